@@ -1,0 +1,1 @@
+"""Amber Spread: what a decorated cake needs, worked out live."""

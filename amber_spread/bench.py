@@ -1,0 +1,74 @@
+"""./amber bench: how long planning takes beside its floor, and how long an edit takes to be on screen."""
+
+import statistics
+import sys
+import time
+from collections.abc import Callable
+from datetime import date
+
+from amber_spread.core.document import Document, plan_document, read_document, write_document
+from amber_spread.demo.week import week
+
+RUNS = 200
+GOAL_PLAN_MS = 5.0
+GOAL_EDIT_MS = 50.0
+
+
+def bench() -> int:
+    """Print each figure as minimum, median and 95th percentile. Returns the exit status."""
+    documents = {len(document.design.tiers): document for document in week(date(2026, 11, 24))}
+    three = documents[3]
+    text = write_document(three)
+    show("floor: read the design file's JSON into types", lambda: Document.model_validate_json(text))
+    median = show("plan of a three-tier cake", lambda: plan_document(three), GOAL_PLAN_MS)
+    planned = plan_document(three)
+    wire = show("floor: that plan written out as JSON", planned.model_dump_json)
+    print(f"  planning takes {median / wire:.1f} times as long as writing the plan out")
+    show("read, plan and write, as a request does", lambda: plan_document(read_document(text)).model_dump_json())
+    print("\ngrowth with tiers")
+    one = None
+    for count in (1, 3, 10, 30):
+        many = _with_tiers(three, count)
+        took = show(f"plan of {count} tiers", lambda many=many: plan_document(many))  # type: ignore[misc]
+        one = one or took
+        print(f"  {took / one:.1f} times one tier")
+    return _bench_screen()
+
+
+def show(name: str, work: Callable[[], object], goal_ms: float | None = None) -> float:
+    """Time `work`, print its distribution in ms, and return the median."""
+    work()
+    times = []
+    for _ in range(RUNS):
+        began = time.perf_counter()
+        work()
+        times.append((time.perf_counter() - began) * 1000)
+    return report(name, times, goal_ms)
+
+
+def report(name: str, times: list[float], goal_ms: float | None = None) -> float:
+    """Print a distribution of milliseconds, and return its median."""
+    median, high = statistics.median(times), statistics.quantiles(times, n=20)[-1]
+    goal = "" if goal_ms is None else f"   goal {goal_ms:g} ms: {'met' if median <= goal_ms else 'MISSED'}"
+    print(f"{name:<52} min {min(times):8.3f}  median {median:8.3f}  p95 {high:8.3f} ms{goal}")
+    return median
+
+
+def _with_tiers(document: Document, count: int) -> Document:
+    tiers = tuple(document.design.tiers[index % 3] for index in range(count))
+    return document.model_copy(update={"design": document.design.model_copy(update={"tiers": tiers})})
+
+
+def _bench_screen() -> int:
+    """Time from a key that changes a number to the new figure on screen, in headless Chromium."""
+    try:
+        from amber_spread.bench_screen import edit_to_screen
+    except ImportError as error:
+        print(f"\nThe edit-to-screen time needs the test packages: {error}", file=sys.stderr)
+        return 1
+    print("\nfrom an edit to the new figures on screen")
+    times, plans = edit_to_screen()
+    edit = report("an edit on screen (three tiers)", times, GOAL_EDIT_MS)
+    floor = report("floor: the bare request for the same plan", plans)
+    print(f"  the screen takes {edit / floor:.1f} times as long as the bare request")
+    return 0

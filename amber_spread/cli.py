@@ -1,0 +1,80 @@
+"""The commands behind ./amber."""
+
+import argparse
+import json
+import sys
+from pathlib import Path
+
+from amber_spread.core.document import FileError, plan_document, read_document
+from amber_spread.core.limits import MAX_FILE_BYTES
+from amber_spread.core.plan import Plan, figures
+
+
+def main(arguments: list[str] | None = None) -> int:
+    """Run one command; returns the exit status: 0 done, 2 when what was given cannot be used."""
+    parser = argparse.ArgumentParser(prog="amber", description="Amber Spread, a planner for decorated cakes.")
+    commands = parser.add_subparsers(dest="command", required=True)
+    plan = commands.add_parser("plan", help="print the plan of a design file")
+    plan.add_argument("file", help="a design file, or - for standard input")
+    plan.add_argument("--figures", action="store_true", help="one line of JSON a figure, instead of the whole plan")
+    for name, words in (("demo", "serve, with a made-up week of orders"), ("start", "serve")):
+        serving = commands.add_parser(name, help=words)
+        serving.add_argument("--port", type=int, default=None, help="the port to serve on (8765, or the next free one)")
+    commands.add_parser("bench", help="print how long planning and an edit on screen take")
+    commands.add_parser("schemas", help="write the API's and the design file's schema into the tree")
+    chosen = parser.parse_args(arguments)
+    if chosen.command == "plan":
+        return print_plan(chosen.file, chosen.figures)
+    if chosen.command in ("demo", "start"):
+        from amber_spread.serve import serve
+
+        return serve(demo=chosen.command == "demo", port=chosen.port)
+    if chosen.command == "bench":
+        from amber_spread.bench import bench
+
+        return bench()
+    from amber_spread.schemas import write_schemas
+
+    return write_schemas()
+
+
+def print_plan(name: str, only_figures: bool) -> int:
+    """Print the plan of the design file `name` (`-` is standard input) as JSON."""
+    try:
+        plan = plan_document(read_document(_read(name)))
+    except OSError as error:
+        return _refuse(f"{name}: {error.strerror or error}")
+    except FileError as error:
+        return _refuse(*(f"{name}: {one.field}: {one.message}" for one in error.complaints))
+    try:
+        _print(plan, only_figures)
+        sys.stdout.flush()
+    except BrokenPipeError:
+        sys.stderr.close()
+    return 0
+
+
+def _print(plan: Plan, only_figures: bool) -> None:
+    if not only_figures:
+        print(plan.model_dump_json(indent=2))
+        return
+    for figure in figures(plan):
+        line = {"id": figure.id, "value": figure.value, "unit": figure.unit, "rule": figure.rule}
+        print(json.dumps(line, ensure_ascii=False))
+
+
+def _read(name: str) -> bytes:
+    if name == "-":
+        return sys.stdin.buffer.read(MAX_FILE_BYTES + 1)
+    with Path(name).open("rb") as file:
+        return file.read(MAX_FILE_BYTES + 1)
+
+
+def _refuse(*lines: str) -> int:
+    for line in lines:
+        print(line, file=sys.stderr)
+    return 2
+
+
+if __name__ == "__main__":
+    sys.exit(main())

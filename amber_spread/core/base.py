@@ -1,0 +1,46 @@
+"""The ground every type of the core stands on: frozen models and text that can be stored and printed anywhere."""
+
+import re
+import unicodedata
+from typing import Annotated
+
+from pydantic import AfterValidator, BaseModel, ConfigDict, StringConstraints
+from pydantic_core import PydanticCustomError
+
+
+class Frozen(BaseModel):
+    """An immutable value that refuses fields it does not know."""
+
+    model_config = ConfigDict(frozen=True, extra="forbid", allow_inf_nan=False)
+
+
+def printable(text: str) -> str:
+    """Return `text` unchanged when every character of it can be stored, printed and sent.
+
+    Raises PydanticCustomError for control characters, NUL and lone surrogates, which
+    neither PostgreSQL nor UTF-8 can hold.
+    """
+    for character in text:
+        if unicodedata.category(character) in ("Cc", "Cs", "Cn"):
+            raise PydanticCustomError("unprintable", "contains a character that cannot be stored")
+    return text
+
+
+def at(path: tuple[str | int, ...], message: str) -> PydanticCustomError:
+    """A complaint about the field at `path`, below the model whose validator raises it."""
+    return PydanticCustomError("misplaced", "{message}", {"message": message, "path": list(path)})
+
+
+def slug(name: str) -> str:
+    """A name as it stands in a path: lower case, with a hyphen for all that is not a letter, digit or underscore."""
+    return re.sub(r"\W+", "-", name.casefold())
+
+
+Key = Annotated[str, StringConstraints(pattern=r"^[a-z][a-z0-9_]{0,39}$")]
+"""A short lower-case name that code and files refer to, such as `meringue_buttercream`."""
+
+Name = Annotated[str, StringConstraints(strip_whitespace=True, min_length=1, max_length=80), AfterValidator(printable)]
+"""A name or title as people write it, 1 to 80 characters."""
+
+Hex = Annotated[str, StringConstraints(pattern=r"^#[0-9A-Fa-f]{6}$")]
+"""A colour on screen, `#RRGGBB`."""

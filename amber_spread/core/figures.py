@@ -1,0 +1,174 @@
+"""A figure: a value with its unit, the rule that gave it and the numbers that were put in.
+
+A rule of the craft is one public function decorated with `rule`. Called plainly it returns a
+number; its `figure` method returns the same number as a `Figure` that remembers what went in.
+The unit of each number put in is read from the name of its parameter (`width_mm`, `stays_g`).
+A rule's `formula` is the same arithmetic as a line people can read, in those parameters' names
+without their units; the tests work every formula out again and hold it against the function.
+"""
+
+import inspect
+from collections.abc import Callable, Mapping
+from dataclasses import dataclass, field
+from typing import Any, Generic, Literal, ParamSpec
+
+from amber_spread.core.base import Frozen
+
+Unit = Literal["mm", "mm2", "ml", "g", "g_per_ml", "min", "degC", "each", "ratio"]
+Rounding = Literal["up", "down", "nearest"]
+Origin = Literal["definition", "geometry", "published", "common practice", "from memory", "this kitchen"]
+P = ParamSpec("P")
+
+_SUFFIXES: tuple[tuple[str, Unit], ...] = (
+    ("_g_per_ml", "g_per_ml"), ("_mm2", "mm2"), ("_mm", "mm"), ("_ml", "ml"), ("_g", "g"),
+    ("_min", "min"), ("_degc", "degC"), ("_count", "each"),
+)  # fmt: skip
+
+
+# Nothing changes a Quantity or a Figure once it is made. They are not `frozen`, since a frozen
+# dataclass takes twice as long to make and a plan makes some five hundred of them.
+@dataclass(slots=True)
+class Quantity:
+    """A number with its unit."""
+
+    value: float
+    unit: Unit
+
+
+@dataclass(slots=True)
+class Figure(Quantity):
+    """A leaf of the plan. `id` is its path there, set by `amber_spread.core.plan`."""
+
+    rule: str
+    rounding: Rounding = "nearest"
+    given: dict[str, Quantity] = field(default_factory=dict)
+    id: str = ""
+
+
+class Source(Frozen):
+    """Where a rule or a value comes from, and for `published` the reference."""
+
+    origin: Origin
+    reference: str = ""
+
+
+GEOMETRY = Source(origin="geometry")
+COMMON_PRACTICE = Source(origin="common practice")
+FROM_MEMORY = Source(origin="from memory")
+
+
+class RuleText(Frozen):
+    """What a person is told of a rule: its words, its formula and its source."""
+
+    id: str
+    words: str
+    formula: str
+    unit: Unit | None
+    source: Source
+
+
+class Rule(Generic[P]):
+    """One rule of the craft: a function that also yields figures and can explain itself."""
+
+    def __init__(self, function: Callable[P, float], text: RuleText, rounding: Rounding) -> None:
+        self.function = function
+        self.text = text
+        self.rounding = rounding
+        self.__doc__ = function.__doc__
+        self.__name__ = function.__name__
+        self._names = [_split(name) for name in inspect.signature(function).parameters]
+
+    def __call__(self, *args: P.args, **kwargs: P.kwargs) -> float:
+        return self.function(*args, **kwargs)
+
+    def figure(self, *args: P.args, **kwargs: P.kwargs) -> Figure:
+        """The rule's value as a figure that remembers its unit and the numbers put in."""
+        values: list[Any] = [*args, *kwargs.values()]
+        if kwargs:
+            bound = inspect.signature(self.function).bind(*args, **kwargs)
+            values = list(bound.arguments.values())
+        given = {
+            name: Quantity(value=value, unit=unit) for (name, unit), value in zip(self._names, values, strict=True)
+        }
+        assert self.text.unit is not None
+        return Figure(
+            value=self.function(*args, **kwargs),
+            unit=self.text.unit,
+            rule=self.text.id,
+            rounding=self.rounding,
+            given=given,
+        )
+
+
+RULES: dict[str, RuleText] = {}
+"""Every rule by its id, filled as the rooms of the core are imported."""
+
+
+def rule(
+    id: str, *, words: str, formula: str, unit: Unit, source: Source = GEOMETRY, rounding: Rounding = "nearest"
+) -> Callable[[Callable[P, float]], Rule[P]]:
+    """Make a function a rule and enter it in `RULES`. Raises ValueError when the id is taken."""
+
+    def enter(function: Callable[P, float]) -> Rule[P]:
+        text = _enter(RuleText(id=id, words=words, formula=formula, unit=unit, source=source))
+        return Rule(function, text, rounding)
+
+    return enter
+
+
+def _enter(text: RuleText) -> RuleText:
+    if text.id in RULES:
+        raise ValueError(f"two rules are called {text.id}")
+    RULES[text.id] = text
+    return text
+
+
+def _split(name: str) -> tuple[str, Unit]:
+    for suffix, unit in _SUFFIXES:
+        if name.endswith(suffix):
+            return name.removesuffix(suffix), unit
+    return name, "ratio"
+
+
+def _plain_rule(id: str, words: str, formula: str, origin: Origin) -> str:
+    """Enter a rule that serves any unit and any number of parts; gives back its id."""
+    return _enter(RuleText(id=id, words=words, formula=formula, unit=None, source=Source(origin=origin))).id
+
+
+_TOTAL = _plain_rule("total", "All the parts named, added up.", "sum", "geometry")
+_GREATEST = _plain_rule("greatest", "The greatest of the amounts named.", "greatest", "geometry")
+_SAME = _plain_rule("same", "The same measure as the one named.", "same", "definition")
+_DECIDED = _plain_rule("decided", "As you set it in this design.", "set", "definition")
+_USUAL = _plain_rule("usual", "This kitchen's usual, since the design does not say otherwise.", "usual", "this kitchen")
+
+
+def total(parts: Mapping[str, float], unit: Unit) -> Figure:
+    """The sum of named parts, all in `unit`; no parts make 0."""
+    return _of_parts(_TOTAL, sum(parts.values()), parts, unit)
+
+
+def greatest(parts: Mapping[str, float], unit: Unit) -> Figure:
+    """The greatest of named parts, all in `unit`. Raises ValueError when there are none."""
+    return _of_parts(_GREATEST, max(parts.values()), parts, unit)
+
+
+def same(name: str, value: float, unit: Unit) -> Figure:
+    """A measure worked out elsewhere in the plan and taken over as it is, by the name it has there."""
+    return _of_parts(_SAME, value, {name: value}, unit)
+
+
+def decided(value: float, unit: Unit) -> Figure:
+    """A number the design itself gives."""
+    return _of_parts(_DECIDED, value, {"set": value}, unit)
+
+
+def chosen(own: float | None, usual: float, unit: Unit) -> Figure:
+    """The decorator's own decision where there is one, this kitchen's usual where there is none."""
+    if own is None:
+        return _of_parts(_USUAL, usual, {"usual": usual}, unit)
+    return decided(own, unit)
+
+
+def _of_parts(rule_id: str, value: float, parts: Mapping[str, float], unit: Unit) -> Figure:
+    given = {name: Quantity(value=part, unit=unit) for name, part in parts.items()}
+    return Figure(value=value, unit=unit, rule=rule_id, given=given)

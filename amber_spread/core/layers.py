@@ -1,0 +1,250 @@
+"""Layers and fillings of one tier: the bare cake, its height, and what reaches a height that was asked for."""
+
+from amber_spread.core.base import Frozen
+from amber_spread.core.body import Straight
+from amber_spread.core.design import Layers, PlainFilling, Tier
+from amber_spread.core.figures import COMMON_PRACTICE, Figure, chosen, decided, rule, same
+from amber_spread.core.limits import LAYER_COUNT
+from amber_spread.core.media import Medium, weight
+from amber_spread.core.outline import Round
+from amber_spread.core.practice import Practice
+
+
+class FillingPlan(Frozen):
+    """All the fillings of a tier taken together; a plain one has neither dam nor seal."""
+
+    soft: bool
+    count: Figure
+    thickness: Figure
+    volume: Figure
+    weight: Figure
+    dam_width: Figure | None = None
+    dam_volume: Figure | None = None
+    dam_weight: Figure | None = None
+    seal_thickness: Figure | None = None
+    seal_volume: Figure | None = None
+    seal_weight: Figure | None = None
+
+
+class OtherCount(Frozen):
+    """Another number of layers that would reach the target, and the cut it needs."""
+
+    count: Figure
+    cut_height: Figure
+
+
+class TargetPlan(Frozen):
+    """What reaches the finished height asked for: one change at a time, None where that change cannot."""
+
+    height: Figure
+    bare_height: Figure
+    missing: Figure
+    filling_thickness: Figure | None
+    cut_height: Figure | None
+    other_count: OtherCount | None
+
+
+class LayersPlan(Frozen):
+    """The bare, filled cake of one tier."""
+
+    cake_diameter: Figure
+    count: Figure
+    cut_height: Figure
+    filling: FillingPlan
+    height: Figure
+    cake_volume: Figure
+    cake_weight: Figure
+    target: TargetPlan | None
+
+
+@rule(
+    "layers.cake_diameter", unit="mm", formula="tin - 2 * skin", source=COMMON_PRACTICE,
+    words="The tin's diameter, less the browned skin trimmed off on both sides.",
+)  # fmt: skip
+def cake_diameter(tin_mm: float, skin_mm: float) -> float:
+    """Diameter of the trimmed cake, mm: tin - 2 x skin. Source: common practice."""
+    return tin_mm - 2 * skin_mm
+
+
+@rule(
+    "layers.height", unit="mm", formula="layers * cut + fillings * filling",
+    words="Every layer at its cut height, and a filling between each two.",
+)  # fmt: skip
+def stacked_height(layers_count: int, cut_mm: float, fillings_count: int, filling_mm: float) -> float:
+    """Height of the bare, filled cake, mm: layers x cut + fillings x filling. Source: geometry."""
+    return layers_count * cut_mm + fillings_count * filling_mm
+
+
+@rule(
+    "layers.filling_count", unit="each", formula="layers - 1", words="One filling between each two layers.",
+)  # fmt: skip
+def filling_count(layers_count: int) -> float:
+    """Number of fillings: layers - 1. Source: definition."""
+    return layers_count - 1
+
+
+@rule(
+    "layers.disc_volume", unit="ml", formula="slabs * pi / 4 * diameter**2 * thickness / 1000",
+    words="A round slab of that diameter and thickness, as many times as there are.",
+)  # fmt: skip
+def slab_volume(slabs_count: float, diameter_mm: float, thickness_mm: float) -> float:
+    """Volume of equal round slabs, ml: n x pi/4 d² t / 1000. Source: geometry (cylinder)."""
+    return slabs_count * Straight(Round(diameter_mm / 2), thickness_mm).volume_ml
+
+
+@rule(
+    "layers.dam_volume", unit="ml",
+    formula="slabs * pi / 4 * (diameter**2 - (diameter - 2 * width)**2) * thickness / 1000",
+    words="A ring at the rim, as high as the filling: the whole slab less the round inside the ring.",
+)  # fmt: skip
+def dam_volume(slabs_count: float, diameter_mm: float, width_mm: float, thickness_mm: float) -> float:
+    """Volume of the dams, ml: the slab less the slab inside the ring. Source: geometry."""
+    inside_mm = diameter_mm - 2 * width_mm
+    return slab_volume(slabs_count, diameter_mm, thickness_mm) - slab_volume(slabs_count, inside_mm, thickness_mm)
+
+
+@rule(
+    "layers.soft_filling_volume", unit="ml",
+    formula="slabs * pi / 4 * (diameter - 2 * dam_width)**2 * (thickness - seal) / 1000",
+    words="The round inside the dam, filled to the height of the dam above the seal.",
+)  # fmt: skip
+def soft_filling_volume(
+    slabs_count: float, diameter_mm: float, dam_width_mm: float, thickness_mm: float, seal_mm: float
+) -> float:
+    """Volume inside the dams above the seal, ml. Source: geometry."""
+    return slab_volume(slabs_count, diameter_mm - 2 * dam_width_mm, thickness_mm - seal_mm)
+
+
+@rule(
+    "layers.target.bare_height", unit="mm", formula="target - above",
+    words="The finished height asked for, less the coats and the cover that lie on top.",
+)  # fmt: skip
+def target_bare_height(target_mm: float, above_mm: float) -> float:
+    """Height the bare cake must reach, mm: target - all that lies above it. Source: geometry."""
+    return target_mm - above_mm
+
+
+@rule(
+    "layers.target.missing", unit="mm", formula="wanted - reached",
+    words="The height wanted of the bare cake, less the height it reaches; below zero it is too tall.",
+)  # fmt: skip
+def target_missing(wanted_mm: float, reached_mm: float) -> float:
+    """How much the bare cake falls short, mm; negative when it is too tall. Source: geometry."""
+    return wanted_mm - reached_mm
+
+
+@rule(
+    "layers.target.filling_thickness", unit="mm", formula="(wanted - layers * cut) / (layers - 1)",
+    words="What the layers leave of the height wanted, shared among the fillings.",
+)  # fmt: skip
+def filling_for_height(wanted_mm: float, layers_count: int, cut_mm: float) -> float:
+    """Filling thickness that reaches a bare height, mm. Source: geometry.
+
+    Raises ZeroDivisionError for a single layer, which has no filling.
+    """
+    return (wanted_mm - layers_count * cut_mm) / (layers_count - 1)
+
+
+@rule(
+    "layers.target.cut_height", unit="mm", formula="(wanted - (layers - 1) * filling) / layers", rounding="nearest",
+    words="What the fillings leave of the height wanted, shared among the layers.",
+)  # fmt: skip
+def cut_for_height(wanted_mm: float, layers_count: int, filling_mm: float) -> float:
+    """Cut height that reaches a bare height, mm. Source: geometry."""
+    return (wanted_mm - (layers_count - 1) * filling_mm) / layers_count
+
+
+def plan_layers(
+    tier: Tier, practice: Practice, media: dict[str, Medium], above_mm: float
+) -> tuple[LayersPlan, Straight]:
+    """The layers of a tier and the bare body they make.
+
+    `above_mm` is the thickness of every coat and cover on top, which a target height has to hold.
+    """
+    layers = tier.layers
+    diameter = cake_diameter.figure(tier.tin_diameter_mm, practice.trimmed_skin_mm)
+    filling = _plan_filling(tier, practice, media, diameter.value)
+    thickness_mm = filling.thickness.value
+    height = stacked_height.figure(layers.count, layers.height_mm, layers.count - 1, thickness_mm)
+    cake = slab_volume.figure(layers.count, diameter.value, layers.height_mm)
+    plan = LayersPlan(
+        cake_diameter=diameter,
+        count=decided(layers.count, "each"),
+        cut_height=decided(layers.height_mm, "mm"),
+        filling=filling,
+        height=height,
+        cake_volume=cake,
+        cake_weight=weight.figure(cake.value, practice.cake_density_g_per_ml),
+        target=_plan_target(layers, practice, thickness_mm, height.value, above_mm),
+    )
+    return plan, Straight(Round(diameter.value / 2), height.value)
+
+
+def _plan_filling(tier: Tier, practice: Practice, media: dict[str, Medium], diameter_mm: float) -> FillingPlan:
+    filling = tier.filling
+    count = filling_count.figure(tier.layers.count)
+    thickness = chosen(filling.thickness_mm, practice.filling_mm, "mm")
+    density = media[filling.medium].density_g_per_ml
+    if isinstance(filling, PlainFilling):
+        volume = slab_volume.figure(count.value, diameter_mm, thickness.value)
+        return FillingPlan(
+            soft=False, count=count, thickness=thickness, volume=volume, weight=weight.figure(volume.value, density)
+        )
+    dam_width = chosen(filling.dam_width_mm, thickness.value, "mm")
+    ring_mm = min(dam_width.value, diameter_mm / 2)
+    seal = chosen(filling.seal_mm, practice.seal_mm, "mm")
+    seal_mm = min(seal.value, thickness.value)
+    inside_mm = diameter_mm - 2 * ring_mm
+    volume = soft_filling_volume.figure(count.value, diameter_mm, ring_mm, thickness.value, seal_mm)
+    dam = dam_volume.figure(count.value, diameter_mm, ring_mm, thickness.value)
+    sealed = slab_volume.figure(count.value, inside_mm, seal_mm)
+    stiff = media[filling.dam_medium].density_g_per_ml
+    return FillingPlan(
+        soft=True,
+        count=count,
+        thickness=thickness,
+        volume=volume,
+        weight=weight.figure(volume.value, density),
+        dam_width=dam_width,
+        dam_volume=dam,
+        dam_weight=weight.figure(dam.value, stiff),
+        seal_thickness=seal,
+        seal_volume=sealed,
+        seal_weight=weight.figure(sealed.value, stiff),
+    )
+
+
+def _plan_target(
+    layers: Layers, practice: Practice, filling_mm: float, reached_mm: float, above_mm: float
+) -> TargetPlan | None:
+    """One change at a time that reaches the target, each only within what this kitchen does."""
+    if layers.target_height_mm is None:
+        return None
+    bare = target_bare_height.figure(layers.target_height_mm, above_mm)
+    filling = None
+    if layers.count > 1:
+        thickness_mm = filling_for_height(bare.value, layers.count, layers.height_mm)
+        if practice.filling_least_mm <= thickness_mm <= practice.filling_most_mm:
+            filling = filling_for_height.figure(bare.value, layers.count, layers.height_mm)
+    cut = None
+    if practice.cut_least_mm <= cut_for_height(bare.value, layers.count, filling_mm) <= layers.height_mm:
+        cut = cut_for_height.figure(bare.value, layers.count, filling_mm)
+    return TargetPlan(
+        height=decided(layers.target_height_mm, "mm"),
+        bare_height=bare,
+        missing=target_missing.figure(bare.value, reached_mm),
+        filling_thickness=filling,
+        cut_height=cut,
+        other_count=_other_count(layers, practice, filling_mm, bare.value),
+    )
+
+
+def _other_count(layers: Layers, practice: Practice, filling_mm: float, bare_mm: float) -> OtherCount | None:
+    """The number of layers nearest the one decided that reaches `bare_mm` by cutting no layer higher than baked."""
+    counts = range(int(LAYER_COUNT.low), int(LAYER_COUNT.high) + 1)
+    for count in sorted(counts, key=lambda other: abs(other - layers.count)):
+        reaches = practice.cut_least_mm <= cut_for_height(bare_mm, count, filling_mm) <= layers.height_mm
+        if count != layers.count and reaches:
+            cut = cut_for_height.figure(bare_mm, count, filling_mm)
+            return OtherCount(count=same("layers", count, "each"), cut_height=cut)
+    return None

@@ -1,0 +1,86 @@
+"""Tiers stood on their boards: the running marks up the cake, its width, height and weight."""
+
+from amber_spread.core.base import Frozen
+from amber_spread.core.body import Straight
+from amber_spread.core.design import BaseBoard
+from amber_spread.core.figures import COMMON_PRACTICE, Figure, chosen, decided, rule, same, total
+from amber_spread.core.practice import Practice
+
+
+class TierStack(Frozen):
+    """Where a finished tier stands: marks are measured from the table. Only upper tiers have a board of their own."""
+
+    board_diameter: Figure | None
+    board_thickness: Figure | None
+    bottom: Figure
+    top: Figure
+    diameter: Figure
+    height: Figure
+    weight: Figure
+
+
+class StackPlan(Frozen):
+    """The whole cake on its base board."""
+
+    base_diameter: Figure
+    base_thickness: Figure
+    height: Figure
+    weight: Figure
+
+
+@rule(
+    "stack.base_diameter", unit="mm", formula="widest + 2 * margin", source=COMMON_PRACTICE, rounding="up",
+    words="The widest tier as finished, and a margin of board all round it.",
+)  # fmt: skip
+def base_diameter(widest_mm: float, margin_mm: float) -> float:
+    """Least diameter of the base board, mm: widest tier + 2 x margin (at least 2 in wider: common practice)."""
+    return widest_mm + 2 * margin_mm
+
+
+@rule(
+    "stack.mark", unit="mm", formula="below + board + tier",
+    words="The mark the tier starts from, its board where it has one, and the tier itself.",
+)  # fmt: skip
+def mark(below_mm: float, board_mm: float, tier_mm: float) -> float:
+    """Height above the table, mm: mark below + board + tier. Source: geometry."""
+    return below_mm + board_mm + tier_mm
+
+
+def plan_stack(
+    finished: list[tuple[Straight, float, dict[str, float]]], board: BaseBoard, practice: Practice
+) -> tuple[list[TierStack], StackPlan]:
+    """Stand the finished tiers, bottom first, on the base board.
+
+    Each tier is its finished body, the diameter of its bare cake in mm (its board is of that size), and
+    the named weights in g that make it up.
+    """
+    base_thickness = chosen(board.thickness_mm, practice.base_board_mm, "mm")
+    widest_mm = max(body.width_mm for body, _, _ in finished)
+    if board.diameter_mm is None:
+        diameter = base_diameter.figure(widest_mm, practice.base_margin_mm)
+    else:
+        diameter = decided(board.diameter_mm, "mm")
+    tiers: list[TierStack] = []
+    below_mm = base_thickness.value
+    for body, cake_mm, parts in finished:
+        upper = bool(tiers)
+        board_mm = practice.tier_board_mm if upper else 0.0
+        top = mark.figure(below_mm, board_mm, body.height_mm)
+        tiers.append(
+            TierStack(
+                board_diameter=same("bare cake", cake_mm, "mm") if upper else None,
+                board_thickness=chosen(None, board_mm, "mm") if upper else None,
+                bottom=mark.figure(below_mm, board_mm, 0.0),
+                top=top,
+                diameter=same("finished width", body.width_mm, "mm"),
+                height=same("finished height", body.height_mm, "mm"),
+                weight=total(parts, "g"),
+            )
+        )
+        below_mm = top.value
+    return tiers, StackPlan(
+        base_diameter=diameter,
+        base_thickness=base_thickness,
+        height=same("top of the top tier", below_mm, "mm"),
+        weight=total({f"tier {number}": tier.weight.value for number, tier in enumerate(tiers, 1)}, "g"),
+    )

@@ -1,0 +1,107 @@
+"""The demo: Saltmarsh Lane, a made-up cake room of two people, in the week of the honey fair."""
+
+from datetime import date, datetime, time, timedelta
+
+from amber_spread.core.design import (
+    Colour,
+    CrumbCoat,
+    Design,
+    DiscFinal,
+    DrapeCover,
+    Filling,
+    FinalCoat,
+    FreehandFinal,
+    Layers,
+    NoCover,
+    PlainFilling,
+    SoftFilling,
+    Tier,
+)
+from amber_spread.core.document import FORMAT, Document
+from amber_spread.core.units import MM_PER_INCH
+from amber_spread.store.orders import OrderBook
+
+SATURDAY = 5
+IVORY, HONEY, BLUSH = Colour(name="ivory", hex="#F3E6C4"), Colour(name="honey", hex="#E3A63A"), Colour(
+    name="blush", hex="#EBD3CC"
+)  # fmt: skip
+CLOVER, SLATE = Colour(name="clover", hex="#9DAF86"), Colour(name="slate", hex="#74838C")
+
+
+def load_week(book: OrderBook, today: date | None = None) -> None:
+    """Fill an empty order book with the week; one that holds anything is left as it is."""
+    if book.on_shelf(archived=False, limit=1) or book.on_shelf(archived=True, limit=1):
+        return
+    for document in week(today or date.today()):
+        book.create(document)
+
+
+def fair_day(today: date) -> date:
+    """The Saturday of the fair: the first that is at least three days off."""
+    soonest = today + timedelta(days=3)
+    return soonest + timedelta(days=(SATURDAY - soonest.weekday()) % 7)
+
+
+def week(today: date) -> list[Document]:
+    """The orders of the week, in no order."""
+    fair = fair_day(today)
+    return [
+        _order("Fair centrepiece", fair, 11, _centrepiece(), IVORY, BLUSH),
+        _order("Beekeepers' supper", fair - timedelta(days=2), 17, _supper(), HONEY),
+        _order("Judges' tea", fair - timedelta(days=1), 14, _tea(), CLOVER),
+        _order("Stallholders' thank-you", fair, 16, _thanks(), SLATE),
+        _order("Hundred hives jubilee", fair + timedelta(days=1), 13, _jubilee(), IVORY, HONEY),
+    ]
+
+
+def inches(value: float) -> float:
+    """Millimetres, rounded to a hundredth."""
+    return round(value * MM_PER_INCH, 2)
+
+
+def _order(title: str, day: date, hour: int, tiers: tuple[Tier, ...], *colours: Colour) -> Document:
+    design = Design(tiers=tiers, colours=colours)
+    return Document(format=FORMAT, title=title, due=datetime.combine(day, time(hour)), design=design)
+
+
+def _tier(tin: float, layers: int, cut: float, filling: Filling, final: FinalCoat, sheet: str | None = None) -> Tier:
+    crumb = CrumbCoat() if final.kind == "none" else CrumbCoat(medium=final.medium)
+    return Tier(
+        tin_diameter_mm=inches(tin),
+        layers=Layers(count=layers, height_mm=inches(cut)),
+        filling=filling,
+        crumb=crumb,
+        final=final,
+        cover=NoCover() if sheet is None else DrapeCover(colour=sheet),
+    )
+
+
+def _centrepiece() -> tuple[Tier, ...]:
+    curd = SoftFilling(medium="lemon_curd", dam_width_mm=12)
+    coat = FreehandFinal(colour="ivory")
+    return tuple(_tier(tin, 3, 1.25, curd, coat, sheet="blush") for tin in (10, 8, 6))
+
+
+def _supper() -> tuple[Tier, ...]:
+    jam = SoftFilling(medium="raspberry_jam", dam_width_mm=10)
+    disc = DiscFinal(medium="meringue_buttercream", colour="honey", disc_diameter_mm=inches(8.25))
+    return (_tier(8, 3, 1.25, jam, disc),)
+
+
+def _tea() -> tuple[Tier, ...]:
+    ganache = PlainFilling(medium="dark_ganache")
+    coat = FreehandFinal(medium="dark_ganache", side_mm=5, top_mm=5)
+    return _tier(8, 4, 1, ganache, coat, sheet="clover"), _tier(5, 3, 1.25, ganache, coat, sheet="clover")
+
+
+def _thanks() -> tuple[Tier, ...]:
+    cheese = PlainFilling(medium="cream_cheese_frosting")
+    return (_tier(7, 3, 1.25, cheese, FreehandFinal(medium="cream_cheese_frosting"), sheet="slate"),)
+
+
+def _jubilee() -> tuple[Tier, ...]:
+    butter = PlainFilling(medium="meringue_buttercream")
+    tins, colours = (12, 10, 8, 6), ("honey", "ivory", "honey", "ivory")
+    return tuple(
+        _tier(tin, 3, 1.25, butter, FreehandFinal(colour=colour)) for tin, colour in zip(tins, colours, strict=True)
+    )

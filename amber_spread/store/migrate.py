@@ -1,0 +1,19 @@
+"""Bring a database to the tables this version knows, by Alembic; safe when several processes start at once."""
+
+from pathlib import Path
+
+from alembic import command
+from alembic.config import Config
+from sqlalchemy import Engine, text
+
+ONE_AT_A_TIME = 7_204_118
+
+
+def migrate(engine: Engine) -> None:
+    """Run every migration the database lacks. Raises sqlalchemy.exc.OperationalError when it cannot be reached."""
+    config = Config()
+    config.set_main_option("script_location", str(Path(__file__).parent / "migrations"))
+    with engine.begin() as connection:
+        connection.execute(text("select pg_advisory_xact_lock(:key)"), {"key": ONE_AT_A_TIME})
+        config.attributes["connection"] = connection
+        command.upgrade(config, "head")

@@ -1,0 +1,48 @@
+"""The tables: orders, as they are searched, and every revision ever saved of each."""
+
+import uuid
+from datetime import datetime
+from typing import Any
+
+from sqlalchemy import DateTime, ForeignKey, Index, MetaData, Uuid, false, func
+from sqlalchemy.dialects.postgresql import JSONB
+from sqlalchemy.orm import DeclarativeBase, Mapped, mapped_column
+
+CONVENTION = {
+    "ix": "ix_%(table_name)s_%(column_0_name)s",
+    "pk": "pk_%(table_name)s",
+    "fk": "fk_%(table_name)s_%(column_0_name)s",
+}
+
+
+class Base(DeclarativeBase):
+    """The root of every table."""
+
+    metadata = MetaData(naming_convention=CONVENTION)
+
+
+class OrderRow(Base):
+    """One order. Title and due hour repeat what the current revision says, to be searched and sorted by."""
+
+    __tablename__ = "orders"
+    __table_args__ = (Index("ix_orders_shelf", "archived", "due"),)
+
+    id: Mapped[uuid.UUID] = mapped_column(Uuid, primary_key=True)
+    title: Mapped[str]
+    due: Mapped[datetime | None] = mapped_column(DateTime(timezone=False))
+    archived: Mapped[bool] = mapped_column(server_default=false())
+    revision: Mapped[int]
+    created_at: Mapped[datetime] = mapped_column(DateTime(timezone=True), server_default=func.now())
+
+
+class RevisionRow(Base):
+    """One saved state of an order. `aside` marks a save that came too late and was kept beside the current one."""
+
+    __tablename__ = "revisions"
+
+    order_id: Mapped[uuid.UUID] = mapped_column(ForeignKey("orders.id", ondelete="CASCADE"), primary_key=True)
+    number: Mapped[int] = mapped_column(primary_key=True)
+    began_from: Mapped[int | None]
+    aside: Mapped[bool] = mapped_column(server_default=false())
+    saved_at: Mapped[datetime] = mapped_column(DateTime(timezone=True), server_default=func.now())
+    document: Mapped[dict[str, Any]] = mapped_column(JSONB)

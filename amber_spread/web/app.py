@@ -1,0 +1,43 @@
+"""The application: the API under /api, the built frontend for every other address."""
+
+from pathlib import Path
+
+from fastapi import APIRouter, FastAPI, Request, Response
+from fastapi.responses import FileResponse
+from fastapi.staticfiles import StaticFiles
+from starlette.exceptions import HTTPException
+from starlette.middleware.gzip import GZipMiddleware
+
+from amber_spread.store.orders import OrderBook
+from amber_spread.web import orders, planning
+from amber_spread.web.errors import RESPONSES, BoundedBody, catch_errors
+
+BUILT = Path(__file__).resolve().parents[2] / "frontend" / "dist"
+
+
+def make_app(book: OrderBook | None, built: Path = BUILT) -> FastAPI:
+    """The application over an order book; without one only planning works (it needs no database)."""
+    app = FastAPI(title="Amber Spread", version="1", responses=RESPONSES, docs_url="/api/docs", redoc_url=None,
+                  openapi_url="/api/openapi.json")  # fmt: skip
+    app.state.book = book
+    catch_errors(app)
+    app.add_middleware(GZipMiddleware, minimum_size=1000)
+    app.add_middleware(BoundedBody)
+    api = APIRouter(prefix="/api")
+    api.include_router(planning.router)
+    api.include_router(orders.router)
+
+    @api.api_route("/{rest:path}", methods=["GET", "POST", "PUT", "PATCH", "DELETE"], include_in_schema=False)
+    def nothing(rest: str) -> Response:
+        raise HTTPException(404, "There is no such address in the API")
+
+    app.include_router(api)
+    if built.exists():
+        app.mount("/assets", StaticFiles(directory=built / "assets"), name="assets")
+
+        @app.get("/{rest:path}", include_in_schema=False)
+        def page(request: Request, rest: str) -> FileResponse:
+            """One page serves every view; the browser finds its own way from the address."""
+            return FileResponse(built / "index.html", headers={"Cache-Control": "no-cache"})
+
+    return app

@@ -1,0 +1,140 @@
+"""Errors as RFC 9457 problem details: what happened, which fields, and what would be accepted."""
+
+import logging
+from collections.abc import Sequence
+from typing import Any
+
+from fastapi import FastAPI, Request
+from fastapi.exceptions import RequestValidationError
+from fastapi.responses import JSONResponse
+from sqlalchemy.exc import OperationalError
+from starlette.exceptions import HTTPException
+from starlette.types import ASGIApp, Message, Receive, Scope, Send
+
+from amber_spread.core.base import Frozen
+from amber_spread.core.document import Complaint, complaint_at, complaints_of
+from amber_spread.core.limits import MAX_FILE_BYTES
+from amber_spread.store.orders import OrderMissing, StaleSave
+
+log = logging.getLogger("amber_spread")
+
+
+class Problem(Frozen):
+    """A problem detail. `errors` names fields; `current` and `aside` are the two revisions of a stale save."""
+
+    type: str = "about:blank"
+    title: str
+    status: int
+    detail: str
+    errors: list[Complaint] = []
+    current: int | None = None
+    aside: int | None = None
+
+
+def problem(
+    status: int,
+    title: str,
+    detail: str,
+    errors: Sequence[Complaint] = (),
+    current: int | None = None,
+    aside: int | None = None,
+) -> JSONResponse:
+    """A response of type application/problem+json."""
+    body = Problem(title=title, status=status, detail=detail, errors=list(errors), current=current, aside=aside)
+    return JSONResponse(body.model_dump(mode="json"), status, media_type="application/problem+json")
+
+
+RESPONSES: dict[int | str, dict[str, Any]] = {
+    code: {"model": Problem, "description": words}
+    for code, words in {
+        400: "The request could not be read",
+        404: "There is no such thing",
+        409: "Another save came first",
+        413: "The request is too large",
+        422: "A field is not acceptable",
+        503: "The order book cannot be reached",
+    }.items()
+}
+
+TITLES = {400: "That could not be read", 404: "There is nothing here", 405: "That cannot be done here"}
+
+
+def catch_errors(app: FastAPI) -> None:
+    """Turn every error an endpoint can meet into a problem detail."""
+
+    @app.exception_handler(RequestValidationError)
+    def invalid(request: Request, error: RequestValidationError) -> JSONResponse:
+        if any(found["type"] == "json_invalid" for found in error.errors()):
+            return problem(400, TITLES[400], "The body is not JSON.")
+        found = complaints_of(error.errors(), skip=1)
+        words = " ".join(f"{one.field} {one.message}." for one in found[:3])
+        return problem(422, "Some of this cannot be used", words, found)
+
+    @app.exception_handler(HTTPException)
+    def refused(request: Request, error: HTTPException) -> JSONResponse:
+        detail = "The body could not be read." if error.status_code == 400 else f"{error.detail}."
+        return problem(error.status_code, TITLES.get(error.status_code, "That did not work"), detail)
+
+    @app.exception_handler(OrderMissing)
+    def missing(request: Request, error: OrderMissing) -> JSONResponse:
+        return problem(404, TITLES[404], f"{str(error).capitalize()}. It may have been removed.")
+
+    @app.exception_handler(StaleSave)
+    def stale(request: Request, error: StaleSave) -> JSONResponse:
+        detail = (
+            f"This order was saved elsewhere meanwhile, as version {error.current}. "
+            f"Yours is kept beside it as version {error.aside}; nothing is lost."
+        )
+        return problem(409, "Saved elsewhere meanwhile", detail, current=error.current, aside=error.aside)
+
+    @app.exception_handler(OperationalError)
+    def unreachable(request: Request, error: OperationalError) -> JSONResponse:
+        log.error("the database cannot be reached: %s", error.orig)
+        return problem(503, "The order book cannot be reached", "Nothing was changed. Try again in a moment.")
+
+    @app.exception_handler(Exception)
+    def unexpected(request: Request, error: Exception) -> JSONResponse:
+        log.exception("unexpected error at %s", request.url.path, exc_info=error)
+        return problem(500, "Something went wrong here", "Nothing was changed. The fault has been written to the log.")
+
+
+class BoundedBody:
+    """Refuses a request body over MAX_FILE_BYTES before anything reads it, whatever its headers claim."""
+
+    def __init__(self, app: ASGIApp) -> None:
+        self.app = app
+
+    async def __call__(self, scope: Scope, receive: Receive, send: Send) -> None:
+        if scope["type"] != "http":
+            await self.app(scope, receive, send)
+            return
+        claimed = dict(scope["headers"]).get(b"content-length", b"0")
+        if claimed.isdigit() and int(claimed) > MAX_FILE_BYTES:
+            await self._refuse(scope, receive, send)
+            return
+        body, more = bytearray(), scope["method"] in ("POST", "PUT", "PATCH")
+        while more:
+            message = await receive()
+            if message["type"] == "http.disconnect":
+                return
+            body += message.get("body", b"")
+            more = message.get("more_body", False)
+            if len(body) > MAX_FILE_BYTES:
+                await self._refuse(scope, receive, send)
+                return
+        given = False
+
+        async def replay() -> Message:
+            nonlocal given
+            if given:
+                return await receive()
+            given = True
+            return {"type": "http.request", "body": bytes(body), "more_body": False}
+
+        await self.app(scope, replay, send)
+
+    async def _refuse(self, scope: Scope, receive: Receive, send: Send) -> None:
+        words = f"is larger than {MAX_FILE_BYTES // 1024} kB, the most that is read"
+        await problem(413, "That is too large", f"The request {words}.", [complaint_at((), words)])(
+            scope, receive, send
+        )

@@ -1,0 +1,35 @@
+"""Live planning, and what the screen needs to know once: media, usual values, limits and rules."""
+
+from fastapi import APIRouter
+
+from amber_spread.core.base import Frozen
+from amber_spread.core.document import Document, plan_document
+from amber_spread.core.figures import RULES, RuleText
+from amber_spread.core.limits import LIMITS, MAX_FILE_BYTES, Limit
+from amber_spread.core.media import LIBRARY, Medium
+from amber_spread.core.plan import Plan
+from amber_spread.core.practice import Practice
+
+router = APIRouter(tags=["planning"])
+
+
+class Handbook(Frozen):
+    """What does not change while the program runs."""
+
+    media: list[Medium]
+    practice: Practice
+    limits: dict[str, Limit]
+    rules: dict[str, RuleText]
+    max_file_bytes: int
+
+
+@router.post("/plan")
+def plan(document: Document) -> Plan:
+    """Every figure of a design. Nothing is stored."""
+    return plan_document(document)
+
+
+@router.get("/handbook")
+def handbook() -> Handbook:
+    """The media that come with the program, this kitchen's starting practice, the limits and every rule."""
+    return Handbook(media=list(LIBRARY), practice=Practice(), limits=LIMITS, rules=RULES, max_file_bytes=MAX_FILE_BYTES)
