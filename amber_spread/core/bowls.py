@@ -17,8 +17,17 @@ from collections.abc import Iterable
 from statistics import NormalDist
 
 from amber_spread.core.base import Frozen, slug
-from amber_spread.core.figures import Figure, greatest, rule, total
+from amber_spread.core.figures import Figure, of_parts, parts_rule, rule, total
 from amber_spread.core.uses import STEPS, Use
+
+
+_NEED = parts_rule(
+    "bowls.need",
+    "Each step needs in the bowl all that the steps before it took, what it takes itself, and what it must have in "
+    "hand. The greatest of these is what the bowl must hold.",
+    "greatest",
+    "geometry",
+)
 
 
 class Bowl(Frozen):
@@ -118,7 +127,8 @@ def fill_bowl(uses: Iterable[Use], name: str, hex: str, risk: float, step_g: flo
     ordered = best_order(uses)
     if not ordered:
         raise ValueError("a bowl serves at least one use")
-    need = greatest(levels(ordered), "g")
+    reached = levels(ordered)
+    need = of_parts(_NEED, max(reached.values()), reached, "g")
     stays = total({step_key(use): use.stays.value for use in ordered}, "g")
     lost = total({step_key(use): use.lost.value for use in ordered}, "g")
     margin = reserve.figure(surety_of(risk), spread_of(ordered))

@@ -119,12 +119,15 @@ def complaint_at(path: tuple[str | int, ...], message: str) -> Complaint:
 
 
 _UNITS = {"mm": " mm", "g": " g", "g_per_ml": " g per ml", "each": "", "ratio": ""}
+_CHOICES = {"filling", "final", "cover"}
 _KINDS = {"plain", "soft", "none", "freehand", "disc", "drape"}
 
 
 def _complaint(path: tuple[str | int, ...], kind: str, context: Mapping[str, Any], message: str) -> Complaint:
     # Pydantic puts the tag of a discriminated union into the path; the file has no such level.
-    path = tuple(part for part in path if part not in _KINDS)
+    path = tuple(
+        part for index, part in enumerate(path) if not (part in _KINDS and index and path[index - 1] in _CHOICES)
+    )
     unit = _unit_of(path)
     words = {
         "missing": "is missing",

@@ -130,45 +130,40 @@ def _split(name: str) -> tuple[str, Unit]:
     return name, "ratio"
 
 
-def _plain_rule(id: str, words: str, formula: str, origin: Origin) -> str:
-    """Enter a rule that serves any unit and any number of parts; gives back its id."""
+def parts_rule(id: str, words: str, formula: str, origin: Origin) -> str:
+    """Enter a rule that takes any number of named parts in any unit; gives back its id, for `of_parts`."""
     return _enter(RuleText(id=id, words=words, formula=formula, unit=None, source=Source(origin=origin))).id
 
 
-_TOTAL = _plain_rule("total", "All the parts named, added up.", "sum", "geometry")
-_GREATEST = _plain_rule("greatest", "The greatest of the amounts named.", "greatest", "geometry")
-_SAME = _plain_rule("same", "The same measure as the one named.", "same", "definition")
-_DECIDED = _plain_rule("decided", "As you set it in this design.", "set", "definition")
-_USUAL = _plain_rule("usual", "This kitchen's usual, since the design does not say otherwise.", "usual", "this kitchen")
+_TOTAL = parts_rule("total", "All the parts named, added up.", "sum", "geometry")
+_SAME = parts_rule("same", "The same measure as the one named.", "same", "definition")
+_DECIDED = parts_rule("decided", "As you set it in this design.", "set", "definition")
+_USUAL = parts_rule("usual", "This kitchen's usual, since the design does not say otherwise.", "usual", "this kitchen")
 
 
 def total(parts: Mapping[str, float], unit: Unit) -> Figure:
     """The sum of named parts, all in `unit`; no parts make 0."""
-    return _of_parts(_TOTAL, sum(parts.values()), parts, unit)
-
-
-def greatest(parts: Mapping[str, float], unit: Unit) -> Figure:
-    """The greatest of named parts, all in `unit`. Raises ValueError when there are none."""
-    return _of_parts(_GREATEST, max(parts.values()), parts, unit)
+    return of_parts(_TOTAL, sum(parts.values()), parts, unit)
 
 
 def same(name: str, value: float, unit: Unit) -> Figure:
     """A measure worked out elsewhere in the plan and taken over as it is, by the name it has there."""
-    return _of_parts(_SAME, value, {name: value}, unit)
+    return of_parts(_SAME, value, {name: value}, unit)
 
 
 def decided(value: float, unit: Unit) -> Figure:
     """A number the design itself gives."""
-    return _of_parts(_DECIDED, value, {"set": value}, unit)
+    return of_parts(_DECIDED, value, {"set": value}, unit)
 
 
 def chosen(own: float | None, usual: float, unit: Unit) -> Figure:
     """The decorator's own decision where there is one, this kitchen's usual where there is none."""
     if own is None:
-        return _of_parts(_USUAL, usual, {"usual": usual}, unit)
+        return of_parts(_USUAL, usual, {"usual": usual}, unit)
     return decided(own, unit)
 
 
-def _of_parts(rule_id: str, value: float, parts: Mapping[str, float], unit: Unit) -> Figure:
+def of_parts(rule_id: str, value: float, parts: Mapping[str, float], unit: Unit) -> Figure:
+    """A figure by a rule from `parts_rule`, with its named parts, all in `unit`, as the numbers put in."""
     given = {name: Quantity(value=part, unit=unit) for name, part in parts.items()}
     return Figure(value=value, unit=unit, rule=rule_id, given=given)

@@ -63,7 +63,7 @@ def parse_weight(text: str, unit: WeightUnit) -> float:
 
 def parse_temperature(text: str, unit: TemperatureUnit) -> float:
     """Degrees Celsius from `21`, `21 C`, `70 °F` or `-4 F`: C = (F - 32) / 1.8 (definition)."""
-    match = re.fullmatch(r"\s*([+-−]?)\s*(\d+(?:[.,]\d+)?)\s*°?\s*([CcFf]?)\s*", text)
+    match = re.fullmatch(r"\s*([-+−]?)\s*(\d+(?:[.,]\d+)?)\s*°?\s*([CcFf]?)\s*", text)
     if not match:
         raise UnitError("Type a temperature, such as 21 °C or 70 °F.")
     degrees = float(match[2].replace(",", ".")) * (-1 if match[1] in ("-", "−") else 1)

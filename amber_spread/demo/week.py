@@ -47,9 +47,9 @@ def week(today: date) -> list[Document]:
     fair = fair_day(today)
     return [
         _order("Fair centrepiece", fair, 11, _centrepiece(), IVORY, BLUSH),
-        _order("Beekeepers' supper", fair - timedelta(days=2), 17, _supper(), HONEY),
-        _order("Judges' tea", fair - timedelta(days=1), 14, _tea(), CLOVER),
-        _order("Stallholders' thank-you", fair, 16, _thanks(), SLATE),
+        _order("Beekeepers’ supper", fair - timedelta(days=2), 17, _supper(), HONEY),
+        _order("Judges’ tea", fair - timedelta(days=1), 14, _tea(), CLOVER),
+        _order("Stallholders’ thank-you", fair, 16, _thanks(), SLATE),
         _order("Hundred hives jubilee", fair + timedelta(days=1), 13, _jubilee(), IVORY, HONEY),
     ]
 

@@ -1,0 +1,41 @@
+/** The API, typed from its own OpenAPI document. */
+import createClient from "openapi-fetch";
+import type { components, paths } from "./schema";
+
+export type Schemas = components["schemas"];
+export type Problem = Schemas["Problem"];
+export type Complaint = Schemas["Complaint"];
+
+export const api = createClient<paths>({ baseUrl: "/" });
+
+/** The server could not be reached, or could not reach its order book. */
+export class Unreachable extends Error {}
+
+/** The server answered with a problem: `problem` says what it was. */
+export class Refused extends Error {
+  constructor(readonly problem: Problem) {
+    super(problem.detail);
+  }
+}
+
+interface Answer<T> {
+  data?: T;
+  error?: unknown;
+  response: Response;
+}
+
+/** The data of an API call. Throws Unreachable or Refused, so that no caller can overlook a failure. */
+export async function answered<T>(call: Promise<Answer<T>>): Promise<T> {
+  let answer: Answer<T>;
+  try {
+    answer = await call;
+  } catch (error) {
+    if (error instanceof DOMException && error.name === "AbortError") throw error;
+    throw new Unreachable("The kitchen's server cannot be reached.", { cause: error });
+  }
+  if (answer.data !== undefined) return answer.data;
+  if (answer.response.status >= 502) throw new Unreachable("The order book cannot be reached.");
+  const problem = answer.error as Problem | undefined;
+  if (problem?.detail) throw new Refused(problem);
+  throw new Unreachable(`The server answered with status ${answer.response.status}.`);
+}

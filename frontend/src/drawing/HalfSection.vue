@@ -1,0 +1,458 @@
+<script setup lang="ts">
+/** The whole cake to scale: the finished outside on the left, cut open on the right. */
+import { computed, ref } from "vue";
+import type { Part } from "@/api/types";
+import type { LensName } from "@/lenses/lenses";
+import { useOrder } from "@/order/order";
+import TierField from "@/order/TierField.vue";
+import FigureValue from "@/shared/FigureValue.vue";
+import { useSettings } from "@/shared/settings";
+import { useElementSize } from "@/shared/size";
+import { type Annotation, annotations } from "./annotations";
+import { fit, path, spread, ticks } from "./layout";
+import { engraving, isDark } from "./tone";
+
+const props = defineProps<{ lens: LensName }>();
+const order = useOrder();
+const settings = useSettings();
+const frame = ref<HTMLElement>();
+const size = useElementSize(frame);
+
+const GAUGE = 46;
+const ROW = 44;
+const BELOW = 52;
+
+const plan = computed(() => order.plan);
+const compact = computed(() => size.width.value < 640);
+const sheet = computed(() => {
+  const stack = plan.value?.stack;
+  const room = {
+    width: size.width.value,
+    height: size.height.value,
+    left: compact.value ? 158 : 162,
+    right: compact.value ? 158 : 196,
+    top: 30,
+    bottom: BELOW,
+  };
+  return fit(stack?.base_diameter.value ?? 1, stack?.height.value ?? 1, room);
+});
+
+const x = (mm: number): number => sheet.value.axis + mm * sheet.value.scale;
+const y = (mm: number): number => sheet.value.table - mm * sheet.value.scale;
+
+const marks = computed(() =>
+  plan.value ? ticks(plan.value.stack.height.value, settings.length, sheet.value.scale) : [],
+);
+const parts = computed(() =>
+  (plan.value?.section.parts ?? []).map((part) => ({ ...part, d: path(part.outline, sheet.value) })),
+);
+const outsides = computed(() =>
+  (plan.value?.section.tiers ?? []).map((tier, index) => {
+    const half = Math.max(...tier.outline.map(([across]) => across));
+    const heights = tier.outline.map(([, up]) => up);
+    const [z0, z1] = [Math.min(...heights), Math.max(...heights)];
+    return { ...tier, index, half, z0, z1, d: path(tier.outline, sheet.value, true), lines: engraving(half) };
+  }),
+);
+const base = computed(() => parts.value.find((part) => part.place === "stack"));
+const inHand = computed(() => outsides.value[order.tier]);
+const named = computed(() =>
+  outsides.value.filter(
+    (tier) =>
+      tier.index === order.tier ||
+      (outsides.value.length <= 6 && (tier.z1 - tier.z0) * sheet.value.scale > 56),
+  ),
+);
+
+/** The one part a lit figure belongs to: the longest place its id begins with. */
+const litPlace = computed(() => {
+  let found = "";
+  for (const { place } of parts.value) {
+    const within = order.lit === place || order.lit.startsWith(`${place}.`);
+    if (within && place.length > found.length) found = place;
+  }
+  return found;
+});
+
+const notes = computed(() => {
+  if (!plan.value || !order.document) return [];
+  const found = annotations(props.lens, plan.value, order.document.design.tiers, order.tier);
+  const wanted = found.map((note) => y((note.box.z0 + note.box.z1) / 2));
+  const placed = spread(wanted, ROW, 24, size.height.value - BELOW - 10);
+  const column = x((plan.value.stack.base_diameter.value ?? 0) / 2) + (compact.value ? 12 : 30);
+  return found.map((note, index) => ({
+    note,
+    top: placed[index] ?? 0,
+    column,
+    ...drawn(note, placed[index] ?? 0, column),
+  }));
+});
+
+/** The lines of an annotation: a bracket with its leader, or a dot with its leader. */
+function drawn(
+  note: Annotation,
+  labelY: number,
+  column: number,
+): { bracket: string; leader: string; dot: [number, number] | null } {
+  const { x0, x1, z0, z1 } = note.box;
+  const middle = y((z0 + z1) / 2);
+  if (note.mark === "point") {
+    const dot: [number, number] = [x(x0 + (x1 - x0) * (note.at ?? 0.5)), middle];
+    return { bracket: "", leader: `M${dot[0]} ${dot[1]}L${column - 18} ${labelY}H${column - 4}`, dot };
+  }
+  const at = x(x1) + 11 + 10 * (note.step ?? 0);
+  const bracket = `M${at - 5} ${y(z1)}H${at + 5}M${at} ${y(z1)}V${y(z0)}M${at - 5} ${y(z0)}H${at + 5}`;
+  return {
+    bracket,
+    leader: `M${at} ${middle}L${Math.max(at, column - 18)} ${labelY}H${column - 4}`,
+    dot: null,
+  };
+}
+
+function light(part: Part): void {
+  order.lit = part.place;
+}
+
+function choose(place: string): void {
+  const match = /^tiers\.(\d+)/.exec(place);
+  if (match) order.tier = Number(match[1]) - 1;
+}
+</script>
+
+<template>
+  <div ref="frame" class="frame">
+    <svg
+      v-if="plan && size.width.value"
+      :width="size.width.value"
+      :height="size.height.value"
+      role="img"
+      :aria-label="`The cake in half-section, ${settings.words(plan.stack.height)} high`"
+    >
+      <defs>
+        <pattern id="sponge" width="11" height="11" patternUnits="userSpaceOnUse">
+          <circle cx="2.5" cy="3" r="1" fill="#7a4f1d" opacity="0.42" />
+          <circle cx="8" cy="8.5" r="0.8" fill="#7a4f1d" opacity="0.42" />
+        </pattern>
+        <pattern
+          id="filling"
+          width="7"
+          height="7"
+          patternUnits="userSpaceOnUse"
+          patternTransform="rotate(45)"
+        >
+          <path d="M0 0V7" stroke="#33241b" stroke-width="1.6" opacity="0.32" />
+        </pattern>
+        <pattern id="seal" width="4" height="4" patternUnits="userSpaceOnUse">
+          <path d="M0 2H4" stroke="#33241b" stroke-width="0.7" opacity="0.5" />
+        </pattern>
+        <pattern id="dam" width="6" height="6" patternUnits="userSpaceOnUse">
+          <circle cx="3" cy="3" r="1.9" fill="none" stroke="#33241b" stroke-width="0.8" opacity="0.45" />
+        </pattern>
+        <pattern id="crumb" width="5" height="5" patternUnits="userSpaceOnUse">
+          <path d="M1 1h1.4M3.5 3.6h1.4" stroke="#33241b" stroke-width="0.9" opacity="0.6" />
+        </pattern>
+        <pattern id="cover" width="5" height="5" patternUnits="userSpaceOnUse" patternTransform="rotate(-45)">
+          <path d="M0 0V5" stroke="#33241b" stroke-width="0.8" opacity="0.4" />
+        </pattern>
+        <pattern id="pale" width="6" height="6" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
+          <path d="M0 0V6" stroke="#fffdf7" stroke-width="1.1" opacity="0.4" />
+        </pattern>
+        <pattern id="board" width="6" height="6" patternUnits="userSpaceOnUse" patternTransform="rotate(-45)">
+          <path d="M0 0V6" stroke="#2e6e73" stroke-width="1.6" opacity="0.75" />
+        </pattern>
+      </defs>
+
+      <g class="gauge">
+        <path :d="`M${GAUGE} ${y(0)}V${y(plan.stack.height.value)}`" />
+        <path v-for="mark in marks" :key="mark.mm" :d="`M${GAUGE} ${y(mark.mm)}h${mark.long ? 12 : 7}`" />
+        <template v-for="mark in marks" :key="`n${mark.mm}`">
+          <text
+            v-if="mark.words && plan.stack.height.value - mark.mm > 20 / sheet.scale"
+            :x="GAUGE - 6"
+            :y="y(mark.mm) + 5"
+            text-anchor="end"
+          >
+            {{ mark.words }}
+          </text>
+        </template>
+        <path
+          class="dotted"
+          :d="`M${GAUGE} ${y(plan.stack.height.value)}H${x(-(outsides.at(-1)?.half ?? 0)) - 4}`"
+        />
+      </g>
+
+      <template v-if="base">
+        <path :d="path(base.outline, sheet, true)" :fill="base.hex" class="edge board" />
+        <path :d="path(base.outline, sheet, true)" fill="url(#board)" />
+      </template>
+
+      <g v-for="tier in outsides" :key="tier.place" class="outside" @click="choose(tier.place)">
+        <path :d="tier.d" :fill="tier.hex" class="edge" />
+        <path
+          v-for="line in tier.lines"
+          :key="line"
+          class="engraved"
+          :class="{ dark: isDark(tier.hex) }"
+          :d="`M${x(-line)} ${y(tier.z0)}V${y(tier.z1)}`"
+        />
+      </g>
+
+      <g
+        v-for="(part, index) in parts"
+        :key="index"
+        class="part"
+        :class="{ lit: litPlace === part.place }"
+        @pointerenter="light(part)"
+        @pointerleave="order.lit = ''"
+        @click="choose(part.place)"
+      >
+        <path :d="part.d" :fill="part.hex" />
+        <path
+          v-if="part.kind !== 'final'"
+          :d="part.d"
+          :fill="`url(#${isDark(part.hex) ? 'pale' : part.kind})`"
+        />
+        <path :d="part.d" fill="none" class="edge" :class="part.kind" />
+      </g>
+
+      <path class="axis" :d="`M${sheet.axis} ${y(plan.stack.height.value) - 22}V${y(0) + 16}`" />
+      <path
+        v-if="inHand && outsides.length > 1"
+        class="hand"
+        :d="`M${x(-inHand.half)} ${y(inHand.z1)}H${x(inHand.half)}V${y(inHand.z0)}H${x(-inHand.half)}Z`"
+      />
+
+      <g class="notes">
+        <template v-for="{ note, bracket, leader, dot } in notes" :key="`${note.figure.id}`">
+          <path v-if="bracket" class="bracket" :d="bracket" />
+          <path class="leader" :d="leader" />
+          <circle v-if="dot" :cx="dot[0]" :cy="dot[1]" r="3.2" />
+        </template>
+        <path
+          class="bracket"
+          :d="`M${x(-plan.stack.base_diameter.value / 2)} ${y(0) + 10}v10M${x(-plan.stack.base_diameter.value / 2)} ${y(0) + 15}H${x(plan.stack.base_diameter.value / 2)}m0 -5v10`"
+        />
+      </g>
+    </svg>
+
+    <template v-if="plan && size.width.value">
+      <div
+        class="label total"
+        :style="{ left: `${GAUGE - 38}px`, top: `${y(plan.stack.height.value) - 42}px` }"
+      >
+        <FigureValue :figure="plan.stack.height" label="Whole cake, high" />
+      </div>
+      <div
+        v-for="tier in named"
+        :key="tier.place"
+        class="label tier"
+        :class="{ chosen: tier.index === order.tier }"
+        :style="{
+          right: `${size.width.value - x(-tier.half) + 12}px`,
+          top: `${y((tier.z0 + tier.z1) / 2)}px`,
+          maxWidth: `${Math.max(64, x(-tier.half) - GAUGE - 34)}px`,
+        }"
+      >
+        <button class="name" :aria-pressed="tier.index === order.tier" @click="order.tier = tier.index">
+          {{ plan.tiers[tier.index]?.name }}
+        </button>
+        <div class="tin">
+          <TierField
+            field="tin"
+            :index="tier.index"
+            quiet
+            :figure="`${tier.place}.layers.cake_diameter`"
+          /><span v-if="!compact" class="unit">tin</span>
+        </div>
+      </div>
+      <div
+        v-for="{ note, top, column } in notes"
+        :key="note.figure.id"
+        class="label note"
+        :class="{ lit: order.lit === note.figure.id }"
+        :style="{ left: `${column}px`, top: `${top}px` }"
+      >
+        <span class="what">{{ note.label }}</span>
+        <TierField
+          v-if="note.field"
+          :field="note.field"
+          :index="note.tier"
+          :figure="note.figure.id"
+          :usual="note.figure.value"
+          quiet
+        />
+        <FigureValue v-else :figure="note.figure" :label="note.label" />
+      </div>
+      <div class="label board" :style="{ left: `${sheet.axis}px`, top: `${y(0) + 16}px` }">
+        <span class="what">base board</span>
+        <FigureValue :figure="plan.stack.base_diameter" label="Base board, across" />
+      </div>
+    </template>
+  </div>
+</template>
+
+<style scoped>
+.frame {
+  position: relative;
+  height: 100%;
+  overflow: hidden;
+}
+
+svg {
+  position: absolute;
+  inset: 0;
+}
+
+.edge {
+  stroke: var(--ink);
+  stroke-width: 1;
+}
+
+.outside .edge {
+  stroke-width: 1.6;
+}
+
+.edge.board {
+  stroke: var(--teal);
+}
+
+.part,
+.outside {
+  cursor: pointer;
+}
+
+.part.lit .edge {
+  stroke: var(--amber);
+  stroke-width: 3;
+}
+
+.engraved {
+  stroke: var(--ink);
+  stroke-width: 0.8;
+  opacity: 0.2;
+}
+
+.engraved.dark {
+  stroke: #fffdf7;
+}
+
+.axis {
+  stroke: var(--ink);
+  stroke-width: 1.2;
+  stroke-dasharray: 14 4 3 4;
+}
+
+.hand {
+  fill: none;
+  stroke: var(--amber-line);
+  stroke-width: 3.5;
+  stroke-linejoin: round;
+  pointer-events: none;
+}
+
+.gauge path,
+.bracket {
+  fill: none;
+  stroke: var(--ink);
+  stroke-width: 1.2;
+}
+
+.gauge .dotted {
+  stroke-dasharray: 2 4;
+}
+
+.gauge text {
+  fill: var(--soft);
+  font: 15px var(--sans);
+}
+
+.leader {
+  fill: none;
+  stroke: var(--soft);
+  stroke-width: 1;
+}
+
+.notes circle {
+  fill: var(--panel);
+  stroke: var(--ink);
+  stroke-width: 1.4;
+}
+
+.notes {
+  pointer-events: none;
+}
+
+.label {
+  position: absolute;
+  display: flex;
+  align-items: center;
+  gap: 6px;
+}
+
+.label.note {
+  transform: translateY(-50%);
+}
+
+.label.board {
+  transform: translateX(-50%);
+  padding: 0 8px;
+  background: var(--paper);
+}
+
+.label.tier {
+  flex-direction: column;
+  align-items: flex-end;
+  gap: 0;
+  transform: translateY(-50%);
+}
+
+.what {
+  color: var(--soft);
+  font-size: 16px;
+  white-space: nowrap;
+}
+
+.name {
+  max-width: 100%;
+  min-height: 32px;
+  padding: 0 2px;
+  overflow: hidden;
+  border: 0;
+  background: none;
+  font-family: var(--serif);
+  font-weight: 600;
+  font-size: 19px;
+  text-overflow: ellipsis;
+  white-space: nowrap;
+  cursor: pointer;
+}
+
+.chosen .name {
+  color: var(--amber);
+}
+
+.tin {
+  display: flex;
+  gap: 5px;
+  align-items: baseline;
+}
+
+.tin :deep(input) {
+  font-size: 17px;
+}
+
+.note :deep(.says),
+.tier :deep(.says) {
+  position: absolute;
+  z-index: 3;
+  top: 100%;
+  width: 220px;
+  padding: 8px 10px;
+  border: 1px solid var(--trouble);
+  background: var(--panel);
+}
+
+.note :deep(.says) {
+  right: 0;
+}
+</style>

@@ -1,0 +1,189 @@
+/** What each lens writes beside the half-section: dimensions and leaders, each to a figure, many editable. */
+import type { Figure, Part, Plan, Tier } from "@/api/types";
+import type { TierFieldName } from "@/order/fields";
+import type { LensName } from "@/lenses/lenses";
+
+export interface Box {
+  x0: number;
+  x1: number;
+  z0: number;
+  z1: number;
+}
+
+/** `height` measures a box up its right side, `point` leads to the middle of a box. All in mm. */
+export interface Annotation {
+  label: string;
+  figure: Figure;
+  mark: "height" | "point";
+  box: Box;
+  /** How far right of the cake's own edge a height is measured, as a number of steps. */
+  step?: number;
+  /** How far across its box a point lies, from the axis outward. */
+  at?: number;
+  tier?: number;
+  field?: TierFieldName;
+}
+
+export function boxOf(outline: readonly (readonly number[])[]): Box {
+  const xs = outline.map(([x = 0]) => x);
+  const zs = outline.map(([, z = 0]) => z);
+  return { x0: Math.min(...xs), x1: Math.max(...xs), z0: Math.min(...zs), z1: Math.max(...zs) };
+}
+
+/** The parts of one tier (counted from 0), of one kind, from the foot up. */
+function partsOf(plan: Plan, tier: number, kind: Part["kind"]): Box[] {
+  const place = `tiers.${tier + 1}.`;
+  return plan.section.parts
+    .filter((part) => part.kind === kind && part.place.startsWith(place))
+    .map((part) => boxOf(part.outline));
+}
+
+function outside(plan: Plan, tier: number): Box {
+  const silhouette = plan.section.tiers[tier];
+  return boxOf(silhouette?.outline ?? [[0, 0]]);
+}
+
+type Lens = (plan: Plan, tiers: Tier[], tier: number) => Annotation[];
+
+const brief: Lens = (plan) =>
+  plan.tiers.map((planned, index) => ({
+    label: "high",
+    figure: planned.stack.height,
+    mark: "height",
+    box: outside(plan, index),
+    tier: index,
+  }));
+
+const layers: Lens = (plan, tiers, tier) => {
+  const planned = plan.tiers[tier];
+  const sponges = partsOf(plan, tier, "sponge");
+  const [lowest] = sponges;
+  const highest = sponges.at(-1);
+  if (!planned || !lowest || !highest) return [];
+  const found: Annotation[] = [
+    {
+      label: "filled",
+      figure: planned.layers.height,
+      mark: "height",
+      box: { ...lowest, x1: outside(plan, tier).x1, z1: highest.z1 },
+      step: 1,
+    },
+    {
+      label: "cut at",
+      figure: planned.layers.cut_height,
+      mark: "height",
+      box: { ...lowest, x1: outside(plan, tier).x1 },
+      field: "layerHeight",
+      tier,
+    },
+  ];
+  const [gap] = partsOf(plan, tier, "filling");
+  if (gap) {
+    const figure = planned.layers.filling.thickness;
+    found.push({ label: "filling", figure, mark: "point", box: gap, at: 0.8, field: "filling", tier });
+  }
+  const dam = partsOf(plan, tier, "dam").at(-1);
+  if (dam && planned.layers.filling.dam_width && tiers[tier]?.filling.kind === "soft") {
+    found.push({
+      label: "dam",
+      figure: planned.layers.filling.dam_width,
+      mark: "point",
+      box: dam,
+      field: "dam",
+      tier,
+    });
+  }
+  return found;
+};
+
+/** The upright of a coat, halfway up, as a box to point at. */
+function wall(ring: Box, inner: number, at: number): Box {
+  const z = ring.z0 + (ring.z1 - ring.z0) * at;
+  return { x0: inner, x1: ring.x1, z0: z, z1: z };
+}
+
+const coats: Lens = (plan, tiers, tier) => {
+  const planned = plan.tiers[tier];
+  if (!planned) return [];
+  const found: Annotation[] = [];
+  const [crumb] = partsOf(plan, tier, "crumb");
+  const [final] = partsOf(plan, tier, "final");
+  const [sponge] = partsOf(plan, tier, "sponge");
+  if (crumb && sponge) {
+    const figure = planned.coats.crumb.side;
+    found.push({
+      label: "crumb",
+      figure,
+      mark: "point",
+      box: wall(crumb, sponge.x1, 0.3),
+      field: "crumb",
+      tier,
+    });
+  }
+  if (final && planned.coats.final) {
+    const inner = crumb?.x1 ?? sponge?.x1 ?? 0;
+    const freehand = tiers[tier]?.final.kind === "freehand";
+    found.push({
+      label: "side",
+      figure: planned.coats.final.side,
+      mark: "point",
+      box: wall(final, inner, 0.6),
+      field: freehand ? "side" : undefined,
+      tier,
+    });
+    const top = { x0: final.x1 * 0.55, x1: final.x1 * 0.55, z0: crumb?.z1 ?? final.z1, z1: final.z1 };
+    found.push({
+      label: "top",
+      figure: planned.coats.final.top,
+      mark: "point",
+      box: top,
+      field: "top",
+      tier,
+    });
+  }
+  const over = planned.coats.final ?? planned.coats.crumb;
+  const ring = final ?? crumb;
+  if (ring)
+    found.push({
+      label: "coated",
+      figure: over.height,
+      mark: "height",
+      box: { ...ring, x1: outside(plan, tier).x1 },
+    });
+  return found;
+};
+
+const cover: Lens = (plan, _, tier) => {
+  const planned = plan.tiers[tier];
+  const [sheet] = partsOf(plan, tier, "cover");
+  const over = outside(plan, tier);
+  if (!planned) return [];
+  if (!planned.cover || !sheet) {
+    return [{ label: "high", figure: planned.stack.height, mark: "height", box: over }];
+  }
+  const [coat] = [...partsOf(plan, tier, "final"), ...partsOf(plan, tier, "crumb")];
+  const inner = coat ?? sheet;
+  return [
+    {
+      label: "rolled",
+      figure: planned.cover.over.side,
+      mark: "point",
+      box: wall(sheet, inner.x1, 0.75),
+      field: "sheet",
+      tier,
+    },
+    {
+      label: "over coat",
+      figure: planned.cover.height_over_coat,
+      mark: "height",
+      box: { ...inner, x1: over.x1 },
+    },
+  ];
+};
+
+const LENSES: Record<LensName, Lens> = { brief, layers, coats, cover };
+
+/** Everything the lens writes beside the drawing, for the tier in hand (counted from 0). */
+export function annotations(lens: LensName, plan: Plan, tiers: Tier[], tier: number): Annotation[] {
+  return LENSES[lens](plan, tiers, Math.min(tier, plan.tiers.length - 1));
+}

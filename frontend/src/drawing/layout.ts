@@ -1,0 +1,85 @@
+/** Where things go on the sheet: the scale, and labels kept from covering each other. */
+import type { LengthUnit } from "@/shared/units";
+
+export interface Sheet {
+  /** Pixels to a millimetre. */
+  scale: number;
+  /** The cake's axis, in pixels from the left. */
+  axis: number;
+  /** The table, in pixels from the top. */
+  table: number;
+}
+
+export interface Room {
+  width: number;
+  height: number;
+  left: number;
+  right: number;
+  top: number;
+  bottom: number;
+}
+
+/** The largest scale at which a cake of this width and height stands inside the room, and where. */
+export function fit(widthMm: number, heightMm: number, room: Room): Sheet {
+  const across = Math.max(40, room.width - room.left - room.right);
+  const up = Math.max(40, room.height - room.top - room.bottom);
+  const scale = Math.min(across / widthMm, up / heightMm);
+  const slack = (up - heightMm * scale) / 2;
+  return { scale, axis: room.left + across / 2, table: room.height - room.bottom - slack * 0.6 };
+}
+
+/**
+ * Moves labels apart so that neighbours are at least `gap` pixels from centre to centre, each as near to
+ * where it wants to be as that allows, all of them between `least` and `most`. Returns them in the order given.
+ */
+export function spread(wanted: readonly number[], gap: number, least: number, most: number): number[] {
+  const order = wanted.map((_, index) => index).sort((a, b) => (wanted[a] ?? 0) - (wanted[b] ?? 0));
+  const placed = new Array<number>(wanted.length).fill(0);
+  let above = least - gap;
+  for (const index of order) {
+    above = Math.max(wanted[index] ?? 0, above + gap);
+    placed[index] = above;
+  }
+  let below = most + gap;
+  for (const index of order.toReversed()) {
+    below = Math.min(placed[index] ?? 0, below - gap);
+    placed[index] = below;
+  }
+  return placed;
+}
+
+export interface Tick {
+  mm: number;
+  long: boolean;
+  words: string;
+}
+
+const RULERS: Record<LengthUnit, { mm: number; long: number; unit: string; factor: number }> = {
+  in: { mm: 12.7, long: 2, unit: "in", factor: 1 },
+  cm: { mm: 10, long: 5, unit: "cm", factor: 5 },
+  mm: { mm: 10, long: 5, unit: "mm", factor: 50 },
+};
+
+/** The marks of a height gauge in the ruler's own unit, numbered where there is room for numbers. */
+export function ticks(heightMm: number, unit: LengthUnit, scale: number, room = 38): Tick[] {
+  const ruler = RULERS[unit];
+  const every = Math.max(1, Math.ceil(room / (ruler.mm * ruler.long * scale)));
+  const marks: Tick[] = [];
+  for (let index = 0; index * ruler.mm <= heightMm; index += 1) {
+    const major = index / ruler.long;
+    const long = Number.isInteger(major);
+    const numbered = long && major > 0 && major % every === 0;
+    marks.push({ mm: index * ruler.mm, long, words: numbered ? String(major * ruler.factor) : "" });
+  }
+  return marks;
+}
+
+/** A closed path of points in mm, mirrored to the left of the axis when asked. */
+export function path(points: readonly (readonly number[])[], sheet: Sheet, mirrored = false): string {
+  const sign = mirrored ? -1 : 1;
+  const corners = points.map(([x = 0, z = 0]) => {
+    const across = sheet.axis + sign * x * sheet.scale;
+    return `${across.toFixed(2)} ${(sheet.table - z * sheet.scale).toFixed(2)}`;
+  });
+  return `M${corners.join("L")}Z`;
+}

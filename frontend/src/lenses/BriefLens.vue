@@ -1,0 +1,360 @@
+<script setup lang="ts">
+import { computed, nextTick, ref } from "vue";
+import type { Practice } from "@/api/types";
+import { useOrder } from "@/order/order";
+import TierField from "@/order/TierField.vue";
+import { useHandbook } from "@/shared/handbook";
+import MeasureField from "@/shared/MeasureField.vue";
+import FigureRow from "./FigureRow.vue";
+import LensHead from "./LensHead.vue";
+import LensNotes from "./LensNotes.vue";
+import { HABITS } from "./habits";
+import TextField from "@/shared/TextField.vue";
+
+const order = useOrder();
+const handbook = useHandbook();
+const list = ref<HTMLElement>();
+
+const design = computed(() => order.document?.design);
+const tiers = computed(() =>
+  (design.value?.tiers ?? [])
+    .map((tier, index) => ({ tier, index, name: order.plan?.tiers[index]?.name ?? "" }))
+    .reverse(),
+);
+const most = computed(() => handbook.limit("tiers").high);
+const detail = computed(() => {
+  const count = tiers.value.length;
+  return count === 1 ? "A single cake" : `${count} tiers, listed as they stand`;
+});
+const used = computed(() => {
+  const names = new Set<string>();
+  for (const { filling, crumb, final, cover } of design.value?.tiers ?? []) {
+    for (const step of [filling, crumb, final, cover])
+      if ("colour" in step && step.colour) names.add(step.colour);
+    if (filling.kind === "soft" && filling.dam_colour) names.add(filling.dam_colour);
+  }
+  return names;
+});
+
+/** A new top tier: like the one below it, two inches narrower, as tiers usually step down. */
+function addTier(): void {
+  const { low } = handbook.limit("tin_diameter_mm");
+  order.edit((draft) => {
+    const below = draft.design.tiers.at(-1);
+    if (!below) return;
+    const tier = structuredClone(below);
+    tier.name = null;
+    tier.tin_diameter_mm = Math.max(low, Math.round((below.tin_diameter_mm - 50.8) * 100) / 100);
+    if (tier.final.kind === "disc") {
+      tier.final = {
+        kind: "freehand",
+        medium: tier.final.medium,
+        colour: tier.final.colour,
+        top_mm: tier.final.top_mm,
+      };
+    }
+    draft.design.tiers.push(tier);
+  });
+  order.tier = (order.document?.design.tiers.length ?? 1) - 1;
+}
+
+function move(index: number, by: number): void {
+  order.edit((draft) => {
+    const [tier] = draft.design.tiers.splice(index, 1);
+    if (tier) draft.design.tiers.splice(index + by, 0, tier);
+  });
+  order.tier = index + by;
+}
+
+function remove(index: number): void {
+  order.edit((draft) => draft.design.tiers.splice(index, 1));
+  void nextTick(() => list.value?.querySelector<HTMLElement>("button.name")?.focus());
+}
+
+function rename(index: number, name: string): void {
+  order.edit((draft) => {
+    const tier = draft.design.tiers[index];
+    if (tier) tier.name = name || null;
+  });
+}
+
+function addColour(): void {
+  order.edit((draft) => {
+    const names = new Set(draft.design.colours.map((colour) => colour.name));
+    let number = names.size + 1;
+    while (names.has(`colour ${number}`)) number += 1;
+    draft.design.colours.push({ name: `colour ${number}`, hex: "#E9C9B8" });
+  });
+}
+
+/** A colour renamed keeps its name everywhere it is asked for. */
+function renameColour(index: number, name: string): void {
+  order.edit((draft) => {
+    const colour = draft.design.colours[index];
+    if (!colour || !name) return;
+    const before = colour.name;
+    colour.name = name;
+    for (const { filling, crumb, final, cover } of draft.design.tiers) {
+      for (const step of [filling, crumb, final, cover]) {
+        if ("colour" in step && step.colour === before) step.colour = name;
+      }
+      if (filling.kind === "soft" && filling.dam_colour === before) filling.dam_colour = name;
+    }
+  });
+}
+
+function setPractice(name: (typeof HABITS)[number]["name"], value: number | null): void {
+  const usual = handbook.book?.practice;
+  order.edit((draft) => {
+    const next: Practice = draft.practice;
+    next[name] = value ?? usual?.[name] ?? next[name];
+  });
+}
+</script>
+
+<template>
+  <section v-if="order.document && design && order.plan">
+    <LensHead words="Brief" whole :detail="detail" />
+    <FigureRow label="Whole cake, high" :figure="order.plan.stack.height" main />
+    <label class="due">
+      Due
+      <input
+        type="datetime-local"
+        :value="order.document.due?.slice(0, 16) ?? ''"
+        @change="order.edit((draft) => (draft.due = ($event.target as HTMLInputElement).value || null))"
+      />
+    </label>
+    <h3>Tiers</h3>
+    <button class="act wide" :disabled="tiers.length >= most" @click="addTier">Add a tier on top</button>
+    <ol ref="list">
+      <li v-for="{ tier, index, name } in tiers" :key="index" :class="{ chosen: index === order.tier }">
+        <div class="who">
+          <TextField
+            :label="`Name of tier ${index + 1}`"
+            :value="tier.name ?? ''"
+            :placeholder="name"
+            :most="80"
+            empty
+            @focus="order.tier = index"
+            @change="(text) => rename(index, text)"
+          />
+          <TierField field="tin" :index="index" quiet />
+        </div>
+        <div class="acts">
+          <button
+            class="act"
+            :aria-label="`Move ${name} up`"
+            :disabled="index === tiers.length - 1"
+            @click="move(index, 1)"
+          >
+            ↑
+          </button>
+          <button
+            class="act"
+            :aria-label="`Move ${name} down`"
+            :disabled="index === 0"
+            @click="move(index, -1)"
+          >
+            ↓
+          </button>
+          <button
+            class="act"
+            :aria-label="`Take ${name} away`"
+            :disabled="tiers.length === 1"
+            @click="remove(index)"
+          >
+            ×
+          </button>
+        </div>
+      </li>
+    </ol>
+    <h3>Colours to mix</h3>
+    <ul class="colours">
+      <li v-for="(colour, index) in design.colours" :key="index">
+        <input
+          type="color"
+          :value="colour.hex"
+          :aria-label="`How ${colour.name} looks`"
+          @change="
+            order.edit(
+              (draft) =>
+                (draft.design.colours[index]!.hex = ($event.target as HTMLInputElement).value.toUpperCase()),
+            )
+          "
+        />
+        <TextField
+          :label="`Name of colour ${index + 1}`"
+          :value="colour.name"
+          :most="80"
+          :pointer="`#/design/colours/${index}/name`"
+          @change="(text) => renameColour(index, text)"
+        />
+        <button
+          class="act"
+          :aria-label="`Remove ${colour.name}`"
+          :disabled="used.has(colour.name)"
+          :title="used.has(colour.name) ? 'A step still asks for it' : undefined"
+          @click="order.edit((draft) => draft.design.colours.splice(index, 1))"
+        >
+          ×
+        </button>
+      </li>
+    </ul>
+    <button
+      class="act wide"
+      :disabled="design.colours.length >= handbook.limit('colours').high"
+      @click="addColour"
+    >
+      Add a colour
+    </button>
+    <h3>Base board</h3>
+    <div class="rows">
+      <MeasureField
+        label="Across"
+        limit="board_diameter_mm"
+        :value="design.base_board.diameter_mm"
+        :usual="order.plan.stack.base_diameter.value"
+        figure="stack.base_diameter"
+        @change="(value) => order.edit((draft) => (draft.design.base_board.diameter_mm = value))"
+      />
+      <MeasureField
+        label="Thick"
+        limit="board_thickness_mm"
+        :value="design.base_board.thickness_mm"
+        :usual="order.document.practice.base_board_mm"
+        figure="stack.base_thickness"
+        @change="(value) => order.edit((draft) => (draft.design.base_board.thickness_mm = value))"
+      />
+    </div>
+    <FigureRow label="Weighs about" :figure="order.plan.stack.weight" />
+    <LensNotes lens="brief" />
+    <details>
+      <summary>This kitchen's usual</summary>
+      <p class="explain">
+        Used wherever this design does not say otherwise. An emptied field goes back to where it started.
+      </p>
+      <div class="rows">
+        <MeasureField
+          v-for="habit in HABITS"
+          :key="habit.name"
+          :label="habit.words"
+          :limit="habit.limit"
+          :percent="habit.percent"
+          :value="order.document.practice[habit.name]"
+          :usual="handbook.book?.practice[habit.name]"
+          :pointer="`#/practice/${habit.name}`"
+          @change="(value) => setPractice(habit.name, value)"
+        />
+      </div>
+    </details>
+  </section>
+</template>
+
+<style scoped>
+.due {
+  display: flex;
+  align-items: center;
+  justify-content: space-between;
+  min-height: 48px;
+  border-bottom: 1px solid var(--rule);
+}
+
+.due input {
+  height: 40px;
+  border: 0;
+  border-bottom: 2px solid var(--amber-line);
+  background: none;
+}
+
+.due input:hover {
+  background: var(--tint);
+}
+
+.wide {
+  width: 100%;
+}
+
+ol,
+ul {
+  margin: 0;
+  padding: 0;
+  list-style: none;
+}
+
+li {
+  display: flex;
+  align-items: center;
+  gap: 8px;
+  padding: 6px 8px;
+  border-bottom: 1px solid var(--rule);
+}
+
+li.chosen {
+  box-shadow: inset 4px 0 0 var(--amber-line);
+  background: #fbf1de;
+}
+
+.who {
+  flex: 1;
+  display: flex;
+  align-items: center;
+  gap: 8px;
+  min-width: 0;
+}
+
+.who > :first-child {
+  flex: 1;
+}
+
+.acts {
+  display: flex;
+}
+
+.acts .act,
+.colours .act {
+  width: 40px;
+  padding: 0;
+}
+
+.acts .act + .act {
+  border-left: 0;
+}
+
+.colours li > :nth-child(2) {
+  flex: 1;
+}
+
+input[type="color"] {
+  width: 44px;
+  height: 40px;
+  padding: 0;
+  border: 1px solid var(--ink);
+  background: none;
+  cursor: pointer;
+}
+
+input[type="color"]::-webkit-color-swatch-wrapper {
+  padding: 0;
+}
+
+input[type="color"]::-webkit-color-swatch {
+  border: 0;
+}
+
+details {
+  margin-top: 18px;
+}
+
+summary {
+  min-height: 44px;
+  padding-top: 8px;
+  font-family: var(--serif);
+  font-weight: 600;
+  font-size: 19px;
+  cursor: pointer;
+}
+
+.explain {
+  color: var(--soft);
+}
+</style>

@@ -1,0 +1,42 @@
+<script setup lang="ts">
+/** A figure with its words, on a line of its own. */
+import type { Figure } from "@/api/types";
+import { useOrder } from "@/order/order";
+import FigureValue from "@/shared/FigureValue.vue";
+
+defineProps<{ label: string; figure: Figure | null | undefined; main?: boolean; after?: string }>();
+const order = useOrder();
+</script>
+
+<template>
+  <div v-if="figure" class="row" :class="{ main, lit: order.lit === figure.id }">
+    <span class="label">{{ label }}</span>
+    <span>
+      <FigureValue :figure="figure" :label="label" :large="main" />
+      <span v-if="after" class="unit">{{ after }}</span>
+    </span>
+  </div>
+</template>
+
+<style scoped>
+.row {
+  display: flex;
+  align-items: center;
+  justify-content: space-between;
+  gap: 12px;
+  min-height: 43px;
+  border-bottom: 1px solid var(--rule);
+}
+
+.row.main {
+  min-height: 66px;
+  margin: 0 -20px;
+  padding: 0 20px;
+  border: 0;
+  background: var(--tint);
+}
+
+.row.lit:not(.main) {
+  background: #fbf1de;
+}
+</style>

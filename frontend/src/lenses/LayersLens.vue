@@ -1,0 +1,148 @@
+<script setup lang="ts">
+import { computed } from "vue";
+import type { Tier } from "@/api/types";
+import TierField from "@/order/TierField.vue";
+import ChoiceRow from "@/shared/ChoiceRow.vue";
+import { useHandbook } from "@/shared/handbook";
+import MediumField from "@/shared/MediumField.vue";
+import { useSettings } from "@/shared/settings";
+import FigureRow from "./FigureRow.vue";
+import LensHead from "./LensHead.vue";
+import LensNotes from "./LensNotes.vue";
+import { COATS, FILLINGS, useTier } from "./tier";
+
+const handbook = useHandbook();
+const settings = useSettings();
+const { tier, planned, several, change, sameForAll } = useTier();
+
+const filling = computed(() => tier.value?.filling);
+const layers = computed(() => planned.value?.layers);
+const target = computed(() => layers.value?.target);
+const offTarget = computed(() => Math.abs(target.value?.missing.value ?? 0) > 1);
+const detail = computed(() => {
+  if (!filling.value || !layers.value) return "";
+  const name = handbook.mediumName(filling.value.medium);
+  return layers.value.count.value === 1
+    ? "One layer, no filling"
+    : `${layers.value.count.value} layers, ${name.toLowerCase()} between`;
+});
+const KINDS = [
+  { value: "plain", words: "Spread plain" },
+  { value: "soft", words: "Soft, in a dam" },
+] as const;
+
+function setKind(kind: "plain" | "soft"): void {
+  change((tier) => {
+    const { thickness_mm } = tier.filling;
+    tier.filling =
+      kind === "plain"
+        ? { kind, medium: "meringue_buttercream", thickness_mm }
+        : { kind, medium: "lemon_curd", dam_medium: "american_buttercream", thickness_mm };
+  });
+}
+
+/** A size worked out by the plan, as a mark that a ruler or knife can be set to. */
+function settable(mm: number): number {
+  return Math.round(mm * 100) / 100;
+}
+
+const copyFilling = (from: Tier, to: Tier): void => {
+  to.filling = from.filling;
+};
+const copyLayers = (from: Tier, to: Tier): void => {
+  to.layers = from.layers;
+};
+</script>
+
+<template>
+  <section v-if="tier && layers && filling">
+    <LensHead words="Layers" :detail="detail" />
+    <FigureRow label="Filled and stacked, high" :figure="layers.height" main />
+    <div class="rows">
+      <TierField field="layerCount" figure="tiers.layers.count" />
+      <TierField field="layerHeight" :figure="layers.cut_height.id" />
+      <TierField field="target" />
+    </div>
+    <div v-if="target && offTarget" class="reach">
+      <p>
+        <strong
+          >{{ settings.words({ value: Math.abs(target.missing.value), unit: "mm" }) }}
+          {{ target.missing.value > 0 ? "short" : "too tall" }}.</strong
+        >
+        <template v-if="target.filling_thickness || target.cut_height || target.other_count">
+          One of these reaches it:</template
+        >
+        <template v-else> See below why nothing reaches it.</template>
+      </p>
+      <button
+        v-if="target.filling_thickness"
+        class="act"
+        @click="change((tier) => (tier.filling.thickness_mm = settable(target!.filling_thickness!.value)))"
+      >
+        Filling {{ settings.words(target.filling_thickness) }} thick
+      </button>
+      <button
+        v-if="target.cut_height"
+        class="act"
+        @click="change((tier) => (tier.layers.height_mm = settable(target!.cut_height!.value)))"
+      >
+        Cut each at {{ settings.words(target.cut_height) }}
+      </button>
+      <button
+        v-if="target.other_count"
+        class="act"
+        @click="
+          change((tier) => {
+            tier.layers.count = target!.other_count!.count.value;
+            tier.layers.height_mm = settable(target!.other_count!.cut_height.value);
+          })
+        "
+      >
+        {{ target.other_count.count.value }} layers cut at {{ settings.words(target.other_count.cut_height) }}
+      </button>
+    </div>
+    <h3>Filling</h3>
+    <ChoiceRow label="How it is filled" :value="filling.kind" :choices="KINDS" @change="setKind" />
+    <MediumField
+      label="Filling"
+      :medium="filling.medium"
+      :colour="filling.colour"
+      :kinds="FILLINGS"
+      @medium="(key) => change((tier) => (tier.filling.medium = key))"
+      @colour="(name) => change((tier) => (tier.filling.colour = name))"
+    />
+    <div class="rows">
+      <TierField field="filling" :figure="layers.filling.thickness.id" />
+    </div>
+    <template v-if="filling.kind === 'soft'">
+      <h3>Dam and seal</h3>
+      <MediumField
+        label="Dam and seal"
+        :medium="filling.dam_medium"
+        :colour="filling.dam_colour"
+        :kinds="COATS"
+        @medium="(key) => change((tier) => tier.filling.kind === 'soft' && (tier.filling.dam_medium = key))"
+        @colour="(name) => change((tier) => tier.filling.kind === 'soft' && (tier.filling.dam_colour = name))"
+      />
+      <div class="rows">
+        <TierField
+          field="dam"
+          :usual="layers.filling.thickness.value"
+          :figure="layers.filling.dam_width?.id"
+        />
+        <TierField field="seal" :figure="layers.filling.seal_thickness?.id" />
+      </div>
+    </template>
+    <h3>Amounts on this tier</h3>
+    <FigureRow label="Filling" :figure="layers.filling.weight" />
+    <FigureRow label="Dam" :figure="layers.filling.dam_weight" />
+    <FigureRow label="Seal" :figure="layers.filling.seal_weight" />
+    <FigureRow label="Cake, trimmed across" :figure="layers.cake_diameter" />
+    <FigureRow label="Cake alone" :figure="layers.cake_weight" />
+    <div v-if="several" class="same">
+      <button class="act" @click="sameForAll(copyLayers)">These layers on every tier</button>
+      <button class="act" @click="sameForAll(copyFilling)">This filling in every tier</button>
+    </div>
+    <LensNotes lens="layers" />
+  </section>
+</template>

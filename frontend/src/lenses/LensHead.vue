@@ -1,0 +1,74 @@
+<script setup lang="ts">
+/** The head of a lens: what is looked at, of which tier, in a few words. */
+import { computed } from "vue";
+import { useOrder } from "@/order/order";
+
+const props = defineProps<{ words: string; whole?: boolean; detail: string }>();
+const order = useOrder();
+const tiers = computed(() => order.plan?.tiers ?? []);
+const own = computed(() => order.document?.design.tiers[order.tier]?.name != null);
+const name = computed(() => tiers.value[order.tier]?.name ?? "");
+const title = computed(() =>
+  props.whole || tiers.value.length < 2 ? props.words : `${props.words}, ${tierWords.value}`,
+);
+const tierWords = computed(() =>
+  own.value ? name.value : name.value.toLowerCase() + (name.value.startsWith("Tier") ? "" : " tier"),
+);
+
+function step(by: number): void {
+  order.tier = Math.min(Math.max(order.tier + by, 0), tiers.value.length - 1);
+}
+</script>
+
+<template>
+  <header>
+    <div>
+      <h2>{{ title }}</h2>
+      <p>{{ detail }}</p>
+    </div>
+    <div v-if="!whole && tiers.length > 1" class="steps">
+      <button
+        class="act"
+        aria-label="The tier above"
+        :disabled="order.tier === tiers.length - 1"
+        @click="step(1)"
+      >
+        ↑
+      </button>
+      <button class="act" aria-label="The tier below" :disabled="order.tier === 0" @click="step(-1)">
+        ↓
+      </button>
+    </div>
+  </header>
+</template>
+
+<style scoped>
+header {
+  display: flex;
+  align-items: start;
+  justify-content: space-between;
+  gap: 10px;
+}
+
+h2 {
+  font-size: 24px;
+  line-height: 1.15;
+}
+
+p {
+  color: var(--soft);
+}
+
+.steps {
+  display: flex;
+}
+
+.steps .act {
+  width: 40px;
+  padding: 0;
+}
+
+.steps .act + .act {
+  border-left: 0;
+}
+</style>

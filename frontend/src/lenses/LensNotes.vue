@@ -1,0 +1,31 @@
+<script setup lang="ts">
+/** What to know at this lens: of the tier in hand first, then of the whole cake. */
+import { computed } from "vue";
+import { useOrder } from "@/order/order";
+import CheckNote from "@/shared/CheckNote.vue";
+import type { LensName } from "./lenses";
+
+const props = defineProps<{ lens: LensName }>();
+const order = useOrder();
+const notes = computed(() =>
+  (order.plan?.checks ?? []).filter(
+    (check) =>
+      check.lens === props.lens &&
+      (props.lens === "brief" || check.tier === null || check.tier === order.tier + 1),
+  ),
+);
+</script>
+
+<template>
+  <div v-if="notes.length" class="notes" aria-live="polite">
+    <CheckNote v-for="check in notes" :key="`${check.code}-${check.tier}`" :check="check" />
+  </div>
+</template>
+
+<style scoped>
+.notes {
+  display: grid;
+  gap: 8px;
+  margin-top: 14px;
+}
+</style>

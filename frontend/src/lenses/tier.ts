@@ -1,0 +1,38 @@
+/** The tier in hand, decided and planned, and ways to change it or to make the others like it. */
+import { computed } from "vue";
+import type { Document, Tier } from "@/api/types";
+import { useOrder } from "@/order/order";
+
+export function useTier() {
+  const order = useOrder();
+  const tier = computed(() => order.document?.design.tiers[order.tier]);
+  const planned = computed(() => order.plan?.tiers[order.tier]);
+  const several = computed(() => (order.document?.design.tiers.length ?? 0) > 1);
+
+  function change(alter: (tier: Tier, draft: Document) => void): void {
+    const index = order.tier;
+    order.edit((draft) => {
+      const changed = draft.design.tiers[index];
+      if (changed) alter(changed, draft);
+    });
+  }
+
+  /** Give every other tier a copy of what `copy` puts across from the tier in hand. */
+  function sameForAll(copy: (from: Tier, to: Tier) => void): void {
+    const index = order.tier;
+    order.edit((draft) => {
+      const from = draft.design.tiers[index];
+      if (!from) return;
+      draft.design.tiers.forEach((to, at) => {
+        if (at !== index) copy(structuredClone(from), to);
+      });
+    });
+  }
+
+  return { order, tier, planned, several, change, sameForAll };
+}
+
+/** The kinds of medium that serve as a coat, and as a filling. */
+export const COATS = ["buttercream", "ganache", "frosting"] as const;
+export const FILLINGS = [...COATS, "filling"] as const;
+export const SHEETS = ["fondant"] as const;

@@ -1,0 +1,162 @@
+<script setup lang="ts">
+/** The bowls: for each mixed colour and medium what to mix, and what becomes of it. */
+import { computed } from "vue";
+import type { Bowl, Figure } from "@/api/types";
+import FigureValue from "@/shared/FigureValue.vue";
+import { useSettings } from "@/shared/settings";
+import { showWorking } from "@/shared/working";
+import { useOrder } from "./order";
+
+const order = useOrder();
+const settings = useSettings();
+
+const bowls = computed(() =>
+  Object.entries(order.plan?.bowls ?? {}).map(([key, bowl]) => ({
+    key,
+    bowl,
+    segments: segments(bowl),
+  })),
+);
+
+function segments(bowl: Bowl): { name: string; words: string; share: number; figure: Figure }[] {
+  const parts: [string, string, Figure][] = [
+    ["stays", "stays", bowl.stays],
+    ["lost", "lost", bowl.lost],
+    ["reserve", "reserve", bowl.reserve],
+    ["back", "back", bowl.comes_back],
+  ];
+  return parts
+    .filter(([, , figure]) => figure.value >= 0.5)
+    .map(([name, words, figure]) => ({ name, words, figure, share: (100 * figure.value) / bowl.mix.value }));
+}
+
+function explain(bowl: Bowl, event: MouseEvent): void {
+  showWorking(bowl.need, `${bowl.name}: in hand at each step`, event.currentTarget as HTMLElement);
+}
+</script>
+
+<template>
+  <section class="bowls" aria-label="Bowls: what to mix">
+    <article
+      v-for="{ key, bowl, segments: parts } in bowls"
+      :key="key"
+      :style="{ flexGrow: Math.sqrt(bowl.mix.value) }"
+      :data-bowl="key"
+    >
+      <h3>{{ bowl.name }}</h3>
+      <div class="mix">
+        <button
+          class="vessel"
+          :aria-label="`${bowl.name}: how the need comes about, step by step`"
+          @click="explain(bowl, $event)"
+        >
+          <span
+            v-for="part in parts"
+            :key="part.name"
+            class="glides"
+            :class="part.name"
+            :style="{
+              width: `${part.share}%`,
+              backgroundColor: part.name === 'stays' || part.name === 'reserve' ? bowl.hex : undefined,
+            }"
+          />
+        </button>
+        <FigureValue :figure="bowl.mix" :label="`Mix ${bowl.name}`" />
+      </div>
+      <p class="parts">
+        <span v-for="part in parts" :key="part.name"
+          ><i
+            :class="part.name"
+            :style="{
+              backgroundColor: part.name === 'stays' || part.name === 'reserve' ? bowl.hex : undefined,
+            }"
+          />{{ part.words }} <b>{{ settings.words(part.figure, part.figure.rounding) }}</b></span
+        >
+      </p>
+    </article>
+  </section>
+</template>
+
+<style scoped>
+.bowls {
+  display: flex;
+  gap: 22px;
+  height: 100%;
+  padding: 10px 22px;
+  overflow: auto hidden;
+}
+
+article {
+  flex: 1 0 222px;
+  min-width: 222px;
+}
+
+h3 {
+  overflow: hidden;
+  font-family: var(--sans);
+  font-weight: 500;
+  font-size: 16px;
+  letter-spacing: 0;
+  text-overflow: ellipsis;
+  white-space: nowrap;
+}
+
+.mix {
+  display: flex;
+  align-items: center;
+  gap: 10px;
+}
+
+.vessel {
+  display: flex;
+  flex: 1;
+  height: 30px;
+  padding: 0;
+  overflow: hidden;
+  border: 1.6px solid var(--ink);
+  border-top: 0;
+  border-radius: 0 0 15px 15px;
+  background: var(--panel);
+  cursor: help;
+}
+
+.vessel span + span {
+  border-left: 1px solid var(--ink);
+}
+
+.lost {
+  background-color: #b89c7d;
+}
+
+.reserve {
+  background-image: repeating-linear-gradient(45deg, transparent 0 4px, rgb(51 36 27 / 38%) 4px 6px);
+}
+
+.back {
+  background-image: radial-gradient(rgb(51 36 27 / 45%) 1px, transparent 1.4px);
+  background-size: 7px 7px;
+}
+
+.parts {
+  display: grid;
+  grid-template-columns: auto auto;
+  gap: 0 12px;
+  color: var(--soft);
+  font-size: 15px;
+  white-space: nowrap;
+}
+
+i {
+  display: inline-block;
+  width: 13px;
+  height: 13px;
+  margin-right: 6px;
+  border: 1px solid var(--ink);
+  vertical-align: -1px;
+}
+
+b {
+  color: var(--ink);
+  font-weight: 600;
+}
+</style>

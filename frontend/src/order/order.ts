@@ -1,0 +1,268 @@
+/** The order on the bench: its document, its live plan, undo, and saving that loses nothing. */
+import { defineStore } from "pinia";
+import { computed, ref, shallowRef, toRaw } from "vue";
+import { answered, api, type Complaint, Refused, Unreachable } from "@/api/client";
+import type { Document, Order, Plan } from "@/api/types";
+import { dropDraft, findDraft, keepDraft } from "./drafts";
+import { History } from "./history";
+
+export type Status = "saved" | "editing" | "saving" | "unreachable" | "refused" | "stale";
+
+const SAVE_AFTER_MS = 900;
+const RETRY_AFTER_MS = 3000;
+
+export const useOrder = defineStore("order", () => {
+  const id = ref("");
+  const revision = ref(0);
+  const savedAt = ref<Date | null>(null);
+  const document = shallowRef<Document | null>(null);
+  const plan = shallowRef<Plan | null>(null);
+  const complaints = shallowRef<Complaint[]>([]);
+  const status = ref<Status>("saved");
+  const stale = ref<{ current: number; aside: number } | null>(null);
+  const planUnreachable = ref(false);
+  const tier = ref(0);
+  const lit = ref("");
+  const steps = ref(0);
+  let history = new History<Document>();
+  let undoneTo = 0;
+  let saveTimer: ReturnType<typeof setTimeout> | undefined;
+  let planTimer: ReturnType<typeof setTimeout> | undefined;
+  let planning: AbortController | null = null;
+  let saving: Promise<void> | null = null;
+
+  const canUndo = computed(() => steps.value >= 0 && (history.canUndo || undoneTo > 1));
+  const canRedo = computed(() => steps.value >= 0 && history.canRedo);
+
+  /** Open an order, and take up edits of it that this browser kept and the server never took. */
+  async function open(wanted: string): Promise<void> {
+    await flush();
+    close();
+    const order = await answered(api.GET("/api/orders/{id}", { params: { path: { id: wanted } } }));
+    take(order);
+    const draft = findDraft(wanted);
+    if (draft && JSON.stringify(draft.document) !== JSON.stringify(order.document)) {
+      history.remember(order.document);
+      steps.value += 1;
+      document.value = draft.document;
+      revision.value = draft.beganFrom;
+      touch();
+    }
+    await replan();
+  }
+
+  /** Put the order down. */
+  function close(): void {
+    clearTimeout(saveTimer);
+    clearTimeout(planTimer);
+    planning?.abort();
+    history = new History<Document>();
+    steps.value += 1;
+    id.value = "";
+    document.value = null;
+    plan.value = null;
+    complaints.value = [];
+    stale.value = null;
+    status.value = "saved";
+    tier.value = 0;
+    lit.value = "";
+  }
+
+  function take(order: Order): void {
+    id.value = order.id;
+    revision.value = order.revision;
+    undoneTo = order.revision;
+    savedAt.value = new Date(order.saved_at);
+    document.value = order.document;
+    tier.value = Math.min(tier.value, order.document.design.tiers.length - 1);
+    status.value = "saved";
+  }
+
+  /** Change the document: `change` gets a copy to alter. Undo brings back what was. */
+  function edit(change: (draft: Document) => void): void {
+    if (!document.value) return;
+    const before = toRaw(document.value);
+    const after = structuredClone(before);
+    change(after);
+    if (JSON.stringify(after) === JSON.stringify(before)) return;
+    history.remember(before);
+    show(after);
+  }
+
+  function show(next: Document): void {
+    steps.value += 1;
+    document.value = next;
+    tier.value = Math.min(tier.value, next.design.tiers.length - 1);
+    touch();
+    void replan();
+  }
+
+  async function undo(): Promise<void> {
+    if (!document.value) return;
+    const now = toRaw(document.value);
+    const before = history.undo(now);
+    if (before) show(before);
+    else await undoEarlierVisit(now);
+  }
+
+  /** Undo past the start of this visit: the saved state before the one last shown. */
+  async function undoEarlierVisit(now: Document): Promise<void> {
+    const path = { id: id.value };
+    const saved = await answered(api.GET("/api/orders/{id}/revisions", { params: { path } }));
+    for (const older of saved) {
+      if (older.aside || older.number >= undoneTo) continue;
+      const params = { path: { ...path, number: older.number } };
+      const found = await answered(api.GET("/api/orders/{id}/revisions/{number}", { params }));
+      undoneTo = older.number;
+      if (JSON.stringify(found) === JSON.stringify(now)) continue;
+      history.stepBack(now);
+      show(found);
+      return;
+    }
+    undoneTo = 1;
+    steps.value += 1;
+  }
+
+  function redo(): void {
+    if (!document.value) return;
+    const after = history.redo(toRaw(document.value));
+    if (after) show(after);
+  }
+
+  /** Keep the edit in the browser at once, and send it to the server once the hands rest. */
+  function touch(): void {
+    if (!document.value) return;
+    keepDraft(id.value, { beganFrom: revision.value, document: document.value });
+    if (status.value !== "stale") status.value = "editing";
+    clearTimeout(saveTimer);
+    saveTimer = setTimeout(() => void save(), SAVE_AFTER_MS);
+  }
+
+  /** Save now. One save runs at a time; what is edited meanwhile is saved after it. */
+  async function save(): Promise<void> {
+    clearTimeout(saveTimer);
+    if (saving) await saving;
+    if (!document.value || status.value === "stale" || status.value === "saved") return;
+    saving = send();
+    await saving;
+    saving = null;
+  }
+
+  async function send(): Promise<void> {
+    const sent = document.value;
+    const target = id.value;
+    if (!sent) return;
+    status.value = "saving";
+    try {
+      const body = { began_from: revision.value, document: sent };
+      const order = await answered(api.PUT("/api/orders/{id}", { params: { path: { id: target } }, body }));
+      if (id.value !== target) {
+        if (JSON.stringify(findDraft(target)?.document) === JSON.stringify(sent)) dropDraft(target);
+        return;
+      }
+      revision.value = order.revision;
+      savedAt.value = new Date(order.saved_at);
+      if (document.value === sent) {
+        dropDraft(target);
+        status.value = "saved";
+      } else touch();
+    } catch (error) {
+      if (id.value === target) failed(error);
+    }
+  }
+
+  function failed(error: unknown): void {
+    if (error instanceof Refused && error.problem.status === 409) {
+      stale.value = { current: error.problem.current ?? 0, aside: error.problem.aside ?? 0 };
+      status.value = "stale";
+      dropDraft(id.value);
+    } else if (error instanceof Refused && error.problem.status < 500) {
+      complaints.value = error.problem.errors.map((one) => ({
+        ...one,
+        pointer: one.pointer.replace("#/document", "#"),
+        field: one.field.replace(/^document\./, ""),
+      }));
+      status.value = "refused";
+    } else {
+      status.value = "unreachable";
+      saveTimer = setTimeout(() => void save(), RETRY_AFTER_MS);
+    }
+  }
+
+  /** After a stale save: go on from what the other one saved, or put this one on top of it. */
+  async function settle(keepMine: boolean): Promise<void> {
+    const mine = document.value;
+    const order = await answered(api.GET("/api/orders/{id}", { params: { path: { id: id.value } } }));
+    stale.value = null;
+    take(order);
+    if (keepMine && mine) {
+      history.remember(order.document);
+      show(mine);
+    } else {
+      steps.value += 1;
+      await replan();
+    }
+  }
+
+  /** Plan the document as it stands. Only the newest answer counts. */
+  async function replan(): Promise<void> {
+    if (!document.value) return;
+    clearTimeout(planTimer);
+    planning?.abort();
+    const mine = new AbortController();
+    planning = mine;
+    try {
+      const answer = await answered(
+        api.POST("/api/plan", { body: toRaw(document.value), signal: mine.signal }),
+      );
+      if (mine.signal.aborted) return;
+      plan.value = answer as Plan;
+      complaints.value = [];
+      planUnreachable.value = false;
+      if (status.value === "refused") touch();
+    } catch (error) {
+      if (mine.signal.aborted) return;
+      if (error instanceof Refused) complaints.value = error.problem.errors;
+      else if (error instanceof Unreachable) {
+        planUnreachable.value = true;
+        planTimer = setTimeout(() => void replan(), RETRY_AFTER_MS);
+      } else throw error;
+    }
+  }
+
+  /** Whatever waits to be saved, saved; used before the order is left. */
+  async function flush(): Promise<void> {
+    if (status.value === "editing" || saving) await save();
+  }
+
+  /** What the server said of the field at a JSON pointer, or nothing. */
+  function complaintAt(pointer: string): string {
+    const found = complaints.value.find((one) => one.pointer === pointer);
+    return found ? `This ${found.message}.` : "";
+  }
+
+  return {
+    id,
+    revision,
+    savedAt,
+    document,
+    plan,
+    complaints,
+    status,
+    stale,
+    planUnreachable,
+    tier,
+    lit,
+    canUndo,
+    canRedo,
+    open,
+    close,
+    edit,
+    undo,
+    redo,
+    save,
+    settle,
+    flush,
+    complaintAt,
+  };
+});

@@ -1,0 +1,67 @@
+<script setup lang="ts" generic="T extends string">
+/** One of a few ways, side by side. */
+import { useId } from "vue";
+
+defineProps<{ label: string; value: T; choices: readonly { value: T; words: string }[] }>();
+const emit = defineEmits<{ change: [value: T] }>();
+const name = useId();
+</script>
+
+<template>
+  <fieldset>
+    <legend class="unseen">{{ label }}</legend>
+    <label v-for="choice in choices" :key="choice.value" :class="{ chosen: choice.value === value }">
+      <input
+        type="radio"
+        :name="name"
+        :value="choice.value"
+        :checked="choice.value === value"
+        @change="emit('change', choice.value)"
+      />
+      {{ choice.words }}
+    </label>
+  </fieldset>
+</template>
+
+<style scoped>
+fieldset {
+  display: flex;
+  margin: 0;
+  padding: 0;
+  border: 1px solid var(--rule);
+}
+
+label {
+  flex: 1;
+  display: grid;
+  place-content: center;
+  min-height: 40px;
+  padding: 0 6px;
+  text-align: center;
+  cursor: pointer;
+}
+
+label + label {
+  border-left: 1px solid var(--rule);
+}
+
+label:hover {
+  background: #fbf1de;
+}
+
+label.chosen {
+  background: var(--tint);
+  box-shadow: inset 0 -3px 0 var(--amber-line);
+  font-weight: 600;
+}
+
+label:has(:focus-visible) {
+  outline: 3px solid var(--amber-line);
+  outline-offset: 1px;
+}
+
+input {
+  position: absolute;
+  opacity: 0;
+}
+</style>

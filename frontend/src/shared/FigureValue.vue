@@ -1,0 +1,63 @@
+<script setup lang="ts">
+/** A figure to read: its number and unit. Pressed, it opens its working; pointed at, it lights its part. */
+import { computed } from "vue";
+import type { Figure } from "@/api/types";
+import { useOrder } from "@/order/order";
+import { useSettings } from "./settings";
+import { showWorking } from "./working";
+
+const props = defineProps<{ figure: Figure; label: string; large?: boolean }>();
+const settings = useSettings();
+const order = useOrder();
+const shown = computed(() => settings.measure(props.figure, props.figure.rounding));
+
+function open(event: MouseEvent): void {
+  showWorking(props.figure, props.label, event.currentTarget as HTMLElement);
+}
+</script>
+
+<template>
+  <button
+    class="figure"
+    type="button"
+    :data-figure="figure.id"
+    :class="{ large, lit: order.lit === figure.id }"
+    :aria-label="`${label}: ${shown.number} ${shown.unit}. Show the working`"
+    @click="open"
+    @pointerenter="order.lit = figure.id"
+    @pointerleave="order.lit = ''"
+    @focus="order.lit = figure.id"
+    @blur="order.lit = ''"
+  >
+    <span class="number">{{ shown.number }}</span>
+    <span v-if="shown.unit" class="unit">{{ shown.unit }}</span>
+  </button>
+</template>
+
+<style scoped>
+.figure {
+  display: inline-flex;
+  gap: 5px;
+  align-items: baseline;
+  min-height: 40px;
+  padding: 7px 4px 0;
+  border: 0;
+  background: none;
+  cursor: help;
+}
+
+.figure:hover .number,
+.figure.lit .number {
+  text-decoration: underline dotted var(--soft) 2px;
+  text-underline-offset: 5px;
+}
+
+.large .number {
+  font-size: 36px;
+  letter-spacing: -0.02em;
+}
+
+.large .unit {
+  font-size: 18px;
+}
+</style>

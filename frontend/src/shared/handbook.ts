@@ -1,0 +1,32 @@
+/** What does not change while the program runs: media, usual values, limits and rules. Asked for once. */
+import { defineStore } from "pinia";
+import { computed, shallowRef } from "vue";
+import { answered, api } from "@/api/client";
+import type { Handbook, Limit, RuleText } from "@/api/types";
+
+export const useHandbook = defineStore("handbook", () => {
+  const book = shallowRef<Handbook | null>(null);
+
+  async function open(): Promise<void> {
+    book.value ??= await answered(api.GET("/api/handbook"));
+  }
+
+  const media = computed(() => book.value?.media ?? []);
+
+  /** The limit of a field, by its name in the design file. */
+  function limit(name: string): Limit {
+    const found = book.value?.limits[name];
+    if (!found) throw new Error(`no limit is called ${name}`);
+    return found;
+  }
+
+  function rule(id: string): RuleText | undefined {
+    return book.value?.rules[id];
+  }
+
+  function mediumName(key: string): string {
+    return media.value.find((medium) => medium.key === key)?.name ?? key;
+  }
+
+  return { book, media, open, limit, rule, mediumName };
+});

@@ -1,0 +1,60 @@
+/** How this person reads figures. Kept in the browser, apart for length and weight. */
+import { defineStore } from "pinia";
+import { ref, watch } from "vue";
+import type { Quantity } from "@/api/types";
+import { decimal, type LengthUnit, lengthMeasure, type Measure, type Rounding, weightMeasure } from "./units";
+import type { WeightUnit } from "./units";
+
+const LENGTH_KEY = "amber:length";
+const WEIGHT_KEY = "amber:weight";
+
+function kept<T extends string>(key: string, allowed: readonly T[], usual: T): T {
+  const found = localStorage.getItem(key) as T | null;
+  return found && allowed.includes(found) ? found : usual;
+}
+
+export const useSettings = defineStore("settings", () => {
+  const length = ref(kept<LengthUnit>(LENGTH_KEY, ["in", "cm", "mm"], "in"));
+  const weight = ref(kept<WeightUnit>(WEIGHT_KEY, ["g", "oz"], "g"));
+  watch(length, (unit) => localStorage.setItem(LENGTH_KEY, unit));
+  watch(weight, (unit) => localStorage.setItem(WEIGHT_KEY, unit));
+
+  /** A quantity in this person's units, rounded in the direction that is safe for it. */
+  function measure(quantity: Quantity, rounding: Rounding = "nearest"): Measure {
+    switch (quantity.unit) {
+      case "mm":
+        return lengthMeasure(quantity.value, length.value, rounding);
+      case "g":
+        return weightMeasure(quantity.value, weight.value, rounding);
+      case "ml":
+        return quantity.value >= 1000
+          ? { number: decimal(quantity.value / 1000, 2), unit: "l" }
+          : { number: decimal(quantity.value, 0), unit: "ml" };
+      case "g_per_ml":
+        return { number: decimal(quantity.value, 2), unit: "g per ml" };
+      case "min":
+        return { number: decimal(quantity.value, 0), unit: "min" };
+      case "degC":
+        return { number: decimal(quantity.value, 0), unit: "°C" };
+      case "mm2":
+        return { number: decimal(quantity.value / 100, 0), unit: "cm²" };
+      case "each":
+        return { number: decimal(quantity.value, 0), unit: "" };
+      case "ratio":
+        return { number: decimal(quantity.value, 2), unit: "times" };
+    }
+  }
+
+  /** The same as one piece of text. */
+  function words(quantity: Quantity, rounding: Rounding = "nearest"): string {
+    const { number, unit } = measure(quantity, rounding);
+    return unit ? `${number} ${unit}` : number;
+  }
+
+  /** A check's or a rule's text with each `{name}` replaced by its value. */
+  function filled(text: string, values: Record<string, Quantity>): string {
+    return text.replace(/\{(\w+)\}/g, (whole, name: string) => (values[name] ? words(values[name]) : whole));
+  }
+
+  return { length, weight, measure, words, filled };
+});

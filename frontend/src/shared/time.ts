@@ -1,0 +1,21 @@
+/** Days and hours as people say them, on the kitchen's own clock. */
+
+const DAY = new Intl.DateTimeFormat("en-GB", { weekday: "long", day: "numeric", month: "long" });
+const CLOCK = new Intl.DateTimeFormat("en-GB", { hour: "2-digit", minute: "2-digit" });
+const STAMP = new Intl.DateTimeFormat("en-GB", {
+  day: "numeric",
+  month: "short",
+  hour: "2-digit",
+  minute: "2-digit",
+});
+
+export const dayWords = (date: Date): string => DAY.format(date);
+export const clockWords = (date: Date): string => CLOCK.format(date);
+export const stampWords = (date: Date): string => STAMP.format(date);
+
+/** "due Saturday 28 November, 11:00", or that it has no hour yet. */
+export function dueWords(due: string | null | undefined): string {
+  if (!due) return "no due hour yet";
+  const date = new Date(due);
+  return `due ${dayWords(date)}, ${clockWords(date)}`;
+}

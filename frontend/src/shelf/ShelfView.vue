@@ -1,0 +1,306 @@
+<script setup lang="ts">
+/** Home: the orders standing on shelves in the order they are due, all to one scale. */
+import { computed, onMounted, ref } from "vue";
+import { useRouter } from "vue-router";
+import { answered, api, Refused } from "@/api/client";
+import type { Card } from "@/api/types";
+import { useSettings } from "@/shared/settings";
+import { clockWords, dayWords } from "@/shared/time";
+import { useElementSize } from "@/shared/size";
+import UnitsMenu from "@/shared/UnitsMenu.vue";
+import ShelfCake from "./ShelfCake.vue";
+import { starter } from "./starter";
+
+const router = useRouter();
+const settings = useSettings();
+const cards = ref<Card[] | null>(null);
+const archived = ref(false);
+const trouble = ref("");
+const file = ref<HTMLInputElement>();
+const frame = ref<HTMLElement>();
+const size = useElementSize(frame);
+
+const GAP = 34;
+const LEAST_CELL = 150;
+
+/** One scale for all: as large as lets every cake stand on one shelf, or the tallest fit a lower one. */
+const scale = computed(() => {
+  const found = cards.value ?? [];
+  const tallest = Math.max(...found.map((card) => card.height.value), 200);
+  const across = found.reduce((sum, card) => sum + card.base_diameter.value, 0);
+  const oneShelf = (size.width.value - GAP * found.length) / Math.max(across, 1);
+  return Math.min(380 / tallest, Math.max(oneShelf * 0.98, 230 / tallest));
+});
+const cell = (card: Card): number => Math.max(LEAST_CELL, card.base_diameter.value * scale.value + 2);
+
+/** Orders set out on as many shelves as they need, the first due at the upper left. */
+const shelves = computed(() => {
+  const rows: Card[][] = [];
+  let left = 0;
+  for (const card of cards.value ?? []) {
+    const wide = cell(card) + GAP;
+    if (!rows.length || left < wide) {
+      rows.push([]);
+      left = size.width.value;
+    }
+    rows.at(-1)?.push(card);
+    left -= wide;
+  }
+  return rows;
+});
+
+/** How high the tallest cake of a row stands, in pixels. */
+const standing = (row: Card[]): number => Math.max(...row.map((card) => card.height.value)) * scale.value + 2;
+
+async function load(): Promise<void> {
+  trouble.value = "";
+  try {
+    const params = { query: { archived: archived.value } };
+    cards.value = (await answered(api.GET("/api/orders", { params }))) as Card[];
+  } catch {
+    trouble.value = "The kitchen's server cannot be reached just now. Your orders are safe where they are.";
+  }
+}
+
+async function add(body: ReturnType<typeof starter>): Promise<void> {
+  trouble.value = "";
+  try {
+    const made = await answered(api.POST("/api/orders", { body }));
+    await router.push({ name: "order", params: { id: made.id, lens: "brief" } });
+  } catch (error) {
+    trouble.value =
+      error instanceof Refused
+        ? error.problem.errors.map((one) => `${one.field} ${one.message}.`).join(" ") || error.problem.detail
+        : "The order could not be made just now: the kitchen's server cannot be reached.";
+  }
+}
+
+async function openFile(event: Event): Promise<void> {
+  const input = event.target as HTMLInputElement;
+  const chosen = input.files?.[0];
+  input.value = "";
+  if (!chosen) return;
+  if (chosen.size > 512 * 1024) {
+    trouble.value = `${chosen.name} is larger than 512 kB, the most that is read. It does not look like a design file.`;
+    return;
+  }
+  try {
+    await add(JSON.parse(await chosen.text()));
+  } catch {
+    trouble.value = `${chosen.name} is not a design file: those are saved from an order with “Save as a file”.`;
+  }
+}
+
+async function restore(card: Card): Promise<void> {
+  try {
+    await answered(api.POST("/api/orders/{id}/restore", { params: { path: { id: card.id } } }));
+    await load();
+  } catch {
+    trouble.value = "The order could not be put back just now. Nothing was changed.";
+  }
+}
+
+function turn(): void {
+  archived.value = !archived.value;
+  cards.value = null;
+  void load();
+}
+
+function attentionWords(card: Card): string {
+  const troubles = card.attention.filter((check) => check.severity === "trouble").length;
+  const rest = card.attention.length - troubles;
+  const parts = [];
+  if (troubles) parts.push(troubles === 1 ? "1 trouble" : `${troubles} troubles`);
+  if (rest) parts.push(rest === 1 ? "1 thing to take care of" : `${rest} things to take care of`);
+  return parts.join(", ");
+}
+
+onMounted(() => {
+  document.title = "Amber Spread";
+  void load();
+});
+</script>
+
+<template>
+  <div class="home">
+    <header class="bar">
+      <span class="brand">Amber <b>Spread</b></span>
+      <h1>{{ archived ? "Taken off the shelf" : "The shelf" }}</h1>
+      <span class="grow" />
+      <button class="act bare" @click="turn">{{ archived ? "Back to the shelf" : "Taken off" }}</button>
+      <button class="act bare" @click="file?.click()">Open a file</button>
+      <input
+        ref="file"
+        class="unseen"
+        type="file"
+        accept=".json,application/json"
+        aria-label="Open a design file"
+        tabindex="-1"
+        @change="openFile"
+      />
+      <UnitsMenu />
+      <button class="act main" @click="add(starter(settings.length))">New cake</button>
+    </header>
+    <main ref="frame" class="room">
+      <p v-if="trouble" class="banner" role="alert">
+        {{ trouble }} <button class="act" @click="load">Try again</button>
+      </p>
+      <p v-if="cards === null && !trouble" class="empty">Looking along the shelf …</p>
+      <div v-else-if="cards?.length === 0" class="empty">
+        <template v-if="archived">
+          <h2>Nothing has been taken off</h2>
+          <p>An order leaves the shelf from its own menu, and can be put back from here.</p>
+        </template>
+        <template v-else>
+          <h2>The shelf is empty</h2>
+          <p>Start with the tin in your hand. Heights, coats, rolls and bowls follow as you type.</p>
+          <button class="act main" @click="add(starter(settings.length))">New cake</button>
+        </template>
+      </div>
+      <ul
+        v-for="(row, index) in shelves"
+        :key="index"
+        class="shelf"
+        :style="{ '--stand': `${standing(row)}px` }"
+      >
+        <li v-for="card in row" :key="card.id" :style="{ width: `${cell(card)}px` }">
+          <RouterLink
+            :to="{ name: 'order', params: { id: card.id, lens: 'brief' } }"
+            :aria-label="`Open ${card.title}`"
+          >
+            <ShelfCake :card="card" :scale="scale" />
+          </RouterLink>
+          <div class="words">
+            <h2>{{ card.title }}</h2>
+            <p v-if="card.due">{{ dayWords(new Date(card.due)) }}, {{ clockWords(new Date(card.due)) }}</p>
+            <p v-else>no due hour yet</p>
+            <p class="high">{{ settings.words(card.height) }} high</p>
+            <p
+              v-if="card.attention.length"
+              class="attention"
+              :class="{ trouble: card.attention.some((check) => check.severity === 'trouble') }"
+            >
+              {{ attentionWords(card) }}
+            </p>
+            <button v-if="archived" class="act" @click="restore(card)">Put it back</button>
+          </div>
+        </li>
+      </ul>
+    </main>
+  </div>
+</template>
+
+<style scoped>
+.home {
+  display: grid;
+  grid-template-rows: 56px 1fr;
+  height: 100%;
+}
+
+.bar {
+  display: flex;
+  align-items: center;
+  gap: 10px;
+  padding: 0 22px;
+  border-bottom: 1px solid var(--rule);
+}
+
+.brand {
+  font-family: var(--serif);
+  font-weight: 600;
+  font-size: 21px;
+}
+
+.brand b {
+  color: var(--amber);
+  font-weight: 600;
+}
+
+h1 {
+  margin-left: 14px;
+  font-size: 19px;
+}
+
+.grow {
+  flex: 1;
+}
+
+.room {
+  overflow: hidden auto;
+  padding: 30px 40px;
+}
+
+.shelf {
+  position: relative;
+  display: flex;
+  gap: 34px;
+  margin: 0 0 30px;
+  padding: 0;
+  list-style: none;
+}
+
+/* The board the cakes stand on. */
+.shelf::after {
+  content: "";
+  position: absolute;
+  top: var(--stand);
+  right: -40px;
+  left: -40px;
+  height: 10px;
+  background: #8a6a4c;
+}
+
+li a {
+  display: flex;
+  align-items: end;
+  justify-content: center;
+  height: var(--stand);
+}
+
+li a:hover {
+  background: #f6ecd8;
+}
+
+.words {
+  padding-top: 24px;
+}
+
+h2 {
+  font-size: 19px;
+  line-height: 1.2;
+}
+
+.words p {
+  color: var(--soft);
+}
+
+.words .attention {
+  margin-top: 4px;
+  padding-left: 8px;
+  border-left: 4px solid var(--amber-line);
+  color: var(--ink);
+}
+
+.words .attention.trouble {
+  border-color: var(--trouble);
+}
+
+.banner {
+  margin-bottom: 18px;
+  padding: 10px 14px;
+  border-left: 4px solid var(--trouble);
+  background: var(--panel);
+}
+
+.empty {
+  display: grid;
+  gap: 14px;
+  justify-items: start;
+  max-width: 520px;
+  margin: 12vh auto;
+}
+
+.empty h2 {
+  font-size: 30px;
+}
+</style>

@@ -1,0 +1,16 @@
+/** What a new order starts from: one tier, everything else as this kitchen usually does it. */
+import type { Document } from "@/api/types";
+import type { LengthUnit } from "@/shared/units";
+
+const TINS: Record<LengthUnit, { tin: number; layer: number }> = {
+  in: { tin: 203.2, layer: 31.75 },
+  cm: { tin: 200, layer: 30 },
+  mm: { tin: 200, layer: 30 },
+};
+
+/** The least a design file says; the server fills in all that is left out. */
+export function starter(unit: LengthUnit): Document {
+  const { tin, layer } = TINS[unit];
+  const design = { tiers: [{ tin_diameter_mm: tin, layers: { count: 3, height_mm: layer } }] };
+  return { format: "amber-spread/1", title: "New cake", design } as unknown as Document;
+}
