@@ -21,6 +21,7 @@ def main(arguments: list[str] | None = None) -> int:
         serving = commands.add_parser(name, help=words)
         serving.add_argument("--port", type=int, default=None, help="the port to serve on (8765, or the next free one)")
     commands.add_parser("bench", help="print how long planning and an edit on screen take")
+    commands.add_parser("shots", help="take the screenshots of docs/ again from the demo data")
     commands.add_parser("schemas", help="write the API's and the design file's schema into the tree")
     chosen = parser.parse_args(arguments)
     if chosen.command == "plan":
@@ -33,6 +34,10 @@ def main(arguments: list[str] | None = None) -> int:
         from amber_spread.bench import bench
 
         return bench()
+    if chosen.command == "shots":
+        from amber_spread.shots import take_shots
+
+        return take_shots()
     from amber_spread.schemas import write_schemas
 
     return write_schemas()

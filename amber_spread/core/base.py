@@ -21,7 +21,7 @@ def printable(text: str) -> str:
     neither PostgreSQL nor UTF-8 can hold.
     """
     for character in text:
-        if unicodedata.category(character) in ("Cc", "Cs", "Cn"):
+        if unicodedata.category(character) in ("Cc", "Cs"):
             raise PydanticCustomError("unprintable", "contains a character that cannot be stored")
     return text
 
@@ -41,6 +41,9 @@ Key = Annotated[str, StringConstraints(pattern=r"^[a-z][a-z0-9_]{0,39}$")]
 
 Name = Annotated[str, StringConstraints(strip_whitespace=True, min_length=1, max_length=80), AfterValidator(printable)]
 """A name or title as people write it, 1 to 80 characters."""
+
+Note = Annotated[str, StringConstraints(max_length=400), AfterValidator(printable)]
+"""A sentence or two, up to 400 characters, or nothing."""
 
 Hex = Annotated[str, StringConstraints(pattern=r"^#[0-9A-Fa-f]{6}$")]
 """A colour on screen, `#RRGGBB`."""

@@ -17,10 +17,12 @@ from collections.abc import Iterable
 from statistics import NormalDist
 
 from amber_spread.core.base import Frozen, slug
-from amber_spread.core.figures import Figure, of_parts, parts_rule, rule, total
+from amber_spread.core.figures import COMMON_PRACTICE, DEFINITION, Figure, Source, of_parts, parts_rule, rule, total
 from amber_spread.core.uses import STEPS, Use
 
-
+RESERVE_SOURCE = Source(
+    origin="definition", reference="standard deviation of a sum of independent amounts, and a normal quantile"
+)
 _NEED = parts_rule(
     "bowls.need",
     "Each step needs in the bowl all that the steps before it took, what it takes itself, and what it must have in "
@@ -48,7 +50,7 @@ class Bowl(Frozen):
 
 
 @rule(
-    "bowls.comes_back", unit="g", formula="need - stays - lost", rounding="down",
+    "bowls.comes_back", unit="g", formula="need - stays - lost", source=DEFINITION, rounding="down",
     words="What was needed in hand, less what stayed on the cake and what was lost.",
 )  # fmt: skip
 def comes_back(need_g: float, stays_g: float, lost_g: float) -> float:
@@ -57,7 +59,7 @@ def comes_back(need_g: float, stays_g: float, lost_g: float) -> float:
 
 
 @rule(
-    "bowls.reserve", unit="g", formula="surety * spread",
+    "bowls.reserve", unit="g", formula="surety * spread", source=RESERVE_SOURCE,
     words="How far the amounts together may run over, at the risk of running short you chose.",
 )  # fmt: skip
 def reserve(surety: float, spread_g: float) -> float:
@@ -70,7 +72,7 @@ def reserve(surety: float, spread_g: float) -> float:
 
 
 @rule(
-    "bowls.mix", unit="g", formula="ceil((need + reserve) / step) * step", rounding="up",
+    "bowls.mix", unit="g", formula="ceil((need + reserve) / step) * step", source=COMMON_PRACTICE, rounding="up",
     words="What is needed and the reserve, rounded up to what the scale weighs well.",
 )  # fmt: skip
 def mix(need_g: float, reserve_g: float, step_g: float) -> float:

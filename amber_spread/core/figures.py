@@ -12,7 +12,7 @@ from collections.abc import Callable, Mapping
 from dataclasses import dataclass, field
 from typing import Any, Generic, Literal, ParamSpec
 
-from amber_spread.core.base import Frozen
+from amber_spread.core.base import Frozen, Note
 
 Unit = Literal["mm", "mm2", "ml", "g", "g_per_ml", "min", "degC", "each", "ratio"]
 Rounding = Literal["up", "down", "nearest"]
@@ -49,12 +49,14 @@ class Source(Frozen):
     """Where a rule or a value comes from, and for `published` the reference."""
 
     origin: Origin
-    reference: str = ""
+    reference: Note = ""
 
 
 GEOMETRY = Source(origin="geometry")
 COMMON_PRACTICE = Source(origin="common practice")
 FROM_MEMORY = Source(origin="from memory")
+DEFINITION = Source(origin="definition")
+THIS_KITCHEN = Source(origin="this kitchen")
 
 
 class RuleText(Frozen):

@@ -3,7 +3,7 @@
 from amber_spread.core.base import Frozen
 from amber_spread.core.body import Straight
 from amber_spread.core.design import Layers, PlainFilling, Tier
-from amber_spread.core.figures import COMMON_PRACTICE, Figure, chosen, decided, rule, same
+from amber_spread.core.figures import COMMON_PRACTICE, DEFINITION, Figure, chosen, decided, rule, same
 from amber_spread.core.limits import LAYER_COUNT
 from amber_spread.core.media import Medium, weight
 from amber_spread.core.outline import Round
@@ -76,7 +76,7 @@ def stacked_height(layers_count: int, cut_mm: float, fillings_count: int, fillin
 
 
 @rule(
-    "layers.filling_count", unit="each", formula="layers - 1", words="One filling between each two layers.",
+    "layers.filling_count", unit="each", formula="layers - 1", source=DEFINITION, words="One filling between each two layers.",
 )  # fmt: skip
 def filling_count(layers_count: int) -> float:
     """Number of fillings: layers - 1. Source: definition."""

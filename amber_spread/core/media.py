@@ -3,7 +3,7 @@
 from typing import Annotated, Literal
 
 from amber_spread.core.base import Frozen, Hex, Key, Name
-from amber_spread.core.figures import FROM_MEMORY, Source, rule
+from amber_spread.core.figures import DEFINITION, FROM_MEMORY, Source, rule
 from amber_spread.core.limits import DENSITY
 
 MediumKind = Literal["buttercream", "ganache", "frosting", "filling", "fondant"]
@@ -28,7 +28,7 @@ class Medium(Frozen):
 
 
 @rule(
-    "media.weight", unit="g", formula="volume * density", words="The volume, times how heavy the medium is.",
+    "media.weight", unit="g", formula="volume * density", source=DEFINITION, words="The volume, times how heavy the medium is.",
 )  # fmt: skip
 def weight(volume_ml: float, density_g_per_ml: float) -> float:
     """Weight, g: volume x density. Source: definition of density."""

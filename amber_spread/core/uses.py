@@ -10,13 +10,18 @@ from amber_spread.core.base import Frozen
 from amber_spread.core.coats import CoatsPlan
 from amber_spread.core.cover import CoverPlan
 from amber_spread.core.design import DiscFinal, NoCover, NoFinal, SoftFilling, Tier
-from amber_spread.core.figures import Figure, Quantity, rule
+from amber_spread.core.figures import DEFINITION, THIS_KITCHEN, Figure, Quantity, Source, rule
 from amber_spread.core.layers import LayersPlan
 from amber_spread.core.practice import Practice, Technique
 
 Step = Literal["seal", "dam", "filling", "crumb", "final", "cover"]
 STEPS: tuple[Step, ...] = ("seal", "dam", "filling", "crumb", "final", "cover")
 """The steps of one tier in the order the work allows."""
+
+
+FLOAT_SOURCE = Source(
+    origin="this kitchen", reference="against a disc as much is in hand again as stays, by common practice"
+)
 
 
 class Use(Frozen):
@@ -38,7 +43,7 @@ class Use(Frozen):
 
 
 @rule(
-    "uses.lost", unit="g", formula="stays * share",
+    "uses.lost", unit="g", formula="stays * share", source=THIS_KITCHEN,
     words="A share of what stays goes to bowl, bag, blade and crumbs.",
 )  # fmt: skip
 def lost(stays_g: float, share: float) -> float:
@@ -47,7 +52,7 @@ def lost(stays_g: float, share: float) -> float:
 
 
 @rule(
-    "uses.float", unit="g", formula="stays * share",
+    "uses.float", unit="g", formula="stays * share", source=FLOAT_SOURCE,
     words="A share of what stays must be in hand beyond it while working, and is scraped back.",
 )  # fmt: skip
 def float_of(stays_g: float, share: float) -> float:
@@ -60,7 +65,7 @@ def float_of(stays_g: float, share: float) -> float:
 
 
 @rule(
-    "uses.sheet_float", unit="g", formula="max(0, trimmed - lost)",
+    "uses.sheet_float", unit="g", formula="max(0, trimmed - lost)", source=DEFINITION,
     words="The trimmings of the sheet, less the dry edges that cannot be rolled again.",
 )  # fmt: skip
 def sheet_float(trimmed_g: float, lost_g: float) -> float:

@@ -144,11 +144,19 @@ class PrivatePostgres:
         if pid and str(self.data).encode() in words:
             os.kill(pid, signal.SIGINT)
             until = time.monotonic() + 30
-            while Path(f"/proc/{pid}").exists():
+            while is_running(pid):
                 if time.monotonic() > until:
                     raise PostgresFailed(f"a PostgreSQL left over from an earlier start (process {pid}) does not end")
                 time.sleep(0.1)
         mark.unlink(missing_ok=True)
+
+
+def is_running(pid: int) -> bool:
+    """Whether a process runs: it is there, and not merely waiting for its parent to take note of its end."""
+    try:
+        return Path(f"/proc/{pid}/stat").read_text().rpartition(")")[2].split()[0] != "Z"
+    except OSError:
+        return False
 
 
 def free_port() -> int:

@@ -1,8 +1,10 @@
 """The application: the API under /api, the built frontend for every other address."""
 
 from pathlib import Path
+from typing import Any
 
 from fastapi import APIRouter, FastAPI, Request, Response
+from fastapi.openapi.utils import get_openapi
 from fastapi.responses import FileResponse
 from fastapi.staticfiles import StaticFiles
 from starlette.exceptions import HTTPException
@@ -15,13 +17,26 @@ from amber_spread.web.errors import RESPONSES, BoundedBody, catch_errors
 BUILT = Path(__file__).resolve().parents[2] / "frontend" / "dist"
 
 
+def _described(app: FastAPI) -> dict[str, Any]:
+    """The API's description, in which every error is of the media type it is sent with."""
+    if app.openapi_schema is None:
+        app.openapi_schema = get_openapi(title=app.title, version=app.version, routes=app.routes)
+        for path in app.openapi_schema["paths"].values():
+            for operation in path.values():
+                for status, answer in operation["responses"].items():
+                    if int(status) >= 400:
+                        answer["content"] = {"application/problem+json": answer["content"]["application/json"]}
+    return app.openapi_schema
+
+
 def make_app(book: OrderBook | None, built: Path = BUILT) -> FastAPI:
     """The application over an order book; without one only planning works (it needs no database)."""
     app = FastAPI(title="Amber Spread", version="1", responses=RESPONSES, docs_url="/api/docs", redoc_url=None,
                   openapi_url="/api/openapi.json")  # fmt: skip
     app.state.book = book
+    app.openapi = lambda: _described(app)  # type: ignore[method-assign]
     catch_errors(app)
-    app.add_middleware(GZipMiddleware, minimum_size=1000)
+    app.add_middleware(GZipMiddleware, minimum_size=1000, compresslevel=1)
     app.add_middleware(BoundedBody)
     api = APIRouter(prefix="/api")
     api.include_router(planning.router)

@@ -57,7 +57,13 @@ def test_a_shown_length_reads_back_on_the_safe_side_within_one_step(mm, unit, ro
 
 @pytest.mark.parametrize(
     ("text", "unit", "celsius"),
-    [("21", "degC", 21), ("70 °F", "degC", 21.111), ("-4F", "degC", -20), ("212", "degF", 100), ("37,5 C", "degF", 37.5)],
+    [
+        ("21", "degC", 21),
+        ("70 °F", "degC", 21.111),
+        ("-4F", "degC", -20),
+        ("212", "degF", 100),
+        ("37,5 C", "degF", 37.5),
+    ],
 )
 def test_temperatures_are_read(text, unit, celsius):
     assert units.parse_temperature(text, unit) == pytest.approx(celsius, abs=1e-3)

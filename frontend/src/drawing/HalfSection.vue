@@ -30,7 +30,7 @@ const sheet = computed(() => {
     width: size.width.value,
     height: size.height.value,
     left: compact.value ? 158 : 162,
-    right: compact.value ? 158 : 196,
+    right: compact.value ? 176 : 196,
     top: 30,
     bottom: BELOW,
   };
@@ -73,6 +73,9 @@ const litPlace = computed(() => {
   }
   return found;
 });
+
+/** The note whose figure is lit; computed apart, so that pointing about redraws nothing else. */
+const litNote = computed(() => notes.value.find(({ note }) => note.figure.id === order.lit)?.note.figure.id);
 
 const notes = computed(() => {
   if (!plan.value || !order.document) return [];
@@ -269,7 +272,7 @@ function choose(place: string): void {
         v-for="{ note, top, column } in notes"
         :key="note.figure.id"
         class="label note"
-        :class="{ lit: order.lit === note.figure.id }"
+        :class="{ lit: litNote === note.figure.id }"
         :style="{ left: `${column}px`, top: `${top}px` }"
       >
         <span class="what">{{ note.label }}</span>
@@ -391,6 +394,10 @@ svg {
 
 .label.note {
   transform: translateY(-50%);
+}
+
+.label.note.lit .what {
+  color: var(--amber);
 }
 
 .label.board {

@@ -124,6 +124,7 @@ function setPractice(name: (typeof HABITS)[number]["name"], value: number | null
         @change="order.edit((draft) => (draft.due = ($event.target as HTMLInputElement).value || null))"
       />
     </label>
+    <LensNotes lens="brief" />
     <h3>Tiers</h3>
     <button class="act wide" :disabled="tiers.length >= most" @click="addTier">Add a tier on top</button>
     <ol ref="list">
@@ -227,7 +228,7 @@ function setPractice(name: (typeof HABITS)[number]["name"], value: number | null
       />
     </div>
     <FigureRow label="Weighs about" :figure="order.plan.stack.weight" />
-    <LensNotes lens="brief" />
+    <LensNotes lens="brief" cautions />
     <details>
       <summary>This kitchen's usual</summary>
       <p class="explain">

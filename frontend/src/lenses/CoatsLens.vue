@@ -72,6 +72,7 @@ const copyCoats = (from: Tier, to: Tier): void => {
     <LensHead words="Coats" :detail="detail" />
     <FigureRow label="Over the coat, across" :figure="over.diameter" main />
     <FigureRow label="Over the coat, high" :figure="over.height" />
+    <LensNotes lens="coats" />
     <h3>Final coat</h3>
     <ChoiceRow label="How the final coat is put on" :value="final.kind" :choices="KINDS" @change="setKind" />
     <template v-if="final.kind !== 'none' && coats.final">
@@ -112,6 +113,6 @@ const copyCoats = (from: Tier, to: Tier): void => {
     <div v-if="several" class="same">
       <button class="act" @click="sameForAll(copyCoats)">These coats on every tier</button>
     </div>
-    <LensNotes lens="coats" />
+    <LensNotes lens="coats" cautions />
   </section>
 </template>

@@ -49,6 +49,7 @@ const copyCover = (from: Tier, to: Tier): void => {
   <section v-if="tier && planned">
     <LensHead words="Cover" :detail="detail" />
     <FigureRow v-if="cover" label="Roll out a circle" :figure="cover.roll_diameter" main />
+    <LensNotes lens="cover" />
     <ChoiceRow label="How the tier is covered" :value="tier.cover.kind" :choices="KINDS" @change="setKind" />
     <template v-if="cover && tier.cover.kind === 'drape'">
       <MediumField
@@ -75,6 +76,6 @@ const copyCover = (from: Tier, to: Tier): void => {
     <div v-if="several" class="same">
       <button class="act" @click="sameForAll(copyCover)">This cover on every tier</button>
     </div>
-    <LensNotes lens="cover" />
+    <LensNotes lens="cover" cautions />
   </section>
 </template>

@@ -1,15 +1,22 @@
 <script setup lang="ts">
 /** A figure with its words, on a line of its own. */
+import { computed } from "vue";
 import type { Figure } from "@/api/types";
 import { useOrder } from "@/order/order";
 import FigureValue from "@/shared/FigureValue.vue";
 
-defineProps<{ label: string; figure: Figure | null | undefined; main?: boolean; after?: string }>();
+const props = defineProps<{
+  label: string;
+  figure: Figure | null | undefined;
+  main?: boolean;
+  after?: string;
+}>();
 const order = useOrder();
+const lit = computed(() => props.figure != null && order.lit === props.figure.id);
 </script>
 
 <template>
-  <div v-if="figure" class="row" :class="{ main, lit: order.lit === figure.id }">
+  <div v-if="figure" class="row" :class="{ main, lit }">
     <span class="label">{{ label }}</span>
     <span>
       <FigureValue :figure="figure" :label="label" :large="main" />

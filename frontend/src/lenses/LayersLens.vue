@@ -101,6 +101,7 @@ const copyLayers = (from: Tier, to: Tier): void => {
         {{ target.other_count.count.value }} layers cut at {{ settings.words(target.other_count.cut_height) }}
       </button>
     </div>
+    <LensNotes lens="layers" />
     <h3>Filling</h3>
     <ChoiceRow label="How it is filled" :value="filling.kind" :choices="KINDS" @change="setKind" />
     <MediumField
@@ -143,6 +144,6 @@ const copyLayers = (from: Tier, to: Tier): void => {
       <button class="act" @click="sameForAll(copyLayers)">These layers on every tier</button>
       <button class="act" @click="sameForAll(copyFilling)">This filling in every tier</button>
     </div>
-    <LensNotes lens="layers" />
+    <LensNotes lens="layers" cautions />
   </section>
 </template>

@@ -1,16 +1,17 @@
 <script setup lang="ts">
-/** What to know at this lens: of the tier in hand first, then of the whole cake. */
+/** What to know at this lens: what is wrong stands at the head of it, the usual cautions at its end. */
 import { computed } from "vue";
 import { useOrder } from "@/order/order";
 import CheckNote from "@/shared/CheckNote.vue";
 import type { LensName } from "./lenses";
 
-const props = defineProps<{ lens: LensName }>();
+const props = defineProps<{ lens: LensName; cautions?: boolean }>();
 const order = useOrder();
 const notes = computed(() =>
   (order.plan?.checks ?? []).filter(
     (check) =>
       check.lens === props.lens &&
+      (check.severity === "caution") === props.cautions &&
       (props.lens === "brief" || check.tier === null || check.tier === order.tier + 1),
   ),
 );
@@ -26,6 +27,6 @@ const notes = computed(() =>
 .notes {
   display: grid;
   gap: 8px;
-  margin-top: 14px;
+  margin: 14px 0 4px;
 }
 </style>

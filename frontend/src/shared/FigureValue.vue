@@ -9,6 +9,7 @@ import { showWorking } from "./working";
 const props = defineProps<{ figure: Figure; label: string; large?: boolean }>();
 const settings = useSettings();
 const order = useOrder();
+const lit = computed(() => order.lit === props.figure.id);
 const shown = computed(() => settings.measure(props.figure, props.figure.rounding));
 
 function open(event: MouseEvent): void {
@@ -21,7 +22,7 @@ function open(event: MouseEvent): void {
     class="figure"
     type="button"
     :data-figure="figure.id"
-    :class="{ large, lit: order.lit === figure.id }"
+    :class="{ large, lit }"
     :aria-label="`${label}: ${shown.number} ${shown.unit}. Show the working`"
     @click="open"
     @pointerenter="order.lit = figure.id"
@@ -30,7 +31,7 @@ function open(event: MouseEvent): void {
     @blur="order.lit = ''"
   >
     <span class="number">{{ shown.number }}</span>
-    <span v-if="shown.unit" class="unit">{{ shown.unit }}</span>
+    <span v-if="shown.unit" class="unit">{{ " " + shown.unit }}</span>
   </button>
 </template>
 

@@ -1,8 +1,8 @@
 <script setup lang="ts">
 /** Which medium, and which of the design's colours it is mixed to. */
-import { computed } from "vue";
 import { useOrder } from "@/order/order";
 import { useHandbook } from "./handbook";
+import { stable } from "./stable";
 
 const props = defineProps<{
   label: string;
@@ -15,14 +15,14 @@ const emit = defineEmits<{ medium: [key: string]; colour: [name: string | null] 
 const handbook = useHandbook();
 const order = useOrder();
 
-const media = computed(() => {
+const media = stable(() => {
   const own = order.document?.media ?? [];
   const kept = handbook.media.filter((medium) => !own.some((mine) => mine.key === medium.key));
   return [...kept, ...own].filter(
     (medium) => props.kinds.includes(medium.kind) || medium.key === props.medium,
   );
 });
-const colours = computed(() => order.document?.design.colours ?? []);
+const colours = stable(() => order.document?.design.colours ?? []);
 </script>
 
 <template>

@@ -51,7 +51,7 @@ watch(asked, async (now) => {
     :width="360"
     :persistent="false"
     :popper-options="{ modifiers: [{ name: 'preventOverflow', options: { padding: 14, altAxis: true } }] }"
-    role="dialog"
+    role="presentation"
   >
     <div
       v-if="asked && rule"

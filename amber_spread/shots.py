@@ -1,0 +1,48 @@
+"""Take the screenshots of docs/screenshots again, from the demo data."""
+
+from pathlib import Path
+
+from playwright.sync_api import Page
+
+from amber_spread.browser import chromium, page, served
+
+FOLDER = Path(__file__).resolve().parents[1] / "docs" / "screenshots"
+
+
+def take_shots() -> int:
+    """Write one picture of each main view. Returns the exit status."""
+    FOLDER.mkdir(parents=True, exist_ok=True)
+    with served("demo") as address, chromium() as browser:
+        with page(browser) as screen:
+            screen.goto(address)
+            screen.locator(".shelf li").first.wait_for()
+            _take(screen, "shelf")
+            _open(screen, "Fair centrepiece")
+            for name in ("brief", "layers", "coats", "cover"):
+                screen.keyboard.press("1234"[("brief", "layers", "coats", "cover").index(name)])
+                if name == "layers":
+                    screen.keyboard.press("ArrowUp")
+                _take(screen, name)
+            screen.locator(".panel [data-figure='tiers.2.cover.roll_diameter']").click()
+            screen.get_by_role("dialog").wait_for()
+            _take(screen, "working")
+        with page(browser, (1024, 768)) as screen:
+            screen.goto(address)
+            screen.locator("select").first.select_option("cm")
+            _open(screen, "Stallholders’ thank-you")
+            screen.keyboard.press("4")
+            _take(screen, "trouble-1024")
+    print(f"wrote the screenshots in {FOLDER.name}")
+    return 0
+
+
+def _open(screen: Page, title: str) -> None:
+    screen.get_by_role("link", name=f"Open {title}").click()
+    screen.locator("svg .part").first.wait_for()
+    screen.locator("h2").first.click()
+
+
+def _take(screen: Page, name: str) -> None:
+    screen.mouse.move(640, 60)
+    screen.wait_for_timeout(400)
+    screen.screenshot(path=FOLDER / f"{name}.png")

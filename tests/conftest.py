@@ -1,0 +1,34 @@
+"""What many tests need: designs to plan, a PostgreSQL of their own, and the application over it."""
+
+import pytest
+from hypothesis import settings
+
+from amber_spread.browser import temporary_folder
+from amber_spread.store.migrate import migrate
+from amber_spread.store.orders import OrderBook
+from amber_spread.store.private_postgres import PrivatePostgres
+
+settings.register_profile("amber", deadline=None, max_examples=60)
+settings.load_profile("amber")
+
+
+@pytest.fixture(scope="session")
+def postgres():
+    with temporary_folder() as folder, PrivatePostgres(folder / "postgres") as server:
+        yield server
+
+
+@pytest.fixture(scope="session")
+def shared_book(postgres):
+    book = OrderBook.at(postgres.url("tests"))
+    migrate(book.engine)
+    yield book
+    book.engine.dispose()
+
+
+@pytest.fixture
+def book(shared_book):
+    """An empty order book."""
+    with shared_book.engine.begin() as connection:
+        connection.exec_driver_sql("truncate orders cascade")
+    return shared_book

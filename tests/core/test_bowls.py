@@ -1,0 +1,99 @@
+"""The bowl walk: the order chosen is never beaten by any other, and pooling never costs."""
+
+import itertools
+
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+
+from amber_spread.core.bowls import best_order, bowl_key, fill_bowl, levels, spread_of, surety_of
+from amber_spread.core.figures import Figure, Quantity
+from amber_spread.core.uses import STEPS, Use
+
+
+def use(tier, step, stays, lost, in_hand):
+    def grams(value):
+        return Figure(value=value, unit="g", rule="test")
+
+    return Use(
+        tier=tier,
+        step=step,
+        medium="fondant",
+        colour=None,
+        stays=grams(stays),
+        lost=grams(lost),
+        in_hand=grams(in_hand),
+        variation=Quantity(value=0.1, unit="ratio"),
+    )
+
+
+amounts = st.floats(0, 1000).map(lambda value: round(value, 3))
+places = st.tuples(st.integers(1, 4), st.sampled_from(STEPS))
+few_uses = st.lists(places, min_size=1, max_size=6, unique=True).flatmap(
+    lambda found: st.tuples(*(st.builds(use, st.just(tier), st.just(step), amounts, amounts, amounts)
+                              for tier, step in found))
+)  # fmt: skip
+
+
+def keeps_each_tiers_order(uses):
+    last = {}
+    for one in uses:
+        at = STEPS.index(one.step)
+        if last.get(one.tier, -1) > at:
+            return False
+        last[one.tier] = at
+    return True
+
+
+@given(few_uses)
+def test_no_other_order_of_working_needs_less(uses):
+    chosen = best_order(uses)
+    assert keeps_each_tiers_order(chosen)
+    assert sorted(map(id, chosen)) == sorted(map(id, uses))
+    needed = max(levels(chosen).values())
+    for other in itertools.permutations(uses):
+        if keeps_each_tiers_order(other):
+            assert needed <= max(levels(other).values()) + 1e-6
+
+
+def test_the_sheet_that_leaves_most_trimmings_is_rolled_first():
+    sheets = [use(1, "cover", 900, 20, 300), use(2, "cover", 600, 15, 500), use(3, "cover", 400, 10, 100)]
+    assert [one.tier for one in best_order(sheets)] == [2, 1, 3]
+    assert max(levels(best_order(sheets)).values()) == 615 + 920 + 410 + 100
+
+
+def test_the_walk_by_hand():
+    steps = [use(1, "final", 500, 40, 250), use(2, "final", 300, 20, 150)]
+    assert levels(steps) == {"tier_1_final": 790, "tier_2_final": 540 + 320 + 150}
+
+
+def test_ties_keep_lower_tiers_and_earlier_steps_first():
+    same = [use(2, "final", 1, 0, 5), use(1, "final", 1, 0, 5), use(1, "crumb", 1, 0, 5)]
+    assert [(one.tier, one.step) for one in best_order(same)] == [(1, "crumb"), (1, "final"), (2, "final")]
+
+
+@given(few_uses)
+def test_one_bowl_needs_no_more_than_bowls_apart_and_no_more_reserve(uses):
+    together = fill_bowl(uses, "Fondant", "#FFFFFF", risk=0.05, step_g=5)
+    assert together.need.value <= together.apart.value + 1e-6
+    assert spread_of(uses) <= sum(spread_of([one]) for one in uses) + 1e-6
+
+
+def test_a_smaller_risk_asks_for_a_larger_reserve_and_an_even_chance_for_none():
+    uses = [use(1, "final", 1000, 0, 0)]
+    reserves = [fill_bowl(uses, "x", "#FFFFFF", risk, 5).reserve.value for risk in (0.5, 0.2, 0.05, 0.01)]
+    assert reserves == sorted(reserves)
+    assert reserves[0] == 0
+    # The one-sided 5 % quantile of the normal distribution is 1.6449 (any table of it).
+    assert reserves[2] == pytest.approx(164.49, abs=0.01)
+    assert surety_of(0.7) == 0
+
+
+def test_a_bowl_serves_at_least_one_use():
+    with pytest.raises(ValueError, match="at least one"):
+        fill_bowl([], "x", "#FFFFFF", 0.05, 5)
+
+
+def test_bowls_are_told_apart_by_medium_and_colour():
+    keys = {bowl_key("fondant", None), bowl_key("fondant", "Pale Blush"), bowl_key("ganache", None)}
+    assert keys == {"fondant", "fondant~pale-blush", "ganache"}

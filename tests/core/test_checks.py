@@ -1,0 +1,74 @@
+"""What is wrong is said where it stands, and what is not wrong is not complained of."""
+
+import string
+
+from hypothesis import given
+
+from amber_spread.core.design import BaseBoard, Design, DrapeCover, FreehandFinal, NoFinal, PlainFilling, SoftFilling
+from amber_spread.core.media import Medium, shelf
+from amber_spread.core.plan import plan
+from amber_spread.core.practice import Practice
+from tests.designs import MEDIA, designs, planned, tier
+
+
+def codes(whole, severity=None):
+    return {check.code for check in whole.checks if severity is None or check.severity == severity}
+
+
+def test_a_plain_cake_has_nothing_but_cautions():
+    assert codes(planned(tier())) == {"caution.allergens"}
+
+
+def test_cheese_frosting_under_fondant_is_trouble_and_without_fondant_is_not():
+    cheese = FreehandFinal(medium="cream_cheese_frosting")
+    covered = planned(tier(final=cheese, cover=DrapeCover()))
+    assert "cover.melts" in codes(covered, "trouble")
+    assert "cover.melts" not in codes(planned(tier(final=cheese)))
+    assert "cover.melts" not in codes(planned(tier(cover=DrapeCover())))
+
+
+def test_it_is_the_coat_that_touches_the_sheet_that_counts():
+    naked = tier(final=NoFinal(), cover=DrapeCover())
+    cheesy = naked.model_copy(update={"crumb": naked.crumb.model_copy(update={"medium": "cream_cheese_frosting"})})
+    assert "cover.melts" not in codes(planned(naked))
+    assert "cover.melts" in codes(planned(cheesy))
+
+
+def test_jam_without_a_dam_is_trouble():
+    assert "filling.undammed" in codes(planned(tier(filling=PlainFilling(medium="raspberry_jam"))), "trouble")
+    assert "filling.undammed" not in codes(planned(tier(filling=SoftFilling(medium="raspberry_jam"))))
+
+
+def test_a_filling_out_of_the_usual_a_dam_too_wide_and_a_seal_too_high_are_said():
+    assert "filling.thickness" in codes(planned(tier(filling=PlainFilling(thickness_mm=15))))
+    assert "filling.all_dam" in codes(planned(tier(tin_mm=100, filling=SoftFilling(dam_width_mm=60))))
+    assert "filling.all_seal" in codes(planned(tier(filling=SoftFilling(thickness_mm=4, seal_mm=5))))
+
+
+def test_a_wider_tier_above_and_a_small_board_are_said():
+    assert "stack.overhang" in codes(planned(tier(150), tier(200)))
+    small = Design(tiers=(tier(300),), base_board=BaseBoard(diameter_mm=250))
+    assert "stack.board_small" in codes(plan(small, Practice(), MEDIA), "trouble")
+
+
+def test_cautions_stand_for_allergens_the_fridge_raw_egg_and_weight():
+    heavy = planned(tier(400), tier(350), tier(300), tier(250))
+    assert "caution.heavy" in codes(heavy)
+    curd = planned(tier(filling=SoftFilling(medium="lemon_curd")))
+    assert "caution.fridge" in codes(curd)
+    (allergens,) = [check.text for check in curd.checks if check.code == "caution.allergens"]
+    assert "egg and milk" in allergens
+    mousse = Medium(key="mousse", name="Mousse", kind="frosting", density_g_per_ml=0.5, raw_egg=True)
+    raw = Design(tiers=(tier(filling=PlainFilling(medium="mousse")),))
+    assert "caution.raw_egg" in codes(plan(raw, Practice(), shelf((mousse,))))
+
+
+@given(designs)
+def test_every_check_reads_as_sentences_with_every_measure_at_hand(design):
+    whole = plan(design, Practice(), MEDIA)
+    for check in whole.checks:
+        assert check.text[0].isupper()
+        assert check.text.endswith(".")
+        wanted = {name for _, name, _, _ in string.Formatter().parse(check.text) if name}
+        assert wanted == set(check.values)
+        assert check.tier is None or 1 <= check.tier <= len(design.tiers)

@@ -1,0 +1,144 @@
+"""The plan as a whole: ids, formulas that add up, envelopes that nest, amounts that grow with the cake."""
+
+import math
+
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+
+from amber_spread.core.design import Design, DrapeCover, Tier
+from amber_spread.core.figures import RULES, Figure
+from amber_spread.core.plan import UnknownMedium, figures, plan, tier_name
+from amber_spread.core.practice import Practice
+from tests.designs import MEDIA, designs, planned, tier
+
+PARTS = {"total": sum, "greatest": max}
+
+
+def reckoned(figure: Figure) -> float:
+    """The figure's value worked out again from its rule's formula and the numbers it says were put in."""
+    formula = RULES[figure.rule].formula
+    values = {name: quantity.value for name, quantity in figure.given.items()}
+    if formula == "sum":
+        return sum(values.values())
+    if formula == "greatest":
+        return max(values.values())
+    if formula in ("set", "usual", "same"):
+        (value,) = values.values()
+        return value
+    return eval(formula, {"__builtins__": {}, "pi": math.pi, "ceil": math.ceil, "max": max}, values)
+
+
+def at(node, path: str):
+    """What stands at a path in the plan; tiers are counted from 1."""
+    for part in path.split("."):
+        if isinstance(node, dict):
+            node = node[part]
+        elif isinstance(node, list):
+            node = node[int(part) - 1]
+        else:
+            node = getattr(node, part)
+    return node
+
+
+@given(designs)
+def test_every_figure_is_what_its_formula_makes_of_the_numbers_put_in(design):
+    for figure in figures(plan(design, Practice(), MEDIA)):
+        assert figure.value == pytest.approx(reckoned(figure), rel=1e-9, abs=1e-6), figure.id
+
+
+@given(designs)
+def test_every_figure_stands_where_its_id_says_and_no_id_stands_twice(design):
+    whole = plan(design, Practice(), MEDIA)
+    found = list(figures(whole))
+    assert len({figure.id for figure in found}) == len(found)
+    for figure in found:
+        assert at(whole, figure.id) is figure
+        assert math.isfinite(figure.value)
+
+
+@given(designs)
+def test_envelopes_nest_and_their_volumes_grow_outward(design):
+    for one in plan(design, Practice(), MEDIA).tiers:
+        widths = [one.layers.cake_diameter.value, one.coats.crumb.diameter.value]
+        heights = [one.layers.height.value, one.coats.crumb.height.value]
+        for coat in (one.coats.final, one.cover and one.cover.over):
+            if coat:
+                widths.append(coat.diameter.value)
+                heights.append(coat.height.value)
+                assert coat.volume.value >= -1e-9
+        assert widths == sorted(widths)
+        assert heights == sorted(heights)
+        assert one.stack.diameter.value == widths[-1]
+        assert one.stack.height.value == heights[-1]
+
+
+@given(designs, st.floats(1.01, 1.5))
+def test_a_wider_tin_takes_no_less_of_anything_spread_freehand(design, factor):
+    small = [one for one in design.tiers if one.final.kind != "disc" and one.tin_diameter_mm * factor <= 600]
+    if not small:
+        return
+    wide = [one.model_copy(update={"tin_diameter_mm": one.tin_diameter_mm * factor}) for one in small]
+    before = plan(design.model_copy(update={"tiers": tuple(small)}), Practice(), MEDIA)
+    after = plan(design.model_copy(update={"tiers": tuple(wide)}), Practice(), MEDIA)
+    assert before.bowls.keys() <= after.bowls.keys()
+    for key, bowl in before.bowls.items():
+        assert after.bowls[key].need.value >= bowl.need.value - 1e-6
+    assert after.stack.weight.value > before.stack.weight.value
+
+
+@given(designs)
+def test_a_bowl_holds_at_least_what_stays_and_gives_back_the_rest(design):
+    for bowl in plan(design, Practice(), MEDIA).bowls.values():
+        assert bowl.need.value >= bowl.stays.value + bowl.lost.value - 1e-6
+        assert bowl.mix.value >= bowl.need.value + bowl.reserve.value - 1e-6
+        assert bowl.mix.value % 5 == pytest.approx(0, abs=1e-6)
+        assert bowl.comes_back.value == pytest.approx(bowl.need.value - bowl.stays.value - bowl.lost.value)
+        assert bowl.apart.value >= bowl.need.value - 1e-6
+        assert all(use.in_hand.value >= 0 for use in bowl.steps.values())
+
+
+@given(designs)
+def test_the_weight_of_the_cake_is_its_sponge_and_all_that_stays(design):
+    whole = plan(design, Practice(), MEDIA)
+    stays = sum(bowl.stays.value for bowl in whole.bowls.values())
+    sponge = sum(one.layers.cake_weight.value for one in whole.tiers)
+    assert whole.stack.weight.value == pytest.approx(stays + sponge)
+
+
+def test_every_rule_that_is_entered_says_what_it_is():
+    for rule in RULES.values():
+        assert rule.words.endswith(".")
+        assert rule.formula
+        assert rule.source.origin != "published" or rule.source.reference
+
+
+def test_a_medium_out_of_reach_is_named_with_its_field():
+    with pytest.raises(UnknownMedium) as caught:
+        planned(tier(cover=DrapeCover(medium="marzipan")))
+    assert caught.value.path == ("tiers", 0, "cover", "medium")
+    assert caught.value.key == "marzipan"
+
+
+def test_tiers_are_called_by_their_place_unless_they_have_a_name():
+    def names(*tiers: Tier) -> list[str]:
+        design = Design(tiers=tiers)
+        return [tier_name(design, index) for index in range(len(tiers))]
+
+    assert names(tier()) == ["Cake"]
+    assert names(tier(), tier()) == ["Bottom", "Top"]
+    assert names(tier(), tier(name="Comb"), tier()) == ["Bottom", "Comb", "Top"]
+    assert names(tier(), tier(), tier(), tier()) == ["Bottom", "Tier 2", "Tier 3", "Top"]
+
+
+def test_running_marks_climb_from_the_base_board_through_every_board_and_tier():
+    whole = planned(tier(254), tier(203.2), tier(152.4))
+    practice = Practice()
+    mark = practice.base_board_mm
+    for index, one in enumerate(whole.tiers):
+        mark += practice.tier_board_mm if index else 0
+        assert one.stack.bottom.value == pytest.approx(mark)
+        mark += one.stack.height.value
+        assert one.stack.top.value == pytest.approx(mark)
+    assert whole.stack.height.value == pytest.approx(mark)
+    assert whole.stack.base_diameter.value == pytest.approx(whole.tiers[0].stack.diameter.value + 50.8)

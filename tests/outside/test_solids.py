@@ -1,0 +1,99 @@
+"""Volumes and areas against solids built and cut by an independent geometry kernel (manifold3d, through trimesh).
+
+A drum of N sides drawn through the circle has the volume of the circle's drum times sin(2 pi/N) / (2 pi/N), so each
+comparison corrects for that; the rest is the kernel's own reckoning of nested meshes subtracted from one another.
+"""
+
+import math
+
+import pytest
+import trimesh
+from hypothesis import given, settings
+from hypothesis import strategies as st
+
+from amber_spread.core import layers
+from amber_spread.core.body import Straight
+from amber_spread.core.design import DrapeCover, FreehandFinal, Layers, SoftFilling
+from amber_spread.core.outline import Round
+from tests.designs import planned, tier
+
+SIDES = 360
+FLAT = math.sin(2 * math.pi / SIDES) / (2 * math.pi / SIDES)
+
+
+def drum(radius_mm, height_mm, foot_mm=0.0):
+    """A closed drum standing at `foot_mm`."""
+    mesh = trimesh.creation.cylinder(radius=radius_mm, height=height_mm, sections=SIDES)
+    mesh.apply_translation([0, 0, foot_mm + height_mm / 2])
+    return mesh
+
+
+def volume_ml(mesh):
+    return mesh.volume / 1000 / FLAT
+
+
+def without(outer, *inner):
+    return trimesh.boolean.difference([outer, *inner], engine="manifold")
+
+
+@settings(max_examples=15)
+@given(st.floats(30, 300), st.floats(20, 400), st.floats(1, 30), st.floats(1, 30))
+def test_a_coat_is_what_is_left_of_the_outer_drum_without_the_inner(radius, height, side, top):
+    inner = Straight(Round(radius), height)
+    outer = inner.envelope(side, top)
+    cut = without(drum(radius + side, height + top), drum(radius, height))
+    assert outer.volume_ml - inner.volume_ml == pytest.approx(volume_ml(cut), rel=1e-6)
+
+
+@settings(max_examples=10)
+@given(st.floats(60, 300), st.floats(3, 30), st.floats(2, 20))
+def test_a_dam_is_a_slab_with_its_middle_cut_out(diameter, width, thickness):
+    hole = drum(diameter / 2 - width, thickness + 2, foot_mm=-1)
+    ring = without(drum(diameter / 2, thickness), hole)
+    assert layers.dam_volume(1, diameter, width, thickness) == pytest.approx(volume_ml(ring), rel=1e-6)
+
+
+def test_wall_and_top_areas_are_the_meshes_own():
+    body = Straight(Round(100), 120)
+    mesh = drum(100, 120)
+    top = mesh.area_faces[mesh.face_normals[:, 2] > 0.99].sum()
+    wall = mesh.area_faces[abs(mesh.face_normals[:, 2]) < 0.01].sum()
+    assert body.top_area_mm2 == pytest.approx(top / FLAT, rel=1e-9)
+    assert body.wall_area_mm2 == pytest.approx(wall * (math.pi / SIDES) / math.sin(math.pi / SIDES), rel=1e-9)
+
+
+def test_a_whole_tier_agrees_with_its_nested_solids():
+    one = planned(
+        tier(
+            tin_mm=254,
+            layers=Layers(count=3, height_mm=30),
+            filling=SoftFilling(thickness_mm=6, dam_width_mm=10, seal_mm=1),
+            final=FreehandFinal(side_mm=7, top_mm=5),
+            cover=DrapeCover(thickness_mm=3),
+        )
+    ).tiers[0]
+    bare, crumbed, coated = drum(125, 102), drum(127, 104), drum(134, 109)
+    covered = drum(137, 112)
+    assert one.coats.crumb.volume.value == pytest.approx(volume_ml(without(crumbed, bare)), rel=1e-6)
+    assert one.coats.final.volume.value == pytest.approx(volume_ml(without(coated, crumbed)), rel=1e-6)
+    assert one.cover.over.volume.value == pytest.approx(volume_ml(without(covered, coated)), rel=1e-6)
+    filling = 2 * volume_ml(drum(115, 5))
+    assert one.layers.filling.volume.value == pytest.approx(filling, rel=1e-6)
+    sponge = 3 * volume_ml(drum(125, 30))
+    assert one.layers.cake_volume.value == pytest.approx(sponge, rel=1e-6)
+
+
+def test_the_parts_drawn_fill_the_outside_exactly():
+    """Each part of the half-section, turned about the axis, is a solid (Pappus); together they are the tier."""
+    whole = planned(tier(tin_mm=203.2, filling=SoftFilling(), cover=DrapeCover()))
+    turned = sum(_turned_ml(part.outline) for part in whole.section.parts if part.kind != "board")
+    one = whole.tiers[0].stack
+    assert turned == pytest.approx(volume_ml(drum(one.diameter.value / 2, one.height.value)), rel=1e-6)
+
+
+def _turned_ml(outline):
+    """Volume of a polygon turned about the z axis: 2 pi times its first moment (Pappus's second theorem)."""
+    moment = 0.0
+    for (x0, z0), (x1, z1) in zip(outline, outline[1:] + outline[:1], strict=True):
+        moment += (x0 * z1 - x1 * z0) * (x0 + x1) / 6
+    return 2 * math.pi * abs(moment) / 1000

@@ -1,0 +1,33 @@
+"""The application in a process of its own, and headless Chromium to use it with."""
+
+import pytest
+
+from amber_spread.browser import chromium, page, served
+
+
+@pytest.fixture(scope="session")
+def address():
+    with served() as found:
+        yield found
+
+
+@pytest.fixture(scope="session")
+def demo_address():
+    with served("demo") as found:
+        yield found
+
+
+@pytest.fixture(scope="session")
+def browser():
+    with chromium() as found:
+        yield found
+
+
+@pytest.fixture
+def screen(browser):
+    """A page that fails the test when the program in it does."""
+    with page(browser) as found:
+        errors = []
+        found.on("pageerror", lambda error: errors.append(str(error)))
+        yield found
+        assert errors == []

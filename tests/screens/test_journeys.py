@@ -1,0 +1,326 @@
+"""A decorator's journeys through the real application, in headless Chromium."""
+
+import json
+import re
+import subprocess
+from pathlib import Path
+
+import pytest
+from playwright.sync_api import expect
+
+from amber_spread.browser import page
+from amber_spread.core.document import plan_document, read_document
+from amber_spread.core.plan import figures
+from amber_spread.core.units import format_length, format_weight
+
+ROOT = Path(__file__).parents[2]
+AXE = ROOT / "frontend" / "node_modules" / "axe-core" / "axe.min.js"
+LENSES = ("Brief", "Layers", "Coats", "Cover")
+
+
+def new_cake(screen, address, title):
+    screen.goto(address)
+    screen.get_by_role("button", name="New cake").first.click()
+    expect(screen.locator("svg .part").first).to_be_visible()
+    screen.get_by_label("Title").fill(title)
+    screen.get_by_label("Title").press("Enter")
+
+
+def lens(screen, name):
+    screen.get_by_role("navigation", name="Lenses").get_by_role("button", name=re.compile(name)).click()
+
+
+def saved(screen):
+    expect(screen.locator("[data-status=saved]")).to_be_visible()
+
+
+def fill(field, text):
+    field.fill(text)
+    field.press("Enter")
+
+
+def panel(screen):
+    return screen.locator("aside.panel")
+
+
+def shown(screen):
+    """Every figure on screen: its id and the text it is read as."""
+    found = screen.locator("button[data-figure]").evaluate_all(
+        "all => all.map(one => [one.dataset.figure, one.innerText.replace(/\\s+/g, ' ').trim()])"
+    )
+    return {id: text for id, text in found}
+
+
+def plan_by_command(path):
+    done = subprocess.run([str(ROOT / "amber"), "plan", str(path), "--figures"], capture_output=True, check=True)
+    return {line["id"]: line for line in map(json.loads, done.stdout.splitlines())}
+
+
+def test_a_three_tier_order_from_the_empty_shelf_to_the_same_figures_at_the_command_line(screen, address, tmp_path):
+    screen.goto(address)
+    expect(screen.get_by_role("heading", name="The shelf is empty")).to_be_visible()
+    new_cake(screen, address, "Meadow gate")
+    fill(panel(screen).get_by_label("Tin, across").first, "10")
+    for _ in range(2):
+        screen.get_by_role("button", name="Add a tier on top").click()
+    expect(screen.locator("svg .outside")).to_have_count(3)
+
+    lens(screen, "Layers")
+    panel(screen).get_by_text("Soft, in a dam").click()
+    screen.get_by_role("button", name="This filling in every tier").click()
+    lens(screen, "Cover")
+    panel(screen).get_by_text("Draped sheet").click()
+    screen.get_by_role("button", name="This cover on every tier").click()
+
+    lens(screen, "Layers")
+    before = shown(screen)
+    in_drawing = screen.locator(".frame input[data-edits='tiers.3.layers.cut_height']")
+    fill(in_drawing, "1 1/2 in")
+    expect(screen.locator("[data-figure='tiers.3.layers.height']").first).to_contain_text("5")
+    saved(screen)
+    assert shown(screen)["tiers.3.layers.height"] != before["tiers.3.layers.height"]
+
+    screen.reload()
+    expect(screen.locator("svg .outside")).to_have_count(3)
+    path = tmp_path / "order.json"
+    order = screen.url.split("/orders/")[1].split("/")[0]
+    path.write_bytes(screen.request.get(f"{address}/api/orders/{order}/file").body())
+    printed = plan_by_command(path)
+    rounding = {figure.id: figure.rounding for figure in figures(plan_document(read_document(path.read_bytes())))}
+
+    seen = 0
+    for name in LENSES:
+        lens(screen, name)
+        for step in range(3):
+            for id, text in shown(screen).items():
+                line = printed[id]
+                if line["unit"] not in ("mm", "g"):
+                    continue
+                written = format_length if line["unit"] == "mm" else format_weight
+                wanted = written(line["value"], "in" if line["unit"] == "mm" else "g", rounding[id])
+                assert text == wanted, id
+                seen += 1
+            screen.keyboard.press("ArrowUp" if step < 2 else "Escape")
+        for _ in range(2):
+            screen.keyboard.press("ArrowDown")
+    assert seen > 100
+    assert printed["tiers.3.layers.cut_height"]["value"] == pytest.approx(38.1)
+
+
+def test_what_cannot_be_used_stays_in_its_field_with_advice_and_nothing_is_lost(screen, address):
+    new_cake(screen, address, "Nonsense")
+    lens(screen, "Layers")
+    field = panel(screen).get_by_label("Each cut at")
+    for text, advice in [
+        ("bananas", "Type a length, such as"),
+        ("900 in", "Type 3/16 in to 5 7/8 in."),
+        ("-3", "cannot be less than nothing"),
+    ]:
+        fill(field, text)
+        expect(panel(screen).get_by_role("alert")).to_contain_text(advice)
+        expect(field).to_have_value(text)
+    field.focus()
+    field.press("Escape")
+    expect(panel(screen).get_by_role("alert")).to_have_count(0)
+    expect(field).to_have_value("1 1/4")
+    for text, value in [("1.5in", "1 1/2"), ("4 cm", "≈ 1 9/16"), ("1¼", "1 1/4")]:
+        fill(field, text)
+        expect(field).to_have_value(value)
+    fill(panel(screen).get_by_label("Layers", exact=True), "2.5")
+    expect(panel(screen).get_by_role("alert")).to_contain_text("Type a whole number, 1 to 12.")
+    lens(screen, "Brief")
+    screen.get_by_label("Title").fill("   ")
+    screen.get_by_label("Title").press("Enter")
+    expect(screen.get_by_role("alert")).to_contain_text("Type a name")
+
+
+def test_everything_works_by_keyboard_alone(screen, demo_address):
+    screen.goto(demo_address)
+    link = screen.get_by_role("link", name="Open Fair centrepiece")
+    link.focus()
+    screen.keyboard.press("Enter")
+    expect(screen.locator("svg .outside")).to_have_count(3)
+    screen.keyboard.press("4")
+    expect(screen.get_by_role("heading", name="Cover, bottom tier")).to_be_visible()
+    screen.keyboard.press("ArrowUp")
+    expect(screen.get_by_role("heading", name="Cover, middle tier")).to_be_visible()
+    roll = panel(screen).locator("[data-figure='tiers.2.cover.roll_diameter']")
+    roll.focus()
+    screen.keyboard.press("Enter")
+    working = screen.get_by_role("dialog", name="Working of Roll out a circle")
+    expect(working).to_contain_text("width + 2 × height + 2 × overlap")
+    expect(working).to_contain_text("Common practice")
+    screen.keyboard.press("Escape")
+    expect(working).to_have_count(0)
+    expect(roll).to_be_focused()
+    panel(screen).get_by_label("Rolled, thick").focus()
+    screen.keyboard.type("4 mm")
+    screen.keyboard.press("Enter")
+    saved(screen)
+    screen.keyboard.press("Control+z")
+    expect(panel(screen).get_by_label("Rolled, thick")).to_have_value("≈ 1/8")
+    screen.keyboard.press("Control+Shift+Z")
+    expect(panel(screen).get_by_label("Rolled, thick")).to_have_value("≈ 3/16")
+    screen.keyboard.press("Control+z")
+    screen.locator("h2").click()
+    screen.keyboard.press("?")
+    expect(screen.get_by_role("dialog", name="Keys")).to_be_visible()
+
+
+def test_tiers_are_added_moved_named_and_taken_away_and_undo_brings_them_back(screen, address):
+    new_cake(screen, address, "Moves")
+    screen.get_by_role("button", name="Add a tier on top").click()
+    fill(screen.get_by_label("Name of tier 2"), "Clover")
+    expect(screen.locator(".label.tier .name").filter(has_text="Clover")).to_be_visible()
+    screen.get_by_role("button", name="Move Clover down").click()
+    expect(screen.get_by_label("Name of tier 1")).to_have_value("Clover")
+    expect(panel(screen)).to_contain_text("overhangs")
+    screen.get_by_role("button", name="Take Clover away").click()
+    expect(screen.locator("svg .outside")).to_have_count(1)
+    screen.get_by_role("button", name="Undo").click()
+    screen.get_by_role("button", name="Undo").click()
+    expect(screen.get_by_label("Name of tier 2")).to_have_value("Clover")
+    saved(screen)
+
+
+def test_undo_reaches_back_past_the_start_of_this_visit(screen, address):
+    new_cake(screen, address, "First")
+    saved(screen)
+    for title in ("Second", "Third"):
+        fill(screen.get_by_label("Title"), title)
+        saved(screen)
+    screen.reload()
+    for title in ("Second", "First", "New cake"):
+        screen.get_by_role("button", name="Undo").click()
+        expect(screen.get_by_label("Title")).to_have_value(title)
+    for _ in range(3):
+        screen.get_by_role("button", name="Redo").click()
+    expect(screen.get_by_label("Title")).to_have_value("Third")
+    saved(screen)
+
+
+def test_a_colour_splits_the_bowl(screen, address):
+    new_cake(screen, address, "Two colours")
+    screen.get_by_role("button", name="Add a colour").click()
+    fill(screen.get_by_label("Name of colour 1"), "heather")
+    expect(screen.locator("[data-bowl]")).to_have_count(1)
+    lens(screen, "Coats")
+    panel(screen).get_by_label("Final coat: colour").click(force=True)
+    screen.get_by_role("option", name="heather").click()
+    expect(screen.locator("[data-bowl]")).to_have_count(2)
+    expect(screen.locator("[data-bowl='meringue_buttercream~heather']")).to_contain_text("heather")
+    lens(screen, "Brief")
+    fill(screen.get_by_label("Name of colour 1"), "thistle")
+    expect(screen.locator("[data-bowl='meringue_buttercream~thistle']")).to_be_visible()
+
+
+def test_of_two_people_saving_both_are_kept_and_one_is_chosen(screen, browser, address):
+    new_cake(screen, address, "Shared")
+    saved(screen)
+    with page(browser) as other:
+        other.goto(screen.url)
+        fill(other.get_by_label("Title"), "Theirs")
+        saved(other)
+        fill(screen.get_by_label("Title"), "Mine")
+        dialog = screen.get_by_role("dialog")
+        expect(dialog).to_contain_text("nothing is lost")
+        dialog.get_by_role("button", name="Go on with mine").click()
+        saved(screen)
+        other.reload()
+        expect(other.get_by_label("Title")).to_have_value("Mine")
+    screen.get_by_role("button", name="Order", exact=True).click()
+    screen.get_by_role("menuitem", name="Versions").click()
+    versions = screen.get_by_role("dialog", name="Versions of this order")
+    expect(versions).to_contain_text("kept aside")
+    expect(versions).to_contain_text("Theirs")
+
+
+def test_a_lost_connection_is_said_keeps_the_edits_and_saves_when_it_returns(screen, address):
+    new_cake(screen, address, "Cellar")
+    saved(screen)
+    screen.context.set_offline(True)
+    fill(screen.get_by_label("Title"), "Cellar, no signal")
+    expect(screen.locator("[data-status=unreachable]")).to_contain_text("kept in this browser")
+    expect(screen.get_by_role("alert")).to_contain_text("cannot be reached")
+    screen.context.set_offline(False)
+    saved(screen)
+    screen.reload()
+    expect(screen.get_by_label("Title")).to_have_value("Cellar, no signal")
+
+
+def test_a_design_file_is_opened_and_one_that_is_none_is_refused_in_words(screen, address, tmp_path):
+    screen.goto(address)
+    chooser = screen.get_by_label("Open a design file")
+    for name, text, words in [
+        ("poem.json", "roses", "is not a design file"),
+        ("other.json", '{"format": "other"}', "format should be"),
+        ("big.json", " " * 600_000, "larger than 512 kB"),
+    ]:
+        (tmp_path / name).write_text(text)
+        chooser.set_input_files(tmp_path / name)
+        expect(screen.get_by_role("alert")).to_contain_text(words)
+    good = {"format": "amber-spread/1", "title": "From a file", "design": {"tiers": [{"tin_diameter_mm": 180}]}}
+    (tmp_path / "good.json").write_text(json.dumps(good))
+    chooser.set_input_files(tmp_path / "good.json")
+    expect(screen.get_by_label("Title")).to_have_value("From a file")
+
+
+def test_an_order_is_duplicated_taken_off_and_put_back(screen, address):
+    new_cake(screen, address, "Going round")
+    saved(screen)
+    screen.get_by_role("button", name="Order", exact=True).click()
+    screen.get_by_role("menuitem", name="Duplicate it").click()
+    expect(screen.get_by_label("Title")).to_have_value("Going round (copy)")
+    screen.get_by_role("button", name="Order", exact=True).click()
+    screen.get_by_role("menuitem", name="Take it off the shelf").click()
+    expect(screen.get_by_role("link", name="Open Going round", exact=True)).to_be_visible()
+    expect(screen.get_by_role("link", name="Open Going round (copy)")).to_have_count(0)
+    screen.get_by_role("button", name="Taken off").click()
+    screen.get_by_role("button", name="Put it back").first.click()
+    screen.get_by_role("button", name="Back to the shelf").click()
+    expect(screen.get_by_role("link", name="Open Going round (copy)")).to_be_visible()
+
+
+@pytest.mark.parametrize("size", [(1280, 800), (1024, 768)])
+def test_nothing_is_clipped_or_overlaps_and_axe_finds_nothing_serious(browser, demo_address, size):
+    with page(browser, size) as screen:
+        screen.goto(demo_address)
+        expect(screen.locator(".shelf li")).to_have_count(5)
+        assert serious(screen) == []
+        screen.get_by_role("link", name="Open Fair centrepiece").click()
+        expect(screen.locator("svg .outside")).to_have_count(3)
+        for name in LENSES:
+            lens(screen, name)
+            screen.wait_for_timeout(150)
+            assert serious(screen) == [], name
+            assert overlaps(screen) == [], name
+
+
+def serious(screen):
+    """The rules that axe finds broken, of serious impact or worse."""
+    screen.add_script_tag(path=str(AXE))
+    found = screen.evaluate("axe.run({ resultTypes: ['violations'] })")
+    return [
+        (one["id"], [node["html"][:160] for node in one["nodes"][:3]])
+        for one in found["violations"]
+        if one["impact"] in ("serious", "critical")
+    ]
+
+
+def overlaps(screen):
+    """Labels of the drawing that cover one another or reach out of it."""
+    return screen.evaluate(
+        """() => {
+            const frame = document.querySelector('.frame').getBoundingClientRect();
+            const boxes = [...document.querySelectorAll('.frame .label')].map((label) => {
+                const box = label.getBoundingClientRect();
+                return { words: label.innerText.trim(), x0: box.left, x1: box.right, y0: box.top, y1: box.bottom };
+            });
+            const found = boxes.filter((box) => box.x0 < frame.left - 1 || box.x1 > frame.right + 1
+                || box.y0 < frame.top - 1 || box.y1 > frame.bottom + 1).map((box) => ['out', box.words]);
+            boxes.forEach((a, i) => boxes.slice(i + 1).forEach((b) => {
+                if (a.x0 < b.x1 - 2 && b.x0 < a.x1 - 2 && a.y0 < b.y1 - 2 && b.y0 < a.y1 - 2) found.push([a.words, b.words]);
+            }));
+            return found;
+        }"""
+    )

@@ -1,0 +1,69 @@
+"""The house rules of the code: arrows run downward only, and nothing of one machine stands in the tree."""
+
+import ast
+import sys
+from pathlib import Path
+
+import pytest
+
+PACKAGE = Path(__file__).parents[1] / "amber_spread"
+ALLOWED = {
+    "core": {"amber_spread.core", "pydantic", "pydantic_core"},
+    "store": {"amber_spread.core", "amber_spread.store", "sqlalchemy", "alembic", "psycopg"},
+    "web": {"amber_spread.core", "amber_spread.store", "amber_spread.web", "fastapi", "starlette", "pydantic", "sqlalchemy"},
+    "demo": {"amber_spread.core", "amber_spread.store", "amber_spread.demo"},
+}  # fmt: skip
+
+
+def imported(path):
+    for node in ast.walk(ast.parse(path.read_text())):
+        if isinstance(node, ast.Import):
+            yield from (alias.name for alias in node.names)
+        elif isinstance(node, ast.ImportFrom):
+            assert node.level == 0, f"{path.name} imports by dots"
+            yield node.module
+
+
+@pytest.mark.parametrize("room", ALLOWED)
+def test_a_room_imports_only_what_stands_below_it(room):
+    files = list((PACKAGE / room).rglob("*.py"))
+    assert files
+    for path in files:
+        for name in imported(path):
+            outside = name.split(".")[0] not in sys.stdlib_module_names
+            known = any(name == allowed or name.startswith(f"{allowed}.") for allowed in ALLOWED[room])
+            assert not outside or known, f"{path.relative_to(PACKAGE)} imports {name}"
+
+
+def test_the_core_is_pure():
+    for path in (PACKAGE / "core").glob("*.py"):
+        names = set(imported(path))
+        assert not names & {"os", "time", "socket", "pathlib", "subprocess", "random"}, path.name
+        assert "datetime.now" not in path.read_text()
+
+
+def test_public_functions_of_the_core_say_what_they_do():
+    for path in (PACKAGE / "core").glob("*.py"):
+        for node in ast.parse(path.read_text()).body:
+            if isinstance(node, ast.FunctionDef | ast.ClassDef) and not node.name.startswith("_"):
+                assert ast.get_docstring(node), f"{path.name}: {node.name} has no docstring"
+
+
+def test_the_docs_name_every_rule_and_every_limit():
+    from amber_spread.core import plan  # noqa: F401  (enters every rule)
+    from amber_spread.core.figures import RULES
+    from amber_spread.core.limits import LIMITS
+
+    method = (PACKAGE.parent / "docs" / "method.md").read_text()
+    formats = (PACKAGE.parent / "docs" / "formats.md").read_text()
+    assert [id for id in RULES if f"`{id}`" not in method] == []
+    for name, limit in LIMITS.items():
+        assert f"| `{name}` | {limit.low:g}" in formats
+        assert f"| {limit.high:g}" in formats.split(f"| `{name}` |")[1].split("\n")[0]
+
+
+def test_every_picture_is_linked_from_the_readme():
+    pictures = list((PACKAGE.parent / "docs" / "screenshots").glob("*.png"))
+    readme = (PACKAGE.parent / "README.md").read_text()
+    assert 0 < len(pictures) < 20
+    assert [path.name for path in pictures if path.name not in readme] == []

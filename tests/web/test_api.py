@@ -1,0 +1,163 @@
+"""The API: it plans, keeps orders, and answers everything it cannot do with a problem that says what would do."""
+
+import json
+import uuid
+
+import pytest
+from fastapi.testclient import TestClient
+from sqlalchemy.exc import OperationalError
+
+from amber_spread.core.document import plan_document, read_document, write_document
+from amber_spread.core.limits import MAX_FILE_BYTES
+from amber_spread.schemas import schemas
+from amber_spread.store.orders import OrderBook
+from amber_spread.web.app import make_app
+from tests.designs import document, tier
+
+
+@pytest.fixture
+def client(book):
+    return TestClient(make_app(book))
+
+
+def body(title="A cake", tin=203.2):
+    return document(tier(tin), title=title).model_dump(mode="json")
+
+
+def problem(response, status):
+    assert response.status_code == status
+    assert response.headers["content-type"] == "application/problem+json"
+    found = response.json()
+    assert found["status"] == status
+    assert found["title"]
+    assert found["detail"].endswith(".")
+    return found
+
+
+def test_a_plan_over_http_is_the_plan_of_the_core(client):
+    sent = document(tier(254), tier(203.2))
+    answer = client.post("/api/plan", content=write_document(sent), headers={"content-type": "application/json"})
+    assert answer.json() == json.loads(plan_document(sent).model_dump_json())
+
+
+def test_the_handbook_tells_media_limits_and_rules(client):
+    book = client.get("/api/handbook").json()
+    assert {"fondant", "lemon_curd"} <= {medium["key"] for medium in book["media"]}
+    assert book["limits"]["tin_diameter_mm"] == {"low": 50, "high": 600, "unit": "mm"}
+    assert book["rules"]["cover.drape.round"]["source"]["origin"] == "common practice"
+
+
+def test_an_order_is_made_listed_opened_saved_copied_and_taken_off(client):
+    made = client.post("/api/orders", json=body())
+    assert made.status_code == 201
+    id = made.json()["id"]
+    saved = client.put(f"/api/orders/{id}", json={"began_from": 1, "document": body("Changed")})
+    assert saved.json()["revision"] == 2
+    (card,) = client.get("/api/orders").json()
+    assert (card["title"], len(card["tiers"]), card["height"]["unit"]) == ("Changed", 1, "mm")
+    assert client.post(f"/api/orders/{id}/duplicate").status_code == 201
+    assert client.post(f"/api/orders/{id}/archive").json()["archived"]
+    assert [card["title"] for card in client.get("/api/orders").json()] == ["Changed (copy)"]
+    assert len(client.get("/api/orders?archived=true").json()) == 1
+    assert not client.post(f"/api/orders/{id}/restore").json()["archived"]
+    assert [one["number"] for one in client.get(f"/api/orders/{id}/revisions").json()] == [2, 1]
+    assert client.get(f"/api/orders/{id}/revisions/1").json()["title"] == "A cake"
+
+
+def test_the_exported_file_is_the_design(client):
+    id = client.post("/api/orders", json=body("Honey & comb")).json()["id"]
+    answer = client.get(f"/api/orders/{id}/file")
+    assert "Honey%20%26%20comb.amber.json" in answer.headers["content-disposition"]
+    assert read_document(answer.content).title == "Honey & comb"
+
+
+def test_a_stale_save_is_refused_with_both_revisions(client):
+    id = client.post("/api/orders", json=body()).json()["id"]
+    client.put(f"/api/orders/{id}", json={"began_from": 1, "document": body("Theirs")})
+    found = problem(client.put(f"/api/orders/{id}", json={"began_from": 1, "document": body("Mine")}), 409)
+    assert (found["current"], found["aside"]) == (2, 3)
+    assert client.get(f"/api/orders/{id}/revisions/3").json()["title"] == "Mine"
+
+
+def test_a_field_that_cannot_be_used_is_pointed_at(client):
+    found = problem(_plan(client, 3000), 422)
+    assert found["errors"] == [
+        {
+            "pointer": "#/design/tiers/0/tin_diameter_mm",
+            "field": "design.tiers.1.tin_diameter_mm",
+            "message": "should be 600 mm or less",
+        }
+    ]
+
+
+def _plan(client, tin):
+    sent = body()
+    sent["design"]["tiers"][0]["tin_diameter_mm"] = tin
+    return client.post("/api/plan", json=sent)
+
+
+def test_a_saves_complaints_point_below_its_document(client):
+    id = client.post("/api/orders", json=body()).json()["id"]
+    sent = body()
+    sent["title"] = ""
+    found = problem(client.put(f"/api/orders/{id}", json={"began_from": 1, "document": sent}), 422)
+    assert found["errors"][0]["pointer"] == "#/document/title"
+
+
+@pytest.mark.parametrize(
+    "content",
+    [b"", b"{", b"\xff\xfe", b"[" * 60_000, b'{"a": NaN}', b"9" * 6000, b'"\\ud800"', b"null", b"[]",
+     b'{"\\ud800": 1, "format": "amber-spread/1"}', b'{"format": "amber-spread/1", "title": "\\ud800", "design": {}}',
+     b'{"format":"amber-spread/1","title":"x","design":{"tiers":[{"tin_diameter_mm":NaN,"layers":{"count":1e400}}]}}'],
+)  # fmt: skip
+def test_a_body_that_is_no_design_is_never_a_500(client, content):
+    for path in ("/api/plan", "/api/orders"):
+        answer = client.post(path, content=content, headers={"content-type": "application/json"})
+        assert answer.status_code in (400, 422)
+        problem(answer, answer.status_code)
+
+
+def test_a_body_of_fifty_megabytes_is_refused_by_its_claim_and_by_its_size(client):
+    found = problem(client.post("/api/plan", content=b"x" * 50_000_000), 413)
+    assert f"{MAX_FILE_BYTES // 1024} kB" in found["detail"]
+
+    def drip():
+        for _ in range(20):
+            yield b" " * 65_536
+
+    problem(client.post("/api/plan", content=drip()), 413)
+
+
+@pytest.mark.parametrize("path", ["/api/nothing", "/api/orders/{}", "/api/orders/{}/revisions", "/api/orders/{}/file"])
+def test_what_is_not_there_is_said_to_be_missing(client, path):
+    problem(client.get(path.format(uuid.uuid4())), 404)
+
+
+def test_an_id_that_is_none_and_a_revision_out_of_range_are_refused(client):
+    assert "id of an order" in problem(client.get("/api/orders/xyz"), 422)["detail"]
+    id = client.post("/api/orders", json=body()).json()["id"]
+    problem(client.get(f"/api/orders/{id}/revisions/0"), 422)
+    problem(client.get(f"/api/orders/{id}/revisions/99999999999"), 422)
+    problem(client.get(f"/api/orders/{id}/revisions/2"), 404)
+
+
+def test_a_database_out_of_reach_is_a_503_and_planning_goes_on():
+    away = OrderBook.at("postgresql+psycopg://nobody:x@127.0.0.1:9/none")
+    client = TestClient(make_app(away))
+    assert "Nothing was changed" in problem(client.get("/api/orders"), 503)["detail"]
+    assert client.post("/api/plan", json=body()).status_code == 200
+    with pytest.raises(OperationalError):
+        away.on_shelf()
+
+
+def test_every_address_outside_the_api_serves_the_page(book, tmp_path):
+    (tmp_path / "assets").mkdir()
+    (tmp_path / "index.html").write_text("<title>the page</title>")
+    client = TestClient(make_app(book, built=tmp_path))
+    for path in ("/", "/orders/abc/cover", "/no/such/page"):
+        assert "the page" in client.get(path).text
+
+
+def test_the_schemas_in_the_tree_are_current():
+    for path, text in schemas().items():
+        assert path.read_text() == text, f"{path.name} is out of date: run ./amber schemas"

@@ -1,0 +1,27 @@
+"""Requests made up from the API's own description: none may be answered with a server error."""
+
+import schemathesis
+from hypothesis import HealthCheck, given, settings
+from schemathesis.checks import not_a_server_error
+from schemathesis.specs.openapi.checks import content_type_conformance, response_schema_conformance
+
+from amber_spread.store.migrate import migrate
+from amber_spread.store.orders import OrderBook
+from amber_spread.web.app import make_app
+
+
+def test_made_up_requests_are_answered_as_described(postgres):
+    book = OrderBook.at(postgres.url("fuzz"))
+    migrate(book.engine)
+    schema = schemathesis.openapi.from_asgi("/api/openapi.json", make_app(book))
+    checks = [not_a_server_error, content_type_conformance, response_schema_conformance]
+
+    for result in schema.get_all_operations():
+        operation = result.ok()
+
+        @settings(max_examples=15, deadline=None, suppress_health_check=list(HealthCheck))
+        def ask(case):
+            case.call_and_validate(checks=checks)
+
+        given(case=operation.as_strategy())(ask)()
+    book.engine.dispose()
