@@ -76,7 +76,8 @@ def stacked_height(layers_count: int, cut_mm: float, fillings_count: int, fillin
 
 
 @rule(
-    "layers.filling_count", unit="each", formula="layers - 1", source=DEFINITION, words="One filling between each two layers.",
+    "layers.filling_count", unit="each", formula="layers - 1", source=DEFINITION,
+    words="One filling between each two layers.",
 )  # fmt: skip
 def filling_count(layers_count: int) -> float:
     """Number of fillings: layers - 1. Source: definition."""
