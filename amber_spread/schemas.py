@@ -8,7 +8,7 @@ from amber_spread.core.document import Document
 from amber_spread.web.app import make_app
 
 ROOT = Path(__file__).resolve().parents[1]
-OPENAPI = ROOT / "frontend" / "src" / "api" / "openapi.json"
+OPENAPI = ROOT / "docs" / "openapi.json"
 DESIGN_FILE = ROOT / "docs" / "amber-spread-1.schema.json"
 
 

@@ -117,7 +117,7 @@ def checks_of_tier(
         if cover.gather.value > GATHER_MOST:
             yield check(
                 "cover.pleats", "care", "cover",
-                "The sheet's hem has {times} times the length of the foot it must gather to, so pleats will form. "
+                "The sheet's hem is {times} as long as the foot it must gather to, so pleats will form. "
                 "Ease it down a little at a time, and leave more to trim.",
                 times=Quantity(value=cover.gather.value, unit="ratio"),
             )  # fmt: skip

@@ -324,3 +324,16 @@ def overlaps(screen):
             return found;
         }"""
     )
+
+
+def test_pointing_at_a_part_lights_its_figures_and_the_other_way_round(screen, demo_address):
+    screen.goto(demo_address)
+    screen.get_by_role("link", name="Open Beekeepers’ supper").click()
+    lens(screen, "Coats")
+    side = panel(screen).locator("[data-figure='tiers.1.coats.final.side']")
+    expect(side).not_to_have_class(re.compile("lit"))
+    side.hover()
+    expect(screen.locator("svg .part.lit")).to_have_count(1)
+    screen.locator("svg .part.lit").dispatch_event("pointerenter")
+    expect(side).to_have_class(re.compile("lit"))
+    expect(panel(screen).locator("[data-figure='tiers.1.coats.crumb.diameter']")).not_to_have_class(re.compile("lit"))

@@ -124,6 +124,7 @@ function setPractice(name: (typeof HABITS)[number]["name"], value: number | null
         @change="order.edit((draft) => (draft.due = ($event.target as HTMLInputElement).value || null))"
       />
     </label>
+    <p v-if="order.complaintAt('#/due')" class="wrong" role="alert">{{ order.complaintAt("#/due") }}</p>
     <LensNotes lens="brief" />
     <h3>Tiers</h3>
     <button class="act wide" :disabled="tiers.length >= most" @click="addTier">Add a tier on top</button>
@@ -269,6 +270,10 @@ function setPractice(name: (typeof HABITS)[number]["name"], value: number | null
 
 .due input:hover {
   background: var(--tint);
+}
+
+.wrong {
+  color: var(--trouble);
 }
 
 .wide {

@@ -12,7 +12,7 @@ const props = defineProps<{
   after?: string;
 }>();
 const order = useOrder();
-const lit = computed(() => props.figure != null && order.lit === props.figure.id);
+const lit = computed(() => order.lit !== "" && `${props.figure?.id}.`.startsWith(`${order.lit}.`));
 </script>
 
 <template>

@@ -59,7 +59,7 @@ const copyLayers = (from: Tier, to: Tier): void => {
     <LensHead words="Layers" :detail="detail" />
     <FigureRow label="Filled and stacked, high" :figure="layers.height" main />
     <div class="rows">
-      <TierField field="layerCount" figure="tiers.layers.count" />
+      <TierField field="layerCount" :figure="layers.count.id" />
       <TierField field="layerHeight" :figure="layers.cut_height.id" />
       <TierField field="target" />
     </div>

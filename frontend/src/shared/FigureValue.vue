@@ -9,7 +9,8 @@ import { showWorking } from "./working";
 const props = defineProps<{ figure: Figure; label: string; large?: boolean }>();
 const settings = useSettings();
 const order = useOrder();
-const lit = computed(() => order.lit === props.figure.id);
+/** Lit when it is pointed at itself, or when the part it belongs to is. */
+const lit = computed(() => order.lit !== "" && `${props.figure.id}.`.startsWith(`${order.lit}.`));
 const shown = computed(() => settings.measure(props.figure, props.figure.rounding));
 
 function open(event: MouseEvent): void {

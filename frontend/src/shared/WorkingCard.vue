@@ -18,7 +18,7 @@ const names = computed(() => (order.plan?.tiers ?? []).map((tier) => tier.name))
 const given = computed(() =>
   Object.entries(asked.value?.figure.given ?? {}).map(([name, quantity]) => ({
     name: spoken(name, names.value),
-    words: settings.words(quantity),
+    words: settings.unrounded(quantity),
   })),
 );
 const SOURCES: Record<string, string> = {
@@ -34,6 +34,12 @@ const source = computed(() => {
   if (!from) return "";
   return from.reference ? `${SOURCES[from.origin]}: ${from.reference}` : `${SOURCES[from.origin]}.`;
 });
+
+const exact = computed(() => (asked.value ? settings.unrounded(asked.value.figure) : ""));
+const read = computed(() =>
+  asked.value ? settings.words(asked.value.figure, asked.value.figure.rounding) : "",
+);
+const ROUNDED = { up: "rounded up", down: "rounded down", nearest: "to the nearest mark" };
 
 watch(asked, async (now) => {
   if (!now) return;
@@ -71,7 +77,11 @@ watch(asked, async (now) => {
           <dd>{{ row.words }}</dd>
         </template>
         <dt class="sum">{{ asked.label }}</dt>
-        <dd class="sum">{{ settings.words(asked.figure, asked.figure.rounding) }}</dd>
+        <dd class="sum">{{ exact }}</dd>
+        <template v-if="read !== exact">
+          <dt>{{ ROUNDED[asked.figure.rounding] }}</dt>
+          <dd>{{ read }}</dd>
+        </template>
       </dl>
       <p class="source">{{ source }}</p>
       <button class="act" @click="hideWorking">Close</button>

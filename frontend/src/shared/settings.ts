@@ -2,7 +2,16 @@
 import { defineStore } from "pinia";
 import { ref, watch } from "vue";
 import type { Quantity } from "@/api/types";
-import { decimal, type LengthUnit, lengthMeasure, type Measure, type Rounding, weightMeasure } from "./units";
+import {
+  decimal,
+  G_PER_OUNCE,
+  type LengthUnit,
+  lengthMeasure,
+  type Measure,
+  MM_PER_INCH,
+  type Rounding,
+  weightMeasure,
+} from "./units";
 import type { WeightUnit } from "./units";
 
 const LENGTH_KEY = "amber:length";
@@ -51,10 +60,23 @@ export const useSettings = defineStore("settings", () => {
     return unit ? `${number} ${unit}` : number;
   }
 
+  /** The same before any rounding to a mark or a scale, for a working whose numbers must add up. */
+  function unrounded(quantity: Quantity): string {
+    const { value, unit } = quantity;
+    if (unit === "mm") {
+      if (length.value === "in") return `${decimal(value / MM_PER_INCH, 3)} in`;
+      return length.value === "cm" ? `${decimal(value / 10, 2)} cm` : `${decimal(value, 1)} mm`;
+    }
+    if (unit === "g") {
+      return weight.value === "g" ? `${decimal(value, 1)} g` : `${decimal(value / G_PER_OUNCE, 2)} oz`;
+    }
+    return unit === "ml" ? `${decimal(value, 1)} ml` : words(quantity);
+  }
+
   /** A check's or a rule's text with each `{name}` replaced by its value. */
   function filled(text: string, values: Record<string, Quantity>): string {
     return text.replace(/\{(\w+)\}/g, (whole, name: string) => (values[name] ? words(values[name]) : whole));
   }
 
-  return { length, weight, measure, words, filled };
+  return { length, weight, measure, words, unrounded, filled };
 });

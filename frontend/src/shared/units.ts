@@ -15,7 +15,7 @@ export interface Measure {
 
 export const MM_PER_INCH = 25.4;
 const G_PER_POUND = 453.59237;
-const G_PER_OUNCE = G_PER_POUND / 16;
+export const G_PER_OUNCE = G_PER_POUND / 16;
 
 const LENGTHS: Record<string, number> = {
   mm: 1,

@@ -4,6 +4,7 @@ import { computed, onMounted, ref } from "vue";
 import { useRouter } from "vue-router";
 import { answered, api, Refused } from "@/api/client";
 import type { Card } from "@/api/types";
+import { useHandbook } from "@/shared/handbook";
 import { useSettings } from "@/shared/settings";
 import { clockWords, dayWords } from "@/shared/time";
 import { useElementSize } from "@/shared/size";
@@ -13,6 +14,7 @@ import { starter } from "./starter";
 
 const router = useRouter();
 const settings = useSettings();
+const handbook = useHandbook();
 const cards = ref<Card[] | null>(null);
 const archived = ref(false);
 const trouble = ref("");
@@ -80,8 +82,9 @@ async function openFile(event: Event): Promise<void> {
   const chosen = input.files?.[0];
   input.value = "";
   if (!chosen) return;
-  if (chosen.size > 512 * 1024) {
-    trouble.value = `${chosen.name} is larger than 512 kB, the most that is read. It does not look like a design file.`;
+  const most = handbook.book?.max_file_bytes ?? 0;
+  if (chosen.size > most) {
+    trouble.value = `${chosen.name} is larger than ${most / 1024} kB, the most that is read. It does not look like a design file.`;
     return;
   }
   try {
