@@ -31,7 +31,7 @@ const sheet = computed(() => {
     height: size.height.value,
     left: compact.value ? 158 : 162,
     right: compact.value ? 176 : 196,
-    top: 30,
+    top: 46,
     bottom: BELOW,
   };
   return fit(stack?.base_diameter.value ?? 1, stack?.height.value ?? 1, room);

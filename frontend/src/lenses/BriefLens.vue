@@ -36,15 +36,17 @@ const used = computed(() => {
   return names;
 });
 
-/** A new top tier: like the one below it, two inches narrower, as tiers usually step down. */
+/** A new top tier: like the one below it, two inches narrower as tiers usually step down, to three inches. */
 function addTier(): void {
-  const { low } = handbook.limit("tin_diameter_mm");
   order.edit((draft) => {
     const below = draft.design.tiers.at(-1);
     if (!below) return;
     const tier = structuredClone(below);
     tier.name = null;
-    tier.tin_diameter_mm = Math.max(low, Math.round((below.tin_diameter_mm - 50.8) * 100) / 100);
+    tier.tin_diameter_mm = Math.max(
+      Math.min(below.tin_diameter_mm, 76.2),
+      Math.round((below.tin_diameter_mm - 50.8) * 100) / 100,
+    );
     if (tier.final.kind === "disc") {
       tier.final = {
         kind: "freehand",
