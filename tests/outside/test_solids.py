@@ -18,6 +18,7 @@ from amber_spread.core.outline import Round
 from tests.designs import planned, tier
 
 SIDES = 360
+KERNEL = 5e-6  # the kernel keeps corners in single precision: so much of the whole body is its rounding
 FLAT = math.sin(2 * math.pi / SIDES) / (2 * math.pi / SIDES)
 
 
@@ -42,7 +43,7 @@ def test_a_coat_is_what_is_left_of_the_outer_drum_without_the_inner(radius, heig
     inner = Straight(Round(radius), height)
     outer = inner.envelope(side, top)
     cut = without(drum(radius + side, height + top), drum(radius, height))
-    assert outer.volume_ml - inner.volume_ml == pytest.approx(volume_ml(cut), rel=1e-6)
+    assert outer.volume_ml - inner.volume_ml == pytest.approx(volume_ml(cut), abs=KERNEL * outer.volume_ml)
 
 
 @settings(max_examples=10)
@@ -50,7 +51,8 @@ def test_a_coat_is_what_is_left_of_the_outer_drum_without_the_inner(radius, heig
 def test_a_dam_is_a_slab_with_its_middle_cut_out(diameter, width, thickness):
     hole = drum(diameter / 2 - width, thickness + 2, foot_mm=-1)
     ring = without(drum(diameter / 2, thickness), hole)
-    assert layers.dam_volume(1, diameter, width, thickness) == pytest.approx(volume_ml(ring), rel=1e-6)
+    slab = layers.slab_volume(1, diameter, thickness)
+    assert layers.dam_volume(1, diameter, width, thickness) == pytest.approx(volume_ml(ring), abs=KERNEL * slab)
 
 
 def test_wall_and_top_areas_are_the_meshes_own():
@@ -74,9 +76,9 @@ def test_a_whole_tier_agrees_with_its_nested_solids():
     ).tiers[0]
     bare, crumbed, coated = drum(125, 102), drum(127, 104), drum(134, 109)
     covered = drum(137, 112)
-    assert one.coats.crumb.volume.value == pytest.approx(volume_ml(without(crumbed, bare)), rel=1e-6)
-    assert one.coats.final.volume.value == pytest.approx(volume_ml(without(coated, crumbed)), rel=1e-6)
-    assert one.cover.over.volume.value == pytest.approx(volume_ml(without(covered, coated)), rel=1e-6)
+    assert one.coats.crumb.volume.value == pytest.approx(volume_ml(without(crumbed, bare)), rel=1e-4)
+    assert one.coats.final.volume.value == pytest.approx(volume_ml(without(coated, crumbed)), rel=1e-4)
+    assert one.cover.over.volume.value == pytest.approx(volume_ml(without(covered, coated)), rel=1e-4)
     filling = 2 * volume_ml(drum(115, 5))
     assert one.layers.filling.volume.value == pytest.approx(filling, rel=1e-6)
     sponge = 3 * volume_ml(drum(125, 30))
