@@ -77,7 +77,7 @@ def reserve(surety: float, spread_g: float) -> float:
 )  # fmt: skip
 def mix(need_g: float, reserve_g: float, step_g: float) -> float:
     """What to mix, g: need + reserve, up to a multiple of `step_g`. Source: common practice."""
-    return math.ceil((need_g + reserve_g) / step_g - 1e-9) * step_g
+    return math.ceil((need_g + reserve_g) / step_g) * step_g
 
 
 def spread_of(uses: Iterable[Use]) -> float:
