@@ -26,6 +26,10 @@ def take_shots() -> int:
             screen.locator(".panel [data-figure='tiers.2.cover.roll_diameter']").click()
             screen.get_by_role("dialog").wait_for()
             _take(screen, "working")
+            screen.goto(address)
+            _open(screen, "Judges’ tea")
+            screen.locator("aside.panel").evaluate("panel => panel.scrollTop = 400")
+            _take(screen, "shapes")
         with page(browser, (1024, 768)) as screen:
             screen.goto(address)
             screen.locator("select").first.select_option("cm")

@@ -8,7 +8,7 @@ from amber_spread.store.migrate import migrate
 from amber_spread.store.orders import OrderBook
 from amber_spread.store.private_postgres import PrivatePostgres
 
-settings.register_profile("amber", deadline=None, max_examples=60)
+settings.register_profile("amber", deadline=None, max_examples=30)
 settings.load_profile("amber")
 
 

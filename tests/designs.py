@@ -10,11 +10,18 @@ from amber_spread.core.design import (
     DiscFinal,
     DrapeCover,
     FreehandFinal,
+    HeartShape,
     Layers,
     NoCover,
     NoFinal,
+    OvalShape,
+    PetalShape,
     PlainFilling,
+    PolygonShape,
+    RectangleShape,
+    RoundShape,
     SoftFilling,
+    SquareShape,
     Tier,
 )
 from amber_spread.core.document import FORMAT, Document
@@ -76,7 +83,15 @@ covers = st.builds(NoCover) | st.builds(
     thickness_mm=st.none() | within(limits.FONDANT_THICKNESS),
     overlap_mm=st.none() | within(limits.OVERLAP),
 )
-tiers = st.builds(
+shapes = (
+    st.builds(RoundShape)
+    | st.builds(SquareShape, corner_mm=st.floats(0, 25))
+    | st.builds(RectangleShape, length_mm=within(limits.TIN_LENGTH), corner_mm=st.floats(0, 25))
+    | st.builds(PolygonShape, sides=st.sampled_from([6, 8, 10, 12]), corner_mm=st.floats(0, 25))
+    | st.builds(HeartShape)
+    | st.builds(PetalShape, petals=st.sampled_from([6, 8, 10, 12]))
+)
+round_tiers = st.builds(
     Tier,
     tin_diameter_mm=within(limits.TIN_DIAMETER),
     layers=layers,
@@ -85,4 +100,14 @@ tiers = st.builds(
     final=finals,
     cover=covers,
 )
+
+
+def reshaped(one, shape, ratio):
+    """The tier in another shape, large enough and no more pointed than can be made."""
+    across = max(one.tin_diameter_mm, 150)
+    shape = shape or OvalShape(length_mm=across * ratio)
+    return one.model_copy(update={"shape": shape, "tin_diameter_mm": across})
+
+
+tiers = st.builds(reshaped, round_tiers, st.none() | shapes, st.floats(1, 1.5))
 designs = st.lists(tiers, min_size=1, max_size=4).map(lambda found: Design(tiers=tuple(found), colours=COLOURS))

@@ -8,7 +8,7 @@ import pytest
 
 PACKAGE = Path(__file__).parents[1] / "amber_spread"
 ALLOWED = {
-    "core": {"amber_spread.core", "pydantic", "pydantic_core"},
+    "core": {"amber_spread.core", "numpy", "pydantic", "pydantic_core", "shapely"},
     "store": {"amber_spread.core", "amber_spread.store", "sqlalchemy", "alembic", "psycopg"},
     "web": {"amber_spread.core", "amber_spread.store", "amber_spread.web", "fastapi", "starlette", "pydantic", "sqlalchemy"},
     "demo": {"amber_spread.core", "amber_spread.store", "amber_spread.demo"},

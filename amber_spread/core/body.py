@@ -20,6 +20,11 @@ class Straight:
         return 2 * self.outline.half_width_mm
 
     @property
+    def length_mm(self) -> float:
+        """The length across, at right angles to the half-section."""
+        return 2 * self.outline.half_length_mm
+
+    @property
     def girth_mm(self) -> float:
         """The length once round the wall; the same at every height."""
         return self.outline.perimeter_mm

@@ -124,9 +124,8 @@ def checks_of_tier(
         if cover.trimmed_weight.value < 0:
             yield check(
                 "cover.short", "trouble", "cover",
-                "A circle of {roll} holds less fondant than the tier takes at this thickness, so it would stretch "
-                "thin. Allow more beyond the hem.",
-                roll=mm(cover.roll_diameter.value),
+                "The sheet holds less fondant than the tier takes at this thickness, so it would stretch thin. Allow "
+                "more beyond the hem.",
             )  # fmt: skip
 
 
@@ -154,8 +153,11 @@ def checks_of_cake(
 ) -> Iterator[Check]:
     """Everything to know about the cake as a whole, cautions last."""
     for number in range(2, len(tiers) + 1):
-        above, below = tiers[number - 1].diameter.value, tiers[number - 2].diameter.value
-        if above > below:
+        upper, lower = tiers[number - 1], tiers[number - 2]
+        sizes = [(upper.diameter.value, lower.diameter.value)]
+        sizes.append(((upper.length or upper.diameter).value, (lower.length or lower.diameter).value))
+        above, below = max(sizes, key=lambda size: size[0] - size[1])
+        if above > below + 1e-6:
             yield Check(
                 code="stack.overhang", severity="care", lens="brief", tier=number,
                 text="This tier is {above} wide and stands on one of {below}: it overhangs. Put the wider tier below.",

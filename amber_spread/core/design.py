@@ -10,8 +10,11 @@ from pydantic import Field, model_validator
 
 from amber_spread.core import limits
 from amber_spread.core.base import Frozen, Hex, Key, Name, at, slug
+from amber_spread.core.outline import Cornered, Outline, Oval, Regular, Round, heart, petal
 
 Thickness = Annotated[float, limits.COAT_THICKNESS.field()]
+Length = Annotated[float, limits.TIN_LENGTH.field()]
+Corner = Annotated[float, limits.CORNER_RADIUS.field()]
 FillingThickness = Annotated[float, limits.FILLING_THICKNESS.field()]
 
 
@@ -100,16 +103,109 @@ FinalCoat = Annotated[NoFinal | FreehandFinal | DiscFinal, Field(discriminator="
 Cover = Annotated[NoCover | DrapeCover, Field(discriminator="kind")]
 
 
+class RoundShape(Frozen):
+    """A round tin."""
+
+    kind: Literal["round"] = "round"
+
+    def outline(self, across_mm: float) -> Outline:
+        """The tin from above, mm across."""
+        return Round(across_mm / 2)
+
+
+class SquareShape(Frozen):
+    """A square tin, its corners sharp or of a radius."""
+
+    kind: Literal["square"] = "square"
+    corner_mm: Corner = 0.0
+
+    def outline(self, across_mm: float) -> Outline:
+        """The tin from above, mm across. Raises ValueError when the corners do not fit."""
+        return Cornered(across_mm, across_mm, self.corner_mm)
+
+
+class RectangleShape(Frozen):
+    """A rectangular or sheet tin: `length_mm` is at right angles to the width across."""
+
+    kind: Literal["rectangle"] = "rectangle"
+    length_mm: Length
+    corner_mm: Corner = 0.0
+
+    def outline(self, across_mm: float) -> Outline:
+        """The tin from above, mm across. Raises ValueError when the corners do not fit."""
+        return Cornered(across_mm, self.length_mm, self.corner_mm)
+
+
+class PolygonShape(Frozen):
+    """A hexagonal tin and its like, measured across the flats."""
+
+    kind: Literal["polygon"] = "polygon"
+    sides: Literal[6, 8, 10, 12] = 6
+    corner_mm: Corner = 0.0
+
+    def outline(self, across_mm: float) -> Outline:
+        """The tin from above, mm across. Raises ValueError when the corners do not fit."""
+        return Regular(across_mm, self.sides, self.corner_mm)
+
+
+class OvalShape(Frozen):
+    """An oval tin, an ellipse."""
+
+    kind: Literal["oval"] = "oval"
+    length_mm: Length
+
+    def outline(self, across_mm: float) -> Outline:
+        """The tin from above, mm across."""
+        return Oval(across_mm, self.length_mm)
+
+
+class HeartShape(Frozen):
+    """A heart tin."""
+
+    kind: Literal["heart"] = "heart"
+
+    def outline(self, across_mm: float) -> Outline:
+        """The tin from above, mm across."""
+        return heart(across_mm)
+
+
+class PetalShape(Frozen):
+    """A petal tin: a ring of half circles."""
+
+    kind: Literal["petal"] = "petal"
+    petals: Literal[6, 8, 10, 12] = 8
+
+    def outline(self, across_mm: float) -> Outline:
+        """The tin from above, mm across."""
+        return petal(across_mm, self.petals)
+
+
+Shape = Annotated[
+    RoundShape | SquareShape | RectangleShape | PolygonShape | OvalShape | HeartShape | PetalShape,
+    Field(discriminator="kind"),
+]
+
+
 class Tier(Frozen):
-    """One round, straight tier."""
+    """One straight tier. `tin_diameter_mm` is the tin's width across, whatever its shape."""
 
     name: Name | None = None
+    shape: Shape = RoundShape()
     tin_diameter_mm: Annotated[float, limits.TIN_DIAMETER.field()]
     layers: Layers = Layers()
     filling: Filling = PlainFilling()
     crumb: CrumbCoat = CrumbCoat()
     final: FinalCoat = FreehandFinal()
     cover: Cover = NoCover()
+
+    @model_validator(mode="after")
+    def shape_can_be_made(self) -> Self:
+        """The tin's outline exists, and still does once the thickest skin is trimmed off it."""
+        try:
+            self.shape.outline(self.tin_diameter_mm).offset(-limits.TRIMMED_SKIN.high)
+        except ValueError as error:
+            raise at(("shape",), f"cannot be made: {error}") from error
+        return self
 
 
 class BaseBoard(Frozen):

@@ -119,8 +119,22 @@ def complaint_at(path: tuple[str | int, ...], message: str) -> Complaint:
 
 
 _UNITS = {"mm": " mm", "g": " g", "g_per_ml": " g per ml", "each": "", "ratio": ""}
-_CHOICES = {"filling", "final", "cover"}
-_KINDS = {"plain", "soft", "none", "freehand", "disc", "drape"}
+_CHOICES = {"shape", "filling", "final", "cover"}
+_KINDS = {
+    "round",
+    "square",
+    "rectangle",
+    "polygon",
+    "oval",
+    "heart",
+    "petal",
+    "plain",
+    "soft",
+    "none",
+    "freehand",
+    "disc",
+    "drape",
+}
 
 
 def _complaint(path: tuple[str | int, ...], kind: str, context: Mapping[str, Any], message: str) -> Complaint:

@@ -1,12 +1,12 @@
 """Layers and fillings of one tier: the bare cake, its height, and what reaches a height that was asked for."""
 
 from amber_spread.core.base import Frozen
-from amber_spread.core.body import Straight
+from amber_spread.core.body import MM3_PER_ML, Straight
 from amber_spread.core.design import Layers, PlainFilling, Tier
 from amber_spread.core.figures import COMMON_PRACTICE, DEFINITION, Figure, chosen, decided, rule, same
 from amber_spread.core.limits import LAYER_COUNT
 from amber_spread.core.media import Medium, weight
-from amber_spread.core.outline import Round
+from amber_spread.core.outline import Outline
 from amber_spread.core.practice import Practice
 
 
@@ -48,6 +48,8 @@ class LayersPlan(Frozen):
     """The bare, filled cake of one tier."""
 
     cake_diameter: Figure
+    cake_length: Figure | None
+    area: Figure
     count: Figure
     cut_height: Figure
     filling: FillingPlan
@@ -85,35 +87,38 @@ def filling_count(layers_count: int) -> float:
 
 
 @rule(
-    "layers.disc_volume", unit="ml", formula="slabs * pi / 4 * diameter**2 * thickness / 1000",
-    words="A round slab of that diameter and thickness, as many times as there are.",
+    "layers.slab_volume", unit="ml", formula="slabs * area * thickness / 1000",
+    words="A slab of that area and thickness, as many times as there are.",
 )  # fmt: skip
-def slab_volume(slabs_count: float, diameter_mm: float, thickness_mm: float) -> float:
-    """Volume of equal round slabs, ml: n x pi/4 d² t / 1000. Source: geometry (cylinder)."""
-    return slabs_count * Straight(Round(diameter_mm / 2), thickness_mm).volume_ml
+def slab_volume(slabs_count: float, area_mm2: float, thickness_mm: float) -> float:
+    """Volume of equal slabs, ml: n x area x t / 1000. Source: geometry (prism)."""
+    return slabs_count * area_mm2 * thickness_mm / MM3_PER_ML
 
 
 @rule(
-    "layers.dam_volume", unit="ml",
-    formula="slabs * pi / 4 * (diameter**2 - (diameter - 2 * width)**2) * thickness / 1000",
-    words="A ring at the rim, as high as the filling: the whole slab less the round inside the ring.",
+    "layers.dam_volume", unit="ml", formula="slabs * (area - inside) * thickness / 1000",
+    words="A ring at the rim, as high as the filling: the whole area less the area inside the ring.",
 )  # fmt: skip
-def dam_volume(slabs_count: float, diameter_mm: float, width_mm: float, thickness_mm: float) -> float:
-    """Volume of the dams, ml: the slab less the slab inside the ring. Source: geometry."""
-    inside_mm = diameter_mm - 2 * width_mm
-    return slab_volume(slabs_count, diameter_mm, thickness_mm) - slab_volume(slabs_count, inside_mm, thickness_mm)
+def dam_volume(slabs_count: float, area_mm2: float, inside_mm2: float, thickness_mm: float) -> float:
+    """Volume of the dams, ml: n x (area - area inside) x t / 1000. Source: geometry."""
+    return slabs_count * (area_mm2 - inside_mm2) * thickness_mm / MM3_PER_ML
 
 
 @rule(
-    "layers.soft_filling_volume", unit="ml",
-    formula="slabs * pi / 4 * (diameter - 2 * dam_width)**2 * (thickness - seal) / 1000",
-    words="The round inside the dam, filled to the height of the dam above the seal.",
+    "layers.soft_filling_volume", unit="ml", formula="slabs * inside * (thickness - seal) / 1000",
+    words="The area inside the dam, filled to the height of the dam above the seal.",
 )  # fmt: skip
-def soft_filling_volume(
-    slabs_count: float, diameter_mm: float, dam_width_mm: float, thickness_mm: float, seal_mm: float
-) -> float:
+def soft_filling_volume(slabs_count: float, inside_mm2: float, thickness_mm: float, seal_mm: float) -> float:
     """Volume inside the dams above the seal, ml. Source: geometry."""
-    return slab_volume(slabs_count, diameter_mm - 2 * dam_width_mm, thickness_mm - seal_mm)
+    return slabs_count * inside_mm2 * (thickness_mm - seal_mm) / MM3_PER_ML
+
+
+def area_inside(outline: Outline, dam_mm: float) -> float:
+    """The area left inside a dam of that width, mm²; 0 where the dam leaves none."""
+    try:
+        return outline.offset(-dam_mm).area_mm2
+    except ValueError:
+        return 0.0
 
 
 @rule(
@@ -163,13 +168,16 @@ def plan_layers(
     `above_mm` is the thickness of every coat and cover on top, which a target height has to hold.
     """
     layers = tier.layers
-    diameter = cake_diameter.figure(tier.tin_diameter_mm, practice.trimmed_skin_mm)
-    filling = _plan_filling(tier, practice, media, diameter.value)
+    outline = tier.shape.outline(tier.tin_diameter_mm).offset(-practice.trimmed_skin_mm)
+    area = outline.area_figure()
+    filling = _plan_filling(tier, practice, media, outline)
     thickness_mm = filling.thickness.value
     height = stacked_height.figure(layers.count, layers.height_mm, layers.count - 1, thickness_mm)
-    cake = slab_volume.figure(layers.count, diameter.value, layers.height_mm)
+    cake = slab_volume.figure(layers.count, area.value, layers.height_mm)
     plan = LayersPlan(
-        cake_diameter=diameter,
+        cake_diameter=cake_diameter.figure(tier.tin_diameter_mm, practice.trimmed_skin_mm),
+        cake_length=length_of(outline),
+        area=area,
         count=decided(layers.count, "each"),
         cut_height=decided(layers.height_mm, "mm"),
         filling=filling,
@@ -178,27 +186,34 @@ def plan_layers(
         cake_weight=weight.figure(cake.value, practice.cake_density_g_per_ml),
         target=_plan_target(layers, practice, thickness_mm, height.value, above_mm),
     )
-    return plan, Straight(Round(diameter.value / 2), height.value)
+    return plan, Straight(outline, height.value)
 
 
-def _plan_filling(tier: Tier, practice: Practice, media: dict[str, Medium], diameter_mm: float) -> FillingPlan:
+def length_of(outline: Outline) -> Figure | None:
+    """The length of an outline as a figure, where it is not the same as its width."""
+    if abs(outline.half_length_mm - outline.half_width_mm) < 0.05:
+        return None
+    return same("length from above", 2 * outline.half_length_mm, "mm")
+
+
+def _plan_filling(tier: Tier, practice: Practice, media: dict[str, Medium], outline: Outline) -> FillingPlan:
     filling = tier.filling
     count = filling_count.figure(tier.layers.count)
     thickness = chosen(filling.thickness_mm, practice.filling_mm, "mm")
     density = media[filling.medium].density_g_per_ml
+    area_mm2 = outline.area_mm2
     if isinstance(filling, PlainFilling):
-        volume = slab_volume.figure(count.value, diameter_mm, thickness.value)
+        volume = slab_volume.figure(count.value, area_mm2, thickness.value)
         return FillingPlan(
             soft=False, count=count, thickness=thickness, volume=volume, weight=weight.figure(volume.value, density)
         )
     dam_width = chosen(filling.dam_width_mm, thickness.value, "mm")
-    ring_mm = min(dam_width.value, diameter_mm / 2)
+    inside_mm2 = area_inside(outline, dam_width.value)
     seal = chosen(filling.seal_mm, practice.seal_mm, "mm")
     seal_mm = min(seal.value, thickness.value)
-    inside_mm = diameter_mm - 2 * ring_mm
-    volume = soft_filling_volume.figure(count.value, diameter_mm, ring_mm, thickness.value, seal_mm)
-    dam = dam_volume.figure(count.value, diameter_mm, ring_mm, thickness.value)
-    sealed = slab_volume.figure(count.value, inside_mm, seal_mm)
+    volume = soft_filling_volume.figure(count.value, inside_mm2, thickness.value, seal_mm)
+    dam = dam_volume.figure(count.value, area_mm2, inside_mm2, thickness.value)
+    sealed = slab_volume.figure(count.value, inside_mm2, seal_mm)
     stiff = media[filling.dam_medium].density_g_per_ml
     return FillingPlan(
         soft=True,

@@ -27,6 +27,8 @@ class Limit(Frozen):
 
 
 TIN_DIAMETER = Limit(low=50, high=600, unit="mm")
+TIN_LENGTH = Limit(low=50, high=900, unit="mm")
+CORNER_RADIUS = Limit(low=0, high=150, unit="mm")
 LAYER_COUNT = Limit(low=1, high=12, unit="each")
 LAYER_HEIGHT = Limit(low=5, high=150, unit="mm")
 FILLING_THICKNESS = Limit(low=1, high=50, unit="mm")
@@ -38,7 +40,7 @@ DISC_DIAMETER = Limit(low=40, high=700, unit="mm")
 FONDANT_THICKNESS = Limit(low=1, high=15, unit="mm")
 OVERLAP = Limit(low=0, high=150, unit="mm")
 TRIMMED_SKIN = Limit(low=0, high=15, unit="mm")
-BOARD_DIAMETER = Limit(low=50, high=900, unit="mm")
+BOARD_DIAMETER = Limit(low=50, high=1200, unit="mm")
 BOARD_THICKNESS = Limit(low=1, high=40, unit="mm")
 BOARD_MARGIN = Limit(low=0, high=200, unit="mm")
 WEIGH_STEP = Limit(low=1, high=100, unit="g")
@@ -54,6 +56,8 @@ MAX_FILE_BYTES = 512 * 1024
 
 LIMITS: dict[str, Limit] = {
     "tin_diameter_mm": TIN_DIAMETER,
+    "length_mm": TIN_LENGTH,
+    "corner_mm": CORNER_RADIUS,
     "layer_count": LAYER_COUNT,
     "layer_height_mm": LAYER_HEIGHT,
     "filling_thickness_mm": FILLING_THICKNESS,

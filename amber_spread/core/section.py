@@ -27,11 +27,17 @@ class Part(Frozen):
 
 
 class Silhouette(Frozen):
-    """A finished tier from outside, as a half-outline from the axis out and up and back to the axis."""
+    """A finished tier from outside, as a half-outline from the axis out and up and back to the axis.
+
+    A wall that is not `curved` shows upright `edges` so far from the axis. `seen_from_above` is its plan outline.
+    """
 
     place: str
     hex: str
     outline: list[Point]
+    curved: bool
+    edges: list[float]
+    seen_from_above: list[Point]
 
 
 class Section(Frozen):
@@ -93,7 +99,17 @@ def draw_section(
                 room = "cover" if kind == "cover" else f"coats.{kind}"
                 parts.append(Part(place=f"{place}.{room}", kind=kind, hex=hex, outline=outline))
         outline = slab(0, body.covered.width_mm / 2, foot, foot + body.covered.height_mm)
-        outsides.append(Silhouette(place=place, hex=outside, outline=outline))
+        above = body.covered.outline
+        outsides.append(
+            Silhouette(
+                place=place,
+                hex=outside,
+                outline=outline,
+                curved=above.curved,
+                edges=above.edges_mm,
+                seen_from_above=[(round(x, 2), round(y, 2)) for x, y in above.points],
+            )
+        )
     return Section(parts=parts, tiers=outsides)
 
 

@@ -4,7 +4,11 @@ from amber_spread.core.base import Frozen
 from amber_spread.core.body import Straight
 from amber_spread.core.design import BaseBoard
 from amber_spread.core.figures import COMMON_PRACTICE, Figure, chosen, decided, rule, same, total
+from amber_spread.core.layers import length_of
 from amber_spread.core.practice import Practice
+
+OBLONG_MM = 1.0
+"""A board this much longer than wide is given a length of its own."""
 
 
 class TierStack(Frozen):
@@ -15,6 +19,7 @@ class TierStack(Frozen):
     bottom: Figure
     top: Figure
     diameter: Figure
+    length: Figure | None
     height: Figure
     weight: Figure
 
@@ -23,6 +28,7 @@ class StackPlan(Frozen):
     """The whole cake on its base board."""
 
     base_diameter: Figure
+    base_length: Figure | None
     base_thickness: Figure
     height: Figure
     weight: Figure
@@ -60,6 +66,9 @@ def plan_stack(
         diameter = base_diameter.figure(widest_mm, practice.base_margin_mm)
     else:
         diameter = decided(board.diameter_mm, "mm")
+    longest_mm = max(body.length_mm for body, _, _ in finished)
+    oblong = board.diameter_mm is None and longest_mm > widest_mm + OBLONG_MM
+    length = base_diameter.figure(longest_mm, practice.base_margin_mm) if oblong else None
     tiers: list[TierStack] = []
     below_mm = base_thickness.value
     for body, cake_mm, parts in finished:
@@ -73,6 +82,7 @@ def plan_stack(
                 bottom=mark.figure(below_mm, board_mm, 0.0),
                 top=top,
                 diameter=same("finished width", body.width_mm, "mm"),
+                length=length_of(body.outline),
                 height=same("finished height", body.height_mm, "mm"),
                 weight=total(parts, "g"),
             )
@@ -80,6 +90,7 @@ def plan_stack(
         below_mm = top.value
     return tiers, StackPlan(
         base_diameter=diameter,
+        base_length=length,
         base_thickness=base_thickness,
         height=same("top of the top tier", below_mm, "mm"),
         weight=total({f"tier {number}": tier.weight.value for number, tier in enumerate(tiers, 1)}, "g"),

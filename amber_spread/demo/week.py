@@ -14,6 +14,7 @@ from amber_spread.core.design import (
     Layers,
     NoCover,
     PlainFilling,
+    PolygonShape,
     SoftFilling,
     Tier,
 )
@@ -91,7 +92,8 @@ def _supper() -> tuple[Tier, ...]:
 def _tea() -> tuple[Tier, ...]:
     ganache = PlainFilling(medium="dark_ganache")
     coat = FreehandFinal(medium="dark_ganache", side_mm=5, top_mm=5)
-    return _tier(8, 4, 1, ganache, coat, sheet="clover"), _tier(5, 3, 1.25, ganache, coat, sheet="clover")
+    tiers = _tier(8, 4, 1, ganache, coat, sheet="clover"), _tier(5, 3, 1.25, ganache, coat, sheet="clover")
+    return tuple(tier.model_copy(update={"shape": PolygonShape(sides=6)}) for tier in tiers)
 
 
 def _thanks() -> tuple[Tier, ...]:

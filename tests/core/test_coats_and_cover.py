@@ -1,11 +1,24 @@
 """Coats and the drape: thicknesses set and given, and what is rolled, stays and is trimmed."""
 
+import math
+
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
 from amber_spread.core import coats, cover
-from amber_spread.core.design import CrumbCoat, DiscFinal, DrapeCover, FreehandFinal, Layers, NoFinal
+from amber_spread.core.design import (
+    CrumbCoat,
+    DiscFinal,
+    DrapeCover,
+    FreehandFinal,
+    Layers,
+    NoFinal,
+    OvalShape,
+    RectangleShape,
+    RoundShape,
+    SquareShape,
+)
 from amber_spread.core.practice import Practice
 from tests.designs import planned, tier
 
@@ -81,3 +94,26 @@ def test_a_tall_narrow_drape_is_said_to_pleat():
     plan = planned(tall)
     assert plan.tiers[0].cover.gather.value > 3
     assert "cover.pleats" in {check.code for check in plan.checks}
+
+
+@pytest.mark.parametrize(
+    ("shape", "circle"),
+    [(SquareShape(), False), (RectangleShape(length_mm=300), False), (OvalShape(length_mm=300), True)],
+)
+def test_the_sheet_is_a_circle_or_a_rectangle_whichever_takes_less(shape, circle):
+    one = planned(tier(shape=shape, cover=DrapeCover(overlap_mm=20))).tiers[0].cover
+    assert (one.roll_diameter is not None) is circle
+    assert (one.roll_width is None) is circle
+    if not circle:
+        down = 2 * (one.height_over_coat.value + 20)
+        assert one.roll_width.value == pytest.approx(one.width_over_coat.value + down)
+        assert one.roll_area.value == pytest.approx(one.roll_width.value * one.roll_length.value)
+
+
+def test_a_square_takes_a_quarter_more_than_a_round_of_the_same_width_by_the_ratio_of_their_areas():
+    """Handbook mensuration: a square is 4/pi times its circle."""
+    rounded, square = (
+        planned(tier(shape=shape, crumb=CrumbCoat(thickness_mm=0))) for shape in (RoundShape(), SquareShape())
+    )
+    ratio = square.tiers[0].layers.filling.weight.value / rounded.tiers[0].layers.filling.weight.value
+    assert ratio == pytest.approx(4 / math.pi)

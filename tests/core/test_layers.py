@@ -34,7 +34,7 @@ def test_a_single_layer_has_no_filling_and_takes_none():
 def test_seal_dam_and_filling_together_fill_the_room_between_the_layers(gap, dam, seal, tin, count):
     filling = SoftFilling(thickness_mm=gap, dam_width_mm=dam, seal_mm=seal)
     found = one(tin_mm=tin, layers=Layers(count=count), filling=filling).layers
-    room = layers.slab_volume(count - 1, found.cake_diameter.value, gap)
+    room = layers.slab_volume(count - 1, found.area.value, gap)
     inside = found.filling.volume.value + found.filling.dam_volume.value + found.filling.seal_volume.value
     assert inside == pytest.approx(room, rel=1e-9)
 

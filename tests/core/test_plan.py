@@ -1,6 +1,7 @@
 """The plan as a whole: ids, formulas that add up, envelopes that nest, amounts that grow with the cake."""
 
 import math
+from itertools import pairwise
 
 import pytest
 from hypothesis import given
@@ -12,7 +13,7 @@ from amber_spread.core.plan import UnknownMedium, figures, plan, tier_name
 from amber_spread.core.practice import Practice
 from tests.designs import MEDIA, designs, planned, tier
 
-PARTS = {"total": sum, "greatest": max}
+TRACED = 0.5  # mm: outlines that are traced as polygons keep their width so nearly
 
 
 def reckoned(figure: Figure) -> float:
@@ -26,7 +27,7 @@ def reckoned(figure: Figure) -> float:
     if formula in ("set", "usual", "same"):
         (value,) = values.values()
         return value
-    return eval(formula, {"__builtins__": {}, "pi": math.pi, "ceil": math.ceil, "max": max}, values)
+    return eval(formula, {"__builtins__": {}, "pi": math.pi, "ceil": math.ceil, "tan": math.tan, "max": max}, values)
 
 
 def at(node, path: str):
@@ -67,9 +68,9 @@ def test_envelopes_nest_and_their_volumes_grow_outward(design):
                 widths.append(coat.diameter.value)
                 heights.append(coat.height.value)
                 assert coat.volume.value >= -1e-9
-        assert widths == sorted(widths)
+        assert all(inner <= outer + TRACED for inner, outer in pairwise(widths))
         assert heights == sorted(heights)
-        assert one.stack.diameter.value == widths[-1]
+        assert one.stack.diameter.value == pytest.approx(widths[-1], abs=TRACED)
         assert one.stack.height.value == heights[-1]
 
 

@@ -10,10 +10,22 @@ import pytest
 import trimesh
 from hypothesis import given, settings
 from hypothesis import strategies as st
+from shapely import Polygon
 
 from amber_spread.core import layers
 from amber_spread.core.body import Straight
-from amber_spread.core.design import DrapeCover, FreehandFinal, Layers, SoftFilling
+from amber_spread.core.design import (
+    DrapeCover,
+    FreehandFinal,
+    HeartShape,
+    Layers,
+    OvalShape,
+    PetalShape,
+    PolygonShape,
+    RectangleShape,
+    SoftFilling,
+    SquareShape,
+)
 from amber_spread.core.outline import Round
 from tests.designs import planned, tier
 
@@ -47,12 +59,32 @@ def test_a_coat_is_what_is_left_of_the_outer_drum_without_the_inner(radius, heig
 
 
 @settings(max_examples=10)
-@given(st.floats(60, 300), st.floats(3, 30), st.floats(2, 20))
+@given(st.floats(60, 300), st.floats(3, 25), st.floats(2, 20))
 def test_a_dam_is_a_slab_with_its_middle_cut_out(diameter, width, thickness):
+    rim = Round(diameter / 2)
     hole = drum(diameter / 2 - width, thickness + 2, foot_mm=-1)
     ring = without(drum(diameter / 2, thickness), hole)
-    slab = layers.slab_volume(1, diameter, thickness)
-    assert layers.dam_volume(1, diameter, width, thickness) == pytest.approx(volume_ml(ring), abs=KERNEL * slab)
+    dam = layers.dam_volume(1, rim.area_mm2, layers.area_inside(rim, width), thickness)
+    assert dam == pytest.approx(volume_ml(ring), abs=KERNEL * layers.slab_volume(1, rim.area_mm2, thickness))
+
+
+@pytest.mark.parametrize(
+    "shape",
+    [SquareShape(), SquareShape(corner_mm=20), RectangleShape(length_mm=320), PolygonShape(sides=6), PetalShape()]
+    + [PolygonShape(sides=8, corner_mm=15), OvalShape(length_mm=280), HeartShape()],
+)
+def test_tiers_of_every_shape_agree_with_their_extruded_solids(shape):
+    one = tier(tin_mm=204, shape=shape, final=FreehandFinal(side_mm=6, top_mm=4), cover=DrapeCover(thickness_mm=3))
+    found = planned(one).tiers[0]
+    solids = []
+    for grown, height in ((-2, found.layers.height.value), (0, 0), (6, 0), (9, 0)):
+        points = shape.outline(204.0).offset(grown).points
+        rise = height or solids[0][1] + {0: 2, 6: 6, 9: 9}[grown]
+        solids.append((trimesh.creation.extrude_polygon(Polygon(points), rise), rise))
+    for (inner, _), (outer, _), coat in zip(
+        solids, solids[1:], (found.coats.crumb, found.coats.final, found.cover.over), strict=False
+    ):
+        assert coat.volume.value == pytest.approx(without(outer, inner).volume / 1000, rel=0.01)
 
 
 def test_wall_and_top_areas_are_the_meshes_own():

@@ -337,3 +337,27 @@ def test_pointing_at_a_part_lights_its_figures_and_the_other_way_round(screen, d
     screen.locator("svg .part.lit").dispatch_event("pointerenter")
     expect(side).to_have_class(re.compile("lit"))
     expect(panel(screen).locator("[data-figure='tiers.1.coats.crumb.diameter']")).not_to_have_class(re.compile("lit"))
+
+
+def test_a_shape_is_chosen_as_a_silhouette_and_everything_follows(screen, address):
+    new_cake(screen, address, "Comb")
+    before = shown(screen)["bowls.meringue_buttercream.mix"]
+    screen.get_by_role("radio", name="square").check(force=True)
+    expect(screen.locator("[data-figure='bowls.meringue_buttercream.mix']")).not_to_have_text(before)
+    expect(screen.get_by_label("Corners, radius")).to_be_visible()
+    fill(screen.get_by_label("Corners, radius"), "5 in")
+    expect(panel(screen).get_by_role("alert").first).to_contain_text("rounder than half the shorter side")
+    fill(screen.get_by_label("Corners, radius"), "1/2 in")
+    expect(panel(screen).get_by_role("alert")).to_have_count(0)
+    saved(screen)
+    lens(screen, "Cover")
+    panel(screen).get_by_text("Draped sheet").click()
+    expect(panel(screen)).to_contain_text("Roll out, one way")
+    lens(screen, "Brief")
+    screen.get_by_role("radio", name="polygon").check(force=True)
+    panel(screen).get_by_label("Sides").select_option("8")
+    screen.get_by_role("radio", name="rectangle").check(force=True)
+    fill(screen.get_by_label("Tin, long"), "12")
+    saved(screen)
+    screen.reload()
+    expect(screen.get_by_label("Tin, long")).to_have_value("12")

@@ -355,13 +355,16 @@ export interface components {
         };
         /**
          * CoverPlan
-         * @description A draped cover. `over` is what lies on the tier; the roll is what to roll out.
+         * @description A draped cover. `over` is what lies on the tier; the roll is a circle or a rectangle, whichever takes less.
          */
         CoverPlan: {
             width_over_coat: components["schemas"]["Figure"];
             height_over_coat: components["schemas"]["Figure"];
             overlap: components["schemas"]["Figure"];
-            roll_diameter: components["schemas"]["Figure"];
+            roll_diameter: components["schemas"]["Figure"] | null;
+            roll_width: components["schemas"]["Figure"] | null;
+            roll_length: components["schemas"]["Figure"] | null;
+            roll_area: components["schemas"]["Figure"];
             gather: components["schemas"]["Figure"];
             rolled_weight: components["schemas"]["Figure"];
             trimmed_weight: components["schemas"]["Figure"];
@@ -612,6 +615,17 @@ export interface components {
             max_file_bytes: number;
         };
         /**
+         * HeartShape
+         * @description A heart tin.
+         */
+        HeartShape: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "heart";
+        };
+        /**
          * Layers
          * @description The baked layers of a tier: how many, how high each is cut, and the finished height wanted, if any.
          */
@@ -635,6 +649,8 @@ export interface components {
          */
         LayersPlan: {
             cake_diameter: components["schemas"]["Figure"];
+            cake_length: components["schemas"]["Figure"] | null;
+            area: components["schemas"]["Figure"];
             count: components["schemas"]["Figure"];
             cut_height: components["schemas"]["Figure"];
             filling: components["schemas"]["FillingPlan"];
@@ -769,6 +785,19 @@ export interface components {
             cut_height: components["schemas"]["Figure"];
         };
         /**
+         * OvalShape
+         * @description An oval tin, an ellipse.
+         */
+        OvalShape: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "oval";
+            /** Length Mm */
+            length_mm: number;
+        };
+        /**
          * Part
          * @description One thing cut through. `place` is the path in the plan whose figures belong to it.
          */
@@ -787,6 +816,23 @@ export interface components {
                 number,
                 number
             ][];
+        };
+        /**
+         * PetalShape
+         * @description A petal tin: a ring of half circles.
+         */
+        PetalShape: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "petal";
+            /**
+             * Petals
+             * @default 8
+             * @enum {integer}
+             */
+            petals: 6 | 8 | 10 | 12;
         };
         /**
          * PlainFilling
@@ -823,6 +869,28 @@ export interface components {
             section: components["schemas"]["Section"];
             /** Checks */
             checks: components["schemas"]["Check"][];
+        };
+        /**
+         * PolygonShape
+         * @description A hexagonal tin and its like, measured across the flats.
+         */
+        PolygonShape: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "polygon";
+            /**
+             * Sides
+             * @default 6
+             * @enum {integer}
+             */
+            sides: 6 | 8 | 10 | 12;
+            /**
+             * Corner Mm
+             * @default 0
+             */
+            corner_mm: number;
         };
         /**
          * Practice
@@ -1000,6 +1068,24 @@ export interface components {
             unit: "mm" | "mm2" | "ml" | "g" | "g_per_ml" | "min" | "degC" | "each" | "ratio";
         };
         /**
+         * RectangleShape
+         * @description A rectangular or sheet tin: `length_mm` is at right angles to the width across.
+         */
+        RectangleShape: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "rectangle";
+            /** Length Mm */
+            length_mm: number;
+            /**
+             * Corner Mm
+             * @default 0
+             */
+            corner_mm: number;
+        };
+        /**
          * Revision
          * @description One saved state of an order, without its contents.
          */
@@ -1015,6 +1101,17 @@ export interface components {
             aside: boolean;
             /** Title */
             title: string;
+        };
+        /**
+         * RoundShape
+         * @description A round tin.
+         */
+        RoundShape: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "round";
         };
         /**
          * RuleText
@@ -1053,6 +1150,8 @@ export interface components {
         /**
          * Silhouette
          * @description A finished tier from outside, as a half-outline from the axis out and up and back to the axis.
+         *
+         *     A wall that is not `curved` shows upright `edges` so far from the axis. `seen_from_above` is its plan outline.
          */
         Silhouette: {
             /** Place */
@@ -1061,6 +1160,15 @@ export interface components {
             hex: string;
             /** Outline */
             outline: [
+                number,
+                number
+            ][];
+            /** Curved */
+            curved: boolean;
+            /** Edges */
+            edges: number[];
+            /** Seen From Above */
+            seen_from_above: [
                 number,
                 number
             ][];
@@ -1113,11 +1221,28 @@ export interface components {
             reference: string;
         };
         /**
+         * SquareShape
+         * @description A square tin, its corners sharp or of a radius.
+         */
+        SquareShape: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "square";
+            /**
+             * Corner Mm
+             * @default 0
+             */
+            corner_mm: number;
+        };
+        /**
          * StackPlan
          * @description The whole cake on its base board.
          */
         StackPlan: {
             base_diameter: components["schemas"]["Figure"];
+            base_length: components["schemas"]["Figure"] | null;
             base_thickness: components["schemas"]["Figure"];
             height: components["schemas"]["Figure"];
             weight: components["schemas"]["Figure"];
@@ -1213,11 +1338,18 @@ export interface components {
         };
         /**
          * Tier
-         * @description One round, straight tier.
+         * @description One straight tier. `tin_diameter_mm` is the tin's width across, whatever its shape.
          */
         Tier: {
             /** Name */
             name?: string | null;
+            /**
+             * Shape
+             * @default {
+             *       "kind": "round"
+             *     }
+             */
+            shape: components["schemas"]["RoundShape"] | components["schemas"]["SquareShape"] | components["schemas"]["RectangleShape"] | components["schemas"]["PolygonShape"] | components["schemas"]["OvalShape"] | components["schemas"]["HeartShape"] | components["schemas"]["PetalShape"];
             /** Tin Diameter Mm */
             tin_diameter_mm: number;
             /**
@@ -1279,6 +1411,7 @@ export interface components {
             bottom: components["schemas"]["Figure"];
             top: components["schemas"]["Figure"];
             diameter: components["schemas"]["Figure"];
+            length: components["schemas"]["Figure"] | null;
             height: components["schemas"]["Figure"];
             weight: components["schemas"]["Figure"];
         };

@@ -10,7 +10,7 @@ import { useSettings } from "@/shared/settings";
 import { useElementSize } from "@/shared/size";
 import { type Annotation, annotations } from "./annotations";
 import { fit, path, spread, ticks } from "./layout";
-import { engraving, isDark } from "./tone";
+import { isDark, wallLines } from "./tone";
 
 const props = defineProps<{ lens: LensName }>();
 const order = useOrder();
@@ -51,7 +51,15 @@ const outsides = computed(() =>
     const half = Math.max(...tier.outline.map(([across]) => across));
     const heights = tier.outline.map(([, up]) => up);
     const [z0, z1] = [Math.min(...heights), Math.max(...heights)];
-    return { ...tier, index, half, z0, z1, d: path(tier.outline, sheet.value, true), lines: engraving(half) };
+    return {
+      ...tier,
+      index,
+      half,
+      z0,
+      z1,
+      d: path(tier.outline, sheet.value, true),
+      lines: wallLines(tier, half),
+    };
   }),
 );
 const base = computed(() => parts.value.find((part) => part.place === "stack"));

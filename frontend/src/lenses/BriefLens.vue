@@ -9,6 +9,7 @@ import FigureRow from "./FigureRow.vue";
 import LensHead from "./LensHead.vue";
 import LensNotes from "./LensNotes.vue";
 import { HABITS } from "./habits";
+import ShapePicker from "./ShapePicker.vue";
 import TextField from "@/shared/TextField.vue";
 
 const order = useOrder();
@@ -172,6 +173,7 @@ function setPractice(name: (typeof HABITS)[number]["name"], value: number | null
         </div>
       </li>
     </ol>
+    <ShapePicker />
     <h3>Colours to mix</h3>
     <ul class="colours">
       <li v-for="(colour, index) in design.colours" :key="index">

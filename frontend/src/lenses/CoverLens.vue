@@ -48,7 +48,11 @@ const copyCover = (from: Tier, to: Tier): void => {
 <template>
   <section v-if="tier && planned">
     <LensHead words="Cover" :detail="detail" />
-    <FigureRow v-if="cover" label="Roll out a circle" :figure="cover.roll_diameter" main />
+    <template v-if="cover">
+      <FigureRow label="Roll out a circle" :figure="cover.roll_diameter" main />
+      <FigureRow label="Roll out, one way" :figure="cover.roll_width" main />
+      <FigureRow label="Roll out, the other" :figure="cover.roll_length" main />
+    </template>
     <LensNotes lens="cover" />
     <ChoiceRow label="How the tier is covered" :value="tier.cover.kind" :choices="KINDS" @change="setKind" />
     <template v-if="cover && tier.cover.kind === 'drape'">
@@ -72,6 +76,7 @@ const copyCover = (from: Tier, to: Tier): void => {
       <FigureRow label="Hem gathers" :figure="cover.gather" />
     </template>
     <FigureRow label="Finished tier, across" :figure="planned.stack.diameter" />
+    <FigureRow label="Finished tier, long" :figure="planned.stack.length" />
     <FigureRow label="Finished tier, high" :figure="planned.stack.height" />
     <div v-if="several" class="same">
       <button class="act" @click="sameForAll(copyCover)">This cover on every tier</button>

@@ -139,6 +139,7 @@ const copyLayers = (from: Tier, to: Tier): void => {
     <FigureRow label="Dam" :figure="layers.filling.dam_weight" />
     <FigureRow label="Seal" :figure="layers.filling.seal_weight" />
     <FigureRow label="Cake, trimmed across" :figure="layers.cake_diameter" />
+    <FigureRow label="Cake, trimmed long" :figure="layers.cake_length" />
     <FigureRow label="Cake alone" :figure="layers.cake_weight" />
     <div v-if="several" class="same">
       <button class="act" @click="sameForAll(copyLayers)">These layers on every tier</button>

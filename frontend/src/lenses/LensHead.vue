@@ -1,18 +1,13 @@
 <script setup lang="ts">
 /** The head of a lens: what is looked at, of which tier, in a few words. */
 import { computed } from "vue";
-import { useOrder } from "@/order/order";
+import { useTier } from "./tier";
 
 const props = defineProps<{ words: string; whole?: boolean; detail: string }>();
-const order = useOrder();
+const { order, tierWords } = useTier();
 const tiers = computed(() => order.plan?.tiers ?? []);
-const own = computed(() => order.document?.design.tiers[order.tier]?.name != null);
-const name = computed(() => tiers.value[order.tier]?.name ?? "");
 const title = computed(() =>
   props.whole || tiers.value.length < 2 ? props.words : `${props.words}, ${tierWords.value}`,
-);
-const tierWords = computed(() =>
-  own.value ? name.value : name.value.toLowerCase() + (name.value.startsWith("Tier") ? "" : " tier"),
 );
 
 function step(by: number): void {

@@ -9,6 +9,13 @@ export function useTier() {
   const planned = computed(() => order.plan?.tiers[order.tier]);
   const several = computed(() => (order.document?.design.tiers.length ?? 0) > 1);
 
+  /** The tier in hand as a sentence calls it: by its own name, or “middle tier”, “tier 2”, “cake”. */
+  const tierWords = computed(() => {
+    const name = planned.value?.name ?? "";
+    if (tier.value?.name) return name;
+    return name.toLowerCase() + (/^(Tier|Cake)/.test(name) ? "" : " tier");
+  });
+
   function change(alter: (tier: Tier, draft: Document) => void): void {
     const index = order.tier;
     order.edit((draft) => {
@@ -29,7 +36,7 @@ export function useTier() {
     });
   }
 
-  return { order, tier, planned, several, change, sameForAll };
+  return { order, tier, planned, several, tierWords, change, sameForAll };
 }
 
 /** The kinds of medium that serve as a coat, and as a filling. */

@@ -25,6 +25,24 @@ export const TIER_FIELDS = {
     get: (tier) => tier.tin_diameter_mm,
     set: (tier, value) => (tier.tin_diameter_mm = need(value)),
   },
+  length: {
+    label: "Tin, long",
+    limit: "length_mm",
+    path: "shape/length_mm",
+    get: (tier) => ("length_mm" in tier.shape ? tier.shape.length_mm : null),
+    set: (tier, value) => {
+      if ("length_mm" in tier.shape) tier.shape.length_mm = need(value);
+    },
+  },
+  corner: {
+    label: "Corners, radius",
+    limit: "corner_mm",
+    path: "shape/corner_mm",
+    get: (tier) => ("corner_mm" in tier.shape ? tier.shape.corner_mm : null),
+    set: (tier, value) => {
+      if ("corner_mm" in tier.shape) tier.shape.corner_mm = need(value);
+    },
+  },
   layerCount: {
     label: "Layers",
     limit: "layer_count",

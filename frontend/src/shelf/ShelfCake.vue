@@ -2,7 +2,7 @@
 /** One order as a silhouette standing on the shelf, to the scale of all. */
 import { computed } from "vue";
 import type { Card } from "@/api/types";
-import { engraving, isDark } from "@/drawing/tone";
+import { isDark, wallLines } from "@/drawing/tone";
 
 const props = defineProps<{ card: Card; scale: number }>();
 const half = computed(() => (props.card.base_diameter.value / 2) * props.scale);
@@ -13,7 +13,9 @@ const tiers = computed(() =>
     const heights = tier.outline.map(([, z]) => z * props.scale);
     const [low, high] = [Math.min(...heights), Math.max(...heights)];
     const across = Math.max(...tier.outline.map(([x]) => x)) * props.scale;
-    const lines = engraving(across).flatMap((x) => [half.value - x, half.value + x]);
+    const lines = wallLines(tier, across / props.scale)
+      .map((mm) => mm * props.scale)
+      .flatMap((x) => [half.value - x, half.value + x]);
     return {
       hex: tier.hex,
       x: half.value - across,

@@ -1,0 +1,58 @@
+<script setup lang="ts">
+/** The tiers seen from above, to one scale; pressed, a tier comes into hand. */
+import { computed } from "vue";
+import { useOrder } from "@/order/order";
+
+const HIGH = 170;
+const order = useOrder();
+const tiers = computed(() => order.plan?.section.tiers ?? []);
+const reach = computed(() =>
+  Math.max(1, ...tiers.value.flatMap((tier) => tier.seen_from_above.flat().map(Math.abs))),
+);
+const scale = computed(() => (HIGH / 2 - 4) / reach.value);
+const outlines = computed(() =>
+  tiers.value.map((tier) => ({
+    hex: tier.hex,
+    place: tier.place,
+    d: `M${tier.seen_from_above.map(([x = 0, y = 0]) => `${(x * scale.value).toFixed(1)} ${(-y * scale.value).toFixed(1)}`).join("L")}Z`,
+  })),
+);
+</script>
+
+<template>
+  <svg
+    :viewBox="`${-HIGH} ${-HIGH / 2} ${2 * HIGH} ${HIGH}`"
+    :height="HIGH"
+    role="img"
+    aria-label="The tiers seen from above"
+  >
+    <path
+      v-for="(tier, index) in outlines"
+      :key="tier.place"
+      :d="tier.d"
+      :fill="tier.hex"
+      :class="{ chosen: index === order.tier && outlines.length > 1 }"
+      @click="order.tier = index"
+    />
+  </svg>
+</template>
+
+<style scoped>
+svg {
+  display: block;
+  width: 100%;
+  margin-top: 10px;
+}
+
+path {
+  stroke: var(--ink);
+  stroke-width: 1.4;
+  stroke-linejoin: round;
+  cursor: pointer;
+}
+
+.chosen {
+  stroke: var(--amber-line);
+  stroke-width: 3.5;
+}
+</style>
