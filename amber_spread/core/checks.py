@@ -163,7 +163,9 @@ def checks_of_cake(
                 text="This tier is {above} wide and stands on one of {below}: it overhangs. Put the wider tier below.",
                 values={"above": mm(above), "below": mm(below)},
             )  # fmt: skip
-    widest = max(tier.diameter.value for tier in tiers)
+    # A board with a length of its own is cut to the cake; any other must be as wide as the cake is long.
+    lengths = [] if whole.base_length else [tier.length.value for tier in tiers if tier.length]
+    widest = max([tier.diameter.value for tier in tiers] + lengths)
     if whole.base_diameter.value < widest:
         yield Check(
             code="stack.board_small", severity="trouble", lens="brief", tier=None,

@@ -2,9 +2,19 @@
 
 import string
 
+import pytest
 from hypothesis import given
 
-from amber_spread.core.design import BaseBoard, Design, DrapeCover, FreehandFinal, NoFinal, PlainFilling, SoftFilling
+from amber_spread.core.design import (
+    BaseBoard,
+    Design,
+    DrapeCover,
+    FreehandFinal,
+    NoFinal,
+    PlainFilling,
+    RectangleShape,
+    SoftFilling,
+)
 from amber_spread.core.media import Medium, shelf
 from amber_spread.core.plan import plan
 from amber_spread.core.practice import Practice
@@ -49,6 +59,16 @@ def test_a_wider_tier_above_and_a_small_board_are_said():
     assert "stack.overhang" in codes(planned(tier(150), tier(200)))
     small = Design(tiers=(tier(300),), base_board=BaseBoard(diameter_mm=250))
     assert "stack.board_small" in codes(plan(small, Practice(), MEDIA), "trouble")
+
+
+def test_an_oblong_cake_takes_an_oblong_board_and_overhangs_by_its_length_too():
+    long = tier(200, shape=RectangleShape(length_mm=350))
+    whole = planned(long)
+    assert whole.stack.base_length.value - whole.stack.base_diameter.value == pytest.approx(150)
+    assert "stack.board_small" not in codes(whole)
+    square_board = Design(tiers=(long,), base_board=BaseBoard(diameter_mm=300))
+    assert "stack.board_small" in codes(plan(square_board, Practice(), MEDIA), "trouble")
+    assert "stack.overhang" in codes(planned(tier(220), long))
 
 
 def test_cautions_stand_for_allergens_the_fridge_raw_egg_and_weight():

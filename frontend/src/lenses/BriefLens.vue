@@ -232,7 +232,8 @@ function setPractice(name: (typeof HABITS)[number]["name"], value: number | null
         @change="(value) => order.edit((draft) => (draft.design.base_board.thickness_mm = value))"
       />
     </div>
-    <FigureRow label="Weighs about" :figure="order.plan.stack.weight" />
+    <FigureRow label="Base board, long" :figure="order.plan.stack.base_length" />
+    <FigureRow label="Whole cake weighs about" :figure="order.plan.stack.weight" />
     <LensNotes lens="brief" cautions />
     <details>
       <summary>This kitchen's usual</summary>
