@@ -8,7 +8,7 @@ without their units; the tests work every formula out again and hold it against 
 """
 
 import inspect
-from collections.abc import Callable, Mapping
+from collections.abc import Callable, Iterable, Mapping
 from dataclasses import dataclass, field
 from typing import Any, Generic, Literal, ParamSpec
 
@@ -78,17 +78,17 @@ class Rule(Generic[P]):
         self.rounding = rounding
         self.__doc__ = function.__doc__
         self.__name__ = function.__name__
-        self._names = [_split(name) for name in inspect.signature(function).parameters]
+        self._signature = inspect.signature(function)
+        self._names = [_split(name) for name in self._signature.parameters]
 
     def __call__(self, *args: P.args, **kwargs: P.kwargs) -> float:
         return self.function(*args, **kwargs)
 
     def figure(self, *args: P.args, **kwargs: P.kwargs) -> Figure:
         """The rule's value as a figure that remembers its unit and the numbers put in."""
-        values: list[Any] = [*args, *kwargs.values()]
+        values: Iterable[Any] = args
         if kwargs:
-            bound = inspect.signature(self.function).bind(*args, **kwargs)
-            values = list(bound.arguments.values())
+            values = self._signature.bind(*args, **kwargs).arguments.values()
         given = {
             name: Quantity(value=value, unit=unit) for (name, unit), value in zip(self._names, values, strict=True)
         }

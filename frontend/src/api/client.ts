@@ -6,7 +6,10 @@ export type Schemas = components["schemas"];
 export type Problem = Schemas["Problem"];
 export type Complaint = Schemas["Complaint"];
 
-export const api = createClient<paths>({ baseUrl: "/" });
+export const api = createClient<paths>({
+  baseUrl: location.origin,
+  fetch: (request) => fetch(request),
+});
 
 /** The server could not be reached, or could not reach its order book. */
 export class Unreachable extends Error {}

@@ -1,0 +1,167 @@
+import { createPinia, setActivePinia } from "pinia";
+import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
+import type { Document } from "@/api/types";
+
+vi.hoisted(() => vi.stubGlobal("location", { origin: "http://kitchen.test" }));
+
+import { findDraft } from "./drafts";
+import { useOrder } from "./order";
+
+const ID = "4a7c1d52-0000-4000-8000-000000000000";
+const made = (title: string): Document =>
+  ({
+    format: "amber-spread/1",
+    title,
+    design: { tiers: [{ tin_diameter_mm: 200 }], colours: [] },
+  }) as unknown as Document;
+
+/** A kitchen's server of one order, whose connection can be cut and whose answers can be refused. */
+class Server {
+  revision = 1;
+  document = made("One");
+  saves = 0;
+  down = false;
+  refuse: unknown = null;
+
+  answer = async (request: Request): Promise<Response> => {
+    if (this.down) throw new TypeError("no connection");
+    if (request.url.endsWith("/api/plan"))
+      return Response.json({ tiers: [], section: {}, checks: [], bowls: {} });
+    if (request.method === "PUT") {
+      if (this.refuse)
+        return Response.json(this.refuse, { status: (this.refuse as { status: number }).status });
+      const body = await request.json();
+      this.saves += 1;
+      this.revision += 1;
+      this.document = body.document;
+    }
+    return Response.json({
+      id: ID,
+      revision: this.revision,
+      saved_at: "2026-11-24T10:00:00Z",
+      archived: false,
+      document: this.document,
+    });
+  };
+}
+
+let server: Server;
+
+beforeEach(() => {
+  vi.useFakeTimers();
+  const kept = new Map<string, string>();
+  vi.stubGlobal("localStorage", {
+    getItem: (key: string) => kept.get(key) ?? null,
+    setItem: (key: string, value: string) => kept.set(key, value),
+    removeItem: (key: string) => kept.delete(key),
+  });
+  server = new Server();
+  vi.stubGlobal("fetch", (request: Request) => server.answer(request));
+  setActivePinia(createPinia());
+});
+
+afterEach(() => {
+  vi.useRealTimers();
+  vi.unstubAllGlobals();
+});
+
+async function opened() {
+  const order = useOrder();
+  await order.open(ID);
+  return order;
+}
+
+const rename = (title: string) => (draft: Document) => {
+  draft.title = title;
+};
+
+describe("an order on the bench", () => {
+  it("keeps an edit in the browser at once and saves it once the hands rest", async () => {
+    const order = await opened();
+    order.edit(rename("Two"));
+    expect(order.status).toBe("editing");
+    expect(findDraft(ID)?.document.title).toBe("Two");
+    order.edit(rename("Three"));
+    await vi.advanceTimersByTimeAsync(2000);
+    expect(order.status).toBe("saved");
+    expect([server.saves, server.document.title, order.revision]).toEqual([1, "Three", 2]);
+    expect(findDraft(ID)).toBeNull();
+  });
+
+  it("takes no notice of an edit that changes nothing", async () => {
+    const order = await opened();
+    order.edit(rename("One"));
+    expect([order.status, order.canUndo]).toEqual(["saved", false]);
+  });
+
+  it("says when the connection is lost, keeps the edit, and saves when it is back", async () => {
+    const order = await opened();
+    server.down = true;
+    order.edit(rename("In the cellar"));
+    await vi.advanceTimersByTimeAsync(2000);
+    expect([order.status, order.planUnreachable]).toEqual(["unreachable", true]);
+    expect(findDraft(ID)?.document.title).toBe("In the cellar");
+    server.down = false;
+    await vi.advanceTimersByTimeAsync(7000);
+    expect([order.status, order.planUnreachable, server.document.title]).toEqual([
+      "saved",
+      false,
+      "In the cellar",
+    ]);
+  });
+
+  it("takes up an edit the server never got when the order is opened again", async () => {
+    const order = await opened();
+    server.down = true;
+    order.edit(rename("Unsent"));
+    await vi.advanceTimersByTimeAsync(1500);
+    server.down = false;
+    setActivePinia(createPinia());
+    const again = await opened();
+    expect(again.document?.title).toBe("Unsent");
+    await vi.advanceTimersByTimeAsync(4000);
+    expect(server.document.title).toBe("Unsent");
+  });
+
+  it("asks which to go on with when another save came first, and keeps mine when asked to", async () => {
+    const order = await opened();
+    server.refuse = { status: 409, title: "x", detail: "x", errors: [], current: 2, aside: 3 };
+    order.edit(rename("Mine"));
+    await vi.advanceTimersByTimeAsync(1500);
+    expect([order.status, order.stale]).toEqual(["stale", { current: 2, aside: 3 }]);
+    await vi.advanceTimersByTimeAsync(10_000);
+    expect(server.saves).toBe(0);
+    server.refuse = null;
+    server.document = made("Theirs");
+    server.revision = 2;
+    await order.settle(true);
+    await vi.advanceTimersByTimeAsync(1500);
+    expect([order.status, server.document.title, order.revision]).toEqual(["saved", "Mine", 3]);
+    await order.undo();
+    expect(order.document?.title).toBe("Theirs");
+  });
+
+  it("points at the field the server will not take", async () => {
+    const order = await opened();
+    const errors = [{ pointer: "#/document/title", field: "document.title", message: "should not be empty" }];
+    server.refuse = { status: 422, title: "x", detail: "x", errors };
+    order.edit(rename("!"));
+    await vi.advanceTimersByTimeAsync(1500);
+    expect(order.status).toBe("refused");
+    expect(order.complaintAt("#/title")).toBe("This should not be empty.");
+    expect(order.complaintAt("#/due")).toBe("");
+  });
+
+  it("undoes and redoes whole steps", async () => {
+    const order = await opened();
+    order.edit(rename("Two"));
+    order.edit(rename("Three"));
+    await order.undo();
+    expect([order.document?.title, order.canRedo]).toEqual(["Two", true]);
+    await order.undo();
+    expect(order.document?.title).toBe("One");
+    order.redo();
+    order.redo();
+    expect([order.document?.title, order.canRedo]).toEqual(["Three", false]);
+  });
+});

@@ -1,0 +1,68 @@
+import { describe, expect, it } from "vitest";
+import { computed, ref } from "vue";
+import { isDark, wallLines } from "@/drawing/tone";
+import { reshaped } from "@/order/shapes";
+import type { Tier } from "@/api/types";
+import { spoken, writtenFormula } from "./formula";
+import { stable } from "./stable";
+import { dueWords } from "./time";
+
+describe("a formula", () => {
+  it("is written as people write one", () => {
+    expect(writtenFormula("pi / 4 * across**2 - 2 * skin")).toBe("π ÷ 4 × across² − 2 × skin");
+    expect(writtenFormula("ceil((need + reserve) / step) * step")).toBe("up((need + reserve) ÷ step) × step");
+    expect(writtenFormula("sum")).toBe("");
+  });
+  it("calls steps by the tiers' own names", () => {
+    expect(spoken("tier_2_crumb", ["Bottom", "Comb"])).toBe("Comb, crumb coat");
+    expect(spoken("tier 1", ["Bottom"])).toBe("Bottom");
+    expect(spoken("dam_width")).toBe("dam width");
+  });
+});
+
+describe("a due hour", () => {
+  it("is said by day and clock, or said to be missing", () => {
+    expect(dueWords("2026-11-28T11:00:00")).toBe("due Saturday 28 November, 11:00");
+    expect(dueWords(null)).toBe("no due hour yet");
+  });
+});
+
+describe("tone", () => {
+  it("tells dark from light, and flat walls from round ones", () => {
+    expect([isDark("#5A3524"), isDark("#F6ECCB")]).toEqual([true, false]);
+    const lines = wallLines({ curved: true, edges: [] }, 100);
+    expect(lines.every((x) => x > 50 && x < 100)).toBe(true);
+    expect(wallLines({ curved: false, edges: [0, 40] }, 100)).toEqual([0, 40]);
+  });
+});
+
+describe("a stable value", () => {
+  it("keeps its identity while it says the same", () => {
+    const source = ref({ name: "ivory", other: 1 });
+    const names = stable(() => [source.value.name]);
+    const seen = computed(() => names.value);
+    const before = seen.value;
+    source.value = { name: "ivory", other: 2 };
+    expect(seen.value).toBe(before);
+    source.value = { name: "blush", other: 2 };
+    expect(seen.value).toEqual(["blush"]);
+  });
+});
+
+describe("a tier in another shape", () => {
+  const tier = (shape: Tier["shape"]): Tier => ({ tin_diameter_mm: 200, shape }) as Tier;
+  it("keeps the length and corners it had where the new shape has them", () => {
+    const long = reshaped(tier({ kind: "rectangle", length_mm: 310, corner_mm: 5 }), "oval");
+    expect(long).toEqual({ kind: "oval", length_mm: 310 });
+    expect(reshaped(tier({ kind: "square", corner_mm: 8 }), "polygon")).toEqual({
+      kind: "polygon",
+      sides: 6,
+      corner_mm: 8,
+    });
+    expect(reshaped(tier({ kind: "round" }), "rectangle")).toEqual({
+      kind: "rectangle",
+      length_mm: 260,
+      corner_mm: 0,
+    });
+  });
+});

@@ -1,0 +1,53 @@
+"""Figures and rules: units come from names, what went in is remembered, and no id is taken twice."""
+
+import pytest
+
+from amber_spread.core import figures
+from amber_spread.core.figures import RULES, Quantity, chosen, decided, rule, same, total
+
+
+@pytest.fixture
+def density():
+    @rule("test.density", unit="g_per_ml", formula="weight / volume", words="By the scale.", rounding="up")
+    def density_of(weight_g, volume_ml, spare_count=1):
+        """Density, g per ml."""
+        return weight_g / volume_ml * spare_count
+
+    yield density_of
+    del RULES["test.density"]
+
+
+def test_a_rule_called_plainly_is_its_function(density):
+    assert density(30, 20) == 1.5
+    assert density.__doc__ == "Density, g per ml."
+
+
+def test_a_rules_figure_remembers_the_numbers_with_units_read_from_their_names(density):
+    figure = density.figure(30, volume_ml=20, spare_count=2)
+    assert (figure.value, figure.unit, figure.rule, figure.rounding) == (3.0, "g_per_ml", "test.density", "up")
+    assert figure.given == {
+        "weight": Quantity(30, "g"),
+        "volume": Quantity(20, "ml"),
+        "spare": Quantity(2, "each"),
+    }
+
+
+def test_an_id_cannot_be_taken_twice(density):
+    with pytest.raises(ValueError, match=r"test\.density"):
+        rule("test.density", unit="g", formula="x", words="Again.")(lambda x: x)
+
+
+@pytest.mark.parametrize(
+    ("name", "split"),
+    [("width_mm", ("width", "mm")), ("area_mm2", ("area", "mm2")), ("density_g_per_ml", ("density", "g_per_ml")),
+     ("share", ("share", "ratio")), ("layers_count", ("layers", "each")), ("room_degc", ("room", "degC"))],
+)  # fmt: skip
+def test_a_parameters_name_ends_in_its_unit(name, split):
+    assert figures._split(name) == split
+
+
+def test_sums_choices_and_measures_taken_over():
+    assert total({}, "g").value == 0
+    assert total({"a": 2, "b": 3}, "g").given["b"] == Quantity(3, "g")
+    assert (chosen(None, 6, "mm").rule, chosen(4, 6, "mm").rule) == ("usual", "decided")
+    assert decided(4, "mm").value == same("height", 4, "mm").value == 4

@@ -1,0 +1,56 @@
+"""The half-section: its parts fit together without gap or overlap, and stand where the figures say."""
+
+import pytest
+from hypothesis import given
+from shapely import Polygon
+from shapely.ops import unary_union
+
+from amber_spread.core.design import DrapeCover, FreehandFinal, Layers, NoFinal, PolygonShape, SoftFilling
+from amber_spread.core.plan import plan
+from amber_spread.core.practice import Practice
+from tests.designs import MEDIA, designs, planned, tier
+
+
+def parts_of(whole, number, *kinds):
+    place = f"tiers.{number}."
+    return [part for part in whole.section.parts if part.place.startswith(place) and (not kinds or part.kind in kinds)]
+
+
+@given(designs)
+def test_the_parts_of_a_tier_neither_overlap_nor_leave_gaps(design):
+    whole = plan(design, Practice(), MEDIA)
+    for number, one in enumerate(whole.tiers, 1):
+        polygons = [Polygon(part.outline) for part in parts_of(whole, number) if part.kind != "board"]
+        joined = unary_union([polygon.buffer(1e-6) for polygon in polygons])
+        assert sum(polygon.area for polygon in polygons) == pytest.approx(joined.area, rel=1e-3, abs=0.5)
+        outside = one.stack.diameter.value / 2 * one.stack.height.value
+        assert joined.area == pytest.approx(outside, rel=2e-3, abs=0.5)
+
+
+def test_parts_stand_where_the_figures_say():
+    whole = planned(tier(254, filling=SoftFilling(dam_width_mm=10)), tier(203.2, cover=DrapeCover()))
+    for number, one in enumerate(whole.tiers, 1):
+        sponges = parts_of(whole, number, "sponge")
+        assert len(sponges) == one.layers.count.value
+        assert min(z for _, z in sponges[0].outline) == one.stack.bottom.value
+        assert max(z for _, z in sponges[-1].outline) == pytest.approx(one.stack.bottom.value + one.layers.height.value)
+        assert max(x for x, _ in sponges[0].outline) == pytest.approx(one.layers.cake_diameter.value / 2)
+    (dam, _) = parts_of(whole, 1, "dam")
+    assert max(x for x, _ in dam.outline) - min(x for x, _ in dam.outline) == pytest.approx(10)
+    assert [part.place for part in whole.section.parts if part.kind == "board"] == ["stack", "tiers.2.stack"]
+
+
+def test_only_what_is_there_is_drawn():
+    bare = planned(tier(final=NoFinal(), layers=Layers(count=1)))
+    assert {part.kind for part in parts_of(bare, 1)} == {"sponge", "crumb"}
+    thin = planned(tier(final=FreehandFinal(side_mm=0, top_mm=0)))
+    assert "final" not in {part.kind for part in parts_of(thin, 1)}
+
+
+def test_the_outside_is_of_the_colour_that_is_seen_and_flat_walls_show_their_edges():
+    whole = planned(tier(cover=DrapeCover(colour="blush")), tier(150, shape=PolygonShape(sides=8)))
+    lower, upper = whole.section.tiers
+    assert (lower.hex, lower.curved, lower.edges) == ("#EBD3CC", True, [])
+    assert not upper.curved
+    assert len(upper.edges) == 1
+    assert max(x for x, _ in upper.seen_from_above) == pytest.approx(whole.tiers[1].stack.diameter.value / 2, abs=0.01)
