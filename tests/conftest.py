@@ -1,5 +1,7 @@
 """What many tests need: designs to plan, a PostgreSQL of their own, and the application over it."""
 
+import os
+
 import pytest
 from hypothesis import settings
 
@@ -8,7 +10,8 @@ from amber_spread.store.migrate import migrate
 from amber_spread.store.orders import OrderBook
 from amber_spread.store.private_postgres import PrivatePostgres
 
-settings.register_profile("amber", deadline=None, max_examples=30)
+# The same examples on every run of continuous integration; new ones at every run by hand.
+settings.register_profile("amber", deadline=None, max_examples=30, derandomize="CI" in os.environ)
 settings.load_profile("amber")
 
 

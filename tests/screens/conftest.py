@@ -1,8 +1,11 @@
 """The application in a process of its own, and headless Chromium to use it with."""
 
 import pytest
+from playwright.sync_api import expect
 
 from amber_spread.browser import chromium, page, served
+
+expect.set_options(timeout=15_000)
 
 
 @pytest.fixture(scope="session")

@@ -64,14 +64,21 @@ function explain(bowl: Bowl, event: MouseEvent): void {
         <FigureValue :figure="bowl.mix" :label="`Mix ${bowl.name}`" />
       </div>
       <p class="parts">
-        <span v-for="part in parts" :key="part.name"
-          ><i
+        <button
+          v-for="part in parts"
+          :key="part.name"
+          :data-part="part.figure.id"
+          @click="
+            showWorking(part.figure, `${bowl.name}: ${part.words}`, $event.currentTarget as HTMLElement)
+          "
+        >
+          <i
             :class="part.name"
             :style="{
               backgroundColor: part.name === 'stays' || part.name === 'reserve' ? bowl.hex : undefined,
             }"
-          />{{ part.words }} <b>{{ settings.words(part.figure, part.figure.rounding) }}</b></span
-        >
+          />{{ part.words }} <b>{{ settings.words(part.figure, part.figure.rounding) }}</b>
+        </button>
       </p>
     </article>
   </section>
@@ -144,6 +151,20 @@ h3 {
   color: var(--soft);
   font-size: 15px;
   white-space: nowrap;
+}
+
+.parts button {
+  padding: 0;
+  border: 0;
+  background: none;
+  color: inherit;
+  text-align: left;
+  cursor: help;
+}
+
+.parts button:hover b {
+  text-decoration: underline dotted var(--soft) 2px;
+  text-underline-offset: 3px;
 }
 
 i {
