@@ -202,6 +202,25 @@ def test_undo_reaches_back_past_the_start_of_this_visit(screen, address):
     saved(screen)
 
 
+def test_what_is_being_typed_stays_while_figures_arrive(screen, address):
+    new_cake(screen, address, "Slow line")
+
+    def late(route):
+        screen.wait_for_timeout(700)
+        route.continue_()
+
+    screen.route("**/api/plan", late)
+    screen.get_by_role("button", name="Add a tier on top").click()
+    name = screen.get_by_label("Name of tier 2")
+    name.fill("Clover")
+    expect(screen.locator("svg .outside")).to_have_count(2)
+    expect(name).to_have_value("Clover")
+    name.press("Escape")
+    expect(name).to_have_value("")
+    fill(name, "Thyme")
+    expect(screen.locator(".label.tier .name").filter(has_text="Thyme")).to_be_visible()
+
+
 def test_a_colour_splits_the_bowl(screen, address):
     new_cake(screen, address, "Two colours")
     screen.get_by_role("button", name="Add a colour").click()

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-/** A name that can be changed where it stands. */
+/** A name that can be changed where it stands. What is being typed stays, whatever is redrawn meanwhile. */
 import { computed, ref, useId } from "vue";
 import { useOrder } from "@/order/order";
 
@@ -29,6 +29,11 @@ function finish(event: Event): void {
   typed.value = null;
   if (text !== props.value) emit("change", text);
 }
+
+function giveUp(): void {
+  wrong.value = "";
+  typed.value = null;
+}
 </script>
 
 <template>
@@ -43,7 +48,9 @@ function finish(event: Event): void {
       :aria-invalid="trouble !== ''"
       :aria-describedby="trouble ? `${id}-wrong` : undefined"
       @focus="emit('focus')"
+      @input="typed = ($event.target as HTMLInputElement).value"
       @change="finish"
+      @keydown.esc="giveUp"
       @keydown.enter="($event.target as HTMLInputElement).blur()"
     />
     <span v-if="trouble" :id="`${id}-wrong`" class="says" role="alert">{{ trouble }}</span>
