@@ -49,7 +49,7 @@ def edit_to_screen() -> tuple[list[float], list[float]]:
 
 
 def _bare_requests(address: str) -> list[float]:
-    document = next(one for one in week(_today()) if len(one.design.tiers) == 3)
+    document = next(one for one in week(datetime.date.today()) if len(one.design.tiers) == 3)
     body = document.model_dump_json().encode()
     times = []
     for _ in range(EDITS):
@@ -61,7 +61,3 @@ def _bare_requests(address: str) -> list[float]:
             json.loads(answer.read())
         times.append((time.perf_counter() - began) * 1000)
     return times
-
-
-def _today() -> datetime.date:
-    return datetime.date.today()

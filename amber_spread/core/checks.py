@@ -4,7 +4,7 @@ A check never stops anyone. Its text holds places such as `{disc}` for the measu
 that the reader's own units are put in where it is shown.
 """
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
 from typing import Literal
 
 from amber_spread.core.base import Frozen
@@ -26,7 +26,6 @@ HEAVY_G = 10_000.0
 """From this weight on, the cake is for two people to lift (common practice; local rules on lifting decide)."""
 TARGET_TOLERANCE_MM = 1.0
 """A height this near its target is on target: a ruler shows no less on a cake."""
-ALLERGEN_WORDS = {"milk": "milk", "egg": "egg", "wheat": "wheat", "nuts": "nuts", "soya": "soya"}
 
 
 class Check(Frozen):
@@ -180,7 +179,7 @@ def checks_of_cake(
             values={"weight": Quantity(value=whole.weight.value, unit="g")},
         )  # fmt: skip
     taken = {key: media[key] for _, key, _ in design.taken()}
-    allergens = sorted({ALLERGEN_WORDS[allergen] for medium in taken.values() for allergen in medium.allergens})
+    allergens = sorted({allergen for medium in taken.values() for allergen in medium.allergens})
     if allergens:
         yield Check(
             code="caution.allergens", severity="caution", lens="brief", tier=None,
@@ -202,5 +201,5 @@ def checks_of_cake(
         )  # fmt: skip
 
 
-def _listed(words: list[str]) -> str:
+def _listed(words: Sequence[str]) -> str:
     return words[0] if len(words) == 1 else f"{', '.join(words[:-1])} and {words[-1]}"

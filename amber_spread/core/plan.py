@@ -105,11 +105,6 @@ def plan(design: Design, practice: Practice, media: dict[str, Medium]) -> Plan:
     )
 
 
-def figures(planned: Plan) -> Iterator[Figure]:
-    """Every figure of a plan, in the plan's order; each carries its id."""
-    return _figures(planned)
-
-
 def tier_name(design: Design, index: int) -> str:
     """What a tier is called: its own name, or its place in the cake."""
     own, last = design.tiers[index].name, len(design.tiers) - 1
@@ -161,15 +156,16 @@ def _named(node: Any, path: str) -> Any:
     return node
 
 
-def _figures(node: Any) -> Iterator[Figure]:
+def figures(node: Any) -> Iterator[Figure]:
+    """Every figure of a plan or of a piece of one, in the plan's order; each carries its id."""
     if isinstance(node, Figure):
         yield node
     elif isinstance(node, dict):
         for value in node.values():
-            yield from _figures(value)
+            yield from figures(value)
     elif isinstance(node, list):
         for value in node:
-            yield from _figures(value)
+            yield from figures(value)
     elif isinstance(node, Frozen):
         for name in type(node).model_fields:
-            yield from _figures(getattr(node, name))
+            yield from figures(getattr(node, name))

@@ -2,6 +2,7 @@
 import { computed, nextTick, ref } from "vue";
 import type { Practice } from "@/api/types";
 import { useOrder } from "@/order/order";
+import { colourFields } from "@/order/fields";
 import TierField from "@/order/TierField.vue";
 import { useHandbook } from "@/shared/handbook";
 import MeasureField from "@/shared/MeasureField.vue";
@@ -28,13 +29,8 @@ const detail = computed(() => {
   return count === 1 ? "A single cake" : `${count} tiers, listed as they stand`;
 });
 const used = computed(() => {
-  const names = new Set<string>();
-  for (const { filling, crumb, final, cover } of design.value?.tiers ?? []) {
-    for (const step of [filling, crumb, final, cover])
-      if ("colour" in step && step.colour) names.add(step.colour);
-    if (filling.kind === "soft" && filling.dam_colour) names.add(filling.dam_colour);
-  }
-  return names;
+  const names = (design.value?.tiers ?? []).flatMap((tier) => colourFields(tier).map((field) => field.get()));
+  return new Set(names);
 });
 
 /** A new top tier: like the one below it, two inches narrower as tiers usually step down, to three inches. */
@@ -97,11 +93,8 @@ function renameColour(index: number, name: string): void {
     if (!colour || !name) return;
     const before = colour.name;
     colour.name = name;
-    for (const { filling, crumb, final, cover } of draft.design.tiers) {
-      for (const step of [filling, crumb, final, cover]) {
-        if ("colour" in step && step.colour === before) step.colour = name;
-      }
-      if (filling.kind === "soft" && filling.dam_colour === before) filling.dam_colour = name;
+    for (const field of draft.design.tiers.flatMap(colourFields)) {
+      if (field.get() === before) field.set(name);
     }
   });
 }

@@ -9,10 +9,6 @@ const tiers = computed(() => order.plan?.tiers ?? []);
 const title = computed(() =>
   props.whole || tiers.value.length < 2 ? props.words : `${props.words}, ${tierWords.value}`,
 );
-
-function step(by: number): void {
-  order.tier = Math.min(Math.max(order.tier + by, 0), tiers.value.length - 1);
-}
 </script>
 
 <template>
@@ -26,11 +22,11 @@ function step(by: number): void {
         class="act"
         aria-label="The tier above"
         :disabled="order.tier === tiers.length - 1"
-        @click="step(1)"
+        @click="order.step(1)"
       >
         ↑
       </button>
-      <button class="act" aria-label="The tier below" :disabled="order.tier === 0" @click="step(-1)">
+      <button class="act" aria-label="The tier below" :disabled="order.tier === 0" @click="order.step(-1)">
         ↓
       </button>
     </div>

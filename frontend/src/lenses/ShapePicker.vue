@@ -1,13 +1,13 @@
 <script setup lang="ts">
 /** The shape of the tier in hand: choosing one is choosing a silhouette. */
-import { computed, useId } from "vue";
+import { computed } from "vue";
 import FromAbove from "@/drawing/FromAbove.vue";
 import TierField from "@/order/TierField.vue";
 import { reshaped, SHAPES, type ShapeKind } from "@/order/shapes";
+import ChoiceRow from "@/shared/ChoiceRow.vue";
 import { useTier } from "./tier";
 
 const { order, tier, several, tierWords, change, sameForAll } = useTier();
-const name = useId();
 const shape = computed(() => tier.value?.shape);
 const COUNTS = [6, 8, 10, 12] as const;
 const count = computed(() => {
@@ -32,25 +32,11 @@ const trouble = computed(() => order.complaintAt(`#/design/tiers/${order.tier}/s
 <template>
   <section v-if="tier && shape">
     <h3>Shape, {{ tierWords }}</h3>
-    <fieldset>
-      <legend class="unseen">Shape of the {{ tierWords }}</legend>
-      <label
-        v-for="one in SHAPES"
-        :key="one.kind"
-        :class="{ chosen: one.kind === shape.kind }"
-        :title="one.words"
-      >
-        <input
-          type="radio"
-          :name="name"
-          :value="one.kind"
-          :checked="one.kind === shape.kind"
-          :aria-label="one.words"
-          @change="choose(one.kind)"
-        />
-        <svg width="30" height="30" viewBox="0 0 24 24" aria-hidden="true"><path :d="one.icon" /></svg>
-      </label>
-    </fieldset>
+    <ChoiceRow :label="`Shape of the ${tierWords}`" :value="shape.kind" :choices="SHAPES" @change="choose">
+      <template #default="{ choice }">
+        <svg width="30" height="30" viewBox="0 0 24 24" aria-hidden="true"><path :d="choice.icon" /></svg>
+      </template>
+    </ChoiceRow>
     <FromAbove />
     <p v-if="trouble" class="wrong" role="alert">{{ trouble }}</p>
     <div class="rows">
@@ -76,44 +62,6 @@ const trouble = computed(() => order.complaintAt(`#/design/tiers/${order.tier}/s
 </template>
 
 <style scoped>
-fieldset {
-  display: flex;
-  margin: 0;
-  padding: 0;
-  border: 1px solid var(--rule);
-}
-
-fieldset label {
-  flex: 1;
-  display: grid;
-  place-content: center;
-  height: 48px;
-  cursor: pointer;
-}
-
-fieldset label + label {
-  border-left: 1px solid var(--rule);
-}
-
-fieldset label:hover {
-  background: #fbf1de;
-}
-
-fieldset .chosen {
-  background: var(--tint);
-  box-shadow: inset 0 -3px 0 var(--amber-line);
-}
-
-fieldset label:has(:focus-visible) {
-  outline: 3px solid var(--amber-line);
-  outline-offset: 1px;
-}
-
-input {
-  position: absolute;
-  opacity: 0;
-}
-
 path {
   fill: #ecd3a4;
   stroke: var(--ink);

@@ -108,8 +108,7 @@ function onKey(event: KeyboardEvent): void {
     else if (event.key === "?") keysOpen.value = true;
     else if (event.key === "ArrowUp" || event.key === "ArrowDown") {
       event.preventDefault();
-      const last = (order.plan?.tiers.length ?? 1) - 1;
-      order.tier = Math.min(Math.max(order.tier + (event.key === "ArrowUp" ? 1 : -1), 0), last);
+      order.step(event.key === "ArrowUp" ? 1 : -1);
     }
   }
 }

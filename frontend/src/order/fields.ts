@@ -152,3 +152,26 @@ export const TIER_FIELDS = {
 } satisfies Record<string, TierFieldSpec>;
 
 export type TierFieldName = keyof typeof TIER_FIELDS;
+
+/** Every place where a tier asks for a colour, to read and to change. */
+export function colourFields(
+  tier: Tier,
+): { get: () => string | null | undefined; set: (name: string) => void }[] {
+  const { filling, crumb, final, cover } = tier;
+  const steps = [
+    filling,
+    crumb,
+    ...(final.kind === "none" ? [] : [final]),
+    ...(cover.kind === "none" ? [] : [cover]),
+  ];
+  const fields = steps.map((step) => ({
+    get: () => step.colour,
+    set: (name: string) => {
+      step.colour = name;
+    },
+  }));
+  if (filling.kind === "soft") {
+    fields.push({ get: () => filling.dam_colour, set: (name) => void (filling.dam_colour = name) });
+  }
+  return fields;
+}

@@ -51,6 +51,12 @@ export const useOrder = defineStore("order", () => {
     await replan();
   }
 
+  /** Take the tier above (1) or below (-1) in hand, as far as there are tiers. */
+  function step(by: number): void {
+    const last = (document.value?.design.tiers.length ?? 1) - 1;
+    tier.value = Math.min(Math.max(tier.value + by, 0), last);
+  }
+
   /** Put the order down. */
   function close(): void {
     clearTimeout(saveTimer);
@@ -256,6 +262,7 @@ export const useOrder = defineStore("order", () => {
     canUndo,
     canRedo,
     open,
+    step,
     close,
     edit,
     undo,

@@ -4,15 +4,15 @@ import type { Tier } from "@/api/types";
 export type Shape = Tier["shape"];
 export type ShapeKind = Shape["kind"];
 
-export const SHAPES: readonly { kind: ShapeKind; words: string; icon: string }[] = [
-  { kind: "round", words: "round", icon: "M12 3a9 9 0 1 1 0 18a9 9 0 1 1 0-18z" },
-  { kind: "square", words: "square", icon: "M4 4h16v16h-16z" },
-  { kind: "rectangle", words: "rectangle", icon: "M6 2h12v20h-12z" },
-  { kind: "polygon", words: "polygon", icon: "M20 7.4v9.2L12 21.2l-8-4.6V7.4l8-4.6z" },
-  { kind: "oval", words: "oval", icon: "M12 2c4 0 6.6 4.5 6.6 10S16 22 12 22s-6.6-4.5-6.6-10S8 2 12 2z" },
-  { kind: "heart", words: "heart", icon: "M12 22L3.6 13.6a5.9 5.9 0 0 1 8.4-8.4a5.9 5.9 0 0 1 8.4 8.4z" },
+export const SHAPES: readonly { value: ShapeKind; words: string; icon: string }[] = [
+  { value: "round", words: "round", icon: "M12 3a9 9 0 1 1 0 18a9 9 0 1 1 0-18z" },
+  { value: "square", words: "square", icon: "M4 4h16v16h-16z" },
+  { value: "rectangle", words: "rectangle", icon: "M6 2h12v20h-12z" },
+  { value: "polygon", words: "polygon", icon: "M20 7.4v9.2L12 21.2l-8-4.6V7.4l8-4.6z" },
+  { value: "oval", words: "oval", icon: "M12 2c4 0 6.6 4.5 6.6 10S16 22 12 22s-6.6-4.5-6.6-10S8 2 12 2z" },
+  { value: "heart", words: "heart", icon: "M12 22L3.6 13.6a5.9 5.9 0 0 1 8.4-8.4a5.9 5.9 0 0 1 8.4 8.4z" },
   {
-    kind: "petal",
+    value: "petal",
     words: "petal",
     icon: "M9 4.8a3 3 0 0 1 6 0a3 3 0 0 1 4.2 4.2a3 3 0 0 1 0 6a3 3 0 0 1-4.2 4.2a3 3 0 0 1-6 0a3 3 0 0 1-4.2-4.2a3 3 0 0 1 0-6a3 3 0 0 1 4.2-4.2z",
   },

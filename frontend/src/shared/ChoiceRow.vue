@@ -1,8 +1,8 @@
-<script setup lang="ts" generic="T extends string">
-/** One of a few ways, side by side. */
+<script setup lang="ts" generic="T extends string, C extends { value: T; words: string }">
+/** One of a few ways, side by side, by its words or by what the slot shows for it. */
 import { useId } from "vue";
 
-defineProps<{ label: string; value: T; choices: readonly { value: T; words: string }[] }>();
+defineProps<{ label: string; value: T; choices: readonly C[] }>();
 const emit = defineEmits<{ change: [value: T] }>();
 const name = useId();
 </script>
@@ -16,9 +16,10 @@ const name = useId();
         :name="name"
         :value="choice.value"
         :checked="choice.value === value"
+        :aria-label="choice.words"
         @change="emit('change', choice.value)"
       />
-      {{ choice.words }}
+      <slot :choice="choice">{{ choice.words }}</slot>
     </label>
   </fieldset>
 </template>
