@@ -50,7 +50,7 @@ def edit_to_screen() -> tuple[list[float], list[float]]:
 
 def _bare_requests(address: str) -> list[float]:
     document = next(one for one in week(datetime.date.today()) if len(one.design.tiers) == 3)
-    body = document.model_dump_json().encode()
+    body = json.dumps({"document": document.model_dump(mode="json")}).encode()
     times = []
     for _ in range(EDITS):
         request = urllib.request.Request(

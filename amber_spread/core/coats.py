@@ -1,11 +1,67 @@
-"""Crumb coat and final coat of one tier, as the room between nested envelopes."""
+"""Crumb coat and final coat of one tier, by any school, as the room between nested envelopes."""
+
+import math
+from typing import Literal, NamedTuple
 
 from amber_spread.core.base import Frozen
-from amber_spread.core.body import Straight
-from amber_spread.core.design import DiscFinal, FreehandFinal, NoFinal, Tier
-from amber_spread.core.figures import Figure, chosen, rule
+from amber_spread.core.body import MM3_PER_ML, Body, Straight
+from amber_spread.core.coat_rules import (
+    across_slope,
+    build_up_rise,
+    build_up_side,
+    build_up_volume,
+    coat_volume,
+    coated_diameter,
+    coated_height,
+    parchment,
+    relief_volume,
+    rim_volume,
+    scraped,
+    scraper,
+    side_from_disc,
+)  # fmt: skip
+from amber_spread.core.design import Tier
+from amber_spread.core.figures import Figure, chosen, same, total
+from amber_spread.core.finishes import (
+    DeckledFinal,
+    FinalCoat,
+    FreehandFinal,
+    Measured,
+    NoFinal,
+    PlateFinal,
+    SemiNakedFinal,
+    TexturedFinal,
+    TowelFinal,
+    TwinFinal,
+    covers_top,
+)  # fmt: skip
 from amber_spread.core.media import Medium, weight
+from amber_spread.core.outline import area_at
 from amber_spread.core.practice import Practice
+from amber_spread.core.shapes import SideBuild, TaperedBuild
+
+COMPASS = ("back", "right", "front", "left")
+
+
+class School(NamedTuple):
+    """What a way of finishing asks for: its technique in the practice, and tools beyond spatula and turntable."""
+
+    technique: str
+    plate: Literal["disc", "card"] | None = None
+    scraper: bool = True
+
+
+SCHOOLS: dict[str, School] = {
+    "freehand": School("freehand"),
+    "disc": School("disc", plate="disc"),
+    "twin": School("twin", plate="disc"),
+    "inverted": School("inverted", plate="card"),
+    "towel": School("towel"),
+    "deckled": School("deckled"),
+    "semi_naked": School("semi_naked"),
+    "textured": School("textured", scraper=False),
+}
+"""Every school of the final coat, by its kind in the design."""
 
 
 class CoatPlan(Frozen):
@@ -13,104 +69,231 @@ class CoatPlan(Frozen):
 
     side: Figure
     top: Figure
+    under: Figure | None = None
+    across_slope: Figure | None = None
     diameter: Figure
     height: Figure
     volume: Figure
     weight: Figure
 
 
+class SidePlan(Frozen):
+    """One side of a cake that came out leaning or out of round: what it takes more than the straight wall, and the
+    top.
+    """
+
+    foot: Figure
+    top: Figure
+    rise: Figure
+
+
+class BuildUp(Frozen):
+    """What it takes to make a leaning or oval cake straight and level under its coat."""
+
+    width: Figure
+    height: Figure
+    trim: Figure
+    sides: dict[str, SidePlan]
+    volume: Figure
+    weight: Figure
+
+
 class CoatsPlan(Frozen):
-    """Both coats; `final` is None where the tier stays at its crumb coat."""
+    """Both coats; `final` is None where the tier stays at its crumb coat. `stays` is all of the final coat that
+    stays.
+    """
 
     crumb: CoatPlan
     final: CoatPlan | None
-
-
-@rule(
-    "coats.diameter", unit="mm", formula="inner + 2 * side",
-    words="The diameter below the coat, and the side thickness on both sides of it.",
-)  # fmt: skip
-def coated_diameter(inner_mm: float, side_mm: float) -> float:
-    """Diameter over a coat, mm: inner + 2 x side. Source: geometry."""
-    return inner_mm + 2 * side_mm
-
-
-@rule(
-    "coats.height", unit="mm", formula="inner + top",
-    words="The height below the coat, and the coat's thickness on top.",
-)  # fmt: skip
-def coated_height(inner_mm: float, top_mm: float) -> float:
-    """Height over a coat, mm: inner + top. Source: geometry."""
-    return inner_mm + top_mm
-
-
-@rule(
-    "coats.volume", unit="ml", formula="outer - inner",
-    words="The volume over the coat, less the volume below it: the coat is what lies between.",
-)  # fmt: skip
-def coat_volume(outer_ml: float, inner_ml: float) -> float:
-    """Volume of a coat with a sharp edge, ml: outer envelope - inner envelope.
-
-    For a round tier pi[(r + s)²(h + t) - r² h]. Source: geometry (cylinders).
-    """
-    return outer_ml - inner_ml
-
-
-@rule(
-    "coats.disc.side", unit="mm", formula="(disc - inner) / 2",
-    words="A disc sets the outside: half of what it is wider than the crumb-coated cake.",
-)  # fmt: skip
-def side_from_disc(disc_mm: float, inner_mm: float) -> float:
-    """Side thickness a disc leaves, mm: (disc - inner) / 2; negative when the disc is too small.
-
-    Source: geometry. A 6.25 in disc on a 6 in cake leaves 1/8 in (common practice).
-    """
-    return (disc_mm - inner_mm) / 2
+    stays: Figure | None
+    rim_height: Figure | None
+    rim_weight: Figure | None
+    build_up: BuildUp | None
+    parchment: Figure | None
+    scraper: Figure | None
 
 
 def crumb_thickness(tier: Tier, practice: Practice) -> Figure:
-    """The thickness of the crumb coat, side and top alike."""
-    return chosen(tier.crumb.thickness_mm, practice.crumb_coat_mm, "mm")
+    """The thickness of the crumb coat, side and top alike; of a semi-naked one, what is left of it."""
+    usual = chosen(tier.crumb.thickness_mm, practice.crumb_coat_mm, "mm")
+    if isinstance(tier.final, SemiNakedFinal):
+        share = practice.semi_naked_share if tier.final.stays is None else tier.final.stays
+        return scraped.figure(usual.value, share)
+    return usual
+
+
+def has_final(final: FinalCoat) -> bool:
+    """Whether a coat of its own goes over the crumb coat."""
+    return not isinstance(final, NoFinal | SemiNakedFinal)
 
 
 def final_top(tier: Tier, practice: Practice) -> Figure | None:
     """The thickness of the final coat on top, None where there is no final coat."""
-    if isinstance(tier.final, NoFinal):
+    if isinstance(tier.final, NoFinal | SemiNakedFinal):
         return None
+    if isinstance(tier.final, TexturedFinal):
+        return chosen(tier.final.relief_mm, practice.relief_mm, "mm")
     return chosen(tier.final.top_mm, practice.coat_top_mm, "mm")
 
 
-def plan_coats(
-    tier: Tier, practice: Practice, media: dict[str, Medium], bare: Straight
-) -> tuple[CoatsPlan, Straight, Straight]:
+def coats_underneath(tier: Tier, practice: Practice) -> float:
+    """The coat below the foot, mm: of a tier coated on both faces."""
+    if both_faces(tier):
+        top = final_top(tier, practice)
+        return crumb_thickness(tier, practice).value + (top.value if top else 0.0)
+    return 0.0
+
+
+def both_faces(tier: Tier) -> bool:
+    """Whether the lower face is coated too: between twin discs, or to stand the tier on its side."""
+    return isinstance(tier.final, TwinFinal) or isinstance(tier.build, SideBuild)
+
+
+def plan_coats(tier: Tier, practice: Practice, media: dict[str, Medium], bare: Body) -> tuple[CoatsPlan, Body, Body]:
     """Both coats over the bare body, with the body after the crumb coat and after the final coat."""
     thickness = crumb_thickness(tier, practice)
-    crumb, crumbed = lay(bare, thickness, thickness, media[tier.crumb.medium])
-    top = final_top(tier, practice)
-    if isinstance(tier.final, NoFinal) or top is None:
-        return CoatsPlan(crumb=crumb, final=None), crumbed, crumbed
-    side = _final_side(tier.final, practice, crumbed)
-    final, coated = lay(crumbed, side, top, media[tier.final.medium])
-    return CoatsPlan(crumb=crumb, final=final), crumbed, coated
+    final, top = tier.final, final_top(tier, practice)
+    faces = both_faces(tier)
+    lean = _lean(tier, bare)
+    crumb, crumbed = lay(
+        bare, thickness, thickness, media[tier.crumb.medium], under=thickness if faces else None, lean=lean
+    )
+    build_up = _plan_build_up(tier.measured, tier, practice, media, bare)
+    if isinstance(final, NoFinal | SemiNakedFinal) or top is None:
+        nothing = CoatsPlan(
+            crumb=crumb, final=None, stays=None, rim_height=None, rim_weight=None, build_up=build_up, parchment=None,
+            scraper=None if isinstance(final, NoFinal) else scraper.figure(crumbed.height_mm),
+        )  # fmt: skip
+        return nothing, crumbed, crumbed
+    medium, side = media[final.medium], _final_side(final, practice, crumbed)
+    rounded = isinstance(final, FreehandFinal | TowelFinal) and final.edges == "rounded"
+    coat, coated = lay(crumbed, side, top, medium, under=top if faces else None, rounded=rounded, lean=lean)
+    if isinstance(final, TexturedFinal):
+        volume = relief_volume.figure(crumbed.wall_area_mm2 + crumbed.top_area_mm2, side.value)
+        heavy = weight.figure(volume.value, medium.density_g_per_ml)
+        coat = coat.model_copy(update={"volume": volume, "weight": heavy})
+    rim_high = rim = None
+    if isinstance(final, DeckledFinal) and coated.flat_top is not None and not (faces or covers_top(tier.cover)):
+        rim_high = chosen(final.rim_mm, practice.rim_mm, "mm")
+        inside = area_at(coated.flat_top, -max(0.0, side.value))
+        ring = rim_volume(coated.flat_top.area_mm2, inside, rim_high.value)
+        rim = weight.figure(ring, medium.density_g_per_ml)
+    parts = {"coat": coat.weight.value}
+    if rim:
+        parts["rim"] = rim.value
+    if build_up:
+        parts["building up"] = build_up.weight.value
+    school = SCHOOLS[final.kind]
+    plan = CoatsPlan(
+        crumb=crumb,
+        final=coat,
+        stays=total(parts, "g"),
+        rim_height=rim_high,
+        rim_weight=rim,
+        build_up=build_up,
+        parchment=parchment.figure(final.disc_diameter_mm) if isinstance(final, PlateFinal) else None,
+        scraper=scraper.figure(coated.height_mm + (rim_high.value if rim_high else 0.0)) if school.scraper else None,
+    )
+    return plan, crumbed, coated
 
 
-def lay(inner: Straight, side: Figure, top: Figure, medium: Medium) -> tuple[CoatPlan, Straight]:
-    """A coat laid on a body. A side thickness below zero is kept as a figure but takes nothing off the body."""
+def lay(
+    inner: Body,
+    side: Figure,
+    top: Figure,
+    medium: Medium,
+    under: Figure | None = None,
+    rounded: bool = False,
+    lean: float = 0.0,
+) -> tuple[CoatPlan, Body]:
+    """A coat laid on a body. A side thickness below zero is kept as a figure but takes nothing off the body.
+
+    `lean` is how far the wall leans from upright, radians.
+    """  # fmt: skip
     side_mm = max(0.0, side.value)
-    outer = inner.envelope(side_mm, top.value)
+    outer = inner.envelope(side_mm, top.value, under.value if under else 0.0, rounded)
     volume = coat_volume.figure(outer.volume_ml, inner.volume_ml)
+    straight = isinstance(inner, Straight) and isinstance(outer, Straight)
     plan = CoatPlan(
         side=side,
         top=top,
-        diameter=coated_diameter.figure(inner.width_mm, side_mm),
-        height=coated_height.figure(inner.height_mm, top.value),
+        under=under,
+        across_slope=across_slope.figure(side_mm, lean) if lean else None,
+        diameter=coated_diameter.figure(inner.width_mm, side_mm) if straight else _same_width(outer),
+        height=coated_height.figure(inner.height_mm, top.value) if straight else _same_height(outer),
         volume=volume,
         weight=weight.figure(volume.value, medium.density_g_per_ml),
     )
     return plan, outer
 
 
-def _final_side(final: FreehandFinal | DiscFinal, practice: Practice, crumbed: Straight) -> Figure:
-    if isinstance(final, DiscFinal):
+def _same_width(body: Body) -> Figure:
+    return same("over the coat at its widest", body.width_mm, "mm")
+
+
+def _same_height(body: Body) -> Figure:
+    return same("over the coat at its highest", body.height_mm, "mm")
+
+
+def _lean(tier: Tier, bare: Body) -> float:
+    """How far the wall of a tapered tier leans from upright, radians."""
+    if not isinstance(tier.build, TaperedBuild):
+        return 0.0
+    return math.atan2(bare.width_mm / 2 - tier.build.narrow_mm / 2, bare.height_mm)
+
+
+def _final_side(final: FinalCoat, practice: Practice, crumbed: Body) -> Figure:
+    if isinstance(final, PlateFinal):
         return side_from_disc.figure(final.disc_diameter_mm, crumbed.width_mm)
+    if isinstance(final, TexturedFinal):
+        return chosen(final.relief_mm, practice.relief_mm, "mm")
+    assert isinstance(final, FreehandFinal | TowelFinal | DeckledFinal)
     return chosen(final.side_mm, practice.coat_side_mm, "mm")
+
+
+def _plan_build_up(
+    measured: Measured | None, tier: Tier, practice: Practice, media: dict[str, Medium], bare: Body
+) -> BuildUp | None:
+    """A straight wall at the widest measure and a level top at the highest, less the cake as measured.
+
+    The measured cake is the tier's own outline stretched to each pair of widths, which makes a prismatoid: its
+    volume is height / 6 x (foot + 4 middle + top) at the mean height (published: the prismoidal formula, as in
+    Bronshtein and Semendyayev, Handbook of Mathematics, 3.3; chapter from memory).
+    """
+    if measured is None:
+        return None
+    outline = bare.outline
+    width, height = max(*measured.top_mm, *measured.foot_mm), max(measured.heights_mm)
+    if outline.half_length_mm > outline.half_width_mm * 1.02 or outline.half_length_mm < outline.half_width_mm / 1.02:
+        wide = max(measured.top_mm[0], measured.foot_mm[0])
+        long = max(measured.top_mm[1], measured.foot_mm[1])
+    else:
+        wide = long = width
+
+    def area(across_mm: float, along_mm: float) -> float:
+        stretch = across_mm / (2 * outline.half_width_mm) * along_mm / (2 * outline.half_length_mm)
+        return outline.area_mm2 * stretch
+
+    middle = [(top + foot) / 2 for top, foot in zip(measured.top_mm, measured.foot_mm, strict=True)]
+    mean_mm = sum(measured.heights_mm) / 4
+    found_ml = mean_mm / 6 * (area(*measured.foot_mm) + 4 * area(*middle) + area(*measured.top_mm)) / MM3_PER_ML
+    volume = build_up_volume.figure(area(wide, long) * height / MM3_PER_ML, found_ml)
+    wanted = (long, wide, long, wide)
+    sides = {
+        name: SidePlan(
+            foot=build_up_side.figure(wanted[index], measured.foot_mm[1 - index % 2]),
+            top=build_up_side.figure(wanted[index], measured.top_mm[1 - index % 2]),
+            rise=build_up_rise.figure(height, measured.heights_mm[index]),
+        )
+        for index, name in enumerate(COMPASS)
+    }
+    final = tier.final
+    medium = media[tier.crumb.medium if isinstance(final, NoFinal | SemiNakedFinal) else final.medium]
+    return BuildUp(
+        width=same("widest measure", width, "mm"),
+        height=same("highest measure", height, "mm"),
+        trim=build_up_rise.figure(height, min(measured.heights_mm)),
+        sides=sides,
+        volume=volume,
+        weight=weight.figure(volume.value, medium.density_g_per_ml),
+    )

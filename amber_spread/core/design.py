@@ -9,194 +9,93 @@ from typing import Annotated, Literal, Self
 from pydantic import Field, model_validator
 
 from amber_spread.core import limits
-from amber_spread.core.base import Frozen, Hex, Key, Name, at, slug
-from amber_spread.core.outline import Cornered, Outline, Oval, Regular, Round, heart, petal
+from amber_spread.core.base import Frozen, Hex, Name, at, slug
+from amber_spread.core.finishes import (
+    Border,
+    Cover,
+    CrumbCoat,
+    Filling,
+    FinalCoat,
+    FreehandFinal,
+    Measured,
+    NoCover,
+    OnTop,
+    PanelCover,
+    PlainFilling,
+    SoftFilling,
+    Syrup,
+)
+from amber_spread.core.shapes import ROUND_ONLY, Build, RoundShape, Shape, StraightBuild
 
-Thickness = Annotated[float, limits.COAT_THICKNESS.field()]
-Length = Annotated[float, limits.TIN_LENGTH.field()]
-Corner = Annotated[float, limits.CORNER_RADIUS.field()]
-FillingThickness = Annotated[float, limits.FILLING_THICKNESS.field()]
+LayerHeight = Annotated[float, limits.LAYER_HEIGHT.field()]
+
+
+class MeasuredBake(Frozen):
+    """The baked layers as they came out: the low edge of each, and into how many slices each is torted."""
+
+    kind: Literal["measured"] = "measured"
+    edges_mm: Annotated[tuple[LayerHeight, ...], Field(min_length=1, max_length=int(limits.LAYER_COUNT.high))]
+    torte: Annotated[int, limits.TORTE.field()] = 1
+
+
+class TinBake(Frozen):
+    """Layers still to be baked, in tins of a depth, each to be torted into so many slices."""
+
+    kind: Literal["tin"] = "tin"
+    depth_mm: Annotated[float, limits.TIN_DEPTH.field()] = 50.8
+    torte: Annotated[int, limits.TORTE.field()] = 1
+
+
+class Cavity(Frozen):
+    """A hidden room cut into the middle for sweets: a cylinder on the bottom layer, below the top layer."""
+
+    diameter_mm: Annotated[float, limits.CAVITY.field()]
 
 
 class Layers(Frozen):
-    """The baked layers of a tier: how many, how high each is cut, and the finished height wanted, if any."""
+    """The layers of a tier: how many are stacked, how high each is cut, what they are cut from, and what reaches what.
+
+    `height_mm` null takes the common cut that `bake` allows. `board_after` puts a hidden board on supports above
+    that layer, so that two stacks are iced as one.
+    """
 
     count: Annotated[int, limits.LAYER_COUNT.field()] = 3
-    height_mm: Annotated[float, limits.LAYER_HEIGHT.field()] = 30.0
+    height_mm: LayerHeight | None = 30.0
     target_height_mm: Annotated[float, limits.TARGET_HEIGHT.field()] | None = None
+    bake: Annotated[MeasuredBake | TinBake, Field(discriminator="kind")] | None = None
+    board_after: Annotated[int, limits.BOARD_AFTER.field()] | None = None
+    cavity: Cavity | None = None
+    syrup: Syrup | None = None
 
-
-class PlainFilling(Frozen):
-    """One medium spread from edge to edge between the layers."""
-
-    kind: Literal["plain"] = "plain"
-    medium: Key = "meringue_buttercream"
-    colour: Name | None = None
-    thickness_mm: FillingThickness | None = None
-
-
-class SoftFilling(Frozen):
-    """A filling that runs, held by a thin seal on the sponge and a dam at the rim as high as the filling."""
-
-    kind: Literal["soft"] = "soft"
-    medium: Key = "lemon_curd"
-    colour: Name | None = None
-    thickness_mm: FillingThickness | None = None
-    dam_medium: Key = "american_buttercream"
-    dam_colour: Name | None = None
-    dam_width_mm: Annotated[float, limits.DAM_WIDTH.field()] | None = None
-    seal_mm: Annotated[float, limits.SEAL_THICKNESS.field()] | None = None
-
-
-class CrumbCoat(Frozen):
-    """The thin first coat, side and top alike, that holds the crumbs."""
-
-    medium: Key = "meringue_buttercream"
-    colour: Name | None = None
-    thickness_mm: Thickness | None = None
-
-
-class NoFinal(Frozen):
-    """Nothing over the crumb coat."""
-
-    kind: Literal["none"] = "none"
-
-
-class FreehandFinal(Frozen):
-    """A final coat drawn to a thickness by eye."""
-
-    kind: Literal["freehand"] = "freehand"
-    medium: Key = "meringue_buttercream"
-    colour: Name | None = None
-    side_mm: Thickness | None = None
-    top_mm: Thickness | None = None
-
-
-class DiscFinal(Frozen):
-    """A final coat scraped against a disc that sets the outside; the side thickness follows from it."""
-
-    kind: Literal["disc"] = "disc"
-    medium: Key = "meringue_buttercream"
-    colour: Name | None = None
-    disc_diameter_mm: Annotated[float, limits.DISC_DIAMETER.field()]
-    top_mm: Thickness | None = None
-
-
-class NoCover(Frozen):
-    """Nothing over the final coat."""
-
-    kind: Literal["none"] = "none"
-
-
-class DrapeCover(Frozen):
-    """One sheet rolled out, laid over the tier and trimmed at the board."""
-
-    kind: Literal["drape"] = "drape"
-    medium: Key = "fondant"
-    colour: Name | None = None
-    thickness_mm: Annotated[float, limits.FONDANT_THICKNESS.field()] | None = None
-    overlap_mm: Annotated[float, limits.OVERLAP.field()] | None = None
-
-
-Filling = Annotated[PlainFilling | SoftFilling, Field(discriminator="kind")]
-FinalCoat = Annotated[NoFinal | FreehandFinal | DiscFinal, Field(discriminator="kind")]
-Cover = Annotated[NoCover | DrapeCover, Field(discriminator="kind")]
-
-
-class RoundShape(Frozen):
-    """A round tin."""
-
-    kind: Literal["round"] = "round"
-
-    def outline(self, across_mm: float) -> Outline:
-        """The tin from above, mm across."""
-        return Round(across_mm / 2)
-
-
-class SquareShape(Frozen):
-    """A square tin, its corners sharp or of a radius."""
-
-    kind: Literal["square"] = "square"
-    corner_mm: Corner = 0.0
-
-    def outline(self, across_mm: float) -> Outline:
-        """The tin from above, mm across. Raises ValueError when the corners do not fit."""
-        return Cornered(across_mm, across_mm, self.corner_mm)
-
-
-class RectangleShape(Frozen):
-    """A rectangular or sheet tin: `length_mm` is at right angles to the width across."""
-
-    kind: Literal["rectangle"] = "rectangle"
-    length_mm: Length
-    corner_mm: Corner = 0.0
-
-    def outline(self, across_mm: float) -> Outline:
-        """The tin from above, mm across. Raises ValueError when the corners do not fit."""
-        return Cornered(across_mm, self.length_mm, self.corner_mm)
-
-
-class PolygonShape(Frozen):
-    """A hexagonal tin and its like, measured across the flats."""
-
-    kind: Literal["polygon"] = "polygon"
-    sides: Literal[6, 8, 10, 12] = 6
-    corner_mm: Corner = 0.0
-
-    def outline(self, across_mm: float) -> Outline:
-        """The tin from above, mm across. Raises ValueError when the corners do not fit."""
-        return Regular(across_mm, self.sides, self.corner_mm)
-
-
-class OvalShape(Frozen):
-    """An oval tin, an ellipse."""
-
-    kind: Literal["oval"] = "oval"
-    length_mm: Length
-
-    def outline(self, across_mm: float) -> Outline:
-        """The tin from above, mm across."""
-        return Oval(across_mm, self.length_mm)
-
-
-class HeartShape(Frozen):
-    """A heart tin."""
-
-    kind: Literal["heart"] = "heart"
-
-    def outline(self, across_mm: float) -> Outline:
-        """The tin from above, mm across."""
-        return heart(across_mm)
-
-
-class PetalShape(Frozen):
-    """A petal tin: a ring of half circles."""
-
-    kind: Literal["petal"] = "petal"
-    petals: Literal[6, 8, 10, 12] = 8
-
-    def outline(self, across_mm: float) -> Outline:
-        """The tin from above, mm across."""
-        return petal(across_mm, self.petals)
-
-
-Shape = Annotated[
-    RoundShape | SquareShape | RectangleShape | PolygonShape | OvalShape | HeartShape | PetalShape,
-    Field(discriminator="kind"),
-]
+    @model_validator(mode="after")
+    def board_lies_between_layers(self) -> Self:
+        """A hidden board has a layer below and above it; a cut height comes from somewhere; a cavity has a lid."""
+        if self.board_after is not None and self.board_after >= self.count:
+            raise at(("board_after",), f"should be below the {self.count} layers' last, {self.count - 1} or less")
+        if self.height_mm is None and self.bake is None:
+            raise at(("height_mm",), "is needed where the baked layers are not described")
+        if self.cavity is not None and (self.count < 3 or self.board_after is not None):
+            raise at(
+                ("cavity",), "needs three layers or more (a floor, a wall and a lid) and no hidden board across it"
+            )
+        return self
 
 
 class Tier(Frozen):
-    """One straight tier. `tin_diameter_mm` is the tin's width across, whatever its shape."""
+    """One tier. `tin_diameter_mm` is the tin's width across, whatever its shape; `build` carries the shape up."""
 
     name: Name | None = None
     shape: Shape = RoundShape()
+    build: Build = StraightBuild()
     tin_diameter_mm: Annotated[float, limits.TIN_DIAMETER.field()]
     layers: Layers = Layers()
     filling: Filling = PlainFilling()
     crumb: CrumbCoat = CrumbCoat()
+    measured: Measured | None = None
     final: FinalCoat = FreehandFinal()
     cover: Cover = NoCover()
+    on_top: OnTop | None = None
+    borders: Annotated[tuple[Border, ...], Field(max_length=int(limits.BORDERS.high))] = ()
 
     @model_validator(mode="after")
     def shape_can_be_made(self) -> Self:
@@ -205,7 +104,32 @@ class Tier(Frozen):
             self.shape.outline(self.tin_diameter_mm).offset(-limits.TRIMMED_SKIN.high)
         except ValueError as error:
             raise at(("shape",), f"cannot be made: {error}") from error
+        if isinstance(self.build, ROUND_ONLY) and not isinstance(self.shape, RoundShape):
+            raise at(("build",), "is turned about the axis, so the tin must be round")
+        if self.on_top is not None:
+            try:
+                self.on_top.shape.outline(self.on_top.across_mm)
+            except ValueError as error:
+                raise at(("on_top", "shape"), f"cannot be made: {error}") from error
         return self
+
+    def taken(self) -> Iterator[tuple[tuple[str | int, ...], str, str | None]]:
+        """Every medium the tier takes: the path of the field that names it, its key, its colour."""
+        parts: list[tuple[tuple[str | int, ...], object]] = [
+            (("layers", "syrup"), self.layers.syrup), (("filling",), self.filling), (("crumb",), self.crumb),
+            (("final",), self.final), (("cover",), self.cover), (("on_top",), self.on_top),
+            *((("borders", index), border) for index, border in enumerate(self.borders)),
+        ]  # fmt: skip
+        for path, part in parts:
+            medium = getattr(part, "medium", None)
+            if medium is None:
+                continue
+            yield (*path, "medium"), medium, getattr(part, "colour", None)
+            if isinstance(part, SoftFilling):
+                yield (*path, "dam_medium"), part.dam_medium, part.dam_colour
+            if isinstance(part, PanelCover):
+                for index, stripe in enumerate(part.stripes):
+                    yield (*path, "stripes", index, "medium"), medium, stripe.colour
 
 
 class BaseBoard(Frozen):
@@ -246,15 +170,8 @@ class Design(Frozen):
     def taken(self) -> Iterator[tuple[tuple[str | int, ...], str, str | None]]:
         """Every medium the design takes: the path of the field that names it, its key, its colour."""
         for index, tier in enumerate(self.tiers):
-            at_tier = ("tiers", index)
-            yield (*at_tier, "filling", "medium"), tier.filling.medium, tier.filling.colour
-            if isinstance(tier.filling, SoftFilling):
-                yield (*at_tier, "filling", "dam_medium"), tier.filling.dam_medium, tier.filling.dam_colour
-            yield (*at_tier, "crumb", "medium"), tier.crumb.medium, tier.crumb.colour
-            if not isinstance(tier.final, NoFinal):
-                yield (*at_tier, "final", "medium"), tier.final.medium, tier.final.colour
-            if not isinstance(tier.cover, NoCover):
-                yield (*at_tier, "cover", "medium"), tier.cover.medium, tier.cover.colour
+            for path, key, colour in tier.taken():
+                yield ("tiers", index, *path), key, colour
 
     def colour_hex(self, name: str | None) -> str | None:
         """How the named colour is shown, or None where no colour is named."""

@@ -3,16 +3,20 @@
 import json
 from collections.abc import Iterable, Mapping
 from datetime import datetime
-from typing import Annotated, Any, Literal, Self
+from typing import Annotated, Any, Literal, Self, get_args, get_origin
 
 from pydantic import Field, ValidationError, model_validator
 
 from amber_spread.core import limits
 from amber_spread.core.base import Frozen, Name, at
-from amber_spread.core.design import Design
+from amber_spread.core.design import Design, MeasuredBake, TinBake
+from amber_spread.core.finishes import Cover, Filling, FinalCoat
+from amber_spread.core.kit import Kit, Mat
 from amber_spread.core.media import Medium, shelf
 from amber_spread.core.plan import Plan, plan
 from amber_spread.core.practice import Practice
+from amber_spread.core.shapes import Build, Shape, StraightBuild
+from amber_spread.core.worked import work
 
 FORMAT: Literal["amber-spread/1"] = "amber-spread/1"
 
@@ -44,6 +48,18 @@ class Document(Frozen):
         return self
 
     @model_validator(mode="after")
+    def tiers_can_be_made(self) -> Self:
+        """Every build can be made of its layers and coats, so that whatever is saved can be planned."""
+        known = shelf(self.media)
+        for index, tier in enumerate(self.design.tiers):
+            if not isinstance(tier.build, StraightBuild):
+                try:
+                    work(tier, self.practice, known, Mat(), lambda medium, colour: "#000000")
+                except ValueError as error:
+                    raise at(("design", "tiers", index, "build"), f"cannot be made: {error}") from error
+        return self
+
+    @model_validator(mode="after")
     def due_has_no_zone(self) -> Self:
         """The due hour is the hour on the kitchen's wall."""
         if self.due is not None and self.due.tzinfo is not None:
@@ -67,9 +83,9 @@ class Complaint(Frozen):
     message: str
 
 
-def plan_document(document: Document) -> Plan:
-    """The plan of a design file, with the practice and the media it brings."""
-    return plan(document.design, document.practice, shelf(document.media))
+def plan_document(document: Document, kit: Kit | None = None) -> Plan:
+    """The plan of a design file, with the practice and the media it brings, held against what the kitchen owns."""
+    return plan(document.design, document.practice, shelf(document.media), kit)
 
 
 def read_document(text: str | bytes) -> Document:
@@ -118,29 +134,26 @@ def complaint_at(path: tuple[str | int, ...], message: str) -> Complaint:
     return Complaint(pointer=pointer, field=field or "the file", message=message)
 
 
-_UNITS = {"mm": " mm", "g": " g", "g_per_ml": " g per ml", "each": "", "ratio": ""}
-_CHOICES = {"shape", "filling", "final", "cover"}
-_KINDS = {
-    "round",
-    "square",
-    "rectangle",
-    "polygon",
-    "oval",
-    "heart",
-    "petal",
-    "plain",
-    "soft",
-    "none",
-    "freehand",
-    "disc",
-    "drape",
-}
+_UNITS = {"g_per_ml": " g per ml", "mm": " mm", "ml": " ml", "g": " g", "each": "", "ratio": ""}
+_CHOICES: dict[str, Any] = {
+    "shape": Shape, "build": Build, "bake": MeasuredBake | TinBake, "filling": Filling, "final": FinalCoat,
+    "cover": Cover,
+}  # fmt: skip
+
+
+def _kinds(choice: Any) -> set[str]:
+    """The tags of a union of kinds, whether or not it carries its discriminator with it."""
+    union = get_args(choice)[0] if get_origin(choice) is Annotated else choice
+    return {kind.model_fields["kind"].default for kind in get_args(union)}
+
+
+_KINDS = {field: _kinds(choice) for field, choice in _CHOICES.items()}
 
 
 def _complaint(path: tuple[str | int, ...], kind: str, context: Mapping[str, Any], message: str) -> Complaint:
     # Pydantic puts the tag of a discriminated union into the path; the file has no such level.
     path = tuple(
-        part for index, part in enumerate(path) if not (part in _KINDS and index and path[index - 1] in _CHOICES)
+        part for index, part in enumerate(path) if not (index and part in _KINDS.get(str(path[index - 1]), ()))
     )
     unit = _unit_of(path)
     words = {

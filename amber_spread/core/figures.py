@@ -14,7 +14,7 @@ from typing import Any, Generic, Literal, ParamSpec
 
 from amber_spread.core.base import Frozen, Note
 
-Unit = Literal["mm", "mm2", "ml", "g", "g_per_ml", "min", "degC", "each", "ratio"]
+Unit = Literal["mm", "mm2", "ml", "g", "g_per_ml", "min", "degC", "deg", "each", "ratio"]
 Rounding = Literal["up", "down", "nearest"]
 Origin = Literal["definition", "geometry", "published", "common practice", "from memory", "this kitchen"]
 P = ParamSpec("P")

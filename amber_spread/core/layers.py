@@ -1,13 +1,55 @@
 """Layers and fillings of one tier: the bare cake, its height, and what reaches a height that was asked for."""
 
+import math
+from typing import Literal, NamedTuple
+
 from amber_spread.core.base import Frozen
-from amber_spread.core.body import MM3_PER_ML, Straight
-from amber_spread.core.design import Layers, PlainFilling, Tier
-from amber_spread.core.figures import COMMON_PRACTICE, DEFINITION, Figure, chosen, decided, rule, same
+from amber_spread.core.body import MM3_PER_ML, Body, Carried, Straight
+from amber_spread.core.design import Layers, MeasuredBake, Tier
+from amber_spread.core.figures import Figure, chosen, decided, of_parts, parts_rule, same, total
+from amber_spread.core.finishes import PlainFilling
+from amber_spread.core.layer_rules import (
+    cake_diameter,
+    cavity_volume,
+    cavity_wall,
+    cut_for_height,
+    dam_volume,
+    filling_count,
+    filling_for_height,
+    hidden_board,
+    offcut,
+    own_height,
+    shared_cut,
+    slab_volume,
+    slice_height,
+    slices,
+    soft_filling_volume,
+    spread_thickness,
+    stacked_height,
+    stacked_height_with_board,
+    target_bare_height,
+    target_missing,
+    without_cavity,
+)  # fmt: skip
 from amber_spread.core.limits import LAYER_COUNT
 from amber_spread.core.media import Medium, weight
-from amber_spread.core.outline import Outline
+from amber_spread.core.outline import Outline, Round
 from amber_spread.core.practice import Practice
+from amber_spread.core.shapes import BallBuild, SideBuild, StraightBuild
+
+_COMMON = parts_rule(
+    "layers.common_cut", "The lowest edge of all the baked layers: every one of them can be levelled to that.",
+    "least", "geometry",
+)  # fmt: skip
+
+
+class Slab(NamedTuple):
+    """One level of a tier between two heights above its foot; `number` counts layers, fillings and boards apart."""
+
+    kind: Literal["layer", "filling", "board"]
+    number: int
+    low: float
+    high: float
 
 
 class FillingPlan(Frozen):
@@ -16,6 +58,7 @@ class FillingPlan(Frozen):
     soft: bool
     count: Figure
     thickness: Figure
+    spread: Figure
     volume: Figure
     weight: Figure
     dam_width: Figure | None = None
@@ -44,6 +87,48 @@ class TargetPlan(Frozen):
     other_count: OtherCount | None
 
 
+class BakePlan(Frozen):
+    """What the baked layers allow: the cut common to all, the height of each slice, and how many slices there are."""
+
+    common_cut: Figure
+    slice_height: Figure
+    slices: Figure
+
+
+class LayerPlace(Frozen):
+    """Where one layer goes: counted from the foot, cut from which baked layer, and which way up."""
+
+    number: int
+    baked: int
+    slice: int
+    way: Literal["tin side down", "cut sides in", "turned over, tin side up"]
+
+
+class HiddenBoard(Frozen):
+    """The board inside a double-height tier."""
+
+    diameter: Figure
+    thickness: Figure
+    height: Figure
+
+
+class CavityPlan(Frozen):
+    """A hidden room: how wide and high, what it holds, and what it takes out of the cake."""
+
+    diameter: Figure
+    height: Figure
+    volume: Figure
+    wall: Figure
+
+
+class SyrupPlan(Frozen):
+    """Syrup for every layer of a tier."""
+
+    soak: Figure
+    volume: Figure
+    weight: Figure
+
+
 class LayersPlan(Frozen):
     """The bare, filled cake of one tier."""
 
@@ -56,61 +141,13 @@ class LayersPlan(Frozen):
     height: Figure
     cake_volume: Figure
     cake_weight: Figure
+    offcut: Figure | None
     target: TargetPlan | None
-
-
-@rule(
-    "layers.cake_diameter", unit="mm", formula="tin - 2 * skin", source=COMMON_PRACTICE,
-    words="The tin's diameter, less the browned skin trimmed off on both sides.",
-)  # fmt: skip
-def cake_diameter(tin_mm: float, skin_mm: float) -> float:
-    """Diameter of the trimmed cake, mm: tin - 2 x skin. Source: common practice."""
-    return tin_mm - 2 * skin_mm
-
-
-@rule(
-    "layers.height", unit="mm", formula="layers * cut + fillings * filling",
-    words="Every layer at its cut height, and a filling between each two.",
-)  # fmt: skip
-def stacked_height(layers_count: int, cut_mm: float, fillings_count: int, filling_mm: float) -> float:
-    """Height of the bare, filled cake, mm: layers x cut + fillings x filling. Source: geometry."""
-    return layers_count * cut_mm + fillings_count * filling_mm
-
-
-@rule(
-    "layers.filling_count", unit="each", formula="layers - 1", source=DEFINITION,
-    words="One filling between each two layers.",
-)  # fmt: skip
-def filling_count(layers_count: int) -> float:
-    """Number of fillings: layers - 1. Source: definition."""
-    return layers_count - 1
-
-
-@rule(
-    "layers.slab_volume", unit="ml", formula="slabs * area * thickness / 1000",
-    words="A slab of that area and thickness, as many times as there are.",
-)  # fmt: skip
-def slab_volume(slabs_count: float, area_mm2: float, thickness_mm: float) -> float:
-    """Volume of equal slabs, ml: n x area x t / 1000. Source: geometry (prism)."""
-    return slabs_count * area_mm2 * thickness_mm / MM3_PER_ML
-
-
-@rule(
-    "layers.dam_volume", unit="ml", formula="slabs * (area - inside) * thickness / 1000",
-    words="A ring at the rim, as high as the filling: the whole area less the area inside the ring.",
-)  # fmt: skip
-def dam_volume(slabs_count: float, area_mm2: float, inside_mm2: float, thickness_mm: float) -> float:
-    """Volume of the dams, ml: n x (area - area inside) x t / 1000. Source: geometry."""
-    return slabs_count * (area_mm2 - inside_mm2) * thickness_mm / MM3_PER_ML
-
-
-@rule(
-    "layers.soft_filling_volume", unit="ml", formula="slabs * inside * (thickness - seal) / 1000",
-    words="The area inside the dam, filled to the height of the dam above the seal.",
-)  # fmt: skip
-def soft_filling_volume(slabs_count: float, inside_mm2: float, thickness_mm: float, seal_mm: float) -> float:
-    """Volume inside the dams above the seal, ml. Source: geometry."""
-    return slabs_count * inside_mm2 * (thickness_mm - seal_mm) / MM3_PER_ML
+    bake: BakePlan | None
+    order: list[LayerPlace]
+    board: HiddenBoard | None
+    cavity: CavityPlan | None
+    syrup: SyrupPlan | None
 
 
 def area_inside(outline: Outline, dam_mm: float) -> float:
@@ -121,72 +158,184 @@ def area_inside(outline: Outline, dam_mm: float) -> float:
         return 0.0
 
 
-@rule(
-    "layers.target.bare_height", unit="mm", formula="target - above",
-    words="The finished height asked for, less the coats and the cover that lie on top.",
-)  # fmt: skip
-def target_bare_height(target_mm: float, above_mm: float) -> float:
-    """Height the bare cake must reach, mm: target - all that lies above it. Source: geometry."""
-    return target_mm - above_mm
-
-
-@rule(
-    "layers.target.missing", unit="mm", formula="wanted - reached",
-    words="The height wanted of the bare cake, less the height it reaches; below zero it is too tall.",
-)  # fmt: skip
-def target_missing(wanted_mm: float, reached_mm: float) -> float:
-    """How much the bare cake falls short, mm; negative when it is too tall. Source: geometry."""
-    return wanted_mm - reached_mm
-
-
-@rule(
-    "layers.target.filling_thickness", unit="mm", formula="(wanted - layers * cut) / (layers - 1)",
-    words="What the layers leave of the height wanted, shared among the fillings.",
-)  # fmt: skip
-def filling_for_height(wanted_mm: float, layers_count: int, cut_mm: float) -> float:
-    """Filling thickness that reaches a bare height, mm. Source: geometry.
-
-    Raises ZeroDivisionError for a single layer, which has no filling.
-    """
-    return (wanted_mm - layers_count * cut_mm) / (layers_count - 1)
-
-
-@rule(
-    "layers.target.cut_height", unit="mm", formula="(wanted - (layers - 1) * filling) / layers", rounding="nearest",
-    words="What the fillings leave of the height wanted, shared among the layers.",
-)  # fmt: skip
-def cut_for_height(wanted_mm: float, layers_count: int, filling_mm: float) -> float:
-    """Cut height that reaches a bare height, mm. Source: geometry."""
-    return (wanted_mm - (layers_count - 1) * filling_mm) / layers_count
-
-
 def plan_layers(
     tier: Tier, practice: Practice, media: dict[str, Medium], above_mm: float
-) -> tuple[LayersPlan, Straight]:
-    """The layers of a tier and the bare body they make.
+) -> tuple[LayersPlan, Body, list[Slab]]:
+    """The layers of a tier, the bare body they make, and what lies at which height in it.
 
     `above_mm` is the thickness of every coat and cover on top, which a target height has to hold.
+    Raises ValueError when the build cannot be made of these layers; the message says why.
     """
     layers = tier.layers
     outline = tier.shape.outline(tier.tin_diameter_mm).offset(-practice.trimmed_skin_mm)
+    bake = _plan_bake(layers)
+    boards = 0 if layers.board_after is None else 1
+    board_mm = practice.tier_board_mm * boards
+    count = filling_count.figure(layers.count, boards)
+    thickness = chosen(tier.filling.thickness_mm, practice.filling_mm, "mm")
+    cut, height = _heights(tier, bake, outline, int(count.value), thickness.value, board_mm)
+    body = _carry(tier, outline, height.value)
+    slabs = _slabs(layers, cut.value, thickness.value, board_mm)
+    hollow, hollow_cake_ml, hollow_filling_ml = _plan_cavity(layers, outline, cut.value, thickness.value)
+    filling = _plan_filling(tier, practice, media, outline, body, slabs, count, thickness, hollow_filling_ml)
     area = outline.area_figure()
-    filling = _plan_filling(tier, practice, media, outline)
-    thickness_mm = filling.thickness.value
-    height = stacked_height.figure(layers.count, layers.height_mm, layers.count - 1, thickness_mm)
-    cake = slab_volume.figure(layers.count, area.value, layers.height_mm)
+    stack = slab_volume.figure(layers.count, area.value, cut.value)
+    cake = stack
+    if not isinstance(body, Straight):
+        cake = _over(body, slabs, "layer")
+    if hollow:
+        cake = without_cavity.figure(cake.value, hollow_cake_ml)
+    carved_ml = sum(body.volume_between(slab.low, slab.high) for slab in slabs if slab.kind == "layer")
+    density = practice.cake_density_g_per_ml
     plan = LayersPlan(
         cake_diameter=cake_diameter.figure(tier.tin_diameter_mm, practice.trimmed_skin_mm),
         cake_length=length_of(outline),
         area=area,
         count=decided(layers.count, "each"),
-        cut_height=decided(layers.height_mm, "mm"),
+        cut_height=cut,
         filling=filling,
         height=height,
         cake_volume=cake,
-        cake_weight=weight.figure(cake.value, practice.cake_density_g_per_ml),
-        target=_plan_target(layers, practice, thickness_mm, height.value, above_mm),
+        cake_weight=weight.figure(cake.value, density),
+        offcut=None if isinstance(body, Straight) else offcut.figure(stack.value, carved_ml, density),
+        target=_plan_target(layers, practice, thickness.value, cut.value, height.value, above_mm, board_mm)
+        if not isinstance(tier.build, BallBuild)
+        else None,
+        bake=bake,
+        order=_order(layers),
+        board=_plan_board(tier, practice, slabs, body),
+        cavity=hollow,
+        syrup=_plan_syrup(tier, practice, media, area.value),
     )
-    return plan, Straight(outline, height.value)
+    return plan, body, slabs
+
+
+def _heights(
+    tier: Tier, bake: BakePlan | None, outline: Outline, fillings: int, filling_mm: float, board_mm: float
+) -> tuple[Figure, Figure]:
+    """The cut height of a layer and the height they make; a ball's own height sets the cut instead."""
+    layers = tier.layers
+    if isinstance(tier.build, BallBuild):
+        own = Carried(outline, tier.build.profile(outline.half_width_mm, 0.0)).height_mm
+        cut = shared_cut.figure(own, fillings * filling_mm + board_mm, layers.count)
+        if cut.value <= 0:
+            raise ValueError("the fillings are thicker than the ball; take fewer layers or a thinner filling")
+        return cut, own_height.figure(own)
+    if layers.height_mm is not None:
+        cut = decided(layers.height_mm, "mm")
+    else:
+        assert bake is not None
+        cut = bake.slice_height
+    if board_mm:
+        return cut, stacked_height_with_board.figure(layers.count, cut.value, fillings, filling_mm, board_mm)
+    return cut, stacked_height.figure(layers.count, cut.value, fillings, filling_mm)
+
+
+def _carry(tier: Tier, outline: Outline, height_mm: float) -> Body:
+    if isinstance(tier.build, StraightBuild | SideBuild):
+        return Straight(outline, height_mm)
+    body = Carried(outline, tier.build.profile(outline.half_width_mm, height_mm))
+    if not isinstance(outline, Round):
+        body.section(0.0)
+        body.section(height_mm * 0.999)
+    return body
+
+
+def _slabs(layers: Layers, cut_mm: float, filling_mm: float, board_mm: float) -> list[Slab]:
+    slabs, up, fillings = [], 0.0, 0
+    for number in range(1, layers.count + 1):
+        slabs.append(Slab("layer", number, up, up + cut_mm))
+        up += cut_mm
+        if number == layers.board_after:
+            slabs.append(Slab("board", 1, up, up + board_mm))
+            up += board_mm
+        elif number < layers.count:
+            fillings += 1
+            slabs.append(Slab("filling", fillings, up, up + filling_mm))
+            up += filling_mm
+    return slabs
+
+
+def _over(body: Body, slabs: list[Slab], kind: Literal["layer", "filling"]) -> Figure:
+    """The volume of every slab of a kind in a body that is not straight, added up."""
+    parts = {
+        f"{slab.kind} {slab.number}": body.volume_between(slab.low, slab.high) for slab in slabs if slab.kind == kind
+    }
+    return total(parts, "ml")
+
+
+def _plan_bake(layers: Layers) -> BakePlan | None:
+    bake = layers.bake
+    if bake is None:
+        return None
+    if isinstance(bake, MeasuredBake):
+        edges = {f"baked {number}": edge for number, edge in enumerate(bake.edges_mm, 1)}
+        common, baked = of_parts(_COMMON, min(bake.edges_mm), edges, "mm"), len(bake.edges_mm)
+    else:
+        common, baked = same("depth of the tin", bake.depth_mm, "mm"), math.ceil(layers.count / bake.torte)
+    return BakePlan(
+        common_cut=common,
+        slice_height=slice_height.figure(common.value, bake.torte),
+        slices=slices.figure(baked, bake.torte),
+    )
+
+
+def _order(layers: Layers) -> list[LayerPlace]:
+    """Bottoms of tins to the outside, cut faces inward, the last layer turned over so that the tin's face is the
+    top.
+    """
+    torte = layers.bake.torte if layers.bake else 1
+    places = []
+    for number in range(1, layers.count + 1):
+        baked, slice = divmod(number - 1, torte)
+        way: Literal["tin side down", "cut sides in", "turned over, tin side up"] = "cut sides in"
+        if number == 1:
+            way = "tin side down"
+        elif number == layers.count:
+            way, slice = "turned over, tin side up", 0
+        places.append(LayerPlace(number=number, baked=baked + 1, slice=slice + 1, way=way))
+    return places
+
+
+def _plan_board(tier: Tier, practice: Practice, slabs: list[Slab], body: Body) -> HiddenBoard | None:
+    for slab in slabs:
+        if slab.kind == "board":
+            across = 2 * body.section((slab.low + slab.high) / 2).half_width_mm
+            margin_mm = min(practice.hidden_board_in_mm, across / 4)
+            return HiddenBoard(
+                diameter=hidden_board.figure(across, margin_mm),
+                thickness=chosen(None, practice.tier_board_mm, "mm"),
+                height=same("height of the layers below", slab.low, "mm"),
+            )
+    return None
+
+
+def _plan_cavity(
+    layers: Layers, outline: Outline, cut_mm: float, filling_mm: float
+) -> tuple[CavityPlan | None, float, float]:
+    """The hidden room, and how much cake and how much filling it takes out, ml."""
+    if layers.cavity is None:
+        return None, 0.0, 0.0
+    cake_mm = 2 * min(outline.half_width_mm, outline.half_length_mm)
+    across_mm = min(layers.cavity.diameter_mm, cake_mm)
+    inside = layers.count - 2
+    high_mm = inside * cut_mm + (inside + 1) * filling_mm
+    plan = CavityPlan(
+        diameter=decided(layers.cavity.diameter_mm, "mm"),
+        height=stacked_height.figure(inside, cut_mm, inside + 1, filling_mm),
+        volume=cavity_volume.figure(across_mm, high_mm),
+        wall=cavity_wall.figure(cake_mm, across_mm),
+    )
+    return plan, cavity_volume(across_mm, inside * cut_mm), cavity_volume(across_mm, (inside + 1) * filling_mm)
+
+
+def _plan_syrup(tier: Tier, practice: Practice, media: dict[str, Medium], area_mm2: float) -> SyrupPlan | None:
+    syrup = tier.layers.syrup
+    if syrup is None:
+        return None
+    soak = chosen(syrup.soak_mm, practice.syrup_soak_mm, "mm")
+    volume = slab_volume.figure(tier.layers.count, area_mm2, soak.value)
+    return SyrupPlan(soak=soak, volume=volume, weight=weight.figure(volume.value, media[syrup.medium].density_g_per_ml))
 
 
 def length_of(outline: Outline) -> Figure | None:
@@ -196,29 +345,59 @@ def length_of(outline: Outline) -> Figure | None:
     return same("length from above", 2 * outline.half_length_mm, "mm")
 
 
-def _plan_filling(tier: Tier, practice: Practice, media: dict[str, Medium], outline: Outline) -> FillingPlan:
+def _plan_filling(
+    tier: Tier,
+    practice: Practice,
+    media: dict[str, Medium],
+    outline: Outline,
+    body: Body,
+    slabs: list[Slab],
+    count: Figure,
+    thickness: Figure,
+    hollow_ml: float,
+) -> FillingPlan:
     filling = tier.filling
-    count = filling_count.figure(tier.layers.count)
-    thickness = chosen(filling.thickness_mm, practice.filling_mm, "mm")
     density = media[filling.medium].density_g_per_ml
-    area_mm2 = outline.area_mm2
+    spread = spread_thickness.figure(thickness.value, practice.settling)
+    common = {"count": count, "thickness": thickness, "spread": spread}
     if isinstance(filling, PlainFilling):
-        volume = slab_volume.figure(count.value, area_mm2, thickness.value)
-        return FillingPlan(
-            soft=False, count=count, thickness=thickness, volume=volume, weight=weight.figure(volume.value, density)
-        )
+        if isinstance(body, Straight):
+            volume = slab_volume.figure(count.value, outline.area_mm2, thickness.value)
+        else:
+            volume = _over(body, slabs, "filling")
+        if hollow_ml:
+            volume = without_cavity.figure(volume.value, min(hollow_ml, volume.value))
+        return FillingPlan(soft=False, volume=volume, weight=weight.figure(volume.value, density), **common)
     dam_width = chosen(filling.dam_width_mm, thickness.value, "mm")
-    inside_mm2 = area_inside(outline, dam_width.value)
     seal = chosen(filling.seal_mm, practice.seal_mm, "mm")
     seal_mm = min(seal.value, thickness.value)
-    volume = soft_filling_volume.figure(count.value, inside_mm2, thickness.value, seal_mm)
-    dam = dam_volume.figure(count.value, area_mm2, inside_mm2, thickness.value)
-    sealed = slab_volume.figure(count.value, inside_mm2, seal_mm)
+    if isinstance(body, Straight):
+        area_mm2, inside_mm2 = outline.area_mm2, area_inside(outline, dam_width.value)
+        volume = soft_filling_volume.figure(count.value, inside_mm2, thickness.value, seal_mm)
+        dam = dam_volume.figure(count.value, area_mm2, inside_mm2, thickness.value)
+        sealed = slab_volume.figure(count.value, inside_mm2, seal_mm)
+    else:
+        inside = {
+            f"filling {slab.number}": area_inside(body.section((slab.low + slab.high) / 2), dam_width.value)
+            for slab in slabs
+            if slab.kind == "filling"
+        }
+        rooms = {
+            f"filling {slab.number}": body.volume_between(slab.low, slab.high)
+            for slab in slabs
+            if slab.kind == "filling"
+        }
+        gap_ml = thickness.value / MM3_PER_ML
+        volume = total(
+            {name: soft_filling_volume(1, area, thickness.value, seal_mm) for name, area in inside.items()}, "ml"
+        )
+        dam = total({name: max(0.0, room - inside[name] * gap_ml) for name, room in rooms.items()}, "ml")
+        sealed = total({name: slab_volume(1, area, seal_mm) for name, area in inside.items()}, "ml")
+    if hollow_ml:
+        volume = without_cavity.figure(volume.value, min(hollow_ml, volume.value))
     stiff = media[filling.dam_medium].density_g_per_ml
     return FillingPlan(
         soft=True,
-        count=count,
-        thickness=thickness,
         volume=volume,
         weight=weight.figure(volume.value, density),
         dam_width=dam_width,
@@ -227,39 +406,50 @@ def _plan_filling(tier: Tier, practice: Practice, media: dict[str, Medium], outl
         seal_thickness=seal,
         seal_volume=sealed,
         seal_weight=weight.figure(sealed.value, stiff),
+        **common,
     )
 
 
 def _plan_target(
-    layers: Layers, practice: Practice, filling_mm: float, reached_mm: float, above_mm: float
+    layers: Layers,
+    practice: Practice,
+    filling_mm: float,
+    cut_mm: float,
+    reached_mm: float,
+    above_mm: float,
+    board_mm: float,
 ) -> TargetPlan | None:
     """One change at a time that reaches the target, each only within what this kitchen does."""
     if layers.target_height_mm is None:
         return None
     bare = target_bare_height.figure(layers.target_height_mm, above_mm)
+    # A hidden board stands in place of one filling: the rest has to be reached without both.
+    wanted = bare.value + ((filling_mm - board_mm) if board_mm else 0.0)
     filling = None
-    if layers.count > 1:
-        thickness_mm = filling_for_height(bare.value, layers.count, layers.height_mm)
+    if layers.count > 1 and not board_mm:
+        thickness_mm = filling_for_height(wanted, layers.count, cut_mm)
         if practice.filling_least_mm <= thickness_mm <= practice.filling_most_mm:
-            filling = filling_for_height.figure(bare.value, layers.count, layers.height_mm)
+            filling = filling_for_height.figure(wanted, layers.count, cut_mm)
     cut = None
-    if practice.cut_least_mm <= cut_for_height(bare.value, layers.count, filling_mm) <= layers.height_mm:
-        cut = cut_for_height.figure(bare.value, layers.count, filling_mm)
+    if practice.cut_least_mm <= cut_for_height(wanted, layers.count, filling_mm) <= cut_mm:
+        cut = cut_for_height.figure(wanted, layers.count, filling_mm)
     return TargetPlan(
         height=decided(layers.target_height_mm, "mm"),
         bare_height=bare,
         missing=target_missing.figure(bare.value, reached_mm),
         filling_thickness=filling,
         cut_height=cut,
-        other_count=_other_count(layers, practice, filling_mm, bare.value),
+        other_count=_other_count(layers, practice, filling_mm, cut_mm, wanted),
     )
 
 
-def _other_count(layers: Layers, practice: Practice, filling_mm: float, bare_mm: float) -> OtherCount | None:
+def _other_count(
+    layers: Layers, practice: Practice, filling_mm: float, baked_mm: float, bare_mm: float
+) -> OtherCount | None:
     """The number of layers nearest the one decided that reaches `bare_mm` by cutting no layer higher than baked."""
     counts = range(int(LAYER_COUNT.low), int(LAYER_COUNT.high) + 1)
     for count in sorted(counts, key=lambda other: abs(other - layers.count)):
-        reaches = practice.cut_least_mm <= cut_for_height(bare_mm, count, filling_mm) <= layers.height_mm
+        reaches = practice.cut_least_mm <= cut_for_height(bare_mm, count, filling_mm) <= baked_mm
         if count != layers.count and reaches:
             cut = cut_for_height.figure(bare_mm, count, filling_mm)
             return OtherCount(count=same("layers", count, "each"), cut_height=cut)

@@ -11,7 +11,7 @@ from pydantic import Field
 
 from amber_spread.core.base import Frozen
 
-LimitUnit = Literal["mm", "g", "g_per_ml", "each", "ratio"]
+LimitUnit = Literal["mm", "ml", "g", "g_per_ml", "each", "ratio"]
 
 
 class Limit(Frozen):
@@ -50,6 +50,39 @@ DENSITY = Limit(low=0.1, high=3, unit="g_per_ml")
 TIERS = Limit(low=1, high=30, unit="each")
 COLOURS = Limit(low=0, high=24, unit="each")
 OWN_MEDIA = Limit(low=0, high=60, unit="each")
+NARROW_WIDTH = Limit(low=5, high=600, unit="mm")
+BEVEL = Limit(low=1, high=200, unit="mm")
+RISE = Limit(low=1, high=300, unit="mm")
+BALL_FOOT = Limit(low=0, high=500, unit="mm")
+FOOT_CUT = Limit(low=1, high=200, unit="mm")
+PROFILE_POINTS = Limit(low=2, high=12, unit="each")
+PROFILE_SHARE = Limit(low=0.05, high=1, unit="ratio")
+SHARE = Limit(low=0, high=1, unit="ratio")
+COORDINATE = Limit(low=-2000, high=2000, unit="mm")
+OUTLINE_CORNERS = Limit(low=3, high=400, unit="each")
+TORTE = Limit(low=1, high=5, unit="each")
+TIN_DEPTH = Limit(low=20, high=200, unit="mm")
+BOARD_AFTER = Limit(low=1, high=11, unit="each")
+CAVITY = Limit(low=10, high=400, unit="mm")
+SYRUP_SOAK = Limit(low=0, high=5, unit="mm")
+SETTLING = Limit(low=0, high=0.5, unit="ratio")
+BATTER_FILL = Limit(low=0.2, high=1, unit="ratio")
+BATCH = Limit(low=100, high=20000, unit="ml")
+RIM = Limit(low=0, high=60, unit="mm")
+STRIPES = Limit(low=0, high=12, unit="each")
+STRIPE_SHARE = Limit(low=0.01, high=100, unit="ratio")
+STRIP_LENGTH = Limit(low=50, high=5000, unit="mm")
+BAND_WIDTH = Limit(low=0, high=150, unit="mm")
+GORES = Limit(low=4, high=24, unit="each")
+SHEET_SIDE = Limit(low=50, high=1500, unit="mm")
+ON_TOP_WIDTH = Limit(low=10, high=600, unit="mm")
+BEAD = Limit(low=1, high=40, unit="mm")
+BORDERS = Limit(low=0, high=4, unit="each")
+STRETCH = Limit(low=0, high=0.2, unit="ratio")
+SCRAPER = Limit(low=30, high=600, unit="mm")
+PIN = Limit(low=100, high=1200, unit="mm")
+MAT_SIDE = Limit(low=100, high=2000, unit="mm")
+OWNED = Limit(low=0, high=80, unit="each")
 
 MAX_FILE_BYTES = 512 * 1024
 """The largest design file or request body that is read at all."""
@@ -79,5 +112,38 @@ LIMITS: dict[str, Limit] = {
     "tiers": TIERS,
     "colours": COLOURS,
     "own_media": OWN_MEDIA,
+    "narrow_mm": NARROW_WIDTH,
+    "bevel_mm": BEVEL,
+    "rise_mm": RISE,
+    "ball_foot_mm": BALL_FOOT,
+    "foot_cut_mm": FOOT_CUT,
+    "profile_points": PROFILE_POINTS,
+    "profile_share": PROFILE_SHARE,
+    "share": SHARE,
+    "coordinate_mm": COORDINATE,
+    "outline_corners": OUTLINE_CORNERS,
+    "torte": TORTE,
+    "tin_depth_mm": TIN_DEPTH,
+    "board_after": BOARD_AFTER,
+    "cavity_mm": CAVITY,
+    "syrup_soak_mm": SYRUP_SOAK,
+    "settling": SETTLING,
+    "batter_fill": BATTER_FILL,
+    "batch_ml": BATCH,
+    "rim_mm": RIM,
+    "stripes": STRIPES,
+    "stripe_share": STRIPE_SHARE,
+    "strip_mm": STRIP_LENGTH,
+    "band_mm": BAND_WIDTH,
+    "gores": GORES,
+    "sheet_side_mm": SHEET_SIDE,
+    "on_top_mm": ON_TOP_WIDTH,
+    "bead_mm": BEAD,
+    "borders": BORDERS,
+    "stretch": STRETCH,
+    "scraper_mm": SCRAPER,
+    "pin_mm": PIN,
+    "mat_mm": MAT_SIDE,
+    "owned": OWNED,
 }
 """The limits by the name of the field they bound, as the screen asks for them."""

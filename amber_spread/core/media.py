@@ -6,7 +6,7 @@ from amber_spread.core.base import Frozen, Hex, Key, Name
 from amber_spread.core.figures import DEFINITION, FROM_MEMORY, Source, rule
 from amber_spread.core.limits import DENSITY
 
-MediumKind = Literal["buttercream", "ganache", "frosting", "filling", "fondant"]
+MediumKind = Literal["buttercream", "ganache", "frosting", "filling", "fondant", "chocolate", "syrup"]
 Allergen = Literal["milk", "egg", "wheat", "nuts", "soya"]
 
 
@@ -68,6 +68,21 @@ LIBRARY: tuple[Medium, ...] = (
     Medium(
         key="fondant", name="Fondant", kind="fondant", density_g_per_ml=1.35,
         density_source=FROM_MEMORY, hex="#EFE0DA",
+    ),
+    Medium(
+        key="modelling_chocolate", name="Modelling chocolate", kind="fondant", density_g_per_ml=1.3,
+        density_source=FROM_MEMORY, hex="#E9DCC4", allergens=("milk", "soya"),
+    ),
+    Medium(
+        key="dark_chocolate", name="Dark chocolate", kind="chocolate", density_g_per_ml=1.3,
+        density_source=FROM_MEMORY, hex="#4A2A1B", allergens=("milk", "soya"),
+    ),
+    Medium(
+        key="syrup", name="Sugar syrup", kind="syrup", density_g_per_ml=1.23,
+        density_source=Source(
+            origin="from memory", reference="sugar and water in equal weights, 50 degrees Brix, at room temperature",
+        ),
+        hex="#E8D6A8",
     ),
 )  # fmt: skip
 """The media that come with the program. A design file may replace any of them, by key, or add its own."""

@@ -6,18 +6,11 @@ are in mm, areas in mm². Every outline stands on the axis, with its `across` le
 
 import math
 from dataclasses import dataclass
-from functools import cached_property
 from typing import Protocol
 
-import numpy
-from shapely import Polygon, get_coordinates
-
-from amber_spread.core.figures import Figure, of_parts, parts_rule, rule
+from amber_spread.core.figures import Figure, rule
 
 Point = tuple[float, float]
-ARC_STEP = math.radians(3)
-EVEN = math.sqrt(ARC_STEP / math.sin(ARC_STEP))
-"""How much larger a traced arc's corners stand, so that it encloses the area of the true arc."""
 DRAWN_STEP = math.radians(6)
 DRAWN_POINTS = 60
 
@@ -60,8 +53,11 @@ class Outline(Protocol):
     def area_figure(self) -> Figure:
         """The area with its rule."""
 
-    def offset(self, distance_mm: float) -> "Outline":
-        """The outline grown outward by `distance_mm` all round. Raises ValueError when nothing is left."""
+    def offset(self, distance_mm: float, rounded: bool = False) -> "Outline":
+        """The outline grown outward by `distance_mm` all round, sharp corners kept sharp unless `rounded`.
+
+        Raises ValueError when nothing is left.
+        """
 
 
 @rule(
@@ -101,9 +97,6 @@ def oval_area(across_mm: float, length_mm: float, girth_mm: float, grown_mm: flo
     return math.pi / 4 * across_mm * length_mm + girth_mm * grown_mm + math.pi * grown_mm**2
 
 
-_TRACED = parts_rule("outline.area.traced", "Measured off the outline, drawn true to size.", "same", "geometry")
-
-
 @dataclass(frozen=True, slots=True)
 class Round:
     """A circle of the given radius."""
@@ -136,7 +129,7 @@ class Round:
 
     @property
     def points(self) -> list[Point]:
-        return _arc((0, 0), self.radius_mm, 0, 2 * math.pi, DRAWN_STEP)[:-1]
+        return arc((0, 0), self.radius_mm, 0, 2 * math.pi, DRAWN_STEP)[:-1]
 
     @property
     def edges_mm(self) -> list[float]:
@@ -145,7 +138,7 @@ class Round:
     def area_figure(self) -> Figure:
         return round_area.figure(2 * self.radius_mm)
 
-    def offset(self, distance_mm: float) -> "Round":
+    def offset(self, distance_mm: float, rounded: bool = False) -> "Round":
         return Round(_left(self.radius_mm + distance_mm))
 
 
@@ -193,7 +186,7 @@ class Cornered:
         return [
             point
             for quarter, centre in enumerate(centres)
-            for point in _arc(centre, c, quarter * math.pi / 2, (quarter + 1) * math.pi / 2, DRAWN_STEP)
+            for point in arc(centre, c, quarter * math.pi / 2, (quarter + 1) * math.pi / 2, DRAWN_STEP)
         ]
 
     @property
@@ -203,8 +196,8 @@ class Cornered:
     def area_figure(self) -> Figure:
         return cornered_area.figure(self.width_mm, self.length_mm, self.corner_mm)
 
-    def offset(self, distance_mm: float) -> "Cornered":
-        corner = max(0.0, self.corner_mm + distance_mm) if self.corner_mm else 0.0
+    def offset(self, distance_mm: float, rounded: bool = False) -> "Cornered":
+        corner = max(0.0, self.corner_mm + distance_mm) if self.corner_mm or rounded else 0.0
         return Cornered(_left(self.width_mm + 2 * distance_mm), _left(self.length_mm + 2 * distance_mm), corner)
 
 
@@ -253,7 +246,7 @@ class Regular:
         for side in range(self.sides):
             middle = turn + side * 2 * turn
             centre = (out * math.cos(middle), out * math.sin(middle))
-            found.extend(_arc(centre, self.corner_mm, middle - turn, middle + turn, DRAWN_STEP))
+            found.extend(arc(centre, self.corner_mm, middle - turn, middle + turn, DRAWN_STEP))
         return found
 
     @property
@@ -266,8 +259,8 @@ class Regular:
     def area_figure(self) -> Figure:
         return regular_area.figure(self.across_mm, self.sides, self.corner_mm)
 
-    def offset(self, distance_mm: float) -> "Regular":
-        corner = max(0.0, self.corner_mm + distance_mm) if self.corner_mm else 0.0
+    def offset(self, distance_mm: float, rounded: bool = False) -> "Regular":
+        corner = max(0.0, self.corner_mm + distance_mm) if self.corner_mm or rounded else 0.0
         return Regular(_left(self.across_mm + 2 * distance_mm), self.sides, corner)
 
 
@@ -314,10 +307,14 @@ class Oval:
 
     @property
     def points(self) -> list[Point]:
+        return self.traced(DRAWN_POINTS)
+
+    def traced(self, corners: int) -> list[Point]:
+        """So many points along the edge."""
         a, b = self.width_mm / 2, self.length_mm / 2
         found = []
-        for index in range(DRAWN_POINTS):
-            turn = 2 * math.pi * index / DRAWN_POINTS
+        for index in range(corners):
+            turn = 2 * math.pi * index / corners
             cos, sin = math.cos(turn), math.sin(turn)
             steep = math.hypot(b * cos, a * sin)
             found.append((a * cos + self.grown_mm * b * cos / steep, b * sin + self.grown_mm * a * sin / steep))
@@ -330,90 +327,8 @@ class Oval:
     def area_figure(self) -> Figure:
         return oval_area.figure(self.width_mm, self.length_mm, self._girth_mm, self.grown_mm)
 
-    def offset(self, distance_mm: float) -> "Oval":
+    def offset(self, distance_mm: float, rounded: bool = False) -> "Oval":
         return Oval(self.width_mm, self.length_mm, self.grown_mm + distance_mm)
-
-
-@dataclass(frozen=True)
-class Traced:
-    """Any outline drawn as a polygon true to size; its area and length are the polygon's (within 0.1 per cent)."""
-
-    polygon: Polygon
-
-    @cached_property
-    def area_mm2(self) -> float:
-        return float(self.polygon.area)
-
-    @cached_property
-    def perimeter_mm(self) -> float:
-        return float(self.polygon.length)
-
-    @cached_property
-    def half_width_mm(self) -> float:
-        left, _, right, _ = self.polygon.bounds
-        return float(right - left) / 2
-
-    @cached_property
-    def half_length_mm(self) -> float:
-        _, front, _, back = self.polygon.bounds
-        return float(back - front) / 2
-
-    @cached_property
-    def reach_mm(self) -> float:
-        return float(numpy.hypot(*get_coordinates(self.polygon).T).max())
-
-    @property
-    def curved(self) -> bool:
-        return True
-
-    @property
-    def points(self) -> list[Point]:
-        return [(x, y) for x, y in get_coordinates(self.polygon.exterior)[:-1].tolist()]
-
-    @property
-    def edges_mm(self) -> list[float]:
-        return []
-
-    def area_figure(self) -> Figure:
-        return of_parts(_TRACED, self.area_mm2, {"area": self.area_mm2}, "mm2")
-
-    def offset(self, distance_mm: float) -> "Traced":
-        grown = self.polygon.buffer(distance_mm, join_style="mitre", mitre_limit=5)
-        if not isinstance(grown, Polygon) or grown.is_empty:
-            raise ValueError("the outline is too narrow to shrink so far")
-        return Traced(grown)
-
-
-def heart(across_mm: float) -> Traced:
-    """A heart of the given width: a square on its tip, and half a circle on each of its upper sides.
-
-    With side s the width is s (1/sqrt 2 + 1), the area s² (1 + pi/4) and the length once round
-    s (2 + pi). It stands on the middle of its height. Source: geometry; the shape of the usual tin
-    is common practice.
-    """
-    side = across_mm / (1 / math.sqrt(2) + 1)
-    quarter = side / (2 * math.sqrt(2))
-    right = _arc((quarter, quarter), side / 2 * EVEN, -math.pi / 4, 3 * math.pi / 4)
-    left = _arc((-quarter, quarter), side / 2 * EVEN, math.pi / 4, 5 * math.pi / 4)
-    down = (quarter + side / 2 - 2 * quarter) / 2
-    return Traced(Polygon([(x, y - down) for x, y in [(0.0, -2 * quarter), *right, *left[1:]]]))
-
-
-def petal(across_mm: float, petals: int) -> Traced:
-    """A ring of half circles on the sides of a regular polygon, as a petal tin has them, of the given width.
-
-    With side s the width is s / tan(pi/n) + s and the area that of the polygon and n half circles.
-    Source: geometry; the shape of the usual tin is common practice.
-    """
-    turn = math.pi / petals
-    side = across_mm / (1 / math.tan(turn) + 1)
-    out = side / (2 * math.tan(turn))
-    found: list[Point] = []
-    for index in range(petals):
-        facing = 2 * turn * index
-        middle = (out * math.cos(facing), out * math.sin(facing))
-        found.extend(_arc(middle, side / 2 * EVEN, facing - math.pi / 2, facing + math.pi / 2)[:-1])
-    return Traced(Polygon(found))
 
 
 def ellipse_perimeter(a_mm: float, b_mm: float) -> float:
@@ -438,10 +353,26 @@ def _left(size_mm: float) -> float:
     return size_mm
 
 
-def _arc(centre: Point, radius: float, start: float, end: float, step: float = ARC_STEP) -> list[Point]:
+def arc(centre: Point, radius: float, start: float, end: float, step: float) -> list[Point]:
     """Points along an arc, both ends among them; a single corner where the radius is 0."""
     if radius == 0:
         return [centre]
     steps = max(2, round((end - start) / step))
     turns = (start + (end - start) * index / steps for index in range(steps + 1))
     return [(centre[0] + radius * math.cos(turn), centre[1] + radius * math.sin(turn)) for turn in turns]
+
+
+def area_at(outline: Outline, distance_mm: float) -> float:
+    """The area of the outline grown by `distance_mm`, mm²; 0 where nothing is left of it."""
+    try:
+        return outline.offset(distance_mm).area_mm2
+    except ValueError:
+        return 0.0
+
+
+def perimeter_at(outline: Outline, distance_mm: float) -> float:
+    """The length once round the outline grown by `distance_mm`, mm; 0 where nothing is left of it."""
+    try:
+        return outline.offset(distance_mm).perimeter_mm
+    except ValueError:
+        return 0.0

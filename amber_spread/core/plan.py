@@ -1,22 +1,30 @@
-"""plan(design, practice, media): the only way in. It calls the rooms in the order of the work."""
+"""plan(design, practice, media, kit): the only way in. It calls the rooms in the order of the work."""
 
 from collections.abc import Iterator
-from typing import Any, NamedTuple
+from typing import Any, TypeVar
 
 from amber_spread.core.base import Frozen
-from amber_spread.core.body import Envelopes
+from amber_spread.core.batter import BatterPlan, plan_batter
 from amber_spread.core.bowls import Bowl, bowl_key, fill_bowl
-from amber_spread.core.checks import Check, checks_of_cake, checks_of_tier
-from amber_spread.core.coats import CoatsPlan, crumb_thickness, final_top, plan_coats
-from amber_spread.core.cover import CoverPlan, cover_thickness, plan_cover
-from amber_spread.core.design import Design, Tier
+from amber_spread.core.check import Check
+from amber_spread.core.checks import checks_of_cake, checks_of_tier
+from amber_spread.core.coats import CoatsPlan
+from amber_spread.core.cover import CoverPlan
+from amber_spread.core.design import Design
+from amber_spread.core.extras import BorderPlan, OnTopPlan
 from amber_spread.core.figures import Figure
-from amber_spread.core.layers import LayersPlan, plan_layers
+from amber_spread.core.finishes import CollarCover
+from amber_spread.core.gauge import GaugeMark
+from amber_spread.core.kit import Kit, KitNeed, match_needs
+from amber_spread.core.layers import LayersPlan
 from amber_spread.core.media import Medium
+from amber_spread.core.needs import needs_of_cake, needs_of_tier
 from amber_spread.core.practice import Practice
-from amber_spread.core.section import Section, draw_section
+from amber_spread.core.section import Cut, Section, draw_section
+from amber_spread.core.side import FootPlan
 from amber_spread.core.stack import StackPlan, TierStack, plan_stack
 from amber_spread.core.uses import Use, uses_of_tier
+from amber_spread.core.worked import Worked, footprint, work
 
 
 class UnknownMedium(KeyError):
@@ -28,6 +36,14 @@ class UnknownMedium(KeyError):
         self.key = key
 
 
+class UnmadeTier(ValueError):
+    """A tier whose build cannot be made of its layers; `index` counts tiers from 0, and the message says why."""
+
+    def __init__(self, index: int, reason: str) -> None:
+        super().__init__(reason)
+        self.index = index
+
+
 class TierPlan(Frozen):
     """Everything about one tier."""
 
@@ -35,7 +51,20 @@ class TierPlan(Frozen):
     layers: LayersPlan
     coats: CoatsPlan
     cover: CoverPlan | None
+    foot: FootPlan | None
+    on_top: OnTopPlan | None
+    borders: dict[str, BorderPlan]
+    gauge: dict[str, GaugeMark]
     stack: TierStack
+
+
+class Covering(Frozen):
+    """In what order the tiers are covered out of one bowl, by number from 1, so that trimmings of one serve the
+    next.
+    """
+
+    bowl: str
+    tiers: list[int]
 
 
 class Plan(Frozen):
@@ -43,65 +72,82 @@ class Plan(Frozen):
 
     tiers: list[TierPlan]
     stack: StackPlan
+    batter: BatterPlan
     bowls: dict[str, Bowl]
+    covering: list[Covering]
+    kit: dict[str, KitNeed]
     section: Section
     checks: list[Check]
 
 
-class Worked(NamedTuple):
-    """One tier as its rooms left it, before it stands on the others."""
-
-    layers: LayersPlan
-    coats: CoatsPlan
-    cover: CoverPlan | None
-    envelopes: Envelopes
+_HOLDERS = (Frozen, dict)
+N = TypeVar("N", bound=Frozen | dict[str, Any])
 
 
-_HOLDERS = (Figure, Frozen, dict)
-
-
-def plan(design: Design, practice: Practice, media: dict[str, Medium]) -> Plan:
+def plan(design: Design, practice: Practice, media: dict[str, Medium], kit: Kit | None = None) -> Plan:
     """Every height, size and amount of a design.
 
-    `media` holds every medium within reach by key (see `media.shelf`). All lengths are in mm, volumes
-    in ml, weights in g. Raises UnknownMedium when the design takes a medium that is not in `media`.
+    `media` holds every medium within reach by key (see `media.shelf`); `kit` is what the kitchen owns, the starting
+    set where it is left out. All lengths are in mm, volumes in ml, weights in g. Raises UnknownMedium when the design
+    takes a medium that is not in `media`, and UnmadeTier when a build cannot be made.
     """
+    kit = kit or Kit()
     for path, key, _ in design.taken():
         if key not in media:
             raise UnknownMedium(path, key)
-    worked = [_work(tier, practice, media) for tier in design.tiers]
+
+    def hex_of(medium: str, colour: str | None) -> str:
+        return design.colour_hex(colour) or media[medium].hex
+
+    worked = []
+    for index, tier in enumerate(design.tiers):
+        try:
+            worked.append(work(tier, practice, media, kit.mat, hex_of))
+        except ValueError as error:
+            raise UnmadeTier(index, str(error)) from error
+    numbered = list(enumerate(zip(design.tiers, worked, strict=True), 1))
     uses = [
         use
-        for number, (tier, done) in enumerate(zip(design.tiers, worked, strict=True), 1)
-        for use in uses_of_tier(number, tier, done.layers, done.coats, done.cover, practice)
+        for number, (tier, done) in numbered
+        for use in uses_of_tier(number, tier, done.layers, done.coats, done.cover, done.on_top, done.borders, practice)
     ]
-    finished = [
-        (done.envelopes.covered, done.envelopes.bare.width_mm, _weights(number, done.layers, uses))
-        for number, done in enumerate(worked, 1)
+    prints = [footprint(tier, done) for _, (tier, done) in numbered]
+    weights = [_weights(number, done, uses) for number, (_, done) in numbered]
+    standing, whole = plan_stack(list(zip(prints, weights, strict=True)), design.base_board, practice)
+    needs = [
+        need for number, (tier, done) in numbered for need in needs_of_tier(number, tier, done, standing[number - 1])
     ]
-    standing, whole = plan_stack(finished, design.base_board, practice)
+    owned = match_needs([*needs, *needs_of_cake(whole)], kit)
+    bowls = _fill_bowls(design, uses, practice, media)
     checks = [
-        check
-        for number, (tier, done) in enumerate(zip(design.tiers, worked, strict=True), 1)
-        for check in checks_of_tier(number, tier, done.layers, done.coats, done.cover, practice, media)
+        check for number, (tier, done) in numbered for check in checks_of_tier(number, tier, done, practice, media, kit)
     ]
-    checks.extend(checks_of_cake(design, standing, whole, media))
-    tiers = [
-        TierPlan(
-            name=tier_name(design, index),
-            layers=done.layers,
-            coats=done.coats,
-            cover=done.cover,
-            stack=standing[index],
-        )
-        for index, done in enumerate(worked)
-    ]
+    checks.extend(checks_of_cake(design, prints, whole, media, owned))
+    tiers = [_tier_plan(design, index, done, standing[index]) for index, done in enumerate(worked)]
+    cuts = [Cut(done.layers, done.coats, done.bodies, done.slabs, done.tipped) for done in worked]
     return Plan(
         tiers=[_named(tier, f"tiers.{number}") for number, tier in enumerate(tiers, 1)],
         stack=_named(whole, "stack"),
-        bowls=_named(_fill_bowls(design, uses, practice, media), "bowls"),
-        section=draw_section(design, [(done.layers, done.envelopes) for done in worked], standing, whole, media),
+        batter=_named(plan_batter(design, practice), "batter"),
+        bowls=_named(bowls, "bowls"),
+        covering=_covering(design, bowls),
+        kit=_named({f"need_{number}": need for number, need in enumerate(owned, 1)}, "kit"),
+        section=draw_section(design, cuts, standing, whole, hex_of),
         checks=checks,
+    )
+
+
+def _tier_plan(design: Design, index: int, done: Worked, stands: TierStack) -> TierPlan:
+    return TierPlan(
+        name=tier_name(design, index),
+        layers=done.layers,
+        coats=done.coats,
+        cover=done.cover,
+        foot=done.foot,
+        on_top=done.on_top,
+        borders={f"border_{number}": border for number, border in enumerate(done.borders, 1)},
+        gauge=done.gauge,
+        stack=stands,
     )
 
 
@@ -117,17 +163,14 @@ def tier_name(design: Design, index: int) -> str:
     return "Middle" if last == 2 else f"Tier {index + 1}"
 
 
-def _work(tier: Tier, practice: Practice, media: dict[str, Medium]) -> Worked:
-    on_top = (crumb_thickness(tier, practice), final_top(tier, practice), cover_thickness(tier, practice))
-    layers, bare = plan_layers(tier, practice, media, sum(figure.value for figure in on_top if figure))
-    coats, crumbed, coated = plan_coats(tier, practice, media, bare)
-    cover, covered = plan_cover(tier, practice, media, coated)
-    return Worked(layers, coats, cover, Envelopes(bare, crumbed, coated, covered))
-
-
-def _weights(number: int, layers: LayersPlan, uses: list[Use]) -> dict[str, float]:
-    own: dict[str, float] = {use.step: use.stays.value for use in uses if use.tier == number}
-    return {"cake": layers.cake_weight.value, **own}
+def _weights(number: int, done: Worked, uses: list[Use]) -> dict[str, float]:
+    own: dict[str, float] = {"cake": done.layers.cake_weight.value}
+    for use in uses:
+        if use.tier == number:
+            own[use.step] = own.get(use.step, 0.0) + use.stays.value
+    if done.foot is not None:
+        own["slice cut off"] = -done.foot.slice_weight.value
+    return own
 
 
 def _fill_bowls(design: Design, uses: list[Use], practice: Practice, media: dict[str, Medium]) -> dict[str, Bowl]:
@@ -143,16 +186,33 @@ def _fill_bowls(design: Design, uses: list[Use], practice: Practice, media: dict
     return bowls
 
 
-def _named(node: Any, path: str) -> Any:
-    """A copy of a piece of the plan in which every figure carries its path as its id."""
-    if type(node) is Figure:
-        return Figure(node.value, node.unit, node.rule, node.rounding, node.given, path)
-    if isinstance(node, dict):
-        return {key: _named(value, f"{path}.{key}") for key, value in node.items()}
-    if isinstance(node, Frozen):
-        values = node.__dict__
-        named = {name: _named(value, f"{path}.{name}") for name, value in values.items() if isinstance(value, _HOLDERS)}
-        return node.model_copy(update=named) if named else node
+def _covering(design: Design, bowls: dict[str, Bowl]) -> list[Covering]:
+    """The order to cover in: as the bowl walk has it, but collars from the top tier down, so that none is knocked."""
+    found = []
+    for key, bowl in bowls.items():
+        tiers = [use.tier for use in bowl.steps.values() if use.step == "cover"]
+        if tiers and all(isinstance(design.tiers[tier - 1].cover, CollarCover) for tier in tiers):
+            tiers.sort(reverse=True)
+        if tiers:
+            found.append(Covering(bowl=key, tiers=tiers))
+    return found
+
+
+def _named(node: N, path: str) -> N:
+    """Write its path into every figure of a piece of the plan; a figure that stands in two places becomes two.
+
+    Nothing outside has seen the plan yet, so this is done in place: copying it all would take longer than planning.
+    """
+    values = node if isinstance(node, dict) else node.__dict__
+    for name, value in values.items():
+        own = f"{path}.{name}"
+        if type(value) is Figure:
+            if value.id:
+                values[name] = Figure(value.value, value.unit, value.rule, value.rounding, value.given, own)
+            else:
+                value.id = own
+        elif isinstance(value, _HOLDERS):
+            _named(value, own)
     return node
 
 

@@ -29,7 +29,10 @@ class Technique(Frozen):
 
 
 class Techniques(Frozen):
-    """One technique for every kind of step."""
+    """One technique for every kind of step.
+
+    The float of a rolled sheet is its trimmings; what is scraped back of a semi-naked coat carries crumbs and is lost.
+    """
 
     filling: Technique = Technique(lost=0.03, float=0.05, variation=0.10)
     seal: Technique = Technique(lost=0.05, float=0.10, variation=0.25)
@@ -37,7 +40,17 @@ class Techniques(Frozen):
     crumb: Technique = Technique(lost=0.25, float=0.25, variation=0.25)
     freehand: Technique = Technique(lost=0.08, float=0.50, variation=0.20)
     disc: Technique = Technique(lost=0.08, float=1.00, variation=0.15)
+    twin: Technique = Technique(lost=0.08, float=1.00, variation=0.15)
+    inverted: Technique = Technique(lost=0.08, float=0.60, variation=0.15)
+    towel: Technique = Technique(lost=0.08, float=0.40, variation=0.20)
+    deckled: Technique = Technique(lost=0.08, float=0.40, variation=0.25)
+    semi_naked: Technique = Technique(lost=1.00, float=0.25, variation=0.30)
+    textured: Technique = Technique(lost=0.12, float=0.10, variation=0.20)
     drape: Technique = Technique(lost=0.03, float=0.0, variation=0.10)
+    pieces: Technique = Technique(lost=0.04, float=0.0, variation=0.08)
+    collar: Technique = Technique(lost=0.15, float=0.20, variation=0.15)
+    border: Technique = Technique(lost=0.15, float=0.10, variation=0.25)
+    syrup: Technique = Technique(lost=0.10, float=0.10, variation=0.20)
 
 
 class Practice(Frozen):
@@ -49,12 +62,32 @@ class Practice(Frozen):
     filling_most_mm: FillingThickness = 8.0
     seal_mm: Annotated[float, limits.SEAL_THICKNESS.field()] = 1.0
     cut_least_mm: Annotated[float, limits.LAYER_HEIGHT.field()] = 12.0
+    settling: Annotated[float, limits.SETTLING.field()] = 0.05
+    tin_depth_mm: Annotated[float, limits.TIN_DEPTH.field()] = 50.8
+    batter_fill: Annotated[float, limits.BATTER_FILL.field()] = 0.6
+    batch_ml: Annotated[float, limits.BATCH.field()] = 2000.0
+    spare_tin_mm: Annotated[float, limits.TIN_DIAMETER.field()] = 101.6
+    syrup_soak_mm: Annotated[float, limits.SYRUP_SOAK.field()] = 0.4
+    hidden_board_in_mm: Annotated[float, limits.BOARD_MARGIN.field()] = 12.7
     crumb_coat_mm: Thickness = 2.0
+    semi_naked_share: Annotated[float, limits.SHARE.field()] = 0.4
+    relief_mm: Thickness = 8.0
+    rim_mm: Annotated[float, limits.RIM.field()] = 12.0
+    foot_cut_mm: Annotated[float, limits.FOOT_CUT.field()] = 15.0
     coat_side_mm: Thickness = 6.0
     coat_top_mm: Thickness = 6.0
     coat_least_mm: Thickness = 3.0
     fondant_mm: Annotated[float, limits.FONDANT_THICKNESS.field()] = 3.0
     overlap_mm: Annotated[float, limits.OVERLAP.field()] = 25.0
+    panel_overlap_mm: Annotated[float, limits.OVERLAP.field()] = 20.0
+    panel_trim_mm: Annotated[float, limits.OVERLAP.field()] = 12.0
+    stretch_most: Annotated[float, limits.STRETCH.field()] = 0.03
+    band_mm: Annotated[float, limits.BAND_WIDTH.field()] = 20.0
+    printed_overlap_mm: Annotated[float, limits.OVERLAP.field()] = 2.5
+    tab_mm: Annotated[float, limits.OVERLAP.field()] = 15.0
+    collar_mm: Annotated[float, limits.FONDANT_THICKNESS.field()] = 2.0
+    collar_above_mm: Annotated[float, limits.OVERLAP.field()] = 15.0
+    bead_mm: Annotated[float, limits.BEAD.field()] = 8.0
     tier_board_mm: Annotated[float, limits.BOARD_THICKNESS.field()] = 3.0
     base_board_mm: Annotated[float, limits.BOARD_THICKNESS.field()] = 12.0
     base_margin_mm: Annotated[float, limits.BOARD_MARGIN.field()] = 25.4

@@ -1,11 +1,10 @@
 """Tiers stood on their boards: the running marks up the cake, its width, height and weight."""
 
 from amber_spread.core.base import Frozen
-from amber_spread.core.body import Straight
 from amber_spread.core.design import BaseBoard
 from amber_spread.core.figures import COMMON_PRACTICE, Figure, chosen, decided, rule, same, total
-from amber_spread.core.layers import length_of
 from amber_spread.core.practice import Practice
+from amber_spread.core.worked import Footprint
 
 OBLONG_MM = 1.0
 """A board this much longer than wide is given a length of its own."""
@@ -53,36 +52,35 @@ def mark(below_mm: float, board_mm: float, tier_mm: float) -> float:
 
 
 def plan_stack(
-    finished: list[tuple[Straight, float, dict[str, float]]], board: BaseBoard, practice: Practice
+    finished: list[tuple[Footprint, dict[str, float]]], board: BaseBoard, practice: Practice
 ) -> tuple[list[TierStack], StackPlan]:
     """Stand the finished tiers, bottom first, on the base board.
 
-    Each tier is its finished body, the diameter of its bare cake in mm (its board is of that size), and
-    the named weights in g that make it up.
+    Each tier is its footprint in mm, and the named weights in g that make it up.
     """
     base_thickness = chosen(board.thickness_mm, practice.base_board_mm, "mm")
-    widest_mm = max(body.width_mm for body, _, _ in finished)
+    widest_mm = max(body.width_mm for body, _ in finished)
     if board.diameter_mm is None:
         diameter = base_diameter.figure(widest_mm, practice.base_margin_mm)
     else:
         diameter = decided(board.diameter_mm, "mm")
-    longest_mm = max(body.length_mm for body, _, _ in finished)
+    longest_mm = max(body.length_mm for body, _ in finished)
     oblong = board.diameter_mm is None and longest_mm > widest_mm + OBLONG_MM
     length = base_diameter.figure(longest_mm, practice.base_margin_mm) if oblong else None
     tiers: list[TierStack] = []
     below_mm = base_thickness.value
-    for body, cake_mm, parts in finished:
+    for body, parts in finished:
         upper = bool(tiers)
         board_mm = practice.tier_board_mm if upper else 0.0
         top = mark.figure(below_mm, board_mm, body.height_mm)
         tiers.append(
             TierStack(
-                board_diameter=same("bare cake", cake_mm, "mm") if upper else None,
+                board_diameter=same("foot of the bare cake", body.board_mm, "mm") if upper else None,
                 board_thickness=chosen(None, board_mm, "mm") if upper else None,
                 bottom=mark.figure(below_mm, board_mm, 0.0),
                 top=top,
                 diameter=same("finished width", body.width_mm, "mm"),
-                length=length_of(body.outline),
+                length=_length_of(body),
                 height=same("finished height", body.height_mm, "mm"),
                 weight=total(parts, "g"),
             )
@@ -95,3 +93,10 @@ def plan_stack(
         height=same("top of the top tier", below_mm, "mm"),
         weight=total({f"tier {number}": tier.weight.value for number, tier in enumerate(tiers, 1)}, "g"),
     )
+
+
+def _length_of(body: Footprint) -> Figure | None:
+    """The length of a finished tier as a figure, where it is not the same as its width."""
+    if abs(body.length_mm - body.width_mm) < 0.1:
+        return None
+    return same("length from above", body.length_mm, "mm")

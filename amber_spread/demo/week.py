@@ -2,23 +2,27 @@
 
 from datetime import date, datetime, time, timedelta
 
-from amber_spread.core.design import (
-    Colour,
+from amber_spread.core.design import Cavity, Colour, Design, Layers, MeasuredBake, Tier
+from amber_spread.core.document import FORMAT, Document
+from amber_spread.core.finishes import (
+    Border,
     CrumbCoat,
-    Design,
     DiscFinal,
     DrapeCover,
     Filling,
     FinalCoat,
     FreehandFinal,
-    Layers,
+    HalvesCover,
+    InvertedFinal,
     NoCover,
+    PanelCover,
     PlainFilling,
-    PolygonShape,
     SoftFilling,
-    Tier,
+    Stripe,
+    TexturedFinal,
+    TwinFinal,
 )
-from amber_spread.core.document import FORMAT, Document
+from amber_spread.core.shapes import DomedBuild, PolygonShape, SideBuild, TaperedBuild
 from amber_spread.core.units import MM_PER_INCH
 from amber_spread.store.orders import OrderBook
 
@@ -51,6 +55,8 @@ def week(today: date) -> list[Document]:
         _order("Beekeepers’ supper", fair - timedelta(days=2), 17, _supper(), HONEY),
         _order("Judges’ tea", fair - timedelta(days=1), 14, _tea(), CLOVER),
         _order("Stallholders’ thank-you", fair, 16, _thanks(), SLATE),
+        _order("Raffle hive", fair, 9, _hive(), HONEY, IVORY, SLATE),
+        _order("Honey drum", fair - timedelta(days=1), 10, _drum(), HONEY, SLATE),
         _order("Hundred hives jubilee", fair + timedelta(days=1), 13, _jubilee(), IVORY, HONEY),
     ]
 
@@ -66,7 +72,7 @@ def _order(title: str, day: date, hour: int, tiers: tuple[Tier, ...], *colours: 
 
 
 def _tier(tin: float, layers: int, cut: float, filling: Filling, final: FinalCoat, sheet: str | None = None) -> Tier:
-    crumb = CrumbCoat() if final.kind == "none" else CrumbCoat(medium=final.medium)
+    crumb = CrumbCoat(medium=getattr(final, "medium", "meringue_buttercream"))
     return Tier(
         tin_diameter_mm=inches(tin),
         layers=Layers(count=layers, height_mm=inches(cut)),
@@ -107,3 +113,35 @@ def _jubilee() -> tuple[Tier, ...]:
     return tuple(
         _tier(tin, 3, 1.25, butter, FreehandFinal(colour=colour)) for tin, colour in zip(tins, colours, strict=True)
     )
+
+
+def _hive() -> tuple[Tier, ...]:
+    """A leaning wall in stripes, and a skep of piped rows on top."""
+    butter = PlainFilling(medium="meringue_buttercream")
+    stripes = (Stripe(colour="honey", share=2), Stripe(colour="slate"), Stripe(colour="ivory", share=2))
+    base = _tier(10, 4, 1, butter, InvertedFinal(disc_diameter_mm=inches(10.25))).model_copy(
+        update={
+            "build": TaperedBuild(narrow_mm=inches(8.5)),
+            "cover": PanelCover(top="over", stripes=stripes),
+            "borders": (Border(at="foot", colour="honey"),),
+        }
+    )
+    skep = _tier(6, 4, 1, butter, TexturedFinal(colour="honey", relief_mm=7)).model_copy(
+        update={
+            "build": DomedBuild(rise_mm=45),
+            "layers": Layers(count=4, height_mm=inches(1), cavity=Cavity(diameter_mm=50)),
+        }
+    )
+    return base, skep
+
+
+def _drum() -> tuple[Tier, ...]:
+    """A drum of honey on its side, with a tag laid against it."""
+    ganache = PlainFilling(medium="dark_ganache")
+    drum = _tier(6, 4, 1, ganache, TwinFinal(medium="dark_ganache", disc_diameter_mm=inches(6.25), top_mm=5))
+    changes = {
+        "build": SideBuild(),
+        "cover": HalvesCover(colour="honey"),
+        "layers": Layers(count=4, height_mm=None, bake=MeasuredBake(edges_mm=(54, 51.5, 52), torte=2)),
+    }
+    return (drum.model_copy(update=changes),)

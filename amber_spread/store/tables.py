@@ -46,3 +46,13 @@ class RevisionRow(Base):
     aside: Mapped[bool] = mapped_column(server_default=false())
     saved_at: Mapped[datetime] = mapped_column(DateTime(timezone=True), server_default=func.now())
     document: Mapped[dict[str, Any]] = mapped_column(JSONB)
+
+
+class KitRow(Base):
+    """What the kitchen owned when it was saved; the row with the greatest number counts."""
+
+    __tablename__ = "kits"
+
+    number: Mapped[int] = mapped_column(primary_key=True)
+    saved_at: Mapped[datetime] = mapped_column(DateTime(timezone=True), server_default=func.now())
+    kit: Mapped[dict[str, Any]] = mapped_column(JSONB)

@@ -14,6 +14,7 @@ from starlette.types import ASGIApp, Message, Receive, Scope, Send
 from amber_spread.core.base import Frozen
 from amber_spread.core.document import Complaint, complaint_at, complaints_of
 from amber_spread.core.limits import MAX_FILE_BYTES
+from amber_spread.papers.svg_reading import OutlineError
 from amber_spread.store.orders import OrderMissing, StaleSave
 
 log = logging.getLogger("amber_spread")
@@ -74,6 +75,10 @@ def catch_errors(app: FastAPI) -> None:
     def refused(request: Request, error: HTTPException) -> JSONResponse:
         detail = "The body could not be read." if error.status_code == 400 else f"{error.detail}."
         return problem(error.status_code, TITLES.get(error.status_code, "That did not work"), detail)
+
+    @app.exception_handler(OutlineError)
+    def unreadable(request: Request, error: OutlineError) -> JSONResponse:
+        return problem(422, "That drawing cannot be used", str(error))
 
     @app.exception_handler(OrderMissing)
     def missing(request: Request, error: OrderMissing) -> JSONResponse:

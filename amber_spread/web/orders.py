@@ -10,7 +10,7 @@ from fastapi import APIRouter, Depends, Path, Request, Response
 from pydantic import Field
 
 from amber_spread.core.base import Frozen
-from amber_spread.core.checks import Check
+from amber_spread.core.check import Check
 from amber_spread.core.document import Document, plan_document, write_document
 from amber_spread.core.figures import Figure
 from amber_spread.core.section import Silhouette

@@ -1,10 +1,13 @@
 """Live planning, and what the screen needs to know once: media, usual values, limits and rules."""
 
-from fastapi import APIRouter, Response
+from typing import Annotated
+
+from fastapi import APIRouter, Body, Response
 
 from amber_spread.core.base import Frozen
 from amber_spread.core.document import Document, plan_document
 from amber_spread.core.figures import RULES, RuleText
+from amber_spread.core.kit import Kit
 from amber_spread.core.limits import LIMITS, MAX_FILE_BYTES, Limit
 from amber_spread.core.media import LIBRARY, Medium
 from amber_spread.core.plan import Plan
@@ -24,11 +27,11 @@ class Handbook(Frozen):
 
 
 @router.post("/plan", response_model=Plan)
-async def plan(document: Document) -> Response:
-    """Every figure of a design. Nothing is stored."""
+async def plan(document: Annotated[Document, Body()], kit: Annotated[Kit | None, Body()] = None) -> Response:
+    """Every figure of a design, held against what the kitchen owns. Nothing is stored."""
     # Written out here, since FastAPI would first validate the whole plan again, which takes longer than planning;
     # and on the event loop, since a plan takes less time than handing it to a thread and back.
-    return Response(plan_document(document).model_dump_json(), media_type="application/json")
+    return Response(plan_document(document, kit).model_dump_json(), media_type="application/json")
 
 
 @router.get("/handbook")

@@ -7,19 +7,10 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from amber_spread.core import coats, cover
-from amber_spread.core.design import (
-    CrumbCoat,
-    DiscFinal,
-    DrapeCover,
-    FreehandFinal,
-    Layers,
-    NoFinal,
-    OvalShape,
-    RectangleShape,
-    RoundShape,
-    SquareShape,
-)
+from amber_spread.core.design import Layers
+from amber_spread.core.finishes import CrumbCoat, DiscFinal, DrapeCover, FreehandFinal, NoFinal
 from amber_spread.core.practice import Practice
+from amber_spread.core.shapes import OvalShape, RectangleShape, RoundShape, SquareShape
 from tests.designs import planned, tier
 
 

@@ -5,7 +5,8 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from amber_spread.core import layers
-from amber_spread.core.design import FreehandFinal, Layers, PlainFilling, SoftFilling
+from amber_spread.core.design import Layers
+from amber_spread.core.finishes import FreehandFinal, PlainFilling, SoftFilling
 from amber_spread.core.limits import TARGET_HEIGHT
 from amber_spread.core.practice import Practice
 from tests.designs import planned, tier, within

@@ -3,7 +3,8 @@
 import pytest
 
 from amber_spread.core import coats, cover
-from amber_spread.core.design import CrumbCoat, DiscFinal, DrapeCover, FreehandFinal, Layers, NoFinal
+from amber_spread.core.design import Layers
+from amber_spread.core.finishes import CrumbCoat, DiscFinal, DrapeCover, FreehandFinal, NoFinal
 from amber_spread.core.practice import Practice
 from amber_spread.core.units import MM_PER_INCH
 from tests.designs import planned, tier

@@ -14,19 +14,10 @@ from shapely import Polygon
 
 from amber_spread.core import layers
 from amber_spread.core.body import Straight
-from amber_spread.core.design import (
-    DrapeCover,
-    FreehandFinal,
-    HeartShape,
-    Layers,
-    OvalShape,
-    PetalShape,
-    PolygonShape,
-    RectangleShape,
-    SoftFilling,
-    SquareShape,
-)
+from amber_spread.core.design import Layers
+from amber_spread.core.finishes import DrapeCover, FreehandFinal, SoftFilling
 from amber_spread.core.outline import Round
+from amber_spread.core.shapes import HeartShape, OvalShape, PetalShape, PolygonShape, RectangleShape, SquareShape
 from tests.designs import planned, tier
 
 SIDES = 360

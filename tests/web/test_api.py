@@ -36,7 +36,7 @@ def problem(response, status):
 
 def test_a_plan_over_http_is_the_plan_of_the_core(client):
     sent = document(tier(254), tier(203.2))
-    answer = client.post("/api/plan", content=write_document(sent), headers={"content-type": "application/json"})
+    answer = client.post("/api/plan", json={"document": json.loads(write_document(sent))})
     assert answer.json() == json.loads(plan_document(sent).model_dump_json())
 
 
@@ -83,8 +83,8 @@ def test_a_field_that_cannot_be_used_is_pointed_at(client):
     found = problem(_plan(client, 3000), 422)
     assert found["errors"] == [
         {
-            "pointer": "#/design/tiers/0/tin_diameter_mm",
-            "field": "design.tiers.1.tin_diameter_mm",
+            "pointer": "#/document/design/tiers/0/tin_diameter_mm",
+            "field": "document.design.tiers.1.tin_diameter_mm",
             "message": "should be 600 mm or less",
         }
     ]
@@ -93,7 +93,7 @@ def test_a_field_that_cannot_be_used_is_pointed_at(client):
 def _plan(client, tin):
     sent = body()
     sent["design"]["tiers"][0]["tin_diameter_mm"] = tin
-    return client.post("/api/plan", json=sent)
+    return client.post("/api/plan", json={"document": sent})
 
 
 def test_a_saves_complaints_point_below_its_document(client):
@@ -145,7 +145,7 @@ def test_a_database_out_of_reach_is_a_503_and_planning_goes_on():
     away = OrderBook.at("postgresql+psycopg://nobody:x@127.0.0.1:9/none")
     client = TestClient(make_app(away))
     assert "Nothing was changed" in problem(client.get("/api/orders"), 503)["detail"]
-    assert client.post("/api/plan", json=body()).status_code == 200
+    assert client.post("/api/plan", json={"document": body()}).status_code == 200
     with pytest.raises(OperationalError):
         away.on_shelf()
 

@@ -15,7 +15,7 @@ export interface paths {
         put?: never;
         /**
          * Plan
-         * @description Every figure of a design. Nothing is stored.
+         * @description Every figure of a design, held against what the kitchen owns. Nothing is stored.
          */
         post: operations["plan_api_plan_post"];
         delete?: never;
@@ -38,6 +38,130 @@ export interface paths {
         get: operations["handbook_api_handbook_get"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kit": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Open Kit
+         * @description What the kitchen owns.
+         */
+        get: operations["open_kit_api_kit_get"];
+        /**
+         * Save Kit
+         * @description Keep what the kitchen owns now; earlier saves are kept too.
+         */
+        put: operations["save_kit_api_kit_put"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/orders/{id}/templates.pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Templates Pdf
+         * @description Every template at true size, tiled over pages.
+         */
+        get: operations["templates_pdf_api_orders__id__templates_pdf_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/orders/{id}/templates.svg": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Templates Svg
+         * @description Every template at true size in one drawing.
+         */
+        get: operations["templates_svg_api_orders__id__templates_svg_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/orders/{id}/templates.dxf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Templates Dxf
+         * @description Every template at true size for a plotter or cutter.
+         */
+        get: operations["templates_dxf_api_orders__id__templates_dxf_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/orders/{id}/amounts.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Amounts Csv
+         * @description What every step takes, in grams.
+         */
+        get: operations["amounts_csv_api_orders__id__amounts_csv_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/outline": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Outline
+         * @description The outline of a tier from an SVG drawing, at true size. Nothing is stored.
+         */
+        post: operations["outline_api_outline_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -217,6 +341,51 @@ export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
         /**
+         * BakePlan
+         * @description What the baked layers allow: the cut common to all, the height of each slice, and how many slices there are.
+         */
+        BakePlan: {
+            common_cut: components["schemas"]["Figure"];
+            slice_height: components["schemas"]["Figure"];
+            slices: components["schemas"]["Figure"];
+        };
+        /**
+         * BallBuild
+         * @description A ball of two half-ball tins, or the half of one, standing on a flat of that width (0 leaves it whole).
+         */
+        BallBuild: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "ball";
+            /**
+             * Halves
+             * @default 2
+             * @enum {integer}
+             */
+            halves: 1 | 2;
+            /**
+             * Foot Mm
+             * @default 0
+             */
+            foot_mm: number;
+        };
+        /**
+         * Band
+         * @description A stripe of one colour across a piece, from `x0` to `x1` along it.
+         */
+        Band: {
+            /** Colour */
+            colour: string | null;
+            /** Hex */
+            hex: string;
+            /** X0 */
+            x0: number;
+            /** X1 */
+            x1: number;
+        };
+        /**
          * BaseBoard
          * @description The board the whole cake stands on; without a diameter it is just wide enough.
          */
@@ -225,6 +394,79 @@ export interface components {
             diameter_mm?: number | null;
             /** Thickness Mm */
             thickness_mm?: number | null;
+        };
+        /**
+         * BatterPlan
+         * @description Batter by tier and in all; `batches` in quarters of a recipe, `spare` small cakes from the rest of a whole
+         *     one.
+         */
+        BatterPlan: {
+            /** Tiers */
+            tiers: {
+                [key: string]: components["schemas"]["Figure"];
+            };
+            whole: components["schemas"]["Figure"];
+            batch: components["schemas"]["Figure"];
+            batches: components["schemas"]["Figure"];
+            rest: components["schemas"]["Figure"];
+            spare: components["schemas"]["Figure"];
+        };
+        /**
+         * BevelledBuild
+         * @description Straight up, the rim cut off at a slant: so far in from the side, so far down from the top.
+         */
+        BevelledBuild: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "bevelled";
+            /** In Mm */
+            in_mm: number;
+            /** Down Mm */
+            down_mm: number;
+        };
+        /** Body_plan_api_plan_post */
+        Body_plan_api_plan_post: {
+            document: components["schemas"]["Document"];
+            kit?: components["schemas"]["Kit"] | null;
+        };
+        /**
+         * Border
+         * @description A piped bead or shell border along the foot or the top edge, as wide as `bead_mm`.
+         */
+        Border: {
+            /**
+             * At
+             * @default foot
+             * @enum {string}
+             */
+            at: "foot" | "top";
+            /**
+             * Bead
+             * @default half
+             * @enum {string}
+             */
+            bead: "round" | "half";
+            /** Bead Mm */
+            bead_mm?: number | null;
+            /**
+             * Medium
+             * @default meringue_buttercream
+             */
+            medium: string;
+            /** Colour */
+            colour?: string | null;
+        };
+        /**
+         * BorderPlan
+         * @description A piped border: how long, the section of its bead, and what it takes.
+         */
+        BorderPlan: {
+            length: components["schemas"]["Figure"];
+            bead: components["schemas"]["Figure"];
+            volume: components["schemas"]["Figure"];
+            weight: components["schemas"]["Figure"];
         };
         /**
          * Bowl
@@ -250,6 +492,47 @@ export interface components {
             mix: components["schemas"]["Figure"];
             comes_back: components["schemas"]["Figure"];
             apart: components["schemas"]["Figure"];
+        };
+        /**
+         * BoxCover
+         * @description A flat piece to each side and one for the top, the corners butted or mitred.
+         */
+        BoxCover: {
+            /**
+             * Medium
+             * @default fondant
+             */
+            medium: string;
+            /** Colour */
+            colour?: string | null;
+            /** Thickness Mm */
+            thickness_mm?: number | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "box";
+            /**
+             * Corners
+             * @default butt
+             * @enum {string}
+             */
+            corners: "butt" | "mitre";
+        };
+        /**
+         * BuildUp
+         * @description What it takes to make a leaning or oval cake straight and level under its coat.
+         */
+        BuildUp: {
+            width: components["schemas"]["Figure"];
+            height: components["schemas"]["Figure"];
+            trim: components["schemas"]["Figure"];
+            /** Sides */
+            sides: {
+                [key: string]: components["schemas"]["SidePlan"];
+            };
+            volume: components["schemas"]["Figure"];
+            weight: components["schemas"]["Figure"];
         };
         /**
          * Card
@@ -281,6 +564,24 @@ export interface components {
             height: components["schemas"]["Figure"];
             /** Attention */
             attention: components["schemas"]["Check"][];
+        };
+        /**
+         * Cavity
+         * @description A hidden room cut into the middle for sweets: a cylinder on the bottom layer, below the top layer.
+         */
+        Cavity: {
+            /** Diameter Mm */
+            diameter_mm: number;
+        };
+        /**
+         * CavityPlan
+         * @description A hidden room: how wide and high, what it holds, and what it takes out of the cake.
+         */
+        CavityPlan: {
+            diameter: components["schemas"]["Figure"];
+            height: components["schemas"]["Figure"];
+            volume: components["schemas"]["Figure"];
+            wall: components["schemas"]["Figure"];
         };
         /**
          * Check
@@ -318,6 +619,8 @@ export interface components {
         CoatPlan: {
             side: components["schemas"]["Figure"];
             top: components["schemas"]["Figure"];
+            under?: components["schemas"]["Figure"] | null;
+            across_slope?: components["schemas"]["Figure"] | null;
             diameter: components["schemas"]["Figure"];
             height: components["schemas"]["Figure"];
             volume: components["schemas"]["Figure"];
@@ -325,11 +628,43 @@ export interface components {
         };
         /**
          * CoatsPlan
-         * @description Both coats; `final` is None where the tier stays at its crumb coat.
+         * @description Both coats; `final` is None where the tier stays at its crumb coat. `stays` is all of the final coat that
+         *     stays.
          */
         CoatsPlan: {
             crumb: components["schemas"]["CoatPlan"];
             final: components["schemas"]["CoatPlan"] | null;
+            stays: components["schemas"]["Figure"] | null;
+            rim_height: components["schemas"]["Figure"] | null;
+            rim_weight: components["schemas"]["Figure"] | null;
+            build_up: components["schemas"]["BuildUp"] | null;
+            parchment: components["schemas"]["Figure"] | null;
+            scraper: components["schemas"]["Figure"] | null;
+        };
+        /**
+         * CollarCover
+         * @description Melted chocolate spread on a paper strip, set upright round the tier; taller than it and longer than its
+         *     girth.
+         */
+        CollarCover: {
+            /**
+             * Medium
+             * @default dark_chocolate
+             */
+            medium: string;
+            /** Colour */
+            colour?: string | null;
+            /** Thickness Mm */
+            thickness_mm?: number | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "collar";
+            /** Above Mm */
+            above_mm?: number | null;
+            /** Overlap Mm */
+            overlap_mm?: number | null;
         };
         /**
          * Colour
@@ -355,20 +690,55 @@ export interface components {
         };
         /**
          * CoverPlan
-         * @description A draped cover. `over` is what lies on the tier; the roll is a circle or a rectangle, whichever takes less.
+         * @description A cover of any kind. `over` is what lies on the tier; `pieces` are what is rolled, cut or printed for it.
+         *
+         *     `suits` is False where the tier's shape does not allow the kind asked for; what is planned then is the nearest
+         *     kind that does.
          */
         CoverPlan: {
+            /** Kind */
+            kind: string;
+            /** Suits */
+            suits: boolean;
             width_over_coat: components["schemas"]["Figure"];
             height_over_coat: components["schemas"]["Figure"];
-            overlap: components["schemas"]["Figure"];
-            roll_diameter: components["schemas"]["Figure"] | null;
-            roll_width: components["schemas"]["Figure"] | null;
-            roll_length: components["schemas"]["Figure"] | null;
-            roll_area: components["schemas"]["Figure"];
-            gather: components["schemas"]["Figure"];
-            rolled_weight: components["schemas"]["Figure"];
-            trimmed_weight: components["schemas"]["Figure"];
-            over: components["schemas"]["CoatPlan"];
+            overlap: components["schemas"]["Figure"] | null;
+            roll_diameter?: components["schemas"]["Figure"] | null;
+            roll_width?: components["schemas"]["Figure"] | null;
+            roll_length?: components["schemas"]["Figure"] | null;
+            roll_area: components["schemas"]["Figure"] | null;
+            gather?: components["schemas"]["Figure"] | null;
+            stretch?: components["schemas"]["Figure"] | null;
+            rolled_weight: components["schemas"]["Figure"] | null;
+            trimmed_weight: components["schemas"]["Figure"] | null;
+            over: components["schemas"]["CoatPlan"] | null;
+            /**
+             * Stripes
+             * @default {}
+             */
+            stripes: {
+                [key: string]: components["schemas"]["Figure"];
+            };
+            printed?: components["schemas"]["PrintedPlan"] | null;
+            /** Pieces */
+            pieces: {
+                [key: string]: components["schemas"]["Piece"];
+            };
+            /** Laid */
+            laid: components["schemas"]["Laid"][];
+            /** On Mat */
+            on_mat: boolean;
+        };
+        /**
+         * Covering
+         * @description In what order the tiers are covered out of one bowl, by number from 1, so that trimmings of one serve the
+         *     next.
+         */
+        Covering: {
+            /** Bowl */
+            bowl: string;
+            /** Tiers */
+            tiers: number[];
         };
         /**
          * CrumbCoat
@@ -384,6 +754,30 @@ export interface components {
             colour?: string | null;
             /** Thickness Mm */
             thickness_mm?: number | null;
+        };
+        /**
+         * DeckledFinal
+         * @description A freehand coat whose rim is left standing `rim_mm` proud of the top as a rough lip.
+         */
+        DeckledFinal: {
+            /**
+             * Medium
+             * @default meringue_buttercream
+             */
+            medium: string;
+            /** Colour */
+            colour?: string | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "deckled";
+            /** Side Mm */
+            side_mm?: number | null;
+            /** Top Mm */
+            top_mm?: number | null;
+            /** Rim Mm */
+            rim_mm?: number | null;
         };
         /**
          * Design
@@ -402,14 +796,9 @@ export interface components {
         };
         /**
          * DiscFinal
-         * @description A final coat scraped against a disc that sets the outside; the side thickness follows from it.
+         * @description A final coat scraped against a disc on top that sets the outside; the side thickness follows from it.
          */
         DiscFinal: {
-            /**
-             * @description discriminator enum property added by openapi-typescript
-             * @enum {string}
-             */
-            kind: "disc";
             /**
              * Medium
              * @default meringue_buttercream
@@ -417,6 +806,11 @@ export interface components {
             medium: string;
             /** Colour */
             colour?: string | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "disc";
             /** Disc Diameter Mm */
             disc_diameter_mm: number;
             /** Top Mm */
@@ -445,12 +839,32 @@ export interface components {
              *       "filling_most_mm": 8,
              *       "seal_mm": 1,
              *       "cut_least_mm": 12,
+             *       "settling": 0.05,
+             *       "tin_depth_mm": 50.8,
+             *       "batter_fill": 0.6,
+             *       "batch_ml": 2000,
+             *       "spare_tin_mm": 101.6,
+             *       "syrup_soak_mm": 0.4,
+             *       "hidden_board_in_mm": 12.7,
              *       "crumb_coat_mm": 2,
+             *       "semi_naked_share": 0.4,
+             *       "relief_mm": 8,
+             *       "rim_mm": 12,
+             *       "foot_cut_mm": 15,
              *       "coat_side_mm": 6,
              *       "coat_top_mm": 6,
              *       "coat_least_mm": 3,
              *       "fondant_mm": 3,
              *       "overlap_mm": 25,
+             *       "panel_overlap_mm": 20,
+             *       "panel_trim_mm": 12,
+             *       "stretch_most": 0.03,
+             *       "band_mm": 20,
+             *       "printed_overlap_mm": 2.5,
+             *       "tab_mm": 15,
+             *       "collar_mm": 2,
+             *       "collar_above_mm": 15,
+             *       "bead_mm": 8,
              *       "tier_board_mm": 3,
              *       "base_board_mm": 12,
              *       "base_margin_mm": 25.4,
@@ -458,6 +872,16 @@ export interface components {
              *       "weigh_step_g": 5,
              *       "run_out_risk": 0.05,
              *       "techniques": {
+             *         "border": {
+             *           "float": 0.1,
+             *           "lost": 0.15,
+             *           "variation": 0.25
+             *         },
+             *         "collar": {
+             *           "float": 0.2,
+             *           "lost": 0.15,
+             *           "variation": 0.15
+             *         },
              *         "crumb": {
              *           "float": 0.25,
              *           "lost": 0.25,
@@ -467,6 +891,11 @@ export interface components {
              *           "float": 0.15,
              *           "lost": 0.1,
              *           "variation": 0.15
+             *         },
+             *         "deckled": {
+             *           "float": 0.4,
+             *           "lost": 0.08,
+             *           "variation": 0.25
              *         },
              *         "disc": {
              *           "float": 1,
@@ -488,10 +917,45 @@ export interface components {
              *           "lost": 0.08,
              *           "variation": 0.2
              *         },
+             *         "inverted": {
+             *           "float": 0.6,
+             *           "lost": 0.08,
+             *           "variation": 0.15
+             *         },
+             *         "pieces": {
+             *           "float": 0,
+             *           "lost": 0.04,
+             *           "variation": 0.08
+             *         },
              *         "seal": {
              *           "float": 0.1,
              *           "lost": 0.05,
              *           "variation": 0.25
+             *         },
+             *         "semi_naked": {
+             *           "float": 0.25,
+             *           "lost": 1,
+             *           "variation": 0.3
+             *         },
+             *         "syrup": {
+             *           "float": 0.1,
+             *           "lost": 0.1,
+             *           "variation": 0.2
+             *         },
+             *         "textured": {
+             *           "float": 0.1,
+             *           "lost": 0.12,
+             *           "variation": 0.2
+             *         },
+             *         "towel": {
+             *           "float": 0.4,
+             *           "lost": 0.08,
+             *           "variation": 0.2
+             *         },
+             *         "twin": {
+             *           "float": 1,
+             *           "lost": 0.08,
+             *           "variation": 0.15
              *         }
              *       }
              *     }
@@ -504,15 +968,23 @@ export interface components {
             media: components["schemas"]["Medium"][];
         };
         /**
-         * DrapeCover
-         * @description One sheet rolled out, laid over the tier and trimmed at the board.
+         * DomedBuild
+         * @description A round tier whose top is carved to a cap that rises `rise_mm` in the middle.
          */
-        DrapeCover: {
+        DomedBuild: {
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
              */
-            kind: "drape";
+            kind: "domed";
+            /** Rise Mm */
+            rise_mm: number;
+        };
+        /**
+         * DrapeCover
+         * @description One sheet rolled out, laid over the tier and trimmed at the board.
+         */
+        DrapeCover: {
             /**
              * Medium
              * @default fondant
@@ -522,6 +994,11 @@ export interface components {
             colour?: string | null;
             /** Thickness Mm */
             thickness_mm?: number | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "drape";
             /** Overlap Mm */
             overlap_mm?: number | null;
         };
@@ -536,7 +1013,7 @@ export interface components {
              * Unit
              * @enum {string}
              */
-            unit: "mm" | "mm2" | "ml" | "g" | "g_per_ml" | "min" | "degC" | "each" | "ratio";
+            unit: "mm" | "mm2" | "ml" | "g" | "g_per_ml" | "min" | "degC" | "deg" | "each" | "ratio";
             /** Rule */
             rule: string;
             /**
@@ -564,6 +1041,7 @@ export interface components {
             soft: boolean;
             count: components["schemas"]["Figure"];
             thickness: components["schemas"]["Figure"];
+            spread: components["schemas"]["Figure"];
             volume: components["schemas"]["Figure"];
             weight: components["schemas"]["Figure"];
             dam_width?: components["schemas"]["Figure"] | null;
@@ -574,15 +1052,39 @@ export interface components {
             seal_weight?: components["schemas"]["Figure"] | null;
         };
         /**
-         * FreehandFinal
-         * @description A final coat drawn to a thickness by eye.
+         * FootPlan
+         * @description The foot of a drum on its side. The leans say how far it may tip, forward and sideways, before it falls.
          */
-        FreehandFinal: {
+        FootPlan: {
+            cut: components["schemas"]["Figure"];
+            width: components["schemas"]["Figure"];
+            length: components["schemas"]["Figure"];
+            height_left: components["schemas"]["Figure"];
+            slice_weight: components["schemas"]["Figure"];
+            lean_forward: components["schemas"]["Figure"];
+            lean_sideways: components["schemas"]["Figure"];
+        };
+        /**
+         * FreeShape
+         * @description An outline of one's own, as corners in mm, scaled to the tin's width across; its own width is its true size.
+         */
+        FreeShape: {
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
              */
-            kind: "freehand";
+            kind: "free";
+            /** Points Mm */
+            points_mm: [
+                number,
+                number
+            ][];
+        };
+        /**
+         * FreehandFinal
+         * @description A final coat drawn to a thickness by eye, finished with a hot scraper.
+         */
+        FreehandFinal: {
             /**
              * Medium
              * @default meringue_buttercream
@@ -590,10 +1092,84 @@ export interface components {
             medium: string;
             /** Colour */
             colour?: string | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "freehand";
             /** Side Mm */
             side_mm?: number | null;
             /** Top Mm */
             top_mm?: number | null;
+            /**
+             * Edges
+             * @default sharp
+             * @enum {string}
+             */
+            edges: "sharp" | "rounded";
+        };
+        /**
+         * GaugeMark
+         * @description One mark: what ends there, and how high above the foot of the finished tier.
+         */
+        GaugeMark: {
+            /** Name */
+            name: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "layer" | "filling" | "board" | "crumb" | "final" | "cover";
+            up: components["schemas"]["Figure"];
+        };
+        /**
+         * GoresCover
+         * @description Slices pointed like those of an orange, set side by side.
+         */
+        GoresCover: {
+            /**
+             * Medium
+             * @default fondant
+             */
+            medium: string;
+            /** Colour */
+            colour?: string | null;
+            /** Thickness Mm */
+            thickness_mm?: number | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "gores";
+            /**
+             * Count
+             * @default 8
+             */
+            count: number;
+        };
+        /**
+         * HalvesCover
+         * @description One side covered and trimmed, then the other; a band hides the seam.
+         */
+        HalvesCover: {
+            /**
+             * Medium
+             * @default fondant
+             */
+            medium: string;
+            /** Colour */
+            colour?: string | null;
+            /** Thickness Mm */
+            thickness_mm?: number | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "halves";
+            /** Overlap Mm */
+            overlap_mm?: number | null;
+            /** Band Mm */
+            band_mm?: number | null;
         };
         /**
          * Handbook
@@ -626,8 +1202,210 @@ export interface components {
             kind: "heart";
         };
         /**
+         * HiddenBoard
+         * @description The board inside a double-height tier.
+         */
+        HiddenBoard: {
+            diameter: components["schemas"]["Figure"];
+            thickness: components["schemas"]["Figure"];
+            height: components["schemas"]["Figure"];
+        };
+        /**
+         * InvertedFinal
+         * @description Turned over onto a lined board and filled out to the card, which is the base then: the card sets the side.
+         */
+        InvertedFinal: {
+            /**
+             * Medium
+             * @default meringue_buttercream
+             */
+            medium: string;
+            /** Colour */
+            colour?: string | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "inverted";
+            /** Disc Diameter Mm */
+            disc_diameter_mm: number;
+            /** Top Mm */
+            top_mm?: number | null;
+        };
+        /**
+         * Kit
+         * @description What the kitchen owns. The starting set is a small kitchen's: round tins in pairs, discs a little over each.
+         */
+        Kit: {
+            /**
+             * Tins
+             * @default [
+             *       {
+             *         "shape": "round",
+             *         "across_mm": 101.6,
+             *         "depth_mm": 50.8
+             *       },
+             *       {
+             *         "shape": "round",
+             *         "across_mm": 152.4,
+             *         "depth_mm": 50.8
+             *       },
+             *       {
+             *         "shape": "round",
+             *         "across_mm": 203.2,
+             *         "depth_mm": 50.8
+             *       },
+             *       {
+             *         "shape": "round",
+             *         "across_mm": 254,
+             *         "depth_mm": 50.8
+             *       },
+             *       {
+             *         "shape": "round",
+             *         "across_mm": 304.8,
+             *         "depth_mm": 50.8
+             *       },
+             *       {
+             *         "shape": "square",
+             *         "across_mm": 203.2,
+             *         "depth_mm": 50.8
+             *       },
+             *       {
+             *         "shape": "ball",
+             *         "across_mm": 152.4,
+             *         "depth_mm": 76.2
+             *       }
+             *     ]
+             */
+            tins: components["schemas"]["Tin"][];
+            /**
+             * Discs Mm
+             * @default [
+             *       107.95,
+             *       158.75,
+             *       209.55,
+             *       260.35
+             *     ]
+             */
+            discs_mm: number[];
+            /**
+             * Boards Mm
+             * @default [
+             *       101.6,
+             *       127,
+             *       152.4,
+             *       177.8,
+             *       203.2,
+             *       254,
+             *       304.8,
+             *       330.2,
+             *       355.6,
+             *       406.4
+             *     ]
+             */
+            boards_mm: number[];
+            /**
+             * Scrapers Mm
+             * @default [
+             *       101.6,
+             *       152.4,
+             *       254
+             *     ]
+             */
+            scrapers_mm: number[];
+            /**
+             * Smoothers
+             * @default 2
+             */
+            smoothers: number;
+            /**
+             * @default {
+             *       "width_mm": 762,
+             *       "length_mm": 609.6
+             *     }
+             */
+            mat: components["schemas"]["Mat"];
+            /**
+             * Pin Mm
+             * @default 508
+             */
+            pin_mm: number;
+            /**
+             * Sheets
+             * @default [
+             *       {
+             *         "name": "Icing sheet",
+             *         "width_mm": 254,
+             *         "height_mm": 203.2
+             *       }
+             *     ]
+             */
+            sheets: components["schemas"]["PrintedSheet"][];
+        };
+        /**
+         * KitNeed
+         * @description A need held against the kit; `owned` is what would serve, and `changes` what that alters.
+         */
+        KitNeed: {
+            /**
+             * Tool
+             * @enum {string}
+             */
+            tool: "tin" | "disc" | "card" | "board" | "base board" | "scraper" | "mat" | "pin" | "printed sheet";
+            /** Tier */
+            tier: number | null;
+            /** Shape */
+            shape: string;
+            size: components["schemas"]["Figure"];
+            length: components["schemas"]["Figure"] | null;
+            /**
+             * Status
+             * @enum {string}
+             */
+            status: "have" | "next best" | "get";
+            owned: components["schemas"]["Figure"] | null;
+            /** Changes */
+            changes: string;
+        };
+        /**
+         * Laid
+         * @description Where one copy of a piece lies on a mat (counted from 0); turned, its length runs up the mat.
+         */
+        Laid: {
+            /** Piece */
+            piece: string;
+            /** Mat */
+            mat: number;
+            /** X */
+            x: number;
+            /** Y */
+            y: number;
+            /** Turned */
+            turned: boolean;
+        };
+        /**
+         * LayerPlace
+         * @description Where one layer goes: counted from the foot, cut from which baked layer, and which way up.
+         */
+        LayerPlace: {
+            /** Number */
+            number: number;
+            /** Baked */
+            baked: number;
+            /** Slice */
+            slice: number;
+            /**
+             * Way
+             * @enum {string}
+             */
+            way: "tin side down" | "cut sides in" | "turned over, tin side up";
+        };
+        /**
          * Layers
-         * @description The baked layers of a tier: how many, how high each is cut, and the finished height wanted, if any.
+         * @description The layers of a tier: how many are stacked, how high each is cut, what they are cut from, and what reaches what.
+         *
+         *     `height_mm` null takes the common cut that `bake` allows. `board_after` puts a hidden board on supports above
+         *     that layer, so that two stacks are iced as one.
          */
         Layers: {
             /**
@@ -639,9 +1417,15 @@ export interface components {
              * Height Mm
              * @default 30
              */
-            height_mm: number;
+            height_mm: number | null;
             /** Target Height Mm */
             target_height_mm?: number | null;
+            /** Bake */
+            bake?: (components["schemas"]["MeasuredBake"] | components["schemas"]["TinBake"]) | null;
+            /** Board After */
+            board_after?: number | null;
+            cavity?: components["schemas"]["Cavity"] | null;
+            syrup?: components["schemas"]["Syrup"] | null;
         };
         /**
          * LayersPlan
@@ -657,7 +1441,14 @@ export interface components {
             height: components["schemas"]["Figure"];
             cake_volume: components["schemas"]["Figure"];
             cake_weight: components["schemas"]["Figure"];
+            offcut: components["schemas"]["Figure"] | null;
             target: components["schemas"]["TargetPlan"] | null;
+            bake: components["schemas"]["BakePlan"] | null;
+            /** Order */
+            order: components["schemas"]["LayerPlace"][];
+            board: components["schemas"]["HiddenBoard"] | null;
+            cavity: components["schemas"]["CavityPlan"] | null;
+            syrup: components["schemas"]["SyrupPlan"] | null;
         };
         /**
          * Limit
@@ -672,7 +1463,82 @@ export interface components {
              * Unit
              * @enum {string}
              */
-            unit: "mm" | "g" | "g_per_ml" | "each" | "ratio";
+            unit: "mm" | "ml" | "g" | "g_per_ml" | "each" | "ratio";
+        };
+        /**
+         * Mark
+         * @description A line drawn on a piece but not cut: where colours join, where a tab folds.
+         */
+        Mark: {
+            /** Name */
+            name: string;
+            /** X0 */
+            x0: number;
+            /** Y0 */
+            y0: number;
+            /** X1 */
+            x1: number;
+            /** Y1 */
+            y1: number;
+        };
+        /**
+         * Mat
+         * @description The surface fondant is rolled on.
+         */
+        Mat: {
+            /**
+             * Width Mm
+             * @default 762
+             */
+            width_mm: number;
+            /**
+             * Length Mm
+             * @default 609.6
+             */
+            length_mm: number;
+        };
+        /**
+         * Measured
+         * @description The filled cake as it was measured: heights at four points round it, widths at top and foot in two directions.
+         *
+         *     The heights go round as back, right, front, left; the widths are (left to right, front to back).
+         */
+        Measured: {
+            /** Heights Mm */
+            heights_mm: [
+                number,
+                number,
+                number,
+                number
+            ];
+            /** Top Mm */
+            top_mm: [
+                number,
+                number
+            ];
+            /** Foot Mm */
+            foot_mm: [
+                number,
+                number
+            ];
+        };
+        /**
+         * MeasuredBake
+         * @description The baked layers as they came out: the low edge of each, and into how many slices each is torted.
+         */
+        MeasuredBake: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "measured";
+            /** Edges Mm */
+            edges_mm: number[];
+            /**
+             * Torte
+             * @default 1
+             */
+            torte: number;
         };
         /**
          * Medium
@@ -687,7 +1553,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "buttercream" | "ganache" | "frosting" | "filling" | "fondant";
+            kind: "buttercream" | "ganache" | "frosting" | "filling" | "fondant" | "chocolate" | "syrup";
             /** Density G Per Ml */
             density_g_per_ml: number;
             /**
@@ -756,6 +1622,35 @@ export interface components {
             kind: "none";
         };
         /**
+         * OnTop
+         * @description A flat piece of any shape cut from a sheet and laid on the top.
+         */
+        OnTop: {
+            /**
+             * Medium
+             * @default fondant
+             */
+            medium: string;
+            /** Colour */
+            colour?: string | null;
+            /** Thickness Mm */
+            thickness_mm?: number | null;
+            /** Shape */
+            shape: components["schemas"]["RoundShape"] | components["schemas"]["SquareShape"] | components["schemas"]["RectangleShape"] | components["schemas"]["PolygonShape"] | components["schemas"]["OvalShape"] | components["schemas"]["HeartShape"] | components["schemas"]["PetalShape"] | components["schemas"]["FreeShape"];
+            /** Across Mm */
+            across_mm: number;
+        };
+        /**
+         * OnTopPlan
+         * @description A piece laid on the top: its outline, what is rolled for it, what stays, and what is trimmed.
+         */
+        OnTopPlan: {
+            piece: components["schemas"]["Piece"];
+            rolled_weight: components["schemas"]["Figure"];
+            stays_weight: components["schemas"]["Figure"];
+            trimmed_weight: components["schemas"]["Figure"];
+        };
+        /**
          * Order
          * @description An order as it stands: its current revision and what that says.
          */
@@ -798,6 +1693,45 @@ export interface components {
             length_mm: number;
         };
         /**
+         * PanelCover
+         * @description A strip round the wall, its ends overlapped and cut through both; the top bare, or a circle over or inside it.
+         *
+         *     `strip_mm` is the length of a strip already cut, to see whether it will stretch to go round.
+         */
+        PanelCover: {
+            /**
+             * Medium
+             * @default fondant
+             */
+            medium: string;
+            /** Colour */
+            colour?: string | null;
+            /** Thickness Mm */
+            thickness_mm?: number | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "panel";
+            /**
+             * Top
+             * @default none
+             * @enum {string}
+             */
+            top: "none" | "over" | "inside";
+            /** Overlap Mm */
+            overlap_mm?: number | null;
+            /** Trim Mm */
+            trim_mm?: number | null;
+            /**
+             * Stripes
+             * @default []
+             */
+            stripes: components["schemas"]["Stripe"][];
+            /** Strip Mm */
+            strip_mm?: number | null;
+        };
+        /**
          * Part
          * @description One thing cut through. `place` is the path in the plan whose figures belong to it.
          */
@@ -835,6 +1769,37 @@ export interface components {
             petals: 6 | 8 | 10 | 12;
         };
         /**
+         * Piece
+         * @description One flat piece, so many times over, with its measures by name, standing in the corner x, y >= 0.
+         */
+        Piece: {
+            /** Name */
+            name: string;
+            count: components["schemas"]["Figure"];
+            /** Sizes */
+            sizes: {
+                [key: string]: components["schemas"]["Figure"];
+            };
+            /** Hex */
+            hex: string;
+            /** Corners */
+            corners: [
+                number,
+                number,
+                number
+            ][];
+            /**
+             * Marks
+             * @default []
+             */
+            marks: components["schemas"]["Mark"][];
+            /**
+             * Bands
+             * @default []
+             */
+            bands: components["schemas"]["Band"][];
+        };
+        /**
          * PlainFilling
          * @description One medium spread from edge to edge between the layers.
          */
@@ -862,9 +1827,16 @@ export interface components {
             /** Tiers */
             tiers: components["schemas"]["TierPlan"][];
             stack: components["schemas"]["StackPlan"];
+            batter: components["schemas"]["BatterPlan"];
             /** Bowls */
             bowls: {
                 [key: string]: components["schemas"]["Bowl"];
+            };
+            /** Covering */
+            covering: components["schemas"]["Covering"][];
+            /** Kit */
+            kit: {
+                [key: string]: components["schemas"]["KitNeed"];
             };
             section: components["schemas"]["Section"];
             /** Checks */
@@ -928,10 +1900,65 @@ export interface components {
              */
             cut_least_mm: number;
             /**
+             * Settling
+             * @default 0.05
+             */
+            settling: number;
+            /**
+             * Tin Depth Mm
+             * @default 50.8
+             */
+            tin_depth_mm: number;
+            /**
+             * Batter Fill
+             * @default 0.6
+             */
+            batter_fill: number;
+            /**
+             * Batch Ml
+             * @default 2000
+             */
+            batch_ml: number;
+            /**
+             * Spare Tin Mm
+             * @default 101.6
+             */
+            spare_tin_mm: number;
+            /**
+             * Syrup Soak Mm
+             * @default 0.4
+             */
+            syrup_soak_mm: number;
+            /**
+             * Hidden Board In Mm
+             * @default 12.7
+             */
+            hidden_board_in_mm: number;
+            /**
              * Crumb Coat Mm
              * @default 2
              */
             crumb_coat_mm: number;
+            /**
+             * Semi Naked Share
+             * @default 0.4
+             */
+            semi_naked_share: number;
+            /**
+             * Relief Mm
+             * @default 8
+             */
+            relief_mm: number;
+            /**
+             * Rim Mm
+             * @default 12
+             */
+            rim_mm: number;
+            /**
+             * Foot Cut Mm
+             * @default 15
+             */
+            foot_cut_mm: number;
             /**
              * Coat Side Mm
              * @default 6
@@ -957,6 +1984,51 @@ export interface components {
              * @default 25
              */
             overlap_mm: number;
+            /**
+             * Panel Overlap Mm
+             * @default 20
+             */
+            panel_overlap_mm: number;
+            /**
+             * Panel Trim Mm
+             * @default 12
+             */
+            panel_trim_mm: number;
+            /**
+             * Stretch Most
+             * @default 0.03
+             */
+            stretch_most: number;
+            /**
+             * Band Mm
+             * @default 20
+             */
+            band_mm: number;
+            /**
+             * Printed Overlap Mm
+             * @default 2.5
+             */
+            printed_overlap_mm: number;
+            /**
+             * Tab Mm
+             * @default 15
+             */
+            tab_mm: number;
+            /**
+             * Collar Mm
+             * @default 2
+             */
+            collar_mm: number;
+            /**
+             * Collar Above Mm
+             * @default 15
+             */
+            collar_above_mm: number;
+            /**
+             * Bead Mm
+             * @default 8
+             */
+            bead_mm: number;
             /**
              * Tier Board Mm
              * @default 3
@@ -1019,14 +2091,128 @@ export interface components {
              *         "lost": 0.08,
              *         "variation": 0.15
              *       },
+             *       "twin": {
+             *         "float": 1,
+             *         "lost": 0.08,
+             *         "variation": 0.15
+             *       },
+             *       "inverted": {
+             *         "float": 0.6,
+             *         "lost": 0.08,
+             *         "variation": 0.15
+             *       },
+             *       "towel": {
+             *         "float": 0.4,
+             *         "lost": 0.08,
+             *         "variation": 0.2
+             *       },
+             *       "deckled": {
+             *         "float": 0.4,
+             *         "lost": 0.08,
+             *         "variation": 0.25
+             *       },
+             *       "semi_naked": {
+             *         "float": 0.25,
+             *         "lost": 1,
+             *         "variation": 0.3
+             *       },
+             *       "textured": {
+             *         "float": 0.1,
+             *         "lost": 0.12,
+             *         "variation": 0.2
+             *       },
              *       "drape": {
              *         "float": 0,
              *         "lost": 0.03,
              *         "variation": 0.1
+             *       },
+             *       "pieces": {
+             *         "float": 0,
+             *         "lost": 0.04,
+             *         "variation": 0.08
+             *       },
+             *       "collar": {
+             *         "float": 0.2,
+             *         "lost": 0.15,
+             *         "variation": 0.15
+             *       },
+             *       "border": {
+             *         "float": 0.1,
+             *         "lost": 0.15,
+             *         "variation": 0.25
+             *       },
+             *       "syrup": {
+             *         "float": 0.1,
+             *         "lost": 0.1,
+             *         "variation": 0.2
              *       }
              *     }
              */
             techniques: components["schemas"]["Techniques"];
+        };
+        /**
+         * PrintedCover
+         * @description Ready-made printed sheets wrapped round; the top by snipped tabs, by a circle of its own, or left.
+         */
+        PrintedCover: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "printed";
+            /**
+             * Sheet Width Mm
+             * @default 254
+             */
+            sheet_width_mm: number;
+            /**
+             * Sheet Height Mm
+             * @default 203.2
+             */
+            sheet_height_mm: number;
+            /** Overlap Mm */
+            overlap_mm?: number | null;
+            /**
+             * Top
+             * @default none
+             * @enum {string}
+             */
+            top: "none" | "tabs" | "circle";
+        };
+        /**
+         * PrintedPlan
+         * @description Ready-made sheets: how many strips go round, how many sheets they take, and where the seams fall (degrees).
+         */
+        PrintedPlan: {
+            strips: components["schemas"]["Figure"];
+            sheets: components["schemas"]["Figure"];
+            strip_height: components["schemas"]["Figure"];
+            /** Upright */
+            upright: boolean;
+            too_tall: components["schemas"]["Figure"] | null;
+            /** Seams */
+            seams: number[];
+        };
+        /**
+         * PrintedSheet
+         * @description A ready-made sheet to print on or already printed.
+         */
+        PrintedSheet: {
+            /**
+             * Name
+             * @default Icing sheet
+             */
+            name: string;
+            /**
+             * Width Mm
+             * @default 254
+             */
+            width_mm: number;
+            /**
+             * Height Mm
+             * @default 203.2
+             */
+            height_mm: number;
         };
         /**
          * Problem
@@ -1055,6 +2241,16 @@ export interface components {
             aside?: number | null;
         };
         /**
+         * ProfilePoint
+         * @description A corner of a turned profile, as shares of the tier's height and of its half width.
+         */
+        ProfilePoint: {
+            /** Up */
+            up: number;
+            /** Out */
+            out: number;
+        };
+        /**
          * Quantity
          * @description A number with its unit.
          */
@@ -1065,7 +2261,24 @@ export interface components {
              * Unit
              * @enum {string}
              */
-            unit: "mm" | "mm2" | "ml" | "g" | "g_per_ml" | "min" | "degC" | "each" | "ratio";
+            unit: "mm" | "mm2" | "ml" | "g" | "g_per_ml" | "min" | "degC" | "deg" | "each" | "ratio";
+        };
+        /**
+         * ReadOutline
+         * @description An outline as corners in mm, up being up, its size, and what was repaired in it.
+         */
+        ReadOutline: {
+            /** Points Mm */
+            points_mm: [
+                number,
+                number
+            ][];
+            /** Width Mm */
+            width_mm: number;
+            /** Length Mm */
+            length_mm: number;
+            /** Notes */
+            notes: string[];
         };
         /**
          * RectangleShape
@@ -1125,7 +2338,7 @@ export interface components {
             /** Formula */
             formula: string;
             /** Unit */
-            unit: ("mm" | "mm2" | "ml" | "g" | "g_per_ml" | "min" | "degC" | "each" | "ratio") | null;
+            unit: ("mm" | "mm2" | "ml" | "g" | "g_per_ml" | "min" | "degC" | "deg" | "each" | "ratio") | null;
             source: components["schemas"]["Source"];
         };
         /**
@@ -1148,6 +2361,42 @@ export interface components {
             tiers: components["schemas"]["Silhouette"][];
         };
         /**
+         * SemiNakedFinal
+         * @description The crumb coat scraped back until only a share of it stays.
+         */
+        SemiNakedFinal: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "semi_naked";
+            /** Stays */
+            stays?: number | null;
+        };
+        /**
+         * SideBuild
+         * @description A round drum iced all over and stood on its side, on a flat foot made by a cut so deep off its rim.
+         */
+        SideBuild: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "side";
+            /** Cut Mm */
+            cut_mm?: number | null;
+        };
+        /**
+         * SidePlan
+         * @description One side of a cake that came out leaning or out of round: what it takes more than the straight wall, and the
+         *     top.
+         */
+        SidePlan: {
+            foot: components["schemas"]["Figure"];
+            top: components["schemas"]["Figure"];
+            rise: components["schemas"]["Figure"];
+        };
+        /**
          * Silhouette
          * @description A finished tier from outside, as a half-outline from the axis out and up and back to the axis.
          *
@@ -1167,6 +2416,14 @@ export interface components {
             curved: boolean;
             /** Edges */
             edges: number[];
+            /**
+             * Bands
+             * @default []
+             */
+            bands: [
+                string,
+                number
+            ][];
             /** Seen From Above */
             seen_from_above: [
                 number,
@@ -1248,6 +2505,73 @@ export interface components {
             weight: components["schemas"]["Figure"];
         };
         /**
+         * StraightBuild
+         * @description Straight up.
+         */
+        StraightBuild: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "straight";
+        };
+        /**
+         * Stripe
+         * @description One colour of a striped panel, and its share of the panel's length.
+         */
+        Stripe: {
+            /** Colour */
+            colour?: string | null;
+            /**
+             * Share
+             * @default 1
+             */
+            share: number;
+        };
+        /**
+         * Syrup
+         * @description Syrup brushed onto the upper face of each layer, as a depth of liquid soaked in.
+         */
+        Syrup: {
+            /**
+             * Medium
+             * @default syrup
+             */
+            medium: string;
+            /** Colour */
+            colour?: string | null;
+            /** Soak Mm */
+            soak_mm?: number | null;
+        };
+        /**
+         * SyrupPlan
+         * @description Syrup for every layer of a tier.
+         */
+        SyrupPlan: {
+            soak: components["schemas"]["Figure"];
+            volume: components["schemas"]["Figure"];
+            weight: components["schemas"]["Figure"];
+        };
+        /**
+         * TaperedBuild
+         * @description Leaning evenly from the tin's full width at one end to `narrow_mm` at the other.
+         */
+        TaperedBuild: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "tapered";
+            /** Narrow Mm */
+            narrow_mm: number;
+            /**
+             * Narrow
+             * @default top
+             * @enum {string}
+             */
+            narrow: "top" | "foot";
+        };
+        /**
          * TargetPlan
          * @description What reaches the finished height asked for: one change at a time, None where that change cannot.
          */
@@ -1277,6 +2601,8 @@ export interface components {
         /**
          * Techniques
          * @description One technique for every kind of step.
+         *
+         *     The float of a rolled sheet is its trimmings; what is scraped back of a semi-naked coat carries crumbs and is lost.
          */
         Techniques: {
             /**
@@ -1329,16 +2655,116 @@ export interface components {
             disc: components["schemas"]["Technique"];
             /**
              * @default {
+             *       "lost": 0.08,
+             *       "float": 1,
+             *       "variation": 0.15
+             *     }
+             */
+            twin: components["schemas"]["Technique"];
+            /**
+             * @default {
+             *       "lost": 0.08,
+             *       "float": 0.6,
+             *       "variation": 0.15
+             *     }
+             */
+            inverted: components["schemas"]["Technique"];
+            /**
+             * @default {
+             *       "lost": 0.08,
+             *       "float": 0.4,
+             *       "variation": 0.2
+             *     }
+             */
+            towel: components["schemas"]["Technique"];
+            /**
+             * @default {
+             *       "lost": 0.08,
+             *       "float": 0.4,
+             *       "variation": 0.25
+             *     }
+             */
+            deckled: components["schemas"]["Technique"];
+            /**
+             * @default {
+             *       "lost": 1,
+             *       "float": 0.25,
+             *       "variation": 0.3
+             *     }
+             */
+            semi_naked: components["schemas"]["Technique"];
+            /**
+             * @default {
+             *       "lost": 0.12,
+             *       "float": 0.1,
+             *       "variation": 0.2
+             *     }
+             */
+            textured: components["schemas"]["Technique"];
+            /**
+             * @default {
              *       "lost": 0.03,
              *       "float": 0,
              *       "variation": 0.1
              *     }
              */
             drape: components["schemas"]["Technique"];
+            /**
+             * @default {
+             *       "lost": 0.04,
+             *       "float": 0,
+             *       "variation": 0.08
+             *     }
+             */
+            pieces: components["schemas"]["Technique"];
+            /**
+             * @default {
+             *       "lost": 0.15,
+             *       "float": 0.2,
+             *       "variation": 0.15
+             *     }
+             */
+            collar: components["schemas"]["Technique"];
+            /**
+             * @default {
+             *       "lost": 0.15,
+             *       "float": 0.1,
+             *       "variation": 0.25
+             *     }
+             */
+            border: components["schemas"]["Technique"];
+            /**
+             * @default {
+             *       "lost": 0.1,
+             *       "float": 0.1,
+             *       "variation": 0.2
+             *     }
+             */
+            syrup: components["schemas"]["Technique"];
+        };
+        /**
+         * TexturedFinal
+         * @description Rows of piping or strokes of a knife all over the crumb coat, of a mean relief.
+         */
+        TexturedFinal: {
+            /**
+             * Medium
+             * @default meringue_buttercream
+             */
+            medium: string;
+            /** Colour */
+            colour?: string | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "textured";
+            /** Relief Mm */
+            relief_mm?: number | null;
         };
         /**
          * Tier
-         * @description One straight tier. `tin_diameter_mm` is the tin's width across, whatever its shape.
+         * @description One tier. `tin_diameter_mm` is the tin's width across, whatever its shape; `build` carries the shape up.
          */
         Tier: {
             /** Name */
@@ -1349,7 +2775,14 @@ export interface components {
              *       "kind": "round"
              *     }
              */
-            shape: components["schemas"]["RoundShape"] | components["schemas"]["SquareShape"] | components["schemas"]["RectangleShape"] | components["schemas"]["PolygonShape"] | components["schemas"]["OvalShape"] | components["schemas"]["HeartShape"] | components["schemas"]["PetalShape"];
+            shape: components["schemas"]["RoundShape"] | components["schemas"]["SquareShape"] | components["schemas"]["RectangleShape"] | components["schemas"]["PolygonShape"] | components["schemas"]["OvalShape"] | components["schemas"]["HeartShape"] | components["schemas"]["PetalShape"] | components["schemas"]["FreeShape"];
+            /**
+             * Build
+             * @default {
+             *       "kind": "straight"
+             *     }
+             */
+            build: components["schemas"]["StraightBuild"] | components["schemas"]["TaperedBuild"] | components["schemas"]["BevelledBuild"] | components["schemas"]["DomedBuild"] | components["schemas"]["BallBuild"] | components["schemas"]["TurnedBuild"] | components["schemas"]["SideBuild"];
             /** Tin Diameter Mm */
             tin_diameter_mm: number;
             /**
@@ -1373,21 +2806,29 @@ export interface components {
              *     }
              */
             crumb: components["schemas"]["CrumbCoat"];
+            measured?: components["schemas"]["Measured"] | null;
             /**
              * Final
              * @default {
+             *       "medium": "meringue_buttercream",
              *       "kind": "freehand",
-             *       "medium": "meringue_buttercream"
+             *       "edges": "sharp"
              *     }
              */
-            final: components["schemas"]["NoFinal"] | components["schemas"]["FreehandFinal"] | components["schemas"]["DiscFinal"];
+            final: components["schemas"]["NoFinal"] | components["schemas"]["FreehandFinal"] | components["schemas"]["DiscFinal"] | components["schemas"]["TwinFinal"] | components["schemas"]["InvertedFinal"] | components["schemas"]["TowelFinal"] | components["schemas"]["DeckledFinal"] | components["schemas"]["SemiNakedFinal"] | components["schemas"]["TexturedFinal"];
             /**
              * Cover
              * @default {
              *       "kind": "none"
              *     }
              */
-            cover: components["schemas"]["NoCover"] | components["schemas"]["DrapeCover"];
+            cover: components["schemas"]["NoCover"] | components["schemas"]["DrapeCover"] | components["schemas"]["PanelCover"] | components["schemas"]["BoxCover"] | components["schemas"]["HalvesCover"] | components["schemas"]["GoresCover"] | components["schemas"]["PrintedCover"] | components["schemas"]["CollarCover"];
+            on_top?: components["schemas"]["OnTop"] | null;
+            /**
+             * Borders
+             * @default []
+             */
+            borders: components["schemas"]["Border"][];
         };
         /**
          * TierPlan
@@ -1399,6 +2840,16 @@ export interface components {
             layers: components["schemas"]["LayersPlan"];
             coats: components["schemas"]["CoatsPlan"];
             cover: components["schemas"]["CoverPlan"] | null;
+            foot: components["schemas"]["FootPlan"] | null;
+            on_top: components["schemas"]["OnTopPlan"] | null;
+            /** Borders */
+            borders: {
+                [key: string]: components["schemas"]["BorderPlan"];
+            };
+            /** Gauge */
+            gauge: {
+                [key: string]: components["schemas"]["GaugeMark"];
+            };
             stack: components["schemas"]["TierStack"];
         };
         /**
@@ -1416,6 +2867,116 @@ export interface components {
             weight: components["schemas"]["Figure"];
         };
         /**
+         * Tin
+         * @description A baking tin: its shape from above, its width across (and its length where that differs), and its depth.
+         */
+        Tin: {
+            /**
+             * Shape
+             * @default round
+             * @enum {string}
+             */
+            shape: "round" | "square" | "rectangle" | "polygon" | "oval" | "heart" | "petal" | "ball";
+            /** Across Mm */
+            across_mm: number;
+            /** Length Mm */
+            length_mm?: number | null;
+            /**
+             * Depth Mm
+             * @default 50.8
+             */
+            depth_mm: number;
+        };
+        /**
+         * TinBake
+         * @description Layers still to be baked, in tins of a depth, each to be torted into so many slices.
+         */
+        TinBake: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "tin";
+            /**
+             * Depth Mm
+             * @default 50.8
+             */
+            depth_mm: number;
+            /**
+             * Torte
+             * @default 1
+             */
+            torte: number;
+        };
+        /**
+         * TowelFinal
+         * @description A crusting coat smoothed through a paper towel once its skin has formed.
+         */
+        TowelFinal: {
+            /**
+             * Medium
+             * @default american_buttercream
+             */
+            medium: string;
+            /** Colour */
+            colour?: string | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "towel";
+            /** Side Mm */
+            side_mm?: number | null;
+            /** Top Mm */
+            top_mm?: number | null;
+            /**
+             * Edges
+             * @default sharp
+             * @enum {string}
+             */
+            edges: "sharp" | "rounded";
+        };
+        /**
+         * TurnedBuild
+         * @description A round tier carved to a curve through points, as if turned on a wheel; straight between them unless smooth.
+         */
+        TurnedBuild: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "turned";
+            /**
+             * Smooth
+             * @default true
+             */
+            smooth: boolean;
+            /** Points */
+            points: components["schemas"]["ProfilePoint"][];
+        };
+        /**
+         * TwinFinal
+         * @description Filled out between a disc below and a disc above; both faces are coated, `top_mm` each.
+         */
+        TwinFinal: {
+            /**
+             * Medium
+             * @default meringue_buttercream
+             */
+            medium: string;
+            /** Colour */
+            colour?: string | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "twin";
+            /** Disc Diameter Mm */
+            disc_diameter_mm: number;
+            /** Top Mm */
+            top_mm?: number | null;
+        };
+        /**
          * Use
          * @description What one step on one tier takes of one medium in one colour. `tier` counts from 1 at the bottom.
          */
@@ -1426,7 +2987,7 @@ export interface components {
              * Step
              * @enum {string}
              */
-            step: "seal" | "dam" | "filling" | "crumb" | "final" | "cover";
+            step: "syrup" | "seal" | "dam" | "filling" | "crumb" | "final" | "cover" | "on_top" | "border";
             /** Medium */
             medium: string;
             /** Colour */
@@ -1454,7 +3015,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["Document"];
+                "application/json": components["schemas"]["Body_plan_api_plan_post"];
             };
         };
         responses: {
@@ -1539,6 +3100,539 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Handbook"];
+                };
+            };
+            /** @description The request could not be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Another save came first */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The request is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A field is not acceptable */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The order book cannot be reached */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    open_kit_api_kit_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Kit"];
+                };
+            };
+            /** @description The request could not be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Another save came first */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The request is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A field is not acceptable */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The order book cannot be reached */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    save_kit_api_kit_put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Kit"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Kit"];
+                };
+            };
+            /** @description The request could not be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Another save came first */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The request is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A field is not acceptable */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The order book cannot be reached */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    templates_pdf_api_orders__id__templates_pdf_get: {
+        parameters: {
+            query?: {
+                paper?: "a4" | "letter";
+                tier?: number | null;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description The request could not be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Another save came first */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The request is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A field is not acceptable */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The order book cannot be reached */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    templates_svg_api_orders__id__templates_svg_get: {
+        parameters: {
+            query?: {
+                tier?: number | null;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description The request could not be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Another save came first */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The request is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A field is not acceptable */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The order book cannot be reached */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    templates_dxf_api_orders__id__templates_dxf_get: {
+        parameters: {
+            query?: {
+                tier?: number | null;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description The request could not be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Another save came first */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The request is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A field is not acceptable */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The order book cannot be reached */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    amounts_csv_api_orders__id__amounts_csv_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description The request could not be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Another save came first */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The request is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A field is not acceptable */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The order book cannot be reached */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    outline_api_outline_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: {
+            content: {
+                "image/svg+xml": string;
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ReadOutline"];
                 };
             };
             /** @description The request could not be read */

@@ -10,7 +10,10 @@ import { useSettings } from "@/shared/settings";
 import { useElementSize } from "@/shared/size";
 import { type Annotation, annotations } from "./annotations";
 import { fit, path, spread, ticks } from "./layout";
-import { isDark, wallLines } from "./tone";
+import { bandsSeen, isDark, wallAt, wallLines } from "./tone";
+import EdgeHandle from "./EdgeHandle.vue";
+import GaugeMarks from "./GaugeMarks.vue";
+import TurnedPoints from "./TurnedPoints.vue";
 
 const props = defineProps<{ lens: LensName }>();
 const order = useOrder();
@@ -40,6 +43,11 @@ const sheet = computed(() => {
 const x = (mm: number): number => sheet.value.axis + mm * sheet.value.scale;
 const y = (mm: number): number => sheet.value.table - mm * sheet.value.scale;
 
+/** An open line through points in mm, on the left half. */
+function trace(points: readonly (readonly [number, number])[]): string {
+  return `M${points.map(([across, up]) => `${x(-across).toFixed(1)} ${y(up).toFixed(1)}`).join("L")}`;
+}
+
 const marks = computed(() =>
   plan.value ? ticks(plan.value.stack.height.value, settings.length, sheet.value.scale) : [],
 );
@@ -58,7 +66,11 @@ const outsides = computed(() =>
       z0,
       z1,
       d: path(tier.outline, sheet.value, true),
-      lines: wallLines(tier, half),
+      lines: wallLines(tier, half).map((line) => trace(wallAt(tier.outline, line / half))),
+      bands: bandsSeen(tier.bands as [string, number][]).map(([hex, from, to]) => {
+        const [near, far] = [wallAt(tier.outline, from), wallAt(tier.outline, to)];
+        return { hex, d: `${trace([...near, ...far.reverse()])}Z` };
+      }),
     };
   }),
 );
@@ -199,13 +211,15 @@ function choose(place: string): void {
 
       <g v-for="tier in outsides" :key="tier.place" class="outside" @click="choose(tier.place)">
         <path :d="tier.d" :fill="tier.hex" class="edge" />
+        <path v-for="(band, at) in tier.bands" :key="`b${at}`" :d="band.d" :fill="band.hex" />
         <path
           v-for="line in tier.lines"
           :key="line"
           class="engraved"
           :class="{ dark: isDark(tier.hex) }"
-          :d="`M${x(-line)} ${y(tier.z0)}V${y(tier.z1)}`"
+          :d="line"
         />
+        <path :d="tier.d" class="edge" fill="none" />
       </g>
 
       <g
@@ -232,6 +246,10 @@ function choose(place: string): void {
         class="hand"
         :d="`M${x(-inHand.half)} ${y(inHand.z1)}H${x(inHand.half)}V${y(inHand.z0)}H${x(-inHand.half)}Z`"
       />
+
+      <GaugeMarks v-if="lens === 'layers' && inHand" :sheet="sheet" :most="size.height.value - BELOW" />
+      <TurnedPoints v-if="lens === 'brief' && inHand" :sheet="sheet" />
+      <EdgeHandle v-if="inHand" :lens="lens" :sheet="sheet" :outside="inHand" />
 
       <g class="notes">
         <template v-for="{ note, bracket, leader, dot } in notes" :key="`${note.figure.id}`">
@@ -338,6 +356,7 @@ svg {
 }
 
 .engraved {
+  fill: none;
   stroke: var(--ink);
   stroke-width: 0.8;
   opacity: 0.2;

@@ -1,6 +1,7 @@
 /** What each lens writes beside the half-section: dimensions and leaders, each to a figure, many editable. */
 import type { Figure, Part, Plan, Tier } from "@/api/types";
 import type { TierFieldName } from "@/order/fields";
+import { FINALS } from "@/order/kinds";
 import type { LensName } from "@/lenses/lenses";
 
 export interface Box {
@@ -30,12 +31,25 @@ export function boxOf(outline: readonly (readonly number[])[]): Box {
   return { x0: Math.min(...xs), x1: Math.max(...xs), z0: Math.min(...zs), z1: Math.max(...zs) };
 }
 
+type Outlined = Box & { outline: readonly (readonly number[])[] };
+
 /** The parts of one tier (counted from 0), of one kind, from the foot up. */
-function partsOf(plan: Plan, tier: number, kind: Part["kind"]): Box[] {
+function partsOf(plan: Plan, tier: number, kind: Part["kind"]): Outlined[] {
   const place = `tiers.${tier + 1}.`;
   return plan.section.parts
     .filter((part) => part.kind === kind && part.place.startsWith(place))
-    .map((part) => boxOf(part.outline));
+    .map((part) => ({ ...boxOf(part.outline), outline: part.outline }));
+}
+
+/** How far out a closed outline reaches at a height; 0 where it does not come so high. */
+export function reachAt(outline: readonly (readonly number[])[], up: number): number {
+  let reach = 0;
+  outline.forEach(([x0 = 0, z0 = 0], index) => {
+    const [x1 = 0, z1 = 0] = outline[(index + 1) % outline.length] ?? [];
+    if (z0 === z1 || up < Math.min(z0, z1) || up > Math.max(z0, z1)) return;
+    reach = Math.max(reach, x0 + ((x1 - x0) * (up - z0)) / (z1 - z0));
+  });
+  return reach;
 }
 
 function outside(plan: Plan, tier: number): Box {
@@ -96,10 +110,11 @@ const layers: Lens = (plan, tiers, tier) => {
   return found;
 };
 
-/** The upright of a coat, halfway up, as a box to point at. */
-function wall(ring: Box, inner: number, at: number): Box {
+/** The wall of a coat at a share of its height, as a box to point at; `inner` is what it lies on. */
+function wall(ring: Outlined, inner: Outlined | undefined, at: number): Box {
   const z = ring.z0 + (ring.z1 - ring.z0) * at;
-  return { x0: inner, x1: ring.x1, z0: z, z1: z };
+  const x1 = reachAt(ring.outline, z);
+  return { x0: inner ? reachAt(inner.outline, z) : x1, x1, z0: z, z1: z };
 }
 
 const coats: Lens = (plan, tiers, tier) => {
@@ -115,20 +130,20 @@ const coats: Lens = (plan, tiers, tier) => {
       label: "crumb",
       figure,
       mark: "point",
-      box: wall(crumb, sponge.x1, 0.3),
+      box: wall(crumb, sponge, 0.3),
       field: "crumb",
       tier,
     });
   }
   if (final && planned.coats.final) {
-    const inner = crumb?.x1 ?? sponge?.x1 ?? 0;
-    const freehand = tiers[tier]?.final.kind === "freehand";
+    const asked = tiers[tier]?.final;
+    const fields = FINALS.find((one) => one.value === asked?.kind)?.fields ?? [];
     found.push({
       label: "side",
       figure: planned.coats.final.side,
       mark: "point",
-      box: wall(final, inner, 0.6),
-      field: freehand ? "side" : undefined,
+      box: wall(final, crumb ?? sponge, 0.6),
+      field: fields.includes("side") ? "side" : undefined,
       tier,
     });
     const top = { x0: final.x1 * 0.55, x1: final.x1 * 0.55, z0: crumb?.z1 ?? final.z1, z1: final.z1 };
@@ -137,7 +152,7 @@ const coats: Lens = (plan, tiers, tier) => {
       figure: planned.coats.final.top,
       mark: "point",
       box: top,
-      field: "top",
+      field: fields.includes("top") ? "top" : undefined,
       tier,
     });
   }
@@ -163,15 +178,20 @@ const cover: Lens = (plan, _, tier) => {
   }
   const [coat] = [...partsOf(plan, tier, "final"), ...partsOf(plan, tier, "crumb")];
   const inner = coat ?? sheet;
+  const rolled: Annotation[] = planned.cover.over
+    ? [
+        {
+          label: "rolled",
+          figure: planned.cover.over.side,
+          mark: "point",
+          box: wall(sheet, coat, 0.75),
+          field: "sheet",
+          tier,
+        },
+      ]
+    : [];
   return [
-    {
-      label: "rolled",
-      figure: planned.cover.over.side,
-      mark: "point",
-      box: wall(sheet, inner.x1, 0.75),
-      field: "sheet",
-      tier,
-    },
+    ...rolled,
     {
       label: "over coat",
       figure: planned.cover.height_over_coat,

@@ -9,6 +9,31 @@ export function isDark(hex: string): boolean {
   return 0.2126 * red + 0.7152 * green + 0.0722 * blue < 0.36;
 }
 
+type Points = readonly (readonly number[])[];
+
+/** The wall of a half outline, foot to top, drawn in toward the axis to a share of its width. */
+export function wallAt(outline: Points, share: number): [number, number][] {
+  return outline.filter(([x = 0]) => x > 1e-6).map(([x = 0, z = 0]): [number, number] => [x * share, z]);
+}
+
+/**
+ * The stripes of a panel as they show on the left half: each colour with the shares of the half width it lies
+ * between. The panel begins at the back and runs round by the left, so the second quarter of it is seen.
+ */
+export function bandsSeen(bands: readonly (readonly [string, number])[]): [string, number, number][] {
+  const seen: [string, number, number][] = [];
+  let at = 0;
+  for (const [hex, share] of bands) {
+    const [from, to] = [Math.max(at, 0.25), Math.min(at + share, 0.5)];
+    if (to > from) {
+      const across = (turn: number): number => Math.cos(((turn - 0.25) / 0.25) * (Math.PI / 2));
+      seen.push([hex, across(from), across(to)]);
+    }
+    at += share;
+  }
+  return seen;
+}
+
 /** Where a tier's wall shows upright lines: as a drum would look, or at the edges between flat faces. */
 export function wallLines(tier: Pick<Silhouette, "curved" | "edges">, half: number): number[] {
   return tier.curved ? engraving(half) : tier.edges;

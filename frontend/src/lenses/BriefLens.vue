@@ -3,6 +3,7 @@ import { computed, nextTick, ref } from "vue";
 import type { Practice } from "@/api/types";
 import { useOrder } from "@/order/order";
 import { colourFields } from "@/order/fields";
+import { isPlate, rebuilt, refinished } from "@/order/kinds";
 import TierField from "@/order/TierField.vue";
 import { useHandbook } from "@/shared/handbook";
 import MeasureField from "@/shared/MeasureField.vue";
@@ -10,6 +11,8 @@ import FigureRow from "./FigureRow.vue";
 import LensHead from "./LensHead.vue";
 import LensNotes from "./LensNotes.vue";
 import { HABITS } from "./habits";
+import BuildPicker from "./BuildPicker.vue";
+import KitNeeds from "./KitNeeds.vue";
 import ShapePicker from "./ShapePicker.vue";
 import TextField from "@/shared/TextField.vue";
 
@@ -44,14 +47,8 @@ function addTier(): void {
       Math.min(below.tin_diameter_mm, 76.2),
       Math.round((below.tin_diameter_mm - 50.8) * 100) / 100,
     );
-    if (tier.final.kind === "disc") {
-      tier.final = {
-        kind: "freehand",
-        medium: tier.final.medium,
-        colour: tier.final.colour,
-        top_mm: tier.final.top_mm,
-      };
-    }
+    if (isPlate(tier.final)) tier.final = refinished(tier, "freehand", 0);
+    if (tier.build.kind !== "straight") tier.build = rebuilt(tier, tier.build.kind);
     draft.design.tiers.push(tier);
   });
   order.tier = (order.document?.design.tiers.length ?? 1) - 1;
@@ -167,6 +164,7 @@ function setPractice(name: (typeof HABITS)[number]["name"], value: number | null
       </li>
     </ol>
     <ShapePicker />
+    <BuildPicker />
     <h3>Colours to mix</h3>
     <ul class="colours">
       <li v-for="(colour, index) in design.colours" :key="index">
@@ -227,6 +225,7 @@ function setPractice(name: (typeof HABITS)[number]["name"], value: number | null
     </div>
     <FigureRow label="Base board, long" :figure="order.plan.stack.base_length" />
     <FigureRow label="Whole cake weighs about" :figure="order.plan.stack.weight" />
+    <KitNeeds whole :tools="['base board', 'board']" />
     <LensNotes lens="brief" cautions />
     <details>
       <summary>This kitchen's usual</summary>

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed } from "vue";
 import type { Tier } from "@/api/types";
+import { FINALS, isPlate, refinished, type Final } from "@/order/kinds";
 import TierField from "@/order/TierField.vue";
 import ChoiceRow from "@/shared/ChoiceRow.vue";
 import { useHandbook } from "@/shared/handbook";
@@ -8,28 +9,32 @@ import MediumField from "@/shared/MediumField.vue";
 import { useSettings } from "@/shared/settings";
 import { roundTo } from "@/shared/units";
 import FigureRow from "./FigureRow.vue";
+import KindFields from "./KindFields.vue";
+import KitNeeds from "./KitNeeds.vue";
 import LensHead from "./LensHead.vue";
 import LensNotes from "./LensNotes.vue";
+import MeasuredFields from "./MeasuredFields.vue";
+import PickField from "./PickField.vue";
 import { COATS, useTier } from "./tier";
 
-type FinalKind = Tier["final"]["kind"];
+type Spread = Extract<Final, { medium: string }>;
 
 const handbook = useHandbook();
 const settings = useSettings();
 const { tier, planned, several, change, sameForAll } = useTier();
 const final = computed(() => tier.value?.final);
+const spread = computed(() => (final.value && "medium" in final.value ? final.value : null));
+const kind = computed(() => FINALS.find((one) => one.value === final.value?.kind));
 const coats = computed(() => planned.value?.coats);
 const over = computed(() => coats.value?.final ?? coats.value?.crumb);
 const detail = computed(() => {
-  if (!final.value || !tier.value) return "";
-  if (final.value.kind === "none") return `${handbook.mediumName(tier.value.crumb.medium)}, crumb coat only`;
-  const name = handbook.mediumName(final.value.medium);
-  return final.value.kind === "disc" ? `${name} scraped against a disc` : `${name} drawn freehand`;
+  if (!kind.value || !tier.value) return "";
+  const medium = handbook.mediumName(spread.value?.medium ?? tier.value.crumb.medium);
+  return kind.value.does ? `${medium} ${kind.value.does}` : `${medium}, crumb coat only`;
 });
-const KINDS = [
-  { value: "freehand", words: "Freehand" },
-  { value: "disc", words: "Disc" },
-  { value: "none", words: "None" },
+const EDGES = [
+  { value: "sharp", words: "sharp" },
+  { value: "rounded", words: "rounded" },
 ] as const;
 
 /** The disc that would leave the coat as it is now, to the quarter inch or half centimetre discs are cut to. */
@@ -38,63 +43,75 @@ function nearestDisc(): number {
   return Math.round(roundTo(now, settings.length === "in" ? 6.35 : 5) * 100) / 100;
 }
 
-function setKind(kind: FinalKind): void {
+function setKind(kind: Final["kind"]): void {
   change((tier) => {
-    const before = tier.final;
-    const medium = before.kind === "none" ? tier.crumb.medium : before.medium;
-    const colour = before.kind === "none" ? tier.crumb.colour : before.colour;
-    const top_mm = before.kind === "none" ? null : before.top_mm;
-    if (kind === "none") tier.final = { kind };
-    else if (kind === "disc") tier.final = { kind, medium, colour, top_mm, disc_diameter_mm: nearestDisc() };
-    else tier.final = { kind, medium, colour, top_mm };
+    const disc = isPlate(tier.final) ? tier.final.disc_diameter_mm : nearestDisc();
+    tier.final = refinished(tier, kind, disc);
   });
 }
 
-function setFinal(alter: (final: Exclude<Tier["final"], { kind: "none" }>) => void): void {
+function setFinal(alter: (final: Spread) => void): void {
   change((tier) => {
-    if (tier.final.kind !== "none") alter(tier.final);
+    if ("medium" in tier.final) alter(tier.final);
   });
 }
 
 /** A disc belongs to one tier, so only what is spread and how goes across. */
 const copyCoats = (from: Tier, to: Tier): void => {
   to.crumb = from.crumb;
-  if (from.final.kind !== "disc") to.final = from.final;
-  else if (to.final.kind === "disc")
-    to.final = { ...from.final, disc_diameter_mm: to.final.disc_diameter_mm };
-  else if (to.final.kind === "freehand")
+  if (!isPlate(from.final)) to.final = from.final;
+  else if (isPlate(to.final)) to.final = { ...from.final, disc_diameter_mm: to.final.disc_diameter_mm };
+  else if ("medium" in to.final)
     Object.assign(to.final, { medium: from.final.medium, colour: from.final.colour });
 };
 </script>
 
 <template>
-  <section v-if="tier && final && coats && over">
+  <section v-if="tier && final && kind && coats && over">
     <LensHead words="Coats" :detail="detail" />
     <FigureRow label="Over the coat, across" :figure="over.diameter" main />
     <FigureRow label="Over the coat, high" :figure="over.height" />
     <LensNotes lens="coats" />
     <h3>Final coat</h3>
-    <ChoiceRow label="How the final coat is put on" :value="final.kind" :choices="KINDS" @change="setKind" />
-    <template v-if="final.kind !== 'none' && coats.final">
-      <MediumField
-        label="Final coat"
-        :medium="final.medium"
-        :colour="final.colour"
-        :kinds="COATS"
-        @medium="(key) => setFinal((final) => (final.medium = key))"
-        @colour="(name) => setFinal((final) => (final.colour = name))"
-      />
-      <div class="rows">
-        <TierField v-if="final.kind === 'freehand'" field="side" :figure="coats.final.side.id" />
-        <TierField v-else field="disc" :figure="coats.final.diameter.id" />
-        <TierField field="top" :figure="coats.final.top.id" />
-      </div>
-      <FigureRow
-        v-if="final.kind === 'disc'"
-        label="The disc leaves, at the side"
-        :figure="coats.final.side"
-      />
-      <FigureRow label="Stays on this tier" :figure="coats.final.weight" />
+    <ChoiceRow
+      label="How the final coat is put on"
+      :value="final.kind"
+      :choices="FINALS"
+      :columns="3"
+      @change="setKind"
+    />
+    <MediumField
+      v-if="spread"
+      label="Final coat"
+      :medium="spread.medium"
+      :colour="spread.colour"
+      :kinds="COATS"
+      @medium="(key) => setFinal((final) => (final.medium = key))"
+      @colour="(name) => setFinal((final) => (final.colour = name))"
+    />
+    <KindFields
+      :fields="kind.fields"
+      :figures="{
+        side: coats.final?.side.id,
+        top: coats.final?.top.id,
+        disc: coats.final?.diameter.id,
+        rim: coats.rim_height?.id,
+      }"
+    />
+    <PickField
+      v-if="final.kind === 'freehand' || final.kind === 'towel'"
+      label="Edges"
+      :value="final.edges"
+      :choices="EDGES"
+      @change="(value) => setFinal((final) => 'edges' in final && (final.edges = value))"
+    />
+    <template v-if="coats.final">
+      <FigureRow v-if="isPlate(final)" label="That leaves, at the side" :figure="coats.final.side" />
+      <FigureRow label="Below the foot too" :figure="coats.final.under" />
+      <FigureRow label="Along a level line" :figure="coats.final.across_slope" />
+      <FigureRow label="Parchment under the disc" :figure="coats.parchment" />
+      <FigureRow label="Lip weighs" :figure="coats.rim_weight" />
+      <FigureRow label="Stays on this tier" :figure="coats.stays" />
     </template>
     <h3>Crumb coat</h3>
     <MediumField
@@ -110,6 +127,8 @@ const copyCoats = (from: Tier, to: Tier): void => {
     </div>
     <FigureRow label="Crumb-coated, across" :figure="coats.crumb.diameter" />
     <FigureRow label="Stays on this tier" :figure="coats.crumb.weight" />
+    <MeasuredFields />
+    <KitNeeds :tools="['disc', 'card', 'scraper']" />
     <div v-if="several" class="same">
       <button class="act" @click="sameForAll(copyCoats)">These coats on every tier</button>
     </div>

@@ -1,42 +1,79 @@
 <script setup lang="ts">
 import { computed } from "vue";
 import type { Tier } from "@/api/types";
-import TierField from "@/order/TierField.vue";
+import { COVERS, recovered, type Cover } from "@/order/kinds";
 import ChoiceRow from "@/shared/ChoiceRow.vue";
 import { useHandbook } from "@/shared/handbook";
 import MediumField from "@/shared/MediumField.vue";
+import BorderFields from "./BorderFields.vue";
 import FigureRow from "./FigureRow.vue";
+import KindFields from "./KindFields.vue";
+import KitNeeds from "./KitNeeds.vue";
 import LensHead from "./LensHead.vue";
 import LensNotes from "./LensNotes.vue";
-import { SHEETS, useTier } from "./tier";
+import OnTopFields from "./OnTopFields.vue";
+import PickField from "./PickField.vue";
+import PieceRows from "./PieceRows.vue";
+import StripeFields from "./StripeFields.vue";
+import TemplateLinks from "./TemplateLinks.vue";
+import { CHOCOLATES, SHEETS, useTier } from "./tier";
+
+type Rolled = Extract<Cover, { medium: string }>;
 
 const handbook = useHandbook();
-const { tier, planned, several, change, sameForAll } = useTier();
+const { order, tier, planned, several, change, sameForAll } = useTier();
 const cover = computed(() => planned.value?.cover);
+const asked = computed(() => tier.value?.cover);
+const rolled = computed(() => (asked.value && "medium" in asked.value ? asked.value : null));
+const kind = computed(() => COVERS.find((one) => one.value === asked.value?.kind));
 const beneath = computed(() => {
   if (!tier.value) return "";
   const { final, crumb } = tier.value;
-  return handbook.mediumName(final.kind === "none" ? crumb.medium : final.medium).toLowerCase();
+  return handbook.mediumName("medium" in final ? final.medium : crumb.medium).toLowerCase();
 });
-const detail = computed(() =>
-  tier.value?.cover.kind === "drape"
-    ? `${handbook.mediumName(tier.value.cover.medium)} draped over ${beneath.value}`
-    : `Nothing over the ${beneath.value}`,
-);
-const KINDS = [
-  { value: "none", words: "None" },
-  { value: "drape", words: "Draped sheet" },
+const detail = computed(() => {
+  if (!kind.value?.does) return `Nothing over the ${beneath.value}`;
+  const what = rolled.value ? handbook.mediumName(rolled.value.medium) : "";
+  const words = `${what} ${kind.value.does} over ${beneath.value}`.trim();
+  return (words[0]?.toUpperCase() ?? "") + words.slice(1);
+});
+const PANEL_TOPS = [
+  { value: "none", words: "left bare" },
+  { value: "over", words: "over the panel" },
+  { value: "inside", words: "inside the panel" },
 ] as const;
+const PRINTED_TOPS = [
+  { value: "none", words: "left bare" },
+  { value: "tabs", words: "folded in on tabs" },
+  { value: "circle", words: "a circle of its own" },
+] as const;
+const CORNERS = [
+  { value: "butt", words: "butted" },
+  { value: "mitre", words: "mitred" },
+] as const;
+const seams = computed(() => cover.value?.printed?.seams.map((turn) => `${Math.round(turn)}°`).join(", "));
+/** In what order the tiers are covered out of the bowl this tier is covered from. */
+const covering = computed(() => {
+  const number = order.tier + 1;
+  const found = order.plan?.covering.find((one) => one.tiers.includes(number));
+  if (!found || !order.plan) return null;
+  const names = found.tiers.map((tier) => order.plan?.tiers[tier - 1]?.name ?? "");
+  return { names: [...new Set(names)].join(", then "), bowl: order.plan.bowls[found.bowl] };
+});
 
-function setKind(kind: Tier["cover"]["kind"]): void {
+function setKind(kind: Cover["kind"]): void {
+  change((tier) => (tier.cover = recovered(tier, kind)));
+}
+
+function setRolled(alter: (cover: Rolled) => void): void {
   change((tier) => {
-    tier.cover = kind === "none" ? { kind } : { kind, medium: "fondant" };
+    if ("medium" in tier.cover) alter(tier.cover);
   });
 }
 
-function setDrape(alter: (cover: Extract<Tier["cover"], { kind: "drape" }>) => void): void {
+function alter<K extends Cover["kind"]>(kind: K, how: (cover: Extract<Cover, { kind: K }>) => void): void {
   change((tier) => {
-    if (tier.cover.kind === "drape") alter(tier.cover);
+    if (tier.cover.kind === kind) how(tier.cover as Extract<Cover, { kind: K }>);
   });
 }
 
@@ -46,41 +83,95 @@ const copyCover = (from: Tier, to: Tier): void => {
 </script>
 
 <template>
-  <section v-if="tier && planned">
+  <section v-if="tier && planned && asked && kind">
     <LensHead words="Cover" :detail="detail" />
     <template v-if="cover">
       <FigureRow label="Roll out a circle" :figure="cover.roll_diameter" main />
       <FigureRow label="Roll out, one way" :figure="cover.roll_width" main />
       <FigureRow label="Roll out, the other" :figure="cover.roll_length" main />
+      <FigureRow v-if="cover.printed" label="Sheets" :figure="cover.printed.sheets" main />
     </template>
     <LensNotes lens="cover" />
-    <ChoiceRow label="How the tier is covered" :value="tier.cover.kind" :choices="KINDS" @change="setKind" />
-    <template v-if="cover && tier.cover.kind === 'drape'">
+    <ChoiceRow
+      label="How the tier is covered"
+      :value="asked.kind"
+      :choices="COVERS"
+      :columns="4"
+      @change="setKind"
+    />
+    <template v-if="cover">
       <MediumField
+        v-if="rolled"
         label="Sheet"
-        :medium="tier.cover.medium"
-        :colour="tier.cover.colour"
-        :kinds="SHEETS"
-        @medium="(key) => setDrape((cover) => (cover.medium = key))"
-        @colour="(name) => setDrape((cover) => (cover.colour = name))"
+        :medium="rolled.medium"
+        :colour="rolled.colour"
+        :kinds="asked.kind === 'collar' ? CHOCOLATES : SHEETS"
+        @medium="(key) => setRolled((cover) => (cover.medium = key))"
+        @colour="(name) => setRolled((cover) => (cover.colour = name))"
       />
-      <div class="rows">
-        <TierField field="sheet" :figure="cover.over.side.id" />
-        <TierField field="overlap" :figure="cover.overlap.id" />
-      </div>
+      <KindFields
+        :fields="kind.fields"
+        :figures="{ sheet: cover.over?.side.id, overlap: cover.overlap?.id, panelOverlap: cover.overlap?.id }"
+      />
+      <PickField
+        v-if="asked.kind === 'panel'"
+        label="The top"
+        :value="asked.top"
+        :choices="PANEL_TOPS"
+        @change="(value) => alter('panel', (cover) => (cover.top = value))"
+      />
+      <PickField
+        v-if="asked.kind === 'printed'"
+        label="The top"
+        :value="asked.top"
+        :choices="PRINTED_TOPS"
+        @change="(value) => alter('printed', (cover) => (cover.top = value))"
+      />
+      <PickField
+        v-if="asked.kind === 'box'"
+        label="Corners"
+        :value="asked.corners"
+        :choices="CORNERS"
+        @change="(value) => alter('box', (cover) => (cover.corners = value))"
+      />
+      <StripeFields v-if="asked.kind === 'panel'" />
+      <PieceRows :pieces="cover.pieces" :place="`tiers.${order.tier + 1}.cover.pieces`" />
+      <template v-if="cover.printed">
+        <FigureRow label="Strips round the tier" :figure="cover.printed.strips" />
+        <FigureRow label="Each strip, high" :figure="cover.printed.strip_height" />
+        <FigureRow label="Too short by" :figure="cover.printed.too_tall" />
+        <p class="soft">Seams at {{ seams }}, counted from the back.</p>
+      </template>
+      <h3>Sizes and weights</h3>
       <FigureRow label="Over the coat, across" :figure="cover.width_over_coat" />
       <FigureRow label="Over the coat, high" :figure="cover.height_over_coat" />
       <FigureRow label="Rolled, weighs" :figure="cover.rolled_weight" />
-      <FigureRow label="Stays on the tier" :figure="cover.over.weight" />
+      <FigureRow label="Stays on the tier" :figure="cover.over?.weight" />
       <FigureRow label="Trimmed off" :figure="cover.trimmed_weight" />
       <FigureRow label="Hem gathers" :figure="cover.gather" />
+      <FigureRow label="Strip must stretch by" :figure="cover.stretch" />
+      <template v-if="covering">
+        <p v-if="covering.names.includes(',')" class="soft">Cover in this order: {{ covering.names }}.</p>
+        <FigureRow label="Have ready in all" :figure="covering.bowl?.mix" />
+      </template>
     </template>
     <FigureRow label="Finished tier, across" :figure="planned.stack.diameter" />
     <FigureRow label="Finished tier, long" :figure="planned.stack.length" />
     <FigureRow label="Finished tier, high" :figure="planned.stack.height" />
+    <BorderFields />
+    <OnTopFields />
+    <KitNeeds :tools="['mat', 'pin', 'printed sheet']" />
+    <TemplateLinks />
     <div v-if="several" class="same">
       <button class="act" @click="sameForAll(copyCover)">This cover on every tier</button>
     </div>
     <LensNotes lens="cover" cautions />
   </section>
 </template>
+
+<style scoped>
+.soft {
+  padding: 8px 0;
+  color: var(--soft);
+}
+</style>

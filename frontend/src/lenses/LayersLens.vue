@@ -6,14 +6,18 @@ import ChoiceRow from "@/shared/ChoiceRow.vue";
 import { useHandbook } from "@/shared/handbook";
 import MediumField from "@/shared/MediumField.vue";
 import { useSettings } from "@/shared/settings";
+import BakeFields from "./BakeFields.vue";
 import FigureRow from "./FigureRow.vue";
+import HiddenFields from "./HiddenFields.vue";
+import KitNeeds from "./KitNeeds.vue";
 import LensHead from "./LensHead.vue";
 import LensNotes from "./LensNotes.vue";
 import { COATS, FILLINGS, useTier } from "./tier";
 
 const handbook = useHandbook();
 const settings = useSettings();
-const { tier, planned, several, change, sameForAll } = useTier();
+const { order, tier, planned, several, change, sameForAll } = useTier();
+const torted = computed(() => (tier.value?.layers.bake?.torte ?? 1) > 1);
 
 const filling = computed(() => tier.value?.filling);
 const layers = computed(() => planned.value?.layers);
@@ -102,6 +106,7 @@ const copyLayers = (from: Tier, to: Tier): void => {
       </button>
     </div>
     <LensNotes lens="layers" />
+    <BakeFields />
     <h3>Filling</h3>
     <ChoiceRow label="How it is filled" :value="filling.kind" :choices="KINDS" @change="setKind" />
     <MediumField
@@ -134,13 +139,31 @@ const copyLayers = (from: Tier, to: Tier): void => {
         <TierField field="seal" :figure="layers.filling.seal_thickness?.id" />
       </div>
     </template>
+    <HiddenFields />
+    <h3>In this order</h3>
+    <ol class="order">
+      <li v-for="place in [...layers.order].reverse()" :key="place.number" :value="place.number">
+        {{ place.way
+        }}<template v-if="torted">, slice {{ place.slice }} of baked layer {{ place.baked }}</template>
+      </li>
+    </ol>
     <h3>Amounts on this tier</h3>
     <FigureRow label="Filling" :figure="layers.filling.weight" />
     <FigureRow label="Dam" :figure="layers.filling.dam_weight" />
     <FigureRow label="Seal" :figure="layers.filling.seal_weight" />
+    <FigureRow label="Spread the filling" :figure="layers.count.value > 1 ? layers.filling.spread : null" />
     <FigureRow label="Cake, trimmed across" :figure="layers.cake_diameter" />
     <FigureRow label="Cake, trimmed long" :figure="layers.cake_length" />
     <FigureRow label="Cake alone" :figure="layers.cake_weight" />
+    <FigureRow label="Carved off" :figure="layers.offcut" />
+    <template v-if="order.plan && order.plan.batter.whole.value > 0">
+      <h3>Batter for the whole cake</h3>
+      <FigureRow label="In all" :figure="order.plan.batter.whole" />
+      <FigureRow label="Batches to make" :figure="order.plan.batter.batches" />
+      <FigureRow label="Left of whole batches" :figure="order.plan.batter.rest" />
+      <FigureRow label="Spare small cakes from that" :figure="order.plan.batter.spare" />
+    </template>
+    <KitNeeds :tools="['tin', 'board']" />
     <div v-if="several" class="same">
       <button class="act" @click="sameForAll(copyLayers)">These layers on every tier</button>
       <button class="act" @click="sameForAll(copyFilling)">This filling in every tier</button>
@@ -148,3 +171,12 @@ const copyLayers = (from: Tier, to: Tier): void => {
     <LensNotes lens="layers" cautions />
   </section>
 </template>
+
+<style scoped>
+.order {
+  display: grid;
+  gap: 4px;
+  margin: 0;
+  padding-left: 28px;
+}
+</style>

@@ -43,3 +43,5 @@ export function useTier() {
 export const COATS = ["buttercream", "ganache", "frosting"] as const;
 export const FILLINGS = [...COATS, "filling"] as const;
 export const SHEETS = ["fondant"] as const;
+export const CHOCOLATES = ["chocolate"] as const;
+export const SYRUPS = ["syrup"] as const;

@@ -4,6 +4,7 @@ import { computed, onBeforeUnmount, onMounted, ref, watch } from "vue";
 import { onBeforeRouteLeave, useRouter } from "vue-router";
 import { answered, api, Refused } from "@/api/client";
 import HalfSection from "@/drawing/HalfSection.vue";
+import RolledOut from "@/drawing/RolledOut.vue";
 import BriefLens from "@/lenses/BriefLens.vue";
 import CoatsLens from "@/lenses/CoatsLens.vue";
 import CoverLens from "@/lenses/CoverLens.vue";
@@ -16,6 +17,7 @@ import WorkingCard from "@/shared/WorkingCard.vue";
 import { asked, hideWorking } from "@/shared/working";
 import BowlStrip from "./BowlStrip.vue";
 import KeysDialog from "./KeysDialog.vue";
+import KitDialog from "./KitDialog.vue";
 import { useOrder } from "./order";
 import SavedState from "./SavedState.vue";
 import StaleDialog from "./StaleDialog.vue";
@@ -27,10 +29,14 @@ const order = useOrder();
 const trouble = ref("");
 const keysOpen = ref(false);
 const versionsOpen = ref(false);
+const kitOpen = ref(false);
 
 const PANELS = { brief: BriefLens, layers: LayersLens, coats: CoatsLens, cover: CoverLens };
 const current = computed<LensName>(() => (props.lens as LensName | undefined) || "brief");
 const panel = computed(() => PANELS[current.value]);
+const rolledOut = computed(
+  () => current.value === "cover" && (order.plan?.tiers[order.tier]?.cover?.laid.length ?? 0) > 0,
+);
 const attention = computed(() => {
   const found = new Map<LensName, string>();
   for (const check of order.plan?.checks ?? []) {
@@ -170,6 +176,7 @@ onBeforeRouteLeave(async () => {
             <ElDropdownItem @click="saveFile">Save as a file</ElDropdownItem>
             <ElDropdownItem @click="versionsOpen = true">Versions</ElDropdownItem>
             <ElDropdownItem @click="archive">Take it off the shelf</ElDropdownItem>
+            <ElDropdownItem @click="kitOpen = true">What you own</ElDropdownItem>
             <ElDropdownItem divided @click="keysOpen = true">Keys</ElDropdownItem>
           </ElDropdownMenu>
         </template>
@@ -192,7 +199,7 @@ onBeforeRouteLeave(async () => {
         </span>
       </button>
     </nav>
-    <main class="middle">
+    <main class="middle" :class="{ halved: rolledOut }">
       <p v-if="order.planUnreachable" class="banner" role="alert">
         The kitchen's server cannot be reached. Your edits are kept in this browser; the figures will follow
         when it is back.
@@ -203,6 +210,7 @@ onBeforeRouteLeave(async () => {
       </p>
       <p v-if="trouble" class="banner" role="alert">{{ trouble }}</p>
       <HalfSection :lens="current" />
+      <RolledOut v-if="rolledOut" />
     </main>
     <aside class="panel" :aria-label="`${current} lens`">
       <component :is="panel" />
@@ -212,6 +220,7 @@ onBeforeRouteLeave(async () => {
     <StaleDialog />
     <VersionsDialog v-model="versionsOpen" />
     <KeysDialog v-model="keysOpen" />
+    <KitDialog v-model="kitOpen" />
   </div>
   <main v-else class="lost" aria-live="polite"><p>Opening the order …</p></main>
 </template>
@@ -332,6 +341,11 @@ onBeforeRouteLeave(async () => {
   grid-area: middle;
   position: relative;
   min-width: 0;
+}
+
+.middle.halved {
+  display: grid;
+  grid-template-rows: minmax(0, 1fr) 42%;
 }
 
 .banner {

@@ -3,7 +3,7 @@
 import { computed } from "vue";
 import MeasureField from "@/shared/MeasureField.vue";
 import { useOrder } from "./order";
-import { TIER_FIELDS, type TierFieldName, type TierFieldSpec } from "./fields";
+import { setAt, TIER_FIELDS, type TierFieldName, type TierFieldSpec, valueAt } from "./fields";
 
 const props = defineProps<{
   field: TierFieldName;
@@ -25,7 +25,7 @@ const usual = computed(() => {
 function change(value: number | null): void {
   order.edit((draft) => {
     const changed = draft.design.tiers[index.value];
-    if (changed) spec.value.set(changed, value);
+    if (changed) setAt(changed, spec.value.path, value);
   });
 }
 </script>
@@ -35,10 +35,11 @@ function change(value: number | null): void {
     v-if="tier"
     :key="`${field}-${index}`"
     :label="spec.label"
-    :value="spec.get(tier)"
+    :value="valueAt(tier, spec.path)"
     :usual="usual"
     :limit="spec.limit"
     :optional="spec.optional"
+    :percent="spec.percent"
     :pointer="`#/design/tiers/${index}/${spec.path}`"
     :figure="figure"
     :quiet="quiet"

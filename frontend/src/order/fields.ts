@@ -5,171 +5,133 @@ export interface TierFieldSpec {
   label: string;
   limit: string;
   path: string;
-  get: (tier: Tier) => number | null | undefined;
-  set: (tier: Tier, value: number | null) => void;
   usual?: (practice: Practice) => number;
   /** What stands in the field while it is empty, for one that may stay so. */
   optional?: string;
+  percent?: boolean;
 }
 
-const need = (value: number | null): number => {
-  if (value === null) throw new Error("this field cannot be emptied");
-  return value;
-};
+type Holder = Record<string, unknown>;
+
+/** The object that holds the last step of a path below a tier, or nothing where the tier has no such part. */
+function holder(tier: Tier, path: string): [Holder, string] | null {
+  const steps = path.split("/");
+  const last = steps.pop() ?? "";
+  let node: unknown = tier;
+  for (const step of steps) node = (node as Holder | null)?.[step];
+  return node && typeof node === "object" ? [node as Holder, last] : null;
+}
+
+/** The number at a field, nothing where it is left to the usual or the tier has no such part. */
+export function valueAt(tier: Tier, path: string): number | null {
+  const found = holder(tier, path);
+  const value = found?.[0][found[1]];
+  return typeof value === "number" ? value : null;
+}
+
+/** Set a field, where the tier has the part it belongs to. */
+export function setAt(tier: Tier, path: string, value: number | null): void {
+  const found = holder(tier, path);
+  if (found) found[0][found[1]] = value;
+}
+
+function field(
+  label: string,
+  limit: string,
+  path: string,
+  more: Omit<TierFieldSpec, "label" | "limit" | "path"> = {},
+): TierFieldSpec {
+  return { label, limit, path, ...more };
+}
 
 export const TIER_FIELDS = {
-  tin: {
-    label: "Tin, across",
-    limit: "tin_diameter_mm",
-    path: "tin_diameter_mm",
-    get: (tier) => tier.tin_diameter_mm,
-    set: (tier, value) => (tier.tin_diameter_mm = need(value)),
-  },
-  length: {
-    label: "Tin, long",
-    limit: "length_mm",
-    path: "shape/length_mm",
-    get: (tier) => ("length_mm" in tier.shape ? tier.shape.length_mm : null),
-    set: (tier, value) => {
-      if ("length_mm" in tier.shape) tier.shape.length_mm = need(value);
-    },
-  },
-  corner: {
-    label: "Corners, radius",
-    limit: "corner_mm",
-    path: "shape/corner_mm",
-    get: (tier) => ("corner_mm" in tier.shape ? tier.shape.corner_mm : null),
-    set: (tier, value) => {
-      if ("corner_mm" in tier.shape) tier.shape.corner_mm = need(value);
-    },
-  },
-  layerCount: {
-    label: "Layers",
-    limit: "layer_count",
-    path: "layers/count",
-    get: (tier) => tier.layers.count,
-    set: (tier, value) => (tier.layers.count = need(value)),
-  },
-  layerHeight: {
-    label: "Each cut at",
-    limit: "layer_height_mm",
-    path: "layers/height_mm",
-    get: (tier) => tier.layers.height_mm,
-    set: (tier, value) => (tier.layers.height_mm = need(value)),
-  },
-  target: {
-    label: "Finished height wanted",
-    limit: "target_height_mm",
-    path: "layers/target_height_mm",
-    get: (tier) => tier.layers.target_height_mm,
-    set: (tier, value) => (tier.layers.target_height_mm = value),
+  tin: field("Tin, across", "tin_diameter_mm", "tin_diameter_mm"),
+  length: field("Tin, long", "length_mm", "shape/length_mm"),
+  corner: field("Corners, radius", "corner_mm", "shape/corner_mm"),
+  narrow: field("Narrow end, across", "narrow_mm", "build/narrow_mm"),
+  bevelIn: field("Bevel, in from the side", "bevel_mm", "build/in_mm"),
+  bevelDown: field("Bevel, down from the top", "bevel_mm", "build/down_mm"),
+  rise: field("Dome rises", "rise_mm", "build/rise_mm"),
+  ballFoot: field("Flat foot, across", "ball_foot_mm", "build/foot_mm"),
+  footCut: field("Cut off the rim", "foot_cut_mm", "build/cut_mm", { usual: (p) => p.foot_cut_mm }),
+  layerCount: field("Layers", "layer_count", "layers/count"),
+  layerHeight: field("Each cut at", "layer_height_mm", "layers/height_mm", {
+    optional: "the common cut",
+  }),
+  target: field("Finished height wanted", "target_height_mm", "layers/target_height_mm", {
     optional: "any",
-  },
-  filling: {
-    label: "Filling, thick",
-    limit: "filling_thickness_mm",
-    path: "filling/thickness_mm",
-    get: (tier) => tier.filling.thickness_mm,
-    set: (tier, value) => (tier.filling.thickness_mm = value),
-    usual: (practice) => practice.filling_mm,
-  },
-  dam: {
-    label: "Dam, wide",
-    limit: "dam_width_mm",
-    path: "filling/dam_width_mm",
-    get: (tier) => (tier.filling.kind === "soft" ? tier.filling.dam_width_mm : null),
-    set: (tier, value) => {
-      if (tier.filling.kind === "soft") tier.filling.dam_width_mm = value;
-    },
-  },
-  seal: {
-    label: "Seal, thick",
-    limit: "seal_thickness_mm",
-    path: "filling/seal_mm",
-    get: (tier) => (tier.filling.kind === "soft" ? tier.filling.seal_mm : null),
-    set: (tier, value) => {
-      if (tier.filling.kind === "soft") tier.filling.seal_mm = value;
-    },
-    usual: (practice) => practice.seal_mm,
-  },
-  crumb: {
-    label: "Crumb coat, thick",
-    limit: "coat_thickness_mm",
-    path: "crumb/thickness_mm",
-    get: (tier) => tier.crumb.thickness_mm,
-    set: (tier, value) => (tier.crumb.thickness_mm = value),
-    usual: (practice) => practice.crumb_coat_mm,
-  },
-  side: {
-    label: "Side, thick",
-    limit: "coat_thickness_mm",
-    path: "final/side_mm",
-    get: (tier) => (tier.final.kind === "freehand" ? tier.final.side_mm : null),
-    set: (tier, value) => {
-      if (tier.final.kind === "freehand") tier.final.side_mm = value;
-    },
-    usual: (practice) => practice.coat_side_mm,
-  },
-  top: {
-    label: "Top, thick",
-    limit: "coat_thickness_mm",
-    path: "final/top_mm",
-    get: (tier) => (tier.final.kind === "none" ? null : tier.final.top_mm),
-    set: (tier, value) => {
-      if (tier.final.kind !== "none") tier.final.top_mm = value;
-    },
-    usual: (practice) => practice.coat_top_mm,
-  },
-  disc: {
-    label: "Disc, across",
-    limit: "disc_diameter_mm",
-    path: "final/disc_diameter_mm",
-    get: (tier) => (tier.final.kind === "disc" ? tier.final.disc_diameter_mm : null),
-    set: (tier, value) => {
-      if (tier.final.kind === "disc") tier.final.disc_diameter_mm = need(value);
-    },
-  },
-  sheet: {
-    label: "Rolled, thick",
-    limit: "fondant_thickness_mm",
-    path: "cover/thickness_mm",
-    get: (tier) => (tier.cover.kind === "drape" ? tier.cover.thickness_mm : null),
-    set: (tier, value) => {
-      if (tier.cover.kind === "drape") tier.cover.thickness_mm = value;
-    },
-    usual: (practice) => practice.fondant_mm,
-  },
-  overlap: {
-    label: "Beyond the hem, all round",
-    limit: "overlap_mm",
-    path: "cover/overlap_mm",
-    get: (tier) => (tier.cover.kind === "drape" ? tier.cover.overlap_mm : null),
-    set: (tier, value) => {
-      if (tier.cover.kind === "drape") tier.cover.overlap_mm = value;
-    },
-    usual: (practice) => practice.overlap_mm,
-  },
+  }),
+  torte: field("Each torted into", "torte", "layers/bake/torte"),
+  tinDepth: field("Tins, deep", "tin_depth_mm", "layers/bake/depth_mm"),
+  boardAfter: field("Hidden board above layer", "board_after", "layers/board_after", { optional: "none" }),
+  cavity: field("Hidden room, across", "cavity_mm", "layers/cavity/diameter_mm"),
+  soak: field("Soaks in, each layer", "syrup_soak_mm", "layers/syrup/soak_mm", {
+    usual: (p) => p.syrup_soak_mm,
+  }),
+  filling: field("Filling, thick", "filling_thickness_mm", "filling/thickness_mm", {
+    usual: (p) => p.filling_mm,
+  }),
+  dam: field("Dam, wide", "dam_width_mm", "filling/dam_width_mm"),
+  seal: field("Seal, thick", "seal_thickness_mm", "filling/seal_mm", { usual: (p) => p.seal_mm }),
+  crumb: field("Crumb coat, thick", "coat_thickness_mm", "crumb/thickness_mm", {
+    usual: (p) => p.crumb_coat_mm,
+  }),
+  side: field("Side, thick", "coat_thickness_mm", "final/side_mm", { usual: (p) => p.coat_side_mm }),
+  top: field("Top, thick", "coat_thickness_mm", "final/top_mm", { usual: (p) => p.coat_top_mm }),
+  disc: field("Disc or card, across", "disc_diameter_mm", "final/disc_diameter_mm"),
+  rim: field("Lip above the top", "rim_mm", "final/rim_mm", { usual: (p) => p.rim_mm }),
+  relief: field("Relief, on average", "coat_thickness_mm", "final/relief_mm", {
+    usual: (p) => p.relief_mm,
+  }),
+  stays: field("Of the crumb coat stays", "share", "final/stays", {
+    usual: (p) => p.semi_naked_share,
+    percent: true,
+  }),
+  sheet: field("Rolled, thick", "fondant_thickness_mm", "cover/thickness_mm", {
+    usual: (p) => p.fondant_mm,
+  }),
+  collarThick: field("Chocolate, thick", "fondant_thickness_mm", "cover/thickness_mm", {
+    usual: (p) => p.collar_mm,
+  }),
+  overlap: field("Beyond the hem, all round", "overlap_mm", "cover/overlap_mm", {
+    usual: (p) => p.overlap_mm,
+  }),
+  panelOverlap: field("Ends overlap", "overlap_mm", "cover/overlap_mm", { usual: (p) => p.panel_overlap_mm }),
+  trim: field("To trim, in height", "overlap_mm", "cover/trim_mm", { usual: (p) => p.panel_trim_mm }),
+  strip: field("Strip already cut, long", "strip_mm", "cover/strip_mm", { optional: "none" }),
+  band: field("Band over the seam, wide", "band_mm", "cover/band_mm", { usual: (p) => p.band_mm }),
+  gores: field("Gores", "gores", "cover/count"),
+  sheetWide: field("Sheet, wide", "sheet_side_mm", "cover/sheet_width_mm"),
+  sheetHigh: field("Sheet, high", "sheet_side_mm", "cover/sheet_height_mm"),
+  printedOverlap: field("Sheets overlap", "overlap_mm", "cover/overlap_mm", {
+    usual: (p) => p.printed_overlap_mm,
+  }),
+  above: field("Stands above the tier", "overlap_mm", "cover/above_mm", { usual: (p) => p.collar_above_mm }),
+  onTop: field("Across", "on_top_mm", "on_top/across_mm"),
+  onTopThick: field("Rolled, thick", "fondant_thickness_mm", "on_top/thickness_mm", {
+    usual: (p) => p.fondant_mm,
+  }),
 } satisfies Record<string, TierFieldSpec>;
 
 export type TierFieldName = keyof typeof TIER_FIELDS;
+
+type Coloured = { colour?: string | null };
 
 /** Every place where a tier asks for a colour, to read and to change. */
 export function colourFields(
   tier: Tier,
 ): { get: () => string | null | undefined; set: (name: string) => void }[] {
-  const { filling, crumb, final, cover } = tier;
-  const steps = [
-    filling,
-    crumb,
-    ...(final.kind === "none" ? [] : [final]),
-    ...(cover.kind === "none" ? [] : [cover]),
-  ];
-  const fields = steps.map((step) => ({
-    get: () => step.colour,
-    set: (name: string) => {
-      step.colour = name;
-    },
-  }));
+  const { filling, crumb, final, cover, on_top, borders, layers } = tier;
+  const stripes = cover.kind === "panel" ? cover.stripes : [];
+  const steps = [filling, crumb, final, cover, on_top, layers.syrup, ...(borders ?? []), ...(stripes ?? [])];
+  const fields = steps
+    .filter((step) => step && ("colour" in step || "medium" in step))
+    .map((step) => ({
+      get: () => (step as Coloured).colour,
+      set: (name: string) => {
+        (step as Coloured).colour = name;
+      },
+    }));
   if (filling.kind === "soft") {
     fields.push({ get: () => filling.dam_colour, set: (name) => void (filling.dam_colour = name) });
   }

@@ -5,11 +5,21 @@ import { answered, api, type Complaint, Refused, Unreachable } from "@/api/clien
 import type { Document, Order, Plan } from "@/api/types";
 import { dropDraft, findDraft, keepDraft } from "./drafts";
 import { History } from "./history";
+import { useKit } from "@/shared/kit";
 
 export type Status = "saved" | "editing" | "saving" | "unreachable" | "refused" | "stale";
 
 const SAVE_AFTER_MS = 900;
 const RETRY_AFTER_MS = 3000;
+
+/** A complaint about a request, as one about the document it carried. */
+function inTheDocument(one: Complaint): Complaint {
+  return {
+    ...one,
+    pointer: one.pointer.replace("#/document", "#"),
+    field: one.field.replace(/^document\./, ""),
+  };
+}
 
 export const useOrder = defineStore("order", () => {
   const id = ref("");
@@ -23,6 +33,7 @@ export const useOrder = defineStore("order", () => {
   const planUnreachable = ref(false);
   const tier = ref(0);
   const lit = ref("");
+  const kit = useKit();
   const steps = ref(0);
   let history = new History<Document>();
   let undoneTo = 0;
@@ -38,7 +49,10 @@ export const useOrder = defineStore("order", () => {
   async function open(wanted: string): Promise<void> {
     await flush();
     close();
-    const order = await answered(api.GET("/api/orders/{id}", { params: { path: { id: wanted } } }));
+    await kit.open();
+    const order = (await answered(
+      api.GET("/api/orders/{id}", { params: { path: { id: wanted } } }),
+    )) as Order;
     take(order);
     const draft = findDraft(wanted);
     if (draft && JSON.stringify(draft.document) !== JSON.stringify(order.document)) {
@@ -118,7 +132,7 @@ export const useOrder = defineStore("order", () => {
     for (const older of saved) {
       if (older.aside || older.number >= undoneTo) continue;
       const params = { path: { ...path, number: older.number } };
-      const found = await answered(api.GET("/api/orders/{id}/revisions/{number}", { params }));
+      const found = (await answered(api.GET("/api/orders/{id}/revisions/{number}", { params }))) as Document;
       undoneTo = older.number;
       if (JSON.stringify(found) === JSON.stringify(now)) continue;
       history.stepBack(now);
@@ -183,11 +197,7 @@ export const useOrder = defineStore("order", () => {
       status.value = "stale";
       dropDraft(id.value);
     } else if (error instanceof Refused && error.problem.status < 500) {
-      complaints.value = error.problem.errors.map((one) => ({
-        ...one,
-        pointer: one.pointer.replace("#/document", "#"),
-        field: one.field.replace(/^document\./, ""),
-      }));
+      complaints.value = error.problem.errors.map(inTheDocument);
       status.value = "refused";
     } else {
       status.value = "unreachable";
@@ -198,7 +208,9 @@ export const useOrder = defineStore("order", () => {
   /** After a stale save: go on from what the other one saved, or put this one on top of it. */
   async function settle(keepMine: boolean): Promise<void> {
     const mine = document.value;
-    const order = await answered(api.GET("/api/orders/{id}", { params: { path: { id: id.value } } }));
+    const order = (await answered(
+      api.GET("/api/orders/{id}", { params: { path: { id: id.value } } }),
+    )) as Order;
     stale.value = null;
     take(order);
     if (keepMine && mine) {
@@ -219,7 +231,10 @@ export const useOrder = defineStore("order", () => {
     planning = mine;
     try {
       const answer = await answered(
-        api.POST("/api/plan", { body: toRaw(document.value), signal: mine.signal }),
+        api.POST("/api/plan", {
+          body: { document: toRaw(document.value), kit: toRaw(kit.kit) },
+          signal: mine.signal,
+        }),
       );
       if (mine.signal.aborted) return;
       plan.value = answer as Plan;
@@ -228,7 +243,7 @@ export const useOrder = defineStore("order", () => {
       if (status.value === "refused") touch();
     } catch (error) {
       if (mine.signal.aborted) return;
-      if (error instanceof Refused) complaints.value = error.problem.errors;
+      if (error instanceof Refused) complaints.value = error.problem.errors.map(inTheDocument);
       else if (error instanceof Unreachable) {
         planUnreachable.value = true;
         planTimer = setTimeout(() => void replan(), RETRY_AFTER_MS);
@@ -267,6 +282,7 @@ export const useOrder = defineStore("order", () => {
     edit,
     undo,
     redo,
+    replan,
     save,
     settle,
     flush,

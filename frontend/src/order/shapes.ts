@@ -16,6 +16,16 @@ export const SHAPES: readonly { value: ShapeKind; words: string; icon: string }[
     words: "petal",
     icon: "M9 4.8a3 3 0 0 1 6 0a3 3 0 0 1 4.2 4.2a3 3 0 0 1 0 6a3 3 0 0 1-4.2 4.2a3 3 0 0 1-6 0a3 3 0 0 1-4.2-4.2a3 3 0 0 1 0-6a3 3 0 0 1 4.2-4.2z",
   },
+  { value: "free", words: "an outline of your own", icon: "M5 20l-2-9 5-7 6 3 7-2-1 9-5 7z" },
+];
+
+/** The outline a free shape begins with, until a drawing is read: a rounded house of its own proportions. */
+const FREE_START: [number, number][] = [
+  [0, 0],
+  [200, 0],
+  [200, 120],
+  [100, 190],
+  [0, 120],
 ];
 
 /** A tier's new shape, keeping the length and corners it already had where the new one has them too. */
@@ -33,6 +43,8 @@ export function reshaped(tier: Tier, kind: ShapeKind): Shape {
       return { kind, sides: 6, corner_mm };
     case "oval":
       return { kind, length_mm };
+    case "free":
+      return { kind, points_mm: before.kind === "free" ? before.points_mm : FREE_START };
     case "petal":
       return { kind, petals: 8 };
     default:

@@ -2,13 +2,13 @@
 /** One of a few ways, side by side, by its words or by what the slot shows for it. */
 import { useId } from "vue";
 
-defineProps<{ label: string; value: T; choices: readonly C[] }>();
+defineProps<{ label: string; value: T; choices: readonly C[]; columns?: number }>();
 const emit = defineEmits<{ change: [value: T] }>();
 const name = useId();
 </script>
 
 <template>
-  <fieldset>
+  <fieldset :class="{ grid: columns }" :style="columns ? { '--columns': columns } : undefined">
     <legend class="unseen">{{ label }}</legend>
     <label v-for="choice in choices" :key="choice.value" :class="{ chosen: choice.value === value }">
       <input
@@ -42,8 +42,20 @@ label {
   cursor: pointer;
 }
 
+.grid {
+  display: grid;
+  grid-template-columns: repeat(var(--columns), 1fr);
+  gap: 1px;
+  background: var(--rule);
+}
+
 label + label {
   border-left: 1px solid var(--rule);
+}
+
+.grid label {
+  border: 0;
+  background: var(--panel);
 }
 
 label:hover {

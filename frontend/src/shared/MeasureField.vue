@@ -57,6 +57,8 @@ function measured(value: number): { number: string; unit: string } {
         : settings.measure({ value, unit: "g" });
     case "g_per_ml":
       return { number: decimal(value, 3), unit: "g per ml" };
+    case "ml":
+      return { number: decimal(value, 0), unit: "ml" };
     default:
       return { number: decimal(value, 3), unit: "" };
   }

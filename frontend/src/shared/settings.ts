@@ -45,6 +45,8 @@ export const useSettings = defineStore("settings", () => {
         return { number: decimal(quantity.value, 0), unit: "min" };
       case "degC":
         return { number: decimal(quantity.value, 0), unit: "°C" };
+      case "deg":
+        return { number: decimal(quantity.value, 1), unit: "°" };
       case "mm2":
         return { number: decimal(quantity.value / 100, 0), unit: "cm²" };
       case "each":

@@ -2,7 +2,7 @@
 /** One order as a silhouette standing on the shelf, to the scale of all. */
 import { computed } from "vue";
 import type { Card } from "@/api/types";
-import { isDark, wallLines } from "@/drawing/tone";
+import { isDark, wallAt, wallLines } from "@/drawing/tone";
 
 const props = defineProps<{ card: Card; scale: number }>();
 const half = computed(() => (props.card.base_diameter.value / 2) * props.scale);
@@ -10,20 +10,16 @@ const height = computed(() => props.card.height.value * props.scale);
 const board = computed(() => props.card.base_thickness.value * props.scale);
 const tiers = computed(() =>
   props.card.tiers.map((tier) => {
-    const heights = tier.outline.map(([, z]) => z * props.scale);
-    const [low, high] = [Math.min(...heights), Math.max(...heights)];
-    const across = Math.max(...tier.outline.map(([x]) => x)) * props.scale;
-    const lines = wallLines(tier, across / props.scale)
-      .map((mm) => mm * props.scale)
-      .flatMap((x) => [half.value - x, half.value + x]);
-    return {
-      hex: tier.hex,
-      x: half.value - across,
-      y: height.value - high,
-      width: 2 * across,
-      height: high - low,
-      lines,
-    };
+    const across = Math.max(...tier.outline.map(([x]) => x));
+    const at = (x: number, z: number): string =>
+      `${(half.value + x * props.scale).toFixed(1)} ${(height.value - z * props.scale).toFixed(1)}`;
+    const right = wallAt(tier.outline, 1);
+    const left = [...right].reverse().map(([x, z]): [number, number] => [-x, z]);
+    const lines = wallLines(tier, across).flatMap((mm) => {
+      const line = wallAt(tier.outline, mm / across);
+      return [1, -1].map((side) => `M${line.map(([x, z]) => at(side * x, z)).join("L")}`);
+    });
+    return { hex: tier.hex, d: `M${[...right, ...left].map(([x, z]) => at(x, z)).join("L")}Z`, lines };
   }),
 );
 </script>
@@ -37,19 +33,12 @@ const tiers = computed(() =>
   >
     <rect x="0" :y="height - board" :width="2 * half" :height="board" fill="#cfe3e2" stroke="#2e6e73" />
     <g v-for="(tier, index) in tiers" :key="index">
-      <rect
-        :x="tier.x"
-        :y="tier.y"
-        :width="tier.width"
-        :height="tier.height"
-        :fill="tier.hex"
-        stroke="#33241b"
-        stroke-width="1.4"
-      />
+      <path :d="tier.d" :fill="tier.hex" stroke="#33241b" stroke-width="1.4" stroke-linejoin="round" />
       <path
-        v-for="x in tier.lines"
-        :key="x"
-        :d="`M${x} ${tier.y}v${tier.height}`"
+        v-for="line in tier.lines"
+        :key="line"
+        :d="line"
+        fill="none"
         :stroke="isDark(tier.hex) ? '#fffdf7' : '#33241b'"
         stroke-width="0.8"
         opacity="0.2"

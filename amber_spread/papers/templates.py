@@ -1,0 +1,93 @@
+"""The templates of a cake: every piece to cut by at its true size, described once for every writer."""
+
+from collections.abc import Iterator
+from datetime import datetime
+from typing import NamedTuple
+
+from amber_spread.core.document import Document
+from amber_spread.core.figures import same
+from amber_spread.core.flat import Corner, Mark, Piece, circle, rectangle, size_of
+from amber_spread.core.plan import Plan, TierPlan
+from amber_spread.core.shapes import SideBuild
+
+GAUGE_WIDE_MM = 45.0
+GAUGE_HEX = "#FFFDF7"
+
+
+class Template(NamedTuple):
+    """One piece at 1:1: its edge, the lines drawn on it, and what is written on it. `up` says which way it stands."""
+
+    key: str
+    tier: str
+    name: str
+    copies: int
+    corners: list[Corner]
+    marks: list[Mark]
+    order: str
+    due: str
+
+    @property
+    def size(self) -> tuple[float, float]:
+        """Its width and height, mm."""
+        return size_of(self.corners)
+
+    @property
+    def words(self) -> list[str]:
+        """What is written on the piece, a line each."""
+        return [f"{self.tier}: {self.name}, cut {self.copies}", self.order, self.due, "This side up"]
+
+
+def templates_of(document: Document, plan: Plan, tier: int | None = None) -> list[Template]:
+    """Every template of a cake, bottom tier first; of tier `tier` alone where that is given (from 1)."""
+    due = _due(document.due)
+    found = []
+    for number, (asked, one) in enumerate(zip(document.design.tiers, plan.tiers, strict=True), 1):
+        if tier not in (None, number):
+            continue
+        gauge = "Height gauge, before it is turned" if isinstance(asked.build, SideBuild) else "Height gauge"
+        for key, piece in _pieces(one, gauge):
+            found.append(
+                Template(
+                    key=f"tier_{number}_{key}",
+                    tier=one.name,
+                    name=piece.name,
+                    copies=int(piece.count.value),
+                    corners=piece.corners,
+                    marks=[*piece.marks, *_joins(piece)],
+                    order=document.title,
+                    due=due,
+                )
+            )
+    return found
+
+
+def _due(due: datetime | None) -> str:
+    return "No day set" if due is None else f"Due {due:%Y-%m-%d %H:%M}"
+
+
+def _pieces(tier: TierPlan, gauge: str) -> Iterator[tuple[str, Piece]]:
+    if tier.cover is not None:
+        yield from tier.cover.pieces.items()
+    if tier.on_top is not None:
+        yield "on_top", tier.on_top.piece
+    one = same("copies", 1, "each")
+    if tier.coats.parchment is not None:
+        across = tier.coats.parchment
+        yield (
+            "parchment",
+            Piece(name="Parchment", count=one, sizes={"diameter": across}, hex=GAUGE_HEX, corners=circle(across.value)),
+        )
+    marks = [
+        Mark(name=mark.name, x0=0, y0=mark.up.value, x1=GAUGE_WIDE_MM, y1=mark.up.value) for mark in tier.gauge.values()
+    ]
+    high = max(mark.up.value for mark in tier.gauge.values())
+    edge = rectangle(GAUGE_WIDE_MM, high)
+    yield "gauge", Piece(name=gauge, count=one, sizes={}, hex=GAUGE_HEX, corners=edge, marks=marks)
+
+
+def _joins(piece: Piece) -> Iterator[Mark]:
+    """The lines where one colour of a striped piece meets the next."""
+    high = size_of(piece.corners)[1]
+    for band in piece.bands:
+        name = f"{band.colour or 'plain'} from here"
+        yield Mark(name=name, x0=band.x0, y0=0.0, x1=band.x0, y1=high)

@@ -1,0 +1,75 @@
+"""Papers over HTTP: an order's templates and amounts to take away, and an outline read from a drawing."""
+
+import uuid
+from typing import Annotated
+from urllib.parse import quote
+
+from fastapi import APIRouter, Query, Request, Response
+
+from amber_spread.core.document import Document, plan_document
+from amber_spread.core.limits import TIERS
+from amber_spread.core.plan import Plan
+from amber_spread.papers.amounts import write_amounts
+from amber_spread.papers.dxf import write_dxf
+from amber_spread.papers.pdf import Paper, write_pdf
+from amber_spread.papers.svg import write_svg
+from amber_spread.papers.svg_reading import ReadOutline, read_outline
+from amber_spread.papers.templates import Template, templates_of
+from amber_spread.web.orders import Book
+from amber_spread.web.tools import KitShelfOf
+
+router = APIRouter(tags=["papers"])
+TierNumber = Annotated[int | None, Query(ge=1, le=int(TIERS.high))]
+
+
+def _planned(id: uuid.UUID, book: Book, shelf: KitShelfOf) -> tuple[Document, Plan]:
+    document = book.open(id).document
+    return document, plan_document(document, shelf.open())
+
+
+def _templates(id: uuid.UUID, book: Book, shelf: KitShelfOf, tier: int | None) -> list[Template]:
+    document, plan = _planned(id, book, shelf)
+    return templates_of(document, plan, tier)
+
+
+def _file(title: str, kind: str, media_type: str, content: str | bytes) -> Response:
+    name = quote(f"{title}{kind}", safe="")
+    return Response(
+        content, media_type=media_type, headers={"Content-Disposition": f"attachment; filename*=UTF-8''{name}"}
+    )
+
+
+@router.get("/orders/{id}/templates.pdf", response_class=Response)
+def templates_pdf(
+    id: uuid.UUID, book: Book, shelf: KitShelfOf, paper: Paper = "a4", tier: TierNumber = None
+) -> Response:
+    """Every template at true size, tiled over pages."""
+    found = _templates(id, book, shelf, tier)
+    return _file(book.open(id).document.title, " templates.pdf", "application/pdf", write_pdf(found, paper))
+
+
+@router.get("/orders/{id}/templates.svg", response_class=Response)
+def templates_svg(id: uuid.UUID, book: Book, shelf: KitShelfOf, tier: TierNumber = None) -> Response:
+    """Every template at true size in one drawing."""
+    found = _templates(id, book, shelf, tier)
+    return _file(book.open(id).document.title, " templates.svg", "image/svg+xml", write_svg(found))
+
+
+@router.get("/orders/{id}/templates.dxf", response_class=Response)
+def templates_dxf(id: uuid.UUID, book: Book, shelf: KitShelfOf, tier: TierNumber = None) -> Response:
+    """Every template at true size for a plotter or cutter."""
+    found = _templates(id, book, shelf, tier)
+    return _file(book.open(id).document.title, " templates.dxf", "image/vnd.dxf", write_dxf(found))
+
+
+@router.get("/orders/{id}/amounts.csv", response_class=Response)
+def amounts_csv(id: uuid.UUID, book: Book, shelf: KitShelfOf) -> Response:
+    """What every step takes, in grams."""
+    document, plan = _planned(id, book, shelf)
+    return _file(document.title, " amounts.csv", "text/csv; charset=utf-8", write_amounts(plan))
+
+
+@router.post("/outline", openapi_extra={"requestBody": {"content": {"image/svg+xml": {"schema": {"type": "string"}}}}})
+async def outline(request: Request) -> ReadOutline:
+    """The outline of a tier from an SVG drawing, at true size. Nothing is stored."""
+    return read_outline(await request.body())

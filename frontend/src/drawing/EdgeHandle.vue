@@ -1,0 +1,121 @@
+<script setup lang="ts">
+/**
+ * The left edge of the tier in hand, to be dragged: it changes the tin, or in Coats the disc where one sets the
+ * side, and catches at the sizes the kitchen owns.
+ */
+import { computed } from "vue";
+import type { LensName } from "@/lenses/lenses";
+import { useOrder } from "@/order/order";
+import { isPlate } from "@/order/kinds";
+import { useHandbook } from "@/shared/handbook";
+import { useKit } from "@/shared/kit";
+import { useSettings } from "@/shared/settings";
+import { snapTo, useDrag } from "./drag";
+import type { Sheet } from "./layout";
+
+const props = defineProps<{
+  lens: LensName;
+  sheet: Sheet;
+  outside: { half: number; z0: number; z1: number };
+}>();
+const order = useOrder();
+const kit = useKit();
+const settings = useSettings();
+const handbook = useHandbook();
+const CATCH = 9;
+
+const tier = computed(() => order.document?.design.tiers[order.tier]);
+const plate = computed(() =>
+  props.lens === "coats" && tier.value && isPlate(tier.value.final) ? tier.value.final : null,
+);
+const size = computed(() => plate.value?.disc_diameter_mm ?? tier.value?.tin_diameter_mm ?? 0);
+const owned = computed(() => {
+  if (plate.value) return kit.kit?.discs_mm ?? [];
+  const shape = tier.value?.build.kind === "ball" ? "ball" : tier.value?.shape.kind;
+  return (kit.kit?.tins ?? []).filter((tin) => tin.shape === shape).map((tin) => tin.across_mm);
+});
+
+const x = (mm: number): number => props.sheet.axis - mm * props.sheet.scale;
+const y = (mm: number): number => props.sheet.table - mm * props.sheet.scale;
+
+function read(event: PointerEvent): number {
+  const frame = (event.currentTarget as SVGElement).ownerSVGElement?.getBoundingClientRect();
+  const half = (props.sheet.axis - (event.clientX - (frame?.left ?? 0))) / props.sheet.scale;
+  // What lies outside the tin or disc (coats, cover) stays as thick as it is.
+  const wanted = size.value + 2 * (half - props.outside.half);
+  const step = settings.length === "in" ? 6.35 : 5;
+  const reach = Math.max(step / 2, CATCH / props.sheet.scale);
+  const { low, high } = handbook.limit(plate.value ? "disc_diameter_mm" : "tin_diameter_mm");
+  const found = snapTo(wanted, owned.value, reach) ?? Math.round(wanted / step) * step;
+  return Math.min(high, Math.max(low, Math.round(found * 100) / 100));
+}
+
+const { held, start, move, end, giveUp } = useDrag(read, (value) => {
+  if (Math.abs(value - size.value) < 0.01) return;
+  const index = order.tier;
+  order.edit((draft) => {
+    const changed = draft.design.tiers[index];
+    if (!changed) return;
+    if (plate.value && isPlate(changed.final)) changed.final.disc_diameter_mm = value;
+    else changed.tin_diameter_mm = value;
+  });
+});
+const shown = computed(() => {
+  if (held.value === null) return null;
+  const half = props.outside.half + (held.value - size.value) / 2;
+  const have = owned.value.includes(held.value) ? ", owned" : "";
+  const what = plate.value ? "disc" : "tin";
+  return { half, words: `${settings.words({ value: held.value, unit: "mm" })} ${what}${have}` };
+});
+</script>
+
+<template>
+  <g>
+    <rect
+      class="grip"
+      :x="x(outside.half) - 9"
+      :y="y(outside.z1)"
+      width="18"
+      :height="Math.max(8, (outside.z1 - outside.z0) * sheet.scale)"
+      @pointerdown="start"
+      @pointermove="move"
+      @pointerup="end"
+      @pointercancel="giveUp"
+    >
+      <title>Drag to change the {{ plate ? "disc" : "tin" }}</title>
+    </rect>
+    <template v-if="shown">
+      <path class="to" :d="`M${x(shown.half)} ${y(outside.z0) + 6}V${y(outside.z1) - 12}`" />
+      <text :x="x(shown.half)" :y="y(outside.z1) - 18" text-anchor="middle">{{ shown.words }}</text>
+    </template>
+  </g>
+</template>
+
+<style scoped>
+.grip {
+  fill: transparent;
+  cursor: ew-resize;
+  touch-action: none;
+}
+
+.grip:hover {
+  fill: var(--amber-line);
+  opacity: 0.35;
+}
+
+.to {
+  stroke: var(--amber);
+  stroke-width: 2.4;
+  stroke-dasharray: 6 4;
+  pointer-events: none;
+}
+
+text {
+  fill: var(--ink);
+  font: 600 17px var(--serif);
+  paint-order: stroke;
+  stroke: var(--paper);
+  stroke-width: 5px;
+  pointer-events: none;
+}
+</style>

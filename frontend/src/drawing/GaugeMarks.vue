@@ -1,0 +1,73 @@
+<script setup lang="ts">
+/** The height gauge of the tier in hand: running marks of every layer, filling, board and coat, left of the axis. */
+import { computed } from "vue";
+import { useOrder } from "@/order/order";
+import { useSettings } from "@/shared/settings";
+import { type Sheet, spread } from "./layout";
+
+const props = defineProps<{ sheet: Sheet; most: number }>();
+const order = useOrder();
+const settings = useSettings();
+const ROW = 18;
+const planned = computed(() => order.plan?.tiers[order.tier]);
+const marks = computed(() => {
+  const found = Object.values(planned.value?.gauge ?? {});
+  const bottom = planned.value?.stack.bottom.value ?? 0;
+  const at = found.map((mark) => props.sheet.table - (bottom + mark.up.value) * props.sheet.scale);
+  const placed = spread(at, ROW, 20, props.most);
+  return found.map((mark, index) => ({
+    ...mark,
+    at: at[index] ?? 0,
+    label: placed[index] ?? 0,
+    words: `${mark.name} ${settings.words(mark.up)}`,
+  }));
+});
+</script>
+
+<template>
+  <g class="marks">
+    <template v-for="mark in marks" :key="mark.up.id">
+      <path
+        :d="`M${sheet.axis} ${mark.at}h-9L${sheet.axis - 17} ${mark.label}h-3`"
+        :class="{ lit: order.lit === mark.up.id }"
+      />
+      <text
+        :x="sheet.axis - 24"
+        :y="mark.label + 5"
+        text-anchor="end"
+        :data-figure="mark.up.id"
+        :class="{ lit: order.lit === mark.up.id }"
+        @pointerenter="order.lit = mark.up.id"
+        @pointerleave="order.lit = ''"
+      >
+        {{ mark.words }}
+      </text>
+    </template>
+  </g>
+</template>
+
+<style scoped>
+path {
+  fill: none;
+  stroke: var(--ink);
+  stroke-width: 1.2;
+}
+
+text {
+  fill: var(--ink);
+  font: 15px var(--sans);
+  paint-order: stroke;
+  stroke: var(--paper);
+  stroke-width: 4px;
+  stroke-linejoin: round;
+}
+
+.lit {
+  stroke-width: 2.4;
+}
+
+text.lit {
+  fill: var(--amber);
+  stroke-width: 4px;
+}
+</style>

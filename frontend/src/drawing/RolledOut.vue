@@ -1,0 +1,217 @@
+<script setup lang="ts">
+/** The pieces of the cover laid flat on the mat, to one scale; a piece lights up here, in the panel and on the cake. */
+import { computed, ref } from "vue";
+import type { Piece } from "@/api/types";
+import { useOrder } from "@/order/order";
+import { useKit } from "@/shared/kit";
+import { useSettings } from "@/shared/settings";
+import { useElementSize } from "@/shared/size";
+import { edgePath, pieceSize } from "./pieces";
+
+const order = useOrder();
+const kit = useKit();
+const settings = useSettings();
+const frame = ref<HTMLElement>();
+const size = useElementSize(frame);
+const GAP = 26;
+const HEAD = 26;
+const MOST = 3;
+
+const cover = computed(() => order.plan?.tiers[order.tier]?.cover);
+const place = computed(() => `tiers.${order.tier + 1}.cover.pieces`);
+const asked = computed(() => order.document?.design.tiers[order.tier]?.cover);
+const mat = computed(() => {
+  if (asked.value?.kind === "printed")
+    return { wide: asked.value.sheet_width_mm, high: asked.value.sheet_height_mm, words: "One sheet" };
+  const own = kit.kit?.mat ?? { width_mm: 762, length_mm: 609.6 };
+  return { wide: own.width_mm, high: own.length_mm, words: "Your mat" };
+});
+
+interface Lying {
+  key: string;
+  piece: Piece;
+  mat: number;
+  d: string;
+  move: string;
+  x: number;
+  y: number;
+  wide: number;
+  high: number;
+}
+
+const lying = computed<Lying[]>(() =>
+  (cover.value?.laid ?? []).flatMap((laid) => {
+    const piece = cover.value?.pieces[laid.piece];
+    if (!piece) return [];
+    const [wide, high] = pieceSize(piece);
+    const across = laid.turned ? high : wide;
+    const up = laid.turned ? wide : high;
+    const turn = laid.turned ? `rotate(-90) translate(0 ${high})` : "";
+    return [
+      {
+        key: laid.piece,
+        piece,
+        mat: laid.mat,
+        d: edgePath(piece.corners),
+        move: `translate(${laid.x} ${-laid.y}) ${turn}`,
+        x: laid.x,
+        y: laid.y,
+        wide: across,
+        high: up,
+      },
+    ];
+  }),
+);
+const mats = computed(() => Math.max(1, ...lying.value.map((one) => one.mat + 1)));
+const shown = computed(() => Math.min(mats.value, MOST));
+const reach = computed(() => ({
+  wide: Math.max(mat.value.wide, ...lying.value.map((one) => one.x + one.wide)),
+  high: Math.max(mat.value.high, ...lying.value.map((one) => one.y + one.high)),
+}));
+const scale = computed(() =>
+  Math.max(
+    0.05,
+    Math.min(
+      (size.width.value - 40 - GAP * (shown.value - 1)) / (reach.value.wide * shown.value),
+      (size.height.value - HEAD - 14) / reach.value.high,
+    ),
+  ),
+);
+const left = computed(
+  () => (size.width.value - shown.value * reach.value.wide * scale.value - GAP * (shown.value - 1)) / 2,
+);
+const words = computed(() => {
+  const side = (value: number): string => settings.words({ value, unit: "mm" });
+  const more = mats.value > shown.value ? `, ${mats.value - shown.value} more not shown` : "";
+  return `${mat.value.words}, ${side(mat.value.wide)} × ${side(mat.value.high)}${more}`;
+});
+
+function label(one: Lying): string {
+  const side = (value: number): string => settings.words({ value, unit: "mm" }, "up");
+  const measures =
+    Math.abs(one.wide - one.high) < 0.05 && one.piece.sizes.diameter
+      ? `${side(one.wide)} across`
+      : `${side(one.wide)} × ${side(one.high)}`;
+  return measures;
+}
+
+const roomy = (one: Lying): boolean => one.high * scale.value > 40 && one.wide * scale.value > 110;
+</script>
+
+<template>
+  <div ref="frame" class="mat">
+    <svg
+      v-if="size.width.value"
+      :width="size.width.value"
+      :height="size.height.value"
+      role="img"
+      :aria-label="`The pieces laid flat. ${words}`"
+    >
+      <text class="head" :x="left" y="18">{{ words }}</text>
+      <g
+        v-for="number in shown"
+        :key="number"
+        :transform="`translate(${left + (number - 1) * (reach.wide * scale + GAP)} ${HEAD + reach.high * scale}) scale(${scale})`"
+      >
+        <rect class="cloth" x="0" :y="-mat.high" :width="mat.wide" :height="mat.high" />
+        <template v-for="(one, index) in lying" :key="index">
+          <g
+            v-if="one.mat === number - 1"
+            class="piece"
+            :class="{
+              lit:
+                order.lit.startsWith(`${place}.${one.key}`) || order.lit === `tiers.${order.tier + 1}.cover`,
+            }"
+            @pointerenter="order.lit = `${place}.${one.key}`"
+            @pointerleave="order.lit = ''"
+          >
+            <g :transform="one.move">
+              <path :d="one.d" :fill="one.piece.hex" class="edge" />
+              <template v-for="(band, at) in one.piece.bands" :key="at">
+                <rect
+                  :x="band.x0"
+                  :y="-pieceSize(one.piece)[1]"
+                  :width="band.x1 - band.x0"
+                  :height="pieceSize(one.piece)[1]"
+                  :fill="band.hex"
+                />
+              </template>
+              <path
+                v-for="(mark, at) in one.piece.marks"
+                :key="`m${at}`"
+                class="fold"
+                :d="`M${mark.x0} ${-mark.y0}L${mark.x1} ${-mark.y1}`"
+              />
+              <path :d="one.d" class="edge" fill="none" />
+            </g>
+            <g
+              v-if="roomy(one)"
+              :transform="`translate(${one.x + one.wide / 2} ${-one.y - one.high / 2}) scale(${1 / scale})`"
+            >
+              <text class="name" text-anchor="middle" y="-3">{{ one.piece.name }}</text>
+              <text class="size" text-anchor="middle" y="16">{{ label(one) }}</text>
+            </g>
+          </g>
+        </template>
+      </g>
+    </svg>
+  </div>
+</template>
+
+<style scoped>
+.mat {
+  position: relative;
+  min-height: 0;
+  overflow: hidden;
+  border-top: 1px solid var(--rule);
+}
+
+svg {
+  position: absolute;
+  inset: 0;
+}
+
+.head {
+  fill: var(--soft);
+  font: 15px var(--sans);
+}
+
+.cloth {
+  fill: #e3eeec;
+  stroke: var(--teal);
+  vector-effect: non-scaling-stroke;
+}
+
+.edge {
+  stroke: var(--ink);
+  stroke-width: 1.4;
+  vector-effect: non-scaling-stroke;
+}
+
+.fold {
+  stroke: var(--teal);
+  stroke-width: 1.4;
+  stroke-dasharray: 6 4;
+  vector-effect: non-scaling-stroke;
+}
+
+.piece.lit .edge {
+  stroke: var(--amber);
+  stroke-width: 3.5;
+}
+
+.name,
+.size {
+  fill: var(--ink);
+  font: 600 17px var(--serif);
+  paint-order: stroke;
+  stroke: #fffdf7;
+  stroke-width: 4px;
+  stroke-linejoin: round;
+  pointer-events: none;
+}
+
+.size {
+  font: 15px var(--sans);
+}
+</style>

@@ -1,0 +1,89 @@
+<script setup lang="ts">
+/** What the layers are cut from: not said, baked and measured, or still to be baked in tins of a depth. */
+import { computed } from "vue";
+import type { Tier } from "@/api/types";
+import ChoiceRow from "@/shared/ChoiceRow.vue";
+import MeasureField from "@/shared/MeasureField.vue";
+import FigureRow from "./FigureRow.vue";
+import KindFields from "./KindFields.vue";
+import { useTier } from "./tier";
+
+type Bake = NonNullable<Tier["layers"]["bake"]>;
+const { order, tier, planned, change } = useTier();
+const bake = computed(() => tier.value?.layers.bake ?? null);
+const plan = computed(() => planned.value?.layers.bake);
+const kind = computed(() => bake.value?.kind ?? "none");
+const KINDS = [
+  { value: "none", words: "Not said" },
+  { value: "measured", words: "Measured" },
+  { value: "tin", words: "To bake" },
+] as const;
+
+function setKind(kind: "none" | Bake["kind"]): void {
+  change((tier) => {
+    const { count, height_mm } = tier.layers;
+    const torte = tier.layers.bake?.torte ?? 1;
+    if (kind === "none") {
+      tier.layers.height_mm = height_mm ?? Math.round((plan.value?.slice_height.value ?? 30) * 10) / 10;
+      tier.layers.bake = null;
+    } else if (kind === "tin") tier.layers.bake = { kind, depth_mm: 50.8, torte };
+    else tier.layers.bake = { kind, torte, edges_mm: Array.from({ length: count }, () => height_mm ?? 30) };
+  });
+}
+
+function alter(how: (edges: number[]) => void): void {
+  change((tier) => {
+    if (tier.layers.bake?.kind === "measured") how(tier.layers.bake.edges_mm);
+  });
+}
+
+function takeCommonCut(): void {
+  change((tier) => (tier.layers.height_mm = null));
+}
+</script>
+
+<template>
+  <h3>Baked layers</h3>
+  <ChoiceRow label="What the layers are cut from" :value="kind" :choices="KINDS" @change="setKind" />
+  <template v-if="bake">
+    <template v-if="bake.kind === 'measured'">
+      <div class="rows">
+        <MeasureField
+          v-for="(edge, index) in bake.edges_mm"
+          :key="index"
+          :label="`Layer ${index + 1}, lowest edge`"
+          :value="edge"
+          limit="layer_height_mm"
+          :pointer="`#/design/tiers/${order.tier}/layers/bake/edges_mm/${index}`"
+          @change="(value) => value !== null && alter((edges) => (edges[index] = value))"
+        />
+      </div>
+      <div class="same two">
+        <button
+          class="act"
+          :disabled="bake.edges_mm.length >= 12"
+          @click="alter((edges) => void edges.push(edges.at(-1) ?? 30))"
+        >
+          Another layer
+        </button>
+        <button class="act" :disabled="bake.edges_mm.length <= 1" @click="alter((edges) => void edges.pop())">
+          One fewer
+        </button>
+      </div>
+    </template>
+    <KindFields v-else :fields="['tinDepth']" />
+    <KindFields :fields="['torte']" />
+    <FigureRow label="Common cut" :figure="plan?.common_cut" />
+    <FigureRow label="Each slice, high" :figure="plan?.slice_height" />
+    <FigureRow label="Slices in all" :figure="plan?.slices" />
+    <div v-if="tier?.layers.height_mm !== null" class="same">
+      <button class="act" @click="takeCommonCut">Cut every layer to that</button>
+    </div>
+  </template>
+</template>
+
+<style scoped>
+.two {
+  grid-template-columns: 1fr 1fr;
+}
+</style>

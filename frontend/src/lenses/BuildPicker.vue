@@ -1,0 +1,208 @@
+<script setup lang="ts">
+/** How the tier in hand rises: choosing a build is choosing its silhouette. */
+import { computed } from "vue";
+import { BUILDS, rebuilt, type Build } from "@/order/kinds";
+import ChoiceRow from "@/shared/ChoiceRow.vue";
+import FigureRow from "./FigureRow.vue";
+import KindFields from "./KindFields.vue";
+import PickField from "./PickField.vue";
+import { useTier } from "./tier";
+
+const { order, tier, planned, several, tierWords, change, sameForAll } = useTier();
+const build = computed(() => tier.value?.build);
+const kind = computed(() => BUILDS.find((one) => one.value === build.value?.kind));
+const foot = computed(() => planned.value?.foot);
+const trouble = computed(() => order.complaintAt(`#/design/tiers/${order.tier}/build`));
+const NARROW = [
+  { value: "top", words: "at the top" },
+  { value: "foot", words: "at the foot" },
+] as const;
+const HALVES = [
+  { value: 2, words: "two halves" },
+  { value: 1, words: "one half" },
+] as const;
+const SMOOTH = [
+  { value: "smooth", words: "a curve" },
+  { value: "straight", words: "straight lines" },
+] as const;
+
+function choose(kind: Build["kind"]): void {
+  change((tier) => {
+    if (BUILDS.find((one) => one.value === kind)?.round && tier.shape.kind !== "round")
+      tier.shape = { kind: "round" };
+    tier.build = rebuilt(tier, kind);
+  });
+}
+
+function alter<K extends Build["kind"]>(kind: K, how: (build: Extract<Build, { kind: K }>) => void): void {
+  change((tier) => {
+    if (tier.build.kind === kind) how(tier.build as Extract<Build, { kind: K }>);
+  });
+}
+
+/** A corner halfway between the highest two, on the line between them. */
+function addPoint(): void {
+  alter("turned", (build) => {
+    const last = build.points.at(-1);
+    const before = build.points.at(-2);
+    if (!last || !before) return;
+    const middle = { up: (last.up + before.up) / 2, out: (last.out + before.out) / 2 };
+    build.points.splice(build.points.length - 1, 0, middle);
+  });
+}
+
+function removePoint(): void {
+  alter("turned", (build) => void build.points.splice(build.points.length - 2, 1));
+}
+
+const share = (value: number): number => Math.round(value * 100);
+
+function setPoint(index: number, field: "up" | "out", event: Event): void {
+  const value = Number.parseFloat((event.target as HTMLInputElement).value.replace(",", ".")) / 100;
+  alter("turned", (build) => {
+    const point = build.points[index];
+    if (!point || Number.isNaN(value)) return;
+    const low = field === "out" ? 0.05 : (build.points[index - 1]?.up ?? 0) + 0.01;
+    const high = field === "out" ? 1 : (build.points[index + 1]?.up ?? 1) - 0.01;
+    point[field] = Math.min(high, Math.max(low, value));
+  });
+  (event.target as HTMLInputElement).value = String(
+    share(build.value?.kind === "turned" ? (build.value.points[index]?.[field] ?? 0) : 0),
+  );
+}
+</script>
+
+<template>
+  <section v-if="tier && build && kind">
+    <h3>How it rises, {{ tierWords }}</h3>
+    <ChoiceRow
+      :label="`How the ${tierWords} rises`"
+      :value="build.kind"
+      :choices="BUILDS"
+      :columns="7"
+      @change="choose"
+    >
+      <template #default="{ choice }">
+        <svg width="32" height="32" viewBox="0 0 24 24" aria-hidden="true"><path :d="choice.icon" /></svg>
+      </template>
+    </ChoiceRow>
+    <p class="which">{{ kind.words[0]?.toUpperCase() + kind.words.slice(1) }}</p>
+    <p v-if="trouble" class="wrong" role="alert">{{ trouble }}</p>
+    <KindFields :fields="kind.fields" />
+    <PickField
+      v-if="build.kind === 'tapered'"
+      label="Narrow"
+      :value="build.narrow"
+      :choices="NARROW"
+      @change="(value) => alter('tapered', (build) => (build.narrow = value))"
+    />
+    <PickField
+      v-if="build.kind === 'ball'"
+      label="Made of"
+      :value="build.halves"
+      :choices="HALVES"
+      @change="(value) => alter('ball', (build) => (build.halves = value))"
+    />
+    <template v-if="build.kind === 'turned'">
+      <PickField
+        label="Through its points"
+        :value="build.smooth ? 'smooth' : 'straight'"
+        :choices="SMOOTH"
+        @change="(value) => alter('turned', (build) => (build.smooth = value === 'smooth'))"
+      />
+      <p class="soft">
+        Drag the points in the drawing, or type them: per cent of the height and of the width.
+      </p>
+      <div v-for="(point, index) in [...build.points].reverse()" :key="index" class="point">
+        <label>
+          up
+          <input
+            type="text"
+            inputmode="decimal"
+            :value="share(point.up)"
+            :disabled="index === 0 || index === build.points.length - 1"
+            @change="setPoint(build.points.length - 1 - index, 'up', $event)"
+          />
+          %
+        </label>
+        <label>
+          out
+          <input
+            type="text"
+            inputmode="decimal"
+            :value="share(point.out)"
+            @change="setPoint(build.points.length - 1 - index, 'out', $event)"
+          />
+          %
+        </label>
+      </div>
+      <div class="same two">
+        <button class="act" :disabled="build.points.length >= 12" @click="addPoint">Another point</button>
+        <button class="act" :disabled="build.points.length <= 2" @click="removePoint">One point fewer</button>
+      </div>
+    </template>
+    <template v-if="foot">
+      <FigureRow label="Flat foot, wide" :figure="foot.width" />
+      <FigureRow label="Stands, high" :figure="foot.height_left" />
+      <FigureRow label="Slice cut off" :figure="foot.slice_weight" />
+      <FigureRow label="Falls forward at" :figure="foot.lean_forward" />
+      <FigureRow label="Rolls sideways at" :figure="foot.lean_sideways" />
+    </template>
+    <div v-if="several && build.kind === 'straight'" class="same">
+      <button class="act" @click="sameForAll((from, to) => (to.build = from.build))">
+        Straight for every tier
+      </button>
+    </div>
+  </section>
+</template>
+
+<style scoped>
+path {
+  fill: #ecd3a4;
+  stroke: var(--ink);
+  stroke-width: 1.4;
+}
+
+.which,
+.soft {
+  color: var(--soft);
+}
+
+.wrong {
+  color: var(--trouble);
+}
+
+.point {
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  gap: 12px;
+  border-bottom: 1px solid var(--rule);
+}
+
+.point label {
+  display: flex;
+  align-items: center;
+  justify-content: flex-end;
+  gap: 8px;
+  min-height: 43px;
+}
+
+.point input {
+  width: 4ch;
+  height: 36px;
+  border: 0;
+  border-bottom: 2px solid var(--amber-line);
+  background: none;
+  font: 600 18px var(--serif);
+  text-align: right;
+}
+
+.point input:disabled {
+  border-color: transparent;
+  color: var(--soft);
+}
+
+.two {
+  grid-template-columns: 1fr 1fr;
+}
+</style>

@@ -1,0 +1,74 @@
+<script setup lang="ts">
+/** What the plan asks of the kit at this lens: what is owned, what would do instead, what is to be got. */
+import { computed } from "vue";
+import type { KitNeed } from "@/api/types";
+import { useKit } from "@/shared/kit";
+import { useSettings } from "@/shared/settings";
+import FigureRow from "./FigureRow.vue";
+import { useTier } from "./tier";
+
+const props = defineProps<{ tools: readonly string[]; whole?: boolean }>();
+const settings = useSettings();
+const kit = useKit();
+const { order } = useTier();
+const needs = computed(() =>
+  Object.values(order.plan?.kit ?? {}).filter(
+    (need) =>
+      props.tools.includes(need.tool) && (props.whole || need.tier === null || need.tier === order.tier + 1),
+  ),
+);
+
+function words(need: KitNeed): string {
+  const shape = need.tool === "tin" && need.shape !== "round" ? `${need.shape} ` : "";
+  const tier = props.whole && need.tier !== null ? `, ${order.plan?.tiers[need.tier - 1]?.name}` : "";
+  const name = `${shape}${need.tool}${tier}`;
+  return (name[0]?.toUpperCase() ?? "") + name.slice(1);
+}
+
+function status(need: KitNeed): string {
+  if (need.status === "have") return "have";
+  if (need.status === "get") return "get one";
+  return need.owned ? `next best: ${settings.words(need.owned)}` : "next best";
+}
+</script>
+
+<template>
+  <section v-if="needs.length">
+    <h3>From your kit</h3>
+    <div v-for="(need, index) in needs" :key="index" class="need">
+      <FigureRow :label="words(need)" :figure="need.size" />
+      <p :class="need.status.replace(' ', '-')">
+        <b>{{ status(need) }}</b><template v-if="need.changes">. {{ need.changes }}</template>
+      </p>
+    </div>
+    <p v-if="kit.trouble" class="wrong" role="alert">{{ kit.trouble }}</p>
+  </section>
+</template>
+
+<style scoped>
+.need {
+  border-bottom: 1px solid var(--rule);
+}
+
+.need :deep(.row) {
+  border: 0;
+}
+
+.need p {
+  padding-bottom: 7px;
+  color: var(--soft);
+}
+
+.need p.have b {
+  color: var(--teal);
+}
+
+.need p.get b,
+.wrong {
+  color: var(--trouble);
+}
+
+.need p.next-best b {
+  color: var(--amber);
+}
+</style>

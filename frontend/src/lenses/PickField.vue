@@ -1,0 +1,39 @@
+<script setup lang="ts" generic="T extends string | number">
+/** One of a few words or numbers, with its label, on a line of its own. */
+defineProps<{ label: string; value: T; choices: readonly { value: T; words: string }[] }>();
+const emit = defineEmits<{ change: [value: T] }>();
+</script>
+
+<template>
+  <label class="pick">
+    <span>{{ label }}</span>
+    <select
+      :value="value"
+      @change="emit('change', choices[($event.target as HTMLSelectElement).selectedIndex]?.value ?? value)"
+    >
+      <option v-for="one in choices" :key="one.value" :value="one.value">{{ one.words }}</option>
+    </select>
+  </label>
+</template>
+
+<style scoped>
+.pick {
+  display: flex;
+  align-items: center;
+  justify-content: space-between;
+  gap: 12px;
+  min-height: 43px;
+  border-bottom: 1px solid var(--rule);
+}
+
+select {
+  max-width: 62%;
+  height: 40px;
+  border: 0;
+  border-bottom: 2px solid var(--amber-line);
+  background: none;
+  color: inherit;
+  font: 600 18px var(--serif);
+  text-align-last: right;
+}
+</style>

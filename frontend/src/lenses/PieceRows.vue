@@ -1,0 +1,67 @@
+<script setup lang="ts">
+/** The pieces of a cover with their measures; pointed at, a piece lights up on the mat and on the cake. */
+import type { Piece } from "@/api/types";
+import { useOrder } from "@/order/order";
+import FigureRow from "./FigureRow.vue";
+
+defineProps<{ pieces: Record<string, Piece>; place: string }>();
+const order = useOrder();
+const WORDS: Record<string, string> = {
+  diameter: "across",
+  long: "long",
+  high: "high",
+  wide: "wide",
+  wide_at_top: "wide at the top",
+  width: "across",
+  length: "long",
+  outer: "outer radius",
+  inner: "inner radius",
+  angle: "opens",
+  box_long: "lies in a box, long",
+  box_high: "lies in a box, high",
+};
+</script>
+
+<template>
+  <div
+    v-for="(piece, key) in pieces"
+    :key="key"
+    class="piece"
+    :class="{ lit: order.lit === `${place}.${key}` }"
+    @pointerenter="order.lit = `${place}.${key}`"
+    @pointerleave="order.lit = ''"
+  >
+    <h4>
+      <span class="swatch" :style="{ background: piece.hex }" />{{ piece.name
+      }}<template v-if="piece.count.value > 1">, {{ piece.count.value }} of them</template>
+    </h4>
+    <FigureRow v-for="(size, name) in piece.sizes" :key="name" :label="WORDS[name] ?? name" :figure="size" />
+  </div>
+</template>
+
+<style scoped>
+.piece {
+  margin: 0 -20px;
+  padding: 6px 20px 0;
+  border-left: 4px solid transparent;
+}
+
+.piece.lit {
+  border-color: var(--amber-line);
+  background: #fbf1de;
+}
+
+h4 {
+  margin: 6px 0 0;
+  font: 600 17px var(--serif);
+}
+
+.swatch {
+  display: inline-block;
+  width: 16px;
+  height: 16px;
+  margin-right: 8px;
+  border: 1px solid var(--ink);
+  vertical-align: -2px;
+}
+</style>
