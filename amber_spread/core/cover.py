@@ -63,7 +63,9 @@ from amber_spread.core.flat import (
     lay_out,
     placed,
     rectangle,
+    rectangle_bands,
     sector,
+    sector_bands,
     size_of,
     trapezoid,
 )  # fmt: skip
@@ -286,7 +288,7 @@ def _panel(asked: Asked, cover: Cover) -> Way:
     build = asked.tier.build
     hex = asked.hex_of(panel.stripes[0].colour if panel.stripes else getattr(cover, "colour", None))
     if isinstance(build, TaperedBuild) and isinstance(coated, Carried) and isinstance(coated.base, Round):
-        girth_mm, pieces = _sector(asked, coated, overlap.value, trim.value + laps_mm, hex)
+        girth_mm, pieces = _sector(asked, coated, overlap.value, trim.value + laps_mm, hex, panel.stripes)
     else:
         girth_mm = coated.outline.offset(thickness_mm / 2).perimeter_mm
         if isinstance(build, SideBuild):
@@ -296,7 +298,8 @@ def _panel(asked: Asked, cover: Cover) -> Way:
         high = strip_height.figure(coated.slant_mm if coated.flat_top else coated.height_mm, laps_mm, trim.value)
         strip = _piece("Panel", rectangle(long.value, high.value), hex, count.value, long=long, high=high)
         marks = [Mark(name="trim to here", x0=0, y0=high.value - trim.value, x1=long.value, y1=high.value - trim.value)]
-        bands = _bands(asked, panel.stripes, long.value)
+        edges = rectangle_bands(long.value, high.value, [stripe.share for stripe in panel.stripes])
+        bands = _bands(asked, panel.stripes, edges)
         pieces = {"panel": strip.model_copy(update={"marks": marks if trim.value else [], "bands": bands})}
     flat = coated.flat_top
     if panel.top != "none" and flat is not None:
@@ -319,7 +322,7 @@ def _top(flat: Outline, lap_mm: float, hex: str, count: float = 1) -> Piece:
 
 
 def _sector(
-    asked: Asked, coated: Carried, overlap_mm: float, trim_mm: float, hex: str
+    asked: Asked, coated: Carried, overlap_mm: float, trim_mm: float, hex: str, stripes: tuple[Stripe, ...]
 ) -> tuple[float, dict[str, Piece]]:
     """The unrolled wall of a tapered round tier, in as many pieces as lie on the mat."""
     middle = coated.envelope(asked.thickness.value / 2, 0.0)
@@ -342,16 +345,16 @@ def _sector(
         "Panel", corners, hex, strips, outer=outer, inner=inner, angle=angle,
         box_long=same("box round it, long", box[0], "mm"), box_high=same("box round it, high", box[1], "mm"),
     )  # fmt: skip
-    return girth_mm, {"panel": piece}
+    shares = [stripe.share for stripe in stripes]
+    bands = _bands(asked, stripes, sector_bands(inner.value, outer.value, math.radians(angle.value), shares))
+    return girth_mm, {"panel": piece.model_copy(update={"bands": bands})}
 
 
-def _bands(asked: Asked, stripes: tuple[Stripe, ...], long_mm: float) -> list[Band]:
-    shares, at, bands = sum(stripe.share for stripe in stripes), 0.0, []
-    for stripe in stripes:
-        wide = long_mm * stripe.share / shares
-        bands.append(Band(colour=stripe.colour, hex=asked.hex_of(stripe.colour), x0=at, x1=at + wide))
-        at += wide
-    return bands
+def _bands(asked: Asked, stripes: tuple[Stripe, ...], edges: list[list[Corner]]) -> list[Band]:
+    return [
+        Band(colour=stripe.colour, hex=asked.hex_of(stripe.colour), corners=corners)
+        for stripe, corners in zip(stripes, edges, strict=True)
+    ]
 
 
 def _box(asked: Asked, cover: Cover) -> Way:

@@ -27,12 +27,11 @@ class Mark(Frozen):
 
 
 class Band(Frozen):
-    """A stripe of one colour across a piece, from `x0` to `x1` along it."""
+    """A stripe of one colour across a piece, by its own edge; its first edge is where it joins the one before."""
 
     colour: str | None
     hex: str
-    x0: float
-    x1: float
+    corners: list[Corner]
 
 
 class Piece(Frozen):
@@ -80,6 +79,45 @@ def sector(inner_mm: float, outer_mm: float, angle: float) -> list[Corner]:
         (right_in[0], right_in[1], 0.0),
     ]
     return placed(corners)
+
+
+def rectangle_bands(width_mm: float, height_mm: float, shares: Sequence[float]) -> list[list[Corner]]:
+    """A rectangle cut upright into parts of those shares of its width, left to right."""
+    ends = _running(shares)
+    return [
+        [(low * width_mm, height_mm, 0.0), (low * width_mm, 0.0, 0.0), (high * width_mm, 0.0, 0.0),
+         (high * width_mm, height_mm, 0.0)]
+        for low, high in ends
+    ]  # fmt: skip
+
+
+def sector_bands(inner_mm: float, outer_mm: float, angle: float, shares: Sequence[float]) -> list[list[Corner]]:
+    """A ring sector cut along its rays into parts of those shares of its angle, left to right, as `sector` puts it."""
+    half = angle / 2
+    right, top = outer_mm * math.sin(half), outer_mm
+    left, bottom = -right, inner_mm * math.cos(half)
+    assert top > bottom
+    found = []
+    for low, high in _running(shares):
+        a, b = half - low * angle, half - high * angle
+        bulge = math.tan((a - b) / 4)
+        corners = [
+            (-outer_mm * math.sin(a), outer_mm * math.cos(a), 0.0),
+            (-inner_mm * math.sin(a), inner_mm * math.cos(a), -bulge),
+            (-inner_mm * math.sin(b), inner_mm * math.cos(b), 0.0),
+            (-outer_mm * math.sin(b), outer_mm * math.cos(b), bulge),
+        ]
+        found.append([(x - left, y - bottom, bend) for x, y, bend in corners])
+    return found
+
+
+def _running(shares: Sequence[float]) -> list[tuple[float, float]]:
+    """The running ends of shares, as parts of one."""
+    whole, at, found = sum(shares), 0.0, []
+    for share in shares:
+        found.append((at, at + share / whole))
+        at += share / whole
+    return found
 
 
 def trapezoid(foot_mm: float, top_mm: float, height_mm: float) -> list[Corner]:

@@ -87,7 +87,6 @@ def _pieces(tier: TierPlan, gauge: str) -> Iterator[tuple[str, Piece]]:
 
 def _joins(piece: Piece) -> Iterator[Mark]:
     """The lines where one colour of a striped piece meets the next."""
-    high = size_of(piece.corners)[1]
     for band in piece.bands:
-        name = f"{band.colour or 'plain'} from here"
-        yield Mark(name=name, x0=band.x0, y0=0.0, x1=band.x0, y1=high)
+        (x0, y0, _), (x1, y1, _) = band.corners[:2]
+        yield Mark(name=f"{band.colour or 'plain'} from here", x0=x1, y0=y1, x1=x0, y1=y0)

@@ -11,7 +11,7 @@ from starlette.exceptions import HTTPException
 from starlette.middleware.gzip import GZipMiddleware
 
 from amber_spread.store.orders import OrderBook
-from amber_spread.web import orders, papers, planning, tools
+from amber_spread.web import line, orders, papers, planning, tools
 from amber_spread.web.errors import RESPONSES, BoundedBody, catch_errors
 
 BUILT = Path(__file__).resolve().parents[2] / "frontend" / "dist"
@@ -31,7 +31,8 @@ def _described(app: FastAPI) -> dict[str, Any]:
 
 def make_app(book: OrderBook | None, built: Path = BUILT) -> FastAPI:
     """The application over an order book; without one only planning works (it needs no database)."""
-    app = FastAPI(title="Amber Spread", version="1", responses=RESPONSES, docs_url="/api/docs", redoc_url=None, separate_input_output_schemas=False,
+    app = FastAPI(title="Amber Spread", version="1", responses=RESPONSES, docs_url="/api/docs", redoc_url=None,
+                  separate_input_output_schemas=False,
                   openapi_url="/api/openapi.json")  # fmt: skip
     app.state.book = book
     app.openapi = lambda: _described(app)  # type: ignore[method-assign]
@@ -40,6 +41,7 @@ def make_app(book: OrderBook | None, built: Path = BUILT) -> FastAPI:
     app.add_middleware(BoundedBody)
     api = APIRouter(prefix="/api")
     api.include_router(planning.router)
+    api.include_router(line.router)
     api.include_router(tools.router)
     api.include_router(papers.router)
     api.include_router(orders.router)

@@ -14,13 +14,31 @@ from svgelements import SVG, Path
 
 from amber_spread.core.document import plan_document
 from amber_spread.core.finishes import (
-    BoxCover, CollarCover, DiscFinal, DrapeCover, GoresCover, HalvesCover, OnTop, PanelCover, PrintedCover, Stripe,
+    BoxCover,
+    CollarCover,
+    DiscFinal,
+    DrapeCover,
+    GoresCover,
+    HalvesCover,
+    OnTop,
+    PanelCover,
+    PrintedCover,
+    Stripe,
     TwinFinal,
 )  # fmt: skip
 from amber_spread.core.flat import size_of
 from amber_spread.core.shapes import (
-    BallBuild, DomedBuild, FreeShape, HeartShape, OvalShape, PetalShape, PolygonShape, RectangleShape, SideBuild,
-    SquareShape, TaperedBuild,
+    BallBuild,
+    DomedBuild,
+    FreeShape,
+    HeartShape,
+    OvalShape,
+    PetalShape,
+    PolygonShape,
+    RectangleShape,
+    SideBuild,
+    SquareShape,
+    TaperedBuild,
 )  # fmt: skip
 from amber_spread.papers.amounts import write_amounts
 from amber_spread.papers.dxf import write_dxf

@@ -44,6 +44,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/line/print": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Print Line
+         * @description The design of an order as one line.
+         */
+        post: operations["print_line_api_line_print_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/line/read": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Read Typed
+         * @description The design a line describes, or what of it cannot be read. Nothing is stored.
+         */
+        post: operations["read_typed_api_line_read_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/kit": {
         parameters: {
             query?: never;
@@ -373,17 +413,19 @@ export interface components {
         };
         /**
          * Band
-         * @description A stripe of one colour across a piece, from `x0` to `x1` along it.
+         * @description A stripe of one colour across a piece, by its own edge; its first edge is where it joins the one before.
          */
         Band: {
             /** Colour */
             colour: string | null;
             /** Hex */
             hex: string;
-            /** X0 */
-            x0: number;
-            /** X1 */
-            x1: number;
+            /** Corners */
+            corners: [
+                number,
+                number,
+                number
+            ][];
         };
         /**
          * BaseBoard
@@ -1466,6 +1508,15 @@ export interface components {
             unit: "mm" | "ml" | "g" | "g_per_ml" | "each" | "ratio";
         };
         /**
+         * LineRead
+         * @description What a line says: its design where all of it could be read, and each stretch that could not.
+         */
+        LineRead: {
+            design: components["schemas"]["Design"] | null;
+            /** Unread */
+            unread: components["schemas"]["Unread"][];
+        };
+        /**
          * Mark
          * @description A line drawn on a piece but not cut: where colours join, where a tab folds.
          */
@@ -2149,6 +2200,14 @@ export interface components {
              *     }
              */
             techniques: components["schemas"]["Techniques"];
+        };
+        /**
+         * Printed
+         * @description A design as its line.
+         */
+        Printed: {
+            /** Text */
+            text: string;
         };
         /**
          * PrintedCover
@@ -2977,6 +3036,33 @@ export interface components {
             top_mm?: number | null;
         };
         /**
+         * Typed
+         * @description A line as it was typed, over the order in hand; a bare length is in `unit`.
+         */
+        Typed: {
+            /** Text */
+            text: string;
+            /**
+             * Unit
+             * @default in
+             * @enum {string}
+             */
+            unit: "in" | "cm" | "mm";
+            document: components["schemas"]["Document"];
+        };
+        /**
+         * Unread
+         * @description A stretch of the line that could not be read, and why.
+         */
+        Unread: {
+            /** Start */
+            start: number;
+            /** End */
+            end: number;
+            /** Message */
+            message: string;
+        };
+        /**
          * Use
          * @description What one step on one tier takes of one medium in one colour. `tier` counts from 1 at the bottom.
          */
@@ -3100,6 +3186,162 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Handbook"];
+                };
+            };
+            /** @description The request could not be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Another save came first */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The request is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A field is not acceptable */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The order book cannot be reached */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    print_line_api_line_print_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Document"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Printed"];
+                };
+            };
+            /** @description The request could not be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Another save came first */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The request is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A field is not acceptable */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The order book cannot be reached */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    read_typed_api_line_read_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Typed"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LineRead"];
                 };
             };
             /** @description The request could not be read */

@@ -11,7 +11,8 @@ const settings = useSettings();
 const ROW = 18;
 const planned = computed(() => order.plan?.tiers[order.tier]);
 const marks = computed(() => {
-  const found = Object.values(planned.value?.gauge ?? {});
+  // A drum on its side shows its face: its layers do not lie one above the other here.
+  const found = planned.value?.foot ? [] : Object.values(planned.value?.gauge ?? {});
   const bottom = planned.value?.stack.bottom.value ?? 0;
   const at = found.map((mark) => props.sheet.table - (bottom + mark.up.value) * props.sheet.scale);
   const placed = spread(at, ROW, 20, props.most);
@@ -19,7 +20,7 @@ const marks = computed(() => {
     ...mark,
     at: at[index] ?? 0,
     label: placed[index] ?? 0,
-    words: `${mark.name} ${settings.words(mark.up)}`,
+    words: settings.words(mark.up),
   }));
 });
 </script>
@@ -40,7 +41,8 @@ const marks = computed(() => {
         @pointerenter="order.lit = mark.up.id"
         @pointerleave="order.lit = ''"
       >
-        {{ mark.words }}
+        <tspan class="name">{{ mark.name }}</tspan>
+        <tspan dx="9">{{ mark.words }}</tspan>
       </text>
     </template>
   </g>
@@ -60,6 +62,10 @@ text {
   stroke: var(--paper);
   stroke-width: 4px;
   stroke-linejoin: round;
+}
+
+.name {
+  fill: var(--soft);
 }
 
 .lit {

@@ -95,6 +95,8 @@ function label(one: Lying): string {
   return measures;
 }
 
+/** Room for the name of a piece, and for its measures below that. */
+const named = (one: Lying): boolean => one.high * scale.value > 24 && one.wide * scale.value > 48;
 const roomy = (one: Lying): boolean => one.high * scale.value > 40 && one.wide * scale.value > 110;
 </script>
 
@@ -127,15 +129,12 @@ const roomy = (one: Lying): boolean => one.high * scale.value > 40 && one.wide *
           >
             <g :transform="one.move">
               <path :d="one.d" :fill="one.piece.hex" class="edge" />
-              <template v-for="(band, at) in one.piece.bands" :key="at">
-                <rect
-                  :x="band.x0"
-                  :y="-pieceSize(one.piece)[1]"
-                  :width="band.x1 - band.x0"
-                  :height="pieceSize(one.piece)[1]"
-                  :fill="band.hex"
-                />
-              </template>
+              <path
+                v-for="(band, at) in one.piece.bands"
+                :key="at"
+                :d="edgePath(band.corners)"
+                :fill="band.hex"
+              />
               <path
                 v-for="(mark, at) in one.piece.marks"
                 :key="`m${at}`"
@@ -145,11 +144,11 @@ const roomy = (one: Lying): boolean => one.high * scale.value > 40 && one.wide *
               <path :d="one.d" class="edge" fill="none" />
             </g>
             <g
-              v-if="roomy(one)"
+              v-if="named(one)"
               :transform="`translate(${one.x + one.wide / 2} ${-one.y - one.high / 2}) scale(${1 / scale})`"
             >
-              <text class="name" text-anchor="middle" y="-3">{{ one.piece.name }}</text>
-              <text class="size" text-anchor="middle" y="16">{{ label(one) }}</text>
+              <text class="name" text-anchor="middle" :y="roomy(one) ? -3 : 6">{{ one.piece.name }}</text>
+              <text v-if="roomy(one)" class="size" text-anchor="middle" y="16">{{ label(one) }}</text>
             </g>
           </g>
         </template>

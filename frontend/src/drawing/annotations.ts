@@ -73,6 +73,7 @@ const layers: Lens = (plan, tiers, tier) => {
   const sponges = partsOf(plan, tier, "sponge");
   const [lowest] = sponges;
   const highest = sponges.at(-1);
+  if (planned?.foot) return standing(plan, tier);
   if (!planned || !lowest || !highest) return [];
   const found: Annotation[] = [
     {
@@ -110,6 +111,22 @@ const layers: Lens = (plan, tiers, tier) => {
   return found;
 };
 
+/** A drum on its side shows its face: how high it stands is all that can be measured up it. */
+function standing(plan: Plan, tier: number): Annotation[] {
+  const foot = plan.tiers[tier]?.foot;
+  if (!foot) return [];
+  return [
+    { label: "stands", figure: foot.height_left, mark: "height", box: outside(plan, tier) },
+    {
+      label: "foot",
+      figure: foot.width,
+      mark: "point",
+      box: { ...outside(plan, tier), z1: outside(plan, tier).z0, x1: foot.width.value / 2, x0: 0 },
+      at: 0.5,
+    },
+  ];
+}
+
 /** The wall of a coat at a share of its height, as a box to point at; `inner` is what it lies on. */
 function wall(ring: Outlined, inner: Outlined | undefined, at: number): Box {
   const z = ring.z0 + (ring.z1 - ring.z0) * at;
@@ -146,6 +163,7 @@ const coats: Lens = (plan, tiers, tier) => {
       field: fields.includes("side") ? "side" : undefined,
       tier,
     });
+    if (planned.foot) return [...found, ...standing(plan, tier)];
     const top = { x0: final.x1 * 0.55, x1: final.x1 * 0.55, z0: crumb?.z1 ?? final.z1, z1: final.z1 };
     found.push({
       label: "top",

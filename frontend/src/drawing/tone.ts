@@ -18,15 +18,19 @@ export function wallAt(outline: Points, share: number): [number, number][] {
 
 /**
  * The stripes of a panel as they show on the left half: each colour with the shares of the half width it lies
- * between. The panel begins at the back and runs round by the left, so the second quarter of it is seen.
+ * between (below 0 to the right). The panel begins at the back and runs round by the left, so its second quarter
+ * shows on the left half and its third, with `begin` at a half, on the right.
  */
-export function bandsSeen(bands: readonly (readonly [string, number])[]): [string, number, number][] {
+export function bandsSeen(
+  bands: readonly (readonly [string, number])[],
+  begin = 0.25,
+): [string, number, number][] {
   const seen: [string, number, number][] = [];
   let at = 0;
   for (const [hex, share] of bands) {
-    const [from, to] = [Math.max(at, 0.25), Math.min(at + share, 0.5)];
+    const [from, to] = [Math.max(at, begin), Math.min(at + share, begin + 0.25)];
     if (to > from) {
-      const across = (turn: number): number => Math.cos(((turn - 0.25) / 0.25) * (Math.PI / 2));
+      const across = (turn: number): number => Math.cos((turn - 0.25) * 2 * Math.PI);
       seen.push([hex, across(from), across(to)]);
     }
     at += share;

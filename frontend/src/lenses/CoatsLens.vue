@@ -70,7 +70,10 @@ const copyCoats = (from: Tier, to: Tier): void => {
   <section v-if="tier && final && kind && coats && over">
     <LensHead words="Coats" :detail="detail" />
     <FigureRow label="Over the coat, across" :figure="over.diameter" main />
-    <FigureRow label="Over the coat, high" :figure="over.height" />
+    <FigureRow
+      :label="planned?.foot ? 'Over the coat, front to back' : 'Over the coat, high'"
+      :figure="over.height"
+    />
     <LensNotes lens="coats" />
     <h3>Final coat</h3>
     <ChoiceRow

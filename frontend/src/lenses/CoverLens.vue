@@ -14,6 +14,7 @@ import LensNotes from "./LensNotes.vue";
 import OnTopFields from "./OnTopFields.vue";
 import PickField from "./PickField.vue";
 import PieceRows from "./PieceRows.vue";
+import { SIZE_WORDS } from "./pieces";
 import StripeFields from "./StripeFields.vue";
 import TemplateLinks from "./TemplateLinks.vue";
 import { CHOCOLATES, SHEETS, useTier } from "./tier";
@@ -51,6 +52,16 @@ const CORNERS = [
   { value: "butt", words: "butted" },
   { value: "mitre", words: "mitred" },
 ] as const;
+/** The first measure of the first piece stands at the head, where the cover is not one sheet. */
+const first = computed(() => {
+  if (!cover.value || cover.value.roll_diameter || cover.value.roll_width) return null;
+  const piece = Object.values(cover.value.pieces)[0];
+  const sizes = Object.entries(piece?.sizes ?? {});
+  const [name, figure] = sizes.find(([name]) => name === "box_long") ?? sizes[0] ?? [];
+  if (!piece || !name || !figure) return null;
+  const count = piece.count.value > 1 ? `, ${piece.count.value} of them` : "";
+  return { words: `${piece.name}${count}, ${SIZE_WORDS[name] ?? name}`, figure };
+});
 const seams = computed(() => cover.value?.printed?.seams.map((turn) => `${Math.round(turn)}°`).join(", "));
 /** In what order the tiers are covered out of the bowl this tier is covered from. */
 const covering = computed(() => {
@@ -90,6 +101,7 @@ const copyCover = (from: Tier, to: Tier): void => {
       <FigureRow label="Roll out, one way" :figure="cover.roll_width" main />
       <FigureRow label="Roll out, the other" :figure="cover.roll_length" main />
       <FigureRow v-if="cover.printed" label="Sheets" :figure="cover.printed.sheets" main />
+      <FigureRow v-else-if="first" :label="first.words" :figure="first.figure" main />
     </template>
     <LensNotes lens="cover" />
     <ChoiceRow
@@ -144,7 +156,10 @@ const copyCover = (from: Tier, to: Tier): void => {
       </template>
       <h3>Sizes and weights</h3>
       <FigureRow label="Over the coat, across" :figure="cover.width_over_coat" />
-      <FigureRow label="Over the coat, high" :figure="cover.height_over_coat" />
+      <FigureRow
+        :label="planned.foot ? 'Over the coat, front to back' : 'Over the coat, high'"
+        :figure="cover.height_over_coat"
+      />
       <FigureRow label="Rolled, weighs" :figure="cover.rolled_weight" />
       <FigureRow label="Stays on the tier" :figure="cover.over?.weight" />
       <FigureRow label="Trimmed off" :figure="cover.trimmed_weight" />

@@ -3,23 +3,10 @@
 import type { Piece } from "@/api/types";
 import { useOrder } from "@/order/order";
 import FigureRow from "./FigureRow.vue";
+import { SIZE_WORDS } from "./pieces";
 
 defineProps<{ pieces: Record<string, Piece>; place: string }>();
 const order = useOrder();
-const WORDS: Record<string, string> = {
-  diameter: "across",
-  long: "long",
-  high: "high",
-  wide: "wide",
-  wide_at_top: "wide at the top",
-  width: "across",
-  length: "long",
-  outer: "outer radius",
-  inner: "inner radius",
-  angle: "opens",
-  box_long: "lies in a box, long",
-  box_high: "lies in a box, high",
-};
 </script>
 
 <template>
@@ -35,7 +22,12 @@ const WORDS: Record<string, string> = {
       <span class="swatch" :style="{ background: piece.hex }" />{{ piece.name
       }}<template v-if="piece.count.value > 1">, {{ piece.count.value }} of them</template>
     </h4>
-    <FigureRow v-for="(size, name) in piece.sizes" :key="name" :label="WORDS[name] ?? name" :figure="size" />
+    <FigureRow
+      v-for="(size, name) in piece.sizes"
+      :key="name"
+      :label="SIZE_WORDS[name] ?? name"
+      :figure="size"
+    />
   </div>
 </template>
 

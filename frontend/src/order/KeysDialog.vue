@@ -4,6 +4,7 @@ const open = defineModel<boolean>({ required: true });
 const KEYS: readonly [string, string][] = [
   ["1 2 3 4", "Brief, Layers, Coats, Cover"],
   ["↑ ↓", "the tier above, the tier below"],
+  ["/", "the whole cake in one line, to read and to type"],
   ["Ctrl Z", "undo, also past earlier visits"],
   ["Ctrl Shift Z", "redo"],
   ["Ctrl S", "save now (edits are saved by themselves too)"],

@@ -19,6 +19,7 @@ import BowlStrip from "./BowlStrip.vue";
 import KeysDialog from "./KeysDialog.vue";
 import KitDialog from "./KitDialog.vue";
 import { useOrder } from "./order";
+import QuickLine from "./QuickLine.vue";
 import SavedState from "./SavedState.vue";
 import StaleDialog from "./StaleDialog.vue";
 import VersionsDialog from "./VersionsDialog.vue";
@@ -30,6 +31,7 @@ const trouble = ref("");
 const keysOpen = ref(false);
 const versionsOpen = ref(false);
 const kitOpen = ref(false);
+const lineOpen = ref(false);
 
 const PANELS = { brief: BriefLens, layers: LayersLens, coats: CoatsLens, cover: CoverLens };
 const current = computed<LensName>(() => (props.lens as LensName | undefined) || "brief");
@@ -112,7 +114,10 @@ function onKey(event: KeyboardEvent): void {
     const lens = LENSES[Number(event.key) - 1];
     if (lens) look(lens.name);
     else if (event.key === "?") keysOpen.value = true;
-    else if (event.key === "ArrowUp" || event.key === "ArrowDown") {
+    else if (event.key === "/") {
+      event.preventDefault();
+      lineOpen.value = true;
+    } else if (event.key === "ArrowUp" || event.key === "ArrowDown") {
       event.preventDefault();
       order.step(event.key === "ArrowUp" ? 1 : -1);
     }
@@ -176,6 +181,7 @@ onBeforeRouteLeave(async () => {
             <ElDropdownItem @click="saveFile">Save as a file</ElDropdownItem>
             <ElDropdownItem @click="versionsOpen = true">Versions</ElDropdownItem>
             <ElDropdownItem @click="archive">Take it off the shelf</ElDropdownItem>
+            <ElDropdownItem @click="lineOpen = true">The cake in one line</ElDropdownItem>
             <ElDropdownItem @click="kitOpen = true">What you own</ElDropdownItem>
             <ElDropdownItem divided @click="keysOpen = true">Keys</ElDropdownItem>
           </ElDropdownMenu>
@@ -221,6 +227,7 @@ onBeforeRouteLeave(async () => {
     <VersionsDialog v-model="versionsOpen" />
     <KeysDialog v-model="keysOpen" />
     <KitDialog v-model="kitOpen" />
+    <QuickLine v-model="lineOpen" />
   </div>
   <main v-else class="lost" aria-live="polite"><p>Opening the order …</p></main>
 </template>

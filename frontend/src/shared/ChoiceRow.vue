@@ -54,6 +54,8 @@ label + label {
 }
 
 .grid label {
+  min-width: 0;
+  padding: 0 2px;
   border: 0;
   background: var(--panel);
 }

@@ -2,7 +2,7 @@
 /** One order as a silhouette standing on the shelf, to the scale of all. */
 import { computed } from "vue";
 import type { Card } from "@/api/types";
-import { isDark, wallAt, wallLines } from "@/drawing/tone";
+import { bandsSeen, isDark, wallAt, wallLines } from "@/drawing/tone";
 
 const props = defineProps<{ card: Card; scale: number }>();
 const half = computed(() => (props.card.base_diameter.value / 2) * props.scale);
@@ -19,7 +19,13 @@ const tiers = computed(() =>
       const line = wallAt(tier.outline, mm / across);
       return [1, -1].map((side) => `M${line.map(([x, z]) => at(side * x, z)).join("L")}`);
     });
-    return { hex: tier.hex, d: `M${[...right, ...left].map(([x, z]) => at(x, z)).join("L")}Z`, lines };
+    const bands = [0.25, 0.5].flatMap((begin) =>
+      bandsSeen((tier.bands ?? []) as [string, number][], begin).map(([hex, from, to]) => {
+        const [near, far] = [wallAt(tier.outline, from), wallAt(tier.outline, to).reverse()];
+        return { hex, d: `M${[...near, ...far].map(([x, z]) => at(-x, z)).join("L")}Z` };
+      }),
+    );
+    return { bands, hex: tier.hex, d: `M${[...right, ...left].map(([x, z]) => at(x, z)).join("L")}Z`, lines };
   }),
 );
 </script>
@@ -34,6 +40,7 @@ const tiers = computed(() =>
     <rect x="0" :y="height - board" :width="2 * half" :height="board" fill="#cfe3e2" stroke="#2e6e73" />
     <g v-for="(tier, index) in tiers" :key="index">
       <path :d="tier.d" :fill="tier.hex" stroke="#33241b" stroke-width="1.4" stroke-linejoin="round" />
+      <path v-for="(band, at) in tier.bands" :key="`b${at}`" :d="band.d" :fill="band.hex" />
       <path
         v-for="line in tier.lines"
         :key="line"
