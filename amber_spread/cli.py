@@ -4,8 +4,9 @@ import argparse
 import json
 import sys
 from pathlib import Path
+from typing import Literal
 
-from amber_spread.core.document import FileError, plan_document, read_document
+from amber_spread.core.document import Document, FileError, plan_document, read_document
 from amber_spread.core.limits import MAX_FILE_BYTES
 from amber_spread.core.plan import Plan, figures
 
@@ -17,6 +18,10 @@ def main(arguments: list[str] | None = None) -> int:
     plan = commands.add_parser("plan", help="print the plan of a design file")
     plan.add_argument("file", help="a design file, or - for standard input")
     plan.add_argument("--figures", action="store_true", help="one line of JSON a figure, instead of the whole plan")
+    papers = commands.add_parser("papers", help="write the templates and amounts of a design file")
+    papers.add_argument("file", help="a design file, or - for standard input")
+    papers.add_argument("--out", default=".", help="the folder to write them in (this one)")
+    papers.add_argument("--paper", choices=("a4", "letter"), default="a4", help="what the PDF is printed on (a4)")
     for name, words in (("demo", "serve, with a made-up week of orders"), ("start", "serve")):
         serving = commands.add_parser(name, help=words)
         serving.add_argument("--port", type=int, default=None, help="the port to serve on (8765, or the next free one)")
@@ -26,6 +31,8 @@ def main(arguments: list[str] | None = None) -> int:
     chosen = parser.parse_args(arguments)
     if chosen.command == "plan":
         return print_plan(chosen.file, chosen.figures)
+    if chosen.command == "papers":
+        return write_papers(chosen.file, Path(chosen.out), chosen.paper)
     if chosen.command in ("demo", "start"):
         from amber_spread.serve import serve
 
@@ -43,14 +50,51 @@ def main(arguments: list[str] | None = None) -> int:
     return write_schemas()
 
 
-def print_plan(name: str, only_figures: bool) -> int:
-    """Print the plan of the design file `name` (`-` is standard input) as JSON."""
+def write_papers(name: str, folder: Path, paper: Literal["a4", "letter"]) -> int:
+    """Write templates.pdf, .svg and .dxf and amounts.csv of a design file into `folder`, which is made if need be."""
+    from amber_spread.papers.amounts import write_amounts
+    from amber_spread.papers.dxf import write_dxf
+    from amber_spread.papers.pdf import write_pdf
+    from amber_spread.papers.svg import write_svg
+    from amber_spread.papers.templates import templates_of
+
+    document = _document(name)
+    if isinstance(document, int):
+        return document
+    plan = plan_document(document)
+    found = templates_of(document, plan)
+    written = {
+        "templates.pdf": write_pdf(found, paper),
+        "templates.svg": write_svg(found).encode(),
+        "templates.dxf": write_dxf(found).encode(),
+        "amounts.csv": write_amounts(plan).encode(),
+    }
     try:
-        plan = plan_document(read_document(_read(name)))
+        folder.mkdir(parents=True, exist_ok=True)
+        for file, content in written.items():
+            (folder / file).write_bytes(content)
+            print(folder / file)
+    except OSError as error:
+        return _refuse(f"{folder}: {error.strerror or error}")
+    return 0
+
+
+def _document(name: str) -> Document | int:
+    """The design file `name`, or the exit status after saying why it cannot be used."""
+    try:
+        return read_document(_read(name))
     except OSError as error:
         return _refuse(f"{name}: {error.strerror or error}")
     except FileError as error:
         return _refuse(*(f"{name}: {one.field}: {one.message}" for one in error.complaints))
+
+
+def print_plan(name: str, only_figures: bool) -> int:
+    """Print the plan of the design file `name` (`-` is standard input) as JSON."""
+    document = _document(name)
+    if isinstance(document, int):
+        return document
+    plan = plan_document(document)
     try:
         _print(plan, only_figures)
         sys.stdout.flush()

@@ -80,3 +80,13 @@ def test_the_script_explains_itself_and_refuses_what_it_does_not_know():
 
     assert "./amber COMMAND" in amber("help").stdout
     assert amber("bake").returncode == 2
+
+
+def test_papers_are_written_into_a_folder(design_file, tmp_path, capsys):
+    assert main(["papers", str(design_file), "--out", str(tmp_path / "papers"), "--paper", "letter"]) == 0
+    files = {path.name: path.stat().st_size for path in (tmp_path / "papers").iterdir()}
+    assert set(files) == {"templates.pdf", "templates.svg", "templates.dxf", "amounts.csv"}
+    assert min(files.values()) > 200
+    assert len(capsys.readouterr().out.splitlines()) == 4
+    (tmp_path / "file").write_text("in the way")
+    assert main(["papers", str(design_file), "--out", str(tmp_path / "file")]) == 2

@@ -155,7 +155,7 @@ class Carried:
     """An outline carried up along a profile: at every height its section is `base` grown or shrunk evenly.
 
     The volume is the integral of area x dz along the profile, the wall the integral of girth x ds, both by
-    Gauss-Legendre quadrature: exact for straight pieces, better than 1e-9 for arcs.
+    Gauss-Legendre quadrature: exact for straight pieces, better than 1e-8 for arcs.
     """
 
     base: Outline

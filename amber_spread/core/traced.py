@@ -118,7 +118,8 @@ def free(across_mm: float, points: tuple[Point, ...]) -> Traced:
     if not polygon.is_valid:
         raise ValueError("its edge crosses or touches itself")
     left, front, right, back = polygon.bounds
-    if right - left <= 0 or polygon.area < 0.02 * (right - left) * (back - front):
+    thin = min(right - left, back - front) < 0.02 * max(right - left, back - front)
+    if thin or polygon.area < 0.02 * (right - left) * (back - front):
         raise ValueError("it encloses next to nothing")
     stood = translate(polygon, -(left + right) / 2, -(front + back) / 2)
     factor = across_mm / (right - left)

@@ -22,9 +22,18 @@ def test_a_cake_is_typed_as_one_line():
     found = read("10in x 5in round; 8 x 5; 6 x 4 | fill lemon curd dam | coat meringue 6mm | fondant 3mm")
     assert found.unread == []
     bottom, _, top = found.design.tiers
-    assert (bottom.tin_diameter_mm, bottom.layers.target_height_mm, top.layers.target_height_mm) == (254, 127, pytest.approx(101.6))
+    assert (bottom.tin_diameter_mm, bottom.layers.target_height_mm, top.layers.target_height_mm) == (
+        254,
+        127,
+        pytest.approx(101.6),
+    )
     assert (bottom.filling.kind, bottom.filling.medium) == ("soft", "lemon_curd")
-    assert (bottom.final.kind, bottom.final.medium, bottom.final.side_mm, bottom.final.top_mm) == ("freehand", "meringue_buttercream", 6, 6)
+    assert (bottom.final.kind, bottom.final.medium, bottom.final.side_mm, bottom.final.top_mm) == (
+        "freehand",
+        "meringue_buttercream",
+        6,
+        6,
+    )
     assert (bottom.cover.kind, bottom.cover.thickness_mm) == ("drape", 3)
 
 

@@ -1,0 +1,110 @@
+"""Kit, papers, outlines and the quick line over HTTP."""
+
+import io
+
+import pytest
+from fastapi.testclient import TestClient
+from pypdf import PdfReader
+
+from amber_spread.core.finishes import DrapeCover, PanelCover
+from amber_spread.web.app import make_app
+from tests.designs import document, tier
+
+
+@pytest.fixture
+def client(book):
+    return TestClient(make_app(book))
+
+
+@pytest.fixture
+def order(client):
+    cake = document(tier(254, cover=DrapeCover()), tier(203.2, cover=PanelCover(top="over")), title="Skep & comb")
+    return client.post("/api/orders", json=cake.model_dump(mode="json")).json()["id"]
+
+
+def problem(response, status):
+    assert response.status_code == status
+    assert response.headers["content-type"] == "application/problem+json"
+    return response.json()
+
+
+def test_the_kit_is_kept_and_planned_with(client):
+    kit = client.get("/api/kit").json()
+    kit["discs_mm"] = [215.0]
+    assert client.put("/api/kit", json=kit).json()["discs_mm"] == [215.0]
+    assert client.get("/api/kit").json()["discs_mm"] == [215.0]
+    cake = document(tier(final={"kind": "disc", "disc_diameter_mm": 215})).model_dump(mode="json")
+    with_kit = client.post("/api/plan", json={"document": cake, "kit": kit}).json()["kit"]
+    without = client.post("/api/plan", json={"document": cake}).json()["kit"]
+    assert [need["status"] for need in with_kit.values() if need["tool"] == "disc"] == ["have"]
+    assert [need["status"] for need in without.values() if need["tool"] == "disc"] == ["next best"]
+
+
+def test_a_kit_that_cannot_be_is_pointed_at(client):
+    kit = client.get("/api/kit").json()
+    kit["boards_mm"] = [5]
+    assert problem(client.put("/api/kit", json=kit), 422)["errors"][0]["pointer"] == "#/boards_mm/0"
+    kit["boards_mm"] = [200, 200]
+    assert "twice" in problem(client.put("/api/kit", json=kit), 422)["detail"]
+
+
+def test_an_orders_papers_are_taken_away_under_its_name(client, order):
+    pdf = client.get(f"/api/orders/{order}/templates.pdf?paper=letter")
+    assert pdf.headers["content-type"] == "application/pdf"
+    assert "Skep%20%26%20comb%20templates.pdf" in pdf.headers["content-disposition"]
+    whole = len(PdfReader(io.BytesIO(pdf.content)).pages)
+    alone = len(PdfReader(io.BytesIO(client.get(f"/api/orders/{order}/templates.pdf?tier=2").content)).pages)
+    assert 0 < alone < whole
+    assert client.get(f"/api/orders/{order}/templates.svg").text.startswith("<?xml")
+    assert "LWPOLYLINE" in client.get(f"/api/orders/{order}/templates.dxf").text
+    assert client.get(f"/api/orders/{order}/amounts.csv").text.startswith("tier,name,step")
+
+
+def test_papers_that_are_not_there_or_cannot_be_are_refused(client, order):
+    problem(client.get("/api/orders/00000000-0000-0000-0000-000000000000/templates.pdf"), 404)
+    problem(client.get(f"/api/orders/{order}/templates.pdf?paper=a3"), 422)
+    problem(client.get(f"/api/orders/{order}/templates.svg?tier=0"), 422)
+    beyond = client.get(f"/api/orders/{order}/templates.pdf?tier=9")
+    assert "nothing to cut" in PdfReader(io.BytesIO(beyond.content)).pages[0].extract_text()
+
+
+def test_an_outline_is_read_from_a_drawing_or_refused_in_words(client):
+    head = '<svg xmlns="http://www.w3.org/2000/svg" width="200mm" height="200mm" viewBox="0 0 200 200">'
+    kind = {"content-type": "image/svg+xml"}
+    found = client.post("/api/outline", content=f'{head}<rect width="150" height="90"/></svg>', headers=kind).json()
+    assert (round(found["width_mm"], 3), round(found["length_mm"], 3)) == (150, 90)
+    refused = problem(client.post("/api/outline", content=f'{head}<path d="M0 0 H90 V90"/></svg>', headers=kind), 422)
+    assert "open" in refused["detail"]
+    problem(client.post("/api/outline", content=b"\xff\xfe", headers=kind), 422)
+
+
+@pytest.mark.parametrize(
+    "build, words",
+    [
+        ({"kind": "tapered", "narrow_mm": 300}, "narrow end is wider"),
+        ({"kind": "bevelled", "in_mm": 150, "down_mm": 10}, "larger than the tier"),
+        ({"kind": "side", "cut_mm": 150}, "higher than the middle"),
+        ({"kind": "domed", "rise_mm": 120}, "dome"),
+        ({"kind": "turned", "points": [{"up": 0, "out": 1}, {"up": 0, "out": 1}]}, "higher than the point below"),
+    ],
+)
+def test_a_build_that_cannot_be_is_pointed_at_and_nothing_is_saved(client, order, build, words):
+    sent = document(tier()).model_dump(mode="json")
+    sent["design"]["tiers"][0]["build"] = build
+    found = problem(client.post("/api/plan", json={"document": sent}), 422)
+    assert found["errors"][0]["pointer"].startswith("#/document/design/tiers/0/build")
+    assert words in found["errors"][0]["message"]
+    problem(client.put(f"/api/orders/{order}", json={"began_from": 1, "document": sent}), 422)
+    assert client.get(f"/api/orders/{order}").json()["revision"] == 1
+
+
+def test_a_line_is_printed_and_read_and_what_cannot_be_read_is_no_error(client):
+    cake = document(tier(254, cover=DrapeCover())).model_dump(mode="json")
+    text = client.post("/api/line/print", json=cake).json()["text"]
+    read = client.post("/api/line/read", json={"text": text, "document": cake}).json()
+    assert (read["design"], read["unread"]) == (cake["design"], [])
+    bad = client.post("/api/line/read", json={"text": "8 x 4 blob", "document": cake}).json()
+    assert bad["design"] is None
+    assert bad["unread"][0]["start"] == 6
+    long = problem(client.post("/api/line/read", json={"text": "x" * 9000, "document": cake}), 422)
+    assert "at most 8000 characters" in long["detail"]
