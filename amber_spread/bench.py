@@ -7,11 +7,18 @@ from collections.abc import Callable
 from datetime import date
 
 from amber_spread.core.document import Document, plan_document, read_document, write_document
+from amber_spread.core.finishes import GoresCover, PanelCover
+from amber_spread.core.shapes import BallBuild, HeartShape, TaperedBuild
 from amber_spread.demo.week import week
+from amber_spread.papers.dxf import write_dxf
+from amber_spread.papers.pdf import write_pdf
+from amber_spread.papers.svg import write_svg
+from amber_spread.papers.templates import templates_of
 
 RUNS = 200
 GOAL_PLAN_MS = 5.0
 GOAL_EDIT_MS = 50.0
+GOAL_PDF_MS = 1000.0
 
 
 def bench() -> int:
@@ -20,11 +27,20 @@ def bench() -> int:
     three = documents[3]
     text = write_document(three)
     show("floor: read the design file's JSON into types", lambda: Document.model_validate_json(text))
-    median = show("plan of a three-tier cake", lambda: plan_document(three), GOAL_PLAN_MS)
+    show("plan of a three-tier cake, all straight", lambda: plan_document(three), GOAL_PLAN_MS)
+    mixed = _mixed(three)
+    median = show("plan of a three-tier cake of mixed shapes", lambda: plan_document(mixed), GOAL_PLAN_MS)
+    three = mixed
+    text = write_document(three)
     planned = plan_document(three)
     wire = show("floor: that plan written out as JSON", planned.model_dump_json)
     print(f"  planning takes {median / wire:.1f} times as long as writing the plan out")
     show("read, plan and write, as a request does", lambda: plan_document(read_document(text)).model_dump_json())
+    print("\npapers of the mixed cake")
+    templates = templates_of(three, planned)
+    show("templates as PDF", lambda: write_pdf(templates), GOAL_PDF_MS, runs=20)
+    show("templates as SVG", lambda: write_svg(templates))
+    show("templates as DXF", lambda: write_dxf(templates), runs=20)
     print("\ngrowth with tiers")
     one = None
     for count in (1, 3, 10, 30):
@@ -35,11 +51,22 @@ def bench() -> int:
     return _bench_screen()
 
 
-def show(name: str, work: Callable[[], object], goal_ms: float | None = None) -> float:
+def _mixed(document: Document) -> Document:
+    """Three tiers that are none of them straight and round: a leaning wall in a panel, a heart, a ball in gores."""
+    leaning, heart, ball = document.design.tiers
+    tiers = (
+        leaning.model_copy(update={"build": TaperedBuild(narrow_mm=200), "cover": PanelCover(top="over")}),
+        heart.model_copy(update={"shape": HeartShape()}),
+        ball.model_copy(update={"build": BallBuild(foot_mm=60), "cover": GoresCover()}),
+    )
+    return document.model_copy(update={"design": document.design.model_copy(update={"tiers": tiers})})
+
+
+def show(name: str, work: Callable[[], object], goal_ms: float | None = None, runs: int = RUNS) -> float:
     """Time `work`, print its distribution in ms, and return the median."""
     work()
     times = []
-    for _ in range(RUNS):
+    for _ in range(runs):
         began = time.perf_counter()
         work()
         times.append((time.perf_counter() - began) * 1000)

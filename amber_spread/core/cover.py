@@ -206,7 +206,7 @@ def _on_its_side(
 
 
 def _on_mat(piece: Piece, mat: Mat) -> bool:
-    return fits(*size_of(piece.corners), (mat.width_mm, mat.length_mm))
+    return fits(*piece.size, (mat.width_mm, mat.length_mm))
 
 
 def _is_circle(corners: list[Corner]) -> bool:
@@ -217,7 +217,7 @@ def _areas(pieces: dict[str, Piece]) -> tuple[float, dict[str, float]]:
     """What has to be rolled for each piece: a circle for a circle, else the box round it."""
     parts = {}
     for key, piece in pieces.items():
-        wide, high = size_of(piece.corners)
+        wide, high = piece.size
         parts[key.replace("_", " ")] = piece.count.value * (
             round_area(wide) if _is_circle(piece.corners) else cornered_area(wide, high, 0.0)
         )

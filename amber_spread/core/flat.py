@@ -6,6 +6,7 @@ turns through on its way to the next corner, positive to the left; 0 is a straig
 
 import math
 from collections.abc import Iterable, Sequence
+from functools import cached_property
 
 from amber_spread.core.base import Frozen
 from amber_spread.core.figures import Figure
@@ -44,6 +45,11 @@ class Piece(Frozen):
     corners: list[Corner]
     marks: list[Mark] = []
     bands: list[Band] = []
+
+    @cached_property
+    def size(self) -> tuple[float, float]:
+        """How wide and how high its edge is, mm."""
+        return size_of(self.corners)
 
 
 class Laid(Frozen):
@@ -231,7 +237,7 @@ def lay_out(pieces: dict[str, Piece], width_mm: float, length_mm: float, gap_mm:
 
     A piece larger than the mat lies on one of its own, from its corner.
     """
-    copies = [(key, *size_of(piece.corners)) for key, piece in pieces.items() for _ in range(int(piece.count.value))]
+    copies = [(key, *piece.size) for key, piece in pieces.items() for _ in range(int(piece.count.value))]
     flat = [(key, max(w, h), min(w, h), h > w) for key, w, h in copies]
     order = sorted(range(len(flat)), key=lambda index: -flat[index][2])
     found: list[Laid] = []

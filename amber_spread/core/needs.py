@@ -5,7 +5,6 @@ from collections.abc import Iterator
 from amber_spread.core.coats import SCHOOLS, has_final
 from amber_spread.core.design import MeasuredBake, Tier
 from amber_spread.core.finishes import PlateFinal, PrintedCover
-from amber_spread.core.flat import size_of
 from amber_spread.core.kit import Need
 from amber_spread.core.shapes import BallBuild, FreeShape, OvalShape, RectangleShape
 from amber_spread.core.stack import StackPlan, TierStack
@@ -48,7 +47,7 @@ def _needs_of_cover(number: int, tier: Tier, done: Worked) -> Iterator[Need]:
         across = tier.cover.sheet_width_mm
         yield Need("printed sheet", number, across, across / 2, wider=True, length_mm=tier.cover.sheet_height_mm)
         return
-    sizes = [size_of(piece.corners) for piece in cover.pieces.values()]
+    sizes = [piece.size for piece in cover.pieces.values()]
     longest, widest = max(max(size) for size in sizes), max(min(size) for size in sizes)
     yield Need("mat", number, longest, 0.0, wider=True)
     # A pin need only span the narrower way of the widest piece: the rest is rolled out along it.

@@ -154,7 +154,9 @@ def _bands(tier: Tier, hex_of: Callable[[str, str | None], str]) -> list[tuple[s
 
 
 def _lifted(part: Part, lift: float) -> Part:
-    return part.model_copy(update={"outline": [(x, z + lift) for x, z in part.outline]})
+    return Part.model_construct(
+        place=part.place, kind=part.kind, hex=part.hex, outline=[(x, z + lift) for x, z in part.outline]
+    )
 
 
 def _coats(

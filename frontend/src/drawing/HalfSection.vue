@@ -23,7 +23,7 @@ const size = useElementSize(frame);
 
 const GAUGE = 46;
 const ROW = 44;
-const BELOW = 52;
+const BELOW = 60;
 
 const plan = computed(() => order.plan);
 const compact = computed(() => size.width.value < 640);
