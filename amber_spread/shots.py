@@ -6,6 +6,7 @@ from playwright.sync_api import Page
 
 from amber_spread.browser import chromium, page, served
 
+LINE = "10in x 5in round; 8 x 5 hexagn; 6 x 4 tapered 5in | fill lemon curd dam | coat meringue 6mm | fondant 3mm"
 FOLDER = Path(__file__).resolve().parents[1] / "docs" / "screenshots"
 
 
@@ -26,6 +27,29 @@ def take_shots() -> int:
             screen.locator(".panel [data-figure='tiers.2.cover.roll_diameter']").click()
             screen.get_by_role("dialog").wait_for()
             _take(screen, "working")
+            screen.goto(address)
+            _open(screen, "Raffle hive")
+            screen.keyboard.press("4")
+            _take(screen, "panel")
+            screen.goto(address)
+            _open(screen, "Honey drum")
+            screen.keyboard.press("3")
+            _take(screen, "drum")
+            screen.goto(address)
+            _open(screen, "Beekeepers’ supper")
+            screen.get_by_role("radio", name="turned", exact=True).check(force=True)
+            screen.locator("svg circle[r='9']").first.wait_for()
+            screen.locator("aside.panel").evaluate("panel => panel.scrollTop = 520")
+            _take(screen, "turned")
+            screen.keyboard.press("/")
+            screen.get_by_role("textbox", name="The cake in one line").fill(LINE)
+            screen.locator(".under .unread").wait_for()
+            _take(screen, "line")
+            screen.keyboard.press("Escape")
+            screen.get_by_role("button", name="Order", exact=True).click()
+            screen.get_by_text("What you own").click()
+            screen.get_by_role("dialog", name="What you own").wait_for()
+            _take(screen, "kit")
             screen.goto(address)
             _open(screen, "Judges’ tea")
             screen.locator("aside.panel").evaluate("panel => panel.scrollTop = 400")

@@ -41,15 +41,14 @@ function partsOf(plan: Plan, tier: number, kind: Part["kind"]): Outlined[] {
     .map((part) => ({ ...boxOf(part.outline), outline: part.outline }));
 }
 
-/** How far out a closed outline reaches at a height; 0 where it does not come so high. */
-export function reachAt(outline: readonly (readonly number[])[], up: number): number {
-  let reach = 0;
-  outline.forEach(([x0 = 0, z0 = 0], index) => {
+/** Where a closed outline crosses a height, the farthest out first; nothing where it does not come so high. */
+export function crossings(outline: readonly (readonly number[])[], up: number): number[] {
+  const found = outline.flatMap(([x0 = 0, z0 = 0], index) => {
     const [x1 = 0, z1 = 0] = outline[(index + 1) % outline.length] ?? [];
-    if (z0 === z1 || up < Math.min(z0, z1) || up > Math.max(z0, z1)) return;
-    reach = Math.max(reach, x0 + ((x1 - x0) * (up - z0)) / (z1 - z0));
+    if (z0 === z1 || up < Math.min(z0, z1) || up > Math.max(z0, z1)) return [];
+    return [x0 + ((x1 - x0) * (up - z0)) / (z1 - z0)];
   });
-  return reach;
+  return found.sort((a, b) => b - a);
 }
 
 function outside(plan: Plan, tier: number): Box {
@@ -127,11 +126,11 @@ function standing(plan: Plan, tier: number): Annotation[] {
   ];
 }
 
-/** The wall of a coat at a share of its height, as a box to point at; `inner` is what it lies on. */
-function wall(ring: Outlined, inner: Outlined | undefined, at: number): Box {
+/** The wall of a coat at a share of its height, as a box to point at: from its outer face in to its inner one. */
+function wall(ring: Outlined, at: number): Box {
   const z = ring.z0 + (ring.z1 - ring.z0) * at;
-  const x1 = reachAt(ring.outline, z);
-  return { x0: inner ? reachAt(inner.outline, z) : x1, x1, z0: z, z1: z };
+  const [x1 = ring.x1, x0 = x1] = crossings(ring.outline, z);
+  return { x0, x1, z0: z, z1: z };
 }
 
 const coats: Lens = (plan, tiers, tier) => {
@@ -147,7 +146,7 @@ const coats: Lens = (plan, tiers, tier) => {
       label: "crumb",
       figure,
       mark: "point",
-      box: wall(crumb, sponge, 0.3),
+      box: wall(crumb, 0.3),
       field: "crumb",
       tier,
     });
@@ -159,7 +158,7 @@ const coats: Lens = (plan, tiers, tier) => {
       label: "side",
       figure: planned.coats.final.side,
       mark: "point",
-      box: wall(final, crumb ?? sponge, 0.6),
+      box: wall(final, 0.6),
       field: fields.includes("side") ? "side" : undefined,
       tier,
     });
@@ -202,7 +201,7 @@ const cover: Lens = (plan, _, tier) => {
           label: "rolled",
           figure: planned.cover.over.side,
           mark: "point",
-          box: wall(sheet, coat, 0.75),
+          box: wall(sheet, 0.75),
           field: "sheet",
           tier,
         },

@@ -1,6 +1,6 @@
 import { describe, expect, it } from "vitest";
 import type { Piece } from "@/api/types";
-import { boxOf, reachAt } from "./annotations";
+import { boxOf, crossings } from "./annotations";
 import { snapTo, useDrag } from "./drag";
 import { edgePath, pieceSize } from "./pieces";
 import { bandsSeen, wallAt } from "./tone";
@@ -44,8 +44,8 @@ describe("an outline", () => {
   ];
 
   it("reaches less far the higher it tapers", () => {
-    expect(reachAt(cone, 10)).toBe(7);
-    expect(reachAt(cone, 30)).toBe(0);
+    expect(crossings(cone, 10)).toEqual([7, 0]);
+    expect(crossings(cone, 30)).toEqual([]);
     expect(boxOf(cone)).toEqual({ x0: 0, x1: 10, z0: 0, z1: 20 });
   });
 

@@ -110,7 +110,7 @@ const copyCoats = (from: Tier, to: Tier): void => {
     />
     <template v-if="coats.final">
       <FigureRow v-if="isPlate(final)" label="That leaves, at the side" :figure="coats.final.side" />
-      <FigureRow label="Below the foot too" :figure="coats.final.under" />
+      <FigureRow label="On the lower face too" :figure="coats.final.under" />
       <FigureRow label="Along a level line" :figure="coats.final.across_slope" />
       <FigureRow label="Parchment under the disc" :figure="coats.parchment" />
       <FigureRow label="Lip weighs" :figure="coats.rim_weight" />

@@ -118,6 +118,7 @@ const copyCover = (from: Tier, to: Tier): void => {
         :medium="rolled.medium"
         :colour="rolled.colour"
         :kinds="asked.kind === 'collar' ? CHOCOLATES : SHEETS"
+        :plain="asked.kind === 'panel' && asked.stripes.length > 0"
         @medium="(key) => setRolled((cover) => (cover.medium = key))"
         @colour="(name) => setRolled((cover) => (cover.colour = name))"
       />
@@ -148,6 +149,9 @@ const copyCover = (from: Tier, to: Tier): void => {
       />
       <StripeFields v-if="asked.kind === 'panel'" />
       <PieceRows :pieces="cover.pieces" :place="`tiers.${order.tier + 1}.cover.pieces`" />
+      <p v-if="asked.kind === 'panel'" class="soft">
+        Carry a panel on paper or acetate cut to its own size: the template serves for both.
+      </p>
       <template v-if="cover.printed">
         <FigureRow label="Strips round the tier" :figure="cover.printed.strips" />
         <FigureRow label="Each strip, high" :figure="cover.printed.strip_height" />

@@ -6,12 +6,12 @@ import ChoiceRow from "@/shared/ChoiceRow.vue";
 import MediumField from "@/shared/MediumField.vue";
 import FigureRow from "./FigureRow.vue";
 import KindFields from "./KindFields.vue";
+import OutlineFile from "./OutlineFile.vue";
 import { SHEETS, useTier } from "./tier";
 
 const { order, tier, planned, change } = useTier();
 const asked = computed(() => tier.value?.on_top);
 const plan = computed(() => planned.value?.on_top);
-const choices = SHAPES.filter((shape) => shape.value !== "free");
 
 function add(): void {
   change((tier) => {
@@ -28,6 +28,14 @@ function setShape(kind: ShapeKind): void {
     if ("length_mm" in top.shape) top.shape.length_mm = Math.max(50, top.shape.length_mm);
   });
 }
+
+function read(points_mm: [number, number][], width: number): void {
+  change((tier) => {
+    if (!tier.on_top) return;
+    tier.on_top.shape = { kind: "free", points_mm };
+    tier.on_top.across_mm = width;
+  });
+}
 </script>
 
 <template>
@@ -39,14 +47,15 @@ function setShape(kind: ShapeKind): void {
     <ChoiceRow
       label="Shape of the piece on top"
       :value="asked.shape.kind"
-      :choices="choices"
-      :columns="7"
+      :choices="SHAPES"
+      :columns="8"
       @change="setShape"
     >
       <template #default="{ choice }">
         <svg width="28" height="28" viewBox="0 0 24 24" aria-hidden="true"><path :d="choice.icon" /></svg>
       </template>
     </ChoiceRow>
+    <OutlineFile v-if="asked.shape.kind === 'free'" @read="read" />
     <MediumField
       label="Piece on top"
       :medium="asked.medium"

@@ -1,11 +1,11 @@
 <script setup lang="ts">
 /** The shape of the tier in hand: choosing one is choosing a silhouette. */
-import { computed, ref } from "vue";
-import { answered, api, Refused } from "@/api/client";
+import { computed } from "vue";
 import FromAbove from "@/drawing/FromAbove.vue";
 import TierField from "@/order/TierField.vue";
 import { reshaped, SHAPES, type ShapeKind } from "@/order/shapes";
 import ChoiceRow from "@/shared/ChoiceRow.vue";
+import OutlineFile from "./OutlineFile.vue";
 import { useTier } from "./tier";
 
 const { order, tier, several, tierWords, change, sameForAll } = useTier();
@@ -20,37 +20,11 @@ function choose(kind: ShapeKind): void {
   change((tier) => (tier.shape = reshaped(tier, kind)));
 }
 
-const reading = ref("");
-const said = ref<string[]>([]);
-
-/** Read an outline from a drawing at its true size. What cannot be used is said, and nothing is changed. */
-async function upload(event: Event): Promise<void> {
-  const input = event.target as HTMLInputElement;
-  const file = input.files?.[0];
-  input.value = "";
-  if (!file) return;
-  said.value = [];
-  reading.value = `Reading ${file.name} …`;
-  try {
-    const found = await answered(
-      api.POST("/api/outline", {
-        body: await file.text(),
-        bodySerializer: (body) => body as string,
-        headers: { "content-type": "image/svg+xml" },
-      }),
-    );
-    change((tier) => {
-      tier.shape = { kind: "free", points_mm: found.points_mm as [number, number][] };
-      tier.tin_diameter_mm = Math.round(found.width_mm * 10) / 10;
-    });
-    said.value = found.notes;
-  } catch (error) {
-    said.value = [
-      error instanceof Refused ? error.problem.detail : "The drawing could not be sent just now. Try again.",
-    ];
-  } finally {
-    reading.value = "";
-  }
+function read(points_mm: [number, number][], width: number): void {
+  change((tier) => {
+    tier.shape = { kind: "free", points_mm };
+    tier.tin_diameter_mm = width;
+  });
 }
 
 function setCount(value: (typeof COUNTS)[number]): void {
@@ -93,14 +67,7 @@ const trouble = computed(() => order.complaintAt(`#/design/tiers/${order.tier}/s
         </select>
       </label>
     </div>
-    <div v-if="shape.kind === 'free'" class="read">
-      <label class="act file">
-        Read an SVG drawing
-        <input type="file" accept=".svg,image/svg+xml" @change="upload" />
-      </label>
-      <p v-if="reading" aria-live="polite">{{ reading }}</p>
-      <p v-for="words in said" :key="words" role="alert" class="said">{{ words }}</p>
-    </div>
+    <OutlineFile v-if="shape.kind === 'free'" @read="read" />
     <div v-if="several" class="same">
       <button class="act" @click="sameForAll((from, to) => (to.shape = from.shape))">
         This shape for every tier
@@ -129,27 +96,6 @@ select {
   background: none;
   color: inherit;
   font: 600 20px var(--serif);
-}
-
-.file {
-  display: inline-grid;
-  place-content: center;
-  margin-top: 10px;
-}
-
-.file:has(:focus-visible) {
-  outline: 3px solid var(--amber-line);
-}
-
-.file input {
-  position: absolute;
-  width: 1px;
-  opacity: 0;
-}
-
-.said {
-  padding-top: 6px;
-  color: var(--trouble);
 }
 
 .wrong {

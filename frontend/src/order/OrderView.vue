@@ -93,6 +93,14 @@ async function saveFile(): Promise<void> {
 
 const TYPING = "input, textarea, select, [role=dialog], .el-select";
 
+/** Whether a key belongs to what has the focus: all keys to a text field, the arrows to a row of choices. */
+function isTyping(event: KeyboardEvent): boolean {
+  const target = event.target as Element;
+  if (target.matches("input[type=radio]") && !target.closest("[role=dialog]"))
+    return event.key.startsWith("Arrow");
+  return target.closest(TYPING) !== null;
+}
+
 function onKey(event: KeyboardEvent): void {
   const command = event.ctrlKey || event.metaKey;
   const key = event.key.toLowerCase();
@@ -110,7 +118,7 @@ function onKey(event: KeyboardEvent): void {
     else void order.undo();
   } else if (event.key === "Escape" && asked.value) {
     hideWorking();
-  } else if (!command && !event.altKey && !(event.target as Element).closest(TYPING)) {
+  } else if (!command && !event.altKey && !isTyping(event)) {
     const lens = LENSES[Number(event.key) - 1];
     if (lens) look(lens.name);
     else if (event.key === "?") keysOpen.value = true;
