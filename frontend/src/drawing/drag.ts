@@ -1,8 +1,8 @@
 /** Dragging something in the drawing: it follows the pointer, and is taken once, when it is let go. */
-import { ref } from "vue";
+import { shallowRef } from "vue";
 
 export function useDrag<T>(read: (event: PointerEvent) => T, take: (value: T) => void) {
-  const held = ref<T | null>(null);
+  const held = shallowRef<T | null>(null);
 
   function start(event: PointerEvent): void {
     (event.currentTarget as Element).setPointerCapture(event.pointerId);
@@ -17,7 +17,7 @@ export function useDrag<T>(read: (event: PointerEvent) => T, take: (value: T) =>
   function end(): void {
     const value = held.value;
     held.value = null;
-    if (value !== null) take(value as T);
+    if (value !== null) take(value);
   }
 
   function giveUp(): void {

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** The whole cake as one line: printed, changed, and read back; what cannot be read is underlined and explained. */
-import { computed, nextTick, ref, watch } from "vue";
+import { computed, nextTick, ref, shallowRef, watch } from "vue";
 import { answered, api, type Schemas } from "@/api/client";
 import type { Document } from "@/api/types";
 import { useSettings } from "@/shared/settings";
@@ -13,7 +13,7 @@ const order = useOrder();
 const settings = useSettings();
 const field = ref<HTMLTextAreaElement>();
 const text = ref("");
-const read = ref<Read | null>(null);
+const read = shallowRef<Read | null>(null);
 const trouble = ref("");
 const EXAMPLE = "10in x 5in round; 8 x 5; 6 x 4 | fill lemon curd dam | coat meringue 6mm | fondant 3mm";
 const WAIT_MS = 180;

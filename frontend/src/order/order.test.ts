@@ -1,3 +1,4 @@
+import { reactive } from "vue";
 import { createPinia, setActivePinia } from "pinia";
 import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
 import type { Document } from "@/api/types";
@@ -86,6 +87,16 @@ describe("an order on the bench", () => {
     expect(order.status).toBe("saved");
     expect([server.saves, server.document.title, order.revision]).toEqual([1, "Three", 2]);
     expect(findDraft(ID)).toBeNull();
+  });
+
+  it("goes on editing after an edit that put in something the screen watches", async () => {
+    const order = await opened();
+    const watched = reactive({ name: "amber", hex: "#E3A63A" });
+    order.edit((draft) => void draft.design.colours.push(watched));
+    order.edit(rename("Two"));
+    order.undo();
+    expect(order.document?.design.colours).toEqual([{ name: "amber", hex: "#E3A63A" }]);
+    expect(order.document?.title).toBe("One");
   });
 
   it("takes no notice of an edit that changes nothing", async () => {

@@ -104,9 +104,11 @@ export const useOrder = defineStore("order", () => {
     const before = toRaw(document.value);
     const after = structuredClone(before);
     change(after);
-    if (JSON.stringify(after) === JSON.stringify(before)) return;
+    // A document is JSON and nothing else: what a change put in may be watched by the screen, which cannot be cloned.
+    const written = JSON.stringify(after);
+    if (written === JSON.stringify(before)) return;
     history.remember(before);
-    show(after);
+    show(JSON.parse(written) as Document);
   }
 
   function show(next: Document): void {
