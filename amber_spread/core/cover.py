@@ -2,16 +2,14 @@
 
 import math
 from collections.abc import Callable
-from typing import NamedTuple
 
-from amber_spread.core.base import Frozen
 from amber_spread.core.body import Body, Carried, Sideways
 from amber_spread.core.coat_rules import coat_volume
 from amber_spread.core.coats import CoatPlan, lay
+from amber_spread.core.cover_plan import Asked, CoverPlan, Way, on_mat, piece_of, top_of
 from amber_spread.core.cover_rules import (
     band_length,
     box_side,
-    circle_size,
     collar_height,
     collar_length,
     gather,
@@ -20,9 +18,6 @@ from amber_spread.core.cover_rules import (
     half_face,
     half_high,
     half_long,
-    printed_sheets,
-    printed_short,
-    printed_strips,
     roll_diameter,
     roll_over_profile,
     roll_side,
@@ -54,11 +49,9 @@ from amber_spread.core.finishes import (
 from amber_spread.core.flat import (
     Band,
     Corner,
-    Laid,
     Mark,
     Piece,
     circle,
-    corners_of,
     fits,
     lay_out,
     placed,
@@ -71,74 +64,15 @@ from amber_spread.core.flat import (
 )  # fmt: skip
 from amber_spread.core.kit import Mat
 from amber_spread.core.media import Medium, weight
-from amber_spread.core.outline import Cornered, Outline, Regular, Round, cornered_area, round_area
+from amber_spread.core.outline import Cornered, Regular, Round, cornered_area, round_area
 from amber_spread.core.practice import Practice
+from amber_spread.core.printed import plan_printed
 from amber_spread.core.shapes import BallBuild, BevelledBuild, DomedBuild, SideBuild, TaperedBuild, TurnedBuild
 from amber_spread.core.side import tipped
 
 _FLAT_AREA = parts_rule(
     "cover.pieces.area", "What must be rolled for each piece, box or circle round it, added up.", "sum", "geometry"
 )
-
-
-class PrintedPlan(Frozen):
-    """Ready-made sheets: how many strips go round, how many sheets they take, and where the seams fall (degrees)."""
-
-    strips: Figure
-    sheets: Figure
-    strip_height: Figure
-    upright: bool
-    too_tall: Figure | None
-    seams: list[float]
-
-
-class CoverPlan(Frozen):
-    """A cover of any kind. `over` is what lies on the tier; `pieces` are what is rolled, cut or printed for it.
-
-    `suits` is False where the tier's shape does not allow the kind asked for; what is planned then is the nearest
-    kind that does.
-    """
-
-    kind: str
-    suits: bool
-    width_over_coat: Figure
-    height_over_coat: Figure
-    overlap: Figure | None
-    roll_diameter: Figure | None = None
-    roll_width: Figure | None = None
-    roll_length: Figure | None = None
-    roll_area: Figure | None
-    gather: Figure | None = None
-    stretch: Figure | None = None
-    rolled_weight: Figure | None
-    trimmed_weight: Figure | None
-    over: CoatPlan | None
-    stripes: dict[str, Figure] = {}
-    printed: PrintedPlan | None = None
-    pieces: dict[str, Piece]
-    laid: list[Laid]
-    on_mat: bool
-
-
-class Asked(NamedTuple):
-    """What every way of covering is given: the tier, its coated body, the sheet's thickness, and what it lies on."""
-
-    tier: Tier
-    practice: Practice
-    coated: Body
-    thickness: Figure
-    medium: Medium
-    hex_of: Callable[[str | None], str]
-    mat: Mat
-
-
-class Way(NamedTuple):
-    """What a way of covering gives back: its pieces, the sheet's faces in mm, and figures of its own."""
-
-    pieces: dict[str, Piece]
-    top_covered: bool
-    own: dict[str, object]
-    suits: bool = True
 
 
 def cover_thickness(tier: Tier, practice: Practice) -> Figure | None:
@@ -162,7 +96,7 @@ def plan_cover(
     if isinstance(cover, NoCover):
         return None, coated
     if isinstance(cover, PrintedCover):
-        return _printed(cover, practice, coated, tier), coated
+        return plan_printed(cover, practice, coated, tier), coated
     thickness = cover_thickness(tier, practice)
     assert thickness is not None
     medium = media[cover.medium]
@@ -189,7 +123,7 @@ def plan_cover(
         stripes=_stripe_weights(stripes, rolled.value),
         pieces=way.pieces,
         laid=lay_out(way.pieces, mat.width_mm, mat.length_mm),
-        on_mat=all(_on_mat(piece, mat) for piece in way.pieces.values()),
+        on_mat=all(on_mat(piece, mat) for piece in way.pieces.values()),
         **way.own,  # type: ignore[arg-type]
     )
     return plan, covered
@@ -203,10 +137,6 @@ def _on_its_side(
     outer = Sideways(covered.width_mm / 2, covered.height_mm, inner.centre_mm)
     volume = coat_volume.figure(outer.volume_ml, inner.volume_ml)
     return over.model_copy(update={"volume": volume, "weight": weight.figure(volume.value, medium.density_g_per_ml)})
-
-
-def _on_mat(piece: Piece, mat: Mat) -> bool:
-    return fits(*piece.size, (mat.width_mm, mat.length_mm))
 
 
 def _is_circle(corners: list[Corner]) -> bool:
@@ -230,10 +160,6 @@ def _stripe_weights(stripes: tuple[Stripe, ...], rolled_g: float) -> dict[str, F
         f"stripe_{number}": stripe_weight.figure(rolled_g, stripe.share, shares)
         for number, stripe in enumerate(stripes, 1)
     }
-
-
-def _piece(name: str, corners: list[Corner], hex: str, count: float = 1, **sizes: Figure) -> Piece:
-    return Piece(name=name, count=same("copies", count, "each"), sizes=sizes, hex=hex, corners=corners)
 
 
 def _drape(asked: Asked, cover: Cover) -> Way:
@@ -264,9 +190,9 @@ def _drape(asked: Asked, cover: Cover) -> Way:
     as_circle = min(ways)[2]
     hex = asked.hex_of(getattr(cover, "colour", None))
     if as_circle:
-        piece = _piece("Sheet", circle(across.value), hex, diameter=across)
+        piece = piece_of("Sheet", circle(across.value), hex, diameter=across)
     else:
-        piece = _piece("Sheet", rectangle(width.value, length.value), hex, width=width, length=length)
+        piece = piece_of("Sheet", rectangle(width.value, length.value), hex, width=width, length=length)
     own: dict[str, object] = {
         "overlap": overlap,
         "gather": pleats,
@@ -296,14 +222,14 @@ def _panel(asked: Asked, cover: Cover) -> Way:
         count = strip_count.figure(girth_mm, mat_mm, overlap.value)
         long = strip_length.figure(girth_mm, count.value, overlap.value)
         high = strip_height.figure(coated.slant_mm if coated.flat_top else coated.height_mm, laps_mm, trim.value)
-        strip = _piece("Panel", rectangle(long.value, high.value), hex, count.value, long=long, high=high)
+        strip = piece_of("Panel", rectangle(long.value, high.value), hex, count.value, long=long, high=high)
         marks = [Mark(name="trim to here", x0=0, y0=high.value - trim.value, x1=long.value, y1=high.value - trim.value)]
         edges = rectangle_bands(long.value, high.value, [stripe.share for stripe in panel.stripes])
         bands = _bands(asked, panel.stripes, edges)
         pieces = {"panel": strip.model_copy(update={"marks": marks if trim.value else [], "bands": bands})}
     flat = coated.flat_top
     if panel.top != "none" and flat is not None:
-        pieces["top"] = _top(
+        pieces["top"] = top_of(
             flat, thickness_mm if panel.top == "over" else 0.0, hex, 2 if isinstance(build, SideBuild) else 1
         )
     own: dict[str, object] = {"overlap": overlap}
@@ -311,14 +237,6 @@ def _panel(asked: Asked, cover: Cover) -> Way:
         own["stretch"] = stretch.figure(girth_mm, panel.strip_mm)
     suits = not isinstance(build, BallBuild | DomedBuild | TurnedBuild | BevelledBuild)
     return Way(pieces, panel.top != "none" and flat is not None, own, suits)
-
-
-def _top(flat: Outline, lap_mm: float, hex: str, count: float = 1) -> Piece:
-    outline = flat.offset(lap_mm) if lap_mm else flat
-    across = circle_size.figure(2 * flat.half_width_mm, lap_mm)
-    along = circle_size.figure(2 * flat.half_length_mm, lap_mm)
-    sizes = {"diameter": across} if isinstance(flat, Round) else {"width": across, "length": along}
-    return _piece("Top", corners_of(outline), hex, count, **sizes)
 
 
 def _sector(
@@ -341,7 +259,7 @@ def _sector(
         if fits(*size_of(corners), (asked.mat.width_mm, asked.mat.length_mm)):
             break
     box = size_of(corners)
-    piece = _piece(
+    piece = piece_of(
         "Panel", corners, hex, strips, outer=outer, inner=inner, angle=angle,
         box_long=same("box round it, long", box[0], "mm"), box_high=same("box round it, high", box[1], "mm"),
     )  # fmt: skip
@@ -376,7 +294,7 @@ def _box(asked: Asked, cover: Cover) -> Way:
         end = box_side(top_mm, laps, thickness_mm)
         if abs(top_mm - foot_mm) > 0.05:
             sizes["wide_at_top"] = box_side.figure(top_mm, laps, thickness_mm)
-        pieces[key] = _piece(name, trapezoid(wide.value, end, high.value), hex, count, **sizes)
+        pieces[key] = piece_of(name, trapezoid(wide.value, end, high.value), hex, count, **sizes)
 
     if isinstance(low, Cornered) and isinstance(flat, Cornered):
         butt = cover.corners == "butt"
@@ -386,7 +304,7 @@ def _box(asked: Asked, cover: Cover) -> Way:
         assert isinstance(low, Regular) and isinstance(flat, Regular)
         turn = math.tan(math.pi / low.sides)
         side("sides", "Side", low.sides, low.across_mm * turn, flat.across_mm * turn, 2 * turn)
-    pieces["top"] = _top(flat, thickness_mm, hex)
+    pieces["top"] = top_of(flat, thickness_mm, hex)
     return Way(pieces, True, {})
 
 
@@ -399,17 +317,17 @@ def _halves(asked: Asked, cover: Cover) -> Way:
     hex = asked.hex_of(halves.colour)
     if isinstance(asked.tier.build, SideBuild):
         face = half_face.figure(coated.width_mm, coated.height_mm, overlap.value)
-        pieces = {"half": _piece("Half", circle(face.value), hex, 2, diameter=face)}
+        pieces = {"half": piece_of("Half", circle(face.value), hex, 2, diameter=face)}
         seam = same("round the rim", tipped(coated, asked.tier, practice).rim_mm, "mm")
     else:
         flat_mm = coated.flat_top.half_width_mm if coated.flat_top else 0.0
         long = half_long.figure(max(coated.girth_mm / 2, coated.width_mm), overlap.value)
         high = half_high.figure(coated.slant_mm, flat_mm, overlap.value)
-        pieces = {"half": _piece("Half", rectangle(long.value, high.value), hex, 2, long=long, high=high)}
+        pieces = {"half": piece_of("Half", rectangle(long.value, high.value), hex, 2, long=long, high=high)}
         seam = band_length.figure(coated.slant_mm, 2 * flat_mm, coated.slant_mm)
     if band_mm:
         wide = chosen(halves.band_mm, practice.band_mm, "mm")
-        pieces["band"] = _piece("Band", rectangle(seam.value, band_mm), hex, 1, long=seam, wide=wide)
+        pieces["band"] = piece_of("Band", rectangle(seam.value, band_mm), hex, 1, long=seam, wide=wide)
     return Way(pieces, True, {"overlap": overlap})
 
 
@@ -430,9 +348,9 @@ def _gores(asked: Asked, cover: Cover) -> Way:
     hex = asked.hex_of(cover.colour)
     wide = gore_width.figure(middle.girth_mm, cover.count)
     long = same("up the wall, foot to tip", points[-1][0], "mm")
-    pieces = {"gore": _piece("Gore", corners, hex, cover.count, wide=wide, long=long)}
+    pieces = {"gore": piece_of("Gore", corners, hex, cover.count, wide=wide, long=long)}
     if coated.flat_top is not None:
-        pieces["top"] = _top(coated.flat_top, 0.0, hex)
+        pieces["top"] = top_of(coated.flat_top, 0.0, hex)
     return Way(pieces, True, {})
 
 
@@ -461,7 +379,7 @@ def _collar(asked: Asked, cover: Cover) -> Way:
     girth_mm = coated.outline.offset(asked.thickness.value / 2).perimeter_mm
     long = collar_length.figure(girth_mm, overlap.value)
     high = collar_height.figure(coated.height_mm, above_mm)
-    piece = _piece("Paper", rectangle(long.value, high.value), asked.hex_of(cover.colour), 1, long=long, high=high)
+    piece = piece_of("Paper", rectangle(long.value, high.value), asked.hex_of(cover.colour), 1, long=long, high=high)
     fold = Mark(name="top of the tier", x0=0, y0=coated.height_mm, x1=long.value, y1=coated.height_mm)
     suits = not isinstance(asked.tier.build, BallBuild | DomedBuild | TurnedBuild | TaperedBuild | SideBuild)
     return Way({"paper": piece.model_copy(update={"marks": [fold]})}, False, {"overlap": overlap}, suits)
@@ -476,58 +394,3 @@ _WAYS: dict[str, Callable[[Asked, Cover], Way]] = {
     "collar": _collar,
 }
 """Every way of covering with something rolled or spread, by its kind in the design."""
-
-
-def _printed(cover: PrintedCover, practice: Practice, coated: Body, tier: Tier) -> CoverPlan:
-    """How many ready-made sheets go round, which way up, where their seams fall, and whether they are tall enough."""
-    overlap = chosen(cover.overlap_mm, practice.printed_overlap_mm, "mm")
-    tab_mm = practice.tab_mm if cover.top == "tabs" else 0.0
-    wall_mm = coated.slant_mm if coated.flat_top else coated.height_mm
-    high = strip_height.figure(wall_mm, tab_mm, 0.0)
-    girth_mm = coated.girth_mm
-    sides = (cover.sheet_width_mm, cover.sheet_height_mm)
-    ways = []
-    for upright, (long_mm, tall_mm) in ((False, sides), (True, sides[::-1])):
-        each = max(1, int((tall_mm + 1e-6) // high.value))
-        strips = printed_strips(girth_mm, max(long_mm, overlap.value + 10), overlap.value)
-        ways.append((tall_mm < high.value, math.ceil(strips / each), strips, upright, long_mm, tall_mm, each))
-    if all(way[0] for way in ways):
-        ways.sort(key=lambda way: -way[5])
-        short, _, strips, upright, long_mm, tall_mm, each = ways[0]
-    else:
-        short, _, strips, upright, long_mm, tall_mm, each = min(ways)
-    tops = 1 if cover.top == "circle" and coated.flat_top is not None else 0
-    strips_figure = printed_strips.figure(girth_mm, max(long_mm, overlap.value + 10), overlap.value)
-    long = strip_length.figure(girth_mm, strips, overlap.value)
-    white = "#FBF7EE"
-    strip = _piece("Strip", rectangle(long.value, min(high.value, tall_mm)), white, strips, long=long, high=high)
-    if tab_mm:
-        fold = Mark(name="snip the tabs to here", x0=0, y0=wall_mm, x1=long.value, y1=wall_mm)
-        strip = strip.model_copy(update={"marks": [fold]})
-    pieces = {"strip": strip}
-    if tops and coated.flat_top is not None:
-        pieces["top"] = _top(coated.flat_top, 0.0, white)
-    printed = PrintedPlan(
-        strips=strips_figure,
-        sheets=printed_sheets.figure(strips, each, tops),
-        strip_height=high,
-        upright=upright,
-        too_tall=printed_short.figure(high.value, tall_mm) if short else None,
-        seams=[round(360 * index / strips, 1) for index in range(int(strips))],
-    )
-    suits = not isinstance(tier.build, BallBuild | DomedBuild | TurnedBuild | TaperedBuild | BevelledBuild | SideBuild)
-    return CoverPlan(
-        kind=cover.kind,
-        suits=suits,
-        width_over_coat=same("width over the coat", coated.width_mm, "mm"),
-        height_over_coat=same("height over the coat", coated.height_mm, "mm"),
-        overlap=overlap,
-        roll_area=None,
-        rolled_weight=None,
-        trimmed_weight=None,
-        over=None,
-        printed=printed,
-        pieces=pieces,
-        laid=lay_out(pieces, *sides),
-        on_mat=True,
-    )

@@ -9,7 +9,7 @@ from amber_spread.core.bowls import Bowl, bowl_key, fill_bowl
 from amber_spread.core.check import Check
 from amber_spread.core.checks import checks_of_cake, checks_of_tier
 from amber_spread.core.coats import CoatsPlan
-from amber_spread.core.cover import CoverPlan
+from amber_spread.core.cover_plan import CoverPlan
 from amber_spread.core.design import Design
 from amber_spread.core.extras import BorderPlan, OnTopPlan
 from amber_spread.core.figures import Figure

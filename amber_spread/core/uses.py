@@ -9,7 +9,7 @@ from typing import Literal
 
 from amber_spread.core.base import Frozen
 from amber_spread.core.coats import SCHOOLS, CoatsPlan
-from amber_spread.core.cover import CoverPlan
+from amber_spread.core.cover_plan import CoverPlan
 from amber_spread.core.design import Tier
 from amber_spread.core.extras import BorderPlan, OnTopPlan
 from amber_spread.core.figures import DEFINITION, THIS_KITCHEN, Figure, Quantity, Source, rule, same

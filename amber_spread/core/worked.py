@@ -5,7 +5,8 @@ from typing import NamedTuple
 
 from amber_spread.core.body import Envelopes, Sideways
 from amber_spread.core.coats import CoatsPlan, coats_underneath, crumb_thickness, final_top, plan_coats
-from amber_spread.core.cover import CoverPlan, cover_thickness, plan_cover
+from amber_spread.core.cover import cover_thickness, plan_cover
+from amber_spread.core.cover_plan import CoverPlan
 from amber_spread.core.design import Tier
 from amber_spread.core.extras import BorderPlan, OnTopPlan, plan_borders, plan_on_top
 from amber_spread.core.finishes import covers_top
