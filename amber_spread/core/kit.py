@@ -11,9 +11,9 @@ from pydantic import Field, model_validator
 
 from amber_spread.core import limits
 from amber_spread.core.base import Frozen, Name, at
-from amber_spread.core.figures import Figure, same
+from amber_spread.core.figures import Figure, Unit, same
 
-Tool = Literal["tin", "disc", "card", "board", "base board", "scraper", "mat", "pin", "printed sheet"]
+Tool = Literal["tin", "disc", "card", "board", "base board", "scraper", "smoother", "mat", "pin", "printed sheet"]
 FIT_MM = 1.6
 """A tool this near the size wanted is that size: 1/16 in, the finest mark that is read (common practice)."""
 
@@ -82,7 +82,7 @@ class Kit(Frozen):
 
 
 class Need(NamedTuple):
-    """A tool a step asks for: which, for which tier (from 1; None the whole cake), of what size in mm.
+    """A tool a step asks for: which, for which tier (from 1; None the whole cake), of what size in mm (smoothers: how many).
 
     `least_mm` is the smallest that still does the work, `wider` whether a larger one does it as well.
     """
@@ -121,6 +121,8 @@ def _owned_sizes(need: Need, kit: Kit) -> list[float]:
             return list(kit.boards_mm)
         case "scraper":
             return list(kit.scrapers_mm)
+        case "smoother":
+            return [float(kit.smoothers)] if kit.smoothers else []
         case "mat":
             return [max(kit.mat.width_mm, kit.mat.length_mm)]
         case "pin":
@@ -140,6 +142,7 @@ CHANGES: dict[Tool, tuple[str, str]] = {
     "board": ("The cake stands over its board: cut the coat back.", "The board shows: cut it down to size."),
     "base board": ("There is less board to be seen round the cake.", "There is more board to be seen round the cake."),
     "scraper": ("It does not reach the top: work in two passes.", ""),
+    "smoother": ("Smooth one face at a time, with a flat hand against it.", ""),
     "mat": ("Roll on the bare worktop, or in pieces.", ""),
     "pin": ("Roll from the middle in turns.", ""),
     "printed sheet": ("It takes more sheets.", "It takes fewer sheets."),
@@ -152,15 +155,16 @@ def match_needs(needs: Iterable[Need], kit: Kit) -> list[KitNeed]:
     found: list[KitNeed] = []
     for need in dict.fromkeys(needs):
         status, owned, changes = _match(need, _owned_sizes(need, kit))
+        unit: Unit = "each" if need.tool == "smoother" else "mm"
         found.append(
             KitNeed(
                 tool=need.tool,
                 tier=need.tier,
                 shape=need.shape,
-                size=same("size the plan asks for", need.size_mm, "mm"),
+                size=same("size the plan asks for", need.size_mm, unit),
                 length=None if need.length_mm is None else same("length the plan asks for", need.length_mm, "mm"),
                 status=status,
-                owned=None if owned is None else same("size owned", owned, "mm"),
+                owned=None if owned is None else same("size owned", owned, unit),
                 changes=changes,
             )
         )
@@ -168,7 +172,7 @@ def match_needs(needs: Iterable[Need], kit: Kit) -> list[KitNeed]:
 
 
 def _match(need: Need, owned: Sequence[float]) -> tuple[Literal["have", "next best", "get"], float | None, str]:
-    fit_mm = BOARD_FIT_MM if need.tool == "board" else FIT_MM
+    fit_mm = {"board": BOARD_FIT_MM, "smoother": 0.0}.get(need.tool, FIT_MM)
     enough = [size for size in owned if size >= need.size_mm - fit_mm]
     if enough and (need.wider or min(enough) <= need.size_mm + fit_mm):
         return "have", min(enough), ""

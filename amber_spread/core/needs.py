@@ -4,12 +4,22 @@ from collections.abc import Iterator
 
 from amber_spread.core.coats import SCHOOLS, has_final
 from amber_spread.core.design import MeasuredBake, Tier
-from amber_spread.core.finishes import PlateFinal, PrintedCover
+from amber_spread.core.finishes import (
+    BoxCover,
+    DrapeCover,
+    HalvesCover,
+    PanelCover,
+    PlateFinal,
+    PrintedCover,
+    TowelFinal,
+)  # fmt: skip
 from amber_spread.core.kit import Need
 from amber_spread.core.shapes import BallBuild, FreeShape, OvalShape, RectangleShape
 from amber_spread.core.stack import StackPlan, TierStack
 from amber_spread.core.worked import Worked
 
+SMOOTHERS = 2.0
+"""One for the top and one for the side, so that the edge between them comes sharp (common practice)."""
 LEAST_COAT_MM = 1.0
 """A disc still works while it leaves this much coat at the side (from memory)."""
 
@@ -33,6 +43,8 @@ def needs_of_tier(number: int, tier: Tier, done: Worked, stands: TierStack) -> I
     if done.coats.scraper is not None:
         tall = done.coats.scraper.value
         yield Need("scraper", number, tall, tall / 2, wider=True)
+    if isinstance(final, TowelFinal) or isinstance(tier.cover, DrapeCover | PanelCover | BoxCover | HalvesCover):
+        yield Need("smoother", number, SMOOTHERS, 1.0, wider=True)
     yield from _needs_of_cover(number, tier, done)
     if stands.board_diameter is not None:
         size = stands.board_diameter.value

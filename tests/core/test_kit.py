@@ -38,7 +38,7 @@ def test_a_taller_scraper_does_as_well_and_a_shorter_one_less_well():
 
 def test_every_step_asks_for_its_tools():
     _, needs = needs_of(tier(254, cover=DrapeCover()), tier(203.2, final=DiscFinal(disc_diameter_mm=209.55)))
-    tools = {"tin", "disc", "scraper", "mat", "pin", "board", "base board"}
+    tools = {"tin", "disc", "scraper", "smoother", "mat", "pin", "board", "base board"}
     assert {tool for tool, _ in needs} == tools
     assert needs["tin", 1].status == "have"
     assert needs["disc", 2].status == "have"
@@ -65,6 +65,12 @@ def test_a_scraper_shorter_than_the_tier_is_said():
     whole, needs = needs_of(tier(), kit=Kit(scrapers_mm=(80.0,)))
     assert needs["scraper", 1].status == "next best"
     assert "kit.scraper_short" in {check.code for check in whole.checks}
+
+
+def test_a_sheet_takes_two_smoothers_and_makes_do_with_one():
+    for owned, status in ((2, "have"), (1, "next best"), (0, "get")):
+        assert needs_of(tier(cover=DrapeCover()), kit=Kit(smoothers=owned))[1]["smoother", 1].status == status
+    assert ("smoother", 1) not in needs_of(tier())[1]
 
 
 def test_a_card_may_be_a_disc_or_a_board():

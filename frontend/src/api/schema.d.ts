@@ -1393,7 +1393,7 @@ export interface components {
              * Tool
              * @enum {string}
              */
-            tool: "tin" | "disc" | "card" | "board" | "base board" | "scraper" | "mat" | "pin" | "printed sheet";
+            tool: "tin" | "disc" | "card" | "board" | "base board" | "scraper" | "smoother" | "mat" | "pin" | "printed sheet";
             /** Tier */
             tier: number | null;
             /** Shape */

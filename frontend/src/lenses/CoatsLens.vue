@@ -131,7 +131,7 @@ const copyCoats = (from: Tier, to: Tier): void => {
     <FigureRow label="Crumb-coated, across" :figure="coats.crumb.diameter" />
     <FigureRow label="Stays on this tier" :figure="coats.crumb.weight" />
     <MeasuredFields />
-    <KitNeeds :tools="['disc', 'card', 'scraper']" />
+    <KitNeeds :tools="['disc', 'card', 'scraper', 'smoother']" />
     <div v-if="several" class="same">
       <button class="act" @click="sameForAll(copyCoats)">These coats on every tier</button>
     </div>

@@ -179,7 +179,7 @@ const copyCover = (from: Tier, to: Tier): void => {
     <FigureRow label="Finished tier, high" :figure="planned.stack.height" />
     <BorderFields />
     <OnTopFields />
-    <KitNeeds :tools="['mat', 'pin', 'printed sheet']" />
+    <KitNeeds :tools="['mat', 'pin', 'smoother', 'printed sheet']" />
     <TemplateLinks />
     <div v-if="several" class="same">
       <button class="act" @click="sameForAll(copyCover)">This cover on every tier</button>
