@@ -82,7 +82,8 @@ class Kit(Frozen):
 
 
 class Need(NamedTuple):
-    """A tool a step asks for: which, for which tier (from 1; None the whole cake), of what size in mm (smoothers: how many).
+    """A tool a step asks for: which, for which tier (from 1; None the whole cake), of what size in mm (of smoothers:
+    how many).
 
     `least_mm` is the smallest that still does the work, `wider` whether a larger one does it as well.
     """

@@ -25,7 +25,8 @@ watch(open, async (now) => {
   [text.value, read.value, trouble.value] = ["", null, ""];
   try {
     const printed = await answered(api.POST("/api/line/print", { body: order.document }));
-    text.value = printed.text;
+    // Whoever types faster than the line arrives keeps what was typed.
+    if (text.value === "") text.value = printed.text;
     await look();
   } catch {
     trouble.value = "The line cannot be printed just now. You can still type one.";
