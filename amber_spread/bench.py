@@ -6,6 +6,7 @@ import time
 from collections.abc import Callable
 from datetime import date
 
+from amber_spread.core.bowls import fill_bowl
 from amber_spread.core.document import Document, plan_document, read_document, write_document
 from amber_spread.core.finishes import GoresCover, PanelCover
 from amber_spread.core.shapes import BallBuild, HeartShape, TaperedBuild
@@ -19,6 +20,7 @@ RUNS = 200
 GOAL_PLAN_MS = 5.0
 GOAL_EDIT_MS = 50.0
 GOAL_PDF_MS = 1000.0
+GOAL_BOWLS_MS = 10.0
 
 
 def bench() -> int:
@@ -48,6 +50,14 @@ def bench() -> int:
         took = show(f"plan of {count} tiers", lambda many=many: plan_document(many))  # type: ignore[misc]
         one = one or took
         print(f"  {took / one:.1f} times one tier")
+    week_of_ten = plan_document(_with_tiers(documents[3], 10))
+    served = [list(bowl.steps.values()) for bowl in week_of_ten.bowls.values()]
+    print("\nbowls")
+    show(
+        "bowl walk with reserve, ten tiers",
+        lambda: [fill_bowl(uses, "", "#FFFFFF", 0.05, 5) for uses in served],
+        GOAL_BOWLS_MS,
+    )
     return _bench_screen()
 
 

@@ -15,6 +15,7 @@ from types import FrameType
 import uvicorn
 from sqlalchemy.exc import OperationalError
 
+from amber_spread.core.reserve import normals
 from amber_spread.demo.week import load_week
 from amber_spread.store.migrate import migrate
 from amber_spread.store.orders import OrderBook
@@ -46,6 +47,7 @@ def serve(demo: bool, port: int | None) -> int:
             migrate(book.engine)
             if demo:
                 load_week(book)
+            normals()  # worked out once, before anyone waits for a plan
             listener = _listen(port)
             address = f"http://127.0.0.1:{listener.getsockname()[1]}"
             print(

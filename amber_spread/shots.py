@@ -24,6 +24,9 @@ def take_shots() -> int:
                 if name == "layers":
                     screen.keyboard.press("ArrowUp")
                 _take(screen, name)
+            screen.keyboard.press("5")
+            _take(screen, "mix")
+            screen.keyboard.press("4")
             screen.locator(".panel [data-figure='tiers.2.cover.roll_diameter']").click()
             screen.get_by_role("dialog").wait_for()
             _take(screen, "working")

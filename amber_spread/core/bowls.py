@@ -13,16 +13,32 @@ subject to precedence constraints", Management Science 19, 1973; cited from memo
 """
 
 import math
-from collections.abc import Iterable
-from statistics import NormalDist
+from collections.abc import Iterable, Sequence
 
 from amber_spread.core.base import Frozen, slug
-from amber_spread.core.figures import COMMON_PRACTICE, DEFINITION, Figure, Source, of_parts, parts_rule, rule, total
+from amber_spread.core.figures import (
+    COMMON_PRACTICE,
+    DEFINITION,
+    Figure,
+    Source,
+    Unit,
+    of_parts,
+    parts_rule,
+    rule,
+    total,
+)
+from amber_spread.core.reserve import Walks
 from amber_spread.core.uses import STEPS, Use
 
 RESERVE_SOURCE = Source(
-    origin="definition", reference="standard deviation of a sum of independent amounts, and a normal quantile"
+    origin="published",
+    reference="log-normal amounts (Johnson, Kotz, Balakrishnan, Continuous Univariate Distributions 1, ch. 14) over a "
+    "scrambled Sobol sample (Owen, Journal of Complexity 14, 1998)",
 )
+RISKS = (5, 10, 20, 50, 100)
+"""The risks of running short that are offered: 1 in so many."""
+LEFT = {"least": 0.1, "likely": 0.5, "most": 0.9}
+"""What is shown of the amounts left over: the least and most in 8 of 10, and the middle."""
 _NEED = parts_rule(
     "bowls.need",
     "Each step needs in the bowl all that the steps before it took, what it takes itself, and what it must have in "
@@ -30,6 +46,17 @@ _NEED = parts_rule(
     "greatest",
     "geometry",
 )
+_RISK = parts_rule(
+    "bowls.risk", "The share of all walks of the bowl that need more than this.", "same", "definition",
+)  # fmt: skip
+_LEFT = parts_rule(
+    "bowls.left", "What is left of what was mixed, from the walks of the bowl in order of how much that is.", "same",
+    "definition",
+)  # fmt: skip
+_AT_RISK = parts_rule(
+    "bowls.at_risk", "What would be mixed at this risk of running short, up to what the scale weighs well.", "same",
+    "definition",
+)  # fmt: skip
 
 
 class Bowl(Frozen):
@@ -47,6 +74,13 @@ class Bowl(Frozen):
     mix: Figure
     comes_back: Figure
     apart: Figure
+    risk: Figure
+    risk_bare: Figure
+    left: dict[str, Figure]
+    at_risk: dict[str, Figure]
+    order_cost: Figure | None = None
+    batches: Figure | None = None
+    batch: Figure | None = None
 
 
 @rule(
@@ -59,16 +93,16 @@ def comes_back(need_g: float, stays_g: float, lost_g: float) -> float:
 
 
 @rule(
-    "bowls.reserve", unit="g", formula="surety * spread", source=RESERVE_SOURCE,
-    words="How far the amounts together may run over, at the risk of running short you chose.",
+    "bowls.reserve", unit="g", formula="max(0, enough - need)", source=RESERVE_SOURCE,
+    words="The bowl is walked many times, with amounts that vary as they do in the hand: what is enough in all walks "
+    "but the share you risk, less what the amounts as planned need.",
 )  # fmt: skip
-def reserve(surety: float, spread_g: float) -> float:
-    """The reserve, g: z x spread, z the standard normal quantile of 1 - risk, spread from `spread_of`.
+def reserve(enough_g: float, need_g: float) -> float:
+    """The reserve, g: enough - need, never below 0; `enough` is a quantile of many walks (see `reserve.py`).
 
-    A one-sided normal margin over independent steps: a simple stand-in that pooling already
-    lowers. Source: elementary statistics (standard deviation of a sum of independent amounts).
+    Source: published (log-normal amounts; scrambled Sobol sample).
     """
-    return surety * spread_g
+    return max(0.0, enough_g - need_g)
 
 
 @rule(
@@ -80,14 +114,31 @@ def mix(need_g: float, reserve_g: float, step_g: float) -> float:
     return math.ceil((need_g + reserve_g) / step_g) * step_g
 
 
-def spread_of(uses: Iterable[Use]) -> float:
-    """Standard deviation of what stays in all uses together, g: root of the sum of (variation x stays)²."""
-    return math.sqrt(sum((use.variation.value * use.stays.value) ** 2 for use in uses))
+@rule(
+    "bowls.order_cost", unit="g", formula="need - least", source=DEFINITION, rounding="up",
+    words="What the order you chose needs more than the order that needs least.",
+)  # fmt: skip
+def order_cost(need_g: float, least_g: float) -> float:
+    """What a chosen order costs, g: its need - the least need. Source: definition."""
+    return need_g - least_g
 
 
-def surety_of(risk: float) -> float:
-    """How many standard deviations cover all but `risk`: the standard normal quantile of 1 - risk, never below 0."""
-    return max(0.0, NormalDist().inv_cdf(1 - risk))
+@rule(
+    "bowls.batches", unit="each", formula="ceil(mix / density / (mixer * fill))", source=COMMON_PRACTICE, rounding="up",
+    words="As many times as the mixer must be filled, each time no fuller than it beats well.",
+)  # fmt: skip
+def batches(mix_g: float, density_g_per_ml: float, mixer_ml: float, fill: float) -> float:
+    """Batches to mix: mix / density / (mixer x fill), up. Source: common practice; the share is this kitchen's own."""
+    return math.ceil(mix_g / density_g_per_ml / (mixer_ml * fill) - 1e-9)
+
+
+@rule(
+    "bowls.batch", unit="g", formula="mix / batches", source=COMMON_PRACTICE, rounding="up",
+    words="Equal batches, rather than full ones and a scrap that never matches.",
+)  # fmt: skip
+def batch(mix_g: float, batches_count: float) -> float:
+    """Weight of each of equal batches, g. Source: common practice."""
+    return mix_g / batches_count
 
 
 def best_order(uses: Iterable[Use]) -> list[Use]:
@@ -103,6 +154,18 @@ def best_order(uses: Iterable[Use]) -> list[Use]:
         waiting.remove(chosen)
         placed.append(chosen)
     return placed[::-1]
+
+
+def kept_order(uses: Iterable[Use], wanted: Sequence[str]) -> list[Use]:
+    """The uses in a wanted order of their keys, each tier's own steps put back into the order of the work.
+
+    What is not named comes after, in the order that needs least.
+    """
+    best = best_order(uses)
+    place = {key: number for number, key in enumerate(wanted)}
+    ordered = sorted(best, key=lambda use: place.get(step_key(use), len(place)))
+    by_tier = {use.tier: iter(sorted((one for one in best if one.tier == use.tier), key=_rank)) for use in best}
+    return [next(by_tier[use.tier]) for use in ordered]
 
 
 def levels(ordered: Iterable[Use]) -> dict[str, float]:
@@ -124,19 +187,29 @@ def bowl_key(medium: str, colour: str | None) -> str:
     return medium if colour is None else f"{medium}~{slug(colour)}"
 
 
-def fill_bowl(uses: Iterable[Use], name: str, hex: str, risk: float, step_g: float) -> Bowl:
-    """The bowl that serves `uses`, which are all of one medium and colour. Raises ValueError when there are none."""
-    ordered = best_order(uses)
+def fill_bowl(uses: Iterable[Use], name: str, hex: str, risk: float, step_g: float, wanted: Sequence[str] = ()) -> Bowl:
+    """The bowl that serves `uses`, which are all of one medium and colour, in the order that needs least or as wanted.
+
+    Raises ValueError when there are none.
+    """
+    best = best_order(uses)
+    ordered = kept_order(best, wanted) if wanted else best
     if not ordered:
         raise ValueError("a bowl serves at least one use")
     reached = levels(ordered)
     need = of_parts(_NEED, max(reached.values()), reached, "g")
     stays = total({step_key(use): use.stays.value for use in ordered}, "g")
     lost = total({step_key(use): use.lost.value for use in ordered}, "g")
-    margin = reserve.figure(surety_of(risk), spread_of(ordered))
+    cost = order_cost.figure(need.value, max(levels(best).values())) if wanted else None
+    walks = Walks(ordered)
+    margin = reserve.figure(walks.enough(risk), need.value)
+    mixed = mix.figure(need.value, margin.value, step_g)
     tiers = sorted({use.tier for use in ordered})
     alone = {
-        f"tier {tier}": max(levels(best_order(use for use in ordered if use.tier == tier)).values()) for tier in tiers
+        f"tier {tier}": need.value
+        if len(tiers) == 1
+        else max(levels(best_order(use for use in ordered if use.tier == tier)).values())
+        for tier in tiers
     }
     return Bowl(
         medium=ordered[0].medium,
@@ -148,10 +221,24 @@ def fill_bowl(uses: Iterable[Use], name: str, hex: str, risk: float, step_g: flo
         lost=lost,
         need=need,
         reserve=margin,
-        mix=mix.figure(need.value, margin.value, step_g),
+        mix=mixed,
         comes_back=comes_back.figure(need.value, stays.value, lost.value),
         apart=total(alone, "g"),
+        order_cost=cost,
+        risk=_shown(_RISK, "risk", walks.risk_of(mixed.value), "ratio"),
+        risk_bare=_shown(_RISK, "risk", walks.risk_of(need.value), "ratio"),
+        left={name: _shown(_LEFT, "left", walks.left_of(mixed.value, share), "g") for name, share in LEFT.items()},
+        at_risk={
+            f"1_in_{odds}": _shown(
+                _AT_RISK, "mix", mix(need.value, reserve(walks.enough(1 / odds), need.value), step_g), "g"
+            )
+            for odds in RISKS
+        },
     )
+
+
+def _shown(rule_id: str, name: str, value: float, unit: Unit) -> Figure:
+    return of_parts(rule_id, value, {name: value}, unit)
 
 
 def _rank(use: Use) -> tuple[int, int]:

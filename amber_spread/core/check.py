@@ -11,7 +11,7 @@ from amber_spread.core.base import Frozen
 from amber_spread.core.figures import Quantity
 
 Severity = Literal["trouble", "care", "caution"]
-Lens = Literal["brief", "layers", "coats", "cover"]
+Lens = Literal["brief", "layers", "coats", "cover", "mix"]
 
 
 class Check(Frozen):

@@ -6,10 +6,10 @@ A field left out (null) takes this kitchen's usual from the Practice.
 from collections.abc import Iterator
 from typing import Annotated, Literal, Self
 
-from pydantic import Field, model_validator
+from pydantic import AfterValidator, Field, StringConstraints, model_validator
 
 from amber_spread.core import limits
-from amber_spread.core.base import Frozen, Hex, Name, at, slug
+from amber_spread.core.base import Frozen, Hex, Name, at, printable, slug
 from amber_spread.core.finishes import (
     Border,
     Cover,
@@ -27,6 +27,8 @@ from amber_spread.core.finishes import (
 )
 from amber_spread.core.shapes import ROUND_ONLY, Build, RoundShape, Shape, StraightBuild
 
+StepKey = Annotated[str, StringConstraints(pattern=r"^tier_[0-9]{1,2}_[a-z_]{1,20}$")]
+"""A step of a bowl, as the plan names it: `tier_1_cover`."""
 LayerHeight = Annotated[float, limits.LAYER_HEIGHT.field()]
 
 
@@ -146,11 +148,22 @@ class Colour(Frozen):
     hex: Hex
 
 
+class BowlOrder(Frozen):
+    """The order in which a bowl is worked, where it is not to be the one that needs least: its key and its steps'.
+
+    A step that is not there is left out, one that is not named comes after, and each tier keeps the order of the work.
+    """
+
+    bowl: Annotated[str, StringConstraints(min_length=1, max_length=160), AfterValidator(printable)]
+    steps: Annotated[tuple[StepKey, ...], Field(max_length=300)]
+
+
 class Design(Frozen):
     """A whole cake, bottom tier first."""
 
     tiers: Annotated[tuple[Tier, ...], Field(min_length=int(limits.TIERS.low), max_length=int(limits.TIERS.high))]
     base_board: BaseBoard = BaseBoard()
+    orders: Annotated[tuple[BowlOrder, ...], Field(max_length=int(limits.BOWL_ORDERS.high))] = ()
     colours: Annotated[tuple[Colour, ...], Field(max_length=int(limits.COLOURS.high))] = ()
 
     @model_validator(mode="after")

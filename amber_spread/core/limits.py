@@ -49,6 +49,7 @@ FRACTION = Limit(low=0, high=3, unit="ratio")
 DENSITY = Limit(low=0.1, high=3, unit="g_per_ml")
 TIERS = Limit(low=1, high=30, unit="each")
 COLOURS = Limit(low=0, high=24, unit="each")
+BOWL_ORDERS = Limit(low=0, high=60, unit="each")
 OWN_MEDIA = Limit(low=0, high=60, unit="each")
 NARROW_WIDTH = Limit(low=5, high=600, unit="mm")
 BEVEL = Limit(low=1, high=200, unit="mm")
@@ -68,6 +69,7 @@ SYRUP_SOAK = Limit(low=0, high=5, unit="mm")
 SETTLING = Limit(low=0, high=0.5, unit="ratio")
 BATTER_FILL = Limit(low=0.2, high=1, unit="ratio")
 BATCH = Limit(low=100, high=20000, unit="ml")
+MIXER = Limit(low=500, high=60000, unit="ml")
 RIM = Limit(low=0, high=60, unit="mm")
 STRIPES = Limit(low=0, high=12, unit="each")
 STRIPE_SHARE = Limit(low=0.01, high=100, unit="ratio")
@@ -111,6 +113,7 @@ LIMITS: dict[str, Limit] = {
     "density_g_per_ml": DENSITY,
     "tiers": TIERS,
     "colours": COLOURS,
+    "bowl_orders": BOWL_ORDERS,
     "own_media": OWN_MEDIA,
     "narrow_mm": NARROW_WIDTH,
     "bevel_mm": BEVEL,
@@ -130,6 +133,7 @@ LIMITS: dict[str, Limit] = {
     "settling": SETTLING,
     "batter_fill": BATTER_FILL,
     "batch_ml": BATCH,
+    "mixer_ml": MIXER,
     "rim_mm": RIM,
     "stripes": STRIPES,
     "stripe_share": STRIPE_SHARE,

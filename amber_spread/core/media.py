@@ -88,6 +88,10 @@ LIBRARY: tuple[Medium, ...] = (
 """The media that come with the program. A design file may replace any of them, by key, or add its own."""
 
 
+BEATEN: tuple[MediumKind, ...] = ("buttercream", "ganache", "frosting")
+"""The kinds that are beaten in a mixer, and so come in batches."""
+
+
 def shelf(own: tuple[Medium, ...] = ()) -> dict[str, Medium]:
     """Every medium within reach, by key: the library with a kitchen's own laid over it."""
     return {medium.key: medium for medium in (*LIBRARY, *own)}

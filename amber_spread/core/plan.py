@@ -5,7 +5,8 @@ from typing import Any, TypeVar
 
 from amber_spread.core.base import Frozen
 from amber_spread.core.batter import BatterPlan, plan_batter
-from amber_spread.core.bowls import Bowl, bowl_key, fill_bowl
+from amber_spread.core.bowl_checks import checks_of_bowls
+from amber_spread.core.bowls import Bowl, batch, batches, bowl_key, fill_bowl
 from amber_spread.core.check import Check
 from amber_spread.core.checks import checks_of_cake, checks_of_tier
 from amber_spread.core.coats import CoatsPlan
@@ -17,7 +18,7 @@ from amber_spread.core.finishes import CollarCover
 from amber_spread.core.gauge import GaugeMark
 from amber_spread.core.kit import Kit, KitNeed, match_needs
 from amber_spread.core.layers import LayersPlan
-from amber_spread.core.media import Medium
+from amber_spread.core.media import BEATEN, Medium
 from amber_spread.core.needs import needs_of_cake, needs_of_tier
 from amber_spread.core.practice import Practice
 from amber_spread.core.section import Cut, Section, draw_section
@@ -123,6 +124,7 @@ def plan(design: Design, practice: Practice, media: dict[str, Medium], kit: Kit 
         check for number, (tier, done) in numbered for check in checks_of_tier(number, tier, done, practice, media, kit)
     ]
     checks.extend(checks_of_cake(design, prints, whole, media, owned))
+    checks.extend(checks_of_bowls(design, bowls, media))
     tiers = [_tier_plan(design, index, done, standing[index]) for index, done in enumerate(worked)]
     cuts = [Cut(done.layers, done.coats, done.bodies, done.slabs, done.tipped) for done in worked]
     return Plan(
@@ -177,12 +179,19 @@ def _fill_bowls(design: Design, uses: list[Use], practice: Practice, media: dict
     by_bowl: dict[str, list[Use]] = {}
     for use in uses:
         by_bowl.setdefault(bowl_key(use.medium, use.colour), []).append(use)
+    orders = {order.bowl: order.steps for order in design.orders}
     bowls = {}
     for key, served in by_bowl.items():
         medium, colour = media[served[0].medium], served[0].colour
         name = medium.name if colour is None else f"{medium.name}, {colour}"
         hex = design.colour_hex(colour) or medium.hex
-        bowls[key] = fill_bowl(served, name, hex, practice.run_out_risk, practice.weigh_step_g)
+        wanted = orders.get(key, ())
+        bowl = fill_bowl(served, name, hex, practice.run_out_risk, practice.weigh_step_g, wanted)
+        if medium.kind in BEATEN:
+            many = batches.figure(bowl.mix.value, medium.density_g_per_ml, practice.mixer_ml, practice.mixer_fill)
+            each = batch.figure(bowl.mix.value, max(1.0, many.value))
+            bowl = bowl.model_copy(update={"batches": many, "batch": each})
+        bowls[key] = bowl
     return bowls
 
 

@@ -67,6 +67,8 @@ class Practice(Frozen):
     batter_fill: Annotated[float, limits.BATTER_FILL.field()] = 0.6
     batch_ml: Annotated[float, limits.BATCH.field()] = 2000.0
     spare_tin_mm: Annotated[float, limits.TIN_DIAMETER.field()] = 101.6
+    mixer_ml: Annotated[float, limits.MIXER.field()] = 4800.0
+    mixer_fill: Annotated[float, limits.BATTER_FILL.field()] = 0.6
     syrup_soak_mm: Annotated[float, limits.SYRUP_SOAK.field()] = 0.4
     hidden_board_in_mm: Annotated[float, limits.BOARD_MARGIN.field()] = 12.7
     crumb_coat_mm: Thickness = 2.0

@@ -116,7 +116,7 @@ class _Reader:
         if not tokens:
             return ""
         word = tokens[0].text.lower()
-        known = {part.word for part in PARTS} | {"named", "base", "colour"}
+        known = {part.word for part in PARTS} | {"named", "base", "colour", "order"}
         if word in known:
             return word
         return "cover" if find_medium(tokens, self.media) else word
@@ -130,6 +130,15 @@ class _Reader:
                 board: dict[str, Any] = {}
                 self.fields(tokens[1:], BaseBoard, "diameter_mm", board, tokens[0])
                 design["base_board"] = board
+            return True
+        if word == "order":
+            with _caught(self):
+                if len(tokens) < 2 or tokens[1].kind != "text":
+                    raise CannotRead(
+                        start, start + len(piece), 'An order is given as: order "fondant" tier_2_cover / …'
+                    )
+                steps = [token.text for token in tokens[2:] if token.text != "/"]
+                design.setdefault("orders", []).append({"bowl": tokens[1].text[1:-1], "steps": steps})
             return True
         if word == "colour":
             with _caught(self):

@@ -37,6 +37,8 @@ def write_line(design: Design, media: dict[str, Medium]) -> str:
     sections = ["; ".join(heads), *common]
     if design.base_board != BaseBoard():
         sections.append("base" + _fields(design.base_board, media))
+    for order in design.orders:
+        sections.append(f"order {colour_written(order.bowl)} {' / '.join(order.steps)}".rstrip())
     sections.extend(f"colour {colour_written(colour.name)} {colour.hex}" for colour in design.colours)
     return " | ".join(sections)
 

@@ -5,7 +5,7 @@ import string
 import pytest
 from hypothesis import given
 
-from amber_spread.core.design import BaseBoard, Design
+from amber_spread.core.design import BaseBoard, Colour, Design
 from amber_spread.core.finishes import DrapeCover, FreehandFinal, NoFinal, PlainFilling, SoftFilling
 from amber_spread.core.media import Medium, shelf
 from amber_spread.core.plan import plan
@@ -62,6 +62,20 @@ def test_an_oblong_cake_takes_an_oblong_board_and_overhangs_by_its_length_too():
     square_board = Design(tiers=(long,), base_board=BaseBoard(diameter_mm=300))
     assert "stack.board_small" in codes(plan(square_board, Practice(), MEDIA), "trouble")
     assert "stack.overhang" in codes(planned(tier(220), long))
+
+
+def test_a_strong_colour_and_a_colour_of_several_batches_are_said():
+    strong = Colour(name="poppy", hex="#B01020")
+    whole = plan(Design(tiers=(tier(cover=DrapeCover(colour="poppy")),), colours=(strong,)), Practice(), MEDIA)
+    assert "mix.strong_colour" in codes(whole)
+    assert "mix.strong_colour" not in codes(planned(tier(cover=DrapeCover(colour="blush"))))
+    many = planned(tier(300, final=FreehandFinal(colour="ivory")), practice=Practice(mixer_ml=500))
+    bowl = many.bowls["meringue_buttercream~ivory"]
+    assert bowl.batches.value > 1
+    assert bowl.batch.value / 0.75 <= 500 * 0.6 + 1e-6
+    assert "mix.combine_first" in codes(many)
+    assert many.bowls["meringue_buttercream"].batches is not None
+    assert planned(tier(cover=DrapeCover())).bowls["fondant"].batches is None
 
 
 def test_cautions_stand_for_allergens_the_fridge_raw_egg_and_weight():

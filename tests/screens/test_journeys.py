@@ -15,7 +15,7 @@ from amber_spread.core.units import format_length, format_weight
 
 ROOT = Path(__file__).parents[2]
 AXE = ROOT / "frontend" / "node_modules" / "axe-core" / "axe.min.js"
-LENSES = ("Brief", "Layers", "Coats", "Cover")
+LENSES = ("Brief", "Layers", "Coats", "Cover", "Mix")
 
 
 def new_cake(screen, address, title):

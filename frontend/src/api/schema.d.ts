@@ -534,6 +534,31 @@ export interface components {
             mix: components["schemas"]["Figure"];
             comes_back: components["schemas"]["Figure"];
             apart: components["schemas"]["Figure"];
+            risk: components["schemas"]["Figure"];
+            risk_bare: components["schemas"]["Figure"];
+            /** Left */
+            left: {
+                [key: string]: components["schemas"]["Figure"];
+            };
+            /** At Risk */
+            at_risk: {
+                [key: string]: components["schemas"]["Figure"];
+            };
+            order_cost?: components["schemas"]["Figure"] | null;
+            batches?: components["schemas"]["Figure"] | null;
+            batch?: components["schemas"]["Figure"] | null;
+        };
+        /**
+         * BowlOrder
+         * @description The order in which a bowl is worked, where it is not to be the one that needs least: its key and its steps'.
+         *
+         *     A step that is not there is left out, one that is not named comes after, and each tier keeps the order of the work.
+         */
+        BowlOrder: {
+            /** Bowl */
+            bowl: string;
+            /** Steps */
+            steps: string[];
         };
         /**
          * BoxCover
@@ -641,7 +666,7 @@ export interface components {
              * Lens
              * @enum {string}
              */
-            lens: "brief" | "layers" | "coats" | "cover";
+            lens: "brief" | "layers" | "coats" | "cover" | "mix";
             /** Tier */
             tier: number | null;
             /** Text */
@@ -831,6 +856,11 @@ export interface components {
             /** @default {} */
             base_board: components["schemas"]["BaseBoard"];
             /**
+             * Orders
+             * @default []
+             */
+            orders: components["schemas"]["BowlOrder"][];
+            /**
              * Colours
              * @default []
              */
@@ -886,6 +916,8 @@ export interface components {
              *       "batter_fill": 0.6,
              *       "batch_ml": 2000,
              *       "spare_tin_mm": 101.6,
+             *       "mixer_ml": 4800,
+             *       "mixer_fill": 0.6,
              *       "syrup_soak_mm": 0.4,
              *       "hidden_board_in_mm": 12.7,
              *       "crumb_coat_mm": 2,
@@ -1975,6 +2007,16 @@ export interface components {
              * @default 101.6
              */
             spare_tin_mm: number;
+            /**
+             * Mixer Ml
+             * @default 4800
+             */
+            mixer_ml: number;
+            /**
+             * Mixer Fill
+             * @default 0.6
+             */
+            mixer_fill: number;
             /**
              * Syrup Soak Mm
              * @default 0.4

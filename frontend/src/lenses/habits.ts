@@ -15,6 +15,8 @@ export const HABITS: readonly { name: Habit; words: string; limit: string; perce
   { name: "batter_fill", words: "Tins filled with batter", limit: "batter_fill", percent: true },
   { name: "batch_ml", words: "A batch of batter", limit: "batch_ml" },
   { name: "spare_tin_mm", words: "Small spare cake, tin", limit: "tin_diameter_mm" },
+  { name: "mixer_ml", words: "Mixer holds", limit: "mixer_ml" },
+  { name: "mixer_fill", words: "Mixer filled at most", limit: "batter_fill", percent: true },
   { name: "syrup_soak_mm", words: "Syrup soaks in", limit: "syrup_soak_mm" },
   { name: "hidden_board_in_mm", words: "Hidden board inside the cake", limit: "board_margin_mm" },
   { name: "foot_cut_mm", words: "Foot of a drum, cut", limit: "foot_cut_mm" },

@@ -2,7 +2,7 @@
 /** The keys that work in an order. */
 const open = defineModel<boolean>({ required: true });
 const KEYS: readonly [string, string][] = [
-  ["1 2 3 4", "Brief, Layers, Coats, Cover"],
+  ["1 2 3 4 5", "Brief, Layers, Coats, Cover, Mix"],
   ["↑ ↓", "the tier above, the tier below"],
   ["/", "the whole cake in one line, to read and to type"],
   ["Ctrl Z", "undo, also past earlier visits"],

@@ -5,10 +5,12 @@ import { onBeforeRouteLeave, useRouter } from "vue-router";
 import { answered, api, Refused } from "@/api/client";
 import HalfSection from "@/drawing/HalfSection.vue";
 import RolledOut from "@/drawing/RolledOut.vue";
+import Vessels from "@/drawing/Vessels.vue";
 import BriefLens from "@/lenses/BriefLens.vue";
 import CoatsLens from "@/lenses/CoatsLens.vue";
 import CoverLens from "@/lenses/CoverLens.vue";
 import LayersLens from "@/lenses/LayersLens.vue";
+import MixLens from "@/lenses/MixLens.vue";
 import { LENSES, type LensName } from "@/lenses/lenses";
 import TextField from "@/shared/TextField.vue";
 import { dueWords } from "@/shared/time";
@@ -33,7 +35,13 @@ const versionsOpen = ref(false);
 const kitOpen = ref(false);
 const lineOpen = ref(false);
 
-const PANELS = { brief: BriefLens, layers: LayersLens, coats: CoatsLens, cover: CoverLens };
+const PANELS = {
+  brief: BriefLens,
+  layers: LayersLens,
+  coats: CoatsLens,
+  cover: CoverLens,
+  mix: MixLens,
+};
 const current = computed<LensName>(() => (props.lens as LensName | undefined) || "brief");
 const panel = computed(() => PANELS[current.value]);
 const rolledOut = computed(
@@ -223,7 +231,8 @@ onBeforeRouteLeave(async () => {
         {{ order.complaints[0]?.message }}.
       </p>
       <p v-if="trouble" class="banner" role="alert">{{ trouble }}</p>
-      <HalfSection :lens="current" />
+      <Vessels v-if="current === 'mix'" />
+      <HalfSection v-else :lens="current" />
       <RolledOut v-if="rolledOut" />
     </main>
     <aside class="panel" :aria-label="`${current} lens`">

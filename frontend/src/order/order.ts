@@ -245,8 +245,9 @@ export const useOrder = defineStore("order", () => {
       if (status.value === "refused") touch();
     } catch (error) {
       if (mine.signal.aborted) return;
-      if (error instanceof Refused) complaints.value = error.problem.errors.map(inTheDocument);
-      else if (error instanceof Unreachable) {
+      if (error instanceof Refused && error.problem.status < 500)
+        complaints.value = error.problem.errors.map(inTheDocument);
+      else if (error instanceof Refused || error instanceof Unreachable) {
         planUnreachable.value = true;
         planTimer = setTimeout(() => void replan(), RETRY_AFTER_MS);
       } else throw error;

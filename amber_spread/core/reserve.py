@@ -1,0 +1,72 @@
+"""The reserve: how far the amounts of one bowl may run over, by walking it many times with amounts that vary.
+
+What stays at each step is taken as log-normal about what was planned, with the coefficient of variation v of its
+technique: factor = exp(s z - s² / 2), s² = ln(1 + v²), z standard normal, so that the mean is what was planned
+(published: N. L. Johnson, S. Kotz, N. Balakrishnan, Continuous Univariate Distributions 1, chapter 14). What is
+lost and what must be in hand follow the same factor. The z are a fixed scrambled Sobol sample, which fills the room
+of all steps evenly and is the same in every plan (published: A. B. Owen, "Scrambling Sobol' and Niederreiter-Xing
+points", Journal of Complexity 14, 1998; as scipy's qmc.Sobol).
+"""
+
+import math
+from collections.abc import Sequence
+from functools import lru_cache
+
+import numpy
+from numpy.typing import NDArray
+
+from amber_spread.core.uses import Use
+
+Sample = NDArray[numpy.float64]
+WALKS = 1024
+"""How many walks of a bowl are looked at: a power of two, as Sobol samples want."""
+SEED = 20261125
+
+
+@lru_cache(maxsize=1)
+def normals(steps: int = 64) -> Sample:
+    """The fixed sample of standard normals, one row a step and one column a walk."""
+    from scipy.special import ndtri
+    from scipy.stats import qmc
+
+    points = qmc.Sobol(steps, scramble=True, rng=SEED).random(WALKS)
+    return numpy.ascontiguousarray(ndtri(points.clip(1e-9, 1 - 1e-9)).T)
+
+
+@lru_cache(maxsize=512)
+def factors(step: int, variation: float) -> Sample:
+    """By what each walk's amount differs at a step (from 0), for a coefficient of variation. Their mean is 1."""
+    sigma = math.sqrt(math.log1p(variation**2))
+    sample = normals()
+    found: Sample = numpy.exp(sigma * sample[step % len(sample)] - sigma**2 / 2)
+    return found
+
+
+class Walks:
+    """Every walk of a bowl over its steps in order: what each needs and takes out for good, in order of size."""
+
+    def __init__(self, ordered: Sequence[Use]) -> None:
+        taken, needed = numpy.zeros(WALKS), numpy.zeros(WALKS)
+        for index, use in enumerate(ordered):
+            factor = factors(index, use.variation.value)
+            taken += use.kept_g * factor
+            numpy.maximum(needed, taken + use.in_hand.value * factor, out=needed)
+        needed.sort()
+        taken.sort()
+        self._needed, self._taken = needed, taken
+
+    def enough(self, risk: float) -> float:
+        """What is enough in all walks but a share `risk` of them, g: the quantile 1 - risk of what they need."""
+        return float(self._needed[_place(1 - risk)])
+
+    def risk_of(self, mixed_g: float) -> float:
+        """The share of walks that need more than was mixed."""
+        return 1 - int(self._needed.searchsorted(mixed_g + 1e-9, side="right")) / WALKS
+
+    def left_of(self, mixed_g: float, share: float) -> float:
+        """What is left of a mixed amount, g, in the walk below which that share of them leave less; never below 0."""
+        return max(0.0, mixed_g - float(self._taken[_place(1 - share)]))
+
+
+def _place(share: float) -> int:
+    return min(WALKS - 1, max(0, math.ceil(share * WALKS) - 1))

@@ -1,0 +1,198 @@
+<script setup lang="ts">
+/** Every bowl as a vessel, all to one scale, its steps in the order they are taken out, the first at the top. */
+import { computed, ref } from "vue";
+import { useOrder } from "@/order/order";
+import { bowlInHand } from "@/lenses/bowl";
+import { useHandbook } from "@/shared/handbook";
+import { useSettings } from "@/shared/settings";
+import { useElementSize } from "@/shared/size";
+import { isDark } from "./tone";
+import { levelsOf } from "./vessels";
+
+const order = useOrder();
+const settings = useSettings();
+const handbook = useHandbook();
+const frame = ref<HTMLElement>();
+const size = useElementSize(frame);
+const GAP = 22;
+const TOP = 60;
+const FOOT = 66;
+const LABEL = 22;
+
+const bowls = computed(() => Object.entries(order.plan?.bowls ?? {}));
+const most = computed(() => Math.max(1, ...bowls.value.map(([, bowl]) => bowl.mix.value)));
+const wide = computed(() => {
+  const count = Math.max(1, bowls.value.length);
+  return Math.max(96, Math.min(210, (size.width.value - 40 - GAP * (count - 1)) / count));
+});
+const scale = computed(() => Math.max(0, size.height.value - TOP - FOOT) / most.value);
+const floor = computed(() => size.height.value - FOOT);
+const across = computed(() => bowls.value.length * (wide.value + GAP) - GAP);
+const vessels = computed(() => {
+  const plan = order.plan;
+  if (!plan) return [];
+  const left = Math.max(20, (size.width.value - across.value) / 2);
+  return bowls.value.map(([key, bowl], index) => {
+    let at = floor.value - bowl.mix.value * scale.value;
+    const top = at;
+    const levels = levelsOf(bowl, plan).map((level) => {
+      const high = level.grams * scale.value;
+      const found = { ...level, y: at, high };
+      at += high;
+      return found;
+    });
+    return { key, bowl, levels, x: left + index * (wide.value + GAP), top };
+  });
+});
+
+function fit(words: string): string {
+  const most = Math.floor((wide.value - 14) / 7.4);
+  return words.length > most ? `${words.slice(0, most - 1)}…` : words;
+}
+</script>
+
+<template>
+  <div ref="frame" class="room">
+    <svg
+      v-if="size.width.value"
+      :width="Math.max(size.width.value, across + 40)"
+      :height="size.height.value"
+      role="img"
+      aria-label="The bowls to one scale, each step in the order it is taken out"
+    >
+      <defs>
+        <pattern id="held" width="7" height="7" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
+          <path d="M0 0V7" stroke="#33241b" stroke-width="1.6" opacity="0.4" />
+        </pattern>
+        <pattern id="dots" width="8" height="8" patternUnits="userSpaceOnUse">
+          <circle cx="3" cy="3" r="1.2" fill="#33241b" opacity="0.45" />
+        </pattern>
+      </defs>
+      <path class="table" :d="`M10 ${floor + 6}H${Math.max(size.width.value, across + 40) - 10}`" />
+      <g
+        v-for="one in vessels"
+        :key="one.key"
+        class="vessel"
+        :class="{ chosen: bowlInHand === one.key }"
+        :data-vessel="one.key"
+        @click="bowlInHand = one.key"
+      >
+        <text class="mix" :x="one.x + wide / 2" :y="one.top - 18" text-anchor="middle">
+          {{ settings.words(one.bowl.mix, "up") }}
+        </text>
+        <g v-for="level in one.levels" :key="level.key">
+          <rect
+            :x="one.x"
+            :y="level.y"
+            :width="wide"
+            :height="level.high"
+            :fill="level.kind === 'step' || level.kind === 'reserve' ? one.bowl.hex : '#fffdf7'"
+            class="level"
+            :class="{ lit: order.lit === level.figure.id }"
+            @pointerenter="order.lit = level.figure.id"
+            @pointerleave="order.lit = ''"
+          />
+          <rect
+            v-if="level.kind !== 'step'"
+            class="over"
+            :x="one.x"
+            :y="level.y"
+            :width="wide"
+            :height="level.high"
+            :fill="level.kind === 'reserve' ? 'url(#held)' : 'url(#dots)'"
+          />
+          <text
+            v-if="level.high > LABEL"
+            class="step"
+            :class="{ pale: isDark(one.bowl.hex) && (level.kind === 'step' || level.kind === 'reserve') }"
+            :x="one.x + wide / 2"
+            :y="level.y + Math.min(level.high / 2 + 5, 26)"
+            text-anchor="middle"
+          >
+            {{ fit(level.words) }}
+          </text>
+        </g>
+        <path
+          class="glass"
+          :d="`M${one.x} ${one.top - 10}V${floor}q0 6 6 6H${one.x + wide - 6}q6 0 6 -6V${one.top - 10}`"
+        />
+        <text class="name" :x="one.x + wide / 2" :y="floor + 30" text-anchor="middle">
+          {{ fit(one.bowl.colour ?? one.bowl.name) }}
+        </text>
+        <text class="risk" :x="one.x + wide / 2" :y="floor + 51" text-anchor="middle">
+          {{ fit(one.bowl.colour ? handbook.mediumName(one.bowl.medium) : "uncoloured") }}
+        </text>
+      </g>
+    </svg>
+  </div>
+</template>
+
+<style scoped>
+.room {
+  position: relative;
+  height: 100%;
+  overflow: auto hidden;
+}
+
+svg {
+  position: absolute;
+  top: 0;
+  left: 0;
+}
+
+.table {
+  stroke: #8c6a4d;
+  stroke-width: 8;
+}
+
+.vessel {
+  cursor: pointer;
+}
+
+.level {
+  stroke: var(--ink);
+  stroke-width: 0.8;
+}
+
+.level.lit {
+  stroke: var(--amber);
+  stroke-width: 3.5;
+}
+
+.over {
+  pointer-events: none;
+}
+
+.glass {
+  fill: none;
+  stroke: var(--ink);
+  stroke-width: 2;
+}
+
+.chosen .glass {
+  stroke: var(--amber-line);
+  stroke-width: 4;
+}
+
+text {
+  fill: var(--ink);
+  font: 15px var(--sans);
+  pointer-events: none;
+}
+
+.step.pale {
+  fill: #fffdf7;
+}
+
+.mix {
+  font: 600 21px var(--serif);
+}
+
+.name {
+  font: 600 16px var(--serif);
+}
+
+.risk {
+  fill: var(--soft);
+}
+</style>

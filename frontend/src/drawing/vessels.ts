@@ -1,0 +1,60 @@
+/** A bowl as a vessel to scale: what each step takes out of it from the top down, then what comes back and the reserve. */
+import type { Bowl, Figure, Plan } from "@/api/types";
+
+export interface Level {
+  key: string;
+  words: string;
+  kind: "step" | "back" | "reserve" | "rounding";
+  grams: number;
+  /** How much of it goes to bowl, bag and knife. */
+  lost: number;
+  figure: Figure;
+}
+
+const STEP_WORDS: Record<string, string> = {
+  syrup: "syrup",
+  seal: "seal",
+  dam: "dam",
+  filling: "filling",
+  crumb: "crumb coat",
+  final: "final coat",
+  cover: "cover",
+  on_top: "piece on top",
+  border: "border",
+};
+
+export function levelsOf(bowl: Bowl, plan: Plan): Level[] {
+  const steps = Object.entries(bowl.steps).map(([key, use]): Level => {
+    const tier = plan.tiers.length > 1 ? `, ${plan.tiers[use.tier - 1]?.name}` : "";
+    return {
+      key,
+      words: `${STEP_WORDS[use.step] ?? use.step}${tier}`,
+      kind: "step",
+      grams: use.stays.value + use.lost.value,
+      lost: use.lost.value,
+      figure: use.stays,
+    };
+  });
+  const rest = bowl.mix.value - bowl.need.value - bowl.reserve.value;
+  const parts: Level[] = [
+    ...steps,
+    {
+      key: "back",
+      words: "in hand, comes back",
+      kind: "back",
+      grams: bowl.comes_back.value,
+      lost: 0,
+      figure: bowl.comes_back,
+    },
+    {
+      key: "reserve",
+      words: "reserve",
+      kind: "reserve",
+      grams: bowl.reserve.value,
+      lost: 0,
+      figure: bowl.reserve,
+    },
+    { key: "rounding", words: "to weigh well", kind: "rounding", grams: rest, lost: 0, figure: bowl.mix },
+  ];
+  return parts.filter((level) => level.grams > 0.5);
+}

@@ -1,0 +1,185 @@
+<script setup lang="ts">
+import { computed, ref, watchEffect } from "vue";
+import { levelsOf } from "@/drawing/vessels";
+import { useOrder } from "@/order/order";
+import ChoiceRow from "@/shared/ChoiceRow.vue";
+import { useSettings } from "@/shared/settings";
+import { bowlInHand } from "./bowl";
+import FigureRow from "./FigureRow.vue";
+import LensHead from "./LensHead.vue";
+import LensNotes from "./LensNotes.vue";
+import PickField from "./PickField.vue";
+
+const order = useOrder();
+const settings = useSettings();
+const ODDS = [5, 10, 20, 50, 100] as const;
+const CHOICES = ODDS.map((odds) => ({ value: String(odds), words: `1 in ${odds}` }));
+
+const bowls = computed(() => order.plan?.bowls ?? {});
+const choices = computed(() =>
+  Object.entries(bowls.value).map(([value, bowl]) => ({ value, words: bowl.name })),
+);
+watchEffect(() => {
+  const [first] = Object.keys(bowls.value);
+  if (first && !(bowlInHand.value in bowls.value)) bowlInHand.value = first;
+});
+const bowl = computed(() => bowls.value[bowlInHand.value]);
+const levels = computed(() => (bowl.value && order.plan ? levelsOf(bowl.value, order.plan) : []));
+const steps = computed(() => levels.value.filter((one) => one.kind === "step"));
+const dragged = ref(-1);
+const over = ref(-1);
+
+/** Work this bowl in an order of one's own, or (null) in the one that needs least. */
+function setOrder(keys: string[] | null): void {
+  const bowl = bowlInHand.value;
+  order.edit((draft) => {
+    draft.design.orders = draft.design.orders.filter((one) => one.bowl !== bowl);
+    if (keys) draft.design.orders.push({ bowl, steps: keys });
+  });
+}
+
+function move(from: number, to: number): void {
+  const keys = steps.value.map((one) => one.key);
+  const [moved] = keys.splice(from, 1);
+  if (moved) keys.splice(to, 0, moved);
+  setOrder(keys);
+}
+
+function drop(at: number): void {
+  if (dragged.value >= 0 && dragged.value !== at) move(dragged.value, at);
+  [dragged.value, over.value] = [-1, -1];
+}
+
+const risk = computed(() => order.document?.practice.run_out_risk ?? 0.05);
+const chosen = computed(() => String(ODDS.find((odds) => Math.abs(1 / odds - risk.value) < 1e-6) ?? ""));
+const several = computed(
+  () => new Set(Object.values(bowl.value?.steps ?? {}).map((use) => use.tier)).size > 1,
+);
+const detail = computed(() => {
+  const count = Object.keys(bowls.value).length;
+  return `${count === 1 ? "One bowl" : `${count} bowls`}, all to one scale`;
+});
+
+function setRisk(odds: string): void {
+  order.edit((draft) => (draft.practice.run_out_risk = 1 / Number(odds)));
+}
+
+/** A share of all cakes as people say it: 1 in so many, or hardly ever. */
+function odds(share: number): string {
+  if (share < 0.002) return "hardly ever";
+  return share > 0.66 ? `${Math.round(share * 10)} times in 10` : `about 1 time in ${Math.round(1 / share)}`;
+}
+</script>
+
+<template>
+  <section v-if="bowl">
+    <LensHead words="Mix" whole :detail="detail" />
+    <FigureRow :label="`Mix ${bowl.name}`" :figure="bowl.mix" main />
+    <PickField label="Bowl" :value="bowlInHand" :choices="choices" @change="(key) => (bowlInHand = key)" />
+    <FigureRow label="Fillings of the mixer" :figure="bowl.batches" />
+    <FigureRow v-if="(bowl.batches?.value ?? 0) > 1" label="Each, in equal batches" :figure="bowl.batch" />
+    <LensNotes lens="mix" />
+    <h3>Risk of running short</h3>
+    <ChoiceRow
+      label="Risk of running short"
+      :value="chosen"
+      :choices="CHOICES"
+      :columns="5"
+      @change="setRisk"
+    />
+    <p class="soft">
+      For every bowl of this order. Mixed like this, this one runs short {{ odds(bowl.risk.value) }}; with
+      only {{ settings.words(bowl.need, "up") }}, what the plan needs to the gram, it would
+      {{ odds(bowl.risk_bare.value) }}.
+    </p>
+    <FigureRow label="Needed as planned" :figure="bowl.need" />
+    <FigureRow label="Reserve" :figure="bowl.reserve" />
+    <h3>Likely left over</h3>
+    <FigureRow label="Most likely" :figure="bowl.left.likely" />
+    <FigureRow label="In 8 of 10, at least" :figure="bowl.left.least" />
+    <FigureRow label="In 8 of 10, at most" :figure="bowl.left.most" />
+    <h3>What each risk asks you to mix</h3>
+    <FigureRow v-for="one in ODDS" :key="one" :label="`1 in ${one}`" :figure="bowl.at_risk[`1_in_${one}`]" />
+    <template v-if="several">
+      <h3>One bowl for all its tiers</h3>
+      <FigureRow label="Needed together" :figure="bowl.need" />
+      <FigureRow label="Needed tier by tier" :figure="bowl.apart" />
+    </template>
+    <h3>In this order out of the bowl</h3>
+    <ol>
+      <li
+        v-for="(level, index) in steps"
+        :key="level.key"
+        draggable="true"
+        :class="{ over: over === index }"
+        @dragstart="dragged = index"
+        @dragover.prevent="over = index"
+        @dragend="over = -1"
+        @drop.prevent="drop(index)"
+      >
+        <FigureRow :label="`${index + 1}. ${level.words}`" :figure="level.figure" />
+        <span class="moves">
+          <button
+            class="act"
+            :aria-label="`Earlier: ${level.words}`"
+            :disabled="index === 0"
+            @click="move(index, index - 1)"
+          >
+            ↑
+          </button>
+          <button
+            class="act"
+            :aria-label="`Later: ${level.words}`"
+            :disabled="index === steps.length - 1"
+            @click="move(index, index + 1)"
+          >
+            ↓
+          </button>
+        </span>
+      </li>
+    </ol>
+    <template v-if="bowl.order_cost">
+      <FigureRow label="This order needs more, by" :figure="bowl.order_cost" />
+      <div class="same">
+        <button class="act" @click="setOrder(null)">Back to the order that needs least</button>
+      </div>
+    </template>
+    <p v-else-if="steps.length > 1" class="soft">
+      This order needs least. Drag a step, or use the arrows; each tier keeps the order of its own work.
+    </p>
+  </section>
+</template>
+
+<style scoped>
+.soft {
+  padding: 6px 0;
+  color: var(--soft);
+}
+
+ol {
+  margin: 0;
+  padding: 0;
+  list-style: none;
+}
+
+li {
+  display: grid;
+  grid-template-columns: 1fr auto;
+  gap: 8px;
+  align-items: center;
+  cursor: grab;
+}
+
+li.over {
+  background: #fbf1de;
+}
+
+.moves {
+  display: flex;
+}
+
+.moves .act {
+  width: 40px;
+  padding: 0;
+}
+</style>

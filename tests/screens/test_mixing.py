@@ -1,0 +1,42 @@
+"""Journeys through the Mix lens, in headless Chromium."""
+
+import re
+
+from playwright.sync_api import expect
+
+from tests.screens.test_journeys import lens, panel, saved
+
+
+def grams(locator):
+    text = re.sub(r"\s+", " ", locator.first.inner_text()).strip()
+    value, unit = text.split(" ")
+    return float(value) * (1000 if unit == "kg" else 1)
+
+
+def test_a_smaller_risk_mixes_more_and_a_worse_order_says_what_it_costs(screen, demo_address):
+    screen.goto(demo_address)
+    screen.get_by_role("link", name="Open Fair centrepiece").click()
+    lens(screen, "Mix")
+    expect(screen.locator(".room .vessel")).to_have_count(5)
+    screen.locator("[data-vessel='fondant~blush']").click()
+    mix = panel(screen).locator("[data-figure='bowls.fondant~blush.mix']")
+    expect(mix).to_be_visible()
+    before = grams(mix)
+    panel(screen).get_by_role("radio", name="1 in 100").check(force=True)
+    expect(mix).not_to_have_text(re.compile(re.escape(f"{before / 1000:g}")))
+    assert grams(mix) > before
+    assert grams(panel(screen).locator("[data-figure='bowls.fondant~blush.at_risk.1_in_20']")) == before
+
+    for _ in range(2):
+        panel(screen).get_by_role("button", name="Later: cover, Bottom").click()
+    expect(panel(screen).locator("li").last).to_contain_text("cover, Bottom")
+    cost = panel(screen).locator("[data-figure='bowls.fondant~blush.order_cost']")
+    expect(cost).to_be_visible()
+    assert grams(cost) > 0
+    saved(screen)
+    panel(screen).get_by_role("button", name="Back to the order that needs least").click()
+    expect(cost).to_have_count(0)
+    saved(screen)
+    for _ in range(4):
+        screen.get_by_role("button", name="Undo").click()
+    saved(screen)
