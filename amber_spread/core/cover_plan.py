@@ -91,7 +91,7 @@ def on_mat(piece: Piece, mat: Mat) -> bool:
 
 def piece_of(name: str, corners: list[Corner], hex: str, count: float = 1, **sizes: Figure) -> Piece:
     """A flat piece, so many times over, with its measures by name."""
-    return Piece(name=name, count=same("copies", count, "each"), sizes=sizes, hex=hex, corners=corners)
+    return Piece.model_construct(name=name, count=same("copies", count, "each"), sizes=sizes, hex=hex, corners=corners)
 
 
 def top_of(flat: Outline, lap_mm: float, hex: str, count: float = 1) -> Piece:

@@ -80,6 +80,8 @@ class Rule(Generic[P]):
         self.__name__ = function.__name__
         self._signature = inspect.signature(function)
         self._names = [_split(name) for name in self._signature.parameters]
+        assert text.unit is not None
+        self._unit, self._id = text.unit, text.id
 
     def __call__(self, *args: P.args, **kwargs: P.kwargs) -> float:
         return self.function(*args, **kwargs)
@@ -89,17 +91,8 @@ class Rule(Generic[P]):
         values: Iterable[Any] = args
         if kwargs:
             values = self._signature.bind(*args, **kwargs).arguments.values()
-        given = {
-            name: Quantity(value=value, unit=unit) for (name, unit), value in zip(self._names, values, strict=True)
-        }
-        assert self.text.unit is not None
-        return Figure(
-            value=self.function(*args, **kwargs),
-            unit=self.text.unit,
-            rule=self.text.id,
-            rounding=self.rounding,
-            given=given,
-        )
+        given = {name: Quantity(value, unit) for (name, unit), value in zip(self._names, values, strict=True)}
+        return Figure(self.function(*args, **kwargs), self._unit, self._id, self.rounding, given)
 
 
 RULES: dict[str, RuleText] = {}
@@ -167,5 +160,5 @@ def chosen(own: float | None, usual: float, unit: Unit) -> Figure:
 
 def of_parts(rule_id: str, value: float, parts: Mapping[str, float], unit: Unit) -> Figure:
     """A figure by a rule from `parts_rule`, with its named parts, all in `unit`, as the numbers put in."""
-    given = {name: Quantity(value=part, unit=unit) for name, part in parts.items()}
-    return Figure(value=value, unit=unit, rule=rule_id, given=given)
+    given = {name: Quantity(part, unit) for name, part in parts.items()}
+    return Figure(value, unit, rule_id, "nearest", given)

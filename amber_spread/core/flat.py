@@ -248,7 +248,7 @@ def lay_out(pieces: dict[str, Piece], width_mm: float, length_mm: float, gap_mm:
             x, y, row = 0.0, y + row + gap_mm, 0.0
         if (x or y) and y + high > length_mm:
             mat, x, y, row = mat + 1, 0.0, 0.0, 0.0
-        found.append(Laid(piece=key, mat=mat, x=round(x, 2), y=round(y, 2), turned=turned))
+        found.append(Laid.model_construct(piece=key, mat=mat, x=round(x, 2), y=round(y, 2), turned=turned))
         x, row = x + wide + gap_mm, max(row, high)
     return found
 

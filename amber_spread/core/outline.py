@@ -129,7 +129,7 @@ class Round:
 
     @property
     def points(self) -> list[Point]:
-        return arc((0, 0), self.radius_mm, 0, 2 * math.pi, DRAWN_STEP)[:-1]
+        return [(self.radius_mm * x, self.radius_mm * y) for x, y in UNIT_CIRCLE]
 
     @property
     def edges_mm(self) -> list[float]:
@@ -376,3 +376,6 @@ def perimeter_at(outline: Outline, distance_mm: float) -> float:
         return outline.offset(distance_mm).perimeter_mm
     except ValueError:
         return 0.0
+
+
+UNIT_CIRCLE = arc((0, 0), 1.0, 0, 2 * math.pi, DRAWN_STEP)[:-1]

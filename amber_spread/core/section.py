@@ -43,6 +43,10 @@ class Silhouette(Frozen):
     seen_from_above: list[Point]
 
 
+# The section makes its own outlines out of floats, some hundred points each: there is nothing to check in them.
+_part, _silhouette = Part.model_construct, Silhouette.model_construct
+
+
 class Section(Frozen):
     """Every part of the cut half, and every tier's outside, bottom first."""
 
@@ -82,13 +86,13 @@ def draw_section(
 ) -> Section:
     """The half-section of a whole cake, from the base board up; `tiers` and `standing` are bottom first."""
     base = slab(0, whole.base_diameter.value / 2, 0, whole.base_thickness.value)
-    parts = [Part(place="stack", kind="board", hex=BOARD_HEX, outline=base)]
+    parts = [_part(place="stack", kind="board", hex=BOARD_HEX, outline=base)]
     outsides = []
     for number, (tier, cut, stands) in enumerate(zip(design.tiers, tiers, standing, strict=True), 1):
         place, bottom = f"tiers.{number}", stands.bottom.value
         if stands.board_thickness and stands.board_diameter:
             board = slab(0, stands.board_diameter.value / 2, bottom - stands.board_thickness.value, bottom)
-            parts.append(Part(place=f"{place}.stack", kind="board", hex=BOARD_HEX, outline=board))
+            parts.append(_part(place=f"{place}.stack", kind="board", hex=BOARD_HEX, outline=board))
         lift = bottom - (cut.tipped["covered"].foot_mm if cut.tipped else cut.bodies.covered.foot_mm)
         found = _tipped(place, cut) if cut.tipped else _inside(f"{place}.layers", tier, cut, hex_of)
         parts.extend(_lifted(part, lift) for part in found)
@@ -97,18 +101,18 @@ def draw_section(
             if outer != inner:
                 outside = hex
                 room = "cover" if kind == "cover" else f"coats.{kind}"
-                part = Part(place=f"{place}.{room}", kind=kind, hex=hex, outline=shell(inner, outer))
+                part = _part(place=f"{place}.{room}", kind=kind, hex=hex, outline=shell(inner, outer))
                 parts.append(_lifted(part, lift))
         lip = _lip(cut)
         if lip:
-            part = Part(place=f"{place}.coats.final", kind="final", hex=outside, outline=lip)
+            part = _part(place=f"{place}.coats.final", kind="final", hex=outside, outline=lip)
             parts.append(_lifted(part, lift))
         rim = cut.bodies.covered.half_profile() if cut.tipped is None else cut.tipped["covered"].half_profile()
         if lip:
             rim = [*rim[:-1], *lip[1:], lip[0], rim[-1]]
         above = cut.bodies.covered.outline
         outsides.append(
-            Silhouette(
+            _silhouette(
                 place=place,
                 hex=_outermost(tier, outside, hex_of),
                 outline=[(x, z + lift) for x, z in [(0.0, rim[0][1]), *rim]],
@@ -154,9 +158,7 @@ def _bands(tier: Tier, hex_of: Callable[[str, str | None], str]) -> list[tuple[s
 
 
 def _lifted(part: Part, lift: float) -> Part:
-    return Part.model_construct(
-        place=part.place, kind=part.kind, hex=part.hex, outline=[(x, z + lift) for x, z in part.outline]
-    )
+    return _part(place=part.place, kind=part.kind, hex=part.hex, outline=[(x, z + lift) for x, z in part.outline])
 
 
 def _coats(
@@ -180,7 +182,7 @@ def _coats(
 def _tipped(place: str, cut: Cut) -> Iterator[Part]:
     """A drum on its side is cut between two layers: its sponge is one disc on its flat."""
     assert cut.tipped is not None
-    yield Part(place=f"{place}.layers", kind="sponge", hex=SPONGE_HEX, outline=cut.tipped["bare"].half_profile())
+    yield _part(place=f"{place}.layers", kind="sponge", hex=SPONGE_HEX, outline=cut.tipped["bare"].half_profile())
 
 
 def _inside(place: str, tier: Tier, cut: Cut, hex_of: Callable[[str, str | None], str]) -> Iterator[Part]:
@@ -196,13 +198,13 @@ def _inside(place: str, tier: Tier, cut: Cut, hex_of: Callable[[str, str | None]
         top = rim[-1][1]
         inner = hollow_mm if kind == "filling" or (kind == "layer" and 1 < number < last) else 0.0
         if kind == "layer":
-            yield Part(place=place, kind="sponge", hex=SPONGE_HEX, outline=_ring(rim, inner))
+            yield _part(place=place, kind="sponge", hex=SPONGE_HEX, outline=_ring(rim, inner))
         elif kind == "board":
             assert cut.layers.board is not None
             half = cut.layers.board.diameter.value / 2
-            yield Part(place=f"{place}.board", kind="board", hex=BOARD_HEX, outline=slab(0, half, low, high))
+            yield _part(place=f"{place}.board", kind="board", hex=BOARD_HEX, outline=slab(0, half, low, high))
             gap = [(half, low), *rim[:-1], (half, high)]
-            yield Part(place="", kind="crumb", hex=hex_of(tier.crumb.medium, tier.crumb.colour), outline=gap)
+            yield _part(place="", kind="crumb", hex=hex_of(tier.crumb.medium, tier.crumb.colour), outline=gap)
         else:
             yield from _filled(f"{place}.filling", filling, rim, inner, low, top, fill_hex, dam_hex)
 
@@ -226,7 +228,7 @@ def _filled(
     dam_mm = min(filling.dam_width.value, half) if filling.dam_width else 0.0
     seal_mm = min(filling.seal_thickness.value, high - low) if filling.seal_thickness else 0.0
     if not dam_mm:
-        yield Part(place=place, kind="filling", hex=fill_hex, outline=_ring(rim, inner))
+        yield _part(place=place, kind="filling", hex=fill_hex, outline=_ring(rim, inner))
         return
     inside = half - dam_mm
     rooms: tuple[tuple[PartKind, str, list[Point], bool], ...] = (
@@ -236,4 +238,4 @@ def _filled(
     )
     for kind, hex, outline, there in rooms:
         if there:
-            yield Part(place=place, kind=kind, hex=hex, outline=outline)
+            yield _part(place=place, kind=kind, hex=hex, outline=outline)
