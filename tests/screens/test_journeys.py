@@ -154,7 +154,7 @@ def test_everything_works_by_keyboard_alone(screen, demo_address):
     expect(working).to_have_count(0)
     expect(roll).to_be_focused()
     screen.locator("[data-part='bowls.fondant~blush.reserve']").press("Enter")
-    expect(screen.get_by_role("dialog", name="Working of Fondant, blush: reserve")).to_contain_text("surety × spread")
+    expect(screen.get_by_role("dialog", name="Working of Fondant, blush: reserve")).to_contain_text("enough − need")
     screen.keyboard.press("Escape")
     panel(screen).get_by_label("Rolled, thick").focus()
     screen.keyboard.type("4 mm")
@@ -346,7 +346,9 @@ def overlaps(screen):
     """Labels of the drawing that cover one another or reach out of it."""
     return screen.evaluate(
         """() => {
-            const frame = document.querySelector('.frame').getBoundingClientRect();
+            const room = document.querySelector('.frame');
+            if (!room) return [];
+            const frame = room.getBoundingClientRect();
             const boxes = [...document.querySelectorAll('.frame .label')].map((label) => {
                 const box = label.getBoundingClientRect();
                 return { words: label.innerText.trim(), x0: box.left, x1: box.right, y0: box.top, y1: box.bottom };

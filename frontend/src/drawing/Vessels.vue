@@ -23,7 +23,7 @@ const bowls = computed(() => Object.entries(order.plan?.bowls ?? {}));
 const most = computed(() => Math.max(1, ...bowls.value.map(([, bowl]) => bowl.mix.value)));
 const wide = computed(() => {
   const count = Math.max(1, bowls.value.length);
-  return Math.max(96, Math.min(210, (size.width.value - 40 - GAP * (count - 1)) / count));
+  return Math.max(72, Math.min(210, (size.width.value - 40 - GAP * (count - 1)) / count));
 });
 const scale = computed(() => Math.max(0, size.height.value - TOP - FOOT) / most.value);
 const floor = computed(() => size.height.value - FOOT);
@@ -52,7 +52,7 @@ function fit(words: string): string {
 </script>
 
 <template>
-  <div ref="frame" class="room">
+  <div ref="frame" class="room" tabindex="0" role="group" aria-label="The bowls">
     <svg
       v-if="size.width.value"
       :width="Math.max(size.width.value, across + 40)"

@@ -9,6 +9,8 @@ export interface Level {
   /** How much of it goes to bowl, bag and knife. */
   lost: number;
   figure: Figure;
+  /** The tier it belongs to, 0 for what is of no tier. */
+  tier: number;
 }
 
 const STEP_WORDS: Record<string, string> = {
@@ -33,6 +35,7 @@ export function levelsOf(bowl: Bowl, plan: Plan): Level[] {
       grams: use.stays.value + use.lost.value,
       lost: use.lost.value,
       figure: use.stays,
+      tier: use.tier,
     };
   });
   const rest = bowl.mix.value - bowl.need.value - bowl.reserve.value;
@@ -45,6 +48,7 @@ export function levelsOf(bowl: Bowl, plan: Plan): Level[] {
       grams: bowl.comes_back.value,
       lost: 0,
       figure: bowl.comes_back,
+      tier: 0,
     },
     {
       key: "reserve",
@@ -53,8 +57,17 @@ export function levelsOf(bowl: Bowl, plan: Plan): Level[] {
       grams: bowl.reserve.value,
       lost: 0,
       figure: bowl.reserve,
+      tier: 0,
     },
-    { key: "rounding", words: "to weigh well", kind: "rounding", grams: rest, lost: 0, figure: bowl.mix },
+    {
+      key: "rounding",
+      words: "to weigh well",
+      kind: "rounding",
+      grams: rest,
+      lost: 0,
+      figure: bowl.mix,
+      tier: 0,
+    },
   ];
   return parts.filter((level) => level.grams > 0.5);
 }

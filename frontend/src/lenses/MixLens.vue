@@ -25,7 +25,15 @@ watchEffect(() => {
 });
 const bowl = computed(() => bowls.value[bowlInHand.value]);
 const levels = computed(() => (bowl.value && order.plan ? levelsOf(bowl.value, order.plan) : []));
-const steps = computed(() => levels.value.filter((one) => one.kind === "step"));
+const wanted = computed(
+  () => order.document?.design.orders.find((one) => one.bowl === bowlInHand.value)?.steps,
+);
+/** The steps as they were put, at once, also while the figures are still on their way. */
+const steps = computed(() => {
+  const found = levels.value.filter((one) => one.kind === "step");
+  const place = (key: string): number => wanted.value?.indexOf(key) ?? 0;
+  return wanted.value ? found.sort((a, b) => place(a.key) - place(b.key)) : found;
+});
 const dragged = ref(-1);
 const over = ref(-1);
 
@@ -38,7 +46,15 @@ function setOrder(keys: string[] | null): void {
   });
 }
 
+/** A step may pass those of other tiers only: each tier keeps the order of its own work. */
+function mayMove(from: number, to: number): boolean {
+  const [low, high] = [Math.min(from, to), Math.max(from, to)];
+  const passed = steps.value.slice(low, high + 1).filter((one) => one.tier === steps.value[from]?.tier);
+  return to >= 0 && to < steps.value.length && passed.length === 1;
+}
+
 function move(from: number, to: number): void {
+  if (!mayMove(from, to)) return;
   const keys = steps.value.map((one) => one.key);
   const [moved] = keys.splice(from, 1);
   if (moved) keys.splice(to, 0, moved);
@@ -122,7 +138,7 @@ function odds(share: number): string {
           <button
             class="act"
             :aria-label="`Earlier: ${level.words}`"
-            :disabled="index === 0"
+            :disabled="!mayMove(index, index - 1)"
             @click="move(index, index - 1)"
           >
             ↑
@@ -130,7 +146,7 @@ function odds(share: number): string {
           <button
             class="act"
             :aria-label="`Later: ${level.words}`"
-            :disabled="index === steps.length - 1"
+            :disabled="!mayMove(index, index + 1)"
             @click="move(index, index + 1)"
           >
             ↓
