@@ -5,6 +5,7 @@ from typing import Annotated
 from urllib.parse import quote
 
 from fastapi import APIRouter, Query, Request, Response
+from fastapi.concurrency import run_in_threadpool
 
 from amber_spread.core.document import Document, plan_document
 from amber_spread.core.limits import TIERS
@@ -72,4 +73,5 @@ def amounts_csv(id: uuid.UUID, book: Book, shelf: KitShelfOf) -> Response:
 @router.post("/outline", openapi_extra={"requestBody": {"content": {"image/svg+xml": {"schema": {"type": "string"}}}}})
 async def outline(request: Request) -> ReadOutline:
     """The outline of a tier from an SVG drawing, at true size. Nothing is stored."""
-    return read_outline(await request.body())
+    # Off the event loop: a drawing of thousands of pieces takes long enough for others to notice.
+    return await run_in_threadpool(read_outline, await request.body())
