@@ -2,10 +2,10 @@
 /** How the tier in hand rises: choosing a build is choosing its silhouette. */
 import { computed } from "vue";
 import { BUILDS, rebuilt, type Build } from "@/order/kinds";
-import ChoiceRow from "@/shared/ChoiceRow.vue";
 import FigureRow from "./FigureRow.vue";
 import KindFields from "./KindFields.vue";
 import PickField from "./PickField.vue";
+import SilhouetteRow from "./SilhouetteRow.vue";
 import { useTier } from "./tier";
 
 const { order, tier, planned, several, tierWords, change, sameForAll } = useTier();
@@ -75,17 +75,12 @@ function setPoint(index: number, field: "up" | "out", event: Event): void {
 <template>
   <section v-if="tier && build && kind">
     <h3>How it rises, {{ tierWords }}</h3>
-    <ChoiceRow
+    <SilhouetteRow
       :label="`How the ${tierWords} rises`"
       :value="build.kind"
       :choices="BUILDS"
-      :columns="7"
       @change="choose"
-    >
-      <template #default="{ choice }">
-        <svg width="32" height="32" viewBox="0 0 24 24" aria-hidden="true"><path :d="choice.icon" /></svg>
-      </template>
-    </ChoiceRow>
+    />
     <p class="which">{{ kind.words[0]?.toUpperCase() + kind.words.slice(1) }}</p>
     <p v-if="trouble" class="wrong" role="alert">{{ trouble }}</p>
     <KindFields :fields="kind.fields" />
@@ -157,12 +152,6 @@ function setPoint(index: number, field: "up" | "out", event: Event): void {
 </template>
 
 <style scoped>
-path {
-  fill: #ecd3a4;
-  stroke: var(--ink);
-  stroke-width: 1.4;
-}
-
 .which,
 .soft {
   color: var(--soft);

@@ -2,11 +2,11 @@
 /** A flat piece of any outline, cut from a sheet and laid on the top. */
 import { computed } from "vue";
 import { reshaped, SHAPES, type ShapeKind } from "@/order/shapes";
-import ChoiceRow from "@/shared/ChoiceRow.vue";
 import MediumField from "@/shared/MediumField.vue";
 import FigureRow from "./FigureRow.vue";
 import KindFields from "./KindFields.vue";
 import OutlineFile from "./OutlineFile.vue";
+import SilhouetteRow from "./SilhouetteRow.vue";
 import { SHEETS, useTier } from "./tier";
 
 const { order, tier, planned, change } = useTier();
@@ -44,17 +44,12 @@ function read(points_mm: [number, number][], width: number): void {
     <button class="act" @click="add">Add a flat piece</button>
   </div>
   <template v-else>
-    <ChoiceRow
+    <SilhouetteRow
       label="Shape of the piece on top"
       :value="asked.shape.kind"
       :choices="SHAPES"
-      :columns="8"
       @change="setShape"
-    >
-      <template #default="{ choice }">
-        <svg width="28" height="28" viewBox="0 0 24 24" aria-hidden="true"><path :d="choice.icon" /></svg>
-      </template>
-    </ChoiceRow>
+    />
     <OutlineFile v-if="asked.shape.kind === 'free'" @read="read" />
     <MediumField
       label="Piece on top"
@@ -77,12 +72,6 @@ function read(points_mm: [number, number][], width: number): void {
 </template>
 
 <style scoped>
-path {
-  fill: #ecd3a4;
-  stroke: var(--ink);
-  stroke-width: 1.4;
-}
-
 .wrong {
   color: var(--trouble);
 }

@@ -4,8 +4,8 @@ import { computed } from "vue";
 import FromAbove from "@/drawing/FromAbove.vue";
 import TierField from "@/order/TierField.vue";
 import { reshaped, SHAPES, type ShapeKind } from "@/order/shapes";
-import ChoiceRow from "@/shared/ChoiceRow.vue";
 import OutlineFile from "./OutlineFile.vue";
+import SilhouetteRow from "./SilhouetteRow.vue";
 import { useTier } from "./tier";
 
 const { order, tier, several, tierWords, change, sameForAll } = useTier();
@@ -40,17 +40,12 @@ const trouble = computed(() => order.complaintAt(`#/design/tiers/${order.tier}/s
 <template>
   <section v-if="tier && shape">
     <h3>Shape, {{ tierWords }}</h3>
-    <ChoiceRow
+    <SilhouetteRow
       :label="`Shape of the ${tierWords}`"
       :value="shape.kind"
       :choices="SHAPES"
-      :columns="8"
       @change="choose"
-    >
-      <template #default="{ choice }">
-        <svg width="30" height="30" viewBox="0 0 24 24" aria-hidden="true"><path :d="choice.icon" /></svg>
-      </template>
-    </ChoiceRow>
+    />
     <FromAbove />
     <p v-if="trouble" class="wrong" role="alert">{{ trouble }}</p>
     <div class="rows">
@@ -77,12 +72,6 @@ const trouble = computed(() => order.complaintAt(`#/design/tiers/${order.tier}/s
 </template>
 
 <style scoped>
-path {
-  fill: #ecd3a4;
-  stroke: var(--ink);
-  stroke-width: 1.4;
-}
-
 .count {
   display: flex;
   align-items: center;
