@@ -33,7 +33,7 @@ from amber_spread.core.uses import STEPS, Use
 RESERVE_SOURCE = Source(
     origin="published",
     reference="log-normal amounts (Johnson, Kotz, Balakrishnan, Continuous Univariate Distributions 1, ch. 14) over a "
-    "scrambled Sobol sample (Owen, Journal of Complexity 14, 1998)",
+    "scrambled Sobol sample (Owen, Journal of Complexity 14, 1998); both cited from memory",
 )
 RISKS = (5, 10, 20, 50, 100)
 """The risks of running short that are offered: 1 in so many."""

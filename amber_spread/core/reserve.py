@@ -5,7 +5,7 @@ technique: factor = exp(s z - s² / 2), s² = ln(1 + v²), z standard normal, so
 (published: N. L. Johnson, S. Kotz, N. Balakrishnan, Continuous Univariate Distributions 1, chapter 14). What is
 lost and what must be in hand follow the same factor. The z are a fixed scrambled Sobol sample, which fills the room
 of all steps evenly and is the same in every plan (published: A. B. Owen, "Scrambling Sobol' and Niederreiter-Xing
-points", Journal of Complexity 14, 1998; as scipy's qmc.Sobol).
+points", Journal of Complexity 14, 1998; as scipy's qmc.Sobol). Both are cited from memory.
 """
 
 import math
