@@ -75,7 +75,7 @@ def test_envelopes_nest_and_their_volumes_grow_outward(design):
                 assert coat.volume.value >= -1e-9
         assert all(inner <= outer + TRACED for inner, outer in pairwise(widths))
         assert all(inner <= outer + 1e-6 for inner, outer in pairwise(heights))
-        assert one.stack.diameter.value == pytest.approx(widths[-1], abs=TRACED)
+        assert one.stack.diameter.value == pytest.approx(widths[-1], abs=TRACED, rel=1e-3)
         if one.foot is None:
             assert one.stack.height.value == pytest.approx(heights[-1])
 
