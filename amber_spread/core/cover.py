@@ -11,7 +11,6 @@ from amber_spread.core.cover_rules import (
     band_length,
     box_side,
     collar_height,
-    collar_length,
     gather,
     gather_over_profile,
     gore_width,
@@ -377,7 +376,7 @@ def _collar(asked: Asked, cover: Cover) -> Way:
     overlap = chosen(cover.overlap_mm, practice.overlap_mm, "mm")
     above_mm = practice.collar_above_mm if cover.above_mm is None else cover.above_mm
     girth_mm = coated.outline.offset(asked.thickness.value / 2).perimeter_mm
-    long = collar_length.figure(girth_mm, overlap.value)
+    long = strip_length.figure(girth_mm, 1, overlap.value)
     high = collar_height.figure(coated.height_mm, above_mm)
     piece = piece_of("Paper", rectangle(long.value, high.value), asked.hex_of(cover.colour), 1, long=long, high=high)
     fold = Mark(name="top of the tier", x0=0, y0=coated.height_mm, x1=long.value, y1=coated.height_mm)

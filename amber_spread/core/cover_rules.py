@@ -80,12 +80,12 @@ def gather_over_profile(top_mm: float, slant_mm: float, foot_mm: float) -> float
 
 
 @rule(
-    "cover.panel.count", unit="each", formula="ceil(girth / (mat - overlap))", rounding="up",
-    words="As many strips as it takes to go round, each as long as the mat allows and lapping the next.",
+    "cover.panel.count", unit="each", formula="ceil(girth / (strip - overlap))", rounding="up",
+    words="As many strips as it takes to go round, each as long as the mat or the sheet allows and lapping the next.",
 )  # fmt: skip
-def strip_count(girth_mm: float, mat_mm: float, overlap_mm: float) -> float:
-    """Strips to go round: girth / (mat - overlap), up to a whole number; 1 where one reaches. Source: geometry."""
-    return math.ceil(girth_mm / (mat_mm - overlap_mm))
+def strip_count(girth_mm: float, strip_mm: float, overlap_mm: float) -> float:
+    """Strips to go round: girth / (strip - overlap), up to a whole number; 1 where one reaches. Source: geometry."""
+    return math.ceil(girth_mm / (strip_mm - overlap_mm))
 
 
 @rule(
@@ -213,15 +213,6 @@ def gore_width(girth_mm: float, gores_count: int) -> float:
 
 
 @rule(
-    "cover.printed.strips", unit="each", formula="ceil(girth / (strip - overlap))", rounding="up",
-    words="As many strips as go round, each lapping the next.",
-)  # fmt: skip
-def printed_strips(girth_mm: float, strip_mm: float, overlap_mm: float) -> float:
-    """Printed strips to go round: girth / (strip - overlap), up. Source: geometry."""
-    return math.ceil(girth_mm / (strip_mm - overlap_mm))
-
-
-@rule(
     "cover.printed.sheets", unit="each", formula="ceil(strips / strips_each) + tops", rounding="up",
     words="The strips, as many from each sheet as its height gives, and a sheet for each circle on top.",
 )  # fmt: skip
@@ -237,15 +228,6 @@ def printed_sheets(strips_count: float, strips_each_count: int, tops_count: int)
 def printed_short(strip_mm: float, sheet_mm: float) -> float:
     """What a sheet lacks in height, mm. Source: definition."""
     return strip_mm - sheet_mm
-
-
-@rule(
-    "cover.collar.length", unit="mm", formula="girth + overlap", source=COMMON_PRACTICE, rounding="up",
-    words="Paper cut longer than the girth, so that the ends can be held and lap.",
-)  # fmt: skip
-def collar_length(girth_mm: float, overlap_mm: float) -> float:
-    """Length of a collar's paper, mm: girth + overlap (longer than the girth: common practice)."""
-    return girth_mm + overlap_mm
 
 
 @rule(

@@ -36,15 +36,6 @@ def stacked_height_with_board(
 
 
 @rule(
-    "layers.own_height", unit="mm", formula="own",
-    words="The shape sets the height: it follows from the width of the cake.",
-)  # fmt: skip
-def own_height(own_mm: float) -> float:
-    """Height of a body whose shape fixes it, such as a ball, mm. Source: geometry."""
-    return own_mm
-
-
-@rule(
     "layers.shared_cut", unit="mm", formula="(height - between) / layers",
     words="What the fillings and boards leave of the height, shared among the layers.",
 )  # fmt: skip

@@ -18,7 +18,6 @@ from amber_spread.core.layer_rules import (
     filling_for_height,
     hidden_board,
     offcut,
-    own_height,
     shared_cut,
     slab_volume,
     slice_height,
@@ -220,7 +219,7 @@ def _heights(
         cut = shared_cut.figure(own, fillings * filling_mm + board_mm, layers.count)
         if cut.value <= 0:
             raise ValueError("the fillings are thicker than the ball; take fewer layers or a thinner filling")
-        return cut, own_height.figure(own)
+        return cut, same("height the shape gives", own, "mm")
     if layers.height_mm is not None:
         cut = decided(layers.height_mm, "mm")
     else:

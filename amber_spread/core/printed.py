@@ -7,7 +7,7 @@ from amber_spread.core.cover_plan import CoverPlan, PrintedPlan, piece_of, top_o
 from amber_spread.core.cover_rules import (
     printed_sheets,
     printed_short,
-    printed_strips,
+    strip_count,
     strip_height,
     strip_length,
 )  # fmt: skip
@@ -36,7 +36,7 @@ def plan_printed(cover: PrintedCover, practice: Practice, coated: Body, tier: Ti
     ways = []
     for upright, (long_mm, tall_mm) in ((False, sides), (True, sides[::-1])):
         each = max(1, int((tall_mm + 1e-6) // high.value))
-        strips = printed_strips(girth_mm, max(long_mm, overlap.value + 10), overlap.value)
+        strips = strip_count(girth_mm, max(long_mm, overlap.value + 10), overlap.value)
         ways.append((tall_mm < high.value, math.ceil(strips / each), strips, upright, long_mm, tall_mm, each))
     if all(way[0] for way in ways):
         ways.sort(key=lambda way: -way[5])
@@ -44,7 +44,7 @@ def plan_printed(cover: PrintedCover, practice: Practice, coated: Body, tier: Ti
     else:
         short, _, strips, upright, long_mm, tall_mm, each = min(ways)
     tops = 1 if cover.top == "circle" and coated.flat_top is not None else 0
-    strips_figure = printed_strips.figure(girth_mm, max(long_mm, overlap.value + 10), overlap.value)
+    strips_figure = strip_count.figure(girth_mm, max(long_mm, overlap.value + 10), overlap.value)
     long = strip_length.figure(girth_mm, strips, overlap.value)
     white = "#FBF7EE"
     strip = piece_of("Strip", rectangle(long.value, min(high.value, tall_mm)), white, strips, long=long, high=high)

@@ -16,8 +16,8 @@ from amber_spread.papers.pdf import Paper, write_pdf
 from amber_spread.papers.svg import write_svg
 from amber_spread.papers.svg_reading import ReadOutline, read_outline
 from amber_spread.papers.templates import Template, templates_of
+from amber_spread.web.kit import KitShelfOf
 from amber_spread.web.orders import Book
-from amber_spread.web.tools import KitShelfOf
 
 router = APIRouter(tags=["papers"])
 TierNumber = Annotated[int | None, Query(ge=1, le=int(TIERS.high))]

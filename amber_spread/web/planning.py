@@ -24,6 +24,7 @@ class Handbook(Frozen):
     limits: dict[str, Limit]
     rules: dict[str, RuleText]
     max_file_bytes: int
+    kit: Kit
 
 
 @router.post("/plan", response_model=Plan)
@@ -36,5 +37,7 @@ async def plan(document: Annotated[Document, Body()], kit: Annotated[Kit | None,
 
 @router.get("/handbook")
 def handbook() -> Handbook:
-    """The media that come with the program, this kitchen's starting practice, the limits and every rule."""
-    return Handbook(media=list(LIBRARY), practice=Practice(), limits=LIMITS, rules=RULES, max_file_bytes=MAX_FILE_BYTES)
+    """The media that come with the program, the starting practice and kit, the limits and every rule."""
+    return Handbook(
+        media=list(LIBRARY), practice=Practice(), limits=LIMITS, rules=RULES, max_file_bytes=MAX_FILE_BYTES, kit=Kit()
+    )

@@ -15,6 +15,7 @@ from amber_spread.core.design import Layers
 from amber_spread.core.finishes import (
     BoxCover,
     CrumbCoat,
+    DrapeCover,
     GoresCover,
     HalvesCover,
     NoFinal,
@@ -22,10 +23,11 @@ from amber_spread.core.finishes import (
     PrintedCover,
     TwinFinal,
 )  # fmt: skip
+from amber_spread.core.plan import plan
 from amber_spread.core.practice import Practice
 from amber_spread.core.shapes import BallBuild, PolygonShape, SideBuild, SquareShape, TaperedBuild
 from amber_spread.core.units import MM_PER_INCH
-from tests.designs import designs, planned, tier
+from tests.designs import MEDIA, designs, planned, tier
 
 BARE = {"crumb": CrumbCoat(thickness_mm=0), "final": NoFinal()}
 NO_SKIN = Practice(trimmed_skin_mm=0)
@@ -122,8 +124,6 @@ def test_1_and_a_half_cm_off_a_6_and_a_quarter_in_drum_gives_a_foot_to_stand_on(
 
 def test_a_tall_tier_gathers_more_than_a_wide_one():
     """Common practice: tall tiers drape badly. The ratio is (r + h) / r by geometry."""
-    from amber_spread.core.finishes import DrapeCover
-
     tall = cover_of(tier(100, layers=Layers(count=5), cover=DrapeCover(), **BARE))
     wide = cover_of(tier(300, layers=Layers(count=2), cover=DrapeCover(), **BARE))
     assert tall.gather.value == pytest.approx((50 + 174) / 50)
@@ -132,9 +132,6 @@ def test_a_tall_tier_gathers_more_than_a_wide_one():
 
 @given(designs)
 def test_every_piece_has_the_area_and_size_the_kernel_gives_it_and_lies_apart_on_its_mat(design):
-    from amber_spread.core.plan import plan
-    from tests.designs import MEDIA
-
     for one in plan(design, Practice(), MEDIA).tiers:
         if one.cover is None:
             continue

@@ -33,7 +33,7 @@ export interface paths {
         };
         /**
          * Handbook
-         * @description The media that come with the program, this kitchen's starting practice, the limits and every rule.
+         * @description The media that come with the program, the starting practice and kit, the limits and every rule.
          */
         get: operations["handbook_api_handbook_get"];
         put?: never;
@@ -1263,6 +1263,7 @@ export interface components {
             };
             /** Max File Bytes */
             max_file_bytes: number;
+            kit: components["schemas"]["Kit"];
         };
         /**
          * HeartShape

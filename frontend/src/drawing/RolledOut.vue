@@ -23,8 +23,8 @@ const asked = computed(() => order.document?.design.tiers[order.tier]?.cover);
 const mat = computed(() => {
   if (asked.value?.kind === "printed")
     return { wide: asked.value.sheet_width_mm, high: asked.value.sheet_height_mm, words: "One sheet" };
-  const own = kit.kit?.mat ?? { width_mm: 762, length_mm: 609.6 };
-  return { wide: own.width_mm, high: own.length_mm, words: "Your mat" };
+  const own = kit.kit?.mat;
+  return { wide: own?.width_mm ?? 0, high: own?.length_mm ?? 0, words: "Your mat" };
 });
 
 interface Lying {

@@ -3,6 +3,7 @@ import { defineStore } from "pinia";
 import { ref, shallowRef } from "vue";
 import { answered, api } from "@/api/client";
 import type { Kit } from "@/api/types";
+import { useHandbook } from "./handbook";
 
 export const useKit = defineStore("kit", () => {
   const kit = shallowRef<Kit | null>(null);
@@ -14,6 +15,7 @@ export const useKit = defineStore("kit", () => {
     try {
       kit.value = await answered(api.GET("/api/kit"));
     } catch {
+      kit.value = useHandbook().book?.kit ?? null;
       trouble.value = "What you own could not be read just now; a usual small kitchen's set is taken.";
     }
   }
