@@ -15,6 +15,7 @@ from amber_spread.papers.dxf import write_dxf
 from amber_spread.papers.pdf import write_pdf
 from amber_spread.papers.svg import write_svg
 from amber_spread.papers.templates import templates_of
+from amber_spread.serve import warm
 
 RUNS = 200
 GOAL_PLAN_MS = 5.0
@@ -25,6 +26,7 @@ GOAL_BOWLS_MS = 10.0
 
 def bench() -> int:
     """Print each figure as minimum, median and 95th percentile. Returns the exit status."""
+    warm()
     documents = {len(document.design.tiers): document for document in week(date(2026, 11, 24))}
     three = documents[3]
     text = write_document(three)

@@ -1,6 +1,7 @@
 """Serve the application: its own PostgreSQL unless one is named, tables up to date, the demo when asked for."""
 
 import fcntl
+import gc
 import hashlib
 import os
 import signal
@@ -47,7 +48,7 @@ def serve(demo: bool, port: int | None) -> int:
             migrate(book.engine)
             if demo:
                 load_week(book)
-            normals()  # worked out once, before anyone waits for a plan
+            warm()
             listener = _listen(port)
             address = f"http://127.0.0.1:{listener.getsockname()[1]}"
             print(
@@ -65,6 +66,13 @@ def serve(demo: bool, port: int | None) -> int:
         return 1
     print("Stopped.", flush=True)
     return 0
+
+
+def warm() -> None:
+    """Work out what every plan shares before anyone waits for one, and spare the collector all that stays."""
+    normals()
+    gc.collect()
+    gc.freeze()
 
 
 def data_folder() -> Path:

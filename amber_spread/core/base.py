@@ -2,7 +2,7 @@
 
 import re
 import unicodedata
-from typing import Annotated
+from typing import TYPE_CHECKING, Annotated, Any, ClassVar
 
 from pydantic import AfterValidator, BaseModel, ConfigDict, StringConstraints
 from pydantic_core import PydanticCustomError
@@ -12,6 +12,33 @@ class Frozen(BaseModel):
     """An immutable value that refuses fields it does not know."""
 
     model_config = ConfigDict(frozen=True, extra="forbid", allow_inf_nan=False)
+
+
+_set = object.__setattr__
+
+
+class Made(Frozen):
+    """A piece of a plan, which the core makes itself out of values it has just worked out.
+
+    Its fields are checked by the type checker and not again at run time: a plan holds some two hundred of these, and
+    making them was a tenth of the time of planning.
+    """
+
+    defaults: ClassVar[dict[str, Any]] = {}
+    names: ClassVar[set[str]] = set()
+
+    if not TYPE_CHECKING:
+
+        def __init__(self, **values: Any) -> None:
+            _set(self, "__dict__", self.defaults | values if self.defaults else values)
+            _set(self, "__pydantic_fields_set__", self.names)
+            _set(self, "__pydantic_extra__", None)
+            _set(self, "__pydantic_private__", None)
+
+    @classmethod
+    def __pydantic_init_subclass__(cls, **kwargs: Any) -> None:
+        cls.names = set(cls.model_fields)
+        cls.defaults = {name: each.default for name, each in cls.model_fields.items() if not each.is_required()}
 
 
 def printable(text: str) -> str:

@@ -2,7 +2,7 @@
 
 import math
 
-from amber_spread.core.base import Frozen
+from amber_spread.core.base import Made
 from amber_spread.core.design import Design, MeasuredBake, TinBake
 from amber_spread.core.figures import COMMON_PRACTICE, DEFINITION, Figure, chosen, rule, total
 from amber_spread.core.practice import Practice
@@ -11,7 +11,7 @@ from amber_spread.core.shapes import BallBuild
 QUARTER = 0.25
 
 
-class BatterPlan(Frozen):
+class BatterPlan(Made):
     """Batter by tier and in all; `batches` in quarters of a recipe, `spare` small cakes from the rest of a whole
     one.
     """

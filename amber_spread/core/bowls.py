@@ -15,7 +15,7 @@ subject to precedence constraints", Management Science 19, 1973; cited from memo
 import math
 from collections.abc import Iterable, Sequence
 
-from amber_spread.core.base import Frozen, slug
+from amber_spread.core.base import Made, slug
 from amber_spread.core.figures import (
     COMMON_PRACTICE,
     DEFINITION,
@@ -59,7 +59,7 @@ _AT_RISK = parts_rule(
 )  # fmt: skip
 
 
-class Bowl(Frozen):
+class Bowl(Made):
     """One medium in one colour: what to mix for all its steps, in the order that needs least."""
 
     medium: str
@@ -205,10 +205,9 @@ def fill_bowl(uses: Iterable[Use], name: str, hex: str, risk: float, step_g: flo
     margin = reserve.figure(walks.enough(risk), need.value)
     mixed = mix.figure(need.value, margin.value, step_g)
     tiers = sorted({use.tier for use in ordered})
+    # One tier's own steps have one order only, that of the work.
     alone = {
-        f"tier {tier}": need.value
-        if len(tiers) == 1
-        else max(levels(best_order(use for use in ordered if use.tier == tier)).values())
+        f"tier {tier}": max(levels(sorted((use for use in ordered if use.tier == tier), key=_rank)).values())
         for tier in tiers
     }
     return Bowl(
@@ -242,4 +241,7 @@ def _shown(rule_id: str, name: str, value: float, unit: Unit) -> Figure:
 
 
 def _rank(use: Use) -> tuple[int, int]:
-    return use.tier, STEPS.index(use.step)
+    return use.tier, _PLACES[use.step]
+
+
+_PLACES = {step: place for place, step in enumerate(STEPS)}

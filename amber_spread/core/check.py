@@ -7,14 +7,14 @@ that the reader's own units are put in where it is shown.
 from collections.abc import Sequence
 from typing import Literal, Protocol
 
-from amber_spread.core.base import Frozen
+from amber_spread.core.base import Made
 from amber_spread.core.figures import Quantity
 
 Severity = Literal["trouble", "care", "caution"]
 Lens = Literal["brief", "layers", "coats", "cover", "mix"]
 
 
-class Check(Frozen):
+class Check(Made):
     """One thing to know. `tier` counts from 1 at the bottom; None is the whole cake."""
 
     code: str

@@ -3,7 +3,7 @@
 import math
 from typing import Literal, NamedTuple
 
-from amber_spread.core.base import Frozen
+from amber_spread.core.base import Made
 from amber_spread.core.body import MM3_PER_ML, Body, Straight
 from amber_spread.core.coat_rules import (
     across_slope,
@@ -64,7 +64,7 @@ SCHOOLS: dict[str, School] = {
 """Every school of the final coat, by its kind in the design."""
 
 
-class CoatPlan(Frozen):
+class CoatPlan(Made):
     """One coat: how thick, what the tier measures over it, and how much of it stays."""
 
     side: Figure
@@ -77,7 +77,7 @@ class CoatPlan(Frozen):
     weight: Figure
 
 
-class SidePlan(Frozen):
+class SidePlan(Made):
     """One side of a cake that came out leaning or out of round: what it takes more than the straight wall, and the
     top.
     """
@@ -87,7 +87,7 @@ class SidePlan(Frozen):
     rise: Figure
 
 
-class BuildUp(Frozen):
+class BuildUp(Made):
     """What it takes to make a leaning or oval cake straight and level under its coat."""
 
     width: Figure
@@ -98,7 +98,7 @@ class BuildUp(Frozen):
     weight: Figure
 
 
-class CoatsPlan(Frozen):
+class CoatsPlan(Made):
     """Both coats; `final` is None where the tier stays at its crumb coat. `stays` is all of the final coat that
     stays.
     """

@@ -3,7 +3,7 @@
 from collections.abc import Callable
 from typing import NamedTuple
 
-from amber_spread.core.base import Frozen
+from amber_spread.core.base import Made
 from amber_spread.core.body import Body
 from amber_spread.core.coats import CoatPlan
 from amber_spread.core.cover_rules import (
@@ -24,7 +24,7 @@ from amber_spread.core.outline import Outline, Round
 from amber_spread.core.practice import Practice
 
 
-class PrintedPlan(Frozen):
+class PrintedPlan(Made):
     """Ready-made sheets: how many strips go round, how many sheets they take, and where the seams fall (degrees)."""
 
     strips: Figure
@@ -35,7 +35,7 @@ class PrintedPlan(Frozen):
     seams: list[float]
 
 
-class CoverPlan(Frozen):
+class CoverPlan(Made):
     """A cover of any kind. `over` is what lies on the tier; `pieces` are what is rolled, cut or printed for it.
 
     `suits` is False where the tier's shape does not allow the kind asked for; what is planned then is the nearest
@@ -91,7 +91,7 @@ def on_mat(piece: Piece, mat: Mat) -> bool:
 
 def piece_of(name: str, corners: list[Corner], hex: str, count: float = 1, **sizes: Figure) -> Piece:
     """A flat piece, so many times over, with its measures by name."""
-    return Piece.model_construct(name=name, count=same("copies", count, "each"), sizes=sizes, hex=hex, corners=corners)
+    return Piece(name=name, count=same("copies", count, "each"), sizes=sizes, hex=hex, corners=corners)
 
 
 def top_of(flat: Outline, lap_mm: float, hex: str, count: float = 1) -> Piece:

@@ -3,7 +3,7 @@
 import math
 from collections.abc import Callable
 
-from amber_spread.core.base import Frozen
+from amber_spread.core.base import Made
 from amber_spread.core.body import MM3_PER_ML, Body
 from amber_spread.core.cover_rules import rolled_weight, trimmed_weight
 from amber_spread.core.design import Tier
@@ -13,7 +13,7 @@ from amber_spread.core.media import Medium, weight
 from amber_spread.core.practice import Practice
 
 
-class BorderPlan(Frozen):
+class BorderPlan(Made):
     """A piped border: how long, the section of its bead, and what it takes."""
 
     length: Figure
@@ -22,7 +22,7 @@ class BorderPlan(Frozen):
     weight: Figure
 
 
-class OnTopPlan(Frozen):
+class OnTopPlan(Made):
     """A piece laid on the top: its outline, what is rolled for it, what stays, and what is trimmed."""
 
     piece: Piece

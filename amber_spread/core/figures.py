@@ -79,7 +79,8 @@ class Rule(Generic[P]):
         self.__doc__ = function.__doc__
         self.__name__ = function.__name__
         self._signature = inspect.signature(function)
-        self._names = [_split(name) for name in self._signature.parameters]
+        names = [_split(name) for name in self._signature.parameters]
+        self._names, self._units = [name for name, _ in names], [unit for _, unit in names]
         assert text.unit is not None
         self._unit, self._id = text.unit, text.id
 
@@ -91,8 +92,9 @@ class Rule(Generic[P]):
         values: Iterable[Any] = args
         if kwargs:
             values = self._signature.bind(*args, **kwargs).arguments.values()
-        given = {name: Quantity(value, unit) for (name, unit), value in zip(self._names, values, strict=True)}
-        return Figure(self.function(*args, **kwargs), self._unit, self._id, self.rounding, given)
+        value = self.function(*args, **kwargs)
+        given = dict(zip(self._names, map(Quantity, values, self._units), strict=True))
+        return Figure(value, self._unit, self._id, self.rounding, given)
 
 
 RULES: dict[str, RuleText] = {}
@@ -143,18 +145,18 @@ def total(parts: Mapping[str, float], unit: Unit) -> Figure:
 
 def same(name: str, value: float, unit: Unit) -> Figure:
     """A measure worked out elsewhere in the plan and taken over as it is, by the name it has there."""
-    return of_parts(_SAME, value, {name: value}, unit)
+    return Figure(value, unit, _SAME, "nearest", {name: Quantity(value, unit)})
 
 
 def decided(value: float, unit: Unit) -> Figure:
     """A number the design itself gives."""
-    return of_parts(_DECIDED, value, {"set": value}, unit)
+    return Figure(value, unit, _DECIDED, "nearest", {"set": Quantity(value, unit)})
 
 
 def chosen(own: float | None, usual: float, unit: Unit) -> Figure:
     """The decorator's own decision where there is one, this kitchen's usual where there is none."""
     if own is None:
-        return of_parts(_USUAL, usual, {"usual": usual}, unit)
+        return Figure(usual, unit, _USUAL, "nearest", {"usual": Quantity(usual, unit)})
     return decided(own, unit)
 
 

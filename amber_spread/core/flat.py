@@ -8,16 +8,17 @@ import math
 from collections.abc import Iterable, Sequence
 from functools import cached_property
 
-from amber_spread.core.base import Frozen
+from amber_spread.core.base import Made
 from amber_spread.core.figures import Figure
 from amber_spread.core.outline import Cornered, Outline, Oval, Point, Regular, Round
 
 Corner = tuple[float, float, float]
 QUARTER = math.tan(math.pi / 8)
+RIGHT = math.pi / 2
 OVAL_CORNERS = 240
 
 
-class Mark(Frozen):
+class Mark(Made):
     """A line drawn on a piece but not cut: where colours join, where a tab folds."""
 
     name: str
@@ -27,7 +28,7 @@ class Mark(Frozen):
     y1: float
 
 
-class Band(Frozen):
+class Band(Made):
     """A stripe of one colour across a piece, by its own edge; its first edge is where it joins the one before."""
 
     colour: str | None
@@ -35,7 +36,7 @@ class Band(Frozen):
     corners: list[Corner]
 
 
-class Piece(Frozen):
+class Piece(Made):
     """One flat piece, so many times over, with its measures by name, standing in the corner x, y >= 0."""
 
     name: str
@@ -52,7 +53,7 @@ class Piece(Frozen):
         return size_of(self.corners)
 
 
-class Laid(Frozen):
+class Laid(Made):
     """Where one copy of a piece lies on a mat (counted from 0); turned, its length runs up the mat."""
 
     piece: str
@@ -206,12 +207,10 @@ def bounds(corners: Sequence[Corner]) -> tuple[float, float, float, float]:
         if bulge == 0:
             continue
         (cx, cy), radius, start, turn = arc_of(x0, y0, x1, y1, bulge)
-        for quarter in range(-8, 9):
-            angle = quarter * math.pi / 2
-            along = (angle - start) / turn
-            if 0 < along < 1:
-                xs.append(cx + radius * math.cos(angle))
-                ys.append(cy + radius * math.sin(angle))
+        low, high = sorted((start, start + turn))
+        for quarter in range(math.ceil(low / RIGHT), math.floor(high / RIGHT) + 1):
+            xs.append(cx + radius * math.cos(quarter * RIGHT))
+            ys.append(cy + radius * math.sin(quarter * RIGHT))
     return min(xs), min(ys), max(xs), max(ys)
 
 
@@ -248,7 +247,7 @@ def lay_out(pieces: dict[str, Piece], width_mm: float, length_mm: float, gap_mm:
             x, y, row = 0.0, y + row + gap_mm, 0.0
         if (x or y) and y + high > length_mm:
             mat, x, y, row = mat + 1, 0.0, 0.0, 0.0
-        found.append(Laid.model_construct(piece=key, mat=mat, x=round(x, 2), y=round(y, 2), turned=turned))
+        found.append(Laid(piece=key, mat=mat, x=round(x, 2), y=round(y, 2), turned=turned))
         x, row = x + wide + gap_mm, max(row, high)
     return found
 

@@ -3,7 +3,7 @@
 from collections.abc import Iterable
 from typing import Literal
 
-from amber_spread.core.base import Frozen
+from amber_spread.core.base import Made
 from amber_spread.core.figures import Figure, rule
 from amber_spread.core.layers import Slab
 
@@ -11,7 +11,7 @@ MarkKind = Literal["layer", "filling", "board", "crumb", "final", "cover"]
 COAT_NAMES: dict[str, str] = {"crumb": "Crumb coat", "final": "Final coat", "cover": "Cover"}
 
 
-class GaugeMark(Frozen):
+class GaugeMark(Made):
     """One mark: what ends there, and how high above the foot of the finished tier."""
 
     name: str

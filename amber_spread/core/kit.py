@@ -10,7 +10,7 @@ from typing import Annotated, Literal, NamedTuple, Self
 from pydantic import Field, model_validator
 
 from amber_spread.core import limits
-from amber_spread.core.base import Frozen, Name, at
+from amber_spread.core.base import Frozen, Made, Name, at
 from amber_spread.core.figures import Figure, Unit, same
 
 Tool = Literal["tin", "disc", "card", "board", "base board", "scraper", "smoother", "mat", "pin", "printed sheet"]
@@ -81,6 +81,10 @@ class Kit(Frozen):
         return self
 
 
+STARTING = Kit()
+"""The starting set."""
+
+
 class Need(NamedTuple):
     """A tool a step asks for: which, for which tier (from 1; None the whole cake), of what size in mm (of smoothers:
     how many).
@@ -97,7 +101,7 @@ class Need(NamedTuple):
     length_mm: float | None = None
 
 
-class KitNeed(Frozen):
+class KitNeed(Made):
     """A need held against the kit; `owned` is what would serve, and `changes` what that alters."""
 
     tool: Tool

@@ -3,7 +3,7 @@
 import math
 from typing import Literal, NamedTuple
 
-from amber_spread.core.base import Frozen
+from amber_spread.core.base import Made
 from amber_spread.core.body import MM3_PER_ML, Body, Carried, Straight
 from amber_spread.core.design import Layers, MeasuredBake, Tier
 from amber_spread.core.figures import Figure, chosen, decided, of_parts, parts_rule, same, total
@@ -51,7 +51,7 @@ class Slab(NamedTuple):
     high: float
 
 
-class FillingPlan(Frozen):
+class FillingPlan(Made):
     """All the fillings of a tier taken together; a plain one has neither dam nor seal."""
 
     soft: bool
@@ -68,14 +68,14 @@ class FillingPlan(Frozen):
     seal_weight: Figure | None = None
 
 
-class OtherCount(Frozen):
+class OtherCount(Made):
     """Another number of layers that would reach the target, and the cut it needs."""
 
     count: Figure
     cut_height: Figure
 
 
-class TargetPlan(Frozen):
+class TargetPlan(Made):
     """What reaches the finished height asked for: one change at a time, None where that change cannot."""
 
     height: Figure
@@ -86,7 +86,7 @@ class TargetPlan(Frozen):
     other_count: OtherCount | None
 
 
-class BakePlan(Frozen):
+class BakePlan(Made):
     """What the baked layers allow: the cut common to all, the height of each slice, and how many slices there are."""
 
     common_cut: Figure
@@ -94,7 +94,7 @@ class BakePlan(Frozen):
     slices: Figure
 
 
-class LayerPlace(Frozen):
+class LayerPlace(Made):
     """Where one layer goes: counted from the foot, cut from which baked layer, and which way up."""
 
     number: int
@@ -103,7 +103,7 @@ class LayerPlace(Frozen):
     way: Literal["tin side down", "cut sides in", "turned over, tin side up"]
 
 
-class HiddenBoard(Frozen):
+class HiddenBoard(Made):
     """The board inside a double-height tier."""
 
     diameter: Figure
@@ -111,7 +111,7 @@ class HiddenBoard(Frozen):
     height: Figure
 
 
-class CavityPlan(Frozen):
+class CavityPlan(Made):
     """A hidden room: how wide and high, what it holds, and what it takes out of the cake."""
 
     diameter: Figure
@@ -120,7 +120,7 @@ class CavityPlan(Frozen):
     wall: Figure
 
 
-class SyrupPlan(Frozen):
+class SyrupPlan(Made):
     """Syrup for every layer of a tier."""
 
     soak: Figure
@@ -128,7 +128,7 @@ class SyrupPlan(Frozen):
     weight: Figure
 
 
-class LayersPlan(Frozen):
+class LayersPlan(Made):
     """The bare, filled cake of one tier."""
 
     cake_diameter: Figure

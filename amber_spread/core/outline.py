@@ -50,6 +50,9 @@ class Outline(Protocol):
     def edges_mm(self) -> list[float]:
         """How far from the axis, left and right, upright edges are seen from the front."""
 
+    def __hash__(self) -> int:
+        """Outlines do not change, so what is drawn of one can be kept."""
+
     def area_figure(self) -> Figure:
         """The area with its rule."""
 

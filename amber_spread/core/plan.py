@@ -3,7 +3,7 @@
 from collections.abc import Iterator
 from typing import Any, TypeVar
 
-from amber_spread.core.base import Frozen
+from amber_spread.core.base import Frozen, Made
 from amber_spread.core.batter import BatterPlan, plan_batter
 from amber_spread.core.bowl_checks import checks_of_bowls
 from amber_spread.core.bowls import Bowl, batch, batches, bowl_key, fill_bowl
@@ -16,7 +16,7 @@ from amber_spread.core.extras import BorderPlan, OnTopPlan
 from amber_spread.core.figures import Figure
 from amber_spread.core.finishes import CollarCover
 from amber_spread.core.gauge import GaugeMark
-from amber_spread.core.kit import Kit, KitNeed, match_needs
+from amber_spread.core.kit import STARTING, Kit, KitNeed, match_needs
 from amber_spread.core.layers import LayersPlan
 from amber_spread.core.media import BEATEN, Medium
 from amber_spread.core.needs import needs_of_cake, needs_of_tier
@@ -45,7 +45,7 @@ class UnmadeTier(ValueError):
         self.index = index
 
 
-class TierPlan(Frozen):
+class TierPlan(Made):
     """Everything about one tier."""
 
     name: str
@@ -59,7 +59,7 @@ class TierPlan(Frozen):
     stack: TierStack
 
 
-class Covering(Frozen):
+class Covering(Made):
     """In what order the tiers are covered out of one bowl, by number from 1, so that trimmings of one serve the
     next.
     """
@@ -68,7 +68,7 @@ class Covering(Frozen):
     tiers: list[int]
 
 
-class Plan(Frozen):
+class Plan(Made):
     """Everything about a cake: tiers from the bottom up, what to mix, the drawing, and what to know."""
 
     tiers: list[TierPlan]
@@ -92,13 +92,15 @@ def plan(design: Design, practice: Practice, media: dict[str, Medium], kit: Kit 
     set where it is left out. All lengths are in mm, volumes in ml, weights in g. Raises UnknownMedium when the design
     takes a medium that is not in `media`, and UnmadeTier when a build cannot be made.
     """
-    kit = kit or Kit()
+    kit = kit or STARTING
     for path, key, _ in design.taken():
         if key not in media:
             raise UnknownMedium(path, key)
 
+    hexes = {colour.name: colour.hex for colour in design.colours}
+
     def hex_of(medium: str, colour: str | None) -> str:
-        return design.colour_hex(colour) or media[medium].hex
+        return media[medium].hex if colour is None else hexes[colour]
 
     worked = []
     for index, tier in enumerate(design.tiers):

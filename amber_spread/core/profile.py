@@ -6,11 +6,13 @@ foot of the bare tier. A profile runs from the foot up and ends on the axis; it 
 """
 
 import math
-from collections.abc import Callable, Iterator, Sequence
+from collections.abc import Callable, Sequence
 from functools import lru_cache
 from typing import Literal, NamedTuple
 
 Face = Literal["under", "wall", "top"]
+Drawn = tuple[float, float]
+Node = tuple[float, float, float]
 LEVEL_MM = 1e-7
 ARC_DRAWN = math.radians(4)
 _NODES = {
@@ -58,16 +60,14 @@ class Line(NamedTuple):
         """The piece of it between two heights."""
         return Line(self.out_at(low), low, self.out_at(high), high, self.face)
 
-    def drawn(self) -> list[tuple[float, float]]:
+    def drawn(self) -> Sequence[Drawn]:
         """Its ends."""
-        return [(self.x0, self.z0), (self.x1, self.z1)]
+        return (self.x0, self.z0), (self.x1, self.z1)
 
-    def along(self) -> Iterator[tuple[float, float, float]]:
+    def along(self) -> Sequence[Node]:
         """Nodes to integrate over: (out, share of length, share of height), each share in mm."""
-        for node, weight in _NODES[3]:
-            share = weight / 2
-            out = self.x0 + (self.x1 - self.x0) * (node + 1) / 2
-            yield out, share * self.length, share * (self.z1 - self.z0)
+        x0, wide, length, rise = self.x0, self.x1 - self.x0, self.length, self.z1 - self.z0
+        return [(x0 + wide * (node + 1) / 2, weight / 2 * length, weight / 2 * rise) for node, weight in _NODES[3]]
 
 
 class Arc(NamedTuple):
@@ -116,21 +116,34 @@ class Arc(NamedTuple):
         """The angle at which it reaches a height."""
         return math.asin(max(-1.0, min(1.0, (up - self.z) / self.radius)))
 
-    def drawn(self) -> list[tuple[float, float]]:
+    def drawn(self) -> Sequence[Drawn]:
         """Points along it close enough to look round."""
-        steps = max(2, math.ceil((self.end - self.start) / ARC_DRAWN))
-        turns = (self.start + (self.end - self.start) * step / steps for step in range(steps + 1))
-        return [(self.x + self.radius * math.cos(turn), self.z + self.radius * math.sin(turn)) for turn in turns]
+        return _drawn(self)
 
-    def along(self) -> Iterator[tuple[float, float, float]]:
+    def along(self) -> Sequence[Node]:
         """Nodes to integrate over, as for a line: panels of a sixth of a turn at most, four nodes each."""
-        panels = max(1, math.ceil((self.end - self.start) / 0.55))
-        wide = (self.end - self.start) / panels
-        for panel in range(panels):
-            for node, weight in _NODES[4]:
-                turn = self.start + wide * (panel + (node + 1) / 2)
-                length = self.radius * wide * weight / 2
-                yield self.x + self.radius * math.cos(turn), length, length * math.cos(turn)
+        return _nodes(self)
+
+
+# An arc is asked for these several times in a plan, and most arcs stay as they are from edit to edit.
+@lru_cache(maxsize=1024)
+def _drawn(arc: Arc) -> Sequence[Drawn]:
+    steps = max(2, math.ceil((arc.end - arc.start) / ARC_DRAWN))
+    turns = (arc.start + (arc.end - arc.start) * step / steps for step in range(steps + 1))
+    return tuple((arc.x + arc.radius * math.cos(turn), arc.z + arc.radius * math.sin(turn)) for turn in turns)
+
+
+@lru_cache(maxsize=1024)
+def _nodes(arc: Arc) -> Sequence[Node]:
+    panels = max(1, math.ceil((arc.end - arc.start) / 0.55))
+    wide = (arc.end - arc.start) / panels
+    found = []
+    for panel in range(panels):
+        for node, weight in _NODES[4]:
+            turn = arc.start + wide * (panel + (node + 1) / 2)
+            length = arc.radius * wide * weight / 2
+            found.append((arc.x + arc.radius * math.cos(turn), length, length * math.cos(turn)))
+    return tuple(found)
 
 
 Piece = Line | Arc

@@ -1,14 +1,16 @@
 """The half-section: what the drawing shows, as closed outlines in mm, x from the axis and z up from the table."""
 
 from collections.abc import Callable, Iterator
+from functools import lru_cache
 from typing import Literal, NamedTuple
 
-from amber_spread.core.base import Frozen
+from amber_spread.core.base import Made
 from amber_spread.core.body import Envelopes, Sideways, Straight
 from amber_spread.core.coats import CoatsPlan
 from amber_spread.core.design import Design, Tier
 from amber_spread.core.finishes import NoCover, NoFinal, PanelCover, PrintedCover, SemiNakedFinal, SoftFilling
 from amber_spread.core.layers import FillingPlan, LayersPlan, Slab
+from amber_spread.core.outline import Outline
 from amber_spread.core.stack import StackPlan, TierStack
 
 SPONGE_HEX = "#E5C489"
@@ -19,7 +21,7 @@ PartKind = Literal["board", "sponge", "filling", "seal", "dam", "crumb", "final"
 Point = tuple[float, float]
 
 
-class Part(Frozen):
+class Part(Made):
     """One thing cut through. `place` is the path in the plan whose figures belong to it."""
 
     place: str
@@ -28,7 +30,7 @@ class Part(Frozen):
     outline: list[Point]
 
 
-class Silhouette(Frozen):
+class Silhouette(Made):
     """A finished tier from outside, as a half-outline from the axis out and up and back to the axis.
 
     A wall that is not `curved` shows upright `edges` so far from the axis. `seen_from_above` is its plan outline.
@@ -43,11 +45,7 @@ class Silhouette(Frozen):
     seen_from_above: list[Point]
 
 
-# The section makes its own outlines out of floats, some hundred points each: there is nothing to check in them.
-_part, _silhouette = Part.model_construct, Silhouette.model_construct
-
-
-class Section(Frozen):
+class Section(Made):
     """Every part of the cut half, and every tier's outside, bottom first."""
 
     parts: list[Part]
@@ -86,13 +84,13 @@ def draw_section(
 ) -> Section:
     """The half-section of a whole cake, from the base board up; `tiers` and `standing` are bottom first."""
     base = slab(0, whole.base_diameter.value / 2, 0, whole.base_thickness.value)
-    parts = [_part(place="stack", kind="board", hex=BOARD_HEX, outline=base)]
+    parts = [Part(place="stack", kind="board", hex=BOARD_HEX, outline=base)]
     outsides = []
     for number, (tier, cut, stands) in enumerate(zip(design.tiers, tiers, standing, strict=True), 1):
         place, bottom = f"tiers.{number}", stands.bottom.value
         if stands.board_thickness and stands.board_diameter:
             board = slab(0, stands.board_diameter.value / 2, bottom - stands.board_thickness.value, bottom)
-            parts.append(_part(place=f"{place}.stack", kind="board", hex=BOARD_HEX, outline=board))
+            parts.append(Part(place=f"{place}.stack", kind="board", hex=BOARD_HEX, outline=board))
         lift = bottom - (cut.tipped["covered"].foot_mm if cut.tipped else cut.bodies.covered.foot_mm)
         found = _tipped(place, cut) if cut.tipped else _inside(f"{place}.layers", tier, cut, hex_of)
         parts.extend(_lifted(part, lift) for part in found)
@@ -101,25 +99,25 @@ def draw_section(
             if outer != inner:
                 outside = hex
                 room = "cover" if kind == "cover" else f"coats.{kind}"
-                part = _part(place=f"{place}.{room}", kind=kind, hex=hex, outline=shell(inner, outer))
+                part = Part(place=f"{place}.{room}", kind=kind, hex=hex, outline=shell(inner, outer))
                 parts.append(_lifted(part, lift))
         lip = _lip(cut)
         if lip:
-            part = _part(place=f"{place}.coats.final", kind="final", hex=outside, outline=lip)
+            part = Part(place=f"{place}.coats.final", kind="final", hex=outside, outline=lip)
             parts.append(_lifted(part, lift))
         rim = cut.bodies.covered.half_profile() if cut.tipped is None else cut.tipped["covered"].half_profile()
         if lip:
             rim = [*rim[:-1], *lip[1:], lip[0], rim[-1]]
         above = cut.bodies.covered.outline
         outsides.append(
-            _silhouette(
+            Silhouette(
                 place=place,
                 hex=_outermost(tier, outside, hex_of),
                 outline=[(x, z + lift) for x, z in [(0.0, rim[0][1]), *rim]],
                 curved=above.curved,
                 edges=above.edges_mm if isinstance(cut.bodies.covered, Straight) else [],
                 bands=_bands(tier, hex_of),
-                seen_from_above=[(round(x, 2), round(y, 2)) for x, y in _above(cut)],
+                seen_from_above=_above(cut),
             )
         )
     return Section(parts=parts, tiers=outsides)
@@ -137,8 +135,14 @@ def _lip(cut: Cut) -> list[Point]:
 def _above(cut: Cut) -> list[Point]:
     if cut.tipped:
         drum = cut.tipped["covered"]
-        return [(x, y) for x, y in slab(-drum.radius_mm, drum.radius_mm, -drum.thick_mm / 2, drum.thick_mm / 2)]
-    return cut.bodies.covered.outline.points
+        return slab(-drum.radius_mm, drum.radius_mm, -drum.thick_mm / 2, drum.thick_mm / 2)
+    return _drawn(cut.bodies.covered.outline)
+
+
+@lru_cache(maxsize=256)
+def _drawn(outline: Outline) -> list[Point]:
+    """The outline as it is drawn, to a hundredth of a millimetre; kept, since most tiers stay the same in an edit."""
+    return [(round(x, 2), round(y, 2)) for x, y in outline.points]
 
 
 def _outermost(tier: Tier, outside: str, hex_of: Callable[[str, str | None], str]) -> str:
@@ -158,7 +162,7 @@ def _bands(tier: Tier, hex_of: Callable[[str, str | None], str]) -> list[tuple[s
 
 
 def _lifted(part: Part, lift: float) -> Part:
-    return _part(place=part.place, kind=part.kind, hex=part.hex, outline=[(x, z + lift) for x, z in part.outline])
+    return Part(place=part.place, kind=part.kind, hex=part.hex, outline=[(x, z + lift) for x, z in part.outline])
 
 
 def _coats(
@@ -182,7 +186,7 @@ def _coats(
 def _tipped(place: str, cut: Cut) -> Iterator[Part]:
     """A drum on its side is cut between two layers: its sponge is one disc on its flat."""
     assert cut.tipped is not None
-    yield _part(place=f"{place}.layers", kind="sponge", hex=SPONGE_HEX, outline=cut.tipped["bare"].half_profile())
+    yield Part(place=f"{place}.layers", kind="sponge", hex=SPONGE_HEX, outline=cut.tipped["bare"].half_profile())
 
 
 def _inside(place: str, tier: Tier, cut: Cut, hex_of: Callable[[str, str | None], str]) -> Iterator[Part]:
@@ -198,13 +202,13 @@ def _inside(place: str, tier: Tier, cut: Cut, hex_of: Callable[[str, str | None]
         top = rim[-1][1]
         inner = hollow_mm if kind == "filling" or (kind == "layer" and 1 < number < last) else 0.0
         if kind == "layer":
-            yield _part(place=place, kind="sponge", hex=SPONGE_HEX, outline=_ring(rim, inner))
+            yield Part(place=place, kind="sponge", hex=SPONGE_HEX, outline=_ring(rim, inner))
         elif kind == "board":
             assert cut.layers.board is not None
             half = cut.layers.board.diameter.value / 2
-            yield _part(place=f"{place}.board", kind="board", hex=BOARD_HEX, outline=slab(0, half, low, high))
+            yield Part(place=f"{place}.board", kind="board", hex=BOARD_HEX, outline=slab(0, half, low, high))
             gap = [(half, low), *rim[:-1], (half, high)]
-            yield _part(place="", kind="crumb", hex=hex_of(tier.crumb.medium, tier.crumb.colour), outline=gap)
+            yield Part(place="", kind="crumb", hex=hex_of(tier.crumb.medium, tier.crumb.colour), outline=gap)
         else:
             yield from _filled(f"{place}.filling", filling, rim, inner, low, top, fill_hex, dam_hex)
 
@@ -228,7 +232,7 @@ def _filled(
     dam_mm = min(filling.dam_width.value, half) if filling.dam_width else 0.0
     seal_mm = min(filling.seal_thickness.value, high - low) if filling.seal_thickness else 0.0
     if not dam_mm:
-        yield _part(place=place, kind="filling", hex=fill_hex, outline=_ring(rim, inner))
+        yield Part(place=place, kind="filling", hex=fill_hex, outline=_ring(rim, inner))
         return
     inside = half - dam_mm
     rooms: tuple[tuple[PartKind, str, list[Point], bool], ...] = (
@@ -238,4 +242,4 @@ def _filled(
     )
     for kind, hex, outline, there in rooms:
         if there:
-            yield _part(place=place, kind=kind, hex=hex, outline=outline)
+            yield Part(place=place, kind=kind, hex=hex, outline=outline)

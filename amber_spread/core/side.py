@@ -2,7 +2,7 @@
 
 import math
 
-from amber_spread.core.base import Frozen
+from amber_spread.core.base import Made
 from amber_spread.core.body import MM3_PER_ML, Body, Sideways
 from amber_spread.core.design import Tier
 from amber_spread.core.figures import COMMON_PRACTICE, Figure, chosen, rule, same
@@ -11,7 +11,7 @@ from amber_spread.core.practice import Practice
 from amber_spread.core.shapes import SideBuild
 
 
-class FootPlan(Frozen):
+class FootPlan(Made):
     """The foot of a drum on its side. The leans say how far it may tip, forward and sideways, before it falls."""
 
     cut: Figure

@@ -1,6 +1,6 @@
 """Tiers stood on their boards: the running marks up the cake, its width, height and weight."""
 
-from amber_spread.core.base import Frozen
+from amber_spread.core.base import Made
 from amber_spread.core.design import BaseBoard
 from amber_spread.core.figures import COMMON_PRACTICE, Figure, chosen, decided, rule, same, total
 from amber_spread.core.practice import Practice
@@ -10,7 +10,7 @@ OBLONG_MM = 1.0
 """A board this much longer than wide is given a length of its own."""
 
 
-class TierStack(Frozen):
+class TierStack(Made):
     """Where a finished tier stands: marks are measured from the table. Only upper tiers have a board of their own."""
 
     board_diameter: Figure | None
@@ -23,7 +23,7 @@ class TierStack(Frozen):
     weight: Figure
 
 
-class StackPlan(Frozen):
+class StackPlan(Made):
     """The whole cake on its base board."""
 
     base_diameter: Figure

@@ -18,9 +18,12 @@ EVEN = math.sqrt(ARC_STEP / math.sin(ARC_STEP))
 _TRACED = parts_rule("outline.area.traced", "Measured off the outline, drawn true to size.", "same", "geometry")
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, eq=False)
 class Traced:
-    """Any outline drawn as a polygon true to size; its area and length are the polygon's (within 0.1 per cent)."""
+    """Any outline drawn as a polygon true to size; its area and length are the polygon's (within 0.1 per cent).
+
+    Two are equal when they are one and the same, so that what is grown from them can be kept from plan to plan.
+    """
 
     polygon: Polygon
 
@@ -50,7 +53,7 @@ class Traced:
     def curved(self) -> bool:
         return True
 
-    @property
+    @cached_property
     def points(self) -> list[Point]:
         return [(x, y) for x, y in get_coordinates(self.polygon.exterior)[:-1].tolist()]
 
@@ -62,16 +65,19 @@ class Traced:
         return of_parts(_TRACED, self.area_mm2, {"area": self.area_mm2}, "mm2")
 
     def offset(self, distance_mm: float, rounded: bool = False) -> "Traced":
-        if distance_mm == 0:
-            return self
-        grown = self.polygon.buffer(distance_mm, join_style="round" if rounded else "mitre", mitre_limit=5)
-        if isinstance(grown, MultiPolygon):
-            # The tips of petals may come off as crumbs; anything more is a tier in pieces.
-            largest = max(grown.geoms, key=lambda piece: float(piece.area))
-            grown = largest if largest.area > 0.98 * grown.area else None
-        if not isinstance(grown, Polygon) or grown.is_empty:
-            raise ValueError("the outline is too narrow to shrink so far")
-        return Traced(Polygon(grown.exterior))
+        return self if distance_mm == 0 else _grown(self, distance_mm, rounded)
+
+
+@lru_cache(maxsize=512)
+def _grown(outline: Traced, distance_mm: float, rounded: bool) -> Traced:
+    grown = outline.polygon.buffer(distance_mm, join_style="round" if rounded else "mitre", mitre_limit=5)
+    if isinstance(grown, MultiPolygon):
+        # The tips of petals may come off as crumbs; anything more is a tier in pieces.
+        largest = max(grown.geoms, key=lambda piece: float(piece.area))
+        grown = largest if largest.area > 0.98 * grown.area else None
+    if not isinstance(grown, Polygon) or grown.is_empty:
+        raise ValueError("the outline is too narrow to shrink so far")
+    return Traced(Polygon(grown.exterior))
 
 
 @lru_cache(maxsize=64)

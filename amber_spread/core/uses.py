@@ -7,7 +7,7 @@ clean: the scrapings of a final coat, the trimmings of a rolled sheet.
 from collections.abc import Callable
 from typing import Literal
 
-from amber_spread.core.base import Frozen
+from amber_spread.core.base import Made
 from amber_spread.core.coats import SCHOOLS, CoatsPlan
 from amber_spread.core.cover_plan import CoverPlan
 from amber_spread.core.design import Tier
@@ -35,7 +35,7 @@ FLOAT_SOURCE = Source(
 )
 
 
-class Use(Frozen):
+class Use(Made):
     """What one step on one tier takes of one medium in one colour. `tier` counts from 1 at the bottom."""
 
     tier: int

@@ -3,7 +3,7 @@
 from sqlalchemy import Engine, select
 from sqlalchemy.orm import Session
 
-from amber_spread.core.kit import Kit
+from amber_spread.core.kit import STARTING, Kit
 from amber_spread.store.tables import KitRow
 
 
@@ -17,7 +17,7 @@ class KitShelf:
         """The kit as it was last saved, the starting set where it never was."""
         with Session(self.engine) as session:
             row = session.scalars(select(KitRow).order_by(KitRow.number.desc()).limit(1)).first()
-            return Kit() if row is None else Kit.model_validate(row.kit)
+            return STARTING if row is None else Kit.model_validate(row.kit)
 
     def save(self, kit: Kit) -> Kit:
         """Keep `kit` as the newest."""

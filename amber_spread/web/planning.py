@@ -7,7 +7,7 @@ from fastapi import APIRouter, Body, Response
 from amber_spread.core.base import Frozen
 from amber_spread.core.document import Document, plan_document
 from amber_spread.core.figures import RULES, RuleText
-from amber_spread.core.kit import Kit
+from amber_spread.core.kit import STARTING, Kit
 from amber_spread.core.limits import LIMITS, MAX_FILE_BYTES, Limit
 from amber_spread.core.media import LIBRARY, Medium
 from amber_spread.core.plan import Plan
@@ -39,5 +39,10 @@ async def plan(document: Annotated[Document, Body()], kit: Annotated[Kit | None,
 def handbook() -> Handbook:
     """The media that come with the program, the starting practice and kit, the limits and every rule."""
     return Handbook(
-        media=list(LIBRARY), practice=Practice(), limits=LIMITS, rules=RULES, max_file_bytes=MAX_FILE_BYTES, kit=Kit()
+        media=list(LIBRARY),
+        practice=Practice(),
+        limits=LIMITS,
+        rules=RULES,
+        max_file_bytes=MAX_FILE_BYTES,
+        kit=STARTING,
     )

@@ -10,7 +10,7 @@ from hypothesis import strategies as st
 from amber_spread.core.design import Design, Tier
 from amber_spread.core.figures import RULES, Figure
 from amber_spread.core.finishes import DrapeCover
-from amber_spread.core.plan import UnknownMedium, figures, plan, tier_name
+from amber_spread.core.plan import Plan, UnknownMedium, figures, plan, tier_name
 from amber_spread.core.practice import Practice
 from tests.designs import MEDIA, designs, planned, tier
 
@@ -154,3 +154,9 @@ def test_running_marks_climb_from_the_base_board_through_every_board_and_tier():
         assert one.stack.top.value == pytest.approx(mark)
     assert whole.stack.height.value == pytest.approx(mark)
     assert whole.stack.base_diameter.value == pytest.approx(whole.tiers[0].stack.diameter.value + 50.8)
+
+
+@given(designs)
+def test_what_the_core_makes_unchecked_would_pass_every_check(design):
+    made = plan(design, Practice(), MEDIA)
+    assert Plan.model_validate(made.model_dump()) == made
