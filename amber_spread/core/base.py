@@ -35,6 +35,9 @@ class Made(Frozen):
             _set(self, "__pydantic_extra__", None)
             _set(self, "__pydantic_private__", None)
 
+        # As BaseModel marks its own, so that reading one back from data still goes through validation.
+        __init__.__pydantic_base_init__ = True
+
     @classmethod
     def __pydantic_init_subclass__(cls, **kwargs: Any) -> None:
         cls.names = set(cls.model_fields)

@@ -158,5 +158,5 @@ def test_running_marks_climb_from_the_base_board_through_every_board_and_tier():
 
 @given(designs)
 def test_what_the_core_makes_unchecked_would_pass_every_check(design):
-    made = plan(design, Practice(), MEDIA)
-    assert Plan.model_validate(made.model_dump()) == made
+    made = plan(design, Practice(), MEDIA).model_dump(warnings="error")
+    assert Plan.model_validate(made).model_dump() == made
