@@ -8,7 +8,8 @@ from typing import Literal
 
 from amber_spread.core.document import Document, FileError, plan_document, read_document
 from amber_spread.core.limits import MAX_FILE_BYTES
-from amber_spread.core.plan import Plan, figures
+from amber_spread.core.naming import figures
+from amber_spread.core.plan import Plan
 
 
 def main(arguments: list[str] | None = None) -> int:

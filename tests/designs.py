@@ -3,7 +3,7 @@
 from hypothesis import strategies as st
 
 from amber_spread.core import limits
-from amber_spread.core.design import Colour, Design, Layers, Tier
+from amber_spread.core.design import Colour, ColourPart, Design, Layers, Tier
 from amber_spread.core.document import FORMAT, Document
 from amber_spread.core.finishes import (
     Border,
@@ -53,7 +53,8 @@ from amber_spread.core.shapes import (
 from amber_spread.core.worked import work
 
 MEDIA = shelf()
-COLOURS = (Colour(name="ivory", hex="#F3E6C4"), Colour(name="blush", hex="#EBD3CC"))
+PALE = Colour(name="pale", hex="#F5E8E2", parts=(ColourPart(parts=3), ColourPart(colour="blush")))
+COLOURS = (Colour(name="ivory", hex="#F3E6C4"), Colour(name="blush", hex="#EBD3CC"), PALE)
 
 
 def tier(tin_mm=203.2, **parts):
@@ -74,7 +75,7 @@ def within(limit, high=None):
 
 spreads = st.sampled_from(["american_buttercream", "meringue_buttercream", "dark_ganache", "cream_cheese_frosting"])
 runny = st.sampled_from(["raspberry_jam", "lemon_curd"])
-colours = st.sampled_from([None, "ivory", "blush"])
+colours = st.sampled_from([None, "ivory", "blush", "pale"])
 maybe_thickness = st.none() | within(limits.COAT_THICKNESS)
 layers = st.builds(
     Layers,

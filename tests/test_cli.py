@@ -11,7 +11,7 @@ import pytest
 
 from amber_spread.cli import main
 from amber_spread.core.document import plan_document, write_document
-from amber_spread.core.plan import figures
+from amber_spread.core.naming import figures
 from tests.designs import document, tier
 
 ROOT = Path(__file__).parents[1]

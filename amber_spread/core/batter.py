@@ -12,11 +12,12 @@ QUARTER = 0.25
 
 
 class BatterPlan(Made):
-    """Batter by tier and in all; `batches` in quarters of a recipe, `spare` small cakes from the rest of a whole
-    one.
+    """Batter by tier, by cake and in all; `batches` in quarters of a recipe, `spare` small cakes from the rest of a
+    whole one.
     """
 
     tiers: dict[str, Figure]
+    cakes: dict[str, Figure]
     whole: Figure
     batch: Figure
     batches: Figure
@@ -83,6 +84,10 @@ def plan_batter(design: Design, practice: Practice) -> BatterPlan:
             area = tier.shape.outline(tier.tin_diameter_mm).area_mm2
             figure = batter_volume.figure(math.ceil(tier.layers.count / torte), area, depth, practice.batter_fill)
         tiers[f"tier_{number}"] = figure
+    cakes: dict[str, dict[str, float]] = {}
+    for number, tier in enumerate(design.tiers, 1):
+        if f"tier_{number}" in tiers:
+            cakes.setdefault(tier.layers.cake, {})[f"tier {number}"] = tiers[f"tier_{number}"].value
     whole = total({name: figure.value for name, figure in tiers.items()}, "ml")
     batch = chosen(None, practice.batch_ml, "ml")
     batches = batches_of.figure(whole.value, batch.value)
@@ -90,6 +95,7 @@ def plan_batter(design: Design, practice: Practice) -> BatterPlan:
     small_ml = math.pi / 4 * practice.spare_tin_mm**2 * practice.tin_depth_mm / 1000 * practice.batter_fill
     return BatterPlan(
         tiers=tiers,
+        cakes={cake: total(parts, "ml") for cake, parts in cakes.items()},
         whole=whole,
         batch=batch,
         batches=batches,

@@ -22,6 +22,12 @@ def is_strong(hex: str) -> bool:
     return value < DARK_VALUE or (saturation > STRONG_SATURATION and value < STRONG_VALUE)
 
 
+def bought_coloured(design: Design, bowl: Bowl, medium: Medium) -> bool:
+    """Whether a bowl of a rolled sheet is better bought ready-coloured than coloured by hand."""
+    colour = design.colour_hex(bowl.colour)
+    return bool(colour and medium.kind == "fondant" and is_strong(colour) and bowl.mix.value >= STRONG_LEAST_G)
+
+
 def checks_of_bowls(design: Design, bowls: Mapping[str, Bowl], media: Mapping[str, Medium]) -> Iterator[Check]:
     """Everything to know about what is mixed."""
     check = checker(None)

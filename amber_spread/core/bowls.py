@@ -14,6 +14,7 @@ subject to precedence constraints", Management Science 19, 1973; cited from memo
 
 import math
 from collections.abc import Iterable, Sequence
+from typing import NamedTuple
 
 from amber_spread.core.base import Made, slug
 from amber_spread.core.figures import (
@@ -22,6 +23,7 @@ from amber_spread.core.figures import (
     Figure,
     Source,
     Unit,
+    decided,
     of_parts,
     parts_rule,
     rule,
@@ -59,8 +61,20 @@ _AT_RISK = parts_rule(
 )  # fmt: skip
 
 
+class Mixer(NamedTuple):
+    """How a medium that is beaten comes in batches: its density, the mixer's bowl, and how full it beats well."""
+
+    density_g_per_ml: float
+    mixer_ml: float
+    fill: float
+
+
 class Bowl(Made):
-    """One medium in one colour: what to mix for all its steps, in the order that needs least."""
+    """One medium in one colour: what to mix for all its steps, in the order that needs least.
+
+    `have` is what is there already; `risk_have` the risk with that alone, `risk_more` and `left_more` the risk and the
+    likely leftover with one more batch on top of it, or of what is mixed.
+    """
 
     medium: str
     colour: str | None
@@ -81,6 +95,11 @@ class Bowl(Made):
     order_cost: Figure | None = None
     batches: Figure | None = None
     batch: Figure | None = None
+    have: Figure | None = None
+    still_to_mix: Figure | None = None
+    risk_have: Figure | None = None
+    risk_more: Figure | None = None
+    left_more: Figure | None = None
 
 
 @rule(
@@ -130,6 +149,15 @@ def order_cost(need_g: float, least_g: float) -> float:
 def batches(mix_g: float, density_g_per_ml: float, mixer_ml: float, fill: float) -> float:
     """Batches to mix: mix / density / (mixer x fill), up. Source: common practice; the share is this kitchen's own."""
     return math.ceil(mix_g / density_g_per_ml / (mixer_ml * fill) - 1e-9)
+
+
+@rule(
+    "bowls.still_to_mix", unit="g", formula="max(0, mix - have)", source=DEFINITION, rounding="up",
+    words="What is to be mixed in all, less what is there already.",
+)  # fmt: skip
+def still_to_mix(mix_g: float, have_g: float) -> float:
+    """What is still to be mixed, g: mix - have, never below 0. Source: definition."""
+    return max(0.0, mix_g - have_g)
 
 
 @rule(
@@ -187,10 +215,20 @@ def bowl_key(medium: str, colour: str | None) -> str:
     return medium if colour is None else f"{medium}~{slug(colour)}"
 
 
-def fill_bowl(uses: Iterable[Use], name: str, hex: str, risk: float, step_g: float, wanted: Sequence[str] = ()) -> Bowl:
+def fill_bowl(
+    uses: Iterable[Use],
+    name: str,
+    hex: str,
+    risk: float,
+    step_g: float,
+    wanted: Sequence[str] = (),
+    have_g: float | None = None,
+    mixer: Mixer | None = None,
+) -> Bowl:
     """The bowl that serves `uses`, which are all of one medium and colour, in the order that needs least or as wanted.
 
-    Raises ValueError when there are none.
+    `have_g` is what of it is there already; `mixer` says how it comes in batches. Raises ValueError when there are no
+    uses.
     """
     best = best_order(uses)
     ordered = kept_order(best, wanted) if wanted else best
@@ -210,6 +248,10 @@ def fill_bowl(uses: Iterable[Use], name: str, hex: str, risk: float, step_g: flo
         f"tier {tier}": max(levels(sorted((use for use in ordered if use.tier == tier), key=_rank)).values())
         for tier in tiers
     }
+    many = None if mixer is None else batches.figure(mixed.value, *mixer)
+    each = None if many is None else batch.figure(mixed.value, max(1.0, many.value))
+    in_hand_g = mixed.value if have_g is None else have_g
+    more_g = None if each is None else in_hand_g + each.value
     return Bowl(
         medium=ordered[0].medium,
         colour=ordered[0].colour,
@@ -224,6 +266,13 @@ def fill_bowl(uses: Iterable[Use], name: str, hex: str, risk: float, step_g: flo
         comes_back=comes_back.figure(need.value, stays.value, lost.value),
         apart=total(alone, "g"),
         order_cost=cost,
+        batches=many,
+        batch=each,
+        have=None if have_g is None else decided(have_g, "g"),
+        still_to_mix=None if have_g is None else still_to_mix.figure(mixed.value, have_g),
+        risk_have=None if have_g is None else _shown(_RISK, "risk", walks.risk_of(have_g), "ratio"),
+        risk_more=None if more_g is None else _shown(_RISK, "risk", walks.risk_of(more_g), "ratio"),
+        left_more=None if more_g is None else _shown(_LEFT, "left", walks.left_of(more_g, LEFT["likely"]), "g"),
         risk=_shown(_RISK, "risk", walks.risk_of(mixed.value), "ratio"),
         risk_bare=_shown(_RISK, "risk", walks.risk_of(need.value), "ratio"),
         left={name: _shown(_LEFT, "left", walks.left_of(mixed.value, share), "g") for name, share in LEFT.items()},

@@ -3,13 +3,13 @@
 A field left out (null) takes this kitchen's usual from the Practice.
 """
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Mapping, Sequence
 from typing import Annotated, Literal, Self
 
 from pydantic import AfterValidator, Field, StringConstraints, model_validator
 
 from amber_spread.core import limits
-from amber_spread.core.base import Frozen, Hex, Name, at, printable, slug
+from amber_spread.core.base import Frozen, Hex, Key, Name, at, printable, slug
 from amber_spread.core.finishes import (
     Border,
     Cover,
@@ -57,10 +57,12 @@ class Cavity(Frozen):
 class Layers(Frozen):
     """The layers of a tier: how many are stacked, how high each is cut, what they are cut from, and what reaches what.
 
+    `cake` is the key of the recipe they are baked by.
     `height_mm` null takes the common cut that `bake` allows. `board_after` puts a hidden board on supports above
     that layer, so that two stacks are iced as one.
     """
 
+    cake: Key = "vanilla_sponge"
     count: Annotated[int, limits.LAYER_COUNT.field()] = 3
     height_mm: LayerHeight | None = 30.0
     target_height_mm: Annotated[float, limits.TARGET_HEIGHT.field()] | None = None
@@ -141,21 +143,35 @@ class BaseBoard(Frozen):
     thickness_mm: Annotated[float, limits.BOARD_THICKNESS.field()] | None = None
 
 
+class ColourPart(Frozen):
+    """So many parts of another colour, or of the uncoloured medium where no colour is named."""
+
+    colour: Name | None = None
+    parts: Annotated[float, limits.PARTS.field()] = 1.0
+
+
 class Colour(Frozen):
-    """A colour to be mixed, by the name the kitchen calls it, and how to show it on screen."""
+    """A colour to be mixed, by the name the kitchen calls it, and how to show it on screen.
+
+    Made of `parts` it is blended from other colours: a lighter shade, or a marble kneaded only until it is streaked.
+    """
 
     name: Name
     hex: Hex
+    parts: Annotated[tuple[ColourPart, ...], Field(max_length=int(limits.COLOUR_PARTS.high))] = ()
+    marbled: bool = False
 
 
 class BowlOrder(Frozen):
-    """The order in which a bowl is worked, where it is not to be the one that needs least: its key and its steps'.
+    """What was decided of one bowl, by its key: the order it is worked in, and what of it is there already.
 
-    A step that is not there is left out, one that is not named comes after, and each tier keeps the order of the work.
+    Without steps the order that needs least is taken. A step that is not there is left out, one that is not named comes
+    after, and each tier keeps the order of the work.
     """
 
     bowl: Annotated[str, StringConstraints(min_length=1, max_length=160), AfterValidator(printable)]
-    steps: Annotated[tuple[StepKey, ...], Field(max_length=300)]
+    steps: Annotated[tuple[StepKey, ...], Field(max_length=300)] = ()
+    have_g: Annotated[float, limits.IN_HAND.field()] | None = None
 
 
 class Design(Frozen):
@@ -180,6 +196,23 @@ class Design(Frozen):
                 raise at((*path[:-1], field), f"asks for “{wanted}”, which is not among this design's colours")
         return self
 
+    @model_validator(mode="after")
+    def colours_can_be_blended(self) -> Self:
+        """Every part of a colour is a colour of this design, two or more make one, and none is made of itself."""
+        made_of = {colour.name: [part.colour for part in colour.parts] for colour in self.colours}
+        for index, colour in enumerate(self.colours):
+            if len(colour.parts) == 1:
+                raise at(("colours", index, "parts"), "should be two or more, or none")
+            for number, part in enumerate(colour.parts):
+                where = ("colours", index, "parts", number, "colour")
+                if part.colour is not None and part.colour not in made_of:
+                    raise at(where, f"names “{part.colour}”, which is not among this design's colours")
+                if part.colour in [one.colour for one in colour.parts[:number]]:
+                    raise at(where, "is named twice; add its parts up")
+                if part.colour is not None and colour.name in _blended_of(part.colour, made_of):
+                    raise at(where, f"would make “{colour.name}” of itself")
+        return self
+
     def taken(self) -> Iterator[tuple[tuple[str | int, ...], str, str | None]]:
         """Every medium the design takes: the path of the field that names it, its key, its colour."""
         for index, tier in enumerate(self.tiers):
@@ -189,3 +222,15 @@ class Design(Frozen):
     def colour_hex(self, name: str | None) -> str | None:
         """How the named colour is shown, or None where no colour is named."""
         return next((colour.hex for colour in self.colours if colour.name == name), None)
+
+
+def _blended_of(name: str, made_of: Mapping[str, Sequence[str | None]]) -> set[str]:
+    """A colour and everything it is blended of, however far down."""
+    found: set[str] = set()
+    left = [name]
+    while left:
+        one = left.pop()
+        if one not in found:
+            found.add(one)
+            left.extend(part for part in made_of.get(one, ()) if part is not None)
+    return found

@@ -22,12 +22,16 @@ FORMAT: Literal["amber-spread/1"] = "amber-spread/1"
 
 
 class Document(Frozen):
-    """A design with its title, when it is due (the kitchen's own clock), and all that its figures rest on."""
+    """A design with its title, when it is due (the kitchen's own clock), and all that its figures rest on.
+
+    `minutes` is the work it takes, where that is not the kitchen's usual by the tier.
+    """
 
     format: Literal["amber-spread/1"]
     title: Name
     due: datetime | None = None
     design: Design
+    minutes: Annotated[float, limits.MINUTES.field()] | None = None
     practice: Practice = Practice()
     media: Annotated[tuple[Medium, ...], Field(max_length=int(limits.OWN_MEDIA.high))] = ()
 

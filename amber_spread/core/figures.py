@@ -14,14 +14,14 @@ from typing import Any, Generic, Literal, ParamSpec
 
 from amber_spread.core.base import Frozen, Note
 
-Unit = Literal["mm", "mm2", "ml", "g", "g_per_ml", "min", "degC", "deg", "each", "ratio"]
+Unit = Literal["mm", "mm2", "ml", "g", "g_per_ml", "min", "degC", "deg", "each", "ratio", "money"]
 Rounding = Literal["up", "down", "nearest"]
 Origin = Literal["definition", "geometry", "published", "common practice", "from memory", "this kitchen"]
 P = ParamSpec("P")
 
 _SUFFIXES: tuple[tuple[str, Unit], ...] = (
     ("_g_per_ml", "g_per_ml"), ("_mm2", "mm2"), ("_mm", "mm"), ("_ml", "ml"), ("_g", "g"),
-    ("_min", "min"), ("_degc", "degC"), ("_count", "each"),
+    ("_min", "min"), ("_degc", "degC"), ("_count", "each"), ("_money", "money"),
 )  # fmt: skip
 
 

@@ -11,7 +11,7 @@ from pydantic import Field
 
 from amber_spread.core.base import Frozen
 
-LimitUnit = Literal["mm", "ml", "g", "g_per_ml", "each", "ratio"]
+LimitUnit = Literal["mm", "ml", "g", "g_per_ml", "each", "ratio", "min", "money"]
 
 
 class Limit(Frozen):
@@ -85,6 +85,22 @@ SCRAPER = Limit(low=30, high=600, unit="mm")
 PIN = Limit(low=100, high=1200, unit="mm")
 MAT_SIDE = Limit(low=100, high=2000, unit="mm")
 OWNED = Limit(low=0, high=80, unit="each")
+ROD = Limit(low=50, high=2000, unit="mm")
+IN_HAND = Limit(low=0, high=100000, unit="g")
+COLOUR_PARTS = Limit(low=0, high=6, unit="each")
+PARTS = Limit(low=0.01, high=1000, unit="ratio")
+PIECE_WEIGHT = Limit(low=0.01, high=5000, unit="g")
+RECIPE_AMOUNT = Limit(low=0.01, high=100000, unit="ratio")
+RECIPE_LINES = Limit(low=1, high=60, unit="each")
+RECIPE_STEPS = Limit(low=0, high=30, unit="each")
+RECIPE_YIELD = Limit(low=1, high=200000, unit="g")
+OWN_ITEMS = Limit(low=0, high=400, unit="each")
+PACKS = Limit(low=0, high=3000, unit="each")
+PACK_SIZE = Limit(low=0.01, high=1000000, unit="ratio")
+STOCK = Limit(low=0, high=1000000, unit="ratio")
+PRICE = Limit(low=0, high=100000, unit="money")
+MINUTES = Limit(low=0, high=6000, unit="min")
+ROUND_TO = Limit(low=0.01, high=100, unit="money")
 
 MAX_FILE_BYTES = 512 * 1024
 """The largest design file or request body that is read at all."""
@@ -149,5 +165,21 @@ LIMITS: dict[str, Limit] = {
     "pin_mm": PIN,
     "mat_mm": MAT_SIDE,
     "owned": OWNED,
+    "rod_mm": ROD,
+    "have_g": IN_HAND,
+    "colour_parts": COLOUR_PARTS,
+    "parts": PARTS,
+    "each_g": PIECE_WEIGHT,
+    "recipe_amount": RECIPE_AMOUNT,
+    "recipe_lines": RECIPE_LINES,
+    "recipe_steps": RECIPE_STEPS,
+    "yield_g": RECIPE_YIELD,
+    "own_items": OWN_ITEMS,
+    "packs": PACKS,
+    "pack_size": PACK_SIZE,
+    "stock": STOCK,
+    "price": PRICE,
+    "minutes": MINUTES,
+    "round_to": ROUND_TO,
 }
 """The limits by the name of the field they bound, as the screen asks for them."""

@@ -1,24 +1,22 @@
 """plan(design, practice, media, kit): the only way in. It calls the rooms in the order of the work."""
 
-from collections.abc import Iterator
-from typing import Any, TypeVar
-
-from amber_spread.core.base import Frozen, Made
+from amber_spread.core.base import Made
+from amber_spread.core.bases import Base, plan_bases
 from amber_spread.core.batter import BatterPlan, plan_batter
 from amber_spread.core.bowl_checks import checks_of_bowls
-from amber_spread.core.bowls import Bowl, batch, batches, bowl_key, fill_bowl
+from amber_spread.core.bowls import Bowl, Mixer, bowl_key, fill_bowl
 from amber_spread.core.check import Check
 from amber_spread.core.checks import checks_of_cake, checks_of_tier
 from amber_spread.core.coats import CoatsPlan
 from amber_spread.core.cover_plan import CoverPlan
-from amber_spread.core.design import Design
+from amber_spread.core.design import BowlOrder, Design
 from amber_spread.core.extras import BorderPlan, OnTopPlan
-from amber_spread.core.figures import Figure
 from amber_spread.core.finishes import CollarCover
 from amber_spread.core.gauge import GaugeMark
 from amber_spread.core.kit import STARTING, Kit, KitNeed, match_needs
 from amber_spread.core.layers import LayersPlan
 from amber_spread.core.media import BEATEN, Medium
+from amber_spread.core.naming import named
 from amber_spread.core.needs import needs_of_cake, needs_of_tier
 from amber_spread.core.practice import Practice
 from amber_spread.core.section import Cut, Section, draw_section
@@ -68,6 +66,9 @@ class Covering(Made):
     tiers: list[int]
 
 
+NOTHING_DECIDED = BowlOrder(bowl="any")
+
+
 class Plan(Made):
     """Everything about a cake: tiers from the bottom up, what to mix, the drawing, and what to know."""
 
@@ -75,14 +76,11 @@ class Plan(Made):
     stack: StackPlan
     batter: BatterPlan
     bowls: dict[str, Bowl]
+    bases: dict[str, Base]
     covering: list[Covering]
     kit: dict[str, KitNeed]
     section: Section
     checks: list[Check]
-
-
-_HOLDERS = (Frozen, dict)
-N = TypeVar("N", bound=Frozen | dict[str, Any])
 
 
 def plan(design: Design, practice: Practice, media: dict[str, Medium], kit: Kit | None = None) -> Plan:
@@ -130,12 +128,13 @@ def plan(design: Design, practice: Practice, media: dict[str, Medium], kit: Kit 
     tiers = [_tier_plan(design, index, done, standing[index]) for index, done in enumerate(worked)]
     cuts = [Cut(done.layers, done.coats, done.bodies, done.slabs, done.tipped) for done in worked]
     return Plan(
-        tiers=[_named(tier, f"tiers.{number}") for number, tier in enumerate(tiers, 1)],
-        stack=_named(whole, "stack"),
-        batter=_named(plan_batter(design, practice), "batter"),
-        bowls=_named(bowls, "bowls"),
+        tiers=[named(tier, f"tiers.{number}") for number, tier in enumerate(tiers, 1)],
+        stack=named(whole, "stack"),
+        batter=named(plan_batter(design, practice), "batter"),
+        bowls=named(bowls, "bowls"),
+        bases=named(plan_bases(design, bowls, practice, media), "bases"),
         covering=_covering(design, bowls),
-        kit=_named({f"need_{number}": need for number, need in enumerate(owned, 1)}, "kit"),
+        kit=named({f"need_{number}": need for number, need in enumerate(owned, 1)}, "kit"),
         section=draw_section(design, cuts, standing, whole, hex_of),
         checks=checks,
     )
@@ -181,19 +180,18 @@ def _fill_bowls(design: Design, uses: list[Use], practice: Practice, media: dict
     by_bowl: dict[str, list[Use]] = {}
     for use in uses:
         by_bowl.setdefault(bowl_key(use.medium, use.colour), []).append(use)
-    orders = {order.bowl: order.steps for order in design.orders}
+    decided = {one.bowl: one for one in design.orders}
     bowls = {}
     for key, served in by_bowl.items():
         medium, colour = media[served[0].medium], served[0].colour
         name = medium.name if colour is None else f"{medium.name}, {colour}"
         hex = design.colour_hex(colour) or medium.hex
-        wanted = orders.get(key, ())
-        bowl = fill_bowl(served, name, hex, practice.run_out_risk, practice.weigh_step_g, wanted)
-        if medium.kind in BEATEN:
-            many = batches.figure(bowl.mix.value, medium.density_g_per_ml, practice.mixer_ml, practice.mixer_fill)
-            each = batch.figure(bowl.mix.value, max(1.0, many.value))
-            bowl = bowl.model_copy(update={"batches": many, "batch": each})
-        bowls[key] = bowl
+        own = decided.get(key, NOTHING_DECIDED)
+        mixer = Mixer(medium.density_g_per_ml, practice.mixer_ml, practice.mixer_fill)
+        bowls[key] = fill_bowl(
+            served, name, hex, practice.run_out_risk, practice.weigh_step_g, own.steps, own.have_g,
+            mixer if medium.kind in BEATEN else None,
+        )  # fmt: skip
     return bowls
 
 
@@ -207,36 +205,3 @@ def _covering(design: Design, bowls: dict[str, Bowl]) -> list[Covering]:
         if tiers:
             found.append(Covering(bowl=key, tiers=tiers))
     return found
-
-
-def _named(node: N, path: str) -> N:
-    """Write its path into every figure of a piece of the plan; a figure that stands in two places becomes two.
-
-    Nothing outside has seen the plan yet, so this is done in place: copying it all would take longer than planning.
-    """
-    values = node if isinstance(node, dict) else node.__dict__
-    for name, value in values.items():
-        own = f"{path}.{name}"
-        if type(value) is Figure:
-            if value.id:
-                values[name] = Figure(value.value, value.unit, value.rule, value.rounding, value.given, own)
-            else:
-                value.id = own
-        elif isinstance(value, _HOLDERS):
-            _named(value, own)
-    return node
-
-
-def figures(node: Any) -> Iterator[Figure]:
-    """Every figure of a plan or of a piece of one, in the plan's order; each carries its id."""
-    if isinstance(node, Figure):
-        yield node
-    elif isinstance(node, dict):
-        for value in node.values():
-            yield from figures(value)
-    elif isinstance(node, list):
-        for value in node:
-            yield from figures(value)
-    elif isinstance(node, Frozen):
-        for name in type(node).model_fields:
-            yield from figures(getattr(node, name))

@@ -93,6 +93,7 @@ class Practice(Frozen):
     tier_board_mm: Annotated[float, limits.BOARD_THICKNESS.field()] = 3.0
     base_board_mm: Annotated[float, limits.BOARD_THICKNESS.field()] = 12.0
     base_margin_mm: Annotated[float, limits.BOARD_MARGIN.field()] = 25.4
+    rod_mm: Annotated[float, limits.ROD.field()] = 300.0
     cake_density_g_per_ml: Annotated[float, limits.DENSITY.field()] = 0.5
     weigh_step_g: Annotated[float, limits.WEIGH_STEP.field()] = 5.0
     run_out_risk: Annotated[float, limits.RUN_OUT_RISK.field()] = 0.05

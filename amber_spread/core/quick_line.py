@@ -133,20 +133,40 @@ class _Reader:
             return True
         if word == "order":
             with _caught(self):
-                if len(tokens) < 2 or tokens[1].kind != "text":
-                    raise CannotRead(
-                        start, start + len(piece), 'An order is given as: order "fondant" tier_2_cover / …'
-                    )
-                steps = [token.text for token in tokens[2:] if token.text != "/"]
-                design.setdefault("orders", []).append({"bowl": tokens[1].text[1:-1], "steps": steps})
+                design.setdefault("orders", []).append(self.order(tokens, start, start + len(piece)))
             return True
         if word == "colour":
             with _caught(self):
-                if len(tokens) != 3 or tokens[1].kind != "text" or tokens[2].kind != "hex":
-                    raise CannotRead(start, start + len(piece), 'A colour is given as: colour "ivory" #F3E6C4.')
-                design["colours"].append({"name": tokens[1].text[1:-1], "hex": tokens[2].text})
+                design["colours"].append(self.colour(tokens, start, start + len(piece)))
             return True
         return False
+
+    def order(self, tokens: list[Token], start: int, end: int) -> dict[str, Any]:
+        """What is decided of a bowl: its key, what of it is there, and the order of its steps."""
+        if len(tokens) < 2 or tokens[1].kind != "text":
+            raise CannotRead(start, end, 'An order is given as: order "fondant" have 400 tier_2_cover / …')
+        decided: dict[str, Any] = {"bowl": tokens[1].text[1:-1]}
+        rest = tokens[2:]
+        if len(rest) > 1 and rest[0].text.lower() == "have":
+            decided["have_g"], rest = read_number(rest[1]), rest[2:]
+        return {**decided, "steps": [token.text for token in rest if token.text != "/"]}
+
+    def colour(self, tokens: list[Token], start: int, end: int) -> dict[str, Any]:
+        """A colour: its name, how it is shown, and what it is blended of."""
+        if len(tokens) < 3 or tokens[1].kind != "text" or tokens[2].kind != "hex":
+            raise CannotRead(
+                start, end, 'A colour is given as: colour "ivory" #F3E6C4, or with of "honey" 1 / plain 3 when blended.'
+            )
+        colour: dict[str, Any] = {"name": tokens[1].text[1:-1], "hex": tokens[2].text}
+        rest = tokens[3:]
+        if rest and rest[0].text.lower() == "marbled":
+            colour["marbled"], rest = True, rest[1:]
+        if rest and rest[0].text.lower() == "of":
+            parts, rest = self.stripes(rest[1:])
+            colour["parts"] = [{"colour": part["colour"], "parts": part.get("share", 1.0)} for part in parts]
+        if rest:
+            raise CannotRead(rest[0].start, end, 'Only “marbled” and “of "honey" 1 / plain 3” may follow a colour.')
+        return colour
 
     def head(self, piece: str, start: int, index: int) -> dict[str, Any]:
         """The head of a tier: tin, height, shape and build."""
@@ -394,16 +414,22 @@ class _Reader:
 
     def finish(self, design: dict[str, Any], end: int) -> LineRead:
         """The design, with layers that reach the heights asked for and the colours it names."""
-        shown = {colour.name: colour.hex for colour in self.in_hand.colours} if self.in_hand else {}
+        shown = {colour.name: colour for colour in self.in_hand.colours} if self.in_hand else {}
         try:
             for tier in design["tiers"]:
                 self.reach(tier)
             named = [colour["name"] for colour in design["colours"]]
-            for name in _colours_in(design["tiers"]):
-                if name not in named:
-                    hex = shown.get(name, NEW_COLOURS[len(named) % len(NEW_COLOURS)])
-                    design["colours"].append({"name": name, "hex": hex})
-                    named.append(name)
+            wanted = list(_colours_in(design["tiers"]))
+            for name in wanted:
+                if name in named:
+                    continue
+                named.append(name)
+                kept = shown.get(name)
+                if kept is None:
+                    design["colours"].append({"name": name, "hex": NEW_COLOURS[(len(named) - 1) % len(NEW_COLOURS)]})
+                else:
+                    design["colours"].append(kept.model_dump())
+                    wanted.extend(part.colour for part in kept.parts if part.colour is not None)
             return LineRead(design=Design.model_validate(design), unread=[])
         except ValidationError as error:
             for problem in error.errors(include_url=False, include_input=False):

@@ -1,11 +1,11 @@
 """Any design printed as its quick line."""
 
-from collections.abc import Iterator
+from collections.abc import Iterable, Iterator
 from typing import Any
 
 from pydantic import BaseModel
 
-from amber_spread.core.design import BaseBoard, Design, Layers, Tier
+from amber_spread.core.design import BaseBoard, Colour, Design, Layers, Tier
 from amber_spread.core.finishes import (
     OnTop,
 )  # fmt: skip
@@ -38,9 +38,23 @@ def write_line(design: Design, media: dict[str, Medium]) -> str:
     if design.base_board != BaseBoard():
         sections.append("base" + _fields(design.base_board, media))
     for order in design.orders:
-        sections.append(f"order {colour_written(order.bowl)} {' / '.join(order.steps)}".rstrip())
-    sections.extend(f"colour {colour_written(colour.name)} {colour.hex}" for colour in design.colours)
+        have = "" if order.have_g is None else f" have {written(order.have_g)}"
+        sections.append(f"order {colour_written(order.bowl)}{have} {' / '.join(order.steps)}".rstrip())
+    sections.extend(_colour(colour) for colour in design.colours)
     return " | ".join(sections)
+
+
+def _colour(colour: Colour) -> str:
+    words = [f"colour {colour_written(colour.name)} {colour.hex}"]
+    if colour.marbled:
+        words.append("marbled")
+    if colour.parts:
+        words.append("of " + _shares([(part.colour, part.parts) for part in colour.parts]))
+    return " ".join(words)
+
+
+def _shares(shares: Iterable[tuple[str | None, float]]) -> str:
+    return " / ".join(f"{colour_written(colour) if colour else 'plain'} {written(share)}" for colour, share in shares)
 
 
 def _head(tier: Tier) -> str:
@@ -88,11 +102,7 @@ def _fields(model: BaseModel, media: dict[str, Medium]) -> str:
         elif name.endswith("colour"):
             found.append(colour_written(value) if name == "colour" else f"{word} {colour_written(value)}")
         elif name == "stripes":
-            parts = [
-                " ".join(filter(None, [colour_written(one.colour) if one.colour else "plain", written(one.share)]))
-                for one in value
-            ]
-            found.append(f"stripes {' / '.join(parts)}")
+            found.append(f"stripes {_shares([(one.colour, one.share) for one in value])}")
         elif name == "points":
             found.append("points " + " / ".join(f"{written(one.up)}:{written(one.out)}" for one in value))
         elif isinstance(value, tuple):

@@ -1,5 +1,7 @@
 """Tiers stood on their boards: the running marks up the cake, its width, height and weight."""
 
+import math
+
 from amber_spread.core.base import Made
 from amber_spread.core.design import BaseBoard
 from amber_spread.core.figures import COMMON_PRACTICE, Figure, chosen, decided, rule, same, total
@@ -21,6 +23,9 @@ class TierStack(Made):
     length: Figure | None
     height: Figure
     weight: Figure
+    supports: Figure | None
+    support_length: Figure | None
+    rods: Figure | None
 
 
 class StackPlan(Made):
@@ -51,6 +56,30 @@ def mark(below_mm: float, board_mm: float, tier_mm: float) -> float:
     return below_mm + board_mm + tier_mm
 
 
+@rule(
+    "stack.supports", unit="each", formula="max(3, floor(board / 25.4 + 0.5) - 1)", source=COMMON_PRACTICE,
+    rounding="up",
+    words="One fewer than the upper tier's width in inches, and never fewer than three. Your local practice and the "
+    "weight above decide.",
+)  # fmt: skip
+def supports_under(board_mm: float) -> float:
+    """Supports under an upper tier: its width in inches - 1, at least 3. Source: common practice."""
+    return max(3, math.floor(board_mm / 25.4 + 0.5) - 1)
+
+
+@rule(
+    "stack.rods", unit="each", formula="ceil(supports / max(1, floor(rod / length))) * ceil(length / rod)",
+    source=COMMON_PRACTICE, rounding="up",
+    words="As many rods as these supports are cut from, all of one length.",
+)  # fmt: skip
+def rods_for(supports_count: float, length_mm: float, rod_mm: float) -> float:
+    """Rods to buy: supports over how many one rod gives, up; where one is too short, so many end to end.
+
+    Source: arithmetic; the rod's length is this kitchen's own.
+    """
+    return math.ceil(supports_count / max(1, math.floor(rod_mm / length_mm))) * math.ceil(length_mm / rod_mm)
+
+
 def plan_stack(
     finished: list[tuple[Footprint, dict[str, float]]], board: BaseBoard, practice: Practice
 ) -> tuple[list[TierStack], StackPlan]:
@@ -73,6 +102,8 @@ def plan_stack(
         upper = bool(tiers)
         board_mm = practice.tier_board_mm if upper else 0.0
         top = mark.figure(below_mm, board_mm, body.height_mm)
+        supports = supports_under.figure(body.board_mm) if upper else None
+        below_high_mm = tiers[-1].height.value if upper else 0.0
         tiers.append(
             TierStack(
                 board_diameter=same("foot of the bare cake", body.board_mm, "mm") if upper else None,
@@ -83,6 +114,9 @@ def plan_stack(
                 length=_length_of(body),
                 height=same("finished height", body.height_mm, "mm"),
                 weight=total(parts, "g"),
+                supports=supports,
+                support_length=same("height of the finished tier below", below_high_mm, "mm") if upper else None,
+                rods=rods_for.figure(supports.value, below_high_mm, practice.rod_mm) if supports else None,
             )
         )
         below_mm = top.value

@@ -10,7 +10,8 @@ from hypothesis import strategies as st
 from amber_spread.core.design import Design, Tier
 from amber_spread.core.figures import RULES, Figure
 from amber_spread.core.finishes import DrapeCover
-from amber_spread.core.plan import Plan, UnknownMedium, figures, plan, tier_name
+from amber_spread.core.naming import figures
+from amber_spread.core.plan import Plan, UnknownMedium, plan, tier_name
 from amber_spread.core.practice import Practice
 from tests.designs import MEDIA, designs, planned, tier
 

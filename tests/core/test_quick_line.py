@@ -4,7 +4,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from amber_spread.core.design import BowlOrder, Cavity, Design, Layers, MeasuredBake, TinBake
+from amber_spread.core.design import BowlOrder, Cavity, Colour, ColourPart, Design, Layers, MeasuredBake, TinBake
 from amber_spread.core.finishes import Measured, PanelCover, Stripe, Syrup
 from amber_spread.core.plan import plan
 from amber_spread.core.practice import Practice
@@ -60,10 +60,21 @@ def test_what_lies_hidden_and_what_was_measured_is_in_the_line_too():
         cover=PanelCover(stripes=(Stripe(colour="ivory", share=2), Stripe(share=1.5))),
         name="Comb",
     )  # fmt: skip
-    double = tier(layers=Layers(count=6, board_after=3, height_mm=None, bake=TinBake(depth_mm=60, torte=2)))
+    double = tier(
+        layers=Layers(cake="honey_cake", count=6, board_after=3, height_mm=None, bake=TinBake(depth_mm=60, torte=2))
+    )
     free = tier(shape=FreeShape(points_mm=((0, 0), (100, 0), (50, 80))))
-    orders = (BowlOrder(bowl="fondant~pale-blush", steps=("tier_2_cover", "tier_1_cover")),)
-    design = Design(tiers=(double, inside, free), colours=COLOURS, orders=orders)
+    orders = (
+        BowlOrder(bowl="fondant~pale-blush", steps=("tier_2_cover", "tier_1_cover")),
+        BowlOrder(bowl="fondant", have_g=412.5),
+    )
+    streaked = Colour(
+        name="comb",
+        hex="#DDBB66",
+        marbled=True,
+        parts=(ColourPart(colour="pale", parts=1.5), ColourPart(colour="ivory")),
+    )
+    design = Design(tiers=(double, inside, free), colours=(*COLOURS, streaked), orders=orders)
     found = read(write_line(design, MEDIA), in_hand=design)
     assert found.unread == []
     assert found.design == design

@@ -10,7 +10,7 @@ from playwright.sync_api import expect
 
 from amber_spread.browser import page
 from amber_spread.core.document import plan_document, read_document
-from amber_spread.core.plan import figures
+from amber_spread.core.naming import figures
 from amber_spread.core.units import format_length, format_weight
 
 ROOT = Path(__file__).parents[2]

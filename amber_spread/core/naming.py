@@ -1,0 +1,43 @@
+"""Ids: every figure of a plan is called by the path where it stands."""
+
+from collections.abc import Iterator
+from typing import Any, TypeVar
+
+from amber_spread.core.base import Frozen
+from amber_spread.core.figures import Figure
+
+_HOLDERS = (Frozen, dict)
+N = TypeVar("N", bound=Frozen | dict[str, Any])
+
+
+def named(node: N, path: str) -> N:
+    """Write its path into every figure of a piece of the plan; a figure that stands in two places becomes two.
+
+    Nothing outside has seen the plan yet, so this is done in place: copying it all would take longer than planning.
+    """
+    values = node if isinstance(node, dict) else node.__dict__
+    for name, value in values.items():
+        own = f"{path}.{name}"
+        if type(value) is Figure:
+            if value.id:
+                values[name] = Figure(value.value, value.unit, value.rule, value.rounding, value.given, own)
+            else:
+                value.id = own
+        elif isinstance(value, _HOLDERS):
+            named(value, own)
+    return node
+
+
+def figures(node: Any) -> Iterator[Figure]:
+    """Every figure of a plan or of a piece of one, in the plan's order; each carries its id."""
+    if isinstance(node, Figure):
+        yield node
+    elif isinstance(node, dict):
+        for value in node.values():
+            yield from figures(value)
+    elif isinstance(node, list):
+        for value in node:
+            yield from figures(value)
+    elif isinstance(node, Frozen):
+        for name in type(node).model_fields:
+            yield from figures(getattr(node, name))
