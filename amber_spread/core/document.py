@@ -167,8 +167,8 @@ def _complaint(path: tuple[str | int, ...], kind: str, context: Mapping[str, Any
         "int_type": "should be a whole number",
         "int_from_float": "should be a whole number",
         "finite_number": "should be an ordinary number",
-        "greater_than_equal": f"should be {context.get('ge', 0):g}{unit} or more",
-        "less_than_equal": f"should be {context.get('le', 0):g}{unit} or less",
+        "greater_than_equal": f"should be {_bound(context.get('ge', 0), unit)} or more",
+        "less_than_equal": f"should be {_bound(context.get('le', 0), unit)} or less",
         "string_type": "should be text",
         "string_too_short": "should not be empty",
         "string_too_long": f"should be at most {context.get('max_length')} characters long",
@@ -190,6 +190,11 @@ def _complaint(path: tuple[str | int, ...], kind: str, context: Mapping[str, Any
             "should be written like “#F3E6C8”" if path[-1] == "hex" else "should be lower-case letters, digits and _"
         )
     return complaint_at(path, words or _lower(message))
+
+
+def _bound(value: Any, unit: str) -> str:
+    """A bound as people read it: a number with its unit, or a day as it stands."""
+    return f"{value:g}{unit}" if isinstance(value, int | float) else str(value)
 
 
 def _unit_of(path: tuple[str | int, ...]) -> str:

@@ -216,6 +216,7 @@ def _ask_of_bowls(
         pool, amount = pools.get(key), bowl.mix.value
         if pool is not None and title in pool.apart.given:
             amount *= pool.together.value / pool.apart.value
+        amount = max(0.0, amount - (bowl.have.value if bowl.have else 0.0))
         if bought_coloured(one.document.design, bowl, media[bowl.medium]):
             needed.add(bowl_key(bowl.medium, bowl.colour), title, amount)
         else:

@@ -16,11 +16,11 @@ def write_amounts(plan: Plan) -> str:
     steps = [(use, bowl) for bowl in plan.bowls.values() for use in bowl.steps.values()]
     for use, bowl in sorted(steps, key=lambda step: step[0].tier):
         weights = (use.stays.value, use.lost.value, use.in_hand.value, bowl.mix.value)
-        name, colour = _plain(plan.tiers[use.tier - 1].name), _plain(use.colour or "")
+        name, colour = plain(plan.tiers[use.tier - 1].name), plain(use.colour or "")
         writer.writerow((use.tier, name, use.step, use.medium, colour, *(f"{weight:.1f}" for weight in weights)))
     return stream.getvalue()
 
 
-def _plain(words: str) -> str:
+def plain(words: str) -> str:
     """Words no spreadsheet takes for a formula."""
     return f"'{words}" if words[:1] in ("=", "+", "-", "@", "\t") else words

@@ -3,7 +3,7 @@
 import uuid
 from collections.abc import Iterator
 from contextlib import contextmanager
-from datetime import datetime
+from datetime import date, datetime, timedelta
 
 from sqlalchemy import Engine, create_engine, func, select
 from sqlalchemy.orm import Session
@@ -32,6 +32,10 @@ class Revision(Frozen):
     title: str
 
 
+MOST_AT_ONCE = 200
+"""So many orders are shopped for at once."""
+
+
 class OrderMissing(LookupError):
     """There is no such order, or it has no such revision."""
 
@@ -39,10 +43,11 @@ class OrderMissing(LookupError):
 class StaleSave(Exception):
     """A save began from a revision that is no longer current. What was sent is kept as revision `aside`."""
 
-    def __init__(self, current: int, aside: int) -> None:
+    def __init__(self, current: int, aside: int, what: str = "This order") -> None:
         super().__init__(f"revision {current} was saved meanwhile; this one is kept as revision {aside}")
         self.current = current
         self.aside = aside
+        self.what = what
 
 
 class OrderBook:
@@ -64,6 +69,18 @@ class OrderBook:
             session.flush()
             self._append(session, row.id, 1, document, began_from=None, aside=False)
             return self._read(session, row)
+
+    def due_between(self, first: date, last: date) -> list[Order]:
+        """Every order on the shelf that is due on these days or between them, the first due at the head."""
+        query = (
+            select(OrderRow, RevisionRow)
+            .join(RevisionRow, (RevisionRow.order_id == OrderRow.id) & (RevisionRow.number == OrderRow.revision))
+            .where(~OrderRow.archived, OrderRow.due >= first, OrderRow.due < last + timedelta(days=1))
+            .order_by(OrderRow.due, OrderRow.created_at, OrderRow.id)
+            .limit(MOST_AT_ONCE)
+        )
+        with self._work() as session:
+            return [_order(row, revision) for row, revision in session.execute(query)]
 
     def on_shelf(self, archived: bool = False, limit: int = 500) -> list[Order]:
         """The first `limit` orders, the one due first at the head and those without an hour at the end."""

@@ -56,3 +56,15 @@ class KitRow(Base):
     number: Mapped[int] = mapped_column(primary_key=True)
     saved_at: Mapped[datetime] = mapped_column(DateTime(timezone=True), server_default=func.now())
     kit: Mapped[dict[str, Any]] = mapped_column(JSONB)
+
+
+class PantryRow(Base):
+    """What the kitchen made and bought when it was saved; the greatest number that is not `aside` counts."""
+
+    __tablename__ = "pantries"
+
+    number: Mapped[int] = mapped_column(primary_key=True)
+    began_from: Mapped[int]
+    aside: Mapped[bool] = mapped_column(server_default=false())
+    saved_at: Mapped[datetime] = mapped_column(DateTime(timezone=True), server_default=func.now())
+    pantry: Mapped[dict[str, Any]] = mapped_column(JSONB)

@@ -11,7 +11,7 @@ from starlette.exceptions import HTTPException
 from starlette.middleware.gzip import GZipMiddleware
 
 from amber_spread.store.orders import OrderBook
-from amber_spread.web import kit, line, orders, papers, planning
+from amber_spread.web import kit, line, orders, pantry, papers, planning, shop
 from amber_spread.web.errors import RESPONSES, BoundedBody, catch_errors
 
 BUILT = Path(__file__).resolve().parents[2] / "frontend" / "dist"
@@ -43,6 +43,8 @@ def make_app(book: OrderBook | None, built: Path = BUILT) -> FastAPI:
     api.include_router(planning.router)
     api.include_router(line.router)
     api.include_router(kit.router)
+    api.include_router(pantry.router)
+    api.include_router(shop.router)
     api.include_router(papers.router)
     api.include_router(orders.router)
 

@@ -14,6 +14,7 @@ from starlette.types import ASGIApp, Message, Receive, Scope, Send
 from amber_spread.core.base import Frozen
 from amber_spread.core.document import Complaint, complaint_at, complaints_of
 from amber_spread.core.limits import MAX_FILE_BYTES
+from amber_spread.papers.csv_reading import TableError
 from amber_spread.papers.svg_reading import OutlineError
 from amber_spread.store.orders import OrderMissing, StaleSave
 
@@ -80,6 +81,14 @@ def catch_errors(app: FastAPI) -> None:
     def unreadable(request: Request, error: OutlineError) -> JSONResponse:
         return problem(422, "That drawing cannot be used", str(error))
 
+    @app.exception_handler(TableError)
+    def bad_lines(request: Request, error: TableError) -> JSONResponse:
+        count = len(error.complaints)
+        lines = "One line" if count == 1 else f"{count} lines"
+        words = " ".join(f"{one.field}: {one.message}." for one in error.complaints[:3])
+        detail = f"Nothing was taken over. {lines} cannot be used. {words[:1].upper()}{words[1:]}"
+        return problem(422, "This file cannot be used yet", detail, error.complaints)
+
     @app.exception_handler(OrderMissing)
     def missing(request: Request, error: OrderMissing) -> JSONResponse:
         return problem(404, TITLES[404], f"{str(error).capitalize()}. It may have been removed.")
@@ -87,7 +96,7 @@ def catch_errors(app: FastAPI) -> None:
     @app.exception_handler(StaleSave)
     def stale(request: Request, error: StaleSave) -> JSONResponse:
         detail = (
-            f"This order was saved elsewhere meanwhile, as version {error.current}. "
+            f"{error.what} was saved elsewhere meanwhile, as version {error.current}. "
             f"Yours is kept beside it as version {error.aside}; nothing is lost."
         )
         return problem(409, "Saved elsewhere meanwhile", detail, current=error.current, aside=error.aside)

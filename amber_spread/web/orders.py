@@ -4,7 +4,6 @@ import uuid
 from datetime import datetime
 from functools import lru_cache
 from typing import Annotated
-from urllib.parse import quote
 
 from fastapi import APIRouter, Depends, Path, Request, Response
 from pydantic import Field
@@ -15,6 +14,7 @@ from amber_spread.core.document import Document, plan_document, write_document
 from amber_spread.core.figures import Figure
 from amber_spread.core.section import Silhouette
 from amber_spread.store.orders import Order, OrderBook, Revision
+from amber_spread.web.files import download
 
 router = APIRouter(prefix="/orders", tags=["orders"])
 LARGEST_INT = 2**31 - 1
@@ -111,12 +111,7 @@ def open_revision(id: uuid.UUID, number: Number, book: Book) -> Document:
 def export_order(id: uuid.UUID, book: Book) -> Response:
     """The design file of an order, to keep, send or plan at the command line."""
     document = book.open(id).document
-    name = quote(f"{document.title}.amber.json", safe="")
-    return Response(
-        write_document(document),
-        media_type="application/json",
-        headers={"Content-Disposition": f"attachment; filename*=UTF-8''{name}"},
-    )
+    return download(f"{document.title}.amber.json", "application/json", write_document(document))
 
 
 class _Kept:

@@ -2,7 +2,6 @@
 
 import uuid
 from typing import Annotated
-from urllib.parse import quote
 
 from fastapi import APIRouter, Query, Request, Response
 from fastapi.concurrency import run_in_threadpool
@@ -16,6 +15,7 @@ from amber_spread.papers.pdf import Paper, write_pdf
 from amber_spread.papers.svg import write_svg
 from amber_spread.papers.svg_reading import ReadOutline, read_outline
 from amber_spread.papers.templates import Template, templates_of
+from amber_spread.web.files import download
 from amber_spread.web.kit import KitShelfOf
 from amber_spread.web.orders import Book
 
@@ -33,41 +33,34 @@ def _templates(id: uuid.UUID, book: Book, shelf: KitShelfOf, tier: int | None) -
     return templates_of(document, plan, tier)
 
 
-def _file(title: str, kind: str, media_type: str, content: str | bytes) -> Response:
-    name = quote(f"{title}{kind}", safe="")
-    return Response(
-        content, media_type=media_type, headers={"Content-Disposition": f"attachment; filename*=UTF-8''{name}"}
-    )
-
-
 @router.get("/orders/{id}/templates.pdf", response_class=Response)
 def templates_pdf(
     id: uuid.UUID, book: Book, shelf: KitShelfOf, paper: Paper = "a4", tier: TierNumber = None
 ) -> Response:
     """Every template at true size, tiled over pages."""
     found = _templates(id, book, shelf, tier)
-    return _file(book.open(id).document.title, " templates.pdf", "application/pdf", write_pdf(found, paper))
+    return download(f"{book.open(id).document.title} templates.pdf", "application/pdf", write_pdf(found, paper))
 
 
 @router.get("/orders/{id}/templates.svg", response_class=Response)
 def templates_svg(id: uuid.UUID, book: Book, shelf: KitShelfOf, tier: TierNumber = None) -> Response:
     """Every template at true size in one drawing."""
     found = _templates(id, book, shelf, tier)
-    return _file(book.open(id).document.title, " templates.svg", "image/svg+xml", write_svg(found))
+    return download(f"{book.open(id).document.title} templates.svg", "image/svg+xml", write_svg(found))
 
 
 @router.get("/orders/{id}/templates.dxf", response_class=Response)
 def templates_dxf(id: uuid.UUID, book: Book, shelf: KitShelfOf, tier: TierNumber = None) -> Response:
     """Every template at true size for a plotter or cutter."""
     found = _templates(id, book, shelf, tier)
-    return _file(book.open(id).document.title, " templates.dxf", "image/vnd.dxf", write_dxf(found))
+    return download(f"{book.open(id).document.title} templates.dxf", "image/vnd.dxf", write_dxf(found))
 
 
 @router.get("/orders/{id}/amounts.csv", response_class=Response)
 def amounts_csv(id: uuid.UUID, book: Book, shelf: KitShelfOf) -> Response:
     """What every step takes, in grams."""
     document, plan = _planned(id, book, shelf)
-    return _file(document.title, " amounts.csv", "text/csv; charset=utf-8", write_amounts(plan))
+    return download(f"{document.title} amounts.csv", "text/csv; charset=utf-8", write_amounts(plan))
 
 
 @router.post("/outline", openapi_extra={"requestBody": {"content": {"image/svg+xml": {"schema": {"type": "string"}}}}})

@@ -108,6 +108,290 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/pantry": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Open Pantry
+         * @description What the kitchen makes and buys.
+         */
+        get: operations["open_pantry_api_pantry_get"];
+        /**
+         * Save Pantry
+         * @description Keep what the kitchen makes and buys now. A save that began from an older one is refused with 409, and kept.
+         */
+        put: operations["save_pantry_api_pantry_put"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pantry/prices": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Read Prices
+         * @description Take over a price list: all of it, or nothing when a line cannot be used.
+         */
+        post: operations["read_prices_api_pantry_prices_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pantry/larder": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Read Larder
+         * @description Take over what is in the larder: all of it, or nothing when a line cannot be used.
+         */
+        post: operations["read_larder_api_pantry_larder_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pantry/recipes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Read Recipes
+         * @description Take over recipes, from CSV or JSON: all of them, or nothing when one cannot be used.
+         */
+        post: operations["read_recipes_api_pantry_recipes_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pantry/prices.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Prices Csv
+         * @description Every pack with its price.
+         */
+        get: operations["prices_csv_api_pantry_prices_csv_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pantry/larder.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Larder Csv
+         * @description What is in the larder.
+         */
+        get: operations["larder_csv_api_pantry_larder_csv_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pantry/recipes.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Recipes As Csv
+         * @description Every recipe within reach, a line for each ingredient and step.
+         */
+        get: operations["recipes_as_csv_api_pantry_recipes_csv_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pantry/recipes.json": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Recipes As Json
+         * @description Every recipe within reach.
+         */
+        get: operations["recipes_as_json_api_pantry_recipes_json_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shop": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Shop For One
+         * @description The shopping of one design as it stands in the hand. Nothing is stored.
+         */
+        post: operations["shop_for_one_api_shop_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shop/week": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Shop For Days
+         * @description The shopping of every order due on these days; `pooled` mixes what several take in one colour together.
+         */
+        get: operations["shop_for_days_api_shop_week_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shop/week.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Days Csv
+         * @description The list of these days as CSV.
+         */
+        get: operations["days_csv_api_shop_week_csv_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shop/week.pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Days Pdf
+         * @description The list of these days to print.
+         */
+        get: operations["days_pdf_api_shop_week_pdf_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/orders/{id}/shopping.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Order Csv
+         * @description The list of one order as CSV.
+         */
+        get: operations["order_csv_api_orders__id__shopping_csv_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/orders/{id}/shopping.pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Order Pdf
+         * @description The list of one order to print.
+         */
+        get: operations["order_pdf_api_orders__id__shopping_pdf_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/orders/{id}/templates.pdf": {
         parameters: {
             query?: never;
@@ -381,6 +665,16 @@ export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
         /**
+         * Allergy
+         * @description One allergen, and everything on the list that usually contains it.
+         */
+        Allergy: {
+            /** Allergen */
+            allergen: string;
+            /** Found In */
+            found_in: string[];
+        };
+        /**
          * BakePlan
          * @description What the baked layers allow: the cut common to all, the height of each slice, and how many slices there are.
          */
@@ -428,6 +722,29 @@ export interface components {
             ][];
         };
         /**
+         * Base
+         * @description One medium mixed once for all its colours, and how it is then split.
+         */
+        Base: {
+            /** Medium */
+            medium: string;
+            /** Name */
+            name: string;
+            /** Hex */
+            hex: string;
+            whole: components["schemas"]["Figure"];
+            /** Tints */
+            tints: {
+                [key: string]: components["schemas"]["Tint"];
+            };
+            /** Blends */
+            blends: {
+                [key: string]: components["schemas"]["Blend"];
+            };
+            batches: components["schemas"]["Figure"] | null;
+            batch: components["schemas"]["Figure"] | null;
+        };
+        /**
          * BaseBoard
          * @description The board the whole cake stands on; without a diameter it is just wide enough.
          */
@@ -439,12 +756,16 @@ export interface components {
         };
         /**
          * BatterPlan
-         * @description Batter by tier and in all; `batches` in quarters of a recipe, `spare` small cakes from the rest of a whole
-         *     one.
+         * @description Batter by tier, by cake and in all; `batches` in quarters of a recipe, `spare` small cakes from the rest of a
+         *     whole one.
          */
         BatterPlan: {
             /** Tiers */
             tiers: {
+                [key: string]: components["schemas"]["Figure"];
+            };
+            /** Cakes */
+            cakes: {
                 [key: string]: components["schemas"]["Figure"];
             };
             whole: components["schemas"]["Figure"];
@@ -468,8 +789,30 @@ export interface components {
             /** Down Mm */
             down_mm: number;
         };
+        /**
+         * Blend
+         * @description A colour made of others by parts: what of each goes in.
+         */
+        Blend: {
+            /** Colour */
+            colour: string;
+            /** Hex */
+            hex: string;
+            /** Marbled */
+            marbled: boolean;
+            whole: components["schemas"]["Figure"];
+            /** Parts */
+            parts: {
+                [key: string]: components["schemas"]["Figure"];
+            };
+        };
         /** Body_plan_api_plan_post */
         Body_plan_api_plan_post: {
+            document: components["schemas"]["Document"];
+            kit?: components["schemas"]["Kit"] | null;
+        };
+        /** Body_shop_for_one_api_shop_post */
+        Body_shop_for_one_api_shop_post: {
             document: components["schemas"]["Document"];
             kit?: components["schemas"]["Kit"] | null;
         };
@@ -511,8 +854,20 @@ export interface components {
             weight: components["schemas"]["Figure"];
         };
         /**
+         * Bought
+         * @description So many of one pack.
+         */
+        Bought: {
+            size: components["schemas"]["Quantity"];
+            count: components["schemas"]["Figure"];
+            price: components["schemas"]["Figure"] | null;
+        };
+        /**
          * Bowl
          * @description One medium in one colour: what to mix for all its steps, in the order that needs least.
+         *
+         *     `have` is what is there already; `risk_have` the risk with that alone, `risk_more` and `left_more` the risk and the
+         *     likely leftover with one more batch on top of it, or of what is mixed.
          */
         Bowl: {
             /** Medium */
@@ -547,18 +902,29 @@ export interface components {
             order_cost?: components["schemas"]["Figure"] | null;
             batches?: components["schemas"]["Figure"] | null;
             batch?: components["schemas"]["Figure"] | null;
+            have?: components["schemas"]["Figure"] | null;
+            still_to_mix?: components["schemas"]["Figure"] | null;
+            risk_have?: components["schemas"]["Figure"] | null;
+            risk_more?: components["schemas"]["Figure"] | null;
+            left_more?: components["schemas"]["Figure"] | null;
         };
         /**
          * BowlOrder
-         * @description The order in which a bowl is worked, where it is not to be the one that needs least: its key and its steps'.
+         * @description What was decided of one bowl, by its key: the order it is worked in, and what of it is there already.
          *
-         *     A step that is not there is left out, one that is not named comes after, and each tier keeps the order of the work.
+         *     Without steps the order that needs least is taken. A step that is not there is left out, one that is not named comes
+         *     after, and each tier keeps the order of the work.
          */
         BowlOrder: {
             /** Bowl */
             bowl: string;
-            /** Steps */
+            /**
+             * Steps
+             * @default []
+             */
             steps: string[];
+            /** Have G */
+            have_g?: number | null;
         };
         /**
          * BoxCover
@@ -736,12 +1102,37 @@ export interface components {
         /**
          * Colour
          * @description A colour to be mixed, by the name the kitchen calls it, and how to show it on screen.
+         *
+         *     Made of `parts` it is blended from other colours: a lighter shade, or a marble kneaded only until it is streaked.
          */
         Colour: {
             /** Name */
             name: string;
             /** Hex */
             hex: string;
+            /**
+             * Parts
+             * @default []
+             */
+            parts: components["schemas"]["ColourPart"][];
+            /**
+             * Marbled
+             * @default false
+             */
+            marbled: boolean;
+        };
+        /**
+         * ColourPart
+         * @description So many parts of another colour, or of the uncoloured medium where no colour is named.
+         */
+        ColourPart: {
+            /** Colour */
+            colour?: string | null;
+            /**
+             * Parts
+             * @default 1
+             */
+            parts: number;
         };
         /**
          * Complaint
@@ -891,6 +1282,8 @@ export interface components {
         /**
          * Document
          * @description A design with its title, when it is due (the kitchen's own clock), and all that its figures rest on.
+         *
+         *     `minutes` is the work it takes, where that is not the kitchen's usual by the tier.
          */
         Document: {
             /**
@@ -903,6 +1296,8 @@ export interface components {
             /** Due */
             due?: string | null;
             design: components["schemas"]["Design"];
+            /** Minutes */
+            minutes?: number | null;
             /**
              * @default {
              *       "trimmed_skin_mm": 2,
@@ -942,6 +1337,7 @@ export interface components {
              *       "tier_board_mm": 3,
              *       "base_board_mm": 12,
              *       "base_margin_mm": 25.4,
+             *       "rod_mm": 300,
              *       "cake_density_g_per_ml": 0.5,
              *       "weigh_step_g": 5,
              *       "run_out_risk": 0.05,
@@ -1087,7 +1483,7 @@ export interface components {
              * Unit
              * @enum {string}
              */
-            unit: "mm" | "mm2" | "ml" | "g" | "g_per_ml" | "min" | "degC" | "deg" | "each" | "ratio";
+            unit: "mm" | "mm2" | "ml" | "g" | "g_per_ml" | "min" | "degC" | "deg" | "each" | "ratio" | "money";
             /** Rule */
             rule: string;
             /**
@@ -1286,6 +1682,32 @@ export interface components {
             height: components["schemas"]["Figure"];
         };
         /**
+         * Ingredient
+         * @description One ingredient. `each_g` is what one piece weighs, for what is counted: an egg, a sachet.
+         */
+        Ingredient: {
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
+            /** Density G Per Ml */
+            density_g_per_ml?: number | null;
+            /**
+             * @default {
+             *       "origin": "this kitchen",
+             *       "reference": ""
+             *     }
+             */
+            density_source: components["schemas"]["Source"];
+            /** Each G */
+            each_g?: number | null;
+            /**
+             * Allergens
+             * @default []
+             */
+            allergens: ("milk" | "egg" | "wheat" | "nuts" | "peanut" | "soya" | "sesame" | "sulphites")[];
+        };
+        /**
          * InvertedFinal
          * @description Turned over onto a lined board and filled out to the card, which is the base then: the card sets the side.
          */
@@ -1443,6 +1865,16 @@ export interface components {
             changes: string;
         };
         /**
+         * Label
+         * @description What people call an item, and of goods their size.
+         */
+        Label: {
+            /** Name */
+            name: string;
+            size: components["schemas"]["Quantity"] | null;
+            length: components["schemas"]["Quantity"] | null;
+        };
+        /**
          * Laid
          * @description Where one copy of a piece lies on a mat (counted from 0); turned, its length runs up the mat.
          */
@@ -1457,6 +1889,25 @@ export interface components {
             y: number;
             /** Turned */
             turned: boolean;
+        };
+        /**
+         * Larder
+         * @description The pantry as it stands, and everything within reach: ingredients, media, recipes, and which of those counts.
+         */
+        Larder: {
+            /** Number */
+            number: number;
+            pantry: components["schemas"]["Pantry"];
+            /** Ingredients */
+            ingredients: components["schemas"]["Ingredient"][];
+            /** Media */
+            media: components["schemas"]["Medium"][];
+            /** Recipes */
+            recipes: components["schemas"]["Recipe"][];
+            /** In Use */
+            in_use: {
+                [key: string]: string;
+            };
         };
         /**
          * LayerPlace
@@ -1479,10 +1930,16 @@ export interface components {
          * Layers
          * @description The layers of a tier: how many are stacked, how high each is cut, what they are cut from, and what reaches what.
          *
+         *     `cake` is the key of the recipe they are baked by.
          *     `height_mm` null takes the common cut that `bake` allows. `board_after` puts a hidden board on supports above
          *     that layer, so that two stacks are iced as one.
          */
         Layers: {
+            /**
+             * Cake
+             * @default vanilla_sponge
+             */
+            cake: string;
             /**
              * Count
              * @default 3
@@ -1538,7 +1995,7 @@ export interface components {
              * Unit
              * @enum {string}
              */
-            unit: "mm" | "ml" | "g" | "g_per_ml" | "each" | "ratio";
+            unit: "mm" | "ml" | "g" | "g_per_ml" | "each" | "ratio" | "min" | "money";
         };
         /**
          * LineRead
@@ -1627,6 +2084,8 @@ export interface components {
         /**
          * Medium
          * @description One medium. `soft` runs when pressed and needs a dam; `perishable` must not stand out of the fridge long.
+         *
+         *     `firms` says in words how it sets, and so what can be done with it when.
          */
         Medium: {
             /** Key */
@@ -1637,7 +2096,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "buttercream" | "ganache" | "frosting" | "filling" | "fondant" | "chocolate" | "syrup";
+            kind: "buttercream" | "ganache" | "frosting" | "filling" | "fondant" | "chocolate" | "syrup" | "glaze";
             /** Density G Per Ml */
             density_g_per_ml: number;
             /**
@@ -1681,7 +2140,12 @@ export interface components {
              * Allergens
              * @default []
              */
-            allergens: ("milk" | "egg" | "wheat" | "nuts" | "soya")[];
+            allergens: ("milk" | "egg" | "wheat" | "nuts" | "peanut" | "soya" | "sesame" | "sulphites")[];
+            /**
+             * Firms
+             * @default
+             */
+            firms: string;
         };
         /**
          * NoCover
@@ -1756,6 +2220,34 @@ export interface components {
             document: components["schemas"]["Document"];
         };
         /**
+         * OrderCost
+         * @description What an order costs, and what it might be sold for. `unpriced` are the items used that have no price here.
+         */
+        OrderCost: {
+            /** Tiers */
+            tiers: {
+                [key: string]: components["schemas"]["TierCost"];
+            };
+            base: components["schemas"]["Figure"] | null;
+            materials: components["schemas"]["Figure"];
+            minutes: components["schemas"]["Figure"];
+            work: components["schemas"]["Figure"];
+            overhead: components["schemas"]["Figure"];
+            profit: components["schemas"]["Figure"];
+            price: components["schemas"]["Figure"];
+            /** Unpriced */
+            unpriced: string[];
+        };
+        /**
+         * OrderShare
+         * @description One order of those shopped for.
+         */
+        OrderShare: {
+            /** Title */
+            title: string;
+            cost: components["schemas"]["OrderCost"];
+        };
+        /**
          * OtherCount
          * @description Another number of layers that would reach the target, and the cut it needs.
          */
@@ -1775,6 +2267,24 @@ export interface components {
             kind: "oval";
             /** Length Mm */
             length_mm: number;
+        };
+        /**
+         * Pack
+         * @description One pack that can be bought: what it holds and what it costs, null where that is not known yet.
+         */
+        Pack: {
+            /** Item */
+            item: string;
+            /** Size */
+            size: number;
+            /**
+             * Unit
+             * @default g
+             * @enum {string}
+             */
+            unit: "g" | "ml" | "each";
+            /** Price */
+            price?: number | null;
         };
         /**
          * PanelCover
@@ -1814,6 +2324,64 @@ export interface components {
             stripes: components["schemas"]["Stripe"][];
             /** Strip Mm */
             strip_mm?: number | null;
+        };
+        /**
+         * Pantry
+         * @description All that a kitchen keeps about what it makes and buys. `chosen` names the recipe used for a medium or a cake.
+         */
+        Pantry: {
+            /**
+             * Media
+             * @default []
+             */
+            media: components["schemas"]["Medium"][];
+            /**
+             * Ingredients
+             * @default []
+             */
+            ingredients: components["schemas"]["Ingredient"][];
+            /**
+             * Recipes
+             * @default []
+             */
+            recipes: components["schemas"]["Recipe"][];
+            /**
+             * Chosen
+             * @default {}
+             */
+            chosen: {
+                [key: string]: string;
+            };
+            /**
+             * Packs
+             * @default []
+             */
+            packs: components["schemas"]["Pack"][];
+            /**
+             * Larder
+             * @default []
+             */
+            larder: components["schemas"]["Stock"][];
+            /**
+             * @default {
+             *       "currency": "EUR",
+             *       "hour_price": 18,
+             *       "minutes_per_tier": 120,
+             *       "overhead": 0.15,
+             *       "profit": 0.1,
+             *       "round_to": 1
+             *     }
+             */
+            terms: components["schemas"]["Terms"];
+        };
+        /**
+         * PantrySave
+         * @description A save names the number of the pantry it began from.
+         */
+        PantrySave: {
+            /** Began From */
+            began_from: number;
+            pantry: components["schemas"]["Pantry"];
         };
         /**
          * Part
@@ -1916,6 +2484,10 @@ export interface components {
             bowls: {
                 [key: string]: components["schemas"]["Bowl"];
             };
+            /** Bases */
+            bases: {
+                [key: string]: components["schemas"]["Base"];
+            };
             /** Covering */
             covering: components["schemas"]["Covering"][];
             /** Kit */
@@ -1947,6 +2519,19 @@ export interface components {
              * @default 0
              */
             corner_mm: number;
+        };
+        /**
+         * Pool
+         * @description One bowl for several orders: mixed for each apart, mixed together, and what together saves.
+         */
+        Pool: {
+            /** Name */
+            name: string;
+            /** Hex */
+            hex: string;
+            apart: components["schemas"]["Figure"];
+            together: components["schemas"]["Figure"];
+            saved: components["schemas"]["Figure"];
         };
         /**
          * Practice
@@ -2138,6 +2723,11 @@ export interface components {
              * @default 25.4
              */
             base_margin_mm: number;
+            /**
+             * Rod Mm
+             * @default 300
+             */
+            rod_mm: number;
             /**
              * Cake Density G Per Ml
              * @default 0.5
@@ -2363,7 +2953,7 @@ export interface components {
              * Unit
              * @enum {string}
              */
-            unit: "mm" | "mm2" | "ml" | "g" | "g_per_ml" | "min" | "degC" | "deg" | "each" | "ratio";
+            unit: "mm" | "mm2" | "ml" | "g" | "g_per_ml" | "min" | "degC" | "deg" | "each" | "ratio" | "money";
         };
         /**
          * ReadOutline
@@ -2381,6 +2971,63 @@ export interface components {
             length_mm: number;
             /** Notes */
             notes: string[];
+        };
+        /**
+         * Recipe
+         * @description How a medium or a cake is made. `makes` is the medium's key, or for a cake the recipe's own.
+         *
+         *     `yield_g` is what it weighs in the end where that is not the sum of its lines; `by_quarters` makes it in quarters of
+         *     the recipe only.
+         */
+        Recipe: {
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
+            /** Makes */
+            makes: string;
+            /**
+             * Cake
+             * @default false
+             */
+            cake: boolean;
+            /** Batter G Per Ml */
+            batter_g_per_ml?: number | null;
+            /** Lines */
+            lines: components["schemas"]["RecipeLine"][];
+            /**
+             * Steps
+             * @default []
+             */
+            steps: string[];
+            /** Yield G */
+            yield_g?: number | null;
+            /**
+             * By Quarters
+             * @default false
+             */
+            by_quarters: boolean;
+        };
+        /**
+         * RecipeLine
+         * @description So much of one item. `whole` keeps it to whole pieces or packets, and the rest of the recipe in step with it.
+         */
+        RecipeLine: {
+            /** Item */
+            item: string;
+            /** Amount */
+            amount: number;
+            /**
+             * Unit
+             * @default g
+             * @enum {string}
+             */
+            unit: "g" | "ml" | "each";
+            /**
+             * Whole
+             * @default false
+             */
+            whole: boolean;
         };
         /**
          * RectangleShape
@@ -2440,7 +3087,7 @@ export interface components {
             /** Formula */
             formula: string;
             /** Unit */
-            unit: ("mm" | "mm2" | "ml" | "g" | "g_per_ml" | "min" | "degC" | "deg" | "each" | "ratio") | null;
+            unit: ("mm" | "mm2" | "ml" | "g" | "g_per_ml" | "min" | "degC" | "deg" | "each" | "ratio" | "money") | null;
             source: components["schemas"]["Source"];
         };
         /**
@@ -2451,6 +3098,43 @@ export interface components {
             /** Began From */
             began_from: number;
             document: components["schemas"]["Document"];
+        };
+        /**
+         * Scaled
+         * @description A recipe scaled to an amount; `makes` is what comes out, at least what is `wanted`.
+         */
+        Scaled: {
+            /** Recipe */
+            recipe: string;
+            /** Name */
+            name: string;
+            /** Item */
+            item: string;
+            /** Cake */
+            cake: boolean;
+            wanted: components["schemas"]["Figure"];
+            yields: components["schemas"]["Figure"];
+            factor: components["schemas"]["Figure"];
+            makes: components["schemas"]["Figure"];
+            /** Lines */
+            lines: {
+                [key: string]: components["schemas"]["ScaledLine"];
+            };
+            /** Steps */
+            steps: string[];
+        };
+        /**
+         * ScaledLine
+         * @description One line of a scaled recipe: its weight, and its volume or count where it was given so.
+         */
+        ScaledLine: {
+            /** Item */
+            item: string;
+            /** Name */
+            name: string;
+            weight: components["schemas"]["Figure"];
+            volume: components["schemas"]["Figure"] | null;
+            count: components["schemas"]["Figure"] | null;
         };
         /**
          * Section
@@ -2474,6 +3158,44 @@ export interface components {
             kind: "semi_naked";
             /** Stays */
             stays?: number | null;
+        };
+        /**
+         * Shopping
+         * @description The list for the shop, what to make of it, and what it costs.
+         *
+         *     `unpriced` are the items to buy that have no price here, `labels` what each unpriced item is called, and `gaps` says
+         *     in words what is not in the list.
+         */
+        Shopping: {
+            /** Currency */
+            currency: string;
+            /** Orders */
+            orders: {
+                [key: string]: components["schemas"]["OrderShare"];
+            };
+            /** Wants */
+            wants: {
+                [key: string]: components["schemas"]["Want"];
+            };
+            /** Recipes */
+            recipes: {
+                [key: string]: components["schemas"]["Scaled"];
+            };
+            spend: components["schemas"]["Figure"];
+            /** Pools */
+            pools: {
+                [key: string]: components["schemas"]["Pool"];
+            };
+            /** Allergens */
+            allergens: components["schemas"]["Allergy"][];
+            /** Unpriced */
+            unpriced: string[];
+            /** Labels */
+            labels: {
+                [key: string]: components["schemas"]["Label"];
+            };
+            /** Gaps */
+            gaps: string[];
         };
         /**
          * SideBuild
@@ -2605,6 +3327,22 @@ export interface components {
             base_thickness: components["schemas"]["Figure"];
             height: components["schemas"]["Figure"];
             weight: components["schemas"]["Figure"];
+        };
+        /**
+         * Stock
+         * @description So much of an item in the larder.
+         */
+        Stock: {
+            /** Item */
+            item: string;
+            /** Amount */
+            amount: number;
+            /**
+             * Unit
+             * @default g
+             * @enum {string}
+             */
+            unit: "g" | "ml" | "each";
         };
         /**
          * StraightBuild
@@ -2845,6 +3583,42 @@ export interface components {
             syrup: components["schemas"]["Technique"];
         };
         /**
+         * Terms
+         * @description What work costs in this kitchen. `overhead` and `profit` are shares of what stands before them.
+         */
+        Terms: {
+            /**
+             * Currency
+             * @default EUR
+             */
+            currency: string;
+            /**
+             * Hour Price
+             * @default 18
+             */
+            hour_price: number;
+            /**
+             * Minutes Per Tier
+             * @default 120
+             */
+            minutes_per_tier: number;
+            /**
+             * Overhead
+             * @default 0.15
+             */
+            overhead: number;
+            /**
+             * Profit
+             * @default 0.1
+             */
+            profit: number;
+            /**
+             * Round To
+             * @default 1
+             */
+            round_to: number;
+        };
+        /**
          * TexturedFinal
          * @description Rows of piping or strokes of a knife all over the crumb coat, of a mean relief.
          */
@@ -2889,6 +3663,7 @@ export interface components {
             tin_diameter_mm: number;
             /**
              * @default {
+             *       "cake": "vanilla_sponge",
              *       "count": 3,
              *       "height_mm": 30
              *     }
@@ -2933,6 +3708,19 @@ export interface components {
             borders: components["schemas"]["Border"][];
         };
         /**
+         * TierCost
+         * @description What the materials of one tier cost, by step.
+         */
+        TierCost: {
+            /** Name */
+            name: string;
+            /** Steps */
+            steps: {
+                [key: string]: components["schemas"]["Figure"];
+            };
+            whole: components["schemas"]["Figure"];
+        };
+        /**
          * TierPlan
          * @description Everything about one tier.
          */
@@ -2967,6 +3755,9 @@ export interface components {
             length: components["schemas"]["Figure"] | null;
             height: components["schemas"]["Figure"];
             weight: components["schemas"]["Figure"];
+            supports: components["schemas"]["Figure"] | null;
+            support_length: components["schemas"]["Figure"] | null;
+            rods: components["schemas"]["Figure"] | null;
         };
         /**
          * Tin
@@ -3009,6 +3800,17 @@ export interface components {
              * @default 1
              */
             torte: number;
+        };
+        /**
+         * Tint
+         * @description One colour of a base: what is coloured of it in all, for its own bowl and for blends. No name: uncoloured.
+         */
+        Tint: {
+            /** Colour */
+            colour: string | null;
+            /** Hex */
+            hex: string;
+            whole: components["schemas"]["Figure"];
         };
         /**
          * TowelFinal
@@ -3125,6 +3927,32 @@ export interface components {
             lost: components["schemas"]["Figure"];
             in_hand: components["schemas"]["Figure"];
             variation: components["schemas"]["Quantity"];
+        };
+        /**
+         * Want
+         * @description One item of the list: what is needed and why, what is in, and which packs to buy for the rest.
+         *
+         *     `pieces` is the count of what is counted; `cost` is null where nothing is priced.
+         */
+        Want: {
+            /** Item */
+            item: string;
+            label: components["schemas"]["Label"];
+            /**
+             * Group
+             * @enum {string}
+             */
+            group: "ingredients" | "ready" | "goods" | "tools";
+            needed: components["schemas"]["Figure"];
+            pieces: components["schemas"]["Figure"] | null;
+            in_larder: components["schemas"]["Figure"] | null;
+            to_buy: components["schemas"]["Figure"];
+            /** Packs */
+            packs: {
+                [key: string]: components["schemas"]["Bought"];
+            };
+            cost: components["schemas"]["Figure"] | null;
+            over: components["schemas"]["Figure"] | null;
         };
     };
     responses: never;
@@ -3538,6 +4366,1143 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["Kit"];
                 };
+            };
+            /** @description The request could not be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Another save came first */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The request is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A field is not acceptable */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The order book cannot be reached */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    open_pantry_api_pantry_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Larder"];
+                };
+            };
+            /** @description The request could not be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Another save came first */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The request is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A field is not acceptable */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The order book cannot be reached */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    save_pantry_api_pantry_put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PantrySave"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Larder"];
+                };
+            };
+            /** @description The request could not be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Another save came first */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The request is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A field is not acceptable */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The order book cannot be reached */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    read_prices_api_pantry_prices_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: {
+            content: {
+                "text/csv": string;
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Larder"];
+                };
+            };
+            /** @description The request could not be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Another save came first */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The request is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A field is not acceptable */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The order book cannot be reached */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    read_larder_api_pantry_larder_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: {
+            content: {
+                "text/csv": string;
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Larder"];
+                };
+            };
+            /** @description The request could not be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Another save came first */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The request is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A field is not acceptable */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The order book cannot be reached */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    read_recipes_api_pantry_recipes_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: {
+            content: {
+                "text/csv": string;
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Larder"];
+                };
+            };
+            /** @description The request could not be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Another save came first */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The request is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A field is not acceptable */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The order book cannot be reached */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    prices_csv_api_pantry_prices_csv_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description The request could not be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Another save came first */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The request is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A field is not acceptable */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The order book cannot be reached */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    larder_csv_api_pantry_larder_csv_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description The request could not be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Another save came first */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The request is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A field is not acceptable */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The order book cannot be reached */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    recipes_as_csv_api_pantry_recipes_csv_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description The request could not be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Another save came first */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The request is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A field is not acceptable */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The order book cannot be reached */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    recipes_as_json_api_pantry_recipes_json_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description The request could not be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Another save came first */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The request is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A field is not acceptable */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The order book cannot be reached */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    shop_for_one_api_shop_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Body_shop_for_one_api_shop_post"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Shopping"];
+                };
+            };
+            /** @description The request could not be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Another save came first */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The request is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A field is not acceptable */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The order book cannot be reached */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    shop_for_days_api_shop_week_get: {
+        parameters: {
+            query: {
+                first: string;
+                days?: number;
+                pooled?: boolean;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Shopping"];
+                };
+            };
+            /** @description The request could not be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Another save came first */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The request is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A field is not acceptable */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The order book cannot be reached */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    days_csv_api_shop_week_csv_get: {
+        parameters: {
+            query: {
+                first: string;
+                days?: number;
+                pooled?: boolean;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description The request could not be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Another save came first */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The request is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A field is not acceptable */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The order book cannot be reached */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    days_pdf_api_shop_week_pdf_get: {
+        parameters: {
+            query: {
+                first: string;
+                days?: number;
+                pooled?: boolean;
+                length?: "in" | "cm" | "mm";
+                weight?: "g" | "oz";
+                paper?: "a4" | "letter";
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description The request could not be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Another save came first */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The request is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A field is not acceptable */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The order book cannot be reached */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    order_csv_api_orders__id__shopping_csv_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description The request could not be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Another save came first */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The request is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A field is not acceptable */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The order book cannot be reached */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    order_pdf_api_orders__id__shopping_pdf_get: {
+        parameters: {
+            query?: {
+                length?: "in" | "cm" | "mm";
+                weight?: "g" | "oz";
+                paper?: "a4" | "letter";
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description The request could not be read */
             400: {

@@ -1,0 +1,149 @@
+"""The shopping as CSV, and as a list to print and tick off at the shop."""
+
+import csv
+import io
+from typing import Any
+
+from reportlab.lib.colors import Color, HexColor
+from reportlab.lib.styles import ParagraphStyle
+from reportlab.lib.units import mm
+from reportlab.platypus import Flowable, Paragraph, SimpleDocTemplate, Spacer, Table, TableStyle
+
+from amber_spread.core.figures import Quantity
+from amber_spread.core.shopping import GROUPS, Bought, Label, Shopping, Want
+from amber_spread.core.units import LengthUnit, WeightUnit, format_length, format_weight
+from amber_spread.papers.amounts import plain
+from amber_spread.papers.pdf import SIZES, Paper, printable_text
+
+HEAD = ("group", "item", "name", "needed", "unit", "in_larder", "to_buy", "packs", "cost", "currency")
+HEADINGS = {
+    "ingredients": "Ingredients", "ready": "Ready to use", "goods": "Boards and supports",
+    "tools": "Tools to get, once",
+}  # fmt: skip
+INK, SOFT, RULE = HexColor("#33241B"), HexColor("#7A6657"), HexColor("#DCCDB8")
+_TITLE = ParagraphStyle("title", fontName="Times-Bold", fontSize=20, leading=24, textColor=INK)
+_HEADING = ParagraphStyle("heading", fontName="Times-Bold", fontSize=14, leading=18, textColor=INK, spaceBefore=8)
+_TEXT = ParagraphStyle("text", fontName="Helvetica", fontSize=11, leading=14, textColor=INK)
+_RIGHT = ParagraphStyle("right", parent=_TEXT, alignment=2)
+_SOFT = ParagraphStyle("soft", parent=_TEXT, textColor=SOFT, fontSize=9.5, leading=12)
+
+
+class _Box(Flowable):  # type: ignore[misc]
+    """A box to tick."""
+
+    width = height = 4 * mm
+
+    def draw(self) -> None:
+        self.canv.setStrokeColor(INK)
+        self.canv.rect(0, 0, 3.6 * mm, 3.6 * mm)
+
+
+def write_shopping(shopping: Shopping) -> str:
+    """A line for every item: what is needed, what is in, what to buy in which packs, and what it costs."""
+    stream = io.StringIO()
+    writer = csv.writer(stream, lineterminator="\r\n")
+    writer.writerow(HEAD)
+    for want in shopping.wants.values():
+        unit = want.needed.unit
+        writer.writerow(
+            (
+                want.group, want.item, plain(_name(want.label, "mm")), f"{want.needed.value:.1f}", unit,
+                f"{want.in_larder.value:.1f}" if want.in_larder else "0", f"{want.to_buy.value:.1f}",
+                " + ".join(f"{one.count.value:g} x {one.size.value:g} {one.size.unit}" for one in want.packs.values()),
+                f"{want.cost.value:.2f}" if want.cost else "", shopping.currency,
+            )
+        )  # fmt: skip
+    return stream.getvalue()
+
+
+def write_list(
+    shopping: Shopping, title: str, length: LengthUnit = "in", weight: WeightUnit = "g", paper: Paper = "a4"
+) -> bytes:
+    """The list as a PDF with boxes to tick, what to make of it, allergens, and what it costs."""
+    stream = io.BytesIO()
+    pages = SimpleDocTemplate(
+        stream, pagesize=SIZES[paper], leftMargin=16 * mm, rightMargin=16 * mm, topMargin=14 * mm, bottomMargin=14 * mm,
+        title=printable_text(title), author="Amber Spread",
+    )  # fmt: skip
+    story: list[Any] = [_words(title, _TITLE), _words(_for(shopping), _SOFT)]
+    for group in GROUPS:
+        wants = [want for want in shopping.wants.values() if want.group == group and want.to_buy.value > 0]
+        if wants:
+            story.append(_words(HEADINGS[group], _HEADING))
+            story.append(_table([_line(want, shopping.currency, length, weight) for want in wants]))
+    story.append(Spacer(1, 4 * mm))
+    story.append(_words(f"To pay for what is priced: {_money(shopping.spend.value, shopping.currency)}", _HEADING))
+    if shopping.unpriced:
+        names = ", ".join(sorted({_name(shopping.labels[key], length) for key in shopping.unpriced}))
+        story.append(_words(f"Not in it, for want of a price: {names}.", _TEXT))
+    story.extend(_words(gap, _TEXT) for gap in shopping.gaps)
+    if shopping.allergens:
+        story.append(_words("Allergens", _HEADING))
+        story.extend(_words(f"{one.allergen}: {', '.join(one.found_in)}", _TEXT) for one in shopping.allergens)
+        story.append(_words(ALLERGEN_CAUTION, _SOFT))
+    pages.build(story)
+    return stream.getvalue()
+
+
+ALLERGEN_CAUTION = (
+    "As these recipes usually are. Go by the labels of what you buy, traces included, and tell the customer as your "
+    "local food law asks."
+)
+
+
+def _for(shopping: Shopping) -> str:
+    return "For " + "; ".join(share.title for share in shopping.orders.values())
+
+
+def _line(want: Want, currency: str, length: LengthUnit, weight: WeightUnit) -> list[Any]:
+    buy = " + ".join(_pack(one, weight) for one in want.packs.values()) or _amount(want, weight)
+    needed = "" if want.group in ("goods", "tools") else f"need {_amount(want, weight)}"
+    cost = _money(want.cost.value, currency) if want.cost else ""
+    return [_Box(), _words(_name(want.label, length), _TEXT), _words(buy, _TEXT), _words(needed, _SOFT),
+            _words(cost, _RIGHT)]  # fmt: skip
+
+
+def _amount(want: Want, weight: WeightUnit) -> str:
+    if want.pieces:
+        return f"{want.pieces.value:g} ({_quantity(want.to_buy, weight)})"
+    return _quantity(want.to_buy, weight)
+
+
+def _quantity(quantity: Quantity, weight: WeightUnit) -> str:
+    if quantity.unit == "g":
+        return format_weight(quantity.value, weight, "up")
+    return f"{quantity.value:g}" if quantity.unit == "each" else f"{quantity.value:g} {quantity.unit}"
+
+
+def _pack(bought: Bought, weight: WeightUnit) -> str:
+    size = bought.size
+    if size.unit == "each":
+        return f"{bought.count.value:g}" if size.value == 1 else f"{bought.count.value:g} x pack of {size.value:g}"
+    return f"{bought.count.value:g} x {_quantity(size, weight)}"
+
+
+def _name(label: Label, length: LengthUnit) -> str:
+    if label.size is None:
+        return label.name
+    if label.size.unit == "each":
+        return f"{label.name} x {label.size.value:g}"
+    sides = [format_length(side.value, length) for side in (label.size, label.length) if side]
+    return f"{label.name} {' x '.join(sides)}"
+
+
+def _money(value: float, currency: str) -> str:
+    return f"{value:,.2f} {currency}".replace(",", " ")
+
+
+def _words(text: str, style: ParagraphStyle) -> Paragraph:
+    escaped = printable_text(text).replace("&", "&amp;").replace("<", "&lt;").replace(">", "&gt;")
+    return Paragraph(escaped, style)
+
+
+def _table(rows: list[list[Any]]) -> Table:
+    line: Color = RULE
+    widths = [7 * mm, 62 * mm, 52 * mm, 34 * mm, 23 * mm]
+    style = TableStyle([("LINEBELOW", (0, 0), (-1, -1), 0.5, line), ("VALIGN", (0, 0), (-1, -1), "MIDDLE"),
+                        ("LEFTPADDING", (0, 0), (0, -1), 0), ("TOPPADDING", (0, 0), (-1, -1), 4),
+                        ("BOTTOMPADDING", (0, 0), (-1, -1), 4)])  # fmt: skip
+    return Table(rows, colWidths=widths, style=style)

@@ -1,0 +1,125 @@
+"""What the kitchen makes and buys, over HTTP: recipes, prices, larder and terms, and their files."""
+
+from typing import Annotated
+
+from fastapi import APIRouter, Depends, Request, Response
+from fastapi.concurrency import run_in_threadpool
+from pydantic import Field
+
+from amber_spread.core.base import Frozen
+from amber_spread.core.ingredients import Ingredient, ingredient_shelf
+from amber_spread.core.media import Medium, shelf
+from amber_spread.core.pantry import Pantry
+from amber_spread.core.recipes import Recipe
+from amber_spread.papers.pantry_tables import (
+    recipes_json,
+    with_larder,
+    with_prices,
+    with_recipes,
+    write_larder,
+    write_prices,
+    write_recipes,
+)
+from amber_spread.store.pantry import KeptPantry, PantryShelf
+from amber_spread.web.files import download
+from amber_spread.web.orders import LARGEST_INT, Book
+
+router = APIRouter(prefix="/pantry", tags=["pantry"])
+CSV = "text/csv; charset=utf-8"
+_BODY = {"requestBody": {"content": {"text/csv": {"schema": {"type": "string"}}}}}
+
+
+class Larder(Frozen):
+    """The pantry as it stands, and everything within reach: ingredients, media, recipes, and which of those counts."""
+
+    number: int
+    pantry: Pantry
+    ingredients: list[Ingredient]
+    media: list[Medium]
+    recipes: list[Recipe]
+    in_use: dict[str, str]
+
+
+class PantrySave(Frozen):
+    """A save names the number of the pantry it began from."""
+
+    began_from: Annotated[int, Field(ge=0, le=LARGEST_INT)]
+    pantry: Pantry
+
+
+def pantry_shelf(book: Book) -> PantryShelf:
+    """The pantry kept beside the orders."""
+    return PantryShelf(book.engine)
+
+
+PantryShelfOf = Annotated[PantryShelf, Depends(pantry_shelf)]
+
+
+def _shown(kept: KeptPantry) -> Larder:
+    pantry = kept.pantry
+    return Larder(
+        number=kept.number,
+        pantry=pantry,
+        ingredients=list(ingredient_shelf(pantry.ingredients).values()),
+        media=list(shelf(pantry.media).values()),
+        recipes=list(pantry.recipe_shelf().values()),
+        in_use={made: recipe.key for made, recipe in pantry.in_use().items()},
+    )
+
+
+@router.get("")
+def open_pantry(shelf: PantryShelfOf) -> Larder:
+    """What the kitchen makes and buys."""
+    return _shown(shelf.open())
+
+
+@router.put("")
+def save_pantry(save: PantrySave, shelf: PantryShelfOf) -> Larder:
+    """Keep what the kitchen makes and buys now. A save that began from an older one is refused with 409, and kept."""
+    return _shown(shelf.save(save.pantry, save.began_from))
+
+
+@router.post("/prices", openapi_extra=_BODY)
+async def read_prices(request: Request, shelf: PantryShelfOf) -> Larder:
+    """Take over a price list: all of it, or nothing when a line cannot be used."""
+    content = await request.body()
+    return _shown(await run_in_threadpool(shelf.change, lambda pantry: with_prices(pantry, content)))
+
+
+@router.post("/larder", openapi_extra=_BODY)
+async def read_larder(request: Request, shelf: PantryShelfOf) -> Larder:
+    """Take over what is in the larder: all of it, or nothing when a line cannot be used."""
+    content = await request.body()
+    return _shown(await run_in_threadpool(shelf.change, lambda pantry: with_larder(pantry, content)))
+
+
+@router.post("/recipes", openapi_extra=_BODY)
+async def read_recipes(request: Request, shelf: PantryShelfOf) -> Larder:
+    """Take over recipes, from CSV or JSON: all of them, or nothing when one cannot be used."""
+    content = await request.body()
+    return _shown(await run_in_threadpool(shelf.change, lambda pantry: with_recipes(pantry, content)))
+
+
+@router.get("/prices.csv", response_class=Response)
+def prices_csv(shelf: PantryShelfOf) -> Response:
+    """Every pack with its price."""
+    return download("prices.csv", CSV, write_prices(shelf.open().pantry))
+
+
+@router.get("/larder.csv", response_class=Response)
+def larder_csv(shelf: PantryShelfOf) -> Response:
+    """What is in the larder."""
+    return download("larder.csv", CSV, write_larder(shelf.open().pantry))
+
+
+@router.get("/recipes.csv", response_class=Response)
+def recipes_as_csv(shelf: PantryShelfOf) -> Response:
+    """Every recipe within reach, a line for each ingredient and step."""
+    return download("recipes.csv", CSV, write_recipes(shelf.open().pantry.recipe_shelf().values()))
+
+
+@router.get("/recipes.json", response_class=Response)
+def recipes_as_json(shelf: PantryShelfOf) -> Response:
+    """Every recipe within reach."""
+    content = recipes_json(list(shelf.open().pantry.recipe_shelf().values()))
+    return download("recipes.json", "application/json", content)
