@@ -3,6 +3,8 @@
 import re
 from typing import NamedTuple
 
+from amber_spread.core.units import LengthUnit, UnitError, parse_length
+
 GOODS: dict[str, str] = {
     "board": "Cake board",
     "base_board": "Base board",
@@ -35,6 +37,28 @@ def good_key(kind: str, size: float, length: float | None = None, shape: str = "
     """The item's key of goods in a size, mm: `board_254`, `printed_sheet_254x203`, `tin_square_203`."""
     head = kind.replace(" ", "_") + ("" if shape == "round" else f"_{shape}")
     return f"{head}_{size:.0f}" + ("" if length is None else f"x{length:.0f}")
+
+
+def goods_in_words(words: str, unit: LengthUnit = "in") -> str | None:
+    """The key of goods named with their size, such as `Cake board 10 in` or `Printed sheet 10 x 8 in`; None otherwise.
+
+    A size without a unit is in `unit`, that of the last size where one is given.
+    """
+    text = " ".join(words.casefold().split())
+    for kind in sorted(GOODS, key=lambda one: -len(GOODS[one])):
+        name = GOODS[kind].casefold()
+        if not text.startswith(f"{name} "):
+            continue
+        sides = [side.strip() for side in re.split("[x×]", text[len(name) :].strip(" ,"))]
+        tail = re.search(r"[a-z]+$", sides[-1])
+        try:
+            size, *length = [
+                parse_length(side if side[-1:].isalpha() or not tail else f"{side} {tail[0]}", unit) for side in sides
+            ]
+        except UnitError:
+            return None
+        return good_key(kind, size, length[0] if length else None) if len(length) <= 1 else None
+    return None
 
 
 def read_good(key: str) -> Good | None:

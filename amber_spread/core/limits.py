@@ -90,6 +90,7 @@ IN_HAND = Limit(low=0, high=100000, unit="g")
 COLOUR_PARTS = Limit(low=0, high=6, unit="each")
 PARTS = Limit(low=0.01, high=1000, unit="ratio")
 PIECE_WEIGHT = Limit(low=0.01, high=5000, unit="g")
+CUP = Limit(low=1, high=5000, unit="ratio")
 RECIPE_AMOUNT = Limit(low=0.01, high=100000, unit="ratio")
 RECIPE_LINES = Limit(low=1, high=60, unit="each")
 RECIPE_STEPS = Limit(low=0, high=30, unit="each")
@@ -170,6 +171,7 @@ LIMITS: dict[str, Limit] = {
     "colour_parts": COLOUR_PARTS,
     "parts": PARTS,
     "each_g": PIECE_WEIGHT,
+    "cup": CUP,
     "recipe_amount": RECIPE_AMOUNT,
     "recipe_lines": RECIPE_LINES,
     "recipe_steps": RECIPE_STEPS,

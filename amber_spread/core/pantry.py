@@ -8,7 +8,8 @@ from typing import Annotated, Literal, Self
 from pydantic import AfterValidator, Field, StringConstraints, model_validator
 
 from amber_spread.core import limits
-from amber_spread.core.base import Frozen, Key, at
+from amber_spread.core.base import Frozen, Key, Made, at
+from amber_spread.core.figures import Quantity
 from amber_spread.core.goods import GOODS, read_good
 from amber_spread.core.ingredients import Ingredient, ingredient_shelf
 from amber_spread.core.media import Medium, shelf
@@ -55,6 +56,24 @@ class Terms(Frozen):
     overhead: Annotated[float, limits.FRACTION.field()] = 0.15
     profit: Annotated[float, limits.FRACTION.field()] = 0.1
     round_to: Annotated[float, limits.ROUND_TO.field()] = 1.0
+
+
+class Label(Made):
+    """What people call an item, and of goods their size."""
+
+    name: str
+    size: Quantity | None
+    length: Quantity | None
+
+
+def label_of(item: str, items: Mapping[str, Item], recipes: Mapping[str, Recipe]) -> Label:
+    """What people call an item, with the size of goods (of smoothers: how many)."""
+    good = read_good(item)
+    return Label(
+        name=name_of_item(item, items, recipes),
+        size=None if good is None else Quantity(good.size, "each" if good.kind == "smoother" else "mm"),
+        length=None if good is None or good.length is None else Quantity(good.length, "mm"),
+    )
 
 
 class Pantry(Frozen):
@@ -154,6 +173,12 @@ class Pantry(Frozen):
     def name_of(self, item: str) -> str:
         """What people call an item."""
         return name_of_item(item, self.items(), self.recipe_shelf())
+
+    def labels(self) -> dict[str, Label]:
+        """What people call every item that has a pack or stands in the larder."""
+        items, recipes = self.items(), self.recipe_shelf()
+        listed = (*(pack.item for pack in self.packs), *(stock.item for stock in self.larder))
+        return {item: label_of(item, items, recipes) for item in listed}
 
 
 def name_of_item(item: str, items: Mapping[str, Item], recipes: Mapping[str, Recipe]) -> str:

@@ -15,6 +15,7 @@ from amber_spread.core.finishes import CollarCover
 from amber_spread.core.gauge import GaugeMark
 from amber_spread.core.kit import STARTING, Kit, KitNeed, match_needs
 from amber_spread.core.layers import LayersPlan
+from amber_spread.core.leftovers import leftovers_of
 from amber_spread.core.media import BEATEN, Medium
 from amber_spread.core.naming import named
 from amber_spread.core.needs import needs_of_cake, needs_of_tier
@@ -77,6 +78,7 @@ class Plan(Made):
     batter: BatterPlan
     bowls: dict[str, Bowl]
     bases: dict[str, Base]
+    leftovers: dict[str, list[str]]
     covering: list[Covering]
     kit: dict[str, KitNeed]
     section: Section
@@ -132,6 +134,7 @@ def plan(design: Design, practice: Practice, media: dict[str, Medium], kit: Kit 
         stack=named(whole, "stack"),
         batter=named(plan_batter(design, practice), "batter"),
         bowls=named(bowls, "bowls"),
+        leftovers=leftovers_of(bowls, media),
         bases=named(plan_bases(design, bowls, practice, media), "bases"),
         covering=_covering(design, bowls),
         kit=named({f"need_{number}": need for number, need in enumerate(owned, 1)}, "kit"),

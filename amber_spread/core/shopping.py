@@ -20,7 +20,7 @@ from amber_spread.core.ingredients import FREE, ingredient_shelf
 from amber_spread.core.media import Medium, shelf
 from amber_spread.core.naming import named
 from amber_spread.core.packs import Offer, choose_packs
-from amber_spread.core.pantry import Pack, Pantry, name_of_item
+from amber_spread.core.pantry import Label, Pack, Pantry, label_of
 from amber_spread.core.plan import Plan
 from amber_spread.core.pooling import Pool, pool_bowls
 from amber_spread.core.recipes import Item, Recipe, Scaled, in_order, items_within, scale, weight_of
@@ -45,18 +45,10 @@ class Bought(Made):
     price: Figure | None
 
 
-class Label(Made):
-    """What people call an item, and of goods their size."""
-
-    name: str
-    size: Quantity | None
-    length: Quantity | None
-
-
 class Want(Made):
     """One item of the list: what is needed and why, what is in, and which packs to buy for the rest.
 
-    `pieces` is the count of what is counted; `cost` is null where nothing is priced.
+    `pieces` count what is counted, needed and to buy; `cost` is null where nothing is priced.
     """
 
     item: str
@@ -64,6 +56,7 @@ class Want(Made):
     group: Group
     needed: Figure
     pieces: Figure | None
+    pieces_to_buy: Figure | None
     in_larder: Figure | None
     to_buy: Figure
     packs: dict[str, Bought]
@@ -175,7 +168,7 @@ def shop(asked: Sequence[Asked], pantry: Pantry, pooled: bool = False) -> Shoppi
         packs.setdefault(pack.item, []).append(pack)
     prices = Prices(packs, recipes, items)
     wants = {
-        item: _want(item, parts, items, larder.get(item), packs.get(item, []), _label(item, items, book))
+        item: _want(item, parts, items, larder.get(item), packs.get(item, []), label_of(item, items, book))
         for item, parts in needed.by_item.items()
         if item not in FREE and item not in made
     }
@@ -192,7 +185,7 @@ def shop(asked: Sequence[Asked], pantry: Pantry, pooled: bool = False) -> Shoppi
         pools=pools,
         allergens=_allergens(asked, items, made),
         unpriced=unpriced,
-        labels={key: _label(key, items, book) for key in sorted(nameless)},
+        labels={key: label_of(key, items, book) for key in sorted(nameless)},
         gaps=gaps,
     )
     return named(found, "shop")
@@ -298,21 +291,13 @@ def _want(
         label=label,
         group=_group(good, item),
         needed=needed,
-        pieces=pieces.figure(rest.value, item.each_g) if item and item.each_g else None,
+        pieces=pieces.figure(needed.value, item.each_g) if item and item.each_g else None,
+        pieces_to_buy=pieces.figure(rest.value, item.each_g) if item and item.each_g else None,
         in_larder=None if not stock else same("in the larder", stock, unit),
         to_buy=rest,
         packs=bought,
         cost=total(spent, "money") if known else None,
         over=same("left in the packs", held - rest.value, unit) if bought else None,
-    )
-
-
-def _label(key: str, items: Mapping[str, Item], recipes: Mapping[str, Recipe]) -> Label:
-    good = read_good(key)
-    return Label(
-        name=name_of_item(key, items, recipes),
-        size=None if good is None else Quantity(good.size, "each" if good.kind == "smoother" else "mm"),
-        length=None if good is None or good.length is None else Quantity(good.length, "mm"),
     )
 
 

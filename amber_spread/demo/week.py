@@ -2,7 +2,7 @@
 
 from datetime import date, datetime, time, timedelta
 
-from amber_spread.core.design import Cavity, Colour, Design, Layers, MeasuredBake, Tier
+from amber_spread.core.design import Cavity, Colour, ColourPart, Design, Layers, MeasuredBake, Tier
 from amber_spread.core.document import FORMAT, Document
 from amber_spread.core.finishes import (
     Border,
@@ -24,13 +24,19 @@ from amber_spread.core.finishes import (
 )
 from amber_spread.core.shapes import DomedBuild, PolygonShape, SideBuild, TaperedBuild
 from amber_spread.core.units import MM_PER_INCH
+from amber_spread.demo.pantry import PANTRY
 from amber_spread.store.orders import OrderBook
+from amber_spread.store.pantry import PantryShelf
 
 SATURDAY = 5
 IVORY, HONEY, BLUSH = Colour(name="ivory", hex="#F3E6C4"), Colour(name="honey", hex="#E3A63A"), Colour(
     name="blush", hex="#EBD3CC"
 )  # fmt: skip
 CLOVER, SLATE = Colour(name="clover", hex="#9DAF86"), Colour(name="slate", hex="#74838C")
+
+PALE = Colour(
+    name="pale honey", hex="#F4D79C", parts=(ColourPart(parts=2), ColourPart(colour="honey"))
+)  # fmt: skip
 
 
 def load_week(book: OrderBook, today: date | None = None) -> None:
@@ -39,6 +45,10 @@ def load_week(book: OrderBook, today: date | None = None) -> None:
         return
     for document in week(today or date.today()):
         book.create(document)
+    shelf = PantryShelf(book.engine)
+    kept = shelf.open()
+    if not kept.number:
+        shelf.save(PANTRY, kept.number)
 
 
 def fair_day(today: date) -> date:
@@ -57,7 +67,7 @@ def week(today: date) -> list[Document]:
         _order("Stallholders’ thank-you", fair, 16, _thanks(), SLATE),
         _order("Raffle hive", fair, 9, _hive(), HONEY, IVORY, SLATE),
         _order("Honey drum", fair - timedelta(days=1), 10, _drum(), HONEY, SLATE),
-        _order("Hundred hives jubilee", fair + timedelta(days=1), 13, _jubilee(), IVORY, HONEY),
+        _order("Hundred hives jubilee", fair + timedelta(days=1), 13, _jubilee(), IVORY, HONEY, PALE),
     ]
 
 
@@ -104,12 +114,13 @@ def _tea() -> tuple[Tier, ...]:
 
 def _thanks() -> tuple[Tier, ...]:
     cheese = PlainFilling(medium="cream_cheese_frosting")
-    return (_tier(7, 3, 1.25, cheese, FreehandFinal(medium="cream_cheese_frosting"), sheet="slate"),)
+    tier = _tier(7, 3, 1.25, cheese, FreehandFinal(medium="cream_cheese_frosting"), sheet="slate")
+    return (tier.model_copy(update={"layers": tier.layers.model_copy(update={"cake": "chocolate_cake"})}),)
 
 
 def _jubilee() -> tuple[Tier, ...]:
     butter = PlainFilling(medium="meringue_buttercream")
-    tins, colours = (12, 10, 8, 6), ("honey", "ivory", "honey", "ivory")
+    tins, colours = (12, 10, 8, 6), ("honey", "pale honey", "honey", "ivory")
     return tuple(
         _tier(tin, 3, 1.25, butter, FreehandFinal(colour=colour)) for tin, colour in zip(tins, colours, strict=True)
     )

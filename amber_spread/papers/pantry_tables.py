@@ -11,6 +11,7 @@ from pydantic import ValidationError
 
 from amber_spread.core.base import Frozen, slug
 from amber_spread.core.document import Complaint, complaints_of
+from amber_spread.core.goods import goods_in_words
 from amber_spread.core.limits import MAX_FILE_BYTES
 from amber_spread.core.pantry import Pack, Pantry, Stock, trouble_with
 from amber_spread.core.recipes import Recipe
@@ -242,6 +243,9 @@ def _item(row: Row, names: Mapping[str, str]) -> str:
         return found
     if trouble_with(text, "each", {}) is None or text.partition("~")[0] in names.values():
         return text
+    goods = goods_in_words(text)
+    if goods is not None:
+        return goods
     near = difflib.get_close_matches(text.casefold(), names, n=1, cutoff=0.6)
     hint = f"; did you mean “{near[0]}”?" if near else "; add it to your ingredients first, or write it as listed there"
     raise CannotUse("item", f"“{text[:60]}” is not known here{hint}")

@@ -10,7 +10,8 @@ from reportlab.lib.units import mm
 from reportlab.platypus import Flowable, Paragraph, SimpleDocTemplate, Spacer, Table, TableStyle
 
 from amber_spread.core.figures import Quantity
-from amber_spread.core.shopping import GROUPS, Bought, Label, Shopping, Want
+from amber_spread.core.pantry import Label
+from amber_spread.core.shopping import GROUPS, Bought, Shopping, Want
 from amber_spread.core.units import LengthUnit, WeightUnit, format_length, format_weight
 from amber_spread.papers.amounts import plain
 from amber_spread.papers.pdf import SIZES, Paper, printable_text
@@ -104,8 +105,8 @@ def _line(want: Want, currency: str, length: LengthUnit, weight: WeightUnit) -> 
 
 
 def _amount(want: Want, weight: WeightUnit) -> str:
-    if want.pieces:
-        return f"{want.pieces.value:g} ({_quantity(want.to_buy, weight)})"
+    if want.pieces_to_buy:
+        return f"{want.pieces_to_buy.value:g} ({_quantity(want.to_buy, weight)})"
     return _quantity(want.to_buy, weight)
 
 

@@ -1,16 +1,21 @@
 """What the kitchen makes and buys, over HTTP: recipes, prices, larder and terms, and their files."""
 
-from typing import Annotated
+from typing import Annotated, Any
 
 from fastapi import APIRouter, Depends, Request, Response
 from fastapi.concurrency import run_in_threadpool
-from pydantic import Field
+from fastapi.exceptions import RequestValidationError
+from pydantic import Field, ValidationError
+from pydantic_core import ErrorDetails
 
 from amber_spread.core.base import Frozen
-from amber_spread.core.ingredients import Ingredient, ingredient_shelf
+from amber_spread.core.figures import Figure, decided
+from amber_spread.core.ingredients import Ingredient, ingredient_shelf, own_density
+from amber_spread.core.limits import CUP, RECIPE_YIELD
 from amber_spread.core.media import Medium, shelf
-from amber_spread.core.pantry import Pantry
-from amber_spread.core.recipes import Recipe
+from amber_spread.core.naming import named
+from amber_spread.core.pantry import Label, Pantry
+from amber_spread.core.recipes import Recipe, Scaled, scale
 from amber_spread.papers.pantry_tables import (
     recipes_json,
     with_larder,
@@ -38,6 +43,7 @@ class Larder(Frozen):
     media: list[Medium]
     recipes: list[Recipe]
     in_use: dict[str, str]
+    labels: dict[str, Label]
 
 
 class PantrySave(Frozen):
@@ -45,6 +51,20 @@ class PantrySave(Frozen):
 
     began_from: Annotated[int, Field(ge=0, le=LARGEST_INT)]
     pantry: Pantry
+
+
+class ScaleTo(Frozen):
+    """A recipe as it stands, saved or not, and what is wanted of it."""
+
+    recipe: Recipe
+    wanted_g: Annotated[float, RECIPE_YIELD.field()]
+
+
+class Cup(Frozen):
+    """What a level measure of yours weighs, and what it holds."""
+
+    cup_g: Annotated[float, CUP.field()]
+    volume_ml: Annotated[float, CUP.field()]
 
 
 def pantry_shelf(book: Book) -> PantryShelf:
@@ -64,6 +84,7 @@ def _shown(kept: KeptPantry) -> Larder:
         media=list(shelf(pantry.media).values()),
         recipes=list(pantry.recipe_shelf().values()),
         in_use={made: recipe.key for made, recipe in pantry.in_use().items()},
+        labels=pantry.labels(),
     )
 
 
@@ -77,6 +98,34 @@ def open_pantry(shelf: PantryShelfOf) -> Larder:
 def save_pantry(save: PantrySave, shelf: PantryShelfOf) -> Larder:
     """Keep what the kitchen makes and buys now. A save that began from an older one is refused with 409, and kept."""
     return _shown(shelf.save(save.pantry, save.began_from))
+
+
+@router.post("/scale", response_model=Scaled)
+def scale_recipe(asked: ScaleTo, shelf: PantryShelfOf) -> Response:
+    """A recipe made for an amount. Nothing is stored."""
+    pantry = shelf.open().pantry
+    # The recipe is held to the same checks as one that is kept, so that it can be weighed.
+    recipes = [one.model_dump() for one in (*pantry.recipes, asked.recipe) if one is asked.recipe or
+               one.key != asked.recipe.key]  # fmt: skip
+    try:
+        checked = Pantry.model_validate({**pantry.model_dump(), "recipes": recipes, "chosen": {}})
+    except ValidationError as error:
+        raise RequestValidationError([_in_recipe(one) for one in error.errors(include_url=False)]) from error
+    scaled = scale(asked.recipe, decided(asked.wanted_g, "g"), checked.items())
+    return Response(named(scaled, "scaled").model_dump_json(), media_type="application/json")
+
+
+def _in_recipe(problem: ErrorDetails) -> dict[str, Any]:
+    """A fault of the pantry's last recipe, as one of the recipe that was sent."""
+    path = (*problem["loc"], *problem.get("ctx", {}).get("path", ()))[2:]
+    message = problem.get("ctx", {}).get("message", problem["msg"])
+    return {"type": "misplaced", "loc": ("body", "recipe"), "msg": message, "ctx": {"message": message, "path": path}}
+
+
+@router.post("/density")
+def density(cup: Cup) -> Figure:
+    """The density of something by a weighed cup. Nothing is stored."""
+    return own_density.figure(cup.cup_g, cup.volume_ml)
 
 
 @router.post("/prices", openapi_extra=_BODY)

@@ -7,6 +7,7 @@ from fastapi import APIRouter, Body, Response
 from amber_spread.core.base import Frozen
 from amber_spread.core.document import Document, plan_document
 from amber_spread.core.figures import RULES, RuleText
+from amber_spread.core.goods import GOODS
 from amber_spread.core.kit import STARTING, Kit
 from amber_spread.core.limits import LIMITS, MAX_FILE_BYTES, Limit
 from amber_spread.core.media import LIBRARY, Medium
@@ -25,6 +26,7 @@ class Handbook(Frozen):
     rules: dict[str, RuleText]
     max_file_bytes: int
     kit: Kit
+    goods: dict[str, str]
 
 
 @router.post("/plan", response_model=Plan)
@@ -45,4 +47,5 @@ def handbook() -> Handbook:
         rules=RULES,
         max_file_bytes=MAX_FILE_BYTES,
         kit=STARTING,
+        goods=GOODS,
     )

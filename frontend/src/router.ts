@@ -14,6 +14,7 @@ export const router = createRouter({
       component: () => import("./order/OrderView.vue"),
       props: true,
     },
+    { path: "/pantry", name: "pantry", component: () => import("./pantry/PantryView.vue") },
     { path: "/:rest(.*)*", redirect: "/" },
   ],
 });

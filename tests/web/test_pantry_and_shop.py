@@ -181,3 +181,37 @@ def test_the_lists_to_take_along(client):
         for expected in ("Skep & <comb>", "Butter", "EUR", "Base board", "cm", "none_such", "wheat", "local food law"):
             assert expected in words, expected
     assert client.get("/api/orders/00000000-0000-0000-0000-000000000000/shopping.pdf").status_code == 404
+
+
+SYRUP = {
+    "key": "mine",
+    "name": "Mine",
+    "makes": "syrup",
+    "lines": [{"item": "sugar", "amount": 100}, {"item": "egg", "amount": 2, "unit": "each", "whole": True}],
+}
+
+
+def test_a_recipe_is_scaled_as_it_stands_before_it_is_kept(client):
+    found = client.post("/api/pantry/scale", json={"recipe": SYRUP, "wanted_g": 330}).json()
+    assert found["factor"]["value"] == 2 and found["lines"]["line_2"]["count"]["value"] == 4
+    assert found["lines"]["line_1"]["weight"]["id"] == "scaled.lines.line_1.weight"
+    assert client.get("/api/pantry").json()["number"] == 0
+
+
+@pytest.mark.parametrize(
+    "change, pointer",
+    [
+        ({"lines": [{"item": "gravel", "amount": 1}]}, "#/recipe/lines/0/item"),
+        ({"lines": [{"item": "syrup", "amount": 1}]}, "#/recipe/lines"),
+        ({"yield_g": 0}, "#/recipe/yield_g"),
+    ],
+)
+def test_a_recipe_that_cannot_be_scaled_is_pointed_at(client, change, pointer):
+    told = problem(client.post("/api/pantry/scale", json={"recipe": {**SYRUP, **change}, "wanted_g": 100}), 422)
+    assert told["errors"][0]["pointer"] == pointer
+
+
+def test_a_weighed_cup_gives_a_density(client):
+    found = client.post("/api/pantry/density", json={"cup_g": 190, "volume_ml": 250}).json()
+    assert found["value"] == pytest.approx(0.76) and found["unit"] == "g_per_ml"
+    problem(client.post("/api/pantry/density", json={"cup_g": 190, "volume_ml": 0}), 422)

@@ -132,6 +132,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/pantry/scale": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Scale Recipe
+         * @description A recipe made for an amount. Nothing is stored.
+         */
+        post: operations["scale_recipe_api_pantry_scale_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pantry/density": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Density
+         * @description The density of something by a weighed cup. Nothing is stored.
+         */
+        post: operations["density_api_pantry_density_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/pantry/prices": {
         parameters: {
             query?: never;
@@ -1214,6 +1254,16 @@ export interface components {
             thickness_mm?: number | null;
         };
         /**
+         * Cup
+         * @description What a level measure of yours weighs, and what it holds.
+         */
+        Cup: {
+            /** Cup G */
+            cup_g: number;
+            /** Volume Ml */
+            volume_ml: number;
+        };
+        /**
          * DeckledFinal
          * @description A freehand coat whose rim is left standing `rim_mm` proud of the top as a rough lip.
          */
@@ -1660,6 +1710,10 @@ export interface components {
             /** Max File Bytes */
             max_file_bytes: number;
             kit: components["schemas"]["Kit"];
+            /** Goods */
+            goods: {
+                [key: string]: string;
+            };
         };
         /**
          * HeartShape
@@ -1907,6 +1961,10 @@ export interface components {
             /** In Use */
             in_use: {
                 [key: string]: string;
+            };
+            /** Labels */
+            labels: {
+                [key: string]: components["schemas"]["Label"];
             };
         };
         /**
@@ -2487,6 +2545,10 @@ export interface components {
             /** Bases */
             bases: {
                 [key: string]: components["schemas"]["Base"];
+            };
+            /** Leftovers */
+            leftovers: {
+                [key: string]: string[];
             };
             /** Covering */
             covering: components["schemas"]["Covering"][];
@@ -3098,6 +3160,15 @@ export interface components {
             /** Began From */
             began_from: number;
             document: components["schemas"]["Document"];
+        };
+        /**
+         * ScaleTo
+         * @description A recipe as it stands, saved or not, and what is wanted of it.
+         */
+        ScaleTo: {
+            recipe: components["schemas"]["Recipe"];
+            /** Wanted G */
+            wanted_g: number;
         };
         /**
          * Scaled
@@ -3932,7 +4003,7 @@ export interface components {
          * Want
          * @description One item of the list: what is needed and why, what is in, and which packs to buy for the rest.
          *
-         *     `pieces` is the count of what is counted; `cost` is null where nothing is priced.
+         *     `pieces` count what is counted, needed and to buy; `cost` is null where nothing is priced.
          */
         Want: {
             /** Item */
@@ -3945,6 +4016,7 @@ export interface components {
             group: "ingredients" | "ready" | "goods" | "tools";
             needed: components["schemas"]["Figure"];
             pieces: components["schemas"]["Figure"] | null;
+            pieces_to_buy: components["schemas"]["Figure"] | null;
             in_larder: components["schemas"]["Figure"] | null;
             to_buy: components["schemas"]["Figure"];
             /** Packs */
@@ -4517,6 +4589,162 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Larder"];
+                };
+            };
+            /** @description The request could not be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Another save came first */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The request is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A field is not acceptable */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The order book cannot be reached */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    scale_recipe_api_pantry_scale_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ScaleTo"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Scaled"];
+                };
+            };
+            /** @description The request could not be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Another save came first */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The request is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A field is not acceptable */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The order book cannot be reached */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    density_api_pantry_density_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Cup"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Figure"];
                 };
             };
             /** @description The request could not be read */

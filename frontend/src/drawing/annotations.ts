@@ -218,7 +218,7 @@ const cover: Lens = (plan, _, tier) => {
   ];
 };
 
-const LENSES: Record<LensName, Lens> = { brief, layers, coats, cover, mix: () => [] };
+const LENSES: Record<LensName, Lens> = { brief, layers, coats, cover, mix: () => [], shop: () => [] };
 
 /** Everything the lens writes beside the drawing, for the tier in hand (counted from 0). */
 export function annotations(lens: LensName, plan: Plan, tiers: Tier[], tier: number): Annotation[] {

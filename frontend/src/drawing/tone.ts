@@ -48,3 +48,12 @@ function engraving(half: number, count = 11): number[] {
   const turn = Math.PI / 2 / count;
   return Array.from({ length: 6 }, (_, index) => half * Math.sin(Math.PI / 2 - turn * (index + 0.9)));
 }
+
+/** A colour between two others, `share` of the way from the first to the second, as it is shown. */
+export function mixed(from: string, to: string, share: number): string {
+  const at = (hex: string, place: number): number => Number.parseInt(hex.slice(place, place + 2), 16);
+  const between = [1, 3, 5].map((place) =>
+    Math.round(at(from, place) + (at(to, place) - at(from, place)) * share),
+  );
+  return `#${between.map((value) => value.toString(16).padStart(2, "0")).join("")}`.toUpperCase();
+}

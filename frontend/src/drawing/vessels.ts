@@ -25,6 +25,12 @@ const STEP_WORDS: Record<string, string> = {
   border: "border",
 };
 
+/** A step of the work as people call it. */
+export function stepWords(step: string): string {
+  const words = STEP_WORDS[step] ?? step.replaceAll("_", " ");
+  return words.charAt(0).toUpperCase() + words.slice(1);
+}
+
 export function levelsOf(bowl: Bowl, plan: Plan): Level[] {
   const steps = Object.entries(bowl.steps).map(([key, use]): Level => {
     const tier = plan.tiers.length > 1 ? `, ${plan.tiers[use.tier - 1]?.name}` : "";

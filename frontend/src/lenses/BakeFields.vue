@@ -1,17 +1,31 @@
 <script setup lang="ts">
 /** What the layers are cut from: not said, baked and measured, or still to be baked in tins of a depth. */
-import { computed } from "vue";
+import { computed, onMounted } from "vue";
 import type { Tier } from "@/api/types";
 import ChoiceRow from "@/shared/ChoiceRow.vue";
 import MeasureField from "@/shared/MeasureField.vue";
 import FigureRow from "./FigureRow.vue";
+import { usePantry } from "@/shared/pantry";
 import KindFields from "./KindFields.vue";
+import PickField from "./PickField.vue";
 import { useTier } from "./tier";
 
 type Bake = NonNullable<Tier["layers"]["bake"]>;
 const { order, tier, planned, change } = useTier();
 const bake = computed(() => tier.value?.layers.bake ?? null);
 const plan = computed(() => planned.value?.layers.bake);
+const pantry = usePantry();
+/** Every cake there is a recipe for, and the one in hand also where its recipe is gone. */
+const cakes = computed(() => {
+  const known = pantry.cakes.map((one) => ({ value: one.key, words: one.name }));
+  const own = tier.value?.layers.cake ?? "";
+  return known.some((one) => one.value === own)
+    ? known
+    : [...known, { value: own, words: own.replaceAll("_", " ") }];
+});
+onMounted(() => {
+  if (!pantry.larder) void pantry.open();
+});
 const kind = computed(() => bake.value?.kind ?? "none");
 const KINDS = [
   { value: "none", words: "Not said" },
@@ -44,6 +58,12 @@ function takeCommonCut(): void {
 
 <template>
   <h3>Baked layers</h3>
+  <PickField
+    label="Cake"
+    :value="tier?.layers.cake ?? ''"
+    :choices="cakes"
+    @change="(key) => change((tier) => (tier.layers.cake = key))"
+  />
   <ChoiceRow label="What the layers are cut from" :value="kind" :choices="KINDS" @change="setKind" />
   <template v-if="bake">
     <template v-if="bake.kind === 'measured'">

@@ -2,7 +2,6 @@
 import { computed, nextTick, ref } from "vue";
 import type { Practice } from "@/api/types";
 import { useOrder } from "@/order/order";
-import { colourFields } from "@/order/fields";
 import { isPlate, rebuilt, refinished } from "@/order/kinds";
 import TierField from "@/order/TierField.vue";
 import { useHandbook } from "@/shared/handbook";
@@ -12,6 +11,7 @@ import LensHead from "./LensHead.vue";
 import LensNotes from "./LensNotes.vue";
 import { HABITS } from "./habits";
 import BuildPicker from "./BuildPicker.vue";
+import ColourFields from "./ColourFields.vue";
 import KitNeeds from "./KitNeeds.vue";
 import ShapePicker from "./ShapePicker.vue";
 import TextField from "@/shared/TextField.vue";
@@ -31,11 +31,6 @@ const detail = computed(() => {
   const count = tiers.value.length;
   return count === 1 ? "A single cake" : `${count} tiers, listed as they stand`;
 });
-const used = computed(() => {
-  const names = (design.value?.tiers ?? []).flatMap((tier) => colourFields(tier).map((field) => field.get()));
-  return new Set(names);
-});
-
 /** A new top tier: like the one below it, two inches narrower as tiers usually step down, to three inches. */
 function addTier(): void {
   order.edit((draft) => {
@@ -71,28 +66,6 @@ function rename(index: number, name: string): void {
   order.edit((draft) => {
     const tier = draft.design.tiers[index];
     if (tier) tier.name = name || null;
-  });
-}
-
-function addColour(): void {
-  order.edit((draft) => {
-    const names = new Set(draft.design.colours.map((colour) => colour.name));
-    let number = names.size + 1;
-    while (names.has(`colour ${number}`)) number += 1;
-    draft.design.colours.push({ name: `colour ${number}`, hex: "#E9C9B8" });
-  });
-}
-
-/** A colour renamed keeps its name everywhere it is asked for. */
-function renameColour(index: number, name: string): void {
-  order.edit((draft) => {
-    const colour = draft.design.colours[index];
-    if (!colour || !name) return;
-    const before = colour.name;
-    colour.name = name;
-    for (const field of draft.design.tiers.flatMap(colourFields)) {
-      if (field.get() === before) field.set(name);
-    }
   });
 }
 
@@ -165,45 +138,7 @@ function setPractice(name: (typeof HABITS)[number]["name"], value: number | null
     </ol>
     <ShapePicker />
     <BuildPicker />
-    <h3>Colours to mix</h3>
-    <ul class="colours">
-      <li v-for="(colour, index) in design.colours" :key="index">
-        <input
-          type="color"
-          :value="colour.hex"
-          :aria-label="`How ${colour.name} looks`"
-          @change="
-            order.edit(
-              (draft) =>
-                (draft.design.colours[index]!.hex = ($event.target as HTMLInputElement).value.toUpperCase()),
-            )
-          "
-        />
-        <TextField
-          :label="`Name of colour ${index + 1}`"
-          :value="colour.name"
-          :most="80"
-          :pointer="`#/design/colours/${index}/name`"
-          @change="(text) => renameColour(index, text)"
-        />
-        <button
-          class="act"
-          :aria-label="`Remove ${colour.name}`"
-          :disabled="used.has(colour.name)"
-          :title="used.has(colour.name) ? 'A step still asks for it' : undefined"
-          @click="order.edit((draft) => draft.design.colours.splice(index, 1))"
-        >
-          ×
-        </button>
-      </li>
-    </ul>
-    <button
-      class="act wide"
-      :disabled="design.colours.length >= handbook.limit('colours').high"
-      @click="addColour"
-    >
-      Add a colour
-    </button>
+    <ColourFields />
     <h3>Base board</h3>
     <div class="rows">
       <MeasureField
@@ -277,8 +212,7 @@ function setPractice(name: (typeof HABITS)[number]["name"], value: number | null
   width: 100%;
 }
 
-ol,
-ul {
+ol {
   margin: 0;
   padding: 0;
   list-style: none;
@@ -313,35 +247,13 @@ li.chosen {
   display: flex;
 }
 
-.acts .act,
-.colours .act {
+.acts .act {
   width: 40px;
   padding: 0;
 }
 
 .acts .act + .act {
   border-left: 0;
-}
-
-.colours li > :nth-child(2) {
-  flex: 1;
-}
-
-input[type="color"] {
-  width: 44px;
-  height: 40px;
-  padding: 0;
-  border: 1px solid var(--ink);
-  background: none;
-  cursor: pointer;
-}
-
-input[type="color"]::-webkit-color-swatch-wrapper {
-  padding: 0;
-}
-
-input[type="color"]::-webkit-color-swatch {
-  border: 0;
 }
 
 details {

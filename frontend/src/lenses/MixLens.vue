@@ -2,14 +2,19 @@
 import { computed, ref, watchEffect } from "vue";
 import { levelsOf } from "@/drawing/vessels";
 import { useOrder } from "@/order/order";
+import type { Schemas } from "@/api/client";
 import ChoiceRow from "@/shared/ChoiceRow.vue";
+import MeasureField from "@/shared/MeasureField.vue";
 import { useSettings } from "@/shared/settings";
 import { bowlInHand } from "./bowl";
 import FigureRow from "./FigureRow.vue";
 import LensHead from "./LensHead.vue";
 import LensNotes from "./LensNotes.vue";
+import MixBase from "./MixBase.vue";
 import PickField from "./PickField.vue";
+import WeighCup from "./WeighCup.vue";
 
+type BowlOrder = Schemas["BowlOrder"];
 const order = useOrder();
 const settings = useSettings();
 const ODDS = [5, 10, 20, 50, 100] as const;
@@ -25,9 +30,10 @@ watchEffect(() => {
 });
 const bowl = computed(() => bowls.value[bowlInHand.value]);
 const levels = computed(() => (bowl.value && order.plan ? levelsOf(bowl.value, order.plan) : []));
-const wanted = computed(
-  () => order.document?.design.orders.find((one) => one.bowl === bowlInHand.value)?.steps,
-);
+const wanted = computed(() => {
+  const steps = order.document?.design.orders.find((one) => one.bowl === bowlInHand.value)?.steps;
+  return steps?.length ? steps : undefined;
+});
 /** The steps as they were put, at once, also while the figures are still on their way. */
 const steps = computed(() => {
   const found = levels.value.filter((one) => one.kind === "step");
@@ -37,13 +43,20 @@ const steps = computed(() => {
 const dragged = ref(-1);
 const over = ref(-1);
 
-/** Work this bowl in an order of one's own, or (null) in the one that needs least. */
-function setOrder(keys: string[] | null): void {
+/** Change what is decided of this bowl; where nothing is, nothing is written down. */
+function decide(how: (decided: BowlOrder) => BowlOrder): void {
   const bowl = bowlInHand.value;
   order.edit((draft) => {
+    const before = draft.design.orders.find((one) => one.bowl === bowl) ?? { bowl, steps: [] };
+    const after = how(before);
     draft.design.orders = draft.design.orders.filter((one) => one.bowl !== bowl);
-    if (keys) draft.design.orders.push({ bowl, steps: keys });
+    if (after.steps.length || after.have_g != null) draft.design.orders.push(after);
   });
+}
+
+/** Work this bowl in an order of one's own, or (null) in the one that needs least. */
+function setOrder(keys: string[] | null): void {
+  decide((decided) => ({ ...decided, steps: keys ?? [] }));
 }
 
 /** A step may pass those of other tiers only: each tier keeps the order of its own work. */
@@ -64,6 +77,16 @@ function move(from: number, to: number): void {
 function drop(at: number): void {
   if (dragged.value >= 0 && dragged.value !== at) move(dragged.value, at);
   [dragged.value, over.value] = [-1, -1];
+}
+
+const base = computed(() => order.plan?.bases[bowl.value?.medium ?? ""]);
+const leftovers = computed(() => order.plan?.leftovers[bowlInHand.value] ?? []);
+const have = computed(
+  () => order.document?.design.orders.find((one) => one.bowl === bowlInHand.value)?.have_g ?? null,
+);
+
+function setHave(grams: number | null): void {
+  decide((decided) => ({ ...decided, have_g: grams }));
 }
 
 const risk = computed(() => order.document?.practice.run_out_risk ?? 0.05);
@@ -92,8 +115,28 @@ function odds(share: number): string {
     <LensHead words="Mix" whole :detail="detail" />
     <FigureRow :label="`Mix ${bowl.name}`" :figure="bowl.mix" main />
     <PickField label="Bowl" :value="bowlInHand" :choices="choices" @change="(key) => (bowlInHand = key)" />
-    <FigureRow label="Fillings of the mixer" :figure="bowl.batches" />
-    <FigureRow v-if="(bowl.batches?.value ?? 0) > 1" label="Each, in equal batches" :figure="bowl.batch" />
+    <template v-if="!base">
+      <FigureRow label="Fillings of the mixer" :figure="bowl.batches" />
+      <FigureRow v-if="(bowl.batches?.value ?? 0) > 1" label="Each, in equal batches" :figure="bowl.batch" />
+    </template>
+    <MeasureField
+      class="have"
+      label="There is of it already"
+      limit="have_g"
+      optional="nothing yet"
+      :value="have"
+      @change="setHave"
+    />
+    <template v-if="bowl.have">
+      <FigureRow label="Still to mix" :figure="bowl.still_to_mix" />
+      <p class="soft">With what is there alone it runs short {{ odds(bowl.risk_have?.value ?? 1) }}.</p>
+    </template>
+    <p v-if="bowl.risk_more && bowl.left_more && bowl.batch" class="soft">
+      One more batch of {{ settings.words(bowl.batch, "up") }}
+      {{ bowl.have ? "on top of that" : "on top of the mix" }}: it runs short
+      {{ odds(bowl.risk_more.value) }}, and most likely leaves {{ settings.words(bowl.left_more, "down") }}.
+    </p>
+    <MixBase v-if="base" :base="base" />
     <LensNotes lens="mix" />
     <h3>Risk of running short</h3>
     <ChoiceRow
@@ -114,6 +157,9 @@ function odds(share: number): string {
     <FigureRow label="Most likely" :figure="bowl.left.likely" />
     <FigureRow label="In 8 of 10, at least" :figure="bowl.left.least" />
     <FigureRow label="In 8 of 10, at most" :figure="bowl.left.most" />
+    <ul v-if="leftovers.length" class="uses">
+      <li v-for="words in leftovers" :key="words">{{ words }}</li>
+    </ul>
     <h3>What each risk asks you to mix</h3>
     <FigureRow v-for="one in ODDS" :key="one" :label="`1 in ${one}`" :figure="bowl.at_risk[`1_in_${one}`]" />
     <template v-if="several">
@@ -163,10 +209,20 @@ function odds(share: number): string {
     <p v-else-if="steps.length > 1" class="soft">
       This order needs least. Drag a step, or use the arrows; each tier keeps the order of its own work.
     </p>
+    <WeighCup :key="bowl.medium" :medium="bowl.medium" />
   </section>
 </template>
 
 <style scoped>
+.have {
+  border-bottom: 1px solid var(--rule);
+}
+
+.uses {
+  margin: 6px 0;
+  padding-left: 18px;
+}
+
 .soft {
   padding: 6px 0;
   color: var(--soft);

@@ -1,8 +1,10 @@
 <script setup lang="ts">
 /** The keys that work in an order. */
+import { LENSES } from "@/lenses/lenses";
+
 const open = defineModel<boolean>({ required: true });
 const KEYS: readonly [string, string][] = [
-  ["1 2 3 4 5", "Brief, Layers, Coats, Cover, Mix"],
+  [LENSES.map((_, index) => index + 1).join(" "), LENSES.map((lens) => lens.words).join(", ")],
   ["↑ ↓", "the tier above, the tier below"],
   ["/", "the whole cake in one line, to read and to type"],
   ["Ctrl Z", "undo, also past earlier visits"],

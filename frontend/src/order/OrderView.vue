@@ -4,6 +4,7 @@ import { computed, onBeforeUnmount, onMounted, ref, watch } from "vue";
 import { onBeforeRouteLeave, useRouter } from "vue-router";
 import { answered, api, Refused } from "@/api/client";
 import HalfSection from "@/drawing/HalfSection.vue";
+import ShopList from "@/drawing/ShopList.vue";
 import RolledOut from "@/drawing/RolledOut.vue";
 import Vessels from "@/drawing/Vessels.vue";
 import BriefLens from "@/lenses/BriefLens.vue";
@@ -11,6 +12,7 @@ import CoatsLens from "@/lenses/CoatsLens.vue";
 import CoverLens from "@/lenses/CoverLens.vue";
 import LayersLens from "@/lenses/LayersLens.vue";
 import MixLens from "@/lenses/MixLens.vue";
+import ShopLens from "@/lenses/ShopLens.vue";
 import { LENSES, type LensName } from "@/lenses/lenses";
 import TextField from "@/shared/TextField.vue";
 import { dueWords } from "@/shared/time";
@@ -41,6 +43,7 @@ const PANELS = {
   coats: CoatsLens,
   cover: CoverLens,
   mix: MixLens,
+  shop: ShopLens,
 };
 const current = computed<LensName>(() => (props.lens as LensName | undefined) || "brief");
 const panel = computed(() => PANELS[current.value]);
@@ -199,6 +202,7 @@ onBeforeRouteLeave(async () => {
             <ElDropdownItem @click="archive">Take it off the shelf</ElDropdownItem>
             <ElDropdownItem @click="lineOpen = true">The cake in one line</ElDropdownItem>
             <ElDropdownItem @click="kitOpen = true">What you own</ElDropdownItem>
+            <ElDropdownItem @click="router.push({ name: 'pantry' })">Recipes and prices</ElDropdownItem>
             <ElDropdownItem divided @click="keysOpen = true">Keys</ElDropdownItem>
           </ElDropdownMenu>
         </template>
@@ -232,6 +236,7 @@ onBeforeRouteLeave(async () => {
       </p>
       <p v-if="trouble" class="banner" role="alert">{{ trouble }}</p>
       <Vessels v-if="current === 'mix'" />
+      <ShopList v-else-if="current === 'shop'" />
       <HalfSection v-else :lens="current" />
       <RolledOut v-if="rolledOut" />
     </main>

@@ -91,11 +91,13 @@ describe("an order on the bench", () => {
 
   it("goes on editing after an edit that put in something the screen watches", async () => {
     const order = await opened();
-    const watched = reactive({ name: "amber", hex: "#E3A63A" });
+    const watched = reactive({ name: "amber", parts: [], marbled: false, hex: "#E3A63A" });
     order.edit((draft) => void draft.design.colours.push(watched));
     order.edit(rename("Two"));
     order.undo();
-    expect(order.document?.design.colours).toEqual([{ name: "amber", hex: "#E3A63A" }]);
+    expect(order.document?.design.colours).toEqual([
+      { name: "amber", parts: [], marbled: false, hex: "#E3A63A" },
+    ]);
     expect(order.document?.title).toBe("One");
   });
 

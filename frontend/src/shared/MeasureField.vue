@@ -57,6 +57,10 @@ function measured(value: number): { number: string; unit: string } {
         : settings.measure({ value, unit: "g" });
     case "g_per_ml":
       return { number: decimal(value, 3), unit: "g per ml" };
+    case "money":
+      return { number: value.toFixed(2), unit: settings.currency };
+    case "min":
+      return { number: decimal(value, 0), unit: "min" };
     case "ml":
       return { number: decimal(value, 0), unit: "ml" };
     default:

@@ -1,12 +1,13 @@
 /** How this person reads figures. Kept in the browser, apart for length and weight. */
 import { defineStore } from "pinia";
 import { ref, watch } from "vue";
-import type { Quantity } from "@/api/types";
+import type { Label, Quantity } from "@/api/types";
 import {
   decimal,
   G_PER_OUNCE,
   type LengthUnit,
   lengthMeasure,
+  money,
   type Measure,
   MM_PER_INCH,
   type Rounding,
@@ -24,6 +25,8 @@ function kept<T extends string>(key: string, allowed: readonly T[], usual: T): T
 
 export const useSettings = defineStore("settings", () => {
   const length = ref(kept<LengthUnit>(LENGTH_KEY, ["in", "cm", "mm"], "in"));
+  /** The kitchen's currency, as it keeps it with its prices. */
+  const currency = ref("EUR");
   const weight = ref(kept<WeightUnit>(WEIGHT_KEY, ["g", "oz"], "g"));
   watch(length, (unit) => localStorage.setItem(LENGTH_KEY, unit));
   watch(weight, (unit) => localStorage.setItem(WEIGHT_KEY, unit));
@@ -51,6 +54,8 @@ export const useSettings = defineStore("settings", () => {
         return { number: decimal(quantity.value / 100, 0), unit: "cm²" };
       case "each":
         return { number: decimal(quantity.value, 0), unit: "" };
+      case "money":
+        return { number: money(quantity.value, currency.value), unit: "" };
       case "ratio":
         return { number: decimal(quantity.value, 2), unit: "times" };
     }
@@ -60,6 +65,16 @@ export const useSettings = defineStore("settings", () => {
   function words(quantity: Quantity, rounding: Rounding = "nearest"): string {
     const { number, unit } = measure(quantity, rounding);
     return unit ? `${number} ${unit}` : number;
+  }
+
+  /** What people call an item, with the size of goods. */
+  function labelWords({ name, size, length }: Label): string {
+    if (!size) return name;
+    if (size.unit === "each") return `${name} × ${size.value}`;
+    return `${name} ${[size, length]
+      .filter((side) => side !== null)
+      .map((side) => words(side))
+      .join(" × ")}`;
   }
 
   /** The same before any rounding to a mark or a scale, for a working whose numbers must add up. */
@@ -80,5 +95,5 @@ export const useSettings = defineStore("settings", () => {
     return text.replace(/\{(\w+)\}/g, (whole, name: string) => (values[name] ? words(values[name]) : whole));
   }
 
-  return { length, weight, measure, words, unrounded, filled };
+  return { length, weight, currency, measure, words, labelWords, unrounded, filled };
 });

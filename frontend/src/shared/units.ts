@@ -186,6 +186,11 @@ function mixed(count: number, parts: number): string {
   return whole ? `${whole} ${rest}/${parts}` : `${rest}/${parts}`;
 }
 
+/** A sum of money as this browser's language writes it. */
+export function money(value: number, currency: string): string {
+  return new Intl.NumberFormat(undefined, { style: "currency", currency }).format(value);
+}
+
 /** A number with at most `places` decimals and none that say nothing. */
 export function decimal(value: number, places: number): string {
   const text = value.toFixed(places);

@@ -5,6 +5,7 @@ import { useRouter } from "vue-router";
 import { answered, api, Refused } from "@/api/client";
 import type { Card } from "@/api/types";
 import { useHandbook } from "@/shared/handbook";
+import { usePantry } from "@/shared/pantry";
 import { useSettings } from "@/shared/settings";
 import { clockWords, dayWords } from "@/shared/time";
 import { useElementSize } from "@/shared/size";
@@ -14,6 +15,7 @@ import { starter } from "./starter";
 
 const router = useRouter();
 const settings = useSettings();
+const pantry = usePantry();
 const handbook = useHandbook();
 const cards = ref<Card[] | null>(null);
 const archived = ref(false);
@@ -77,6 +79,11 @@ async function add(body: ReturnType<typeof starter>): Promise<void> {
   }
 }
 
+async function begin(): Promise<void> {
+  if (!pantry.larder) await pantry.open();
+  await add(starter(settings.length, pantry.pantry?.media));
+}
+
 async function openFile(event: Event): Promise<void> {
   const input = event.target as HTMLInputElement;
   const chosen = input.files?.[0];
@@ -131,6 +138,7 @@ onMounted(() => {
       <h1>{{ archived ? "Taken off the shelf" : "The shelf" }}</h1>
       <span class="grow" />
       <button class="act bare" @click="turn">{{ archived ? "Back to the shelf" : "Taken off" }}</button>
+      <RouterLink class="act bare link" :to="{ name: 'pantry' }">Recipes and prices</RouterLink>
       <button class="act bare" @click="file?.click()">Open a file</button>
       <input
         ref="file"
@@ -142,7 +150,7 @@ onMounted(() => {
         @change="openFile"
       />
       <UnitsMenu />
-      <button class="act main" @click="add(starter(settings.length))">New cake</button>
+      <button class="act main" @click="begin">New cake</button>
     </header>
     <main ref="frame" class="room">
       <p v-if="trouble" class="banner" role="alert">
@@ -157,7 +165,7 @@ onMounted(() => {
         <template v-else>
           <h2>The shelf is empty</h2>
           <p>Start with the tin in your hand. Heights, coats, rolls and bowls follow as you type.</p>
-          <button class="act main" @click="add(starter(settings.length))">New cake</button>
+          <button class="act main" @click="begin">New cake</button>
         </template>
       </div>
       <ul
@@ -222,6 +230,12 @@ onMounted(() => {
 h1 {
   margin-left: 14px;
   font-size: 19px;
+}
+
+.link {
+  display: grid;
+  place-content: center;
+  text-decoration: none;
 }
 
 .grow {

@@ -1,5 +1,5 @@
 /** What a new order starts from: one tier, everything else as this kitchen usually does it. */
-import type { Document } from "@/api/types";
+import type { Document, Pantry } from "@/api/types";
 import type { LengthUnit } from "@/shared/units";
 
 const TINS: Record<LengthUnit, { tin: number; layer: number }> = {
@@ -8,9 +8,9 @@ const TINS: Record<LengthUnit, { tin: number; layer: number }> = {
   mm: { tin: 200, layer: 30 },
 };
 
-/** The least a design file says; the server fills in all that is left out. */
-export function starter(unit: LengthUnit): Document {
+/** The least a design file says, with the kitchen's own media; the server fills in all that is left out. */
+export function starter(unit: LengthUnit, media: Pantry["media"] = []): Document {
   const { tin, layer } = TINS[unit];
   const design = { tiers: [{ tin_diameter_mm: tin, layers: { count: 3, height_mm: layer } }] };
-  return { format: "amber-spread/1", title: "New cake", design } as unknown as Document;
+  return { format: "amber-spread/1", title: "New cake", design, media } as unknown as Document;
 }

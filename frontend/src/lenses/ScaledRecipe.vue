@@ -1,0 +1,86 @@
+<script setup lang="ts">
+/** A recipe made for an amount: what goes in, by weight first, and how it is made. */
+import type { Scaled } from "@/api/types";
+import FigureValue from "@/shared/FigureValue.vue";
+import { useSettings } from "@/shared/settings";
+
+defineProps<{ recipe: Scaled; open?: boolean }>();
+const settings = useSettings();
+</script>
+
+<template>
+  <details :open="open">
+    <summary>
+      <span>{{ recipe.name }}</span>
+      <span class="makes">{{ settings.words(recipe.makes, "up") }}</span>
+    </summary>
+    <ul>
+      <li v-for="(line, key) in recipe.lines" :key="key">
+        <span>{{ line.name }}</span>
+        <span class="amount">
+          <span v-if="line.count" class="also">{{ settings.words(line.count, "up") }} pieces,</span>
+          <span v-else-if="line.volume" class="also">{{ settings.words(line.volume) }},</span>
+          <FigureValue :figure="line.weight" :label="line.name" />
+        </span>
+      </li>
+      <li>
+        <span>The recipe, made</span>
+        <FigureValue :figure="recipe.factor" label="The recipe, made" />
+      </li>
+    </ul>
+    <ol v-if="recipe.steps.length">
+      <li v-for="step in recipe.steps" :key="step">{{ step }}</li>
+    </ol>
+  </details>
+</template>
+
+<style scoped>
+details {
+  border-bottom: 1px solid var(--rule);
+}
+
+summary {
+  display: flex;
+  align-items: center;
+  justify-content: space-between;
+  min-height: 44px;
+  cursor: pointer;
+}
+
+.makes {
+  font: 600 19px var(--serif);
+}
+
+ul {
+  margin: 0;
+  padding: 0 0 8px 12px;
+  list-style: none;
+}
+
+ul li {
+  display: flex;
+  align-items: center;
+  justify-content: space-between;
+  gap: 10px;
+  border-top: 1px solid var(--rule);
+}
+
+.amount {
+  display: flex;
+  gap: 6px;
+  align-items: center;
+}
+
+.also {
+  color: var(--soft);
+}
+
+ol {
+  margin: 0;
+  padding: 0 0 12px 30px;
+}
+
+ol li {
+  padding: 3px 0;
+}
+</style>

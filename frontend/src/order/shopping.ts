@@ -1,0 +1,81 @@
+/** The shopping of the order in hand, as it stands, or of every order due in some days. */
+import { defineStore } from "pinia";
+import { computed, ref, shallowRef, toRaw } from "vue";
+import { answered, api, Refused } from "@/api/client";
+import type { Shopping } from "@/api/types";
+import { useKit } from "@/shared/kit";
+import { useOrder } from "./order";
+
+export type Scope = "order" | "week";
+const TICKS = "amber:ticked";
+
+/** The Monday of the week a day falls in, as the server reads days. */
+export function mondayOf(day: Date): string {
+  const monday = new Date(day.getFullYear(), day.getMonth(), day.getDate() - ((day.getDay() + 6) % 7));
+  const two = (number: number): string => String(number).padStart(2, "0");
+  return `${monday.getFullYear()}-${two(monday.getMonth() + 1)}-${two(monday.getDate())}`;
+}
+
+export const useShopping = defineStore("shopping", () => {
+  const order = useOrder();
+  const kit = useKit();
+  const shopping = shallowRef<Shopping | null>(null);
+  const trouble = ref("");
+  const busy = ref(false);
+  const scope = ref<Scope>("order");
+  const first = ref("");
+  const days = ref(7);
+  const pooled = ref(false);
+  const ticked = ref<string[]>([]);
+  let asking: AbortController | null = null;
+
+  const from = computed(
+    () => first.value || mondayOf(order.document?.due ? new Date(order.document.due) : new Date()),
+  );
+  const place = computed(() => (scope.value === "order" ? order.id : `${from.value}/${days.value}`));
+  const query = computed(() => ({ first: from.value, days: days.value, pooled: pooled.value }));
+
+  async function ask(signal: AbortSignal): Promise<Shopping> {
+    if (scope.value === "week") {
+      await order.flush();
+      const params = { query: query.value };
+      return (await answered(api.GET("/api/shop/week", { params, signal }))) as Shopping;
+    }
+    const body = { document: toRaw(order.document)!, kit: toRaw(kit.kit) };
+    return (await answered(api.POST("/api/shop", { body, signal }))) as Shopping;
+  }
+
+  /** Ask again. Only the newest answer counts; what was there stays on screen until it comes. */
+  async function refresh(): Promise<void> {
+    if (!order.document) return;
+    asking?.abort();
+    const mine = new AbortController();
+    asking = mine;
+    busy.value = true;
+    try {
+      const found = await ask(mine.signal);
+      if (mine.signal.aborted) return;
+      shopping.value = found;
+      trouble.value = "";
+      ticked.value = JSON.parse(localStorage.getItem(`${TICKS}:${place.value}`) ?? "[]") as string[];
+    } catch (error) {
+      if (mine.signal.aborted) return;
+      trouble.value =
+        error instanceof Refused && error.problem.status < 500
+          ? error.problem.errors.map((one) => `${one.field} ${one.message}.`).join(" ") ||
+            error.problem.detail
+          : "The kitchen's server cannot be reached just now. This list is from before.";
+    } finally {
+      if (asking === mine) busy.value = false;
+    }
+  }
+
+  /** Tick an item off, or back on; kept in this browser for this list. */
+  function tick(item: string): void {
+    const had = ticked.value.includes(item);
+    ticked.value = had ? ticked.value.filter((one) => one !== item) : [...ticked.value, item];
+    localStorage.setItem(`${TICKS}:${place.value}`, JSON.stringify(ticked.value));
+  }
+
+  return { shopping, trouble, busy, scope, first, from, days, pooled, query, ticked, refresh, tick };
+});

@@ -1,0 +1,125 @@
+<script setup lang="ts">
+/** What the kitchen makes and buys: recipes, prices, the larder, and what its work costs. */
+import { computed, onMounted, ref } from "vue";
+import { useRouter } from "vue-router";
+import ChoiceRow from "@/shared/ChoiceRow.vue";
+import { usePantry } from "@/shared/pantry";
+import UnitsMenu from "@/shared/UnitsMenu.vue";
+import ItemTable from "./ItemTable.vue";
+import RecipeBook from "./RecipeBook.vue";
+import TermsForm from "./TermsForm.vue";
+
+type Room = "recipes" | "prices" | "larder" | "terms";
+const pantry = usePantry();
+const router = useRouter();
+const ROOMS = [
+  { value: "recipes", words: "Recipes" },
+  { value: "prices", words: "Prices" },
+  { value: "larder", words: "Larder" },
+  { value: "terms", words: "What work costs" },
+] as const;
+const room = ref<Room>("recipes");
+const from = computed(() => (history.state as { back?: string }).back);
+
+function back(): void {
+  if (from.value && from.value !== "/") router.back();
+  else void router.push("/");
+}
+
+onMounted(() => {
+  document.title = "Recipes and prices · Amber Spread";
+  void pantry.open();
+});
+</script>
+
+<template>
+  <div class="home">
+    <header class="bar">
+      <RouterLink to="/" class="brand" aria-label="Amber Spread: back to the shelf"
+        >Amber <b>Spread</b></RouterLink
+      >
+      <h1>Recipes and prices</h1>
+      <span class="grow" />
+      <UnitsMenu />
+      <button class="act" @click="back">
+        {{ from && from !== "/" ? "Back to the order" : "Back to the shelf" }}
+      </button>
+    </header>
+    <main class="room">
+      <div class="rooms">
+        <ChoiceRow
+          label="What to look at"
+          :value="room"
+          :choices="ROOMS"
+          @change="(value) => (room = value)"
+        />
+      </div>
+      <p v-if="pantry.trouble && !pantry.complaints.length" class="banner" role="alert">
+        {{ pantry.trouble }} <button class="act" @click="pantry.open()">Look again</button>
+      </p>
+      <template v-if="pantry.pantry">
+        <RecipeBook v-if="room === 'recipes'" />
+        <ItemTable v-else-if="room === 'prices'" key="prices" what="prices" />
+        <ItemTable v-else-if="room === 'larder'" key="larder" what="larder" />
+        <TermsForm v-else />
+      </template>
+      <p v-else-if="!pantry.trouble">Opening the pantry …</p>
+    </main>
+  </div>
+</template>
+
+<style scoped>
+.home {
+  display: grid;
+  grid-template-rows: 56px minmax(0, 1fr);
+  height: 100%;
+}
+
+.bar {
+  display: flex;
+  align-items: center;
+  gap: 10px;
+  padding: 0 22px;
+  border-bottom: 1px solid var(--rule);
+}
+
+.brand {
+  color: var(--ink);
+  font-family: var(--serif);
+  font-weight: 600;
+  font-size: 21px;
+  text-decoration: none;
+}
+
+.brand b {
+  color: var(--amber);
+  font-weight: 600;
+}
+
+h1 {
+  margin-left: 14px;
+  font-size: 19px;
+}
+
+.grow {
+  flex: 1;
+}
+
+.room {
+  display: flex;
+  flex-direction: column;
+  gap: 14px;
+  min-height: 0;
+  padding: 18px 22px;
+}
+
+.rooms {
+  max-width: 620px;
+}
+
+.banner {
+  padding: 10px 14px;
+  border-left: 4px solid var(--trouble);
+  background: var(--panel);
+}
+</style>

@@ -1,0 +1,39 @@
+import { describe, expect, it } from "vitest";
+import { parseAmount, parsePrice } from "./amount";
+import { UnitError } from "./units";
+
+describe("an amount", () => {
+  it.each([
+    ["250 g", 250, "g"],
+    ["1.5 kg", 1500, "g"],
+    ["0,5 l", 500, "ml"],
+    ["12 pieces", 12, "each"],
+    ["6x", 6, "each"],
+    ["400", 400, "g"],
+    ["1 lb", 453.592, "g"],
+  ])("is read from %s", (text, amount, unit) => {
+    expect(parseAmount(text, "g", false)).toEqual({ amount, unit });
+  });
+  it("without a unit is in the person's own, and of goods a count", () => {
+    expect(parseAmount("2", "oz", false).amount).toBeCloseTo(56.7, 1);
+    expect(parseAmount("10", "g", true)).toEqual({ amount: 10, unit: "each" });
+  });
+  it.each(["", "0 g", "-5 g", "some", "1,000 g", "3 buckets", "0 pieces"])("is not read from %j", (text) => {
+    expect(() => parseAmount(text, "g", false)).toThrow(UnitError);
+  });
+  it("of goods is no weight", () => {
+    expect(() => parseAmount("3 kg", "g", true)).toThrow("Type a count");
+  });
+});
+
+describe("a price", () => {
+  it.each([
+    ["2.40", 2.4],
+    ["2,4", 2.4],
+    ["€ 3", 3],
+    ["12", 12],
+  ])("is read from %s", (text, value) => expect(parsePrice(text)).toBe(value));
+  it.each(["", "free", "-1", "1,000", "1e3", "200000"])("is not read from %j", (text) => {
+    expect(() => parsePrice(text)).toThrow(UnitError);
+  });
+});

@@ -1,0 +1,49 @@
+/** An amount as people write it on a list: by weight, by volume, or by the piece. */
+import { parseWeight, UnitError, type WeightUnit } from "./units";
+
+export interface Amount {
+  amount: number;
+  unit: "g" | "ml" | "each";
+}
+
+const VOLUMES: Record<string, number> = { ml: 1, cl: 10, l: 1000, litre: 1000, litres: 1000 };
+const PIECES = new Set(["each", "piece", "pieces", "pcs", "x"]);
+
+/** The amount in a text; a number without a unit is a weight, or of goods a count. Throws UnitError. */
+export function parseAmount(text: string, weight: WeightUnit, counted: boolean): Amount {
+  const wanted = counted
+    ? "Type a count, such as 10 pieces."
+    : "Type an amount, such as 250 g, 500 ml or 12 pieces.";
+  const match = /^\s*(\d+(?:[.,]\d+)?)\s*([A-Za-z]*)\.?\s*$/.exec(text);
+  const word = match?.[2]?.toLowerCase() ?? "";
+  if (match && /^\d+,\d{3}$/.test(match[1] ?? ""))
+    throw new UnitError("Leave out the comma in thousands: 1000, not 1,000.");
+  const number = Number((match?.[1] ?? "").replace(",", "."));
+  if (match && (PIECES.has(word) || (counted && !word))) {
+    if (number <= 0) throw new UnitError(wanted);
+    return { amount: number, unit: "each" };
+  }
+  const times = VOLUMES[word];
+  if (match && times) {
+    if (number <= 0) throw new UnitError(wanted);
+    return { amount: number * times, unit: "ml" };
+  }
+  if (counted) throw new UnitError(wanted);
+  try {
+    const grams = parseWeight(text, weight);
+    if (grams <= 0) throw new UnitError(wanted);
+    return { amount: Math.round(grams * 1000) / 1000, unit: "g" };
+  } catch (error) {
+    throw error instanceof UnitError && text.trim() && !/[A-Za-z]/.test(text) ? error : new UnitError(wanted);
+  }
+}
+
+/** A sum of money as it was typed, with a point or a comma. Throws UnitError. */
+export function parsePrice(text: string): number {
+  const plain = text.trim().replace(/^[€$£]\s*|\s*[€$£]$/g, "");
+  if (/^\d+,\d{3}$/.test(plain)) throw new UnitError("Leave out the comma in thousands: 1000, not 1,000.");
+  if (!/^\d+(?:[.,]\d{1,4})?$/.test(plain)) throw new UnitError("Type a price, such as 2.40.");
+  const value = Number(plain.replace(",", "."));
+  if (value > 100000) throw new UnitError("Type a price of 100000 or less.");
+  return value;
+}

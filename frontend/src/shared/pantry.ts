@@ -1,0 +1,106 @@
+/** What the kitchen makes and buys: recipes, prices, larder and terms, kept by the server. */
+import { defineStore } from "pinia";
+import { computed, ref, shallowRef, toRaw } from "vue";
+import { answered, api, type Complaint, Refused } from "@/api/client";
+import type { Larder, Pantry, Recipe } from "@/api/types";
+import { useSettings } from "./settings";
+
+export type PantryFile = "prices" | "larder" | "recipes";
+
+export const usePantry = defineStore("pantry", () => {
+  const settings = useSettings();
+  const larder = shallowRef<Larder | null>(null);
+  const trouble = ref("");
+  const complaints = shallowRef<Complaint[]>([]);
+  let saving: Promise<boolean> = Promise.resolve(true);
+
+  function take(found: Larder): void {
+    larder.value = found;
+    settings.currency = found.pantry.terms.currency;
+    trouble.value = "";
+    complaints.value = [];
+  }
+
+  function failed(error: unknown): void {
+    if (!(error instanceof Refused)) {
+      trouble.value = "The kitchen's server cannot be reached just now. Nothing was changed; try again.";
+      return;
+    }
+    complaints.value = error.problem.errors;
+    const [first] = error.problem.errors;
+    trouble.value =
+      error.problem.status === 422 && first && !first.pointer.startsWith("#/lines")
+        ? `${first.field.replace(/^pantry\./, "")} ${first.message}.`
+        : error.problem.detail;
+  }
+
+  async function open(): Promise<void> {
+    try {
+      take((await answered(api.GET("/api/pantry"))) as Larder);
+    } catch (error) {
+      failed(error);
+    }
+  }
+
+  /** Change what is kept; one change after another. True when it was kept; else `trouble` says why, and nothing is. */
+  function change(how: (pantry: Pantry) => void): Promise<boolean> {
+    saving = saving.then(async () => {
+      const before = larder.value;
+      if (!before) return false;
+      const pantry = structuredClone(toRaw(before.pantry));
+      how(pantry);
+      // What the screen watches cannot be sent; what is sent is JSON.
+      const body = { began_from: before.number, pantry: JSON.parse(JSON.stringify(pantry)) as Pantry };
+      try {
+        take((await answered(api.PUT("/api/pantry", { body }))) as Larder);
+        return true;
+      } catch (error) {
+        failed(error);
+        if (error instanceof Refused && error.problem.status === 409) {
+          const words = error.problem.detail;
+          await open();
+          trouble.value = `${words} What was saved there is shown now: make the change again.`;
+        }
+        return false;
+      }
+    });
+    return saving;
+  }
+
+  /** Take over a file: all of it, or nothing when a line of it cannot be used. True when it was. */
+  async function read(what: PantryFile, file: File): Promise<boolean> {
+    try {
+      const body = await file.arrayBuffer();
+      const answer = await fetch(`/api/pantry/${what}`, {
+        method: "POST",
+        body,
+        headers: { "Content-Type": "text/csv" },
+      });
+      const found: unknown = await answer.json();
+      if (!answer.ok) throw new Refused(found as Refused["problem"]);
+      take(found as Larder);
+      return true;
+    } catch (error) {
+      failed(error);
+      return false;
+    }
+  }
+
+  const pantry = computed(() => larder.value?.pantry ?? null);
+  const names = computed(() => {
+    const found = new Map<string, string>();
+    for (const one of larder.value?.recipes ?? []) if (one.cake) found.set(one.key, one.name);
+    for (const one of larder.value?.ingredients ?? []) found.set(one.key, one.name);
+    for (const one of larder.value?.media ?? []) found.set(one.key, one.name);
+    return found;
+  });
+  const cakes = computed((): Recipe[] => (larder.value?.recipes ?? []).filter((one) => one.cake));
+
+  /** What people call an item, with the size of goods. */
+  function nameOf(item: string): string {
+    const label = larder.value?.labels[item];
+    return label ? settings.labelWords(label) : (names.value.get(item) ?? item);
+  }
+
+  return { larder, pantry, trouble, complaints, cakes, names, open, change, read, nameOf };
+});
