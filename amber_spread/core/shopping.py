@@ -91,6 +91,7 @@ class Shopping(Made):
     recipes: dict[str, Scaled]
     spend: Figure
     pools: dict[str, Pool]
+    saved: Figure
     allergens: list[Allergy]
     unpriced: list[str]
     labels: dict[str, Label]
@@ -183,6 +184,7 @@ def shop(asked: Sequence[Asked], pantry: Pantry, pooled: bool = False) -> Shoppi
         recipes=made,
         spend=total({key: want.cost.value for key, want in wants.items() if want.cost}, "money"),
         pools=pools,
+        saved=total({pool.name: pool.saved.value for pool in pools.values()}, "g"),
         allergens=_allergens(asked, items, made),
         unpriced=unpriced,
         labels={key: label_of(key, items, book) for key in sorted(nameless)},

@@ -167,7 +167,7 @@ def read_decimal(text: str, column: str) -> float:
     if _SPACED.fullmatch(plain):
         plain = re.sub(_GAP, "", plain)
     if re.match(r"[-−]", plain):
-        raise CannotUse(column, f"“{text[:40]}” is less than nothing; write 0 or more")
+        raise CannotUse(column, f"“{text[:40]}” is less than nothing; write it without the minus sign")
     marks = [sign for sign in plain if sign in ".,"]
     if len(set(marks)) == 2:
         decimal = marks[-1]

@@ -3257,6 +3257,7 @@ export interface components {
             pools: {
                 [key: string]: components["schemas"]["Pool"];
             };
+            saved: components["schemas"]["Figure"];
             /** Allergens */
             allergens: components["schemas"]["Allergy"][];
             /** Unpriced */

@@ -108,6 +108,7 @@ function fit(words: string): string {
             :x="one.x + wide / 2"
             :y="level.y + Math.min(level.high / 2 + 5, 26)"
             text-anchor="middle"
+            :stroke="level.kind === 'step' || level.kind === 'reserve' ? one.bowl.hex : '#fffdf7'"
           >
             {{ fit(level.words) }}
           </text>
@@ -178,6 +179,13 @@ text {
   fill: var(--ink);
   font: 15px var(--sans);
   pointer-events: none;
+}
+
+/* What is hatched or dotted stays clear of its words. */
+.step {
+  stroke-width: 5;
+  stroke-linejoin: round;
+  paint-order: stroke;
 }
 
 .step.pale {

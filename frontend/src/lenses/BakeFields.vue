@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** What the layers are cut from: not said, baked and measured, or still to be baked in tins of a depth. */
-import { computed, onMounted } from "vue";
+import { computed } from "vue";
 import type { Tier } from "@/api/types";
 import ChoiceRow from "@/shared/ChoiceRow.vue";
 import MeasureField from "@/shared/MeasureField.vue";
@@ -22,9 +22,6 @@ const cakes = computed(() => {
   return known.some((one) => one.value === own)
     ? known
     : [...known, { value: own, words: own.replaceAll("_", " ") }];
-});
-onMounted(() => {
-  if (!pantry.larder) void pantry.open();
 });
 const kind = computed(() => bake.value?.kind ?? "none");
 const KINDS = [

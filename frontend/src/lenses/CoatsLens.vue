@@ -15,7 +15,7 @@ import LensHead from "./LensHead.vue";
 import LensNotes from "./LensNotes.vue";
 import MeasuredFields from "./MeasuredFields.vue";
 import PickField from "./PickField.vue";
-import { COATS, useTier } from "./tier";
+import { COATS, FINAL_COATS, useTier } from "./tier";
 
 type Spread = Extract<Final, { medium: string }>;
 
@@ -88,7 +88,8 @@ const copyCoats = (from: Tier, to: Tier): void => {
       label="Final coat"
       :medium="spread.medium"
       :colour="spread.colour"
-      :kinds="COATS"
+      :kinds="FINAL_COATS"
+      sets
       @medium="(key) => setFinal((final) => (final.medium = key))"
       @colour="(name) => setFinal((final) => (final.colour = name))"
     />

@@ -234,7 +234,7 @@ ol {
   list-style: none;
 }
 
-li {
+ol > li {
   display: grid;
   grid-template-columns: 1fr auto;
   gap: 8px;
@@ -242,7 +242,7 @@ li {
   cursor: grab;
 }
 
-li.over {
+ol > li.over {
   background: #fbf1de;
 }
 

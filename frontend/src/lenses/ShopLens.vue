@@ -25,7 +25,6 @@ const found = computed(() => shop.shopping);
 const shares = computed(() => Object.entries(found.value?.orders ?? {}));
 const cost = computed(() => (shop.scope === "order" ? shares.value[0]?.[1].cost : undefined));
 const pools = computed(() => Object.values(found.value?.pools ?? {}));
-const saved = computed(() => pools.value.reduce((sum, pool) => sum + pool.saved.value, 0));
 const terms = computed(() => pantry.pantry?.terms);
 const unpriced = computed(() => {
   const names = (keys: readonly string[]): string[] => [
@@ -112,10 +111,10 @@ watch(
       <template v-if="pools.length">
         <h3>One mix for several orders</h3>
         <p class="soft">
-          Amounts that run over in one are met by what runs under in another. Together these would take
-          {{ settings.words({ value: saved, unit: "g" }, "down") }} less, where the days between allow it and
-          your local food code agrees.
+          Amounts that run over in one are met by what runs under in another. Mix together where the days
+          between allow it and your local food code agrees.
         </p>
+        <FigureRow label="Together they save" :figure="found?.saved" />
         <FigureRow
           v-for="pool in pools"
           :key="pool.name"

@@ -39,8 +39,9 @@ export function useTier() {
   return { order, tier, planned, several, tierWords, change, sameForAll };
 }
 
-/** The kinds of medium that serve as a coat, and as a filling. */
+/** The kinds of medium that serve as a coat below and around, as the last coat, and as a filling. */
 export const COATS = ["buttercream", "ganache", "frosting"] as const;
+export const FINAL_COATS = [...COATS, "glaze"] as const;
 export const FILLINGS = [...COATS, "filling"] as const;
 export const SHEETS = ["fondant"] as const;
 export const CHOCOLATES = ["chocolate"] as const;

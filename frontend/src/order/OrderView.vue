@@ -14,6 +14,7 @@ import LayersLens from "@/lenses/LayersLens.vue";
 import MixLens from "@/lenses/MixLens.vue";
 import ShopLens from "@/lenses/ShopLens.vue";
 import { LENSES, type LensName } from "@/lenses/lenses";
+import { usePantry } from "@/shared/pantry";
 import TextField from "@/shared/TextField.vue";
 import { dueWords } from "@/shared/time";
 import UnitsMenu from "@/shared/UnitsMenu.vue";
@@ -31,6 +32,7 @@ import VersionsDialog from "./VersionsDialog.vue";
 const props = defineProps<{ id: string; lens?: string }>();
 const router = useRouter();
 const order = useOrder();
+const pantry = usePantry();
 const trouble = ref("");
 const keysOpen = ref(false);
 const versionsOpen = ref(false);
@@ -157,6 +159,7 @@ onMounted(() => {
   window.addEventListener("keydown", onKey);
   window.addEventListener("beforeunload", warnIfUnsaved);
   void begin();
+  void pantry.open();
 });
 onBeforeUnmount(() => {
   window.removeEventListener("keydown", onKey);

@@ -4,7 +4,7 @@ import { computed, ref, shallowRef, toRaw } from "vue";
 import { answered, api, type Complaint, Refused, Unreachable } from "@/api/client";
 import type { Document, Order, Plan } from "@/api/types";
 import { dropDraft, findDraft, keepDraft } from "./drafts";
-import { History } from "./history";
+import { History } from "@/shared/history";
 import { useKit } from "@/shared/kit";
 
 export type Status = "saved" | "editing" | "saving" | "unreachable" | "refused" | "stale";

@@ -1,19 +1,21 @@
 <script setup lang="ts">
 /** What the kitchen makes and buys: recipes, prices, the larder, and what its work costs. */
-import { computed, onMounted, ref } from "vue";
+import { computed, onBeforeUnmount, onMounted, ref } from "vue";
 import { useRouter } from "vue-router";
 import ChoiceRow from "@/shared/ChoiceRow.vue";
 import { usePantry } from "@/shared/pantry";
 import UnitsMenu from "@/shared/UnitsMenu.vue";
 import ItemTable from "./ItemTable.vue";
 import RecipeBook from "./RecipeBook.vue";
+import ThingBook from "./ThingBook.vue";
 import TermsForm from "./TermsForm.vue";
 
-type Room = "recipes" | "prices" | "larder" | "terms";
+type Room = "recipes" | "things" | "prices" | "larder" | "terms";
 const pantry = usePantry();
 const router = useRouter();
 const ROOMS = [
   { value: "recipes", words: "Recipes" },
+  { value: "things", words: "What we use" },
   { value: "prices", words: "Prices" },
   { value: "larder", words: "Larder" },
   { value: "terms", words: "What work costs" },
@@ -26,10 +28,21 @@ function back(): void {
   else void router.push("/");
 }
 
+/** Ctrl Z and Ctrl Y, where no text is being typed: a field has an undo of its own. */
+function onKey(event: KeyboardEvent): void {
+  const typing = (event.target as HTMLElement).matches("input, textarea, select");
+  const key = event.key.toLowerCase();
+  if (typing || !(event.ctrlKey || event.metaKey) || (key !== "z" && key !== "y")) return;
+  event.preventDefault();
+  void (key === "y" || event.shiftKey ? pantry.redo() : pantry.undo());
+}
+
 onMounted(() => {
   document.title = "Recipes and prices · Amber Spread";
+  window.addEventListener("keydown", onKey);
   void pantry.open();
 });
+onBeforeUnmount(() => window.removeEventListener("keydown", onKey));
 </script>
 
 <template>
@@ -40,6 +53,8 @@ onMounted(() => {
       >
       <h1>Recipes and prices</h1>
       <span class="grow" />
+      <button class="act bare" :disabled="!pantry.canUndo" @click="pantry.undo()">Undo</button>
+      <button class="act bare" :disabled="!pantry.canRedo" @click="pantry.redo()">Redo</button>
       <UnitsMenu />
       <button class="act" @click="back">
         {{ from && from !== "/" ? "Back to the order" : "Back to the shelf" }}
@@ -59,6 +74,7 @@ onMounted(() => {
       </p>
       <template v-if="pantry.pantry">
         <RecipeBook v-if="room === 'recipes'" />
+        <ThingBook v-else-if="room === 'things'" />
         <ItemTable v-else-if="room === 'prices'" key="prices" what="prices" />
         <ItemTable v-else-if="room === 'larder'" key="larder" what="larder" />
         <TermsForm v-else />
@@ -114,7 +130,7 @@ h1 {
 }
 
 .rooms {
-  max-width: 620px;
+  max-width: 800px;
 }
 
 .banner {

@@ -1,7 +1,10 @@
 <script setup lang="ts">
 /** Which medium, and which of the design's colours it is mixed to. */
+import { computed } from "vue";
+import type { Medium } from "@/api/types";
 import { useOrder } from "@/order/order";
 import { useHandbook } from "./handbook";
+import { usePantry } from "./pantry";
 import { stable } from "./stable";
 
 const props = defineProps<{
@@ -10,29 +13,40 @@ const props = defineProps<{
   colour: string | null | undefined;
   kinds: readonly string[];
   plain?: boolean;
+  /** Say below it how it sets. */
+  sets?: boolean;
 }>();
 const emit = defineEmits<{ medium: [key: string]; colour: [name: string | null] }>();
 const handbook = useHandbook();
 const order = useOrder();
+const pantry = usePantry();
 
-const media = stable(() => {
-  const own = order.document?.media ?? [];
-  const kept = handbook.media.filter((medium) => !own.some((mine) => mine.key === medium.key));
-  return [...kept, ...own].filter(
-    (medium) => props.kinds.includes(medium.kind) || medium.key === props.medium,
-  );
+/** Those of the program, under those of the kitchen's pantry, under those this order carries with it. */
+const known = stable(() => {
+  const found = new Map<string, Medium>();
+  for (const media of [handbook.media, pantry.pantry?.media ?? [], order.document?.media ?? []])
+    for (const medium of media) found.set(medium.key, medium);
+  return [...found.values()];
 });
+const media = computed(() =>
+  known.value.filter((medium) => props.kinds.includes(medium.kind) || medium.key === props.medium),
+);
+/** How the medium in hand sets, and so what can be done with it when. */
+const firms = computed(() => known.value.find((medium) => medium.key === props.medium)?.firms);
+
+/** An order carries the kitchen's own media with it, so that it can be read anywhere. */
+function choose(key: string): void {
+  const own = pantry.pantry?.media.find((medium) => medium.key === key);
+  if (own && !order.document?.media.some((medium) => medium.key === key))
+    order.edit((draft) => draft.media.push(JSON.parse(JSON.stringify(own)) as Medium));
+  emit("medium", key);
+}
 const colours = stable(() => order.document?.design.colours ?? []);
 </script>
 
 <template>
   <div class="medium">
-    <ElSelect
-      :model-value="medium"
-      :aria-label="label"
-      class="which"
-      @change="(key: string) => emit('medium', key)"
-    >
+    <ElSelect :model-value="medium" :aria-label="label" class="which" @change="choose">
       <ElOption v-for="one in media" :key="one.key" :value="one.key" :label="one.name" />
     </ElSelect>
     <ElSelect
@@ -48,6 +62,7 @@ const colours = stable(() => order.document?.design.colours ?? []);
         <span class="swatch" :style="{ background: one.hex }" />{{ one.name }}
       </ElOption>
     </ElSelect>
+    <p v-if="sets && firms">{{ firms }}</p>
   </div>
 </template>
 
@@ -56,6 +71,11 @@ const colours = stable(() => order.document?.design.colours ?? []);
   display: grid;
   grid-template-columns: 1fr 116px;
   gap: 10px;
+}
+
+p {
+  grid-column: 1 / -1;
+  color: var(--soft);
 }
 
 .swatch {

@@ -2,10 +2,17 @@
 import { defineStore } from "pinia";
 import { computed, ref, shallowRef, toRaw } from "vue";
 import { answered, api, type Complaint, Refused } from "@/api/client";
-import type { Larder, Pantry, Recipe } from "@/api/types";
+import type { Larder, Medium, Pantry, Recipe } from "@/api/types";
+import { History } from "./history";
 import { useSettings } from "./settings";
 
 export type PantryFile = "prices" | "larder" | "recipes";
+
+/** Where a density comes from, to follow "taken". */
+export function sourceWords(source: Medium["density_source"]): string {
+  if (source.origin === "this kitchen") return "as you weighed it";
+  return source.reference ? `${source.origin}: ${source.reference}` : source.origin;
+}
 
 export const usePantry = defineStore("pantry", () => {
   const settings = useSettings();
@@ -13,8 +20,12 @@ export const usePantry = defineStore("pantry", () => {
   const trouble = ref("");
   const complaints = shallowRef<Complaint[]>([]);
   let saving: Promise<boolean> = Promise.resolve(true);
+  let history = new History<Pantry>();
+  const canUndo = ref(false);
+  const canRedo = ref(false);
 
   function take(found: Larder): void {
+    [canUndo.value, canRedo.value] = [history.canUndo, history.canRedo];
     larder.value = found;
     settings.currency = found.pantry.terms.currency;
     trouble.value = "";
@@ -34,25 +45,32 @@ export const usePantry = defineStore("pantry", () => {
         : error.problem.detail;
   }
 
+  /** Show what is kept now. What was done before somebody else's change can no longer be undone. */
   async function open(): Promise<void> {
     try {
-      take((await answered(api.GET("/api/pantry"))) as Larder);
+      const found = (await answered(api.GET("/api/pantry"))) as Larder;
+      if (found.number !== larder.value?.number) history = new History<Pantry>();
+      take(found);
     } catch (error) {
       failed(error);
     }
   }
 
-  /** Change what is kept; one change after another. True when it was kept; else `trouble` says why, and nothing is. */
-  function change(how: (pantry: Pantry) => void): Promise<boolean> {
+  /** One change after another: keep what `how` makes of the pantry as it then stands, and tell the history of it. */
+  function replace(
+    how: (pantry: Pantry) => Pantry | undefined,
+    remember: (before: Pantry) => void,
+  ): Promise<boolean> {
     saving = saving.then(async () => {
       const before = larder.value;
-      if (!before) return false;
-      const pantry = structuredClone(toRaw(before.pantry));
-      how(pantry);
+      const pantry = before && how(structuredClone(toRaw(before.pantry)));
+      if (!pantry) return false;
       // What the screen watches cannot be sent; what is sent is JSON.
       const body = { began_from: before.number, pantry: JSON.parse(JSON.stringify(pantry)) as Pantry };
       try {
-        take((await answered(api.PUT("/api/pantry", { body }))) as Larder);
+        const found = (await answered(api.PUT("/api/pantry", { body }))) as Larder;
+        remember(before.pantry);
+        take(found);
         return true;
       } catch (error) {
         failed(error);
@@ -67,8 +85,32 @@ export const usePantry = defineStore("pantry", () => {
     return saving;
   }
 
+  /** Change what is kept. True when it was kept; else `trouble` says why, and nothing is changed. */
+  function change(how: (pantry: Pantry) => void): Promise<boolean> {
+    return replace(
+      (pantry) => {
+        how(pantry);
+        return pantry;
+      },
+      (before) => history.remember(before),
+    );
+  }
+
+  const undo = (): Promise<boolean> =>
+    replace(
+      () => history.before,
+      (now) => history.undo(now),
+    );
+  const redo = (): Promise<boolean> =>
+    replace(
+      () => history.after,
+      (now) => history.redo(now),
+    );
+
   /** Take over a file: all of it, or nothing when a line of it cannot be used. True when it was. */
   async function read(what: PantryFile, file: File): Promise<boolean> {
+    await saving;
+    const before = larder.value?.pantry;
     try {
       const body = await file.arrayBuffer();
       const answer = await fetch(`/api/pantry/${what}`, {
@@ -78,6 +120,7 @@ export const usePantry = defineStore("pantry", () => {
       });
       const found: unknown = await answer.json();
       if (!answer.ok) throw new Refused(found as Refused["problem"]);
+      if (before) history.remember(before);
       take(found as Larder);
       return true;
     } catch (error) {
@@ -102,5 +145,20 @@ export const usePantry = defineStore("pantry", () => {
     return label ? settings.labelWords(label) : (names.value.get(item) ?? item);
   }
 
-  return { larder, pantry, trouble, complaints, cakes, names, open, change, read, nameOf };
+  return {
+    larder,
+    pantry,
+    trouble,
+    complaints,
+    cakes,
+    names,
+    canUndo,
+    canRedo,
+    open,
+    change,
+    undo,
+    redo,
+    read,
+    nameOf,
+  };
 });

@@ -14,6 +14,15 @@ export class History<T> {
     return this.future.length > 0;
   }
 
+  /** The state that an undo would give back, and that a redo would; undefined when there is none. */
+  get before(): T | undefined {
+    return this.past.at(-1);
+  }
+
+  get after(): T | undefined {
+    return this.future.at(-1);
+  }
+
   /** Remember `before`, the state an edit has just replaced; what was undone can no longer be redone. */
   remember(before: T): void {
     this.past.push(before);
