@@ -10,6 +10,8 @@ from amber_spread.core.bowls import fill_bowl
 from amber_spread.core.document import Document, plan_document, read_document, write_document
 from amber_spread.core.finishes import GoresCover, PanelCover
 from amber_spread.core.shapes import BallBuild, HeartShape, TaperedBuild
+from amber_spread.core.shopping import Asked, shop
+from amber_spread.demo.pantry import PANTRY
 from amber_spread.demo.week import week
 from amber_spread.papers.dxf import write_dxf
 from amber_spread.papers.pdf import write_pdf
@@ -22,6 +24,8 @@ GOAL_PLAN_MS = 5.0
 GOAL_EDIT_MS = 50.0
 GOAL_PDF_MS = 1000.0
 GOAL_BOWLS_MS = 10.0
+GOAL_SHOP_MS = 1000.0
+SHOPPED = 20
 
 
 def bench() -> int:
@@ -60,7 +64,24 @@ def bench() -> int:
         lambda: [fill_bowl(uses, "", "#FFFFFF", 0.05, 5) for uses in served],
         GOAL_BOWLS_MS,
     )
+    _bench_shopping()
     return _bench_screen()
+
+
+def _bench_shopping() -> None:
+    """Time the list and the money of many orders: with their plans at hand, and planned as the week's list asks."""
+    documents = week(date(2026, 11, 24))
+    orders = [documents[index % len(documents)] for index in range(SHOPPED)]
+    asked = [Asked(str(number), document, plan_document(document)) for number, document in enumerate(orders)]
+    print("\nshopping")
+    planned = show(f"list and money of {SHOPPED} planned orders", lambda: shop(asked, PANTRY), GOAL_SHOP_MS, runs=20)
+    whole = show(
+        "the same, planned first, one mix for all of them",
+        lambda: shop([Asked(one.key, one.document, plan_document(one.document)) for one in asked], PANTRY, pooled=True),
+        GOAL_SHOP_MS,
+        runs=20,
+    )
+    print(f"  {whole / planned:.1f} times the list alone; {whole / SHOPPED:.1f} ms an order")
 
 
 def _mixed(document: Document) -> Document:

@@ -277,9 +277,16 @@ class Carried:
         raise ValueError("the body does not reach that height")
 
     def half_profile(self, low_mm: float | None = None, high_mm: float | None = None) -> list[Point]:
-        whole = low_mm is None or high_mm is None
+        if low_mm is None or high_mm is None:
+            return self._whole_half
+        return self._drawn(self._cut(low_mm, high_mm))
+
+    @cached_property
+    def _whole_half(self) -> list[Point]:
+        return self._drawn(self.profile)
+
+    def _drawn(self, pieces: Profile) -> list[Point]:
         half = self.base.half_width_mm
-        pieces = self.profile if whole else self._cut(low_mm or 0.0, high_mm or 0.0)
         points: list[Point] = []
         for piece in pieces:
             drawn = [(max(0.0, half + out), up) for out, up in piece.drawn()]
