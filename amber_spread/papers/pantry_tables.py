@@ -11,7 +11,7 @@ from pydantic import ValidationError
 
 from amber_spread.core.base import Frozen, slug
 from amber_spread.core.document import Complaint, complaints_of
-from amber_spread.core.goods import goods_in_words
+from amber_spread.core.goods import goods_in_words, read_good
 from amber_spread.core.limits import MAX_FILE_BYTES
 from amber_spread.core.pantry import Pack, Pantry, Stock, trouble_with
 from amber_spread.core.recipes import Recipe
@@ -33,7 +33,7 @@ RECIPES_FORMAT = "amber-spread-recipes/1"
 UNITS: dict[str, tuple[str, float]] = {
     "g": ("g", 1.0), "gram": ("g", 1.0), "grams": ("g", 1.0), "kg": ("g", 1000.0), "oz": ("g", G_PER_OUNCE),
     "lb": ("g", G_PER_POUND), "ml": ("ml", 1.0), "l": ("ml", 1000.0), "litre": ("ml", 1000.0), "cl": ("ml", 10.0),
-    "each": ("each", 1.0), "piece": ("each", 1.0), "pieces": ("each", 1.0), "pcs": ("each", 1.0), "": ("g", 1.0),
+    "each": ("each", 1.0), "piece": ("each", 1.0), "pieces": ("each", 1.0), "pcs": ("each", 1.0),
 }  # fmt: skip
 PRICES = (
     Column("item", ("key",)), Column("pack", ("size", "holds")), Column("unit", needed=False),
@@ -171,7 +171,7 @@ def _from_csv(content: bytes) -> list[dict[str, Any]]:
         if row.cells.get("step"):
             recipe["steps"].append(row.cells["step"])
             return
-        unit, times = _unit(row.cells.get("unit", ""))
+        unit, times = _unit(row.cells.get("unit") or "g")
         amount = read_decimal(row.cells["amount"], "amount") * times
         item = slug(row.cells["item"]).replace("-", "_")
         if not item:
@@ -213,17 +213,18 @@ def _recipe_head(key: str, row: Row) -> dict[str, Any]:
 def _unit(word: str) -> tuple[str, float]:
     found = UNITS.get(word.strip().lower().rstrip("."))
     if found is None:
-        raise CannotUse("unit", f"“{word[:20]}” is no unit known here; write g, kg, oz, lb, ml, l or each")
+        told = f"“{word[:20]}” is no unit known here" if word.strip() else "the unit is missing"
+        raise CannotUse("unit", f"{told}; write g, kg, oz, lb, ml, l or each")
     return found
 
 
 def _measured(row: Row, column: str, item: str, pantry: Pantry) -> tuple[float, str]:
-    """An amount with its unit, which may stand in a column of its own or after the number."""
+    """An amount with its unit, which may stand in a column of its own or after the number; goods are counted."""
     text, word = row.cells[column], row.cells.get("unit", "")
     digits = text.rstrip("abcdefghijklmnopqrstuvwxyzABCDEFGHIJKLMNOPQRSTUVWXYZ. ")
     if not word and digits != text.rstrip():
         text, word = digits, text[len(digits) :]
-    unit, times = _unit(word)
+    unit, times = _unit(word or ("each" if read_good(item) else ""))
     trouble = trouble_with(item, unit, pantry.items())
     if trouble:
         raise CannotUse("unit", trouble[1])

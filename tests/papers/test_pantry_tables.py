@@ -48,14 +48,35 @@ def test_a_pack_may_carry_its_unit_and_names_are_read_in_any_case():
     assert packs(b"ITEM,size,cost\nBUTTER,250 g,2.6\nIcing Sugar,1 kg,1.95\nEGGS,12 pieces,3.2\n") == EXPECTED
 
 
+@pytest.mark.parametrize(
+    "words, key",
+    [
+        ("Cake board 10 in", "board_254"),
+        ("cake board 25,4 cm", "board_254"),
+        ("Base board 12", "base_board_305"),
+        ("Printed sheet 8 x 10 in", "printed_sheet_203x254"),
+        ("Printed sheet 20 cm × 250 mm", "printed_sheet_200x250"),
+    ],
+)
+def test_goods_are_known_by_name_and_size_and_are_counted(words, key):
+    assert packs(f"item;pack;price\n{words};5;3,10\n".encode()) == {(key, 5, "each"): 3.1}
+
+
+@pytest.mark.parametrize("words", ["Cake board", "Cake board wide", "Printed sheet 8 x 10 x 2 in", "Cake boards 10 in"])
+def test_goods_without_a_size_that_can_be_read_are_not_guessed(words):
+    with pytest.raises(TableError) as caught:
+        packs(f"item;pack;price\n{words};5;3,10\n".encode())
+    assert "not known here" in caught.value.complaints[0].message
+
+
 def test_a_name_in_another_encoding_is_read():
     pantry = Pantry(ingredients=(Ingredient(key="creme", name="Crème fraîche"),))
-    assert packs("item,pack,price\nCrème fraîche,200,1.1\n".encode("cp1252"), pantry) == {("creme", 200, "g"): 1.1}
+    assert packs("item,pack,price\nCrème fraîche,200 g,1.1\n".encode("cp1252"), pantry) == {("creme", 200, "g"): 1.1}
 
 
 def test_every_bad_line_is_named_and_nothing_is_taken_over():
     pantry = Pantry(packs=(Pack(item="butter", size=250, price=9),))
-    text = "item,pack,unit,price\nbutter,250,g,2.60\nbuter,250,g,2.60\nsugar,-5,kg,1\nsugar,1,stone,1\nsugar,1,kg,cheap\nsugar,0,kg,1\nsugar,2,each,1\nbutter,250,g,2\n"
+    text = "item,pack,unit,price\nbutter,250,g,2.60\nbuter,250,g,2.60\nsugar,-5,kg,1\nsugar,1,stone,1\nsugar,1,kg,cheap\nsugar,0,kg,1\nsugar,2,each,1\nbutter,250,g,2\nsugar,5,,1\n"
     with pytest.raises(TableError) as caught:
         with_prices(pantry, text.encode())
     said = {one.field: one.message for one in caught.value.complaints}
@@ -67,18 +88,20 @@ def test_every_bad_line_is_named_and_nothing_is_taken_over():
         "line 7, pack",
         "line 8, unit",
         "line 9, pack",
+        "line 10, unit",
     ]
     assert "did you mean “butter”" in said["line 3, item"]
     assert "less than nothing" in said["line 4, pack"]
     assert "0.01 or more" in said["line 7, pack"]
     assert "twice" in said["line 9, pack"]
+    assert "is missing; write g" in said["line 10, unit"]
     assert caught.value.complaints[0].pointer == "#/lines/3/item"
     assert pantry.packs[0].price == 9
 
 
 def test_a_line_number_counts_lines_and_not_rows():
     with pytest.raises(TableError) as caught:
-        with_prices(EMPTY, b'\n\nitem,pack,price\n\nbutter,250,"2\n60"\ngravel,1,1\n')
+        with_prices(EMPTY, b'\n\nitem,pack,price\n\nbutter,250 g,"2\n60"\ngravel,1,1\n')
     assert [one.field for one in caught.value.complaints] == ["line 5, price", "line 7, item"]
 
 

@@ -15,7 +15,8 @@ from amber_spread.core.units import format_length, format_weight
 
 ROOT = Path(__file__).parents[2]
 AXE = ROOT / "frontend" / "node_modules" / "axe-core" / "axe.min.js"
-LENSES = ("Brief", "Layers", "Coats", "Cover", "Mix")
+PLANNED = ("Brief", "Layers", "Coats", "Cover", "Mix")
+LENSES = (*PLANNED, "Shop")
 
 
 def new_cake(screen, address, title):
@@ -89,7 +90,7 @@ def test_a_three_tier_order_from_the_empty_shelf_to_the_same_figures_at_the_comm
     rounding = {figure.id: figure.rounding for figure in figures(plan_document(read_document(path.read_bytes())))}
 
     seen = 0
-    for name in LENSES:
+    for name in PLANNED:
         lens(screen, name)
         for step in range(3):
             for id, text in shown(screen).items():

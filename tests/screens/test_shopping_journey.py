@@ -1,0 +1,152 @@
+"""From a colour on one tier to the bowls, the risk, the list for the shop and the prices, in headless Chromium."""
+
+import re
+
+import pytest
+from playwright.sync_api import expect
+from pypdf import PdfReader
+
+from amber_spread.browser import page
+from tests.screens.test_journeys import fill, lens, overlaps, panel, saved, serious
+from tests.screens.test_mixing import grams
+
+PRICES = """item;pack;price
+Butter;250 g;2,65
+Unicorn dust;1 kg;9,00
+Cake board 8 in;5;3,10
+Sugar;-1 kg;1,20
+"""
+
+
+def choose(screen, label, words):
+    panel(screen).get_by_role("combobox", name=label, exact=True).click(force=True)
+    screen.get_by_role("option", name=words).click()
+
+
+def send(screen, label, name, text):
+    file = {"name": name, "mimeType": "text/csv", "buffer": text.encode("cp1252")}
+    screen.get_by_label(label).set_input_files(file)
+
+
+def prices(screen, address):
+    screen.goto(f"{address}/pantry")
+    screen.get_by_role("radio", name="Prices").check(force=True)
+
+
+def smallest_butter(screen):
+    return screen.get_by_label("Butter, price").first
+
+
+def test_a_colour_splits_the_bowls_a_risk_fills_them_and_the_list_is_printed(screen, demo_address, tmp_path):
+    screen.goto(demo_address)
+    screen.get_by_role("link", name="Open Hundred hives jubilee").click()
+    expect(screen.locator("svg .outside").first).to_be_visible()
+    lens(screen, "Mix")
+    expect(screen.locator("[data-vessel]")).to_have_count(4)
+    honey = screen.locator("[data-vessel='meringue_buttercream~honey']")
+    honey.click()
+    shared = grams(panel(screen).locator("[data-figure='bowls.meringue_buttercream~honey.mix']"))
+
+    lens(screen, "Brief")
+    panel(screen).get_by_role("button", name="Add a colour").click()
+    fill(panel(screen).get_by_role("textbox", name=re.compile("^Name of colour")).last, "smoke")
+    lens(screen, "Coats")
+    choose(screen, "Final coat: colour", "smoke")
+    lens(screen, "Mix")
+    expect(screen.locator("[data-vessel]")).to_have_count(5)
+    honey.click()
+    mix = panel(screen).locator("[data-figure='bowls.meringue_buttercream~honey.mix']")
+    alone = grams(mix)
+    assert alone < shared
+    base = panel(screen).locator("[data-figure^='bases.meringue_buttercream.tints']")
+    expect(base).to_have_count(4)
+
+    panel(screen).get_by_role("radio", name="1 in 100").check(force=True)
+    at_risk = panel(screen).locator("[data-figure='bowls.meringue_buttercream~honey.at_risk.1_in_100']")
+    expect(mix).to_have_text(at_risk.inner_text())
+    assert grams(mix) > alone
+    saved(screen)
+
+    screen.locator("h2").first.click()
+    screen.keyboard.press("6")
+    expect(screen.locator("[data-want='butter']")).to_be_visible()
+    assert serious(screen) == []
+    with screen.expect_download() as printed:
+        screen.get_by_role("button", name="Print the list (PDF)").click()
+    printed.value.save_as(tmp_path / "list.pdf")
+    words = " ".join(sheet.extract_text() for sheet in PdfReader(tmp_path / "list.pdf").pages)
+    for row in screen.locator("label:has([data-want]) .name").all_inner_texts():
+        assert " ".join(row.split()) in " ".join(words.split()), row
+    price = panel(screen).locator("[data-figure$='cost.price']").first.inner_text()
+    assert re.search(r"€\s*\d", price)
+
+
+def test_a_price_list_with_two_bad_lines_is_refused_line_by_line_and_mended_is_taken(screen, demo_address):
+    prices(screen, demo_address)
+    before = smallest_butter(screen).input_value()
+    assert before not in ("", "2.65")
+    send(screen, "Take over a price list", "fair.csv", PRICES)
+    told = screen.get_by_role("alert")
+    expect(told).to_contain_text("Nothing of fair.csv was taken over")
+    expect(told.locator("li")).to_have_count(2)
+    expect(told).to_contain_text("Line 3, item: “Unicorn dust” is not known here")
+    expect(told).to_contain_text("Line 5, pack: “-1” is less than nothing")
+    expect(smallest_butter(screen)).to_have_value(before)
+
+    mended = "\n".join(line for line in PRICES.splitlines() if "Unicorn" not in line).replace("-1 kg", "1 kg")
+    send(screen, "Take over a price list", "fair.csv", mended)
+    expect(screen.get_by_role("status")).to_contain_text("every line of it")
+    expect(smallest_butter(screen)).to_have_value("2.65")
+    screen.get_by_role("button", name="Undo").click()
+    expect(smallest_butter(screen)).to_have_value(before)
+    screen.get_by_role("button", name="Redo").click()
+    expect(smallest_butter(screen)).to_have_value("2.65")
+
+
+def test_a_changed_recipe_outlives_the_page_and_counts_once_it_is_kept(screen, demo_address):
+    screen.goto(f"{demo_address}/pantry")
+    screen.get_by_role("button", name=re.compile("^Sugar syrup")).click()
+    fill(screen.get_by_label("Ingredient 1: amount"), "gravel")
+    expect(screen.get_by_role("alert")).to_be_visible()
+    expect(screen.get_by_label("Ingredient 1: amount")).to_have_value("gravel")
+    fill(screen.get_by_label("Ingredient 1: amount"), "640 g")
+    screen.reload()
+    syrup = screen.get_by_role("button", name=re.compile("^Sugar syrup"))
+    expect(syrup).to_contain_text("changed, not kept")
+    syrup.click()
+    expect(screen.get_by_label("Ingredient 1: amount")).to_have_value("640 g")
+    screen.get_by_role("button", name="Keep these changes").click()
+    expect(syrup).to_contain_text("ours")
+    screen.get_by_role("button", name="Take ours away").click()
+    expect(syrup).not_to_contain_text("ours")
+    expect(screen.get_by_label("Ingredient 1: amount")).not_to_have_value("640 g")
+
+
+def test_a_medium_of_ones_own_is_weighed_and_offered_as_a_coat(screen, demo_address):
+    screen.goto(f"{demo_address}/pantry")
+    screen.get_by_role("radio", name="What we use").check(force=True)
+    screen.get_by_role("button", name="A medium of ours").click()
+    fill(screen.get_by_label("Name", exact=True), "Heather cream")
+    expect(screen.get_by_role("button", name=re.compile("^Heather cream"))).to_be_visible()
+    fill(screen.get_by_label(re.compile("^It weighs")), "168")
+    screen.get_by_role("button", name="Take this weight").click()
+    expect(screen.locator("article")).to_contain_text("0.7 g")
+    screen.goto(demo_address)
+    screen.get_by_role("button", name="New cake").first.click()
+    expect(screen.locator("svg .part").first).to_be_visible()
+    lens(screen, "Coats")
+    choose(screen, "Final coat", "Heather cream")
+    expect(screen.locator("footer")).to_contain_text("Heather cream")
+
+
+@pytest.mark.parametrize("size", [(1280, 800), (1024, 768)])
+def test_the_pantry_reads_well_and_axe_finds_nothing_serious(browser, demo_address, size):
+    with page(browser, size) as screen:
+        screen.goto(f"{demo_address}/pantry")
+        for room in ("Recipes", "What we use", "Prices", "Larder", "What work costs"):
+            screen.get_by_role("radio", name=room).check(force=True)
+            screen.wait_for_timeout(200)
+            assert serious(screen) == [], room
+            assert overlaps(screen) == [], room
+            wide = screen.evaluate("document.documentElement.scrollWidth - document.documentElement.clientWidth")
+            assert wide <= 0, room
