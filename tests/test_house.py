@@ -51,7 +51,7 @@ def test_public_functions_of_the_core_say_what_they_do():
 
 
 def test_the_docs_name_every_rule_and_every_limit():
-    from amber_spread.core import plan  # noqa: F401  (enters every rule)
+    from amber_spread.core import plan, shopping  # noqa: F401  (enter every rule)
     from amber_spread.core.figures import RULES
     from amber_spread.core.limits import LIMITS
 

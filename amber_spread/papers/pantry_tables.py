@@ -4,6 +4,7 @@ import csv
 import difflib
 import io
 import json
+import re
 from collections.abc import Iterable, Mapping, Sequence
 from typing import Any, TypeVar
 
@@ -35,6 +36,8 @@ UNITS: dict[str, tuple[str, float]] = {
     "lb": ("g", G_PER_POUND), "ml": ("ml", 1.0), "l": ("ml", 1000.0), "litre": ("ml", 1000.0), "cl": ("ml", 10.0),
     "each": ("each", 1.0), "piece": ("each", 1.0), "pieces": ("each", 1.0), "pcs": ("each", 1.0),
 }  # fmt: skip
+SIGNS = {"€": "EUR", "£": "GBP"}
+"""The signs that stand for one currency only."""
 PRICES = (
     Column("item", ("key",)), Column("pack", ("size", "holds")), Column("unit", needed=False),
     Column("price", ("cost",)),
@@ -90,6 +93,7 @@ def recipes_json(recipes: Sequence[Recipe]) -> str:
 def with_prices(pantry: Pantry, content: bytes) -> Pantry:
     """The pantry with the packs of a price list: those listed there already take the new price, others are added.
 
+    A pack without a price keeps the one it has, if any.
     Raises TableError, and changes nothing, when any line cannot be used.
     """
     names, seen = _names(pantry), set[tuple[str, float, str]]()
@@ -97,14 +101,18 @@ def with_prices(pantry: Pantry, content: bytes) -> Pantry:
     def read(row: Row) -> Pack:
         item = _item(row, names)
         size, unit = _measured(row, "pack", item, pantry)
-        price = read_decimal(row.cells["price"], "price")
+        price = _price(row, pantry.terms.currency)
         if (item, size, unit) in seen:
             raise CannotUse("pack", "is listed twice in this file for this item; leave one of the two out")
         seen.add((item, size, unit))
         return _checked(Pack, {"item": item, "size": size, "unit": unit, "price": price}, {"size": "pack"})
 
     found = each_row(read_table(content, PRICES), read)
-    packs = {(pack.item, pack.size, pack.unit): pack for pack in (*pantry.packs, *found)}
+    packs = {(pack.item, pack.size, pack.unit): pack for pack in pantry.packs}
+    for pack in found:
+        key = (pack.item, pack.size, pack.unit)
+        if pack.price is not None or key not in packs:
+            packs[key] = pack
     return _kept(pantry, packs=[pack.model_dump() for pack in packs.values()])
 
 
@@ -208,6 +216,17 @@ def _recipe_head(key: str, row: Row) -> dict[str, Any]:
         "lines": [],
         "steps": [],
     }
+
+
+def _price(row: Row, currency: str) -> float | None:
+    """A price in the kitchen's own currency, None where none is given; one that says it is in another is refused."""
+    text = row.cells["price"]
+    if not text:
+        return None
+    named = re.search("[A-Z]{3}|[€£]", text)
+    if named and SIGNS.get(named[0], named[0]) != currency:
+        raise CannotUse("price", f"“{text[:40]}” is in {SIGNS.get(named[0], named[0])}; your prices are in {currency}")
+    return read_decimal(text, "price")
 
 
 def _unit(word: str) -> tuple[str, float]:

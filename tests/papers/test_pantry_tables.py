@@ -62,6 +62,12 @@ def test_goods_are_known_by_name_and_size_and_are_counted(words, key):
     assert packs(f"item;pack;price\n{words};5;3,10\n".encode()) == {(key, 5, "each"): 3.1}
 
 
+def test_a_pack_without_a_price_keeps_the_one_it_has():
+    pantry = Pantry(packs=(Pack(item="butter", size=250, price=9),))
+    content = b"item,pack,price\nbutter,250 g,\nsugar,1 kg,\n"
+    assert packs(content, pantry) == {("butter", 250, "g"): 9, ("sugar", 1000, "g"): None}
+
+
 @pytest.mark.parametrize("words", ["Cake board", "Cake board wide", "Printed sheet 8 x 10 x 2 in", "Cake boards 10 in"])
 def test_goods_without_a_size_that_can_be_read_are_not_guessed(words):
     with pytest.raises(TableError) as caught:
@@ -76,7 +82,7 @@ def test_a_name_in_another_encoding_is_read():
 
 def test_every_bad_line_is_named_and_nothing_is_taken_over():
     pantry = Pantry(packs=(Pack(item="butter", size=250, price=9),))
-    text = "item,pack,unit,price\nbutter,250,g,2.60\nbuter,250,g,2.60\nsugar,-5,kg,1\nsugar,1,stone,1\nsugar,1,kg,cheap\nsugar,0,kg,1\nsugar,2,each,1\nbutter,250,g,2\nsugar,5,,1\n"
+    text = "item,pack,unit,price\nbutter,250,g,2.60\nbuter,250,g,2.60\nsugar,-5,kg,1\nsugar,1,stone,1\nsugar,1,kg,cheap\nsugar,0,kg,1\nsugar,2,each,1\nbutter,250,g,2\nsugar,5,,1\nsugar,3,kg,GBP 4\nsugar,4,kg,£4\n"
     with pytest.raises(TableError) as caught:
         with_prices(pantry, text.encode())
     said = {one.field: one.message for one in caught.value.complaints}
@@ -89,11 +95,14 @@ def test_every_bad_line_is_named_and_nothing_is_taken_over():
         "line 8, unit",
         "line 9, pack",
         "line 10, unit",
+        "line 11, price",
+        "line 12, price",
     ]
     assert "did you mean “butter”" in said["line 3, item"]
     assert "less than nothing" in said["line 4, pack"]
     assert "0.01 or more" in said["line 7, pack"]
     assert "twice" in said["line 9, pack"]
+    assert said["line 12, price"] == "“£4” is in GBP; your prices are in EUR"
     assert "is missing; write g" in said["line 10, unit"]
     assert caught.value.complaints[0].pointer == "#/lines/3/item"
     assert pantry.packs[0].price == 9
