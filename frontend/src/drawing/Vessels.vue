@@ -1,6 +1,7 @@
 <script setup lang="ts">
 /** Every bowl as a vessel, all to one scale, its steps in the order they are taken out, the first at the top. */
 import { computed, ref } from "vue";
+import type { Bowl } from "@/api/types";
 import { useOrder } from "@/order/order";
 import { bowlInHand } from "@/lenses/bowl";
 import { useHandbook } from "@/shared/handbook";
@@ -16,8 +17,8 @@ const frame = ref<HTMLElement>();
 const size = useElementSize(frame);
 const GAP = 22;
 const TOP = 60;
-const FOOT = 66;
 const LABEL = 22;
+const LINE = 19;
 
 const bowls = computed(() => Object.entries(order.plan?.bowls ?? {}));
 const most = computed(() => Math.max(1, ...bowls.value.map(([, bowl]) => bowl.mix.value)));
@@ -25,8 +26,34 @@ const wide = computed(() => {
   const count = Math.max(1, bowls.value.length);
   return Math.max(72, Math.min(210, (size.width.value - 40 - GAP * (count - 1)) / count));
 });
-const scale = computed(() => Math.max(0, size.height.value - TOP - FOOT) / most.value);
-const floor = computed(() => size.height.value - FOOT);
+
+/** Words shortened to what goes across a vessel, in letters so wide. */
+function fit(words: string, letter: number): string {
+  const most = Math.floor((wide.value - 10) / letter);
+  return words.length > most ? `${words.slice(0, most - 1)}…` : words;
+}
+
+/** Words on one line, or on two where one is too short and there is room for both. */
+function lines(words: string, room = 2, letter = 7): string[] {
+  const most = Math.floor((wide.value - 10) / letter);
+  const gaps = [...words.matchAll(/ /g)].map((gap) => gap.index);
+  const at = gaps.filter((gap) => gap <= most).at(-1);
+  if (words.length <= most || room < 2 || at === undefined) return [fit(words, letter)];
+  return [words.slice(0, at), fit(words.slice(at + 1), letter)];
+}
+
+/** What stands below a vessel: the colour and its medium, or the medium alone. */
+function titles(bowl: Bowl): [string[], string[]] {
+  const name = lines(bowl.colour ?? bowl.name, 2, 8);
+  return [name, bowl.colour ? lines(handbook.mediumName(bowl.medium)) : ["uncoloured"]];
+}
+
+/** Room below the vessels for the longest of their titles. */
+const foot = computed(
+  () => 28 + LINE * Math.max(2, ...bowls.value.map(([, bowl]) => titles(bowl).flat().length)),
+);
+const scale = computed(() => Math.max(0, size.height.value - TOP - foot.value) / most.value);
+const floor = computed(() => size.height.value - foot.value);
 const across = computed(() => bowls.value.length * (wide.value + GAP) - GAP);
 const vessels = computed(() => {
   const plan = order.plan;
@@ -37,18 +64,15 @@ const vessels = computed(() => {
     const top = at;
     const levels = levelsOf(bowl, plan).map((level) => {
       const high = level.grams * scale.value;
-      const found = { ...level, y: at, high };
+      const said = lines(level.words, high > 2 * LINE + 4 ? 2 : 1);
+      const found = { ...level, y: at, high, said };
       at += high;
       return found;
     });
-    return { key, bowl, levels, x: left + index * (wide.value + GAP), top };
+    const [name, under] = titles(bowl);
+    return { key, bowl, levels, name, under, x: left + index * (wide.value + GAP), top };
   });
 });
-
-function fit(words: string): string {
-  const most = Math.floor((wide.value - 14) / 7.4);
-  return words.length > most ? `${words.slice(0, most - 1)}…` : words;
-}
 </script>
 
 <template>
@@ -106,11 +130,20 @@ function fit(words: string): string {
             class="step"
             :class="{ pale: isDark(one.bowl.hex) && (level.kind === 'step' || level.kind === 'reserve') }"
             :x="one.x + wide / 2"
-            :y="level.y + Math.min(level.high / 2 + 5, 26)"
+            :y="
+              level.y + Math.min(level.high / 2 + 5, 26) - (level.said.length - 1) * (level.high < 52 ? 9 : 0)
+            "
             text-anchor="middle"
             :stroke="level.kind === 'step' || level.kind === 'reserve' ? one.bowl.hex : '#fffdf7'"
           >
-            {{ fit(level.words) }}
+            <tspan
+              v-for="(words, index) in level.said"
+              :key="index"
+              :x="one.x + wide / 2"
+              :dy="index ? LINE : 0"
+            >
+              {{ words }}
+            </tspan>
           </text>
         </g>
         <path
@@ -118,10 +151,24 @@ function fit(words: string): string {
           :d="`M${one.x} ${one.top - 10}V${floor}q0 6 6 6H${one.x + wide - 6}q6 0 6 -6V${one.top - 10}`"
         />
         <text class="name" :x="one.x + wide / 2" :y="floor + 30" text-anchor="middle">
-          {{ fit(one.bowl.colour ?? one.bowl.name) }}
+          <tspan v-for="(words, index) in one.name" :key="index" :x="one.x + wide / 2" :dy="index ? LINE : 0">
+            {{ words }}
+          </tspan>
         </text>
-        <text class="risk" :x="one.x + wide / 2" :y="floor + 51" text-anchor="middle">
-          {{ fit(one.bowl.colour ? handbook.mediumName(one.bowl.medium) : "uncoloured") }}
+        <text
+          class="risk"
+          :x="one.x + wide / 2"
+          :y="floor + 51 + LINE * (one.name.length - 1)"
+          text-anchor="middle"
+        >
+          <tspan
+            v-for="(words, index) in one.under"
+            :key="index"
+            :x="one.x + wide / 2"
+            :dy="index ? LINE : 0"
+          >
+            {{ words }}
+          </tspan>
         </text>
       </g>
     </svg>
