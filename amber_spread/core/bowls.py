@@ -69,11 +69,16 @@ class Mixer(NamedTuple):
     fill: float
 
 
+LIKE = 20
+"""So many cakes stand for how far amounts run over or under."""
+
+
 class Bowl(Made):
     """One medium in one colour: what to mix for all its steps, in the order that needs least.
 
     `have` is what is there already; `risk_have` the risk with that alone, `risk_more` and `left_more` the risk and the
-    likely leftover with one more batch on top of it, or of what is mixed.
+    likely leftover with one more batch on top of it, or of what is mixed. `spread_g` is what each of `LIKE` such cakes
+    would need, from the least to the most.
     """
 
     medium: str
@@ -92,6 +97,7 @@ class Bowl(Made):
     risk_bare: Figure
     left: dict[str, Figure]
     at_risk: dict[str, Figure]
+    spread_g: list[float]
     order_cost: Figure | None = None
     batches: Figure | None = None
     batch: Figure | None = None
@@ -282,6 +288,7 @@ def fill_bowl(
             )
             for odds in RISKS
         },
+        spread_g=walks.like(LIKE),
     )
 
 

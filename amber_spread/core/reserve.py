@@ -59,6 +59,10 @@ class Walks:
         """What is enough in all walks but a share `risk` of them, g: the quantile 1 - risk of what they need."""
         return float(self._needed[_place(1 - risk)])
 
+    def like(self, count: int) -> list[float]:
+        """What each of so many cakes would need, g, from the least to the most: evenly spaced quantiles, to 0.1 g."""
+        return [round(float(self._needed[_place((number + 0.5) / count)]), 1) for number in range(count)]
+
     def risk_of(self, mixed_g: float) -> float:
         """The share of walks that need more than was mixed."""
         return 1 - int(self._needed.searchsorted(mixed_g + 1e-9, side="right")) / WALKS

@@ -6,9 +6,11 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from amber_spread.core.bowls import best_order, bowl_key, fill_bowl, kept_order, levels, step_key
+from amber_spread.core.bowls import LIKE, best_order, bowl_key, fill_bowl, kept_order, levels, step_key
 from amber_spread.core.figures import Figure, Quantity
+from amber_spread.core.reserve import Walks
 from amber_spread.core.uses import STEPS, Use
+from tests.designs import planned, tier
 
 
 def use(tier, step, stays, lost, in_hand):
@@ -133,3 +135,12 @@ def test_a_bowl_serves_at_least_one_use():
 def test_bowls_are_told_apart_by_medium_and_colour():
     keys = {bowl_key("fondant", None), bowl_key("fondant", "Pale Blush"), bowl_key("ganache", None)}
     assert keys == {"fondant", "fondant~pale-blush", "ganache"}
+
+
+def test_twenty_cakes_stand_for_all_walks():
+    bowl = planned(tier(254), tier()).bowls["meringue_buttercream"]
+    assert len(bowl.spread_g) == LIKE
+    assert bowl.spread_g == sorted(bowl.spread_g)
+    short = sum(grams > bowl.mix.value for grams in bowl.spread_g) / LIKE
+    assert abs(short - bowl.risk.value) <= 1 / LIKE
+    assert bowl.spread_g[LIKE // 2 - 1] <= Walks(list(bowl.steps.values())).enough(0.5) <= bowl.spread_g[LIKE // 2]

@@ -907,7 +907,8 @@ export interface components {
          * @description One medium in one colour: what to mix for all its steps, in the order that needs least.
          *
          *     `have` is what is there already; `risk_have` the risk with that alone, `risk_more` and `left_more` the risk and the
-         *     likely leftover with one more batch on top of it, or of what is mixed.
+         *     likely leftover with one more batch on top of it, or of what is mixed. `spread_g` is what each of `LIKE` such cakes
+         *     would need, from the least to the most.
          */
         Bowl: {
             /** Medium */
@@ -939,6 +940,8 @@ export interface components {
             at_risk: {
                 [key: string]: components["schemas"]["Figure"];
             };
+            /** Spread G */
+            spread_g: number[];
             order_cost?: components["schemas"]["Figure"] | null;
             batches?: components["schemas"]["Figure"] | null;
             batch?: components["schemas"]["Figure"] | null;

@@ -3,10 +3,11 @@
 import { computed, ref } from "vue";
 import type { Bowl } from "@/api/types";
 import { useOrder } from "@/order/order";
-import { bowlInHand } from "@/lenses/bowl";
+import { bowlInHand, useBowl } from "@/lenses/bowl";
 import { useHandbook } from "@/shared/handbook";
 import { useSettings } from "@/shared/settings";
 import { useElementSize } from "@/shared/size";
+import { useDrag } from "./drag";
 import { isDark } from "./tone";
 import { levelsOf } from "./vessels";
 
@@ -25,6 +26,34 @@ const most = computed(() => Math.max(1, ...bowls.value.map(([, bowl]) => bowl.mi
 const wide = computed(() => {
   const count = Math.max(1, bowls.value.length);
   return Math.max(72, Math.min(210, (size.width.value - 40 - GAP * (count - 1)) / count));
+});
+
+/** A step of the bowl in hand is dragged past others, up or down; it is taken where it is let go. */
+const { steps, mayMove, move } = useBowl();
+const from = ref(-1);
+const drag = useDrag(
+  (event) => {
+    const up = event.clientY - (frame.value?.getBoundingClientRect().top ?? 0);
+    const own = vessels.value.find((one) => one.key === bowlInHand.value);
+    const drawn = (own?.levels ?? []).filter((level) => level.kind === "step");
+    const under = drawn.find((level) => up < level.y + level.high) ?? drawn.at(-1);
+    return steps.value.findIndex((step) => step.key === under?.key);
+  },
+  (to) => move(from.value, to),
+);
+
+function grab(key: string, event: PointerEvent): void {
+  from.value = steps.value.findIndex((step) => step.key === key);
+  if (from.value >= 0 && steps.value.length > 1) drag.start(event);
+}
+
+/** Where the step that is held would go, as a line across its vessel. */
+const gap = computed(() => {
+  const to = drag.held.value;
+  const own = vessels.value.find((one) => one.key === bowlInHand.value);
+  const level = own?.levels.find((one) => one.key === steps.value[to ?? -1]?.key);
+  if (to === null || !own || !level || !mayMove(from.value, to)) return null;
+  return { x: own.x, y: to > from.value ? level.y + level.high : level.y };
 });
 
 /** Words shortened to what goes across a vessel, in letters so wide. */
@@ -112,7 +141,15 @@ const vessels = computed(() => {
             :height="level.high"
             :fill="level.kind === 'step' || level.kind === 'reserve' ? one.bowl.hex : '#fffdf7'"
             class="level"
-            :class="{ lit: order.lit === level.figure.id }"
+            :class="{
+              lit: order.lit === level.figure.id,
+              held: drag.held.value !== null && bowlInHand === one.key && steps[from]?.key === level.key,
+              loose: level.kind === 'step' && bowlInHand === one.key && steps.length > 1,
+            }"
+            @pointerdown="level.kind === 'step' && bowlInHand === one.key && grab(level.key, $event)"
+            @pointermove="drag.move"
+            @pointerup="drag.end"
+            @pointercancel="drag.giveUp"
             @pointerenter="order.lit = level.figure.id"
             @pointerleave="order.lit = ''"
           />
@@ -150,6 +187,7 @@ const vessels = computed(() => {
           class="glass"
           :d="`M${one.x} ${one.top - 10}V${floor}q0 6 6 6H${one.x + wide - 6}q6 0 6 -6V${one.top - 10}`"
         />
+        <path v-if="gap && gap.x === one.x" class="gap" :d="`M${gap.x - 6} ${gap.y}h${wide + 12}`" />
         <text class="name" :x="one.x + wide / 2" :y="floor + 30" text-anchor="middle">
           <tspan v-for="(words, index) in one.name" :key="index" :x="one.x + wide / 2" :dy="index ? LINE : 0">
             {{ words }}
@@ -205,6 +243,22 @@ svg {
 .level.lit {
   stroke: var(--amber);
   stroke-width: 3.5;
+}
+
+.level.loose {
+  cursor: grab;
+  touch-action: none;
+}
+
+.level.held {
+  opacity: 0.45;
+  cursor: grabbing;
+}
+
+.gap {
+  stroke: var(--amber-line);
+  stroke-width: 6;
+  pointer-events: none;
 }
 
 .over {

@@ -1,94 +1,37 @@
 <script setup lang="ts">
-import { computed, ref, watchEffect } from "vue";
-import { levelsOf } from "@/drawing/vessels";
+import { computed, ref } from "vue";
 import { useOrder } from "@/order/order";
-import type { Schemas } from "@/api/client";
 import ChoiceRow from "@/shared/ChoiceRow.vue";
 import MeasureField from "@/shared/MeasureField.vue";
 import { useSettings } from "@/shared/settings";
-import { bowlInHand } from "./bowl";
+import { bowlInHand, useBowl } from "./bowl";
 import FigureRow from "./FigureRow.vue";
 import LensHead from "./LensHead.vue";
 import LensNotes from "./LensNotes.vue";
+import LikelyDots from "./LikelyDots.vue";
 import MixBase from "./MixBase.vue";
 import PickField from "./PickField.vue";
 import WeighCup from "./WeighCup.vue";
 
-type BowlOrder = Schemas["BowlOrder"];
 const order = useOrder();
 const settings = useSettings();
 const ODDS = [5, 10, 20, 50, 100] as const;
 const CHOICES = ODDS.map((odds) => ({ value: String(odds), words: `1 in ${odds}` }));
+const { bowls, bowl, have, steps, setOrder, setHave, mayMove, move } = useBowl();
 
-const bowls = computed(() => order.plan?.bowls ?? {});
 const choices = computed(() =>
   Object.entries(bowls.value).map(([value, bowl]) => ({ value, words: bowl.name })),
 );
-watchEffect(() => {
-  const [first] = Object.keys(bowls.value);
-  if (first && !(bowlInHand.value in bowls.value)) bowlInHand.value = first;
-});
-const bowl = computed(() => bowls.value[bowlInHand.value]);
-const levels = computed(() => (bowl.value && order.plan ? levelsOf(bowl.value, order.plan) : []));
-const wanted = computed(() => {
-  const steps = order.document?.design.orders.find((one) => one.bowl === bowlInHand.value)?.steps;
-  return steps?.length ? steps : undefined;
-});
-/** The steps as they were put, at once, also while the figures are still on their way. */
-const steps = computed(() => {
-  const found = levels.value.filter((one) => one.kind === "step");
-  const place = (key: string): number => wanted.value?.indexOf(key) ?? 0;
-  return wanted.value ? found.sort((a, b) => place(a.key) - place(b.key)) : found;
-});
 const dragged = ref(-1);
 const over = ref(-1);
 
-/** Change what is decided of this bowl; where nothing is, nothing is written down. */
-function decide(how: (decided: BowlOrder) => BowlOrder): void {
-  const bowl = bowlInHand.value;
-  order.edit((draft) => {
-    const before = draft.design.orders.find((one) => one.bowl === bowl) ?? { bowl, steps: [] };
-    const after = how(before);
-    draft.design.orders = draft.design.orders.filter((one) => one.bowl !== bowl);
-    if (after.steps.length || after.have_g != null) draft.design.orders.push(after);
-  });
-}
-
-/** Work this bowl in an order of one's own, or (null) in the one that needs least. */
-function setOrder(keys: string[] | null): void {
-  decide((decided) => ({ ...decided, steps: keys ?? [] }));
-}
-
-/** A step may pass those of other tiers only: each tier keeps the order of its own work. */
-function mayMove(from: number, to: number): boolean {
-  const [low, high] = [Math.min(from, to), Math.max(from, to)];
-  const passed = steps.value.slice(low, high + 1).filter((one) => one.tier === steps.value[from]?.tier);
-  return to >= 0 && to < steps.value.length && passed.length === 1;
-}
-
-function move(from: number, to: number): void {
-  if (!mayMove(from, to)) return;
-  const keys = steps.value.map((one) => one.key);
-  const [moved] = keys.splice(from, 1);
-  if (moved) keys.splice(to, 0, moved);
-  setOrder(keys);
-}
-
 function drop(at: number): void {
-  if (dragged.value >= 0 && dragged.value !== at) move(dragged.value, at);
+  if (dragged.value >= 0) move(dragged.value, at);
   [dragged.value, over.value] = [-1, -1];
 }
 
 const base = computed(() => order.plan?.bases[bowl.value?.medium ?? ""]);
 const leftovers = computed(() => order.plan?.leftovers[bowlInHand.value] ?? []);
-const have = computed(
-  () => order.document?.design.orders.find((one) => one.bowl === bowlInHand.value)?.have_g ?? null,
-);
-
-function setHave(grams: number | null): void {
-  decide((decided) => ({ ...decided, have_g: grams }));
-}
-
 const risk = computed(() => order.document?.practice.run_out_risk ?? 0.05);
 const chosen = computed(() => String(ODDS.find((odds) => Math.abs(1 / odds - risk.value) < 1e-6) ?? ""));
 const several = computed(
@@ -151,6 +94,7 @@ function odds(share: number): string {
       only {{ settings.words(bowl.need, "up") }}, what the plan needs to the gram, it would
       {{ odds(bowl.risk_bare.value) }}.
     </p>
+    <LikelyDots :bowl="bowl" />
     <FigureRow label="Needed as planned" :figure="bowl.need" />
     <FigureRow label="Reserve" :figure="bowl.reserve" />
     <h3>Likely left over</h3>
@@ -207,7 +151,8 @@ function odds(share: number): string {
       </div>
     </template>
     <p v-else-if="steps.length > 1" class="soft">
-      This order needs least. Drag a step, or use the arrows; each tier keeps the order of its own work.
+      This order needs least. Drag a step here or in its bowl, or use the arrows; each tier keeps the order of
+      its own work.
     </p>
     <WeighCup :key="bowl.medium" :medium="bowl.medium" />
   </section>
