@@ -3,7 +3,7 @@
 import { computed, ref } from "vue";
 import type { Bowl } from "@/api/types";
 import { useOrder } from "@/order/order";
-import { bowlInHand, useBowl } from "@/lenses/bowl";
+import { bowlInHand, useBowl } from "./bowl";
 import { useHandbook } from "@/shared/handbook";
 import { useSettings } from "@/shared/settings";
 import { useElementSize } from "@/shared/size";

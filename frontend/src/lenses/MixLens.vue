@@ -4,7 +4,7 @@ import { useOrder } from "@/order/order";
 import ChoiceRow from "@/shared/ChoiceRow.vue";
 import MeasureField from "@/shared/MeasureField.vue";
 import { useSettings } from "@/shared/settings";
-import { bowlInHand, useBowl } from "./bowl";
+import { bowlInHand, useBowl } from "@/drawing/bowl";
 import FigureRow from "./FigureRow.vue";
 import LensHead from "./LensHead.vue";
 import LensNotes from "./LensNotes.vue";

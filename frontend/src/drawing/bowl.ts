@@ -1,7 +1,7 @@
 /** The bowl looked at in the Mix lens, and what is decided of it: the order of its steps, and what is there already. */
 import { computed, ref, watchEffect } from "vue";
 import type { Schemas } from "@/api/client";
-import { levelsOf } from "@/drawing/vessels";
+import { levelsOf } from "./vessels";
 import { useOrder } from "@/order/order";
 
 type BowlOrder = Schemas["BowlOrder"];
