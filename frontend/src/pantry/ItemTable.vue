@@ -84,7 +84,7 @@ async function add(): Promise<void> {
     parseAmount(amount.value, settings.weight, key !== undefined && counted(key)),
   );
   const paid = priced.value
-    ? attempt("price", () => (price.value.trim() ? parsePrice(price.value) : null))
+    ? attempt("price", () => (price.value.trim() ? parsePrice(price.value, settings.currency) : null))
     : null;
   if (key === undefined || held === undefined || paid === undefined) return;
   const kept = await pantry.change((draft) => {
@@ -119,7 +119,7 @@ async function setAmount(row: (typeof rows.value)[number], text: string): Promis
 
 async function setPrice(row: (typeof rows.value)[number], text: string): Promise<string> {
   try {
-    const paid = text.trim() ? parsePrice(text) : null;
+    const paid = text.trim() ? parsePrice(text, settings.currency) : null;
     const kept = await pantry.change(
       (draft) => void Object.assign(draft.packs[row.index] ?? {}, { price: paid }),
     );
@@ -144,12 +144,20 @@ function remove(index: number): void {
     <form @submit.prevent="add">
       <label>
         <span>Item</span>
-        <input v-model="item" type="text" list="items" autocomplete="off" :aria-invalid="wrong.item !== ''" />
+        <input
+          v-model="item"
+          type="text"
+          list="items"
+          autocomplete="off"
+          aria-label="Item"
+          aria-describedby="wrong-item"
+          :aria-invalid="wrong.item !== ''"
+        />
         <datalist id="items">
           <option v-for="one in items" :key="one.key" :value="one.name" />
           <option v-for="[kind, name] in goods" :key="kind" :value="`${name} 10 in`" />
         </datalist>
-        <span v-if="wrong.item" class="says" role="alert">{{ wrong.item }}</span>
+        <span v-if="wrong.item" id="wrong-item" class="says" role="alert">{{ wrong.item }}</span>
       </label>
       <label>
         <span>{{ priced ? "A pack holds" : "There is" }}</span>
@@ -158,9 +166,11 @@ function remove(index: number): void {
           type="text"
           placeholder="250 g"
           autocomplete="off"
+          :aria-label="priced ? 'A pack holds' : 'There is'"
+          aria-describedby="wrong-amount"
           :aria-invalid="wrong.amount !== ''"
         />
-        <span v-if="wrong.amount" class="says" role="alert">{{ wrong.amount }}</span>
+        <span v-if="wrong.amount" id="wrong-amount" class="says" role="alert">{{ wrong.amount }}</span>
       </label>
       <label v-if="priced">
         <span>Price, {{ settings.currency }}</span>
@@ -169,9 +179,11 @@ function remove(index: number): void {
           type="text"
           placeholder="2.40"
           autocomplete="off"
+          :aria-label="`Price, ${settings.currency}`"
+          aria-describedby="wrong-price"
           :aria-invalid="wrong.price !== ''"
         />
-        <span v-if="wrong.price" class="says" role="alert">{{ wrong.price }}</span>
+        <span v-if="wrong.price" id="wrong-price" class="says" role="alert">{{ wrong.price }}</span>
       </label>
       <button class="act main">{{ priced ? "Add this pack" : "Put it in" }}</button>
     </form>

@@ -36,10 +36,11 @@ function attempt(take: () => void): string {
   }
 }
 
-/** A number of the limit's span, or a sentence. */
+/** A number within a limit, or a sentence that names its ends, after `words`. */
 function within(value: number, limit: string, words: string): number {
   const { low, high } = handbook.limit(limit);
-  if (!(value >= low && value <= high)) throw new UnitError(`${words}, ${low} to ${high}.`);
+  const end = (value: number): string => settings.words({ value, unit: "g" });
+  if (!(value >= low && value <= high)) throw new UnitError(`${words} ${end(low)} to ${end(high)}.`);
   return value;
 }
 
@@ -61,16 +62,17 @@ function setYield(text: string): string {
   return attempt(() => {
     const grams = text.trim() ? parseWeight(text, settings.weight) : null;
     recipe.value.yield_g =
-      grams === null
-        ? null
-        : within(grams, "yield_g", "Leave it empty for the sum of what goes in, or type g");
+      grams === null ? null : within(grams, "yield_g", "Leave it empty for the sum of what goes in, or type");
   });
 }
 
 function setBatter(text: string): string {
   return attempt(() => {
+    const { low, high } = handbook.limit("density_g_per_ml");
     const value = Number(text.trim().replace(",", "."));
-    recipe.value.batter_g_per_ml = within(value, "density_g_per_ml", "Type what 1 ml of batter weighs in g");
+    if (!(value >= low && value <= high))
+      throw new UnitError(`Type what 1 ml of batter weighs in g, ${low} to ${high}.`);
+    recipe.value.batter_g_per_ml = value;
   });
 }
 

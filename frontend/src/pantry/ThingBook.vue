@@ -61,6 +61,12 @@ const ingredient = computed(() =>
   group.value?.list === "ingredients" ? (thing.value as Ingredient) : undefined,
 );
 
+function choose(chosen: string): void {
+  key.value = chosen;
+  needed.value = "";
+  pantry.forgive();
+}
+
 /** Keep this thing as this kitchen's own, changed. Empty when it was kept; else the sentence that says why not. */
 async function alter<T extends Thing>(before: T | undefined, how: (own: T) => void): Promise<string> {
   const list = group.value?.list;
@@ -145,9 +151,25 @@ async function another(list: "media" | "ingredients"): Promise<void> {
   if ((await put(list, fresh)) === "") key.value = made;
 }
 
+/** What recipes of ours are made with it, or make it: without it they could not be weighed. */
+const needed = ref("");
+
 async function dropOwn(): Promise<void> {
   const gone = thing.value?.key;
+  const program = !gone?.startsWith("own_");
+  const users = (pantry.pantry?.recipes ?? []).filter(
+    (one) => one.makes === gone || one.lines.some((line) => line.item === gone),
+  );
+  needed.value =
+    users.length && !program
+      ? `Still needed for ${users.map((one) => one.name).join(" and ")}. Take it out there first.`
+      : "";
+  if (needed.value) return;
   await pantry.change((kept) => {
+    if (!program) {
+      kept.packs = kept.packs.filter((one) => one.item.split("~")[0] !== gone);
+      kept.larder = kept.larder.filter((one) => one.item.split("~")[0] !== gone);
+    }
     kept.media = kept.media.filter((one) => one.key !== gone);
     kept.ingredients = kept.ingredients.filter((one) => one.key !== gone);
   });
@@ -164,7 +186,7 @@ async function dropOwn(): Promise<void> {
           :key="each.key"
           :class="{ chosen: each.key === thing?.key }"
           :aria-current="each.key === thing?.key ? 'true' : undefined"
-          @click="key = each.key"
+          @click="choose(each.key)"
         >
           {{ each.name }}<span v-if="own.has(each.key)" class="own">ours</span>
         </button>
@@ -241,7 +263,9 @@ async function dropOwn(): Promise<void> {
         <button class="act" @click="another('ingredients')">An ingredient of ours</button>
         <button v-if="own.has(thing.key)" class="act" @click="dropOwn">Take ours away</button>
       </div>
-      <p v-if="pantry.complaints.length" class="wrong" role="alert">{{ pantry.trouble }}</p>
+      <p v-if="needed || pantry.complaints.length" class="wrong" role="alert">
+        {{ needed || pantry.trouble }}
+      </p>
       <h3>Weigh a cup of yours</h3>
       <CupFields :take="weigh" />
       <h3>Allergens</h3>

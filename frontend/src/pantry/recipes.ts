@@ -2,6 +2,7 @@
 import { computed, ref, watch } from "vue";
 import { answered, api, Refused } from "@/api/client";
 import type { Recipe, Scaled } from "@/api/types";
+import { complaintWords } from "@/shared/complaint";
 import { usePantry } from "@/shared/pantry";
 import { useSettings } from "@/shared/settings";
 import { parseWeight, UnitError } from "@/shared/units";
@@ -63,6 +64,7 @@ export function useRecipes() {
   watch(
     draft,
     () => {
+      pantry.forgive();
       const others = Object.entries(drafts.value).filter(([other]) => other !== key.value);
       const mine = changed.value && draft.value ? [[key.value, copied(draft.value)] as const] : [];
       drafts.value = Object.fromEntries([...others, ...mine]);
@@ -89,9 +91,7 @@ export function useRecipes() {
         if (mine !== asked) return;
         if (error instanceof UnitError) wrong.value = error.message;
         else if (error instanceof Refused)
-          wrong.value = error.problem.errors
-            .map((one) => `${one.field.replace(/^recipe\./, "")} ${one.message}.`)
-            .join(" ");
+          wrong.value = error.problem.errors.map((one) => complaintWords(one)).join(" ");
         else wrong.value = "The kitchen's server cannot be reached just now.";
       }
     },

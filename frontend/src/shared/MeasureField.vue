@@ -6,6 +6,7 @@
  */
 import { computed, nextTick, ref, useId } from "vue";
 import { useOrder } from "@/order/order";
+import { parsePrice } from "./amount";
 import { useHandbook } from "./handbook";
 import { useSettings } from "./settings";
 import { decimal, lengthForEditing, lengthTyped, parseLength, parseWeight, UnitError } from "./units";
@@ -111,7 +112,9 @@ function read(typed: string): number {
       ? parseLength(typed, settings.length)
       : kind === "g"
         ? parseWeight(typed, settings.weight)
-        : plain(typed);
+        : kind === "money"
+          ? parsePrice(typed, settings.currency)
+          : plain(typed);
   if (value < low || value > high) {
     throw new UnitError(`Type ${limitWords(low)} to ${limitWords(high)}.`);
   }
@@ -120,7 +123,7 @@ function read(typed: string): number {
 
 function plain(typed: string): number {
   const whole = bound.value.unit === "each";
-  const match = /^\d+(?:[.,]\d+)?\s*%?$/.exec(typed);
+  const match = (props.percent ? /^\d+(?:[.,]\d+)?\s*%?$/ : /^\d+(?:[.,]\d+)?$/).exec(typed);
   const value = match ? Number.parseFloat(typed.replace(",", ".")) : Number.NaN;
   if (Number.isNaN(value) || (whole && !Number.isInteger(value))) {
     const from = limitWords(bound.value.low);

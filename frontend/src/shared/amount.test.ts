@@ -32,8 +32,12 @@ describe("a price", () => {
     ["2,4", 2.4],
     ["€ 3", 3],
     ["12", 12],
-  ])("is read from %s", (text, value) => expect(parsePrice(text)).toBe(value));
-  it.each(["", "free", "-1", "1,000", "1e3", "200000"])("is not read from %j", (text) => {
-    expect(() => parsePrice(text)).toThrow(UnitError);
-  });
+    ["eur 5", 5],
+  ])("is read from %s", (text, value) => expect(parsePrice(text, "EUR")).toBe(value));
+  it.each(["", "free", "-1", "1,000", "1e3", "200000", "£3", "GBP 3", "3 $"])(
+    "is not read from %j",
+    (text) => {
+      expect(() => parsePrice(text, "EUR")).toThrow(UnitError);
+    },
+  );
 });

@@ -38,9 +38,16 @@ export function parseAmount(text: string, weight: WeightUnit, counted: boolean):
   }
 }
 
-/** A sum of money as it was typed, with a point or a comma. Throws UnitError. */
-export function parsePrice(text: string): number {
-  const plain = text.trim().replace(/^[€$£]\s*|\s*[€$£]$/g, "");
+const SIGNS: Record<string, string> = { "€": "EUR", "£": "GBP", $: "USD" };
+
+/** A sum of money as it was typed, with a point or a comma, in the kitchen's own currency. Throws UnitError. */
+export function parsePrice(text: string, currency: string): number {
+  const [, before = "", plain = "", after = ""] =
+    /^\s*([€$£]|[A-Za-z]{3}(?=\s*\d))?\s*(.*?)\s*([€$£]|(?<=\d\s*)[A-Za-z]{3})?\s*$/.exec(text) ?? [];
+  const named = (before || after).toUpperCase();
+  const dollars = named === "$" && /D$/.test(currency);
+  if (named && !dollars && (SIGNS[named] ?? named) !== currency)
+    throw new UnitError(`Prices here are in ${currency}. Type one such as 2.40.`);
   if (/^\d+,\d{3}$/.test(plain)) throw new UnitError("Leave out the comma in thousands: 1000, not 1,000.");
   if (!/^\d+(?:[.,]\d{1,4})?$/.test(plain)) throw new UnitError("Type a price, such as 2.40.");
   const value = Number(plain.replace(",", "."));

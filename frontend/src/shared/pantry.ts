@@ -3,6 +3,7 @@ import { defineStore } from "pinia";
 import { computed, ref, shallowRef, toRaw } from "vue";
 import { answered, api, type Complaint, Refused } from "@/api/client";
 import type { Larder, Medium, Pantry, Recipe } from "@/api/types";
+import { complaintWords } from "./complaint";
 import { History } from "./history";
 import { useSettings } from "./settings";
 
@@ -32,17 +33,20 @@ export const usePantry = defineStore("pantry", () => {
     complaints.value = [];
   }
 
-  function failed(error: unknown): void {
-    if (!(error instanceof Refused)) {
+  function failed(error: unknown, sent?: Pantry): void {
+    complaints.value = error instanceof Refused ? error.problem.errors : [];
+    const [first] = complaints.value;
+    if (!(error instanceof Refused))
       trouble.value = "The kitchen's server cannot be reached just now. Nothing was changed; try again.";
-      return;
-    }
-    complaints.value = error.problem.errors;
-    const [first] = error.problem.errors;
-    trouble.value =
-      error.problem.status === 422 && first && !first.pointer.startsWith("#/lines")
-        ? `${first.field.replace(/^pantry\./, "")} ${first.message}.`
-        : error.problem.detail;
+    else if (error.problem.status === 422 && first && !first.pointer.startsWith("#/lines"))
+      trouble.value = complaintWords(first, sent, nameOf);
+    else trouble.value = error.problem.detail;
+  }
+
+  /** What was wrong is being put right, or left. */
+  function forgive(): void {
+    trouble.value = "";
+    complaints.value = [];
   }
 
   /** Show what is kept now. What was done before somebody else's change can no longer be undone. */
@@ -73,11 +77,11 @@ export const usePantry = defineStore("pantry", () => {
         take(found);
         return true;
       } catch (error) {
-        failed(error);
+        failed(error, body.pantry);
         if (error instanceof Refused && error.problem.status === 409) {
-          const words = error.problem.detail;
           await open();
-          trouble.value = `${words} What was saved there is shown now: make the change again.`;
+          trouble.value =
+            "Somebody else changed this meanwhile. What they kept is shown now: make your change again.";
         }
         return false;
       }
@@ -155,6 +159,7 @@ export const usePantry = defineStore("pantry", () => {
     canUndo,
     canRedo,
     open,
+    forgive,
     change,
     undo,
     redo,
