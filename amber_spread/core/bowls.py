@@ -77,8 +77,9 @@ class Bowl(Made):
     """One medium in one colour: what to mix for all its steps, in the order that needs least.
 
     `have` is what is there already; `risk_have` the risk with that alone, `risk_more` and `left_more` the risk and the
-    likely leftover with one more batch on top of it, or of what is mixed. `spread_g` is what each of `LIKE` such cakes
-    would need, from the least to the most.
+    likely leftover with one more batch on top of it, or of what is mixed. `apart` is what its tiers would need one by
+    one, `mixed_apart` what would be mixed for them, each with a reserve of its own; null where there is one tier only.
+    `spread_g` is what each of `LIKE` such cakes would need, from the least to the most.
     """
 
     medium: str
@@ -98,6 +99,7 @@ class Bowl(Made):
     left: dict[str, Figure]
     at_risk: dict[str, Figure]
     spread_g: list[float]
+    mixed_apart: Figure | None = None
     order_cost: Figure | None = None
     batches: Figure | None = None
     batch: Figure | None = None
@@ -248,12 +250,14 @@ def fill_bowl(
     walks = Walks(ordered)
     margin = reserve.figure(walks.enough(risk), need.value)
     mixed = mix.figure(need.value, margin.value, step_g)
-    tiers = sorted({use.tier for use in ordered})
     # One tier's own steps have one order only, that of the work.
-    alone = {
-        f"tier {tier}": max(levels(sorted((use for use in ordered if use.tier == tier), key=_rank)).values())
-        for tier in tiers
-    }
+    by_tier = {tier: sorted((use for use in ordered if use.tier == tier), key=_rank)
+               for tier in sorted({use.tier for use in ordered})}  # fmt: skip
+    alone = {f"tier {tier}": max(levels(own).values()) for tier, own in by_tier.items()}
+    mixed_alone = {}
+    if len(by_tier) > 1:
+        for (name_of_tier, needed_g), own in zip(alone.items(), by_tier.values(), strict=True):
+            mixed_alone[name_of_tier] = mix(needed_g, reserve(Walks(own).enough(risk), needed_g), step_g)
     many = None if mixer is None else batches.figure(mixed.value, *mixer)
     each = None if many is None else batch.figure(mixed.value, max(1.0, many.value))
     in_hand_g = mixed.value if have_g is None else have_g
@@ -271,6 +275,7 @@ def fill_bowl(
         mix=mixed,
         comes_back=comes_back.figure(need.value, stays.value, lost.value),
         apart=total(alone, "g"),
+        mixed_apart=total(mixed_alone, "g") if mixed_alone else None,
         order_cost=cost,
         batches=many,
         batch=each,

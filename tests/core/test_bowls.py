@@ -144,3 +144,12 @@ def test_twenty_cakes_stand_for_all_walks():
     short = sum(grams > bowl.mix.value for grams in bowl.spread_g) / LIKE
     assert abs(short - bowl.risk.value) <= 1 / LIKE
     assert bowl.spread_g[LIKE // 2 - 1] <= Walks(list(bowl.steps.values())).enough(0.5) <= bowl.spread_g[LIKE // 2]
+
+
+def test_one_bowl_for_all_tiers_takes_less_than_one_for_each_with_its_own_reserve():
+    whole = planned(tier(254), tier(), tier(152.4))
+    apart = [planned(tier(tin)).bowls["meringue_buttercream"].mix.value for tin in (254, 203.2, 152.4)]
+    bowl = whole.bowls["meringue_buttercream"]
+    assert bowl.mix.value < bowl.mixed_apart.value
+    assert bowl.mixed_apart.value == pytest.approx(sum(apart), rel=0.01)  # the same walks, by other steps of the sample
+    assert planned(tier()).bowls["meringue_buttercream"].mixed_apart is None

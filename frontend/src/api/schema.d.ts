@@ -907,8 +907,9 @@ export interface components {
          * @description One medium in one colour: what to mix for all its steps, in the order that needs least.
          *
          *     `have` is what is there already; `risk_have` the risk with that alone, `risk_more` and `left_more` the risk and the
-         *     likely leftover with one more batch on top of it, or of what is mixed. `spread_g` is what each of `LIKE` such cakes
-         *     would need, from the least to the most.
+         *     likely leftover with one more batch on top of it, or of what is mixed. `apart` is what its tiers would need one by
+         *     one, `mixed_apart` what would be mixed for them, each with a reserve of its own; null where there is one tier only.
+         *     `spread_g` is what each of `LIKE` such cakes would need, from the least to the most.
          */
         Bowl: {
             /** Medium */
@@ -942,6 +943,7 @@ export interface components {
             };
             /** Spread G */
             spread_g: number[];
+            mixed_apart?: components["schemas"]["Figure"] | null;
             order_cost?: components["schemas"]["Figure"] | null;
             batches?: components["schemas"]["Figure"] | null;
             batch?: components["schemas"]["Figure"] | null;

@@ -47,6 +47,20 @@ summary {
   cursor: pointer;
 }
 
+summary::before {
+  content: "▶";
+  margin-right: 8px;
+  font-size: 11px;
+}
+
+details[open] summary::before {
+  rotate: 90deg;
+}
+
+summary > :first-of-type {
+  flex: 1;
+}
+
 .makes {
   font: 600 19px var(--serif);
 }

@@ -35,6 +35,7 @@ const unpriced = computed(() => {
 const detail = computed(() => {
   if (shop.scope === "order") return "For this order as it stands";
   const count = shares.value.length;
+  if (!count) return "No order is due on these days";
   return count === 1 ? "One order is due" : `${count} orders are due`;
 });
 const file = computed(() => {
@@ -128,9 +129,9 @@ watch(
       </template>
     </template>
     <div class="same">
-      <button class="act main" @click="take('pdf')">Print the list (PDF)</button>
+      <button class="act main" :disabled="!shares.length" @click="take('pdf')">Print the list (PDF)</button>
       <div class="two">
-        <button class="act" @click="take('csv')">As CSV</button>
+        <button class="act" :disabled="!shares.length" @click="take('csv')">As CSV</button>
         <RouterLink class="act" :to="{ name: 'pantry' }">Recipes and prices</RouterLink>
       </div>
     </div>
@@ -172,7 +173,7 @@ watch(
           @change="(value) => setTerm('hour_price', value)"
         />
       </div>
-      <FigureRow label="Work" :figure="cost.work" />
+      <FigureRow label="Work comes to" :figure="cost.work" />
       <div class="rows">
         <MeasureField
           label="Overhead"
@@ -182,7 +183,7 @@ watch(
           @change="(value) => setTerm('overhead', value)"
         />
       </div>
-      <FigureRow label="Overhead" :figure="cost.overhead" />
+      <FigureRow label="Overhead comes to" :figure="cost.overhead" />
       <div class="rows">
         <MeasureField
           label="Profit"
@@ -192,7 +193,7 @@ watch(
           @change="(value) => setTerm('profit', value)"
         />
       </div>
-      <FigureRow label="Profit" :figure="cost.profit" />
+      <FigureRow label="Profit comes to" :figure="cost.profit" />
       <div class="rows">
         <MeasureField
           label="Prices come in steps of"

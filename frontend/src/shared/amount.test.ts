@@ -40,4 +40,8 @@ describe("a price", () => {
       expect(() => parsePrice(text, "EUR")).toThrow(UnitError);
     },
   );
+  it("says what would be accepted, and in what currency", () => {
+    expect(() => parsePrice("twenty", "EUR")).toThrow("Type a price, such as 2.40.");
+    expect(() => parsePrice("gbp 3", "EUR")).toThrow("Prices here are in EUR.");
+  });
 });
