@@ -1,12 +1,12 @@
 """Ids: every figure of a plan is called by the path where it stands."""
 
-from collections.abc import Iterator
-from typing import Any, TypeVar
+from collections.abc import Hashable, Iterator
+from functools import cache
+from typing import Any, TypeVar, cast
 
 from amber_spread.core.base import Frozen
 from amber_spread.core.figures import Figure
 
-_HOLDERS = (Frozen, dict)
 N = TypeVar("N", bound=Frozen | dict[str, Any])
 
 
@@ -17,15 +17,22 @@ def named(node: N, path: str) -> N:
     """
     values = node if isinstance(node, dict) else node.__dict__
     for name, value in values.items():
-        own = f"{path}.{name}"
-        if type(value) is Figure:
+        kind = type(value)
+        if kind is Figure:
+            own = f"{path}.{name}"
             if value.id:
                 values[name] = Figure(value.value, value.unit, value.rule, value.rounding, value.given, own)
             else:
                 value.id = own
-        elif isinstance(value, _HOLDERS):
-            named(value, own)
+        elif _holds(cast(Hashable, kind)):
+            named(value, f"{path}.{name}")
     return node
+
+
+@cache
+def _holds(kind: Any) -> bool:
+    """Whether values of this type hold figures; asked once a type, since asking a model's class is slow."""
+    return issubclass(kind, Frozen | dict)
 
 
 def figures(node: Any) -> Iterator[Figure]:

@@ -10,7 +10,7 @@ points", Journal of Complexity 14, 1998; as scipy's qmc.Sobol). Both are cited f
 
 import math
 from collections.abc import Sequence
-from functools import lru_cache
+from functools import cached_property, lru_cache
 
 import numpy
 from numpy.typing import NDArray
@@ -52,8 +52,11 @@ class Walks:
             taken += use.kept_g * factor
             numpy.maximum(needed, taken + use.in_hand.value * factor, out=needed)
         needed.sort()
-        taken.sort()
-        self._needed, self._taken = needed, taken
+        self._needed, self._as_taken = needed, taken
+
+    @cached_property
+    def _taken(self) -> Sample:
+        return numpy.sort(self._as_taken)
 
     def enough(self, risk: float) -> float:
         """What is enough in all walks but a share `risk` of them, g: the quantile 1 - risk of what they need."""
@@ -61,7 +64,8 @@ class Walks:
 
     def like(self, count: int) -> list[float]:
         """What each of so many cakes would need, g, from the least to the most: evenly spaced quantiles, to 0.1 g."""
-        return [round(float(self._needed[_place((number + 0.5) / count)]), 1) for number in range(count)]
+        found: list[float] = self._needed[_places(count)].round(1).tolist()
+        return found
 
     def risk_of(self, mixed_g: float) -> float:
         """The share of walks that need more than was mixed."""
@@ -72,5 +76,11 @@ class Walks:
         return max(0.0, mixed_g - float(self._taken[_place(1 - share)]))
 
 
+@lru_cache(maxsize=8)
+def _places(count: int) -> NDArray[numpy.intp]:
+    return numpy.array([_place((number + 0.5) / count) for number in range(count)])
+
+
+@lru_cache(maxsize=256)
 def _place(share: float) -> int:
     return min(WALKS - 1, max(0, math.ceil(share * WALKS) - 1))

@@ -110,8 +110,7 @@ function odds(share: number): string {
       <h3>One bowl for all its tiers</h3>
       <FigureRow label="Needed together" :figure="bowl.need" />
       <FigureRow label="Needed tier by tier" :figure="bowl.apart" />
-      <FigureRow label="Mixed for all at once" :figure="bowl.mix" />
-      <FigureRow label="Mixed tier by tier" :figure="bowl.mixed_apart" />
+      <FigureRow label="Mixed tier by tier, a reserve each" :figure="bowl.mixed_apart" />
     </template>
     <h3>In this order out of the bowl</h3>
     <ol>
