@@ -42,9 +42,9 @@ def test_a_smaller_risk_mixes_more_and_a_worse_order_says_what_it_costs(screen, 
 
 def test_a_step_is_dragged_in_its_bowl_and_twenty_cakes_show_what_may_run_short(screen, demo_address):
     screen.goto(demo_address)
-    screen.get_by_role("link", name="Open Fair centrepiece").click()
+    screen.get_by_role("link", name="Open Judges’ tea").click()
     lens(screen, "Mix")
-    vessel = screen.locator("[data-vessel='fondant~blush']")
+    vessel = screen.locator("[data-vessel='fondant~clover']")
     vessel.click()
     steps = panel(screen).locator("ol > li")
     expect(steps.first).to_contain_text("cover, Bottom")
@@ -56,7 +56,7 @@ def test_a_step_is_dragged_in_its_bowl_and_twenty_cakes_show_what_may_run_short(
     expect(vessel.locator(".gap")).to_have_count(1)
     screen.mouse.up()
     expect(steps.nth(1)).to_contain_text("cover, Bottom")
-    expect(panel(screen).locator("[data-figure='bowls.fondant~blush.order_cost']")).to_be_visible()
+    expect(panel(screen).locator("[data-figure='bowls.fondant~clover.order_cost']")).to_be_visible()
     panel(screen).get_by_role("button", name="Back to the order that needs least").click()
     expect(steps.first).to_contain_text("cover, Bottom")
 
