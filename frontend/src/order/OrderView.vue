@@ -267,25 +267,8 @@ onBeforeRouteLeave(async () => {
 
 .bar {
   grid-area: bar;
-  display: flex;
-  align-items: center;
   gap: 8px;
   padding: 0 14px 0 22px;
-  border-bottom: 1px solid var(--rule);
-}
-
-.brand {
-  color: var(--ink);
-  font-family: var(--serif);
-  font-weight: 600;
-  font-size: 21px;
-  text-decoration: none;
-  white-space: nowrap;
-}
-
-.brand b {
-  color: var(--amber);
-  font-weight: 600;
 }
 
 .title {

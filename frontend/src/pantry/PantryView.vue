@@ -91,32 +91,6 @@ onBeforeUnmount(() => window.removeEventListener("keydown", onKey));
   height: 100%;
 }
 
-.bar {
-  display: flex;
-  align-items: center;
-  gap: 10px;
-  padding: 0 22px;
-  border-bottom: 1px solid var(--rule);
-}
-
-.brand {
-  color: var(--ink);
-  font-family: var(--serif);
-  font-weight: 600;
-  font-size: 21px;
-  text-decoration: none;
-}
-
-.brand b {
-  color: var(--amber);
-  font-weight: 600;
-}
-
-h1 {
-  margin-left: 14px;
-  font-size: 19px;
-}
-
 .grow {
   flex: 1;
 }

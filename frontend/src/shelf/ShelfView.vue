@@ -208,30 +208,6 @@ onMounted(() => {
   height: 100%;
 }
 
-.bar {
-  display: flex;
-  align-items: center;
-  gap: 10px;
-  padding: 0 22px;
-  border-bottom: 1px solid var(--rule);
-}
-
-.brand {
-  font-family: var(--serif);
-  font-weight: 600;
-  font-size: 21px;
-}
-
-.brand b {
-  color: var(--amber);
-  font-weight: 600;
-}
-
-h1 {
-  margin-left: 14px;
-  font-size: 19px;
-}
-
 .link {
   display: grid;
   place-content: center;
