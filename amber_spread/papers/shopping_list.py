@@ -9,7 +9,7 @@ from reportlab.lib.styles import ParagraphStyle
 from reportlab.lib.units import mm
 from reportlab.platypus import Flowable, Paragraph, SimpleDocTemplate, Spacer, Table, TableStyle
 
-from amber_spread.core.figures import Quantity
+from amber_spread.core.figures import Figure, Quantity, Rounding
 from amber_spread.core.pantry import Label
 from amber_spread.core.shopping import GROUPS, Bought, Shopping, Want
 from amber_spread.core.units import LengthUnit, WeightUnit, format_length, format_weight
@@ -32,7 +32,8 @@ _SOFT = ParagraphStyle("soft", parent=_TEXT, textColor=SOFT, fontSize=9.5, leadi
 class _Box(Flowable):  # type: ignore[misc]
     """A box to tick."""
 
-    width = height = 4 * mm
+    def wrap(self, available_width: float, available_height: float) -> tuple[float, float]:
+        return 4 * mm, 3.6 * mm
 
     def draw(self) -> None:
         self.canv.setStrokeColor(INK)
@@ -98,21 +99,27 @@ def _for(shopping: Shopping) -> str:
 
 def _line(want: Want, currency: str, length: LengthUnit, weight: WeightUnit) -> list[Any]:
     buy = " + ".join(_pack(one, weight) for one in want.packs.values()) or _amount(want, weight)
-    needed = "" if want.group in ("goods", "tools") else f"need {_amount(want, weight)}"
+    needed = "" if want.group == "tools" else f"need {_counted(want.needed, want.pieces, weight)}"
+    if needed and want.in_larder:
+        needed += f", have {_quantity(want.in_larder, weight, 'down')}"
     cost = _money(want.cost.value, currency) if want.cost else ""
     return [_Box(), _words(_name(want.label, length), _TEXT), _words(buy, _TEXT), _words(needed, _SOFT),
             _words(cost, _RIGHT)]  # fmt: skip
 
 
 def _amount(want: Want, weight: WeightUnit) -> str:
-    if want.pieces_to_buy:
-        return f"{want.pieces_to_buy.value:g} ({_quantity(want.to_buy, weight)})"
-    return _quantity(want.to_buy, weight)
+    return _counted(want.to_buy, want.pieces_to_buy, weight)
 
 
-def _quantity(quantity: Quantity, weight: WeightUnit) -> str:
+def _counted(amount: Quantity | Figure, pieces: Figure | None, weight: WeightUnit) -> str:
+    return f"{pieces.value:g} ({_quantity(amount, weight)})" if pieces else _quantity(amount, weight)
+
+
+def _quantity(quantity: Quantity | Figure, weight: WeightUnit, rounding: Rounding = "up") -> str:
     if quantity.unit == "g":
-        return format_weight(quantity.value, weight, "up")
+        return format_weight(quantity.value, weight, rounding).replace(" ", "\u00a0")
+    if quantity.unit == "ml" and quantity.value >= 1000:
+        return f"{quantity.value / 1000:g} l"
     return f"{quantity.value:g}" if quantity.unit == "each" else f"{quantity.value:g} {quantity.unit}"
 
 
@@ -143,7 +150,7 @@ def _words(text: str, style: ParagraphStyle) -> Paragraph:
 
 def _table(rows: list[list[Any]]) -> Table:
     line: Color = RULE
-    widths = [7 * mm, 62 * mm, 52 * mm, 34 * mm, 23 * mm]
+    widths = [7 * mm, 54 * mm, 50 * mm, 38 * mm, 29 * mm]
     style = TableStyle([("LINEBELOW", (0, 0), (-1, -1), 0.5, line), ("VALIGN", (0, 0), (-1, -1), "MIDDLE"),
                         ("LEFTPADDING", (0, 0), (0, -1), 0), ("TOPPADDING", (0, 0), (-1, -1), 4),
                         ("BOTTOMPADDING", (0, 0), (-1, -1), 4)])  # fmt: skip

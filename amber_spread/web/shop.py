@@ -73,7 +73,7 @@ def days_pdf(
 ) -> Response:
     """The list of these days to print."""
     found = _shopping(_due(book, first, days), kit.open(), pantry, pooled)
-    content = write_list(found, f"Shopping from {first}", length, weight, paper)
+    content = write_list(found, f"Shopping from {first.day} {first:%B %Y}", length, weight, paper)
     return download(f"shopping from {first}.pdf", "application/pdf", content)
 
 
