@@ -56,13 +56,18 @@ const shelves = computed(() => {
 /** How high the tallest cake of a row stands, in pixels. */
 const standing = (row: Card[]): number => Math.max(...row.map((card) => card.height.value)) * scale.value + 2;
 
+/** What stands on the shelf now; only the newest answer counts. */
+let asked = 0;
 async function load(): Promise<void> {
+  const mine = (asked += 1);
   trouble.value = "";
   try {
     const params = { query: { archived: archived.value } };
-    cards.value = (await answered(api.GET("/api/orders", { params }))) as Card[];
+    const found = (await answered(api.GET("/api/orders", { params }))) as Card[];
+    if (mine === asked) cards.value = found;
   } catch {
-    trouble.value = "The kitchen's server cannot be reached just now. Your orders are safe where they are.";
+    if (mine === asked)
+      trouble.value = "The kitchen's server cannot be reached just now. Your orders are safe where they are.";
   }
 }
 
