@@ -254,10 +254,11 @@ def fill_bowl(
     by_tier = {tier: sorted((use for use in ordered if use.tier == tier), key=_rank)
                for tier in sorted({use.tier for use in ordered})}  # fmt: skip
     alone = {f"tier {tier}": max(levels(own).values()) for tier, own in by_tier.items()}
-    mixed_alone = {}
-    if len(by_tier) > 1:
-        for (name_of_tier, needed_g), own in zip(alone.items(), by_tier.values(), strict=True):
-            mixed_alone[name_of_tier] = mix(needed_g, reserve(Walks(own).enough(risk), needed_g), step_g)
+    mixed_alone = {
+        f"tier {tier}": _mixed(Walks(own), alone[f"tier {tier}"], risk, step_g)
+        for tier, own in by_tier.items()
+        if len(by_tier) > 1
+    }
     many = None if mixer is None else batches.figure(mixed.value, *mixer)
     each = None if many is None else batch.figure(mixed.value, max(1.0, many.value))
     in_hand_g = mixed.value if have_g is None else have_g
@@ -288,13 +289,15 @@ def fill_bowl(
         risk_bare=_shown(_RISK, "risk", walks.risk_of(need.value), "ratio"),
         left={name: _shown(_LEFT, "left", walks.left_of(mixed.value, share), "g") for name, share in LEFT.items()},
         at_risk={
-            f"1_in_{odds}": _shown(
-                _AT_RISK, "mix", mix(need.value, reserve(walks.enough(1 / odds), need.value), step_g), "g"
-            )
-            for odds in RISKS
+            f"1_in_{odds}": _shown(_AT_RISK, "mix", _mixed(walks, need.value, 1 / odds, step_g), "g") for odds in RISKS
         },
         spread_g=walks.like(LIKE),
     )
+
+
+def _mixed(walks: Walks, need_g: float, risk: float, step_g: float) -> float:
+    """What a risk asks to be mixed, g."""
+    return mix(need_g, reserve(walks.enough(risk), need_g), step_g)
 
 
 def _shown(rule_id: str, name: str, value: float, unit: Unit) -> Figure:

@@ -2,6 +2,7 @@
 /** How heavy this medium is as this kitchen makes it: weighed here, it counts for this order and for new ones. */
 import { computed } from "vue";
 import { useOrder } from "@/order/order";
+import { copied } from "@/shared/copy";
 import CupFields from "@/shared/CupFields.vue";
 import { useHandbook } from "@/shared/handbook";
 import { sourceWords, usePantry } from "@/shared/pantry";
@@ -20,7 +21,7 @@ async function take(density: number): Promise<string> {
   const before = medium.value;
   if (!before) return "";
   const own = {
-    ...(JSON.parse(JSON.stringify(before)) as typeof before),
+    ...copied(before),
     density_g_per_ml: density,
     density_source: { origin: "this kitchen" as const, reference: "" },
   };

@@ -2,6 +2,7 @@
 /** Media and ingredients: those of the program, changed for this kitchen, and the kitchen's own beside them. */
 import { computed, ref } from "vue";
 import type { Ingredient, Medium, Pantry } from "@/api/types";
+import { copied } from "@/shared/copy";
 import CupFields from "@/shared/CupFields.vue";
 import { sourceWords, usePantry } from "@/shared/pantry";
 import { parseWeight, UnitError } from "@/shared/units";
@@ -71,7 +72,7 @@ function choose(chosen: string): void {
 async function alter<T extends Thing>(before: T | undefined, how: (own: T) => void): Promise<string> {
   const list = group.value?.list;
   if (!before || !list) return "";
-  const changed = JSON.parse(JSON.stringify(before)) as T;
+  const changed = copied(before);
   how(changed);
   return put(list, changed);
 }

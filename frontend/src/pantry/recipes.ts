@@ -2,16 +2,13 @@
 import { computed, ref, watch } from "vue";
 import { answered, api, Refused } from "@/api/client";
 import type { Recipe, Scaled } from "@/api/types";
+import { copied } from "@/shared/copy";
 import { complaintWords } from "@/shared/complaint";
 import { usePantry } from "@/shared/pantry";
 import { useSettings } from "@/shared/settings";
 import { parseWeight, UnitError } from "@/shared/units";
 
 const KEPT = "amber:recipes";
-
-function copied(recipe: Recipe): Recipe {
-  return JSON.parse(JSON.stringify(recipe)) as Recipe;
-}
 
 /** Recipes that were changed and not kept, by their key. */
 function unkept(): Record<string, Recipe> {

@@ -3,6 +3,7 @@
 import { computed } from "vue";
 import type { Medium } from "@/api/types";
 import { useOrder } from "@/order/order";
+import { copied } from "./copy";
 import { useHandbook } from "./handbook";
 import { usePantry } from "./pantry";
 import { stable } from "./stable";
@@ -38,7 +39,7 @@ const firms = computed(() => known.value.find((medium) => medium.key === props.m
 function choose(key: string): void {
   const own = pantry.pantry?.media.find((medium) => medium.key === key);
   if (own && !order.document?.media.some((medium) => medium.key === key))
-    order.edit((draft) => draft.media.push(JSON.parse(JSON.stringify(own)) as Medium));
+    order.edit((draft) => draft.media.push(copied(own)));
   emit("medium", key);
 }
 const colours = stable(() => order.document?.design.colours ?? []);

@@ -4,6 +4,7 @@ import { computed, ref, shallowRef, toRaw } from "vue";
 import { answered, api, type Complaint, Refused } from "@/api/client";
 import type { Larder, Medium, Pantry, Recipe } from "@/api/types";
 import { complaintWords } from "./complaint";
+import { copied } from "./copy";
 import { History } from "./history";
 import { useSettings } from "./settings";
 
@@ -69,8 +70,7 @@ export const usePantry = defineStore("pantry", () => {
       const before = larder.value;
       const pantry = before && how(structuredClone(toRaw(before.pantry)));
       if (!pantry) return false;
-      // What the screen watches cannot be sent; what is sent is JSON.
-      const body = { began_from: before.number, pantry: JSON.parse(JSON.stringify(pantry)) as Pantry };
+      const body = { began_from: before.number, pantry: copied(pantry) };
       try {
         const found = (await answered(api.PUT("/api/pantry", { body }))) as Larder;
         remember(before.pantry);
