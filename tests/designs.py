@@ -190,7 +190,7 @@ def rebuilt(one, build, round_build):
         return one
     changed = one.model_copy(update={"build": chosen})
     try:
-        work(changed, Practice(), MEDIA, Mat(), lambda medium, colour: "#000000")
+        work(1, changed, Practice(), MEDIA, Mat(), {colour.name: colour.hex for colour in COLOURS})
     except ValueError:
         return one
     return changed

@@ -29,7 +29,7 @@ from amber_spread.core.figures import (
     rule,
     total,
 )
-from amber_spread.core.reserve import Walks
+from amber_spread.core.reserve import Walks, walk
 from amber_spread.core.uses import STEPS, Use
 
 RESERVE_SOURCE = Source(
@@ -182,14 +182,22 @@ def best_order(uses: Iterable[Use]) -> list[Use]:
 
     Lawler's backward rule (see the head of this file). Ties keep lower tiers and earlier steps first.
     """
-    waiting = sorted(uses, key=_rank)
+    waiting = by_tier(sorted(uses, key=_rank))
     placed: list[Use] = []
     while waiting:
-        last_of_tier = {use.tier: use for use in waiting}
-        chosen = min(last_of_tier.values(), key=lambda use: (use.in_hand.value, tuple(-part for part in _rank(use))))
-        waiting.remove(chosen)
-        placed.append(chosen)
+        chosen = min((own[-1] for own in waiting.values()), key=_backward)
+        placed.append(waiting[chosen.tier].pop())
+        if not waiting[chosen.tier]:
+            del waiting[chosen.tier]
     return placed[::-1]
+
+
+def by_tier(uses: Iterable[Use]) -> dict[int, list[Use]]:
+    """The uses of each tier in the order they come."""
+    found: dict[int, list[Use]] = {}
+    for use in uses:
+        found.setdefault(use.tier, []).append(use)
+    return found
 
 
 def kept_order(uses: Iterable[Use], wanted: Sequence[str]) -> list[Use]:
@@ -200,8 +208,8 @@ def kept_order(uses: Iterable[Use], wanted: Sequence[str]) -> list[Use]:
     best = best_order(uses)
     place = {key: number for number, key in enumerate(wanted)}
     ordered = sorted(best, key=lambda use: place.get(step_key(use), len(place)))
-    by_tier = {use.tier: iter(sorted((one for one in best if one.tier == use.tier), key=_rank)) for use in best}
-    return [next(by_tier[use.tier]) for use in ordered]
+    own = {tier: iter(uses) for tier, uses in by_tier(best).items()}
+    return [next(own[use.tier]) for use in ordered]
 
 
 def levels(ordered: Iterable[Use]) -> dict[str, float]:
@@ -242,23 +250,21 @@ def fill_bowl(
     ordered = kept_order(best, wanted) if wanted else best
     if not ordered:
         raise ValueError("a bowl serves at least one use")
+    steps = {step_key(use): use for use in ordered}
     reached = levels(ordered)
     need = of_parts(_NEED, max(reached.values()), reached, "g")
-    stays = total({step_key(use): use.stays.value for use in ordered}, "g")
-    lost = total({step_key(use): use.lost.value for use in ordered}, "g")
+    stays = total({key: use.stays.value for key, use in steps.items()}, "g")
+    lost = total({key: use.lost.value for key, use in steps.items()}, "g")
     cost = order_cost.figure(need.value, max(levels(best).values())) if wanted else None
-    walks = Walks(ordered)
+    walks = walk(ordered)
     margin = reserve.figure(walks.enough(risk), need.value)
     mixed = mix.figure(need.value, margin.value, step_g)
     # One tier's own steps have one order only, that of the work.
-    by_tier = {tier: sorted((use for use in ordered if use.tier == tier), key=_rank)
-               for tier in sorted({use.tier for use in ordered})}  # fmt: skip
-    alone = {f"tier {tier}": max(levels(own).values()) for tier, own in by_tier.items()}
-    mixed_alone = {
-        f"tier {tier}": _mixed(Walks(own), alone[f"tier {tier}"], risk, step_g)
-        for tier, own in by_tier.items()
-        if len(by_tier) > 1
-    }
+    each_tier = {f"tier {tier}": own for tier, own in sorted(by_tier(ordered).items())}
+    alone = {name: max(levels(own).values()) for name, own in each_tier.items()}
+    mixed_alone = {}
+    if len(each_tier) > 1:
+        mixed_alone = {name: _mixed(walk(own), alone[name], risk, step_g) for name, own in each_tier.items()}
     many = None if mixer is None else batches.figure(mixed.value, *mixer)
     each = None if many is None else batch.figure(mixed.value, max(1.0, many.value))
     in_hand_g = mixed.value if have_g is None else have_g
@@ -268,7 +274,7 @@ def fill_bowl(
         colour=ordered[0].colour,
         name=name,
         hex=hex,
-        steps={step_key(use): use for use in ordered},
+        steps=steps,
         stays=stays,
         lost=lost,
         need=need,
@@ -302,6 +308,11 @@ def _mixed(walks: Walks, need_g: float, risk: float, step_g: float) -> float:
 
 def _shown(rule_id: str, name: str, value: float, unit: Unit) -> Figure:
     return of_parts(rule_id, value, {name: value}, unit)
+
+
+def _backward(use: Use) -> tuple[float, int, int]:
+    tier, place = _rank(use)
+    return use.in_hand.value, -tier, -place
 
 
 def _rank(use: Use) -> tuple[int, int]:

@@ -54,11 +54,11 @@ class Document(Frozen):
     @model_validator(mode="after")
     def tiers_can_be_made(self) -> Self:
         """Every build can be made of its layers and coats, so that whatever is saved can be planned."""
-        known = shelf(self.media)
+        known, hexes = shelf(self.media), {colour.name: colour.hex for colour in self.design.colours}
         for index, tier in enumerate(self.design.tiers):
             if not isinstance(tier.build, StraightBuild):
                 try:
-                    work(tier, self.practice, known, Mat(), lambda medium, colour: "#000000")
+                    work(index + 1, tier, self.practice, known, Mat(), hexes)
                 except ValueError as error:
                     raise at(("design", "tiers", index, "build"), f"cannot be made: {error}") from error
         return self

@@ -20,7 +20,7 @@ from amber_spread.core.media import BEATEN, Medium
 from amber_spread.core.naming import named
 from amber_spread.core.needs import needs_of_cake, needs_of_tier
 from amber_spread.core.practice import Practice
-from amber_spread.core.section import Cut, Section, draw_section
+from amber_spread.core.section import Section, draw_section
 from amber_spread.core.side import FootPlan
 from amber_spread.core.stack import StackPlan, TierStack, plan_stack
 from amber_spread.core.uses import Use, uses_of_tier
@@ -98,21 +98,19 @@ def plan(design: Design, practice: Practice, media: dict[str, Medium], kit: Kit 
             raise UnknownMedium(path, key)
 
     hexes = {colour.name: colour.hex for colour in design.colours}
-
-    def hex_of(medium: str, colour: str | None) -> str:
-        return media[medium].hex if colour is None else hexes[colour]
-
-    worked = []
+    worked: list[Worked] = []
     for index, tier in enumerate(design.tiers):
         try:
-            worked.append(work(tier, practice, media, kit.mat, hex_of))
+            worked.append(work(index + 1, tier, practice, media, kit.mat, hexes))
         except ValueError as error:
             raise UnmadeTier(index, str(error)) from error
     numbered = list(enumerate(zip(design.tiers, worked, strict=True), 1))
     uses = [
         use
         for number, (tier, done) in numbered
-        for use in uses_of_tier(number, tier, done.layers, done.coats, done.cover, done.on_top, done.borders, practice)
+        for use in uses_of_tier(
+            number, tier, done.layers, done.coats, done.cover, done.on_top, list(done.borders.values()), practice
+        )
     ]
     prints = [footprint(tier, done) for _, (tier, done) in numbered]
     weights = [_weights(number, done, uses) for number, (_, done) in numbered]
@@ -128,9 +126,8 @@ def plan(design: Design, practice: Practice, media: dict[str, Medium], kit: Kit 
     checks.extend(checks_of_cake(design, prints, whole, media, owned))
     checks.extend(checks_of_bowls(design, bowls, media))
     tiers = [_tier_plan(design, index, done, standing[index]) for index, done in enumerate(worked)]
-    cuts = [Cut(done.layers, done.coats, done.bodies, done.slabs, done.tipped) for done in worked]
     return Plan(
-        tiers=[named(tier, f"tiers.{number}") for number, tier in enumerate(tiers, 1)],
+        tiers=tiers,
         stack=named(whole, "stack"),
         batter=named(plan_batter(design, practice), "batter"),
         bowls=named(bowls, "bowls"),
@@ -138,7 +135,7 @@ def plan(design: Design, practice: Practice, media: dict[str, Medium], kit: Kit 
         bases=named(plan_bases(design, bowls, practice, media), "bases"),
         covering=_covering(design, bowls),
         kit=named({f"need_{number}": need for number, need in enumerate(owned, 1)}, "kit"),
-        section=draw_section(design, cuts, standing, whole, hex_of),
+        section=draw_section([done.drawn for done in worked], standing, whole),
         checks=checks,
     )
 
@@ -151,9 +148,9 @@ def _tier_plan(design: Design, index: int, done: Worked, stands: TierStack) -> T
         cover=done.cover,
         foot=done.foot,
         on_top=done.on_top,
-        borders={f"border_{number}": border for number, border in enumerate(done.borders, 1)},
+        borders=done.borders,
         gauge=done.gauge,
-        stack=stands,
+        stack=named(stands, f"tiers.{index + 1}.stack"),
     )
 
 

@@ -18,6 +18,8 @@ from numpy.typing import NDArray
 from amber_spread.core.uses import Use
 
 Sample = NDArray[numpy.float64]
+Draw = tuple[float, float, float]
+"""One step: what it takes out for good, g; what must be in hand, g; and its coefficient of variation."""
 WALKS = 1024
 """How many walks of a bowl are looked at: a power of two, as Sobol samples want."""
 SEED = 20261125
@@ -42,15 +44,30 @@ def factors(step: int, variation: float) -> Sample:
     return found
 
 
-class Walks:
-    """Every walk of a bowl over its steps in order: what each needs and takes out for good, in order of size."""
+def walk(ordered: Sequence[Use]) -> "Walks":
+    """Every walk of a bowl over its steps in order. Those of the bowls asked for last are kept."""
+    return _walk(tuple((use.kept_g, use.in_hand.value, use.variation.value) for use in ordered))
 
-    def __init__(self, ordered: Sequence[Use]) -> None:
+
+@lru_cache(maxsize=512)
+def _walk(draws: tuple[Draw, ...]) -> "Walks":
+    return Walks(draws)
+
+
+def forget() -> None:
+    """Keep no walk any longer, so that the next is walked from nothing."""
+    _walk.cache_clear()
+
+
+class Walks:
+    """What each walk of a bowl needs and takes out for good, in order of size."""
+
+    def __init__(self, draws: Sequence[Draw]) -> None:
         taken, needed = numpy.zeros(WALKS), numpy.zeros(WALKS)
-        for index, use in enumerate(ordered):
-            factor = factors(index, use.variation.value)
-            taken += use.kept_g * factor
-            numpy.maximum(needed, taken + use.in_hand.value * factor, out=needed)
+        for index, (kept_g, in_hand_g, variation) in enumerate(draws):
+            factor = factors(index, variation)
+            taken += kept_g * factor
+            numpy.maximum(needed, taken + in_hand_g * factor, out=needed)
         needed.sort()
         self._needed, self._as_taken = needed, taken
 

@@ -1,6 +1,11 @@
-"""One tier worked through its rooms in the order of the work: layers, coats, cover, and what is added to it."""
+"""One tier worked through its rooms in the order of the work: layers, coats, cover, and what is added to it.
 
-from collections.abc import Callable
+A tier comes out the same whenever the same goes in, and in most edits all tiers but one go in as they were. What
+lately came out is therefore kept and given again.
+"""
+
+from collections.abc import Mapping
+from functools import lru_cache
 from typing import NamedTuple
 
 from amber_spread.core.body import Envelopes, Sideways
@@ -8,17 +13,20 @@ from amber_spread.core.coats import CoatsPlan, coats_underneath, crumb_thickness
 from amber_spread.core.cover import cover_thickness, plan_cover
 from amber_spread.core.cover_plan import CoverPlan
 from amber_spread.core.design import Tier
+from amber_spread.core.drawn import Cut, Drawn, draw_tier
 from amber_spread.core.extras import BorderPlan, OnTopPlan, plan_borders, plan_on_top
 from amber_spread.core.finishes import covers_top
 from amber_spread.core.gauge import GaugeMark, MarkKind, plan_gauge
 from amber_spread.core.kit import Mat
 from amber_spread.core.layers import LayersPlan, Slab, plan_layers
 from amber_spread.core.media import Medium
+from amber_spread.core.naming import named
 from amber_spread.core.practice import Practice
 from amber_spread.core.shapes import BallBuild, SideBuild
 from amber_spread.core.side import FootPlan, plan_foot, tipped
 
-HexOf = Callable[[str, str | None], str]
+KEPT = 256
+"""So many tiers are kept, the ones asked for last."""
 BOARD_SHARE = 0.5
 """What stands on a point or a small flat, such as a ball, takes a board half its width (common practice)."""
 
@@ -31,11 +39,12 @@ class Worked(NamedTuple):
     cover: CoverPlan | None
     foot: FootPlan | None
     on_top: OnTopPlan | None
-    borders: list[BorderPlan]
+    borders: dict[str, BorderPlan]
     gauge: dict[str, GaugeMark]
     slabs: list[Slab]
     bodies: Envelopes
     tipped: dict[str, Sideways] | None
+    drawn: Drawn
 
 
 class Footprint(NamedTuple):
@@ -49,8 +58,41 @@ class Footprint(NamedTuple):
     board_mm: float
 
 
-def work(tier: Tier, practice: Practice, media: dict[str, Medium], mat: Mat, hex_of: HexOf) -> Worked:
-    """Every room of the work over one tier. Raises ValueError when its build cannot be made; the message says why."""
+def work(
+    number: int, tier: Tier, practice: Practice, media: Mapping[str, Medium], mat: Mat, hexes: Mapping[str, str]
+) -> Worked:
+    """Every room of the work over one tier, its figures called `tiers.<number>...`. Nobody may change what comes out.
+
+    `media` holds every medium within reach by key, `hexes` every colour of the design by name. Raises ValueError when
+    the build cannot be made; the message says why.
+    """
+    taken = list(tier.taken())
+    mediums = dict.fromkeys(key for _, key, _ in taken)
+    colours = dict.fromkeys(colour for _, _, colour in taken if colour is not None)
+    return _work(
+        number,
+        tier,
+        practice,
+        mat,
+        tuple(media[key] for key in mediums),
+        tuple((name, hexes[name]) for name in colours),
+    )
+
+
+@lru_cache(maxsize=KEPT)
+def _work(
+    number: int,
+    tier: Tier,
+    practice: Practice,
+    mat: Mat,
+    taken: tuple[Medium, ...],
+    colours: tuple[tuple[str, str], ...],
+) -> Worked:
+    media, hexes = {medium.key: medium for medium in taken}, dict(colours)
+
+    def hex_of(medium: str, colour: str | None) -> str:
+        return media[medium].hex if colour is None else hexes[colour]
+
     crumb, top, cover_mm = crumb_thickness(tier, practice), final_top(tier, practice), cover_thickness(tier, practice)
     on_top_mm = cover_mm.value if cover_mm and covers_top(tier.cover) else 0.0
     under_mm = coats_underneath(tier, practice)
@@ -66,18 +108,28 @@ def work(tier: Tier, practice: Practice, media: dict[str, Medium], mat: Mat, hex
     ]  # fmt: skip
     drum_g = layers.cake_weight.value + layers.filling.weight.value + coats.crumb.weight.value
     drum_g += coats.stays.value if coats.stays else 0.0
-    return Worked(
+    borders = plan_borders(tier, practice, media, covered)
+    leaning = _tip(tier, practice, bodies)
+    done = Worked(
         layers=layers,
         coats=coats,
         cover=cover,
         foot=plan_foot(tier, practice, coated, drum_g),
         on_top=plan_on_top(tier, practice, media, hex_of),
-        borders=plan_borders(tier, practice, media, covered),
+        borders={f"border_{place}": border for place, border in enumerate(borders, 1)},
         gauge=plan_gauge(slabs, under_mm, standing),
         slabs=slabs,
         bodies=bodies,
-        tipped=_tip(tier, practice, bodies),
+        tipped=leaning,
+        drawn=draw_tier(number, tier, Cut(layers, coats, bodies, slabs, leaning), hex_of),
     )
+    named(done._asdict(), f"tiers.{number}")
+    return done
+
+
+def forget() -> None:
+    """Keep no tier any longer, so that the next one is worked from nothing."""
+    _work.cache_clear()
 
 
 def _tip(tier: Tier, practice: Practice, bodies: Envelopes) -> dict[str, Sideways] | None:

@@ -11,8 +11,8 @@ from pydantic import Field
 from amber_spread.core.base import Frozen
 from amber_spread.core.check import Check
 from amber_spread.core.document import Document, plan_document, write_document
+from amber_spread.core.drawn import Silhouette
 from amber_spread.core.figures import Figure
-from amber_spread.core.section import Silhouette
 from amber_spread.store.orders import Order, OrderBook, Revision
 from amber_spread.web.files import download
 

@@ -8,7 +8,7 @@ from hypothesis import strategies as st
 
 from amber_spread.core.bowls import LIKE, best_order, bowl_key, fill_bowl, kept_order, levels, step_key
 from amber_spread.core.figures import Figure, Quantity
-from amber_spread.core.reserve import Walks
+from amber_spread.core.reserve import walk
 from amber_spread.core.uses import STEPS, Use
 from tests.designs import planned, tier
 
@@ -143,7 +143,7 @@ def test_twenty_cakes_stand_for_all_walks():
     assert bowl.spread_g == sorted(bowl.spread_g)
     short = sum(grams > bowl.mix.value for grams in bowl.spread_g) / LIKE
     assert abs(short - bowl.risk.value) <= 1 / LIKE
-    assert bowl.spread_g[LIKE // 2 - 1] <= Walks(list(bowl.steps.values())).enough(0.5) <= bowl.spread_g[LIKE // 2]
+    assert bowl.spread_g[LIKE // 2 - 1] <= walk(list(bowl.steps.values())).enough(0.5) <= bowl.spread_g[LIKE // 2]
 
 
 def test_one_bowl_for_all_tiers_takes_less_than_one_for_each_with_its_own_reserve():

@@ -8,7 +8,7 @@ from scipy import stats
 
 from amber_spread.core.bowls import best_order, fill_bowl
 from amber_spread.core.figures import Figure, Quantity
-from amber_spread.core.reserve import WALKS, Walks, factors
+from amber_spread.core.reserve import WALKS, factors, walk
 from amber_spread.core.uses import Use
 
 
@@ -31,7 +31,7 @@ def exact(mean, variation):
 @pytest.mark.parametrize("variation", [0.05, 0.2, 0.3])
 @pytest.mark.parametrize("odds", [5, 20, 50])
 def test_one_step_is_the_exact_quantile(variation, odds):
-    walks = Walks([use(1, 950, 50, 0, variation)])
+    walks = walk([use(1, 950, 50, 0, variation)])
     assert walks.enough(1 / odds) == pytest.approx(exact(1000, variation).ppf(1 - 1 / odds), rel=0.006)
 
 
@@ -53,7 +53,7 @@ def test_many_steps_agree_with_a_million_independent_walks():
         factor = exact(1, one.variation.value).rvs(len(needed), random_state=rng)
         taken = taken + (one.stays.value + one.lost.value) * factor
         needed = numpy.maximum(needed, taken + one.in_hand.value * factor)
-    walks = Walks(steps)
+    walks = walk(steps)
     for risk in (0.2, 0.05, 0.02):
         assert walks.enough(risk) == pytest.approx(float(numpy.quantile(needed, 1 - risk)), rel=0.01)
     mixed = walks.enough(0.05)

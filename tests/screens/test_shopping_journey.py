@@ -95,7 +95,7 @@ def test_a_price_list_with_two_bad_lines_is_refused_line_by_line_and_mended_is_t
 
     mended = "\n".join(line for line in PRICES.splitlines() if "Unicorn" not in line).replace("-1 kg", "1 kg")
     send(screen, "Take over a price list", "fair.csv", mended)
-    expect(screen.get_by_role("status")).to_contain_text("every line of it")
+    expect(screen.locator("main").get_by_role("status")).to_contain_text("every line of it")
     expect(smallest_butter(screen)).to_have_value("2.65")
     screen.get_by_role("button", name="Undo").click()
     expect(smallest_butter(screen)).to_have_value(before)
@@ -137,6 +137,47 @@ def test_a_medium_of_ones_own_is_weighed_and_offered_as_a_coat(screen, demo_addr
     lens(screen, "Coats")
     choose(screen, "Final coat", "Heather cream")
     expect(screen.locator("footer")).to_contain_text("Heather cream")
+
+
+SLOW = """const quick = window.fetch;
+window.fetch = async (...asked) => {
+  await new Promise((done) => setTimeout(done, 500));
+  return quick(...asked);
+};"""
+
+
+def test_over_a_slow_line_nothing_typed_is_lost_and_a_second_click_takes_nothing_more(screen, demo_address):
+    screen.add_init_script(SLOW)
+    screen.goto(f"{demo_address}/pantry")
+    screen.get_by_role("radio", name="What we use").check(force=True)
+    screen.get_by_role("button", name="A medium of ours").click()
+    screen.keyboard.type("Clover cream")
+    screen.keyboard.press("Enter")
+    screen.get_by_role("checkbox", name="soya").click()
+    screen.get_by_role("checkbox", name="crusts").click()
+    expect(screen.get_by_role("button", name="Clover cream ours")).to_be_visible()
+    expect(screen.get_by_role("checkbox", name="soya")).to_be_checked()
+    expect(screen.get_by_role("checkbox", name="crusts")).to_be_checked()
+    expect(screen.locator("header [role='status']")).to_have_text("Saving …")
+    expect(screen.locator("header [role='status']")).to_have_text("Saved")
+    screen.reload()
+    screen.get_by_role("radio", name="What we use").check(force=True)
+    screen.get_by_role("button", name="Clover cream ours").click()
+    expect(screen.get_by_role("checkbox", name="soya")).to_be_checked()
+    expect(screen.get_by_role("checkbox", name="crusts")).to_be_checked()
+    screen.get_by_role("button", name="Take ours away").click()
+    expect(screen.get_by_role("button", name=re.compile("^Clover cream"))).to_have_count(0)
+
+    screen.get_by_role("radio", name="Larder").check(force=True)
+    lines = screen.locator("tbody tr")
+    before = lines.count()
+    assert before > 2
+    name = lines.first.get_attribute("data-item")
+    lines.first.get_by_role("button").dblclick()
+    expect(lines).to_have_count(before - 1)
+    expect(screen.locator(f"tr[data-item='{name}']")).to_have_count(0)
+    screen.get_by_role("button", name="Undo").click()
+    expect(lines).to_have_count(before)
 
 
 @pytest.mark.parametrize("size", [(1280, 800), (1024, 768)])

@@ -146,7 +146,7 @@ function onKey(event: KeyboardEvent): void {
 }
 
 function warnIfUnsaved(event: BeforeUnloadEvent): void {
-  if (order.status === "refused" || order.status === "stale") event.preventDefault();
+  if (order.status === "refused" || order.status === "stale" || pantry.underway > 0) event.preventDefault();
 }
 
 watch(() => props.id, begin);

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 /** Packs with their prices, or what is in the larder: an item a line, changed where it stands. */
 import { computed, ref } from "vue";
+import type { Pantry } from "@/api/types";
 import { type Amount, parseAmount, parsePrice } from "@/shared/amount";
 import { useHandbook } from "@/shared/handbook";
 import { usePantry } from "@/shared/pantry";
@@ -23,23 +24,35 @@ const wrong = ref({ item: "", amount: "", price: "" });
 const items = computed(() =>
   [...pantry.names].map(([key, name]) => ({ key, name })).sort((a, b) => a.name.localeCompare(b.name)),
 );
+/** The lines on show. `nth` tells the packs of one item apart, and stays while their size and price are changed. */
 const rows = computed(() => {
   const kept = pantry.pantry;
   if (!kept) return [];
   const found = priced.value
-    ? kept.packs.map((pack, index) => ({
-        index,
+    ? kept.packs.map((pack) => ({
         item: pack.item,
         amount: pack.size,
         unit: pack.unit,
         price: pack.price,
       }))
-    : kept.larder.map((one, index) => ({ index, ...one, price: null }));
+    : kept.larder.map((one) => ({ ...one, price: null }));
+  const met = new Map<string, number>();
   return found
-    .map((row) => ({ ...row, name: pantry.nameOf(row.item) }))
+    .map((row) => {
+      const nth = met.get(row.item) ?? 0;
+      met.set(row.item, nth + 1);
+      return { ...row, nth, name: pantry.nameOf(row.item) };
+    })
     .filter((row) => row.name.toLowerCase().includes(sought.value.trim().toLowerCase()))
     .sort((a, b) => a.name.localeCompare(b.name) || a.amount - b.amount);
 });
+
+type Line = Pantry["packs"][number] | Pantry["larder"][number];
+const linesOf = (kept: Pantry): Line[] => (priced.value ? kept.packs : kept.larder);
+const same = (line: Line, row: Amount & { item: string }): boolean =>
+  line.item === row.item &&
+  line.unit === row.unit &&
+  ("size" in line ? line.size : line.amount) === row.amount;
 
 const counted = (key: string): boolean => !pantry.names.has(key.split("~")[0] ?? "");
 const words = (one: Amount): string =>
@@ -102,13 +115,15 @@ async function add(): Promise<void> {
   if (kept) [item.value, amount.value, price.value] = ["", "", ""];
 }
 
-/** Take an amount typed into a row; the sentence that says what is wrong, or nothing. */
-async function setAmount(row: (typeof rows.value)[number], text: string): Promise<string> {
+type Row = (typeof rows.value)[number];
+
+/** Take what was typed into a row; the sentence that says what is wrong, or nothing. */
+async function take(row: Row, read: () => object): Promise<string> {
   try {
-    const held = parseAmount(text, settings.weight, counted(row.item));
+    const found = read();
     const kept = await pantry.change((draft) => {
-      if (priced.value) Object.assign(draft.packs[row.index] ?? {}, { size: held.amount, unit: held.unit });
-      else Object.assign(draft.larder[row.index] ?? {}, held);
+      const line = linesOf(draft).filter((one) => one.item === row.item)[row.nth];
+      return line ? void Object.assign(line, found) : false;
     });
     return kept ? "" : pantry.trouble;
   } catch (error) {
@@ -117,21 +132,22 @@ async function setAmount(row: (typeof rows.value)[number], text: string): Promis
   }
 }
 
-async function setPrice(row: (typeof rows.value)[number], text: string): Promise<string> {
-  try {
-    const paid = text.trim() ? parsePrice(text, settings.currency) : null;
-    const kept = await pantry.change(
-      (draft) => void Object.assign(draft.packs[row.index] ?? {}, { price: paid }),
-    );
-    return kept ? "" : pantry.trouble;
-  } catch (error) {
-    if (!(error instanceof UnitError)) throw error;
-    return error.message;
-  }
-}
+const setAmount = (row: Row, text: string): Promise<string> =>
+  take(row, () => {
+    const { amount, unit } = parseAmount(text, settings.weight, counted(row.item));
+    return priced.value ? { size: amount, unit } : { amount, unit };
+  });
 
-function remove(index: number): void {
-  void pantry.change((draft) => void (priced.value ? draft.packs : draft.larder).splice(index, 1));
+const setPrice = (row: Row, text: string): Promise<string> =>
+  take(row, () => ({ price: text.trim() ? parsePrice(text, settings.currency) : null }));
+
+/** Take this very line out: clicked twice before it is gone, it takes no other with it. */
+function remove(row: Row): void {
+  void pantry.change((draft) => {
+    const lines = linesOf(draft);
+    const at = lines.findIndex((one) => same(one, row));
+    return at < 0 ? false : void lines.splice(at, 1);
+  });
 }
 </script>
 
@@ -207,7 +223,7 @@ function remove(index: number): void {
           </tr>
         </thead>
         <tbody>
-          <tr v-for="row in rows" :key="`${row.item}-${row.amount}-${row.unit}`" :data-item="row.item">
+          <tr v-for="row in rows" :key="`${row.item} ${row.nth}`" :data-item="row.item">
             <td>{{ row.name }}</td>
             <td>
               <PlainField
@@ -225,7 +241,7 @@ function remove(index: number): void {
               />
             </td>
             <td>
-              <button class="act" :aria-label="`Remove ${row.name}`" @click="remove(row.index)">×</button>
+              <button class="act" :aria-label="`Remove ${row.name}`" @click="remove(row)">×</button>
             </td>
           </tr>
         </tbody>

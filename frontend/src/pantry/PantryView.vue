@@ -23,6 +23,11 @@ const ROOMS = [
 const room = ref<Room>("recipes");
 const from = computed(() => (history.state as { back?: string }).back);
 
+/** How the last change fares; where one was refused, its own place says so. */
+const kept = computed(() =>
+  pantry.underway > 0 ? "Saving …" : pantry.canUndo && !pantry.trouble ? "Saved" : "",
+);
+
 function back(): void {
   if (from.value && from.value !== "/") router.back();
   else void router.push("/");
@@ -37,12 +42,20 @@ function onKey(event: KeyboardEvent): void {
   void (key === "y" || event.shiftKey ? pantry.redo() : pantry.undo());
 }
 
+function warnIfUnsaved(event: BeforeUnloadEvent): void {
+  if (pantry.underway > 0) event.preventDefault();
+}
+
 onMounted(() => {
+  window.addEventListener("beforeunload", warnIfUnsaved);
   document.title = "Recipes and prices · Amber Spread";
   window.addEventListener("keydown", onKey);
   void pantry.open();
 });
-onBeforeUnmount(() => window.removeEventListener("keydown", onKey));
+onBeforeUnmount(() => {
+  window.removeEventListener("beforeunload", warnIfUnsaved);
+  window.removeEventListener("keydown", onKey);
+});
 </script>
 
 <template>
@@ -53,6 +66,7 @@ onBeforeUnmount(() => window.removeEventListener("keydown", onKey));
       >
       <h1>Recipes and prices</h1>
       <span class="grow" />
+      <span class="state" role="status">{{ kept }}</span>
       <button class="act bare" :disabled="!pantry.canUndo" @click="pantry.undo()">Undo</button>
       <button class="act bare" :disabled="!pantry.canRedo" @click="pantry.redo()">Redo</button>
       <UnitsMenu />
@@ -101,6 +115,10 @@ onBeforeUnmount(() => window.removeEventListener("keydown", onKey));
   gap: 14px;
   min-height: 0;
   padding: 18px 22px;
+}
+
+.state {
+  color: var(--soft);
 }
 
 .rooms {

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** Media and ingredients: those of the program, changed for this kitchen, and the kitchen's own beside them. */
-import { computed, ref } from "vue";
+import { computed, nextTick, ref, shallowRef } from "vue";
 import type { Ingredient, Medium, Pantry } from "@/api/types";
 import { copied } from "@/shared/copy";
 import CupFields from "@/shared/CupFields.vue";
@@ -10,6 +10,7 @@ import { useSettings } from "@/shared/settings";
 import PlainField from "./PlainField.vue";
 
 type Thing = Medium | Ingredient;
+type List = "media" | "ingredients";
 const pantry = usePantry();
 const settings = useSettings();
 const KINDS: readonly { value: Medium["kind"]; words: string }[] = [
@@ -42,15 +43,28 @@ const WAYS = [
 
 const byName = (things: readonly Thing[]): Thing[] =>
   [...things].sort((a, b) => a.name.localeCompare(b.name));
+/** Just begun and not kept yet: on show at once, so that what is typed next goes into it. */
+const begun = shallowRef<{ list: List; thing: Thing } | null>(null);
+
+function known(list: List, kept: readonly Thing[] = []): Thing[] {
+  const mine = begun.value?.list === list ? begun.value.thing : undefined;
+  return byName(mine && !kept.some((one) => one.key === mine.key) ? [...kept, mine] : kept);
+}
+
 const groups = computed(() => [
-  { words: "Media", list: "media" as const, things: byName(pantry.larder?.media ?? []) },
-  { words: "Ingredients", list: "ingredients" as const, things: byName(pantry.larder?.ingredients ?? []) },
+  { words: "Media", list: "media" as const, things: known("media", pantry.larder?.media) },
+  {
+    words: "Ingredients",
+    list: "ingredients" as const,
+    things: known("ingredients", pantry.larder?.ingredients),
+  },
 ]);
 const own = computed(
   () =>
     new Set([...(pantry.pantry?.media ?? []), ...(pantry.pantry?.ingredients ?? [])].map((one) => one.key)),
 );
 const key = ref("");
+const title = ref<HTMLElement>();
 const group = computed(
   () => groups.value.find((one) => one.things.some((thing) => thing.key === key.value)) ?? groups.value[0],
 );
@@ -68,21 +82,17 @@ function choose(chosen: string): void {
   pantry.forgive();
 }
 
-/** Keep this thing as this kitchen's own, changed. Empty when it was kept; else the sentence that says why not. */
-async function alter<T extends Thing>(before: T | undefined, how: (own: T) => void): Promise<string> {
+/** Keep this thing as this kitchen's own, changed from how it stands then. Empty, or the sentence that says why not. */
+async function alter<T extends Thing>(shown: T | undefined, how: (own: T) => void): Promise<string> {
   const list = group.value?.list;
-  if (!before || !list) return "";
-  const changed = copied(before);
-  how(changed);
-  return put(list, changed);
-}
-
-async function put(list: "media" | "ingredients", changed: Thing): Promise<string> {
+  if (!shown || !list) return "";
   const kept = await pantry.change((draft: Pantry) => {
     const things = draft[list] as Thing[];
-    const at = things.findIndex((one) => one.key === changed.key);
-    if (at < 0) things.push(changed);
-    else things[at] = changed;
+    const at = things.findIndex((one) => one.key === shown.key);
+    const own = copied(things[at] ?? shown) as T;
+    how(own);
+    if (at < 0) things.push(own);
+    else things[at] = own;
   });
   return kept ? "" : pantry.trouble;
 }
@@ -118,10 +128,11 @@ function toggle(allergen: Medium["allergens"][number]): void {
   });
 }
 
-async function another(list: "media" | "ingredients"): Promise<void> {
-  const known = new Set(groups.value.flatMap((one) => one.things.map((each) => each.key)));
+/** Begin a thing of ours: its name is there to be typed at once, whatever the server still has to keep. */
+async function another(list: List): Promise<void> {
+  const taken = new Set(groups.value.flatMap((one) => one.things.map((each) => each.key)));
   let number = 1;
-  while (known.has(`own_${list}_${number}`)) number += 1;
+  while (taken.has(`own_${list}_${number}`)) number += 1;
   const made = `own_${list}_${number}`;
   const source = { origin: "this kitchen" as const, reference: "" };
   const fresh: Thing =
@@ -149,7 +160,14 @@ async function another(list: "media" | "ingredients"): Promise<void> {
           each_g: null,
           allergens: [],
         };
-  if ((await put(list, fresh)) === "") key.value = made;
+  begun.value = { list, thing: fresh };
+  choose(made);
+  const kept = alter(fresh, () => undefined);
+  await nextTick();
+  const field = title.value?.querySelector("input");
+  field?.focus();
+  field?.select();
+  if ((await kept) === "") begun.value = null;
 }
 
 /** What recipes of ours are made with it, or make it: without it they could not be weighed. */
@@ -166,6 +184,7 @@ async function dropOwn(): Promise<void> {
       ? `Still needed for ${users.map((one) => one.name).join(" and ")}. Take it out there first.`
       : "";
   if (needed.value) return;
+  begun.value = null;
   await pantry.change((kept) => {
     if (!program) {
       kept.packs = kept.packs.filter((one) => one.item.split("~")[0] !== gone);
@@ -194,7 +213,9 @@ async function dropOwn(): Promise<void> {
       </div>
     </nav>
     <article v-if="thing" :key="thing.key" :aria-label="thing.name">
-      <PlainField class="title" label="Name" :value="thing.name" wide :take="setName" />
+      <div ref="title">
+        <PlainField class="title" label="Name" :value="thing.name" wide :take="setName" />
+      </div>
       <label v-if="medium" class="line">
         <span>It is a</span>
         <select

@@ -45,9 +45,9 @@ export function useRecipes() {
   });
 
   function choose(recipe: Recipe): void {
+    if (recipe.key !== key.value) [wrong.value, wantedText.value] = ["", ""];
     key.value = recipe.key;
     draft.value = copied(drafts.value[recipe.key] ?? recipe);
-    [wrong.value, wantedText.value] = ["", ""];
   }
 
   watch(

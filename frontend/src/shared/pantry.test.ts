@@ -90,6 +90,12 @@ describe("the pantry", () => {
     expect([stock(), server.pantry.larder[0]?.amount]).toEqual([200, 200]);
   });
 
+  it("keeps nothing, and remembers nothing to undo, where there was nothing left to change", async () => {
+    const pantry = await opened();
+    expect(await pantry.change(() => false)).toBe(false);
+    expect([pantry.canUndo, pantry.trouble, server.number]).toEqual([false, "", 1]);
+  });
+
   it("undoes a file that was taken over", async () => {
     const pantry = await opened();
     expect(await pantry.read("larder", new File(["item"], "larder.csv"))).toBe(true);

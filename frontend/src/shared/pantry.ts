@@ -22,6 +22,8 @@ export const usePantry = defineStore("pantry", () => {
   const trouble = ref("");
   const complaints = shallowRef<Complaint[]>([]);
   let saving: Promise<boolean> = Promise.resolve(true);
+  /** How many changes are on their way to the server. */
+  const underway = ref(0);
   let history = new History<Pantry>();
   const canUndo = ref(false);
   const canRedo = ref(false);
@@ -66,36 +68,41 @@ export const usePantry = defineStore("pantry", () => {
     how: (pantry: Pantry) => Pantry | undefined,
     remember: (before: Pantry) => void,
   ): Promise<boolean> {
+    underway.value += 1;
     saving = saving.then(async () => {
       const before = larder.value;
-      const pantry = before && how(structuredClone(toRaw(before.pantry)));
-      if (!pantry) return false;
-      const body = { began_from: before.number, pantry: copied(pantry) };
+      let sent: Pantry | undefined;
       try {
+        const pantry = before && how(structuredClone(toRaw(before.pantry)));
+        if (!pantry) return false;
+        sent = copied(pantry);
+        const body = { began_from: before.number, pantry: sent };
         const found = (await answered(api.PUT("/api/pantry", { body }))) as Larder;
         remember(before.pantry);
         take(found);
         return true;
       } catch (error) {
-        failed(error, body.pantry);
+        failed(error, sent);
         if (error instanceof Refused && error.problem.status === 409) {
           await open();
           trouble.value =
             "Somebody else changed this meanwhile. What they kept is shown now: make your change again.";
         }
         return false;
+      } finally {
+        underway.value -= 1;
       }
     });
     return saving;
   }
 
-  /** Change what is kept. True when it was kept; else `trouble` says why, and nothing is changed. */
-  function change(how: (pantry: Pantry) => void): Promise<boolean> {
+  /**
+   * Change what is kept, as it stands when its turn comes. True when it was kept; else `trouble` says why, and
+   * nothing is changed. A `how` that finds nothing left to change gives back false.
+   */
+  function change(how: (pantry: Pantry) => unknown): Promise<boolean> {
     return replace(
-      (pantry) => {
-        how(pantry);
-        return pantry;
-      },
+      (pantry) => (how(pantry) === false ? undefined : pantry),
       (before) => history.remember(before),
     );
   }
@@ -152,6 +159,7 @@ export const usePantry = defineStore("pantry", () => {
   return {
     larder,
     pantry,
+    underway,
     trouble,
     complaints,
     cakes,
