@@ -6,6 +6,7 @@ import time
 from collections.abc import Callable
 from datetime import date
 
+from amber_spread.core import reserve, worked
 from amber_spread.core.bowls import fill_bowl
 from amber_spread.core.document import Document, plan_document, read_document, write_document
 from amber_spread.core.finishes import GoresCover, PanelCover
@@ -35,15 +36,20 @@ def bench() -> int:
     three = documents[3]
     text = write_document(three)
     show("floor: read the design file's JSON into types", lambda: Document.model_validate_json(text))
-    show("plan of a three-tier cake, all straight", lambda: plan_document(three), GOAL_PLAN_MS)
-    mixed = _mixed(three)
-    median = show("plan of a three-tier cake of mixed shapes", lambda: plan_document(mixed), GOAL_PLAN_MS)
-    three = mixed
+    for name, cake in (("all straight", three), ("of mixed shapes", _mixed(three))):
+        print(f"\nplan of a three-tier cake, {name}")
+        edits = (_wider(cake, step) for step in range(RUNS + 1))
+        median = show("from nothing", lambda cake=cake: plan_document(cake), GOAL_PLAN_MS, before=forget)  # type: ignore[misc]
+        show("its bottom tier changed", lambda edits=edits: plan_document(next(edits)), GOAL_PLAN_MS)  # type: ignore[misc]
+        show("as it was", lambda cake=cake: plan_document(cake))  # type: ignore[misc]
+    three = _mixed(three)
+    print("\nthe plan of mixed shapes on its way")
     text = write_document(three)
     planned = plan_document(three)
     wire = show("floor: that plan written out as JSON", planned.model_dump_json)
-    print(f"  planning takes {median / wire:.1f} times as long as writing the plan out")
+    print(f"  planning from nothing takes {median / wire:.1f} times as long as writing the plan out")
     show("read, plan and write, as a request does", lambda: plan_document(read_document(text)).model_dump_json())
+    show("the same from nothing", lambda: plan_document(read_document(text)).model_dump_json(), before=forget)
     print("\npapers of the mixed cake")
     templates = templates_of(three, planned)
     show("templates as PDF", lambda: write_pdf(templates), GOAL_PDF_MS, runs=20)
@@ -53,7 +59,7 @@ def bench() -> int:
     one = None
     for count in (1, 3, 10, 30):
         many = _with_tiers(three, count)
-        took = show(f"plan of {count} tiers", lambda many=many: plan_document(many))  # type: ignore[misc]
+        took = show(f"plan of {count} tiers, from nothing", lambda many=many: plan_document(many), before=forget)  # type: ignore[misc]
         one = one or took
         print(f"  {took / one:.1f} times one tier")
     week_of_ten = plan_document(_with_tiers(documents[3], 10))
@@ -63,6 +69,7 @@ def bench() -> int:
         "bowl walk with reserve, ten tiers",
         lambda: [fill_bowl(uses, "", "#FFFFFF", 0.05, 5) for uses in served],
         GOAL_BOWLS_MS,
+        before=forget,
     )
     _bench_shopping()
     return _bench_screen()
@@ -95,11 +102,31 @@ def _mixed(document: Document) -> Document:
     return document.model_copy(update={"design": document.design.model_copy(update={"tiers": tiers})})
 
 
-def show(name: str, work: Callable[[], object], goal_ms: float | None = None, runs: int = RUNS) -> float:
-    """Time `work`, print its distribution in ms, and return the median."""
+def forget() -> None:
+    """Keep nothing of earlier plans, so that the next is worked from nothing."""
+    worked.forget()
+    reserve.forget()
+
+
+def _wider(document: Document, step: int) -> Document:
+    """The document with its bottom tier's tin a little wider than at the step before."""
+    first, *others = document.design.tiers
+    wider = first.model_copy(update={"tin_diameter_mm": first.tin_diameter_mm + 0.01 * step})
+    return document.model_copy(update={"design": document.design.model_copy(update={"tiers": (wider, *others)})})
+
+
+def show(
+    name: str,
+    work: Callable[[], object],
+    goal_ms: float | None = None,
+    runs: int = RUNS,
+    before: Callable[[], object] = lambda: None,
+) -> float:
+    """Time `work` with `before` done untimed ahead of it, print its distribution in ms, and return the median."""
     work()
     times = []
     for _ in range(runs):
+        before()
         began = time.perf_counter()
         work()
         times.append((time.perf_counter() - began) * 1000)

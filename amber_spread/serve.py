@@ -73,6 +73,8 @@ def warm() -> None:
     normals()
     gc.collect()
     gc.freeze()
+    # A plan makes some five thousand objects and hardly a cycle: the collector need not look seven times a plan.
+    gc.set_threshold(10_000, 10, 10)
 
 
 def data_folder() -> Path:

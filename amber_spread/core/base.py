@@ -2,7 +2,7 @@
 
 import re
 import unicodedata
-from typing import TYPE_CHECKING, Annotated, Any, ClassVar
+from typing import TYPE_CHECKING, Annotated, Any, ClassVar, Self
 
 from pydantic import AfterValidator, BaseModel, ConfigDict, StringConstraints
 from pydantic_core import PydanticCustomError
@@ -37,6 +37,10 @@ class Made(Frozen):
 
         # As BaseModel marks its own, so that reading one back from data still goes through validation.
         __init__.__pydantic_base_init__ = True
+
+    def but(self, **changes: Any) -> Self:
+        """The same piece with some of its fields changed."""
+        return type(self)(**self.__dict__ | changes)
 
     @classmethod
     def __pydantic_init_subclass__(cls, **kwargs: Any) -> None:

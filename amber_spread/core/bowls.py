@@ -21,6 +21,7 @@ from amber_spread.core.figures import (
     COMMON_PRACTICE,
     DEFINITION,
     Figure,
+    Quantity,
     Source,
     Unit,
     decided,
@@ -307,7 +308,7 @@ def _mixed(walks: Walks, need_g: float, risk: float, step_g: float) -> float:
 
 
 def _shown(rule_id: str, name: str, value: float, unit: Unit) -> Figure:
-    return of_parts(rule_id, value, {name: value}, unit)
+    return Figure(value, unit, rule_id, "nearest", {name: Quantity(value, unit)})
 
 
 def _backward(use: Use) -> tuple[float, int, int]:

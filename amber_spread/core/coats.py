@@ -171,7 +171,7 @@ def plan_coats(tier: Tier, practice: Practice, media: dict[str, Medium], bare: B
     if isinstance(final, TexturedFinal):
         volume = relief_volume.figure(crumbed.wall_area_mm2 + crumbed.top_area_mm2, side.value)
         heavy = weight.figure(volume.value, medium.density_g_per_ml)
-        coat = coat.model_copy(update={"volume": volume, "weight": heavy})
+        coat = coat.but(volume=volume, weight=heavy)
     rim_high = rim = None
     if isinstance(final, DeckledFinal) and coated.flat_top is not None and not (faces or covers_top(tier.cover)):
         rim_high = chosen(final.rim_mm, practice.rim_mm, "mm")

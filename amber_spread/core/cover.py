@@ -135,7 +135,7 @@ def _on_its_side(
     inner = tipped(coated, tier, practice)
     outer = Sideways(covered.width_mm / 2, covered.height_mm, inner.centre_mm)
     volume = coat_volume.figure(outer.volume_ml, inner.volume_ml)
-    return over.model_copy(update={"volume": volume, "weight": weight.figure(volume.value, medium.density_g_per_ml)})
+    return over.but(volume=volume, weight=weight.figure(volume.value, medium.density_g_per_ml))
 
 
 def _is_circle(corners: list[Corner]) -> bool:
@@ -225,7 +225,7 @@ def _panel(asked: Asked, cover: Cover) -> Way:
         marks = [Mark(name="trim to here", x0=0, y0=high.value - trim.value, x1=long.value, y1=high.value - trim.value)]
         edges = rectangle_bands(long.value, high.value, [stripe.share for stripe in panel.stripes])
         bands = _bands(asked, panel.stripes, edges)
-        pieces = {"panel": strip.model_copy(update={"marks": marks if trim.value else [], "bands": bands})}
+        pieces = {"panel": strip.but(marks=marks if trim.value else [], bands=bands)}
     flat = coated.flat_top
     if panel.top != "none" and flat is not None:
         pieces["top"] = top_of(
@@ -264,7 +264,7 @@ def _sector(
     )  # fmt: skip
     shares = [stripe.share for stripe in stripes]
     bands = _bands(asked, stripes, sector_bands(inner.value, outer.value, math.radians(angle.value), shares))
-    return girth_mm, {"panel": piece.model_copy(update={"bands": bands})}
+    return girth_mm, {"panel": piece.but(bands=bands)}
 
 
 def _bands(asked: Asked, stripes: tuple[Stripe, ...], edges: list[list[Corner]]) -> list[Band]:
@@ -381,7 +381,7 @@ def _collar(asked: Asked, cover: Cover) -> Way:
     piece = piece_of("Paper", rectangle(long.value, high.value), asked.hex_of(cover.colour), 1, long=long, high=high)
     fold = Mark(name="top of the tier", x0=0, y0=coated.height_mm, x1=long.value, y1=coated.height_mm)
     suits = not isinstance(asked.tier.build, BallBuild | DomedBuild | TurnedBuild | TaperedBuild | SideBuild)
-    return Way({"paper": piece.model_copy(update={"marks": [fold]})}, False, {"overlap": overlap}, suits)
+    return Way({"paper": piece.but(marks=[fold])}, False, {"overlap": overlap}, suits)
 
 
 _WAYS: dict[str, Callable[[Asked, Cover], Way]] = {

@@ -108,7 +108,7 @@ def lifted(piece: D, lift_mm: float) -> D:
     """A piece of the drawing moved up by so much."""
     if lift_mm == 0:
         return piece
-    return type(piece)(**piece.__dict__ | {"outline": [(x, z + lift_mm) for x, z in piece.outline]})
+    return piece.but(outline=[(x, z + lift_mm) for x, z in piece.outline])
 
 
 def _lip(cut: Cut) -> list[Point]:

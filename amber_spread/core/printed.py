@@ -50,7 +50,7 @@ def plan_printed(cover: PrintedCover, practice: Practice, coated: Body, tier: Ti
     strip = piece_of("Strip", rectangle(long.value, min(high.value, tall_mm)), white, strips, long=long, high=high)
     if tab_mm:
         fold = Mark(name="snip the tabs to here", x0=0, y0=wall_mm, x1=long.value, y1=wall_mm)
-        strip = strip.model_copy(update={"marks": [fold]})
+        strip = strip.but(marks=[fold])
     pieces = {"strip": strip}
     if tops and coated.flat_top is not None:
         pieces["top"] = top_of(coated.flat_top, 0.0, white)
