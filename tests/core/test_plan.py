@@ -7,6 +7,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
+from amber_spread.core import reserve, worked
 from amber_spread.core.design import Design, Tier
 from amber_spread.core.figures import RULES, Figure
 from amber_spread.core.finishes import DrapeCover
@@ -161,3 +162,30 @@ def test_running_marks_climb_from_the_base_board_through_every_board_and_tier():
 def test_what_the_core_makes_unchecked_would_pass_every_check(design):
     made = plan(design, Practice(), MEDIA).model_dump(warnings="error")
     assert Plan.model_validate(made).model_dump() == made
+
+
+@given(designs, designs)
+def test_a_plan_is_the_same_whatever_was_planned_before_it_and_stays_so(design, other):
+    recoloured = tuple(colour.model_copy(update={"hex": "#123456"}) for colour in design.colours)
+    alike = [
+        (design, Practice()),
+        (design.model_copy(update={"tiers": design.tiers[::-1]}), Practice()),
+        (design.model_copy(update={"tiers": (*design.tiers, other.tiers[0])}), Practice()),
+        (design.model_copy(update={"colours": recoloured}), Practice()),
+        (design, Practice(filling_mm=Practice().filling_mm + 1)),
+        (design, Practice()),
+    ]
+    from_nothing = []
+    for one, practice in alike:
+        worked.forget()
+        reserve.forget()
+        from_nothing.append(plan(one, practice, MEDIA).model_dump())
+    plans = [plan(one, practice, MEDIA) for one, practice in alike]
+    assert [one.model_dump() for one in plans] == from_nothing
+
+
+def test_a_medium_weighed_anew_is_planned_anew():
+    own = {key: one.model_copy(update={"density_g_per_ml": one.density_g_per_ml * 1.1}) for key, one in MEDIA.items()}
+    design = Design(tiers=(tier(),))
+    before, after = (plan(design, Practice(), media).tiers[0].coats.crumb.weight.value for media in (MEDIA, own))
+    assert after == pytest.approx(1.1 * before)
