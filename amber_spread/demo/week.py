@@ -26,7 +26,7 @@ from amber_spread.core.shapes import DomedBuild, PolygonShape, SideBuild, Tapere
 from amber_spread.core.units import MM_PER_INCH
 from amber_spread.demo.pantry import PANTRY
 from amber_spread.store.orders import OrderBook
-from amber_spread.store.pantry import PantryShelf
+from amber_spread.store.shelves import PantryShelf
 
 SATURDAY = 5
 IVORY, HONEY, BLUSH = Colour(name="ivory", hex="#F3E6C4"), Colour(name="honey", hex="#E3A63A"), Colour(

@@ -48,23 +48,25 @@ class RevisionRow(Base):
     document: Mapped[dict[str, Any]] = mapped_column(JSONB)
 
 
-class KitRow(Base):
-    """What the kitchen owned when it was saved; the row with the greatest number counts."""
+class WholeRow(Base):
+    """Something kept as a whole, as it was when it was saved; the greatest number that is not `aside` counts."""
 
-    __tablename__ = "kits"
-
-    number: Mapped[int] = mapped_column(primary_key=True)
-    saved_at: Mapped[datetime] = mapped_column(DateTime(timezone=True), server_default=func.now())
-    kit: Mapped[dict[str, Any]] = mapped_column(JSONB)
-
-
-class PantryRow(Base):
-    """What the kitchen made and bought when it was saved; the greatest number that is not `aside` counts."""
-
-    __tablename__ = "pantries"
+    __abstract__ = True
 
     number: Mapped[int] = mapped_column(primary_key=True)
     began_from: Mapped[int]
     aside: Mapped[bool] = mapped_column(server_default=false())
     saved_at: Mapped[datetime] = mapped_column(DateTime(timezone=True), server_default=func.now())
-    pantry: Mapped[dict[str, Any]] = mapped_column(JSONB)
+    content: Mapped[dict[str, Any]] = mapped_column(JSONB)
+
+
+class KitRow(WholeRow):
+    """What the kitchen owned."""
+
+    __tablename__ = "kits"
+
+
+class PantryRow(WholeRow):
+    """What the kitchen made and bought."""
+
+    __tablename__ = "pantries"

@@ -3,10 +3,12 @@
 from typing import Annotated
 
 from fastapi import APIRouter, Depends
+from pydantic import Field
 
+from amber_spread.core.base import Frozen
 from amber_spread.core.kit import Kit
-from amber_spread.store.kit import KitShelf
-from amber_spread.web.orders import Book
+from amber_spread.store.shelves import Kept, KitShelf
+from amber_spread.web.orders import LARGEST_INT, Book
 
 router = APIRouter(prefix="/kit", tags=["kit"])
 
@@ -19,13 +21,31 @@ def kit_shelf(book: Book) -> KitShelf:
 KitShelfOf = Annotated[KitShelf, Depends(kit_shelf)]
 
 
+class KeptKit(Frozen):
+    """What the kitchen owns, and the number it was saved under; 0 is the starting set."""
+
+    number: int
+    kit: Kit
+
+
+class KitSave(Frozen):
+    """A save names the number of the kit it began from."""
+
+    began_from: Annotated[int, Field(ge=0, le=LARGEST_INT)]
+    kit: Kit
+
+
+def _shown(kept: Kept[Kit]) -> KeptKit:
+    return KeptKit(number=kept.number, kit=kept.content)
+
+
 @router.get("")
-def open_kit(shelf: KitShelfOf) -> Kit:
+def open_kit(shelf: KitShelfOf) -> KeptKit:
     """What the kitchen owns."""
-    return shelf.open()
+    return _shown(shelf.open())
 
 
 @router.put("")
-def save_kit(kit: Kit, shelf: KitShelfOf) -> Kit:
-    """Keep what the kitchen owns now; earlier saves are kept too."""
-    return shelf.save(kit)
+def save_kit(save: KitSave, shelf: KitShelfOf) -> KeptKit:
+    """Keep what the kitchen owns now. A save that began from an older kit is refused with 409, and kept."""
+    return _shown(shelf.save(save.kit, save.began_from))

@@ -25,7 +25,7 @@ from amber_spread.papers.pantry_tables import (
     write_prices,
     write_recipes,
 )
-from amber_spread.store.pantry import KeptPantry, PantryShelf
+from amber_spread.store.shelves import Kept, PantryShelf
 from amber_spread.web.files import download
 from amber_spread.web.orders import LARGEST_INT, Book
 
@@ -75,8 +75,8 @@ def pantry_shelf(book: Book) -> PantryShelf:
 PantryShelfOf = Annotated[PantryShelf, Depends(pantry_shelf)]
 
 
-def _shown(kept: KeptPantry) -> Larder:
-    pantry = kept.pantry
+def _shown(kept: Kept[Pantry]) -> Larder:
+    pantry = kept.content
     return Larder(
         number=kept.number,
         pantry=pantry,
@@ -103,7 +103,7 @@ def save_pantry(save: PantrySave, shelf: PantryShelfOf) -> Larder:
 @router.post("/scale", response_model=Scaled)
 def scale_recipe(asked: ScaleTo, shelf: PantryShelfOf) -> Response:
     """A recipe made for an amount. Nothing is stored."""
-    pantry = shelf.open().pantry
+    pantry = shelf.open().content
     # The recipe is held to the same checks as one that is kept, so that it can be weighed.
     recipes = [one.model_dump() for one in (*pantry.recipes, asked.recipe) if one is asked.recipe or
                one.key != asked.recipe.key]  # fmt: skip
@@ -152,23 +152,23 @@ async def read_recipes(request: Request, shelf: PantryShelfOf) -> Larder:
 @router.get("/prices.csv", response_class=Response)
 def prices_csv(shelf: PantryShelfOf) -> Response:
     """Every pack with its price."""
-    return download("prices.csv", CSV, write_prices(shelf.open().pantry))
+    return download("prices.csv", CSV, write_prices(shelf.open().content))
 
 
 @router.get("/larder.csv", response_class=Response)
 def larder_csv(shelf: PantryShelfOf) -> Response:
     """What is in the larder."""
-    return download("larder.csv", CSV, write_larder(shelf.open().pantry))
+    return download("larder.csv", CSV, write_larder(shelf.open().content))
 
 
 @router.get("/recipes.csv", response_class=Response)
 def recipes_as_csv(shelf: PantryShelfOf) -> Response:
     """Every recipe within reach, a line for each ingredient and step."""
-    return download("recipes.csv", CSV, write_recipes(shelf.open().pantry.recipe_shelf().values()))
+    return download("recipes.csv", CSV, write_recipes(shelf.open().content.recipe_shelf().values()))
 
 
 @router.get("/recipes.json", response_class=Response)
 def recipes_as_json(shelf: PantryShelfOf) -> Response:
     """Every recipe within reach."""
-    content = recipes_json(list(shelf.open().pantry.recipe_shelf().values()))
+    content = recipes_json(list(shelf.open().content.recipe_shelf().values()))
     return download("recipes.json", "application/json", content)

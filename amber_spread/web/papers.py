@@ -25,7 +25,7 @@ TierNumber = Annotated[int | None, Query(ge=1, le=int(TIERS.high))]
 
 def _planned(id: uuid.UUID, book: Book, shelf: KitShelfOf) -> tuple[Document, Plan]:
     document = book.open(id).document
-    return document, plan_document(document, shelf.open())
+    return document, plan_document(document, shelf.open().content)
 
 
 def _templates(id: uuid.UUID, book: Book, shelf: KitShelfOf, tier: int | None) -> list[Template]:

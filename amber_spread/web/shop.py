@@ -26,7 +26,7 @@ Days = Annotated[int, Query(ge=1, le=LONGEST_DAYS)]
 
 def _shopping(orders: list[Order], kit: Kit, pantry: PantryShelfOf, pooled: bool = False) -> Shopping:
     asked = [Asked(str(order.id), order.document, plan_document(order.document, kit)) for order in orders]
-    return shop(asked, pantry.open().pantry, pooled)
+    return shop(asked, pantry.open().content, pooled)
 
 
 def _sent(shopping: Shopping) -> Response:
@@ -39,7 +39,7 @@ def shop_for_one(
     pantry: PantryShelfOf, document: Annotated[Document, Body()], kit: Annotated[Kit | None, Body()] = None
 ) -> Response:
     """The shopping of one design as it stands in the hand. Nothing is stored."""
-    return _sent(shop([Asked("order", document, plan_document(document, kit))], pantry.open().pantry))
+    return _sent(shop([Asked("order", document, plan_document(document, kit))], pantry.open().content))
 
 
 @router.get("/shop/week", response_model=Shopping)
@@ -47,7 +47,7 @@ def shop_for_days(
     first: First, book: Book, kit: KitShelfOf, pantry: PantryShelfOf, days: Days = 7, pooled: bool = False
 ) -> Response:
     """The shopping of every order due on these days; `pooled` mixes what several take in one colour together."""
-    return _sent(_shopping(_due(book, first, days), kit.open(), pantry, pooled))
+    return _sent(_shopping(_due(book, first, days), kit.open().content, pantry, pooled))
 
 
 @router.get("/shop/week.csv", response_class=Response)
@@ -55,7 +55,7 @@ def days_csv(
     first: First, book: Book, kit: KitShelfOf, pantry: PantryShelfOf, days: Days = 7, pooled: bool = False
 ) -> Response:
     """The list of these days as CSV."""
-    found = _shopping(_due(book, first, days), kit.open(), pantry, pooled)
+    found = _shopping(_due(book, first, days), kit.open().content, pantry, pooled)
     return download(f"shopping from {first}.csv", CSV, write_shopping(found))
 
 
@@ -72,7 +72,7 @@ def days_pdf(
     paper: Paper = "a4",
 ) -> Response:
     """The list of these days to print."""
-    found = _shopping(_due(book, first, days), kit.open(), pantry, pooled)
+    found = _shopping(_due(book, first, days), kit.open().content, pantry, pooled)
     content = write_list(found, f"Shopping from {first.day} {first:%B %Y}", length, weight, paper)
     return download(f"shopping from {first}.pdf", "application/pdf", content)
 
@@ -81,7 +81,7 @@ def days_pdf(
 def order_csv(id: uuid.UUID, book: Book, kit: KitShelfOf, pantry: PantryShelfOf) -> Response:
     """The list of one order as CSV."""
     order = book.open(id)
-    content = write_shopping(_shopping([order], kit.open(), pantry))
+    content = write_shopping(_shopping([order], kit.open().content, pantry))
     return download(f"{order.document.title} shopping.csv", CSV, content)
 
 
@@ -97,7 +97,7 @@ def order_pdf(
 ) -> Response:
     """The list of one order to print."""
     order = book.open(id)
-    found = _shopping([order], kit.open(), pantry)
+    found = _shopping([order], kit.open().content, pantry)
     content = write_list(found, order.document.title, length, weight, paper)
     return download(f"{order.document.title} shopping.pdf", "application/pdf", content)
 

@@ -8,7 +8,7 @@ from sqlalchemy.orm import Session
 
 from amber_spread.core.pantry import Pack, Pantry, Stock
 from amber_spread.store.orders import StaleSave
-from amber_spread.store.pantry import PantryShelf
+from amber_spread.store.shelves import PantryShelf
 from amber_spread.store.tables import PantryRow
 
 
@@ -27,7 +27,7 @@ def rows(shelf):
 
 
 def test_an_empty_shelf_is_the_programs_own_pantry_and_number_nothing(shelf):
-    assert shelf.open().pantry == Pantry()
+    assert shelf.open().content == Pantry()
     assert shelf.open().number == 0
 
 
@@ -63,7 +63,7 @@ def test_of_changes_at_once_none_is_lost(shelf):
     with ThreadPoolExecutor(8) as hands:
         numbers = {kept.number for kept in hands.map(put, items)}
     assert len(numbers) == len(items)
-    assert sorted(stock.item for stock in shelf.open().pantry.larder) == sorted(items)
+    assert sorted(stock.item for stock in shelf.open().content.larder) == sorted(items)
 
 
 def test_a_change_that_cannot_be_made_leaves_no_trace(shelf):

@@ -13,7 +13,7 @@ from amber_spread.core.design import Layers
 from amber_spread.core.finishes import DrapeCover, FreehandFinal
 from amber_spread.core.pantry import Pantry
 from amber_spread.store.orders import StaleSave
-from amber_spread.store.pantry import PantryShelf
+from amber_spread.store.shelves import PantryShelf
 from amber_spread.web.app import make_app
 from tests.designs import document, tier
 from tests.web.test_papers_and_kit import problem

@@ -29,10 +29,11 @@ def problem(response, status):
 
 
 def test_the_kit_is_kept_and_planned_with(client):
-    kit = client.get("/api/kit").json()
-    kit["discs_mm"] = [215.0]
-    assert client.put("/api/kit", json=kit).json()["discs_mm"] == [215.0]
-    assert client.get("/api/kit").json()["discs_mm"] == [215.0]
+    kept = client.get("/api/kit").json()
+    kit = {**kept["kit"], "discs_mm": [215.0]}
+    saved = client.put("/api/kit", json={"began_from": kept["number"], "kit": kit}).json()
+    assert saved["kit"] == kit and saved["number"] > kept["number"]
+    assert client.get("/api/kit").json() == saved
     cake = document(tier(final={"kind": "disc", "disc_diameter_mm": 215})).model_dump(mode="json")
     with_kit = client.post("/api/plan", json={"document": cake, "kit": kit}).json()["kit"]
     without = client.post("/api/plan", json={"document": cake}).json()["kit"]
@@ -41,11 +42,21 @@ def test_the_kit_is_kept_and_planned_with(client):
 
 
 def test_a_kit_that_cannot_be_is_pointed_at(client):
-    kit = client.get("/api/kit").json()
-    kit["boards_mm"] = [5]
-    assert problem(client.put("/api/kit", json=kit), 422)["errors"][0]["pointer"] == "#/boards_mm/0"
-    kit["boards_mm"] = [200, 200]
-    assert "twice" in problem(client.put("/api/kit", json=kit), 422)["detail"]
+    kept = client.get("/api/kit").json()
+    save = {"began_from": kept["number"], "kit": {**kept["kit"], "boards_mm": [5]}}
+    assert problem(client.put("/api/kit", json=save), 422)["errors"][0]["pointer"] == "#/kit/boards_mm/0"
+    save["kit"]["boards_mm"] = [200, 200]
+    assert "twice" in problem(client.put("/api/kit", json=save), 422)["detail"]
+
+
+def test_a_kit_made_out_of_an_older_one_is_kept_aside(client):
+    kept = client.get("/api/kit").json()
+    first, second = ({"began_from": kept["number"], "kit": {**kept["kit"], "pin_mm": pin}} for pin in (350, 450))
+    newest = client.put("/api/kit", json=first).json()
+    told = problem(client.put("/api/kit", json=second), 409)
+    assert "What you own was saved elsewhere meanwhile" in told["detail"]
+    assert told["current"] == newest["number"] < told["aside"]
+    assert client.get("/api/kit").json() == newest
 
 
 def test_an_orders_papers_are_taken_away_under_its_name(client, order):

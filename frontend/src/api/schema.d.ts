@@ -98,7 +98,7 @@ export interface paths {
         get: operations["open_kit_api_kit_get"];
         /**
          * Save Kit
-         * @description Keep what the kitchen owns now; earlier saves are kept too.
+         * @description Keep what the kitchen owns now. A save that began from an older kit is refused with 409, and kept.
          */
         put: operations["save_kit_api_kit_put"];
         post?: never;
@@ -1789,6 +1789,15 @@ export interface components {
             top_mm?: number | null;
         };
         /**
+         * KeptKit
+         * @description What the kitchen owns, and the number it was saved under; 0 is the starting set.
+         */
+        KeptKit: {
+            /** Number */
+            number: number;
+            kit: components["schemas"]["Kit"];
+        };
+        /**
          * Kit
          * @description What the kitchen owns. The starting set is a small kitchen's: round tins in pairs, discs a little over each.
          */
@@ -1922,6 +1931,15 @@ export interface components {
             owned: components["schemas"]["Figure"] | null;
             /** Changes */
             changes: string;
+        };
+        /**
+         * KitSave
+         * @description A save names the number of the kit it began from.
+         */
+        KitSave: {
+            /** Began From */
+            began_from: number;
+            kit: components["schemas"]["Kit"];
         };
         /**
          * Label
@@ -4364,7 +4382,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Kit"];
+                    "application/json": components["schemas"]["KeptKit"];
                 };
             };
             /** @description The request could not be read */
@@ -4432,7 +4450,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["Kit"];
+                "application/json": components["schemas"]["KitSave"];
             };
         };
         responses: {
@@ -4442,7 +4460,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Kit"];
+                    "application/json": components["schemas"]["KeptKit"];
                 };
             };
             /** @description The request could not be read */

@@ -18,6 +18,7 @@ export type Document = Schemas["Document"];
 export type Tier = Schemas["Tier"];
 export type Practice = Schemas["Practice"];
 export type Kit = Schemas["Kit"];
+export type KeptKit = Schemas["KeptKit"];
 export type KitNeed = Schemas["KitNeed"];
 export type Piece = Schemas["Piece"];
 export type Laid = Schemas["Laid"];

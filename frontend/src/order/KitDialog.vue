@@ -2,6 +2,7 @@
 /** What the kitchen owns: the sizes of its tins, discs, boards and scrapers, its mat, pin and sheets. */
 import { computed, ref, watch } from "vue";
 import type { Kit } from "@/api/types";
+import { LeftAsItIs } from "@/shared/kept";
 import { useKit } from "@/shared/kit";
 import MeasureField from "@/shared/MeasureField.vue";
 import { useSettings } from "@/shared/settings";
@@ -30,16 +31,29 @@ const TIN_SHAPES = ["round", "square", "rectangle", "polygon", "oval", "heart", 
 watch(open, (now) => {
   if (now) void shelf.open();
 });
+watch(kit, () => void order.replan());
 
-async function alter(how: (kit: Kit) => void): Promise<void> {
-  if (!kit.value) return;
-  const next = structuredClone(kit.value);
-  how(next);
-  await shelf.save(next);
-  await order.replan();
+/** Take `one` out of a list, found by what it says: others may have been taken out since it was drawn. */
+function remove<T>(list: (kit: Kit) => T[], one: T): void {
+  void shelf.change((kit) => {
+    const at = list(kit).findIndex((each) => JSON.stringify(each) === JSON.stringify(one));
+    if (at < 0) throw new LeftAsItIs();
+    list(kit).splice(at, 1);
+  });
+}
+
+/** Set a number of what is owned; an emptied field leaves it as it is. */
+function set(value: number | null, how: (kit: Kit, value: number) => void): void {
+  if (value !== null) void shelf.change((kit) => how(kit, value));
 }
 
 const words = (mm: number): string => settings.words({ value: mm, unit: "mm" });
+
+/** Put what `list` typed into the kit; it stays in its field where it could not be kept. */
+async function put(list: string, how: (kit: Kit) => void): Promise<void> {
+  const sent = typed.value[list];
+  if ((await shelf.change(how)) && typed.value[list] === sent) typed.value = { ...typed.value, [list]: "" };
+}
 
 /** A size typed into the field of a list, or a sentence beside it that says what would be accepted. */
 function read(list: string, limit: string, owned: readonly number[]): number | null {
@@ -49,7 +63,6 @@ function read(list: string, limit: string, owned: readonly number[]): number | n
     const { low, high } = handbook.limit(limit);
     if (value < low || value > high) throw new UnitError(`Type ${words(low)} to ${words(high)}.`);
     if (owned.some((one) => Math.abs(one - value) < 0.05)) throw new UnitError("That one is listed already.");
-    typed.value = { ...typed.value, [list]: "" };
     return value;
   } catch (error) {
     if (!(error instanceof UnitError)) throw error;
@@ -60,7 +73,8 @@ function read(list: string, limit: string, owned: readonly number[]): number | n
 
 function add(list: Sizes, limit: string): void {
   const value = read(list, limit, kit.value?.[list] ?? []);
-  if (value !== null) void alter((kit) => (kit[list] = [...kit[list], value].sort((a, b) => a - b)));
+  if (value === null) return;
+  void put(list, (kit) => (kit[list] = [...new Set([...kit[list], value])].sort((a, b) => a - b)));
 }
 
 function addTin(): void {
@@ -69,19 +83,26 @@ function addTin(): void {
   const across_mm = read("tins", "tin_diameter_mm", owned);
   if (across_mm === null) return;
   const depth_mm = shape === "ball" ? across_mm / 2 : 50.8;
-  void alter((kit) => void kit.tins.push({ shape, across_mm, depth_mm: Math.max(20, depth_mm) }));
+  void put("tins", (kit) => kit.tins.push({ shape, across_mm, depth_mm: Math.max(20, depth_mm) }));
 }
 
 function addSheet(): void {
   const width_mm = read("sheets", "sheet_side_mm", []);
   if (width_mm === null) return;
-  const name = `Sheet ${(kit.value?.sheets.length ?? 0) + 1}`;
-  void alter((kit) => void kit.sheets.push({ name, width_mm, height_mm: 203.2 }));
+  void put("sheets", (kit) => {
+    const name = `Sheet ${kit.sheets.length + 1}`;
+    kit.sheets.push({ name, width_mm, height_mm: 203.2 });
+  });
 }
 </script>
 
 <template>
   <ElDialog v-model="open" title="What you own" width="640">
+    <div class="steps">
+      <button class="act" :disabled="!shelf.canUndo" @click="shelf.undo()">Undo</button>
+      <button class="act" :disabled="!shelf.canRedo" @click="shelf.redo()">Redo</button>
+      <span role="status">{{ shelf.underway > 0 ? "Saving …" : "" }}</span>
+    </div>
     <p v-if="shelf.trouble" role="alert" class="wrong">{{ shelf.trouble }}</p>
     <div v-if="kit" class="kit">
       <section>
@@ -92,7 +113,7 @@ function addSheet(): void {
             }}<button
               class="act"
               :aria-label="`Remove the ${words(tin.across_mm)} ${tin.shape} tin`"
-              @click="alter((kit) => kit.tins.splice(index, 1))"
+              @click="remove((kit) => kit.tins, tin)"
             >
               ×
             </button>
@@ -110,12 +131,12 @@ function addSheet(): void {
       <section v-for="list in LISTS" :key="list.name">
         <h3>{{ list.words }}</h3>
         <ul>
-          <li v-for="(one, index) in kit[list.name]" :key="one">
+          <li v-for="one in kit[list.name]" :key="one">
             {{ words(one)
             }}<button
               class="act"
               :aria-label="`Remove the ${words(one)} ${list.one}`"
-              @click="alter((kit) => kit[list.name].splice(index, 1))"
+              @click="remove((kit) => kit[list.name], one)"
             >
               ×
             </button>
@@ -140,7 +161,7 @@ function addSheet(): void {
             }}<button
               class="act"
               :aria-label="`Remove the sheet ${sheet.name}`"
-              @click="alter((kit) => kit.sheets.splice(index, 1))"
+              @click="remove((kit) => kit.sheets, sheet)"
             >
               ×
             </button>
@@ -158,7 +179,10 @@ function addSheet(): void {
             :label="`${sheet.name}, high`"
             :value="sheet.height_mm"
             limit="sheet_side_mm"
-            @change="(value) => value !== null && alter((kit) => (kit.sheets[index]!.height_mm = value))"
+            @change="
+              (value) =>
+                set(value, (kit, high) => Object.assign(kit.sheets[index] ?? {}, { height_mm: high }))
+            "
           />
         </div>
       </section>
@@ -169,25 +193,25 @@ function addSheet(): void {
             label="Mat, wide"
             :value="kit.mat.width_mm"
             limit="mat_mm"
-            @change="(value) => value !== null && alter((kit) => (kit.mat.width_mm = value))"
+            @change="(value) => set(value, (kit, value) => (kit.mat.width_mm = value))"
           />
           <MeasureField
             label="Mat, deep"
             :value="kit.mat.length_mm"
             limit="mat_mm"
-            @change="(value) => value !== null && alter((kit) => (kit.mat.length_mm = value))"
+            @change="(value) => set(value, (kit, value) => (kit.mat.length_mm = value))"
           />
           <MeasureField
             label="Rolling pin, long"
             :value="kit.pin_mm"
             limit="pin_mm"
-            @change="(value) => value !== null && alter((kit) => (kit.pin_mm = value))"
+            @change="(value) => set(value, (kit, value) => (kit.pin_mm = value))"
           />
           <MeasureField
             label="Smoothers"
             :value="kit.smoothers"
             limit="owned"
-            @change="(value) => value !== null && alter((kit) => (kit.smoothers = value))"
+            @change="(value) => set(value, (kit, value) => (kit.smoothers = value))"
           />
         </div>
       </section>
@@ -196,6 +220,13 @@ function addSheet(): void {
 </template>
 
 <style scoped>
+.steps {
+  display: flex;
+  gap: 8px;
+  align-items: center;
+  margin-bottom: 12px;
+}
+
 .kit {
   display: grid;
   grid-template-columns: 1fr 1fr;

@@ -49,7 +49,6 @@ export const useOrder = defineStore("order", () => {
   async function open(wanted: string): Promise<void> {
     await flush();
     close();
-    await kit.open();
     const order = (await answered(
       api.GET("/api/orders/{id}", { params: { path: { id: wanted } } }),
     )) as Order;
@@ -231,6 +230,8 @@ export const useOrder = defineStore("order", () => {
     planning?.abort();
     const mine = new AbortController();
     planning = mine;
+    await kit.ready();
+    if (mine.signal.aborted) return;
     try {
       const answer = await answered(
         api.POST("/api/plan", {

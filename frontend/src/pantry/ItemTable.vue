@@ -4,6 +4,7 @@ import { computed, ref } from "vue";
 import type { Pantry } from "@/api/types";
 import { type Amount, parseAmount, parsePrice } from "@/shared/amount";
 import { useHandbook } from "@/shared/handbook";
+import { LeftAsItIs } from "@/shared/kept";
 import { usePantry } from "@/shared/pantry";
 import { useSettings } from "@/shared/settings";
 import { parseLength, UnitError } from "@/shared/units";
@@ -123,7 +124,8 @@ async function take(row: Row, read: () => object): Promise<string> {
     const found = read();
     const kept = await pantry.change((draft) => {
       const line = linesOf(draft).filter((one) => one.item === row.item)[row.nth];
-      return line ? void Object.assign(line, found) : false;
+      if (!line) throw new LeftAsItIs("Somebody else took that line out meanwhile.");
+      Object.assign(line, found);
     });
     return kept ? "" : pantry.trouble;
   } catch (error) {
@@ -146,7 +148,8 @@ function remove(row: Row): void {
   void pantry.change((draft) => {
     const lines = linesOf(draft);
     const at = lines.findIndex((one) => same(one, row));
-    return at < 0 ? false : void lines.splice(at, 1);
+    if (at < 0) throw new LeftAsItIs();
+    lines.splice(at, 1);
   });
 }
 </script>

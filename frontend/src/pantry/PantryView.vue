@@ -25,7 +25,13 @@ const from = computed(() => (history.state as { back?: string }).back);
 
 /** How the last change fares; where one was refused, its own place says so. */
 const kept = computed(() =>
-  pantry.underway > 0 ? "Saving …" : pantry.canUndo && !pantry.trouble ? "Saved" : "",
+  pantry.underway > 0
+    ? "Saving …"
+    : pantry.trouble || !pantry.canUndo
+      ? ""
+      : pantry.joined
+        ? "Saved, beside somebody else’s change"
+        : "Saved",
 );
 
 function back(): void {

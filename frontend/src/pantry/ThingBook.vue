@@ -142,7 +142,7 @@ async function another(list: List): Promise<void> {
           name: "A medium of ours",
           kind: "buttercream",
           density_g_per_ml: 0.9,
-          density_source: source,
+          density_source: { origin: "from memory", reference: "as most buttercreams; weigh a cup of yours" },
           hex: "#EFE3CC",
           soft: false,
           crusting: false,

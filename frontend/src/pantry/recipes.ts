@@ -4,6 +4,7 @@ import { answered, api, Refused } from "@/api/client";
 import type { Recipe, Scaled } from "@/api/types";
 import { copied } from "@/shared/copy";
 import { complaintWords } from "@/shared/complaint";
+import { LeftAsItIs } from "@/shared/kept";
 import { usePantry } from "@/shared/pantry";
 import { useSettings } from "@/shared/settings";
 import { parseWeight, UnitError } from "@/shared/units";
@@ -98,7 +99,13 @@ export function useRecipes() {
   async function keep(): Promise<void> {
     const recipe = draft.value;
     if (!recipe) return;
+    const began = JSON.stringify(asKept.value);
     await pantry.change((kept) => {
+      const now = kept.recipes.find((one) => one.key === recipe.key);
+      if (now && JSON.stringify(now) !== began)
+        throw new LeftAsItIs(
+          "Somebody else changed this recipe meanwhile. Yours is still here: keep it to put it in place of theirs, or leave it.",
+        );
       kept.recipes = [...kept.recipes.filter((one) => one.key !== recipe.key), recipe];
     });
   }

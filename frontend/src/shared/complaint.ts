@@ -1,4 +1,4 @@
-/** What is wrong with a pantry or a recipe, said as people would: whose it is, which part of it, and what to do. */
+/** What is wrong with a pantry, a recipe or a kit, said as people would: whose it is, which part of it, and what to do. */
 import type { Complaint } from "@/api/client";
 import type { Pantry } from "@/api/types";
 
@@ -22,6 +22,11 @@ const PARTS: Record<string, string> = {
   recipes: "the recipes",
   media: "the media",
   ingredients: "the ingredients",
+  tins: "the tins",
+  discs_mm: "the discs",
+  boards_mm: "the boards",
+  scrapers_mm: "the scrapers",
+  sheets: "the printed sheets",
 };
 type Listed = "media" | "ingredients" | "recipes" | "packs" | "larder";
 
@@ -32,7 +37,7 @@ export function complaintWords(
   nameOf: (item: string) => string = String,
 ): string {
   const path = complaint.pointer.split("/").slice(1);
-  if (path[0] === "pantry" || path[0] === "recipe") path.shift();
+  if (path[0] === "pantry" || path[0] === "recipe" || path[0] === "kit") path.shift();
   const [list, index] = path;
   const one = pantry?.[list as Listed]?.[Number(index)];
   const whose = one && ("name" in one ? one.name : nameOf(one.item));

@@ -1,35 +1,29 @@
-/** What the kitchen owns: asked for once, kept by the server, and sent along with every plan. */
+/** What the kitchen owns: kept by the server, and sent along with every plan. */
 import { defineStore } from "pinia";
-import { ref, shallowRef } from "vue";
+import { computed } from "vue";
 import { answered, api } from "@/api/client";
-import type { Kit } from "@/api/types";
+import type { KeptKit, Kit } from "@/api/types";
+import { complaintWords } from "./complaint";
 import { useHandbook } from "./handbook";
+import { useKept } from "./kept";
 
 export const useKit = defineStore("kit", () => {
-  const kit = shallowRef<Kit | null>(null);
-  const trouble = ref("");
+  const handbook = useHandbook();
+  const { shown, whole, ...kept } = useKept<KeptKit, Kit>({
+    ask: async () => (await answered(api.GET("/api/kit"))) as KeptKit,
+    send: async (began_from, kit) =>
+      (await answered(api.PUT("/api/kit", { body: { began_from, kit } }))) as KeptKit,
+    of: (found) => found.kit,
+    say: (complaint) => complaintWords(complaint),
+    away: "What you own could not be read just now; a usual small kitchen's set is taken.",
+  });
+  /** What is planned with: without a connection to read what is owned, the program's starting set. */
+  const kit = computed(() => whole.value ?? handbook.book?.kit ?? null);
 
-  /** Ask for the kit; without a connection the program's starting set is planned with. */
-  async function open(): Promise<void> {
-    if (kit.value) return;
-    try {
-      kit.value = await answered(api.GET("/api/kit"));
-    } catch {
-      kit.value = useHandbook().book?.kit ?? null;
-      trouble.value = "What you own could not be read just now; a usual small kitchen's set is taken.";
-    }
+  /** Have what is owned at hand, asked for once. */
+  async function ready(): Promise<void> {
+    if (!shown.value) await kept.open();
   }
 
-  /** Keep `next` as what the kitchen owns. What cannot be kept stays on the screen, and says so. */
-  async function save(next: Kit): Promise<void> {
-    kit.value = next;
-    try {
-      await answered(api.PUT("/api/kit", { body: next }));
-      trouble.value = "";
-    } catch {
-      trouble.value = "This could not be kept just now. It stays here until the page is left; try again.";
-    }
-  }
-
-  return { kit, trouble, open, save };
+  return { kit, ready, ...kept };
 });

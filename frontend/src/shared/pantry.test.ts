@@ -7,6 +7,7 @@ vi.hoisted(() => {
   vi.stubGlobal("localStorage", { getItem: () => null, setItem: () => null, removeItem: () => null });
 });
 
+import { LeftAsItIs } from "./kept";
 import { sourceWords, usePantry } from "./pantry";
 
 const empty = { larder: [], packs: [], recipes: [], media: [], ingredients: [], chosen: {} };
@@ -23,10 +24,12 @@ class Server {
   pantry = pantryOf(100);
   refuse: object | null = null;
   down = false;
+  restless = false;
 
   answer = async (request: Request | string, init?: RequestInit): Promise<Response> => {
     if (this.down) throw new TypeError("no connection");
     const method = typeof request === "string" ? init?.method : request.method;
+    if (this.restless && method === "PUT") this.number += 1;
     if (method === "GET") return this.shown();
     if (this.refuse) return Response.json(this.refuse, { status: 422 });
     if (typeof request === "string") this.pantry = pantryOf(900);
@@ -92,7 +95,10 @@ describe("the pantry", () => {
 
   it("keeps nothing, and remembers nothing to undo, where there was nothing left to change", async () => {
     const pantry = await opened();
-    expect(await pantry.change(() => false)).toBe(false);
+    const nothing = () => {
+      throw new LeftAsItIs();
+    };
+    expect(await pantry.change(nothing)).toBe(false);
     expect([pantry.canUndo, pantry.trouble, server.number]).toEqual([false, "", 1]);
   });
 
@@ -115,13 +121,30 @@ describe("the pantry", () => {
     expect([pantry.trouble, pantry.complaints.length]).toEqual(["", 0]);
   });
 
-  it("shows what somebody else kept meanwhile, and does not undo it", async () => {
+  it("makes a change again to what somebody else kept meanwhile, so that neither is lost", async () => {
+    const pantry = await opened();
+    await pantry.change(set(200));
+    [server.number, server.pantry] = [7, { ...pantryOf(500), chosen: { cream: "theirs" } }];
+    expect(await pantry.change(set(300))).toBe(true);
+    expect([stock(), server.pantry.chosen, pantry.joined]).toEqual([300, { cream: "theirs" }, true]);
+    await pantry.undo();
+    expect([stock(), server.pantry.chosen, pantry.canUndo]).toEqual([500, { cream: "theirs" }, false]);
+  });
+
+  it("does not undo what somebody else did", async () => {
     const pantry = await opened();
     await pantry.change(set(200));
     [server.number, server.pantry] = [7, pantryOf(500)];
-    expect(await pantry.change(set(300))).toBe(false);
+    expect(await pantry.undo()).toBe(false);
     expect(pantry.trouble).toContain("Somebody else changed this meanwhile");
-    expect([stock(), pantry.canUndo]).toEqual([500, false]);
+    expect([stock(), server.pantry.larder[0]?.amount, pantry.canUndo]).toEqual([500, 500, false]);
+  });
+
+  it("gives up on a server that never stops changing, and says what the server says", async () => {
+    const pantry = await opened();
+    server.restless = true;
+    expect(await pantry.change(set(300))).toBe(false);
+    expect([pantry.trouble, stock()]).toEqual(["Saved elsewhere.", 100]);
   });
 
   it("says when the server cannot be reached", async () => {
