@@ -12,6 +12,7 @@ from reportlab.pdfgen.pathobject import PDFPathObject
 
 from amber_spread.core.flat import Corner, arc_of
 from amber_spread.core.units import MM_PER_INCH
+from amber_spread.papers.letters import lettered
 from amber_spread.papers.templates import Template
 
 Paper = Literal["a4", "letter"]
@@ -197,14 +198,9 @@ def _arrow(canvas: Canvas, x: float, y: float) -> None:
         canvas.line((x + x0) * mm, (y + y0) * mm, (x + x1) * mm, (y + y1) * mm)
 
 
-def printable_text(words: str) -> str:
-    """Words in the letters the standard fonts have, those of Western Europe; any other becomes a question mark."""
-    return words.encode("cp1252", "replace").decode("cp1252")
-
-
 def _line(canvas: Canvas, words: str, x: float, y: float, size_mm: float, centred: bool = False) -> None:
-    """One line of text; letters the standard fonts lack are shown as question marks."""
+    """One line of text."""
     canvas.setFillColorRGB(*INK)
-    canvas.setFont("Helvetica", size_mm * mm)
-    shown = printable_text(words)
+    shown, font = lettered(words, "Helvetica")
+    canvas.setFont(font, size_mm * mm)
     (canvas.drawCentredString if centred else canvas.drawString)(x * mm, y * mm, shown)

@@ -3,6 +3,7 @@
 import csv
 import io
 from typing import Any
+from xml.sax.saxutils import escape
 
 from reportlab.lib.colors import Color, HexColor
 from reportlab.lib.styles import ParagraphStyle
@@ -14,7 +15,8 @@ from amber_spread.core.pantry import Label
 from amber_spread.core.shopping import GROUPS, Bought, Shopping, Want
 from amber_spread.core.units import LengthUnit, WeightUnit, format_length, format_weight
 from amber_spread.papers.amounts import plain
-from amber_spread.papers.pdf import SIZES, Paper, printable_text
+from amber_spread.papers.letters import lettered
+from amber_spread.papers.pdf import SIZES, Paper
 
 HEAD = ("group", "item", "name", "needed", "unit", "in_larder", "to_buy", "packs", "cost", "currency")
 HEADINGS = {
@@ -65,7 +67,7 @@ def write_list(
     stream = io.BytesIO()
     pages = SimpleDocTemplate(
         stream, pagesize=SIZES[paper], leftMargin=16 * mm, rightMargin=16 * mm, topMargin=14 * mm, bottomMargin=14 * mm,
-        title=printable_text(title), author="Amber Spread",
+        title=title, author="Amber Spread",
     )  # fmt: skip
     story: list[Any] = [_words(title, _TITLE), _words(_for(shopping), _SOFT)]
     for group in GROUPS:
@@ -144,8 +146,8 @@ def _money(value: float, currency: str) -> str:
 
 
 def _words(text: str, style: ParagraphStyle) -> Paragraph:
-    escaped = printable_text(text).replace("&", "&amp;").replace("<", "&lt;").replace(">", "&gt;")
-    return Paragraph(escaped, style)
+    shown, font = lettered(text, style.fontName)
+    return Paragraph(f'<font name="{font}">{escape(shown)}</font>', style)
 
 
 def _table(rows: list[list[Any]]) -> Table:

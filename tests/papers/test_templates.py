@@ -27,6 +27,7 @@ from amber_spread.core.finishes import (
     TwinFinal,
 )  # fmt: skip
 from amber_spread.core.flat import size_of
+from amber_spread.core.pantry import Pantry
 from amber_spread.core.shapes import (
     BallBuild,
     DomedBuild,
@@ -40,9 +41,12 @@ from amber_spread.core.shapes import (
     SquareShape,
     TaperedBuild,
 )  # fmt: skip
+from amber_spread.core.shopping import Asked, shop
 from amber_spread.papers.amounts import write_amounts
 from amber_spread.papers.dxf import write_dxf
+from amber_spread.papers.letters import BROAD, lettered
 from amber_spread.papers.pdf import FOOT_MM, MARGIN_MM, OVERLAP_MM, room_of, tiling_of, write_pdf
+from amber_spread.papers.shopping_list import write_list
 from amber_spread.papers.svg import write_svg
 from amber_spread.papers.templates import templates_of
 from tests.designs import document, tier
@@ -200,6 +204,21 @@ def test_every_page_says_what_it_belongs_to():
             part in words
             for part in ("Skep & comb", "2026-12-05 11:00", "Cake:", "This side up", "Page ", "100 mm", "4 in")
         )
+
+
+@pytest.mark.parametrize("title", ["Miód na święto", "Μέλι της γιορτής", "Медовый пирог", "Kovářova včelí hostina"])
+def test_a_title_in_any_letters_of_europe_is_printed_as_it_was_typed(title):
+    paper = document(tier(cover=PanelCover(top="over")), title=title)
+    read = PdfReader(io.BytesIO(write_pdf(templates_of(paper, plan_document(paper)))))
+    assert all(title in page.extract_text() for page in read.pages)
+    assert title in read.metadata.title
+    listed = write_list(shop([Asked("one", paper, plan_document(paper))], Pantry()), title, "cm", "g", "a4")
+    assert title in PdfReader(io.BytesIO(listed)).pages[0].extract_text()
+
+
+def test_letters_that_no_font_here_has_are_question_marks():
+    assert lettered("Honey", "Helvetica") == ("Honey", "Helvetica")
+    assert lettered("Мёд 蜂", "Helvetica") == ("Мёд ?", BROAD)
 
 
 def test_the_svg_is_true_to_size(templates):
