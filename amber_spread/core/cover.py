@@ -260,7 +260,8 @@ def _sector(
     box = size_of(corners)
     piece = piece_of(
         "Panel", corners, hex, strips, outer=outer, inner=inner, angle=angle,
-        box_long=same("box round it, long", box[0], "mm"), box_high=same("box round it, high", box[1], "mm"),
+        box_long=same("box round it, long", box[0], "mm", "up"),
+        box_high=same("box round it, high", box[1], "mm", "up"),
     )  # fmt: skip
     shares = [stripe.share for stripe in stripes]
     bands = _bands(asked, stripes, sector_bands(inner.value, outer.value, math.radians(angle.value), shares))
@@ -284,7 +285,7 @@ def _box(asked: Asked, cover: Cover) -> Way:
     if not (straight and cornered) or flat is None:
         return _panel(asked, PanelCover(top="over", colour=cover.colour))._replace(suits=False)
     low = coated.section(0.0)
-    hex, high = asked.hex_of(cover.colour), same("up the wall", coated.slant_mm, "mm")
+    hex, high = asked.hex_of(cover.colour), same("up the wall", coated.slant_mm, "mm", "up")
     pieces: dict[str, Piece] = {}
 
     def side(key: str, name: str, count: int, foot_mm: float, top_mm: float, laps: float) -> None:
@@ -317,7 +318,7 @@ def _halves(asked: Asked, cover: Cover) -> Way:
     if isinstance(asked.tier.build, SideBuild):
         face = half_face.figure(coated.width_mm, coated.height_mm, overlap.value)
         pieces = {"half": piece_of("Half", circle(face.value), hex, 2, diameter=face)}
-        seam = same("round the rim", tipped(coated, asked.tier, practice).rim_mm, "mm")
+        seam = same("round the rim", tipped(coated, asked.tier, practice).rim_mm, "mm", "up")
     else:
         flat_mm = coated.flat_top.half_width_mm if coated.flat_top else 0.0
         long = half_long.figure(max(coated.girth_mm / 2, coated.width_mm), overlap.value)
@@ -346,7 +347,7 @@ def _gores(asked: Asked, cover: Cover) -> Way:
     )
     hex = asked.hex_of(cover.colour)
     wide = gore_width.figure(middle.girth_mm, cover.count)
-    long = same("up the wall, foot to tip", points[-1][0], "mm")
+    long = same("up the wall, foot to tip", points[-1][0], "mm", "up")
     pieces = {"gore": piece_of("Gore", corners, hex, cover.count, wide=wide, long=long)}
     if coated.flat_top is not None:
         pieces["top"] = top_of(coated.flat_top, 0.0, hex)

@@ -158,7 +158,7 @@ def circle_size(width_mm: float, lap_mm: float) -> float:
 
 
 @rule(
-    "cover.box.side", unit="mm", formula="side + laps * thickness",
+    "cover.box.side", unit="mm", formula="side + laps * thickness", rounding="up",
     words="The side of the coated tier, and the thickness of the neighbours it laps.",
 )  # fmt: skip
 def box_side(side_mm: float, laps: float, thickness_mm: float) -> float:
@@ -204,7 +204,7 @@ def band_length(up_mm: float, across_mm: float, down_mm: float) -> float:
 
 
 @rule(
-    "cover.gores.wide", unit="mm", formula="girth / gores",
+    "cover.gores.wide", unit="mm", formula="girth / gores", rounding="up",
     words="The girth at its widest, shared among the gores.",
 )  # fmt: skip
 def gore_width(girth_mm: float, gores_count: int) -> float:

@@ -143,9 +143,9 @@ def total(parts: Mapping[str, float], unit: Unit) -> Figure:
     return of_parts(_TOTAL, sum(parts.values()), parts, unit)
 
 
-def same(name: str, value: float, unit: Unit) -> Figure:
+def same(name: str, value: float, unit: Unit, rounding: Rounding = "nearest") -> Figure:
     """A measure worked out elsewhere in the plan and taken over as it is, by the name it has there."""
-    return Figure(value, unit, _SAME, "nearest", {name: Quantity(value, unit)})
+    return Figure(value, unit, _SAME, rounding, {name: Quantity(value, unit)})
 
 
 def decided(value: float, unit: Unit) -> Figure:

@@ -142,6 +142,10 @@ def test_every_piece_has_the_area_and_size_the_kernel_gives_it_and_lies_apart_on
             left, low, right, high = polygon.bounds
             assert flat.size_of(piece.corners) == pytest.approx((right - left, high - low), rel=1e-3)
             assert (left, low) == pytest.approx((0, 0), abs=0.05)
+            # What is worked out to cut a piece by is never said a little too small.
+            for size in piece.sizes.values():
+                if size.rule not in ("decided", "usual") and min(abs(size.value - side) for side in piece.size) < 1e-6:
+                    assert size.rounding == "up", size.id
         assert len(one.cover.laid) == sum(piece.count.value for piece in one.cover.pieces.values())
         boxes = []
         for laid in one.cover.laid:

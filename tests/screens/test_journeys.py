@@ -319,6 +319,7 @@ def test_nothing_is_clipped_or_overlaps_and_axe_finds_nothing_serious(browser, d
                 screen.wait_for_timeout(150)
                 assert serious(screen) == [], (title, name)
                 assert overlaps(screen) == [], (title, name)
+                assert spills(screen) == [0, 0], (title, name)
         screen.locator("h2").first.click()
         screen.keyboard.press("/")
         expect(screen.get_by_role("textbox", name="The cake in one line")).not_to_have_value("")
@@ -361,6 +362,14 @@ def overlaps(screen):
             }));
             return found;
         }"""
+    )
+
+
+def spills(screen):
+    """How far the page itself reaches over the window, sideways and down: its rooms scroll, it never does."""
+    return screen.evaluate(
+        """() => { const page = document.documentElement;
+            return [page.scrollWidth - page.clientWidth, page.scrollHeight - page.clientHeight]; }"""
     )
 
 

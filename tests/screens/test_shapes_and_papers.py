@@ -6,7 +6,7 @@ import re
 from playwright.sync_api import expect
 from pypdf import PdfReader
 
-from tests.screens.test_journeys import fill, lens, new_cake, panel, saved
+from tests.screens.test_journeys import fill, lens, new_cake, panel, saved, spills
 
 HEART = b"""<svg xmlns="http://www.w3.org/2000/svg" width="180mm" height="160mm" viewBox="0 0 180 160">
 <path d="M90 150 C-40 60 40 -30 90 30 C140 -30 220 60 90 150 Z"/></svg>"""
@@ -64,6 +64,7 @@ def test_a_turned_wall_is_drawn_by_its_points(screen, address):
     assert int(middle.get_by_role("textbox").nth(0).input_value()) > 50
     screen.get_by_role("button", name="Another point").click()
     expect(screen.locator("svg circle[r='9']")).to_have_count(4)
+    assert spills(screen) == [0, 0]
 
 
 def test_a_piece_lights_up_on_the_mat_in_the_panel_and_on_the_cake(screen, demo_address):

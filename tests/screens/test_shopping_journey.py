@@ -7,7 +7,7 @@ from playwright.sync_api import expect
 from pypdf import PdfReader
 
 from amber_spread.browser import page
-from tests.screens.test_journeys import fill, lens, overlaps, panel, saved, serious
+from tests.screens.test_journeys import fill, lens, overlaps, panel, saved, serious, spills
 from tests.screens.test_mixing import grams
 
 PRICES = """item;pack;price
@@ -189,5 +189,4 @@ def test_the_pantry_reads_well_and_axe_finds_nothing_serious(browser, demo_addre
             screen.wait_for_timeout(200)
             assert serious(screen) == [], room
             assert overlaps(screen) == [], room
-            wide = screen.evaluate("document.documentElement.scrollWidth - document.documentElement.clientWidth")
-            assert wide <= 0, room
+            assert spills(screen) == [0, 0], room

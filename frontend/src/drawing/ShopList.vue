@@ -90,6 +90,7 @@ function buying(want: Want): string {
 .list {
   height: 100%;
   padding: 14px 30px 24px;
+  position: relative;
   overflow: auto;
 }
 

@@ -8,8 +8,9 @@ import { useHandbook } from "@/shared/handbook";
 import { useSettings } from "@/shared/settings";
 import { useElementSize } from "@/shared/size";
 import { useDrag } from "./drag";
+import { brokenLines, isCutShort, widthIn } from "./lines";
 import { isDark } from "./tone";
-import { levelsOf } from "./vessels";
+import { type Level, levelsOf } from "./vessels";
 
 const order = useOrder();
 const settings = useSettings();
@@ -56,25 +57,33 @@ const gap = computed(() => {
   return { x: own.x, y: to > from.value ? level.y + level.high : level.y };
 });
 
-/** Words shortened to what goes across a vessel, in letters so wide. */
-function fit(words: string, letter: number): string {
-  const most = Math.floor((wide.value - 10) / letter);
-  return words.length > most ? `${words.slice(0, most - 1)}…` : words;
-}
+/** The letters of the drawing, once they are there to be measured. */
+const lettered = ref(0);
+void document.fonts.ready.then(() => (lettered.value += 1));
+const written = computed(() => {
+  const of = (weight: number, size: number, family: string): ((text: string) => number) =>
+    widthIn(
+      `${weight} ${size}px ${getComputedStyle(document.documentElement).getPropertyValue(`--${family}`)}`,
+    );
+  return { drawn: lettered.value, plain: of(400, 15, "sans"), name: of(600, 16, "serif") };
+});
+const lines = (words: string, room = 2): string[] =>
+  brokenLines(words, wide.value - 8, room, written.value.plain);
 
-/** Words on one line, or on two where one is too short and there is room for both. */
-function lines(words: string, room = 2, letter = 7): string[] {
-  const most = Math.floor((wide.value - 10) / letter);
-  const gaps = [...words.matchAll(/ /g)].map((gap) => gap.index);
-  const at = gaps.filter((gap) => gap <= most).at(-1);
-  if (words.length <= most || room < 2 || at === undefined) return [fit(words, letter)];
-  return [words.slice(0, at), fit(words.slice(at + 1), letter)];
+/** What a level says of itself: in full, or in fewer letters where that would be cut short. */
+function fitted(level: Level, room: number): string[] {
+  const full = lines(level.words, room);
+  return isCutShort(full) ? lines(level.short, room) : full;
 }
 
 /** What stands below a vessel: the colour and its medium, or the medium alone. */
 function titles(bowl: Bowl): [string[], string[]] {
-  const name = lines(bowl.colour ?? bowl.name, 2, 8);
-  return [name, bowl.colour ? lines(handbook.mediumName(bowl.medium)) : ["uncoloured"]];
+  const room = wide.value + GAP - 8;
+  const under = bowl.colour ? handbook.mediumName(bowl.medium) : "uncoloured";
+  return [
+    brokenLines(bowl.colour ?? bowl.name, room, 2, written.value.name),
+    brokenLines(under, room, 2, written.value.plain),
+  ];
 }
 
 /** Room below the vessels for the longest of their titles. */
@@ -93,7 +102,7 @@ const vessels = computed(() => {
     const top = at;
     const levels = levelsOf(bowl, plan).map((level) => {
       const high = level.grams * scale.value;
-      const said = lines(level.words, high > 2 * LINE + 4 ? 2 : 1);
+      const said = fitted(level, high > 2 * LINE - 2 ? 2 : 1);
       const found = { ...level, y: at, high, said };
       at += high;
       return found;

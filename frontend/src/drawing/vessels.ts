@@ -4,6 +4,8 @@ import type { Bowl, Figure, Plan } from "@/api/types";
 export interface Level {
   key: string;
   words: string;
+  /** The same in fewer letters, for a narrow vessel. */
+  short: string;
   kind: "step" | "back" | "reserve" | "rounding";
   grams: number;
   /** How much of it goes to bowl, bag and knife. */
@@ -25,6 +27,8 @@ const STEP_WORDS: Record<string, string> = {
   border: "border",
 };
 
+const SHORT_WORDS: Record<string, string> = { crumb: "crumb", final: "final", on_top: "on top" };
+
 /** A step of the work as people call it. */
 export function stepWords(step: string): string {
   const words = STEP_WORDS[step] ?? step.replaceAll("_", " ");
@@ -37,6 +41,7 @@ export function levelsOf(bowl: Bowl, plan: Plan): Level[] {
     return {
       key,
       words: `${STEP_WORDS[use.step] ?? use.step}${tier}`,
+      short: `${SHORT_WORDS[use.step] ?? STEP_WORDS[use.step] ?? use.step}${tier}`,
       kind: "step",
       grams: use.stays.value + use.lost.value,
       lost: use.lost.value,
@@ -50,6 +55,7 @@ export function levelsOf(bowl: Bowl, plan: Plan): Level[] {
     {
       key: "back",
       words: "in hand, comes back",
+      short: "comes back",
       kind: "back",
       grams: bowl.comes_back.value,
       lost: 0,
@@ -59,6 +65,7 @@ export function levelsOf(bowl: Bowl, plan: Plan): Level[] {
     {
       key: "reserve",
       words: "reserve",
+      short: "reserve",
       kind: "reserve",
       grams: bowl.reserve.value,
       lost: 0,
@@ -68,6 +75,7 @@ export function levelsOf(bowl: Bowl, plan: Plan): Level[] {
     {
       key: "rounding",
       words: "to weigh well",
+      short: "rounded",
       kind: "rounding",
       grams: rest,
       lost: 0,

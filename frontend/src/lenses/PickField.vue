@@ -26,8 +26,13 @@ const emit = defineEmits<{ change: [value: T] }>();
   border-bottom: 1px solid var(--rule);
 }
 
+span {
+  flex: 1 1 0;
+  min-width: min-content;
+}
+
 select {
-  max-width: 62%;
+  max-width: 80%;
   height: 40px;
   border: 0;
   border-bottom: 2px solid var(--amber-line);

@@ -90,6 +90,7 @@ function explain(bowl: Bowl, event: MouseEvent): void {
   gap: 22px;
   height: 100%;
   padding: 10px 22px;
+  position: relative;
   overflow: auto hidden;
 }
 

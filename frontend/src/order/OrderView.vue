@@ -376,6 +376,7 @@ onBeforeRouteLeave(async () => {
 
 .panel {
   grid-area: panel;
+  position: relative;
   overflow: hidden auto;
   padding: 18px 20px 26px;
   border-left: 1px solid var(--rule);

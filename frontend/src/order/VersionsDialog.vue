@@ -58,6 +58,7 @@ ul {
   max-height: 50vh;
   margin: 0;
   padding: 0;
+  position: relative;
   overflow: auto;
   list-style: none;
 }

@@ -304,6 +304,7 @@ form .act {
 .scroll {
   flex: 1;
   min-height: 0;
+  position: relative;
   overflow: auto;
 }
 

@@ -95,6 +95,7 @@ watch(asked, async (now) => {
   gap: 10px;
   max-height: 70vh;
   padding: 8px 6px;
+  position: relative;
   overflow: auto;
   color: var(--ink);
   font-size: 16px;

@@ -224,6 +224,7 @@ onMounted(() => {
 }
 
 .room {
+  position: relative;
   overflow: hidden auto;
   padding: 30px 40px;
 }
