@@ -179,6 +179,16 @@ def test_over_a_slow_line_nothing_typed_is_lost_and_a_second_click_takes_nothing
     screen.get_by_role("button", name="Undo").click()
     expect(lines).to_have_count(before)
 
+    screen.get_by_role("radio", name="Prices").check(force=True)
+    item, pack = screen.get_by_label("Item", exact=True), screen.get_by_label("A pack holds", exact=True)
+    item.fill("Salt")
+    pack.fill("750 g")
+    pack.press("Enter")
+    item.fill("Honey")
+    expect(screen.locator("tr[data-item='salt']")).to_have_count(2)
+    expect(pack).to_have_value("")
+    expect(item).to_have_value("Honey")
+
 
 @pytest.mark.parametrize("size", [(1280, 800), (1024, 768)])
 def test_the_pantry_reads_well_and_axe_finds_nothing_serious(browser, demo_address, size):

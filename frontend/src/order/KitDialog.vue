@@ -31,7 +31,9 @@ const TIN_SHAPES = ["round", "square", "rectangle", "polygon", "oval", "heart", 
 watch(open, (now) => {
   if (now) void shelf.open();
 });
-watch(kit, () => void order.replan());
+watch(kit, () => {
+  if (open.value) void order.replan();
+});
 
 /** Take `one` out of a list, found by what it says: others may have been taken out since it was drawn. */
 function remove<T>(list: (kit: Kit) => T[], one: T): void {

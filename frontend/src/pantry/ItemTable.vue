@@ -101,19 +101,20 @@ async function add(): Promise<void> {
     ? attempt("price", () => (price.value.trim() ? parsePrice(price.value, settings.currency) : null))
     : null;
   if (key === undefined || held === undefined || paid === undefined) return;
+  const fields = [item, amount, price];
+  const sent = fields.map((field) => field.value);
   const kept = await pantry.change((draft) => {
     if (priced.value) {
-      const same = draft.packs.find(
-        (one) => one.item === key && one.size === held.amount && one.unit === held.unit,
-      );
-      if (same) same.price = paid;
+      const known = draft.packs.find((one) => same(one, { item: key, ...held }));
+      if (known) known.price = paid ?? known.price;
       else draft.packs.push({ item: key, size: held.amount, unit: held.unit, price: paid });
     } else {
       draft.larder = draft.larder.filter((one) => one.item !== key);
       draft.larder.push({ item: key, amount: held.amount, unit: held.unit });
     }
   });
-  if (kept) [item.value, amount.value, price.value] = ["", "", ""];
+  // What was typed meanwhile, for the next one, stays.
+  if (kept) fields.forEach((field, index) => field.value === sent[index] && (field.value = ""));
 }
 
 type Row = (typeof rows.value)[number];
