@@ -162,25 +162,19 @@ class Carried:
     profile: Profile
     rounded: bool = False
 
-    def _area(self, out_mm: float) -> float:
-        if isinstance(self.base, Round):
-            return math.pi * max(0.0, self.base.radius_mm + out_mm) ** 2
-        return self._fits[0](out_mm) if self._fits else self._grown(out_mm).area_mm2
-
-    def _girth(self, out_mm: float) -> float:
-        if isinstance(self.base, Round):
-            return 2 * math.pi * max(0.0, self.base.radius_mm + out_mm)
-        return self._fits[1](out_mm) if self._fits else self._grown(out_mm).perimeter_mm
-
     @cached_property
-    def _fits(self) -> tuple[Callable[[float], float], Callable[[float], float]] | None:
-        """Area and girth of a traced outline by how far it is grown, so that it is grown five times and not fifty.
+    def _by_growth(self) -> tuple[Callable[[float], float], Callable[[float], float]]:
+        """The area and the girth of the outline by how far it is grown.
 
-        Grown with mitred corners the area of a polygon is a quadratic in the distance until an edge vanishes, and
-        its girth linear; a quartic through five Chebyshev points follows them past that to 0.1 per cent.
+        A traced outline is grown five times and not fifty: with mitred corners the area of a polygon is a quadratic
+        in the distance until an edge vanishes, and its girth linear; a quartic through five Chebyshev points follows
+        them past that to 0.1 per cent.
         """
+        if isinstance(self.base, Round):
+            radius, pi = self.base.radius_mm, math.pi
+            return (lambda out: pi * max(0.0, radius + out) ** 2), (lambda out: 2 * pi * max(0.0, radius + out))
         if not isinstance(self.base, Traced):
-            return None
+            return (lambda out: self._grown(out).area_mm2), (lambda out: self._grown(out).perimeter_mm)
         outs = [out for piece in self._walls for out in (piece.x0, piece.x1)]
         low, high = min(outs), max(outs)
         if high - low < FLAT_MM:
@@ -251,14 +245,16 @@ class Carried:
 
     @cached_property
     def wall_area_mm2(self) -> float:
-        return sum(self._girth(out) * length for piece in self._walls for out, length, _ in piece.along())
+        girth = self._by_growth[1]
+        return sum(girth(out) * length for piece in self._walls for out, length, _ in piece.along())
 
     @cached_property
     def volume_ml(self) -> float:
         return self._volume(self._walls)
 
     def _volume(self, pieces: Profile) -> float:
-        return sum(self._area(out) * rise for piece in pieces for out, _, rise in piece.along()) / MM3_PER_ML
+        area = self._by_growth[0]
+        return sum(area(out) * rise for piece in pieces for out, _, rise in piece.along()) / MM3_PER_ML
 
     def _cut(self, low_mm: float, high_mm: float) -> Profile:
         return tuple(

@@ -255,9 +255,9 @@ def _sector(
         if angle.value >= 350:
             continue
         corners = sector(inner.value, outer.value, math.radians(angle.value))
-        if fits(*size_of(corners), (asked.mat.width_mm, asked.mat.length_mm)):
+        box = size_of(corners)
+        if fits(*box, (asked.mat.width_mm, asked.mat.length_mm)):
             break
-    box = size_of(corners)
     piece = piece_of(
         "Panel", corners, hex, strips, outer=outer, inner=inner, angle=angle,
         box_long=same("box round it, long", box[0], "mm", "up"),

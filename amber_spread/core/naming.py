@@ -24,9 +24,13 @@ def named(node: N, path: str) -> N:
                 values[name] = Figure(value.value, value.unit, value.rule, value.rounding, value.given, own)
             else:
                 value.id = own
-        elif _holds(cast(Hashable, kind)):
+        elif kind not in _LEAVES and _holds(cast(Hashable, kind)):
             named(value, f"{path}.{name}")
     return node
+
+
+_LEAVES = frozenset({float, int, str, bool, list, tuple, type(None)})
+"""What most values that are no figures are; no figure stands in a list."""
 
 
 @cache

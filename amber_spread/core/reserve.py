@@ -59,10 +59,21 @@ def forget() -> None:
     _walk.cache_clear()
 
 
+@lru_cache(maxsize=64)
+def _in_order(variation: float) -> Sample:
+    """The factors of the first step, from the least to the greatest."""
+    return numpy.sort(factors(0, variation))
+
+
 class Walks:
     """What each walk of a bowl needs and takes out for good, in order of size."""
 
     def __init__(self, draws: Sequence[Draw]) -> None:
+        if len(draws) == 1:
+            ((kept_g, in_hand_g, variation),) = draws
+            ordered = _in_order(variation)
+            self._needed, self._as_taken = (kept_g + in_hand_g) * ordered, kept_g * ordered
+            return
         taken, needed = numpy.zeros(WALKS), numpy.zeros(WALKS)
         for index, (kept_g, in_hand_g, variation) in enumerate(draws):
             factor = factors(index, variation)
