@@ -139,6 +139,30 @@ def test_a_medium_of_ones_own_is_weighed_and_offered_as_a_coat(screen, demo_addr
     expect(screen.locator("footer")).to_contain_text("Heather cream")
 
 
+def test_a_recipe_that_two_people_change_is_neither_lost_nor_silently_replaced(screen, demo_address):
+    screen.goto(f"{demo_address}/pantry")
+    screen.get_by_role("button", name=re.compile("^Cooked-flour buttercream")).click()
+    field = screen.get_by_label("Ingredient 1: amount")
+    fill(field, "111 g")
+    keep = screen.get_by_role("button", name="Keep these changes")
+    keep.click()
+    expect(keep).to_be_disabled()
+
+    kept = screen.request.get(f"{demo_address}/api/pantry").json()
+    theirs = next(one for one in kept["pantry"]["recipes"] if one["lines"][0]["amount"] == 111)
+    theirs["lines"][0]["amount"] = 222
+    sent = {"began_from": kept["number"], "pantry": kept["pantry"]}
+    assert screen.request.put(f"{demo_address}/api/pantry", data=sent).ok
+    fill(field, "333 g")
+    keep.click()
+    expect(screen.get_by_role("alert")).to_contain_text("Somebody else changed this recipe meanwhile")
+    expect(field).to_have_value("333 g")
+    keep.click()
+    expect(keep).to_be_disabled()
+    found = screen.request.get(f"{demo_address}/api/pantry").json()["pantry"]["recipes"]
+    assert next(one for one in found if one["key"] == theirs["key"])["lines"][0]["amount"] == 333
+
+
 SLOW = """const quick = window.fetch;
 window.fetch = async (...asked) => {
   await new Promise((done) => setTimeout(done, 500));

@@ -46,7 +46,11 @@ const medium = computed(() => pantry.larder?.media.find((one) => one.key === dra
         <button v-if="own.has(key)" class="act" @click="dropOwn">Take ours away</button>
       </div>
       <p
-        v-if="!wrong && pantry.trouble && !pantry.complaints.some((one) => one.pointer.startsWith('#/lines'))"
+        v-if="
+          !wrong &&
+          pantry.complaints.length &&
+          !pantry.complaints.some((one) => one.pointer.startsWith('#/lines'))
+        "
         class="wrong"
         role="alert"
       >
