@@ -6,10 +6,10 @@ import time
 from collections.abc import Callable
 from datetime import date
 
-from amber_spread.core import reserve, worked
 from amber_spread.core.bowls import fill_bowl
 from amber_spread.core.document import Document, plan_document, read_document, write_document
 from amber_spread.core.finishes import GoresCover, PanelCover
+from amber_spread.core.plan import forget
 from amber_spread.core.shapes import BallBuild, HeartShape, TaperedBuild
 from amber_spread.core.shopping import Asked, shop
 from amber_spread.demo.pantry import PANTRY
@@ -100,12 +100,6 @@ def _mixed(document: Document) -> Document:
         ball.model_copy(update={"build": BallBuild(foot_mm=60), "cover": GoresCover()}),
     )
     return document.model_copy(update={"design": document.design.model_copy(update={"tiers": tiers})})
-
-
-def forget() -> None:
-    """Keep nothing of earlier plans, so that the next is worked from nothing."""
-    worked.forget()
-    reserve.forget()
 
 
 def _wider(document: Document, step: int) -> Document:

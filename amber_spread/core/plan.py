@@ -20,11 +20,12 @@ from amber_spread.core.media import BEATEN, Medium
 from amber_spread.core.naming import named
 from amber_spread.core.needs import needs_of_cake, needs_of_tier
 from amber_spread.core.practice import Practice
+from amber_spread.core.reserve import forget_walks
 from amber_spread.core.section import Section, draw_section
 from amber_spread.core.side import FootPlan
 from amber_spread.core.stack import StackPlan, TierStack, plan_stack
 from amber_spread.core.uses import Use, uses_of_tier
-from amber_spread.core.worked import Worked, footprint, work
+from amber_spread.core.worked import Worked, footprint, forget_tiers, work
 
 
 class UnknownMedium(KeyError):
@@ -138,6 +139,12 @@ def plan(design: Design, practice: Practice, media: dict[str, Medium], kit: Kit 
         section=draw_section([done.drawn for done in worked], standing, whole),
         checks=checks,
     )
+
+
+def forget() -> None:
+    """Keep nothing of earlier plans, so that the next is worked from nothing."""
+    forget_tiers()
+    forget_walks()
 
 
 def _tier_plan(design: Design, index: int, done: Worked, stands: TierStack) -> TierPlan:

@@ -54,7 +54,7 @@ def _walk(draws: tuple[Draw, ...]) -> "Walks":
     return Walks(draws)
 
 
-def forget() -> None:
+def forget_walks() -> None:
     """Keep no walk any longer, so that the next is walked from nothing."""
     _walk.cache_clear()
 

@@ -127,7 +127,7 @@ def _work(
     return done
 
 
-def forget() -> None:
+def forget_tiers() -> None:
     """Keep no tier any longer, so that the next one is worked from nothing."""
     _work.cache_clear()
 

@@ -21,6 +21,14 @@ def kit_shelf(book: Book) -> KitShelf:
 KitShelfOf = Annotated[KitShelf, Depends(kit_shelf)]
 
 
+def kit_owned(shelf: KitShelfOf) -> Kit:
+    """What the kitchen owns, for those who only look."""
+    return shelf.open().content
+
+
+OwnedKit = Annotated[Kit, Depends(kit_owned)]
+
+
 class KeptKit(Frozen):
     """What the kitchen owns, and the number it was saved under; 0 is the starting set."""
 

@@ -75,6 +75,14 @@ def pantry_shelf(book: Book) -> PantryShelf:
 PantryShelfOf = Annotated[PantryShelf, Depends(pantry_shelf)]
 
 
+def pantry_kept(shelf: PantryShelfOf) -> Pantry:
+    """What the kitchen makes and buys, for those who only look."""
+    return shelf.open().content
+
+
+KeptPantry = Annotated[Pantry, Depends(pantry_kept)]
+
+
 def _shown(kept: Kept[Pantry]) -> Larder:
     pantry = kept.content
     return Larder(
@@ -101,9 +109,8 @@ def save_pantry(save: PantrySave, shelf: PantryShelfOf) -> Larder:
 
 
 @router.post("/scale", response_model=Scaled)
-def scale_recipe(asked: ScaleTo, shelf: PantryShelfOf) -> Response:
+def scale_recipe(asked: ScaleTo, pantry: KeptPantry) -> Response:
     """A recipe made for an amount. Nothing is stored."""
-    pantry = shelf.open().content
     # The recipe is held to the same checks as one that is kept, so that it can be weighed.
     recipes = [one.model_dump() for one in (*pantry.recipes, asked.recipe) if one is asked.recipe or
                one.key != asked.recipe.key]  # fmt: skip
@@ -150,25 +157,25 @@ async def read_recipes(request: Request, shelf: PantryShelfOf) -> Larder:
 
 
 @router.get("/prices.csv", response_class=Response)
-def prices_csv(shelf: PantryShelfOf) -> Response:
+def prices_csv(pantry: KeptPantry) -> Response:
     """Every pack with its price."""
-    return download("prices.csv", CSV, write_prices(shelf.open().content))
+    return download("prices.csv", CSV, write_prices(pantry))
 
 
 @router.get("/larder.csv", response_class=Response)
-def larder_csv(shelf: PantryShelfOf) -> Response:
+def larder_csv(pantry: KeptPantry) -> Response:
     """What is in the larder."""
-    return download("larder.csv", CSV, write_larder(shelf.open().content))
+    return download("larder.csv", CSV, write_larder(pantry))
 
 
 @router.get("/recipes.csv", response_class=Response)
-def recipes_as_csv(shelf: PantryShelfOf) -> Response:
+def recipes_as_csv(pantry: KeptPantry) -> Response:
     """Every recipe within reach, a line for each ingredient and step."""
-    return download("recipes.csv", CSV, write_recipes(shelf.open().content.recipe_shelf().values()))
+    return download("recipes.csv", CSV, write_recipes(pantry.recipe_shelf().values()))
 
 
 @router.get("/recipes.json", response_class=Response)
-def recipes_as_json(shelf: PantryShelfOf) -> Response:
+def recipes_as_json(pantry: KeptPantry) -> Response:
     """Every recipe within reach."""
-    content = recipes_json(list(shelf.open().content.recipe_shelf().values()))
+    content = recipes_json(list(pantry.recipe_shelf().values()))
     return download("recipes.json", "application/json", content)

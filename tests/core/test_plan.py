@@ -7,12 +7,11 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from amber_spread.core import reserve, worked
 from amber_spread.core.design import Design, Tier
 from amber_spread.core.figures import RULES, Figure
 from amber_spread.core.finishes import DrapeCover
 from amber_spread.core.naming import figures
-from amber_spread.core.plan import Plan, UnknownMedium, plan, tier_name
+from amber_spread.core.plan import Plan, UnknownMedium, forget, plan, tier_name
 from amber_spread.core.practice import Practice
 from tests.designs import MEDIA, designs, planned, tier
 
@@ -177,8 +176,7 @@ def test_a_plan_is_the_same_whatever_was_planned_before_it_and_stays_so(design, 
     ]
     from_nothing = []
     for one, practice in alike:
-        worked.forget()
-        reserve.forget()
+        forget()
         from_nothing.append(plan(one, practice, MEDIA).model_dump())
     plans = [plan(one, practice, MEDIA) for one, practice in alike]
     assert [one.model_dump() for one in plans] == from_nothing

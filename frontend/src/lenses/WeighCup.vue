@@ -26,7 +26,6 @@ async function take(density: number): Promise<string> {
     density_source: { origin: "this kitchen" as const, reference: "" },
   };
   order.edit((draft) => (draft.media = [...draft.media.filter((one) => one.key !== own.key), own]));
-  await pantry.open();
   const kept = await pantry.change(
     (kept) => (kept.media = [...kept.media.filter((one) => one.key !== own.key), own]),
   );

@@ -2,7 +2,7 @@
 /** What the kitchen owns: the sizes of its tins, discs, boards and scrapers, its mat, pin and sheets. */
 import { computed, ref, watch } from "vue";
 import type { Kit } from "@/api/types";
-import { LeftAsItIs } from "@/shared/kept";
+import { takeOut } from "@/shared/kept";
 import { useKit } from "@/shared/kit";
 import MeasureField from "@/shared/MeasureField.vue";
 import { useSettings } from "@/shared/settings";
@@ -35,13 +35,8 @@ watch(kit, () => {
   if (open.value) void order.replan();
 });
 
-/** Take `one` out of a list, found by what it says: others may have been taken out since it was drawn. */
 function remove<T>(list: (kit: Kit) => T[], one: T): void {
-  void shelf.change((kit) => {
-    const at = list(kit).findIndex((each) => JSON.stringify(each) === JSON.stringify(one));
-    if (at < 0) throw new LeftAsItIs();
-    list(kit).splice(at, 1);
-  });
+  void shelf.change((kit) => takeOut(list(kit), (each) => JSON.stringify(each) === JSON.stringify(one)));
 }
 
 /** Set a number of what is owned; an emptied field leaves it as it is. */

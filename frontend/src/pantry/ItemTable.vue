@@ -4,7 +4,7 @@ import { computed, ref } from "vue";
 import type { Pantry } from "@/api/types";
 import { type Amount, parseAmount, parsePrice } from "@/shared/amount";
 import { useHandbook } from "@/shared/handbook";
-import { LeftAsItIs } from "@/shared/kept";
+import { LeftAsItIs, takeOut } from "@/shared/kept";
 import { usePantry } from "@/shared/pantry";
 import { useSettings } from "@/shared/settings";
 import { parseLength, UnitError } from "@/shared/units";
@@ -146,12 +146,7 @@ const setPrice = (row: Row, text: string): Promise<string> =>
 
 /** Take this very line out: clicked twice before it is gone, it takes no other with it. */
 function remove(row: Row): void {
-  void pantry.change((draft) => {
-    const lines = linesOf(draft);
-    const at = lines.findIndex((one) => same(one, row));
-    if (at < 0) throw new LeftAsItIs();
-    lines.splice(at, 1);
-  });
+  void pantry.change((draft) => takeOut(linesOf(draft), (one) => same(one, row)));
 }
 </script>
 

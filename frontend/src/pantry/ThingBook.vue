@@ -4,7 +4,7 @@ import { computed, nextTick, ref, shallowRef } from "vue";
 import type { Ingredient, Medium, Pantry } from "@/api/types";
 import { copied } from "@/shared/copy";
 import CupFields from "@/shared/CupFields.vue";
-import { sourceWords, usePantry } from "@/shared/pantry";
+import { isOwnKey, ownKey, sourceWords, usePantry } from "@/shared/pantry";
 import { parseWeight, UnitError } from "@/shared/units";
 import { useSettings } from "@/shared/settings";
 import PlainField from "./PlainField.vue";
@@ -130,11 +130,7 @@ function toggle(allergen: Medium["allergens"][number]): void {
 
 /** Begin a thing of ours: its name is there to be typed at once, whatever the server still has to keep. */
 async function another(list: List): Promise<void> {
-  const taken = new Set(groups.value.flatMap((one) => one.things.map((each) => each.key)));
-  let number = 1;
-  while (taken.has(`own_${list}_${number}`)) number += 1;
-  const made = `own_${list}_${number}`;
-  const source = { origin: "this kitchen" as const, reference: "" };
+  const made = ownKey();
   const fresh: Thing =
     list === "media"
       ? {
@@ -156,7 +152,7 @@ async function another(list: List): Promise<void> {
           key: made,
           name: "An ingredient of ours",
           density_g_per_ml: null,
-          density_source: source,
+          density_source: { origin: "this kitchen", reference: "" },
           each_g: null,
           allergens: [],
         };
@@ -175,7 +171,7 @@ const needed = ref("");
 
 async function dropOwn(): Promise<void> {
   const gone = thing.value?.key;
-  const program = !gone?.startsWith("own_");
+  const program = !isOwnKey(gone ?? "");
   const users = (pantry.pantry?.recipes ?? []).filter(
     (one) => one.makes === gone || one.lines.some((line) => line.item === gone),
   );

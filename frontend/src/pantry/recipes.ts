@@ -5,7 +5,7 @@ import type { Recipe, Scaled } from "@/api/types";
 import { copied } from "@/shared/copy";
 import { complaintWords } from "@/shared/complaint";
 import { LeftAsItIs } from "@/shared/kept";
-import { usePantry } from "@/shared/pantry";
+import { ownKey, usePantry } from "@/shared/pantry";
 import { useSettings } from "@/shared/settings";
 import { parseWeight, UnitError } from "@/shared/units";
 
@@ -129,9 +129,7 @@ export function useRecipes() {
   }
 
   async function another(cake: boolean): Promise<void> {
-    let number = 1;
-    while (recipes.value.some((one) => one.key === `own_${number}`)) number += 1;
-    const made = `own_${number}`;
+    const made = ownKey();
     const recipe: Recipe = {
       key: made,
       name: cake ? "A cake of ours" : "A recipe of ours",
@@ -146,13 +144,14 @@ export function useRecipes() {
       yield_g: null,
       by_quarters: cake,
     };
-    key.value = made;
-    draft.value = null;
+    const before = [key.value, draft.value] as const;
+    [key.value, draft.value] = [made, null];
     // The program's recipe goes on counting until this one is taken.
-    await pantry.change((kept) => {
+    const kept = await pantry.change((kept) => {
       if (!cake) kept.chosen[recipe.makes] ??= inUse.value[recipe.makes] ?? recipe.makes;
       kept.recipes.push(recipe);
     });
+    if (!kept && key.value === made) [key.value, draft.value] = before;
   }
 
   return { key, draft, drafts, wantedText, scaled, wrong, recipes, own, inUse, changed, rival, choose, keep, leave, dropOwn, use, another }; // prettier-ignore

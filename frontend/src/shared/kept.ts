@@ -3,7 +3,7 @@
  * redone. A change is made to the whole as it stands when its turn comes, and made again where somebody else changed
  * it meanwhile, so that neither change is lost.
  */
-import { computed, ref, shallowRef, toRaw } from "vue";
+import { computed, ref, shallowRef } from "vue";
 import { type Complaint, Refused } from "@/api/client";
 import { copied } from "./copy";
 import { History } from "./history";
@@ -12,6 +12,13 @@ const TRIES = 4;
 
 /** Thrown by a change that finds it should not be made; the message says why, and is empty where nobody need know. */
 export class LeftAsItIs extends Error {}
+
+/** Take out of a list the one that is meant, found by what it says: others may have gone since it was drawn. */
+export function takeOut<T>(list: T[], meant: (one: T) => boolean): void {
+  const at = list.findIndex(meant);
+  if (at < 0) throw new LeftAsItIs();
+  list.splice(at, 1);
+}
 
 export interface Ways<Shown extends { number: number }, Whole> {
   ask: () => Promise<Shown>;
@@ -116,7 +123,7 @@ export function useKept<Shown extends { number: number }, Whole>(ways: Ways<Show
     let sent: Whole | undefined;
     return next(
       (before) => {
-        const whole = structuredClone(toRaw(ways.of(before)));
+        const whole = copied(ways.of(before));
         how(whole);
         sent = copied(whole);
         return ways.send(before.number, sent);

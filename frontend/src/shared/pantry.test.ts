@@ -7,8 +7,8 @@ vi.hoisted(() => {
   vi.stubGlobal("localStorage", { getItem: () => null, setItem: () => null, removeItem: () => null });
 });
 
-import { LeftAsItIs } from "./kept";
-import { sourceWords, usePantry } from "./pantry";
+import { LeftAsItIs, takeOut } from "./kept";
+import { isOwnKey, ownKey, sourceWords, usePantry } from "./pantry";
 
 const empty = { larder: [], packs: [], recipes: [], media: [], ingredients: [], chosen: {} };
 const pantryOf = (amount: number) =>
@@ -153,6 +153,20 @@ describe("the pantry", () => {
     expect(await pantry.change(set(300))).toBe(false);
     expect(pantry.trouble).toContain("cannot be reached");
     expect(stock()).toBe(100);
+  });
+
+  it("takes a line out once, however often that is asked", async () => {
+    const pantry = await opened();
+    const out = (kept: Pantry) => takeOut(kept.larder, (one) => one.item === "butter");
+    expect(await Promise.all([pantry.change(out), pantry.change(out)])).toEqual([true, false]);
+    expect([server.pantry.larder, pantry.trouble]).toEqual([[], ""]);
+  });
+
+  it("calls no two things of ours alike, whoever begins them, and by keys that can be kept", () => {
+    const keys = Array.from({ length: 200 }, ownKey);
+    expect(new Set(keys).size).toBe(200);
+    expect(keys.filter((key) => !/^[a-z][a-z0-9_]{0,39}$/.test(key) || !isOwnKey(key))).toEqual([]);
+    expect(isOwnKey("meringue_buttercream")).toBe(false);
   });
 
   it("says where a density comes from", () => {

@@ -15,6 +15,16 @@ export function sourceWords(source: Medium["density_source"]): string {
   return source.reference ? `${source.origin}: ${source.reference}` : source.origin;
 }
 
+const OWN = "own_";
+
+/** A key for a recipe, a medium or an ingredient of ours that nobody else's just now begun can have too. */
+export function ownKey(): string {
+  return `${OWN}${Date.now().toString(36)}${Math.random().toString(36).slice(2, 8)}`;
+}
+
+/** Whether a thing is this kitchen's from the start, not one of the program's that it changed. */
+export const isOwnKey = (key: string): boolean => key.startsWith(OWN);
+
 export const usePantry = defineStore("pantry", () => {
   const settings = useSettings();
   const {
