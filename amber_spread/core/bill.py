@@ -25,8 +25,9 @@ def goods_taken(document: Document, plan: Plan) -> Iterator[Taken]:
             yield Taken(need.tier, _key(need), 1)
     rod_mm = document.practice.rod_mm
     for number, (asked, tier) in enumerate(zip(document.design.tiers, plan.tiers, strict=True), 1):
-        if tier.stack.rods:
-            yield Taken(number, good_key("support", rod_mm), tier.stack.rods.value)
+        rods = [found.rods.value for found in (tier.layers.board, tier.stack) if found and found.rods]
+        if rods:
+            yield Taken(number, good_key("support", rod_mm), sum(rods))
         if isinstance(asked.cover, PrintedCover) and tier.cover and tier.cover.printed:
             sheet = good_key("printed sheet", asked.cover.sheet_width_mm, asked.cover.sheet_height_mm)
             yield Taken(number, sheet, tier.cover.printed.sheets.value)
@@ -42,5 +43,7 @@ def tools_to_get(plan: Plan) -> Iterator[str]:
 
 
 def _key(need: KitNeed) -> str:
-    size = need.owned or need.size
-    return good_key(need.tool, size.value, need.length.value if need.length else None, need.shape)
+    if need.owned is not None and need.owned_shape is not None:
+        length = need.owned_length.value if need.owned_length else None
+        return good_key(need.tool, need.owned.value, length, need.owned_shape)
+    return good_key(need.tool, need.size.value, need.length.value if need.length else None, need.shape)

@@ -16,12 +16,13 @@ import math
 from collections.abc import Iterable, Sequence
 from typing import NamedTuple
 
-from amber_spread.core.base import Made, slug
+from amber_spread.core.base import Kept, Made, slug
 from amber_spread.core.figures import (
     COMMON_PRACTICE,
     DEFINITION,
     Figure,
     Quantity,
+    Rounding,
     Source,
     Unit,
     decided,
@@ -253,7 +254,7 @@ def fill_bowl(
         raise ValueError("a bowl serves at least one use")
     steps = {step_key(use): use for use in ordered}
     reached = levels(ordered)
-    need = of_parts(_NEED, max(reached.values()), reached, "g")
+    need = of_parts(_NEED, max(reached.values()), reached, "g", "up")
     stays = total({key: use.stays.value for key, use in steps.items()}, "g")
     lost = total({key: use.lost.value for key, use in steps.items()}, "g")
     cost = order_cost.figure(need.value, max(levels(best).values())) if wanted else None
@@ -296,7 +297,8 @@ def fill_bowl(
         risk_bare=_shown(_RISK, "risk", walks.risk_of(need.value), "ratio"),
         left={name: _shown(_LEFT, "left", walks.left_of(mixed.value, share), "g") for name, share in LEFT.items()},
         at_risk={
-            f"1_in_{odds}": _shown(_AT_RISK, "mix", _mixed(walks, need.value, 1 / odds, step_g), "g") for odds in RISKS
+            f"1_in_{odds}": _shown(_AT_RISK, "mix", _mixed(walks, need.value, 1 / odds, step_g), "g", "up")
+            for odds in RISKS
         },
         spread_g=walks.like(LIKE),
     )
@@ -307,8 +309,8 @@ def _mixed(walks: Walks, need_g: float, risk: float, step_g: float) -> float:
     return mix(need_g, reserve(walks.enough(risk), need_g), step_g)
 
 
-def _shown(rule_id: str, name: str, value: float, unit: Unit) -> Figure:
-    return Figure(value, unit, rule_id, "nearest", {name: Quantity(value, unit)})
+def _shown(rule_id: str, name: str, value: float, unit: Unit, rounding: Rounding = "nearest") -> Figure:
+    return Figure(value, unit, rule_id, rounding, Kept({name: Quantity(value, unit)}))
 
 
 def _backward(use: Use) -> tuple[float, int, int]:

@@ -2,7 +2,9 @@
 
 from collections.abc import Iterator, Sequence
 
+from amber_spread.core.boards import Size, over_edge
 from amber_spread.core.check import Check, checker, listed, mm
+from amber_spread.core.contents import Allergy
 from amber_spread.core.design import Design, Tier
 from amber_spread.core.figures import Quantity
 from amber_spread.core.finish_checks import checks_of_coats, checks_of_cover
@@ -13,6 +15,8 @@ from amber_spread.core.practice import Practice
 from amber_spread.core.stack import StackPlan
 from amber_spread.core.worked import Footprint, Worked
 
+OVER_EDGE_MM = 0.5
+"""What hangs over by less than this lies on the edge: outlines are traced so nearly."""
 HEAVY_G = 10_000.0
 """From this weight on, the cake is for two people to lift (common practice; local rules on lifting decide)."""
 
@@ -28,46 +32,59 @@ def checks_of_tier(
 
 
 def checks_of_cake(
-    design: Design, tiers: Sequence[Footprint], whole: StackPlan, media: dict[str, Medium], owned: Sequence[KitNeed]
+    design: Design,
+    tiers: Sequence[Footprint],
+    whole: StackPlan,
+    media: dict[str, Medium],
+    owned: Sequence[KitNeed],
+    allergens: Sequence[Allergy],
 ) -> Iterator[Check]:
     """Everything to know about the cake as a whole, cautions last."""
     for number, (lower, upper) in enumerate(zip(tiers, tiers[1:], strict=False), 2):
         yield from _standing(number, upper, lower)
     yield from _board(tiers, whole)
     yield from _scrapers(owned)
-    yield from _cautions(design, whole, media)
+    yield from _cautions(design, whole, media, allergens)
 
 
 def _standing(number: int, upper: Footprint, lower: Footprint) -> Iterator[Check]:
     """Whether a tier stands well on the one below it."""
     check = checker(number)
-    if lower.top_mm <= 0:
+    if lower.top is None:
         yield check(
             "stack.no_flat", "trouble", "brief",
             "The tier below has no flat top to stand on. Put it on top, or cut a flat and set supports in it.",
         )  # fmt: skip
         return
-    straight = lower.top_mm >= lower.width_mm - 1e-6
-    sizes = [(upper.foot_mm, lower.top_mm)]
-    if straight and upper.foot_mm >= upper.width_mm - 1e-6:
-        sizes.append((upper.length_mm, lower.length_mm))
-    above, below = max(sizes, key=lambda size: size[0] - size[1])
-    if above > below + 1e-6:
+    over_mm = over_edge(upper.foot, lower.top)
+    if over_mm <= OVER_EDGE_MM:
+        return
+    wider = upper.foot.half_width_mm > lower.top.half_width_mm + OVER_EDGE_MM
+    if wider or upper.foot.half_length_mm > lower.top.half_length_mm + OVER_EDGE_MM:
         yield check(
             "stack.overhang", "care", "brief",
-            "This tier is {above} wide and stands on one of {below}: it overhangs. Put the wider tier below.",
-            above=mm(above), below=mm(below),
+            "This tier is {above} wide and stands on one of {below}: it overhangs by {over}. Put the wider tier below.",
+            above=mm(2 * (upper.foot.half_width_mm if wider else upper.foot.half_length_mm)),
+            below=mm(2 * (lower.top.half_width_mm if wider else lower.top.half_length_mm)), over=mm(over_mm),
+        )  # fmt: skip
+    else:
+        yield check(
+            "stack.corners_over", "care", "brief",
+            "The corners of this tier hang {over} over the edge of the tier below. Take a smaller tin, or a wider tier "
+            "below it.",
+            over=mm(over_mm),
         )  # fmt: skip
 
 
 def _board(tiers: Sequence[Footprint], whole: StackPlan) -> Iterator[Check]:
-    # A board with a length of its own is cut to the cake; any other must be as wide as the cake is long.
-    widest = max(tier.width_mm if whole.base_length else max(tier.width_mm, tier.length_mm) for tier in tiers)
-    if whole.base_diameter.value < widest:
+    length_mm = whole.base_length.value if whole.base_length else whole.base_diameter.value
+    board = Size(whole.base_shape, whole.base_diameter.value, length_mm)
+    over_mm = max(over_edge(tier.outline, board.outline(tier.outline)) for tier in tiers)
+    if over_mm > OVER_EDGE_MM:
         yield checker(None)(
             "stack.board_small", "trouble", "brief",
-            "The base board is {board} wide and the cake {cake}: it would hang over the edge.",
-            board=mm(whole.base_diameter.value), cake=mm(widest),
+            "The base board is {board} wide and the cake hangs {over} over its edge. Take a larger board.",
+            board=mm(whole.base_diameter.value), over=mm(over_mm),
         )  # fmt: skip
 
 
@@ -83,7 +100,9 @@ def _scrapers(owned: Sequence[KitNeed]) -> Iterator[Check]:
             )  # fmt: skip
 
 
-def _cautions(design: Design, whole: StackPlan, media: dict[str, Medium]) -> Iterator[Check]:
+def _cautions(
+    design: Design, whole: StackPlan, media: dict[str, Medium], allergens: Sequence[Allergy]
+) -> Iterator[Check]:
     check = checker(None)
     if whole.weight.value >= HEAVY_G:
         yield check(
@@ -93,13 +112,14 @@ def _cautions(design: Design, whole: StackPlan, media: dict[str, Medium]) -> Ite
             weight=Quantity(value=whole.weight.value, unit="g"),
         )  # fmt: skip
     taken = {key: media[key] for _, key, _ in design.taken()}
-    allergens = sorted({allergen for medium in taken.values() for allergen in medium.allergens})
-    if allergens:
+    named = [f"{one.allergen} ({', '.join(name.lower() for name in one.found_in)})" for one in allergens]
+    filled = any(tier.layers.cavity and tier.layers.cavity.filled_with for tier in design.tiers)
+    if named:
         yield check(
             "caution.allergens", "caution", "brief",
-            f"The fillings, coats and covers chosen usually contain {listed(allergens)}; the cake itself most "
-            "often wheat, egg and milk. Go by the labels of what you use, and tell the customer as your local food law "
-            "asks.",
+            f"By the recipes in use this cake usually contains {listed(named)}. "
+            + ("What is hidden in it comes on top. " if filled else "")
+            + "Go by the labels of what you use, and tell the customer as your local food law asks.",
         )  # fmt: skip
     perishable = sorted(medium.name for medium in taken.values() if medium.perishable)
     if perishable:

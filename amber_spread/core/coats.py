@@ -4,12 +4,9 @@ import math
 from typing import Literal, NamedTuple
 
 from amber_spread.core.base import Made
-from amber_spread.core.body import MM3_PER_ML, Body, Straight
+from amber_spread.core.body import Body, Straight
 from amber_spread.core.coat_rules import (
     across_slope,
-    build_up_rise,
-    build_up_side,
-    build_up_volume,
     coat_volume,
     coated_diameter,
     coated_height,
@@ -26,7 +23,6 @@ from amber_spread.core.finishes import (
     DeckledFinal,
     FinalCoat,
     FreehandFinal,
-    Measured,
     NoFinal,
     PlateFinal,
     SemiNakedFinal,
@@ -35,27 +31,31 @@ from amber_spread.core.finishes import (
     TwinFinal,
     covers_top,
 )  # fmt: skip
+from amber_spread.core.measured import BuildUp, plan_build_up
 from amber_spread.core.media import Medium, weight
 from amber_spread.core.outline import area_at
 from amber_spread.core.practice import Practice
 from amber_spread.core.shapes import SideBuild, TaperedBuild
 
-COMPASS = ("back", "right", "front", "left")
-
 
 class School(NamedTuple):
-    """What a way of finishing asks for: its technique in the practice, and tools beyond spatula and turntable."""
+    """What a way of finishing asks for: its technique in the practice, and tools beyond spatula and turntable.
+
+    Inverted, one card lies under the cake and another, lined, takes it when it is turned over (common practice).
+    """
 
     technique: str
     plate: Literal["disc", "card"] | None = None
+    plates: int = 0
+    papers: int = 0
     scraper: bool = True
 
 
 SCHOOLS: dict[str, School] = {
     "freehand": School("freehand"),
-    "disc": School("disc", plate="disc"),
-    "twin": School("twin", plate="disc"),
-    "inverted": School("inverted", plate="card"),
+    "disc": School("disc", plate="disc", plates=1, papers=1),
+    "twin": School("twin", plate="disc", plates=2, papers=2),
+    "inverted": School("inverted", plate="card", plates=2, papers=1),
     "towel": School("towel"),
     "deckled": School("deckled"),
     "semi_naked": School("semi_naked"),
@@ -77,45 +77,33 @@ class CoatPlan(Made):
     weight: Figure
 
 
-class SidePlan(Made):
-    """One side of a cake that came out leaning or out of round: what it takes more than the straight wall, and the
-    top.
-    """
-
-    foot: Figure
-    top: Figure
-    rise: Figure
-
-
-class BuildUp(Made):
-    """What it takes to make a leaning or oval cake straight and level under its coat."""
-
-    width: Figure
-    height: Figure
-    trim: Figure
-    sides: dict[str, SidePlan]
-    volume: Figure
-    weight: Figure
-
-
 class CoatsPlan(Made):
     """Both coats; `final` is None where the tier stays at its crumb coat. `stays` is all of the final coat that
-    stays.
+    stays, `crumb_stays` all of the crumb coat. `goes_on` is the whole coat of a tier that is scraped back.
     """
 
     crumb: CoatPlan
+    crumb_stays: Figure
+    goes_on: Figure | None
     final: CoatPlan | None
     stays: Figure | None
     rim_height: Figure | None
     rim_weight: Figure | None
     build_up: BuildUp | None
     parchment: Figure | None
+    papers: Figure | None
     scraper: Figure | None
 
 
+def crumb_spread(tier: Tier, practice: Practice) -> Figure:
+    """The thickness the crumb coat is spread to, side and top alike; one that is scraped back goes on thicker."""
+    usual = practice.semi_naked_mm if isinstance(tier.final, SemiNakedFinal) else practice.crumb_coat_mm
+    return chosen(tier.crumb.thickness_mm, usual, "mm")
+
+
 def crumb_thickness(tier: Tier, practice: Practice) -> Figure:
-    """The thickness of the crumb coat, side and top alike; of a semi-naked one, what is left of it."""
-    usual = chosen(tier.crumb.thickness_mm, practice.crumb_coat_mm, "mm")
+    """The thickness of the crumb coat that stays, side and top alike; of a semi-naked one, what is left of it."""
+    usual = crumb_spread(tier, practice)
     if isinstance(tier.final, SemiNakedFinal):
         share = practice.semi_naked_share if tier.final.stays is None else tier.final.stays
         return scraped.figure(usual.value, share)
@@ -149,8 +137,13 @@ def both_faces(tier: Tier) -> bool:
     return isinstance(tier.final, TwinFinal) or isinstance(tier.build, SideBuild)
 
 
-def plan_coats(tier: Tier, practice: Practice, media: dict[str, Medium], bare: Body) -> tuple[CoatsPlan, Body, Body]:
-    """Both coats over the bare body, with the body after the crumb coat and after the final coat."""
+def plan_coats(
+    tier: Tier, practice: Practice, media: dict[str, Medium], bare: Body, planned: Body
+) -> tuple[CoatsPlan, Body, Body]:
+    """Both coats over the bare body, with the body after the crumb coat and after the final coat.
+
+    `planned` is the bare body the layers were to make, which a measured cake may differ from.
+    """
     thickness = crumb_thickness(tier, practice)
     final, top = tier.final, final_top(tier, practice)
     faces = both_faces(tier)
@@ -158,10 +151,14 @@ def plan_coats(tier: Tier, practice: Practice, media: dict[str, Medium], bare: B
     crumb, crumbed = lay(
         bare, thickness, thickness, media[tier.crumb.medium], under=thickness if faces else None, lean=lean
     )
-    build_up = _plan_build_up(tier.measured, tier, practice, media, bare)
+    build_up = plan_build_up(tier, media, bare, planned)
+    crumb_parts = {"coat": crumb.weight.value}
     if isinstance(final, NoFinal | SemiNakedFinal) or top is None:
+        if build_up:
+            crumb_parts["building up"] = build_up.weight.value
         nothing = CoatsPlan(
-            crumb=crumb, final=None, stays=None, rim_height=None, rim_weight=None, build_up=build_up, parchment=None,
+            crumb=crumb, crumb_stays=total(crumb_parts, "g"), goes_on=_goes_on(tier, practice, media, bare, build_up),
+            final=None, stays=None, rim_height=None, rim_weight=None, build_up=build_up, parchment=None, papers=None,
             scraper=None if isinstance(final, NoFinal) else scraper.figure(crumbed.height_mm),
         )  # fmt: skip
         return nothing, crumbed, crumbed
@@ -169,11 +166,16 @@ def plan_coats(tier: Tier, practice: Practice, media: dict[str, Medium], bare: B
     rounded = isinstance(final, FreehandFinal | TowelFinal) and final.edges == "rounded"
     coat, coated = lay(crumbed, side, top, medium, under=top if faces else None, rounded=rounded, lean=lean)
     if isinstance(final, TexturedFinal):
-        volume = relief_volume.figure(crumbed.wall_area_mm2 + crumbed.top_area_mm2, side.value)
+        area_mm2 = crumbed.wall_area_mm2 + (2 if faces else 1) * crumbed.top_area_mm2
+        volume = relief_volume.figure(area_mm2, side.value)
         heavy = weight.figure(volume.value, medium.density_g_per_ml)
         coat = coat.but(volume=volume, weight=heavy)
     rim_high = rim = None
-    if isinstance(final, DeckledFinal) and coated.flat_top is not None and not (faces or covers_top(tier.cover)):
+    if (
+        isinstance(final, DeckledFinal)
+        and coated.flat_top is not None
+        and not (faces or covers_top(tier.cover, tier.build))
+    ):
         rim_high = chosen(final.rim_mm, practice.rim_mm, "mm")
         inside = area_at(coated.flat_top, -max(0.0, side.value))
         ring = rim_volume(coated.flat_top.area_mm2, inside, rim_high.value)
@@ -186,15 +188,33 @@ def plan_coats(tier: Tier, practice: Practice, media: dict[str, Medium], bare: B
     school = SCHOOLS[final.kind]
     plan = CoatsPlan(
         crumb=crumb,
+        crumb_stays=total(crumb_parts, "g"),
+        goes_on=None,
         final=coat,
         stays=total(parts, "g"),
         rim_height=rim_high,
         rim_weight=rim,
         build_up=build_up,
         parchment=parchment.figure(final.disc_diameter_mm) if isinstance(final, PlateFinal) else None,
+        papers=same("circles of parchment", school.papers, "each") if isinstance(final, PlateFinal) else None,
         scraper=scraper.figure(coated.height_mm + (rim_high.value if rim_high else 0.0)) if school.scraper else None,
     )
     return plan, crumbed, coated
+
+
+def _goes_on(
+    tier: Tier, practice: Practice, media: dict[str, Medium], bare: Body, build_up: BuildUp | None
+) -> Figure | None:
+    """The weight of the whole coat that goes on before it is scraped back; None where nothing is scraped back."""
+    if not isinstance(tier.final, SemiNakedFinal):
+        return None
+    thick = crumb_spread(tier, practice).value
+    whole = bare.envelope(thick, thick, thick if both_faces(tier) else 0.0)
+    density = media[tier.crumb.medium].density_g_per_ml
+    parts = {"coat": weight(coat_volume(whole.volume_ml, bare.volume_ml), density)}
+    if build_up:
+        parts["building up"] = build_up.weight.value
+    return total(parts, "g")
 
 
 def lay(
@@ -249,51 +269,3 @@ def _final_side(final: FinalCoat, practice: Practice, crumbed: Body) -> Figure:
         return chosen(final.relief_mm, practice.relief_mm, "mm")
     assert isinstance(final, FreehandFinal | TowelFinal | DeckledFinal)
     return chosen(final.side_mm, practice.coat_side_mm, "mm")
-
-
-def _plan_build_up(
-    measured: Measured | None, tier: Tier, practice: Practice, media: dict[str, Medium], bare: Body
-) -> BuildUp | None:
-    """A straight wall at the widest measure and a level top at the highest, less the cake as measured.
-
-    The measured cake is the tier's own outline stretched to each pair of widths, which makes a prismatoid: its
-    volume is height / 6 x (foot + 4 middle + top) at the mean height (published: the prismoidal formula, as in
-    Bronshtein and Semendyayev, Handbook of Mathematics, 3.3; chapter from memory).
-    """
-    if measured is None:
-        return None
-    outline = bare.outline
-    width, height = max(*measured.top_mm, *measured.foot_mm), max(measured.heights_mm)
-    if outline.half_length_mm > outline.half_width_mm * 1.02 or outline.half_length_mm < outline.half_width_mm / 1.02:
-        wide = max(measured.top_mm[0], measured.foot_mm[0])
-        long = max(measured.top_mm[1], measured.foot_mm[1])
-    else:
-        wide = long = width
-
-    def area(across_mm: float, along_mm: float) -> float:
-        stretch = across_mm / (2 * outline.half_width_mm) * along_mm / (2 * outline.half_length_mm)
-        return outline.area_mm2 * stretch
-
-    middle = [(top + foot) / 2 for top, foot in zip(measured.top_mm, measured.foot_mm, strict=True)]
-    mean_mm = sum(measured.heights_mm) / 4
-    found_ml = mean_mm / 6 * (area(*measured.foot_mm) + 4 * area(*middle) + area(*measured.top_mm)) / MM3_PER_ML
-    volume = build_up_volume.figure(area(wide, long) * height / MM3_PER_ML, found_ml)
-    wanted = (long, wide, long, wide)
-    sides = {
-        name: SidePlan(
-            foot=build_up_side.figure(wanted[index], measured.foot_mm[1 - index % 2]),
-            top=build_up_side.figure(wanted[index], measured.top_mm[1 - index % 2]),
-            rise=build_up_rise.figure(height, measured.heights_mm[index]),
-        )
-        for index, name in enumerate(COMPASS)
-    }
-    final = tier.final
-    medium = media[tier.crumb.medium if isinstance(final, NoFinal | SemiNakedFinal) else final.medium]
-    return BuildUp(
-        width=same("widest measure", width, "mm"),
-        height=same("highest measure", height, "mm"),
-        trim=build_up_rise.figure(height, min(measured.heights_mm)),
-        sides=sides,
-        volume=volume,
-        weight=weight.figure(volume.value, medium.density_g_per_ml),
-    )

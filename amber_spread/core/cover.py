@@ -1,38 +1,34 @@
 """Covering one tier: what to roll, cut or print, what stays, what is trimmed, and where the pieces lie on the mat."""
 
 import math
-from collections.abc import Callable
+from collections.abc import Callable, Iterator
 
 from amber_spread.core.body import Body, Carried, Sideways
 from amber_spread.core.coat_rules import coat_volume
 from amber_spread.core.coats import CoatPlan, lay
-from amber_spread.core.cover_plan import Asked, CoverPlan, Way, on_mat, piece_of, top_of
+from amber_spread.core.cover_plan import Asked, ColourShare, CoverPlan, Way, carrier_of, on_mat, piece_of, suits, top_of
 from amber_spread.core.cover_rules import (
     band_length,
-    box_side,
     collar_height,
+    collar_volume,
     gather,
     gather_over_profile,
     gore_width,
     half_face,
     half_high,
     half_long,
+    piece_weight,
     roll_diameter,
-    roll_over_profile,
     roll_side,
+    roll_to_reach,
     rolled_weight,
-    sector_angle,
-    sector_inner,
-    sector_outer,
-    stretch,
-    strip_count,
-    strip_height,
+    sheet_short,
     strip_length,
     stripe_weight,
     trimmed_weight,
 )  # fmt: skip
 from amber_spread.core.design import Tier
-from amber_spread.core.figures import Figure, chosen, of_parts, parts_rule, same
+from amber_spread.core.figures import Figure, chosen, of_parts, parts_rule, same, total
 from amber_spread.core.finishes import (
     BoxCover,
     CollarCover,
@@ -45,33 +41,25 @@ from amber_spread.core.finishes import (
     PrintedCover,
     Stripe,
 )  # fmt: skip
-from amber_spread.core.flat import (
-    Band,
-    Corner,
-    Mark,
-    Piece,
-    circle,
-    fits,
-    lay_out,
-    placed,
-    rectangle,
-    rectangle_bands,
-    sector,
-    sector_bands,
-    size_of,
-    trapezoid,
-)  # fmt: skip
+from amber_spread.core.flat import Mark, Piece, area_of, circle, fits, lay_out, placed, rectangle
 from amber_spread.core.kit import Mat
 from amber_spread.core.media import Medium, weight
 from amber_spread.core.outline import Cornered, Regular, Round, cornered_area, round_area
+from amber_spread.core.panel import level_thickness, sides, wrap
 from amber_spread.core.practice import Practice
 from amber_spread.core.printed import plan_printed
-from amber_spread.core.shapes import BallBuild, BevelledBuild, DomedBuild, SideBuild, TaperedBuild, TurnedBuild
+from amber_spread.core.reach import reach_over
+from amber_spread.core.shapes import SideBuild
 from amber_spread.core.side import tipped
 
+CUT_OUT = ("panel", "box", "gores")
+"""The covers cut out of a sheet rolled a little larger; the others overhang and are trimmed in place."""
 _FLAT_AREA = parts_rule(
-    "cover.pieces.area", "What must be rolled for each piece, box or circle round it, added up.", "sum", "geometry"
-)
+    "cover.pieces.area",
+    "What must be rolled for each piece: the box or circle round it, and the margin cut away.",
+    "sum",
+    "geometry",
+)  # fmt: skip
 
 
 def cover_thickness(tier: Tier, practice: Practice) -> Figure | None:
@@ -101,29 +89,42 @@ def plan_cover(
     medium = media[cover.medium]
     asked = Asked(tier, practice, coated, thickness, medium, lambda colour: hex_of(cover.medium, colour), mat)
     way = _WAYS[cover.kind](asked, cover)
+    own = way.own
     top = thickness if way.top_covered else same("nothing on top", 0.0, "mm")
     under = thickness if isinstance(tier.build, SideBuild) and way.top_covered else None
     over, covered = lay(coated, thickness, top, medium, under=under)
     if isinstance(tier.build, SideBuild):
         over = _on_its_side(over, coated, covered, tier, practice, medium)
-    area = of_parts(_FLAT_AREA, *_areas(way.pieces), "mm2")
+    if isinstance(cover, CollarCover):
+        paper = way.pieces["paper"].sizes
+        volume = collar_volume.figure(paper["long"].value, paper["high"].value, thickness.value, cover.spread)
+        over = over.but(volume=volume, weight=weight.figure(volume.value, medium.density_g_per_ml))
+    margin_mm = practice.roll_margin_mm if cover.kind in CUT_OUT else 0.0
+    parts = dict(_rolled_areas(way.pieces, margin_mm))
+    if isinstance(cover, CollarCover):
+        parts = {"paper spread": parts["paper"] * cover.spread}
+    area = of_parts(_FLAT_AREA, sum(parts.values()), parts, "mm2")
     rolled = rolled_weight.figure(area.value, thickness.value, medium.density_g_per_ml)
+    seams = {key: _piece_g(way.pieces[key], asked) for key in ("band",) if key in way.pieces}
+    stays = total({"over the tier": over.weight.value, **seams}, "g")
     stripes = getattr(cover, "stripes", ())
     plan = CoverPlan(
         kind=cover.kind,
         suits=way.suits,
         width_over_coat=same("width over the coat", coated.width_mm, "mm"),
         height_over_coat=same("height over the coat", coated.height_mm, "mm"),
-        overlap=way.own.pop("overlap", None),  # type: ignore[arg-type]
+        overlap=own.pop("overlap", None),  # type: ignore[arg-type]
         roll_area=area,
         rolled_weight=rolled,
-        trimmed_weight=trimmed_weight.figure(rolled.value, over.weight.value),
+        trimmed_weight=trimmed_weight.figure(rolled.value, stays.value),
         over=over,
-        stripes=_stripe_weights(stripes, rolled.value),
+        stays=stays,
+        stripes=_stripe_weights(way.pieces, stripes, parts, asked),
+        colours=_by_colour(way.pieces, parts, stays.value, asked, getattr(cover, "colour", None)),
         pieces=way.pieces,
         laid=lay_out(way.pieces, mat.width_mm, mat.length_mm),
         on_mat=all(on_mat(piece, mat) for piece in way.pieces.values()),
-        **way.own,  # type: ignore[arg-type]
+        **own,  # type: ignore[arg-type]
     )
     return plan, covered
 
@@ -138,197 +139,176 @@ def _on_its_side(
     return over.but(volume=volume, weight=weight.figure(volume.value, medium.density_g_per_ml))
 
 
-def _is_circle(corners: list[Corner]) -> bool:
-    return len(corners) == 2
+def _piece_g(piece: Piece, asked: Asked) -> float:
+    area_mm2 = area_of(piece.corners) * piece.count.value
+    return piece_weight(area_mm2, asked.thickness.value, asked.medium.density_g_per_ml)
 
 
-def _areas(pieces: dict[str, Piece]) -> tuple[float, dict[str, float]]:
-    """What has to be rolled for each piece: a circle for a circle, else the box round it."""
-    parts = {}
+def _rolled_areas(pieces: dict[str, Piece], margin_mm: float) -> Iterator[tuple[str, float]]:
+    """What has to be rolled for each piece: a circle for a circle, else the box round it, and the margin all round."""
     for key, piece in pieces.items():
-        wide, high = piece.size
-        parts[key.replace("_", " ")] = piece.count.value * (
-            round_area(wide) if _is_circle(piece.corners) else cornered_area(wide, high, 0.0)
-        )
-    return sum(parts.values()), parts
+        if piece.stuff != "sheet":
+            continue
+        wide, high = (side + 2 * margin_mm for side in piece.size)
+        each = round_area(wide) if len(piece.corners) == 2 else cornered_area(wide, high, 0.0)
+        yield key.replace("_", " "), piece.count.value * each
 
 
-def _stripe_weights(stripes: tuple[Stripe, ...], rolled_g: float) -> dict[str, Figure]:
-    shares = sum(stripe.share for stripe in stripes)
+def _striped(pieces: dict[str, Piece]) -> dict[str, Piece]:
+    return {key: piece for key, piece in pieces.items() if piece.bands}
+
+
+def _stripe_areas(pieces: dict[str, Piece]) -> dict[int, float]:
+    """The area of each stripe on all pieces, by its number."""
+    found: dict[int, float] = {}
+    for piece in _striped(pieces).values():
+        for band in piece.bands:
+            found[band.stripe] = found.get(band.stripe, 0.0) + area_of(band.corners) * piece.count.value
+    return found
+
+
+def _stripe_weights(
+    pieces: dict[str, Piece], stripes: tuple[Stripe, ...], rolled: dict[str, float], asked: Asked
+) -> dict[str, Figure]:
+    """What to roll of each stripe's log, by its share of the striped pieces."""
+    if not stripes:
+        return {}
+    areas = _stripe_areas(pieces)
+    whole = sum(areas.values())
+    wall_mm2 = sum(rolled[key.replace("_", " ")] for key in _striped(pieces))
+    wall_g = rolled_weight(wall_mm2, asked.thickness.value, asked.medium.density_g_per_ml)
     return {
-        f"stripe_{number}": stripe_weight.figure(rolled_g, stripe.share, shares)
-        for number, stripe in enumerate(stripes, 1)
+        f"stripe_{number}": stripe_weight.figure(wall_g, 100 * areas.get(number, 0.0) / whole, 100.0)
+        for number in range(1, len(stripes) + 1)
     }
+
+
+def _by_colour(
+    pieces: dict[str, Piece], rolled: dict[str, float], stays_g: float, asked: Asked, colour: str | None
+) -> dict[str, ColourShare]:
+    """What is rolled, what stays and what is trimmed of each colour: a striped wall by its stripes, the rest whole."""
+    striped = _striped(pieces)
+    per_mm2 = rolled_weight(1.0, asked.thickness.value, asked.medium.density_g_per_ml)
+    rolled_g: dict[str | None, dict[str, float]] = {}
+    stays: dict[str | None, dict[str, float]] = {}
+
+    def put(into: dict[str | None, dict[str, float]], of: str | None, what: str, grams: float) -> None:
+        parts = into.setdefault(of, {})
+        parts[what] = parts.get(what, 0.0) + grams
+
+    if not striped:
+        put(rolled_g, colour, "all pieces", sum(rolled.values()) * per_mm2)
+        put(stays, colour, "the whole cover", stays_g)
+    else:
+        whole_g = 0.0
+        for key, piece in pieces.items():
+            if piece.stuff == "sheet" and key not in striped:
+                put(rolled_g, piece.colour, piece.name.lower(), rolled[key.replace("_", " ")] * per_mm2)
+                put(stays, piece.colour, piece.name.lower(), _piece_g(piece, asked))
+                whole_g += _piece_g(piece, asked)
+        wall_g, areas = sum(rolled[key.replace("_", " ")] for key in striped) * per_mm2, _stripe_areas(pieces)
+        colours = {band.stripe: band.colour for piece in striped.values() for band in piece.bands}
+        for number, area in areas.items():
+            share = area / sum(areas.values())
+            put(rolled_g, colours[number], f"stripe {number}", wall_g * share)
+            put(stays, colours[number], f"stripe {number}", (stays_g - whole_g) * share)
+    found = {}
+    for number, (name, parts) in enumerate(rolled_g.items(), 1):
+        out, left = total(parts, "g"), total(stays[name], "g")
+        found[f"colour_{number}"] = ColourShare(
+            colour=name, hex=asked.hex_of(name), rolled=out, stays=left,
+            trimmed=trimmed_weight.figure(out.value, left.value),
+        )  # fmt: skip
+    return found
 
 
 def _drape(asked: Asked, cover: Cover) -> Way:
-    """One sheet over the whole tier: a circle or a rectangle, whichever is least of those the mat holds."""
+    """One sheet over the whole tier: a circle, a square or a rectangle, whichever is least of those the mat holds."""
     coated = asked.coated
     if isinstance(asked.tier.build, SideBuild):
-        return _halves(asked, HalvesCover(medium=asked.medium.key))._replace(suits=False)
-    own_overlap = cover.overlap_mm if isinstance(cover, DrapeCover) else None
-    overlap = chosen(own_overlap, asked.practice.overlap_mm, "mm")
-    flat, slant_mm = coated.flat_top, coated.slant_mm
+        return _halves(asked, HalvesCover(medium=asked.medium.key, colour=getattr(cover, "colour", None)))._replace(
+            suits=False
+        )
+    drape = cover if isinstance(cover, DrapeCover) else DrapeCover()
+    overlap = chosen(drape.overlap_mm, asked.practice.overlap_mm, "mm")
+    reach = reach_over(coated)
     if isinstance(coated, Carried):
-        reach, wide, long = (2 * flat.reach_mm, 2 * flat.half_width_mm, 2 * flat.half_length_mm) if flat else (0.0,) * 3
-        across = roll_over_profile.figure(reach, slant_mm, overlap.value)
-        width = roll_over_profile.figure(wide, slant_mm, overlap.value)
-        length = roll_over_profile.figure(long, slant_mm, overlap.value)
+        flat, slant_mm = coated.flat_top, coated.slant_mm
+        across = roll_to_reach.figure(reach.farthest, overlap.value)
+        width = roll_to_reach.figure(reach.across, overlap.value)
+        length = roll_to_reach.figure(reach.along, overlap.value)
         foot = coated.section(coated.foot_mm + 0.01 * coated.height_mm).perimeter_mm
         pleats = gather_over_profile.figure(flat.perimeter_mm if flat else 0.0, slant_mm, max(1.0, foot))
     else:
-        across = roll_diameter.figure(2 * coated.outline.reach_mm, slant_mm, overlap.value)
-        width = roll_side.figure(coated.width_mm, slant_mm, overlap.value)
-        length = roll_side.figure(coated.length_mm, slant_mm, overlap.value)
-        pleats = gather.figure(coated.girth_mm, slant_mm)
-    mat = (asked.mat.width_mm, asked.mat.length_mm)
+        across = roll_diameter.figure(2 * coated.outline.reach_mm, coated.height_mm, overlap.value)
+        width = roll_side.figure(coated.width_mm, coated.height_mm, overlap.value)
+        length = roll_side.figure(coated.length_mm, coated.height_mm, overlap.value)
+        pleats = gather.figure(coated.girth_mm, coated.height_mm)
+    square = max(width, length, key=lambda side: side.value)
     ways = [
-        (not fits(across.value, across.value, mat), round_area(across.value), True),
-        (not fits(width.value, length.value, mat), cornered_area(width.value, length.value, 0.0), False),
+        ("circle", across, across, round_area(across.value)),
+        ("square", square, square, cornered_area(square.value, square.value, 0.0)),
+        ("rectangle", width, length, cornered_area(width.value, length.value, 0.0)),
     ]
-    as_circle = min(ways)[2]
-    hex = asked.hex_of(getattr(cover, "colour", None))
-    if as_circle:
-        piece = piece_of("Sheet", circle(across.value), hex, diameter=across)
+    mat = (asked.mat.width_mm, asked.mat.length_mm)
+    if drape.sheet is not None:
+        ways = [way for way in ways if way[0] == drape.sheet]
+    kind, wide, long, _ = min(ways, key=lambda way: (not fits(way[1].value, way[2].value, mat), way[3]))
+    hex, colour = asked.hex_of(getattr(cover, "colour", None)), getattr(cover, "colour", None)
+    if kind == "circle":
+        piece = piece_of("Sheet", circle(wide.value), hex, colour=colour, diameter=wide)
     else:
-        piece = piece_of("Sheet", rectangle(width.value, length.value), hex, width=width, length=length)
+        piece = piece_of("Sheet", rectangle(wide.value, long.value), hex, colour=colour, width=wide, length=long)
+    needed_mm = min(wide.value, long.value) - 2 * overlap.value
     own: dict[str, object] = {
         "overlap": overlap,
         "gather": pleats,
-        "roll_diameter": across if as_circle else None,
-        "roll_width": None if as_circle else width,
-        "roll_length": None if as_circle else length,
+        "roll_diameter": wide if kind == "circle" else None,
+        "roll_width": None if kind == "circle" else wide,
+        "roll_length": None if kind == "circle" else long,
+        "short": sheet_short.figure(needed_mm, drape.rolled_mm)
+        if drape.rolled_mm is not None and drape.rolled_mm < needed_mm
+        else None,
     }
-    return Way({"sheet": piece}, True, own)
-
-
-def _panel(asked: Asked, cover: Cover) -> Way:
-    """A strip round the wall, in as many pieces as the mat asks for, and the top piece over or inside its edge."""
-    panel = cover if isinstance(cover, PanelCover) else PanelCover(top="over")
-    coated, thickness_mm, practice = asked.coated, asked.thickness.value, asked.practice
-    overlap = chosen(panel.overlap_mm, practice.panel_overlap_mm, "mm")
-    trim = chosen(panel.trim_mm, practice.panel_trim_mm, "mm")
-    laps_mm = thickness_mm if panel.top == "inside" else 0.0
-    mat_mm = max(asked.mat.width_mm, asked.mat.length_mm, 2 * overlap.value + 1)
-    build = asked.tier.build
-    hex = asked.hex_of(panel.stripes[0].colour if panel.stripes else getattr(cover, "colour", None))
-    if isinstance(build, TaperedBuild) and isinstance(coated, Carried) and isinstance(coated.base, Round):
-        girth_mm, pieces = _sector(asked, coated, overlap.value, trim.value + laps_mm, hex, panel.stripes)
-    else:
-        girth_mm = coated.outline.offset(thickness_mm / 2).perimeter_mm
-        if isinstance(build, SideBuild):
-            girth_mm = tipped(coated, asked.tier, practice).rim_mm
-        count = strip_count.figure(girth_mm, mat_mm, overlap.value)
-        long = strip_length.figure(girth_mm, count.value, overlap.value)
-        high = strip_height.figure(coated.slant_mm if coated.flat_top else coated.height_mm, laps_mm, trim.value)
-        strip = piece_of("Panel", rectangle(long.value, high.value), hex, count.value, long=long, high=high)
-        marks = [Mark(name="trim to here", x0=0, y0=high.value - trim.value, x1=long.value, y1=high.value - trim.value)]
-        edges = rectangle_bands(long.value, high.value, [stripe.share for stripe in panel.stripes])
-        bands = _bands(asked, panel.stripes, edges)
-        pieces = {"panel": strip.but(marks=marks if trim.value else [], bands=bands)}
-    flat = coated.flat_top
-    if panel.top != "none" and flat is not None:
-        pieces["top"] = top_of(
-            flat, thickness_mm if panel.top == "over" else 0.0, hex, 2 if isinstance(build, SideBuild) else 1
-        )
-    own: dict[str, object] = {"overlap": overlap}
-    if panel.strip_mm is not None:
-        own["stretch"] = stretch.figure(girth_mm, panel.strip_mm)
-    suits = not isinstance(build, BallBuild | DomedBuild | TurnedBuild | BevelledBuild)
-    return Way(pieces, panel.top != "none" and flat is not None, own, suits)
-
-
-def _sector(
-    asked: Asked, coated: Carried, overlap_mm: float, trim_mm: float, hex: str, stripes: tuple[Stripe, ...]
-) -> tuple[float, dict[str, Piece]]:
-    """The unrolled wall of a tapered round tier, in as many pieces as lie on the mat."""
-    middle = coated.envelope(asked.thickness.value / 2, 0.0)
-    points = [point for point in middle.half_profile() if point[0] > 0]
-    widths = sorted((2 * points[0][0], 2 * points[-1][0]))
-    narrow_mm, wide_mm = widths
-    slant_mm = math.dist(points[0], points[-1])
-    girth_mm = math.pi * wide_mm
-    for strips in range(1, 13):
-        outer = sector_outer.figure(slant_mm, wide_mm, narrow_mm, trim_mm)
-        inner = sector_inner.figure(slant_mm, wide_mm, narrow_mm)
-        angle = sector_angle.figure(wide_mm, narrow_mm, slant_mm, strips, overlap_mm, outer.value - trim_mm)
-        if angle.value >= 350:
-            continue
-        corners = sector(inner.value, outer.value, math.radians(angle.value))
-        box = size_of(corners)
-        if fits(*box, (asked.mat.width_mm, asked.mat.length_mm)):
-            break
-    piece = piece_of(
-        "Panel", corners, hex, strips, outer=outer, inner=inner, angle=angle,
-        box_long=same("box round it, long", box[0], "mm", "up"),
-        box_high=same("box round it, high", box[1], "mm", "up"),
-    )  # fmt: skip
-    shares = [stripe.share for stripe in stripes]
-    bands = _bands(asked, stripes, sector_bands(inner.value, outer.value, math.radians(angle.value), shares))
-    return girth_mm, {"panel": piece.but(bands=bands)}
-
-
-def _bands(asked: Asked, stripes: tuple[Stripe, ...], edges: list[list[Corner]]) -> list[Band]:
-    return [
-        Band(colour=stripe.colour, hex=asked.hex_of(stripe.colour), corners=corners)
-        for stripe, corners in zip(stripes, edges, strict=True)
-    ]
+    return Way({"sheet": piece}, True, own, suits("drape", asked.tier.build))
 
 
 def _box(asked: Asked, cover: Cover) -> Way:
     """A flat piece to each side and one on top; rectangles, or trapezoids where the tier tapers."""
     assert isinstance(cover, BoxCover)
-    coated, thickness_mm = asked.coated, asked.thickness.value
-    foot, flat = coated.outline, coated.flat_top
-    straight = not isinstance(asked.tier.build, BevelledBuild | DomedBuild | BallBuild | TurnedBuild | SideBuild)
+    foot, flat = asked.coated.outline, asked.coated.flat_top
     cornered = isinstance(foot, Cornered | Regular) and not foot.corner_mm
-    if not (straight and cornered) or flat is None:
-        return _panel(asked, PanelCover(top="over", colour=cover.colour))._replace(suits=False)
-    low = coated.section(0.0)
-    hex, high = asked.hex_of(cover.colour), same("up the wall", coated.slant_mm, "mm", "up")
-    pieces: dict[str, Piece] = {}
-
-    def side(key: str, name: str, count: int, foot_mm: float, top_mm: float, laps: float) -> None:
-        wide = box_side.figure(foot_mm, laps, thickness_mm)
-        sizes = {"wide": wide, "high": high}
-        end = box_side(top_mm, laps, thickness_mm)
-        if abs(top_mm - foot_mm) > 0.05:
-            sizes["wide_at_top"] = box_side.figure(top_mm, laps, thickness_mm)
-        pieces[key] = piece_of(name, trapezoid(wide.value, end, high.value), hex, count, **sizes)
-
-    if isinstance(low, Cornered) and isinstance(flat, Cornered):
-        butt = cover.corners == "butt"
-        side("front", "Front and back", 2, low.width_mm, flat.width_mm, 0.0 if butt else 2.0)
-        side("ends", "Left and right", 2, low.length_mm, flat.length_mm, 2.0)
-    else:
-        assert isinstance(low, Regular) and isinstance(flat, Regular)
-        turn = math.tan(math.pi / low.sides)
-        side("sides", "Side", low.sides, low.across_mm * turn, flat.across_mm * turn, 2 * turn)
-    pieces["top"] = top_of(flat, thickness_mm, hex)
+    if not (suits("box", asked.tier.build) and cornered) or flat is None:
+        return wrap(asked, PanelCover(top="over", colour=cover.colour))._replace(suits=False)
+    hex = asked.hex_of(cover.colour)
+    pieces = sides(asked, cover, corners=cover.corners)
+    pieces["top"] = top_of(flat, level_thickness(asked), hex, colour=cover.colour)
     return Way(pieces, True, {})
 
 
 def _halves(asked: Asked, cover: Cover) -> Way:
-    """One half and then the other, each from a sheet of its own, and a band along the seam."""
+    """One half and then the other, each from a sheet of its own, and a band along the seam, which runs the long way."""
     halves = cover if isinstance(cover, HalvesCover) else HalvesCover()
     coated, practice = asked.coated, asked.practice
     overlap = chosen(halves.overlap_mm, practice.overlap_mm, "mm")
     band_mm = practice.band_mm if halves.band_mm is None else halves.band_mm
-    hex = asked.hex_of(halves.colour)
+    colour, hex = halves.colour, asked.hex_of(halves.colour)
     if isinstance(asked.tier.build, SideBuild):
         face = half_face.figure(coated.width_mm, coated.height_mm, overlap.value)
-        pieces = {"half": piece_of("Half", circle(face.value), hex, 2, diameter=face)}
+        pieces = {"half": piece_of("Half", circle(face.value), hex, 2, colour, diameter=face)}
         seam = same("round the rim", tipped(coated, asked.tier, practice).rim_mm, "mm", "up")
     else:
-        flat_mm = coated.flat_top.half_width_mm if coated.flat_top else 0.0
-        long = half_long.figure(max(coated.girth_mm / 2, coated.width_mm), overlap.value)
-        high = half_high.figure(coated.slant_mm, flat_mm, overlap.value)
-        pieces = {"half": piece_of("Half", rectangle(long.value, high.value), hex, 2, long=long, high=high)}
-        seam = band_length.figure(coated.slant_mm, 2 * flat_mm, coated.slant_mm)
+        reach, top = reach_over(coated), coated.flat_top
+        short_mm, long_mm = sorted((top.half_width_mm, top.half_length_mm)) if top else (0.0, 0.0)
+        down_mm = max(min(reach.across, reach.along) - short_mm, coated.slant_mm)
+        long = half_long.figure(max(coated.girth_mm / 2, coated.width_mm, coated.length_mm), overlap.value)
+        high = half_high.figure(down_mm, short_mm, overlap.value)
+        pieces = {"half": piece_of("Half", rectangle(long.value, high.value), hex, 2, colour, long=long, high=high)}
+        seam = band_length.figure(down_mm, 2 * long_mm, down_mm)
     if band_mm:
         wide = chosen(halves.band_mm, practice.band_mm, "mm")
-        pieces["band"] = piece_of("Band", rectangle(seam.value, band_mm), hex, 1, long=seam, wide=wide)
-    return Way(pieces, True, {"overlap": overlap})
+        pieces["band"] = piece_of("Band", rectangle(seam.value, band_mm), hex, 1, colour, long=seam, wide=wide)
+    return Way(pieces, True, {"overlap": overlap}, suits("halves", asked.tier.build))
 
 
 def _gores(asked: Asked, cover: Cover) -> Way:
@@ -337,7 +317,9 @@ def _gores(asked: Asked, cover: Cover) -> Way:
     coated = asked.coated
     if not isinstance(coated.outline, Round) or isinstance(asked.tier.build, SideBuild):
         return _drape(asked, cover)._replace(suits=False)
-    middle = coated.envelope(asked.thickness.value / 2, asked.thickness.value / 2)
+    # Gores stand as high as the coat where a piece on the flat top laps over their ends.
+    flat, half_mm = coated.flat_top, asked.thickness.value / 2
+    middle = coated.envelope(half_mm, half_mm if flat is None else 0.0)
     points = _wall_of(middle)
     share = 2 * math.pi / cover.count / 2
     right = [(up, out * share) for up, out in points]
@@ -348,10 +330,10 @@ def _gores(asked: Asked, cover: Cover) -> Way:
     hex = asked.hex_of(cover.colour)
     wide = gore_width.figure(middle.girth_mm, cover.count)
     long = same("up the wall, foot to tip", points[-1][0], "mm", "up")
-    pieces = {"gore": piece_of("Gore", corners, hex, cover.count, wide=wide, long=long)}
-    if coated.flat_top is not None:
-        pieces["top"] = top_of(coated.flat_top, 0.0, hex)
-    return Way(pieces, True, {})
+    pieces = {"gore": piece_of("Gore", corners, hex, cover.count, cover.colour, wide=wide, long=long)}
+    if flat is not None:
+        pieces["top"] = top_of(flat, level_thickness(asked), hex, colour=cover.colour)
+    return Way(pieces, True, {}, suits("gores", asked.tier.build))
 
 
 def _wall_of(body: Body) -> list[tuple[float, float]]:
@@ -375,19 +357,21 @@ def _collar(asked: Asked, cover: Cover) -> Way:
     assert isinstance(cover, CollarCover)
     coated, practice = asked.coated, asked.practice
     overlap = chosen(cover.overlap_mm, practice.overlap_mm, "mm")
-    above_mm = practice.collar_above_mm if cover.above_mm is None else cover.above_mm
+    above = chosen(cover.above_mm, practice.collar_above_mm, "mm")
     girth_mm = coated.outline.offset(asked.thickness.value / 2).perimeter_mm
     long = strip_length.figure(girth_mm, 1, overlap.value)
-    high = collar_height.figure(coated.height_mm, above_mm)
-    piece = piece_of("Paper", rectangle(long.value, high.value), asked.hex_of(cover.colour), 1, long=long, high=high)
-    fold = Mark(name="top of the tier", x0=0, y0=coated.height_mm, x1=long.value, y1=coated.height_mm)
-    suits = not isinstance(asked.tier.build, BallBuild | DomedBuild | TurnedBuild | TaperedBuild | SideBuild)
-    return Way({"paper": piece.but(marks=[fold])}, False, {"overlap": overlap}, suits)
+    high = collar_height.figure(coated.height_mm, above.value)
+    hex = asked.hex_of(cover.colour)
+    piece = piece_of("Chocolate", rectangle(long.value, high.value), hex, 1, cover.colour, long=long, high=high)
+    edge = Mark(name="top of the tier", x0=0, y0=coated.height_mm, x1=long.value, y1=coated.height_mm)
+    pieces = {"paper": piece.but(marks=[edge])}
+    pieces["carrier_paper"] = carrier_of(piece, "paper")
+    return Way(pieces, False, {"overlap": overlap, "above": above}, suits("collar", asked.tier.build))
 
 
 _WAYS: dict[str, Callable[[Asked, Cover], Way]] = {
     "drape": _drape,
-    "panel": _panel,
+    "panel": wrap,
     "box": _box,
     "halves": _halves,
     "gores": _gores,

@@ -15,6 +15,7 @@ from amber_spread.core.flat import (
     Corner,
     Laid,
     Piece,
+    Stuff,
     corners_of,
     fits,
 )  # fmt: skip
@@ -22,6 +23,15 @@ from amber_spread.core.kit import Mat
 from amber_spread.core.media import Medium
 from amber_spread.core.outline import Outline, Round
 from amber_spread.core.practice import Practice
+from amber_spread.core.shapes import (
+    BallBuild,
+    BevelledBuild,
+    DomedBuild,
+    SideBuild,
+    StraightBuild,
+    TaperedBuild,
+    TurnedBuild,
+)
 
 
 class PrintedPlan(Made):
@@ -35,11 +45,34 @@ class PrintedPlan(Made):
     seams: list[float]
 
 
+class ColourShare(Made):
+    """What of a cover is of one colour: what is rolled of it, what stays, and what is trimmed off."""
+
+    colour: str | None
+    hex: str
+    rolled: Figure
+    stays: Figure
+    trimmed: Figure
+
+
+SUITS: dict[str, tuple[type, ...]] = {
+    "drape": (StraightBuild, TaperedBuild, BevelledBuild, DomedBuild, BallBuild, TurnedBuild),
+    "panel": (StraightBuild, TaperedBuild, SideBuild),
+    "box": (StraightBuild, TaperedBuild),
+    "halves": (StraightBuild, TaperedBuild, BevelledBuild, DomedBuild, BallBuild, TurnedBuild, SideBuild),
+    "gores": (StraightBuild, TaperedBuild, BevelledBuild, DomedBuild, BallBuild, TurnedBuild),
+    "printed": (StraightBuild,),
+    "collar": (StraightBuild, BevelledBuild),
+}
+"""The builds each kind of cover suits; a build that is not named is not suited."""
+
+
 class CoverPlan(Made):
     """A cover of any kind. `over` is what lies on the tier; `pieces` are what is rolled, cut or printed for it.
 
     `suits` is False where the tier's shape does not allow the kind asked for; what is planned then is the nearest
-    kind that does.
+    kind that does. `stays` is all that stays on the tier, a band over a seam among it; `short` what a sheet already
+    rolled lacks; `top_parts` in how many parts a printed top has to be laid, `above` what stands above the tier.
     """
 
     kind: str
@@ -56,7 +89,12 @@ class CoverPlan(Made):
     rolled_weight: Figure | None
     trimmed_weight: Figure | None
     over: CoatPlan | None
+    stays: Figure | None = None
+    short: Figure | None = None
+    above: Figure | None = None
+    top_parts: Figure | None = None
     stripes: dict[str, Figure] = {}
+    colours: dict[str, ColourShare] = {}
     printed: PrintedPlan | None = None
     pieces: dict[str, Piece]
     laid: list[Laid]
@@ -89,15 +127,29 @@ def on_mat(piece: Piece, mat: Mat) -> bool:
     return fits(*piece.size, (mat.width_mm, mat.length_mm))
 
 
-def piece_of(name: str, corners: list[Corner], hex: str, count: float = 1, **sizes: Figure) -> Piece:
+def suits(kind: str, build: object) -> bool:
+    """Whether a kind of cover suits a build."""
+    return isinstance(build, SUITS[kind])
+
+
+def piece_of(
+    name: str, corners: list[Corner], hex: str, count: float = 1, colour: str | None = None, **sizes: Figure
+) -> Piece:
     """A flat piece, so many times over, with its measures by name."""
-    return Piece(name=name, count=same("copies", count, "each"), sizes=sizes, hex=hex, corners=corners)
+    return Piece(name=name, count=same("copies", count, "each"), sizes=sizes, hex=hex, colour=colour, corners=corners)
 
 
-def top_of(flat: Outline, lap_mm: float, hex: str, count: float = 1) -> Piece:
+def carrier_of(panel: Piece, stuff: Stuff) -> Piece:
+    """The sheet a piece is carried on, cut to its outline: a copy to each."""
+    name = {"acetate": "Acetate to carry it", "paper": "Paper to carry it"}.get(stuff, "Carrier")
+    return Piece(name=name, count=same("copies", panel.count.value, "each"), sizes={}, hex="#DCE7E6",
+                 corners=panel.corners, stuff=stuff)  # fmt: skip
+
+
+def top_of(flat: Outline, lap_mm: float, hex: str, count: float = 1, colour: str | None = None) -> Piece:
     """The piece on the flat top, lapping its edge by so much all round."""
     outline = flat.offset(lap_mm) if lap_mm else flat
     across = circle_size.figure(2 * flat.half_width_mm, lap_mm)
     along = circle_size.figure(2 * flat.half_length_mm, lap_mm)
     sizes = {"diameter": across} if isinstance(flat, Round) else {"width": across, "length": along}
-    return piece_of("Top", corners_of(outline), hex, count, **sizes)
+    return piece_of("Top", corners_of(outline), hex, count, colour, **sizes)

@@ -59,12 +59,22 @@ def trimmed_weight(rolled_g: float, stays_g: float) -> float:
 
 
 @rule(
-    "cover.drape.path", unit="mm", formula="flat + 2 * slant + 2 * overlap", rounding="up",
-    words="The flat top, the way down over the slope and the wall on both sides, and what hangs beyond the hem.",
+    "cover.drape.reach", unit="mm", formula="2 * reach + 2 * overlap", rounding="up",
+    words="From the middle of the top, the longest way over the surface down to the hem, to both sides, and what hangs "
+    "beyond it. Down a corner of a slanted wall the way is longer than down its faces.",
 )  # fmt: skip
-def roll_over_profile(flat_mm: float, slant_mm: float, overlap_mm: float) -> float:
-    """Size to roll for a drape over any profile, mm: flat top + 2 x way down + 2 x overlap. Source: geometry."""
-    return flat_mm + 2 * slant_mm + 2 * overlap_mm
+def roll_to_reach(reach_mm: float, overlap_mm: float) -> float:
+    """Size to roll for a drape over any body, mm: 2 x the longest way down + 2 x overlap. Source: geometry."""
+    return 2 * reach_mm + 2 * overlap_mm
+
+
+@rule(
+    "cover.drape.short", unit="mm", formula="(needed - rolled) / 2", rounding="up",
+    words="What the sheet in hand is narrower than the one needed to reach the hem, shared by both sides.",
+)  # fmt: skip
+def sheet_short(needed_mm: float, rolled_mm: float) -> float:
+    """What a sheet already rolled falls short of the hem on each side, mm. Source: geometry."""
+    return (needed_mm - rolled_mm) / 2
 
 
 @rule(
@@ -118,7 +128,8 @@ def stretch(girth_mm: float, strip_mm: float) -> float:
 
 @rule(
     "cover.sector.outer", unit="mm", formula="slant * wide / (wide - narrow) + trim", rounding="up",
-    words="A tapered wall unrolls to a ring sector: the radius to its wide edge, and the trimming allowance.",
+    words="A tapered wall unrolls to a ring sector: the radius to its wide edge, and the trimming allowance where that "
+    "edge is the top.",
 )  # fmt: skip
 def sector_outer(slant_mm: float, wide_mm: float, narrow_mm: float, trim_mm: float) -> float:
     """Outer radius of the unrolled frustum, mm: slant x wide / (wide - narrow), widths or radii alike, + allowance.
@@ -129,12 +140,15 @@ def sector_outer(slant_mm: float, wide_mm: float, narrow_mm: float, trim_mm: flo
 
 
 @rule(
-    "cover.sector.inner", unit="mm", formula="slant * narrow / (wide - narrow)", rounding="down",
-    words="The radius to the narrow edge of the ring sector.",
+    "cover.sector.inner", unit="mm", formula="max(0, slant * narrow / (wide - narrow) - trim)", rounding="down",
+    words="The radius to the narrow edge of the ring sector, less the trimming allowance where that edge is the top.",
 )  # fmt: skip
-def sector_inner(slant_mm: float, wide_mm: float, narrow_mm: float) -> float:
-    """Inner radius of the unrolled frustum, mm: slant x narrow / (wide - narrow). Source: geometry."""
-    return slant_mm * narrow_mm / (wide_mm - narrow_mm)
+def sector_inner(slant_mm: float, wide_mm: float, narrow_mm: float, trim_mm: float) -> float:
+    """Inner radius of the unrolled frustum, mm: slant x narrow / (wide - narrow) - allowance, never below 0.
+
+    Source: geometry (development of a cone frustum).
+    """
+    return max(0.0, slant_mm * narrow_mm / (wide_mm - narrow_mm) - trim_mm)
 
 
 @rule(
@@ -213,12 +227,12 @@ def gore_width(girth_mm: float, gores_count: int) -> float:
 
 
 @rule(
-    "cover.printed.sheets", unit="each", formula="ceil(strips / strips_each) + tops", rounding="up",
-    words="The strips, as many from each sheet as its height gives, and a sheet for each circle on top.",
+    "cover.printed.sheets", unit="each", formula="laid", rounding="up",
+    words="As few sheets as the strips and the top lie on, side by side and one below the other.",
 )  # fmt: skip
-def printed_sheets(strips_count: float, strips_each_count: int, tops_count: int) -> float:
-    """Sheets to buy: strips / strips from each, up, + one for each top circle. Source: geometry."""
-    return math.ceil(strips_count / strips_each_count) + tops_count
+def printed_sheets(laid_count: float) -> float:
+    """Sheets to buy: as many as the packed strips and top pieces lie on. Source: geometry (packing of rectangles)."""
+    return laid_count
 
 
 @rule(
@@ -228,6 +242,24 @@ def printed_sheets(strips_count: float, strips_each_count: int, tops_count: int)
 def printed_short(strip_mm: float, sheet_mm: float) -> float:
     """What a sheet lacks in height, mm. Source: definition."""
     return strip_mm - sheet_mm
+
+
+@rule(
+    "cover.collar.volume", unit="ml", formula="long * high * thickness * spread / 1000",
+    words="All of the paper that is spread, the lap and what stands above the tier among it, at its thickness.",
+)  # fmt: skip
+def collar_volume(long_mm: float, high_mm: float, thickness_mm: float, spread: float) -> float:
+    """Chocolate on a collar's paper, ml: length x height x thickness x share spread / 1000. Source: geometry."""
+    return long_mm * high_mm * thickness_mm * spread / MM3_PER_ML
+
+
+@rule(
+    "cover.piece_stays", unit="g", formula="area * thickness / 1000 * density",
+    words="A piece of that area and thickness, times how heavy it is.",
+)  # fmt: skip
+def piece_weight(area_mm2: float, thickness_mm: float, density_g_per_ml: float) -> float:
+    """Weight of a flat piece, g: area x thickness x density. Source: geometry (prism)."""
+    return area_mm2 * thickness_mm / MM3_PER_ML * density_g_per_ml
 
 
 @rule(
@@ -241,7 +273,7 @@ def collar_height(height_mm: float, above_mm: float) -> float:
 
 @rule(
     "cover.stripe", unit="g", formula="rolled * share / shares", rounding="up",
-    words="The colour's share of the length of the panel, by weight of what is rolled.",
+    words="The stripe's share of the wall, by weight of what is rolled for it.",
 )  # fmt: skip
 def stripe_weight(rolled_g: float, share: float, shares: float) -> float:
     """Weight of one colour of a striped panel, g: rolled x share / all shares. Source: definition."""

@@ -6,7 +6,7 @@ A field left out (null) takes this kitchen's usual from the Practice.
 from collections.abc import Iterator, Mapping, Sequence
 from typing import Annotated, Literal, Self
 
-from pydantic import AfterValidator, Field, StringConstraints, model_validator
+from pydantic import AfterValidator, BeforeValidator, Field, StringConstraints, model_validator
 
 from amber_spread.core import limits
 from amber_spread.core.base import Frozen, Hex, Key, Name, at, printable, slug
@@ -49,9 +49,22 @@ class TinBake(Frozen):
 
 
 class Cavity(Frozen):
-    """A hidden room cut into the middle for sweets: a cylinder on the bottom layer, below the top layer."""
+    """A hidden room cut into the middle for sweets: a cylinder through the layers from `first` to `last`.
+
+    Left out, it stands on the bottom layer and ends below the top one; from the first layer on, it goes down to the
+    board. `filled_with` is the key of what is bought to fill it, `fill_g_per_ml` what a ml of that weighs, heaped.
+    """
 
     diameter_mm: Annotated[float, limits.CAVITY.field()]
+    first: Annotated[int, limits.LAYER_COUNT.field()] | None = None
+    last: Annotated[int, limits.LAYER_COUNT.field()] | None = None
+    filled_with: Key | None = None
+    fill_g_per_ml: Annotated[float, limits.DENSITY.field()] | None = None
+
+    def layers(self, count: int) -> tuple[int, int]:
+        """The first and the last layer it goes through, of so many."""
+        first = (2 if count > 2 else 1) if self.first is None else self.first
+        return first, count - 1 if self.last is None else self.last
 
 
 class Layers(Frozen):
@@ -78,11 +91,24 @@ class Layers(Frozen):
             raise at(("board_after",), f"should be below the {self.count} layers' last, {self.count - 1} or less")
         if self.height_mm is None and self.bake is None:
             raise at(("height_mm",), "is needed where the baked layers are not described")
-        if self.cavity is not None and (self.count < 3 or self.board_after is not None):
-            raise at(
-                ("cavity",), "needs three layers or more (a floor, a wall and a lid) and no hidden board across it"
-            )
+        if self.cavity is not None:
+            first, last = self.cavity.layers(self.count)
+            if last >= self.count or self.count < 2:
+                raise at(
+                    ("cavity",), f"needs a layer above it for a lid: let it end in layer {self.count - 1} or lower"
+                )
+            if first > last:
+                raise at(("cavity",), "begins above the layer it ends in")
+            if self.board_after is not None and first <= self.board_after <= last:
+                raise at(("cavity",), "cannot go through the hidden board, or end right below it")
         return self
+
+
+def as_several(value: object) -> object:
+    """What a file of an earlier day says of the one piece it could lay on the top, as the pieces there are now."""
+    if value is None:
+        return ()
+    return (value,) if isinstance(value, dict | OnTop) else value
 
 
 class Tier(Frozen):
@@ -98,7 +124,7 @@ class Tier(Frozen):
     measured: Measured | None = None
     final: FinalCoat = FreehandFinal()
     cover: Cover = NoCover()
-    on_top: OnTop | None = None
+    on_top: Annotated[tuple[OnTop, ...], Field(max_length=int(limits.ON_TOPS.high)), BeforeValidator(as_several)] = ()
     borders: Annotated[tuple[Border, ...], Field(max_length=int(limits.BORDERS.high))] = ()
 
     @model_validator(mode="after")
@@ -110,18 +136,19 @@ class Tier(Frozen):
             raise at(("shape",), f"cannot be made: {error}") from error
         if isinstance(self.build, ROUND_ONLY) and not isinstance(self.shape, RoundShape):
             raise at(("build",), "is turned about the axis, so the tin must be round")
-        if self.on_top is not None:
+        for index, top in enumerate(self.on_top):
             try:
-                self.on_top.shape.outline(self.on_top.across_mm)
+                top.shape.outline(top.across_mm)
             except ValueError as error:
-                raise at(("on_top", "shape"), f"cannot be made: {error}") from error
+                raise at(("on_top", index, "shape"), f"cannot be made: {error}") from error
         return self
 
     def taken(self) -> Iterator[tuple[tuple[str | int, ...], str, str | None]]:
         """Every medium the tier takes: the path of the field that names it, its key, its colour."""
         parts: list[tuple[tuple[str | int, ...], object]] = [
             (("layers", "syrup"), self.layers.syrup), (("filling",), self.filling), (("crumb",), self.crumb),
-            (("final",), self.final), (("cover",), self.cover), (("on_top",), self.on_top),
+            (("final",), self.final), (("cover",), self.cover),
+            *((("on_top", index), top) for index, top in enumerate(self.on_top)),
             *((("borders", index), border) for index, border in enumerate(self.borders)),
         ]  # fmt: skip
         for path, part in parts:
@@ -137,9 +164,14 @@ class Tier(Frozen):
 
 
 class BaseBoard(Frozen):
-    """The board the whole cake stands on; without a diameter it is just wide enough."""
+    """The board the whole cake stands on; without a size it is just large enough, without a shape of the cake's own.
 
+    `diameter_mm` is its width across, whatever its shape.
+    """
+
+    shape: Literal["round", "square", "rectangle", "oval", "outline"] | None = None
     diameter_mm: Annotated[float, limits.BOARD_DIAMETER.field()] | None = None
+    length_mm: Annotated[float, limits.BOARD_DIAMETER.field()] | None = None
     thickness_mm: Annotated[float, limits.BOARD_THICKNESS.field()] | None = None
 
 

@@ -9,6 +9,7 @@ from pydantic import Field, ValidationError, model_validator
 
 from amber_spread.core import limits
 from amber_spread.core.base import Frozen, Name, at
+from amber_spread.core.contents import Contents
 from amber_spread.core.design import Design, MeasuredBake, TinBake
 from amber_spread.core.finishes import Cover, Filling, FinalCoat
 from amber_spread.core.kit import Kit, Mat
@@ -87,9 +88,11 @@ class Complaint(Frozen):
     message: str
 
 
-def plan_document(document: Document, kit: Kit | None = None) -> Plan:
-    """The plan of a design file, with the practice and the media it brings, held against what the kitchen owns."""
-    return plan(document.design, document.practice, shelf(document.media), kit)
+def plan_document(document: Document, kit: Kit | None = None, contents: Contents | None = None) -> Plan:
+    """The plan of a design file, with the practice and the media it brings, held against what the kitchen owns and by
+    what its recipes come to.
+    """
+    return plan(document.design, document.practice, shelf(document.media), kit, contents)
 
 
 def read_document(text: str | bytes) -> Document:

@@ -1,24 +1,28 @@
 """One tier cut through and seen from outside, as closed outlines in mm: x from the axis, z up from its own foot."""
 
+import math
 from collections.abc import Callable, Iterator
 from functools import lru_cache
 from typing import Literal, NamedTuple, TypeVar
 
 from amber_spread.core.base import Made
-from amber_spread.core.body import Envelopes, Sideways, Straight
+from amber_spread.core.body import Body, Envelopes, Sideways, Straight
 from amber_spread.core.coats import CoatsPlan
+from amber_spread.core.cover_plan import CoverPlan
 from amber_spread.core.design import Tier
+from amber_spread.core.extras import BorderPlan, OnTopPlan
 from amber_spread.core.finishes import NoCover, NoFinal, PanelCover, PrintedCover, SemiNakedFinal, SoftFilling
-from amber_spread.core.layers import FillingPlan, LayersPlan, Slab
-from amber_spread.core.outline import Outline
+from amber_spread.core.layers import FillingPlan, LayersPlan, Slab, hollowed
+from amber_spread.core.outline import Outline, arc
 
 HexOf = Callable[[str, str | None], str]
 D = TypeVar("D", "Part", "Silhouette")
 SPONGE_HEX = "#E5C489"
+BEAD_STEP = math.radians(15)
 BOARD_HEX = "#CFE3E2"
 PRINTED_HEX = "#FBF7EE"
 
-PartKind = Literal["board", "sponge", "filling", "seal", "dam", "crumb", "final", "cover"]
+PartKind = Literal["board", "sponge", "filling", "seal", "dam", "crumb", "final", "cover", "border", "on_top"]
 Point = tuple[float, float]
 
 
@@ -34,7 +38,8 @@ class Part(Made):
 class Silhouette(Made):
     """A finished tier from outside, as a half-outline from the axis out and up and back to the axis.
 
-    A wall that is not `curved` shows upright `edges` so far from the axis. `seen_from_above` is its plan outline.
+    A wall that is not `curved` shows upright `edges` so far from the axis. `bands` are the stripes of a panel, as (hex,
+    share) of its girth, or of its height from the foot where they lie `round`. `seen_from_above` is its plan outline.
     """
 
     place: str
@@ -43,26 +48,33 @@ class Silhouette(Made):
     curved: bool
     edges: list[float]
     bands: list[tuple[str, float]] = []
+    round: bool = False
     seen_from_above: list[Point]
 
 
 class Cut(NamedTuple):
-    """One tier as the section needs it: its layers, its nested bodies, and what lies at which height of the bare
-    one.
+    """One tier as the section needs it: what its rooms planned, its nested bodies, and what lies at which height of
+    the bare one.
     """
 
     layers: LayersPlan
     coats: CoatsPlan
+    cover: CoverPlan | None
+    borders: dict[str, BorderPlan]
+    on_top: dict[str, OnTopPlan]
     bodies: Envelopes
     slabs: list[Slab]
     tipped: dict[str, Sideways] | None
 
 
 class Drawn(NamedTuple):
-    """A tier as it is drawn: what the cut shows, from the foot up, and its outside."""
+    """A tier as it is drawn: what the cut shows, from the foot up, and its outside. `added` is seen on both: what
+    stands above its top or at its foot.
+    """
 
     parts: list[Part]
     outside: Silhouette
+    added: list[Part]
 
 
 def slab(inner_mm: float, outer_mm: float, bottom_mm: float, top_mm: float) -> list[Point]:
@@ -90,7 +102,13 @@ def draw_tier(number: int, tier: Tier, cut: Cut, hex_of: HexOf) -> Drawn:
     rim, lip = body.half_profile(), _lip(cut)
     if lip:
         parts.append(Part(place=f"{place}.coats.final", kind="final", hex=outside, outline=lip))
-        rim = [*rim[:-1], *lip[1:], lip[0], rim[-1]]
+    collar = _collar(cut)
+    if collar:
+        parts.append(Part(place=f"{place}.cover", kind="cover", hex=outside, outline=collar))
+    # Over the rim and down to the top: first the collar, which is outside, then the lip within it.
+    over = [collar[2], collar[3]] if collar else lip[1:2]
+    over += [lip[2], lip[3], lip[0]] if lip else collar[:1]
+    rim = [*rim[:-1], *over, rim[-1]]
     above = cut.bodies.covered.outline
     silhouette = Silhouette(
         place=place,
@@ -99,9 +117,15 @@ def draw_tier(number: int, tier: Tier, cut: Cut, hex_of: HexOf) -> Drawn:
         curved=above.curved,
         edges=above.edges_mm if isinstance(cut.bodies.covered, Straight) else [],
         bands=_bands(tier, hex_of),
+        round=isinstance(tier.cover, PanelCover) and tier.cover.run == "round",
         seen_from_above=_above(cut),
     )
-    return Drawn([lifted(part, -body.foot_mm) for part in parts], lifted(silhouette, -body.foot_mm))
+    added = list(_added(place, tier, cut, body, hex_of))
+    return Drawn(
+        [lifted(part, -body.foot_mm) for part in parts],
+        lifted(silhouette, -body.foot_mm),
+        [lifted(part, -body.foot_mm) for part in added],
+    )
 
 
 def lifted(piece: D, lift_mm: float) -> D:
@@ -116,8 +140,42 @@ def _lip(cut: Cut) -> list[Point]:
     flat, coats = cut.bodies.coated.flat_top, cut.coats
     if coats.rim_height is None or coats.final is None or flat is None:
         return []
-    out, low = flat.half_width_mm, cut.bodies.coated.foot_mm + cut.bodies.coated.height_mm
+    out, low = cut.bodies.coated.half_profile()[-2]
     return slab(max(0.0, out - coats.final.side.value), out, low, low + coats.rim_height.value)
+
+
+def _collar(cut: Cut) -> list[Point]:
+    """What of a collar stands above the tier; nothing where there is none."""
+    if cut.cover is None or cut.cover.above is None or cut.cover.above.value <= 0 or cut.tipped:
+        return []
+    if cut.bodies.coated.flat_top is None:
+        return []
+    inner, (outer, low) = cut.bodies.coated.half_profile()[-2][0], cut.bodies.covered.half_profile()[-2]
+    return slab(inner, outer, low, low + cut.cover.above.value)
+
+
+def _added(place: str, tier: Tier, cut: Cut, body: Body | Sideways, hex_of: HexOf) -> Iterator[Part]:
+    """Borders along the edges, as the beads they are, and flat pieces on the top."""
+    top_mm = body.foot_mm + body.height_mm
+    widest = sorted(cut.on_top.items(), key=lambda one: -one[1].piece.size[0])
+    for key, laid in widest:
+        outline = slab(0.0, laid.piece.size[0] / 2, top_mm, top_mm + laid.piece.sizes["thickness"].value)
+        yield Part(place=f"{place}.on_top.{key}", kind="on_top", hex=laid.piece.hex, outline=outline)
+    half = body.half_profile()
+    flat = None if cut.tipped else cut.bodies.covered.flat_top
+    for (key, border), asked in zip(cut.borders.items(), tier.borders, strict=True):
+        radius, wholly = border.bead.value / 2, asked.bead == "round"
+        if border.at == "foot":
+            edge = max(x for x, z in half if z <= half[1][1] + 1e-6) if len(half) > 1 else half[0][0]
+            middle = (edge + (radius if wholly else 0.0), body.foot_mm + radius)
+            turn = (0.0, 2 * math.pi) if wholly else (-math.pi / 2, math.pi / 2)
+        else:
+            assert flat is not None
+            middle = (max(0.0, flat.half_width_mm - radius), top_mm + (radius if wholly else 0.0))
+            turn = (0.0, 2 * math.pi) if wholly else (0.0, math.pi)
+        outline = [(max(0.0, x), z) for x, z in arc(middle, radius, *turn, BEAD_STEP)]
+        hex = hex_of(asked.medium, asked.colour)
+        yield Part(place=f"{place}.borders.{key}", kind="border", hex=hex, outline=outline)
 
 
 def _above(cut: Cut) -> list[Point]:
@@ -177,12 +235,16 @@ def _inside(place: str, tier: Tier, cut: Cut, hex_of: HexOf) -> Iterator[Part]:
     fill_hex, dam_hex = hex_of(tier.filling.medium, tier.filling.colour), ""
     if isinstance(tier.filling, SoftFilling):
         dam_hex = hex_of(tier.filling.dam_medium, tier.filling.dam_colour)
-    hollow_mm = min(cut.layers.cavity.diameter.value / 2, bare.width_mm / 2) if cut.layers.cavity else 0.0
-    last = tier.layers.count
-    for kind, number, low, high in cut.slabs:
+    room, hollow = cut.layers.cavity, set[Slab]()
+    if room is not None:
+        half = room.diameter.value / 2
+        hollow_mm = max(0.0, min(half, half + room.wall.value))
+        hollow = set(hollowed(cut.slabs, room.first, room.last))
+    for slab_of in cut.slabs:
+        kind, _, low, high = slab_of
         rim = bare.half_profile(low, high)
         top = rim[-1][1]
-        inner = hollow_mm if kind == "filling" or (kind == "layer" and 1 < number < last) else 0.0
+        inner = hollow_mm if slab_of in hollow else 0.0
         if kind == "layer":
             yield Part(place=place, kind="sponge", hex=SPONGE_HEX, outline=_ring(rim, inner))
         elif kind == "board":

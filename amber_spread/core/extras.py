@@ -2,20 +2,29 @@
 
 import math
 from collections.abc import Callable
+from typing import Literal
 
 from amber_spread.core.base import Made
-from amber_spread.core.body import MM3_PER_ML, Body
-from amber_spread.core.cover_rules import rolled_weight, trimmed_weight
+from amber_spread.core.body import MM3_PER_ML
+from amber_spread.core.cover_rules import piece_weight, rolled_weight, trimmed_weight
 from amber_spread.core.design import Tier
-from amber_spread.core.figures import Figure, chosen, rule, same
+from amber_spread.core.figures import Figure, chosen, decided, rule, same
+from amber_spread.core.finishes import OnTop
 from amber_spread.core.flat import Piece, area_of, corners_of, size_of
 from amber_spread.core.media import Medium, weight
+from amber_spread.core.outline import Outline, perimeter_at
 from amber_spread.core.practice import Practice
+
+HALF_BEAD = 2 / (3 * math.pi)
+"""How far the middle of half a round lies from its flat, as a share of its width (geometry: 4 r / 3 pi)."""
 
 
 class BorderPlan(Made):
-    """A piped border: how long, the section of its bead, and what it takes."""
+    """A piped border: how long, the section of its bead, how far it stands out and up, and what it takes."""
 
+    at: Literal["foot", "top"]
+    out: Figure
+    up: Figure
     length: Figure
     bead: Figure
     volume: Figure
@@ -43,40 +52,58 @@ def border_volume(length_mm: float, bead_mm: float, share: float) -> float:
     return length_mm * math.pi / 4 * bead_mm**2 * share / MM3_PER_ML
 
 
-def plan_borders(tier: Tier, practice: Practice, media: dict[str, Medium], finished: Body) -> list[BorderPlan]:
-    """Each border along the foot or the top edge of the finished tier."""
+def plan_borders(
+    tier: Tier, practice: Practice, media: dict[str, Medium], foot: Outline, flat: Outline | None
+) -> list[BorderPlan]:
+    """Each border along the foot or the top edge of the finished tier: round the wall at the foot, within the edge on
+    the top. A tier without a flat top takes it at its foot.
+    """
     plans = []
-    foot = finished.section(finished.foot_mm + 1e-6 * finished.height_mm)
     for border in tier.borders:
-        edge = foot if border.at == "foot" or finished.flat_top is None else finished.flat_top
-        length = same("length of the edge", edge.perimeter_mm, "mm")
+        at: Literal["foot", "top"] = border.at if flat is not None else "foot"
         bead = chosen(border.bead_mm, practice.bead_mm, "mm")
+        # A round bead stands out by its width, its middle at half of it; half of one lies against the wall or the top.
+        out_mm = bead.value if border.bead == "round" else bead.value / 2
+        edge, way = (foot, 1) if at == "foot" or flat is None else (flat, -1)
+        centroid_mm = bead.value / 2 if border.bead == "round" or at == "top" else HALF_BEAD * bead.value
+        length = same("length along the middle of the bead", perimeter_at(edge, way * centroid_mm), "mm")
         volume = border_volume.figure(length.value, bead.value, 1.0 if border.bead == "round" else 0.5)
         heavy = weight.figure(volume.value, media[border.medium].density_g_per_ml)
-        plans.append(BorderPlan(length=length, bead=bead, volume=volume, weight=heavy))
+        plans.append(
+            BorderPlan(
+                at=at,
+                out=same("out from the wall", out_mm if at == "foot" else 0.0, "mm"),
+                up=same("up from the top", out_mm if at == "top" else 0.0, "mm"),
+                length=length,
+                bead=bead,
+                volume=volume,
+                weight=heavy,
+            )
+        )
     return plans
 
 
 def plan_on_top(
     tier: Tier, practice: Practice, media: dict[str, Medium], hex_of: Callable[[str, str | None], str]
-) -> OnTopPlan | None:
-    """The piece on top, None where there is none."""
-    top = tier.on_top
-    if top is None:
-        return None
+) -> list[OnTopPlan]:
+    """Every flat piece laid on the top, cut out of a sheet a little larger."""
+    return [_plan_piece(top, practice, media[top.medium], hex_of(top.medium, top.colour)) for top in tier.on_top]
+
+
+def _plan_piece(top: OnTop, practice: Practice, medium: Medium, hex: str) -> OnTopPlan:
     corners = corners_of(top.shape.outline(top.across_mm))
     wide, high = size_of(corners)
     thickness = chosen(top.thickness_mm, practice.fondant_mm, "mm")
-    density = media[top.medium].density_g_per_ml
-    rolled = rolled_weight.figure(wide * high, thickness.value, density)
-    stays = rolled_weight.figure(area_of(corners), thickness.value, density)
+    density, margin = medium.density_g_per_ml, 2 * practice.roll_margin_mm
+    rolled = rolled_weight.figure(top.count * (wide + margin) * (high + margin), thickness.value, density)
+    stays = piece_weight.figure(top.count * area_of(corners), thickness.value, density)
     sizes = {
         "width": same("width of the outline", wide, "mm"),
         "length": same("length of the outline", high, "mm"),
         "thickness": thickness,
     }
     piece = Piece(
-        name="On top", count=same("copies", 1, "each"), sizes=sizes, hex=hex_of(top.medium, top.colour), corners=corners
+        name="On top", count=decided(top.count, "each"), sizes=sizes, hex=hex, colour=top.colour, corners=corners
     )
     return OnTopPlan(
         piece=piece,

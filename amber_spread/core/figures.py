@@ -10,9 +10,9 @@ without their units; the tests work every formula out again and hold it against 
 import inspect
 from collections.abc import Callable, Mapping
 from dataclasses import dataclass, field
-from typing import Generic, Literal, ParamSpec
+from typing import TYPE_CHECKING, Any, ClassVar, Generic, Literal, ParamSpec
 
-from amber_spread.core.base import Frozen, Note
+from amber_spread.core.base import Frozen, Kept, Note, refuse
 
 Unit = Literal["mm", "mm2", "ml", "g", "g_per_ml", "min", "degC", "deg", "each", "ratio", "money"]
 Rounding = Literal["up", "down", "nearest"]
@@ -25,24 +25,66 @@ _SUFFIXES: tuple[tuple[str, Unit], ...] = (
 )  # fmt: skip
 
 
-# Nothing changes a Quantity or a Figure once it is made. They are not `frozen`, since a frozen
-# dataclass takes twice as long to make and a plan makes some five hundred of them.
 @dataclass(slots=True)
-class Quantity:
-    """A number with its unit."""
-
+class _OpenQuantity:
     value: float
     unit: Unit
 
 
 @dataclass(slots=True)
-class Figure(Quantity):
-    """A leaf of the plan. `id` is its path there, set by `amber_spread.core.plan`."""
-
+class _OpenFigure(_OpenQuantity):
     rule: str
     rounding: Rounding = "nearest"
-    given: dict[str, Quantity] = field(default_factory=dict)
+    given: dict[str, "Quantity"] = field(default_factory=dict)
     id: str = ""
+
+
+if TYPE_CHECKING:
+
+    @dataclass(frozen=True)
+    class Quantity:
+        """A number with its unit."""
+
+        value: float
+        unit: Unit
+
+    @dataclass(frozen=True)
+    class Figure(Quantity):
+        """A leaf of the plan. `id` is its path there, set by `amber_spread.core.plan`."""
+
+        rule: str
+        rounding: Rounding = "nearest"
+        given: dict[str, Quantity] = field(default_factory=dict)
+        id: str = ""
+
+else:
+    # Handed out, these cannot be changed: what is kept from plan to plan is in everybody's hands. A dataclass that is
+    # frozen takes twice as long to make, and a plan makes some fifteen hundred: so each is made open and then shut.
+
+    class _Shut(type):
+        def __call__(cls, *args: Any, **values: Any) -> Any:
+            made = cls.open(*args, **values)
+            made.__class__ = cls
+            return made
+
+    class Quantity(_OpenQuantity, metaclass=_Shut):
+        """A number with its unit."""
+
+        __slots__ = ()
+        open: ClassVar = _OpenQuantity
+        __setattr__ = __delattr__ = refuse
+
+    class Figure(_OpenFigure, metaclass=_Shut):
+        """A leaf of the plan. `id` is its path there, set by `amber_spread.core.plan`."""
+
+        __slots__ = ()
+        open: ClassVar = _OpenFigure
+        __setattr__ = __delattr__ = refuse
+
+
+def call(figure: Figure, id: str) -> None:
+    """Write its path into a figure that nobody outside has seen yet."""
+    _OpenFigure.__dict__["id"].__set__(figure, id)
 
 
 class Source(Frozen):
@@ -95,10 +137,9 @@ class Rule(Generic[P]):
             for parameter, (name, unit) in zip(parameters, split, strict=True)
         )
         arguments = ", ".join(parameters)
-        made = f"Figure(function({arguments}), {self.text.unit!r}, {self.text.id!r}, {self.rounding!r}, {{{given}}})"
-        found: Callable[P, Figure] = eval(
-            f"lambda {arguments}: {made}", {"Figure": Figure, "Quantity": Quantity, "function": self.function}
-        )
+        told = f"{self.text.unit!r}, {self.text.id!r}, {self.rounding!r}, Kept({{{given}}})"
+        known = {"Figure": Figure, "Quantity": Quantity, "Kept": Kept, "function": self.function}
+        found: Callable[P, Figure] = eval(f"lambda {arguments}: Figure(function({arguments}), {told})", known)
         return found
 
 
@@ -125,10 +166,20 @@ def _enter(text: RuleText) -> RuleText:
     return text
 
 
+_RATIOS = frozenset(
+    ("all", "batches", "factor", "fill", "laps", "lean", "overhead", "parts", "settling", "share", "shares", "spread")
+    + ("step", "times")
+)
+"""Parameters that are plain ratios or counts of parts, without a unit to their name."""
+
+
 def _split(name: str) -> tuple[str, Unit]:
+    """A parameter's name without its unit, and the unit. Raises ValueError for one whose name says no known unit."""
     for suffix, unit in _SUFFIXES:
         if name.endswith(suffix):
             return name.removesuffix(suffix), unit
+    if name not in _RATIOS:
+        raise ValueError(f"what unit “{name}” is in cannot be read from its name")
     return name, "ratio"
 
 
@@ -150,22 +201,24 @@ def total(parts: Mapping[str, float], unit: Unit) -> Figure:
 
 def same(name: str, value: float, unit: Unit, rounding: Rounding = "nearest") -> Figure:
     """A measure worked out elsewhere in the plan and taken over as it is, by the name it has there."""
-    return Figure(value, unit, _SAME, rounding, {name: Quantity(value, unit)})
+    return Figure(value, unit, _SAME, rounding, Kept({name: Quantity(value, unit)}))
 
 
 def decided(value: float, unit: Unit) -> Figure:
     """A number the design itself gives."""
-    return Figure(value, unit, _DECIDED, "nearest", {"set": Quantity(value, unit)})
+    return Figure(value, unit, _DECIDED, "nearest", Kept(set=Quantity(value, unit)))
 
 
 def chosen(own: float | None, usual: float, unit: Unit) -> Figure:
     """The decorator's own decision where there is one, this kitchen's usual where there is none."""
     if own is None:
-        return Figure(usual, unit, _USUAL, "nearest", {"usual": Quantity(usual, unit)})
+        return Figure(usual, unit, _USUAL, "nearest", Kept(usual=Quantity(usual, unit)))
     return decided(own, unit)
 
 
-def of_parts(rule_id: str, value: float, parts: Mapping[str, float], unit: Unit) -> Figure:
+def of_parts(
+    rule_id: str, value: float, parts: Mapping[str, float], unit: Unit, rounding: Rounding = "nearest"
+) -> Figure:
     """A figure by a rule from `parts_rule`, with its named parts, all in `unit`, as the numbers put in."""
-    given = {name: Quantity(part, unit) for name, part in parts.items()}
-    return Figure(value, unit, rule_id, "nearest", given)
+    given = Kept({name: Quantity(part, unit) for name, part in parts.items()})
+    return Figure(value, unit, rule_id, rounding, given)

@@ -4,10 +4,10 @@ from collections.abc import Iterator
 
 from amber_spread.core.check import Check, Checker, mm, times
 from amber_spread.core.design import Tier
+from amber_spread.core.figures import Quantity
 from amber_spread.core.finishes import (
     CollarCover,
     DeckledFinal,
-    DrapeCover,
     FreehandFinal,
     NoCover,
     NoFinal,
@@ -25,10 +25,15 @@ from amber_spread.core.practice import Practice
 from amber_spread.core.shapes import SideBuild, StraightBuild
 from amber_spread.core.worked import Worked
 
-GATHER_MOST = 2.2
-"""Above this hem-to-foot ratio a drape pleats badly (from memory, as a rule of thumb)."""
+GATHER_CARE, GATHER_MOST = 2.6, 3.4
+"""Above the first hem-to-foot ratio a drape wants easing down with patience, above the second it pleats (from memory).
+
+Everyday tiers 4 in high are draped without a word: 2.3 for one 6 in across, 2.0 for 8 in. A 4 in tier 4 in high comes
+to 2.9, a 6 in one of double height to 4."""
 TRIM_RATHER_MM = 12.0
 """A side lower or narrower than this is trimmed or re-levelled rather than built up with coat (from memory)."""
+MEASURED_OFF_MM = 3.0
+"""A measured cake is told beside the planned one where they differ by more than this, 1/8 in (from memory)."""
 NAMES = {
     "drape": "One sheet", "panel": "A straight panel", "box": "A box of flat pieces", "halves": "Two halves",
     "gores": "Gores", "printed": "A printed sheet", "collar": "A collar",
@@ -60,7 +65,7 @@ def checks_of_coats(
         yield check(
             "coats.rounded_faces", "care", "coats", "Only the upper face's edge is worked out as rounded here.",
         )  # fmt: skip
-    if isinstance(final, DeckledFinal) and covers_top(tier.cover):
+    if isinstance(final, DeckledFinal) and covers_top(tier.cover, tier.build):
         yield check(
             "coats.no_lip", "care", "coats",
             "A cover over the top leaves no room for a rough lip, so none is counted here. Leave the cover off, or "
@@ -79,6 +84,16 @@ def checks_of_coats(
         )  # fmt: skip
     build_up = coats.build_up
     if build_up is not None:
+        off = max(abs(build_up.width.value - build_up.planned_width.value),
+                  abs(build_up.height.value - build_up.planned_height.value))  # fmt: skip
+        if off > MEASURED_OFF_MM:
+            yield check(
+                "coats.not_as_planned", "care", "coats",
+                "The cake was planned {planned_width} wide and {planned_height} high and measures {width} by {height}. "
+                "Coats, cover, supports and weights here go by what was measured.",
+                planned_width=mm(build_up.planned_width.value), planned_height=mm(build_up.planned_height.value),
+                width=mm(build_up.width.value), height=mm(build_up.height.value),
+            )  # fmt: skip
         worst = max(max(side.foot.value, side.top.value, side.rise.value) for side in build_up.sides.values())
         if worst > TRIM_RATHER_MM:
             yield check(
@@ -141,14 +156,34 @@ def checks_of_cover(
             "ganache, or leave the cover off.",
         )  # fmt: skip
     if cover.gather is not None and cover.gather.value > GATHER_MOST:
-        better = "; a panel and a top piece would lie smooth" if isinstance(tier.build, StraightBuild) else ""
+        better = "A panel and a top piece lie smooth" if isinstance(tier.build, StraightBuild) else "Pieces lie smooth"
         yield check(
-            "cover.pleats", "care", "cover",
-            "The sheet's hem is {times} as long as the foot it must gather to, so pleats will form. "
-            f"Ease it down a little at a time, and leave more to trim{better}.",
+            "cover.pleats", "trouble", "cover",
+            "The sheet's hem is {times} as long as the foot it must gather to: it will fall in pleats. "
+            f"{better}; or leave more to trim and cut the fullness out at the back.",
             times=times(cover.gather.value),
         )  # fmt: skip
-    if isinstance(asked, DrapeCover) and cover.trimmed_weight is not None and cover.trimmed_weight.value < 0:
+    elif cover.gather is not None and cover.gather.value > GATHER_CARE:
+        yield check(
+            "cover.ease", "care", "cover",
+            "The sheet's hem is {times} as long as the foot it must gather to. Ease it down a little at a time, "
+            "opening the folds before you press them, and leave more to trim.",
+            times=times(cover.gather.value),
+        )  # fmt: skip
+    if cover.short is not None:
+        yield check(
+            "cover.sheet_short", "trouble", "cover",
+            "The sheet you have rolled ends {short} above the board. Roll it larger, or cover in two halves.",
+            short=mm(cover.short.value),
+        )  # fmt: skip
+    if cover.top_parts is not None:
+        yield check(
+            "cover.top_in_parts", "care", "cover",
+            "The top is larger than one sheet: it is laid in {parts} parts, and their joins show. Take larger sheets, "
+            "or leave the top to another cover.",
+            parts=Quantity(value=cover.top_parts.value, unit="each"),
+        )  # fmt: skip
+    if cover.trimmed_weight is not None and cover.trimmed_weight.value < -1e-6:
         yield check(
             "cover.short", "trouble", "cover",
             "The sheet holds less fondant than the tier takes at this thickness, so it would stretch thin. Allow "

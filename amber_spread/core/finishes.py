@@ -10,7 +10,7 @@ from pydantic import Field, model_validator
 
 from amber_spread.core import limits
 from amber_spread.core.base import Frozen, Key, Name, at
-from amber_spread.core.shapes import Shape
+from amber_spread.core.shapes import POINTED, Build, Shape
 
 Thickness = Annotated[float, limits.COAT_THICKNESS.field()]
 FillingThickness = Annotated[float, limits.FILLING_THICKNESS.field()]
@@ -148,14 +148,18 @@ class NoCover(Frozen):
 
 
 class DrapeCover(_Sheet):
-    """One sheet rolled out, laid over the tier and trimmed at the board."""
+    """One sheet rolled out, laid over the tier and trimmed at the board; of the shape that takes least where none is
+    named. `rolled_mm` is how wide a sheet already rolled is its narrower way, to see whether it will reach.
+    """
 
     kind: Literal["drape"] = "drape"
     overlap_mm: Overlap | None = None
+    sheet: Literal["circle", "rectangle", "square"] | None = None
+    rolled_mm: Annotated[float, limits.STRIP_LENGTH.field()] | None = None
 
 
 class Stripe(Frozen):
-    """One colour of a striped panel, and its share of the panel's length."""
+    """One colour of a striped panel, and its share of the way the stripes run across."""
 
     colour: Name | None = None
     share: Annotated[float, limits.STRIPE_SHARE.field()] = 1.0
@@ -164,7 +168,9 @@ class Stripe(Frozen):
 class PanelCover(_Sheet):
     """A strip round the wall, its ends overlapped and cut through both; the top bare, or a circle over or inside it.
 
-    `strip_mm` is the length of a strip already cut, to see whether it will stretch to go round.
+    Stripes stand `upright`, by shares of the girth, or lie `round` the tier, by shares of its height from the foot up,
+    their edges straight or irregular. `strip_mm` is the length of a strip already cut, to see whether it will stretch
+    to go round.
     """
 
     kind: Literal["panel"] = "panel"
@@ -172,6 +178,8 @@ class PanelCover(_Sheet):
     overlap_mm: Overlap | None = None
     trim_mm: Overlap | None = None
     stripes: Annotated[tuple[Stripe, ...], Field(max_length=int(limits.STRIPES.high))] = ()
+    run: Literal["upright", "round"] = "upright"
+    stripe_edges: Literal["straight", "irregular"] = "straight"
     strip_mm: Annotated[float, limits.STRIP_LENGTH.field()] | None = None
 
 
@@ -198,30 +206,36 @@ class GoresCover(_Sheet):
 
 
 class PrintedCover(Frozen):
-    """Ready-made printed sheets wrapped round; the top by snipped tabs, by a circle of its own, or left."""
+    """Ready-made printed sheets wrapped round; the top by snipped tabs, by a circle of its own, or left.
+
+    A pattern with an up and a down is `directional`: its sheets are not turned.
+    """
 
     kind: Literal["printed"] = "printed"
     sheet_width_mm: Annotated[float, limits.SHEET_SIDE.field()] = 254.0
     sheet_height_mm: Annotated[float, limits.SHEET_SIDE.field()] = 203.2
     overlap_mm: Overlap | None = None
     top: Literal["none", "tabs", "circle"] = "none"
+    directional: bool = False
 
 
 class CollarCover(_Sheet):
     """Melted chocolate spread on a paper strip, set upright round the tier; taller than it and longer than its
-    girth.
+    girth. A drizzled, open one covers a share of the paper: `spread`.
     """
 
     kind: Literal["collar"] = "collar"
     medium: Key = "dark_chocolate"
     above_mm: Overlap | None = None
     overlap_mm: Overlap | None = None
+    spread: Annotated[float, limits.SPREAD.field()] = 1.0
 
 
 class OnTop(_Sheet):
-    """A flat piece of any shape cut from a sheet and laid on the top."""
+    """A flat piece of any shape cut from a sheet and laid on the top, so many times over."""
 
     shape: Shape
+    count: Annotated[int, limits.PIECES.field()] = 1
     across_mm: Annotated[float, limits.ON_TOP_WIDTH.field()]
 
 
@@ -256,10 +270,15 @@ PlateFinal = DiscFinal | TwinFinal | InvertedFinal
 """The final coats whose outside is given by a disc or a card."""
 
 
-def covers_top(cover: Cover) -> bool:
-    """Whether the cover lies on the top too, and adds to the height."""
+def covers_top(cover: Cover, build: Build) -> bool:
+    """Whether the cover lies on the top too, and adds to the height: a strip does only on a flat top.
+
+    A box is laid as a panel where its flat sides do not fit, so on a domed top or a ball it leaves the top bare.
+    """
     if isinstance(cover, PanelCover):
-        return cover.top != "none"
+        return cover.top != "none" and not isinstance(build, POINTED)
+    if isinstance(cover, BoxCover):
+        return not isinstance(build, POINTED)
     return not isinstance(cover, NoCover | PrintedCover | CollarCover)
 
 

@@ -7,6 +7,7 @@ turns through on its way to the next corner, positive to the left; 0 is a straig
 import math
 from collections.abc import Iterable, Sequence
 from functools import cached_property
+from typing import Literal
 
 from amber_spread.core.base import Made
 from amber_spread.core.figures import Figure
@@ -28,12 +29,21 @@ class Mark(Made):
     y1: float
 
 
-class Band(Made):
-    """A stripe of one colour across a piece, by its own edge; its first edge is where it joins the one before."""
+Stuff = Literal["sheet", "acetate", "paper"]
+"""What a piece is cut from: rolled sheet or chocolate, or what carries it."""
 
+
+class Band(Made):
+    """A stripe of one colour across a piece, by its own edge; `join` is where it meets the one before.
+
+    `stripe` says which of the design's it is, from 1.
+    """
+
+    stripe: int
     colour: str | None
     hex: str
     corners: list[Corner]
+    join: list[Point]
 
 
 class Piece(Made):
@@ -46,6 +56,8 @@ class Piece(Made):
     corners: list[Corner]
     marks: list[Mark] = []
     bands: list[Band] = []
+    colour: str | None = None
+    stuff: Stuff = "sheet"
 
     @cached_property
     def size(self) -> tuple[float, float]:
@@ -86,45 +98,6 @@ def sector(inner_mm: float, outer_mm: float, angle: float) -> list[Corner]:
         (right_in[0], right_in[1], 0.0),
     ]
     return placed(corners)
-
-
-def rectangle_bands(width_mm: float, height_mm: float, shares: Sequence[float]) -> list[list[Corner]]:
-    """A rectangle cut upright into parts of those shares of its width, left to right."""
-    ends = _running(shares)
-    return [
-        [(low * width_mm, height_mm, 0.0), (low * width_mm, 0.0, 0.0), (high * width_mm, 0.0, 0.0),
-         (high * width_mm, height_mm, 0.0)]
-        for low, high in ends
-    ]  # fmt: skip
-
-
-def sector_bands(inner_mm: float, outer_mm: float, angle: float, shares: Sequence[float]) -> list[list[Corner]]:
-    """A ring sector cut along its rays into parts of those shares of its angle, left to right, as `sector` puts it."""
-    half = angle / 2
-    right, top = outer_mm * math.sin(half), outer_mm
-    left, bottom = -right, inner_mm * math.cos(half)
-    assert top > bottom
-    found = []
-    for low, high in _running(shares):
-        a, b = half - low * angle, half - high * angle
-        bulge = math.tan((a - b) / 4)
-        corners = [
-            (-outer_mm * math.sin(a), outer_mm * math.cos(a), 0.0),
-            (-inner_mm * math.sin(a), inner_mm * math.cos(a), -bulge),
-            (-inner_mm * math.sin(b), inner_mm * math.cos(b), 0.0),
-            (-outer_mm * math.sin(b), outer_mm * math.cos(b), bulge),
-        ]
-        found.append([(x - left, y - bottom, bend) for x, y, bend in corners])
-    return found
-
-
-def _running(shares: Sequence[float]) -> list[tuple[float, float]]:
-    """The running ends of shares, as parts of one."""
-    whole, at, found = sum(shares), 0.0, []
-    for share in shares:
-        found.append((at, at + share / whole))
-        at += share / whole
-    return found
 
 
 def trapezoid(foot_mm: float, top_mm: float, height_mm: float) -> list[Corner]:
@@ -236,7 +209,12 @@ def lay_out(pieces: dict[str, Piece], width_mm: float, length_mm: float, gap_mm:
 
     A piece larger than the mat lies on one of its own, from its corner.
     """
-    copies = [(key, *piece.size) for key, piece in pieces.items() for _ in range(int(piece.count.value))]
+    copies = [
+        (key, *piece.size)
+        for key, piece in pieces.items()
+        if piece.stuff == "sheet"
+        for _ in range(int(piece.count.value))
+    ]
     flat = [(key, max(w, h), min(w, h), h > w) for key, w, h in copies]
     order = sorted(range(len(flat)), key=lambda index: -flat[index][2])
     found: list[Laid] = []

@@ -92,6 +92,7 @@ INGREDIENTS: tuple[Ingredient, ...] = (
     _of("water", "Water", 237),
     Ingredient(key="gelatine", name="Gelatine powder", density_g_per_ml=0.68, density_source=FROM_MEMORY, each_g=7),
     Ingredient(key="cmc", name="Cellulose gum (CMC)", density_g_per_ml=0.7, density_source=FROM_MEMORY),
+    Ingredient(key="sweets", name="Small sweets", density_g_per_ml=0.6, density_source=FROM_MEMORY),
     Ingredient(key="meringue_powder", name="Meringue powder", density_g_per_ml=0.55, density_source=FROM_MEMORY,
                allergens=("egg",)),
 )  # fmt: skip

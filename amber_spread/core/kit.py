@@ -4,6 +4,7 @@ A need is met by something owned (`have`), by the nearest that will do with what
 nothing (`get`).
 """
 
+import math
 from collections.abc import Iterable, Sequence
 from typing import Annotated, Literal, NamedTuple, Self
 
@@ -11,8 +12,9 @@ from pydantic import Field, model_validator
 
 from amber_spread.core import limits
 from amber_spread.core.base import Frozen, Made, Name, at
-from amber_spread.core.figures import Figure, Unit, same
+from amber_spread.core.figures import Figure, same
 
+Status = Literal["have", "next best", "get"]
 Tool = Literal["tin", "disc", "card", "board", "base board", "scraper", "smoother", "mat", "pin", "printed sheet"]
 FIT_MM = 1.6
 """A tool this near the size wanted is that size: 1/16 in, the finest mark that is read (common practice)."""
@@ -23,12 +25,30 @@ BOARD_FIT_MM = 6.4
 
 
 class Tin(Frozen):
-    """A baking tin: its shape from above, its width across (and its length where that differs), and its depth."""
+    """A baking tin: its shape from above, its width across (and its length where that differs), and its depth.
+
+    A rectangle or an oval without a length serves for none, since nothing says how long it is.
+    """
 
     shape: Literal["round", "square", "rectangle", "polygon", "oval", "heart", "petal", "ball"] = "round"
     across_mm: Annotated[float, limits.TIN_DIAMETER.field()]
     length_mm: Annotated[float, limits.TIN_LENGTH.field()] | None = None
     depth_mm: Annotated[float, limits.TIN_DEPTH.field()] = 50.8
+
+
+class ShapedBoard(Frozen):
+    """A board that is not round: its width across, and its length where that differs."""
+
+    shape: Literal["square", "rectangle", "oval"] = "square"
+    across_mm: Annotated[float, limits.BOARD_DIAMETER.field()]
+    length_mm: Annotated[float, limits.BOARD_DIAMETER.field()] | None = None
+
+    @model_validator(mode="after")
+    def oblong_has_its_length(self) -> Self:
+        """A rectangle or an oval has a length of its own."""
+        if self.shape != "square" and self.length_mm is None:
+            raise at(("length_mm",), f"is needed for {'an oval' if self.shape == 'oval' else 'a rectangle'}")
+        return self
 
 
 class Mat(Frozen):
@@ -57,13 +77,17 @@ def _inches(*sizes: float) -> tuple[float, ...]:
 
 
 class Kit(Frozen):
-    """What the kitchen owns. The starting set is a small kitchen's: round tins in pairs, discs a little over each."""
+    """What the kitchen owns. The starting set is a small kitchen's: round tins in pairs, discs a little over each.
+
+    `boards_mm` are its round boards; `shaped_boards` the square, rectangular and oval ones.
+    """
 
     tins: Annotated[tuple[Tin, ...], Field(max_length=_MOST)] = tuple(
         Tin(across_mm=across) for across in _inches(4, 6, 8, 10, 12)
     ) + (Tin(shape="square", across_mm=203.2), Tin(shape="ball", across_mm=152.4, depth_mm=76.2))
     discs_mm: Annotated[tuple[Plate, ...], Field(max_length=_MOST)] = _inches(4.25, 6.25, 8.25, 10.25)
     boards_mm: Annotated[tuple[Board, ...], Field(max_length=_MOST)] = _inches(4, 5, 6, 7, 8, 10, 12, 13, 14, 16)
+    shaped_boards: Annotated[tuple[ShapedBoard, ...], Field(max_length=_MOST)] = ()
     scrapers_mm: Annotated[tuple[Tall, ...], Field(max_length=_MOST)] = _inches(4, 6, 10)
     smoothers: Annotated[int, limits.OWNED.field()] = 2
     mat: Mat = Mat()
@@ -73,7 +97,7 @@ class Kit(Frozen):
     @model_validator(mode="after")
     def each_once(self) -> Self:
         """Nothing is listed twice."""
-        for field in ("tins", "discs_mm", "boards_mm", "scrapers_mm", "sheets"):
+        for field in ("tins", "discs_mm", "boards_mm", "shaped_boards", "scrapers_mm", "sheets"):
             owned = getattr(self, field)
             for index, one in enumerate(owned):
                 if one in owned[:index]:
@@ -86,19 +110,21 @@ STARTING = Kit()
 
 
 class Need(NamedTuple):
-    """A tool a step asks for: which, for which tier (from 1; None the whole cake), of what size in mm (of smoothers:
-    how many).
+    """A tool a step asks for: which, for which tier (from 1; None the whole cake), its size (of smoothers: how many).
 
-    `least_mm` is the smallest that still does the work, `wider` whether a larger one does it as well.
+    `least` is how much smaller still does the work, as a figure's value; `wider` whether a larger one does it as well;
+    `deep_mm` how deep a tin must be at least. The size is the plan's own figure, so that it is read the same here.
     """
 
     tool: Tool
     tier: int | None
-    size_mm: float
-    least_mm: float
+    size: Figure
+    least: float
     wider: bool = False
     shape: str = "round"
-    length_mm: float | None = None
+    length: Figure | None = None
+    many: int = 1
+    deep: Figure | None = None
 
 
 class KitNeed(Made):
@@ -109,35 +135,45 @@ class KitNeed(Made):
     shape: str
     size: Figure
     length: Figure | None
-    status: Literal["have", "next best", "get"]
+    deep: Figure | None
+    count: Figure
+    status: Status
     owned: Figure | None
+    owned_length: Figure | None
+    owned_shape: str | None
     changes: str
 
 
-def _owned_sizes(need: Need, kit: Kit) -> list[float]:
+class Owned(NamedTuple):
+    """Something owned that may serve: its shape, its size, its length and depth where they matter."""
+
+    shape: str
+    size: float
+    length: float | None = None
+    deep: float | None = None
+
+
+def _owned(need: Need, kit: Kit) -> list[Owned]:
     match need.tool:
         case "tin":
-            return [tin.across_mm for tin in kit.tins if tin.shape == need.shape and _length_fits(tin, need)]
+            return [Owned(tin.shape, tin.across_mm, tin.length_mm, tin.depth_mm) for tin in kit.tins]
         case "disc":
-            return list(kit.discs_mm)
+            return [Owned("round", size) for size in kit.discs_mm]
         case "card":
-            return [*kit.boards_mm, *kit.discs_mm]
+            return [Owned("round", size) for size in (*kit.boards_mm, *kit.discs_mm)]
         case "board" | "base board":
-            return list(kit.boards_mm)
+            rounds = [Owned("round", size) for size in kit.boards_mm]
+            return rounds + [Owned(one.shape, one.across_mm, one.length_mm) for one in kit.shaped_boards]
         case "scraper":
-            return list(kit.scrapers_mm)
+            return [Owned("round", size) for size in kit.scrapers_mm]
         case "smoother":
-            return [float(kit.smoothers)] if kit.smoothers else []
+            return [Owned("round", float(kit.smoothers))] if kit.smoothers else []
         case "mat":
-            return [max(kit.mat.width_mm, kit.mat.length_mm)]
+            return [Owned("round", max(kit.mat.width_mm, kit.mat.length_mm))]
         case "pin":
-            return [kit.pin_mm]
+            return [Owned("round", kit.pin_mm)]
         case "printed sheet":
-            return [sheet.width_mm for sheet in kit.sheets if abs(sheet.height_mm - (need.length_mm or 0)) <= FIT_MM]
-
-
-def _length_fits(tin: Tin, need: Need) -> bool:
-    return need.length_mm is None or (tin.length_mm is not None and abs(tin.length_mm - need.length_mm) <= FIT_MM)
+            return [Owned("round", sheet.width_mm, sheet.height_mm) for sheet in kit.sheets]
 
 
 CHANGES: dict[Tool, tuple[str, str]] = {
@@ -153,37 +189,130 @@ CHANGES: dict[Tool, tuple[str, str]] = {
     "printed sheet": ("It takes more sheets.", "It takes fewer sheets."),
 }
 """What the nearest smaller and the nearest larger tool change."""
+CUT_DOWN = "Draw round the cake's own outline on it and cut it down."
+OTHER_SHAPE = "It is of another shape: more board shows at some sides than at others."
+DEEPER = "The tin is too shallow for this cut: bake more, thinner layers, or line it higher than its rim."
 
 
 def match_needs(needs: Iterable[Need], kit: Kit) -> list[KitNeed]:
     """Hold every need against the kit, in the order given; the same need of the same tier is listed once."""
     found: list[KitNeed] = []
-    for need in dict.fromkeys(needs):
-        status, owned, changes = _match(need, _owned_sizes(need, kit))
-        unit: Unit = "each" if need.tool == "smoother" else "mm"
+    seen: set[tuple[Tool, int | None, str, float, float]] = set()
+    for need in needs:
+        key = (need.tool, need.tier, need.shape, need.size.value, need.length.value if need.length else 0.0)
+        if key in seen:
+            continue
+        seen.add(key)
+        served = _match(need, _owned(need, kit))
+        best = served.owned
         found.append(
             KitNeed(
                 tool=need.tool,
                 tier=need.tier,
                 shape=need.shape,
-                size=same("size the plan asks for", need.size_mm, unit),
-                length=None if need.length_mm is None else same("length the plan asks for", need.length_mm, "mm"),
-                status=status,
-                owned=None if owned is None else same("size owned", owned, unit),
-                changes=changes,
+                size=same("size the plan asks for", need.size.value, need.size.unit, need.size.rounding),
+                length=_again("length the plan asks for", need.length),
+                deep=_again("depth it takes to bake this high", need.deep),
+                count=same("how many", need.many, "each"),
+                status=served.status,
+                owned=None if best is None else same("size owned", best.size, need.size.unit),
+                owned_length=None if best is None or best.length is None else same("length owned", best.length, "mm"),
+                owned_shape=None if best is None else best.shape,
+                changes=served.changes,
             )
         )
     return found
 
 
-def _match(need: Need, owned: Sequence[float]) -> tuple[Literal["have", "next best", "get"], float | None, str]:
-    fit_mm = {"board": BOARD_FIT_MM, "smoother": 0.0}.get(need.tool, FIT_MM)
-    enough = [size for size in owned if size >= need.size_mm - fit_mm]
-    if enough and (need.wider or min(enough) <= need.size_mm + fit_mm):
-        return "have", min(enough), ""
-    near = [size for size in owned if need.least_mm - 1e-6 <= size and (need.wider or size <= 1.35 * need.size_mm)]
+def _again(name: str, figure: Figure | None) -> Figure | None:
+    return None if figure is None else same(name, figure.value, figure.unit, figure.rounding)
+
+
+class Served(NamedTuple):
+    """How a need is met: by what, and what that changes."""
+
+    status: Status
+    owned: Owned | None
+    changes: str
+
+
+def _match(need: Need, owned: Sequence[Owned]) -> Served:
+    if need.tool in ("board", "base board"):
+        return _match_board(need, owned)
+    fit = {"smoother": 0.0}.get(need.tool, FIT_MM)
+    like = [one for one in owned if one.shape == need.shape and _length_fits(one, need)]
+    if need.deep is not None:
+        shallow = need.deep.value - fit
+        deep = [one for one in like if one.deep is not None and one.deep >= shallow]
+        if not deep and like:
+            near = _nearest(need, like, fit)
+            return near if near.owned is None else Served("next best", near.owned, DEEPER)
+        like = deep
+    return _nearest(need, like, fit)
+
+
+def _nearest(need: Need, owned: Sequence[Owned], fit: float) -> Served:
+    size = need.size.value
+    enough = [one for one in owned if one.size >= size - fit]
+    if enough:
+        least = min(enough, key=lambda one: one.size)
+        if need.wider or least.size <= size + fit:
+            return Served("have", least, "")
+    near = [one for one in owned if need.least - 1e-6 <= one.size and (need.wider or one.size <= 1.35 * size)]
     if not near:
-        return "get", None, ""
-    best = min(near, key=lambda size: (abs(size - need.size_mm), -size))
+        return Served("get", None, "")
+    best = min(near, key=lambda one: (abs(one.size - size), -one.size))
     smaller, larger = CHANGES[need.tool]
-    return "next best", best, smaller if best < need.size_mm else larger
+    return Served("next best", best, smaller if best.size < size else larger)
+
+
+def _match_board(need: Need, owned: Sequence[Owned]) -> Served:
+    """A board of the shape wanted; else one that holds it, to be cut down or to show more; else one a little small."""
+    fit = BOARD_FIT_MM if need.tool == "board" else FIT_MM
+    across, along = need.size.value, need.length.value if need.length else need.size.value
+    like = [one for one in owned if one.shape == need.shape]
+    holding = [one for one in owned if _holds(one, need.shape, across - fit, along - fit)]
+    own = [one for one in holding if one in like]
+    if own:
+        least = min(own, key=_board_area)
+        if need.wider or (least.size <= across + fit and (least.length or least.size) <= along + fit):
+            return Served("have", least, "")
+    room = 1.35 * max(across, along)
+    near = [one for one in holding if need.wider or max(one.size, one.length or 0.0) <= max(room, 1.5 * across)]
+    if near:
+        best = min(near, key=_board_area)
+        if need.tool == "base board":
+            return Served("next best", best, OTHER_SHAPE)
+        larger = CHANGES["board"][1] if best.shape == need.shape else CUT_DOWN
+        return Served("next best", best, larger)
+    shrink = need.least / across
+    small = [one for one in like if _holds(one, need.shape, across * shrink - 1e-6, along * shrink - 1e-6)]
+    if not small:
+        return Served("get", None, "")
+    return Served("next best", max(small, key=_board_area), CHANGES[need.tool][0])
+
+
+def _board_area(one: Owned) -> float:
+    return one.size * (one.length or one.size)
+
+
+def _holds(one: Owned, shape: str, across_mm: float, along_mm: float) -> bool:
+    """Whether a board of that shape and size lies within one owned, either way round. Source: geometry.
+
+    What is cut to an outline is taken as the box round it.
+    """
+    wide, long = sorted((one.size, one.length or one.size))
+    short, tall = sorted((across_mm, along_mm))
+    if one.shape == "round":
+        return wide >= (math.hypot(short, tall) if shape in ("square", "rectangle", "outline") else tall) - 1e-9
+    if one.shape == "oval" and shape in ("square", "rectangle", "outline"):
+        return (short / wide) ** 2 + (tall / long) ** 2 <= 1 + 1e-9
+    return short <= wide + 1e-9 and tall <= long + 1e-9
+
+
+def _length_fits(one: Owned, need: Need) -> bool:
+    if need.tool == "printed sheet":
+        return one.length is not None and need.length is not None and abs(one.length - need.length.value) <= FIT_MM
+    if need.length is None:
+        return one.length is None or abs(one.length - one.size) <= FIT_MM
+    return one.length is not None and abs(one.length - need.length.value) <= FIT_MM

@@ -5,13 +5,13 @@ to.
 from collections.abc import Iterator
 
 from amber_spread.core.check import Check, Checker, mm
-from amber_spread.core.design import Tier
+from amber_spread.core.design import Tier, TinBake
 from amber_spread.core.figures import Quantity
 from amber_spread.core.finishes import PlainFilling
 from amber_spread.core.layers import LayersPlan, TargetPlan
 from amber_spread.core.media import Medium
 from amber_spread.core.practice import Practice
-from amber_spread.core.shapes import StraightBuild
+from amber_spread.core.shapes import BallBuild, StraightBuild
 from amber_spread.core.side import FootPlan
 
 TARGET_TOLERANCE_MM = 1.0
@@ -27,9 +27,9 @@ def checks_of_layers(
 ) -> Iterator[Check]:
     """Everything to know about the layers of a tier, in the order of the work."""
     yield from _fillings(tier, layers, practice, media, check)
-    yield from _cuts(tier, layers, check)
+    yield from _cuts(tier, layers, practice, check)
     if layers.target is not None:
-        yield from _target(layers.target, check)
+        yield from _target(tier, layers.target, check)
     yield from _hidden(layers, check)
     if foot is not None:
         yield from _on_its_side(foot, check)
@@ -73,8 +73,17 @@ def _fillings(
         )  # fmt: skip
 
 
-def _cuts(tier: Tier, layers: LayersPlan, check: Checker) -> Iterator[Check]:
+def _cuts(tier: Tier, layers: LayersPlan, practice: Practice, check: Checker) -> Iterator[Check]:
     bake = layers.bake
+    deep_mm = tier.layers.bake.depth_mm if isinstance(tier.layers.bake, TinBake) else practice.tin_depth_mm
+    ball = isinstance(tier.build, BallBuild)
+    if layers.tin_depth is not None and not ball and layers.tin_depth.value > deep_mm + TARGET_TOLERANCE_MM:
+        yield check(
+            "layers.tin_too_shallow", "trouble", "layers",
+            "What is cut from one tin takes a tin {needed} deep, the dome levelled off, and yours is {deep}. Take a "
+            "deeper tin, or stack more, thinner layers.",
+            needed=mm(layers.tin_depth.value), deep=mm(deep_mm),
+        )  # fmt: skip
     if bake is None:
         return
     if bake.slices.value < layers.count.value:
@@ -94,7 +103,7 @@ def _cuts(tier: Tier, layers: LayersPlan, check: Checker) -> Iterator[Check]:
         )  # fmt: skip
 
 
-def _target(target: TargetPlan, check: Checker) -> Iterator[Check]:
+def _target(tier: Tier, target: TargetPlan, check: Checker) -> Iterator[Check]:
     missing_mm = target.missing.value
     if abs(missing_mm) <= TARGET_TOLERANCE_MM:
         return
@@ -106,6 +115,8 @@ def _target(target: TargetPlan, check: Checker) -> Iterator[Check]:
         else "No filling within this kitchen's usual, no cut these layers allow and no number of layers reaches it: "
         + ("bake higher layers, or choose a lower height." if missing_mm > 0 else "choose a greater height.")
     )
+    if tier.measured is not None:
+        advice = "Build the top up with coat." if missing_mm > 0 else "Trim the top level lower, or keep this height."
     yield check(
         "layers.target", "care", "layers", f"The tier ends {{missing}} {side} the {{target}} you asked for. {advice}",
         missing=mm(abs(missing_mm)), target=mm(target.height.value),
@@ -116,7 +127,14 @@ def _hidden(layers: LayersPlan, check: Checker) -> Iterator[Check]:
     cavity = layers.cavity
     if cavity is None:
         return
-    if cavity.wall.value < WALL_LEAST_MM:
+    if cavity.wall.value < 0:
+        yield check(
+            "layers.room_breaks_out", "trouble", "layers",
+            "The hidden room is {room} across and breaks through the wall, which stands {near} from the middle. Make "
+            "the room narrower, or end it in a lower layer.",
+            room=mm(cavity.diameter.value), near=mm(cavity.wall.value + cavity.diameter.value / 2),
+        )  # fmt: skip
+    elif cavity.wall.value < WALL_LEAST_MM:
         yield check(
             "layers.thin_wall", "trouble", "layers",
             "The hidden room leaves a wall of {wall}, which gives way when the cake is cut. Leave {least} or more.",

@@ -54,6 +54,33 @@ def filling_count(layers_count: int, boards_count: int) -> float:
 
 
 @rule(
+    "layers.tin_cut", unit="mm", formula="depth - level", source=COMMON_PRACTICE, rounding="down",
+    words="A tin baked to its rim, less what is levelled off with the dome.",
+)  # fmt: skip
+def tin_cut(depth_mm: float, level_mm: float) -> float:
+    """What a tin of that depth gives once it is levelled, mm: depth - levelled. Source: common practice."""
+    return depth_mm - level_mm
+
+
+@rule(
+    "layers.tins", unit="each", formula="ceil(layers / slices)", source=DEFINITION, rounding="up",
+    words="The layers of the tier, as many from each tin.",
+)  # fmt: skip
+def tins_for(layers_count: int, slices_count: int) -> float:
+    """Tins to bake: layers / layers from each, up. Source: definition."""
+    return math.ceil(layers_count / slices_count)
+
+
+@rule(
+    "layers.tin_depth", unit="mm", formula="slices * cut + level", source=COMMON_PRACTICE, rounding="up",
+    words="What is cut from one tin, and what is levelled off with the dome: the tin is to be as deep as that.",
+)  # fmt: skip
+def tin_depth(slices_count: int, cut_mm: float, level_mm: float) -> float:
+    """How deep a tin must be for what is cut from it, mm: slices x cut + levelled. Source: common practice."""
+    return slices_count * cut_mm + level_mm
+
+
+@rule(
     "layers.slice_height", unit="mm", formula="common / slices", rounding="down",
     words="The common cut, shared among the slices each layer is torted into.",
 )  # fmt: skip
@@ -93,6 +120,17 @@ def without_cavity(whole_ml: float, cavity_ml: float) -> float:
 
 
 @rule(
+    "layers.cake_as_measured", unit="ml", formula="max(0, planned + measured - whole)",
+    words="The cake as planned, and what the cake as measured is larger or smaller than the whole that was planned.",
+)  # fmt: skip
+def cake_as_measured(planned_ml: float, measured_ml: float, whole_ml: float) -> float:
+    """Volume of the layers of a measured cake, ml: planned layers + measured cake - planned whole. The fillings stay
+    as they were planned. Source: geometry.
+    """
+    return max(0.0, planned_ml + measured_ml - whole_ml)
+
+
+@rule(
     "layers.cavity", unit="ml", formula="pi / 4 * across**2 * high / 1000", rounding="down",
     words="The room inside, a cylinder: what it holds of sweets.",
 )  # fmt: skip
@@ -102,12 +140,15 @@ def cavity_volume(across_mm: float, high_mm: float) -> float:
 
 
 @rule(
-    "layers.cavity_wall", unit="mm", formula="(cake - across) / 2",
-    words="The cake left standing round the hidden room.",
+    "layers.cavity_wall", unit="mm", formula="nearest - across / 2",
+    words="The cake left standing round the hidden room, where the wall comes nearest to it.",
 )  # fmt: skip
-def cavity_wall(cake_mm: float, across_mm: float) -> float:
-    """Thickness of the cake round the cavity, mm: (cake - cavity) / 2. Source: geometry."""
-    return (cake_mm - across_mm) / 2
+def cavity_wall(nearest_mm: float, across_mm: float) -> float:
+    """Least thickness of the cake round the cavity, mm: from the axis to the nearest wall - cavity / 2.
+
+    Below 0 the room breaks through the wall. Source: geometry.
+    """
+    return nearest_mm - across_mm / 2
 
 
 @rule(

@@ -4,6 +4,7 @@ import math
 from typing import Literal, NamedTuple
 
 from amber_spread.core.base import Made
+from amber_spread.core.boards import BoardShape, own_shape, rods_for, supports_under
 from amber_spread.core.body import MM3_PER_ML, Body, Carried, Straight
 from amber_spread.core.design import Layers, MeasuredBake, Tier
 from amber_spread.core.figures import Figure, chosen, decided, of_parts, parts_rule, same, total
@@ -28,9 +29,12 @@ from amber_spread.core.layer_rules import (
     stacked_height_with_board,
     target_bare_height,
     target_missing,
+    tin_cut,
+    tin_depth,
+    tins_for,
     without_cavity,
 )  # fmt: skip
-from amber_spread.core.limits import LAYER_COUNT
+from amber_spread.core.limits import LAYER_COUNT, TORTE
 from amber_spread.core.media import Medium, weight
 from amber_spread.core.outline import Outline, Round
 from amber_spread.core.practice import Practice
@@ -104,20 +108,31 @@ class LayerPlace(Made):
 
 
 class HiddenBoard(Made):
-    """The board inside a double-height tier."""
+    """The board inside a double-height tier, and the supports it stands on."""
 
+    shape: BoardShape
     diameter: Figure
+    length: Figure | None
     thickness: Figure
     height: Figure
+    supports: Figure
+    support_length: Figure
+    rods: Figure
 
 
 class CavityPlan(Made):
-    """A hidden room: how wide and high, what it holds, and what it takes out of the cake."""
+    """A hidden room: how wide and high, what it holds, and what it takes out of the cake.
+
+    `first` and `last` are the layers it goes through; from the first it stands on the board.
+    """
 
     diameter: Figure
     height: Figure
     volume: Figure
     wall: Figure
+    first: int
+    last: int
+    fill_weight: Figure | None
 
 
 class SyrupPlan(Made):
@@ -143,6 +158,9 @@ class LayersPlan(Made):
     offcut: Figure | None
     target: TargetPlan | None
     bake: BakePlan | None
+    tins: Figure | None
+    slices_each: Figure | None
+    tin_depth: Figure | None
     order: list[LayerPlace]
     board: HiddenBoard | None
     cavity: CavityPlan | None
@@ -167,7 +185,7 @@ def plan_layers(
     """
     layers = tier.layers
     outline = tier.shape.outline(tier.tin_diameter_mm).offset(-practice.trimmed_skin_mm)
-    bake = _plan_bake(layers)
+    bake = _plan_bake(layers, practice)
     boards = 0 if layers.board_after is None else 1
     board_mm = practice.tier_board_mm * boards
     count = filling_count.figure(layers.count, boards)
@@ -175,15 +193,16 @@ def plan_layers(
     cut, height = _heights(tier, bake, outline, int(count.value), thickness.value, board_mm)
     body = _carry(tier, outline, height.value)
     slabs = _slabs(layers, cut.value, thickness.value, board_mm)
-    hollow, hollow_cake_ml, hollow_filling_ml = _plan_cavity(layers, outline, cut.value, thickness.value)
-    filling = _plan_filling(tier, practice, media, outline, body, slabs, count, thickness, hollow_filling_ml)
+    room = _room(layers, body, slabs)
+    hollow = _plan_cavity(layers, practice, room) if room else None
+    filling = _plan_filling(tier, practice, media, outline, body, slabs, count, thickness, room)
     area = outline.area_figure()
     stack = slab_volume.figure(layers.count, area.value, cut.value)
     cake = stack
     if not isinstance(body, Straight):
         cake = _over(body, slabs, "layer")
-    if hollow:
-        cake = without_cavity.figure(cake.value, hollow_cake_ml)
+    if room:
+        cake = without_cavity.figure(cake.value, min(cake.value, room.of(slabs, "layer")))
     carved_ml = sum(body.volume_between(slab.low, slab.high) for slab in slabs if slab.kind == "layer")
     density = practice.cake_density_g_per_ml
     plan = LayersPlan(
@@ -197,14 +216,15 @@ def plan_layers(
         cake_volume=cake,
         cake_weight=weight.figure(cake.value, density),
         offcut=None if isinstance(body, Straight) else offcut.figure(stack.value, carved_ml, density),
-        target=_plan_target(layers, practice, thickness.value, cut.value, height.value, above_mm, board_mm)
+        target=_plan_target(tier, practice, thickness.value, cut.value, height.value, above_mm, board_mm)
         if not isinstance(tier.build, BallBuild)
         else None,
         bake=bake,
-        order=_order(layers),
+        **_plan_tins(layers, practice, cut.value),
+        order=_order(layers, slices_from_a_tin(layers, practice, cut.value)),
         board=_plan_board(tier, practice, slabs, body),
         cavity=hollow,
-        syrup=_plan_syrup(tier, practice, media, area.value),
+        syrup=_plan_syrup(tier, practice, media, area.value, body, slabs, room),
     )
     return plan, body, slabs
 
@@ -263,7 +283,7 @@ def _over(body: Body, slabs: list[Slab], kind: Literal["layer", "filling"]) -> F
     return total(parts, "ml")
 
 
-def _plan_bake(layers: Layers) -> BakePlan | None:
+def _plan_bake(layers: Layers, practice: Practice) -> BakePlan | None:
     bake = layers.bake
     if bake is None:
         return None
@@ -271,7 +291,7 @@ def _plan_bake(layers: Layers) -> BakePlan | None:
         edges = {f"baked {number}": edge for number, edge in enumerate(bake.edges_mm, 1)}
         common, baked = of_parts(_COMMON, min(bake.edges_mm), edges, "mm"), len(bake.edges_mm)
     else:
-        common, baked = same("depth of the tin", bake.depth_mm, "mm"), math.ceil(layers.count / bake.torte)
+        common, baked = tin_cut.figure(bake.depth_mm, practice.level_mm), math.ceil(layers.count / bake.torte)
     return BakePlan(
         common_cut=common,
         slice_height=slice_height.figure(common.value, bake.torte),
@@ -279,61 +299,160 @@ def _plan_bake(layers: Layers) -> BakePlan | None:
     )
 
 
-def _order(layers: Layers) -> list[LayerPlace]:
-    """Bottoms of tins to the outside, cut faces inward, the last layer turned over so that the tin's face is the
-    top.
+def _order(layers: Layers, torte: int) -> list[LayerPlace]:
+    """Bottoms of tins to the outside, cut faces inward, the last layer turned over so that the tin's face is the top.
+
+    The slices of a baked layer are counted from the tin's face; the last one goes on upside down, and each once.
     """
-    torte = layers.bake.torte if layers.bake else 1
+    count = layers.count
+    last_baked = (count - 1) // torte
     places = []
-    for number in range(1, layers.count + 1):
+    for number in range(1, count + 1):
         baked, slice = divmod(number - 1, torte)
+        turned = baked == last_baked and last_baked > 0
+        if turned:
+            slice = count - number
         way: Literal["tin side down", "cut sides in", "turned over, tin side up"] = "cut sides in"
         if number == 1:
             way = "tin side down"
-        elif number == layers.count:
-            way, slice = "turned over, tin side up", 0
+        elif turned and slice == 0:
+            way = "turned over, tin side up"
         places.append(LayerPlace(number=number, baked=baked + 1, slice=slice + 1, way=way))
     return places
+
+
+def slices_from_a_tin(layers: Layers, practice: Practice, cut_mm: float) -> int:
+    """How many layers one baked tin is cut into: as said, or as many as its depth gives once it is levelled."""
+    if layers.bake is not None:
+        return layers.bake.torte
+    return max(1, min(layers.count, int(TORTE.high), math.floor((practice.tin_depth_mm - practice.level_mm) / cut_mm)))
+
+
+def _plan_tins(layers: Layers, practice: Practice, cut_mm: float) -> dict[str, Figure | None]:
+    """How many tins are still to be baked, in how many layers each is cut, and how deep they must be."""
+    if isinstance(layers.bake, MeasuredBake):
+        return {"tins": None, "slices_each": None, "tin_depth": None}
+    each = slices_from_a_tin(layers, practice, cut_mm)
+    return {
+        "tins": tins_for.figure(layers.count, each),
+        "slices_each": decided(each, "each") if layers.bake else same("layers a tin gives", each, "each"),
+        "tin_depth": tin_depth.figure(min(each, layers.count), cut_mm, practice.level_mm),
+    }
+
+
+class Room(NamedTuple):
+    """A hidden room as it lies in the body: its width, no wider than the body there, and from which height to which."""
+
+    asked_mm: float
+    across_mm: float
+    nearest_mm: float
+    low: float
+    high: float
+    first: int
+    last: int
+
+    @property
+    def area_mm2(self) -> float:
+        """The area of its floor."""
+        return math.pi / 4 * self.across_mm**2
+
+    def holds(self, slab: Slab) -> bool:
+        """Whether a level of the tier lies within it."""
+        return slab.low >= self.low - 1e-9 and slab.high <= self.high + 1e-9
+
+    def of(self, slabs: list[Slab], kind: Literal["layer", "filling"]) -> float:
+        """What it takes out of the layers or the fillings, ml."""
+        deep_mm = sum(slab.high - slab.low for slab in slabs if slab.kind == kind and self.holds(slab))
+        return self.area_mm2 * deep_mm / MM3_PER_ML
+
+
+def hollowed(slabs: list[Slab], first: int, last: int) -> list[Slab]:
+    """The levels a room takes out: its layers, the fillings between and above them, and the one below unless it stands
+    on a board.
+    """
+    own = [index for index, slab in enumerate(slabs) if slab.kind == "layer" and first <= slab.number <= last]
+    begins = own[0] - 1 if own[0] and slabs[own[0] - 1].kind == "filling" else own[0]
+    return slabs[begins : own[-1] + 2]
+
+
+def _room(layers: Layers, body: Body, slabs: list[Slab]) -> Room | None:
+    """The hidden room in a body: from the filling or board below its first layer to the layer above its last."""
+    if layers.cavity is None:
+        return None
+    first, last = layers.cavity.layers(layers.count)
+    hollow = hollowed(slabs, first, last)
+    low, high = hollow[0].low, hollow[-1].high
+    heights = {low, *(slab.high for slab in hollow)}
+    nearest = min(_inner(body, up) for up in heights)
+    asked = layers.cavity.diameter_mm
+    return Room(asked, min(asked, 2 * nearest), nearest, low, high, first, last)
+
+
+def _inner(body: Body, up: float) -> float:
+    try:
+        return body.section(min(up, body.height_mm * (1 - 1e-9))).inner_mm
+    except ValueError:
+        return 0.0
 
 
 def _plan_board(tier: Tier, practice: Practice, slabs: list[Slab], body: Body) -> HiddenBoard | None:
     for slab in slabs:
         if slab.kind == "board":
-            across = 2 * body.section((slab.low + slab.high) / 2).half_width_mm
-            margin_mm = min(practice.hidden_board_in_mm, across / 4)
+            cake = own_shape(body.section((slab.low + slab.high) / 2))
+            margin_mm = min(practice.hidden_board_in_mm, cake.across_mm / 4, cake.length_mm / 4)
+            across = hidden_board.figure(cake.across_mm, margin_mm)
+            supports = supports_under.figure(across.value)
             return HiddenBoard(
-                diameter=hidden_board.figure(across, margin_mm),
+                shape=cake.shape,
+                diameter=across,
+                length=hidden_board.figure(cake.length_mm, margin_mm) if cake.oblong else None,
                 thickness=chosen(None, practice.tier_board_mm, "mm"),
                 height=same("height of the layers below", slab.low, "mm"),
+                supports=supports,
+                support_length=same("height of the layers below", slab.low, "mm"),
+                rods=rods_for.figure(supports.value, slab.low, practice.rod_mm),
             )
     return None
 
 
-def _plan_cavity(
-    layers: Layers, outline: Outline, cut_mm: float, filling_mm: float
-) -> tuple[CavityPlan | None, float, float]:
-    """The hidden room, and how much cake and how much filling it takes out, ml."""
-    if layers.cavity is None:
-        return None, 0.0, 0.0
-    cake_mm = 2 * min(outline.half_width_mm, outline.half_length_mm)
-    across_mm = min(layers.cavity.diameter_mm, cake_mm)
-    inside = layers.count - 2
-    high_mm = inside * cut_mm + (inside + 1) * filling_mm
-    plan = CavityPlan(
-        diameter=decided(layers.cavity.diameter_mm, "mm"),
-        height=stacked_height.figure(inside, cut_mm, inside + 1, filling_mm),
-        volume=cavity_volume.figure(across_mm, high_mm),
-        wall=cavity_wall.figure(cake_mm, across_mm),
+def _plan_cavity(layers: Layers, practice: Practice, room: Room) -> CavityPlan:
+    cavity = layers.cavity
+    assert cavity is not None
+    volume = cavity_volume.figure(room.across_mm, room.high - room.low)
+    density = practice.sweets_g_per_ml if cavity.fill_g_per_ml is None else cavity.fill_g_per_ml
+    return CavityPlan(
+        diameter=decided(room.asked_mm, "mm"),
+        height=total({"from its floor to its lid": room.high - room.low}, "mm"),
+        volume=volume,
+        wall=cavity_wall.figure(room.nearest_mm, room.asked_mm),
+        first=room.first,
+        last=room.last,
+        fill_weight=None if cavity.filled_with is None else weight.figure(volume.value, density),
     )
-    return plan, cavity_volume(across_mm, inside * cut_mm), cavity_volume(across_mm, (inside + 1) * filling_mm)
 
 
-def _plan_syrup(tier: Tier, practice: Practice, media: dict[str, Medium], area_mm2: float) -> SyrupPlan | None:
+def _plan_syrup(
+    tier: Tier, practice: Practice, media: dict[str, Medium], area_mm2: float, body: Body, slabs: list[Slab],
+    room: Room | None,
+) -> SyrupPlan | None:  # fmt: skip
+    """Syrup on the upper face of every layer, as that face is once the cake is carved and hollowed."""
     syrup = tier.layers.syrup
     if syrup is None:
         return None
     soak = chosen(syrup.soak_mm, practice.syrup_soak_mm, "mm")
-    volume = slab_volume.figure(tier.layers.count, area_mm2, soak.value)
+    if isinstance(body, Straight) and room is None:
+        volume = slab_volume.figure(tier.layers.count, area_mm2, soak.value)
+    else:
+        faces = {
+            f"layer {slab.number}": max(
+                0.0,
+                body.section(min(slab.high, body.height_mm * (1 - 1e-9))).area_mm2
+                - (room.area_mm2 if room and room.first <= slab.number <= room.last else 0.0),
+            )
+            for slab in slabs
+            if slab.kind == "layer"
+        }
+        volume = total({name: slab_volume(1, area, soak.value) for name, area in faces.items()}, "ml")
     return SyrupPlan(soak=soak, volume=volume, weight=weight.figure(volume.value, media[syrup.medium].density_g_per_ml))
 
 
@@ -353,47 +472,45 @@ def _plan_filling(
     slabs: list[Slab],
     count: Figure,
     thickness: Figure,
-    hollow_ml: float,
+    room: Room | None,
 ) -> FillingPlan:
     filling = tier.filling
     density = media[filling.medium].density_g_per_ml
     spread = spread_thickness.figure(thickness.value, practice.settling)
     common = {"count": count, "thickness": thickness, "spread": spread}
+    own = [slab for slab in slabs if slab.kind == "filling"]
     if isinstance(filling, PlainFilling):
         if isinstance(body, Straight):
             volume = slab_volume.figure(count.value, outline.area_mm2, thickness.value)
         else:
             volume = _over(body, slabs, "filling")
-        if hollow_ml:
-            volume = without_cavity.figure(volume.value, min(hollow_ml, volume.value))
+        if room:
+            volume = without_cavity.figure(volume.value, min(volume.value, room.of(slabs, "filling")))
         return FillingPlan(soft=False, volume=volume, weight=weight.figure(volume.value, density), **common)
     dam_width = chosen(filling.dam_width_mm, thickness.value, "mm")
     seal = chosen(filling.seal_mm, practice.seal_mm, "mm")
     seal_mm = min(seal.value, thickness.value)
-    if isinstance(body, Straight):
+    if isinstance(body, Straight) and room is None:
         area_mm2, inside_mm2 = outline.area_mm2, area_inside(outline, dam_width.value)
         volume = soft_filling_volume.figure(count.value, inside_mm2, thickness.value, seal_mm)
         dam = dam_volume.figure(count.value, area_mm2, inside_mm2, thickness.value)
         sealed = slab_volume.figure(count.value, inside_mm2, seal_mm)
     else:
-        inside = {
-            f"filling {slab.number}": area_inside(body.section((slab.low + slab.high) / 2), dam_width.value)
-            for slab in slabs
-            if slab.kind == "filling"
-        }
-        rooms = {
-            f"filling {slab.number}": body.volume_between(slab.low, slab.high)
-            for slab in slabs
-            if slab.kind == "filling"
-        }
         gap_ml = thickness.value / MM3_PER_ML
+        inside, ring = {}, {}
+        for slab in own:
+            name = f"filling {slab.number}"
+            whole = area_inside(body.section((slab.low + slab.high) / 2), dam_width.value)
+            out = room.area_mm2 if room and room.holds(slab) else 0.0
+            # What a room takes beyond the inside of the dam it takes out of the dam.
+            inside[name] = max(0.0, whole - out)
+            wall_ml = body.volume_between(slab.low, slab.high) - whole * gap_ml - max(0.0, out - whole) * gap_ml
+            ring[name] = max(0.0, wall_ml)
         volume = total(
             {name: soft_filling_volume(1, area, thickness.value, seal_mm) for name, area in inside.items()}, "ml"
         )
-        dam = total({name: max(0.0, room - inside[name] * gap_ml) for name, room in rooms.items()}, "ml")
+        dam = total(ring, "ml")
         sealed = total({name: slab_volume(1, area, seal_mm) for name, area in inside.items()}, "ml")
-    if hollow_ml:
-        volume = without_cavity.figure(volume.value, min(hollow_ml, volume.value))
     stiff = media[filling.dam_medium].density_g_per_ml
     return FillingPlan(
         soft=True,
@@ -410,7 +527,7 @@ def _plan_filling(
 
 
 def _plan_target(
-    layers: Layers,
+    tier: Tier,
     practice: Practice,
     filling_mm: float,
     cut_mm: float,
@@ -418,9 +535,22 @@ def _plan_target(
     above_mm: float,
     board_mm: float,
 ) -> TargetPlan | None:
-    """One change at a time that reaches the target, each only within what this kitchen does."""
+    """One change at a time that reaches the target, each only within what this kitchen does; none once it is built and
+    measured.
+    """
+    layers = tier.layers
     if layers.target_height_mm is None:
         return None
+    if tier.measured is not None:
+        bare = target_bare_height.figure(layers.target_height_mm, above_mm)
+        return TargetPlan(
+            height=decided(layers.target_height_mm, "mm"),
+            bare_height=bare,
+            missing=target_missing.figure(bare.value, max(tier.measured.heights_mm)),
+            filling_thickness=None,
+            cut_height=None,
+            other_count=None,
+        )
     bare = target_bare_height.figure(layers.target_height_mm, above_mm)
     # A hidden board stands in place of one filling: the rest has to be reached without both.
     wanted = bare.value + ((filling_mm - board_mm) if board_mm else 0.0)
@@ -449,7 +579,9 @@ def _other_count(
     counts = range(int(LAYER_COUNT.low), int(LAYER_COUNT.high) + 1)
     for count in sorted(counts, key=lambda other: abs(other - layers.count)):
         reaches = practice.cut_least_mm <= cut_for_height(bare_mm, count, filling_mm) <= baked_mm
-        if count != layers.count and reaches:
+        below_board = layers.board_after is not None and count <= layers.board_after
+        no_lid = layers.cavity is not None and count < 3
+        if count != layers.count and reaches and not (below_board or no_lid):
             cut = cut_for_height.figure(bare_mm, count, filling_mm)
             return OtherCount(count=same("layers", count, "each"), cut_height=cut)
     return None

@@ -66,6 +66,7 @@ TIN_DEPTH = Limit(low=20, high=200, unit="mm")
 BOARD_AFTER = Limit(low=1, high=11, unit="each")
 CAVITY = Limit(low=10, high=400, unit="mm")
 SYRUP_SOAK = Limit(low=0, high=5, unit="mm")
+LEVELLED = Limit(low=0, high=40, unit="mm")
 SETTLING = Limit(low=0, high=0.5, unit="ratio")
 BATTER_FILL = Limit(low=0.2, high=1, unit="ratio")
 BATCH = Limit(low=100, high=20000, unit="ml")
@@ -80,6 +81,9 @@ SHEET_SIDE = Limit(low=50, high=1500, unit="mm")
 ON_TOP_WIDTH = Limit(low=10, high=600, unit="mm")
 BEAD = Limit(low=1, high=40, unit="mm")
 BORDERS = Limit(low=0, high=4, unit="each")
+SPREAD = Limit(low=0.05, high=1, unit="ratio")
+PIECES = Limit(low=1, high=200, unit="each")
+ON_TOPS = Limit(low=0, high=12, unit="each")
 STRETCH = Limit(low=0, high=0.2, unit="ratio")
 SCRAPER = Limit(low=30, high=600, unit="mm")
 PIN = Limit(low=100, high=1200, unit="mm")
@@ -147,6 +151,7 @@ LIMITS: dict[str, Limit] = {
     "board_after": BOARD_AFTER,
     "cavity_mm": CAVITY,
     "syrup_soak_mm": SYRUP_SOAK,
+    "levelled": LEVELLED,
     "settling": SETTLING,
     "batter_fill": BATTER_FILL,
     "batch_ml": BATCH,
@@ -161,6 +166,9 @@ LIMITS: dict[str, Limit] = {
     "on_top_mm": ON_TOP_WIDTH,
     "bead_mm": BEAD,
     "borders": BORDERS,
+    "spread": SPREAD,
+    "pieces": PIECES,
+    "on_tops": ON_TOPS,
     "stretch": STRETCH,
     "scraper_mm": SCRAPER,
     "pin_mm": PIN,

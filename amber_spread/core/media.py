@@ -123,7 +123,7 @@ LIBRARY: tuple[Medium, ...] = (
         firms="Is poured at about 32 °C over a frozen face and sets to a soft gel within minutes.",
     ),
     Medium(
-        key="fondant", name="Fondant", kind="fondant", **_guessed(1.35), hex="#EFE0DA",
+        key="fondant", name="Fondant", kind="fondant", **_guessed(1.35), hex="#FBFAF6",
         firms="Skins over in minutes when left open; firms over a day.",
     ),
     Medium(

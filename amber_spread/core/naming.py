@@ -4,8 +4,8 @@ from collections.abc import Hashable, Iterator
 from functools import cache
 from typing import Any, TypeVar, cast
 
-from amber_spread.core.base import Frozen
-from amber_spread.core.figures import Figure
+from amber_spread.core.base import Frozen, Kept, Listed
+from amber_spread.core.figures import Figure, call
 
 N = TypeVar("N", bound=Frozen | dict[str, Any])
 
@@ -14,6 +14,7 @@ def named(node: N, path: str) -> N:
     """Write its path into every figure of a piece of the plan; a figure that stands in two places becomes two.
 
     Nothing outside has seen the plan yet, so this is done in place: copying it all would take longer than planning.
+    From then on nobody can change it: its dicts and lists are those that refuse.
     """
     values = node if isinstance(node, dict) else node.__dict__
     for name, value in values.items():
@@ -23,13 +24,17 @@ def named(node: N, path: str) -> N:
             if value.id:
                 values[name] = Figure(value.value, value.unit, value.rule, value.rounding, value.given, own)
             else:
-                value.id = own
+                call(value, own)
+        elif kind is list:
+            values[name] = Listed(value)
+        elif kind is dict:
+            values[name] = Kept(named(value, f"{path}.{name}"))
         elif kind not in _LEAVES and _holds(cast(Hashable, kind)):
             named(value, f"{path}.{name}")
     return node
 
 
-_LEAVES = frozenset({float, int, str, bool, list, tuple, type(None)})
+_LEAVES = frozenset({float, int, str, bool, tuple, Kept, Listed, type(None)})
 """What most values that are no figures are; no figure stands in a list."""
 
 

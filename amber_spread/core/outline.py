@@ -39,6 +39,10 @@ class Outline(Protocol):
         """From the axis to the farthest point."""
 
     @property
+    def inner_mm(self) -> float:
+        """From the axis to the nearest point of the edge."""
+
+    @property
     def curved(self) -> bool:
         """Whether the wall is seen as round rather than as flat faces."""
 
@@ -61,6 +65,9 @@ class Outline(Protocol):
 
         Raises ValueError when nothing is left.
         """
+
+    def stretched(self, across: float, along: float) -> "Outline":
+        """The outline so many times as wide and as long; one that has to keep its form takes the greater of the two."""
 
 
 @rule(
@@ -127,6 +134,10 @@ class Round:
         return self.radius_mm
 
     @property
+    def inner_mm(self) -> float:
+        return self.radius_mm
+
+    @property
     def curved(self) -> bool:
         return True
 
@@ -143,6 +154,9 @@ class Round:
 
     def offset(self, distance_mm: float, rounded: bool = False) -> "Round":
         return Round(_left(self.radius_mm + distance_mm))
+
+    def stretched(self, across: float, along: float) -> "Round":
+        return Round(self.radius_mm * max(across, along))
 
 
 @dataclass(frozen=True, slots=True)
@@ -179,6 +193,10 @@ class Cornered:
         return math.hypot(self.half_width_mm - inset, self.half_length_mm - inset) + inset
 
     @property
+    def inner_mm(self) -> float:
+        return min(self.half_width_mm, self.half_length_mm)
+
+    @property
     def curved(self) -> bool:
         return False
 
@@ -202,6 +220,9 @@ class Cornered:
     def offset(self, distance_mm: float, rounded: bool = False) -> "Cornered":
         corner = max(0.0, self.corner_mm + distance_mm) if self.corner_mm or rounded else 0.0
         return Cornered(_left(self.width_mm + 2 * distance_mm), _left(self.length_mm + 2 * distance_mm), corner)
+
+    def stretched(self, across: float, along: float) -> "Cornered":
+        return Cornered(self.width_mm * across, self.length_mm * along, self.corner_mm * min(across, along))
 
 
 @dataclass(frozen=True, slots=True)
@@ -238,6 +259,10 @@ class Regular:
         return (self.across_mm / 2 - self.corner_mm) / math.cos(math.pi / self.sides) + self.corner_mm
 
     @property
+    def inner_mm(self) -> float:
+        return self.across_mm / 2
+
+    @property
     def curved(self) -> bool:
         return False
 
@@ -265,6 +290,9 @@ class Regular:
     def offset(self, distance_mm: float, rounded: bool = False) -> "Regular":
         corner = max(0.0, self.corner_mm + distance_mm) if self.corner_mm or rounded else 0.0
         return Regular(_left(self.across_mm + 2 * distance_mm), self.sides, corner)
+
+    def stretched(self, across: float, along: float) -> "Regular":
+        return Regular(self.across_mm * max(across, along), self.sides, self.corner_mm * max(across, along))
 
 
 @dataclass(frozen=True, slots=True)
@@ -305,6 +333,10 @@ class Oval:
         return max(self.half_width_mm, self.half_length_mm)
 
     @property
+    def inner_mm(self) -> float:
+        return min(self.half_width_mm, self.half_length_mm)
+
+    @property
     def curved(self) -> bool:
         return True
 
@@ -332,6 +364,10 @@ class Oval:
 
     def offset(self, distance_mm: float, rounded: bool = False) -> "Oval":
         return Oval(self.width_mm, self.length_mm, self.grown_mm + distance_mm)
+
+    def stretched(self, across: float, along: float) -> "Oval":
+        wide, long = 2 * self.half_width_mm * across, 2 * self.half_length_mm * along
+        return Oval(wide - 2 * self.grown_mm, long - 2 * self.grown_mm, self.grown_mm)
 
 
 def ellipse_perimeter(a_mm: float, b_mm: float) -> float:

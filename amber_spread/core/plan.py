@@ -8,6 +8,7 @@ from amber_spread.core.bowls import Bowl, Mixer, bowl_key, fill_bowl
 from amber_spread.core.check import Check
 from amber_spread.core.checks import checks_of_cake, checks_of_tier
 from amber_spread.core.coats import CoatsPlan
+from amber_spread.core.contents import Allergy, Contents, allergies_of, usual_contents
 from amber_spread.core.cover_plan import CoverPlan
 from amber_spread.core.design import BowlOrder, Design
 from amber_spread.core.extras import BorderPlan, OnTopPlan
@@ -25,7 +26,7 @@ from amber_spread.core.section import Section, draw_section
 from amber_spread.core.side import FootPlan
 from amber_spread.core.stack import StackPlan, TierStack, plan_stack
 from amber_spread.core.uses import Use, uses_of_tier
-from amber_spread.core.worked import Worked, footprint, forget_tiers, work
+from amber_spread.core.worked import Worked, forget_tiers, work
 
 
 class UnknownMedium(KeyError):
@@ -53,7 +54,7 @@ class TierPlan(Made):
     coats: CoatsPlan
     cover: CoverPlan | None
     foot: FootPlan | None
-    on_top: OnTopPlan | None
+    on_top: dict[str, OnTopPlan]
     borders: dict[str, BorderPlan]
     gauge: dict[str, GaugeMark]
     stack: TierStack
@@ -77,6 +78,7 @@ class Plan(Made):
     tiers: list[TierPlan]
     stack: StackPlan
     batter: BatterPlan
+    allergens: list[Allergy]
     bowls: dict[str, Bowl]
     bases: dict[str, Base]
     leftovers: dict[str, list[str]]
@@ -86,14 +88,21 @@ class Plan(Made):
     checks: list[Check]
 
 
-def plan(design: Design, practice: Practice, media: dict[str, Medium], kit: Kit | None = None) -> Plan:
+def plan(
+    design: Design,
+    practice: Practice,
+    media: dict[str, Medium],
+    kit: Kit | None = None,
+    contents: Contents | None = None,
+) -> Plan:
     """Every height, size and amount of a design.
 
     `media` holds every medium within reach by key (see `media.shelf`); `kit` is what the kitchen owns, the starting
-    set where it is left out. All lengths are in mm, volumes in ml, weights in g. Raises UnknownMedium when the design
-    takes a medium that is not in `media`, and UnmadeTier when a build cannot be made.
+    set where it is left out; `contents` is what its recipes come to, the program's own where left out. All lengths
+    are in mm, volumes in ml, weights in g. Raises UnknownMedium when the design takes a medium that is not in `media`,
+    and UnmadeTier when a build cannot be made.
     """
-    kit = kit or STARTING
+    kit, contents = kit or STARTING, contents or usual_contents()
     for path, key, _ in design.taken():
         if key not in media:
             raise UnknownMedium(path, key)
@@ -106,14 +115,16 @@ def plan(design: Design, practice: Practice, media: dict[str, Medium], kit: Kit 
         except ValueError as error:
             raise UnmadeTier(index, str(error)) from error
     numbered = list(enumerate(zip(design.tiers, worked, strict=True), 1))
+    marbled = {colour.name for colour in design.colours if colour.marbled and colour.parts}
     uses = [
         use
         for number, (tier, done) in numbered
         for use in uses_of_tier(
-            number, tier, done.layers, done.coats, done.cover, done.on_top, list(done.borders.values()), practice
+            number, tier, done.layers, done.coats, done.cover, list(done.on_top.values()), list(done.borders.values()),
+            practice, marbled,
         )
-    ]
-    prints = [footprint(tier, done) for _, (tier, done) in numbered]
+    ]  # fmt: skip
+    prints = [done.stands for done in worked]
     weights = [_weights(number, done, uses) for number, (_, done) in numbered]
     standing, whole = plan_stack(list(zip(prints, weights, strict=True)), design.base_board, practice)
     needs = [
@@ -124,13 +135,16 @@ def plan(design: Design, practice: Practice, media: dict[str, Medium], kit: Kit 
     checks = [
         check for number, (tier, done) in numbered for check in checks_of_tier(number, tier, done, practice, media, kit)
     ]
-    checks.extend(checks_of_cake(design, prints, whole, media, owned))
+    taken = {key: media[key] for _, key, _ in design.taken()}
+    allergens = allergies_of(taken.values(), {tier.layers.cake for tier in design.tiers}, contents)
+    checks.extend(checks_of_cake(design, prints, whole, media, owned, allergens))
     checks.extend(checks_of_bowls(design, bowls, media))
     tiers = [_tier_plan(design, index, done, standing[index]) for index, done in enumerate(worked)]
     return Plan(
         tiers=tiers,
         stack=named(whole, "stack"),
-        batter=named(plan_batter(design, practice), "batter"),
+        batter=named(plan_batter(design, [done.layers for done in worked], practice, contents.cakes), "batter"),
+        allergens=allergens,
         bowls=named(bowls, "bowls"),
         leftovers=leftovers_of(bowls, media),
         bases=named(plan_bases(design, bowls, practice, media), "bases"),
@@ -178,6 +192,8 @@ def _weights(number: int, done: Worked, uses: list[Use]) -> dict[str, float]:
     for use in uses:
         if use.tier == number:
             own[use.step] = own.get(use.step, 0.0) + use.stays.value
+    if done.layers.cavity is not None and done.layers.cavity.fill_weight is not None:
+        own["what is hidden in it"] = done.layers.cavity.fill_weight.value
     if done.foot is not None:
         own["slice cut off"] = -done.foot.slice_weight.value
     return own

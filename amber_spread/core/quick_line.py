@@ -457,7 +457,7 @@ class _Reader:
         made = Tier.model_validate({**tier, "layers": {}})
         top, cover = final_top(made, self.practice), cover_thickness(made, self.practice)
         above = crumb_thickness(made, self.practice).value + (top.value if top else 0.0)
-        above += cover.value if cover and covers_top(made.cover) else 0.0
+        above += cover.value if cover and covers_top(made.cover, made.build) else 0.0
         thickness = made.filling.thickness_mm
         filling = self.practice.filling_mm if thickness is None else thickness
         bare = target - above

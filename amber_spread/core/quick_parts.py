@@ -83,7 +83,7 @@ PARTS: tuple[Part, ...] = (
          HalvesCover: "thickness_mm", GoresCover: "thickness_mm", PrintedCover: None, CollarCover: "thickness_mm"},
     ),
     Part("border", ("borders",), {Border: "bead_mm"}, many=True),
-    Part("ontop", ("on_top",), {OnTop: "across_mm"}),
+    Part("ontop", ("on_top",), {OnTop: "across_mm"}, many=True),
     Part("measured", ("measured",), {Measured: None}),
 )  # fmt: skip
 NESTED = {"bake", "cavity", "syrup"}

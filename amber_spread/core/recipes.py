@@ -13,7 +13,7 @@ from pydantic import Field
 
 from amber_spread.core import limits
 from amber_spread.core.base import Frozen, Key, Made, Name, Note
-from amber_spread.core.figures import COMMON_PRACTICE, DEFINITION, Figure, decided, parts_rule, rule, same, total
+from amber_spread.core.figures import COMMON_PRACTICE, DEFINITION, Figure, decided, of_parts, parts_rule, rule, same
 from amber_spread.core.ingredients import Ingredient
 from amber_spread.core.media import Allergen, Medium
 
@@ -175,9 +175,7 @@ def yield_of(recipe: Recipe, items: Mapping[str, Item]) -> Figure:
         f"{number}. {items[line.item].name}": weight_of(line.amount, line.unit, items[line.item])
         for number, line in enumerate(recipe.lines, 1)
     }
-    figure = total(weights, "g")
-    figure.rule = _YIELD
-    return figure
+    return of_parts(_YIELD, sum(weights.values()), weights, "g")
 
 
 def step_of(recipe: Recipe, items: Mapping[str, Item]) -> Fraction | None:

@@ -224,5 +224,7 @@ Build = Annotated[
     StraightBuild | TaperedBuild | BevelledBuild | DomedBuild | BallBuild | TurnedBuild | SideBuild,
     Field(discriminator="kind"),
 ]
+POINTED = (DomedBuild, BallBuild)
+"""The builds that end without a flat top."""
 ROUND_ONLY = (DomedBuild, BallBuild, TurnedBuild, SideBuild)
 """The builds that are turned about the axis, for which the tin must be round."""

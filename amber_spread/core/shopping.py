@@ -12,6 +12,7 @@ from amber_spread.core.base import Made
 from amber_spread.core.bill import goods_taken, tools_to_get
 from amber_spread.core.bowl_checks import bought_coloured
 from amber_spread.core.bowls import bowl_key
+from amber_spread.core.contents import Allergy
 from amber_spread.core.costs import OrderCost, Prices, cost_of
 from amber_spread.core.document import Document
 from amber_spread.core.figures import COMMON_PRACTICE, DEFINITION, Figure, Quantity, Unit, rule, same, total
@@ -62,13 +63,6 @@ class Want(Made):
     packs: dict[str, Bought]
     cost: Figure | None
     over: Figure | None
-
-
-class Allergy(Made):
-    """One allergen, and everything on the list that usually contains it."""
-
-    allergen: str
-    found_in: list[str]
 
 
 class OrderShare(Made):
@@ -161,6 +155,7 @@ def shop(asked: Sequence[Asked], pantry: Pantry, pooled: bool = False) -> Shoppi
         _ask_of_bowls(one, titles[one.key], needed, media, pools if pooled else {})
         gaps.extend(_ask_of_tins(one, titles[one.key], needed, recipes))
         _ask_of_goods(one, titles[one.key], needed)
+        gaps.extend(_ask_of_rooms(one, titles[one.key], needed, items))
     larder = {stock.item: weight_of(stock.amount, stock.unit, items[stock.item.partition("~")[0]])
               if read_good(stock.item) is None else stock.amount for stock in pantry.larder}  # fmt: skip
     made = _make(needed, recipes, items, larder)
@@ -232,6 +227,18 @@ def _ask_of_goods(one: Asked, title: str, needed: _List) -> None:
         needed.add(item, title, count)
     for item in tools_to_get(one.plan):
         needed.by_item[item] = {"tool to get": 1.0}
+
+
+def _ask_of_rooms(one: Asked, title: str, needed: _List, items: Mapping[str, Item]) -> Iterable[str]:
+    """What hidden rooms are filled with, by weight; what is not known here is said."""
+    for tier, plan in zip(one.document.design.tiers, one.plan.tiers, strict=True):
+        cavity, room = tier.layers.cavity, plan.layers.cavity
+        if cavity is None or room is None or cavity.filled_with is None or room.fill_weight is None:
+            continue
+        if cavity.filled_with in items:
+            needed.add(cavity.filled_with, title, room.fill_weight.value)
+        else:
+            yield f"{title} hides “{cavity.filled_with}”, which is not known here: it is not in this list."
 
 
 def _make(
@@ -308,11 +315,14 @@ def _size_words(size: Quantity) -> str:
 
 
 def _allergens(asked: Sequence[Asked], items: Mapping[str, Item], made: Mapping[str, Scaled]) -> list[Allergy]:
-    """Every allergen of what is used, by what brings it: of what is made, its lines; of what is bought, itself."""
+    """Every allergen that any order's own plan names, by what on the list brings it: of what is made, its lines."""
     bringing: dict[str, set[str]] = {}
     taken = {key for one in asked for _, key, _ in one.document.design.taken()}
     lines = {line.item for scaled in made.values() for line in scaled.lines.values()}
     for key in taken | lines:
         for allergen in items[key].allergens:
             bringing.setdefault(allergen, set()).add(items[key].name)
+    for one in asked:
+        for allergy in one.plan.allergens:
+            bringing.setdefault(allergy.allergen, set(allergy.found_in))
     return [Allergy(allergen=name, found_in=sorted(found)) for name, found in sorted(bringing.items())]

@@ -4,15 +4,21 @@ import math
 from collections.abc import Sequence
 from dataclasses import dataclass
 from functools import cached_property, lru_cache
+from typing import Literal
 
 import numpy
 from shapely import MultiPolygon, Polygon, get_coordinates
+from shapely import Point as Point2
 from shapely.affinity import scale, translate
 
 from amber_spread.core.figures import Figure, of_parts, parts_rule
 from amber_spread.core.outline import Point, arc
 
 ARC_STEP = math.radians(5)
+ROUND_STEPS = 10
+"""A quarter turn of a rounded corner is traced in so many steps."""
+HAIR_MM = 0.005
+"""Corners of a grown outline that stand out by less than this are left out."""
 EVEN = math.sqrt(ARC_STEP / math.sin(ARC_STEP))
 """How much larger a traced arc's corners stand, so that it encloses the area of the true arc."""
 _TRACED = parts_rule("outline.area.traced", "Measured off the outline, drawn true to size.", "same", "geometry")
@@ -49,6 +55,11 @@ class Traced:
     def reach_mm(self) -> float:
         return float(numpy.hypot(*get_coordinates(self.polygon).T).max())
 
+    @cached_property
+    def inner_mm(self) -> float:
+        middle = Point2(0, 0)
+        return float(self.polygon.exterior.distance(middle)) if self.polygon.contains(middle) else 0.0
+
     @property
     def curved(self) -> bool:
         return True
@@ -67,17 +78,28 @@ class Traced:
     def offset(self, distance_mm: float, rounded: bool = False) -> "Traced":
         return self if distance_mm == 0 else _grown(self, distance_mm, rounded)
 
+    def stretched(self, across: float, along: float) -> "Traced":
+        return _stretched(self, across, along)
 
-@lru_cache(maxsize=512)
+
+@lru_cache(maxsize=2048)
 def _grown(outline: Traced, distance_mm: float, rounded: bool) -> Traced:
-    grown = outline.polygon.buffer(distance_mm, join_style="round" if rounded else "mitre", mitre_limit=5)
+    # Shrunk, an outline keeps what lies that far inside its edge: the notch between two petals is rounded, as no knife
+    # or coat goes deeper there. Grown, a sharp corner is carried on to a point.
+    join: Literal["round", "mitre"] = "round" if rounded or distance_mm < 0 else "mitre"
+    grown = outline.polygon.buffer(distance_mm, quad_segs=ROUND_STEPS, join_style=join, mitre_limit=5)
     if isinstance(grown, MultiPolygon):
         # The tips of petals may come off as crumbs; anything more is a tier in pieces.
         largest = max(grown.geoms, key=lambda piece: float(piece.area))
         grown = largest if largest.area > 0.98 * grown.area else None
     if not isinstance(grown, Polygon) or grown.is_empty:
         raise ValueError("the outline is too narrow to shrink so far")
-    return Traced(Polygon(grown.exterior))
+    return Traced(Polygon(grown.exterior).simplify(HAIR_MM))
+
+
+@lru_cache(maxsize=64)
+def _stretched(outline: Traced, across: float, along: float) -> Traced:
+    return Traced(scale(outline.polygon, across, along, origin=(0, 0)))
 
 
 @lru_cache(maxsize=64)

@@ -4,7 +4,7 @@
 clean: the scrapings of a final coat, the trimmings of a rolled sheet.
 """
 
-from collections.abc import Callable
+from collections.abc import Callable, Collection, Sequence
 from typing import Literal
 
 from amber_spread.core.base import Made
@@ -12,12 +12,20 @@ from amber_spread.core.coats import SCHOOLS, CoatsPlan
 from amber_spread.core.cover_plan import CoverPlan
 from amber_spread.core.design import Tier
 from amber_spread.core.extras import BorderPlan, OnTopPlan
-from amber_spread.core.figures import DEFINITION, THIS_KITCHEN, Figure, Quantity, Source, rule, same
+from amber_spread.core.figures import (
+    COMMON_PRACTICE,
+    DEFINITION,
+    THIS_KITCHEN,
+    Figure,
+    Quantity,
+    Source,
+    rule,
+    same,
+)
 from amber_spread.core.finishes import (
     CollarCover,
     NoCover,
     NoFinal,
-    PanelCover,
     PrintedCover,
     SemiNakedFinal,
     SoftFilling,
@@ -72,12 +80,25 @@ def squeezed(stays_g: float, share: float, settling: float) -> float:
 
 
 @rule(
-    "uses.stripe", unit="g", formula="whole * share", source=DEFINITION,
-    words="This colour's share of the whole panel.",
+    "uses.scraped_off", unit="g", formula="coat - stays + coat * share", source=COMMON_PRACTICE,
+    words="The whole coat goes on and is scraped back: what does not stay carries crumbs and is lost, and besides a "
+    "share of the coat to bowl and blade.",
 )  # fmt: skip
-def of_stripe(whole_g: float, share: float) -> float:
-    """Weight of one colour of a panel, g: whole x share. Source: definition."""
-    return whole_g * share
+def scraped_off(coat_g: float, stays_g: float, share: float) -> float:
+    """What is lost of a coat that is scraped back, g: coat - stays + share x coat.
+
+    A full coat goes on and nearly all of it comes off (common practice); the share is this kitchen's own.
+    """
+    return coat_g - stays_g + coat_g * share
+
+
+@rule(
+    "uses.marble", unit="g", formula="max(0, trimmed)", source=COMMON_PRACTICE,
+    words="Kneaded again, the trimmings of a marbled sheet turn one plain colour: none of them serves the next sheet.",
+)  # fmt: skip
+def trimmed_marble(trimmed_g: float) -> float:
+    """What is lost of a marbled sheet, g: all that is trimmed off. Source: common practice."""
+    return max(0.0, trimmed_g)
 
 
 @rule(
@@ -108,20 +129,26 @@ def uses_of_tier(
     layers: LayersPlan,
     coats: CoatsPlan,
     cover: CoverPlan | None,
-    on_top: OnTopPlan | None,
-    borders: list[BorderPlan],
+    on_top: Sequence[OnTopPlan],
+    borders: Sequence[BorderPlan],
     practice: Practice,
+    marbled: Collection[str | None] = (),
 ) -> list[Use]:
-    """Every use of tier `number` (from 1 at the bottom), in working order; steps that take nothing are left out."""
+    """Every use of tier `number` (from 1 at the bottom), in working order; steps that take nothing are left out.
+
+    `marbled` are the colours kneaded as marble, whose trimmings cannot be rolled again as such.
+    """
     techniques = practice.techniques
     uses: list[Use] = []
 
     def take(
         step: Step, medium: str, colour: str | None, stays: Figure, technique: Technique,
-        trimmed: Figure | None = None, gone: Figure | None = None,
+        trimmed: Figure | None = None, gone: Figure | None = None, spare: Figure | None = None,
     ) -> None:  # fmt: skip
-        gone = gone or lost.figure(stays.value, technique.lost)
-        if trimmed is None:
+        gone = lost.figure(stays.value, technique.lost) if gone is None else gone
+        if spare is not None:
+            in_hand = spare
+        elif trimmed is None:
             in_hand = float_of.figure(stays.value, technique.float)
         else:
             in_hand = sheet_float.figure(trimmed.value, gone.value)
@@ -140,42 +167,46 @@ def uses_of_tier(
     stays = layers.filling.weight
     gone = squeezed.figure(stays.value, techniques.filling.lost, practice.settling)
     take("filling", filling.medium, filling.colour, stays, techniques.filling, gone=gone)
-    crumb = techniques.semi_naked if isinstance(tier.final, SemiNakedFinal) else techniques.crumb
-    take("crumb", tier.crumb.medium, tier.crumb.colour, coats.crumb.weight, crumb)
+    crumbs = tier.crumb.medium, tier.crumb.colour, coats.crumb_stays
+    if coats.goes_on is None:
+        take("crumb", *crumbs, techniques.crumb)
+    else:
+        back = scraped_off.figure(coats.goes_on.value, coats.crumb_stays.value, techniques.semi_naked.lost)
+        spare = float_of.figure(coats.goes_on.value, techniques.semi_naked.float)
+        take("crumb", *crumbs, techniques.semi_naked, gone=back, spare=spare)
     final = tier.final
     if coats.stays is not None and not isinstance(final, NoFinal | SemiNakedFinal):
         technique = getattr(techniques, SCHOOLS[final.kind].technique)
         take("final", final.medium, final.colour, coats.stays, technique)
     if cover is not None and cover.over is not None and not isinstance(tier.cover, NoCover | PrintedCover):
-        _take_cover(tier, cover, cover.over.weight, practice, take)
-    if on_top is not None and tier.on_top is not None:
-        top = tier.on_top
-        take("on_top", top.medium, top.colour, on_top.stays_weight, techniques.pieces, trimmed=on_top.trimmed_weight)
+        _take_cover(tier, cover, practice, marbled, take)
+    by_sheet: dict[tuple[str, str | None], list[OnTopPlan]] = {}
+    for top, laid in zip(tier.on_top, on_top, strict=True):
+        by_sheet.setdefault((top.medium, top.colour), []).append(laid)
+    for (medium, colour), laid_on in by_sheet.items():
+        stays = same("pieces of this colour", sum(one.stays_weight.value for one in laid_on), "g")
+        trimmed = same("trimmed off them", sum(one.trimmed_weight.value for one in laid_on), "g")
+        marble = trimmed_marble.figure(trimmed.value) if colour in marbled else None
+        take("on_top", medium, colour, stays, techniques.pieces, trimmed=trimmed, gone=marble)
     by_bowl: dict[tuple[str, str | None], list[float]] = {}
     for border, plan in zip(tier.borders, borders, strict=True):
         by_bowl.setdefault((border.medium, border.colour), []).append(plan.weight.value)
     for (medium, colour), weights in by_bowl.items():
         take("border", medium, colour, same("borders of this colour", sum(weights), "g"), techniques.border)
-    return [use for use in uses if use.stays.value > 0]
+    return [use for use in uses if use.kept_g > 0]
 
 
-def _take_cover(tier: Tier, cover: CoverPlan, stays: Figure, practice: Practice, take: Callable[..., None]) -> None:
-    """What a cover takes: of each colour its share, or of one colour all of it; trimmings come back."""
+def _take_cover(
+    tier: Tier, cover: CoverPlan, practice: Practice, marbled: Collection[str | None], take: Callable[..., None]
+) -> None:
+    """What a cover takes of each of its colours. Trimmings come back, but those of a marbled sheet not as marble."""
     asked, techniques = tier.cover, practice.techniques
     assert not isinstance(asked, NoCover | PrintedCover)
     if isinstance(asked, CollarCover):
-        take("cover", asked.medium, asked.colour, stays, techniques.collar)
+        assert cover.stays is not None
+        take("cover", asked.medium, asked.colour, cover.stays, techniques.collar)
         return
     technique = techniques.drape if asked.kind == "drape" else techniques.pieces
-    stripes = asked.stripes if isinstance(asked, PanelCover) else ()
-    if not stripes:
-        take("cover", asked.medium, asked.colour, stays, technique, trimmed=cover.trimmed_weight)
-        return
-    shares: dict[str | None, float] = {}
-    for stripe in stripes:
-        shares[stripe.colour] = shares.get(stripe.colour, 0.0) + stripe.share
-    whole, trimmed_g = sum(shares.values()), cover.trimmed_weight.value if cover.trimmed_weight else 0.0
-    for colour, share in shares.items():
-        part = share / whole
-        trimmed = of_stripe.figure(trimmed_g, part)
-        take("cover", asked.medium, colour, of_stripe.figure(stays.value, part), technique, trimmed=trimmed)
+    for share in cover.colours.values():
+        gone = trimmed_marble.figure(share.trimmed.value) if share.colour in marbled else None
+        take("cover", asked.medium, share.colour, share.stays, technique, trimmed=share.trimmed, gone=gone)

@@ -4,10 +4,11 @@ A tier comes out the same whenever the same goes in, and in most edits all tiers
 lately came out is therefore kept and given again.
 """
 
-from collections.abc import Mapping
+from collections.abc import Iterator, Mapping
 from functools import lru_cache
 from typing import NamedTuple
 
+from amber_spread.core.boards import Size, own_shape
 from amber_spread.core.body import Envelopes, Sideways
 from amber_spread.core.coats import CoatsPlan, coats_underneath, crumb_thickness, final_top, plan_coats
 from amber_spread.core.cover import cover_thickness, plan_cover
@@ -15,12 +16,15 @@ from amber_spread.core.cover_plan import CoverPlan
 from amber_spread.core.design import Tier
 from amber_spread.core.drawn import Cut, Drawn, draw_tier
 from amber_spread.core.extras import BorderPlan, OnTopPlan, plan_borders, plan_on_top
-from amber_spread.core.finishes import covers_top
+from amber_spread.core.finishes import InvertedFinal, covers_top
 from amber_spread.core.gauge import GaugeMark, MarkKind, plan_gauge
 from amber_spread.core.kit import Mat
+from amber_spread.core.layer_rules import cake_as_measured
 from amber_spread.core.layers import LayersPlan, Slab, plan_layers
-from amber_spread.core.media import Medium
+from amber_spread.core.measured import as_measured, measured_ml
+from amber_spread.core.media import Medium, weight
 from amber_spread.core.naming import named
+from amber_spread.core.outline import Cornered, Outline
 from amber_spread.core.practice import Practice
 from amber_spread.core.shapes import BallBuild, SideBuild
 from amber_spread.core.side import FootPlan, plan_foot, tipped
@@ -31,6 +35,24 @@ BOARD_SHARE = 0.5
 """What stands on a point or a small flat, such as a ball, takes a board half its width (common practice)."""
 
 
+class Footprint(NamedTuple):
+    """A finished tier as it stands on another: its outline, how high it is to its top, the outlines of its foot and of
+    its flat top (None where it has none), its board, how far a border stands out at its foot, and what stands above
+    its top.
+    """
+
+    outline: Outline
+    width_mm: float
+    length_mm: float
+    height_mm: float
+    foot: Outline
+    top: Outline | None
+    board: Size
+    board_words: str
+    out_mm: float
+    rise_mm: float
+
+
 class Worked(NamedTuple):
     """One tier as its rooms left it, before it stands on the others."""
 
@@ -38,24 +60,14 @@ class Worked(NamedTuple):
     coats: CoatsPlan
     cover: CoverPlan | None
     foot: FootPlan | None
-    on_top: OnTopPlan | None
+    on_top: dict[str, OnTopPlan]
     borders: dict[str, BorderPlan]
     gauge: dict[str, GaugeMark]
     slabs: list[Slab]
     bodies: Envelopes
     tipped: dict[str, Sideways] | None
+    stands: Footprint
     drawn: Drawn
-
-
-class Footprint(NamedTuple):
-    """A finished tier as it stands on another: its reach, its foot, its flat top (0 where it has none), its board."""
-
-    width_mm: float
-    length_mm: float
-    height_mm: float
-    foot_mm: float
-    top_mm: float
-    board_mm: float
 
 
 def work(
@@ -94,34 +106,49 @@ def _work(
         return media[medium].hex if colour is None else hexes[colour]
 
     crumb, top, cover_mm = crumb_thickness(tier, practice), final_top(tier, practice), cover_thickness(tier, practice)
-    on_top_mm = cover_mm.value if cover_mm and covers_top(tier.cover) else 0.0
+    on_top_mm = cover_mm.value if cover_mm and covers_top(tier.cover, tier.build) else 0.0
     under_mm = coats_underneath(tier, practice)
     if under_mm and isinstance(tier.build, SideBuild):
         under_mm += on_top_mm
     above = crumb.value + (top.value if top else 0.0) + on_top_mm + under_mm
     layers, bare, slabs = plan_layers(tier, practice, media, above)
-    coats, crumbed, coated = plan_coats(tier, practice, media, bare)
+    planned = bare
+    tier, bare, slabs = as_measured(tier, bare, slabs)
+    if tier.measured is not None:
+        found_ml = measured_ml(tier.measured, bare)
+        cake = cake_as_measured.figure(layers.cake_volume.value, found_ml, planned.volume_ml)
+        layers = layers.but(cake_volume=cake, cake_weight=weight.figure(cake.value, practice.cake_density_g_per_ml))
+    coats, crumbed, coated = plan_coats(tier, practice, media, bare, planned)
     cover, covered = plan_cover(tier, practice, media, coated, mat, hex_of)
     bodies = Envelopes(bare, crumbed, coated, covered)
     standing: list[tuple[MarkKind, float]] = [
         ("crumb", crumb.value), ("final", top.value if top else 0.0), ("cover", on_top_mm),
     ]  # fmt: skip
-    drum_g = layers.cake_weight.value + layers.filling.weight.value + coats.crumb.weight.value
-    drum_g += coats.stays.value if coats.stays else 0.0
-    borders = plan_borders(tier, practice, media, covered)
-    leaning = _tip(tier, practice, bodies)
+    filling = layers.filling
+    heavy = [layers.cake_weight, filling.weight, filling.dam_weight, filling.seal_weight]
+    heavy += [layers.syrup.weight if layers.syrup else None, coats.crumb_stays, coats.stays]
+    drum_g = sum(part.value for part in heavy if part is not None)
+    leaning, foot = _tip(tier, practice, bodies), plan_foot(tier, practice, coated, drum_g)
+    if leaning is None or foot is None:
+        edge, flat = covered.section(covered.foot_mm + 1e-6 * covered.height_mm), covered.flat_top
+    else:
+        edge, flat = Cornered(max(1.0, foot.width.value), leaning["covered"].thick_mm), None
+    borders, on_top = plan_borders(tier, practice, media, edge, flat), plan_on_top(tier, practice, media, hex_of)
+    by_place = {f"border_{place}": border for place, border in enumerate(borders, 1)}
+    pieces = {f"piece_{place}": piece for place, piece in enumerate(on_top, 1)}
     done = Worked(
         layers=layers,
         coats=coats,
         cover=cover,
-        foot=plan_foot(tier, practice, coated, drum_g),
-        on_top=plan_on_top(tier, practice, media, hex_of),
-        borders={f"border_{place}": border for place, border in enumerate(borders, 1)},
+        foot=foot,
+        on_top=pieces,
+        borders=by_place,
         gauge=plan_gauge(slabs, under_mm, standing),
         slabs=slabs,
         bodies=bodies,
         tipped=leaning,
-        drawn=draw_tier(number, tier, Cut(layers, coats, bodies, slabs, leaning), hex_of),
+        stands=_stands(tier, bodies, leaning, foot, list(_above(coats, cover, borders, on_top)), borders),
+        drawn=draw_tier(number, tier, Cut(layers, coats, cover, by_place, pieces, bodies, slabs, leaning), hex_of),
     )
     named(done._asdict(), f"tiers.{number}")
     return done
@@ -143,18 +170,47 @@ def _tip(tier: Tier, practice: Practice, bodies: Envelopes) -> dict[str, Sideway
     }  # fmt: skip
 
 
-def footprint(tier: Tier, done: Worked) -> Footprint:
+def _stands(
+    tier: Tier,
+    bodies: Envelopes,
+    leaning: dict[str, Sideways] | None,
+    foot: FootPlan | None,
+    above: list[float],
+    borders: list[BorderPlan],
+) -> Footprint:
     """How a finished tier stands."""
-    if done.tipped is not None and done.foot is not None:
-        drum = done.tipped["covered"]
-        board = max(done.foot.width.value, drum.thick_mm)
-        return Footprint(2 * drum.radius_mm, drum.thick_mm, drum.height_mm, done.foot.width.value, 0.0, board)
-    body, bare = done.bodies.covered, done.bodies.bare
-    foot_mm = 2 * body.section(body.foot_mm + 1e-6 * body.height_mm).half_width_mm
-    flat_mm = 2 * body.flat_top.half_width_mm if body.flat_top else 0.0
-    board_mm = bare.width_mm
-    if not isinstance(tier.build, BallBuild):
-        board_mm = 2 * bare.section(1e-6 * bare.height_mm).half_width_mm
-    elif tier.build.halves == 2:
-        board_mm = max(tier.build.foot_mm, BOARD_SHARE * bare.width_mm)
-    return Footprint(body.width_mm, body.length_mm, body.height_mm, foot_mm, flat_mm, board_mm)
+    out_mm = max((border.out.value for border in borders), default=0.0)
+    rise_mm = max(above, default=0.0)
+    words = "foot of the bare cake"
+    if leaning is not None and foot is not None:
+        drum = leaning["covered"]
+        flat = Cornered(max(1.0, foot.width.value), drum.thick_mm)
+        seen = Cornered(2 * drum.radius_mm, drum.thick_mm)
+        size = 2 * drum.radius_mm, drum.thick_mm, drum.height_mm
+        return Footprint(seen, *size, flat, None, own_shape(flat), words, out_mm, rise_mm)
+    body, bare = bodies.covered, bodies.bare
+    edge = body.section(body.foot_mm + 1e-6 * body.height_mm)
+    if isinstance(tier.final, InvertedFinal):
+        # The card it was turned over on is its board.
+        words, board = "the card it was turned over on", own_shape(bodies.coated.section(bodies.coated.foot_mm))
+    elif not isinstance(tier.build, BallBuild):
+        board = own_shape(bare.section(1e-6 * bare.height_mm))
+    else:
+        across = bare.width_mm
+        if tier.build.halves == 2:
+            across = max(tier.build.foot_mm, BOARD_SHARE * bare.width_mm)
+        board = Size("round", across, across)
+    size = body.width_mm, body.length_mm, body.height_mm
+    return Footprint(body.outline, *size, edge, body.flat_top, board, words, out_mm, rise_mm)
+
+
+def _above(
+    coats: CoatsPlan, cover: CoverPlan | None, borders: list[BorderPlan], on_top: list[OnTopPlan]
+) -> Iterator[float]:
+    """How high each thing stands above the flat top: a lip, a collar, a border, a piece laid on it."""
+    if coats.rim_height is not None:
+        yield coats.rim_height.value
+    if cover is not None and cover.above is not None:
+        yield cover.above.value
+    yield from (border.up.value for border in borders)
+    yield from (piece.piece.sizes["thickness"].value for piece in on_top)

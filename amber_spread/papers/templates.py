@@ -67,9 +67,9 @@ def _due(due: datetime | None) -> str:
 
 def _pieces(tier: TierPlan, gauge: str) -> Iterator[tuple[str, Piece]]:
     if tier.cover is not None:
-        yield from tier.cover.pieces.items()
-    if tier.on_top is not None:
-        yield "on_top", tier.on_top.piece
+        yield from ((key, piece) for key, piece in tier.cover.pieces.items() if not key.startswith("carrier_"))
+    for key, top in tier.on_top.items():
+        yield f"on_top_{key}", top.piece
     one = same("copies", 1, "each")
     if tier.coats.parchment is not None:
         across = tier.coats.parchment
@@ -88,5 +88,7 @@ def _pieces(tier: TierPlan, gauge: str) -> Iterator[tuple[str, Piece]]:
 def _joins(piece: Piece) -> Iterator[Mark]:
     """The lines where one colour of a striped piece meets the next."""
     for band in piece.bands:
-        (x0, y0, _), (x1, y1, _) = band.corners[:2]
-        yield Mark(name=f"{band.colour or 'plain'} from here", x0=x1, y0=y1, x1=x0, y1=y0)
+        name = f"{band.colour or 'plain'} from here"
+        for (x0, y0), (x1, y1) in zip(band.join, band.join[1:], strict=False):
+            yield Mark(name=name, x0=x0, y0=y0, x1=x1, y1=y1)
+            name = ""

@@ -13,7 +13,9 @@ from amber_spread.core.check import Check
 from amber_spread.core.document import Document, plan_document, write_document
 from amber_spread.core.drawn import Silhouette
 from amber_spread.core.figures import Figure
+from amber_spread.core.kit import Kit
 from amber_spread.store.orders import Order, OrderBook, Revision
+from amber_spread.store.shelves import KitShelf
 from amber_spread.web.files import download
 
 router = APIRouter(prefix="/orders", tags=["orders"])
@@ -55,8 +57,9 @@ Number = Annotated[int, Path(ge=1, le=LARGEST_INT)]
 
 @router.get("")
 def list_orders(book: Book, archived: bool = False) -> list[Card]:
-    """The orders on the shelf, due first at the head; or those taken off it."""
-    return [_card(_Kept(order)) for order in book.on_shelf(archived=archived)]
+    """The orders on the shelf, due first at the head, judged by what is owned; or those taken off it."""
+    kit = KitShelf(book.engine).open().content
+    return [_card(_Kept(order), kit) for order in book.on_shelf(archived=archived)]
 
 
 @router.post("", status_code=201)
@@ -129,9 +132,9 @@ class _Kept:
 
 
 @lru_cache(maxsize=1024)
-def _card(kept: _Kept) -> Card:
+def _card(kept: _Kept, kit: Kit) -> Card:
     order = kept.order
-    plan = plan_document(order.document)
+    plan = plan_document(order.document, kit)
     return Card(
         id=order.id,
         revision=order.revision,

@@ -9,6 +9,7 @@ from pydantic import Field, ValidationError
 from pydantic_core import ErrorDetails
 
 from amber_spread.core.base import Frozen
+from amber_spread.core.contents import Contents, contents_of
 from amber_spread.core.figures import Figure, decided
 from amber_spread.core.ingredients import Ingredient, ingredient_shelf, own_density
 from amber_spread.core.limits import CUP, RECIPE_YIELD
@@ -44,6 +45,7 @@ class Larder(Frozen):
     recipes: list[Recipe]
     in_use: dict[str, str]
     labels: dict[str, Label]
+    contents: Contents
 
 
 class PantrySave(Frozen):
@@ -93,6 +95,7 @@ def _shown(kept: Kept[Pantry]) -> Larder:
         recipes=list(pantry.recipe_shelf().values()),
         in_use={made: recipe.key for made, recipe in pantry.in_use().items()},
         labels=pantry.labels(),
+        contents=contents_of(pantry),
     )
 
 

@@ -5,6 +5,7 @@ from typing import Annotated
 from fastapi import APIRouter, Body, Response
 
 from amber_spread.core.base import Frozen
+from amber_spread.core.contents import Contents
 from amber_spread.core.document import Document, plan_document
 from amber_spread.core.figures import RULES, RuleText
 from amber_spread.core.goods import GOODS
@@ -30,11 +31,15 @@ class Handbook(Frozen):
 
 
 @router.post("/plan", response_model=Plan)
-async def plan(document: Annotated[Document, Body()], kit: Annotated[Kit | None, Body()] = None) -> Response:
-    """Every figure of a design, held against what the kitchen owns. Nothing is stored."""
+async def plan(
+    document: Annotated[Document, Body()],
+    kit: Annotated[Kit | None, Body()] = None,
+    contents: Annotated[Contents | None, Body()] = None,
+) -> Response:
+    """Every figure of a design, held against what the kitchen owns and makes. Nothing is stored."""
     # Written out here, since FastAPI would first validate the whole plan again, which takes longer than planning;
     # and on the event loop, since a plan takes less time than handing it to a thread and back.
-    return Response(plan_document(document, kit).model_dump_json(), media_type="application/json")
+    return Response(plan_document(document, kit, contents).model_dump_json(), media_type="application/json")
 
 
 @router.get("/handbook")

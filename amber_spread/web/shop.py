@@ -6,6 +6,7 @@ from typing import Annotated
 
 from fastapi import APIRouter, Body, Query, Response
 
+from amber_spread.core.contents import contents_of
 from amber_spread.core.document import Document, plan_document
 from amber_spread.core.kit import Kit
 from amber_spread.core.pantry import Pantry
@@ -26,7 +27,8 @@ Days = Annotated[int, Query(ge=1, le=LONGEST_DAYS)]
 
 
 def _shopping(orders: list[Order], kit: Kit, pantry: Pantry, pooled: bool = False) -> Shopping:
-    asked = [Asked(str(order.id), order.document, plan_document(order.document, kit)) for order in orders]
+    held = contents_of(pantry)
+    asked = [Asked(str(order.id), order.document, plan_document(order.document, kit, held)) for order in orders]
     return shop(asked, pantry, pooled)
 
 
@@ -40,7 +42,7 @@ def shop_for_one(
     pantry: KeptPantry, document: Annotated[Document, Body()], kit: Annotated[Kit | None, Body()] = None
 ) -> Response:
     """The shopping of one design as it stands in the hand. Nothing is stored."""
-    return _sent(shop([Asked("order", document, plan_document(document, kit))], pantry))
+    return _sent(shop([Asked("order", document, plan_document(document, kit, contents_of(pantry)))], pantry))
 
 
 @router.get("/shop/week", response_model=Shopping)

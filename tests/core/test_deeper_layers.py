@@ -47,7 +47,7 @@ def test_too_few_slices_and_a_cut_above_the_lowest_edge_are_trouble():
 
 def test_tins_go_face_out_and_the_last_layer_is_turned_over():
     order = layers_of(count=4, height_mm=25, bake=TinBake(torte=2)).order
-    assert [(one.number, one.baked, one.slice) for one in order] == [(1, 1, 1), (2, 1, 2), (3, 2, 1), (4, 2, 1)]
+    assert [(one.number, one.baked, one.slice) for one in order] == [(1, 1, 1), (2, 1, 2), (3, 2, 2), (4, 2, 1)]
     assert [one.way for one in order] == ["tin side down", "cut sides in", "cut sides in", "turned over, tin side up"]
 
 
@@ -71,9 +71,14 @@ def test_a_hidden_room_takes_cake_and_filling_away_and_tells_what_it_holds():
 
 
 def test_a_room_needs_a_floor_a_wall_and_a_lid():
-    for parts in ({"count": 2}, {"count": 4, "board_after": 2}):
-        with pytest.raises(ValidationError, match="three layers"):
-            Layers(cavity=Cavity(diameter_mm=60), **parts)
+    for cavity, parts, words in (
+        (Cavity(diameter_mm=60), {"count": 1}, "a layer above it"),
+        (Cavity(diameter_mm=60, last=4), {"count": 4}, "a layer above it"),
+        (Cavity(diameter_mm=60, first=3, last=2), {"count": 4}, "above the layer it ends in"),
+        (Cavity(diameter_mm=60), {"count": 4, "board_after": 2}, "hidden board"),
+    ):
+        with pytest.raises(ValidationError, match=words):
+            Layers(cavity=cavity, **parts)
     with pytest.raises(ValidationError, match="below"):
         Layers(count=3, board_after=3)
     with pytest.raises(ValidationError, match="baked layers"):
@@ -114,10 +119,10 @@ def test_seal_dam_and_filling_fill_a_leaning_room_too():
 
 def test_batter_by_tin_fill_and_part_batches():
     whole = plan(Design(tiers=(tier(152.4, layers=Layers(count=3, bake=TinBake(depth_mm=50))),)), Practice(), MEDIA)
-    expected = 3 * math.pi * 76.2**2 * 50 / 1000 * 0.6
+    expected = math.pi * 76.2**2 * (3 * 30 + 3 * 5) / 1000 * 0.48
     assert whole.batter.whole.value == pytest.approx(expected)
-    assert whole.batter.batches.value == 1.0
-    assert (batches_of(1500, 2000), batches_of(1501, 2000), batches_of(2000, 2000)) == (0.75, 1.0, 1.0)
+    assert whole.batter.mixes["vanilla_sponge"].batches.value == 0.5  # ten eggs: whole ones in halves of the recipe
+    assert (batches_of(1500, 2000, 0.25), batches_of(1501, 2000, 0.25), batches_of(1500, 2000, 0.5)) == (0.75, 1.0, 1.0)
     baked = planned(tier(layers=Layers(count=2, bake=MeasuredBake(edges_mm=(30, 30)))))
     assert baked.batter.whole.value == 0
 

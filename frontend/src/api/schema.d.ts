@@ -15,7 +15,7 @@ export interface paths {
         put?: never;
         /**
          * Plan
-         * @description Every figure of a design, held against what the kitchen owns. Nothing is stored.
+         * @description Every figure of a design, held against what the kitchen owns and makes. Nothing is stored.
          */
         post: operations["plan_api_plan_post"];
         delete?: never;
@@ -541,7 +541,7 @@ export interface paths {
         };
         /**
          * List Orders
-         * @description The orders on the shelf, due first at the head; or those taken off it.
+         * @description The orders on the shelf, due first at the head, judged by what is owned; or those taken off it.
          */
         get: operations["list_orders_api_orders_get"];
         put?: never;
@@ -706,7 +706,7 @@ export interface components {
     schemas: {
         /**
          * Allergy
-         * @description One allergen, and everything on the list that usually contains it.
+         * @description One allergen, and everything used that usually contains it.
          */
         Allergy: {
             /** Allergen */
@@ -747,9 +747,13 @@ export interface components {
         };
         /**
          * Band
-         * @description A stripe of one colour across a piece, by its own edge; its first edge is where it joins the one before.
+         * @description A stripe of one colour across a piece, by its own edge; `join` is where it meets the one before.
+         *
+         *     `stripe` says which of the design's it is, from 1.
          */
         Band: {
+            /** Stripe */
+            stripe: number;
             /** Colour */
             colour: string | null;
             /** Hex */
@@ -757,6 +761,11 @@ export interface components {
             /** Corners */
             corners: [
                 number,
+                number,
+                number
+            ][];
+            /** Join */
+            join: [
                 number,
                 number
             ][];
@@ -786,18 +795,23 @@ export interface components {
         };
         /**
          * BaseBoard
-         * @description The board the whole cake stands on; without a diameter it is just wide enough.
+         * @description The board the whole cake stands on; without a size it is just large enough, without a shape of the cake's own.
+         *
+         *     `diameter_mm` is its width across, whatever its shape.
          */
         BaseBoard: {
+            /** Shape */
+            shape?: ("round" | "square" | "rectangle" | "oval" | "outline") | null;
             /** Diameter Mm */
             diameter_mm?: number | null;
+            /** Length Mm */
+            length_mm?: number | null;
             /** Thickness Mm */
             thickness_mm?: number | null;
         };
         /**
          * BatterPlan
-         * @description Batter by tier, by cake and in all; `batches` in quarters of a recipe, `spare` small cakes from the rest of a
-         *     whole one.
+         * @description Batter by tier, by cake and in all, and how each cake's comes in batches.
          */
         BatterPlan: {
             /** Tiers */
@@ -809,10 +823,10 @@ export interface components {
                 [key: string]: components["schemas"]["Figure"];
             };
             whole: components["schemas"]["Figure"];
-            batch: components["schemas"]["Figure"];
-            batches: components["schemas"]["Figure"];
-            rest: components["schemas"]["Figure"];
-            spare: components["schemas"]["Figure"];
+            /** Mixes */
+            mixes: {
+                [key: string]: components["schemas"]["MixPlan"];
+            };
         };
         /**
          * BevelledBuild
@@ -850,6 +864,7 @@ export interface components {
         Body_plan_api_plan_post: {
             document: components["schemas"]["Document"];
             kit?: components["schemas"]["Kit"] | null;
+            contents?: components["schemas"]["Contents"] | null;
         };
         /** Body_shop_for_one_api_shop_post */
         Body_shop_for_one_api_shop_post: {
@@ -885,9 +900,16 @@ export interface components {
         };
         /**
          * BorderPlan
-         * @description A piped border: how long, the section of its bead, and what it takes.
+         * @description A piped border: how long, the section of its bead, how far it stands out and up, and what it takes.
          */
         BorderPlan: {
+            /**
+             * At
+             * @enum {string}
+             */
+            at: "foot" | "top";
+            out: components["schemas"]["Figure"];
+            up: components["schemas"]["Figure"];
             length: components["schemas"]["Figure"];
             bead: components["schemas"]["Figure"];
             volume: components["schemas"]["Figure"];
@@ -999,11 +1021,13 @@ export interface components {
         };
         /**
          * BuildUp
-         * @description What it takes to make a leaning or oval cake straight and level under its coat.
+         * @description What it takes to make a leaning or oval cake straight and level under its coat, and what had been planned.
          */
         BuildUp: {
             width: components["schemas"]["Figure"];
             height: components["schemas"]["Figure"];
+            planned_width: components["schemas"]["Figure"];
+            planned_height: components["schemas"]["Figure"];
             trim: components["schemas"]["Figure"];
             /** Sides */
             sides: {
@@ -1011,6 +1035,28 @@ export interface components {
             };
             volume: components["schemas"]["Figure"];
             weight: components["schemas"]["Figure"];
+        };
+        /**
+         * CakeMix
+         * @description How the batter of one cake comes: its name, what one recipe of it fills, and in what shares of it it is made.
+         *
+         *     `step` is the least share in which every egg stays whole, a quarter where none is counted.
+         */
+        CakeMix: {
+            /** Name */
+            name: string;
+            /** Batch Ml */
+            batch_ml: number;
+            /**
+             * Step
+             * @default 0.25
+             */
+            step: number;
+            /**
+             * Allergens
+             * @default []
+             */
+            allergens: ("milk" | "egg" | "wheat" | "nuts" | "peanut" | "soya" | "sesame" | "sulphites")[];
         };
         /**
          * Card
@@ -1045,21 +1091,39 @@ export interface components {
         };
         /**
          * Cavity
-         * @description A hidden room cut into the middle for sweets: a cylinder on the bottom layer, below the top layer.
+         * @description A hidden room cut into the middle for sweets: a cylinder through the layers from `first` to `last`.
+         *
+         *     Left out, it stands on the bottom layer and ends below the top one; from the first layer on, it goes down to the
+         *     board. `filled_with` is the key of what is bought to fill it, `fill_g_per_ml` what a ml of that weighs, heaped.
          */
         Cavity: {
             /** Diameter Mm */
             diameter_mm: number;
+            /** First */
+            first?: number | null;
+            /** Last */
+            last?: number | null;
+            /** Filled With */
+            filled_with?: string | null;
+            /** Fill G Per Ml */
+            fill_g_per_ml?: number | null;
         };
         /**
          * CavityPlan
          * @description A hidden room: how wide and high, what it holds, and what it takes out of the cake.
+         *
+         *     `first` and `last` are the layers it goes through; from the first it stands on the board.
          */
         CavityPlan: {
             diameter: components["schemas"]["Figure"];
             height: components["schemas"]["Figure"];
             volume: components["schemas"]["Figure"];
             wall: components["schemas"]["Figure"];
+            /** First */
+            first: number;
+            /** Last */
+            last: number;
+            fill_weight: components["schemas"]["Figure"] | null;
         };
         /**
          * Check
@@ -1107,22 +1171,25 @@ export interface components {
         /**
          * CoatsPlan
          * @description Both coats; `final` is None where the tier stays at its crumb coat. `stays` is all of the final coat that
-         *     stays.
+         *     stays, `crumb_stays` all of the crumb coat. `goes_on` is the whole coat of a tier that is scraped back.
          */
         CoatsPlan: {
             crumb: components["schemas"]["CoatPlan"];
+            crumb_stays: components["schemas"]["Figure"];
+            goes_on: components["schemas"]["Figure"] | null;
             final: components["schemas"]["CoatPlan"] | null;
             stays: components["schemas"]["Figure"] | null;
             rim_height: components["schemas"]["Figure"] | null;
             rim_weight: components["schemas"]["Figure"] | null;
             build_up: components["schemas"]["BuildUp"] | null;
             parchment: components["schemas"]["Figure"] | null;
+            papers: components["schemas"]["Figure"] | null;
             scraper: components["schemas"]["Figure"] | null;
         };
         /**
          * CollarCover
          * @description Melted chocolate spread on a paper strip, set upright round the tier; taller than it and longer than its
-         *     girth.
+         *     girth. A drizzled, open one covers a share of the paper: `spread`.
          */
         CollarCover: {
             /**
@@ -1143,6 +1210,11 @@ export interface components {
             above_mm?: number | null;
             /** Overlap Mm */
             overlap_mm?: number | null;
+            /**
+             * Spread
+             * @default 1
+             */
+            spread: number;
         };
         /**
          * Colour
@@ -1180,6 +1252,19 @@ export interface components {
             parts: number;
         };
         /**
+         * ColourShare
+         * @description What of a cover is of one colour: what is rolled of it, what stays, and what is trimmed off.
+         */
+        ColourShare: {
+            /** Colour */
+            colour: string | null;
+            /** Hex */
+            hex: string;
+            rolled: components["schemas"]["Figure"];
+            stays: components["schemas"]["Figure"];
+            trimmed: components["schemas"]["Figure"];
+        };
+        /**
          * Complaint
          * @description What is wrong with one field: its JSON pointer, its path as people read it, and what would be accepted.
          */
@@ -1192,11 +1277,32 @@ export interface components {
             message: string;
         };
         /**
+         * Contents
+         * @description Every cake within reach by its key, and for media that are made here what their recipes usually contain.
+         */
+        Contents: {
+            /**
+             * Cakes
+             * @default {}
+             */
+            cakes: {
+                [key: string]: components["schemas"]["CakeMix"];
+            };
+            /**
+             * Media
+             * @default {}
+             */
+            media: {
+                [key: string]: ("milk" | "egg" | "wheat" | "nuts" | "peanut" | "soya" | "sesame" | "sulphites")[];
+            };
+        };
+        /**
          * CoverPlan
          * @description A cover of any kind. `over` is what lies on the tier; `pieces` are what is rolled, cut or printed for it.
          *
          *     `suits` is False where the tier's shape does not allow the kind asked for; what is planned then is the nearest
-         *     kind that does.
+         *     kind that does. `stays` is all that stays on the tier, a band over a seam among it; `short` what a sheet already
+         *     rolled lacks; `top_parts` in how many parts a printed top has to be laid, `above` what stands above the tier.
          */
         CoverPlan: {
             /** Kind */
@@ -1215,12 +1321,23 @@ export interface components {
             rolled_weight: components["schemas"]["Figure"] | null;
             trimmed_weight: components["schemas"]["Figure"] | null;
             over: components["schemas"]["CoatPlan"] | null;
+            stays?: components["schemas"]["Figure"] | null;
+            short?: components["schemas"]["Figure"] | null;
+            above?: components["schemas"]["Figure"] | null;
+            top_parts?: components["schemas"]["Figure"] | null;
             /**
              * Stripes
              * @default {}
              */
             stripes: {
                 [key: string]: components["schemas"]["Figure"];
+            };
+            /**
+             * Colours
+             * @default {}
+             */
+            colours: {
+                [key: string]: components["schemas"]["ColourShare"];
             };
             printed?: components["schemas"]["PrintedPlan"] | null;
             /** Pieces */
@@ -1363,15 +1480,18 @@ export interface components {
              *       "cut_least_mm": 12,
              *       "settling": 0.05,
              *       "tin_depth_mm": 50.8,
-             *       "batter_fill": 0.6,
+             *       "level_mm": 5,
+             *       "batter_fill": 0.48,
              *       "batch_ml": 2000,
              *       "spare_tin_mm": 101.6,
              *       "mixer_ml": 4800,
              *       "mixer_fill": 0.6,
+             *       "sweets_g_per_ml": 0.6,
              *       "syrup_soak_mm": 0.4,
              *       "hidden_board_in_mm": 12.7,
              *       "crumb_coat_mm": 2,
-             *       "semi_naked_share": 0.4,
+             *       "semi_naked_mm": 3,
+             *       "semi_naked_share": 0.25,
              *       "relief_mm": 8,
              *       "rim_mm": 12,
              *       "foot_cut_mm": 15,
@@ -1383,6 +1503,7 @@ export interface components {
              *       "panel_overlap_mm": 20,
              *       "panel_trim_mm": 12,
              *       "stretch_most": 0.03,
+             *       "roll_margin_mm": 10,
              *       "band_mm": 20,
              *       "printed_overlap_mm": 2.5,
              *       "tab_mm": 15,
@@ -1408,9 +1529,9 @@ export interface components {
              *           "variation": 0.15
              *         },
              *         "crumb": {
-             *           "float": 0.25,
-             *           "lost": 0.25,
-             *           "variation": 0.25
+             *           "float": 0.15,
+             *           "lost": 0.15,
+             *           "variation": 0.2
              *         },
              *         "dam": {
              *           "float": 0.15,
@@ -1418,14 +1539,14 @@ export interface components {
              *           "variation": 0.15
              *         },
              *         "deckled": {
-             *           "float": 0.4,
+             *           "float": 0.25,
              *           "lost": 0.08,
-             *           "variation": 0.25
+             *           "variation": 0.15
              *         },
              *         "disc": {
              *           "float": 1,
              *           "lost": 0.08,
-             *           "variation": 0.15
+             *           "variation": 0.1
              *         },
              *         "drape": {
              *           "float": 0,
@@ -1435,17 +1556,17 @@ export interface components {
              *         "filling": {
              *           "float": 0.05,
              *           "lost": 0.03,
-             *           "variation": 0.1
+             *           "variation": 0.08
              *         },
              *         "freehand": {
-             *           "float": 0.5,
+             *           "float": 0.25,
              *           "lost": 0.08,
-             *           "variation": 0.2
+             *           "variation": 0.12
              *         },
              *         "inverted": {
              *           "float": 0.6,
              *           "lost": 0.08,
-             *           "variation": 0.15
+             *           "variation": 0.1
              *         },
              *         "pieces": {
              *           "float": 0,
@@ -1458,9 +1579,9 @@ export interface components {
              *           "variation": 0.25
              *         },
              *         "semi_naked": {
-             *           "float": 0.25,
-             *           "lost": 1,
-             *           "variation": 0.3
+             *           "float": 0.6,
+             *           "lost": 0.1,
+             *           "variation": 0.2
              *         },
              *         "syrup": {
              *           "float": 0.1,
@@ -1473,14 +1594,14 @@ export interface components {
              *           "variation": 0.2
              *         },
              *         "towel": {
-             *           "float": 0.4,
+             *           "float": 0.25,
              *           "lost": 0.08,
-             *           "variation": 0.2
+             *           "variation": 0.12
              *         },
              *         "twin": {
              *           "float": 1,
              *           "lost": 0.08,
-             *           "variation": 0.15
+             *           "variation": 0.1
              *         }
              *       }
              *     }
@@ -1507,7 +1628,8 @@ export interface components {
         };
         /**
          * DrapeCover
-         * @description One sheet rolled out, laid over the tier and trimmed at the board.
+         * @description One sheet rolled out, laid over the tier and trimmed at the board; of the shape that takes least where none is
+         *     named. `rolled_mm` is how wide a sheet already rolled is its narrower way, to see whether it will reach.
          */
         DrapeCover: {
             /**
@@ -1526,6 +1648,10 @@ export interface components {
             kind: "drape";
             /** Overlap Mm */
             overlap_mm?: number | null;
+            /** Sheet */
+            sheet?: ("circle" | "rectangle" | "square") | null;
+            /** Rolled Mm */
+            rolled_mm?: number | null;
         };
         /**
          * Figure
@@ -1733,12 +1859,21 @@ export interface components {
         };
         /**
          * HiddenBoard
-         * @description The board inside a double-height tier.
+         * @description The board inside a double-height tier, and the supports it stands on.
          */
         HiddenBoard: {
+            /**
+             * Shape
+             * @enum {string}
+             */
+            shape: "round" | "square" | "rectangle" | "oval" | "outline";
             diameter: components["schemas"]["Figure"];
+            length: components["schemas"]["Figure"] | null;
             thickness: components["schemas"]["Figure"];
             height: components["schemas"]["Figure"];
+            supports: components["schemas"]["Figure"];
+            support_length: components["schemas"]["Figure"];
+            rods: components["schemas"]["Figure"];
         };
         /**
          * Ingredient
@@ -1800,6 +1935,8 @@ export interface components {
         /**
          * Kit
          * @description What the kitchen owns. The starting set is a small kitchen's: round tins in pairs, discs a little over each.
+         *
+         *     `boards_mm` are its round boards; `shaped_boards` the square, rectangular and oval ones.
          */
         Kit: {
             /**
@@ -1870,6 +2007,11 @@ export interface components {
              */
             boards_mm: number[];
             /**
+             * Shaped Boards
+             * @default []
+             */
+            shaped_boards: components["schemas"]["ShapedBoard"][];
+            /**
              * Scrapers Mm
              * @default [
              *       101.6,
@@ -1923,12 +2065,17 @@ export interface components {
             shape: string;
             size: components["schemas"]["Figure"];
             length: components["schemas"]["Figure"] | null;
+            deep: components["schemas"]["Figure"] | null;
+            count: components["schemas"]["Figure"];
             /**
              * Status
              * @enum {string}
              */
             status: "have" | "next best" | "get";
             owned: components["schemas"]["Figure"] | null;
+            owned_length: components["schemas"]["Figure"] | null;
+            /** Owned Shape */
+            owned_shape: string | null;
             /** Changes */
             changes: string;
         };
@@ -1989,6 +2136,7 @@ export interface components {
             labels: {
                 [key: string]: components["schemas"]["Label"];
             };
+            contents: components["schemas"]["Contents"];
         };
         /**
          * LayerPlace
@@ -2057,6 +2205,9 @@ export interface components {
             offcut: components["schemas"]["Figure"] | null;
             target: components["schemas"]["TargetPlan"] | null;
             bake: components["schemas"]["BakePlan"] | null;
+            tins: components["schemas"]["Figure"] | null;
+            slices_each: components["schemas"]["Figure"] | null;
+            tin_depth: components["schemas"]["Figure"] | null;
             /** Order */
             order: components["schemas"]["LayerPlace"][];
             board: components["schemas"]["HiddenBoard"] | null;
@@ -2229,6 +2380,21 @@ export interface components {
             firms: string;
         };
         /**
+         * MixPlan
+         * @description The batter of one cake: what its tins take, what a recipe of it fills, how many recipes to make, and what whole
+         *     ones would leave: `rest`, enough for so many `spare` small cakes. `step` is the share it can be made in.
+         */
+        MixPlan: {
+            /** Name */
+            name: string;
+            batter: components["schemas"]["Figure"];
+            batch: components["schemas"]["Figure"];
+            step: components["schemas"]["Figure"];
+            batches: components["schemas"]["Figure"];
+            rest: components["schemas"]["Figure"];
+            spare: components["schemas"]["Figure"];
+        };
+        /**
          * NoCover
          * @description Nothing over the final coat.
          */
@@ -2252,7 +2418,7 @@ export interface components {
         };
         /**
          * OnTop
-         * @description A flat piece of any shape cut from a sheet and laid on the top.
+         * @description A flat piece of any shape cut from a sheet and laid on the top, so many times over.
          */
         OnTop: {
             /**
@@ -2266,6 +2432,11 @@ export interface components {
             thickness_mm?: number | null;
             /** Shape */
             shape: components["schemas"]["RoundShape"] | components["schemas"]["SquareShape"] | components["schemas"]["RectangleShape"] | components["schemas"]["PolygonShape"] | components["schemas"]["OvalShape"] | components["schemas"]["HeartShape"] | components["schemas"]["PetalShape"] | components["schemas"]["FreeShape"];
+            /**
+             * Count
+             * @default 1
+             */
+            count: number;
             /** Across Mm */
             across_mm: number;
         };
@@ -2371,7 +2542,9 @@ export interface components {
          * PanelCover
          * @description A strip round the wall, its ends overlapped and cut through both; the top bare, or a circle over or inside it.
          *
-         *     `strip_mm` is the length of a strip already cut, to see whether it will stretch to go round.
+         *     Stripes stand `upright`, by shares of the girth, or lie `round` the tier, by shares of its height from the foot up,
+         *     their edges straight or irregular. `strip_mm` is the length of a strip already cut, to see whether it will stretch
+         *     to go round.
          */
         PanelCover: {
             /**
@@ -2403,6 +2576,18 @@ export interface components {
              * @default []
              */
             stripes: components["schemas"]["Stripe"][];
+            /**
+             * Run
+             * @default upright
+             * @enum {string}
+             */
+            run: "upright" | "round";
+            /**
+             * Stripe Edges
+             * @default straight
+             * @enum {string}
+             */
+            stripe_edges: "straight" | "irregular";
             /** Strip Mm */
             strip_mm?: number | null;
         };
@@ -2475,7 +2660,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "board" | "sponge" | "filling" | "seal" | "dam" | "crumb" | "final" | "cover";
+            kind: "board" | "sponge" | "filling" | "seal" | "dam" | "crumb" | "final" | "cover" | "border" | "on_top";
             /** Hex */
             hex: string;
             /** Outline */
@@ -2531,6 +2716,14 @@ export interface components {
              * @default []
              */
             bands: components["schemas"]["Band"][];
+            /** Colour */
+            colour?: string | null;
+            /**
+             * Stuff
+             * @default sheet
+             * @enum {string}
+             */
+            stuff: "sheet" | "acetate" | "paper";
         };
         /**
          * PlainFilling
@@ -2561,6 +2754,8 @@ export interface components {
             tiers: components["schemas"]["TierPlan"][];
             stack: components["schemas"]["StackPlan"];
             batter: components["schemas"]["BatterPlan"];
+            /** Allergens */
+            allergens: components["schemas"]["Allergy"][];
             /** Bowls */
             bowls: {
                 [key: string]: components["schemas"]["Bowl"];
@@ -2621,6 +2816,9 @@ export interface components {
         /**
          * Practice
          * @description This kitchen's usual. Lengths in mm, weights in g.
+         *
+         *     `level_mm` is what is levelled off a baked layer; `batter_fill` the share of the baked height that the batter fills
+         *     the tin to, before it rises.
          */
         Practice: {
             /**
@@ -2664,8 +2862,13 @@ export interface components {
              */
             tin_depth_mm: number;
             /**
+             * Level Mm
+             * @default 5
+             */
+            level_mm: number;
+            /**
              * Batter Fill
-             * @default 0.6
+             * @default 0.48
              */
             batter_fill: number;
             /**
@@ -2689,6 +2892,11 @@ export interface components {
              */
             mixer_fill: number;
             /**
+             * Sweets G Per Ml
+             * @default 0.6
+             */
+            sweets_g_per_ml: number;
+            /**
              * Syrup Soak Mm
              * @default 0.4
              */
@@ -2704,8 +2912,13 @@ export interface components {
              */
             crumb_coat_mm: number;
             /**
+             * Semi Naked Mm
+             * @default 3
+             */
+            semi_naked_mm: number;
+            /**
              * Semi Naked Share
-             * @default 0.4
+             * @default 0.25
              */
             semi_naked_share: number;
             /**
@@ -2763,6 +2976,11 @@ export interface components {
              * @default 0.03
              */
             stretch_most: number;
+            /**
+             * Roll Margin Mm
+             * @default 10
+             */
+            roll_margin_mm: number;
             /**
              * Band Mm
              * @default 20
@@ -2833,7 +3051,7 @@ export interface components {
              *       "filling": {
              *         "float": 0.05,
              *         "lost": 0.03,
-             *         "variation": 0.1
+             *         "variation": 0.08
              *       },
              *       "seal": {
              *         "float": 0.1,
@@ -2846,44 +3064,44 @@ export interface components {
              *         "variation": 0.15
              *       },
              *       "crumb": {
-             *         "float": 0.25,
-             *         "lost": 0.25,
-             *         "variation": 0.25
+             *         "float": 0.15,
+             *         "lost": 0.15,
+             *         "variation": 0.2
              *       },
              *       "freehand": {
-             *         "float": 0.5,
+             *         "float": 0.25,
              *         "lost": 0.08,
-             *         "variation": 0.2
+             *         "variation": 0.12
              *       },
              *       "disc": {
              *         "float": 1,
              *         "lost": 0.08,
-             *         "variation": 0.15
+             *         "variation": 0.1
              *       },
              *       "twin": {
              *         "float": 1,
              *         "lost": 0.08,
-             *         "variation": 0.15
+             *         "variation": 0.1
              *       },
              *       "inverted": {
              *         "float": 0.6,
              *         "lost": 0.08,
-             *         "variation": 0.15
+             *         "variation": 0.1
              *       },
              *       "towel": {
-             *         "float": 0.4,
+             *         "float": 0.25,
              *         "lost": 0.08,
-             *         "variation": 0.2
+             *         "variation": 0.12
              *       },
              *       "deckled": {
-             *         "float": 0.4,
+             *         "float": 0.25,
              *         "lost": 0.08,
-             *         "variation": 0.25
+             *         "variation": 0.15
              *       },
              *       "semi_naked": {
-             *         "float": 0.25,
-             *         "lost": 1,
-             *         "variation": 0.3
+             *         "float": 0.6,
+             *         "lost": 0.1,
+             *         "variation": 0.2
              *       },
              *       "textured": {
              *         "float": 0.1,
@@ -2930,6 +3148,8 @@ export interface components {
         /**
          * PrintedCover
          * @description Ready-made printed sheets wrapped round; the top by snipped tabs, by a circle of its own, or left.
+         *
+         *     A pattern with an up and a down is `directional`: its sheets are not turned.
          */
         PrintedCover: {
             /**
@@ -2955,6 +3175,11 @@ export interface components {
              * @enum {string}
              */
             top: "none" | "tabs" | "circle";
+            /**
+             * Directional
+             * @default false
+             */
+            directional: boolean;
         };
         /**
          * PrintedPlan
@@ -3232,13 +3457,16 @@ export interface components {
         };
         /**
          * Section
-         * @description Every part of the cut half, and every tier's outside, bottom first.
+         * @description Every part of the cut half, every tier's outside, bottom first, and what is added to them: borders along edges,
+         *     pieces on the top.
          */
         Section: {
             /** Parts */
             parts: components["schemas"]["Part"][];
             /** Tiers */
             tiers: components["schemas"]["Silhouette"][];
+            /** Added */
+            added: components["schemas"]["Part"][];
         };
         /**
          * SemiNakedFinal
@@ -3252,6 +3480,22 @@ export interface components {
             kind: "semi_naked";
             /** Stays */
             stays?: number | null;
+        };
+        /**
+         * ShapedBoard
+         * @description A board that is not round: its width across, and its length where that differs.
+         */
+        ShapedBoard: {
+            /**
+             * Shape
+             * @default square
+             * @enum {string}
+             */
+            shape: "square" | "rectangle" | "oval";
+            /** Across Mm */
+            across_mm: number;
+            /** Length Mm */
+            length_mm?: number | null;
         };
         /**
          * Shopping
@@ -3319,7 +3563,8 @@ export interface components {
          * Silhouette
          * @description A finished tier from outside, as a half-outline from the axis out and up and back to the axis.
          *
-         *     A wall that is not `curved` shows upright `edges` so far from the axis. `seen_from_above` is its plan outline.
+         *     A wall that is not `curved` shows upright `edges` so far from the axis. `bands` are the stripes of a panel, as (hex,
+         *     share) of its girth, or of its height from the foot where they lie `round`. `seen_from_above` is its plan outline.
          */
         Silhouette: {
             /** Place */
@@ -3343,6 +3588,11 @@ export interface components {
                 string,
                 number
             ][];
+            /**
+             * Round
+             * @default false
+             */
+            round: boolean;
             /** Seen From Above */
             seen_from_above: [
                 number,
@@ -3414,9 +3664,14 @@ export interface components {
         };
         /**
          * StackPlan
-         * @description The whole cake on its base board.
+         * @description The whole cake on its base board; the diameter of a board is its width across, whatever its shape.
          */
         StackPlan: {
+            /**
+             * Base Shape
+             * @enum {string}
+             */
+            base_shape: "round" | "square" | "rectangle" | "oval" | "outline";
             base_diameter: components["schemas"]["Figure"];
             base_length: components["schemas"]["Figure"] | null;
             base_thickness: components["schemas"]["Figure"];
@@ -3452,7 +3707,7 @@ export interface components {
         };
         /**
          * Stripe
-         * @description One colour of a striped panel, and its share of the panel's length.
+         * @description One colour of a striped panel, and its share of the way the stripes run across.
          */
         Stripe: {
             /** Colour */
@@ -3537,14 +3792,15 @@ export interface components {
          * Techniques
          * @description One technique for every kind of step.
          *
-         *     The float of a rolled sheet is its trimmings; what is scraped back of a semi-naked coat carries crumbs and is lost.
+         *     The float of a rolled sheet is its trimmings. Of a semi-naked coat the shares are of the whole coat that goes on;
+         *     what is scraped back of it carries crumbs and is lost besides.
          */
         Techniques: {
             /**
              * @default {
              *       "lost": 0.03,
              *       "float": 0.05,
-             *       "variation": 0.1
+             *       "variation": 0.08
              *     }
              */
             filling: components["schemas"]["Technique"];
@@ -3566,17 +3822,17 @@ export interface components {
             dam: components["schemas"]["Technique"];
             /**
              * @default {
-             *       "lost": 0.25,
-             *       "float": 0.25,
-             *       "variation": 0.25
+             *       "lost": 0.15,
+             *       "float": 0.15,
+             *       "variation": 0.2
              *     }
              */
             crumb: components["schemas"]["Technique"];
             /**
              * @default {
              *       "lost": 0.08,
-             *       "float": 0.5,
-             *       "variation": 0.2
+             *       "float": 0.25,
+             *       "variation": 0.12
              *     }
              */
             freehand: components["schemas"]["Technique"];
@@ -3584,7 +3840,7 @@ export interface components {
              * @default {
              *       "lost": 0.08,
              *       "float": 1,
-             *       "variation": 0.15
+             *       "variation": 0.1
              *     }
              */
             disc: components["schemas"]["Technique"];
@@ -3592,7 +3848,7 @@ export interface components {
              * @default {
              *       "lost": 0.08,
              *       "float": 1,
-             *       "variation": 0.15
+             *       "variation": 0.1
              *     }
              */
             twin: components["schemas"]["Technique"];
@@ -3600,31 +3856,31 @@ export interface components {
              * @default {
              *       "lost": 0.08,
              *       "float": 0.6,
-             *       "variation": 0.15
+             *       "variation": 0.1
              *     }
              */
             inverted: components["schemas"]["Technique"];
             /**
              * @default {
              *       "lost": 0.08,
-             *       "float": 0.4,
-             *       "variation": 0.2
+             *       "float": 0.25,
+             *       "variation": 0.12
              *     }
              */
             towel: components["schemas"]["Technique"];
             /**
              * @default {
              *       "lost": 0.08,
-             *       "float": 0.4,
-             *       "variation": 0.25
+             *       "float": 0.25,
+             *       "variation": 0.15
              *     }
              */
             deckled: components["schemas"]["Technique"];
             /**
              * @default {
-             *       "lost": 1,
-             *       "float": 0.25,
-             *       "variation": 0.3
+             *       "lost": 0.1,
+             *       "float": 0.6,
+             *       "variation": 0.2
              *     }
              */
             semi_naked: components["schemas"]["Technique"];
@@ -3795,7 +4051,11 @@ export interface components {
              *     }
              */
             cover: components["schemas"]["NoCover"] | components["schemas"]["DrapeCover"] | components["schemas"]["PanelCover"] | components["schemas"]["BoxCover"] | components["schemas"]["HalvesCover"] | components["schemas"]["GoresCover"] | components["schemas"]["PrintedCover"] | components["schemas"]["CollarCover"];
-            on_top?: components["schemas"]["OnTop"] | null;
+            /**
+             * On Top
+             * @default []
+             */
+            on_top: components["schemas"]["OnTop"][];
             /**
              * Borders
              * @default []
@@ -3826,7 +4086,10 @@ export interface components {
             coats: components["schemas"]["CoatsPlan"];
             cover: components["schemas"]["CoverPlan"] | null;
             foot: components["schemas"]["FootPlan"] | null;
-            on_top: components["schemas"]["OnTopPlan"] | null;
+            /** On Top */
+            on_top: {
+                [key: string]: components["schemas"]["OnTopPlan"];
+            };
             /** Borders */
             borders: {
                 [key: string]: components["schemas"]["BorderPlan"];
@@ -3840,9 +4103,14 @@ export interface components {
         /**
          * TierStack
          * @description Where a finished tier stands: marks are measured from the table. Only upper tiers have a board of their own.
+         *
+         *     `top` is where the next tier stands; a lip, a collar or a border that stands above it is in `height` alone.
          */
         TierStack: {
+            /** Board Shape */
+            board_shape: ("round" | "square" | "rectangle" | "oval" | "outline") | null;
             board_diameter: components["schemas"]["Figure"] | null;
+            board_length: components["schemas"]["Figure"] | null;
             board_thickness: components["schemas"]["Figure"] | null;
             bottom: components["schemas"]["Figure"];
             top: components["schemas"]["Figure"];
@@ -3857,6 +4125,8 @@ export interface components {
         /**
          * Tin
          * @description A baking tin: its shape from above, its width across (and its length where that differs), and its depth.
+         *
+         *     A rectangle or an oval without a length serves for none, since nothing says how long it is.
          */
         Tin: {
             /**

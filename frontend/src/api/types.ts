@@ -37,4 +37,6 @@ export type Want = Schemas["Want"];
 export type Label = Schemas["Label"];
 export type Base = Schemas["Base"];
 export type Colour = Schemas["Colour"];
+export type OnTop = Schemas["OnTop"];
+export type Contents = Schemas["Contents"];
 export type Stripe = Schemas["Stripe"];

@@ -10,7 +10,7 @@ import { useSettings } from "@/shared/settings";
 import { useElementSize } from "@/shared/size";
 import { type Annotation, annotations } from "./annotations";
 import { fit, path, spread, ticks } from "./layout";
-import { bandsSeen, isDark, wallAt, wallLines } from "./tone";
+import { bandsSeen, bandsUp, isDark, wallAt, wallLines } from "./tone";
 import EdgeHandle from "./EdgeHandle.vue";
 import GaugeMarks from "./GaugeMarks.vue";
 import TurnedPoints from "./TurnedPoints.vue";
@@ -54,6 +54,14 @@ const marks = computed(() =>
 const parts = computed(() =>
   (plan.value?.section.parts ?? []).map((part) => ({ ...part, d: path(part.outline, sheet.value) })),
 );
+/** Borders and pieces on the top, on the finished half and on the cut one. */
+const added = computed(() =>
+  (plan.value?.section.added ?? []).map((part) => ({
+    ...part,
+    left: path(part.outline, sheet.value, true),
+    right: path(part.outline, sheet.value),
+  })),
+);
 const outsides = computed(() =>
   (plan.value?.section.tiers ?? []).map((tier, index) => {
     const half = Math.max(...tier.outline.map(([across]) => across));
@@ -67,10 +75,15 @@ const outsides = computed(() =>
       z1,
       d: path(tier.outline, sheet.value, true),
       lines: wallLines(tier, half).map((line) => trace(wallAt(tier.outline, line / half))),
-      bands: bandsSeen(tier.bands as [string, number][]).map(([hex, from, to]) => {
-        const [near, far] = [wallAt(tier.outline, from), wallAt(tier.outline, to)];
-        return { hex, d: `${trace([...near, ...far.reverse()])}Z` };
-      }),
+      bands: tier.round
+        ? bandsUp(tier.bands as [string, number][], tier.outline).map(({ hex, edge }) => ({
+            hex,
+            d: `${trace(edge)}Z`,
+          }))
+        : bandsSeen(tier.bands as [string, number][]).map(([hex, from, to]) => {
+            const [near, far] = [wallAt(tier.outline, from), wallAt(tier.outline, to)];
+            return { hex, d: `${trace([...near, ...far.reverse()])}Z` };
+          }),
     };
   }),
 );
@@ -238,6 +251,18 @@ function choose(place: string): void {
           :fill="`url(#${isDark(part.hex) ? 'pale' : part.kind})`"
         />
         <path :d="part.d" fill="none" class="edge" :class="part.kind" />
+      </g>
+
+      <g
+        v-for="(part, index) in added"
+        :key="`a${index}`"
+        class="part"
+        :class="{ lit: order.lit.startsWith(part.place) }"
+        @pointerenter="light(part)"
+        @pointerleave="order.lit = ''"
+        @click="choose(part.place)"
+      >
+        <path v-for="d in [part.left, part.right]" :key="d" :d="d" :fill="part.hex" class="edge" />
       </g>
 
       <path class="axis" :d="`M${sheet.axis} ${y(plan.stack.height.value) - 22}V${y(0) + 16}`" />

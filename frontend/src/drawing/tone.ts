@@ -38,6 +38,32 @@ export function bandsSeen(
   return seen;
 }
 
+/** The stripes that lie round a tier, as edges of its half outline: each colour between two heights of its wall. */
+export function bandsUp(
+  bands: readonly (readonly [string, number])[],
+  outline: Points,
+): { hex: string; edge: [number, number][] }[] {
+  const wall = wallAt(outline, 1);
+  const heights = wall.map(([, z]) => z);
+  const [low, high] = [Math.min(...heights), Math.max(...heights)];
+  const at = (z: number): number => {
+    for (let index = 1; index < wall.length; index += 1) {
+      const [x0, z0] = wall[index - 1] ?? [0, 0];
+      const [x1, z1] = wall[index] ?? [0, 0];
+      if (z >= z0 && z <= z1 && z1 > z0) return x0 + ((x1 - x0) * (z - z0)) / (z1 - z0);
+    }
+    return wall.at(-1)?.[0] ?? 0;
+  };
+  let up = low;
+  return bands.map(([hex, share]) => {
+    const [from, to] = [up, Math.min(high, up + share * (high - low))];
+    up = to;
+    const between = wall.filter(([, z]) => z > from && z < to);
+    const side: [number, number][] = [[at(from), from], ...between, [at(to), to]];
+    return { hex, edge: [[0, from], ...side, [0, to]] };
+  });
+}
+
 /** Where a tier's wall shows upright lines: as a drum would look, or at the edges between flat faces. */
 export function wallLines(tier: Pick<Silhouette, "curved" | "edges">, half: number): number[] {
   return tier.curved ? engraving(half) : tier.edges;
@@ -56,4 +82,26 @@ export function mixed(from: string, to: string, share: number): string {
     Math.round(at(from, place) + (at(to, place) - at(from, place)) * share),
   );
   return `#${between.map((value) => value.toString(16).padStart(2, "0")).join("")}`.toUpperCase();
+}
+
+/** How colours begin, until they are shown as they are to be mixed. */
+const BEGIN = [
+  "#E9C9B8",
+  "#A9BE93",
+  "#E3A63A",
+  "#8FB0C4",
+  "#B4576A",
+  "#C9B6DB",
+  "#F2DE9B",
+  "#6F8F84",
+  "#C98A5B",
+];
+
+/** A colour to begin with, the farthest of those on offer from every colour there is. */
+export function unlike(shown: readonly string[]): string {
+  const parts = (hex: string): number[] => [1, 3, 5].map((at) => Number.parseInt(hex.slice(at, at + 2), 16));
+  const apart = (one: string, other: string): number =>
+    Math.hypot(...parts(one).map((value, index) => value - (parts(other)[index] ?? 0)));
+  const nearest = (hex: string): number => Math.min(Infinity, ...shown.map((one) => apart(hex, one)));
+  return BEGIN.reduce((best, hex) => (nearest(hex) > nearest(best) ? hex : best));
 }

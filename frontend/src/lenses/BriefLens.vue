@@ -12,6 +12,8 @@ import LensNotes from "./LensNotes.vue";
 import { HABITS } from "./habits";
 import BuildPicker from "./BuildPicker.vue";
 import ColourFields from "./ColourFields.vue";
+import { BOARD_SHAPES, boardWords } from "@/order/boards";
+import PickField from "./PickField.vue";
 import KitNeeds from "./KitNeeds.vue";
 import ShapePicker from "./ShapePicker.vue";
 import TextField from "@/shared/TextField.vue";
@@ -27,6 +29,10 @@ const tiers = computed(() =>
     .reverse(),
 );
 const most = computed(() => handbook.limit("tiers").high);
+const boardChoices = computed(() => [
+  { value: "" as const, words: `as the cake: ${boardWords(order.plan?.stack.base_shape)}` },
+  ...BOARD_SHAPES,
+]);
 const detail = computed(() => {
   const count = tiers.value.length;
   return count === 1 ? "A single cake" : `${count} tiers, listed as they stand`;
@@ -140,6 +146,12 @@ function setPractice(name: (typeof HABITS)[number]["name"], value: number | null
     <BuildPicker />
     <ColourFields />
     <h3>Base board</h3>
+    <PickField
+      label="Shape"
+      :value="design.base_board.shape ?? ''"
+      :choices="boardChoices"
+      @change="(shape) => order.edit((draft) => (draft.design.base_board.shape = shape || null))"
+    />
     <div class="rows">
       <MeasureField
         label="Across"
@@ -158,7 +170,16 @@ function setPractice(name: (typeof HABITS)[number]["name"], value: number | null
         @change="(value) => order.edit((draft) => (draft.design.base_board.thickness_mm = value))"
       />
     </div>
-    <FigureRow label="Base board, long" :figure="order.plan.stack.base_length" />
+    <div v-if="order.plan.stack.base_length" class="rows">
+      <MeasureField
+        label="Long"
+        limit="board_diameter_mm"
+        :value="design.base_board.length_mm"
+        :usual="order.plan.stack.base_length.value"
+        figure="stack.base_length"
+        @change="(value) => order.edit((draft) => (draft.design.base_board.length_mm = value))"
+      />
+    </div>
     <FigureRow label="Whole cake weighs about" :figure="order.plan.stack.weight" />
     <KitNeeds whole :tools="['base board', 'board']" />
     <LensNotes lens="brief" cautions />

@@ -56,6 +56,38 @@ function setFinal(alter: (final: Spread) => void): void {
   });
 }
 
+/** What lies under the final coat in another medium, and so asks for a bowl of its own. */
+const other = computed(() => {
+  if (!tier.value || !spread.value) return null;
+  const { crumb, filling } = tier.value;
+  const own = spread.value.medium;
+  const parts = [
+    ...(crumb.medium !== own ? ["crumb coat"] : []),
+    ...(filling.kind === "plain" && filling.medium !== own && filling.medium === crumb.medium
+      ? ["filling"]
+      : []),
+  ];
+  if (!parts.length || glaze(own)) return null;
+  const below = handbook.mediumName(crumb.medium).toLowerCase();
+  const names = parts.join(" and ");
+  return {
+    words: `The ${names} of this tier ${parts.length > 1 ? "are" : "is"} still ${below}, out of a second bowl.`,
+    act: `${handbook.mediumName(own)} for the ${names} too`,
+  };
+});
+const glaze = (key: string): boolean => handbook.media.some((one) => one.key === key && one.kind === "glaze");
+
+function takeBelow(): void {
+  change((tier) => {
+    if (!("medium" in tier.final)) return;
+    const before = tier.crumb.medium;
+    if (tier.filling.kind === "plain" && tier.filling.medium === before) {
+      tier.filling.medium = tier.final.medium;
+    }
+    tier.crumb.medium = tier.final.medium;
+  });
+}
+
 /** A disc belongs to one tier, so only what is spread and how goes across. */
 const copyCoats = (from: Tier, to: Tier): void => {
   to.crumb = from.crumb;
@@ -93,6 +125,10 @@ const copyCoats = (from: Tier, to: Tier): void => {
       @medium="(key) => setFinal((final) => (final.medium = key))"
       @colour="(name) => setFinal((final) => (final.colour = name))"
     />
+    <p v-if="other" class="offer">
+      {{ other.words }}
+      <button class="act" @click="takeBelow">{{ other.act }}</button>
+    </p>
     <KindFields
       :fields="kind.fields"
       :figures="{
@@ -114,6 +150,7 @@ const copyCoats = (from: Tier, to: Tier): void => {
       <FigureRow label="On the lower face too" :figure="coats.final.under" />
       <FigureRow label="Along a level line" :figure="coats.final.across_slope" />
       <FigureRow label="Parchment under the disc" :figure="coats.parchment" />
+      <FigureRow label="Circles of parchment" :figure="coats.papers" />
       <FigureRow label="Lip weighs" :figure="coats.rim_weight" />
       <FigureRow label="Stays on this tier" :figure="coats.stays" />
     </template>
@@ -130,7 +167,8 @@ const copyCoats = (from: Tier, to: Tier): void => {
       <TierField field="crumb" :figure="coats.crumb.side.id" />
     </div>
     <FigureRow label="Crumb-coated, across" :figure="coats.crumb.diameter" />
-    <FigureRow label="Stays on this tier" :figure="coats.crumb.weight" />
+    <FigureRow label="Goes on, to be scraped back" :figure="coats.goes_on" />
+    <FigureRow label="Stays on this tier" :figure="coats.crumb_stays" />
     <MeasuredFields />
     <KitNeeds :tools="['disc', 'card', 'scraper', 'smoother']" />
     <div v-if="several" class="same">
@@ -139,3 +177,13 @@ const copyCoats = (from: Tier, to: Tier): void => {
     <LensNotes lens="coats" cautions />
   </section>
 </template>
+
+<style scoped>
+.offer {
+  display: grid;
+  gap: 6px;
+  padding: 8px 12px;
+  border-left: 4px solid var(--amber-line);
+  background: var(--paper);
+}
+</style>

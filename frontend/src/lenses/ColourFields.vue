@@ -7,7 +7,7 @@ import { useOrder } from "@/order/order";
 import { useHandbook } from "@/shared/handbook";
 import MeasureField from "@/shared/MeasureField.vue";
 import TextField from "@/shared/TextField.vue";
-import { mixed } from "@/drawing/tone";
+import { mixed, unlike } from "@/drawing/tone";
 
 const order = useOrder();
 const handbook = useHandbook();
@@ -29,7 +29,8 @@ function unused(name: string): string {
 }
 
 function add(): void {
-  order.edit((draft) => void draft.design.colours.push(made(unused("colour"), "#E9C9B8")));
+  const shown = colours.value.map((one) => one.hex);
+  order.edit((draft) => void draft.design.colours.push(made(unused("colour"), unlike(shown))));
 }
 
 /** A colour renamed keeps its name everywhere it is asked for. */

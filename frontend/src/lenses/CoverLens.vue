@@ -48,6 +48,30 @@ const PRINTED_TOPS = [
   { value: "tabs", words: "folded in on tabs" },
   { value: "circle", words: "a circle of its own" },
 ] as const;
+const SHEET_SHAPES = [
+  { value: "", words: "what takes least" },
+  { value: "circle", words: "a circle" },
+  { value: "square", words: "a square" },
+  { value: "rectangle", words: "a rectangle" },
+] as const;
+const PATTERNS = [
+  { value: "any", words: "runs any way" },
+  { value: "up", words: "has an up and a down" },
+] as const;
+/** What carries the pieces until they stand: counted, and cut to the same templates. */
+const carriers = computed(() => {
+  const carried = Object.values(cover.value?.pieces ?? {}).filter((one) => one.stuff !== "sheet");
+  const count = carried.reduce((sum, one) => sum + one.count.value, 0);
+  if (!count) return "";
+  const what = carried[0]?.stuff === "paper" ? "of paper" : "of acetate";
+  return `${count} ${count === 1 ? "sheet" : "sheets"} ${what}, cut to the same ${count === 1 ? "template" : "templates"}, to carry ${count === 1 ? "it" : "them"}.`;
+});
+/** What a strip already cut has to do to go round, as a share in per cent; nothing where it is long enough. */
+const stretchWords = computed(() => {
+  const stretch = cover.value?.stretch?.value ?? 0;
+  if (stretch <= 0) return "The strip you have cut is long enough: it laps, and needs no stretching.";
+  return `The strip you have cut must stretch by ${(100 * stretch).toFixed(1)} per cent to go round.`;
+});
 const CORNERS = [
   { value: "butt", words: "butted" },
   { value: "mitre", words: "mitred" },
@@ -63,13 +87,14 @@ const first = computed(() => {
   return { words: `${piece.name}${count}, ${SIZE_WORDS[name] ?? name}`, figure };
 });
 const seams = computed(() => cover.value?.printed?.seams.map((turn) => `${Math.round(turn)}°`).join(", "));
-/** In what order the tiers are covered out of the bowl this tier is covered from. */
+/** In what order the tiers are covered, and every bowl that this tier is covered from. */
 const covering = computed(() => {
   const number = order.tier + 1;
-  const found = order.plan?.covering.find((one) => one.tiers.includes(number));
-  if (!found || !order.plan) return null;
-  const names = found.tiers.map((tier) => order.plan?.tiers[tier - 1]?.name ?? "");
-  return { names: [...new Set(names)].join(", then "), bowl: order.plan.bowls[found.bowl] };
+  const found = (order.plan?.covering ?? []).filter((one) => one.tiers.includes(number));
+  if (!found.length || !order.plan) return null;
+  const names = (found[0]?.tiers ?? []).map((tier) => order.plan?.tiers[tier - 1]?.name ?? "");
+  const bowls = found.map((one) => order.plan?.bowls[one.bowl]).filter((bowl) => bowl !== undefined);
+  return { names: [...new Set(names)].join(", then "), bowls };
 });
 
 function setKind(kind: Cover["kind"]): void {
@@ -147,11 +172,23 @@ const copyCover = (from: Tier, to: Tier): void => {
         :choices="CORNERS"
         @change="(value) => alter('box', (cover) => (cover.corners = value))"
       />
+      <PickField
+        v-if="asked.kind === 'drape'"
+        label="Sheet"
+        :value="asked.sheet ?? ''"
+        :choices="SHEET_SHAPES"
+        @change="(value) => alter('drape', (cover) => (cover.sheet = value || null))"
+      />
+      <PickField
+        v-if="asked.kind === 'printed'"
+        label="The pattern"
+        :value="asked.directional ? 'up' : 'any'"
+        :choices="PATTERNS"
+        @change="(value) => alter('printed', (cover) => (cover.directional = value === 'up'))"
+      />
       <StripeFields v-if="asked.kind === 'panel'" />
       <PieceRows :pieces="cover.pieces" :place="`tiers.${order.tier + 1}.cover.pieces`" />
-      <p v-if="asked.kind === 'panel'" class="soft">
-        Carry a panel on paper or acetate cut to its own size: the template serves for both.
-      </p>
+      <p v-if="carriers" class="soft">{{ carriers }}</p>
       <template v-if="cover.printed">
         <FigureRow label="Strips round the tier" :figure="cover.printed.strips" />
         <FigureRow label="Each strip, high" :figure="cover.printed.strip_height" />
@@ -165,13 +202,19 @@ const copyCover = (from: Tier, to: Tier): void => {
         :figure="cover.height_over_coat"
       />
       <FigureRow label="Rolled, weighs" :figure="cover.rolled_weight" />
-      <FigureRow label="Stays on the tier" :figure="cover.over?.weight" />
+      <FigureRow label="Stays on the tier" :figure="cover.stays" />
       <FigureRow label="Trimmed off" :figure="cover.trimmed_weight" />
+      <FigureRow label="Stands above the tier" :figure="cover.above" />
       <FigureRow label="Hem gathers" :figure="cover.gather" />
-      <FigureRow label="Strip must stretch by" :figure="cover.stretch" />
+      <p v-if="cover.stretch" class="soft">{{ stretchWords }}</p>
       <template v-if="covering">
         <p v-if="covering.names.includes(',')" class="soft">Cover in this order: {{ covering.names }}.</p>
-        <FigureRow label="Have ready in all" :figure="covering.bowl?.mix" />
+        <FigureRow
+          v-for="bowl in covering.bowls"
+          :key="bowl.name"
+          :label="covering.bowls.length > 1 ? `Have ready, ${bowl.name.toLowerCase()}` : 'Have ready in all'"
+          :figure="bowl.mix"
+        />
       </template>
     </template>
     <FigureRow label="Finished tier, across" :figure="planned.stack.diameter" />

@@ -1,12 +1,15 @@
 <script setup lang="ts">
 /** What lies hidden in a tier: a board between two stacks, a room for sweets, syrup in the layers. */
 import { computed } from "vue";
+import { boardWords } from "@/order/boards";
+import { usePantry } from "@/shared/pantry";
 import MediumField from "@/shared/MediumField.vue";
 import FigureRow from "./FigureRow.vue";
 import KindFields from "./KindFields.vue";
 import PickField from "./PickField.vue";
 import { SYRUPS, useTier } from "./tier";
 
+const pantry = usePantry();
 const { order, tier, planned, change } = useTier();
 const layers = computed(() => tier.value?.layers);
 const plan = computed(() => planned.value?.layers);
@@ -18,6 +21,14 @@ const SYRUP = [
   { value: "no", words: "none" },
   { value: "yes", words: "brushed on" },
 ] as const;
+/** Everything a kitchen buys by weight can fill a room; what it is filled with stays on the list without a pantry too. */
+const goods = computed(() => {
+  const known = (pantry.larder?.ingredients ?? []).map((one) => ({ value: one.key, words: one.name }));
+  const own = layers.value?.cavity?.filled_with;
+  const listed =
+    own && !known.some((one) => one.value === own) ? [{ value: own, words: own.replaceAll("_", " ") }] : [];
+  return [{ value: "", words: "nothing bought" }, ...listed, ...known];
+});
 const trouble = computed(
   () =>
     order.complaintAt(`#/design/tiers/${order.tier}/layers/cavity`) ||
@@ -27,7 +38,7 @@ const trouble = computed(
 function setRoom(value: "no" | "yes"): void {
   change((tier) => {
     const across = Math.round(tier.tin_diameter_mm / 3);
-    tier.layers.cavity = value === "yes" ? { diameter_mm: across } : null;
+    tier.layers.cavity = value === "yes" ? { diameter_mm: across, filled_with: "sweets" } : null;
   });
 }
 
@@ -40,7 +51,15 @@ function setSyrup(value: "no" | "yes"): void {
   <template v-if="layers && plan">
     <h3>Hidden inside</h3>
     <KindFields :fields="['boardAfter']" />
-    <FigureRow label="Hidden board, across" :figure="plan.board?.diameter" />
+    <template v-if="plan.board">
+      <FigureRow
+        :label="`Hidden board, ${boardWords(plan.board.shape)}, across`"
+        :figure="plan.board.diameter"
+      />
+      <FigureRow label="Hidden board, long" :figure="plan.board.length" />
+      <FigureRow label="Supports below it" :figure="plan.board.supports" />
+      <FigureRow label="Each support, long" :figure="plan.board.support_length" />
+    </template>
     <PickField
       label="Room for sweets"
       :value="layers.cavity ? 'yes' : 'no'"
@@ -49,10 +68,19 @@ function setSyrup(value: "no" | "yes"): void {
     />
     <p v-if="trouble" class="wrong" role="alert">{{ trouble }}</p>
     <template v-if="layers.cavity">
-      <KindFields :fields="['cavity']" />
+      <KindFields :fields="['cavity', 'cavityFirst', 'cavityLast']" />
+      <PickField
+        label="Filled with"
+        :value="layers.cavity.filled_with ?? ''"
+        :choices="goods"
+        @change="
+          (key) => change((tier) => tier.layers.cavity && (tier.layers.cavity.filled_with = key || null))
+        "
+      />
       <FigureRow label="Room, high" :figure="plan.cavity?.height" />
-      <FigureRow label="Holds, of sweets" :figure="plan.cavity?.volume" />
-      <FigureRow label="Wall round it" :figure="plan.cavity?.wall" />
+      <FigureRow label="Holds" :figure="plan.cavity?.volume" />
+      <FigureRow label="Of what fills it" :figure="plan.cavity?.fill_weight" />
+      <FigureRow label="Wall round it, at its thinnest" :figure="plan.cavity?.wall" />
     </template>
     <PickField label="Syrup" :value="layers.syrup ? 'yes' : 'no'" :choices="SYRUP" @change="setSyrup" />
     <template v-if="layers.syrup">

@@ -19,16 +19,21 @@ const needs = computed(() =>
 );
 
 function words(need: KitNeed): string {
-  const shape = need.tool === "tin" && need.shape !== "round" ? `${need.shape} ` : "";
+  const shaped = ["tin", "board", "base board"].includes(need.tool) && need.shape !== "round";
+  const shape = !shaped ? "" : need.shape === "outline" ? "cut-out " : `${need.shape} `;
+  const many = need.count.value > 1 ? `, ${need.count.value} of them` : "";
   const tier = props.whole && need.tier !== null ? `, ${order.plan?.tiers[need.tier - 1]?.name}` : "";
-  const name = `${shape}${need.tool}${tier}`;
+  const name = `${shape}${need.tool}${many}${tier}`;
   return (name[0]?.toUpperCase() ?? "") + name.slice(1);
 }
 
 function status(need: KitNeed): string {
   if (need.status === "have") return "have";
   if (need.status === "get") return "get one";
-  return need.owned ? `next best: ${settings.words(need.owned)}` : "next best";
+  if (!need.owned) return "next best";
+  const shape = need.owned_shape && need.owned_shape !== need.shape ? `, ${need.owned_shape}` : "";
+  const long = need.owned_length ? ` × ${settings.words(need.owned_length)}` : "";
+  return `next best: ${settings.words(need.owned)}${long}${shape}`;
 }
 </script>
 
@@ -37,6 +42,7 @@ function status(need: KitNeed): string {
     <h3>From your kit</h3>
     <div v-for="(need, index) in needs" :key="index" class="need">
       <FigureRow :label="words(need)" :figure="need.size" />
+      <FigureRow label="long" :figure="need.length" />
       <p :class="need.status.replace(' ', '-')">
         <b>{{ status(need) }}</b><template v-if="need.changes">. {{ need.changes }}</template>
       </p>

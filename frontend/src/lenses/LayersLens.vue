@@ -56,6 +56,7 @@ const copyFilling = (from: Tier, to: Tier): void => {
 const copyLayers = (from: Tier, to: Tier): void => {
   to.layers = from.layers;
 };
+const severalMixes = computed(() => Object.keys(order.plan?.batter.mixes ?? {}).length > 1);
 </script>
 
 <template>
@@ -158,10 +159,16 @@ const copyLayers = (from: Tier, to: Tier): void => {
     <FigureRow label="Carved off" :figure="layers.offcut" />
     <template v-if="order.plan && order.plan.batter.whole.value > 0">
       <h3>Batter for the whole cake</h3>
+      <FigureRow label="Tins of this tier" :figure="layers.tins" />
+      <FigureRow label="Layers from each" :figure="layers.slices_each" />
+      <FigureRow label="Tin, at least as deep as" :figure="layers.tin_depth" />
       <FigureRow label="In all" :figure="order.plan.batter.whole" />
-      <FigureRow label="Batches to make" :figure="order.plan.batter.batches" />
-      <FigureRow label="Left of whole batches" :figure="order.plan.batter.rest" />
-      <FigureRow label="Spare small cakes from that" :figure="order.plan.batter.spare" />
+      <template v-for="(mix, key) in order.plan.batter.mixes" :key="key">
+        <FigureRow v-if="severalMixes" :label="`Of that, ${mix.name.toLowerCase()}`" :figure="mix.batter" />
+        <FigureRow :label="`${mix.name}, recipes to make`" :figure="mix.batches" />
+        <FigureRow label="Left of whole recipes" :figure="mix.rest" />
+        <FigureRow label="Spare small cakes from that" :figure="mix.spare" />
+      </template>
     </template>
     <KitNeeds :tools="['tin', 'board']" />
     <div v-if="several" class="same">

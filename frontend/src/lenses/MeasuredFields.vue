@@ -63,6 +63,10 @@ function set(list: keyof Measured, index: number, value: number | null): void {
         <FigureRow :label="`Build up ${side}, at the foot`" :figure="plan.sides[side]?.foot" />
         <FigureRow :label="`Raise the top, ${side}`" :figure="plan.sides[side]?.rise" />
       </template>
+      <FigureRow label="Coated as wide as" :figure="plan.width" />
+      <FigureRow label="Planned, across" :figure="plan.planned_width" />
+      <FigureRow label="Coated as high as" :figure="plan.height" />
+      <FigureRow label="Planned, high" :figure="plan.planned_height" />
       <FigureRow label="Or trim level, at most" :figure="plan.trim" />
       <FigureRow label="Extra coat in all" :figure="plan.weight" />
     </template>

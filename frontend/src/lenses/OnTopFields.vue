@@ -1,77 +1,123 @@
 <script setup lang="ts">
-/** A flat piece of any outline, cut from a sheet and laid on the top. */
+/** Flat pieces of any outline, cut from a sheet and laid on the top. */
 import { computed } from "vue";
+import type { OnTop } from "@/api/types";
 import { reshaped, SHAPES, type ShapeKind } from "@/order/shapes";
+import { useHandbook } from "@/shared/handbook";
+import MeasureField from "@/shared/MeasureField.vue";
 import MediumField from "@/shared/MediumField.vue";
 import FigureRow from "./FigureRow.vue";
-import KindFields from "./KindFields.vue";
 import OutlineFile from "./OutlineFile.vue";
 import SilhouetteRow from "./SilhouetteRow.vue";
 import { SHEETS, useTier } from "./tier";
 
+const handbook = useHandbook();
 const { order, tier, planned, change } = useTier();
-const asked = computed(() => tier.value?.on_top);
-const plan = computed(() => planned.value?.on_top);
+const pieces = computed(() => tier.value?.on_top ?? []);
+const plans = computed(() => Object.values(planned.value?.on_top ?? {}));
+const most = computed(() => handbook.limit("on_tops").high);
 
 function add(): void {
   change((tier) => {
     const across_mm = Math.round(tier.tin_diameter_mm * 0.5);
-    tier.on_top = { medium: "fondant", shape: { kind: "heart" }, across_mm };
+    tier.on_top.push({ medium: "fondant", shape: { kind: "heart" }, across_mm, count: 1 });
   });
 }
 
-function setShape(kind: ShapeKind): void {
+function alter(index: number, how: (top: OnTop) => void): void {
   change((tier) => {
-    const top = tier.on_top;
+    const top = tier.on_top[index];
+    if (top) how(top);
+  });
+}
+
+function setShape(index: number, kind: ShapeKind): void {
+  change((tier) => {
+    const top = tier.on_top[index];
     if (!top) return;
     top.shape = reshaped({ ...tier, shape: top.shape, tin_diameter_mm: top.across_mm }, kind);
     if ("length_mm" in top.shape) top.shape.length_mm = Math.max(50, top.shape.length_mm);
   });
 }
 
-function read(points_mm: [number, number][], width: number): void {
-  change((tier) => {
-    if (!tier.on_top) return;
-    tier.on_top.shape = { kind: "free", points_mm };
-    tier.on_top.across_mm = width;
+function read(index: number, points_mm: [number, number][], width: number): void {
+  alter(index, (top) => {
+    top.shape = { kind: "free", points_mm };
+    top.across_mm = width;
   });
 }
+
+const pointer = (index: number, field: string): string =>
+  `#/design/tiers/${order.tier}/on_top/${index}/${field}`;
 </script>
 
 <template>
   <h3>Laid on the top</h3>
-  <div v-if="!asked" class="same">
-    <button class="act" @click="add">Add a flat piece</button>
-  </div>
-  <template v-else>
+  <template v-for="(asked, index) in pieces" :key="index">
+    <h4 v-if="pieces.length > 1">Piece {{ index + 1 }}</h4>
     <SilhouetteRow
-      label="Shape of the piece on top"
+      :label="`Shape of piece ${index + 1} on top`"
       :value="asked.shape.kind"
       :choices="SHAPES"
-      @change="setShape"
+      @change="(kind) => setShape(index, kind)"
     />
-    <OutlineFile v-if="asked.shape.kind === 'free'" @read="read" />
+    <OutlineFile v-if="asked.shape.kind === 'free'" @read="(points, width) => read(index, points, width)" />
     <MediumField
-      label="Piece on top"
+      :label="pieces.length > 1 ? `Piece ${index + 1} on top` : 'Piece on top'"
       :medium="asked.medium"
       :colour="asked.colour"
       :kinds="SHEETS"
-      @medium="(key) => change((tier) => tier.on_top && (tier.on_top.medium = key))"
-      @colour="(name) => change((tier) => tier.on_top && (tier.on_top.colour = name))"
+      @medium="(key) => alter(index, (top) => (top.medium = key))"
+      @colour="(name) => alter(index, (top) => (top.colour = name))"
     />
-    <KindFields :fields="['onTop', 'onTopThick']" />
-    <FigureRow label="Rolled, weighs" :figure="plan?.rolled_weight" />
-    <FigureRow label="Stays on the cake" :figure="plan?.stays_weight" />
-    <p v-if="order.complaintAt(`#/design/tiers/${order.tier}/on_top/shape`)" class="wrong" role="alert">
-      {{ order.complaintAt(`#/design/tiers/${order.tier}/on_top/shape`) }}
+    <div class="rows">
+      <MeasureField
+        label="Across"
+        limit="on_top_mm"
+        :value="asked.across_mm"
+        :pointer="pointer(index, 'across_mm')"
+        @change="(value) => value !== null && alter(index, (top) => (top.across_mm = value))"
+      />
+      <MeasureField
+        label="Rolled, thick"
+        limit="fondant_thickness_mm"
+        :value="asked.thickness_mm"
+        :usual="order.document?.practice.fondant_mm"
+        :pointer="pointer(index, 'thickness_mm')"
+        @change="(value) => alter(index, (top) => (top.thickness_mm = value))"
+      />
+      <MeasureField
+        label="How many"
+        limit="pieces"
+        :value="asked.count"
+        :pointer="pointer(index, 'count')"
+        @change="(value) => value !== null && alter(index, (top) => (top.count = value))"
+      />
+    </div>
+    <FigureRow label="Rolled, weighs" :figure="plans[index]?.rolled_weight" />
+    <FigureRow label="Stays on the cake" :figure="plans[index]?.stays_weight" />
+    <p v-if="order.complaintAt(pointer(index, 'shape'))" class="wrong" role="alert">
+      {{ order.complaintAt(pointer(index, "shape")) }}
     </p>
     <div class="same">
-      <button class="act" @click="change((tier) => (tier.on_top = null))">Remove the piece on top</button>
+      <button class="act" @click="change((tier) => tier.on_top.splice(index, 1))">
+        Remove {{ pieces.length > 1 ? `piece ${index + 1}` : "the piece on top" }}
+      </button>
     </div>
   </template>
+  <div class="same">
+    <button class="act" :disabled="pieces.length >= most" @click="add">
+      Add {{ pieces.length ? "another" : "a" }} flat piece
+    </button>
+  </div>
 </template>
 
 <style scoped>
+h4 {
+  margin: 12px 0 0;
+  font: 600 17px var(--serif);
+}
+
 .wrong {
   color: var(--trouble);
 }

@@ -1,17 +1,22 @@
 <script setup lang="ts">
 /** The pieces of a cover with their measures; pointed at, a piece lights up on the mat and on the cake. */
+import { computed } from "vue";
 import type { Piece } from "@/api/types";
 import { useOrder } from "@/order/order";
 import FigureRow from "./FigureRow.vue";
 import { SIZE_WORDS } from "./pieces";
 
-defineProps<{ pieces: Record<string, Piece>; place: string }>();
+const props = defineProps<{ pieces: Record<string, Piece>; place: string }>();
+/** What carries a piece is cut as that is, and said apart. */
+const cut = computed(() =>
+  Object.fromEntries(Object.entries(props.pieces).filter(([, piece]) => piece.stuff === "sheet")),
+);
 const order = useOrder();
 </script>
 
 <template>
   <div
-    v-for="(piece, key) in pieces"
+    v-for="(piece, key) in cut"
     :key="key"
     class="piece"
     :class="{ lit: order.lit === `${place}.${key}` }"

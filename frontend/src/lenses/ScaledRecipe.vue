@@ -1,11 +1,20 @@
 <script setup lang="ts">
 /** A recipe made for an amount: what goes in, by weight first, and how it is made. */
+import { computed } from "vue";
 import type { Scaled } from "@/api/types";
 import FigureValue from "@/shared/FigureValue.vue";
 import { useSettings } from "@/shared/settings";
+import { weighed } from "@/shared/units";
 
-defineProps<{ recipe: Scaled; open?: boolean }>();
+const props = defineProps<{ recipe: Scaled; open?: boolean }>();
 const settings = useSettings();
+/** What is made beyond what was asked for, where the recipe comes in steps; nothing below what a scale shows. */
+const more = computed(() => {
+  const { makes, wanted } = props.recipe;
+  const unit = settings.weight;
+  const value = weighed(makes.value, unit, "up") - weighed(wanted.value, unit, "up");
+  return value > 0.5 ? settings.words({ value, unit: "g" }) : "";
+});
 </script>
 
 <template>
@@ -22,6 +31,13 @@ const settings = useSettings();
           <span v-else-if="line.volume" class="also">{{ settings.words(line.volume) }},</span>
           <FigureValue :figure="line.weight" :label="line.name" />
         </span>
+      </li>
+      <li v-if="more">
+        <span>Asked for</span>
+        <FigureValue :figure="recipe.wanted" label="Asked for" />
+      </li>
+      <li v-if="more" class="also">
+        {{ more }} more is made, so that whole eggs and packets go in and it comes in easy shares.
       </li>
       <li>
         <span>The recipe, made</span>

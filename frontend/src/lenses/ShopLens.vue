@@ -79,7 +79,22 @@ watch(
 <template>
   <section>
     <LensHead words="Shop" whole :detail="detail" />
-    <FigureRow v-if="cost" label="A price to ask" :figure="cost.price" main />
+    <template v-if="cost && unpriced.length">
+      <p class="note" role="status">
+        <strong
+          >{{ unpriced.length }} {{ unpriced.length === 1 ? "thing has" : "things have" }} no price
+          yet</strong
+        >, so what the cake costs is not known: {{ unpriced.slice(0, 5).join(", ")
+        }}{{ unpriced.length > 5 ? ` and ${unpriced.length - 5} more` : "" }}.
+        <RouterLink :to="{ name: 'pantry' }">Give them prices</RouterLink>
+      </p>
+      <FigureRow
+        :label="cost.materials.value > 0 ? 'With the prices there are, no less than' : 'Work alone comes to'"
+        :figure="cost.materials.value > 0 ? cost.price : cost.work"
+        main
+      />
+    </template>
+    <FigureRow v-else-if="cost" label="A price to ask" :figure="cost.price" main />
     <FigureRow v-else label="To pay at the shop" :figure="found?.spend" main />
     <ChoiceRow
       label="Shop for"
@@ -135,7 +150,7 @@ watch(
         <RouterLink class="act" :to="{ name: 'pantry' }">Recipes and prices</RouterLink>
       </div>
     </div>
-    <p v-if="unpriced.length" class="note" role="status">
+    <p v-if="unpriced.length && !cost" class="note" role="status">
       No price is known for {{ unpriced.join(", ") }}: {{ unpriced.length === 1 ? "it is" : "they are" }} not
       in these sums.
     </p>
@@ -202,8 +217,18 @@ watch(
           @change="(value) => setTerm('round_to', value)"
         />
       </div>
-      <FigureRow label="A price to ask" :figure="cost.price" />
-      <p class="soft">A suggestion. The price is yours to set.</p>
+      <template v-if="cost.materials.value > 0">
+        <FigureRow
+          :label="unpriced.length ? 'A price to ask, no less than' : 'A price to ask'"
+          :figure="cost.price"
+        />
+        <p class="soft">
+          A suggestion. The price is yours to set<template v-if="unpriced.length"
+            >, and what has no price yet comes on top</template
+          >.
+        </p>
+      </template>
+      <p v-else class="soft">A price to ask stands here once what goes into the cake has prices.</p>
     </template>
     <template v-if="found && Object.keys(found.recipes).length">
       <h3>What to make of it</h3>

@@ -1,14 +1,39 @@
 <script setup lang="ts">
-/** The colours of a striped panel, each with its share of the length and what it weighs. */
+/** The colours of a striped panel, each with its share of the wall and what it weighs. */
 import { computed } from "vue";
 import type { Stripe } from "@/api/types";
 import FigureRow from "./FigureRow.vue";
+import PickField from "./PickField.vue";
 import { useTier } from "./tier";
 
 const { order, tier, planned, change } = useTier();
 const stripes = computed(() => (tier.value?.cover.kind === "panel" ? tier.value.cover.stripes : []));
 const colours = computed(() => order.document?.design.colours ?? []);
 const weights = computed(() => planned.value?.cover?.stripes ?? {});
+
+const panel = computed(() => (tier.value?.cover.kind === "panel" ? tier.value.cover : null));
+const run = computed(() => panel.value?.run ?? "upright");
+const edges = computed(() => panel.value?.stripe_edges ?? "straight");
+const RUNS = [
+  { value: "upright", words: "up the wall" },
+  { value: "round", words: "round the tier" },
+] as const;
+const EDGES = [
+  { value: "straight", words: "straight" },
+  { value: "irregular", words: "irregular" },
+] as const;
+
+function setRun(value: "upright" | "round"): void {
+  change((tier) => {
+    if (tier.cover.kind === "panel") tier.cover.run = value;
+  });
+}
+
+function setEdges(value: "straight" | "irregular"): void {
+  change((tier) => {
+    if (tier.cover.kind === "panel") tier.cover.stripe_edges = value;
+  });
+}
 
 function alter(how: (stripes: Stripe[]) => void): void {
   change((tier) => {
@@ -38,7 +63,7 @@ function setShare(index: number, event: Event): void {
 <template>
   <h3>Stripes</h3>
   <p v-if="!stripes.length" class="soft">
-    One colour. Add stripes to join several, each by its share of the length.
+    One colour. Add stripes to join several, each by its share of the girth, or of the height from the foot.
   </p>
   <div v-for="(stripe, index) in stripes" :key="index" class="stripe">
     <select
@@ -71,6 +96,16 @@ function setShare(index: number, event: Event): void {
       class="weight"
     />
   </div>
+  <template v-if="stripes.length">
+    <PickField label="Stripes run" :value="run" :choices="RUNS" @change="setRun" />
+    <PickField
+      v-if="run === 'round'"
+      label="Edges between them"
+      :value="edges"
+      :choices="EDGES"
+      @change="setEdges"
+    />
+  </template>
   <div class="same">
     <button class="act" :disabled="stripes.length >= 12" @click="add">Add a stripe</button>
   </div>

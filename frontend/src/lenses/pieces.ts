@@ -10,6 +10,8 @@ export const SIZE_WORDS: Record<string, string> = {
   outer: "outer radius",
   inner: "inner radius",
   angle: "opens",
+  girth: "along its wide edge",
+  slant: "up the slope",
   box_long: "lies in a box, long",
   box_high: "lies in a box, high",
 };

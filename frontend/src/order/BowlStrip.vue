@@ -4,6 +4,7 @@ import { computed } from "vue";
 import type { Bowl, Figure } from "@/api/types";
 import FigureValue from "@/shared/FigureValue.vue";
 import { useSettings } from "@/shared/settings";
+import { lacking } from "@/shared/units";
 import { showWorking } from "@/shared/working";
 import { useOrder } from "./order";
 
@@ -15,6 +16,7 @@ const bowls = computed(() =>
     key,
     bowl,
     segments: segments(bowl),
+    rest: rest(bowl),
   })),
 );
 
@@ -30,6 +32,14 @@ function segments(bowl: Bowl): { name: string; words: string; share: number; fig
     .map(([name, words, figure]) => ({ name, words, figure, share: (100 * figure.value) / bowl.mix.value }));
 }
 
+/** What the parts as they are read lack of the mix as it is read, so that the sum on screen adds up. */
+function rest(bowl: Bowl): string {
+  const parts = segments(bowl).map(({ figure }) => figure);
+  const value = lacking(parts, bowl.mix.value, settings.weight);
+  if (!value) return "";
+  return `${value > 0 ? "+" : "−"} ${settings.words({ value: Math.abs(value), unit: "g" })}`;
+}
+
 function explain(bowl: Bowl, event: MouseEvent): void {
   showWorking(bowl.need, `${bowl.name}: in hand at each step`, event.currentTarget as HTMLElement);
 }
@@ -38,7 +48,7 @@ function explain(bowl: Bowl, event: MouseEvent): void {
 <template>
   <section class="bowls" aria-label="Bowls: what to mix">
     <article
-      v-for="{ key, bowl, segments: parts } in bowls"
+      v-for="{ key, bowl, segments: parts, rest } in bowls"
       :key="key"
       :style="{ flexGrow: Math.sqrt(bowl.mix.value) }"
       :data-bowl="key"
@@ -79,6 +89,9 @@ function explain(bowl: Bowl, event: MouseEvent): void {
             }"
           />{{ part.words }} <b>{{ settings.words(part.figure, part.figure.rounding) }}</b>
         </button>
+        <span v-if="rest" class="rest" title="What rounding each part to the scale leaves of the whole">
+          rounding <b>{{ rest }}</b>
+        </span>
       </p>
     </article>
   </section>
@@ -97,6 +110,13 @@ function explain(bowl: Bowl, event: MouseEvent): void {
 article {
   flex: 1 0 222px;
   min-width: 222px;
+}
+
+.rest {
+  display: inline-flex;
+  gap: 5px;
+  align-items: center;
+  color: var(--soft);
 }
 
 h3 {

@@ -21,9 +21,11 @@ const kit = computed(() => shelf.kit);
 const typed = ref<Record<string, string>>({});
 const wrong = ref<Record<string, string>>({});
 const tinShape = ref<Kit["tins"][number]["shape"]>("round");
+const boardShape = ref<Kit["shaped_boards"][number]["shape"]>("square");
+const BOARD_SHAPES = ["square", "rectangle", "oval"] as const;
 const LISTS: readonly { name: Sizes; words: string; one: string; limit: string }[] = [
   { name: "discs_mm", words: "Discs, across", one: "disc", limit: "disc_diameter_mm" },
-  { name: "boards_mm", words: "Boards, across", one: "board", limit: "board_diameter_mm" },
+  { name: "boards_mm", words: "Round boards, across", one: "board", limit: "board_diameter_mm" },
   { name: "scrapers_mm", words: "Scrapers, tall", one: "scraper", limit: "scraper_mm" },
 ];
 const TIN_SHAPES = ["round", "square", "rectangle", "polygon", "oval", "heart", "petal", "ball"] as const;
@@ -74,14 +76,54 @@ function add(list: Sizes, limit: string): void {
   void put(list, (kit) => (kit[list] = [...new Set([...kit[list], value])].sort((a, b) => a - b)));
 }
 
+/** Whether things of a shape have a length of their own, which has to be said. */
+const oblong = (shape: string): boolean => shape === "rectangle" || shape === "oval";
+
+/** A length typed beside a size, or a sentence that says it is needed; undefined where the shape has none. */
+function readLength(list: string, shape: string, limit: string): number | null | undefined {
+  if (!oblong(shape)) return undefined;
+  const value = read(`${list} long`, limit, []);
+  if (value === null && wrong.value[`${list} long`])
+    wrong.value = {
+      ...wrong.value,
+      [list]: `${shape === "oval" ? "An oval" : "A rectangle"} has a length too. ${wrong.value[`${list} long`]}`,
+    };
+  return value;
+}
+
 function addTin(): void {
   const shape = tinShape.value;
-  const owned = (kit.value?.tins ?? []).filter((tin) => tin.shape === shape).map((tin) => tin.across_mm);
-  const across_mm = read("tins", "tin_diameter_mm", owned);
-  if (across_mm === null) return;
+  const alike = (kit.value?.tins ?? []).filter((tin) => tin.shape === shape && !oblong(shape));
+  const across_mm = read(
+    "tins",
+    "tin_diameter_mm",
+    alike.map((tin) => tin.across_mm),
+  );
+  const length_mm = readLength("tins", shape, "length_mm");
+  if (across_mm === null || length_mm === null) return;
   const depth_mm = shape === "ball" ? across_mm / 2 : 50.8;
-  void put("tins", (kit) => kit.tins.push({ shape, across_mm, depth_mm: Math.max(20, depth_mm) }));
+  const tin = { shape, across_mm, length_mm, depth_mm: Math.max(20, depth_mm) };
+  void put("tins", (kit) => kit.tins.push(tin));
 }
+
+function setDepth(index: number, depth: number | null): void {
+  set(depth, (kit, depth) => {
+    const tin = kit.tins[index];
+    if (tin) tin.depth_mm = depth;
+  });
+}
+
+function addBoard(): void {
+  const shape = boardShape.value;
+  const across_mm = read("boards", "board_diameter_mm", []);
+  const length_mm = readLength("boards", shape, "board_diameter_mm");
+  if (across_mm === null || length_mm === null) return;
+  void put("boards", (kit) => kit.shaped_boards.push({ shape, across_mm, length_mm }));
+}
+
+/** A thing's size from above: across, and long where that is not the same. */
+const sizeWords = (one: { across_mm: number; length_mm?: number | null }): string =>
+  one.length_mm ? `${words(one.across_mm)} × ${words(one.length_mm)}` : words(one.across_mm);
 
 function addSheet(): void {
   const width_mm = read("sheets", "sheet_side_mm", []);
@@ -106,10 +148,10 @@ function addSheet(): void {
         <h3>Tins</h3>
         <ul>
           <li v-for="(tin, index) in kit.tins" :key="index">
-            {{ words(tin.across_mm) }} {{ tin.shape
+            {{ sizeWords(tin) }} {{ tin.shape
             }}<button
               class="act"
-              :aria-label="`Remove the ${words(tin.across_mm)} ${tin.shape} tin`"
+              :aria-label="`Remove the ${sizeWords(tin)} ${tin.shape} tin`"
               @click="remove((kit) => kit.tins, tin)"
             >
               ×
@@ -118,12 +160,32 @@ function addSheet(): void {
         </ul>
         <form @submit.prevent="addTin">
           <input v-model="typed.tins" type="text" aria-label="Another tin, across" placeholder="across" />
+          <input
+            v-if="oblong(tinShape)"
+            v-model="typed['tins long']"
+            type="text"
+            aria-label="Another tin, long"
+            placeholder="long"
+          />
           <select v-model="tinShape" aria-label="Another tin: shape">
             <option v-for="shape in TIN_SHAPES" :key="shape" :value="shape">{{ shape }}</option>
           </select>
           <button class="act">Add a tin</button>
         </form>
         <p v-if="wrong.tins" class="wrong" role="alert">{{ wrong.tins }}</p>
+        <details>
+          <summary>How deep they are</summary>
+          <div class="rows">
+            <MeasureField
+              v-for="(tin, index) in kit.tins"
+              :key="index"
+              :label="`${sizeWords(tin)} ${tin.shape}`"
+              :value="tin.depth_mm"
+              limit="tin_depth_mm"
+              @change="(value) => setDepth(index, value)"
+            />
+          </div>
+        </details>
       </section>
       <section v-for="list in LISTS" :key="list.name">
         <h3>{{ list.words }}</h3>
@@ -149,6 +211,41 @@ function addSheet(): void {
           <button class="act">Add a {{ list.one }}</button>
         </form>
         <p v-if="wrong[list.name]" class="wrong" role="alert">{{ wrong[list.name] }}</p>
+      </section>
+      <section>
+        <h3>Boards of other shapes</h3>
+        <ul>
+          <li v-for="(board, index) in kit.shaped_boards" :key="index">
+            {{ sizeWords(board) }} {{ board.shape
+            }}<button
+              class="act"
+              :aria-label="`Remove the ${sizeWords(board)} ${board.shape} board`"
+              @click="remove((kit) => kit.shaped_boards, board)"
+            >
+              ×
+            </button>
+          </li>
+        </ul>
+        <form @submit.prevent="addBoard">
+          <input
+            v-model="typed.boards"
+            type="text"
+            aria-label="Another shaped board, across"
+            placeholder="across"
+          />
+          <input
+            v-if="oblong(boardShape)"
+            v-model="typed['boards long']"
+            type="text"
+            aria-label="Another shaped board, long"
+            placeholder="long"
+          />
+          <select v-model="boardShape" aria-label="Another shaped board: shape">
+            <option v-for="shape in BOARD_SHAPES" :key="shape" :value="shape">{{ shape }}</option>
+          </select>
+          <button class="act">Add a shaped board</button>
+        </form>
+        <p v-if="wrong.boards" class="wrong" role="alert">{{ wrong.boards }}</p>
       </section>
       <section>
         <h3>Printed sheets</h3>
@@ -279,6 +376,13 @@ form select {
 
 form select {
   width: auto;
+}
+
+summary {
+  min-height: 44px;
+  padding-top: 10px;
+  color: var(--soft);
+  cursor: pointer;
 }
 
 .wrong {

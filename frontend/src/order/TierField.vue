@@ -19,7 +19,7 @@ const spec = computed<TierFieldSpec>(() => TIER_FIELDS[props.field]);
 const tier = computed(() => order.document?.design.tiers[index.value]);
 const usual = computed(() => {
   if (props.usual !== undefined) return props.usual;
-  return order.document ? spec.value.usual?.(order.document.practice) : undefined;
+  return order.document && tier.value ? spec.value.usual?.(order.document.practice, tier.value) : undefined;
 });
 
 function change(value: number | null): void {

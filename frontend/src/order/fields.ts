@@ -5,7 +5,7 @@ export interface TierFieldSpec {
   label: string;
   limit: string;
   path: string;
-  usual?: (practice: Practice) => number;
+  usual?: (practice: Practice, tier: Tier) => number;
   /** What stands in the field while it is empty, for one that may stay so. */
   optional?: string;
   percent?: boolean;
@@ -65,6 +65,8 @@ export const TIER_FIELDS = {
   tinDepth: field("Tins, deep", "tin_depth_mm", "layers/bake/depth_mm"),
   boardAfter: field("Hidden board above layer", "board_after", "layers/board_after", { optional: "none" }),
   cavity: field("Hidden room, across", "cavity_mm", "layers/cavity/diameter_mm"),
+  cavityFirst: field("Begins in layer", "layer_count", "layers/cavity/first", { optional: "the second" }),
+  cavityLast: field("Ends in layer", "layer_count", "layers/cavity/last", { optional: "the last but one" }),
   soak: field("Soaks in, each layer", "syrup_soak_mm", "layers/syrup/soak_mm", {
     usual: (p) => p.syrup_soak_mm,
   }),
@@ -74,7 +76,7 @@ export const TIER_FIELDS = {
   dam: field("Dam, wide", "dam_width_mm", "filling/dam_width_mm"),
   seal: field("Seal, thick", "seal_thickness_mm", "filling/seal_mm", { usual: (p) => p.seal_mm }),
   crumb: field("Crumb coat, thick", "coat_thickness_mm", "crumb/thickness_mm", {
-    usual: (p) => p.crumb_coat_mm,
+    usual: (p, tier) => (tier.final.kind === "semi_naked" ? p.semi_naked_mm : p.crumb_coat_mm),
   }),
   side: field("Side, thick", "coat_thickness_mm", "final/side_mm", { usual: (p) => p.coat_side_mm }),
   top: field("Top, thick", "coat_thickness_mm", "final/top_mm", { usual: (p) => p.coat_top_mm }),
@@ -106,11 +108,9 @@ export const TIER_FIELDS = {
   printedOverlap: field("Sheets overlap", "overlap_mm", "cover/overlap_mm", {
     usual: (p) => p.printed_overlap_mm,
   }),
+  rolled: field("Sheet already rolled, across", "strip_mm", "cover/rolled_mm", { optional: "none" }),
+  spread: field("Of the paper is covered", "spread", "cover/spread", { percent: true }),
   above: field("Stands above the tier", "overlap_mm", "cover/above_mm", { usual: (p) => p.collar_above_mm }),
-  onTop: field("Across", "on_top_mm", "on_top/across_mm"),
-  onTopThick: field("Rolled, thick", "fondant_thickness_mm", "on_top/thickness_mm", {
-    usual: (p) => p.fondant_mm,
-  }),
 } satisfies Record<string, TierFieldSpec>;
 
 export type TierFieldName = keyof typeof TIER_FIELDS;
@@ -123,7 +123,16 @@ export function colourFields(
 ): { get: () => string | null | undefined; set: (name: string) => void }[] {
   const { filling, crumb, final, cover, on_top, borders, layers } = tier;
   const stripes = cover.kind === "panel" ? cover.stripes : [];
-  const steps = [filling, crumb, final, cover, on_top, layers.syrup, ...(borders ?? []), ...(stripes ?? [])];
+  const steps = [
+    filling,
+    crumb,
+    final,
+    cover,
+    ...(on_top ?? []),
+    layers.syrup,
+    ...(borders ?? []),
+    ...(stripes ?? []),
+  ];
   const fields = steps
     .filter((step) => step && ("colour" in step || "medium" in step))
     .map((step) => ({

@@ -131,7 +131,7 @@ export function refinished(tier: Tier, kind: Final["kind"], disc: number): Final
 /** The ways to cover. */
 export const COVERS: readonly (Kind<Cover> & { does: string })[] = [
   { value: "none", words: "None", does: "", fields: [] },
-  { value: "drape", words: "Drape", does: "draped in one sheet", fields: ["sheet", "overlap"] },
+  { value: "drape", words: "Drape", does: "draped in one sheet", fields: ["sheet", "overlap", "rolled"] },
   {
     value: "panel",
     words: "Panel",
@@ -151,7 +151,7 @@ export const COVERS: readonly (Kind<Cover> & { does: string })[] = [
     value: "collar",
     words: "Collar",
     does: "in a chocolate collar",
-    fields: ["collarThick", "above", "overlap"],
+    fields: ["collarThick", "above", "overlap", "spread"],
   },
 ];
 
@@ -164,11 +164,11 @@ export function recovered(tier: Tier, kind: Cover["kind"]): Cover {
     case "none":
       return { kind };
     case "printed":
-      return { kind, sheet_width_mm: 254, sheet_height_mm: 203.2, top: "none" };
+      return { kind, sheet_width_mm: 254, sheet_height_mm: 203.2, top: "none", directional: false };
     case "collar":
-      return { kind, medium: "dark_chocolate" };
+      return { kind, medium: "dark_chocolate", spread: 1 };
     case "panel":
-      return { kind, ...sheet, top: "over", stripes: [] };
+      return { kind, ...sheet, top: "over", stripes: [], run: "upright", stripe_edges: "straight" };
     case "box":
       return { kind, ...sheet, corners: "butt" };
     case "gores":

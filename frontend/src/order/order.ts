@@ -6,6 +6,7 @@ import type { Document, Order, Plan } from "@/api/types";
 import { dropDraft, findDraft, keepDraft } from "./drafts";
 import { History } from "@/shared/history";
 import { useKit } from "@/shared/kit";
+import { usePantry } from "@/shared/pantry";
 
 export type Status = "saved" | "editing" | "saving" | "unreachable" | "refused" | "stale";
 
@@ -34,6 +35,7 @@ export const useOrder = defineStore("order", () => {
   const tier = ref(0);
   const lit = ref("");
   const kit = useKit();
+  const pantry = usePantry();
   const steps = ref(0);
   let history = new History<Document>();
   let undoneTo = 0;
@@ -230,12 +232,16 @@ export const useOrder = defineStore("order", () => {
     planning?.abort();
     const mine = new AbortController();
     planning = mine;
-    await kit.ready();
+    await Promise.all([kit.ready(), pantry.ready()]);
     if (mine.signal.aborted) return;
     try {
       const answer = await answered(
         api.POST("/api/plan", {
-          body: { document: toRaw(document.value), kit: toRaw(kit.kit) },
+          body: {
+            document: toRaw(document.value),
+            kit: toRaw(kit.kit),
+            contents: toRaw(pantry.larder)?.contents,
+          },
           signal: mine.signal,
         }),
       );

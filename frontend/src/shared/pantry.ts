@@ -70,5 +70,10 @@ export const usePantry = defineStore("pantry", () => {
     return label ? settings.labelWords(label) : (names.value.get(item) ?? item);
   }
 
-  return { larder, pantry, ...kept, cakes, names, read, nameOf };
+  /** Have what is made and bought at hand, asked for once. */
+  async function ready(): Promise<void> {
+    if (!larder.value) await kept.open();
+  }
+
+  return { larder, pantry, ready, ...kept, cakes, names, read, nameOf };
 });

@@ -53,7 +53,7 @@ export const useSettings = defineStore("settings", () => {
       case "mm2":
         return { number: decimal(quantity.value / 100, 0), unit: "cm²" };
       case "each":
-        return { number: decimal(quantity.value, 0), unit: "" };
+        return { number: decimal(quantity.value, 2), unit: "" };
       case "money":
         return { number: money(quantity.value, currency.value), unit: "" };
       case "ratio":

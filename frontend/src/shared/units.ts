@@ -136,9 +136,25 @@ export function lengthMeasure(mm: number, unit: LengthUnit, rounding: Rounding =
     : { number: decimal(rounded, 1), unit: "mm" };
 }
 
+/** A weight in grams, rounded to what is read off a scale. */
+export function weighed(grams: number, unit: WeightUnit, rounding: Rounding = "nearest"): number {
+  return roundTo(grams, weightStep(grams, unit), rounding);
+}
+
+/** What parts read off a scale lack of their whole as read, in grams; below 0 where they come to more. */
+export function lacking(
+  parts: readonly { value: number; rounding: Rounding }[],
+  whole: number,
+  unit: WeightUnit,
+): number {
+  const sum = parts.reduce((all, part) => all + weighed(part.value, unit, part.rounding), 0);
+  const rest = weighed(whole, unit, "up") - sum;
+  return Math.abs(rest) < 0.5 ? 0 : rest;
+}
+
 /** A weight as read off a scale. */
 export function weightMeasure(grams: number, unit: WeightUnit, rounding: Rounding = "nearest"): Measure {
-  const rounded = roundTo(grams, weightStep(grams, unit), rounding);
+  const rounded = weighed(grams, unit, rounding);
   if (unit === "g") {
     return Math.abs(rounded) >= 1000
       ? { number: decimal(rounded / 1000, 3), unit: "kg" }

@@ -2,7 +2,7 @@
 /** One order as a silhouette standing on the shelf, to the scale of all. */
 import { computed } from "vue";
 import type { Card } from "@/api/types";
-import { bandsSeen, isDark, wallAt, wallLines } from "@/drawing/tone";
+import { bandsSeen, bandsUp, isDark, wallAt, wallLines } from "@/drawing/tone";
 
 const props = defineProps<{ card: Card; scale: number }>();
 const half = computed(() => (props.card.base_diameter.value / 2) * props.scale);
@@ -19,12 +19,24 @@ const tiers = computed(() =>
       const line = wallAt(tier.outline, mm / across);
       return [1, -1].map((side) => `M${line.map(([x, z]) => at(side * x, z)).join("L")}`);
     });
-    const bands = [0.25, 0.5].flatMap((begin) =>
-      bandsSeen((tier.bands ?? []) as [string, number][], begin).map(([hex, from, to]) => {
-        const [near, far] = [wallAt(tier.outline, from), wallAt(tier.outline, to).reverse()];
-        return { hex, d: `M${[...near, ...far].map(([x, z]) => at(-x, z)).join("L")}Z` };
-      }),
-    );
+    const round = bandsUp((tier.bands ?? []) as [string, number][], tier.outline).map(({ hex, edge }) => {
+      const both = [
+        ...edge.slice(1, -1),
+        ...edge
+          .slice(1, -1)
+          .reverse()
+          .map(([x, z]): [number, number] => [-x, z]),
+      ];
+      return { hex, d: `M${both.map(([x, z]) => at(x, z)).join("L")}Z` };
+    });
+    const bands = tier.round
+      ? round
+      : [0.25, 0.5].flatMap((begin) =>
+          bandsSeen((tier.bands ?? []) as [string, number][], begin).map(([hex, from, to]) => {
+            const [near, far] = [wallAt(tier.outline, from), wallAt(tier.outline, to).reverse()];
+            return { hex, d: `M${[...near, ...far].map(([x, z]) => at(-x, z)).join("L")}Z` };
+          }),
+        );
     return { bands, hex: tier.hex, d: `M${[...right, ...left].map(([x, z]) => at(x, z)).join("L")}Z`, lines };
   }),
 );
