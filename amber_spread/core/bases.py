@@ -26,14 +26,23 @@ class Tint(Made):
     whole: Figure
 
 
+class Sheet(Made):
+    """One sheet of a marbled blend, which is mixed on its own: what it takes in all, and the log of each part."""
+
+    tier: int
+    whole: Figure
+    parts: dict[str, Figure]
+
+
 class Blend(Made):
-    """A colour made of others by parts: what of each goes in."""
+    """A colour made of others by parts: what of each goes in. A marbled one is mixed sheet by sheet."""
 
     colour: str
     hex: str
     marbled: bool
     whole: Figure
     parts: dict[str, Figure]
+    sheets: dict[str, Sheet]
 
 
 class Base(Made):
@@ -85,7 +94,8 @@ def _base(design: Design, medium: Medium, bowls: list[Bowl], blended: Mapping[st
         if not ready:
             break
         for name in ready:
-            blends[name] = _split(blended[name], taken)
+            own = next((bowl for bowl in bowls if bowl.colour == name), None)
+            blends[name] = _split(blended[name], taken, own)
     tints = {
         _key(colour): Tint(colour=colour, hex=design.colour_hex(colour) or medium.hex, whole=total(parts, "g"))
         for colour, parts in taken.items()
@@ -114,8 +124,17 @@ def _takes(blend: Colour, name: str) -> bool:
     return any(part.colour == name for part in blend.parts)
 
 
-def _split(blend: Colour, taken: dict[str | None, dict[str, float]]) -> Blend:
-    """Ask the colours of a blend for their shares of it."""
+@rule(
+    "bases.sheet", unit="g", formula="mix * takes / all", source=DEFINITION, rounding="up",
+    words="What the sheet takes of the bowl for good, trimmings among it, as its share of all that is mixed.",
+)  # fmt: skip
+def sheet_of(mix_g: float, takes_g: float, all_g: float) -> float:
+    """What one marbled sheet is mixed of, g: mix x what it takes / what all take. Source: definition."""
+    return mix_g * takes_g / all_g
+
+
+def _split(blend: Colour, taken: dict[str | None, dict[str, float]], own: Bowl | None) -> Blend:
+    """Ask the colours of a blend for their shares of it; `own` is the bowl that is mixed to the blend itself."""
     whole = total(taken[blend.name], "g")
     all_parts = sum(part.parts for part in blend.parts)
     parts = {}
@@ -123,4 +142,13 @@ def _split(blend: Colour, taken: dict[str | None, dict[str, float]]) -> Blend:
         figure = part_of.figure(whole.value, part.parts, all_parts)
         parts[_key(part.colour)] = figure
         taken.setdefault(part.colour, {})[f"for {blend.name}"] = figure.value
-    return Blend(colour=blend.name, hex=blend.hex, marbled=blend.marbled, whole=whole, parts=parts)
+    sheets = {}
+    if own is not None and blend.marbled:
+        kept_g = sum(use.kept_g for use in own.steps.values())
+        for key, use in own.steps.items():
+            sheet = sheet_of.figure(own.mix.value, use.kept_g, kept_g)
+            logs = {_key(part.colour): part_of.figure(sheet.value, part.parts, all_parts) for part in blend.parts}
+            sheets[key] = Sheet(tier=use.tier, whole=sheet, parts=logs)
+    return Blend(
+        colour=blend.name, hex=blend.hex, marbled=blend.marbled, whole=whole, parts=parts, sheets=sheets
+    )  # fmt: skip

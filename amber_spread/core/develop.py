@@ -98,12 +98,16 @@ def split(facets: Sequence[Facet], strips: int, overlap_mm: float) -> list[list[
     return [own for own in found if own]
 
 
-def finer(points: Sequence[Point], longest_mm: float) -> list[Point]:
-    """The same outline with every edge in parts no longer than that."""
-    found: list[Point] = []
-    for (x0, y0), (x1, y1) in zip(points, [*points[1:], points[0]], strict=True):
-        parts = max(1, math.ceil(math.dist((x0, y0), (x1, y1)) / longest_mm))
-        found.extend((x0 + (x1 - x0) * part / parts, y0 + (y1 - y0) * part / parts) for part in range(parts))
+def finer(facets: Sequence[Facet], longest_mm: float) -> list[Facet]:
+    """The same wall with every facet in parts no longer than that, each between two lines up the slope."""
+    found: list[Facet] = []
+    for facet in facets:
+        parts = max(1, math.ceil(facet.wide / longest_mm))
+        wide, narrow = facet.wide / parts, (facet.wide - facet.start - facet.end) / parts
+        for part in range(parts):
+            start = facet.start + part * (narrow - wide)
+            last = part == parts - 1
+            found.append(Facet(wide, start, wide - narrow - start, facet.high, facet.fan if last else 0.0))
     return found
 
 

@@ -277,8 +277,8 @@ def _match_board(need: Need, owned: Sequence[Owned]) -> Served:
         least = min(own, key=_board_area)
         if need.wider or (least.size <= across + fit and (least.length or least.size) <= along + fit):
             return Served("have", least, "")
-    room = 1.35 * max(across, along)
-    near = [one for one in holding if need.wider or max(one.size, one.length or 0.0) <= max(room, 1.5 * across)]
+    room = (1.7 if need.shape == "outline" else 1.5) * max(across, along)
+    near = [one for one in holding if need.wider or max(one.size, one.length or 0.0) <= room]
     if near:
         best = min(near, key=_board_area)
         if need.tool == "base board":

@@ -382,7 +382,8 @@ def _room(layers: Layers, body: Body, slabs: list[Slab]) -> Room | None:
     first, last = layers.cavity.layers(layers.count)
     hollow = hollowed(slabs, first, last)
     low, high = hollow[0].low, hollow[-1].high
-    heights = {low, *(slab.high for slab in hollow)}
+    corners = (piece.z1 for piece in body.profile) if isinstance(body, Carried) else ()
+    heights = {low, *(slab.high for slab in hollow), *(up for up in corners if low < up < high)}
     nearest = min(_inner(body, up) for up in heights)
     asked = layers.cavity.diameter_mm
     return Room(asked, min(asked, 2 * nearest), nearest, low, high, first, last)

@@ -361,7 +361,7 @@ def _developed(asked: Asked, panel: PanelCover, overlap_mm: float, trim_mm: floa
     narrow_on_top = high < low
     try:
         wide = _traced(middle.base.offset(max(low, high)))
-        facets = facets_of(wide, abs(high - low), rise)
+        facets = finer(facets_of(wide, abs(high - low), rise), middle.girth_mm / FACETS)
     except (NotFlat, ValueError):
         return _straight(asked, panel, overlap_mm, trim_mm, laps_mm)._replace(smooth=False)
     girth_mm = sum(facet.wide for facet in facets)
@@ -393,7 +393,7 @@ def _developed(asked: Asked, panel: PanelCover, overlap_mm: float, trim_mm: floa
 
 def _traced(outline: Outline) -> list[Point]:
     points = outline.traced(FACETS) if isinstance(outline, Oval) else outline.points
-    return finer(anticlockwise(points), outline.perimeter_mm / FACETS)
+    return anticlockwise(points)
 
 
 def _laid_flat(facets: Sequence[Facet], narrow_on_top: bool) -> tuple[list[Point], list[Point], list[Point]]:

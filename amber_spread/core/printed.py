@@ -148,8 +148,9 @@ def _cuts(
                 yield Cut(strips, long_mm, turned, _in_rows(boxes, sheet, turned, not cover.directional))
                 return
             packed = _pack(boxes, sheet, not cover.directional)
-            if packed is not None:
-                yield Cut(strips, long_mm, turned, packed)
+            if packed is None:
+                packed = _in_rows(boxes, sheet, turned, not cover.directional)
+            yield Cut(strips, long_mm, turned, packed)
 
 
 def _pack(boxes: list[tuple[float, float]], sheet: tuple[float, float], turn: bool) -> Packed | None:
@@ -159,7 +160,7 @@ def _pack(boxes: list[tuple[float, float]], sheet: tuple[float, float], turn: bo
     packer.add_bin(wide, high, count=len(boxes))
     whole = [
         tuple(min(limit, math.ceil(side * STEPS_PER_MM - 1e-3)) for side, limit in zip(box, limits, strict=True))
-        for box, limits in ((box, _limits(box, wide, high)) for box in boxes)
+        for box, limits in ((box, (wide, high) if _upright(box, sheet) else (high, wide)) for box in boxes)
     ]
     for index, (across, along) in enumerate(whole):
         packer.add_rect(across, along, rid=index)
@@ -191,7 +192,8 @@ def _in_rows(boxes: list[tuple[float, float]], sheet: tuple[float, float], turne
     return Packed(laid[-1][0] + 1, laid)
 
 
-def _limits(box: tuple[float, float], wide: int, high: int) -> tuple[int, int]:
-    """The sides of the sheet a box is held to, so that rounding up does not push it off a sheet it just fits."""
-    upright = box[0] <= wide / STEPS_PER_MM + 1e-6 and box[1] <= high / STEPS_PER_MM + 1e-6
-    return (wide, high) if upright else (high, wide)
+def _upright(box: tuple[float, float], sheet: tuple[float, float]) -> bool:
+    """Whether a box lies on a sheet without being turned. It is held to that side, so that rounding up to whole steps
+    does not push off what just fits.
+    """
+    return box[0] <= sheet[0] + 1e-6 and box[1] <= sheet[1] + 1e-6

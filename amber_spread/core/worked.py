@@ -134,6 +134,7 @@ def _work(
     else:
         edge, flat = Cornered(max(1.0, foot.width.value), leaning["covered"].thick_mm), None
     borders, on_top = plan_borders(tier, practice, media, edge, flat), plan_on_top(tier, practice, media, hex_of)
+    proud = list(_above(coats, None if leaning else cover, borders, on_top))
     by_place = {f"border_{place}": border for place, border in enumerate(borders, 1)}
     pieces = {f"piece_{place}": piece for place, piece in enumerate(on_top, 1)}
     done = Worked(
@@ -147,11 +148,10 @@ def _work(
         slabs=slabs,
         bodies=bodies,
         tipped=leaning,
-        stands=_stands(tier, bodies, leaning, foot, list(_above(coats, cover, borders, on_top)), borders),
+        stands=_stands(tier, bodies, leaning, foot, proud, borders),
         drawn=draw_tier(number, tier, Cut(layers, coats, cover, by_place, pieces, bodies, slabs, leaning), hex_of),
     )
-    named(done._asdict(), f"tiers.{number}")
-    return done
+    return Worked(**named(done._asdict(), f"tiers.{number}"))
 
 
 def forget_tiers() -> None:
@@ -190,7 +190,7 @@ def _stands(
         return Footprint(seen, *size, flat, None, own_shape(flat), words, out_mm, rise_mm)
     body, bare = bodies.covered, bodies.bare
     edge = body.section(body.foot_mm + 1e-6 * body.height_mm)
-    if isinstance(tier.final, InvertedFinal):
+    if isinstance(tier.final, InvertedFinal) and not isinstance(tier.build, BallBuild):
         # The card it was turned over on is its board.
         words, board = "the card it was turned over on", own_shape(bodies.coated.section(bodies.coated.foot_mm))
     elif not isinstance(tier.build, BallBuild):

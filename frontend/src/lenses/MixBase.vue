@@ -1,9 +1,18 @@
 <script setup lang="ts">
 /** One base for all the colours of a medium: what it weighs, how it is split, and what is blended of what. */
 import type { Base } from "@/api/types";
+import { stepWords } from "@/drawing/vessels";
+import { useOrder } from "@/order/order";
 import FigureRow from "./FigureRow.vue";
 
 defineProps<{ base: Base }>();
+const order = useOrder();
+
+function sheetWords(step: string, tier: number): string {
+  const name = order.plan?.tiers[tier - 1]?.name ?? `Tier ${tier}`;
+  return `${name}, ${stepWords(step.replace(/^tier_\d+_/, ""))}`;
+}
+
 const UNCOLOURED = "~plain";
 
 function partName(base: Base, key: string): string {
@@ -38,7 +47,20 @@ function partName(base: Base, key: string): string {
         <FigureRow :label="`of ${partName(base, String(key))}`" :figure="part" />
       </li>
     </ul>
-    <p v-if="blend.marbled" class="soft">Knead it only until it is streaked.</p>
+    <template v-if="blend.marbled">
+      <p class="soft">
+        Knead it only until it is streaked. Its trimmings cannot be rolled again as marble, so mix each sheet on its
+        own:
+      </p>
+      <template v-for="(sheet, step) in blend.sheets" :key="step">
+        <FigureRow :label="sheetWords(String(step), sheet.tier)" :figure="sheet.whole" />
+        <ul class="parts">
+          <li v-for="(part, key) in sheet.parts" :key="key">
+            <FigureRow :label="`log of ${partName(base, String(key))}`" :figure="part" />
+          </li>
+        </ul>
+      </template>
+    </template>
   </template>
 </template>
 

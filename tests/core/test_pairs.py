@@ -1,0 +1,329 @@
+"""All pairs: every kind met with every other, held to what is true of any cake, whatever the code says.
+
+What stays is no more than what is rolled or mixed; every sheet reaches the hem and every piece covers its face;
+weights, heights and colours add up; outlines nest; what is said to suit fits. The sections of a body are the only thing
+asked of it here: areas, volumes and ways down are worked out from them anew.
+"""
+
+import math
+from functools import cache, lru_cache
+from itertools import pairwise
+
+import numpy
+import pytest
+from shapely import LineString, Polygon, make_valid
+from shapely.ops import unary_union
+
+from amber_spread.core import flat
+from amber_spread.core.design import Cavity, Design, Layers, Tier
+from amber_spread.core.finishes import CollarCover, Measured, NoCover, PrintedCover, Stripe, Syrup
+from amber_spread.core.kit import Mat
+from amber_spread.core.plan import plan
+from amber_spread.core.practice import Practice
+from amber_spread.core.shapes import ROUND_ONLY, RoundShape
+from amber_spread.core.worked import work
+from tests import kinds
+from tests.designs import COLOURS, MEDIA
+
+PRACTICE = Practice()
+HEXES = {colour.name: colour.hex for colour in COLOURS}
+SHAPES = [one for kind in kinds.SHAPES for one in [kinds.example(kind)]]
+BUILDS = [one for kind in kinds.BUILDS for one in kinds.variants(kind)]
+FILLINGS = [kinds.example(kind) for kind in kinds.FILLINGS]
+FINALS = [one for kind in kinds.FINALS for one in kinds.variants(kind)]
+STRIPES = (Stripe(colour="ivory", share=2), Stripe(colour="blush"))
+COVERS = [one for kind in kinds.COVERS for one in kinds.variants(kind)]
+COVERS += [
+    one.model_copy(update={"stripes": STRIPES}) for one in COVERS if one.kind == "panel"
+]  # fmt: skip
+PLAIN = [kinds.example(kind) for kind in kinds.BUILDS]
+WHOLE = [kinds.example(kind, **({"top": "over"} if "top" in kind.model_fields and kind.__name__ == "PanelCover" else {}))
+         for kind in kinds.COVERS]  # fmt: skip
+INSIDES = [
+    {"layers": Layers(count=4, height_mm=24, cavity=Cavity(diameter_mm=60))},
+    {"layers": Layers(count=4, height_mm=24, cavity=Cavity(diameter_mm=70, first=1, last=2, filled_with="sweets"))},
+    {"layers": Layers(count=4, height_mm=24, syrup=Syrup())},
+    {"layers": Layers(count=4, height_mm=24, board_after=2)},
+]
+MEASURED = [
+    {"measured": Measured(heights_mm=(118, 112, 110, 115), top_mm=(150, 148), foot_mm=(205, 203))},
+    {"measured": Measured(heights_mm=(92, 90, 90, 91), top_mm=(140, 141), foot_mm=(190, 196))},
+]
+
+
+def tiers():
+    """Every pair of a shape, a build, a filling, a final coat, a cover and what lies inside, as a tier."""
+
+    def of(**parts):
+        return Tier(tin_diameter_mm=204, **parts)
+
+    def may(shape, build):
+        return isinstance(shape, RoundShape) or not isinstance(build, ROUND_ONLY)
+
+    pairs = [(shape, build) for shape in SHAPES for build in BUILDS if may(shape, build)]
+    yield from (of(shape=shape, build=build) for shape, build in pairs)
+    yield from (of(build=build, cover=cover) for build in BUILDS for cover in COVERS)
+    slanted = [(shape, build) for shape, build in pairs if build.kind in ("tapered", "bevelled") and build in PLAIN]
+    yield from (of(shape=shape, build=build, cover=cover) for shape, build in slanted for cover in WHOLE)
+    yield from (of(shape=shape, cover=cover) for shape in SHAPES for cover in COVERS)
+    yield from (of(final=final, cover=cover) for final in FINALS for cover in COVERS)
+    yield from (of(shape=shape, final=final) for shape in SHAPES for final in FINALS)
+    yield from (of(build=build, final=final) for build in BUILDS for final in FINALS)
+    yield from (of(build=build, filling=filling) for build in BUILDS for filling in FILLINGS)
+    yield from (of(shape=shape, filling=filling) for shape in SHAPES for filling in FILLINGS)
+    yield from (of(final=final, filling=filling) for final in FINALS for filling in FILLINGS)
+    for inside in INSIDES:
+        yield from (of(build=build, **inside) for build in BUILDS)
+        yield from (of(shape=shape, filling=filling, **inside) for shape in SHAPES for filling in FILLINGS)
+    for measured in MEASURED:
+        yield from (of(build=build, **measured) for build in BUILDS)
+        yield from (of(cover=cover, **measured) for cover in COVERS)
+        yield from (of(final=final, **measured) for final in FINALS)
+
+
+def name_of(tier):
+    inside = "".join(
+        f" {word}" for word, there in (
+            ("room", tier.layers.cavity), ("syrup", tier.layers.syrup), ("board", tier.layers.board_after),
+            ("measured", tier.measured)) if there
+    )  # fmt: skip
+    more = " ".join(str(value) for name, value in tier.cover if name in ("top", "corners", "run") and value)
+    striped = " striped" if getattr(tier.cover, "stripes", ()) else ""
+    kinds = (tier.shape, tier.build, tier.filling, tier.final, tier.cover)
+    return " ".join(one.kind for one in kinds) + f" {more}{striped}{inside}"
+
+
+_TURNS = numpy.linspace(0, 2 * math.pi, 241)[:-1]
+CIRCLE = numpy.column_stack([numpy.cos(_TURNS), numpy.sin(_TURNS)])
+GRID = list(dict.fromkeys(tiers()))
+
+
+@cache
+def done(tier):
+    """The tier's plan on its own, its rooms, and what stands in the cake as a whole."""
+    whole = plan(Design(tiers=(tier,), colours=COLOURS), PRACTICE, MEDIA)
+    return whole, whole.tiers[0], work(1, tier, PRACTICE, MEDIA, Mat(), HEXES)
+
+
+def test_the_grid_holds_every_kind_and_is_large():
+    assert len(GRID) > 600
+    for field, all_kinds in (("shape", kinds.SHAPES), ("build", kinds.BUILDS), ("filling", kinds.FILLINGS),
+                             ("final", kinds.FINALS), ("cover", kinds.COVERS)):  # fmt: skip
+        assert {type(getattr(tier, field)) for tier in GRID} == set(all_kinds)
+
+
+def holds(check):
+    """Hold every tier of the grid to something, and say of which it is not true."""
+
+    def of_every_tier():
+        wrong = []
+        for tier in GRID:
+            try:
+                check(tier, *done(tier))
+            except AssertionError as error:
+                wrong.append(f"{name_of(tier)}: {str(error).splitlines()[0] if str(error) else 'not so'}")
+        assert not wrong, f"{len(wrong)} of {len(GRID)}:\n" + "\n".join(wrong[:25])
+
+    of_every_tier.__name__, of_every_tier.__doc__ = check.__name__, check.__doc__
+    return of_every_tier
+
+
+@holds
+def test_what_stays_is_no_more_than_what_is_rolled_or_mixed(tier, whole, one, rooms):
+    for bowl in whole.bowls.values():
+        kept = sum(use.stays.value + use.lost.value for use in bowl.steps.values())
+        assert bowl.stays.value + bowl.lost.value == pytest.approx(kept)
+        assert bowl.mix.value >= bowl.need.value - 1e-6 >= kept - 1e-3
+        assert bowl.risk.value <= PRACTICE.run_out_risk + 1e-9
+    cover = one.cover
+    if cover is not None and cover.rolled_weight is not None:
+        assert cover.rolled_weight.value >= cover.stays.value - 1e-6
+        for share in cover.colours.values():
+            assert share.rolled.value >= share.stays.value - 1e-6
+        for total, name in ((cover.rolled_weight, "rolled"), (cover.stays, "stays"), (cover.trimmed_weight, "trimmed")):
+            shares = sum(getattr(share, name).value for share in cover.colours.values())
+            assert shares == pytest.approx(total.value, rel=1e-6)
+
+
+@holds
+def test_weights_add_up_to_what_the_rooms_hold(tier, whole, one, rooms):
+    stays = sum(bowl.stays.value for bowl in whole.bowls.values())
+    sliced = one.foot.slice_weight.value if one.foot else 0.0
+    hidden = one.layers.cavity.fill_weight.value if one.layers.cavity and one.layers.cavity.fill_weight else 0.0
+    assert whole.stack.weight.value == pytest.approx(stays + one.layers.cake_weight.value + hidden - sliced)
+
+
+@lru_cache(maxsize=2000)
+def sections_of(body, steps=160):
+    """The outlines of a body at many heights, each as a polygon with its height; its top is nearly there."""
+    top = body.foot_mm + body.height_mm
+    ups = numpy.linspace(body.foot_mm, top, steps + 1)
+    ups[0], ups[-1] = body.foot_mm + 1e-6 * body.height_mm, top - 1e-6 * body.height_mm
+    found = []
+    for up in ups:
+        outline = body.section(up)
+        points = outline.traced(240) if hasattr(outline, "traced") else outline.points
+        if hasattr(outline, "radius_mm"):
+            points = outline.radius_mm * CIRCLE
+        found.append((float(up), Polygon(points)))
+    return found
+
+
+@holds
+def test_fillings_layers_and_room_fill_the_bare_cake(tier, whole, one, rooms):
+    """Volumes by slices: what is cake, filling, seal, dam, board and room is all there is."""
+    if tier.measured is not None or rooms.tipped is not None:
+        return
+    slices = sections_of(rooms.bodies.bare)
+    by_slices = sum(
+        (low.area + high.area) / 2 * (z1 - z0) for (z0, low), (z1, high) in pairwise(slices)
+    ) / 1000  # fmt: skip
+    layers, filling = one.layers, one.layers.filling
+    parts = [layers.cake_volume, filling.volume, filling.dam_volume, filling.seal_volume]
+    found = sum(part.value for part in parts if part is not None)
+    if layers.cavity is not None:
+        found += layers.cavity.volume.value
+    if layers.board is not None:
+        found += slices[80][1].area * layers.board.thickness.value / 1000
+    # A room wider than the dam's inside and a slanted wall leave the dam's corners out.
+    assert found == pytest.approx(by_slices, rel=0.012 if tier.build.kind not in ("straight", "tapered") else 0.006)
+
+
+@holds
+def test_a_sheet_reaches_the_hem_whichever_way_it_hangs(tier, whole, one, rooms):
+    """From the axis over the top and down in the upright plane of each direction: a polyline over the slices."""
+    cover = one.cover
+    if cover is None or "sheet" not in cover.pieces:
+        return
+    slices = sections_of(rooms.bodies.coated, 60)
+    wide, long = cover.pieces["sheet"].size
+    sheet = Polygon(flat.flattened(cover.pieces["sheet"].corners, 0.02)).exterior
+    overlap = cover.overlap.value
+    assert wide > 0 and long > 0
+    for turn in numpy.linspace(0, math.pi / 2, 19):
+        ray = LineString([(0, 0), (3000 * math.cos(turn), 3000 * math.sin(turn))])
+        radii = [section.exterior.intersection(ray).distance(LineString([(0, 0), (1e-9, 0)])) for _, section in slices]
+        heights = [up for up, _ in slices]
+        steps = [math.hypot(r1 - r0, z1 - z0) for (r0, z0), (r1, z1) in pairwise(zip(radii, heights, strict=True))]
+        way = radii[-1] + sum(steps)
+        x, y = wide / 2 + way * math.cos(turn), long / 2 + way * math.sin(turn)
+        inside = Polygon(sheet).buffer(0.6)
+        assert inside.covers(LineString([(wide / 2, long / 2), (x, y)])), (
+            f"{way:.1f} mm toward {math.degrees(turn):.0f}"
+        )
+        assert way + 0.3 * overlap < 4000
+
+
+@holds
+def test_the_pieces_of_a_cover_that_suits_are_as_large_as_what_they_cover(tier, whole, one, rooms):
+    """Areas: the wall as the girth of each slice times the way up between slices, the top as the last slice."""
+    cover = one.cover
+    if cover is None or not cover.suits or rooms.tipped is not None:
+        return
+    slices = sections_of(rooms.bodies.coated)
+    leans = [
+        math.hypot(z1 - z0, (high.bounds[2] - high.bounds[0] - low.bounds[2] + low.bounds[0]) / 2)
+        for (z0, low), (z1, high) in pairwise(slices)
+    ]
+    wall = sum(
+        (low.length + high.length) / 2 * lean for ((_, low), (_, high)), lean in zip(pairwise(slices), leans, strict=True)
+    )  # fmt: skip
+    top = slices[-1][1].area if rooms.bodies.coated.flat_top else 0.0
+    bare_top = isinstance(tier.cover, CollarCover | PrintedCover) and getattr(tier.cover, "top", "none") != "circle"
+    if bare_top or getattr(tier.cover, "top", "") == "none":
+        top = 0.0
+    sheets = [piece for key, piece in cover.pieces.items() if piece.stuff == "sheet" and key != "band"]
+    pieces = sum(flat.area_of(piece.corners) * piece.count.value for piece in sheets)
+    if isinstance(tier.cover, PrintedCover) and cover.printed.too_tall is not None:
+        assert "cover.printed_short" in {check.code for check in whole.checks}
+        return
+    assert pieces >= (wall + top) * 0.997
+
+
+@holds
+def test_pieces_are_valid_and_their_stripes_fill_them(tier, whole, one, rooms):
+    if one.cover is None:
+        return
+    for piece in one.cover.pieces.values():
+        edge = Polygon(flat.flattened(piece.corners, 0.02))
+        assert edge.is_valid
+        if piece.bands:
+            bands = [make_valid(Polygon([corner[:2] for corner in band.corners])) for band in piece.bands]
+            assert sum(band.area for band in bands) == pytest.approx(edge.area, rel=0.01)
+            assert unary_union(bands).symmetric_difference(edge).area < 0.015 * edge.area
+
+
+@holds
+def test_heights_add_up_and_supports_are_as_long_as_what_they_stand_in(tier, whole, one, rooms):
+    coats = [one.coats.crumb, one.coats.final, one.cover.over if one.cover else None]
+    if rooms.tipped is None:
+        own = max(coat.height.value for coat in coats if coat is not None)
+        assert one.stack.top.value - one.stack.bottom.value == pytest.approx(own)
+        assert max(mark.up.value for mark in one.gauge.values()) == pytest.approx(own, abs=1e-6) or (
+            tier.build.kind in ("domed", "ball", "turned", "tapered", "bevelled") or tier.final.kind == "semi_naked"
+        )
+    outside = whole.section.tiers[0].outline
+    highest = max(z for _, z in outside)
+    proud = [max(z for _, z in part.outline) for part in whole.section.added]
+    assert whole.stack.height.value == pytest.approx(max([highest, *proud]), abs=1e-6) or not (
+        rooms.bodies.coated.flat_top
+    )
+    if one.layers.board is not None:
+        assert one.layers.board.supports.value >= 3
+        assert one.layers.board.support_length.value == pytest.approx(one.layers.board.height.value)
+
+
+@holds
+def test_what_is_drawn_nests_and_fills_its_outside(tier, whole, one, rooms):
+    if one.coats.final and one.coats.final.side.value <= 0:
+        return
+    parts = [part for part in whole.section.parts if part.place.startswith("tiers.1.") or part.place == ""]
+    polygons = [make_valid(Polygon(part.outline)) for part in parts]
+    joined = unary_union([polygon.buffer(1e-6) for polygon in polygons])
+    outside = make_valid(Polygon(whole.section.tiers[0].outline))
+    room = one.layers.cavity
+    hollow = 0.0
+    if room is not None and rooms.tipped is None:  # a drum on its side is cut between two layers
+        half = max(0.0, min(room.diameter.value / 2, room.diameter.value / 2 + room.wall.value))
+        hollow = half * room.height.value
+    assert sum(polygon.area for polygon in polygons) == pytest.approx(joined.area, rel=2e-3, abs=0.5)
+    assert joined.area + hollow == pytest.approx(outside.area, rel=3e-3, abs=0.5)
+    assert joined.difference(outside.buffer(0.05)).area < 1.0
+
+
+@holds
+def test_the_cake_stands_within_its_board(tier, whole, one, rooms):
+    """The base board is at least 2 in wider than the cake all round (common practice), corners and borders among it."""
+    length = whole.stack.base_length.value if whole.stack.base_length else whole.stack.base_diameter.value
+    wide = whole.stack.base_diameter.value
+    edge = {
+        "round": lambda: Polygon([(wide / 2 * math.cos(t), wide / 2 * math.sin(t)) for t in numpy.linspace(0, 6.2832, 721)]),
+        "oval": lambda: Polygon([(wide / 2 * math.cos(t), length / 2 * math.sin(t)) for t in numpy.linspace(0, 6.2832, 721)]),
+    }.get(whole.stack.base_shape, lambda: Polygon([(-wide / 2, -length / 2), (wide / 2, -length / 2), (wide / 2, length / 2), (-wide / 2, length / 2)]))()  # fmt: skip
+    above = Polygon(whole.section.tiers[0].seen_from_above)
+    assert edge.buffer(0.3).covers(above)
+    assert edge.exterior.distance(above) >= 25.4 * 0.7
+    assert "stack.board_small" not in {check.code for check in whole.checks}
+
+
+@holds
+def test_a_room_that_breaks_out_is_said_and_no_other(tier, whole, one, rooms):
+    room = one.layers.cavity
+    if room is None:
+        return
+    bare, codes = rooms.bodies.bare, {check.code for check in whole.checks}
+    hollow = [slab for slab in rooms.slabs if slab.kind == "layer" and room.first <= slab.number <= room.last]
+    ups = numpy.linspace(hollow[0].low + 1e-3, hollow[-1].high - 1e-3, 40)
+    nearest = min(Polygon(bare.section(up).points).exterior.distance(LineString([(0, 0), (1e-9, 0)])) for up in ups)
+    breaks = nearest < room.diameter.value / 2 - 0.5
+    assert ("layers.room_breaks_out" in codes) >= breaks
+    assert room.wall.value <= nearest - room.diameter.value / 2 + 0.5
+
+
+@holds
+def test_every_kind_keeps_its_word_about_what_it_suits(tier, whole, one, rooms):
+    """A cover that does not suit is said; none is said of one that does."""
+    said = "cover.suits_not" in {check.code for check in whole.checks}
+    assert said == (one.cover is not None and not one.cover.suits)
+    if isinstance(tier.cover, NoCover):
+        assert one.cover is None

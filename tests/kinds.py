@@ -1,0 +1,131 @@
+"""Every kind there is, read from the types themselves: one example of each for the grid, any at all for hypothesis.
+
+A new kind is among them the day it is added. Where one asks for a number that has no usual value, its field is given
+an everyday size here.
+"""
+
+from types import NoneType, UnionType
+from typing import Annotated, Any, Literal, Union, get_args, get_origin
+
+from hypothesis import strategies as st
+from pydantic import BaseModel
+from pydantic.fields import FieldInfo
+
+from amber_spread.core.finishes import Border, Cover, Filling, FinalCoat, OnTop
+from amber_spread.core.shapes import Build, HeartShape, ProfilePoint, Shape
+
+PATH = ((0, 0), (200, 0), (200, 120), (90, 180), (60, 90), (0, 120))
+EVERYDAY = {
+    "length_mm": 260.0, "points_mm": PATH, "narrow_mm": 150.0, "in_mm": 18.0, "down_mm": 22.0, "rise_mm": 40.0,
+    "disc_diameter_mm": 216.0, "shape": HeartShape(), "across_mm": 80.0,
+    "points": (ProfilePoint(up=0, out=1), ProfilePoint(up=0.5, out=0.7), ProfilePoint(up=1, out=0.85)),
+}  # fmt: skip
+NARROWER = {
+    "narrow_mm": (60, 140), "in_mm": (1, 25), "down_mm": (1, 30), "rise_mm": (1, 40), "foot_mm": (0, 45),
+    "cut_mm": (1, 20), "corner_mm": (0, 25), "across_mm": (10, 90), "diameter_mm": (10, 120), "share": (0.05, 9),
+}  # fmt: skip
+"""Where a type takes more than an everyday tier can be made of, what hypothesis tries instead."""
+MEDIA = {"fondant": ["fondant", "modelling_chocolate"], "dark_chocolate": ["dark_chocolate", "white_chocolate"],
+         "lemon_curd": ["lemon_curd", "raspberry_jam"], "syrup": ["syrup"]}  # fmt: skip
+SPREADS = ["american_buttercream", "meringue_buttercream", "dark_ganache", "cream_cheese_frosting"]
+COLOUR_NAMES = [None, "ivory", "blush", "pale"]
+
+
+def kinds_of(union: Any) -> tuple[type[BaseModel], ...]:
+    """The kinds of a union, with or without its discriminator."""
+    inner = get_args(union)[0] if get_origin(union) is Annotated else union
+    return get_args(inner)
+
+
+SHAPES, BUILDS, FILLINGS, FINALS, COVERS = map(kinds_of, (Shape, Build, Filling, FinalCoat, Cover))
+
+
+def example(kind: type[BaseModel], **more: Any) -> Any:
+    """One of a kind, everything that has a usual value left to it."""
+    needed = {name: EVERYDAY[name] for name, field in kind.model_fields.items() if field.is_required()}
+    return kind(**needed | more)
+
+
+def variants(kind: type[BaseModel]) -> list[Any]:
+    """One of a kind for each choice of words it offers: every top, corner, run of its stripes."""
+    found = [example(kind)]
+    for name, field in kind.model_fields.items():
+        choices = _words(field.annotation)
+        if name != "kind" and len(choices) > 1:
+            found.extend(example(kind, **{name: one}) for one in choices if one != field.default)
+    return found
+
+
+def _words(annotation: Any) -> list[Any]:
+    if get_origin(annotation) is Literal:
+        return list(get_args(annotation))
+    if get_origin(annotation) in (Union, UnionType):
+        return [word for one in get_args(annotation) for word in _words(one)]
+    return []
+
+
+def any_of(union: Any) -> st.SearchStrategy[Any]:
+    """Any kind of a union, with anything its fields take."""
+    return st.one_of([any_one(kind) for kind in kinds_of(union)])
+
+
+def any_one(kind: type[BaseModel]) -> st.SearchStrategy[Any]:
+    """Any of a kind."""
+    return st.builds(kind, **{name: _field(kind, name, field) for name, field in kind.model_fields.items()})
+
+
+def _field(kind: type[BaseModel], name: str, field: FieldInfo) -> st.SearchStrategy[Any]:
+    if name == "kind":
+        return st.just(field.default)
+    if name == "points":
+        return _TURNED
+    if name == "points_mm":
+        return st.just(PATH)
+    if name == "shape":
+        return st.builds(HeartShape)
+    if name.endswith("colour"):
+        return st.sampled_from(COLOUR_NAMES)
+    if name.endswith("medium"):
+        return st.sampled_from(MEDIA.get(field.default, SPREADS))
+    return _value(name, field.annotation, field.metadata)
+
+
+def _value(name: str, annotation: Any, metadata: list[Any]) -> st.SearchStrategy[Any]:
+    origin = get_origin(annotation)
+    if origin is Annotated:
+        inner, *extra = get_args(annotation)
+        found = [part for one in extra for part in (one.metadata if isinstance(one, FieldInfo) else [one])]
+        return _value(name, inner, [*metadata, *found])
+    if origin in (Union, UnionType):
+        return st.one_of([_value(name, one, metadata) for one in get_args(annotation)])
+    if origin is Literal:
+        return st.sampled_from(get_args(annotation))
+    if origin is tuple:
+        inner = get_args(annotation)
+        if inner[-1] is Ellipsis:
+            return st.lists(_value(name, inner[0], []), max_size=4).map(tuple)
+        return st.tuples(*(_value(name, one, []) for one in inner))
+    if isinstance(annotation, type) and issubclass(annotation, BaseModel):
+        return any_one(annotation)
+    if annotation is NoneType:
+        return st.none()
+    if annotation is bool:
+        return st.booleans()
+    low, high = _bounds(metadata)
+    low, high = NARROWER.get(name, (low, high))
+    if annotation is int:
+        return st.integers(int(low), min(int(high), 40))
+    assert annotation is float, f"{name} is {annotation}: say here how one is made up"
+    return st.floats(low, high, allow_nan=False)
+
+
+def _bounds(metadata: list[Any]) -> tuple[float, float]:
+    low = next(part.ge for part in metadata if getattr(part, "ge", None) is not None)
+    return low, next(part.le for part in metadata if getattr(part, "le", None) is not None)
+
+
+_TURNED = st.lists(st.floats(0.3, 1), min_size=2, max_size=5).map(
+    lambda outs: tuple(ProfilePoint(up=index / (len(outs) - 1), out=out) for index, out in enumerate(outs))
+)
+borders = st.lists(any_one(Border), max_size=2).map(tuple)
+on_tops = st.lists(any_one(OnTop), max_size=2).map(tuple)
