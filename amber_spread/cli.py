@@ -28,6 +28,11 @@ def main(arguments: list[str] | None = None) -> int:
         serving.add_argument("--port", type=int, default=None, help="the port to serve on (8765, or the next free one)")
     commands.add_parser("bench", help="print how long planning and an edit on screen take")
     commands.add_parser("shots", help="take the screenshots of docs/ again from the demo data")
+    mutants = commands.add_parser("mutants", help="put small faults into the core, and print the share the tests find")
+    mutants.add_argument(
+        "files", nargs="*", help="files of the core, such as cover.py; all of them where none is named"
+    )
+    mutants.add_argument("--sample", type=int, default=40, help="how many faults to try (40)")
     commands.add_parser("schemas", help="write the API's and the design file's schema into the tree")
     chosen = parser.parse_args(arguments)
     if chosen.command == "plan":
@@ -42,6 +47,10 @@ def main(arguments: list[str] | None = None) -> int:
         from amber_spread.bench import bench
 
         return bench()
+    if chosen.command == "mutants":
+        from amber_spread.mutants import run_mutants
+
+        return run_mutants(chosen.files, chosen.sample)
     if chosen.command == "shots":
         from amber_spread.shots import take_shots
 

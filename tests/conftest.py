@@ -11,7 +11,8 @@ from amber_spread.store.orders import OrderBook
 from amber_spread.store.private_postgres import PrivatePostgres
 
 # The same examples on every run of continuous integration; new ones at every run by hand.
-settings.register_profile("amber", deadline=None, max_examples=30, derandomize="CI" in os.environ)
+EXAMPLES = int(os.environ.get("AMBER_EXAMPLES", "30"))
+settings.register_profile("amber", deadline=None, max_examples=EXAMPLES, derandomize="CI" in os.environ)
 settings.load_profile("amber")
 
 

@@ -123,7 +123,7 @@ def plan_cover(
         colours=_by_colour(way.pieces, parts, stays.value, asked, getattr(cover, "colour", None)),
         pieces=way.pieces,
         laid=lay_out(way.pieces, mat.width_mm, mat.length_mm),
-        on_mat=all(on_mat(piece, mat) for piece in way.pieces.values()),
+        on_mat=isinstance(cover, CollarCover) or all(on_mat(piece, mat) for piece in way.pieces.values()),
         **own,  # type: ignore[arg-type]
     )
     return plan, covered

@@ -845,7 +845,7 @@ export interface components {
         };
         /**
          * Blend
-         * @description A colour made of others by parts: what of each goes in.
+         * @description A colour made of others by parts: what of each goes in. A marbled one is mixed sheet by sheet.
          */
         Blend: {
             /** Colour */
@@ -858,6 +858,10 @@ export interface components {
             /** Parts */
             parts: {
                 [key: string]: components["schemas"]["Figure"];
+            };
+            /** Sheets */
+            sheets: {
+                [key: string]: components["schemas"]["Sheet"];
             };
         };
         /** Body_plan_api_plan_post */
@@ -3496,6 +3500,19 @@ export interface components {
             across_mm: number;
             /** Length Mm */
             length_mm?: number | null;
+        };
+        /**
+         * Sheet
+         * @description One sheet of a marbled blend, which is mixed on its own: what it takes in all, and the log of each part.
+         */
+        Sheet: {
+            /** Tier */
+            tier: number;
+            whole: components["schemas"]["Figure"];
+            /** Parts */
+            parts: {
+                [key: string]: components["schemas"]["Figure"];
+            };
         };
         /**
          * Shopping

@@ -158,6 +158,7 @@ function setPractice(name: (typeof HABITS)[number]["name"], value: number | null
         limit="board_diameter_mm"
         :value="design.base_board.diameter_mm"
         :usual="order.plan.stack.base_diameter.value"
+        :rounding="order.plan.stack.base_diameter.rounding"
         figure="stack.base_diameter"
         @change="(value) => order.edit((draft) => (draft.design.base_board.diameter_mm = value))"
       />
@@ -176,6 +177,7 @@ function setPractice(name: (typeof HABITS)[number]["name"], value: number | null
         limit="board_diameter_mm"
         :value="design.base_board.length_mm"
         :usual="order.plan.stack.base_length.value"
+        :rounding="order.plan.stack.base_length.rounding"
         figure="stack.base_length"
         @change="(value) => order.edit((draft) => (draft.design.base_board.length_mm = value))"
       />

@@ -180,10 +180,18 @@ const copyCoats = (from: Tier, to: Tier): void => {
 
 <style scoped>
 .offer {
-  display: grid;
-  gap: 6px;
+  margin: 10px 0;
   padding: 8px 12px;
   border-left: 4px solid var(--amber-line);
   background: var(--paper);
+}
+
+.offer .act {
+  width: 100%;
+  height: auto;
+  min-height: 44px;
+  margin-top: 8px;
+  padding: 8px 12px;
+  white-space: normal;
 }
 </style>

@@ -49,8 +49,8 @@ function partName(base: Base, key: string): string {
     </ul>
     <template v-if="blend.marbled">
       <p class="soft">
-        Knead it only until it is streaked. Its trimmings cannot be rolled again as marble, so mix each sheet on its
-        own:
+        Knead it only until it is streaked. Its trimmings cannot be rolled again as marble, so mix each sheet
+        on its own:
       </p>
       <template v-for="(sheet, step) in blend.sheets" :key="step">
         <FigureRow :label="sheetWords(String(step), sheet.tier)" :figure="sheet.whole" />

@@ -113,6 +113,7 @@ article {
 }
 
 .rest {
+  grid-column: 1 / -1;
   display: inline-flex;
   gap: 5px;
   align-items: center;

@@ -9,7 +9,15 @@ import { useOrder } from "@/order/order";
 import { parsePrice } from "./amount";
 import { useHandbook } from "./handbook";
 import { useSettings } from "./settings";
-import { decimal, lengthForEditing, lengthTyped, parseLength, parseWeight, UnitError } from "./units";
+import {
+  decimal,
+  lengthForEditing,
+  lengthTyped,
+  parseLength,
+  parseWeight,
+  type Rounding,
+  UnitError,
+} from "./units";
 
 const props = defineProps<{
   label: string;
@@ -22,6 +30,8 @@ const props = defineProps<{
   large?: boolean;
   quiet?: boolean;
   optional?: string;
+  /** How a worked-out value that stands here until one is typed is rounded. */
+  rounding?: Rounding;
 }>();
 const emit = defineEmits<{ change: [value: number | null] }>();
 
@@ -36,7 +46,14 @@ const wrong = ref("");
 
 const bound = computed(() => handbook.limit(props.limit));
 const current = computed(() => props.value ?? props.usual ?? null);
-const shown = computed(() => (current.value === null ? null : measured(current.value)));
+const shown = computed(() => {
+  if (current.value === null) return null;
+  // What is not typed but worked out reads as its figure does everywhere else, rounded the same way.
+  const own = props.value !== null && props.value !== undefined;
+  if (!own && props.rounding && bound.value.unit === "mm")
+    return settings.measure({ value: current.value, unit: "mm" }, props.rounding);
+  return measured(current.value);
+});
 const unit = computed(() => shown.value?.unit ?? (bound.value.unit === "mm" ? settings.length : ""));
 const displayed = computed(() => (editing.value || wrong.value ? text.value : (shown.value?.number ?? "")));
 /** About as wide as the text: spaces and strokes are half a digit. */

@@ -1,6 +1,7 @@
 import { describe, expect, it } from "vitest";
 import cases from "../../../tests/units.json";
 import {
+  lacking,
   lengthForEditing,
   lengthMeasure,
   type LengthUnit,
@@ -40,5 +41,20 @@ describe("a typed length shown for editing", () => {
     for (const unit of ["in", "cm", "mm"] as const) {
       expect(parseLength(lengthForEditing(mm, unit), unit)).toBeCloseTo(mm, 1);
     }
+  });
+});
+
+describe("parts read off a scale", () => {
+  const part = (value: number, rounding: "up" | "down" | "nearest" = "nearest") => ({ value, rounding });
+
+  it("say what they lack of their whole as it is read", () => {
+    expect(lacking([part(1437.2), part(133.4), part(152.1)], 1735, "g")).toBe(15);
+    expect(lacking([part(52), part(48)], 100, "g")).toBe(2);
+    expect(lacking([part(60), part(40)], 100, "g")).toBe(0);
+  });
+
+  it("may come to more than it", () => {
+    expect(lacking([part(53), part(53)], 106, "g")).toBe(0);
+    expect(lacking([part(58), part(58)], 115, "g")).toBe(-5);
   });
 });

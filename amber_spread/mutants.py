@@ -1,0 +1,106 @@
+"""A sample of small faults put into the core one by one, and the share of them that the fast tests find.
+
+A fault is one number, sign, comparison or word changed by cosmic-ray's operators, in a copy of the tree. What no test
+finds is printed as it was changed: either nothing depends on it, or a test is missing.
+"""
+
+import os
+import random
+import shutil
+import sys
+import tempfile
+from collections import defaultdict
+from collections.abc import Iterator, Sequence
+from concurrent.futures import ThreadPoolExecutor
+from pathlib import Path
+
+from cosmic_ray.ast import ast_nodes, get_ast
+from cosmic_ray.mutating import mutate_and_test
+from cosmic_ray.plugins import get_operator
+from cosmic_ray.work_item import MutationSpec, TestOutcome, WorkResult
+
+ROOT = Path(__file__).resolve().parents[1]
+SAMPLE = 40
+SEED = 20261126
+LONGEST_S = 240.0
+SWAPS = {"Add": "Sub", "Sub": "Add", "Mul": "Div", "Div": "Mul", "Pow": "Mul", "FloorDiv": "Mul", "Mod": "Mul"}
+TURNS = {"Lt": "GtE", "LtE": "Gt", "Gt": "LtE", "GtE": "Lt", "Eq": "NotEq", "NotEq": "Eq"}
+OPERATORS = [
+    *(f"core/ReplaceBinaryOperator_{one}_{other}" for one, other in SWAPS.items()),
+    *(f"core/ReplaceComparisonOperator_{one}_{other}" for one, other in TURNS.items()),
+    "core/NumberReplacer", "core/AddNot", "core/ReplaceAndWithOr", "core/ReplaceOrWithAnd",
+    "core/ReplaceTrueWithFalse", "core/ReplaceFalseWithTrue", "core/ReplaceUnaryOperator_Delete_Not",
+]  # fmt: skip
+FAST = ["tests/core/test_right.py", "tests/core", "tests/outside"]
+NO_ARITHMETIC = {"__init__.py", "limits.py", "ingredients.py", "media.py", "recipe_book.py", "goods.py"}
+"""Tables and words: a number changed there is another kitchen, not a fault."""
+
+
+def run_mutants(names: Sequence[str], sample: int = SAMPLE) -> int:
+    """Put a sample of faults into the files named (all of the core where none is), and print the share found by file.
+
+    Returns the exit status: 1 where fewer than nine in ten are found.
+    """
+    core = ROOT / "amber_spread" / "core"
+    files = [Path(name).name for name in names] or sorted({path.name for path in core.glob("*.py")} - NO_ARITHMETIC)
+    spots = [spot for name in files for spot in _spots(core / name)]
+    chosen = random.Random(SEED).sample(spots, min(sample, len(spots)))
+    workers = max(1, os.cpu_count() or 1)
+    print(f"{len(chosen)} of {len(spots)} possible faults in {len(files)} files", file=sys.stderr)
+    found: dict[str, list[bool]] = defaultdict(list)
+    survivors = []
+    with ThreadPoolExecutor(workers) as pool:
+        shares = [chosen[worker::workers] for worker in range(workers)]
+        for done in pool.map(_try_all, shares):
+            for name, result in done:
+                if result.test_outcome == TestOutcome.INCOMPETENT or result.diff is None:
+                    continue
+                killed = result.test_outcome == TestOutcome.KILLED
+                found[name].append(killed)
+                if not killed:
+                    survivors.append(result.diff)
+    for diff in survivors:
+        print("\n".join(line for line in diff.splitlines() if line[:1] in "+-@"), end="\n\n")
+    for name, outcomes in sorted(found.items()):
+        print(f"{name:28} {sum(outcomes):3} of {len(outcomes):3} found")
+    every = [outcome for outcomes in found.values() for outcome in outcomes]
+    share = sum(every) / max(1, len(every))
+    print(f"{'in all':28} {sum(every):3} of {len(every):3} found: {share:.0%}")
+    return 0 if share >= 0.9 else 1
+
+
+def _spots(path: Path) -> Iterator[tuple[str, str, int]]:
+    """Every fault that can be put into a file: its name, the operator, and which occurrence."""
+    tree = get_ast(path.read_text())
+    for name in OPERATORS:
+        operator = get_operator(name)()
+        count = sum(len(list(operator.mutation_positions(node))) for node in ast_nodes(tree))
+        yield from ((path.name, name, occurrence) for occurrence in range(count))
+
+
+def _try_all(spots: Sequence[tuple[str, str, int]]) -> list[tuple[str, WorkResult]]:
+    """Put faults one after the other into a copy of the tree of their own, and run the fast tests on each."""
+    folder = Path(tempfile.mkdtemp(prefix="amber-mutants-"))
+    try:
+        for name in ("amber_spread", "tests", "docs"):
+            shutil.copytree(ROOT / name, folder / name, ignore=shutil.ignore_patterns("__pycache__", "screenshots"))
+        shutil.copy(ROOT / "pyproject.toml", folder)
+        tests = " ".join(FAST)
+        command = (
+            f"sh -c 'cd {folder} && AMBER_EXAMPLES=6 CI=true PYTHONDONTWRITEBYTECODE=1 PYTHONPATH={folder} "
+            f"{sys.executable} -m pytest -x -q -p no:cacheprovider {tests}'"
+        )
+        found = []
+        for number, (name, operator, occurrence) in enumerate(spots, 1):
+            spec = MutationSpec(
+                module_path=folder / "amber_spread" / "core" / name,
+                operator_name=operator,
+                occurrence=occurrence,
+                start_pos=(0, 0),
+                end_pos=(0, 1),
+            )
+            found.append((name, mutate_and_test([spec], command, LONGEST_S)))
+            print(f"  {number} of {len(spots)}: {name}, {found[-1][1].test_outcome}", file=sys.stderr)
+        return found
+    finally:
+        shutil.rmtree(folder, ignore_errors=True)
