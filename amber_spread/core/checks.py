@@ -1,6 +1,6 @@
 """Everything to know about a design: each tier's rooms in the order of the work, then the cake as a whole."""
 
-from collections.abc import Iterator, Sequence
+from collections.abc import Iterator, Mapping, Sequence
 
 from amber_spread.core.boards import Size, over_edge
 from amber_spread.core.check import Check, checker, listed, mm
@@ -35,16 +35,16 @@ def checks_of_cake(
     design: Design,
     tiers: Sequence[Footprint],
     whole: StackPlan,
-    media: dict[str, Medium],
+    used: Mapping[str, Medium],
     owned: Sequence[KitNeed],
     allergens: Sequence[Allergy],
 ) -> Iterator[Check]:
-    """Everything to know about the cake as a whole, cautions last."""
+    """Everything to know about the cake as a whole, cautions last; `used` are the media it takes, by key."""
     for number, (lower, upper) in enumerate(zip(tiers, tiers[1:], strict=False), 2):
         yield from _standing(number, upper, lower)
     yield from _board(tiers, whole)
     yield from _scrapers(owned)
-    yield from _cautions(design, whole, media, allergens)
+    yield from _cautions(design, whole, used, allergens)
 
 
 def _standing(number: int, upper: Footprint, lower: Footprint) -> Iterator[Check]:
@@ -101,7 +101,7 @@ def _scrapers(owned: Sequence[KitNeed]) -> Iterator[Check]:
 
 
 def _cautions(
-    design: Design, whole: StackPlan, media: dict[str, Medium], allergens: Sequence[Allergy]
+    design: Design, whole: StackPlan, used: Mapping[str, Medium], allergens: Sequence[Allergy]
 ) -> Iterator[Check]:
     check = checker(None)
     if whole.weight.value >= HEAVY_G:
@@ -111,7 +111,6 @@ def _cautions(
             "your local rules on lifting.",
             weight=Quantity(value=whole.weight.value, unit="g"),
         )  # fmt: skip
-    taken = {key: media[key] for _, key, _ in design.taken()}
     named = [f"{one.allergen} ({', '.join(name.lower() for name in one.found_in)})" for one in allergens]
     filled = any(tier.layers.cavity and tier.layers.cavity.filled_with for tier in design.tiers)
     if named:
@@ -121,14 +120,14 @@ def _cautions(
             + ("What is hidden in it comes on top. " if filled else "")
             + "Go by the labels of what you use, and tell the customer as your local food law asks.",
         )  # fmt: skip
-    perishable = sorted(medium.name for medium in taken.values() if medium.perishable)
+    perishable = sorted(medium.name for medium in used.values() if medium.perishable)
     if perishable:
         yield check(
             "caution.fridge", "caution", "layers",
             f"{listed(perishable)} must not stand out of the fridge for long. Your local food code says how "
             "long; plan the work and the table around it.",
         )  # fmt: skip
-    if any(medium.raw_egg for medium in taken.values()):
+    if any(medium.raw_egg for medium in used.values()):
         yield check(
             "caution.raw_egg", "caution", "layers",
             "A medium here is made with raw egg. Use pasteurised egg, and follow your local food code.",

@@ -29,6 +29,7 @@ from amber_spread.core.shapes import ROUND_ONLY, Build, RoundShape, Shape, Strai
 
 StepKey = Annotated[str, StringConstraints(pattern=r"^tier_[0-9]{1,2}_[a-z_]{1,20}$")]
 """A step of a bowl, as the plan names it: `tier_1_cover`."""
+Taken = tuple[tuple[str | int, ...], str, str | None]
 LayerHeight = Annotated[float, limits.LAYER_HEIGHT.field()]
 
 
@@ -143,7 +144,7 @@ class Tier(Frozen):
                 raise at(("on_top", index, "shape"), f"cannot be made: {error}") from error
         return self
 
-    def taken(self) -> Iterator[tuple[tuple[str | int, ...], str, str | None]]:
+    def taken(self) -> Iterator[Taken]:
         """Every medium the tier takes: the path of the field that names it, its key, its colour."""
         parts: list[tuple[tuple[str | int, ...], object]] = [
             (("layers", "syrup"), self.layers.syrup), (("filling",), self.filling), (("crumb",), self.crumb),
@@ -245,7 +246,7 @@ class Design(Frozen):
                     raise at(where, f"would make “{colour.name}” of itself")
         return self
 
-    def taken(self) -> Iterator[tuple[tuple[str | int, ...], str, str | None]]:
+    def taken(self) -> Iterator[Taken]:
         """Every medium the design takes: the path of the field that names it, its key, its colour."""
         for index, tier in enumerate(self.tiers):
             for path, key, colour in tier.taken():

@@ -10,7 +10,7 @@ without their units; the tests work every formula out again and hold it against 
 import inspect
 from collections.abc import Callable, Mapping
 from dataclasses import dataclass, field
-from typing import TYPE_CHECKING, Any, ClassVar, Generic, Literal, ParamSpec
+from typing import TYPE_CHECKING, Any, ClassVar, Generic, Literal, ParamSpec, cast
 
 from amber_spread.core.base import Frozen, Kept, Note, refuse
 
@@ -63,7 +63,7 @@ else:
 
     class _Shut(type):
         def __call__(cls, *args: Any, **values: Any) -> Any:
-            made = cls.open(*args, **values)
+            made = cls.open(*args, **values) if values else cls.open(*args)
             made.__class__ = cls
             return made
 
@@ -80,6 +80,22 @@ else:
         __slots__ = ()
         open: ClassVar = _OpenFigure
         __setattr__ = __delattr__ = refuse
+
+
+def _quantity(value: float, unit: Unit) -> Quantity:
+    """The same as calling the class, without its roundabout way."""
+    made: Any = _OpenQuantity(value, unit)
+    made.__class__ = Quantity
+    return cast(Quantity, made)
+
+
+def _figure(
+    value: float, unit: Unit, rule: str, rounding: Rounding, given: dict[str, Quantity], id: str = ""
+) -> Figure:
+    """Likewise."""
+    made: Any = _OpenFigure(value, unit, rule, rounding, given, id)
+    made.__class__ = Figure
+    return cast(Figure, made)
 
 
 def call(figure: Figure, id: str) -> None:
@@ -138,7 +154,7 @@ class Rule(Generic[P]):
         )
         arguments = ", ".join(parameters)
         told = f"{self.text.unit!r}, {self.text.id!r}, {self.rounding!r}, Kept({{{given}}})"
-        known = {"Figure": Figure, "Quantity": Quantity, "Kept": Kept, "function": self.function}
+        known = {"Figure": _figure, "Quantity": _quantity, "Kept": Kept, "function": self.function}
         found: Callable[P, Figure] = eval(f"lambda {arguments}: Figure(function({arguments}), {told})", known)
         return found
 
@@ -153,8 +169,9 @@ def rule(
     """Make a function a rule and enter it in `RULES`. Raises ValueError when the id is taken."""
 
     def enter(function: Callable[P, float]) -> Rule[P]:
-        text = _enter(RuleText(id=id, words=words, formula=formula, unit=unit, source=source))
-        return Rule(function, text, rounding)
+        made = Rule(function, RuleText(id=id, words=words, formula=formula, unit=unit, source=source), rounding)
+        _enter(made.text)
+        return made
 
     return enter
 
@@ -201,18 +218,18 @@ def total(parts: Mapping[str, float], unit: Unit) -> Figure:
 
 def same(name: str, value: float, unit: Unit, rounding: Rounding = "nearest") -> Figure:
     """A measure worked out elsewhere in the plan and taken over as it is, by the name it has there."""
-    return Figure(value, unit, _SAME, rounding, Kept({name: Quantity(value, unit)}))
+    return _figure(value, unit, _SAME, rounding, Kept({name: _quantity(value, unit)}))
 
 
 def decided(value: float, unit: Unit) -> Figure:
     """A number the design itself gives."""
-    return Figure(value, unit, _DECIDED, "nearest", Kept(set=Quantity(value, unit)))
+    return _figure(value, unit, _DECIDED, "nearest", Kept(set=_quantity(value, unit)))
 
 
 def chosen(own: float | None, usual: float, unit: Unit) -> Figure:
     """The decorator's own decision where there is one, this kitchen's usual where there is none."""
     if own is None:
-        return Figure(usual, unit, _USUAL, "nearest", Kept(usual=Quantity(usual, unit)))
+        return _figure(usual, unit, _USUAL, "nearest", Kept(usual=_quantity(usual, unit)))
     return decided(own, unit)
 
 
@@ -220,5 +237,5 @@ def of_parts(
     rule_id: str, value: float, parts: Mapping[str, float], unit: Unit, rounding: Rounding = "nearest"
 ) -> Figure:
     """A figure by a rule from `parts_rule`, with its named parts, all in `unit`, as the numbers put in."""
-    given = Kept({name: Quantity(part, unit) for name, part in parts.items()})
-    return Figure(value, unit, rule_id, rounding, given)
+    given = Kept({name: _quantity(part, unit) for name, part in parts.items()})
+    return _figure(value, unit, rule_id, rounding, given)

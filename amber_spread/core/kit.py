@@ -6,13 +6,15 @@ nothing (`get`).
 
 import math
 from collections.abc import Iterable, Sequence
+from functools import lru_cache
 from typing import Annotated, Literal, NamedTuple, Self
 
 from pydantic import Field, model_validator
 
 from amber_spread.core import limits
-from amber_spread.core.base import Frozen, Made, Name, at
-from amber_spread.core.figures import Figure, same
+from amber_spread.core.base import Frozen, Kept, Made, Name, at
+from amber_spread.core.figures import Figure, Rounding, Unit, same
+from amber_spread.core.naming import named
 
 Status = Literal["have", "next best", "get"]
 Tool = Literal["tin", "disc", "card", "board", "base board", "scraper", "smoother", "mat", "pin", "printed sheet"]
@@ -136,7 +138,7 @@ class KitNeed(Made):
     size: Figure
     length: Figure | None
     deep: Figure | None
-    count: Figure
+    count: int
     status: Status
     owned: Figure | None
     owned_length: Figure | None
@@ -194,6 +196,37 @@ OTHER_SHAPE = "It is of another shape: more board shows at some sides than at ot
 DEEPER = "The tin is too shallow for this cut: bake more, thinner layers, or line it higher than its rim."
 
 
+def kit_of(needs: Iterable[Need], kit: Kit) -> dict[str, KitNeed]:
+    """Every need held against the kit, as the plan numbers them. What was asked last is kept, since most edits ask for
+    the same tools.
+    """
+    return _kit_of(tuple(_bare(need) for need in needs), kit)
+
+
+_Size = tuple[float, Unit, Rounding] | None
+_Bare = tuple[Tool, int | None, _Size, float, bool, str, _Size, int, _Size]
+"""A need by plain values alone, in the order of its fields, to remember its match by."""
+
+
+def _bare(need: Need) -> _Bare:
+    size, length, deep = _plain(need.size), _plain(need.length), _plain(need.deep)
+    return need.tool, need.tier, size, need.least, need.wider, need.shape, length, need.many, deep
+
+
+def _plain(figure: Figure | None) -> _Size:
+    return None if figure is None else (figure.value, figure.unit, figure.rounding)
+
+
+@lru_cache(maxsize=128)
+def _kit_of(asked: tuple[_Bare, ...], kit: Kit) -> dict[str, KitNeed]:
+    needs = []
+    for tool, tier, size, least, wider, shape, length, many, deep in asked:
+        figures = [None if one is None else same("size", *one) for one in (size, length, deep)]
+        assert figures[0] is not None
+        needs.append(Need(tool, tier, figures[0], least, wider, shape, figures[1], many, figures[2]))
+    return Kept(named({f"need_{number}": need for number, need in enumerate(match_needs(needs, kit), 1)}, "kit"))
+
+
 def match_needs(needs: Iterable[Need], kit: Kit) -> list[KitNeed]:
     """Hold every need against the kit, in the order given; the same need of the same tier is listed once."""
     found: list[KitNeed] = []
@@ -213,7 +246,7 @@ def match_needs(needs: Iterable[Need], kit: Kit) -> list[KitNeed]:
                 size=same("size the plan asks for", need.size.value, need.size.unit, need.size.rounding),
                 length=_again("length the plan asks for", need.length),
                 deep=_again("depth it takes to bake this high", need.deep),
-                count=same("how many", need.many, "each"),
+                count=need.many,
                 status=served.status,
                 owned=None if best is None else same("size owned", best.size, need.size.unit),
                 owned_length=None if best is None or best.length is None else same("length owned", best.length, "mm"),
@@ -234,6 +267,11 @@ class Served(NamedTuple):
     status: Status
     owned: Owned | None
     changes: str
+
+
+def forget_kit() -> None:
+    """Keep no match any longer, so that the next is made from nothing."""
+    _kit_of.cache_clear()
 
 
 def _match(need: Need, owned: Sequence[Owned]) -> Served:

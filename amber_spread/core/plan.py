@@ -14,7 +14,7 @@ from amber_spread.core.design import BowlOrder, Design
 from amber_spread.core.extras import BorderPlan, OnTopPlan
 from amber_spread.core.finishes import CollarCover
 from amber_spread.core.gauge import GaugeMark
-from amber_spread.core.kit import STARTING, Kit, KitNeed, match_needs
+from amber_spread.core.kit import STARTING, Kit, KitNeed, forget_kit, kit_of
 from amber_spread.core.layers import LayersPlan
 from amber_spread.core.leftovers import leftovers_of
 from amber_spread.core.media import BEATEN, Medium
@@ -103,15 +103,17 @@ def plan(
     and UnmadeTier when a build cannot be made.
     """
     kit, contents = kit or STARTING, contents or usual_contents()
-    for path, key, _ in design.taken():
-        if key not in media:
-            raise UnknownMedium(path, key)
+    taken = [list(tier.taken()) for tier in design.tiers]
+    for index, steps in enumerate(taken):
+        for path, key, _ in steps:
+            if key not in media:
+                raise UnknownMedium(("tiers", index, *path), key)
 
     hexes = {colour.name: colour.hex for colour in design.colours}
     worked: list[Worked] = []
     for index, tier in enumerate(design.tiers):
         try:
-            worked.append(work(index + 1, tier, practice, media, kit.mat, hexes))
+            worked.append(work(index + 1, tier, practice, media, kit.mat, hexes, taken[index]))
         except ValueError as error:
             raise UnmadeTier(index, str(error)) from error
     numbered = list(enumerate(zip(design.tiers, worked, strict=True), 1))
@@ -130,14 +132,14 @@ def plan(
     needs = [
         need for number, (tier, done) in numbered for need in needs_of_tier(number, tier, done, standing[number - 1])
     ]
-    owned = match_needs([*needs, *needs_of_cake(whole)], kit)
+    owned = kit_of([*needs, *needs_of_cake(whole)], kit)
     bowls = _fill_bowls(design, uses, practice, media)
     checks = [
         check for number, (tier, done) in numbered for check in checks_of_tier(number, tier, done, practice, media, kit)
     ]
-    taken = {key: media[key] for _, key, _ in design.taken()}
-    allergens = allergies_of(taken.values(), {tier.layers.cake for tier in design.tiers}, contents)
-    checks.extend(checks_of_cake(design, prints, whole, media, owned, allergens))
+    used = {key: media[key] for steps in taken for _, key, _ in steps}
+    allergens = allergies_of(used.values(), {tier.layers.cake for tier in design.tiers}, contents)
+    checks.extend(checks_of_cake(design, prints, whole, used, list(owned.values()), allergens))
     checks.extend(checks_of_bowls(design, bowls, media))
     tiers = [_tier_plan(design, index, done, standing[index]) for index, done in enumerate(worked)]
     return Plan(
@@ -149,7 +151,7 @@ def plan(
         leftovers=leftovers_of(bowls, media),
         bases=named(plan_bases(design, bowls, practice, media), "bases"),
         covering=_covering(design, bowls),
-        kit=named({f"need_{number}": need for number, need in enumerate(owned, 1)}, "kit"),
+        kit=owned,
         section=draw_section([done.drawn for done in worked], standing, whole),
         checks=checks,
     )
@@ -159,6 +161,7 @@ def forget() -> None:
     """Keep nothing of earlier plans, so that the next is worked from nothing."""
     forget_tiers()
     forget_walks()
+    forget_kit()
 
 
 def _tier_plan(design: Design, index: int, done: Worked, stands: TierStack) -> TierPlan:

@@ -4,7 +4,7 @@ A tier comes out the same whenever the same goes in, and in most edits all tiers
 lately came out is therefore kept and given again.
 """
 
-from collections.abc import Iterator, Mapping
+from collections.abc import Iterator, Mapping, Sequence
 from functools import lru_cache
 from typing import NamedTuple
 
@@ -13,7 +13,7 @@ from amber_spread.core.body import Envelopes, Sideways
 from amber_spread.core.coats import CoatsPlan, coats_underneath, crumb_thickness, final_top, plan_coats
 from amber_spread.core.cover import cover_thickness, plan_cover
 from amber_spread.core.cover_plan import CoverPlan
-from amber_spread.core.design import Tier
+from amber_spread.core.design import Taken, Tier
 from amber_spread.core.drawn import Cut, Drawn, draw_tier
 from amber_spread.core.extras import BorderPlan, OnTopPlan, plan_borders, plan_on_top
 from amber_spread.core.finishes import InvertedFinal, covers_top
@@ -71,14 +71,21 @@ class Worked(NamedTuple):
 
 
 def work(
-    number: int, tier: Tier, practice: Practice, media: Mapping[str, Medium], mat: Mat, hexes: Mapping[str, str]
+    number: int,
+    tier: Tier,
+    practice: Practice,
+    media: Mapping[str, Medium],
+    mat: Mat,
+    hexes: Mapping[str, str],
+    taken: Sequence[Taken] | None = None,
 ) -> Worked:
     """Every room of the work over one tier, its figures called `tiers.<number>...`. Nobody may change what comes out.
 
-    `media` holds every medium within reach by key, `hexes` every colour of the design by name. Raises ValueError when
+    `media` holds every medium within reach by key, `hexes` every colour of the design by name, `taken` what the tier
+    takes, where that is known. Raises ValueError when
     the build cannot be made; the message says why.
     """
-    taken = list(tier.taken())
+    taken = list(tier.taken()) if taken is None else taken
     mediums = dict.fromkeys(key for _, key, _ in taken)
     colours = dict.fromkeys(colour for _, _, colour in taken if colour is not None)
     return _work(

@@ -442,7 +442,7 @@ def test_an_inverted_upper_tier_stands_on_its_card():
     whole = planned(tier(300), tier(203.2, final=InvertedFinal(disc_diameter_mm=216)))
     boards = [need.size.value for need in whole.kit.values() if need.tool == "board" and need.tier == 2]
     assert boards == pytest.approx([216])
-    cards = [need.count.value for need in whole.kit.values() if need.tool == "card" and need.tier == 2]
+    cards = [need.count for need in whole.kit.values() if need.tool == "card" and need.tier == 2]
     assert cards == [1]
     assert whole.tiers[1].coats.papers.value == 1
     assert one(tier(final=TwinFinal(disc_diameter_mm=216))).coats.papers.value == 2

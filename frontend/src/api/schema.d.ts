@@ -2070,7 +2070,8 @@ export interface components {
             size: components["schemas"]["Figure"];
             length: components["schemas"]["Figure"] | null;
             deep: components["schemas"]["Figure"] | null;
-            count: components["schemas"]["Figure"];
+            /** Count */
+            count: number;
             /**
              * Status
              * @enum {string}

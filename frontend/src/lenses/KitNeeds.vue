@@ -21,7 +21,7 @@ const needs = computed(() =>
 function words(need: KitNeed): string {
   const shaped = ["tin", "board", "base board"].includes(need.tool) && need.shape !== "round";
   const shape = !shaped ? "" : need.shape === "outline" ? "cut-out " : `${need.shape} `;
-  const many = need.count.value > 1 ? `, ${need.count.value} of them` : "";
+  const many = need.count > 1 ? `, ${need.count} of them` : "";
   const tier = props.whole && need.tier !== null ? `, ${order.plan?.tiers[need.tier - 1]?.name}` : "";
   const name = `${shape}${need.tool}${many}${tier}`;
   return (name[0]?.toUpperCase() ?? "") + name.slice(1);
