@@ -169,17 +169,22 @@ def rule(
     """Make a function a rule and enter it in `RULES`. Raises ValueError when the id is taken."""
 
     def enter(function: Callable[P, float]) -> Rule[P]:
-        made = Rule(function, RuleText(id=id, words=words, formula=formula, unit=unit, source=source), rounding)
-        _enter(made.text)
+        text = _free(RuleText(id=id, words=words, formula=formula, unit=unit, source=source))
+        made = Rule(function, text, rounding)
+        RULES[id] = text
         return made
 
     return enter
 
 
-def _enter(text: RuleText) -> RuleText:
+def _free(text: RuleText) -> RuleText:
     if text.id in RULES:
         raise ValueError(f"two rules are called {text.id}")
-    RULES[text.id] = text
+    return text
+
+
+def _enter(text: RuleText) -> RuleText:
+    RULES[text.id] = _free(text)
     return text
 
 
