@@ -19,6 +19,8 @@ GOODS: dict[str, str] = {
     "tin": "Tin",
 }
 """Every kind of goods, as it stands at the head of an item's key, by its name."""
+SHAPES = ("square", "rectangle", "oval", "outline")
+"""The shapes that goods other than round ones are named by, after their kind."""
 USED_UP = ("board", "base_board", "support", "printed_sheet")
 """What leaves with the cake, and so is bought for each; the rest is a tool, bought once."""
 _KEY = re.compile(rf"({'|'.join(sorted(GOODS, key=len, reverse=True))})(?:_([a-z]+))?_(\d+)(?:x(\d+))?")
@@ -40,16 +42,19 @@ def good_key(kind: str, size: float, length: float | None = None, shape: str = "
 
 
 def goods_in_words(words: str, unit: LengthUnit = "in") -> str | None:
-    """The key of goods named with their size, such as `Cake board 10 in` or `Printed sheet 10 x 8 in`; None otherwise.
+    """The key of goods named with their size, such as `Cake board 10 in`, `Cake board, square 8 in` or
+    `Printed sheet 10 x 8 in`; None otherwise.
 
     A size without a unit is in `unit`, that of the last size where one is given.
     """
     text = " ".join(words.casefold().split())
     for kind in sorted(GOODS, key=lambda one: -len(GOODS[one])):
         name = GOODS[kind].casefold()
-        if not text.startswith(f"{name} "):
+        if not text.startswith((f"{name} ", f"{name},")):
             continue
-        sides = [side.strip() for side in re.split("[x×]", text[len(name) :].strip(" ,"))]
+        rest = text[len(name) :].strip(" ,")
+        shape = next((one for one in SHAPES if rest.startswith(f"{one} ")), "round")
+        sides = [side.strip() for side in re.split("[x×]", rest.removeprefix(shape).strip(" ,"))]
         tail = re.search(r"[a-z]+$", sides[-1])
         try:
             size, *length = [
@@ -57,7 +62,7 @@ def goods_in_words(words: str, unit: LengthUnit = "in") -> str | None:
             ]
         except UnitError:
             return None
-        return good_key(kind, size, length[0] if length else None) if len(length) <= 1 else None
+        return good_key(kind, size, length[0] if length else None, shape) if len(length) <= 1 else None
     return None
 
 

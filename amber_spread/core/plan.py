@@ -152,7 +152,7 @@ def plan(
         bases=named(plan_bases(design, bowls, practice, media), "bases"),
         covering=_covering(design, bowls),
         kit=owned,
-        section=draw_section([done.drawn for done in worked], standing, whole),
+        section=draw_section([done.drawn for done in worked], standing, whole, prints[0].outline),
         checks=checks,
     )
 

@@ -1,22 +1,27 @@
 """The half-section: what the drawing shows, as closed outlines in mm, x from the axis and z up from the table."""
 
 from amber_spread.core.base import Made
-from amber_spread.core.drawn import BOARD_HEX, Drawn, Part, Silhouette, lifted, slab
+from amber_spread.core.boards import Size
+from amber_spread.core.drawn import BOARD_HEX, Drawn, Part, Point, Silhouette, lifted, slab
+from amber_spread.core.outline import Outline
 from amber_spread.core.stack import StackPlan, TierStack
 
 
 class Section(Made):
     """Every part of the cut half, every tier's outside, bottom first, and what is added to them: borders along edges,
-    pieces on the top.
+    pieces on the top; and the base board as it is seen from above.
     """
 
     parts: list[Part]
     tiers: list[Silhouette]
     added: list[Part]
+    board_from_above: list[Point]
 
 
-def draw_section(tiers: list[Drawn], standing: list[TierStack], whole: StackPlan) -> Section:
-    """The half-section of a whole cake, from the base board up; `tiers` and `standing` are bottom first."""
+def draw_section(tiers: list[Drawn], standing: list[TierStack], whole: StackPlan, below: Outline) -> Section:
+    """The half-section of a whole cake, from the base board up; `tiers` and `standing` are bottom first, `below` is the
+    outline of the lowest.
+    """
     base = slab(0, whole.base_diameter.value / 2, 0, whole.base_thickness.value)
     parts = [Part(place="stack", kind="board", hex=BOARD_HEX, outline=base)]
     outsides, added = list[Silhouette](), list[Part]()
@@ -28,4 +33,7 @@ def draw_section(tiers: list[Drawn], standing: list[TierStack], whole: StackPlan
         parts.extend(lifted(part, bottom) for part in tier.parts)
         outsides.append(lifted(tier.outside, bottom))
         added.extend(lifted(part, bottom) for part in tier.added)
-    return Section(parts=parts, tiers=outsides, added=added)
+    long = whole.base_length.value if whole.base_length else whole.base_diameter.value
+    edge = Size(whole.base_shape, whole.base_diameter.value, long).outline(below)
+    seen = [(round(x, 2), round(y, 2)) for x, y in edge.points]
+    return Section(parts=parts, tiers=outsides, added=added, board_from_above=seen)

@@ -71,12 +71,10 @@ def _pieces(tier: TierPlan, gauge: str) -> Iterator[tuple[str, Piece]]:
     for key, top in tier.on_top.items():
         yield f"on_top_{key}", top.piece
     one = same("copies", 1, "each")
-    if tier.coats.parchment is not None:
-        across = tier.coats.parchment
-        yield (
-            "parchment",
-            Piece(name="Parchment", count=one, sizes={"diameter": across}, hex=GAUGE_HEX, corners=circle(across.value)),
-        )
+    across, papers = tier.coats.parchment, tier.coats.papers
+    if across is not None and papers is not None:
+        edge, sizes = circle(across.value), {"diameter": across}
+        yield "parchment", Piece(name="Parchment", count=papers, sizes=sizes, hex=GAUGE_HEX, corners=edge)
     marks = [
         Mark(name=mark.name, x0=0, y0=mark.up.value, x1=GAUGE_WIDE_MM, y1=mark.up.value) for mark in tier.gauge.values()
     ]

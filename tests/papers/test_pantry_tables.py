@@ -54,6 +54,8 @@ def test_a_pack_may_carry_its_unit_and_names_are_read_in_any_case():
         ("Cake board 10 in", "board_254"),
         ("cake board 25,4 cm", "board_254"),
         ("Base board 12", "base_board_305"),
+        ("Cake board, square 8 in", "board_square_203"),
+        ("base board, rectangle 12 x 16 in", "base_board_rectangle_305x406"),
         ("Printed sheet 8 x 10 in", "printed_sheet_203x254"),
         ("Printed sheet 20 cm × 250 mm", "printed_sheet_200x250"),
     ],

@@ -3463,7 +3463,7 @@ export interface components {
         /**
          * Section
          * @description Every part of the cut half, every tier's outside, bottom first, and what is added to them: borders along edges,
-         *     pieces on the top.
+         *     pieces on the top; and the base board as it is seen from above.
          */
         Section: {
             /** Parts */
@@ -3472,6 +3472,11 @@ export interface components {
             tiers: components["schemas"]["Silhouette"][];
             /** Added */
             added: components["schemas"]["Part"][];
+            /** Board From Above */
+            board_from_above: [
+                number,
+                number
+            ][];
         };
         /**
          * SemiNakedFinal

@@ -6,15 +6,18 @@ import { useOrder } from "@/order/order";
 const HIGH = 170;
 const order = useOrder();
 const tiers = computed(() => order.plan?.section.tiers ?? []);
+const board = computed(() => order.plan?.section.board_from_above ?? []);
 const reach = computed(() =>
-  Math.max(1, ...tiers.value.flatMap((tier) => tier.seen_from_above.flat().map(Math.abs))),
+  Math.max(1, ...[board.value, ...tiers.value.map((tier) => tier.seen_from_above)].flat(2).map(Math.abs)),
 );
+const line = (points: readonly (readonly number[])[]): string =>
+  `M${points.map(([x = 0, y = 0]) => `${(x * scale.value).toFixed(1)} ${(-y * scale.value).toFixed(1)}`).join("L")}Z`;
 const scale = computed(() => (HIGH / 2 - 4) / reach.value);
 const outlines = computed(() =>
   tiers.value.map((tier) => ({
     hex: tier.hex,
     place: tier.place,
-    d: `M${tier.seen_from_above.map(([x = 0, y = 0]) => `${(x * scale.value).toFixed(1)} ${(-y * scale.value).toFixed(1)}`).join("L")}Z`,
+    d: line(tier.seen_from_above),
   })),
 );
 </script>
@@ -24,8 +27,9 @@ const outlines = computed(() =>
     :viewBox="`${-HIGH} ${-HIGH / 2} ${2 * HIGH} ${HIGH}`"
     :height="HIGH"
     role="img"
-    aria-label="The tiers seen from above"
+    aria-label="The tiers on their board, seen from above"
   >
+    <path v-if="board.length" class="board" :d="line(board)" />
     <path
       v-for="(tier, index) in outlines"
       :key="tier.place"
@@ -49,6 +53,12 @@ path {
   stroke-width: 1.4;
   stroke-linejoin: round;
   cursor: pointer;
+}
+
+.board {
+  fill: #cfe3e2;
+  stroke: var(--teal);
+  cursor: default;
 }
 
 .chosen {

@@ -1,0 +1,146 @@
+"""What small faults put into the core once went unseen by every test: each held by an assertion of its own."""
+
+import math
+
+import pytest
+
+from amber_spread.core import profile
+from amber_spread.core.body import Sideways
+from amber_spread.core.design import BowlOrder, Design, Layers
+from amber_spread.core.document import plan_document
+from amber_spread.core.figures import decided
+from amber_spread.core.finishes import (
+    CrumbCoat,
+    DrapeCover,
+    FreehandFinal,
+    HalvesCover,
+    Measured,
+    NoFinal,
+    PanelCover,
+    SoftFilling,
+    Stripe,
+)
+from amber_spread.core.pantry import Pack, Pantry
+from amber_spread.core.plan import plan
+from amber_spread.core.practice import Practice
+from amber_spread.core.recipes import Recipe, RecipeLine, scale
+from amber_spread.core.shapes import RectangleShape, SideBuild, TaperedBuild
+from amber_spread.core.shopping import Asked, shop
+from tests.designs import COLOURS, MEDIA, document, planned, tier
+
+BARE = {"crumb": CrumbCoat(thickness_mm=0), "final": NoFinal()}
+
+
+def test_there_are_two_halves_to_anything():
+    for build in ({}, {"build": SideBuild(cut_mm=10)}):
+        assert planned(tier(cover=HalvesCover(), **build)).tiers[0].cover.pieces["half"].count.value == 2
+
+
+def test_a_panel_with_a_bare_top_adds_nothing_to_the_height():
+    bare, over = (planned(tier(cover=PanelCover(top=top))).tiers[0] for top in ("none", "over"))
+    assert bare.cover.over.top.value == 0
+    assert over.stack.height.value - bare.stack.height.value == pytest.approx(3)
+    assert "top" not in bare.cover.pieces
+
+
+def test_a_sector_opens_wider_for_its_lap():
+    angle = {
+        lap: planned(tier(250, build=TaperedBuild(narrow_mm=200), cover=PanelCover(overlap_mm=lap), **BARE))
+        .tiers[0].cover.pieces["panel"] for lap in (0, 30)
+    }  # fmt: skip
+    turn = {lap: math.radians(piece.sizes["angle"].value) for lap, piece in angle.items()}
+    outer = angle[30].sizes["outer"].value
+    assert (turn[30] - turn[0]) * outer == pytest.approx(30, rel=0.02)
+
+
+def test_an_order_of_ones_own_is_worked_in_and_costs_what_it_costs():
+    tiers = tuple(tier(tin, cover=DrapeCover(colour="ivory")) for tin in (300, 150))
+    wanted = ("tier_2_cover", "tier_1_cover")
+    order = BowlOrder(bowl="fondant~ivory", steps=wanted)
+    whole = plan(Design(tiers=tiers, colours=COLOURS, orders=(order,)), Practice(), MEDIA).bowls["fondant~ivory"]
+    least = plan(Design(tiers=tiers, colours=COLOURS), Practice(), MEDIA).bowls["fondant~ivory"]
+    assert tuple(whole.steps) == wanted
+    assert tuple(least.steps) == wanted[::-1]
+    assert whole.order_cost.value == pytest.approx(whole.need.value - least.need.value)
+    assert whole.order_cost.value > 0
+
+
+def test_every_stripe_has_its_own_share_and_colour():
+    stripes = tuple(Stripe(colour=colour, share=share) for colour, share in (("ivory", 1), ("blush", 2), ("pale", 5)))
+    cover = planned(tier(cover=PanelCover(stripes=stripes, overlap_mm=0))).tiers[0].cover
+    weights = [cover.stripes[f"stripe_{number}"].value for number in (1, 2, 3)]
+    assert [weight / weights[0] for weight in weights] == pytest.approx([1, 2, 5])
+    assert [(band.stripe, band.colour) for band in cover.pieces["panel"].bands] == [
+        (1, "ivory"),
+        (2, "blush"),
+        (3, "pale"),
+    ]
+
+
+def test_a_seal_lies_once_below_each_filling_of_a_carved_tier():
+    soft = SoftFilling(dam_width_mm=10, seal_mm=2, thickness_mm=6)
+    layers = planned(tier(200, build=TaperedBuild(narrow_mm=195), filling=soft)).tiers[0].layers
+    inside = [math.pi * (98 - 0.5 * up / 102 - 10) ** 2 for up in (33, 69)]
+    assert layers.filling.seal_volume.value == pytest.approx(2 * sum(inside) / 1000, rel=0.01)
+
+
+def test_the_rim_of_a_whole_drum_is_its_girth():
+    assert Sideways(80, 100, 80).rim_mm == pytest.approx(2 * math.pi * 80)
+    assert Sideways(80, 100, 0).rim_mm == pytest.approx(math.pi * 80)
+
+
+def test_goods_cost_by_the_piece_and_batter_by_the_recipe():
+    flour = Recipe(key="plain_cake", name="Plain cake", makes="plain_cake", cake=True, batter_g_per_ml=1.0,
+                   lines=(RecipeLine(item="plain_flour", amount=1000),))  # fmt: skip
+    packs = (Pack(item="plain_flour", size=1000, price=2), Pack(item="board_203", size=5, unit="each", price=10))
+    one = document(tier(300, layers=Layers(cake="plain_cake")), tier(203.2, layers=Layers(cake="plain_cake")))
+    whole = plan_document(one)
+    (cost,) = (
+        share.cost for share in shop([Asked("a", one, whole)], Pantry(recipes=(flour,), packs=packs)).orders.values()
+    )
+    assert cost.tiers["tier_2"].steps["board"].value == pytest.approx(2)
+    for number in (1, 2):
+        batter_g = whole.batter.tiers[f"tier_{number}"].value * 1.0
+        assert cost.tiers[f"tier_{number}"].steps["cake"].value == pytest.approx(batter_g / 1000 * 2)
+
+
+def test_an_oblong_cake_is_built_up_each_way_to_its_own_widest():
+    measured = Measured(heights_mm=(100, 100, 100, 100), top_mm=(190, 300), foot_mm=(200, 290))
+    build_up = planned(tier(204, shape=RectangleShape(length_mm=304), measured=measured)).tiers[0].coats.build_up
+    assert build_up.volume.value == pytest.approx(
+        (200 * 300 - (200 * 290 + 190 * 300 + 4 * 195 * 295) / 6) * 100 / 1000
+    )
+    assert build_up.sides["left"].top.value == pytest.approx(5)
+    assert build_up.sides["back"].foot.value == pytest.approx(5)
+    assert build_up.sides["back"].top.value == build_up.sides["left"].foot.value == 0
+
+
+def test_a_rim_is_rounded_only_where_the_rounding_fits():
+    drum = profile.straight(50, 20)
+    assert len(profile.rounded_rim(drum, 6)) == 3
+    for radius in (0, 20.5, 25, 60):
+        assert profile.rounded_rim(drum, radius) == drum
+    assert profile.rounded_rim(profile.straight(5, 20), 6) == profile.straight(5, 20)
+
+
+def test_a_hidden_board_is_an_inch_smaller_and_never_less_than_half_the_cake():
+    wide = planned(tier(204, layers=Layers(count=4, height_mm=25, board_after=2))).tiers[0].layers.board
+    assert wide.diameter.value == pytest.approx(200 - 25.4)
+    small = planned(tier(50, layers=Layers(count=4, height_mm=25, board_after=2))).tiers[0].layers.board
+    assert small.diameter.value == pytest.approx(46 / 2)
+
+
+def test_a_line_given_by_volume_says_so_as_many_times_as_the_recipe_is_made():
+    milk = Recipe(key="mine", name="Mine", makes="syrup", lines=(RecipeLine(item="whole_milk", amount=100, unit="ml"),
+                                                                 RecipeLine(item="sugar", amount=100)))  # fmt: skip
+    scaled = scale(milk, decided(609.39, "g"), Pantry().items())
+    line = scaled.lines["line_1"]
+    assert line.volume.value == pytest.approx(100 * scaled.factor.value)
+    assert line.weight.value == pytest.approx(line.volume.value * 1.0313, rel=1e-3)
+    assert scaled.lines["line_2"].volume is None
+
+
+def test_a_thin_coat_is_said_by_its_thinner_face():
+    for side, top in ((2, 6), (6, 2)):
+        codes = {check.code for check in planned(tier(final=FreehandFinal(side_mm=side, top_mm=top))).checks}
+        assert "coats.thin" in codes
