@@ -12,8 +12,10 @@ from amber_spread.core.cover_plan import CoverPlan
 from amber_spread.core.design import Tier
 from amber_spread.core.extras import BorderPlan, OnTopPlan
 from amber_spread.core.finishes import NoCover, NoFinal, PanelCover, PrintedCover, SemiNakedFinal, SoftFilling
-from amber_spread.core.layers import FillingPlan, LayersPlan, Slab, hollowed
+from amber_spread.core.hidden import hollowed
+from amber_spread.core.layers import FillingPlan, LayersPlan
 from amber_spread.core.outline import Outline, arc
+from amber_spread.core.slabs import Slab
 
 HexOf = Callable[[str, str | None], str]
 D = TypeVar("D", "Part", "Silhouette")

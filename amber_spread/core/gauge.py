@@ -5,7 +5,7 @@ from typing import Literal
 
 from amber_spread.core.base import Made
 from amber_spread.core.figures import Figure, rule
-from amber_spread.core.layers import Slab
+from amber_spread.core.slabs import Slab
 
 MarkKind = Literal["layer", "filling", "board", "crumb", "final", "cover"]
 COAT_NAMES: dict[str, str] = {"crumb": "Crumb coat", "final": "Final coat", "cover": "Cover"}

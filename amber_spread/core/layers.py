@@ -1,23 +1,20 @@
 """Layers and fillings of one tier: the bare cake, its height, and what reaches a height that was asked for."""
 
 import math
-from typing import Literal, NamedTuple
+from typing import Literal
 
 from amber_spread.core.base import Made
-from amber_spread.core.boards import BoardShape, own_shape, rods_for, supports_under
 from amber_spread.core.body import MM3_PER_ML, Body, Carried, Straight
 from amber_spread.core.design import Layers, MeasuredBake, Tier
 from amber_spread.core.figures import Figure, chosen, decided, of_parts, parts_rule, same, total
 from amber_spread.core.finishes import PlainFilling
+from amber_spread.core.hidden import CavityPlan, HiddenBoard, Room, plan_hidden_board, plan_room, room_in
 from amber_spread.core.layer_rules import (
     cake_diameter,
-    cavity_volume,
-    cavity_wall,
     cut_for_height,
     dam_volume,
     filling_count,
     filling_for_height,
-    hidden_board,
     offcut,
     shared_cut,
     slab_volume,
@@ -39,20 +36,12 @@ from amber_spread.core.media import Medium, weight
 from amber_spread.core.outline import Outline, Round
 from amber_spread.core.practice import Practice
 from amber_spread.core.shapes import BallBuild, SideBuild, StraightBuild
+from amber_spread.core.slabs import Slab, slabs_of, volume_over
 
 _COMMON = parts_rule(
     "layers.common_cut", "The lowest edge of all the baked layers: every one of them can be levelled to that.",
     "least", "geometry",
 )  # fmt: skip
-
-
-class Slab(NamedTuple):
-    """One level of a tier between two heights above its foot; `number` counts layers, fillings and boards apart."""
-
-    kind: Literal["layer", "filling", "board"]
-    number: int
-    low: float
-    high: float
 
 
 class FillingPlan(Made):
@@ -105,34 +94,6 @@ class LayerPlace(Made):
     baked: int
     slice: int
     way: Literal["tin side down", "cut sides in", "turned over, tin side up"]
-
-
-class HiddenBoard(Made):
-    """The board inside a double-height tier, and the supports it stands on."""
-
-    shape: BoardShape
-    diameter: Figure
-    length: Figure | None
-    thickness: Figure
-    height: Figure
-    supports: Figure
-    support_length: Figure
-    rods: Figure
-
-
-class CavityPlan(Made):
-    """A hidden room: how wide and high, what it holds, and what it takes out of the cake.
-
-    `first` and `last` are the layers it goes through; from the first it stands on the board.
-    """
-
-    diameter: Figure
-    height: Figure
-    volume: Figure
-    wall: Figure
-    first: int
-    last: int
-    fill_weight: Figure | None
 
 
 class SyrupPlan(Made):
@@ -192,15 +153,15 @@ def plan_layers(
     thickness = chosen(tier.filling.thickness_mm, practice.filling_mm, "mm")
     cut, height = _heights(tier, bake, outline, int(count.value), thickness.value, board_mm)
     body = _carry(tier, outline, height.value)
-    slabs = _slabs(layers, cut.value, thickness.value, board_mm)
-    room = _room(layers, body, slabs)
-    hollow = _plan_cavity(layers, practice, room) if room else None
+    slabs = slabs_of(layers, cut.value, thickness.value, board_mm)
+    room = room_in(layers, body, slabs)
+    hollow = plan_room(layers, practice, room) if room else None
     filling = _plan_filling(tier, practice, media, outline, body, slabs, count, thickness, room)
     area = outline.area_figure()
     stack = slab_volume.figure(layers.count, area.value, cut.value)
     cake = stack
     if not isinstance(body, Straight):
-        cake = _over(body, slabs, "layer")
+        cake = volume_over(body, slabs, "layer")
     if room:
         cake = without_cavity.figure(cake.value, min(cake.value, room.of(slabs, "layer")))
     carved_ml = sum(body.volume_between(slab.low, slab.high) for slab in slabs if slab.kind == "layer")
@@ -222,7 +183,7 @@ def plan_layers(
         bake=bake,
         **_plan_tins(layers, practice, cut.value),
         order=_order(layers, slices_from_a_tin(layers, practice, cut.value)),
-        board=_plan_board(tier, practice, slabs, body),
+        board=plan_hidden_board(practice, slabs, body),
         cavity=hollow,
         syrup=_plan_syrup(tier, practice, media, area.value, body, slabs, room),
     )
@@ -258,29 +219,6 @@ def _carry(tier: Tier, outline: Outline, height_mm: float) -> Body:
         body.section(0.0)
         body.section(height_mm * 0.999)
     return body
-
-
-def _slabs(layers: Layers, cut_mm: float, filling_mm: float, board_mm: float) -> list[Slab]:
-    slabs, up, fillings = [], 0.0, 0
-    for number in range(1, layers.count + 1):
-        slabs.append(Slab("layer", number, up, up + cut_mm))
-        up += cut_mm
-        if number == layers.board_after:
-            slabs.append(Slab("board", 1, up, up + board_mm))
-            up += board_mm
-        elif number < layers.count:
-            fillings += 1
-            slabs.append(Slab("filling", fillings, up, up + filling_mm))
-            up += filling_mm
-    return slabs
-
-
-def _over(body: Body, slabs: list[Slab], kind: Literal["layer", "filling"]) -> Figure:
-    """The volume of every slab of a kind in a body that is not straight, added up."""
-    parts = {
-        f"{slab.kind} {slab.number}": body.volume_between(slab.low, slab.high) for slab in slabs if slab.kind == kind
-    }
-    return total(parts, "ml")
 
 
 def _plan_bake(layers: Layers, practice: Practice) -> BakePlan | None:
@@ -340,98 +278,6 @@ def _plan_tins(layers: Layers, practice: Practice, cut_mm: float) -> dict[str, F
     }
 
 
-class Room(NamedTuple):
-    """A hidden room as it lies in the body: its width, no wider than the body there, and from which height to which."""
-
-    asked_mm: float
-    across_mm: float
-    nearest_mm: float
-    low: float
-    high: float
-    first: int
-    last: int
-
-    @property
-    def area_mm2(self) -> float:
-        """The area of its floor."""
-        return math.pi / 4 * self.across_mm**2
-
-    def holds(self, slab: Slab) -> bool:
-        """Whether a level of the tier lies within it."""
-        return slab.low >= self.low - 1e-9 and slab.high <= self.high + 1e-9
-
-    def of(self, slabs: list[Slab], kind: Literal["layer", "filling"]) -> float:
-        """What it takes out of the layers or the fillings, ml."""
-        deep_mm = sum(slab.high - slab.low for slab in slabs if slab.kind == kind and self.holds(slab))
-        return self.area_mm2 * deep_mm / MM3_PER_ML
-
-
-def hollowed(slabs: list[Slab], first: int, last: int) -> list[Slab]:
-    """The levels a room takes out: its layers, the fillings between and above them, and the one below unless it stands
-    on a board.
-    """
-    own = [index for index, slab in enumerate(slabs) if slab.kind == "layer" and first <= slab.number <= last]
-    begins = own[0] - 1 if own[0] and slabs[own[0] - 1].kind == "filling" else own[0]
-    return slabs[begins : own[-1] + 2]
-
-
-def _room(layers: Layers, body: Body, slabs: list[Slab]) -> Room | None:
-    """The hidden room in a body: from the filling or board below its first layer to the layer above its last."""
-    if layers.cavity is None:
-        return None
-    first, last = layers.cavity.layers(layers.count)
-    hollow = hollowed(slabs, first, last)
-    low, high = hollow[0].low, hollow[-1].high
-    corners = (piece.z1 for piece in body.profile) if isinstance(body, Carried) else ()
-    heights = {low, *(slab.high for slab in hollow), *(up for up in corners if low < up < high)}
-    nearest = min(_inner(body, up) for up in heights)
-    asked = layers.cavity.diameter_mm
-    return Room(asked, min(asked, 2 * nearest), nearest, low, high, first, last)
-
-
-def _inner(body: Body, up: float) -> float:
-    try:
-        return body.section(min(up, body.height_mm * (1 - 1e-9))).inner_mm
-    except ValueError:
-        return 0.0
-
-
-def _plan_board(tier: Tier, practice: Practice, slabs: list[Slab], body: Body) -> HiddenBoard | None:
-    for slab in slabs:
-        if slab.kind == "board":
-            cake = own_shape(body.section((slab.low + slab.high) / 2))
-            margin_mm = min(practice.hidden_board_in_mm, cake.across_mm / 4, cake.length_mm / 4)
-            across = hidden_board.figure(cake.across_mm, margin_mm)
-            supports = supports_under.figure(across.value)
-            return HiddenBoard(
-                shape=cake.shape,
-                diameter=across,
-                length=hidden_board.figure(cake.length_mm, margin_mm) if cake.oblong else None,
-                thickness=chosen(None, practice.tier_board_mm, "mm"),
-                height=same("height of the layers below", slab.low, "mm"),
-                supports=supports,
-                support_length=same("height of the layers below", slab.low, "mm"),
-                rods=rods_for.figure(supports.value, slab.low, practice.rod_mm),
-            )
-    return None
-
-
-def _plan_cavity(layers: Layers, practice: Practice, room: Room) -> CavityPlan:
-    cavity = layers.cavity
-    assert cavity is not None
-    volume = cavity_volume.figure(room.across_mm, room.high - room.low)
-    density = practice.sweets_g_per_ml if cavity.fill_g_per_ml is None else cavity.fill_g_per_ml
-    return CavityPlan(
-        diameter=decided(room.asked_mm, "mm"),
-        height=total({"from its floor to its lid": room.high - room.low}, "mm"),
-        volume=volume,
-        wall=cavity_wall.figure(room.nearest_mm, room.asked_mm),
-        first=room.first,
-        last=room.last,
-        fill_weight=None if cavity.filled_with is None else weight.figure(volume.value, density),
-    )
-
-
 def _plan_syrup(
     tier: Tier, practice: Practice, media: dict[str, Medium], area_mm2: float, body: Body, slabs: list[Slab],
     room: Room | None,
@@ -484,7 +330,7 @@ def _plan_filling(
         if isinstance(body, Straight):
             volume = slab_volume.figure(count.value, outline.area_mm2, thickness.value)
         else:
-            volume = _over(body, slabs, "filling")
+            volume = volume_over(body, slabs, "filling")
         if room:
             volume = without_cavity.figure(volume.value, min(volume.value, room.of(slabs, "filling")))
         return FillingPlan(soft=False, volume=volume, weight=weight.figure(volume.value, density), **common)

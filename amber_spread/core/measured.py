@@ -6,9 +6,9 @@ from amber_spread.core.coat_rules import build_up_rise, build_up_side, build_up_
 from amber_spread.core.design import Tier
 from amber_spread.core.figures import Figure, same
 from amber_spread.core.finishes import Measured, NoFinal, SemiNakedFinal
-from amber_spread.core.layers import Slab
 from amber_spread.core.media import Medium, weight
 from amber_spread.core.shapes import SideBuild, StraightBuild, TaperedBuild
+from amber_spread.core.slabs import Slab
 
 COMPASS = ("back", "right", "front", "left")
 

@@ -20,7 +20,7 @@ from amber_spread.core.finishes import InvertedFinal, covers_top
 from amber_spread.core.gauge import GaugeMark, MarkKind, plan_gauge
 from amber_spread.core.kit import Mat
 from amber_spread.core.layer_rules import cake_as_measured
-from amber_spread.core.layers import LayersPlan, Slab, plan_layers
+from amber_spread.core.layers import LayersPlan, plan_layers
 from amber_spread.core.measured import as_measured, measured_ml
 from amber_spread.core.media import Medium, weight
 from amber_spread.core.naming import named
@@ -28,6 +28,7 @@ from amber_spread.core.outline import Cornered, Outline
 from amber_spread.core.practice import Practice
 from amber_spread.core.shapes import BallBuild, SideBuild
 from amber_spread.core.side import FootPlan, plan_foot, tipped
+from amber_spread.core.slabs import Slab
 
 KEPT = 256
 """So many tiers are kept, the ones asked for last."""
