@@ -58,9 +58,10 @@ def run_mutants(names: Sequence[str], sample: int = SAMPLE) -> int:
                 killed = result.test_outcome == TestOutcome.KILLED
                 found[name].append(killed)
                 if not killed:
-                    survivors.append(result.diff)
-    for diff in survivors:
-        print("\n".join(line for line in diff.splitlines() if line[:1] in "+-@"), end="\n\n")
+                    survivors.append((name, result.diff))
+    for name, diff in survivors:
+        changed = [line for line in diff.splitlines() if line[:1] in "+-" and line[:3] not in ("+++", "---")]
+        print("\n".join([f"not found, in {name}:", *changed]), end="\n\n")
     for name, outcomes in sorted(found.items()):
         print(f"{name:28} {sum(outcomes):3} of {len(outcomes):3} found")
     every = [outcome for outcomes in found.values() for outcome in outcomes]

@@ -24,7 +24,7 @@ from amber_spread.core.pantry import Pack, Pantry
 from amber_spread.core.plan import plan
 from amber_spread.core.practice import Practice
 from amber_spread.core.recipes import Recipe, RecipeLine, scale
-from amber_spread.core.shapes import RectangleShape, SideBuild, TaperedBuild
+from amber_spread.core.shapes import PetalShape, RectangleShape, SideBuild, TaperedBuild
 from amber_spread.core.shopping import Asked, shop
 from tests.designs import COLOURS, MEDIA, document, planned, tier
 
@@ -144,3 +144,28 @@ def test_a_thin_coat_is_said_by_its_thinner_face():
     for side, top in ((2, 6), (6, 2)):
         codes = {check.code for check in planned(tier(final=FreehandFinal(side_mm=side, top_mm=top))).checks}
         assert "coats.thin" in codes
+
+
+def test_a_leaning_panel_in_two_strips_is_two_pieces_in_upright_stripes_and_one_twice_in_level_ones():
+    stripes = (Stripe(colour="ivory", share=2), Stripe(colour="blush"))
+    for run, keys, count in (("upright", ["panel_1", "panel_2"], 1), ("round", ["panel"], 2)):
+        leaning = tier(254, build=TaperedBuild(narrow_mm=216), cover=PanelCover(stripes=stripes, run=run))
+        pieces = planned(leaning).tiers[0].cover.pieces
+        panels = {key: piece for key, piece in pieces.items() if piece.stuff == "sheet"}
+        assert list(panels) == keys
+        assert {piece.count.value for piece in panels.values()} == {count}
+
+
+def test_an_overhang_is_told_in_the_widths_it_is_of():
+    (check,) = (one for one in planned(tier(200), tier(250)).checks if one.code == "stack.overhang")
+    assert check.values["above"].value == pytest.approx(250 - 4 + 16)
+    assert check.values["below"].value == pytest.approx(200 - 4 + 16)
+    assert check.values["over"].value == pytest.approx(25)
+
+
+@pytest.mark.parametrize("petals", [6, 8, 10, 12])
+def test_petal_tins_come_with_so_many_petals(petals):
+    outline = PetalShape(petals=petals).outline(200)
+    side = 200 / (1 / math.tan(math.pi / petals) + 1)
+    polygon = petals * side**2 / (4 * math.tan(math.pi / petals))
+    assert outline.area_mm2 == pytest.approx(polygon + petals * math.pi * side**2 / 8, rel=1e-3)
