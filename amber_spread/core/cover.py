@@ -2,6 +2,7 @@
 
 import math
 from collections.abc import Callable, Iterator
+from typing import NamedTuple
 
 from amber_spread.core.body import Body, Carried, Sideways
 from amber_spread.core.coat_rules import coat_volume
@@ -39,7 +40,6 @@ from amber_spread.core.finishes import (
     NoCover,
     PanelCover,
     PrintedCover,
-    Stripe,
 )  # fmt: skip
 from amber_spread.core.flat import Mark, Piece, area_of, circle, fits, lay_out, placed, rectangle
 from amber_spread.core.kit import Mat
@@ -100,14 +100,15 @@ def plan_cover(
         volume = collar_volume.figure(paper["long"].value, paper["high"].value, thickness.value, cover.spread)
         over = over.but(volume=volume, weight=weight.figure(volume.value, medium.density_g_per_ml))
     margin_mm = practice.roll_margin_mm if cover.kind in CUT_OUT else 0.0
-    parts = dict(_rolled_areas(way.pieces, margin_mm))
+    rolled_mm2 = dict(_rolled_areas(way.pieces, margin_mm))
     if isinstance(cover, CollarCover):
-        parts = {"paper spread": parts["paper"] * cover.spread}
+        rolled_mm2 = {"paper_spread": rolled_mm2["paper"] * cover.spread}
+    parts = {key.replace("_", " "): each for key, each in rolled_mm2.items()}
     area = of_parts(_FLAT_AREA, sum(parts.values()), parts, "mm2")
     rolled = rolled_weight.figure(area.value, thickness.value, medium.density_g_per_ml)
     seams = {key: _piece_g(way.pieces[key], asked) for key in ("band",) if key in way.pieces}
     stays = total({"over the tier": over.weight.value, **seams}, "g")
-    stripes = getattr(cover, "stripes", ())
+    wall = _striped_wall(way.pieces, rolled_mm2, asked)
     plan = CoverPlan(
         kind=cover.kind,
         suits=way.suits,
@@ -119,8 +120,8 @@ def plan_cover(
         trimmed_weight=trimmed_weight.figure(rolled.value, stays.value),
         over=over,
         stays=stays,
-        stripes=_stripe_weights(way.pieces, stripes, parts, asked),
-        colours=_by_colour(way.pieces, parts, stays.value, asked, getattr(cover, "colour", None)),
+        stripes=_stripe_weights(wall) if wall else {},
+        colours=_by_colour(way.pieces, wall, rolled_mm2, stays.value, asked, getattr(cover, "colour", None)),
         pieces=way.pieces,
         laid=lay_out(way.pieces, mat.width_mm, mat.length_mm),
         on_mat=isinstance(cover, CollarCover) or all(on_mat(piece, mat) for piece in way.pieces.values()),
@@ -151,69 +152,80 @@ def _rolled_areas(pieces: dict[str, Piece], margin_mm: float) -> Iterator[tuple[
             continue
         wide, high = (side + 2 * margin_mm for side in piece.size)
         each = round_area(wide) if len(piece.corners) == 2 else cornered_area(wide, high, 0.0)
-        yield key.replace("_", " "), piece.count.value * each
+        yield key, piece.count.value * each
 
 
-def _striped(pieces: dict[str, Piece]) -> dict[str, Piece]:
-    return {key: piece for key, piece in pieces.items() if piece.bands}
+class StripedWall(NamedTuple):
+    """The pieces a striped wall is cut in: what is rolled for them, g, and each stripe's colour and area, mm²."""
+
+    keys: tuple[str, ...]
+    rolled_g: float
+    colours: dict[int, str | None]
+    areas: dict[int, float]
+
+    @property
+    def shares(self) -> dict[int, float]:
+        """The share of the wall each stripe takes, by its number."""
+        whole = sum(self.areas.values())
+        return {number: area / whole for number, area in self.areas.items()}
 
 
-def _stripe_areas(pieces: dict[str, Piece]) -> dict[int, float]:
-    """The area of each stripe on all pieces, by its number."""
-    found: dict[int, float] = {}
-    for piece in _striped(pieces).values():
+def _striped_wall(pieces: dict[str, Piece], rolled_mm2: dict[str, float], asked: Asked) -> StripedWall | None:
+    keys = tuple(key for key, piece in pieces.items() if piece.bands)
+    if not keys:
+        return None
+    colours: dict[int, str | None] = {}
+    areas: dict[int, float] = {}
+    for piece in map(pieces.__getitem__, keys):
         for band in piece.bands:
-            found[band.stripe] = found.get(band.stripe, 0.0) + area_of(band.corners) * piece.count.value
-    return found
+            colours[band.stripe] = band.colour
+            areas[band.stripe] = areas.get(band.stripe, 0.0) + area_of(band.corners) * piece.count.value
+    wall_mm2 = sum(rolled_mm2[key] for key in keys)
+    grams = rolled_weight(wall_mm2, asked.thickness.value, asked.medium.density_g_per_ml)
+    return StripedWall(keys, grams, colours, areas)
 
 
-def _stripe_weights(
-    pieces: dict[str, Piece], stripes: tuple[Stripe, ...], rolled: dict[str, float], asked: Asked
-) -> dict[str, Figure]:
+def _stripe_weights(wall: StripedWall) -> dict[str, Figure]:
     """What to roll of each stripe's log, by its share of the striped pieces."""
-    if not stripes:
-        return {}
-    areas = _stripe_areas(pieces)
-    whole = sum(areas.values())
-    wall_mm2 = sum(rolled[key.replace("_", " ")] for key in _striped(pieces))
-    wall_g = rolled_weight(wall_mm2, asked.thickness.value, asked.medium.density_g_per_ml)
     return {
-        f"stripe_{number}": stripe_weight.figure(wall_g, 100 * areas.get(number, 0.0) / whole, 100.0)
-        for number in range(1, len(stripes) + 1)
+        f"stripe_{number}": stripe_weight.figure(wall.rolled_g, 100 * share, 100.0)
+        for number, share in sorted(wall.shares.items())
     }
 
 
 def _by_colour(
-    pieces: dict[str, Piece], rolled: dict[str, float], stays_g: float, asked: Asked, colour: str | None
+    pieces: dict[str, Piece],
+    wall: StripedWall | None,
+    rolled_mm2: dict[str, float],
+    stays_g: float,
+    asked: Asked,
+    colour: str | None,
 ) -> dict[str, ColourShare]:
     """What is rolled, what stays and what is trimmed of each colour: a striped wall by its stripes, the rest whole."""
-    striped = _striped(pieces)
     per_mm2 = rolled_weight(1.0, asked.thickness.value, asked.medium.density_g_per_ml)
-    rolled_g: dict[str | None, dict[str, float]] = {}
+    rolled: dict[str | None, dict[str, float]] = {}
     stays: dict[str | None, dict[str, float]] = {}
 
     def put(into: dict[str | None, dict[str, float]], of: str | None, what: str, grams: float) -> None:
         parts = into.setdefault(of, {})
         parts[what] = parts.get(what, 0.0) + grams
 
-    if not striped:
-        put(rolled_g, colour, "all pieces", sum(rolled.values()) * per_mm2)
+    if wall is None:
+        put(rolled, colour, "all pieces", sum(rolled_mm2.values()) * per_mm2)
         put(stays, colour, "the whole cover", stays_g)
     else:
         whole_g = 0.0
         for key, piece in pieces.items():
-            if piece.stuff == "sheet" and key not in striped:
-                put(rolled_g, piece.colour, piece.name.lower(), rolled[key.replace("_", " ")] * per_mm2)
-                put(stays, piece.colour, piece.name.lower(), _piece_g(piece, asked))
-                whole_g += _piece_g(piece, asked)
-        wall_g, areas = sum(rolled[key.replace("_", " ")] for key in striped) * per_mm2, _stripe_areas(pieces)
-        colours = {band.stripe: band.colour for piece in striped.values() for band in piece.bands}
-        for number, area in areas.items():
-            share = area / sum(areas.values())
-            put(rolled_g, colours[number], f"stripe {number}", wall_g * share)
-            put(stays, colours[number], f"stripe {number}", (stays_g - whole_g) * share)
+            if piece.stuff == "sheet" and key not in wall.keys:
+                piece_g = _piece_g(piece, asked)
+                put(rolled, piece.colour, piece.name.lower(), rolled_mm2[key] * per_mm2)
+                put(stays, piece.colour, piece.name.lower(), piece_g)
+                whole_g += piece_g
+        for number, share in wall.shares.items():
+            put(rolled, wall.colours[number], f"stripe {number}", wall.rolled_g * share)
+            put(stays, wall.colours[number], f"stripe {number}", (stays_g - whole_g) * share)
     found = {}
-    for number, (name, parts) in enumerate(rolled_g.items(), 1):
+    for number, (name, parts) in enumerate(rolled.items(), 1):
         out, left = total(parts, "g"), total(stays[name], "g")
         found[f"colour_{number}"] = ColourShare(
             colour=name, hex=asked.hex_of(name), rolled=out, stays=left,
@@ -231,9 +243,8 @@ def _drape(asked: Asked, cover: Cover) -> Way:
         )
     drape = cover if isinstance(cover, DrapeCover) else DrapeCover()
     overlap = chosen(drape.overlap_mm, asked.practice.overlap_mm, "mm")
-    reach = reach_over(coated)
     if isinstance(coated, Carried):
-        flat, slant_mm = coated.flat_top, coated.slant_mm
+        reach, flat, slant_mm = reach_over(coated), coated.flat_top, coated.slant_mm
         across = roll_to_reach.figure(reach.farthest, overlap.value)
         width = roll_to_reach.figure(reach.across, overlap.value)
         length = roll_to_reach.figure(reach.along, overlap.value)

@@ -33,6 +33,9 @@ from amber_spread.core.shapes import (
     TurnedBuild,
 )
 
+PRINTED_HEX = "#FBF7EE"
+"""The colour a ready-made printed sheet is drawn in."""
+
 
 class PrintedPlan(Made):
     """Ready-made sheets: how many strips go round, how many sheets they take, and where the seams fall (degrees)."""

@@ -8,7 +8,7 @@ from typing import Literal, NamedTuple, TypeVar
 from amber_spread.core.base import Made
 from amber_spread.core.body import Body, Envelopes, Sideways, Straight
 from amber_spread.core.coats import CoatsPlan
-from amber_spread.core.cover_plan import CoverPlan
+from amber_spread.core.cover_plan import PRINTED_HEX, CoverPlan
 from amber_spread.core.design import Tier
 from amber_spread.core.extras import BorderPlan, OnTopPlan
 from amber_spread.core.finishes import NoCover, NoFinal, PanelCover, PrintedCover, SemiNakedFinal, SoftFilling
@@ -22,7 +22,6 @@ D = TypeVar("D", "Part", "Silhouette")
 SPONGE_HEX = "#E5C489"
 BEAD_STEP = math.radians(15)
 BOARD_HEX = "#CFE3E2"
-PRINTED_HEX = "#FBF7EE"
 
 PartKind = Literal["board", "sponge", "filling", "seal", "dam", "crumb", "final", "cover", "border", "on_top"]
 Point = tuple[float, float]

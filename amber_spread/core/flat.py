@@ -88,16 +88,20 @@ def circle(diameter_mm: float) -> list[Corner]:
 
 def sector(inner_mm: float, outer_mm: float, angle: float) -> list[Corner]:
     """A ring sector that opens upward, symmetrical about its middle; `angle` in radians, below a full turn."""
+    return placed(sector_about(inner_mm, outer_mm, angle))
+
+
+def sector_about(inner_mm: float, outer_mm: float, angle: float) -> list[Corner]:
+    """The same ring sector about the common middle of its two arcs, at 0, 0."""
     half, bulge = angle / 2, math.tan(angle / 4)
     right_out = (outer_mm * math.sin(half), outer_mm * math.cos(half))
     right_in = (inner_mm * math.sin(half), inner_mm * math.cos(half))
-    corners = [
+    return [
         (right_out[0], right_out[1], bulge),
         (-right_out[0], right_out[1], 0.0),
         (-right_in[0], right_in[1], -bulge),
         (right_in[0], right_in[1], 0.0),
     ]
-    return placed(corners)
 
 
 def trapezoid(foot_mm: float, top_mm: float, height_mm: float) -> list[Corner]:

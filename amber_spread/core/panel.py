@@ -5,6 +5,7 @@ from collections.abc import Callable, Iterator, Sequence
 from typing import NamedTuple
 
 from amber_spread.core.body import Carried
+from amber_spread.core.coat_rules import across_slope
 from amber_spread.core.cover_plan import Asked, Way, carrier_of, piece_of, suits, top_of
 from amber_spread.core.cover_rules import (
     box_side,
@@ -19,7 +20,19 @@ from amber_spread.core.cover_rules import (
 from amber_spread.core.develop import Facet, NotFlat, anticlockwise, facets_of, finer, split, unrolled
 from amber_spread.core.figures import Figure, chosen, same
 from amber_spread.core.finishes import Cover, PanelCover, Stripe
-from amber_spread.core.flat import Band, Corner, Mark, Piece, bounds, fits, rectangle, sector, size_of, trapezoid
+from amber_spread.core.flat import (
+    Band,
+    Corner,
+    Mark,
+    Piece,
+    bounds,
+    fits,
+    rectangle,
+    sector,
+    sector_about,
+    size_of,
+    trapezoid,
+)
 from amber_spread.core.outline import Cornered, Outline, Oval, Point, Regular, Round
 from amber_spread.core.shapes import SideBuild, TaperedBuild
 from amber_spread.core.side import tipped
@@ -36,13 +49,30 @@ At = Callable[[float, float], Point]
 
 
 class Wall(NamedTuple):
-    """A wall laid out flat: its strips, each with the place of any point on it and the share of the girth it begins at,
-    the girth, and whether it lies smooth.
-    """
+    """A wall laid out flat: its pieces, its girth, and whether it lies smooth."""
 
     pieces: dict[str, Piece]
     girth_mm: float
     smooth: bool = True
+
+
+class Strip(NamedTuple):
+    """A strip of a developed wall: its edge at the foot, that at the top, and whether the foot's is the wide one."""
+
+    foot: list[Point]
+    top: list[Point]
+    wide_at_foot: bool
+
+    @property
+    def edge(self) -> list[Corner]:
+        """Once round the strip."""
+        return [(x, y, 0.0) for x, y in (*self.foot, *reversed(self.top))]
+
+    @property
+    def wide_mm(self) -> float:
+        """How long its wide edge is, mm."""
+        wide = self.foot if self.wide_at_foot else self.top
+        return sum(map(math.dist, wide, wide[1:]))
 
 
 class Run(NamedTuple):
@@ -102,7 +132,7 @@ def level_thickness(asked: Asked) -> float:
     """How thick the sheet on the wall is along a level line: thicker than it is, where the wall leans."""
     if isinstance(asked.tier.build, TaperedBuild) and isinstance(asked.coated, Carried):
         low, high = wall_ends(asked.coated)
-        return asked.thickness.value / math.cos(math.atan2(abs(high - low), asked.coated.height_mm))
+        return across_slope(asked.thickness.value, math.atan2(abs(high - low), asked.coated.height_mm))
     return asked.thickness.value
 
 
@@ -134,16 +164,16 @@ def _straight(asked: Asked, panel: PanelCover, overlap_mm: float, trim_mm: float
     return Wall(_striped(asked, panel, strip, runs), girth_mm)
 
 
-def _striped(asked: Asked, panel: PanelCover, strip: Piece, runs: Sequence[Run]) -> dict[str, Piece]:
+def _striped(asked: Asked, panel: PanelCover, strip: Piece, runs: Sequence[Run], steps: int = 1) -> dict[str, Piece]:
     """A strip as often as there are runs, with its stripes; a piece to each where upright stripes run on round."""
     if not panel.stripes:
         return {"panel": strip}
     if panel.run == "round" or len(runs) == 1:
-        return {"panel": strip.but(bands=list(_bands(asked, panel, runs[0])))}
+        return {"panel": strip.but(bands=list(_bands(asked, panel, runs[0], steps)))}
     one = same("copies", 1, "each")
     return {
         f"panel_{number}": strip.but(
-            name=f"Panel {number}", count=one, sizes={**strip.sizes}, bands=list(_bands(asked, panel, run))
+            name=f"Panel {number}", count=one, sizes={**strip.sizes}, bands=list(_bands(asked, panel, run, steps))
         )
         for number, run in enumerate(runs, 1)
     }
@@ -241,7 +271,7 @@ def _sector(asked: Asked, panel: PanelCover, overlap_mm: float, trim_mm: float, 
         box_high=same("box round it, high", box[1], "mm", "up"),
     )  # fmt: skip
     turn = math.radians(angle.value)
-    left, bottom, _, _ = bounds(_as_drawn(inner.value, outer.value, turn))
+    left, bottom, _, _ = bounds(sector_about(inner.value, outer.value, turn))
     from_foot = (outer.value, inner.value) if top_mm == narrow_mm else (inner.value, outer.value)
 
     def at(along: float, up: float) -> Point:
@@ -254,23 +284,7 @@ def _sector(asked: Asked, panel: PanelCover, overlap_mm: float, trim_mm: float, 
         Run(at, strip / strips, strip / strips + turn / whole, beyond and trim_mm / (outer.value - inner.value))
         for strip in range(strips)
     ]
-    pieces = {"panel": piece}
-    if panel.stripes:
-        pieces = {}
-        for number, run in enumerate(runs[:1] if panel.run == "round" else runs, 1):
-            bands = list(_bands(asked, panel, run, steps=24))
-            key = "panel" if strips == 1 or panel.run == "round" else f"panel_{number}"
-            own = piece.but(bands=bands, sizes={**piece.sizes})
-            pieces[key] = own if key == "panel" else own.but(name=f"Panel {number}", count=same("copies", 1, "each"))
-    return Wall(pieces, girth_mm)
-
-
-def _as_drawn(inner_mm: float, outer_mm: float, turn: float) -> list[Corner]:
-    """The ring sector about the middle of its arcs, before it is placed."""
-    half, bulge = turn / 2, math.tan(turn / 4)
-    out = (outer_mm * math.sin(half), outer_mm * math.cos(half))
-    low = (inner_mm * math.sin(half), inner_mm * math.cos(half))
-    return [(*out, bulge), (-out[0], out[1], 0.0), (-low[0], low[1], -bulge), (*low, 0.0)]
+    return Wall(_striped(asked, panel, piece, runs, steps=24), girth_mm)
 
 
 def sides(asked: Asked, cover: Cover, beyond_mm: float = 0.0, corners: str = "mitre") -> dict[str, Piece]:
@@ -289,6 +303,7 @@ def sides(asked: Asked, cover: Cover, beyond_mm: float = 0.0, corners: str = "mi
     assert top is not None
     high = strip_height.figure(slant_mm, 0.0, beyond_mm) if beyond_mm else same("up the wall", slant_mm, "mm", "up")
     pieces: dict[str, Piece] = {}
+    upright = bool(stripes) and isinstance(cover, PanelCover) and cover.run == "upright"
 
     def side(key: str, name: str, count: int, ends: tuple[float, float], laps: float, start: float) -> None:
         foot_mm, top_mm = ends
@@ -311,7 +326,7 @@ def sides(asked: Asked, cover: Cover, beyond_mm: float = 0.0, corners: str = "mi
     if isinstance(low, Cornered) and isinstance(top, Cornered):
         girth = 2 * (low.width_mm + low.length_mm)
         across, along = (low.width_mm, top.width_mm), (low.length_mm, top.length_mm)
-        if stripes and isinstance(cover, PanelCover) and cover.run == "upright":
+        if upright:
             walked = 0.0
             for name, ends in (("Front", across), ("Right", along), ("Back", across), ("Left", along)):
                 side(name.lower(), name, 1, ends, 2.0, walked / girth)
@@ -323,7 +338,7 @@ def sides(asked: Asked, cover: Cover, beyond_mm: float = 0.0, corners: str = "mi
         assert isinstance(low, Regular) and isinstance(top, Regular)
         turn = math.tan(math.pi / low.sides)
         ends = (low.across_mm * turn, top.across_mm * turn)
-        if stripes and isinstance(cover, PanelCover) and cover.run == "upright":
+        if upright:
             for number in range(low.sides):
                 side(f"side_{number + 1}", f"Side {number + 1}", 1, ends, 2 * turn, number / low.sides)
         else:
@@ -368,7 +383,7 @@ def _developed(asked: Asked, panel: PanelCover, overlap_mm: float, trim_mm: floa
     mat = (asked.mat.width_mm, asked.mat.length_mm)
     for strips in range(1, MOST_STRIPS + 1):
         shapes = [_laid_flat(own, narrow_on_top) for own in split(facets, strips, overlap_mm)]
-        boxes = [size_of(_edge(*shape)) for shape in shapes]
+        boxes = [size_of(shape.edge) for shape in shapes]
         if all(fits(*box, mat) for box in boxes):
             break
     colour, hex = _hex(asked, panel)
@@ -376,16 +391,15 @@ def _developed(asked: Asked, panel: PanelCover, overlap_mm: float, trim_mm: floa
     for number, (shape, box) in enumerate(zip(shapes, boxes, strict=True), 1):
         name = "Panel" if strips == 1 else f"Panel {number}"
         piece = piece_of(
-            name, _edge(*shape), hex, 1, colour,
-            girth=same("along its wide edge", sum(map(math.dist, shape[2], shape[2][1:])), "mm", "up"),
+            name, shape.edge, hex, 1, colour,
+            girth=same("along its wide edge", shape.wide_mm, "mm", "up"),
             slant=same("up the slope, what is trimmed among it", slant_mm + beyond, "mm", "up"),
             box_long=same("box round it, long", box[0], "mm", "up"),
             box_high=same("box round it, high", box[1], "mm", "up"),
         )  # fmt: skip
         if panel.stripes:
-            ends = (number - 1) / strips
-            own = sum(map(math.dist, shape[2], shape[2][1:])) / girth_mm
-            run = Run(_on_strip(shape[0], shape[1]), ends, ends + own, trim_mm / (slant_mm + beyond))
+            start = (number - 1) / strips
+            run = Run(_on_strip(shape), start, start + shape.wide_mm / girth_mm, trim_mm / (slant_mm + beyond))
             piece = piece.but(bands=list(_bands(asked, panel, run, steps=60)))
         pieces["panel" if strips == 1 else f"panel_{number}"] = piece
     return Wall(pieces, girth_mm)
@@ -396,8 +410,8 @@ def _traced(outline: Outline) -> list[Point]:
     return anticlockwise(points)
 
 
-def _laid_flat(facets: Sequence[Facet], narrow_on_top: bool) -> tuple[list[Point], list[Point], list[Point]]:
-    """A strip stood as it goes on: its foot edge, its top edge, and its wide edge, the corner of its box at 0, 0."""
+def _laid_flat(facets: Sequence[Facet], narrow_on_top: bool) -> Strip:
+    """A strip stood as it goes on, the corner of its box at 0, 0."""
     wide, narrow = unrolled(facets)
     middle, first = wide[len(wide) // 2], wide[0]
     # Turned so that the strip lies level about its middle, its foot below.
@@ -412,14 +426,10 @@ def _laid_flat(facets: Sequence[Facet], narrow_on_top: bool) -> tuple[list[Point
     wide, narrow = [turned(point) for point in wide], [turned(point) for point in narrow]
     left, bottom = (min(point[axis] for point in (*wide, *narrow)) for axis in (0, 1))
     wide, narrow = ([(x - left, y - bottom) for x, y in line] for line in (wide, narrow))
-    return (wide, narrow, wide) if narrow_on_top else (narrow, wide, wide)
+    return Strip(wide, narrow, True) if narrow_on_top else Strip(narrow, wide, False)
 
 
-def _edge(foot: Sequence[Point], top: Sequence[Point], _: Sequence[Point]) -> list[Corner]:
-    return [(x, y, 0.0) for x, y in (*foot, *reversed(top))]
-
-
-def _on_strip(foot: Sequence[Point], top: Sequence[Point]) -> At:
+def _on_strip(strip: Strip) -> At:
     def along_line(line: Sequence[Point], share: float) -> Point:
         lengths = [math.dist(low, high) for low, high in zip(line, line[1:], strict=False)]
         left = share * sum(lengths)
@@ -430,7 +440,7 @@ def _on_strip(foot: Sequence[Point], top: Sequence[Point]) -> At:
         return line[-1]
 
     def at(along: float, up: float) -> Point:
-        low, high = along_line(foot, along), along_line(top, along)
+        low, high = along_line(strip.foot, along), along_line(strip.top, along)
         return low[0] + (high[0] - low[0]) * up, low[1] + (high[1] - low[1]) * up
 
     return at

@@ -7,7 +7,7 @@ from typing import NamedTuple
 from rectpack import newPacker
 
 from amber_spread.core.body import Body
-from amber_spread.core.cover_plan import CoverPlan, PrintedPlan, piece_of, suits, top_of
+from amber_spread.core.cover_plan import PRINTED_HEX, CoverPlan, PrintedPlan, piece_of, suits, top_of
 from amber_spread.core.cover_rules import printed_sheets, printed_short, strip_count, strip_height, strip_length
 from amber_spread.core.design import Tier
 from amber_spread.core.figures import chosen, same
@@ -15,7 +15,6 @@ from amber_spread.core.finishes import PrintedCover
 from amber_spread.core.flat import Laid, Mark, Piece, fits, rectangle
 from amber_spread.core.practice import Practice
 
-WHITE = "#FBF7EE"
 MORE_STRIPS = 3
 """So many strips more than the fewest are tried: shorter ones may lie on fewer sheets."""
 MOST_PACKED = 24
@@ -65,7 +64,7 @@ def plan_printed(cover: PrintedCover, practice: Practice, coated: Body, tier: Ti
     count = strip_count.figure(girth_mm, reach_mm, overlap.value)
     strips = count if int(count.value) == best.strips else same("strips that lie on fewest sheets", best.strips, "each")
     long = strip_length.figure(girth_mm, best.strips, overlap.value)
-    strip = piece_of("Strip", rectangle(long.value, tall_mm), WHITE, best.strips, long=long, high=high)
+    strip = piece_of("Strip", rectangle(long.value, tall_mm), PRINTED_HEX, best.strips, long=long, high=high)
     if tab_mm:
         fold = Mark(name="snip the tabs to here", x0=0, y0=wall_mm, x1=long.value, y1=wall_mm)
         strip = strip.but(marks=[fold])
@@ -105,7 +104,7 @@ def _top_of(
     """The piece for the top, and in how many parts it is laid: one, where it lies on a sheet."""
     if cover.top != "circle" or coated.flat_top is None:
         return None, 1
-    whole = top_of(coated.flat_top, 0.0, WHITE)
+    whole = top_of(coated.flat_top, 0.0, PRINTED_HEX)
     wide, long = whole.size
     if _lies(wide, long, cover):
         return whole, 1
@@ -122,7 +121,7 @@ def _top_of(
         "width": same("width of one part of the top", part[0], "mm", "up"),
         "length": same("length of one part of the top", part[1], "mm", "up"),
     }
-    return piece_of("Part of the top", rectangle(*part), WHITE, count, None, **sizes), count
+    return piece_of("Part of the top", rectangle(*part), PRINTED_HEX, count, None, **sizes), count
 
 
 def _lies(wide_mm: float, high_mm: float, cover: PrintedCover) -> bool:

@@ -2,6 +2,7 @@
 
 import math
 from functools import lru_cache
+from typing import NamedTuple
 
 import numpy
 from numpy.typing import NDArray
@@ -9,6 +10,7 @@ from shapely import Polygon, get_coordinates
 
 from amber_spread.core.body import Body, Carried
 from amber_spread.core.outline import Outline, Oval, Round
+from amber_spread.core.profile import Line
 
 Numbers = NDArray[numpy.float64]
 EVENLY = 72
@@ -17,13 +19,12 @@ FINE = 120
 FEW, SIMPLE_MM = 60, 0.05
 
 
-class Reach:
+class Reach(NamedTuple):
     """The longest ways down a body: in any direction, along the width and along the length, mm from the middle."""
 
-    __slots__ = ("across", "along", "farthest")
-
-    def __init__(self, farthest: float, across: float, along: float) -> None:
-        self.farthest, self.across, self.along = farthest, across, along
+    farthest: float
+    across: float
+    along: float
 
 
 def reach_over(body: Body) -> Reach:
@@ -55,7 +56,7 @@ def way_down(body: Body) -> float:
 
 def _is_flat(body: Carried) -> bool:
     last = body.profile[-1]
-    return abs(last.z1 - last.z0) < 1e-7
+    return isinstance(last, Line) and last.level
 
 
 def _over_profile(body: Carried) -> Reach:

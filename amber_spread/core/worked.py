@@ -156,7 +156,7 @@ def _work(
         slabs=slabs,
         bodies=bodies,
         tipped=leaning,
-        stands=_stands(tier, bodies, leaning, foot, proud, borders),
+        stands=_stands(tier, bodies, leaning, edge, flat, proud, borders),
         drawn=draw_tier(number, tier, Cut(layers, coats, cover, by_place, pieces, bodies, slabs, leaning), hex_of),
     )
     return Worked(**named(done._asdict(), f"tiers.{number}"))
@@ -182,22 +182,21 @@ def _stands(
     tier: Tier,
     bodies: Envelopes,
     leaning: dict[str, Sideways] | None,
-    foot: FootPlan | None,
+    foot: Outline,
+    top: Outline | None,
     above: list[float],
     borders: list[BorderPlan],
 ) -> Footprint:
-    """How a finished tier stands."""
+    """How a finished tier stands, on that outline of its foot and with that flat top."""
     out_mm = max((border.out.value for border in borders), default=0.0)
     rise_mm = max(above, default=0.0)
     words = "foot of the bare cake"
-    if leaning is not None and foot is not None:
+    if leaning is not None:
         drum = leaning["covered"]
-        flat = Cornered(max(1.0, foot.width.value), drum.thick_mm)
         seen = Cornered(2 * drum.radius_mm, drum.thick_mm)
         size = 2 * drum.radius_mm, drum.thick_mm, drum.height_mm
-        return Footprint(seen, *size, flat, None, own_shape(flat), words, out_mm, rise_mm)
+        return Footprint(seen, *size, foot, top, own_shape(foot), words, out_mm, rise_mm)
     body, bare = bodies.covered, bodies.bare
-    edge = body.section(body.foot_mm + 1e-6 * body.height_mm)
     if isinstance(tier.final, InvertedFinal) and not isinstance(tier.build, BallBuild):
         # The card it was turned over on is its board.
         words, board = "the card it was turned over on", own_shape(bodies.coated.section(bodies.coated.foot_mm))
@@ -209,7 +208,7 @@ def _stands(
             across = max(tier.build.foot_mm, BOARD_SHARE * bare.width_mm)
         board = Size("round", across, across)
     size = body.width_mm, body.length_mm, body.height_mm
-    return Footprint(body.outline, *size, edge, body.flat_top, board, words, out_mm, rise_mm)
+    return Footprint(body.outline, *size, foot, top, board, words, out_mm, rise_mm)
 
 
 def _above(

@@ -44,6 +44,13 @@ def panel(screen):
     return screen.locator("aside.panel")
 
 
+def what_is_owned(screen):
+    """Open what the studio owns, from the order's own menu."""
+    screen.get_by_role("button", name="Order", exact=True).click()
+    screen.get_by_text("What you own").click()
+    return screen.get_by_role("dialog", name="What you own")
+
+
 def shown(screen):
     """Every figure on screen: its id and the text it is read as."""
     found = screen.locator("button[data-figure]").evaluate_all(
@@ -326,9 +333,7 @@ def test_nothing_is_clipped_or_overlaps_and_axe_finds_nothing_serious(browser, d
         screen.wait_for_timeout(500)  # the dialog fades in, and half faded its text is pale
         assert serious(screen) == []
         screen.keyboard.press("Escape")
-        screen.get_by_role("button", name="Order", exact=True).click()
-        screen.get_by_text("What you own").click()
-        expect(screen.get_by_role("dialog", name="What you own")).to_contain_text("Scrapers")
+        expect(what_is_owned(screen)).to_contain_text("Scrapers")
         screen.wait_for_timeout(500)
         assert serious(screen) == []
 

@@ -6,7 +6,7 @@ import re
 from playwright.sync_api import expect
 from pypdf import PdfReader
 
-from tests.screens.test_journeys import fill, lens, new_cake, panel, saved, spills
+from tests.screens.test_journeys import fill, lens, new_cake, panel, saved, spills, what_is_owned
 
 HEART = b"""<svg xmlns="http://www.w3.org/2000/svg" width="180mm" height="160mm" viewBox="0 0 180 160">
 <path d="M90 150 C-40 60 40 -30 90 30 C140 -30 220 60 90 150 Z"/></svg>"""
@@ -103,9 +103,7 @@ def test_what_is_owned_changes_what_is_to_be_got(screen, address):
     fill(panel(screen).get_by_label("Disc or card, across"), "9")
     need = panel(screen).locator(".need", has_text="Disc")
     expect(need).to_contain_text("next best")
-    screen.get_by_role("button", name="Order", exact=True).click()
-    screen.get_by_text("What you own").click()
-    dialog = screen.get_by_role("dialog", name="What you own")
+    dialog = what_is_owned(screen)
     dialog.get_by_label("Another disc").fill("wide")
     dialog.get_by_role("button", name="Add a disc").click()
     expect(dialog.get_by_role("alert")).to_contain_text("Type a length")

@@ -2,7 +2,7 @@
 
 from playwright.sync_api import expect
 
-from tests.screens.test_journeys import lens, new_cake, panel, saved
+from tests.screens.test_journeys import lens, new_cake, panel, saved, what_is_owned
 
 
 def test_a_coat_in_another_medium_offers_to_take_the_crumb_coat_with_it(screen, address):
@@ -37,9 +37,7 @@ def test_a_rectangle_has_its_length_and_is_then_owned(screen, address):
     panel(screen).get_by_role("radio", name="rectangle").first.check(force=True)
     base = panel(screen).locator(".need", has_text="Rectangle base board")
     expect(base).to_be_visible()
-    screen.get_by_role("button", name="Order", exact=True).click()
-    screen.get_by_text("What you own").click()
-    dialog = screen.get_by_role("dialog", name="What you own")
+    dialog = what_is_owned(screen)
     dialog.get_by_label("Another shaped board: shape").select_option("rectangle")
     dialog.get_by_label("Another shaped board, across").fill("12")
     dialog.get_by_role("button", name="Add a shaped board").click()

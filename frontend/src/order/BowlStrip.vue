@@ -16,7 +16,7 @@ const bowls = computed(() =>
     key,
     bowl,
     segments: segments(bowl),
-    rest: rest(bowl),
+    rest: roundedAway(bowl),
   })),
 );
 
@@ -33,7 +33,7 @@ function segments(bowl: Bowl): { name: string; words: string; share: number; fig
 }
 
 /** What the parts as they are read lack of the mix as it is read, so that the sum on screen adds up. */
-function rest(bowl: Bowl): string {
+function roundedAway(bowl: Bowl): string {
   const parts = segments(bowl).map(({ figure }) => figure);
   const value = lacking(parts, bowl.mix.value, settings.weight);
   if (!value) return "";
