@@ -16,12 +16,11 @@ import math
 from collections.abc import Iterable, Sequence
 from typing import NamedTuple
 
-from amber_spread.core.base import Kept, Made, slug
+from amber_spread.core.base import Made, slug
 from amber_spread.core.figures import (
     COMMON_PRACTICE,
     DEFINITION,
     Figure,
-    Quantity,
     Rounding,
     Source,
     Unit,
@@ -310,7 +309,7 @@ def _mixed(walks: Walks, need_g: float, risk: float, step_g: float) -> float:
 
 
 def _shown(rule_id: str, name: str, value: float, unit: Unit, rounding: Rounding = "nearest") -> Figure:
-    return Figure(value, unit, rule_id, rounding, Kept({name: Quantity(value, unit)}))
+    return of_parts(rule_id, value, {name: value}, unit, rounding)
 
 
 def _backward(use: Use) -> tuple[float, int, int]:

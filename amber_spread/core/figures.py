@@ -8,8 +8,9 @@ without their units; the tests work every formula out again and hold it against 
 """
 
 import inspect
-from collections.abc import Callable, Mapping
+from collections.abc import Callable, Iterable, Mapping
 from dataclasses import dataclass, field
+from itertools import repeat
 from typing import TYPE_CHECKING, Any, ClassVar, Generic, Literal, ParamSpec, cast
 
 from amber_spread.core.base import Frozen, Kept, Note, refuse
@@ -31,8 +32,29 @@ class _OpenQuantity:
     unit: Unit
 
 
-@dataclass(slots=True)
-class _OpenFigure(_OpenQuantity):
+class _OpenFigure:
+    """A figure as it is made: `told` is what was put in, as (names, units, numbers) until somebody asks to see it."""
+
+    __slots__ = ("value", "unit", "rule", "rounding", "told", "id")
+
+    def __init__(self, value: float, unit: Unit, rule: str, rounding: Rounding, told: "_Told", id: str = "") -> None:
+        self.value = value
+        self.unit = unit
+        self.rule = rule
+        self.rounding = rounding
+        self.told: _Told | Kept = told
+        self.id = id
+
+
+_Told = tuple[Iterable[str], Iterable[Unit], Iterable[float]]
+
+
+@dataclass(frozen=True)
+class _Leaf:
+    """The fields of a figure as they are read and written."""
+
+    value: float
+    unit: Unit
     rule: str
     rounding: Rounding = "nearest"
     given: dict[str, "Quantity"] = field(default_factory=dict)
@@ -48,22 +70,17 @@ if TYPE_CHECKING:
         value: float
         unit: Unit
 
-    @dataclass(frozen=True)
-    class Figure(Quantity):
+    class Figure(_Leaf, Quantity):
         """A leaf of the plan. `id` is its path there, set by `amber_spread.core.plan`."""
-
-        rule: str
-        rounding: Rounding = "nearest"
-        given: dict[str, Quantity] = field(default_factory=dict)
-        id: str = ""
 
 else:
     # Handed out, these cannot be changed: what is kept from plan to plan is in everybody's hands. A dataclass that is
     # frozen takes twice as long to make, and a plan makes some fifteen hundred: so each is made open and then shut.
+    # The numbers put into a figure become quantities when they are first looked at; most plans are only drawn.
 
     class _Shut(type):
         def __call__(cls, *args: Any, **values: Any) -> Any:
-            made = cls.open(*args, **values) if values else cls.open(*args)
+            made = cls.open(*args, **values)
             made.__class__ = cls
             return made
 
@@ -78,8 +95,38 @@ else:
         """A leaf of the plan. `id` is its path there, set by `amber_spread.core.plan`."""
 
         __slots__ = ()
-        open: ClassVar = _OpenFigure
+        __dataclass_fields__ = _Leaf.__dataclass_fields__
         __setattr__ = __delattr__ = refuse
+
+        @staticmethod
+        def open(value, unit, rule, rounding="nearest", given=(), id=""):
+            return _OpenFigure(value, unit, rule, rounding, Kept(given), id)
+
+        @property
+        def given(self) -> Kept:
+            told = self.told
+            if type(told) is tuple:
+                told = Kept({name: Quantity(number, unit) for name, unit, number in zip(*told, strict=False)})
+                _set_told(self, told)
+            return told
+
+        @given.setter
+        def given(self, given: dict[str, Quantity]) -> None:
+            """Reached only when a plan is read back: whoever holds a figure is refused before this."""
+            _set_told(self, Kept(given))
+
+        def __eq__(self, other: object) -> bool:
+            return type(other) is Figure and all(getattr(self, name) == getattr(other, name) for name in _LEAF)
+
+        __hash__ = None
+
+        def __repr__(self) -> str:
+            return f"Figure({', '.join(f'{name}={getattr(self, name)!r}' for name in _LEAF)})"
+
+
+_LEAF = tuple(_Leaf.__dataclass_fields__)
+_set_told = _OpenFigure.__dict__["told"].__set__
+_set_id: Callable[[Any, str], None] = _OpenFigure.__dict__["id"].__set__
 
 
 def _quantity(value: float, unit: Unit) -> Quantity:
@@ -89,18 +136,21 @@ def _quantity(value: float, unit: Unit) -> Quantity:
     return cast(Quantity, made)
 
 
-def _figure(
-    value: float, unit: Unit, rule: str, rounding: Rounding, given: dict[str, Quantity], id: str = ""
-) -> Figure:
-    """Likewise."""
-    made: Any = _OpenFigure(value, unit, rule, rounding, given, id)
+def _figure(value: float, unit: Unit, rule: str, rounding: Rounding, told: "_Told", id: str = "") -> Figure:
+    """Likewise, with what was put in as it came."""
+    made: Any = _OpenFigure(value, unit, rule, rounding, told, id)
     made.__class__ = Figure
-    return cast(Figure, made)
+    return made  # type: ignore[no-any-return]
 
 
-def call(figure: Figure, id: str) -> None:
-    """Write its path into a figure that nobody outside has seen yet."""
-    _OpenFigure.__dict__["id"].__set__(figure, id)
+def again(figure: Figure, id: str) -> Figure:
+    """The same figure where it stands a second time, under the path it has there."""
+    told: _Told = figure.told  # type: ignore[attr-defined]
+    return _figure(figure.value, figure.unit, figure.rule, figure.rounding, told, id)
+
+
+call: Callable[[Figure, str], None] = _set_id
+"""Write its path into a figure that nobody outside has seen yet."""
 
 
 class Source(Frozen):
@@ -148,13 +198,11 @@ class Rule(Generic[P]):
         """
         parameters = list(inspect.signature(self.function).parameters)
         split = [_split(name) for name in parameters]
-        given = ", ".join(
-            f"{name!r}: Quantity({parameter}, {unit!r})"
-            for parameter, (name, unit) in zip(parameters, split, strict=True)
-        )
+        names, units = tuple(zip(*split, strict=True)) or ((), ())
         arguments = ", ".join(parameters)
-        told = f"{self.text.unit!r}, {self.text.id!r}, {self.rounding!r}, Kept({{{given}}})"
-        known = {"Figure": _figure, "Quantity": _quantity, "Kept": Kept, "function": self.function}
+        numbers = f"({arguments},)" if parameters else "()"
+        known = {"Figure": _figure, "function": self.function, "names": names, "units": units}
+        told = f"{self.text.unit!r}, {self.text.id!r}, {self.rounding!r}, (names, units, {numbers})"
         found: Callable[P, Figure] = eval(f"lambda {arguments}: Figure(function({arguments}), {told})", known)
         return found
 
@@ -223,18 +271,18 @@ def total(parts: Mapping[str, float], unit: Unit) -> Figure:
 
 def same(name: str, value: float, unit: Unit, rounding: Rounding = "nearest") -> Figure:
     """A measure worked out elsewhere in the plan and taken over as it is, by the name it has there."""
-    return _figure(value, unit, _SAME, rounding, Kept({name: _quantity(value, unit)}))
+    return _figure(value, unit, _SAME, rounding, ((name,), (unit,), (value,)))
 
 
 def decided(value: float, unit: Unit) -> Figure:
     """A number the design itself gives."""
-    return _figure(value, unit, _DECIDED, "nearest", Kept(set=_quantity(value, unit)))
+    return _figure(value, unit, _DECIDED, "nearest", (("set",), (unit,), (value,)))
 
 
 def chosen(own: float | None, usual: float, unit: Unit) -> Figure:
     """The decorator's own decision where there is one, this kitchen's usual where there is none."""
     if own is None:
-        return _figure(usual, unit, _USUAL, "nearest", Kept(usual=_quantity(usual, unit)))
+        return _figure(usual, unit, _USUAL, "nearest", (("usual",), (unit,), (usual,)))
     return decided(own, unit)
 
 
@@ -242,5 +290,4 @@ def of_parts(
     rule_id: str, value: float, parts: Mapping[str, float], unit: Unit, rounding: Rounding = "nearest"
 ) -> Figure:
     """A figure by a rule from `parts_rule`, with its named parts, all in `unit`, as the numbers put in."""
-    given = Kept({name: _quantity(part, unit) for name, part in parts.items()})
-    return _figure(value, unit, rule_id, rounding, given)
+    return _figure(value, unit, rule_id, rounding, (tuple(parts), repeat(unit), tuple(parts.values())))

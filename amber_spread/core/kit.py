@@ -111,22 +111,37 @@ STARTING = Kit()
 """The starting set."""
 
 
+class Measure(NamedTuple):
+    """How much of something is asked for, and which way it is rounded: as the plan's own figure, so that it is read
+    the same here.
+    """
+
+    value: float
+    unit: Unit = "mm"
+    rounding: Rounding = "nearest"
+
+
+def measure(figure: Figure) -> Measure:
+    """What a figure of the plan says, by itself."""
+    return Measure(figure.value, figure.unit, figure.rounding)
+
+
 class Need(NamedTuple):
     """A tool a step asks for: which, for which tier (from 1; None the whole cake), its size (of smoothers: how many).
 
-    `least` is how much smaller still does the work, as a figure's value; `wider` whether a larger one does it as well;
-    `deep_mm` how deep a tin must be at least. The size is the plan's own figure, so that it is read the same here.
+    `least` is how much smaller still does the work; `wider` whether a larger one does it as well; `deep` how deep a
+    tin must be at least.
     """
 
     tool: Tool
     tier: int | None
-    size: Figure
+    size: Measure
     least: float
     wider: bool = False
     shape: str = "round"
-    length: Figure | None = None
+    length: Measure | None = None
     many: int = 1
-    deep: Figure | None = None
+    deep: Measure | None = None
 
 
 class KitNeed(Made):
@@ -200,30 +215,11 @@ def kit_of(needs: Iterable[Need], kit: Kit) -> dict[str, KitNeed]:
     """Every need held against the kit, as the plan numbers them. What was asked last is kept, since most edits ask for
     the same tools.
     """
-    return _kit_of(tuple(_bare(need) for need in needs), kit)
-
-
-_Size = tuple[float, Unit, Rounding] | None
-_Bare = tuple[Tool, int | None, _Size, float, bool, str, _Size, int, _Size]
-"""A need by plain values alone, in the order of its fields, to remember its match by."""
-
-
-def _bare(need: Need) -> _Bare:
-    size, length, deep = _plain(need.size), _plain(need.length), _plain(need.deep)
-    return need.tool, need.tier, size, need.least, need.wider, need.shape, length, need.many, deep
-
-
-def _plain(figure: Figure | None) -> _Size:
-    return None if figure is None else (figure.value, figure.unit, figure.rounding)
+    return _kit_of(tuple(needs), kit)
 
 
 @lru_cache(maxsize=128)
-def _kit_of(asked: tuple[_Bare, ...], kit: Kit) -> dict[str, KitNeed]:
-    needs = []
-    for tool, tier, size, least, wider, shape, length, many, deep in asked:
-        figures = [None if one is None else same("size", *one) for one in (size, length, deep)]
-        assert figures[0] is not None
-        needs.append(Need(tool, tier, figures[0], least, wider, shape, figures[1], many, figures[2]))
+def _kit_of(needs: tuple[Need, ...], kit: Kit) -> dict[str, KitNeed]:
     return Kept(named({f"need_{number}": need for number, need in enumerate(match_needs(needs, kit), 1)}, "kit"))
 
 
@@ -243,7 +239,7 @@ def match_needs(needs: Iterable[Need], kit: Kit) -> list[KitNeed]:
                 tool=need.tool,
                 tier=need.tier,
                 shape=need.shape,
-                size=same("size the plan asks for", need.size.value, need.size.unit, need.size.rounding),
+                size=same("size the plan asks for", *need.size),
                 length=_again("length the plan asks for", need.length),
                 deep=_again("depth it takes to bake this high", need.deep),
                 count=need.many,
@@ -257,8 +253,8 @@ def match_needs(needs: Iterable[Need], kit: Kit) -> list[KitNeed]:
     return found
 
 
-def _again(name: str, figure: Figure | None) -> Figure | None:
-    return None if figure is None else same(name, figure.value, figure.unit, figure.rounding)
+def _again(name: str, measure: Measure | None) -> Figure | None:
+    return None if measure is None else same(name, *measure)
 
 
 class Served(NamedTuple):

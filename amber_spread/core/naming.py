@@ -5,7 +5,7 @@ from functools import cache
 from typing import Any, TypeVar, cast
 
 from amber_spread.core.base import Frozen, Kept, Listed
-from amber_spread.core.figures import Figure, call
+from amber_spread.core.figures import Figure, again, call
 
 N = TypeVar("N", bound=Frozen | dict[str, Any])
 
@@ -19,17 +19,18 @@ def named(node: N, path: str) -> N:
     values = node if isinstance(node, dict) else node.__dict__
     for name, value in values.items():
         kind = type(value)
+        if kind in _LEAVES:
+            continue
         if kind is Figure:
-            own = f"{path}.{name}"
             if value.id:
-                values[name] = Figure(value.value, value.unit, value.rule, value.rounding, value.given, own)
+                values[name] = again(value, f"{path}.{name}")
             else:
-                call(value, own)
+                call(value, f"{path}.{name}")
         elif kind is list:
             values[name] = Listed(value)
         elif kind is dict:
             values[name] = Kept(named(value, f"{path}.{name}"))
-        elif kind not in _LEAVES and _holds(cast(Hashable, kind)):
+        elif _holds(cast(Hashable, kind)):
             named(value, f"{path}.{name}")
     return node
 

@@ -4,7 +4,7 @@ from collections.abc import Iterator
 
 from amber_spread.core.coats import SCHOOLS, has_final
 from amber_spread.core.design import MeasuredBake, Tier
-from amber_spread.core.figures import Figure, decided, same
+from amber_spread.core.figures import Figure
 from amber_spread.core.finishes import (
     BoxCover,
     CollarCover,
@@ -15,7 +15,7 @@ from amber_spread.core.finishes import (
     PrintedCover,
     TowelFinal,
 )  # fmt: skip
-from amber_spread.core.kit import Need
+from amber_spread.core.kit import Measure, Need, measure
 from amber_spread.core.shapes import BallBuild, FreeShape, OvalShape, RectangleShape
 from amber_spread.core.stack import StackPlan, TierStack
 from amber_spread.core.worked import Worked
@@ -38,39 +38,43 @@ def needs_of_tier(number: int, tier: Tier, done: Worked, stands: TierStack) -> I
         school = SCHOOLS[final.kind]
         assert school.plate is not None
         least = done.bodies.crumbed.width_mm + 2 * LEAST_COAT_MM
-        size = decided(final.disc_diameter_mm, "mm")
+        size = Measure(final.disc_diameter_mm)
         # The card an upper tier was turned over on goes with it, as its board.
         count = school.plates - (1 if school.plate == "card" and stands.board_diameter is not None else 0)
         yield Need(school.plate, number, size, least, many=count)
     if done.coats.scraper is not None:
-        tall = done.coats.scraper
+        tall = measure(done.coats.scraper)
         yield Need("scraper", number, tall, tall.value / 2, wider=True)
     if isinstance(final, TowelFinal) or isinstance(tier.cover, DrapeCover | PanelCover | BoxCover | HalvesCover):
-        yield Need("smoother", number, same("smoothers", SMOOTHERS, "each"), 1.0, wider=True)
+        yield Need("smoother", number, Measure(SMOOTHERS, "each"), 1.0, wider=True)
     yield from _needs_of_cover(number, tier, done)
     if stands.board_diameter is not None and stands.board_shape is not None:
-        size = stands.board_diameter
-        yield _board(number, stands.board_shape, size, stands.board_length, size.value - 12.7)
+        across = stands.board_diameter
+        yield _board(number, stands.board_shape, across, stands.board_length, across.value - 12.7)
 
 
 def _tin(number: int, tier: Tier, done: Worked) -> Need:
     """The tin, deep enough for what is baked in it; of a free outline the sheet tin it is cut from."""
-    across, deep = decided(tier.tin_diameter_mm, "mm"), done.layers.tin_depth
+    across, deep = Measure(tier.tin_diameter_mm), _measured(done.layers.tin_depth)
     least = across.value / 1.35
     if isinstance(tier.build, BallBuild):
         return Need("tin", number, across, least, shape="ball")
     if isinstance(tier.shape, FreeShape):
         # Sold in no such shape: it is cut out of a sheet cake that holds the outline.
         outline = tier.shape.outline(tier.tin_diameter_mm)
-        length = same("length of the outline", 2 * outline.half_length_mm, "mm", "up")
+        length = Measure(2 * outline.half_length_mm, rounding="up")
         return Need("tin", number, across, across.value, wider=True, shape="rectangle", length=length, deep=deep)
     oblong = tier.shape.length_mm if isinstance(tier.shape, RectangleShape | OvalShape) else None
-    length_of = None if oblong is None else decided(oblong, "mm")
+    length_of = None if oblong is None else Measure(oblong)
     return Need("tin", number, across, least, shape=tier.shape.kind, length=length_of, deep=deep)
 
 
 def _board(number: int, shape: str, across: Figure, length: Figure | None, least: float) -> Need:
-    return Need("board", number, across, least, shape=shape, length=length)
+    return Need("board", number, measure(across), least, shape=shape, length=_measured(length))
+
+
+def _measured(figure: Figure | None) -> Measure | None:
+    return None if figure is None else measure(figure)
 
 
 def _needs_of_cover(number: int, tier: Tier, done: Worked) -> Iterator[Need]:
@@ -78,19 +82,17 @@ def _needs_of_cover(number: int, tier: Tier, done: Worked) -> Iterator[Need]:
     if cover is None or isinstance(tier.cover, CollarCover):
         return
     if isinstance(tier.cover, PrintedCover):
-        across, high = decided(tier.cover.sheet_width_mm, "mm"), decided(tier.cover.sheet_height_mm, "mm")
+        across, high = Measure(tier.cover.sheet_width_mm), Measure(tier.cover.sheet_height_mm)
         yield Need("printed sheet", number, across, across.value / 2, wider=True, length=high)
         return
     sizes = [piece.size for piece in cover.pieces.values() if piece.stuff == "sheet"]
     longest, widest = max(max(size) for size in sizes), max(min(size) for size in sizes)
-    yield Need("mat", number, same("longest piece", longest, "mm", "up"), 0.0, wider=True)
+    yield Need("mat", number, Measure(longest, rounding="up"), 0.0, wider=True)
     # A pin need only span the narrower way of the widest piece: the rest is rolled out along it.
-    yield Need("pin", number, same("widest piece, its narrower way", widest, "mm", "up"), 0.5 * widest, wider=True)
+    yield Need("pin", number, Measure(widest, rounding="up"), 0.5 * widest, wider=True)
 
 
 def needs_of_cake(whole: StackPlan) -> Iterator[Need]:
     """The tools of the cake as a whole: the base board, which may be larger."""
-    size = whole.base_diameter
-    yield Need(
-        "base board", None, size, size.value - 25.4, wider=True, shape=whole.base_shape, length=whole.base_length
-    )
+    size, length = measure(whole.base_diameter), _measured(whole.base_length)
+    yield Need("base board", None, size, size.value - 25.4, wider=True, shape=whole.base_shape, length=length)

@@ -4,9 +4,8 @@ import pytest
 from pydantic import ValidationError
 
 from amber_spread.core.design import Design
-from amber_spread.core.figures import decided
 from amber_spread.core.finishes import DiscFinal, DrapeCover, InvertedFinal, PrintedCover
-from amber_spread.core.kit import Kit, Mat, Need, PrintedSheet, Tin, match_needs
+from amber_spread.core.kit import Kit, Mat, Measure, Need, PrintedSheet, Tin, match_needs
 from amber_spread.core.plan import plan
 from amber_spread.core.practice import Practice
 from amber_spread.core.shapes import BallBuild, HeartShape
@@ -20,7 +19,7 @@ def needs_of(*tiers, kit=None):
 
 def matched(size, owned, least=0.0, wider=False, tool="disc"):
     kit = Kit(discs_mm=owned, scrapers_mm=owned)
-    (found,) = match_needs([Need(tool, 1, decided(size, "mm"), least, wider)], kit)
+    (found,) = match_needs([Need(tool, 1, Measure(size), least, wider)], kit)
     return found.status, found.owned and found.owned.value, bool(found.changes)
 
 

@@ -10,7 +10,7 @@ from amber_spread.core.contents import contents_of, usual_contents
 from amber_spread.core.costs import Prices, cost_of
 from amber_spread.core.design import BaseBoard, Cavity, Colour, ColourPart, Design, Layers, TinBake
 from amber_spread.core.document import read_document
-from amber_spread.core.figures import decided, rule
+from amber_spread.core.figures import rule
 from amber_spread.core.finishes import (
     Border,
     BoxCover,
@@ -35,7 +35,7 @@ from amber_spread.core.finishes import (
     TexturedFinal,
     TwinFinal,
 )
-from amber_spread.core.kit import Kit, Need, ShapedBoard, Tin, match_needs
+from amber_spread.core.kit import Kit, Measure, Need, ShapedBoard, Tin, match_needs
 from amber_spread.core.layers import LayersPlan
 from amber_spread.core.pantry import Pantry
 from amber_spread.core.plan import plan
@@ -489,7 +489,7 @@ def test_a_lip_a_border_and_a_piece_on_top_are_in_the_height_and_a_foot_border_o
 
 
 def test_an_oblong_tin_without_a_length_serves_for_none_and_one_with_it_does():
-    need = Need("tin", 1, decided(200, "mm"), 150, shape="oval", length=decided(280, "mm"))
+    need = Need("tin", 1, Measure(200), 150, shape="oval", length=Measure(280))
     for tin, status in (
         (Tin(shape="oval", across_mm=200), "get"),
         (Tin(shape="oval", across_mm=200, length_mm=280), "have"),
