@@ -58,7 +58,7 @@ class Made(Frozen):
     if not TYPE_CHECKING:
 
         def __init__(self, **values: Any) -> None:
-            if not values.keys() <= self.names:
+            if not self.names.issuperset(values):
                 raise TypeError(f"{type(self).__name__} has no {', '.join(sorted(values.keys() - self.names))}")
             _set(self, "__dict__", self.defaults | values if self.defaults else values)
             _set(self, "__pydantic_fields_set__", self.names)

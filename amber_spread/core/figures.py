@@ -95,6 +95,7 @@ else:
         """A leaf of the plan. `id` is its path there, set by `amber_spread.core.plan`."""
 
         __slots__ = ()
+        __annotations__ = _Leaf.__annotations__
         __dataclass_fields__ = _Leaf.__dataclass_fields__
         __setattr__ = __delattr__ = refuse
 

@@ -6,7 +6,7 @@ nothing (`get`).
 
 import math
 from collections.abc import Iterable, Sequence
-from functools import lru_cache
+from functools import cached_property, lru_cache
 from typing import Annotated, Literal, NamedTuple, Self
 
 from pydantic import Field, model_validator
@@ -78,6 +78,15 @@ def _inches(*sizes: float) -> tuple[float, ...]:
     return tuple(round(size * 25.4, 2) for size in sizes)
 
 
+class Owned(NamedTuple):
+    """Something owned that may serve: its shape, its size, its length and depth where they matter."""
+
+    shape: str
+    size: float
+    length: float | None = None
+    deep: float | None = None
+
+
 class Kit(Frozen):
     """What the kitchen owns. The starting set is a small kitchen's: round tins in pairs, discs a little over each.
 
@@ -105,6 +114,25 @@ class Kit(Frozen):
                 if one in owned[:index]:
                     raise at((field, index), "is listed twice")
         return self
+
+    @cached_property
+    def owned(self) -> dict[Tool, list[Owned]]:
+        """What of it may serve for each tool."""
+        rounds = [Owned("round", size) for size in self.boards_mm]
+        discs = [Owned("round", size) for size in self.discs_mm]
+        boards = rounds + [Owned(one.shape, one.across_mm, one.length_mm) for one in self.shaped_boards]
+        return {
+            "tin": [Owned(tin.shape, tin.across_mm, tin.length_mm, tin.depth_mm) for tin in self.tins],
+            "disc": discs,
+            "card": rounds + discs,
+            "board": boards,
+            "base board": boards,
+            "scraper": [Owned("round", size) for size in self.scrapers_mm],
+            "smoother": [Owned("round", float(self.smoothers))] if self.smoothers else [],
+            "mat": [Owned("round", max(self.mat.width_mm, self.mat.length_mm))],
+            "pin": [Owned("round", self.pin_mm)],
+            "printed sheet": [Owned("round", sheet.width_mm, sheet.height_mm) for sheet in self.sheets],
+        }
 
 
 STARTING = Kit()
@@ -161,38 +189,6 @@ class KitNeed(Made):
     changes: str
 
 
-class Owned(NamedTuple):
-    """Something owned that may serve: its shape, its size, its length and depth where they matter."""
-
-    shape: str
-    size: float
-    length: float | None = None
-    deep: float | None = None
-
-
-def _owned(need: Need, kit: Kit) -> list[Owned]:
-    match need.tool:
-        case "tin":
-            return [Owned(tin.shape, tin.across_mm, tin.length_mm, tin.depth_mm) for tin in kit.tins]
-        case "disc":
-            return [Owned("round", size) for size in kit.discs_mm]
-        case "card":
-            return [Owned("round", size) for size in (*kit.boards_mm, *kit.discs_mm)]
-        case "board" | "base board":
-            rounds = [Owned("round", size) for size in kit.boards_mm]
-            return rounds + [Owned(one.shape, one.across_mm, one.length_mm) for one in kit.shaped_boards]
-        case "scraper":
-            return [Owned("round", size) for size in kit.scrapers_mm]
-        case "smoother":
-            return [Owned("round", float(kit.smoothers))] if kit.smoothers else []
-        case "mat":
-            return [Owned("round", max(kit.mat.width_mm, kit.mat.length_mm))]
-        case "pin":
-            return [Owned("round", kit.pin_mm)]
-        case "printed sheet":
-            return [Owned("round", sheet.width_mm, sheet.height_mm) for sheet in kit.sheets]
-
-
 CHANGES: dict[Tool, tuple[str, str]] = {
     "tin": ("The tier comes out narrower.", "The tier comes out wider; trim it, or change the design to it."),
     "disc": ("The coat comes out thinner.", "The coat comes out thicker and takes more."),
@@ -232,7 +228,7 @@ def match_needs(needs: Iterable[Need], kit: Kit) -> list[KitNeed]:
         if key in seen:
             continue
         seen.add(key)
-        served = _match(need, _owned(need, kit))
+        served = _match(need, kit.owned[need.tool])
         best = served.owned
         found.append(
             KitNeed(
