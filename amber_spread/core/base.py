@@ -42,7 +42,11 @@ class Listed(list[Any]):
         return Listed, (list(self),)
 
 
-_set = object.__setattr__
+_set_values, _set_names, _set_extra, _set_private = (
+    BaseModel.__dict__[slot].__set__
+    for slot in ("__dict__", "__pydantic_fields_set__", "__pydantic_extra__", "__pydantic_private__")
+)
+"""Straight into the places a model has, past its refusal: half as slow again by way of the model's class."""
 
 
 class Made(Frozen):
@@ -60,10 +64,10 @@ class Made(Frozen):
         def __init__(self, **values: Any) -> None:
             if not self.names.issuperset(values):
                 raise TypeError(f"{type(self).__name__} has no {', '.join(sorted(values.keys() - self.names))}")
-            _set(self, "__dict__", self.defaults | values if self.defaults else values)
-            _set(self, "__pydantic_fields_set__", self.names)
-            _set(self, "__pydantic_extra__", None)
-            _set(self, "__pydantic_private__", None)
+            _set_values(self, self.defaults | values if self.defaults else values)
+            _set_names(self, self.names)
+            _set_extra(self, None)
+            _set_private(self, None)
 
         # As BaseModel marks its own, so that reading one back from data still goes through validation.
         __init__.__pydantic_base_init__ = True
