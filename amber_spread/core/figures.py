@@ -11,7 +11,7 @@ import inspect
 from collections.abc import Callable, Iterable, Mapping
 from dataclasses import dataclass, field
 from itertools import repeat
-from typing import TYPE_CHECKING, Any, ClassVar, Generic, Literal, ParamSpec, cast
+from typing import TYPE_CHECKING, Any, Generic, Literal, ParamSpec
 
 from amber_spread.core.base import Frozen, Kept, Note, refuse
 
@@ -36,14 +36,6 @@ class _OpenFigure:
     """A figure as it is made: `told` is what was put in, as (names, units, numbers) until somebody asks to see it."""
 
     __slots__ = ("value", "unit", "rule", "rounding", "told", "id")
-
-    def __init__(self, value: float, unit: Unit, rule: str, rounding: Rounding, told: "_Told", id: str = "") -> None:
-        self.value = value
-        self.unit = unit
-        self.rule = rule
-        self.rounding = rounding
-        self.told: _Told | Kept = told
-        self.id = id
 
 
 _Told = tuple[Iterable[str], Iterable[Unit], Iterable[float]]
@@ -78,20 +70,23 @@ else:
     # frozen takes twice as long to make, and a plan makes some fifteen hundred: so each is made open and then shut.
     # The numbers put into a figure become quantities when they are first looked at; most plans are only drawn.
 
-    class _Shut(type):
+    class _Made(type):
         def __call__(cls, *args: Any, **values: Any) -> Any:
-            made = cls.open(*args, **values)
-            made.__class__ = cls
-            return made
+            return cls.make(*args, **values)
 
-    class Quantity(_OpenQuantity, metaclass=_Shut):
+    class Quantity(_OpenQuantity, metaclass=_Made):
         """A number with its unit."""
 
         __slots__ = ()
-        open: ClassVar = _OpenQuantity
         __setattr__ = __delattr__ = refuse
 
-    class Figure(_OpenFigure, metaclass=_Shut):
+        @staticmethod
+        def make(value: float, unit: Unit) -> "Quantity":
+            made = _OpenQuantity(value, unit)
+            made.__class__ = Quantity
+            return made
+
+    class Figure(_OpenFigure, metaclass=_Made):
         """A leaf of the plan. `id` is its path there, set by `amber_spread.core.plan`."""
 
         __slots__ = ()
@@ -100,8 +95,8 @@ else:
         __setattr__ = __delattr__ = refuse
 
         @staticmethod
-        def open(value, unit, rule, rounding="nearest", given=(), id=""):
-            return _OpenFigure(value, unit, rule, rounding, Kept(given), id)
+        def make(value, unit, rule, rounding="nearest", given=(), id=""):
+            return _figure(value, unit, rule, rounding, Kept(given), id)
 
         @property
         def given(self) -> Kept:
@@ -130,16 +125,15 @@ _set_told = _OpenFigure.__dict__["told"].__set__
 _set_id: Callable[[Any, str], None] = _OpenFigure.__dict__["id"].__set__
 
 
-def _quantity(value: float, unit: Unit) -> Quantity:
-    """The same as calling the class, without its roundabout way."""
-    made: Any = _OpenQuantity(value, unit)
-    made.__class__ = Quantity
-    return cast(Quantity, made)
-
-
-def _figure(value: float, unit: Unit, rule: str, rounding: Rounding, told: "_Told", id: str = "") -> Figure:
-    """Likewise, with what was put in as it came."""
-    made: Any = _OpenFigure(value, unit, rule, rounding, told, id)
+def _figure(value: float, unit: Unit, rule: str, rounding: Rounding, told: "_Told | Kept", id: str = "") -> Figure:
+    """A figure with what was put in as it came."""
+    made: Any = _OpenFigure()
+    made.value = value
+    made.unit = unit
+    made.rule = rule
+    made.rounding = rounding
+    made.told = told
+    made.id = id
     made.__class__ = Figure
     return made  # type: ignore[no-any-return]
 
