@@ -4,7 +4,6 @@ import os
 import shutil
 import subprocess
 import sys
-import tempfile
 import time
 import urllib.error
 import urllib.request
@@ -14,7 +13,7 @@ from pathlib import Path
 
 from playwright.sync_api import Browser, Page, sync_playwright
 
-from amber_spread.store.private_postgres import PrivatePostgres, free_port
+from amber_spread.store.private_postgres import PrivatePostgres, free_port, temporary_folder
 
 ROOT = Path(__file__).resolve().parents[1]
 BENCH_LAPTOP = (1280, 800)
@@ -47,24 +46,13 @@ def page(browser: Browser, size: tuple[int, int] = BENCH_LAPTOP) -> Iterator[Pag
 
 
 @contextmanager
-def temporary_folder() -> Iterator[Path]:
-    """A folder that PostgreSQL can reach even when it may not run as this user; removed at the end."""
-    folder = Path(tempfile.mkdtemp(prefix="amber-"))
-    folder.chmod(0o755)
-    try:
-        yield folder
-    finally:
-        shutil.rmtree(folder, ignore_errors=True)
-
-
-@contextmanager
 def served(command: str = "start") -> Iterator[str]:
     """The application as a process of its own, over a PostgreSQL of its own; gives its address."""
     with temporary_folder() as folder, PrivatePostgres(folder / "postgres") as server:
         port = free_port()
         environment = {**os.environ, "AMBER_DATABASE_URL": server.url("served"), "PYTHONPATH": str(ROOT)}
         process = subprocess.Popen(
-            [sys.executable, "-m", "amber_spread.cli", command, "--port", str(port)],
+            [sys.executable, "-m", "amber_spread", command, "--port", str(port)],
             env=environment,
             stdout=subprocess.DEVNULL,
         )

@@ -25,7 +25,10 @@ def main(arguments: list[str] | None = None) -> int:
     papers.add_argument("--paper", choices=("a4", "letter"), default="a4", help="what the PDF is printed on (a4)")
     for name, words in (("demo", "serve, with a made-up week of orders"), ("start", "serve")):
         serving = commands.add_parser(name, help=words)
-        serving.add_argument("--port", type=int, default=None, help="the port to serve on (8765, or the next free one)")
+        serving.add_argument(
+            "--port", type=_port, default=None, help="the port to serve on (8765, or the next free one)"
+        )
+        serving.add_argument("--workers", type=_workers, default=1, help="how many processes serve (1)")
     commands.add_parser("bench", help="print how long planning and an edit on screen take")
     commands.add_parser("shots", help="take the screenshots of docs/ again from the demo data")
     mutants = commands.add_parser("mutants", help="put small faults into the core, and print the share the tests find")
@@ -33,6 +36,12 @@ def main(arguments: list[str] | None = None) -> int:
         "files", nargs="*", help="files of the core, such as cover.py; all of them where none is named"
     )
     mutants.add_argument("--sample", type=int, default=40, help="how many faults to try (40)")
+    crashes = commands.add_parser(
+        "crashtest", help="kill the server and its database over and over; nothing may be lost"
+    )
+    crashes.add_argument("--rounds", type=_rounds, default=20, help="how often (20)")
+    fuzzed = commands.add_parser("fuzz", help="send the API what nobody should")
+    fuzzed.add_argument("--requests", type=_rounds, default=5000, help="how many requests (5000)")
     commands.add_parser("schemas", help="write the API's and the design file's schema into the tree")
     chosen = parser.parse_args(arguments)
     if chosen.command == "plan":
@@ -42,7 +51,7 @@ def main(arguments: list[str] | None = None) -> int:
     if chosen.command in ("demo", "start"):
         from amber_spread.serve import serve
 
-        return serve(demo=chosen.command == "demo", port=chosen.port)
+        return serve(demo=chosen.command == "demo", port=chosen.port, workers=chosen.workers)
     if chosen.command == "bench":
         from amber_spread.bench import bench
 
@@ -51,6 +60,14 @@ def main(arguments: list[str] | None = None) -> int:
         from amber_spread.mutants import run_mutants
 
         return run_mutants(chosen.files, chosen.sample)
+    if chosen.command == "crashtest":
+        from amber_spread.crashtest import run_crashtest
+
+        return run_crashtest(chosen.rounds)
+    if chosen.command == "fuzz":
+        from amber_spread.fuzz import run_fuzz
+
+        return run_fuzz(chosen.requests)
     if chosen.command == "shots":
         from amber_spread.shots import take_shots
 
@@ -58,6 +75,25 @@ def main(arguments: list[str] | None = None) -> int:
     from amber_spread.schemas import write_schemas
 
     return write_schemas()
+
+
+def _port(text: str) -> int:
+    return _whole_number(text, 1, 65535, "a port")
+
+
+def _workers(text: str) -> int:
+    return _whole_number(text, 1, 32, "the number of processes")
+
+
+def _rounds(text: str) -> int:
+    return _whole_number(text, 1, 10_000_000, "how many")
+
+
+def _whole_number(text: str, low: int, high: int, what: str) -> int:
+    """A whole number as it was typed. Raises ArgumentTypeError, saying what would be accepted."""
+    if not text.isdecimal() or not low <= int(text) <= high:
+        raise argparse.ArgumentTypeError(f"{what} is a whole number from {low} to {high}, not “{text}”")
+    return int(text)
 
 
 def write_papers(name: str, folder: Path, paper: Literal["a4", "letter"]) -> int:
@@ -71,7 +107,9 @@ def write_papers(name: str, folder: Path, paper: Literal["a4", "letter"]) -> int
     document = _document(name)
     if isinstance(document, int):
         return document
-    plan = plan_document(document)
+    plan = _planned(name, document)
+    if isinstance(plan, int):
+        return plan
     found = templates_of(document, plan)
     written = {
         "templates.pdf": write_pdf(found, paper),
@@ -99,12 +137,22 @@ def _document(name: str) -> Document | int:
         return _refuse(*(f"{name}: {one.field}: {one.message}" for one in error.complaints))
 
 
+def _planned(name: str, document: Document) -> Plan | int:
+    """The plan of a design file, or the exit status after saying why it cannot be planned."""
+    try:
+        return plan_document(document)
+    except FileError as error:
+        return _refuse(*(f"{name}: {one.field}: {one.message}" for one in error.complaints))
+
+
 def print_plan(name: str, only_figures: bool) -> int:
     """Print the plan of the design file `name` (`-` is standard input) as JSON."""
     document = _document(name)
     if isinstance(document, int):
         return document
-    plan = plan_document(document)
+    plan = _planned(name, document)
+    if isinstance(plan, int):
+        return plan
     try:
         _print(plan, only_figures)
         sys.stdout.flush()
@@ -133,7 +181,3 @@ def _refuse(*lines: str) -> int:
     for line in lines:
         print(line, file=sys.stderr)
     return 2
-
-
-if __name__ == "__main__":
-    sys.exit(main())

@@ -9,7 +9,7 @@ from amber_spread.web.app import make_app
 
 ROOT = Path(__file__).resolve().parents[1]
 OPENAPI = ROOT / "docs" / "openapi.json"
-DESIGN_FILE = ROOT / "docs" / "amber-spread-1.schema.json"
+DESIGN_FILE = ROOT / "docs" / "amber-spread-2.schema.json"
 
 
 def schemas() -> dict[Path, str]:

@@ -4,10 +4,16 @@ import { ElementPlusResolver } from "unplugin-vue-components/resolvers";
 import Components from "unplugin-vue-components/vite";
 import { defineConfig } from "vitest/config";
 
+const here = (path: string): string => fileURLToPath(new URL(path, import.meta.url));
+
 export default defineConfig({
   plugins: [vue(), Components({ dirs: [], dts: false, resolvers: [ElementPlusResolver()] })],
-  resolve: { alias: { "@": fileURLToPath(new URL("./src", import.meta.url)) } },
+  resolve: { alias: { "@": here("./src") } },
   server: { proxy: { "/api": "http://127.0.0.1:8765" } },
-  build: { target: "es2022", chunkSizeWarningLimit: 800 },
+  build: {
+    target: "es2022",
+    chunkSizeWarningLimit: 1500,
+    rolldownOptions: { input: { main: here("./index.html"), docs: here("./api-docs.html") } },
+  },
   test: { environment: "node", include: ["src/**/*.test.ts"] },
 });

@@ -5,10 +5,9 @@ import os
 import pytest
 from hypothesis import settings
 
-from amber_spread.browser import temporary_folder
 from amber_spread.store.migrate import migrate
 from amber_spread.store.orders import OrderBook
-from amber_spread.store.private_postgres import PrivatePostgres
+from amber_spread.store.private_postgres import PrivatePostgres, temporary_folder
 
 # The same examples on every run of continuous integration; new ones at every run by hand.
 EXAMPLES = int(os.environ.get("AMBER_EXAMPLES", "30"))

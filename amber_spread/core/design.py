@@ -6,7 +6,7 @@ A field left out (null) takes this kitchen's usual from the Practice.
 from collections.abc import Iterator, Mapping, Sequence
 from typing import Annotated, Literal, Self
 
-from pydantic import AfterValidator, BeforeValidator, Field, StringConstraints, model_validator
+from pydantic import AfterValidator, Field, StringConstraints, model_validator
 
 from amber_spread.core import limits
 from amber_spread.core.base import Frozen, Hex, Key, Name, at, printable, slug
@@ -105,13 +105,6 @@ class Layers(Frozen):
         return self
 
 
-def as_several(value: object) -> object:
-    """What a file of an earlier day says of the one piece it could lay on the top, as the pieces there are now."""
-    if value is None:
-        return ()
-    return (value,) if isinstance(value, dict | OnTop) else value
-
-
 class Tier(Frozen):
     """One tier. `tin_diameter_mm` is the tin's width across, whatever its shape; `build` carries the shape up."""
 
@@ -125,23 +118,14 @@ class Tier(Frozen):
     measured: Measured | None = None
     final: FinalCoat = FreehandFinal()
     cover: Cover = NoCover()
-    on_top: Annotated[tuple[OnTop, ...], Field(max_length=int(limits.ON_TOPS.high)), BeforeValidator(as_several)] = ()
+    on_top: Annotated[tuple[OnTop, ...], Field(max_length=int(limits.ON_TOPS.high))] = ()
     borders: Annotated[tuple[Border, ...], Field(max_length=int(limits.BORDERS.high))] = ()
 
     @model_validator(mode="after")
-    def shape_can_be_made(self) -> Self:
-        """The tin's outline exists, and still does once the thickest skin is trimmed off it."""
-        try:
-            self.shape.outline(self.tin_diameter_mm).offset(-limits.TRIMMED_SKIN.high)
-        except ValueError as error:
-            raise at(("shape",), f"cannot be made: {error}") from error
+    def turned_builds_are_round(self) -> Self:
+        """What is turned about the axis comes out of a round tin."""
         if isinstance(self.build, ROUND_ONLY) and not isinstance(self.shape, RoundShape):
             raise at(("build",), "is turned about the axis, so the tin must be round")
-        for index, top in enumerate(self.on_top):
-            try:
-                top.shape.outline(top.across_mm)
-            except ValueError as error:
-                raise at(("on_top", index, "shape"), f"cannot be made: {error}") from error
         return self
 
     def taken(self) -> Iterator[Taken]:

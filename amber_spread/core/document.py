@@ -1,6 +1,7 @@
 """The design file: one JSON document that is saved, sent, opened again and scripted."""
 
 import json
+import re
 from collections.abc import Iterable, Mapping
 from datetime import datetime
 from typing import Annotated, Any, Literal, Self, get_args, get_origin
@@ -12,14 +13,15 @@ from amber_spread.core.base import Frozen, Name, at
 from amber_spread.core.contents import Contents
 from amber_spread.core.design import Design, MeasuredBake, TinBake
 from amber_spread.core.finishes import Cover, Filling, FinalCoat
-from amber_spread.core.kit import Kit, Mat
+from amber_spread.core.kit import Kit
 from amber_spread.core.media import Medium, shelf
-from amber_spread.core.plan import Plan, plan
+from amber_spread.core.plan import Plan, UnmadeTier, plan
 from amber_spread.core.practice import Practice
-from amber_spread.core.shapes import Build, Shape, StraightBuild
-from amber_spread.core.worked import work
+from amber_spread.core.shapes import Build, Shape
+from amber_spread.core.upgrades import FromLater, upgraded
 
-FORMAT: Literal["amber-spread/1"] = "amber-spread/1"
+FORMAT: Literal["amber-spread/2"] = "amber-spread/2"
+_NAME = re.compile(r"amber-spread/([1-9][0-9]{0,5})")
 
 
 class Document(Frozen):
@@ -28,13 +30,24 @@ class Document(Frozen):
     `minutes` is the work it takes, where that is not the kitchen's usual by the tier.
     """
 
-    format: Literal["amber-spread/1"]
+    format: Literal["amber-spread/2"]
     title: Name
     due: datetime | None = None
     design: Design
     minutes: Annotated[float, limits.MINUTES.field()] | None = None
     practice: Practice = Practice()
     media: Annotated[tuple[Medium, ...], Field(max_length=int(limits.OWN_MEDIA.high))] = ()
+
+    @model_validator(mode="before")
+    @classmethod
+    def as_today(cls, data: Any) -> Any:
+        """A file of an earlier format, as today's says it."""
+        if not isinstance(data, dict) or data.get("format") == FORMAT:
+            return data
+        try:
+            return {**upgraded("order", format_number(data), data), "format": FORMAT}
+        except FromLater as error:
+            raise at(("format",), str(error)) from error
 
     @model_validator(mode="after")
     def media_are_known(self) -> Self:
@@ -53,18 +66,6 @@ class Document(Frozen):
         return self
 
     @model_validator(mode="after")
-    def tiers_can_be_made(self) -> Self:
-        """Every build can be made of its layers and coats, so that whatever is saved can be planned."""
-        known, hexes = shelf(self.media), {colour.name: colour.hex for colour in self.design.colours}
-        for index, tier in enumerate(self.design.tiers):
-            if not isinstance(tier.build, StraightBuild):
-                try:
-                    work(index + 1, tier, self.practice, known, Mat(), hexes)
-                except ValueError as error:
-                    raise at(("design", "tiers", index, "build"), f"cannot be made: {error}") from error
-        return self
-
-    @model_validator(mode="after")
     def due_has_no_zone(self) -> Self:
         """The due hour is the hour on the kitchen's wall."""
         if self.due is not None and self.due.tzinfo is not None:
@@ -72,12 +73,31 @@ class Document(Frozen):
         return self
 
 
+def format_number(data: Mapping[str, Any]) -> int:
+    """The number of the format a design file says it is written in. Raises FromLater where it says none."""
+    found = _NAME.fullmatch(str(data.get("format")))
+    if found is None:
+        raise FromLater(f"should be “{FORMAT}”")
+    return int(found[1])
+
+
 class FileError(ValueError):
     """A text that is not a design file; `complaints` says where and why."""
 
     def __init__(self, complaints: list["Complaint"]) -> None:
-        super().__init__("; ".join(f"{complaint.field}: {complaint.message}" for complaint in complaints))
+        super().__init__(complaints)
         self.complaints = complaints
+
+    def __str__(self) -> str:
+        return "; ".join(f"{complaint.field}: {complaint.message}" for complaint in self.complaints)
+
+    def within(self, field: str) -> "FileError":
+        """The same of a design file that stands in that field of something larger."""
+        moved = (
+            one.model_copy(update={"pointer": f"#/{field}{one.pointer[1:]}", "field": f"{field}.{one.field}"})
+            for one in self.complaints
+        )
+        return FileError(list(moved))
 
 
 class Complaint(Frozen):
@@ -90,9 +110,12 @@ class Complaint(Frozen):
 
 def plan_document(document: Document, kit: Kit | None = None, contents: Contents | None = None) -> Plan:
     """The plan of a design file, with the practice and the media it brings, held against what the kitchen owns and by
-    what its recipes come to.
+    what its recipes come to. Raises FileError, naming the field, where a tier cannot be made.
     """
-    return plan(document.design, document.practice, shelf(document.media), kit, contents)
+    try:
+        return plan(document.design, document.practice, shelf(document.media), kit, contents)
+    except UnmadeTier as error:
+        raise FileError([complaint_at(("design", "tiers", *error.path), f"cannot be made: {error}")]) from error
 
 
 def read_document(text: str | bytes) -> Document:
@@ -103,8 +126,8 @@ def read_document(text: str | bytes) -> Document:
         found = json.loads(text)
     except (ValueError, RecursionError) as error:
         raise FileError([_whole("is not JSON, which a design file is written in")]) from error
-    if not isinstance(found, dict) or found.get("format") != FORMAT:
-        raise FileError([Complaint(pointer="#/format", field="format", message=f"should be “{FORMAT}”")])
+    if not isinstance(found, dict):
+        raise FileError([complaint_at(("format",), f"should be “{FORMAT}”")])
     try:
         return Document.model_validate(found)
     except ValidationError as error:

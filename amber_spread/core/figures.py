@@ -86,6 +86,9 @@ else:
             made.__class__ = Quantity
             return made
 
+        def __reduce__(self) -> tuple[Any, ...]:
+            return Quantity, (self.value, self.unit)
+
     class Figure(_OpenFigure, metaclass=_Made):
         """A leaf of the plan. `id` is its path there, set by `amber_spread.core.plan`."""
 
@@ -115,6 +118,9 @@ else:
             return type(other) is Figure and all(getattr(self, name) == getattr(other, name) for name in _LEAF)
 
         __hash__ = None
+
+        def __reduce__(self) -> tuple[Any, ...]:
+            return Figure, tuple(getattr(self, name) for name in _LEAF)
 
         def __repr__(self) -> str:
             return f"Figure({', '.join(f'{name}={getattr(self, name)!r}' for name in _LEAF)})"

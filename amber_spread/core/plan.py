@@ -26,7 +26,7 @@ from amber_spread.core.section import Section, draw_section
 from amber_spread.core.side import FootPlan
 from amber_spread.core.stack import StackPlan, TierStack, plan_stack
 from amber_spread.core.uses import Use, uses_of_tier
-from amber_spread.core.worked import Worked, forget_tiers, work
+from amber_spread.core.worked import Unmade, Worked, forget_tiers, work
 
 
 class UnknownMedium(KeyError):
@@ -39,11 +39,11 @@ class UnknownMedium(KeyError):
 
 
 class UnmadeTier(ValueError):
-    """A tier whose build cannot be made of its layers; `index` counts tiers from 0, and the message says why."""
+    """A tier that cannot be made; `path` is the field at fault, its tier counted from 0, and the message says why."""
 
-    def __init__(self, index: int, reason: str) -> None:
+    def __init__(self, path: tuple[str | int, ...], reason: str) -> None:
         super().__init__(reason)
-        self.index = index
+        self.path = path
 
 
 class TierPlan(Made):
@@ -100,7 +100,7 @@ def plan(
     `media` holds every medium within reach by key (see `media.shelf`); `kit` is what the kitchen owns, the starting
     set where it is left out; `contents` is what its recipes come to, the program's own where left out. All lengths
     are in mm, volumes in ml, weights in g. Raises UnknownMedium when the design takes a medium that is not in `media`,
-    and UnmadeTier when a build cannot be made.
+    and UnmadeTier when a tier cannot be made.
     """
     kit, contents = kit or STARTING, contents or usual_contents()
     taken = [list(tier.taken()) for tier in design.tiers]
@@ -114,8 +114,8 @@ def plan(
     for index, tier in enumerate(design.tiers):
         try:
             worked.append(work(index + 1, tier, practice, media, kit.mat, hexes, taken[index]))
-        except ValueError as error:
-            raise UnmadeTier(index, str(error)) from error
+        except Unmade as error:
+            raise UnmadeTier((index, *error.path), str(error)) from error
     numbered = list(enumerate(zip(design.tiers, worked, strict=True), 1))
     marbled = {colour.name for colour in design.colours if colour.marbled and colour.parts}
     uses = [

@@ -4,7 +4,7 @@ Thicknesses and allowances are common practice unless marked otherwise; the shar
 hand are this program's own starting values, to be corrected by each kitchen (see docs/method.md).
 """
 
-from typing import Annotated, Any, Self
+from typing import Annotated, Self
 
 from pydantic import model_validator
 
@@ -52,15 +52,6 @@ class Techniques(Frozen):
     collar: Technique = Technique(lost=0.15, float=0.20, variation=0.15)
     border: Technique = Technique(lost=0.15, float=0.10, variation=0.25)
     syrup: Technique = Technique(lost=0.10, float=0.10, variation=0.20)
-
-
-FORMER: dict[str, float] = {"batter_fill": 0.6, "semi_naked_share": 0.4}
-FORMER_TECHNIQUES: dict[str, tuple[float, float, float]] = {
-    "filling": (0.03, 0.05, 0.10), "crumb": (0.25, 0.25, 0.25), "freehand": (0.08, 0.50, 0.20),
-    "disc": (0.08, 1.00, 0.15), "twin": (0.08, 1.00, 0.15), "inverted": (0.08, 0.60, 0.15), "towel": (0.08, 0.40, 0.20),
-    "deckled": (0.08, 0.40, 0.25), "semi_naked": (1.00, 0.25, 0.30),
-}  # fmt: skip
-"""What a practice started from before these were set by common practice, as (lost, float, variation)."""
 
 
 class Practice(Frozen):
@@ -116,25 +107,6 @@ class Practice(Frozen):
     weigh_step_g: Annotated[float, limits.WEIGH_STEP.field()] = 5.0
     run_out_risk: Annotated[float, limits.RUN_OUT_RISK.field()] = 0.05
     techniques: Techniques = Techniques()
-
-    @model_validator(mode="before")
-    @classmethod
-    def as_it_now_starts(cls, data: Any) -> Any:
-        """A whole practice written before `level_mm` was in it takes today's starting values where it had the former.
-
-        Nobody had changed those: they were wrong for common practice, or meant something else (see docs/formats.md).
-        """
-        if not isinstance(data, dict) or "level_mm" in data or not {"techniques", "run_out_risk"} <= data.keys():
-            return data
-        kept = {name: value for name, value in data.items() if FORMER.get(name) != value}
-        techniques = data["techniques"]
-        if isinstance(techniques, dict):
-            kept["techniques"] = {
-                name: value
-                for name, value in techniques.items()
-                if not isinstance(value, dict) or FORMER_TECHNIQUES.get(name) != tuple(value.values())
-            }
-        return kept
 
     @model_validator(mode="after")
     def least_filling_is_below_most(self) -> Self:

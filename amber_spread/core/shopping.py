@@ -139,8 +139,8 @@ class _List:
         parts[label] = parts.get(label, 0.0) + amount
 
 
-def shop(asked: Sequence[Asked], pantry: Pantry, pooled: bool = False) -> Shopping:
-    """The shopping of these orders together, out of this pantry.
+def shop(asked: Sequence[Asked], pantry: Pantry, pooled: bool = False, left_out: Sequence[str] = ()) -> Shopping:
+    """The shopping of these orders together, out of this pantry; `left_out` says in words which orders are not in it.
 
     With `pooled`, media that several orders take in one colour are mixed together, with one reserve. Never raises:
     what has no recipe or price is named among `gaps` and `unpriced`.
@@ -150,7 +150,7 @@ def shop(asked: Sequence[Asked], pantry: Pantry, pooled: bool = False) -> Shoppi
     recipes, book = pantry.in_use(), pantry.recipe_shelf()
     titles = _titles(asked)
     pools = pool_bowls([(titles[one.key], one.document, one.plan) for one in asked])
-    needed, gaps = _List(), list[str]()
+    needed, gaps = _List(), list(left_out)
     for one in asked:
         _ask_of_bowls(one, titles[one.key], needed, media, pools if pooled else {})
         gaps.extend(_ask_of_tins(one, titles[one.key], needed, recipes))

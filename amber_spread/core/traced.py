@@ -19,6 +19,14 @@ ROUND_STEPS = 10
 """A quarter turn of a rounded corner is traced in so many steps."""
 HAIR_MM = 0.005
 """Corners of a grown outline that stand out by less than this are left out."""
+KNIFE_MM = 0.1
+"""No knife follows what stands out by less (common practice)."""
+FINE_CORNERS = 200
+"""A drawn outline of more corners than this has some that no knife follows left out."""
+MOST_CORNERS = 600
+"""An outline of more corners than this is drawn by fewer, as far as a knife can tell: growing it takes the square of
+their number.
+"""
 EVEN = math.sqrt(ARC_STEP / math.sin(ARC_STEP))
 """How much larger a traced arc's corners stand, so that it encloses the area of the true arc."""
 _TRACED = parts_rule("outline.area.traced", "Measured off the outline, drawn true to size.", "same", "geometry")
@@ -94,7 +102,16 @@ def _grown(outline: Traced, distance_mm: float, rounded: bool) -> Traced:
         grown = largest if largest.area > 0.98 * grown.area else None
     if not isinstance(grown, Polygon) or grown.is_empty:
         raise ValueError("the outline is too narrow to shrink so far")
-    return Traced(Polygon(grown.exterior).simplify(HAIR_MM))
+    return Traced(_bounded(Polygon(grown.exterior).simplify(HAIR_MM)))
+
+
+def _bounded(polygon: Polygon) -> Polygon:
+    """The same outline with no more corners than are worth working with, where a knife cannot tell the difference."""
+    fewer_mm = HAIR_MM
+    while len(polygon.exterior.coords) > MOST_CORNERS and fewer_mm < KNIFE_MM:
+        fewer_mm *= 2
+        polygon = polygon.simplify(fewer_mm)
+    return polygon
 
 
 @lru_cache(maxsize=64)
@@ -151,7 +168,8 @@ def free(across_mm: float, points: tuple[Point, ...]) -> Traced:
         raise ValueError("it encloses next to nothing")
     stood = translate(polygon, -(left + right) / 2, -(front + back) / 2)
     factor = across_mm / (right - left)
-    return Traced(scale(stood, factor, factor, origin=(0, 0)))
+    drawn = scale(stood, factor, factor, origin=(0, 0))
+    return Traced(drawn if len(points) <= FINE_CORNERS else drawn.simplify(KNIFE_MM / 5))
 
 
 def own_width(points: Sequence[Point]) -> float:

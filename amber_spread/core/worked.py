@@ -4,9 +4,11 @@ A tier comes out the same whenever the same goes in, and in most edits all tiers
 lately came out is therefore kept and given again.
 """
 
-from collections.abc import Iterator, Mapping, Sequence
-from functools import lru_cache
+from collections.abc import Callable, Iterator, Mapping, Sequence
+from functools import lru_cache, partial
 from typing import NamedTuple
+
+from shapely.errors import ShapelyError
 
 from amber_spread.core.boards import Size, own_shape
 from amber_spread.core.body import Envelopes, Sideways
@@ -26,7 +28,7 @@ from amber_spread.core.media import Medium, weight
 from amber_spread.core.naming import named
 from amber_spread.core.outline import Cornered, Outline
 from amber_spread.core.practice import Practice
-from amber_spread.core.shapes import BallBuild, SideBuild
+from amber_spread.core.shapes import BallBuild, SideBuild, StraightBuild
 from amber_spread.core.side import FootPlan, plan_foot, tipped
 from amber_spread.core.slabs import Slab
 
@@ -52,6 +54,14 @@ class Footprint(NamedTuple):
     board_words: str
     out_mm: float
     rise_mm: float
+
+
+class Unmade(ValueError):
+    """A tier that cannot be made; `path` is its field at fault, and the message says why."""
+
+    def __init__(self, path: tuple[str | int, ...], reason: str) -> None:
+        super().__init__(reason)
+        self.path = path
 
 
 class Worked(NamedTuple):
@@ -83,20 +93,30 @@ def work(
     """Every room of the work over one tier, its figures called `tiers.<number>...`. Nobody may change what comes out.
 
     `media` holds every medium within reach by key, `hexes` every colour of the design by name, `taken` what the tier
-    takes, where that is known. Raises ValueError when
-    the build cannot be made; the message says why.
+    takes, where that is known. Raises Unmade when the tier cannot be made of its shape, layers and coats.
     """
     taken = list(tier.taken()) if taken is None else taken
     mediums = dict.fromkeys(key for _, key, _ in taken)
     colours = dict.fromkeys(colour for _, _, colour in taken if colour is not None)
-    return _work(
-        number,
-        tier,
-        practice,
-        mat,
-        tuple(media[key] for key in mediums),
-        tuple((name, hexes[name]) for name in colours),
-    )
+    known = tuple(media[key] for key in mediums)
+    for path, drawn in _outlines(tier):
+        try:
+            drawn()
+        except ValueError as error:
+            raise Unmade(path, str(error)) from error
+    try:
+        return _work(number, tier, practice, mat, known, tuple((name, hexes[name]) for name in colours))
+    except (ValueError, ArithmeticError, ShapelyError) as error:
+        # Of a free outline up a straight wall it is the outline that leaves no room; else it is what the wall does.
+        straight = isinstance(tier.build, StraightBuild)
+        raise Unmade(("shape",) if straight else ("build",), str(error)) from error
+
+
+def _outlines(tier: Tier) -> Iterator[tuple[tuple[str | int, ...], Callable[[], object]]]:
+    """Every outline the tier draws, with the field that draws it."""
+    yield ("shape",), partial(tier.shape.outline, tier.tin_diameter_mm)
+    for index, top in enumerate(tier.on_top):
+        yield ("on_top", index, "shape"), partial(top.shape.outline, top.across_mm)
 
 
 @lru_cache(maxsize=KEPT)

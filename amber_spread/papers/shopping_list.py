@@ -57,6 +57,7 @@ def write_shopping(shopping: Shopping) -> str:
                 f"{want.cost.value:.2f}" if want.cost else "", shopping.currency,
             )
         )  # fmt: skip
+    writer.writerows(("not in it", "", plain(gap), "", "", "", "", "", "", "") for gap in shopping.gaps)
     return stream.getvalue()
 
 

@@ -4,10 +4,12 @@ import io
 import math
 import re
 from collections.abc import Iterator
+from xml.etree.ElementTree import Element
 
+import numpy
 from defusedxml import DefusedXmlException
-from defusedxml.ElementTree import ParseError, fromstring
-from shapely import Polygon, make_valid
+from defusedxml.ElementTree import ParseError, fromstring, tostring
+from shapely import Polygon, STRtree, linestrings, make_valid
 from shapely.validation import explain_validity
 from svgelements import SVG, Close, Line, Move, Path, Shape
 
@@ -21,6 +23,13 @@ PX_PER_INCH = 96.0
 MOST_ELEMENTS = 2000
 MOST_SEGMENTS = 5000
 MOST_NUMBERS = 40_000
+DEEPEST = 60
+"""So deep may groups lie in one another: each brings a transform of its own to all that it holds."""
+MOST_CROSSINGS = 200
+"""An edge that crosses itself more often is no slip of the pen, and would take long to mend."""
+LONGEST_STYLE = 1000
+LOOKED_AT = 256
+"""So many pieces of an edge are held against all others at a time."""
 CURVE_STEPS = 24
 GAP_SHARE = 0.02
 """Ends nearer than this share of the drawing's size are taken to meet."""
@@ -44,7 +53,7 @@ class ReadOutline(Frozen):
 
 def read_outline(data: bytes) -> ReadOutline:
     """The one closed outline in an SVG file. Raises OutlineError when there is none, or more than one."""
-    _vet(data)
+    data = _vetted(data)
     notes: list[str] = []
     rings = list(_rings(data, notes))
     if not rings:
@@ -57,8 +66,8 @@ def read_outline(data: bytes) -> ReadOutline:
     return ReadOutline(points_mm=points, width_mm=right - left, length_mm=high - low, notes=notes)
 
 
-def _vet(data: bytes) -> None:
-    """Everything that is bounded before the drawing is read: size, entities, elements, numbers."""
+def _vetted(data: bytes) -> bytes:
+    """The drawing without its style sheets, once everything is bounded: size, entities, elements, depth, numbers."""
     if len(data) > limits.MAX_FILE_BYTES:
         raise OutlineError(f"The file is larger than {limits.MAX_FILE_BYTES // 1024} kB, the most that is read.")
     try:
@@ -74,11 +83,31 @@ def _vet(data: bytes) -> None:
         raise OutlineError(
             f"The drawing has {len(elements)} parts; at most {MOST_ELEMENTS} are read. Leave one outline."
         )
+    if _depth(root) > DEEPEST:
+        raise OutlineError(f"The drawing's groups lie in one another over {DEEPEST} deep. Ungroup the outline.")
     if any(str(element.tag).endswith(("}use", "}symbol", "}pattern")) or element.tag == "use" for element in elements):
         raise OutlineError("The drawing repeats a shape by reference. Turn the copy into a path of its own.")
     numbers = sum(len(re.findall(r"\d[\d.]*", element.get("d") or element.get("points") or "")) for element in elements)
     if numbers > MOST_NUMBERS:
         raise OutlineError(f"The outline has {numbers} numbers; at most {MOST_NUMBERS} are read. Simplify the path.")
+    # Colours and lines are nothing to an outline, and a sheet of them can be made to take for ever.
+    for element in elements:
+        for child in [child for child in element if str(child.tag).rpartition("}")[2].lower() == "style"]:
+            element.remove(child)
+        if len(element.get("style", "")) > LONGEST_STYLE:
+            del element.attrib["style"]
+    written: bytes = tostring(root)
+    return written
+
+
+def _depth(root: Element) -> int:
+    """How deep the elements lie in one another, without asking for as deep a stack."""
+    deepest, waiting = 0, [(root, 1)]
+    while waiting:
+        element, depth = waiting.pop()
+        deepest = max(deepest, depth)
+        waiting.extend((child, depth + 1) for child in element)
+    return deepest
 
 
 def _rings(data: bytes, notes: list[str]) -> Iterator[list[Point]]:
@@ -139,6 +168,8 @@ def _closed(points: list[Point], closed: bool, notes: list[str]) -> list[Point]:
 
 def _one(rings: list[list[Point]], notes: list[str]) -> Polygon:
     """The largest shape; those inside it are left out, those beside it are one too many."""
+    for ring in rings:
+        _once_round(ring)
     found = sorted((Polygon(ring) for ring in rings), key=lambda ring: -abs(ring.convex_hull.area))
     outer = found[0]
     inside = [ring for ring in found[1:] if outer.convex_hull.buffer(1e-6).contains(ring.convex_hull)]
@@ -150,6 +181,19 @@ def _one(rings: list[list[Point]], notes: list[str]) -> Polygon:
         shapes = "1 shape" if len(inside) == 1 else f"{len(inside)} shapes"
         notes.append(f"{shapes} inside the outline left out: a tier has no holes.")
     return outer
+
+
+def _once_round(ring: list[Point]) -> None:
+    """Refuses an edge that crosses itself over and over. The crossings are counted, which is soon done, before any is
+    mended, which may not be.
+    """
+    corners = numpy.array(ring)
+    pieces = linestrings(numpy.stack([corners, numpy.roll(corners, -1, axis=0)], axis=1))
+    tree, crossings = STRtree(pieces), 0
+    for first in range(0, len(pieces), LOOKED_AT):
+        crossings += tree.query(pieces[first : first + LOOKED_AT], predicate="crosses").shape[1] // 2
+        if crossings > MOST_CROSSINGS:
+            raise OutlineError("The edge crosses itself over and over. Draw it so that it goes round once.")
 
 
 def _whole(polygon: Polygon, notes: list[str]) -> Polygon:

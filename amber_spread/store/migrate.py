@@ -14,6 +14,9 @@ def migrate(engine: Engine) -> None:
     config = Config()
     config.set_main_option("script_location", str(Path(__file__).parent / "migrations"))
     with engine.begin() as connection:
+        # A large book takes as long as it takes, and another process that brings it up to date is waited for.
+        connection.execute(text("set local statement_timeout = 0"))
+        connection.execute(text("set local lock_timeout = 0"))
         connection.execute(text("select pg_advisory_xact_lock(:key)"), {"key": ONE_AT_A_TIME})
         config.attributes["connection"] = connection
         command.upgrade(config, "head")

@@ -1,15 +1,23 @@
-"""The order book: create, list, open, save, duplicate and archive orders. Every save is a new revision."""
+"""The order book: create, list, open, save, duplicate and archive orders. Every save is a new revision.
+
+What was saved is kept as it was written. An order that this version cannot read is still listed, from the columns of
+its own, and can be taken away as its file, archived, and brought back to an earlier revision.
+"""
 
 import uuid
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
 from contextlib import contextmanager
 from datetime import date, datetime, timedelta
+from typing import Any, NamedTuple
 
-from sqlalchemy import Engine, create_engine, func, select
+from pydantic import ValidationError
+from sqlalchemy import ColumnElement, Engine, Select, func, select, update
 from sqlalchemy.orm import Session
 
 from amber_spread.core.base import Frozen
-from amber_spread.core.document import Document
+from amber_spread.core.document import Complaint, Document, complaints_of
+from amber_spread.core.upgrades import NOW
+from amber_spread.store.engine import engine_at
 from amber_spread.store.tables import OrderRow, RevisionRow
 
 
@@ -32,12 +40,71 @@ class Revision(Frozen):
     title: str
 
 
+class Standing(Frozen):
+    """An order by its own columns alone, whether or not it can be read."""
+
+    id: uuid.UUID
+    revision: int
+    archived: bool
+    title: str
+    due: datetime | None
+
+
+class Shelved(NamedTuple):
+    """An order on a page of the shelf, with the card made of it and what that was made by."""
+
+    standing: Standing
+    saved_at: datetime
+    card: dict[str, Any] | None
+    card_made_by: str | None
+
+
+class ShelfPage(NamedTuple):
+    """A page of the shelf, and how many orders there are on all pages."""
+
+    orders: list[Shelved]
+    in_all: int
+
+
+class Due(NamedTuple):
+    """The orders due in some days, as far as they can be read; those that cannot; and how many there are in all."""
+
+    orders: list[Order]
+    unread: list[Standing]
+    in_all: int
+
+
+class Made(NamedTuple):
+    """The card of an order, and what made it: by which program, for which kit."""
+
+    card: dict[str, Any]
+    by: str
+
+
+class Asked(NamedTuple):
+    """What is looked for on the shelf: on it or taken off, words of the title, days between which it is due."""
+
+    archived: bool = False
+    words: str = ""
+    first: date | None = None
+    last: date | None = None
+
+
 MOST_AT_ONCE = 200
 """So many orders are shopped for at once."""
 
 
 class OrderMissing(LookupError):
     """There is no such order, or it has no such revision."""
+
+
+class Unread(Exception):
+    """An order that this version of the program cannot read. It is safe, and `complaints` say what is unknown."""
+
+    def __init__(self, title: str, complaints: Sequence[Complaint]) -> None:
+        super().__init__("; ".join(f"{one.field} {one.message}" for one in complaints))
+        self.title = title
+        self.complaints = list(complaints)
 
 
 class StaleSave(Exception):
@@ -59,48 +126,76 @@ class OrderBook:
     @classmethod
     def at(cls, url: str) -> "OrderBook":
         """The order book in the database at `url`, a PostgreSQL address."""
-        return cls(create_engine(url, pool_pre_ping=True, connect_args={"connect_timeout": 5}))
+        return cls(engine_at(url))
 
-    def create(self, document: Document, id: uuid.UUID | None = None) -> Order:
-        """A new order holding `document` as revision 1."""
+    def create(self, document: Document, card: "Made | None" = None, id: uuid.UUID | None = None) -> Order:
+        """A new order holding `document` as revision 1, with the card made of it."""
         with self._work() as session:
             row = OrderRow(id=id or uuid.uuid4(), title=document.title, due=document.due, archived=False, revision=1)
+            _put(row, card)
             session.add(row)
             session.flush()
-            self._append(session, row.id, 1, document, began_from=None, aside=False)
-            return self._read(session, row)
+            return _order(row, self._append(session, row.id, 1, document, began_from=None, aside=False))
 
-    def due_between(self, first: date, last: date) -> list[Order]:
-        """Every order on the shelf that is due on these days or between them, the first due at the head."""
-        query = (
-            select(OrderRow, RevisionRow)
-            .join(RevisionRow, (RevisionRow.order_id == OrderRow.id) & (RevisionRow.number == OrderRow.revision))
-            .where(~OrderRow.archived, OrderRow.due >= first, OrderRow.due < last + timedelta(days=1))
-            .order_by(OrderRow.due, OrderRow.created_at, OrderRow.id)
-            .limit(MOST_AT_ONCE)
-        )
-        with self._work() as session:
-            return [_order(row, revision) for row, revision in session.execute(query)]
+    def due_between(self, first: date, last: date) -> Due:
+        """The orders on the shelf that are due on these days or between them, the first due at the head.
 
-    def on_shelf(self, archived: bool = False, limit: int = 500) -> list[Order]:
-        """The first `limit` orders, the one due first at the head and those without an hour at the end."""
-        query = (
-            select(OrderRow, RevisionRow)
-            .join(RevisionRow, (RevisionRow.order_id == OrderRow.id) & (RevisionRow.number == OrderRow.revision))
-            .where(OrderRow.archived == archived)
-            .order_by(OrderRow.due.asc().nulls_last(), OrderRow.created_at, OrderRow.id)
-            .limit(limit)
-        )
+        No more than MOST_AT_ONCE of them are read; `in_all` says how many there are.
+        """
+        asked = Asked(first=first, last=last)
+        due: list[Order] = []
+        unread: list[Standing] = []
         with self._work() as session:
-            return [_order(row, revision) for row, revision in session.execute(query)]
+            count = session.scalars(select(func.count()).select_from(OrderRow).where(*_where(asked))).one()
+            for row, revision in session.execute(_newest(asked).limit(MOST_AT_ONCE)):
+                try:
+                    due.append(_order(row, revision))
+                except Unread:
+                    unread.append(_standing(row))
+        return Due(due, unread, count)
+
+    def shelf(self, asked: Asked, first: int = 0, most: int = 40) -> ShelfPage:
+        """`most` orders of those looked for, from the one at place `first` on; the one due first stands at the head and
+        those without an hour at the end.
+        """
+        with self._work() as session:
+            count = session.scalars(select(func.count()).select_from(OrderRow).where(*_where(asked))).one()
+            query = (
+                select(OrderRow, RevisionRow.saved_at)
+                .join(RevisionRow, (RevisionRow.order_id == OrderRow.id) & (RevisionRow.number == OrderRow.revision))
+                .where(*_where(asked))
+                .order_by(*_BY_DUE)
+                .offset(first)
+                .limit(most)
+            )
+            found = []
+            for row, saved_at in session.execute(query):
+                found.append(Shelved(_standing(row), saved_at, row.card, row.card_made_by))
+        return ShelfPage(found, count)
+
+    def keep_card(self, id: uuid.UUID, revision: int, card: "Made") -> None:
+        """Keep the card made of a revision, unless another revision is current by now."""
+        with self._work() as session:
+            session.execute(
+                update(OrderRow)
+                .where(OrderRow.id == id, OrderRow.revision == revision)
+                .values(card=card.card, card_made_by=card.by)
+            )
 
     def open(self, id: uuid.UUID) -> Order:
-        """The order as it stands. Raises OrderMissing."""
+        """The order as it stands. Raises OrderMissing, and Unread where this version cannot read it."""
         with self._work() as session:
             return self._read(session, self._row(session, id))
 
-    def save(self, id: uuid.UUID, began_from: int, document: Document) -> Order:
-        """Save `document` as the next revision of an order that was opened at revision `began_from`.
+    def written(self, id: uuid.UUID) -> tuple[Standing, dict[str, Any]]:
+        """The order as it was written, whether or not this version can read it. Raises OrderMissing."""
+        with self._work() as session:
+            row = self._row(session, id)
+            return _standing(row), self._revision(session, id, row.revision).document
+
+    def save(self, id: uuid.UUID, began_from: int, document: Document, card: "Made | None" = None) -> Order:
+        """Save `document`, and the card made of it, as the next revision of an order that was opened at revision
+        `began_from`.
 
         Saving what is already current changes nothing. Raises OrderMissing, and StaleSave when
         another save came first; what was sent is then kept aside, and nothing is lost.
@@ -114,43 +209,55 @@ class OrderBook:
                 select(func.max(RevisionRow.number)).where(RevisionRow.order_id == id)
             ).one() + 1  # fmt: skip
             stale = began_from != row.revision
-            self._append(session, id, number, document, began_from=began_from, aside=stale)
+            saved = self._append(session, id, number, document, began_from=began_from, aside=stale)
             if not stale:
                 row.title, row.due, row.revision = document.title, document.due, number
+                _put(row, card)
                 session.flush()
-                return self._read(session, row)
+                return _order(row, saved)
             current_number = row.revision
         raise StaleSave(current_number, number)
 
+    def go_back(self, id: uuid.UUID, number: int) -> Order:
+        """Make what an order said at an earlier revision its next one. Raises OrderMissing, and Unread."""
+        with self._work() as session:
+            row = self._row(session, id, lock=True)
+            began_from, wanted = row.revision, self._revision(session, id, number)
+            document = _document(row, wanted)
+        return self.save(id, began_from, document)
+
     def duplicate(self, id: uuid.UUID) -> Order:
-        """A new order with the same design, called a copy. Raises OrderMissing."""
+        """A new order with the same design, called a copy. Raises OrderMissing, and Unread."""
         document = self.open(id).document
         return self.create(document.model_copy(update={"title": f"{document.title[:72]} (copy)"}))
 
-    def archive(self, id: uuid.UUID, archived: bool) -> Order:
+    def archive(self, id: uuid.UUID, archived: bool) -> Standing:
         """Take an order off the shelf, or put it back. Raises OrderMissing."""
         with self._work() as session:
             row = self._row(session, id, lock=True)
             row.archived = archived
             session.flush()
-            return self._read(session, row)
+            return _standing(row)
 
     def revisions(self, id: uuid.UUID) -> list[Revision]:
         """Every revision of an order, newest first. Raises OrderMissing."""
         with self._work() as session:
-            self._row(session, id)
-            rows = session.scalars(
-                select(RevisionRow).where(RevisionRow.order_id == id).order_by(RevisionRow.number.desc())
+            own = self._row(session, id).title
+            said = RevisionRow.document["title"].as_string()
+            rows = session.execute(
+                select(RevisionRow.number, RevisionRow.saved_at, RevisionRow.aside, said)
+                .where(RevisionRow.order_id == id)
+                .order_by(RevisionRow.number.desc())
             )
             return [
-                Revision(number=row.number, saved_at=row.saved_at, aside=row.aside, title=row.document["title"])
-                for row in rows
+                Revision(number=number, saved_at=saved_at, aside=aside, title=title or own)
+                for number, saved_at, aside, title in rows
             ]
 
     def document_at(self, id: uuid.UUID, number: int) -> Document:
-        """What an order said at a revision. Raises OrderMissing."""
+        """What an order said at a revision. Raises OrderMissing, and Unread."""
         with self._work() as session:
-            return Document.model_validate(self._revision(session, id, number).document)
+            return _document(self._row(session, id), self._revision(session, id, number))
 
     @contextmanager
     def _work(self) -> Iterator[Session]:
@@ -171,20 +278,58 @@ class OrderBook:
 
     def _append(
         self, session: Session, id: uuid.UUID, number: int, document: Document, began_from: int | None, aside: bool
-    ) -> None:
-        session.add(
-            RevisionRow(
-                order_id=id,
-                number=number,
-                began_from=began_from,
-                aside=aside,
-                document=document.model_dump(mode="json"),
-            )
+    ) -> RevisionRow:
+        row = RevisionRow(
+            order_id=id,
+            number=number,
+            began_from=began_from,
+            aside=aside,
+            format=NOW["order"],
+            document=document.model_dump(mode="json"),
         )
+        session.add(row)
         session.flush()
+        return row
 
     def _read(self, session: Session, row: OrderRow) -> Order:
         return _order(row, self._revision(session, row.id, row.revision))
+
+
+def _put(row: OrderRow, card: Made | None) -> None:
+    row.card, row.card_made_by = (None, None) if card is None else card
+
+
+_BY_DUE = OrderRow.due.asc().nulls_last(), OrderRow.created_at, OrderRow.id
+
+
+def _newest(asked: Asked) -> Select[OrderRow, RevisionRow]:
+    return (
+        select(OrderRow, RevisionRow)
+        .join(RevisionRow, (RevisionRow.order_id == OrderRow.id) & (RevisionRow.number == OrderRow.revision))
+        .where(*_where(asked))
+        .order_by(*_BY_DUE)
+    )
+
+
+def _where(asked: Asked) -> Iterator[ColumnElement[bool]]:
+    yield OrderRow.archived == asked.archived
+    for word in asked.words.split():
+        yield OrderRow.title.icontains(word, autoescape=True)
+    if asked.first is not None:
+        yield OrderRow.due >= asked.first
+    if asked.last is not None:
+        yield OrderRow.due < asked.last + timedelta(days=1)
+
+
+def _standing(row: OrderRow) -> Standing:
+    return Standing(id=row.id, revision=row.revision, archived=row.archived, title=row.title, due=row.due)
+
+
+def _document(row: OrderRow, revision: RevisionRow) -> Document:
+    try:
+        return Document.model_validate(revision.document)
+    except ValidationError as error:
+        raise Unread(row.title, complaints_of(error.errors(include_url=False, include_input=False))) from error
 
 
 def _order(row: OrderRow, revision: RevisionRow) -> Order:
@@ -193,5 +338,5 @@ def _order(row: OrderRow, revision: RevisionRow) -> Order:
         revision=row.revision,
         saved_at=revision.saved_at,
         archived=row.archived,
-        document=Document.model_validate(revision.document),
+        document=_document(row, revision),
     )

@@ -3,29 +3,39 @@
 from collections.abc import Callable
 from typing import ClassVar, Generic, NamedTuple, TypeVar
 
+from pydantic import ValidationError
 from sqlalchemy import Engine, select, text
 from sqlalchemy.orm import Session
 
 from amber_spread.core.base import Frozen
+from amber_spread.core.document import complaints_of
 from amber_spread.core.kit import STARTING, Kit
 from amber_spread.core.pantry import Pantry
+from amber_spread.core.upgrades import NOW, FromLater, Kind, upgraded
 from amber_spread.store.orders import StaleSave
 from amber_spread.store.tables import KitRow, PantryRow, WholeRow
 
 T = TypeVar("T", bound=Frozen)
+LOOKED_BACK = 50
+"""So many earlier ones are tried where the newest cannot be read."""
 
 
 class Kept(NamedTuple, Generic[T]):
-    """What is kept, and the number it was saved under; 0 is what a kitchen starts from."""
+    """What is kept, and the number it was saved under; 0 is what a kitchen starts from.
+
+    Where this version cannot read what was saved last, `unread` says why, and `content` is the newest it can read.
+    """
 
     number: int
     content: T
+    unread: str = ""
 
 
 class Shelf(Generic[T]):
     """One whole of one database: its kit, its pantry. Safe to use from many threads and processes at once."""
 
     row: ClassVar[type[WholeRow]]
+    kind: ClassVar[Kind]
     what: ClassVar[str]
     start: T
 
@@ -45,7 +55,7 @@ class Shelf(Generic[T]):
         with Session(self.engine) as session, session.begin():
             self._lock(session)
             current = self._newest(session)
-            if current.content == content:
+            if current.content == content and not current.unread:
                 return current
             stale = current.number != began_from
             number = self._add(session, content, began_from, aside=stale)
@@ -62,24 +72,45 @@ class Shelf(Generic[T]):
             return Kept(self._add(session, changed, current.number, aside=False), changed)
 
     def _newest(self, session: Session) -> Kept[T]:
-        query = select(self.row).where(~self.row.aside).order_by(self.row.number.desc()).limit(1)
-        row = session.scalars(query).first()
-        return Kept(0, self.start) if row is None else Kept(row.number, type(self.start).model_validate(row.content))
+        """The newest that was not stale; where this version cannot read it, the newest of the others that it can."""
+        newest, unread = 0, ""
+        for row in session.scalars(
+            select(self.row).where(~self.row.aside).order_by(self.row.number.desc()).limit(LOOKED_BACK)
+        ):
+            newest = newest or row.number
+            try:
+                return Kept(newest, self._read(row), unread)
+            except (ValidationError, FromLater) as error:
+                unread = unread or _reason(error)
+        return Kept(newest, self.start, unread)
+
+    def _read(self, row: WholeRow) -> T:
+        return type(self.start).model_validate(upgraded(self.kind, row.format, row.content))
 
     def _lock(self, session: Session) -> None:
         session.execute(text(f"lock table {self.row.__tablename__} in share row exclusive mode"))
 
     def _add(self, session: Session, content: T, began_from: int, aside: bool) -> int:
-        row = self.row(began_from=began_from, aside=aside, content=content.model_dump(mode="json"))
+        written = content.model_dump(mode="json")
+        row = self.row(began_from=began_from, aside=aside, format=NOW[self.kind], content=written)
         session.add(row)
         session.flush()
         return row.number
+
+
+def _reason(error: ValidationError | FromLater) -> str:
+    """Why something that was saved cannot be read, by its first field at fault."""
+    if isinstance(error, FromLater):
+        return f"What was saved last {error}."
+    first = complaints_of(error.errors(include_url=False, include_input=False))[0]
+    return f"What was saved last cannot be read by this version: {first.field} {first.message}."
 
 
 class KitShelf(Shelf[Kit]):
     """The kit: what the kitchen owns."""
 
     row = KitRow
+    kind = "kit"
     what = "What you own"
     start = STARTING
 
@@ -88,5 +119,6 @@ class PantryShelf(Shelf[Pantry]):
     """The pantry: what the kitchen makes and buys."""
 
     row = PantryRow
+    kind = "pantry"
     what = "What you make and buy"
     start = Pantry()

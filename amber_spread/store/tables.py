@@ -4,8 +4,7 @@ import uuid
 from datetime import datetime
 from typing import Any
 
-from sqlalchemy import DateTime, ForeignKey, Index, MetaData, Uuid, false, func
-from sqlalchemy.dialects.postgresql import JSONB
+from sqlalchemy import JSON, DateTime, ForeignKey, Index, MetaData, Text, Uuid, false, func
 from sqlalchemy.orm import DeclarativeBase, Mapped, mapped_column
 
 CONVENTION = {
@@ -22,7 +21,11 @@ class Base(DeclarativeBase):
 
 
 class OrderRow(Base):
-    """One order. Title and due hour repeat what the current revision says, to be searched and sorted by."""
+    """One order. Title and due hour repeat what the current revision says, to be searched and sorted by.
+
+    `card` is how it stands on the shelf, made when it was saved; `card_made_by` says by what program and for what kit,
+    so that it is made again when either is another.
+    """
 
     __tablename__ = "orders"
     __table_args__ = (Index("ix_orders_shelf", "archived", "due"),)
@@ -33,10 +36,15 @@ class OrderRow(Base):
     archived: Mapped[bool] = mapped_column(server_default=false())
     revision: Mapped[int]
     created_at: Mapped[datetime] = mapped_column(DateTime(timezone=True), server_default=func.now())
+    card: Mapped[dict[str, Any] | None] = mapped_column(JSON(none_as_null=True))
+    card_made_by: Mapped[str | None] = mapped_column(Text)
 
 
 class RevisionRow(Base):
-    """One saved state of an order. `aside` marks a save that came too late and was kept beside the current one."""
+    """One saved state of an order, as it was written, with the number of its format.
+
+    `aside` marks a save that came too late and was kept beside the current one.
+    """
 
     __tablename__ = "revisions"
 
@@ -45,7 +53,8 @@ class RevisionRow(Base):
     began_from: Mapped[int | None]
     aside: Mapped[bool] = mapped_column(server_default=false())
     saved_at: Mapped[datetime] = mapped_column(DateTime(timezone=True), server_default=func.now())
-    document: Mapped[dict[str, Any]] = mapped_column(JSONB)
+    format: Mapped[int]
+    document: Mapped[dict[str, Any]] = mapped_column(JSON)
 
 
 class WholeRow(Base):
@@ -57,7 +66,8 @@ class WholeRow(Base):
     began_from: Mapped[int]
     aside: Mapped[bool] = mapped_column(server_default=false())
     saved_at: Mapped[datetime] = mapped_column(DateTime(timezone=True), server_default=func.now())
-    content: Mapped[dict[str, Any]] = mapped_column(JSONB)
+    format: Mapped[int]
+    content: Mapped[dict[str, Any]] = mapped_column(JSON)
 
 
 class KitRow(WholeRow):

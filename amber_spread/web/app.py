@@ -1,5 +1,7 @@
 """The application: the API under /api, the built frontend for every other address."""
 
+from collections.abc import AsyncIterator
+from contextlib import asynccontextmanager
 from pathlib import Path
 from typing import Any
 
@@ -12,7 +14,10 @@ from starlette.middleware.gzip import GZipMiddleware
 
 from amber_spread.store.orders import OrderBook
 from amber_spread.web import kit, line, orders, pantry, papers, planning, shop
-from amber_spread.web.errors import RESPONSES, BoundedBody, catch_errors
+from amber_spread.web.errors import RESPONSES, Bounded, BoundedBody, catch_errors
+from amber_spread.web.guard import Guard
+from amber_spread.web.planner import Planner
+from amber_spread.web.workers import Workers
 
 BUILT = Path(__file__).resolve().parents[2] / "frontend" / "dist"
 
@@ -31,14 +36,25 @@ def _described(app: FastAPI) -> dict[str, Any]:
 
 def make_app(book: OrderBook | None, built: Path = BUILT) -> FastAPI:
     """The application over an order book; without one only planning works (it needs no database)."""
-    app = FastAPI(title="Amber Spread", version="1", responses=RESPONSES, docs_url="/api/docs", redoc_url=None,
-                  separate_input_output_schemas=False,
+    workers = Workers()
+
+    @asynccontextmanager
+    async def living(_: FastAPI) -> AsyncIterator[None]:
+        workers.wake()
+        yield
+        workers.stop()
+
+    app = FastAPI(title="Amber Spread", version="1", responses=RESPONSES, docs_url=None, redoc_url=None,
+                  lifespan=living, separate_input_output_schemas=False,
                   openapi_url="/api/openapi.json")  # fmt: skip
     app.state.book = book
+    app.state.planner = Planner(workers)
     app.openapi = lambda: _described(app)  # type: ignore[method-assign]
     catch_errors(app)
     app.add_middleware(GZipMiddleware, minimum_size=1000, compresslevel=1)
+    app.add_middleware(Bounded)
     app.add_middleware(BoundedBody)
+    app.add_middleware(Guard)
     api = APIRouter(prefix="/api")
     api.include_router(planning.router)
     api.include_router(line.router)
@@ -47,6 +63,13 @@ def make_app(book: OrderBook | None, built: Path = BUILT) -> FastAPI:
     api.include_router(shop.router)
     api.include_router(papers.router)
     api.include_router(orders.router)
+
+    if built.exists():
+
+        @api.get("/docs", include_in_schema=False)
+        def docs() -> FileResponse:
+            """Every address of the API, to read and to try."""
+            return FileResponse(built / "api-docs.html")
 
     @api.api_route("/{rest:path}", methods=["GET", "POST", "PUT", "PATCH", "DELETE"], include_in_schema=False)
     def nothing(rest: str) -> Response:

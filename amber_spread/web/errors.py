@@ -1,23 +1,28 @@
 """Errors as RFC 9457 problem details: what happened, which fields, and what would be accepted."""
 
+import asyncio
 import logging
+import time
 from collections.abc import Sequence
 from typing import Any
 
 from fastapi import FastAPI, Request
 from fastapi.exceptions import RequestValidationError
 from fastapi.responses import JSONResponse
-from sqlalchemy.exc import OperationalError
+from sqlalchemy.exc import SQLAlchemyError
+from sqlalchemy.exc import TimeoutError as PoolTimeout
 from starlette.exceptions import HTTPException
 from starlette.types import ASGIApp, Message, Receive, Scope, Send
 
 from amber_spread.core.base import Frozen
-from amber_spread.core.document import Complaint, complaint_at, complaints_of
+from amber_spread.core.document import Complaint, FileError, complaint_at, complaints_of
 from amber_spread.core.limits import MAX_FILE_BYTES
 from amber_spread.papers.csv_reading import TableError
 from amber_spread.papers.svg_reading import OutlineError
-from amber_spread.store.orders import OrderMissing, StaleSave
+from amber_spread.store.orders import OrderMissing, StaleSave, Unread
 
+UNREAD = "/problems/unread"
+"""The type of the problem of an order that this version cannot read."""
 log = logging.getLogger("amber_spread")
 
 
@@ -40,9 +45,12 @@ def problem(
     errors: Sequence[Complaint] = (),
     current: int | None = None,
     aside: int | None = None,
+    type: str = "about:blank",
 ) -> JSONResponse:
     """A response of type application/problem+json."""
-    body = Problem(title=title, status=status, detail=detail, errors=list(errors), current=current, aside=aside)
+    body = Problem(
+        type=type, title=title, status=status, detail=detail, errors=list(errors), current=current, aside=aside
+    )
     return JSONResponse(body.model_dump(mode="json"), status, media_type="application/problem+json")
 
 
@@ -54,7 +62,7 @@ RESPONSES: dict[int | str, dict[str, Any]] = {
         409: "Another save came first",
         413: "The request is too large",
         422: "A field is not acceptable",
-        503: "The order book cannot be reached",
+        503: "The order book cannot be reached, or not written to",
     }.items()
 }
 
@@ -76,6 +84,16 @@ def catch_errors(app: FastAPI) -> None:
     def refused(request: Request, error: HTTPException) -> JSONResponse:
         detail = "The body could not be read." if error.status_code == 400 else f"{error.detail}."
         return problem(error.status_code, TITLES.get(error.status_code, "That did not work"), detail)
+
+    @app.exception_handler(FileError)
+    def unplannable(request: Request, error: FileError) -> JSONResponse:
+        words = " ".join(f"{one.field} {one.message}." for one in error.complaints[:3])
+        return problem(422, "Some of this cannot be used", words, error.complaints)
+
+    @app.exception_handler(Unread)
+    def unread(request: Request, error: Unread) -> JSONResponse:
+        words = f"This version cannot read “{error.title}”: {error}. It is safe as it was saved; nothing was changed."
+        return problem(422, "This version cannot read it", words, error.complaints, type=UNREAD)
 
     @app.exception_handler(OutlineError)
     def unreadable(request: Request, error: OutlineError) -> JSONResponse:
@@ -101,10 +119,11 @@ def catch_errors(app: FastAPI) -> None:
         )
         return problem(409, "Saved elsewhere meanwhile", detail, current=error.current, aside=error.aside)
 
-    @app.exception_handler(OperationalError)
-    def unreachable(request: Request, error: OperationalError) -> JSONResponse:
-        log.error("the database cannot be reached: %s", error.orig)
-        return problem(503, "The order book cannot be reached", "Nothing was changed. Try again in a moment.")
+    @app.exception_handler(SQLAlchemyError)
+    def away(request: Request, error: SQLAlchemyError) -> JSONResponse:
+        log.error("the database did not do what it was asked at %s: %s", request.url.path, error)
+        title, words = database_trouble(error)
+        return problem(503, title, f"{words} Nothing was changed.")
 
     @app.exception_handler(Exception)
     def unexpected(request: Request, error: Exception) -> JSONResponse:
@@ -112,8 +131,79 @@ def catch_errors(app: FastAPI) -> None:
         return problem(500, "Something went wrong here", "Nothing was changed. The fault has been written to the log.")
 
 
+AWAY = ("The order book cannot be reached", "Try again in a moment.")
+BUSY = ("The order book did not answer in time", "Try again in a moment.")
+TROUBLES = {
+    "53100": ("There is no room left on the disk", "Make room where Amber Spread keeps its data, then try again."),
+    "25006": ("The order book can only be read just now", "Try again when it can be written to."),
+    "57014": BUSY,
+    "55P03": BUSY,
+    "40P01": BUSY,
+    "42P01": ("The order book is not ready", "Stop Amber Spread and start it again, so that it brings it up to date."),
+}
+"""What is said by the state PostgreSQL gives (published: PostgreSQL documentation, appendix A); else it is away."""
+
+
+def database_trouble(error: SQLAlchemyError) -> tuple[str, str]:
+    """What to say of an error of the database: a title, and what to do."""
+    if isinstance(error, PoolTimeout):
+        return BUSY
+    state = getattr(getattr(error, "orig", None), "sqlstate", None)
+    return TROUBLES.get(state or "", AWAY)
+
+
+class Bounded:
+    """Answers within ANSWER_S whatever happens below: what is still at work then goes on, and is no longer waited for.
+
+    A save that is told so may yet be kept; sent again, it is found to be kept already.
+    """
+
+    def __init__(self, app: ASGIApp) -> None:
+        self.app = app
+
+    async def __call__(self, scope: Scope, receive: Receive, send: Send) -> None:
+        if scope["type"] != "http" or not scope["path"].startswith("/api/"):
+            await self.app(scope, receive, send)
+            return
+        begun = given_up = False
+
+        async def passed_on(message: Message) -> None:
+            nonlocal begun
+            if not given_up:
+                begun = True
+                await send(message)
+
+        work = asyncio.ensure_future(self.app(scope, receive, passed_on))
+        try:
+            await asyncio.wait({work}, timeout=ANSWER_S)
+        except asyncio.CancelledError:
+            work.cancel()
+            raise
+        if work.done() or begun:
+            await work
+            return
+        given_up = True
+        work.add_done_callback(_noted)
+        log.error("%s %s was not answered within %g s", scope["method"], scope["path"], ANSWER_S)
+        title, words = BUSY
+        await problem(503, title, words)(scope, receive, send)
+
+
+def _noted(work: "asyncio.Future[None]") -> None:
+    if not work.cancelled() and work.exception():
+        log.error("what was no longer waited for failed", exc_info=work.exception())
+
+
+ANSWER_S = 15.0
+"""So long an answer may be in the making: the longest plan, and what comes after it."""
+LONGEST_S = 20.0
+"""So long a request's body may take to come in whole."""
+
+
 class BoundedBody:
-    """Refuses a request body over MAX_FILE_BYTES before anything reads it, whatever its headers claim."""
+    """Refuses a request body over MAX_FILE_BYTES, or one that trickles in, before anything reads it, whatever its
+    headers claim.
+    """
 
     def __init__(self, app: ASGIApp) -> None:
         self.app = app
@@ -127,8 +217,15 @@ class BoundedBody:
             await self._refuse(scope, receive, send)
             return
         body, more = bytearray(), scope["method"] in ("POST", "PUT", "PATCH")
+        until = time.monotonic() + LONGEST_S
         while more:
-            message = await receive()
+            try:
+                message = await asyncio.wait_for(receive(), max(0.0, until - time.monotonic()))
+            except TimeoutError:
+                await problem(408, "That came too slowly", f"A request must be whole within {LONGEST_S:g} s.")(
+                    scope, receive, send
+                )
+                return
             if message["type"] == "http.disconnect":
                 return
             body += message.get("body", b"")

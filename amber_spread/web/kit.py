@@ -30,10 +30,14 @@ OwnedKit = Annotated[Kit, Depends(kit_owned)]
 
 
 class KeptKit(Frozen):
-    """What the kitchen owns, and the number it was saved under; 0 is the starting set."""
+    """What the kitchen owns, and the number it was saved under; 0 is the starting set.
+
+    Where this version cannot read what was saved last, `unread` says so, and `kit` is the newest it can read.
+    """
 
     number: int
     kit: Kit
+    unread: str
 
 
 class KitSave(Frozen):
@@ -44,7 +48,7 @@ class KitSave(Frozen):
 
 
 def _shown(kept: Kept[Kit]) -> KeptKit:
-    return KeptKit(number=kept.number, kit=kept.content)
+    return KeptKit(number=kept.number, kit=kept.content, unread=kept.unread)
 
 
 @router.get("")

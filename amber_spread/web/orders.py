@@ -1,41 +1,31 @@
 """The order book over HTTP."""
 
+import json
 import uuid
-from datetime import datetime
-from functools import lru_cache
+from datetime import date
 from typing import Annotated
 
-from fastapi import APIRouter, Depends, Path, Request, Response
+from fastapi import APIRouter, Depends, Path, Query, Request, Response
 from pydantic import Field
 
 from amber_spread.core.base import Frozen
-from amber_spread.core.check import Check
-from amber_spread.core.document import Document, plan_document, write_document
-from amber_spread.core.drawn import Silhouette
-from amber_spread.core.figures import Figure
-from amber_spread.core.kit import Kit
-from amber_spread.store.orders import Order, OrderBook, Revision
-from amber_spread.store.shelves import KitShelf
+from amber_spread.core.document import Document, write_document
+from amber_spread.store.orders import Asked, Order, OrderBook, Revision, Standing, Unread
+from amber_spread.web.cards import Card, CardMaker
 from amber_spread.web.files import download
+from amber_spread.web.planner import PlannerOf, sent_as
 
 router = APIRouter(prefix="/orders", tags=["orders"])
 LARGEST_INT = 2**31 - 1
 
 
-class Card(Frozen):
-    """An order as it stands on the shelf: its outside to scale, and what needs attention."""
+class ShelfPage(Frozen):
+    """Some of the orders on the shelf: those of one page, and how many there are on all of them."""
 
-    id: uuid.UUID
-    revision: int
-    saved_at: datetime
-    archived: bool
-    title: str
-    due: datetime | None
-    tiers: list[Silhouette]
-    base_diameter: Figure
-    base_thickness: Figure
-    height: Figure
-    attention: list[Check]
+    orders: list[Card]
+    count: int
+    page: int
+    pages: int
 
 
 class Save(Frozen):
@@ -55,17 +45,42 @@ Book = Annotated[OrderBook, Depends(book)]
 Number = Annotated[int, Path(ge=1, le=LARGEST_INT)]
 
 
+def card_maker(book: Book, planner: PlannerOf) -> CardMaker:
+    """Makes cards for what the kitchen owns now."""
+    return CardMaker(book, planner)
+
+
+CardMakerOf = Annotated[CardMaker, Depends(card_maker)]
+PER_PAGE = 40
+Page = Annotated[int, Query(ge=1, le=100_000)]
+Day = Annotated[date | None, Query(ge=date(1970, 1, 1), le=date(2200, 1, 1))]
+
+
 @router.get("")
-def list_orders(book: Book, archived: bool = False) -> list[Card]:
-    """The orders on the shelf, due first at the head, judged by what is owned; or those taken off it."""
-    kit = KitShelf(book.engine).open().content
-    return [_card(_Kept(order), kit) for order in book.on_shelf(archived=archived)]
+def list_orders(
+    book: Book,
+    cards: CardMakerOf,
+    archived: bool = False,
+    words: Annotated[str, Query(max_length=80)] = "",
+    first: Day = None,
+    last: Day = None,
+    page: Page = 1,
+) -> ShelfPage:
+    """A page of the orders on the shelf or taken off it, due first at the head, judged by what is owned.
+
+    `words` are looked for in titles; `first` and `last` are the days they are due between.
+    """
+    if "\0" in words:
+        words = words.replace("\0", "")
+    found = book.shelf(Asked(archived, words, first, last), PER_PAGE * (page - 1), PER_PAGE)
+    pages = max(1, -(-found.in_all // PER_PAGE))
+    return ShelfPage(orders=[cards.shown(one) for one in found.orders], count=found.in_all, page=page, pages=pages)
 
 
 @router.post("", status_code=201)
-def create_order(document: Document, book: Book) -> Order:
-    """A new order from a design file."""
-    return book.create(document)
+def create_order(document: Document, book: Book, cards: CardMakerOf) -> Order:
+    """A new order from a design file. One that cannot be planned is refused at its field."""
+    return book.create(document, cards.of(document))
 
 
 @router.get("/{id}")
@@ -75,9 +90,13 @@ def open_order(id: uuid.UUID, book: Book) -> Order:
 
 
 @router.put("/{id}")
-def save_order(id: uuid.UUID, save: Save, book: Book) -> Order:
-    """Save the next revision. A save that began from an older revision is refused with 409 and kept aside."""
-    return book.save(id, save.began_from, save.document)
+def save_order(id: uuid.UUID, save: Save, book: Book, cards: CardMakerOf) -> Order:
+    """Save the next revision. A save that began from an older revision is refused with 409 and kept aside; one that
+    cannot be planned is refused at its field.
+    """
+    with sent_as("document"):
+        card = cards.of(save.document)
+    return book.save(id, save.began_from, save.document, card)
 
 
 @router.post("/{id}/duplicate", status_code=201)
@@ -87,13 +106,13 @@ def duplicate_order(id: uuid.UUID, book: Book) -> Order:
 
 
 @router.post("/{id}/archive")
-def archive_order(id: uuid.UUID, book: Book) -> Order:
+def archive_order(id: uuid.UUID, book: Book) -> Standing:
     """Take an order off the shelf. It is kept, with all its revisions."""
     return book.archive(id, True)
 
 
 @router.post("/{id}/restore")
-def restore_order(id: uuid.UUID, book: Book) -> Order:
+def restore_order(id: uuid.UUID, book: Book) -> Standing:
     """Put an order back on the shelf."""
     return book.archive(id, False)
 
@@ -110,41 +129,20 @@ def open_revision(id: uuid.UUID, number: Number, book: Book) -> Document:
     return book.document_at(id, number)
 
 
+@router.post("/{id}/revisions/{number}/again")
+def go_back(id: uuid.UUID, number: Number, book: Book) -> Order:
+    """Go back to what an order said at an earlier revision, which becomes its next one."""
+    return book.go_back(id, number)
+
+
 @router.get("/{id}/file", response_class=Response)
 def export_order(id: uuid.UUID, book: Book) -> Response:
-    """The design file of an order, to keep, send or plan at the command line."""
-    document = book.open(id).document
+    """The design file of an order, to keep, send or plan at the command line; as it was written, where this version
+    cannot read it.
+    """
+    try:
+        document = book.open(id).document
+    except Unread as error:
+        written = json.dumps(book.written(id)[1], ensure_ascii=False, indent=2) + "\n"
+        return download(f"{error.title}.amber.json", "application/json", written)
     return download(f"{document.title}.amber.json", "application/json", write_document(document))
-
-
-class _Kept:
-    """An order that a cache knows by id and revision alone: what a revision says never changes."""
-
-    def __init__(self, order: Order) -> None:
-        self.order = order
-        self._key = (order.id, order.revision, order.archived)
-
-    def __hash__(self) -> int:
-        return hash(self._key)
-
-    def __eq__(self, other: object) -> bool:
-        return isinstance(other, _Kept) and self._key == other._key
-
-
-@lru_cache(maxsize=1024)
-def _card(kept: _Kept, kit: Kit) -> Card:
-    order = kept.order
-    plan = plan_document(order.document, kit)
-    return Card(
-        id=order.id,
-        revision=order.revision,
-        saved_at=order.saved_at,
-        archived=order.archived,
-        title=order.document.title,
-        due=order.document.due,
-        tiers=plan.section.tiers,
-        base_diameter=plan.stack.base_diameter,
-        base_thickness=plan.stack.base_thickness,
-        height=plan.stack.height,
-        attention=[check for check in plan.checks if check.severity != "caution"],
-    )

@@ -36,7 +36,10 @@ _BODY = {"requestBody": {"content": {"text/csv": {"schema": {"type": "string"}}}
 
 
 class Larder(Frozen):
-    """The pantry as it stands, and everything within reach: ingredients, media, recipes, and which of those counts."""
+    """The pantry as it stands, and everything within reach: ingredients, media, recipes, and which of those counts.
+
+    Where this version cannot read what was saved last, `unread` says so, and the newest it can read is shown.
+    """
 
     number: int
     pantry: Pantry
@@ -46,6 +49,7 @@ class Larder(Frozen):
     in_use: dict[str, str]
     labels: dict[str, Label]
     contents: Contents
+    unread: str
 
 
 class PantrySave(Frozen):
@@ -96,6 +100,7 @@ def _shown(kept: Kept[Pantry]) -> Larder:
         in_use={made: recipe.key for made, recipe in pantry.in_use().items()},
         labels=pantry.labels(),
         contents=contents_of(pantry),
+        unread=kept.unread,
     )
 
 

@@ -1,69 +1,77 @@
 """Papers over HTTP: an order's templates and amounts to take away, and an outline read from a drawing."""
 
+import asyncio
 import uuid
 from typing import Annotated
 
-from fastapi import APIRouter, Query, Request, Response
-from fastapi.concurrency import run_in_threadpool
+from fastapi import APIRouter, Depends, Query, Request, Response
 
-from amber_spread.core.document import Document, plan_document
-from amber_spread.core.kit import Kit
 from amber_spread.core.limits import TIERS
-from amber_spread.core.plan import Plan
 from amber_spread.papers.amounts import write_amounts
 from amber_spread.papers.dxf import write_dxf
 from amber_spread.papers.pdf import Paper, write_pdf
 from amber_spread.papers.svg import write_svg
-from amber_spread.papers.svg_reading import ReadOutline, read_outline
+from amber_spread.papers.svg_reading import OutlineError, ReadOutline, read_outline
 from amber_spread.papers.templates import Template, templates_of
 from amber_spread.web.files import download
 from amber_spread.web.kit import OwnedKit
 from amber_spread.web.orders import Book
+from amber_spread.web.planner import PlannerOf
+from amber_spread.web.workers import FAILED
 
 router = APIRouter(tags=["papers"])
+LONGEST_S = 2.0
+TOO_INTRICATE = "This drawing is too intricate to read. Draw the outline as one closed path that does not cross itself."
 TierNumber = Annotated[int | None, Query(ge=1, le=int(TIERS.high))]
 
 
-def _planned(id: uuid.UUID, book: Book, kit: Kit) -> tuple[Document, Plan]:
-    document = book.open(id).document
-    return document, plan_document(document, kit)
+class Papers:
+    """One order, opened and planned once for the paper that is asked for."""
+
+    def __init__(self, id: uuid.UUID, book: Book, kit: OwnedKit, planner: PlannerOf) -> None:
+        self.document = book.open(id).document
+        self.plan = planner.plan(self.document, kit)
+
+    def templates(self, tier: int | None) -> list[Template]:
+        """Its templates, of one tier or all."""
+        return templates_of(self.document, self.plan, tier)
+
+    def file(self, kind: str, media_type: str, content: str | bytes) -> Response:
+        """One of its papers as a file."""
+        return download(f"{self.document.title} {kind}", media_type, content)
 
 
-def _templates(id: uuid.UUID, book: Book, kit: Kit, tier: int | None) -> list[Template]:
-    document, plan = _planned(id, book, kit)
-    return templates_of(document, plan, tier)
+PapersOf = Annotated[Papers, Depends()]
 
 
 @router.get("/orders/{id}/templates.pdf", response_class=Response)
-def templates_pdf(id: uuid.UUID, book: Book, kit: OwnedKit, paper: Paper = "a4", tier: TierNumber = None) -> Response:
+def templates_pdf(papers: PapersOf, paper: Paper = "a4", tier: TierNumber = None) -> Response:
     """Every template at true size, tiled over pages."""
-    found = _templates(id, book, kit, tier)
-    return download(f"{book.open(id).document.title} templates.pdf", "application/pdf", write_pdf(found, paper))
+    return papers.file("templates.pdf", "application/pdf", write_pdf(papers.templates(tier), paper))
 
 
 @router.get("/orders/{id}/templates.svg", response_class=Response)
-def templates_svg(id: uuid.UUID, book: Book, kit: OwnedKit, tier: TierNumber = None) -> Response:
+def templates_svg(papers: PapersOf, tier: TierNumber = None) -> Response:
     """Every template at true size in one drawing."""
-    found = _templates(id, book, kit, tier)
-    return download(f"{book.open(id).document.title} templates.svg", "image/svg+xml", write_svg(found))
+    return papers.file("templates.svg", "image/svg+xml", write_svg(papers.templates(tier)))
 
 
 @router.get("/orders/{id}/templates.dxf", response_class=Response)
-def templates_dxf(id: uuid.UUID, book: Book, kit: OwnedKit, tier: TierNumber = None) -> Response:
+def templates_dxf(papers: PapersOf, tier: TierNumber = None) -> Response:
     """Every template at true size for a plotter or cutter."""
-    found = _templates(id, book, kit, tier)
-    return download(f"{book.open(id).document.title} templates.dxf", "image/vnd.dxf", write_dxf(found))
+    return papers.file("templates.dxf", "image/vnd.dxf", write_dxf(papers.templates(tier)))
 
 
 @router.get("/orders/{id}/amounts.csv", response_class=Response)
-def amounts_csv(id: uuid.UUID, book: Book, kit: OwnedKit) -> Response:
+def amounts_csv(papers: PapersOf) -> Response:
     """What every step takes, in grams."""
-    document, plan = _planned(id, book, kit)
-    return download(f"{document.title} amounts.csv", "text/csv; charset=utf-8", write_amounts(plan))
+    return papers.file("amounts.csv", "text/csv; charset=utf-8", write_amounts(papers.plan))
 
 
 @router.post("/outline", openapi_extra={"requestBody": {"content": {"image/svg+xml": {"schema": {"type": "string"}}}}})
-async def outline(request: Request) -> ReadOutline:
+async def outline(request: Request, planner: PlannerOf) -> ReadOutline:
     """The outline of a tier from an SVG drawing, at true size. Nothing is stored."""
-    # Off the event loop: a drawing of thousands of pieces takes long enough for others to notice.
-    return await run_in_threadpool(read_outline, await request.body())
+    try:
+        return await asyncio.wrap_future(planner.workers.begin(read_outline, LONGEST_S, await request.body()))
+    except FAILED as error:
+        raise OutlineError(TOO_INTRICATE) from error

@@ -6,7 +6,7 @@ from fastapi import APIRouter, Body, Response
 
 from amber_spread.core.base import Frozen
 from amber_spread.core.contents import Contents
-from amber_spread.core.document import Document, plan_document
+from amber_spread.core.document import Document
 from amber_spread.core.figures import RULES, RuleText
 from amber_spread.core.goods import GOODS
 from amber_spread.core.kit import STARTING, Kit
@@ -14,6 +14,7 @@ from amber_spread.core.limits import LIMITS, MAX_FILE_BYTES, Limit
 from amber_spread.core.media import LIBRARY, Medium
 from amber_spread.core.plan import Plan
 from amber_spread.core.practice import Practice
+from amber_spread.web.planner import PlannerOf, sent_as
 
 router = APIRouter(tags=["planning"])
 
@@ -35,11 +36,20 @@ async def plan(
     document: Annotated[Document, Body()],
     kit: Annotated[Kit | None, Body()] = None,
     contents: Annotated[Contents | None, Body()] = None,
+    *,
+    planner: PlannerOf,
 ) -> Response:
     """Every figure of a design, held against what the kitchen owns and makes. Nothing is stored."""
     # Written out here, since FastAPI would first validate the whole plan again, which takes longer than planning;
-    # and on the event loop, since a plan takes less time than handing it to a thread and back.
-    return Response(plan_document(document, kit, contents).model_dump_json(), media_type="application/json")
+    # and on the event loop where it is soon done, since that takes less time than handing it to a thread and back.
+    with sent_as("document"):
+        return Response(await planner.written(document, kit, contents), media_type="application/json")
+
+
+@router.post("/read")
+def read(document: Document) -> Document:
+    """A design file as today's format says it, whatever format it was written in. Nothing is stored."""
+    return document
 
 
 @router.get("/handbook")

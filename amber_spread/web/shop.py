@@ -1,15 +1,15 @@
 """Shopping over HTTP: for the order in hand, or for everything due in some days; and the lists to take along."""
 
+import logging
 import uuid
 from datetime import date, timedelta
 from typing import Annotated
 
-from fastapi import APIRouter, Body, Query, Response
+from fastapi import APIRouter, Body, Depends, Query, Response
 
 from amber_spread.core.contents import contents_of
-from amber_spread.core.document import Document, plan_document
+from amber_spread.core.document import Document, FileError
 from amber_spread.core.kit import Kit
-from amber_spread.core.pantry import Pantry
 from amber_spread.core.shopping import Asked, Shopping, shop
 from amber_spread.core.units import LengthUnit, WeightUnit
 from amber_spread.papers.pdf import Paper
@@ -19,17 +19,55 @@ from amber_spread.web.files import download
 from amber_spread.web.kit import OwnedKit
 from amber_spread.web.orders import Book
 from amber_spread.web.pantry import CSV, KeptPantry
+from amber_spread.web.planner import PlannerOf, sent_as
 
+log = logging.getLogger("amber_spread")
 router = APIRouter(tags=["shopping"])
 LONGEST_DAYS = 62
 First = Annotated[date, Query(ge=date(1970, 1, 1), le=date(2200, 1, 1))]
 Days = Annotated[int, Query(ge=1, le=LONGEST_DAYS)]
 
 
-def _shopping(orders: list[Order], kit: Kit, pantry: Pantry, pooled: bool = False) -> Shopping:
-    held = contents_of(pantry)
-    asked = [Asked(str(order.id), order.document, plan_document(order.document, kit, held)) for order in orders]
-    return shop(asked, pantry, pooled)
+class Shopper:
+    """Shops for orders, with what the kitchen owns and keeps."""
+
+    def __init__(self, book: Book, kit: OwnedKit, pantry: KeptPantry, planner: PlannerOf) -> None:
+        self.book, self.kit, self.pantry, self.planner = book, kit, pantry, planner
+
+    def of_one(self, order: Order) -> Shopping:
+        """The shopping of one order."""
+        return shop([self._asked(order)], self.pantry)
+
+    def of_days(self, first: date, days: int, pooled: bool) -> Shopping:
+        """The shopping of every order due on so many days. An order that cannot be read or planned is named as left
+        out, and so are those past the most that are shopped for at once; the others are shopped for.
+        """
+        due = self.book.due_between(first, first + timedelta(days=days - 1))
+        asked, left_out = [], [f"“{one.title}” is not in this list: it cannot be read here." for one in due.unread]
+        for order in due.orders:
+            try:
+                asked.append(self._asked(order))
+            except FileError as error:
+                left_out.append(f"“{order.document.title}” is not in this list: {error}.")
+            except Exception:
+                log.exception("order %s cannot be shopped for", order.id)
+                left_out.append(f"“{order.document.title}” is not in this list: it cannot be worked out here.")
+        beyond = due.in_all - len(due.orders) - len(due.unread)
+        if beyond:
+            most = len(due.orders) + len(due.unread)
+            left_out.insert(
+                0,
+                f"{beyond} of the {due.in_all} orders due on these days are not in this list, which takes {most}, the "
+                "first due: shop for the rest by fewer days at a time.",
+            )
+        return shop(asked, self.pantry, pooled, left_out)
+
+    def _asked(self, order: Order) -> Asked:
+        held = contents_of(self.pantry)
+        return Asked(str(order.id), order.document, self.planner.plan(order.document, self.kit, held))
+
+
+ShopperOf = Annotated[Shopper, Depends()]
 
 
 def _sent(shopping: Shopping) -> Response:
@@ -39,35 +77,34 @@ def _sent(shopping: Shopping) -> Response:
 
 @router.post("/shop", response_model=Shopping)
 def shop_for_one(
-    pantry: KeptPantry, document: Annotated[Document, Body()], kit: Annotated[Kit | None, Body()] = None
+    pantry: KeptPantry,
+    planner: PlannerOf,
+    document: Annotated[Document, Body()],
+    kit: Annotated[Kit | None, Body()] = None,
 ) -> Response:
     """The shopping of one design as it stands in the hand. Nothing is stored."""
-    return _sent(shop([Asked("order", document, plan_document(document, kit, contents_of(pantry)))], pantry))
+    with sent_as("document"):
+        plan = planner.plan(document, kit, contents_of(pantry))
+    return _sent(shop([Asked("order", document, plan)], pantry))
 
 
 @router.get("/shop/week", response_model=Shopping)
-def shop_for_days(
-    first: First, book: Book, kit: OwnedKit, pantry: KeptPantry, days: Days = 7, pooled: bool = False
-) -> Response:
+def shop_for_days(first: First, shopper: ShopperOf, days: Days = 7, pooled: bool = False) -> Response:
     """The shopping of every order due on these days; `pooled` mixes what several take in one colour together."""
-    return _sent(_shopping(_due(book, first, days), kit, pantry, pooled))
+    return _sent(shopper.of_days(first, days, pooled))
 
 
 @router.get("/shop/week.csv", response_class=Response)
-def days_csv(
-    first: First, book: Book, kit: OwnedKit, pantry: KeptPantry, days: Days = 7, pooled: bool = False
-) -> Response:
+def days_csv(first: First, shopper: ShopperOf, days: Days = 7, pooled: bool = False) -> Response:
     """The list of these days as CSV."""
-    found = _shopping(_due(book, first, days), kit, pantry, pooled)
+    found = shopper.of_days(first, days, pooled)
     return download(f"shopping from {first}.csv", CSV, write_shopping(found))
 
 
 @router.get("/shop/week.pdf", response_class=Response)
 def days_pdf(
     first: First,
-    book: Book,
-    kit: OwnedKit,
-    pantry: KeptPantry,
+    shopper: ShopperOf,
     days: Days = 7,
     pooled: bool = False,
     length: LengthUnit = "in",
@@ -75,35 +112,29 @@ def days_pdf(
     paper: Paper = "a4",
 ) -> Response:
     """The list of these days to print."""
-    found = _shopping(_due(book, first, days), kit, pantry, pooled)
+    found = shopper.of_days(first, days, pooled)
     content = write_list(found, f"Shopping from {first.day} {first:%B %Y}", length, weight, paper)
     return download(f"shopping from {first}.pdf", "application/pdf", content)
 
 
 @router.get("/orders/{id}/shopping.csv", response_class=Response)
-def order_csv(id: uuid.UUID, book: Book, kit: OwnedKit, pantry: KeptPantry) -> Response:
+def order_csv(id: uuid.UUID, shopper: ShopperOf) -> Response:
     """The list of one order as CSV."""
-    order = book.open(id)
-    content = write_shopping(_shopping([order], kit, pantry))
+    order = shopper.book.open(id)
+    content = write_shopping(shopper.of_one(order))
     return download(f"{order.document.title} shopping.csv", CSV, content)
 
 
 @router.get("/orders/{id}/shopping.pdf", response_class=Response)
 def order_pdf(
     id: uuid.UUID,
-    book: Book,
-    kit: OwnedKit,
-    pantry: KeptPantry,
+    shopper: ShopperOf,
     length: LengthUnit = "in",
     weight: WeightUnit = "g",
     paper: Paper = "a4",
 ) -> Response:
     """The list of one order to print."""
-    order = book.open(id)
-    found = _shopping([order], kit, pantry)
+    order = shopper.book.open(id)
+    found = shopper.of_one(order)
     content = write_list(found, order.document.title, length, weight, paper)
     return download(f"{order.document.title} shopping.pdf", "application/pdf", content)
-
-
-def _due(book: Book, first: date, days: int) -> list[Order]:
-    return book.due_between(first, first + timedelta(days=days - 1))

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { onMounted, ref } from "vue";
 import { useHandbook } from "@/shared/handbook";
+import { mishapWords } from "@/shared/mishap";
 
 const handbook = useHandbook();
 const trouble = ref(false);
@@ -18,6 +19,9 @@ onMounted(begin);
 </script>
 
 <template>
+  <p v-if="mishapWords" class="mishap" role="alert">
+    {{ mishapWords }} <button class="act" @click="mishapWords = ''">Read</button>
+  </p>
   <RouterView v-if="handbook.book" />
   <main v-else class="waiting" aria-live="polite">
     <template v-if="trouble">
@@ -30,6 +34,22 @@ onMounted(begin);
 </template>
 
 <style scoped>
+.mishap {
+  position: fixed;
+  z-index: 3000;
+  bottom: 16px;
+  left: 50%;
+  display: flex;
+  gap: 16px;
+  align-items: center;
+  max-width: 90vw;
+  padding: 10px 16px;
+  border-left: 4px solid var(--trouble);
+  background: var(--panel);
+  box-shadow: 0 2px 10px rgb(51 36 27 / 25%);
+  translate: -50% 0;
+}
+
 .waiting {
   display: grid;
   gap: 16px;

@@ -5,5 +5,12 @@ import { createPinia } from "pinia";
 import { createApp } from "vue";
 import App from "./App.vue";
 import { router } from "./router";
+import { mishap } from "./shared/mishap";
 
-createApp(App).use(createPinia()).use(router).mount("#app");
+const app = createApp(App);
+app.config.errorHandler = (error) => {
+  mishap(error);
+  throw error;
+};
+window.addEventListener("unhandledrejection", (event) => mishap(event.reason));
+app.use(createPinia()).use(router).mount("#app");

@@ -6,7 +6,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from amber_spread.core.document import FORMAT, Document, FileError, read_document, write_document
+from amber_spread.core.document import FORMAT, Document, FileError, plan_document, read_document, write_document
 from amber_spread.core.limits import LIMITS, MAX_FILE_BYTES
 from tests.designs import designs, document
 
@@ -26,7 +26,7 @@ def changed(path, value):
 
 def complaints(text):
     with pytest.raises(FileError) as caught:
-        read_document(text)
+        plan_document(read_document(text))
     return {one.pointer: f"{one.field} {one.message}" for one in caught.value.complaints}
 
 
@@ -56,7 +56,6 @@ def test_the_least_a_file_must_say_is_enough():
         ("design.tiers.0.crumb.colour", "teal", "#/design/tiers/0/crumb/colour", "not among"),
         ("design.tiers.0.shape", {"kind": "star"}, "#/design/tiers/0/shape", "heart"),
         ("design.tiers.0.shape", {"kind": "square", "corner_mm": 120}, "#/design/tiers/0/shape", "rounder than half"),
-        ("design.tiers.0.shape", {"kind": "oval", "length_mm": 51}, "#/design/tiers/0/shape", "too pointed"),
         ("design.tiers.0.shape", {"kind": "rectangle"}, "#/design/tiers/0/shape/length_mm", "is missing"),
         ("design.tiers", [], "#/design/tiers", "at least 1"),
         ("design.colours", [{"name": "a", "hex": "red"}], "#/design/colours/0/hex", "#F3E6C8"),
@@ -77,7 +76,7 @@ def test_each_field_that_cannot_be_used_is_named_with_what_would_be_accepted(pat
 
 @pytest.mark.parametrize(
     ("text", "words"),
-    [("", "not JSON"), ("{", "not JSON"), ("[1]", "amber-spread/1"), ('{"format": "other/2"}', "amber-spread/1"),
+    [("", "not JSON"), ("{", "not JSON"), ("[1]", "amber-spread/2"), ('{"format": "other/2"}', "amber-spread/2"),
      ("[" * 100_000, "not JSON"), ("9" * 5000, "not JSON"), (" " * (MAX_FILE_BYTES + 1), "larger than 512 kB")],
 )  # fmt: skip
 def test_what_is_no_design_file_at_all_is_refused_in_words(text, words):

@@ -81,8 +81,12 @@ def test_small_slips_are_repaired_and_said(data, note):
 
 BOMB = b"""<?xml version="1.0"?><!DOCTYPE svg [<!ENTITY a "aaaaaaaaaa"><!ENTITY b "&a;&a;&a;&a;&a;&a;&a;&a;">
 <!ENTITY c "&b;&b;&b;&b;&b;&b;&b;&b;&b;&b;">]><svg xmlns="http://www.w3.org/2000/svg"><text>&c;</text></svg>"""
+TANGLE = " ".join(f"{(7919 * index) % 1999 / 10},{(104729 * index) % 1987 / 10}" for index in range(1000))
+"""A thousand pieces that cross one another all over."""
 REFUSED = {
     "crossing": (path("M10 10 L110 110 L110 10 L10 110 Z"), "crosses itself"),
+    "tangle": (svg(f'<polygon points="{TANGLE}"/>'), "over and over"),
+    "deep": (svg('<g transform="rotate(1)">' * 900 + '<rect width="90" height="90"/>' + "</g>" * 900), "Ungroup"),
     "open": (path("M10 10 H150 V100"), "open"),
     "two": (path("M10 10 H70 V70 H10 Z M100 100 H170 V170 H100 Z"), "separate shapes"),
     "segments": (path("M0 0 " + "l1 0 l0 1 l-1 0 " * 3500 + "Z"), "Simplify"),
@@ -100,6 +104,14 @@ REFUSED = {
     "parts": (svg("<g/>" * 3000), "parts"),
     "ragged": (path(star(3000, 60, 20)), "ragged"),
 }  # fmt: skip
+
+
+def test_style_sheets_are_not_read_at_all():
+    plain = read_outline(svg('<rect width="90" height="80"/>'))
+    sheet = "<style>" + "/*" * 100_000 + "</style>"
+    begun = time.process_time()
+    assert read_outline(svg(sheet + '<rect width="90" height="80" class="a"/>')) == plain
+    assert time.process_time() - begun < 1
 
 
 @pytest.mark.parametrize("name", REFUSED)

@@ -72,7 +72,7 @@ TWENTY = [
     [tier(152.4, build=BallBuild(halves=1), cover=HalvesCover())],
     [tier(152.4, build=SideBuild(), final=TwinFinal(disc_diameter_mm=160), cover=HalvesCover())],
     [tier(152.4, cover=PrintedCover(top="circle")), tier(101.6, cover=CollarCover())],
-    [tier(build=DomedBuild(rise_mm=40), cover=DrapeCover(), on_top=OnTop(shape=HeartShape(), across_mm=80))],
+    [tier(build=DomedBuild(rise_mm=40), cover=DrapeCover(), on_top=(OnTop(shape=HeartShape(), across_mm=80),))],
     [
         tier(
             shape=FreeShape(points_mm=((0, 0), (200, 0), (200, 120), (90, 180), (0, 120))),

@@ -289,7 +289,7 @@ def test_a_design_file_is_opened_and_one_that_is_none_is_refused_in_words(screen
         (tmp_path / name).write_text(text)
         chooser.set_input_files(tmp_path / name)
         expect(screen.get_by_role("alert")).to_contain_text(words)
-    good = {"format": "amber-spread/1", "title": "From a file", "design": {"tiers": [{"tin_diameter_mm": 180}]}}
+    good = {"format": "amber-spread/2", "title": "From a file", "design": {"tiers": [{"tin_diameter_mm": 180}]}}
     (tmp_path / "good.json").write_text(json.dumps(good))
     chooser.set_input_files(tmp_path / "good.json")
     expect(screen.get_by_label("Title")).to_have_value("From a file")
@@ -340,7 +340,7 @@ def test_nothing_is_clipped_or_overlaps_and_axe_finds_nothing_serious(browser, d
 
 def serious(screen):
     """The rules that axe finds broken, of serious impact or worse."""
-    screen.add_script_tag(path=str(AXE))
+    screen.evaluate(AXE.read_text())
     found = screen.evaluate("axe.run({ resultTypes: ['violations'] })")
     return [
         (one["id"], [node["html"][:160] for node in one["nodes"][:3]])

@@ -12,10 +12,10 @@ from amber_spread.store.tables import KitRow
 
 def test_the_kit_is_the_starting_set_until_one_is_saved(book):
     shelf = KitShelf(book.engine)
-    assert shelf.open() == (0, Kit())
+    assert shelf.open() == (0, Kit(), "")
     own = Kit(discs_mm=(159.0, 210.0), mat=Mat(width_mm=500, length_mm=400))
     kept = shelf.save(own, 0)
-    assert KitShelf(book.engine).open() == kept == (kept.number, own)
+    assert KitShelf(book.engine).open() == kept == (kept.number, own, "")
 
 
 def test_every_save_is_kept_and_the_newest_that_was_not_stale_counts(book):

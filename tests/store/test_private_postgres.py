@@ -8,9 +8,15 @@ from pathlib import Path
 import psycopg
 import pytest
 
-from amber_spread.browser import temporary_folder
 from amber_spread.store import private_postgres
-from amber_spread.store.private_postgres import PostgresMissing, PrivatePostgres, is_running, programs, reachable_folder
+from amber_spread.store.private_postgres import (
+    PostgresMissing,
+    PrivatePostgres,
+    is_running,
+    programs,
+    reachable_folder,
+    temporary_folder,
+)
 
 
 def address(server):

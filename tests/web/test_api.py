@@ -4,20 +4,23 @@ import json
 import uuid
 
 import pytest
-from fastapi.testclient import TestClient
 from sqlalchemy.exc import OperationalError
 
 from amber_spread.core.document import plan_document, read_document, write_document
 from amber_spread.core.limits import MAX_FILE_BYTES
 from amber_spread.schemas import schemas
-from amber_spread.store.orders import OrderBook
+from amber_spread.store.orders import Asked, OrderBook
 from amber_spread.web.app import make_app
+from tests.clients import client_of, shelf
 from tests.designs import document, tier
 
 
 @pytest.fixture
 def client(book):
-    return TestClient(make_app(book))
+    return client_of(make_app(book))
+
+
+JSON = {"content-type": "application/json"}
 
 
 def body(title="A cake", tin=203.2):
@@ -53,12 +56,13 @@ def test_an_order_is_made_listed_opened_saved_copied_and_taken_off(client):
     id = made.json()["id"]
     saved = client.put(f"/api/orders/{id}", json={"began_from": 1, "document": body("Changed")})
     assert saved.json()["revision"] == 2
-    (card,) = client.get("/api/orders").json()
-    assert (card["title"], len(card["tiers"]), card["height"]["unit"]) == ("Changed", 1, "mm")
+    (card,) = shelf(client)
+    outside = card["outside"]
+    assert (card["title"], len(outside["tiers"]), outside["height"]["unit"]) == ("Changed", 1, "mm")
     assert client.post(f"/api/orders/{id}/duplicate").status_code == 201
     assert client.post(f"/api/orders/{id}/archive").json()["archived"]
-    assert [card["title"] for card in client.get("/api/orders").json()] == ["Changed (copy)"]
-    assert len(client.get("/api/orders?archived=true").json()) == 1
+    assert [card["title"] for card in shelf(client)] == ["Changed (copy)"]
+    assert len(shelf(client, archived=True)) == 1
     assert not client.post(f"/api/orders/{id}/restore").json()["archived"]
     assert [one["number"] for one in client.get(f"/api/orders/{id}/revisions").json()] == [2, 1]
     assert client.get(f"/api/orders/{id}/revisions/1").json()["title"] == "A cake"
@@ -107,8 +111,8 @@ def test_a_saves_complaints_point_below_its_document(client):
 @pytest.mark.parametrize(
     "content",
     [b"", b"{", b"\xff\xfe", b"[" * 60_000, b'{"a": NaN}', b"9" * 6000, b'"\\ud800"', b"null", b"[]",
-     b'{"\\ud800": 1, "format": "amber-spread/1"}', b'{"format": "amber-spread/1", "title": "\\ud800", "design": {}}',
-     b'{"format":"amber-spread/1","title":"x","design":{"tiers":[{"tin_diameter_mm":NaN,"layers":{"count":1e400}}]}}'],
+     b'{"\\ud800": 1, "format": "amber-spread/2"}', b'{"format": "amber-spread/2", "title": "\\ud800", "design": {}}',
+     b'{"format":"amber-spread/2","title":"x","design":{"tiers":[{"tin_diameter_mm":NaN,"layers":{"count":1e400}}]}}'],
 )  # fmt: skip
 def test_a_body_that_is_no_design_is_never_a_500(client, content):
     for path in ("/api/plan", "/api/orders"):
@@ -118,14 +122,14 @@ def test_a_body_that_is_no_design_is_never_a_500(client, content):
 
 
 def test_a_body_of_fifty_megabytes_is_refused_by_its_claim_and_by_its_size(client):
-    found = problem(client.post("/api/plan", content=b"x" * 50_000_000), 413)
+    found = problem(client.post("/api/plan", content=b"x" * 50_000_000, headers=JSON), 413)
     assert f"{MAX_FILE_BYTES // 1024} kB" in found["detail"]
 
     def drip():
         for _ in range(20):
             yield b" " * 65_536
 
-    problem(client.post("/api/plan", content=drip()), 413)
+    problem(client.post("/api/plan", content=drip(), headers=JSON), 413)
 
 
 @pytest.mark.parametrize("path", ["/api/nothing", "/api/orders/{}", "/api/orders/{}/revisions", "/api/orders/{}/file"])
@@ -143,17 +147,17 @@ def test_an_id_that_is_none_and_a_revision_out_of_range_are_refused(client):
 
 def test_a_database_out_of_reach_is_a_503_and_planning_goes_on():
     away = OrderBook.at("postgresql+psycopg://nobody:x@127.0.0.1:9/none")
-    client = TestClient(make_app(away))
+    client = client_of(make_app(away))
     assert "Nothing was changed" in problem(client.get("/api/orders"), 503)["detail"]
     assert client.post("/api/plan", json={"document": body()}).status_code == 200
     with pytest.raises(OperationalError):
-        away.on_shelf()
+        away.shelf(Asked())
 
 
 def test_every_address_outside_the_api_serves_the_page(book, tmp_path):
     (tmp_path / "assets").mkdir()
     (tmp_path / "index.html").write_text("<title>the page</title>")
-    client = TestClient(make_app(book, built=tmp_path))
+    client = client_of(make_app(book, built=tmp_path))
     for path in ("/", "/orders/abc/cover", "/no/such/page"):
         assert "the page" in client.get(path).text
 

@@ -8,9 +8,11 @@ from schemathesis.specs.openapi.checks import content_type_conformance, response
 from amber_spread.store.migrate import migrate
 from amber_spread.store.orders import OrderBook
 from amber_spread.web.app import make_app
+from tests.clients import OURS
 
 
-def test_made_up_requests_are_answered_as_described(postgres):
+def test_made_up_requests_are_answered_as_described(postgres, monkeypatch):
+    monkeypatch.setenv("AMBER_HOSTS", "testserver")
     book = OrderBook.at(postgres.url("fuzz"))
     migrate(book.engine)
     schema = schemathesis.openapi.from_asgi("/api/openapi.json", make_app(book))
@@ -21,7 +23,7 @@ def test_made_up_requests_are_answered_as_described(postgres):
 
         @settings(max_examples=15, deadline=None, suppress_health_check=list(HealthCheck))
         def ask(case):
-            case.call_and_validate(checks=checks)
+            case.call_and_validate(checks=checks, headers=OURS)
 
         given(case=operation.as_strategy())(ask)()
     book.engine.dispose()

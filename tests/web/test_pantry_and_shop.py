@@ -6,7 +6,6 @@ from concurrent.futures import ThreadPoolExecutor
 from datetime import datetime
 
 import pytest
-from fastapi.testclient import TestClient
 from pypdf import PdfReader
 
 from amber_spread.core.design import Layers
@@ -15,6 +14,7 @@ from amber_spread.core.pantry import Pantry
 from amber_spread.store.orders import StaleSave
 from amber_spread.store.shelves import PantryShelf
 from amber_spread.web.app import make_app
+from tests.clients import client_of
 from tests.designs import document, tier
 from tests.web.test_papers_and_kit import problem
 
@@ -23,7 +23,7 @@ PRICES = "item;pack;unit;price\nbutter;250;g;2,60\nsugar;1;kg;1,20\n"
 
 @pytest.fixture
 def client(book):
-    return TestClient(make_app(book))
+    return client_of(make_app(book))
 
 
 def keep(client, cake):

@@ -3,17 +3,17 @@
 import io
 
 import pytest
-from fastapi.testclient import TestClient
 from pypdf import PdfReader
 
 from amber_spread.core.finishes import DrapeCover, PanelCover
 from amber_spread.web.app import make_app
+from tests.clients import client_of
 from tests.designs import document, tier
 
 
 @pytest.fixture
 def client(book):
-    return TestClient(make_app(book))
+    return client_of(make_app(book))
 
 
 @pytest.fixture

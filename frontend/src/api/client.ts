@@ -6,8 +6,12 @@ export type Schemas = components["schemas"];
 export type Problem = Schemas["Problem"];
 export type Complaint = Schemas["Complaint"];
 
+/** What every request carries: another site's page cannot send it, and the server changes nothing without it. */
+export const OURS = { "X-Amber-Spread": "1" };
+
 export const api = createClient<paths>({
   baseUrl: location.origin,
+  headers: OURS,
   fetch: (request) => fetch(request),
 });
 
@@ -26,6 +30,9 @@ interface Answer<T> {
   error?: unknown;
   response: Response;
 }
+
+/** What an order is answered with that this version of the program cannot read. */
+export const UNREAD = "/problems/unread";
 
 /** The data of an API call. Throws Unreachable or Refused, so that no caller can overlook a failure. */
 export async function answered<T>(call: Promise<Answer<T>>): Promise<T> {

@@ -24,6 +24,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/read": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Read
+         * @description A design file as today's format says it, whatever format it was written in. Nothing is stored.
+         */
+        post: operations["read_api_read_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/handbook": {
         parameters: {
             query?: never;
@@ -541,13 +561,15 @@ export interface paths {
         };
         /**
          * List Orders
-         * @description The orders on the shelf, due first at the head, judged by what is owned; or those taken off it.
+         * @description A page of the orders on the shelf or taken off it, due first at the head, judged by what is owned.
+         *
+         *     `words` are looked for in titles; `first` and `last` are the days they are due between.
          */
         get: operations["list_orders_api_orders_get"];
         put?: never;
         /**
          * Create Order
-         * @description A new order from a design file.
+         * @description A new order from a design file. One that cannot be planned is refused at its field.
          */
         post: operations["create_order_api_orders_post"];
         delete?: never;
@@ -570,7 +592,8 @@ export interface paths {
         get: operations["open_order_api_orders__id__get"];
         /**
          * Save Order
-         * @description Save the next revision. A save that began from an older revision is refused with 409 and kept aside.
+         * @description Save the next revision. A save that began from an older revision is refused with 409 and kept aside; one that
+         *     cannot be planned is refused at its field.
          */
         put: operations["save_order_api_orders__id__put"];
         post?: never;
@@ -680,6 +703,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/orders/{id}/revisions/{number}/again": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Go Back
+         * @description Go back to what an order said at an earlier revision, which becomes its next one.
+         */
+        post: operations["go_back_api_orders__id__revisions__number__again_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/orders/{id}/file": {
         parameters: {
             query?: never;
@@ -689,7 +732,8 @@ export interface paths {
         };
         /**
          * Export Order
-         * @description The design file of an order, to keep, send or plan at the command line.
+         * @description The design file of an order, to keep, send or plan at the command line; as it was written, where this version
+         *     cannot read it.
          */
         get: operations["export_order_api_orders__id__file_get"];
         put?: never;
@@ -1064,7 +1108,7 @@ export interface components {
         };
         /**
          * Card
-         * @description An order as it stands on the shelf: its outside to scale, and what needs attention.
+         * @description An order on the shelf. Where it cannot be shown, `outside` is missing and `unseen` says why.
          */
         Card: {
             /**
@@ -1085,13 +1129,9 @@ export interface components {
             title: string;
             /** Due */
             due: string | null;
-            /** Tiers */
-            tiers: components["schemas"]["Silhouette"][];
-            base_diameter: components["schemas"]["Figure"];
-            base_thickness: components["schemas"]["Figure"];
-            height: components["schemas"]["Figure"];
-            /** Attention */
-            attention: components["schemas"]["Check"][];
+            outside: components["schemas"]["Outside"] | null;
+            /** Unseen */
+            unseen: string;
         };
         /**
          * Cavity
@@ -1466,7 +1506,7 @@ export interface components {
              * Format
              * @constant
              */
-            format: "amber-spread/1";
+            format: "amber-spread/2";
             /** Title */
             title: string;
             /** Due */
@@ -1930,11 +1970,15 @@ export interface components {
         /**
          * KeptKit
          * @description What the kitchen owns, and the number it was saved under; 0 is the starting set.
+         *
+         *     Where this version cannot read what was saved last, `unread` says so, and `kit` is the newest it can read.
          */
         KeptKit: {
             /** Number */
             number: number;
             kit: components["schemas"]["Kit"];
+            /** Unread */
+            unread: string;
         };
         /**
          * Kit
@@ -2122,6 +2166,8 @@ export interface components {
         /**
          * Larder
          * @description The pantry as it stands, and everything within reach: ingredients, media, recipes, and which of those counts.
+         *
+         *     Where this version cannot read what was saved last, `unread` says so, and the newest it can read is shown.
          */
         Larder: {
             /** Number */
@@ -2142,6 +2188,8 @@ export interface components {
                 [key: string]: components["schemas"]["Label"];
             };
             contents: components["schemas"]["Contents"];
+            /** Unread */
+            unread: string;
         };
         /**
          * LayerPlace
@@ -2511,6 +2559,19 @@ export interface components {
         OtherCount: {
             count: components["schemas"]["Figure"];
             cut_height: components["schemas"]["Figure"];
+        };
+        /**
+         * Outside
+         * @description What of an order is seen on the shelf.
+         */
+        Outside: {
+            /** Tiers */
+            tiers: components["schemas"]["Silhouette"][];
+            base_diameter: components["schemas"]["Figure"];
+            base_thickness: components["schemas"]["Figure"];
+            height: components["schemas"]["Figure"];
+            /** Attention */
+            attention: components["schemas"]["Check"][];
         };
         /**
          * OvalShape
@@ -3521,6 +3582,20 @@ export interface components {
             };
         };
         /**
+         * ShelfPage
+         * @description Some of the orders on the shelf: those of one page, and how many there are on all of them.
+         */
+        ShelfPage: {
+            /** Orders */
+            orders: components["schemas"]["Card"][];
+            /** Count */
+            count: number;
+            /** Page */
+            page: number;
+            /** Pages */
+            pages: number;
+        };
+        /**
          * Shopping
          * @description The list for the shop, what to make of it, and what it costs.
          *
@@ -3700,6 +3775,25 @@ export interface components {
             base_thickness: components["schemas"]["Figure"];
             height: components["schemas"]["Figure"];
             weight: components["schemas"]["Figure"];
+        };
+        /**
+         * Standing
+         * @description An order by its own columns alone, whether or not it can be read.
+         */
+        Standing: {
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Revision */
+            revision: number;
+            /** Archived */
+            archived: boolean;
+            /** Title */
+            title: string;
+            /** Due */
+            due: string | null;
         };
         /**
          * Stock
@@ -4419,7 +4513,85 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description The order book cannot be reached */
+            /** @description The order book cannot be reached, or not written to */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    read_api_read_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Document"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Document"];
+                };
+            };
+            /** @description The request could not be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Another save came first */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The request is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A field is not acceptable */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The order book cannot be reached, or not written to */
             503: {
                 headers: {
                     [name: string]: unknown;
@@ -4493,7 +4665,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description The order book cannot be reached */
+            /** @description The order book cannot be reached, or not written to */
             503: {
                 headers: {
                     [name: string]: unknown;
@@ -4571,7 +4743,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description The order book cannot be reached */
+            /** @description The order book cannot be reached, or not written to */
             503: {
                 headers: {
                     [name: string]: unknown;
@@ -4649,7 +4821,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description The order book cannot be reached */
+            /** @description The order book cannot be reached, or not written to */
             503: {
                 headers: {
                     [name: string]: unknown;
@@ -4723,7 +4895,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description The order book cannot be reached */
+            /** @description The order book cannot be reached, or not written to */
             503: {
                 headers: {
                     [name: string]: unknown;
@@ -4801,7 +4973,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description The order book cannot be reached */
+            /** @description The order book cannot be reached, or not written to */
             503: {
                 headers: {
                     [name: string]: unknown;
@@ -4875,7 +5047,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description The order book cannot be reached */
+            /** @description The order book cannot be reached, or not written to */
             503: {
                 headers: {
                     [name: string]: unknown;
@@ -4953,7 +5125,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description The order book cannot be reached */
+            /** @description The order book cannot be reached, or not written to */
             503: {
                 headers: {
                     [name: string]: unknown;
@@ -5031,7 +5203,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description The order book cannot be reached */
+            /** @description The order book cannot be reached, or not written to */
             503: {
                 headers: {
                     [name: string]: unknown;
@@ -5109,7 +5281,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description The order book cannot be reached */
+            /** @description The order book cannot be reached, or not written to */
             503: {
                 headers: {
                     [name: string]: unknown;
@@ -5187,7 +5359,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description The order book cannot be reached */
+            /** @description The order book cannot be reached, or not written to */
             503: {
                 headers: {
                     [name: string]: unknown;
@@ -5265,7 +5437,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description The order book cannot be reached */
+            /** @description The order book cannot be reached, or not written to */
             503: {
                 headers: {
                     [name: string]: unknown;
@@ -5343,7 +5515,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description The order book cannot be reached */
+            /** @description The order book cannot be reached, or not written to */
             503: {
                 headers: {
                     [name: string]: unknown;
@@ -5415,7 +5587,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description The order book cannot be reached */
+            /** @description The order book cannot be reached, or not written to */
             503: {
                 headers: {
                     [name: string]: unknown;
@@ -5487,7 +5659,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description The order book cannot be reached */
+            /** @description The order book cannot be reached, or not written to */
             503: {
                 headers: {
                     [name: string]: unknown;
@@ -5559,7 +5731,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description The order book cannot be reached */
+            /** @description The order book cannot be reached, or not written to */
             503: {
                 headers: {
                     [name: string]: unknown;
@@ -5631,7 +5803,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description The order book cannot be reached */
+            /** @description The order book cannot be reached, or not written to */
             503: {
                 headers: {
                     [name: string]: unknown;
@@ -5709,7 +5881,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description The order book cannot be reached */
+            /** @description The order book cannot be reached, or not written to */
             503: {
                 headers: {
                     [name: string]: unknown;
@@ -5787,7 +5959,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description The order book cannot be reached */
+            /** @description The order book cannot be reached, or not written to */
             503: {
                 headers: {
                     [name: string]: unknown;
@@ -5863,7 +6035,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description The order book cannot be reached */
+            /** @description The order book cannot be reached, or not written to */
             503: {
                 headers: {
                     [name: string]: unknown;
@@ -5942,7 +6114,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description The order book cannot be reached */
+            /** @description The order book cannot be reached, or not written to */
             503: {
                 headers: {
                     [name: string]: unknown;
@@ -6016,7 +6188,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description The order book cannot be reached */
+            /** @description The order book cannot be reached, or not written to */
             503: {
                 headers: {
                     [name: string]: unknown;
@@ -6094,7 +6266,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description The order book cannot be reached */
+            /** @description The order book cannot be reached, or not written to */
             503: {
                 headers: {
                     [name: string]: unknown;
@@ -6171,7 +6343,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description The order book cannot be reached */
+            /** @description The order book cannot be reached, or not written to */
             503: {
                 headers: {
                     [name: string]: unknown;
@@ -6247,7 +6419,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description The order book cannot be reached */
+            /** @description The order book cannot be reached, or not written to */
             503: {
                 headers: {
                     [name: string]: unknown;
@@ -6323,7 +6495,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description The order book cannot be reached */
+            /** @description The order book cannot be reached, or not written to */
             503: {
                 headers: {
                     [name: string]: unknown;
@@ -6397,7 +6569,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description The order book cannot be reached */
+            /** @description The order book cannot be reached, or not written to */
             503: {
                 headers: {
                     [name: string]: unknown;
@@ -6475,7 +6647,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description The order book cannot be reached */
+            /** @description The order book cannot be reached, or not written to */
             503: {
                 headers: {
                     [name: string]: unknown;
@@ -6490,6 +6662,10 @@ export interface operations {
         parameters: {
             query?: {
                 archived?: boolean;
+                words?: string;
+                first?: string | null;
+                last?: string | null;
+                page?: number;
             };
             header?: never;
             path?: never;
@@ -6503,7 +6679,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Card"][];
+                    "application/json": components["schemas"]["ShelfPage"];
                 };
             };
             /** @description The request could not be read */
@@ -6551,7 +6727,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description The order book cannot be reached */
+            /** @description The order book cannot be reached, or not written to */
             503: {
                 headers: {
                     [name: string]: unknown;
@@ -6629,7 +6805,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description The order book cannot be reached */
+            /** @description The order book cannot be reached, or not written to */
             503: {
                 headers: {
                     [name: string]: unknown;
@@ -6705,7 +6881,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description The order book cannot be reached */
+            /** @description The order book cannot be reached, or not written to */
             503: {
                 headers: {
                     [name: string]: unknown;
@@ -6785,7 +6961,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description The order book cannot be reached */
+            /** @description The order book cannot be reached, or not written to */
             503: {
                 headers: {
                     [name: string]: unknown;
@@ -6861,7 +7037,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description The order book cannot be reached */
+            /** @description The order book cannot be reached, or not written to */
             503: {
                 headers: {
                     [name: string]: unknown;
@@ -6889,7 +7065,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Order"];
+                    "application/json": components["schemas"]["Standing"];
                 };
             };
             /** @description The request could not be read */
@@ -6937,7 +7113,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description The order book cannot be reached */
+            /** @description The order book cannot be reached, or not written to */
             503: {
                 headers: {
                     [name: string]: unknown;
@@ -6965,7 +7141,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Order"];
+                    "application/json": components["schemas"]["Standing"];
                 };
             };
             /** @description The request could not be read */
@@ -7013,7 +7189,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description The order book cannot be reached */
+            /** @description The order book cannot be reached, or not written to */
             503: {
                 headers: {
                     [name: string]: unknown;
@@ -7089,7 +7265,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description The order book cannot be reached */
+            /** @description The order book cannot be reached, or not written to */
             503: {
                 headers: {
                     [name: string]: unknown;
@@ -7166,7 +7342,84 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description The order book cannot be reached */
+            /** @description The order book cannot be reached, or not written to */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    go_back_api_orders__id__revisions__number__again_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                number: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Order"];
+                };
+            };
+            /** @description The request could not be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Another save came first */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The request is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A field is not acceptable */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The order book cannot be reached, or not written to */
             503: {
                 headers: {
                     [name: string]: unknown;
@@ -7240,7 +7493,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description The order book cannot be reached */
+            /** @description The order book cannot be reached, or not written to */
             503: {
                 headers: {
                     [name: string]: unknown;

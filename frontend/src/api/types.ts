@@ -9,6 +9,7 @@ export type Check = Schemas["Check"];
 export type Part = Schemas["Part"];
 export type Silhouette = Schemas["Silhouette"];
 export type Card = Schemas["Card"];
+export type Outside = Schemas["Outside"];
 export type Handbook = Schemas["Handbook"];
 export type Limit = Schemas["Limit"];
 export type RuleText = Schemas["RuleText"];

@@ -2,7 +2,7 @@
 /** An order: lenses at the left, the half-section, the lens's own decisions, and the bowls below. */
 import { computed, onBeforeUnmount, onMounted, ref, watch } from "vue";
 import { onBeforeRouteLeave, useRouter } from "vue-router";
-import { answered, api, Refused } from "@/api/client";
+import { answered, api, Refused, UNREAD } from "@/api/client";
 import HalfSection from "@/drawing/HalfSection.vue";
 import ShopList from "@/drawing/ShopList.vue";
 import RolledOut from "@/drawing/RolledOut.vue";
@@ -27,6 +27,8 @@ import { useOrder } from "./order";
 import QuickLine from "./QuickLine.vue";
 import SavedState from "./SavedState.vue";
 import StaleDialog from "./StaleDialog.vue";
+import StrayDraft from "./StrayDraft.vue";
+import UnreadOrder from "./UnreadOrder.vue";
 import VersionsDialog from "./VersionsDialog.vue";
 
 const props = defineProps<{ id: string; lens?: string }>();
@@ -34,6 +36,7 @@ const router = useRouter();
 const order = useOrder();
 const pantry = usePantry();
 const trouble = ref("");
+const unread = ref("");
 const keysOpen = ref(false);
 const versionsOpen = ref(false);
 const kitOpen = ref(false);
@@ -63,9 +66,11 @@ const attention = computed(() => {
 
 async function begin(): Promise<void> {
   trouble.value = "";
+  unread.value = "";
   try {
     await order.open(props.id);
   } catch (error) {
+    if (error instanceof Refused && error.problem.type === UNREAD) unread.value = error.problem.detail;
     trouble.value =
       error instanceof Refused && error.problem.status < 500
         ? "There is no such order. It may have been opened from an old link."
@@ -146,7 +151,8 @@ function onKey(event: KeyboardEvent): void {
 }
 
 function warnIfUnsaved(event: BeforeUnloadEvent): void {
-  if (order.status === "refused" || order.status === "stale" || pantry.underway > 0) event.preventDefault();
+  if (order.status === "refused" || order.status === "stale" || order.undrafted || pantry.underway > 0)
+    event.preventDefault();
 }
 
 watch(() => props.id, begin);
@@ -172,7 +178,8 @@ onBeforeRouteLeave(async () => {
 </script>
 
 <template>
-  <main v-if="trouble && !order.document" class="lost">
+  <UnreadOrder v-if="unread" :id="id" :reason="unread" @readable="begin" />
+  <main v-else-if="trouble && !order.document" class="lost">
     <h1>{{ trouble }}</h1>
     <p><RouterLink to="/">Back to the shelf</RouterLink></p>
     <button class="act main" @click="begin">Try again</button>
@@ -238,6 +245,7 @@ onBeforeRouteLeave(async () => {
         {{ order.complaints[0]?.message }}.
       </p>
       <p v-if="trouble" class="banner" role="alert">{{ trouble }}</p>
+      <StrayDraft />
       <Vessels v-if="current === 'mix'" />
       <ShopList v-else-if="current === 'shop'" />
       <HalfSection v-else :lens="current" />

@@ -14,7 +14,7 @@ const words = computed(() => {
     case "saving":
       return "Saving …";
     case "unreachable":
-      return "No connection: kept in this browser";
+      return order.undrafted ? "No connection: leave this page open" : "No connection: kept in this browser";
     case "refused":
       return "Not saved: mend the field marked";
     case "stale":

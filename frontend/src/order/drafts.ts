@@ -1,5 +1,6 @@
 /** Edits that the server has not yet taken, kept in this browser so that nothing is lost. */
 import type { Document } from "@/api/types";
+import { keep, letGo, recall } from "@/shared/browser";
 
 export interface Draft {
   beganFrom: number;
@@ -8,18 +9,20 @@ export interface Draft {
 
 const key = (id: string): string => `amber:draft:${id}`;
 
-export function keepDraft(id: string, draft: Draft): void {
-  localStorage.setItem(key(id), JSON.stringify(draft));
+/** Keep a draft of an order. False where this browser has no room for it. */
+export function keepDraft(id: string, draft: Draft): boolean {
+  return keep(key(id), JSON.stringify(draft));
 }
 
 export function dropDraft(id: string): void {
-  localStorage.removeItem(key(id));
+  letGo(key(id));
 }
 
 export function findDraft(id: string): Draft | null {
   try {
-    const text = localStorage.getItem(key(id));
-    return text ? (JSON.parse(text) as Draft) : null;
+    const text = recall(key(id));
+    const found = text ? (JSON.parse(text) as Draft | null) : null;
+    return found?.document ? found : null;
   } catch {
     return null;
   }

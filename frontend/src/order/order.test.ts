@@ -11,7 +11,7 @@ import { useOrder } from "./order";
 const ID = "4a7c1d52-0000-4000-8000-000000000000";
 const made = (title: string): Document =>
   ({
-    format: "amber-spread/1",
+    format: "amber-spread/2",
     title,
     design: { tiers: [{ tin_diameter_mm: 200 }], colours: [] },
   }) as unknown as Document;
@@ -23,11 +23,16 @@ class Server {
   saves = 0;
   down = false;
   refuse: unknown = null;
+  unreadable: unknown = null;
 
   answer = async (request: Request): Promise<Response> => {
     if (this.down) throw new TypeError("no connection");
     if (request.url.endsWith("/api/plan"))
       return Response.json({ tiers: [], section: {}, checks: [], bowls: {} });
+    if (request.url.endsWith("/api/read")) {
+      if (this.unreadable) return Response.json(this.unreadable, { status: 422 });
+      return Response.json(await request.json());
+    }
     if (request.method === "PUT") {
       if (this.refuse)
         return Response.json(this.refuse, { status: (this.refuse as { status: number }).status });
@@ -86,6 +91,48 @@ describe("an order on the bench", () => {
     await vi.advanceTimersByTimeAsync(2000);
     expect(order.status).toBe("saved");
     expect([server.saves, server.document.title, order.revision]).toEqual([1, "Three", 2]);
+    expect(findDraft(ID)).toBeNull();
+  });
+
+  it("saves to the server first, and says when this browser has no room for a draft", async () => {
+    const order = await opened();
+    vi.stubGlobal("localStorage", {
+      getItem: () => null,
+      setItem: () => {
+        throw new DOMException("full", "QuotaExceededError");
+      },
+      removeItem: () => undefined,
+    });
+    order.edit(rename("Full"));
+    expect([order.status, order.undrafted]).toEqual(["editing", true]);
+    await vi.advanceTimersByTimeAsync(2000);
+    expect([order.status, order.undrafted, server.document.title]).toEqual(["saved", false, "Full"]);
+    server.down = true;
+    order.edit(rename("Fuller"));
+    await vi.advanceTimersByTimeAsync(2000);
+    expect([order.status, order.undrafted]).toEqual(["unreachable", true]);
+    server.down = false;
+    await vi.advanceTimersByTimeAsync(7000);
+    expect([order.status, server.document.title]).toEqual(["saved", "Fuller"]);
+  });
+
+  it("leaves a draft that it cannot read where it is, and says so", async () => {
+    let order = await opened();
+    server.down = true;
+    order.edit(rename("From another day"));
+    await vi.advanceTimersByTimeAsync(2000);
+    order.close();
+    server.down = false;
+    server.unreadable = { status: 422, title: "", detail: "hat is not a field.", errors: [] };
+    setActivePinia(createPinia());
+    order = await opened();
+    expect(order.document?.title).toBe("One");
+    expect(order.stray?.words).toBe("hat is not a field.");
+    order.edit(rename("Two"));
+    await vi.advanceTimersByTimeAsync(2000);
+    expect([order.status, server.document.title]).toEqual(["saved", "Two"]);
+    expect(findDraft(ID)?.document.title).toBe("From another day");
+    order.dropStray();
     expect(findDraft(ID)).toBeNull();
   });
 

@@ -3,7 +3,7 @@ import { defineStore } from "pinia";
 import { computed, ref, shallowRef, toRaw } from "vue";
 import { answered, api, type Complaint, Refused, Unreachable } from "@/api/client";
 import type { Document, Order, Plan } from "@/api/types";
-import { dropDraft, findDraft, keepDraft } from "./drafts";
+import { type Draft, dropDraft, findDraft, keepDraft } from "./drafts";
 import { History } from "@/shared/history";
 import { useKit } from "@/shared/kit";
 import { usePantry } from "@/shared/pantry";
@@ -32,6 +32,10 @@ export const useOrder = defineStore("order", () => {
   const status = ref<Status>("saved");
   const stale = ref<{ current: number; aside: number } | null>(null);
   const planUnreachable = ref(false);
+  /** This browser has no room for what the server has not taken yet. */
+  const undrafted = ref(false);
+  /** What this browser kept of this order and this version cannot read. */
+  const stray = shallowRef<{ words: string; document: unknown } | null>(null);
   const tier = ref(0);
   const lit = ref("");
   const kit = useKit();
@@ -55,7 +59,8 @@ export const useOrder = defineStore("order", () => {
       api.GET("/api/orders/{id}", { params: { path: { id: wanted } } }),
     )) as Order;
     take(order);
-    const draft = findDraft(wanted);
+    const draft = await readDraft(wanted);
+    if (id.value !== wanted) return;
     if (draft && JSON.stringify(draft.document) !== JSON.stringify(order.document)) {
       history.remember(order.document);
       steps.value += 1;
@@ -64,6 +69,26 @@ export const useOrder = defineStore("order", () => {
       touch();
     }
     await replan();
+  }
+
+  /** What this browser kept of an order, as today's format says it; one that cannot be read is left and said. */
+  async function readDraft(of: string): Promise<Draft | null> {
+    const draft = findDraft(of);
+    if (!draft) return null;
+    try {
+      const read = await answered(api.POST("/api/read", { body: draft.document }));
+      return { ...draft, document: read as Document };
+    } catch (error) {
+      if (!(error instanceof Refused) || error.problem.status >= 500) return draft;
+      stray.value = { words: error.problem.detail, document: draft.document };
+      return null;
+    }
+  }
+
+  /** Throw away what this browser kept and this version cannot read. */
+  function dropStray(): void {
+    stray.value = null;
+    dropDraft(id.value);
   }
 
   /** Take the tier above (1) or below (-1) in hand, as far as there are tiers. */
@@ -84,6 +109,8 @@ export const useOrder = defineStore("order", () => {
     plan.value = null;
     complaints.value = [];
     stale.value = null;
+    stray.value = null;
+    undrafted.value = false;
     status.value = "saved";
     tier.value = 0;
     lit.value = "";
@@ -155,10 +182,12 @@ export const useOrder = defineStore("order", () => {
   /** Keep the edit in the browser at once, and send it to the server once the hands rest. */
   function touch(): void {
     if (!document.value) return;
-    keepDraft(id.value, { beganFrom: revision.value, document: document.value });
     if (status.value !== "stale") status.value = "editing";
     clearTimeout(saveTimer);
     saveTimer = setTimeout(() => void save(), SAVE_AFTER_MS);
+    // The server is the first place to save to. What this browser read and could not use is not written over.
+    if (!stray.value)
+      undrafted.value = !keepDraft(id.value, { beganFrom: revision.value, document: document.value });
   }
 
   /** Save now. One save runs at a time; what is edited meanwhile is saved after it. */
@@ -186,7 +215,8 @@ export const useOrder = defineStore("order", () => {
       revision.value = order.revision;
       savedAt.value = new Date(order.saved_at);
       if (document.value === sent) {
-        dropDraft(target);
+        if (!stray.value) dropDraft(target);
+        undrafted.value = false;
         status.value = "saved";
       } else touch();
     } catch (error) {
@@ -198,7 +228,7 @@ export const useOrder = defineStore("order", () => {
     if (error instanceof Refused && error.problem.status === 409) {
       stale.value = { current: error.problem.current ?? 0, aside: error.problem.aside ?? 0 };
       status.value = "stale";
-      dropDraft(id.value);
+      if (!stray.value) dropDraft(id.value);
     } else if (error instanceof Refused && error.problem.status < 500) {
       complaints.value = error.problem.errors.map(inTheDocument);
       status.value = "refused";
@@ -208,7 +238,10 @@ export const useOrder = defineStore("order", () => {
     }
   }
 
-  /** After a stale save: go on from what the other one saved, or put this one on top of it. */
+  /**
+   * After a stale save: go on from what the other one saved, or put this one on top of it. Throws Unreachable or
+   * Refused, and changes nothing then.
+   */
   async function settle(keepMine: boolean): Promise<void> {
     const mine = document.value;
     const order = (await answered(
@@ -282,6 +315,8 @@ export const useOrder = defineStore("order", () => {
     status,
     stale,
     planUnreachable,
+    undrafted,
+    stray,
     tier,
     lit,
     canUndo,
@@ -297,5 +332,6 @@ export const useOrder = defineStore("order", () => {
     settle,
     flush,
     complaintAt,
+    dropStray,
   };
 });

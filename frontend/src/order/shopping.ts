@@ -3,6 +3,7 @@ import { defineStore } from "pinia";
 import { computed, ref, shallowRef, toRaw } from "vue";
 import { answered, api, Refused } from "@/api/client";
 import type { Shopping } from "@/api/types";
+import { keep, recall } from "@/shared/browser";
 import { useKit } from "@/shared/kit";
 import { useOrder } from "./order";
 
@@ -14,6 +15,16 @@ export function mondayOf(day: Date): string {
   const monday = new Date(day.getFullYear(), day.getMonth(), day.getDate() - ((day.getDay() + 6) % 7));
   const two = (number: number): string => String(number).padStart(2, "0");
   return `${monday.getFullYear()}-${two(monday.getMonth() + 1)}-${two(monday.getDate())}`;
+}
+
+/** What of a list was ticked off in this browser. */
+function tickedBefore(place: string): string[] {
+  try {
+    const found: unknown = JSON.parse(recall(`${TICKS}:${place}`) ?? "[]");
+    return Array.isArray(found) ? found.filter((one): one is string => typeof one === "string") : [];
+  } catch {
+    return [];
+  }
 }
 
 export const useShopping = defineStore("shopping", () => {
@@ -57,7 +68,7 @@ export const useShopping = defineStore("shopping", () => {
       if (mine.signal.aborted) return;
       shopping.value = found;
       trouble.value = "";
-      ticked.value = JSON.parse(localStorage.getItem(`${TICKS}:${place.value}`) ?? "[]") as string[];
+      ticked.value = tickedBefore(place.value);
     } catch (error) {
       if (mine.signal.aborted) return;
       trouble.value =
@@ -74,7 +85,7 @@ export const useShopping = defineStore("shopping", () => {
   function tick(item: string): void {
     const had = ticked.value.includes(item);
     ticked.value = had ? ticked.value.filter((one) => one !== item) : [...ticked.value, item];
-    localStorage.setItem(`${TICKS}:${place.value}`, JSON.stringify(ticked.value));
+    keep(`${TICKS}:${place.value}`, JSON.stringify(ticked.value));
   }
 
   return { shopping, trouble, busy, scope, first, from, days, pooled, query, ticked, refresh, tick };

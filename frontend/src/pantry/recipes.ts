@@ -2,6 +2,7 @@
 import { computed, ref, watch } from "vue";
 import { answered, api, Refused } from "@/api/client";
 import type { Recipe, Scaled } from "@/api/types";
+import { keep as keepText, recall } from "@/shared/browser";
 import { copied } from "@/shared/copy";
 import { complaintWords } from "@/shared/complaint";
 import { LeftAsItIs } from "@/shared/kept";
@@ -14,7 +15,7 @@ const KEPT = "amber:recipes";
 /** Recipes that were changed and not kept, by their key. */
 function unkept(): Record<string, Recipe> {
   try {
-    return JSON.parse(localStorage.getItem(KEPT) ?? "{}") as Record<string, Recipe>;
+    return JSON.parse(recall(KEPT) ?? "{}") as Record<string, Recipe>;
   } catch {
     return {};
   }
@@ -66,7 +67,7 @@ export function useRecipes() {
       const others = Object.entries(drafts.value).filter(([other]) => other !== key.value);
       const mine = changed.value && draft.value ? [[key.value, copied(draft.value)] as const] : [];
       drafts.value = Object.fromEntries([...others, ...mine]);
-      localStorage.setItem(KEPT, JSON.stringify(drafts.value));
+      keepText(KEPT, JSON.stringify(drafts.value));
     },
     { deep: true },
   );

@@ -1,7 +1,7 @@
 /** What the kitchen makes and buys: recipes, prices, larder and terms, kept by the server. */
 import { defineStore } from "pinia";
 import { computed } from "vue";
-import { answered, api, Refused } from "@/api/client";
+import { answered, api, Refused, OURS } from "@/api/client";
 import type { Larder, Medium, Pantry, Recipe } from "@/api/types";
 import { complaintWords } from "./complaint";
 import { useKept } from "./kept";
@@ -47,7 +47,7 @@ export const usePantry = defineStore("pantry", () => {
       const answer = await fetch(`/api/pantry/${what}`, {
         method: "POST",
         body: await file.arrayBuffer(),
-        headers: { "Content-Type": "text/csv" },
+        headers: { ...OURS, "Content-Type": "text/csv" },
       });
       const found: unknown = await answer.json();
       if (!answer.ok) throw new Refused(found as Refused["problem"]);

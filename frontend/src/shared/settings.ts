@@ -2,6 +2,7 @@
 import { defineStore } from "pinia";
 import { ref, watch } from "vue";
 import type { Label, Quantity } from "@/api/types";
+import { keep, recall } from "./browser";
 import {
   decimal,
   G_PER_OUNCE,
@@ -19,7 +20,7 @@ const LENGTH_KEY = "amber:length";
 const WEIGHT_KEY = "amber:weight";
 
 function kept<T extends string>(key: string, allowed: readonly T[], usual: T): T {
-  const found = localStorage.getItem(key) as T | null;
+  const found = recall(key) as T | null;
   return found && allowed.includes(found) ? found : usual;
 }
 
@@ -28,8 +29,8 @@ export const useSettings = defineStore("settings", () => {
   /** The kitchen's currency, as it keeps it with its prices. */
   const currency = ref("EUR");
   const weight = ref(kept<WeightUnit>(WEIGHT_KEY, ["g", "oz"], "g"));
-  watch(length, (unit) => localStorage.setItem(LENGTH_KEY, unit));
-  watch(weight, (unit) => localStorage.setItem(WEIGHT_KEY, unit));
+  watch(length, (unit) => keep(LENGTH_KEY, unit));
+  watch(weight, (unit) => keep(WEIGHT_KEY, unit));
 
   /** A quantity in this person's units, rounded in the direction that is safe for it. */
   function measure(quantity: Quantity, rounding: Rounding = "nearest"): Measure {

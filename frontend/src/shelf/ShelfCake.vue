@@ -1,15 +1,15 @@
 <script setup lang="ts">
 /** One order as a silhouette standing on the shelf, to the scale of all. */
 import { computed } from "vue";
-import type { Card } from "@/api/types";
+import type { Outside } from "@/api/types";
 import { bandsSeen, bandsUp, isDark, wallAt, wallLines } from "@/drawing/tone";
 
-const props = defineProps<{ card: Card; scale: number }>();
-const half = computed(() => (props.card.base_diameter.value / 2) * props.scale);
-const height = computed(() => props.card.height.value * props.scale);
-const board = computed(() => props.card.base_thickness.value * props.scale);
+const props = defineProps<{ outside: Outside; scale: number }>();
+const half = computed(() => (props.outside.base_diameter.value / 2) * props.scale);
+const height = computed(() => props.outside.height.value * props.scale);
+const board = computed(() => props.outside.base_thickness.value * props.scale);
 const tiers = computed(() =>
-  props.card.tiers.map((tier) => {
+  props.outside.tiers.map((tier) => {
     const across = Math.max(...tier.outline.map(([x]) => x));
     const at = (x: number, z: number): string =>
       `${(half.value + x * props.scale).toFixed(1)} ${(height.value - z * props.scale).toFixed(1)}`;

@@ -11,6 +11,7 @@ import { clockWords, dayWords } from "@/shared/time";
 import { useElementSize } from "@/shared/size";
 import UnitsMenu from "@/shared/UnitsMenu.vue";
 import ShelfCake from "./ShelfCake.vue";
+import ShelfSearch, { type Asking } from "./ShelfSearch.vue";
 import { starter } from "./starter";
 
 const router = useRouter();
@@ -19,6 +20,11 @@ const pantry = usePantry();
 const handbook = useHandbook();
 const cards = ref<Card[] | null>(null);
 const archived = ref(false);
+const looked = ref<Asking>({ words: "", first: "", last: "" });
+const page = ref(1);
+const pages = ref(1);
+const count = ref(0);
+const looking = computed(() => Object.values(looked.value).some((one) => one !== ""));
 const trouble = ref("");
 const file = ref<HTMLInputElement>();
 const frame = ref<HTMLElement>();
@@ -27,34 +33,48 @@ const size = useElementSize(frame);
 const GAP = 34;
 const LEAST_CELL = 150;
 
+/** How wide and high an order stands, mm; one that cannot be shown takes the room of a small cake. */
+const wide = (card: Card): number => card.outside?.base_diameter.value ?? 200;
+const high = (card: Card): number => card.outside?.height.value ?? 0;
+
 /** One scale for all: as large as lets every cake stand on one shelf, or the tallest fit a lower one. */
 const scale = computed(() => {
   const found = cards.value ?? [];
-  const tallest = Math.max(...found.map((card) => card.height.value), 200);
-  const across = found.reduce((sum, card) => sum + card.base_diameter.value, 0);
+  const tallest = Math.max(...found.map(high), 200);
+  const across = found.reduce((sum, card) => sum + wide(card), 0);
   const oneShelf = (size.width.value - GAP * found.length) / Math.max(across, 1);
   return Math.min(380 / tallest, Math.max(oneShelf * 0.98, 230 / tallest));
 });
-const cell = (card: Card): number => Math.max(LEAST_CELL, card.base_diameter.value * scale.value + 2);
+const cell = (card: Card): number => Math.max(LEAST_CELL, wide(card) * scale.value + 2);
 
 /** Orders set out on as many shelves as they need, the first due at the upper left. */
 const shelves = computed(() => {
   const rows: Card[][] = [];
   let left = 0;
   for (const card of cards.value ?? []) {
-    const wide = cell(card) + GAP;
-    if (!rows.length || left < wide) {
+    const room = cell(card) + GAP;
+    if (!rows.length || left < room) {
       rows.push([]);
       left = size.width.value;
     }
     rows.at(-1)?.push(card);
-    left -= wide;
+    left -= room;
   }
   return rows;
 });
 
 /** How high the tallest cake of a row stands, in pixels. */
-const standing = (row: Card[]): number => Math.max(...row.map((card) => card.height.value)) * scale.value + 2;
+const standing = (row: Card[]): number => Math.max(...row.map(high), 60) * scale.value + 2;
+
+/** Look along another page, or for something else from the first page on. */
+function turnTo(number: number): void {
+  page.value = number;
+  void load();
+}
+function look(asking: Asking): void {
+  looked.value = asking;
+  turnTo(1);
+}
 
 /** What stands on the shelf now; only the newest answer counts. */
 let asked = 0;
@@ -62,12 +82,25 @@ async function load(): Promise<void> {
   const mine = (asked += 1);
   trouble.value = "";
   try {
-    const params = { query: { archived: archived.value } };
-    const found = (await answered(api.GET("/api/orders", { params }))) as Card[];
-    if (mine === asked) cards.value = found;
-  } catch {
-    if (mine === asked)
-      trouble.value = "The kitchen's server cannot be reached just now. Your orders are safe where they are.";
+    const { words, first, last } = looked.value;
+    const query = {
+      archived: archived.value,
+      words,
+      first: first || null,
+      last: last || null,
+      page: page.value,
+    };
+    const found = await answered(api.GET("/api/orders", { params: { query } }));
+    if (mine !== asked) return;
+    cards.value = found.orders as Card[];
+    [count.value, pages.value] = [found.count, found.pages];
+    if (page.value > found.pages) turnTo(found.pages);
+  } catch (error) {
+    if (mine !== asked) return;
+    trouble.value =
+      error instanceof Refused && error.problem.status < 500
+        ? error.problem.detail
+        : "The kitchen's server cannot be reached just now. Your orders are safe where they are.";
   }
 }
 
@@ -118,12 +151,13 @@ async function restore(card: Card): Promise<void> {
 function turn(): void {
   archived.value = !archived.value;
   cards.value = null;
-  void load();
+  turnTo(1);
 }
 
 function attentionWords(card: Card): string {
-  const troubles = card.attention.filter((check) => check.severity === "trouble").length;
-  const rest = card.attention.length - troubles;
+  const attention = card.outside?.attention ?? [];
+  const troubles = attention.filter((check) => check.severity === "trouble").length;
+  const rest = attention.length - troubles;
   const parts = [];
   if (troubles) parts.push(troubles === 1 ? "1 trouble" : `${troubles} troubles`);
   if (rest) parts.push(rest === 1 ? "1 thing to take care of" : `${rest} things to take care of`);
@@ -161,9 +195,15 @@ onMounted(() => {
       <p v-if="trouble" class="banner" role="alert">
         {{ trouble }} <button class="act" @click="load">Try again</button>
       </p>
+      <ShelfSearch v-if="looking || pages > 1 || count > 12" :count="count" :asked="looked" @look="look" />
       <p v-if="cards === null && !trouble" class="empty">Looking along the shelf …</p>
       <div v-else-if="cards?.length === 0" class="empty">
-        <template v-if="archived">
+        <template v-if="looking">
+          <h2>No order is like that</h2>
+          <p>Look for other words of its title, or between other days.</p>
+          <button class="act" @click="look({ words: '', first: '', last: '' })">Show them all</button>
+        </template>
+        <template v-else-if="archived">
           <h2>Nothing has been taken off</h2>
           <p>An order leaves the shelf from its own menu, and can be put back from here.</p>
         </template>
@@ -184,17 +224,19 @@ onMounted(() => {
             :to="{ name: 'order', params: { id: card.id, lens: 'brief' } }"
             :aria-label="`Open ${card.title}`"
           >
-            <ShelfCake :card="card" :scale="scale" />
+            <ShelfCake v-if="card.outside" :outside="card.outside" :scale="scale" />
+            <span v-else class="unseen-cake" aria-hidden="true">?</span>
           </RouterLink>
           <div class="words">
             <h2>{{ card.title }}</h2>
             <p v-if="card.due">{{ dayWords(new Date(card.due)) }}, {{ clockWords(new Date(card.due)) }}</p>
             <p v-else>no due hour yet</p>
-            <p class="high">{{ settings.words(card.height) }} high</p>
+            <p v-if="card.outside" class="high">{{ settings.words(card.outside.height) }} high</p>
+            <p v-if="card.unseen" class="attention trouble">{{ card.unseen }}</p>
             <p
-              v-if="card.attention.length"
+              v-if="card.outside?.attention.length"
               class="attention"
-              :class="{ trouble: card.attention.some((check) => check.severity === 'trouble') }"
+              :class="{ trouble: card.outside.attention.some((check) => check.severity === 'trouble') }"
             >
               {{ attentionWords(card) }}
             </p>
@@ -202,6 +244,11 @@ onMounted(() => {
           </div>
         </li>
       </ul>
+      <nav v-if="pages > 1" class="pages" aria-label="Pages of the shelf">
+        <button class="act" :disabled="page === 1" @click="turnTo(page - 1)">Earlier</button>
+        <span>Page {{ page }} of {{ pages }}</span>
+        <button class="act" :disabled="page === pages" @click="turnTo(page + 1)">Later</button>
+      </nav>
     </main>
   </div>
 </template>
@@ -258,6 +305,23 @@ li a {
 
 li a:hover {
   background: #f6ecd8;
+}
+
+.unseen-cake {
+  display: grid;
+  place-content: center;
+  width: 120px;
+  height: 90%;
+  border: 2px dashed var(--trouble);
+  color: var(--trouble);
+  font-size: 34px;
+}
+
+.pages {
+  display: flex;
+  gap: 16px;
+  align-items: center;
+  justify-content: center;
 }
 
 .words {

@@ -1,0 +1,75 @@
+"""What earlier formats said, put as today's says it: pure steps from one number to the next, oldest first.
+
+A file is never written over to be read: it is kept as it was saved, and these steps run each time it is opened. A step
+knows nothing of the types of today, only of JSON; whoever changes a format adds one step here, and a file of the old
+format to `tests/golden`.
+"""
+
+from collections.abc import Callable, Mapping
+from typing import Any, Literal
+
+Kind = Literal["order", "kit", "pantry"]
+Step = Callable[[dict[str, Any]], dict[str, Any]]
+
+_FORMER = {"batter_fill": 0.6, "semi_naked_share": 0.4}
+_FORMER_TECHNIQUES: dict[str, tuple[float, float, float]] = {
+    "filling": (0.03, 0.05, 0.10), "crumb": (0.25, 0.25, 0.25), "freehand": (0.08, 0.50, 0.20),
+    "disc": (0.08, 1.00, 0.15), "twin": (0.08, 1.00, 0.15), "inverted": (0.08, 0.60, 0.15), "towel": (0.08, 0.40, 0.20),
+    "deckled": (0.08, 0.40, 0.25), "semi_naked": (1.00, 0.25, 0.30),
+}  # fmt: skip
+"""What a practice of format 1 started from before these were set by common practice, as (lost, float, variation)."""
+
+
+def _order_1(order: dict[str, Any]) -> dict[str, Any]:
+    """Format 1: one piece on the top, or none, where there are several now; and the starting values of its day.
+
+    Whole practices from before `level_mm` take today's starting values where they had the former: nobody had changed
+    those; they were wrong for common practice, or meant something else (see docs/formats.md).
+    """
+    design = order.get("design")
+    if isinstance(design, dict) and isinstance(design.get("tiers"), list):
+        tiers = [_with_pieces(tier) for tier in design["tiers"]]
+        order = {**order, "design": {**design, "tiers": tiers}}
+    practice = order.get("practice")
+    if isinstance(practice, dict) and "level_mm" not in practice and {"techniques", "run_out_risk"} <= practice.keys():
+        order = {**order, "practice": _as_it_now_starts(practice)}
+    return order
+
+
+def _with_pieces(tier: object) -> object:
+    if not isinstance(tier, dict) or "on_top" not in tier or isinstance(tier["on_top"], list):
+        return tier
+    on_top = tier["on_top"]
+    return {**tier, "on_top": [] if on_top is None else [on_top]}
+
+
+def _as_it_now_starts(practice: dict[str, Any]) -> dict[str, Any]:
+    kept = {name: value for name, value in practice.items() if _FORMER.get(name) != value}
+    techniques = practice["techniques"]
+    if isinstance(techniques, dict):
+        kept["techniques"] = {
+            name: value
+            for name, value in techniques.items()
+            if not isinstance(value, dict) or _FORMER_TECHNIQUES.get(name) != tuple(value.values())
+        }
+    return kept
+
+
+STEPS: dict[Kind, dict[int, Step]] = {"order": {1: _order_1}, "kit": {}, "pantry": {}}
+"""By what is kept, the step that leads from each format to the next."""
+NOW: dict[Kind, int] = {kind: 1 + max(steps, default=0) for kind, steps in STEPS.items()}
+"""The number of today's format of each."""
+
+
+class FromLater(ValueError):
+    """Something was written in a format this version does not know yet."""
+
+
+def upgraded(kind: Kind, number: int, content: Mapping[str, Any]) -> dict[str, Any]:
+    """What was written in format `number`, as today's format says it. Raises FromLater for a number beyond today's."""
+    if not 1 <= number <= NOW[kind]:
+        raise FromLater(f"is format {number}, and this version reads no later one than {NOW[kind]}")
+    found = dict(content)
+    for step in range(number, NOW[kind]):
+        found = STEPS[kind][step](found)
+    return found

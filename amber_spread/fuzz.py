@@ -1,0 +1,257 @@
+"""Send the API what nobody should: documents a little wrong or a little odd, and requests made up from its description.
+
+Every request is answered by the server as it is served, over loopback. What is counted are answers of 500 and over,
+the slowest, and what the server's memory comes to.
+"""
+
+import copy
+import http.client
+import json
+import random
+import sys
+import time
+from collections import Counter
+from collections.abc import Callable, Iterator
+from datetime import date
+from pathlib import Path
+from typing import Any, NamedTuple
+from urllib.parse import quote, urlencode
+
+from amber_spread.core.kit import STARTING
+from amber_spread.crashtest import Kitchen
+from amber_spread.demo.pantry import PANTRY
+from amber_spread.demo.week import week
+from amber_spread.store.private_postgres import temporary_folder
+from amber_spread.web.app import make_app
+
+SEED = 20261126
+SLOW_S = 1.0
+EVERY = 10
+"""One request in so many is made up from the description of the API alone; the others carry a document."""
+ODD: list[Any] = [
+    None, True, False, 0, -1, 1, 0.5, 1e-9, 49.9, 50, 600, 600.1, 1e9, -1e308, 1e308, 10**30, "", " ", "x", "ivory",
+    "é", "a\u0000b", "\ud800", "😀" * 40, "x" * 500, "#FFFFFF", "2026-12-05T11:00", [], {}, [[]], [0, 0],
+    {"kind": "round"}, {"kind": "nothing"},
+]  # fmt: skip
+
+
+class Asked(NamedTuple):
+    """A request: how, where, and with what."""
+
+    method: str
+    path: str
+    body: bytes
+    media_type: str
+
+
+class Told(NamedTuple):
+    """How a request was answered."""
+
+    asked: Asked
+    status: int
+    seconds: float
+
+
+def run_fuzz(requests: int) -> int:
+    """Send so many requests and print the figures. Returns the exit status: 1 where one was answered by an error of
+    the server's own.
+    """
+    with temporary_folder() as folder:
+        kitchen = Kitchen(folder)
+        try:
+            kitchen.start()
+            return _report(kitchen, list(_sent(kitchen, requests)))
+        finally:
+            kitchen.stop()
+
+
+def _sent(kitchen: Kitchen, requests: int) -> Iterator[Told]:
+    chance = random.Random(SEED)
+    maker = Maker(chance)
+    connection = http.client.HTTPConnection("127.0.0.1", kitchen.port, timeout=60)
+    print(f"memory before {_memory_mb(kitchen):.0f} MB")
+    for number in range(1, requests + 1):
+        asked = maker.made_up() if number % EVERY == 0 else maker.with_document()
+        began = time.perf_counter()
+        headers = {"X-Amber-Spread": "1", "Content-Type": asked.media_type}
+        try:
+            connection.request(asked.method, asked.path, asked.body or None, headers)
+            answer = connection.getresponse()
+            content = answer.read()
+            status = answer.status
+        except (OSError, http.client.HTTPException):
+            connection.close()
+            status, content = 0, b""
+        if asked.path == "/api/orders" and status == 201:
+            maker.ids.append(json.loads(content)["id"])
+        yield Told(asked, status, time.perf_counter() - began)
+        if number % 1000 == 0:
+            print(f"  {number} of {requests}, memory {_memory_mb(kitchen):.0f} MB", file=sys.stderr)
+    connection.close()
+
+
+def _report(kitchen: Kitchen, told: list[Told]) -> int:
+    print(f"memory after {_memory_mb(kitchen):.0f} MB")
+    times = sorted(one.seconds for one in told)
+    statuses = Counter(one.status // 100 * 100 for one in told)
+    failed = [one for one in told if one.status >= 500 or one.status == 0]
+    slow = [one for one in told if one.seconds > SLOW_S]
+    print(f"requests {len(told)}, errors of the server {len(failed)}, over {SLOW_S:g} s {len(slow)}")
+    print(f"answers {dict(sorted(statuses.items()))}")
+    print(f"median {1000 * times[len(times) // 2]:.1f} ms, slowest {1000 * times[-1]:.0f} ms")
+    for one in [*failed[:5], *slow[:5]]:
+        print(f"  {one.status} in {one.seconds:.2f} s: {one.asked.method} {one.asked.path} {one.asked.body[:1500]!r}")
+    return 1 if failed else 0
+
+
+def _memory_mb(kitchen: Kitchen) -> float:
+    assert kitchen.process is not None
+    status = Path(f"/proc/{kitchen.process.pid}/status").read_text()
+    return next(int(line.split()[1]) for line in status.splitlines() if line.startswith("VmRSS")) / 1024
+
+
+class Maker:
+    """Makes requests up: out of documents that are right, changed here and there, and out of the API's description."""
+
+    def __init__(self, chance: random.Random) -> None:
+        self.chance = chance
+        self.orders = [one.model_dump(mode="json") for one in week(date(2026, 11, 24))]
+        self.nodes: dict[str, list[Any]] = {}
+        for order in self.orders:
+            self._gather(order)
+        self.ids = ["4a7c1d52-0000-4000-8000-000000000000"]
+        described = make_app(None, built=Path("nowhere")).openapi()
+        self.operations = [
+            (method.upper(), path, operation)
+            for path, methods in described["paths"].items()
+            for method, operation in methods.items()
+        ]
+
+    def with_document(self) -> Asked:
+        """A request that carries a design file, or a kit or pantry, changed in a few places."""
+        order = self._changed(self.chance.choice(self.orders))
+        way: Callable[[Any], tuple[str, str, Any]] = self.chance.choice(
+            [
+                lambda order: ("POST", "/api/plan", {"document": order}),
+                lambda order: ("POST", "/api/plan", {"document": order, "kit": self._changed(KIT)}),
+                lambda order: ("POST", "/api/orders", order),
+                lambda order: ("PUT", f"/api/orders/{self._id()}", {"began_from": self._few(), "document": order}),
+                lambda order: ("POST", "/api/shop", {"document": order}),
+                lambda order: ("POST", "/api/line/print", order),
+                lambda order: ("POST", "/api/read", order),
+                lambda order: ("PUT", "/api/kit", {"began_from": self._few(), "kit": self._changed(KIT)}),
+                lambda order: ("PUT", "/api/pantry", {"began_from": self._few(), "pantry": self._changed(LARDER)}),
+            ]
+        )
+        method, path, body = way(order)
+        return Asked(method, path, _written(body), "application/json")
+
+    def made_up(self) -> Asked:
+        """A request to any address of the API, its places and questions filled with odd things."""
+        method, path, operation = self.chance.choice(self.operations)
+        query = {}
+        for one in operation.get("parameters", ()):
+            name, value = one["name"], self._answer(one["schema"])
+            if one["in"] == "path":
+                path = path.replace(f"{{{name}}}", quote(str(self._id() if name == "id" else value), safe=""))
+            elif self.chance.random() < 0.7:
+                query[name] = value
+        content = operation.get("requestBody", {}).get("content", {})
+        media_type = self.chance.choice([*content, "application/json"])
+        body = b""
+        if content:
+            body = self._text() if "json" not in media_type else _written(self.chance.choice(ODD))
+        asked = urlencode({name: str(value).encode("utf-8", "replace") for name, value in query.items()})
+        return Asked(method, f"{path}?{asked}" if query else path, body, media_type)
+
+    def _answer(self, schema: dict[str, Any]) -> Any:
+        """Something a parameter may be: of its own kind, or odd."""
+        if self.chance.random() < 0.3:
+            return self.chance.choice(ODD)
+        choices = schema.get("enum") or [one for part in schema.get("anyOf", ()) for one in part.get("enum", ())]
+        if choices:
+            return self.chance.choice(choices)
+        kinds = {schema.get("type"), *(part.get("type") for part in schema.get("anyOf", ()))}
+        if "integer" in kinds:
+            return self.chance.choice([0, 1, 2, 7, 62, 1000])
+        if "boolean" in kinds:
+            return self.chance.choice(["true", "false"])
+        return self.chance.choice(["2026-11-24", "honey", "%", "in", "a4"])
+
+    def _text(self) -> bytes:
+        drawn = " ".join(f"{self.chance.choice('MLCQAZz')}{self.chance.uniform(-300, 300):.1f} {self._few()}"
+                         for _ in range(self.chance.randrange(40)))  # fmt: skip
+        texts = [
+            f'<svg xmlns="http://www.w3.org/2000/svg" width="200mm" height="200mm"><path d="{drawn}"/></svg>',
+            "item,size,unit,price\nbutter,250,g,2.5\n", "item;size;unit;price\n;;;\n", drawn, "\ufeff", "[]", "{}",
+        ]  # fmt: skip
+        return self.chance.choice(texts).encode()
+
+    def _id(self) -> str:
+        return self.chance.choice(self.ids[-50:])
+
+    def _few(self) -> int:
+        return self.chance.randrange(4)
+
+    def _gather(self, node: Any) -> None:
+        """Every part of the documents that are right, by the name it has there, to be put in other places of it."""
+        if isinstance(node, dict):
+            for name, value in node.items():
+                self.nodes.setdefault(name, []).append(value)
+                self._gather(value)
+        elif isinstance(node, list):
+            for value in node:
+                self._gather(value)
+
+    def _changed(self, document: Any) -> Any:
+        changed = copy.deepcopy(document)
+        for _ in range(self.chance.choice((0, 1, 1, 2, 4))):
+            self._change(changed)
+        return changed
+
+    def _change(self, place: Any) -> None:
+        """Change one place of it: down some way, then another value, another's part, one more, or one less."""
+        node: Any = place
+        while isinstance(node, dict | list) and node:
+            name: Any = self.chance.choice(list(node) if isinstance(node, dict) else range(len(node)))
+            value = node[name]
+            if isinstance(value, dict | list) and value and self.chance.random() < 0.8:
+                node = value
+                continue
+            what = self.chance.randrange(7)
+            if what == 0:
+                node[name] = self.chance.choice(ODD)
+            elif what == 1 and str(name) in self.nodes:
+                node[name] = copy.deepcopy(self.chance.choice(self.nodes[str(name)]))
+            elif what == 2 and isinstance(value, int | float) and not isinstance(value, bool):
+                node[name] = value * self.chance.choice((-1, 0, 0.1, 0.5, 0.99, 1.01, 2, 10, 1e6))
+            elif what == 3 and isinstance(node, list):
+                node.append(copy.deepcopy(value))
+            elif what == 4 and isinstance(node, dict):
+                node[self.chance.choice(["hat", "kind", "colour", name])] = self.chance.choice(ODD)
+            elif what == 5 and isinstance(node, dict) and name in ("shape", "build"):
+                node["shape"] = {"kind": "free", "points_mm": self._outline()}
+            elif what == 6:
+                del node[name]
+            return
+
+    def _outline(self) -> list[list[float]]:
+        corners = self.chance.choice((3, 4, 7, 20, 60, 150))
+        wild = self.chance.random()
+        return [
+            [round(self.chance.uniform(1 - wild, 1) * 150 * (index % 2 + 1), 2), round(self.chance.uniform(0, 300), 2)]
+            if wild > 0.7
+            else [
+                round(150 + 100 * self.chance.uniform(0.8, 1) * (-1) ** (index // 2), 2),
+                round(300 * index / corners, 2),
+            ]
+            for index in range(corners)
+        ]
+
+
+KIT = STARTING.model_dump(mode="json")
+LARDER = PANTRY.model_dump(mode="json")
+
+
+def _written(body: Any) -> bytes:
+    return json.dumps(body, ensure_ascii=True).encode()

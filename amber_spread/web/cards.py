@@ -1,0 +1,136 @@
+"""An order as it stands on the shelf: its outside to scale, and what needs attention."""
+
+import hashlib
+import logging
+import uuid
+from datetime import datetime
+from functools import cache
+from pathlib import Path
+from typing import Any
+
+from pydantic import ValidationError
+
+import amber_spread.core
+from amber_spread.core.base import Frozen
+from amber_spread.core.check import Check
+from amber_spread.core.document import Document, FileError
+from amber_spread.core.drawn import Silhouette
+from amber_spread.core.figures import Figure
+from amber_spread.core.plan import Plan
+from amber_spread.store.orders import Made, OrderBook, Shelved, Unread
+from amber_spread.store.shelves import Kept, KitShelf
+from amber_spread.web.planner import Planner
+
+log = logging.getLogger("amber_spread")
+SEEN_PLACES = 1
+"""A silhouette on the shelf is true to a tenth of a millimetre."""
+
+
+class Outside(Frozen):
+    """What of an order is seen on the shelf."""
+
+    tiers: list[Silhouette]
+    base_diameter: Figure
+    base_thickness: Figure
+    height: Figure
+    attention: list[Check]
+
+
+class Card(Frozen):
+    """An order on the shelf. Where it cannot be shown, `outside` is missing and `unseen` says why."""
+
+    id: uuid.UUID
+    revision: int
+    saved_at: datetime
+    archived: bool
+    title: str
+    due: datetime | None
+    outside: Outside | None
+    unseen: str
+
+
+class CardMaker:
+    """Makes the cards of one order book, for what the kitchen owns now."""
+
+    def __init__(self, book: OrderBook, planner: Planner) -> None:
+        self.book = book
+        self.planner = planner
+        self.kit: Kept[Any] = KitShelf(book.engine).open()
+        self.by = f"{_program()}, kit {self.kit.number}"
+
+    def of(self, document: Document) -> Made:
+        """The card of a design. Raises FileError where it cannot be planned."""
+        outside = _outside(self.planner.plan(document, self.kit.content))
+        return Made({"outside": outside.model_dump(mode="json"), "unseen": ""}, self.by)
+
+    def shown(self, shelved: Shelved) -> Card:
+        """An order's card as it was kept, or made again where the program or the kit is another by now."""
+        standing = shelved.standing
+        kept = shelved.card if shelved.card_made_by == self.by else None
+        try:
+            return _card(shelved, kept or self._again(shelved))
+        except ValidationError:
+            log.exception("the card kept of order %s cannot be read", standing.id)
+            return _card(shelved, {"outside": None, "unseen": UNSEEN})
+
+    def _again(self, shelved: Shelved) -> dict[str, Any]:
+        id = shelved.standing.id
+        try:
+            made = self.of(self.book.open(id).document)
+        except Unread as error:
+            return {"outside": None, "unseen": f"This version cannot read it: {error}."}
+        except FileError as error:
+            made = Made({"outside": None, "unseen": f"It cannot be planned any longer: {error}."}, self.by)
+        except Exception:
+            # Whatever is wrong with one order, the others stand.
+            log.exception("order %s cannot be shown on the shelf", id)
+            return {"outside": None, "unseen": UNSEEN}
+        self.book.keep_card(id, shelved.standing.revision, made)
+        return made.card
+
+
+UNSEEN = "It cannot be shown here. Open it to see why; the fault has been written to the log."
+
+
+def _card(shelved: Shelved, content: dict[str, Any]) -> Card:
+    standing = shelved.standing
+    return Card(
+        id=standing.id,
+        revision=standing.revision,
+        saved_at=shelved.saved_at,
+        archived=standing.archived,
+        title=standing.title,
+        due=standing.due,
+        **content,
+    )
+
+
+def _outside(plan: Plan) -> Outside:
+    return Outside(
+        tiers=[_coarser(tier) for tier in plan.section.tiers],
+        base_diameter=_bare(plan.stack.base_diameter),
+        base_thickness=_bare(plan.stack.base_thickness),
+        height=_bare(plan.stack.height),
+        attention=[check for check in plan.checks if check.severity != "caution"],
+    )
+
+
+def _coarser(tier: Silhouette) -> Silhouette:
+    """A silhouette as it is seen on the shelf, from the side alone."""
+    return tier.but(
+        seen_from_above=[], outline=[(round(x, SEEN_PLACES), round(z, SEEN_PLACES)) for x, z in tier.outline]
+    )
+
+
+def _bare(figure: Figure) -> Figure:
+    """A figure without what was put into it: nobody asks for its working on the shelf."""
+    return Figure(figure.value, figure.unit, figure.rule, figure.rounding, {}, figure.id)
+
+
+@cache
+def _program() -> str:
+    """Which program works the figures out: a digest of its arithmetic, so that no card outlives a change of it."""
+    digest = hashlib.sha256()
+    for path in sorted(Path(amber_spread.core.__file__).parent.rglob("*.py")):
+        digest.update(path.read_bytes())
+    return digest.hexdigest()[:16]

@@ -1,0 +1,44 @@
+"""How long the server waits for a request to be said: somebody who says it a letter at a time is not waited for."""
+
+import asyncio
+from typing import Any
+
+from uvicorn.protocols.http.httptools_impl import HttpToolsProtocol
+
+HEADERS_S = 10.0
+"""So long the head of a request may take to come in whole."""
+
+
+class Patient(HttpToolsProtocol):
+    """HTTP as uvicorn speaks it, with an end to a head that trickles in."""
+
+    _giving_up: asyncio.TimerHandle | None = None
+
+    def connection_made(self, transport: Any) -> None:
+        """Somebody is there, and is to say what they want."""
+        super().connection_made(transport)
+        self._wait()
+
+    def on_message_begin(self) -> None:
+        """Another request begins on the connection."""
+        super().on_message_begin()
+        self._wait()
+
+    def on_headers_complete(self) -> None:
+        """It has been said; how long the rest may take is for others to see."""
+        self._done()
+        super().on_headers_complete()
+
+    def connection_lost(self, exc: Exception | None) -> None:
+        """Nobody is there any longer."""
+        self._done()
+        super().connection_lost(exc)
+
+    def _wait(self) -> None:
+        self._done()
+        self._giving_up = self.loop.call_later(HEADERS_S, self.transport.close)
+
+    def _done(self) -> None:
+        if self._giving_up is not None:
+            self._giving_up.cancel()
+            self._giving_up = None

@@ -1,0 +1,70 @@
+"""Who plans: the event loop what is soon done, another process what may take longer."""
+
+import asyncio
+from collections.abc import Iterator
+from contextlib import contextmanager
+from typing import Annotated
+
+from fastapi import Depends, Request
+
+from amber_spread.core.contents import Contents
+from amber_spread.core.document import Document, FileError, complaint_at, plan_document
+from amber_spread.core.effort import effort_ms
+from amber_spread.core.kit import Kit
+from amber_spread.core.plan import Plan
+from amber_spread.web.workers import FAILED, Workers
+
+SOON_MS = 40.0
+"""What takes no longer than this is planned where it was asked for; handing it over would take as long again."""
+LONGEST_S = 10.0
+TOO_LONG = "takes too long to work out: give its outlines fewer corners, or plan it as two cakes"
+
+
+@contextmanager
+def sent_as(field: str) -> Iterator[None]:
+    """Whatever is wrong with the design file that was sent in that field is said of it there."""
+    try:
+        yield
+    except FileError as error:
+        raise error.within(field) from error
+
+
+class Planner:
+    """Plans design files for the web."""
+
+    def __init__(self, workers: Workers) -> None:
+        self.workers = workers
+
+    async def written(self, document: Document, kit: Kit | None, contents: Contents | None) -> str:
+        """The plan of a design file as JSON. Raises FileError where it cannot be planned."""
+        if effort_ms(document.design) <= SOON_MS:
+            return _written(document, kit, contents)
+        try:
+            return await asyncio.wrap_future(self.workers.begin(_written, LONGEST_S, document, kit, contents))
+        except FAILED as error:
+            raise _too_long() from error
+
+    def plan(self, document: Document, kit: Kit | None = None, contents: Contents | None = None) -> Plan:
+        """The plan of a design file, for those who wait in a thread of their own. Raises FileError likewise."""
+        if effort_ms(document.design) <= SOON_MS:
+            return plan_document(document, kit, contents)
+        try:
+            return self.workers.begin(plan_document, LONGEST_S, document, kit, contents).result()
+        except FAILED as error:
+            raise _too_long() from error
+
+
+def _written(document: Document, kit: Kit | None, contents: Contents | None) -> str:
+    return plan_document(document, kit, contents).model_dump_json()
+
+
+def _too_long() -> FileError:
+    return FileError([complaint_at(("design",), TOO_LONG)])
+
+
+def _planner(request: Request) -> Planner:
+    found: Planner = request.app.state.planner
+    return found
+
+
+PlannerOf = Annotated[Planner, Depends(_planner)]

@@ -1,0 +1,341 @@
+"""No order, drawing, page or neighbour keeps others out: one order at fault, what cannot be read, what takes long."""
+
+import json
+import math
+import threading
+import time
+from datetime import date, datetime, timedelta
+
+import pytest
+from sqlalchemy import text
+
+from amber_spread.core.document import FORMAT, Document
+from amber_spread.core.effort import effort_ms
+from amber_spread.store.orders import MOST_AT_ONCE
+from amber_spread.web.app import make_app
+from amber_spread.web.planner import SOON_MS
+from tests.clients import OURS, client_of, shelf
+from tests.designs import document, tier
+
+NECK = [[0, 0], [200, 0], [200, 99], [206, 99], [206, 40], [226, 40], [226, 160], [206, 160], [206, 102], [200, 102],
+        [200, 200], [0, 200]]  # fmt: skip
+"""A square with a lobe on a neck 3 mm wide."""
+
+
+@pytest.fixture
+def app(book):
+    return make_app(book)
+
+
+@pytest.fixture
+def client(app):
+    with client_of(app) as client:
+        yield client
+
+
+def body(title="A cake", due=None, **tiers):
+    return document(tier(**tiers), title=title, due=due).model_dump(mode="json")
+
+
+def drawn(points, tin=226, **more):
+    """An order whose one tier has an outline of its own."""
+    made = body("Drawn")
+    made["design"]["tiers"][0] |= {"tin_diameter_mm": tin, "shape": {"kind": "free", "points_mm": points}, **more}
+    return made
+
+
+def teeth(count=400, out=150.0, into=135.0):
+    """A ring of teeth: a small file that takes long to grow and shrink."""
+    turns = [2 * math.pi * index / count for index in range(count)]
+    return [[(into if index % 2 else out) * math.cos(turn), (into if index % 2 else out) * math.sin(turn)]
+            for index, turn in enumerate(turns)]  # fmt: skip
+
+
+def create(client, sent):
+    answer = client.post("/api/orders", json=sent)
+    assert answer.status_code == 201, answer.text
+    return answer.json()["id"]
+
+
+def rewrite(book, id, changed):
+    """Write over what an order says, as another version of the program, or a fault, would have."""
+    with book.engine.begin() as connection:
+        connection.execute(
+            text("update revisions set document = cast(:document as json) where order_id = :id and number = "
+                 "(select revision from orders where orders.id = :id)"),
+            {"document": json.dumps(changed), "id": id},
+        )  # fmt: skip
+        connection.execute(text("update orders set card_made_by = null where id = :id"), {"id": id})
+
+
+def test_a_thin_neck_is_refused_at_its_shape_and_nothing_is_stored(client):
+    answer = client.post("/api/orders", json=drawn(NECK))
+    assert answer.status_code == 422
+    (complaint,) = answer.json()["errors"]
+    assert complaint["pointer"] == "#/design/tiers/0/shape"
+    assert "too narrow" in complaint["message"]
+    assert shelf(client) == []
+    planned = client.post("/api/plan", json={"document": drawn(NECK)})
+    assert planned.json()["errors"][0]["pointer"] == "#/document/design/tiers/0/shape"
+
+
+@pytest.mark.parametrize("trim", [0, 1, 2, 4, 8, 15])
+def test_what_is_taken_can_be_planned_at_its_own_trim(client, trim):
+    sent = drawn(NECK)
+    sent["practice"] = {"trimmed_skin_mm": trim}
+    answer = client.post("/api/orders", json=sent)
+    assert (answer.status_code == 201) == (client.post("/api/plan", json={"document": sent}).status_code == 200)
+    # Cut through at its neck it is two cakes; trimmed further, next to nothing is left of the lobe.
+    assert answer.status_code == (422 if trim in (2, 4) else 201)
+
+
+def unknown_field(made):
+    made["design"]["tiers"][0]["hat"] = 1
+
+
+def later_format(made):
+    made["format"] = "amber-spread/99"
+
+
+def tightened(made):
+    made["design"]["tiers"][0]["tin_diameter_mm"] = 5000
+
+
+def thin_neck(made):
+    made["design"] = drawn(NECK)["design"]
+
+
+SPOILT = [unknown_field, later_format, tightened, thin_neck]
+UNREAD = SPOILT[:3]
+
+
+@pytest.mark.parametrize("spoil", SPOILT)
+def test_one_order_at_fault_leaves_the_shelf_and_the_weeks_list_to_the_others(client, book, spoil):
+    day = datetime(2026, 12, 5, 11)
+    good, bad = create(client, body("Good", day)), create(client, body("Bad", day + timedelta(hours=1)))
+    made = body("Bad", day + timedelta(hours=1))
+    spoil(made)
+    rewrite(book, bad, made)
+    cards = {card["id"]: card for card in shelf(client)}
+    assert cards[good]["outside"]
+    assert not cards[good]["unseen"]
+    assert cards[bad]["outside"] is None
+    assert cards[bad]["unseen"].endswith(".")
+    assert cards[bad]["title"] == "Bad"
+    week = client.get("/api/shop/week", params={"first": "2026-12-05", "days": 1})
+    assert week.status_code == 200
+    assert list(week.json()["orders"]) == [good]
+    assert any("“Bad” is not in this list" in gap for gap in week.json()["gaps"])
+    assert "Bad" in client.get("/api/shop/week.csv", params={"first": "2026-12-05", "days": 1}).text
+
+
+@pytest.mark.parametrize("spoil", UNREAD)
+def test_an_order_this_version_cannot_read_is_told_taken_away_archived_and_brought_back(client, book, spoil):
+    id = create(client, body("First"))
+    client.put(f"/api/orders/{id}", json={"began_from": 1, "document": body("Second")})
+    made = body("Second")
+    spoil(made)
+    rewrite(book, id, made)
+    opened = client.get(f"/api/orders/{id}")
+    assert opened.status_code == 422
+    assert opened.json()["type"] == "/problems/unread"
+    assert "Second" in opened.json()["detail"]
+    assert json.loads(client.get(f"/api/orders/{id}/file").content) == made
+    assert [one["number"] for one in client.get(f"/api/orders/{id}/revisions").json()] == [2, 1]
+    assert client.post(f"/api/orders/{id}/archive").json()["archived"]
+    assert not client.post(f"/api/orders/{id}/restore").json()["archived"]
+    for address in ("templates.pdf", "amounts.csv", "shopping.csv"):
+        assert client.get(f"/api/orders/{id}/{address}").status_code == 422
+    assert client.post(f"/api/orders/{id}/duplicate").status_code == 422
+    assert client.post(f"/api/orders/{id}/revisions/2/again").status_code == 422
+    back = client.post(f"/api/orders/{id}/revisions/1/again").json()
+    assert (back["revision"], back["document"]["title"]) == (3, "First")
+    assert client.get(f"/api/orders/{id}").json() == back
+
+
+@pytest.mark.parametrize(("table", "address", "field"), [("kits", "kit", "kit"), ("pantries", "pantry", "pantry")])
+def test_a_kit_or_pantry_this_version_cannot_read_is_said_and_the_newest_it_can_is_taken(
+    client, book, table, address, field
+):
+    first = client.get(f"/api/{address}").json()
+    changed = dict(first[field])
+    if field == "kit":
+        changed["pin_mm"] = 420
+    else:
+        changed["packs"] = [{"item": "butter", "size": 250, "price": 2.5}]
+    kept = client.put(f"/api/{address}", json={"began_from": first["number"], field: changed}).json()
+    assert kept["unread"] == ""
+    with book.engine.begin() as connection:
+        connection.execute(
+            text(f"insert into {table} (began_from, aside, format, content) values (:number, false, 99, '{{}}')"),
+            {"number": kept["number"]},
+        )
+    found = client.get(f"/api/{address}").json()
+    assert found[field] == kept[field]
+    assert "format 99" in found["unread"]
+    assert found["number"] > kept["number"]
+    again = client.put(f"/api/{address}", json={"began_from": found["number"], field: kept[field]}).json()
+    assert again["unread"] == ""
+    assert client.get(f"/api/{address}").json()[field] == kept[field]
+
+
+def test_a_file_of_the_format_before_is_read_and_saved_in_todays(client):
+    old = body("Old") | {"format": "amber-spread/1"}
+    old["design"]["tiers"][0]["on_top"] = {"shape": {"kind": "round"}, "across_mm": 60}
+    read = client.post("/api/read", json=old).json()
+    assert read["format"] == FORMAT
+    assert [piece["across_mm"] for piece in read["design"]["tiers"][0]["on_top"]] == [60]
+    id = create(client, old)
+    assert client.get(f"/api/orders/{id}").json()["document"] == read
+
+
+def test_a_design_of_a_long_while_holds_up_nobody(client):
+    """What takes seconds is worked elsewhere: others are answered meanwhile, and it is told when it is given up."""
+    sent = drawn(teeth(), 600, build={"kind": "tapered", "narrow_mm": 560})
+    sent["design"]["tiers"][0]["crumb"] = {"thickness_mm": 40}
+    sent["design"]["tiers"][0]["final"] = {"kind": "freehand", "side_mm": 40, "top_mm": 40}
+    assert effort_ms(Document.model_validate(sent).design) > 10 * SOON_MS
+    client.post("/api/plan", json={"document": drawn(teeth(90), 300)})
+    answers = []
+    heavy = threading.Thread(target=lambda: answers.append(client.post("/api/plan", json={"document": sent})))
+    heavy.start()
+    waits = []
+    while heavy.is_alive():
+        began = time.perf_counter()
+        assert client.post("/api/plan", json={"document": body()}).status_code == 200
+        waits.append(time.perf_counter() - began)
+    assert answers[0].status_code in (200, 422)
+    assert len(waits) > 5
+    assert sorted(waits)[len(waits) // 2] < 0.2
+
+
+def test_an_everyday_cake_is_planned_where_it_is_asked_for():
+    assert effort_ms(document(tier(254), tier(203.2), tier(152.4)).design) <= SOON_MS
+
+
+def test_a_drawing_that_would_hang_is_given_up_and_the_server_stays_quick(client):
+    arcs = "M0 0 " + "a1 1 0 0 1 1 1 " * 4900 + "z"
+    drawing = f'<svg xmlns="http://www.w3.org/2000/svg" width="90mm" height="90mm"><path d="{arcs}"/></svg>'
+    send = {"content": drawing, "headers": {"content-type": "image/svg+xml"}}
+    client.post("/api/outline", **send | {"content": "<svg/>"})
+    began = time.perf_counter()
+    answer = client.post("/api/outline", **send)
+    assert time.perf_counter() - began < 6
+    assert answer.status_code == 422
+    assert "too intricate" in answer.json()["detail"]
+    assert client.get("/api/handbook").status_code == 200
+
+
+def test_the_shelf_goes_by_pages_and_is_searched_by_title_and_day(client, book):
+    sent = Document.model_validate(body())
+    for number in range(1, 96):
+        due = datetime(2026, 1, 1, 9) + timedelta(days=number)
+        title = f"Cake {number} of {'Honey' if number % 2 else '100% oats'}"
+        book.create(sent.model_copy(update={"title": title, "due": due}))
+    pages = [client.get("/api/orders", params={"page": page}).json() for page in (1, 2, 3, 4)]
+    assert [(len(page["orders"]), page["count"], page["pages"]) for page in pages] == [
+        (40, 95, 3),
+        (40, 95, 3),
+        (15, 95, 3),
+        (0, 95, 3),
+    ]
+    titles = [card["title"] for page in pages for card in page["orders"]]
+    assert titles[0].startswith("Cake 1 ")
+    assert titles[-1].startswith("Cake 95 ")
+    assert len(set(titles)) == 95
+    assert [card["title"] for card in shelf(client, words="honey cake 7")][:1] == ["Cake 7 of Honey"]
+    assert client.get("/api/orders", params={"words": "0% O"}).json()["count"] == 47
+    between = client.get("/api/orders", params={"first": "2026-01-05", "last": "2026-01-07"}).json()
+    assert [card["title"].split()[1] for card in between["orders"]] == ["4", "5", "6"]
+    assert client.get("/api/orders", params={"words": "nothing like it"}).json() == {
+        "orders": [], "count": 0, "page": 1, "pages": 1,
+    }  # fmt: skip
+    assert client.get("/api/orders", params={"first": "1492-01-01"}).status_code == 422
+
+
+def test_a_card_is_made_at_save_and_again_when_the_kit_is_another(client, book):
+    create(client, body("Kept", final={"kind": "disc", "disc_diameter_mm": 215}))
+    with book.engine.connect() as connection:
+        made, by = connection.execute(text("select card, card_made_by from orders")).one()
+    assert made["outside"]["tiers"]
+    kit = client.get("/api/kit").json()
+    client.put("/api/kit", json={"began_from": kit["number"], "kit": kit["kit"] | {"pin_mm": 123}})
+    (card,) = shelf(client)
+    with book.engine.connect() as connection:
+        again, by_now = connection.execute(text("select card, card_made_by from orders")).one()
+    assert by_now != by
+    assert again["outside"]["height"] == card["outside"]["height"] == made["outside"]["height"]
+
+
+def test_more_orders_than_one_list_takes_are_said_to_be_left_out(client, book):
+    sent = Document.model_validate(body(due="2026-12-05T11:00:00"))
+    for _ in range(MOST_AT_ONCE + 3):
+        book.create(sent)
+    gaps = client.get("/api/shop/week", params={"first": "2026-12-05", "days": 1}).json()["gaps"]
+    assert f"3 of the {MOST_AT_ONCE + 3} orders" in gaps[0]
+    assert "fewer days" in gaps[0]
+
+
+SENT = {"began_from": 0, "kit": {}}
+
+
+@pytest.mark.parametrize(
+    ("headers", "status"),
+    [
+        ({"host": "evil.example"}, 421),
+        ({"host": "127.0.0.1.evil.example:8765"}, 421),
+        ({"origin": "http://evil.example"}, 403),
+        ({"origin": "null"}, 403),
+        ({"origin": "http://127.0.0.1:9999"}, 403),
+        ({"x-amber-spread": None}, 403),
+        ({"content-type": "text/plain"}, 415),
+        ({"content-type": "application/x-www-form-urlencoded"}, 415),
+        ({"origin": "http://127.0.0.1:8765"}, 200),
+        ({"host": "localhost:8765", "origin": "http://localhost:8765"}, 200),
+        ({"host": "[::1]:8765"}, 200),
+    ],
+)
+def test_only_pages_of_ours_change_anything(app, headers, status):
+    client = client_of(app)
+    content = json.dumps({"began_from": 0, "kit": client.get("/api/kit").json()["kit"] | {"pin_mm": 333}})
+    sent = {"content-type": "application/json", **OURS, **{name.lower(): value for name, value in headers.items()}}
+    client.headers = {}
+    sent = {name.lower(): value for name, value in sent.items()}
+    answer = client.put("/api/kit", content=content, headers={k: v for k, v in sent.items() if v is not None})
+    assert answer.status_code == status
+    pin = client.get("/api/kit", headers=OURS).json()["kit"]["pin_mm"]
+    assert (pin == 333) == (status == 200)
+
+
+def test_reading_is_refused_under_a_name_that_is_not_the_servers(client):
+    for address in ("/api/orders", "/", "/api/handbook"):
+        assert client.get(address, headers={"host": "rebound.example"}).status_code == 421
+
+
+def test_every_answer_says_what_a_browser_may_do_with_it(client):
+    for address in ("/api/handbook", "/api/orders", "/api/nothing"):
+        headers = client.get(address).headers
+        assert "frame-ancestors 'none'" in headers["content-security-policy"]
+        assert headers["x-content-type-options"] == "nosniff"
+        assert headers["referrer-policy"] == "no-referrer"
+        assert headers["cache-control"] == "no-store"
+
+
+def test_the_page_and_its_parts_are_kept_as_long_as_they_are_true(book, tmp_path):
+    (tmp_path / "assets").mkdir()
+    (tmp_path / "index.html").write_text("<!doctype html>page")
+    (tmp_path / "api-docs.html").write_text("<!doctype html>docs")
+    (tmp_path / "assets" / "main-1a2b.js").write_text("1")
+    client = client_of(make_app(book, built=tmp_path))
+    assert client.get("/orders/1/brief").headers["cache-control"] == "no-cache"
+    assert "immutable" in client.get("/assets/main-1a2b.js").headers["cache-control"]
+    assert client.get("/assets/gone.js").status_code == 404
+    assert "immutable" not in client.get("/assets/gone.js").headers.get("cache-control", "")
+    assert "docs" in client.get("/api/docs").text
+    head = client.head("/orders/1/brief")
+    assert (head.status_code, head.content) == (200, b"")
+    assert client.head("/api/handbook").status_code == 200
+
+
+def test_a_week_with_no_order_is_an_empty_list(client):
+    assert client.get("/api/shop/week", params={"first": str(date(2026, 12, 5))}).json()["orders"] == {}
