@@ -9,7 +9,7 @@ import subprocess
 import sys
 import threading
 import time
-from collections.abc import Callable, Iterator
+from collections.abc import Callable, Iterator, Sequence
 from contextlib import contextmanager
 from pathlib import Path
 from typing import Any
@@ -29,8 +29,9 @@ UP_S = (0.2, 1.2)
 class Kitchen:
     """A server as a process of its own, with its data in a folder; it can be killed and started again."""
 
-    def __init__(self, folder: Path) -> None:
+    def __init__(self, folder: Path, options: Sequence[str] = ()) -> None:
         self.folder = folder
+        self.options = options
         self.port = free_port()
         self.process: subprocess.Popen[bytes] | None = None
 
@@ -40,7 +41,7 @@ class Kitchen:
         environment = {**os.environ, "AMBER_DATA": str(self.folder), "PYTHONPATH": str(ROOT)}
         environment.pop("AMBER_DATABASE_URL", None)
         self.process = subprocess.Popen(
-            [sys.executable, "-m", "amber_spread", "start", "--port", str(self.port)],
+            [sys.executable, "-m", "amber_spread", "start", "--port", str(self.port), *self.options],
             env=environment, stdout=subprocess.DEVNULL, stderr=subprocess.DEVNULL,
         )  # fmt: skip
         while time.monotonic() - began < STARTS_S:

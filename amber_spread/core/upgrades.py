@@ -68,7 +68,7 @@ class FromLater(ValueError):
 def upgraded(kind: Kind, number: int, content: Mapping[str, Any]) -> dict[str, Any]:
     """What was written in format `number`, as today's format says it. Raises FromLater for a number beyond today's."""
     if not 1 <= number <= NOW[kind]:
-        raise FromLater(f"is format {number}, and this version reads no later one than {NOW[kind]}")
+        raise FromLater(f"is number {number}, and this version reads none beyond {NOW[kind]}")
     found = dict(content)
     for step in range(number, NOW[kind]):
         found = STEPS[kind][step](found)

@@ -101,7 +101,7 @@ class Shelf(Generic[T]):
 def _reason(error: ValidationError | FromLater) -> str:
     """Why something that was saved cannot be read, by its first field at fault."""
     if isinstance(error, FromLater):
-        return f"What was saved last {error}."
+        return f"The format of what was saved last {error}."
     first = complaints_of(error.errors(include_url=False, include_input=False))[0]
     return f"What was saved last cannot be read by this version: {first.field} {first.message}."
 

@@ -77,8 +77,8 @@ class CardMaker:
         id = shelved.standing.id
         try:
             made = self.of(self.book.open(id).document)
-        except Unread as error:
-            return {"outside": None, "unseen": f"This version cannot read it: {error}."}
+        except Unread:
+            return {"outside": None, "unseen": "This version cannot read it. Open it to see why."}
         except FileError as error:
             made = Made({"outside": None, "unseen": f"It cannot be planned any longer: {error}."}, self.by)
         except Exception:

@@ -222,9 +222,9 @@ class BoundedBody:
             try:
                 message = await asyncio.wait_for(receive(), max(0.0, until - time.monotonic()))
             except TimeoutError:
-                await problem(408, "That came too slowly", f"A request must be whole within {LONGEST_S:g} s.")(
-                    scope, receive, send
-                )
+                slow = problem(408, "That came too slowly", f"A request must be whole within {LONGEST_S:g} s.")
+                slow.headers["connection"] = "close"
+                await slow(scope, receive, send)
                 return
             if message["type"] == "http.disconnect":
                 return

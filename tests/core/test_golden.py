@@ -84,5 +84,5 @@ def test_a_practice_of_the_first_day_takes_todays_starting_values_and_keeps_what
 
 @pytest.mark.parametrize("number", [0, -1, NOW["order"] + 1, 10**6])
 def test_a_format_there_is_not_is_said_to_come_from_later(number):
-    with pytest.raises(FromLater, match="this version reads no later one"):
+    with pytest.raises(FromLater, match="this version reads none beyond"):
         upgraded("order", number, {})

@@ -172,7 +172,7 @@ def test_a_kit_or_pantry_this_version_cannot_read_is_said_and_the_newest_it_can_
         )
     found = client.get(f"/api/{address}").json()
     assert found[field] == kept[field]
-    assert "format 99" in found["unread"]
+    assert "number 99" in found["unread"]
     assert found["number"] > kept["number"]
     again = client.put(f"/api/{address}", json={"began_from": found["number"], field: kept[field]}).json()
     assert again["unread"] == ""

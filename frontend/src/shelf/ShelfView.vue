@@ -298,6 +298,7 @@ onMounted(() => {
 
 li a {
   display: flex;
+  text-decoration: none;
   align-items: end;
   justify-content: center;
   height: var(--stand);
@@ -311,8 +312,9 @@ li a:hover {
   display: grid;
   place-content: center;
   width: 120px;
-  height: 90%;
+  height: min(100%, 120px);
   border: 2px dashed var(--trouble);
+  text-decoration: none;
   color: var(--trouble);
   font-size: 34px;
 }

@@ -1,0 +1,284 @@
+"""A database in trouble, slow clients, and signals at any moment: clear words in bounded time, and nothing left over."""
+
+import json
+import os
+import signal
+import socket
+import subprocess
+import sys
+import threading
+import time
+from contextlib import contextmanager
+
+import pytest
+import uvicorn
+from sqlalchemy import text
+
+from amber_spread.crashtest import Kitchen, ask, run_crashtest
+from amber_spread.fuzz import run_fuzz
+from amber_spread.serve import ROOT
+from amber_spread.store.migrate import migrate
+from amber_spread.store.orders import OrderBook
+from amber_spread.store.private_postgres import PrivatePostgres, is_running, temporary_folder
+from amber_spread.web import errors, patient
+from amber_spread.web.app import make_app
+from tests.clients import client_of
+from tests.designs import document, tier
+
+SENT = document(tier()).model_dump(mode="json")
+
+
+@contextmanager
+def clients(postgres, name):
+    book = OrderBook.at(postgres.url(name))
+    migrate(book.engine)
+    yield book, client_of(make_app(book))
+    book.engine.dispose()
+
+
+def told(answer, status=503):
+    assert answer.status_code == status
+    assert answer.headers["content-type"] == "application/problem+json"
+    found = answer.json()
+    assert "Nothing was changed" in found["detail"]
+    return found["title"]
+
+
+@pytest.mark.parametrize(
+    ("state", "words"),
+    [("53100", "no room left on the disk"), ("25006", "only be read"), ("57014", "in time"), ("53300", "cannot be reached")],
+)  # fmt: skip
+def test_each_trouble_of_the_database_is_said_in_its_own_words(postgres, state, words):
+    with clients(postgres, "troubled") as (book, client):
+        with book.engine.begin() as connection:
+            connection.execute(
+                text(
+                    "create or replace function trouble() returns trigger language plpgsql as $$ begin "
+                    f"raise exception 'no' using errcode = '{state}'; end $$"
+                )
+            )
+            connection.execute(text("drop trigger if exists trouble on revisions"))
+            connection.execute(
+                text("create trigger trouble before insert on revisions for each row execute function trouble()")
+            )
+        assert words in told(client.post("/api/orders", json=SENT))
+        with book.engine.begin() as connection:
+            connection.execute(text("drop trigger trouble on revisions"))
+        assert client.post("/api/orders", json=SENT).status_code == 201
+
+
+def test_a_database_that_can_only_be_read_is_said_to_be_so(postgres):
+    with clients(postgres, "readonly") as (book, client):
+        with book.engine.begin() as connection:
+            connection.execute(text("alter database readonly set default_transaction_read_only = on"))
+        book.engine.dispose()
+        assert "only be read" in told(client.post("/api/orders", json=SENT))
+        assert client.get("/api/orders").status_code == 200
+
+
+def test_what_waits_too_long_for_another_is_told_so(postgres):
+    with clients(postgres, "locked") as (book, client):
+        id = client.post("/api/orders", json=SENT).json()["id"]
+        with book.engine.begin() as connection:
+            connection.execute(text("select * from orders for update"))
+            began = time.monotonic()
+            assert "in time" in told(client.put(f"/api/orders/{id}", json={"began_from": 1, "document": SENT}))
+            assert time.monotonic() - began < 10
+        assert client.put(f"/api/orders/{id}", json={"began_from": 1, "document": SENT}).status_code == 200
+
+
+def test_a_frozen_database_is_told_in_bounded_time_and_planning_goes_on(monkeypatch):
+    monkeypatch.setattr(errors, "ANSWER_S", 1.0)
+    with (
+        temporary_folder() as folder,
+        PrivatePostgres(folder / "pg") as server,
+        clients(server, "frozen") as (_, client),
+    ):
+        assert client.get("/api/orders").status_code == 200
+        mark = int((server.data / "postmaster.pid").read_text().split("\n", 1)[0])
+        family = [mark, *_children(mark)]
+        for pid in family:
+            os.kill(pid, signal.SIGSTOP)
+        try:
+            began = time.monotonic()
+            with client_of(client.app) as other:
+                assert "in time" in other.get("/api/orders").json()["title"]
+                assert time.monotonic() - began < 5
+                assert other.post("/api/plan", json={"document": SENT}).status_code == 200
+                for pid in family:
+                    os.kill(pid, signal.SIGCONT)
+        finally:
+            for pid in family:
+                os.kill(pid, signal.SIGCONT)
+        assert client.get("/api/orders").status_code == 200
+
+
+def _children(pid):
+    with open(f"/proc/{pid}/task/{pid}/children") as children:
+        return [int(one) for one in children.read().split()]
+
+
+def test_a_database_that_was_killed_is_started_again_by_itself():
+    with (
+        temporary_folder() as folder,
+        PrivatePostgres(folder / "pg") as server,
+        clients(server, "again") as (_, client),
+    ):
+        server.watch()
+        id = client.post("/api/orders", json=SENT).json()["id"]
+        first = int((server.data / "postmaster.pid").read_text().split("\n", 1)[0])
+        os.kill(first, signal.SIGKILL)
+        until = time.monotonic() + 30
+        while client.get(f"/api/orders/{id}").status_code != 200:
+            assert time.monotonic() < until
+            time.sleep(0.1)
+        assert client.get(f"/api/orders/{id}").json()["document"]["title"] == SENT["title"]
+
+
+@pytest.fixture
+def address(monkeypatch):
+    """Planning alone, served over a socket as it is in earnest, by a server in a hurry."""
+    monkeypatch.setattr(patient, "HEADERS_S", 0.5)
+    monkeypatch.setattr(errors, "LONGEST_S", 0.5)
+    listener = socket.socket()
+    listener.bind(("127.0.0.1", 0))
+    server = uvicorn.Server(uvicorn.Config(make_app(None), http=patient.Patient, log_level="error"))
+    thread = threading.Thread(target=server.run, kwargs={"sockets": [listener]}, daemon=True)
+    thread.start()
+    until = time.monotonic() + 20
+    while not server.started and time.monotonic() < until:
+        time.sleep(0.05)
+    yield listener.getsockname()
+    server.should_exit = True
+    thread.join(10)
+
+
+def _trickled(address, start, drop=b"x"):
+    """How long the server listens to somebody who says a letter at a time, and what it answers."""
+    with socket.create_connection(address) as slow:
+        slow.settimeout(0.1)
+        slow.sendall(start)
+        began, heard = time.monotonic(), b""
+        while time.monotonic() - began < 8:
+            try:
+                slow.sendall(drop)
+                part = slow.recv(1000)
+            except TimeoutError:
+                continue
+            except OSError:
+                break
+            if not part:
+                break
+            heard += part
+        return time.monotonic() - began, heard
+
+
+def test_a_head_that_trickles_in_is_not_waited_for(address):
+    took, heard = _trickled(address, b"GET /api/handbook HTTP/1.1\r\nHost: 127.0.0.1\r\nX-Slow: ")
+    assert took < 5
+    assert heard == b""
+
+
+def test_a_body_that_trickles_in_is_told_so(address):
+    head = (
+        b"POST /api/plan HTTP/1.1\r\nHost: 127.0.0.1\r\nX-Amber-Spread: 1\r\nContent-Type: application/json\r\n"
+        b"Content-Length: 5000\r\n\r\n"
+    )
+    took, heard = _trickled(address, head, b" ")
+    assert took < 8
+    assert b"408" in heard.split(b"\r\n", 1)[0]
+    assert b"too slowly" in heard
+
+
+def _run(*arguments, **environment):
+    return subprocess.Popen(
+        [sys.executable, "-m", "amber_spread", *arguments],
+        env={**os.environ, "PYTHONPATH": str(ROOT), **environment}, stdout=subprocess.PIPE, stderr=subprocess.PIPE,
+        text=True,
+    )  # fmt: skip
+
+
+@pytest.mark.parametrize("seconds", [0.3, 1.5, 2.5, 4.0])
+@pytest.mark.parametrize("number", [signal.SIGTERM, signal.SIGINT])
+def test_a_signal_at_any_moment_ends_everything(seconds, number):
+    with temporary_folder() as folder:
+        process = _run("start", AMBER_DATA=str(folder))
+        time.sleep(seconds)
+        process.send_signal(number)
+        _, told = process.communicate(timeout=15)
+        assert "Traceback" not in told
+        left = [pid for pid in map(int, filter(str.isdigit, os.listdir("/proc"))) if _works_in(pid, folder)]
+        assert left == []
+
+
+def _works_in(pid, folder):
+    try:
+        with open(f"/proc/{pid}/cmdline", "rb") as words:
+            return str(folder).encode() in words.read() and is_running(pid)
+    except OSError:
+        return False
+
+
+@pytest.mark.parametrize(
+    ("arguments", "environment", "words"),
+    [
+        (["start", "--port", "99999"], {}, "from 1 to 65535"),
+        (["start", "--workers", "0"], {}, "from 1 to 32"),
+        (["start"], {"AMBER_DATABASE_URL": "not an address"}, "is not an address of a database"),
+        (["start"], {"AMBER_DATABASE_URL": "postgresql://amber@127.0.0.1:1/none"}, "cannot be reached"),
+        (["start"], {"AMBER_DATA": "/proc/nothing"}, "No such file"),
+    ],
+)
+def test_what_cannot_be_served_is_said_in_a_line(arguments, environment, words):
+    process = _run(*arguments, **environment)
+    _, told = process.communicate(timeout=30)
+    assert process.returncode in (1, 2)
+    assert words in told
+    assert "Traceback" not in told
+
+
+def test_a_missing_password_file_is_said():
+    with temporary_folder() as folder:
+        with PrivatePostgres(folder / "postgres"):
+            pass
+        (folder / "postgres" / "password").unlink()
+        process = _run("start", AMBER_DATA=str(folder))
+        _, told = process.communicate(timeout=30)
+        assert "password" in told
+        assert "Traceback" not in told
+
+
+def test_several_processes_serve_one_book():
+    with temporary_folder() as folder:
+        kitchen = Kitchen(folder, ("--workers", "2"))
+        try:
+            kitchen.start()
+            made = ask(kitchen.port, "POST", "/api/orders", SENT)[1]
+            for number in range(1, 9):
+                changed = SENT | {"title": f"Save {number}"}
+                saved = ask(
+                    kitchen.port, "PUT", f"/api/orders/{made['id']}", {"began_from": number, "document": changed}
+                )
+                assert saved[0] == 200
+                assert ask(kitchen.port, "GET", f"/api/orders/{made['id']}")[1]["document"]["title"] == f"Save {number}"
+                (card,) = ask(kitchen.port, "GET", "/api/orders")[1]["orders"]
+                assert card["title"] == f"Save {number}"
+        finally:
+            assert kitchen.stop() < 8
+
+
+def test_no_acknowledged_save_is_lost_in_a_crash(capsys):
+    assert run_crashtest(3) == 0
+    assert "lost 0" in capsys.readouterr().out
+
+
+def test_what_nobody_should_send_is_answered(capsys):
+    assert run_fuzz(250) == 0
+    assert "errors of the server 0" in capsys.readouterr().out
+
+
+def test_the_words_of_a_problem_are_one_sentence_each():
+    for title, words in errors.TROUBLES.values():
+        assert words.endswith(".")
+        assert not title.endswith(".")
+    assert json.loads(errors.problem(503, *errors.BUSY).body)["status"] == 503
