@@ -36,6 +36,10 @@ def main(arguments: list[str] | None = None) -> int:
         "files", nargs="*", help="files of the core, such as cover.py; all of them where none is named"
     )
     mutants.add_argument("--sample", type=int, default=40, help="how many faults to try (40)")
+    for name, words in (("backup", "write everything to an archive"), ("restore", "bring everything back from one")):
+        kept = commands.add_parser(name, help=words)
+        kept.add_argument("file", help="the archive, a ZIP file")
+        kept.add_argument("--over", action="store_true", help="write over what is there")
     crashes = commands.add_parser(
         "crashtest", help="kill the server and its database over and over; nothing may be lost"
     )
@@ -60,6 +64,11 @@ def main(arguments: list[str] | None = None) -> int:
         from amber_spread.mutants import run_mutants
 
         return run_mutants(chosen.files, chosen.sample)
+    if chosen.command in ("backup", "restore"):
+        from amber_spread import safety
+
+        work = safety.backup if chosen.command == "backup" else safety.restore
+        return work(Path(chosen.file), chosen.over)
     if chosen.command == "crashtest":
         from amber_spread.crashtest import run_crashtest
 

@@ -55,8 +55,8 @@ def serve(demo: bool, port: int | None, workers: int = 1) -> int:
     began = time.monotonic()
     try:
         with ExitStack() as stack:
-            url = os.environ.get(DATABASE_URL) or stack.enter_context(_own_database(demo))
-            book = _book_at(url)
+            url = os.environ.get(DATABASE_URL) or stack.enter_context(own_database(demo))
+            book = book_at(url)
             migrate(book.engine)
             if demo:
                 load_week(book)
@@ -111,7 +111,8 @@ def _config(app: "FastAPI | str", factory: bool = False, workers: int = 1) -> uv
     )
 
 
-def _book_at(url: str) -> OrderBook:
+def book_at(url: str) -> OrderBook:
+    """The order book in the database at an address, in whichever of its usual spellings."""
     return OrderBook.at(_with_driver(url))
 
 
@@ -138,7 +139,8 @@ def data_folder() -> Path:
 
 
 @contextmanager
-def _own_database(demo: bool) -> Iterator[str]:
+def own_database(demo: bool) -> Iterator[str]:
+    """A PostgreSQL of the project's own on this checkout's data; gives the address of the book in it."""
     folder = data_folder()
     folder.mkdir(parents=True, exist_ok=True)
     with (folder / "lock").open("a") as lock:

@@ -103,6 +103,16 @@ class PrivatePostgres:
             self._watcher.join()
         self._stop()
 
+    def url_of_running(self, database: str) -> str | None:
+        """The address of a database of a server that another process runs on this folder; None where none does."""
+        try:
+            lines = (self.data / "postmaster.pid").read_text().split("\n")
+            self._password = (self.folder / "password").read_text()
+            self.port = int(lines[3])
+            return self.url(database) if is_running(int(lines[0])) else None
+        except (OSError, ValueError, IndexError):
+            return None
+
     def watch(self) -> None:
         """Start the server again, on the same port, whenever it ends by itself before the block does."""
         self._watcher = threading.Thread(target=self._watch, name="postgres", daemon=True)
