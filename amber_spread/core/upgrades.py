@@ -8,7 +8,7 @@ format to `tests/golden`.
 from collections.abc import Callable, Mapping
 from typing import Any, Literal
 
-Kind = Literal["order", "kit", "pantry"]
+Kind = Literal["order", "kit", "pantry", "practice"]
 Step = Callable[[dict[str, Any]], dict[str, Any]]
 
 _FORMER = {"batter_fill": 0.6, "semi_naked_share": 0.4}
@@ -55,7 +55,7 @@ def _as_it_now_starts(practice: dict[str, Any]) -> dict[str, Any]:
     return kept
 
 
-STEPS: dict[Kind, dict[int, Step]] = {"order": {1: _order_1}, "kit": {}, "pantry": {}}
+STEPS: dict[Kind, dict[int, Step]] = {"order": {1: _order_1}, "kit": {}, "pantry": {}, "practice": {}}
 """By what is kept, the step that leads from each format to the next."""
 NOW: dict[Kind, int] = {kind: 1 + max(steps, default=0) for kind, steps in STEPS.items()}
 """The number of today's format of each."""

@@ -17,11 +17,11 @@ from typing import Any
 
 from sqlalchemy import Connection, Engine, Table, func, select, text
 
-from amber_spread.store.tables import Base, KitRow, OrderRow, PantryRow, RevisionRow
+from amber_spread.store.tables import Base, KitRow, OrderRow, PantryRow, PracticeRow, RevisionRow
 
 FORMAT = "amber-spread-studio/1"
 TABLES: tuple[Table, ...] = tuple(
-    Base.metadata.tables[row.__tablename__] for row in (OrderRow, RevisionRow, KitRow, PantryRow)
+    Base.metadata.tables[row.__tablename__] for row in (OrderRow, RevisionRow, KitRow, PantryRow, PracticeRow)
 )
 """In the order in which they can be filled again."""
 LONGEST_LINE = 16 * 1024 * 1024
@@ -79,7 +79,7 @@ def restore_archive(engine: Engine, path: Path, over: bool = False) -> dict[str,
             for table in TABLES:
                 for rows in _some_at_once(_rows(archive, table)):
                     connection.execute(table.insert(), rows)
-        for row in (KitRow, PantryRow):
+        for row in (KitRow, PantryRow, PracticeRow):
             name = row.__tablename__
             connection.execute(
                 text(f"select setval(pg_get_serial_sequence('{name}', 'number'), max(number)) from {name} "

@@ -1,6 +1,7 @@
 """What a kitchen keeps as a whole, its kit and its pantry. Every save is kept; the newest that was not stale counts."""
 
 from collections.abc import Callable
+from datetime import datetime
 from typing import ClassVar, Generic, NamedTuple, TypeVar
 
 from pydantic import ValidationError
@@ -8,12 +9,13 @@ from sqlalchemy import Engine, select, text
 from sqlalchemy.orm import Session
 
 from amber_spread.core.base import Frozen
-from amber_spread.core.document import complaints_of
+from amber_spread.core.document import complaint_at, complaints_of
 from amber_spread.core.kit import STARTING, Kit
 from amber_spread.core.pantry import Pantry
+from amber_spread.core.practice import Practice
 from amber_spread.core.upgrades import NOW, FromLater, Kind, upgraded
-from amber_spread.store.orders import StaleSave
-from amber_spread.store.tables import KitRow, PantryRow, WholeRow
+from amber_spread.store.orders import OrderMissing, StaleSave, Unread
+from amber_spread.store.tables import KitRow, PantryRow, PracticeRow, WholeRow
 
 T = TypeVar("T", bound=Frozen)
 LOOKED_BACK = 50
@@ -29,6 +31,14 @@ class Kept(NamedTuple, Generic[T]):
     number: int
     content: T
     unread: str = ""
+
+
+class Earlier(NamedTuple):
+    """One that was saved, without its contents."""
+
+    number: int
+    saved_at: datetime
+    aside: bool
 
 
 class Shelf(Generic[T]):
@@ -70,6 +80,23 @@ class Shelf(Generic[T]):
             current = self._newest(session)
             changed = how(current.content)
             return Kept(self._add(session, changed, current.number, aside=False), changed)
+
+    def history(self) -> list[Earlier]:
+        """Every one that was saved, the newest first."""
+        with Session(self.engine) as session:
+            rows = session.scalars(select(self.row).order_by(self.row.number.desc()))
+            return [Earlier(row.number, row.saved_at, row.aside) for row in rows]
+
+    def at(self, number: int) -> T:
+        """What was saved under a number. Raises OrderMissing, and Unread where this version cannot read it."""
+        with Session(self.engine) as session:
+            row = session.get(self.row, number)
+            if row is None:
+                raise OrderMissing("nothing was saved under that number")
+            try:
+                return self._read(row)
+            except (ValidationError, FromLater) as error:
+                raise Unread(self.what, [complaint_at((), _reason(error))]) from error
 
     def _newest(self, session: Session) -> Kept[T]:
         """The newest that was not stale; where this version cannot read it, the newest of the others that it can."""
@@ -113,6 +140,15 @@ class KitShelf(Shelf[Kit]):
     kind = "kit"
     what = "What you own"
     start = STARTING
+
+
+class PracticeShelf(Shelf[Practice]):
+    """The practice: how the kitchen works, where an order does not say."""
+
+    row = PracticeRow
+    kind = "practice"
+    what = "The kitchen’s usual"
+    start = Practice()
 
 
 class PantryShelf(Shelf[Pantry]):

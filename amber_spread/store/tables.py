@@ -76,6 +76,12 @@ class KitRow(WholeRow):
     __tablename__ = "kits"
 
 
+class PracticeRow(WholeRow):
+    """How the kitchen worked, where an order did not say."""
+
+    __tablename__ = "practices"
+
+
 class PantryRow(WholeRow):
     """What the kitchen made and bought."""
 

@@ -13,7 +13,7 @@ from starlette.exceptions import HTTPException
 from starlette.middleware.gzip import GZipMiddleware
 
 from amber_spread.store.orders import OrderBook
-from amber_spread.web import kit, line, orders, pantry, papers, planning, shop
+from amber_spread.web import kit, line, orders, pantry, papers, planning, practice, shop
 from amber_spread.web.errors import RESPONSES, Bounded, BoundedBody, catch_errors
 from amber_spread.web.guard import Guard
 from amber_spread.web.planner import Planner
@@ -59,6 +59,7 @@ def make_app(book: OrderBook | None, built: Path = BUILT) -> FastAPI:
     api.include_router(planning.router)
     api.include_router(line.router)
     api.include_router(kit.router)
+    api.include_router(practice.router)
     api.include_router(pantry.router)
     api.include_router(shop.router)
     api.include_router(papers.router)

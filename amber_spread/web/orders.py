@@ -11,6 +11,7 @@ from pydantic import Field
 from amber_spread.core.base import Frozen
 from amber_spread.core.document import Document, write_document
 from amber_spread.store.orders import Asked, Order, OrderBook, Revision, Standing, Unread
+from amber_spread.store.shelves import PracticeShelf
 from amber_spread.web.cards import Card, CardMaker
 from amber_spread.web.files import download
 from amber_spread.web.planner import PlannerOf, sent_as
@@ -79,7 +80,11 @@ def list_orders(
 
 @router.post("", status_code=201)
 def create_order(document: Document, book: Book, cards: CardMakerOf) -> Order:
-    """A new order from a design file. One that cannot be planned is refused at its field."""
+    """A new order from a design file; one that says nothing of how it is worked takes a copy of the kitchen's usual.
+    One that cannot be planned is refused at its field.
+    """
+    if "practice" not in document.model_fields_set:
+        document = document.model_copy(update={"practice": PracticeShelf(book.engine).open().content})
     return book.create(document, cards.of(document))
 
 

@@ -9,6 +9,7 @@ from amber_spread.core.contents import Contents
 from amber_spread.core.document import Document
 from amber_spread.core.figures import RULES, RuleText
 from amber_spread.core.goods import GOODS
+from amber_spread.core.habits import HABITS, HANDLINGS, SHARES, Habit, Handling
 from amber_spread.core.kit import STARTING, Kit
 from amber_spread.core.limits import LIMITS, MAX_FILE_BYTES, Limit
 from amber_spread.core.media import LIBRARY, Medium
@@ -24,6 +25,9 @@ class Handbook(Frozen):
 
     media: list[Medium]
     practice: Practice
+    habits: list[Habit]
+    handlings: list[Handling]
+    shares: dict[str, str]
     limits: dict[str, Limit]
     rules: dict[str, RuleText]
     max_file_bytes: int
@@ -58,6 +62,9 @@ def handbook() -> Handbook:
     return Handbook(
         media=list(LIBRARY),
         practice=Practice(),
+        habits=list(HABITS),
+        handlings=list(HANDLINGS),
+        shares=SHARES,
         limits=LIMITS,
         rules=RULES,
         max_file_bytes=MAX_FILE_BYTES,

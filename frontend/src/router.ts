@@ -15,6 +15,7 @@ export const router = createRouter({
       props: true,
     },
     { path: "/pantry", name: "pantry", component: () => import("./pantry/PantryView.vue") },
+    { path: "/usual", name: "usual", component: () => import("./usual/UsualView.vue") },
     { path: "/:rest(.*)*", redirect: "/" },
   ],
 });

@@ -153,7 +153,10 @@ def test_an_order_this_version_cannot_read_is_told_taken_away_archived_and_broug
     assert client.get(f"/api/orders/{id}").json() == back
 
 
-@pytest.mark.parametrize(("table", "address", "field"), [("kits", "kit", "kit"), ("pantries", "pantry", "pantry")])
+@pytest.mark.parametrize(
+    ("table", "address", "field"),
+    [("kits", "kit", "kit"), ("pantries", "pantry", "pantry"), ("practices", "practice", "practice")],
+)
 def test_a_kit_or_pantry_this_version_cannot_read_is_said_and_the_newest_it_can_is_taken(
     client, book, table, address, field
 ):
@@ -161,6 +164,8 @@ def test_a_kit_or_pantry_this_version_cannot_read_is_said_and_the_newest_it_can_
     changed = dict(first[field])
     if field == "kit":
         changed["pin_mm"] = 420
+    elif field == "practice":
+        changed["filling_mm"] = 7
     else:
         changed["packs"] = [{"item": "butter", "size": 250, "price": 2.5}]
     kept = client.put(f"/api/{address}", json={"began_from": first["number"], field: changed}).json()
@@ -339,3 +344,36 @@ def test_the_page_and_its_parts_are_kept_as_long_as_they_are_true(book, tmp_path
 
 def test_a_week_with_no_order_is_an_empty_list(client):
     assert client.get("/api/shop/week", params={"first": str(date(2026, 12, 5))}).json()["orders"] == {}
+
+
+def test_a_new_order_takes_a_copy_of_the_kitchens_usual_and_keeps_it(client):
+    kept = client.get("/api/practice").json()
+    usual = kept["practice"] | {"filling_mm": 7.5}
+    first = client.put("/api/practice", json={"began_from": kept["number"], "practice": usual}).json()
+    bare = {name: value for name, value in body().items() if name != "practice"}
+    own = create(client, bare)
+    assert client.get(f"/api/orders/{own}").json()["document"]["practice"] == usual
+    told = create(client, body())
+    assert client.get(f"/api/orders/{told}").json()["document"]["practice"]["filling_mm"] == 6
+    client.put("/api/practice", json={"began_from": first["number"], "practice": usual | {"filling_mm": 5}})
+    assert client.get(f"/api/orders/{own}").json()["document"]["practice"] == usual
+
+
+def test_what_was_usual_before_can_be_looked_at_and_a_stale_save_is_kept_aside(client):
+    kept = client.get("/api/practice").json()
+    first = client.put("/api/practice", json={"began_from": kept["number"], "practice": kept["practice"]
+                       | {"fondant_mm": 4}}).json()  # fmt: skip
+    stale = client.put("/api/practice", json={"began_from": kept["number"], "practice": kept["practice"]
+                       | {"fondant_mm": 5}})  # fmt: skip
+    assert stale.status_code == 409
+    assert "kitchen’s usual was saved elsewhere" in stale.json()["detail"]
+    history = client.get("/api/practice/history").json()
+    assert [(one["number"], one["aside"]) for one in history] == [
+        (stale.json()["aside"], True),
+        (first["number"], False),
+    ]
+    assert client.get(f"/api/practice/history/{stale.json()['aside']}").json()["fondant_mm"] == 5
+    assert client.get("/api/practice").json() == first
+    assert client.get("/api/practice/history/99999").status_code == 404
+    wrong = client.put("/api/practice", json={"began_from": first["number"], "practice": {"fondant_mm": 99}})
+    assert wrong.json()["errors"][0]["pointer"] == "#/practice/fondant_mm"

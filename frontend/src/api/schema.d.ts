@@ -128,6 +128,70 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/practice": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Open Practice
+         * @description How the kitchen works.
+         */
+        get: operations["open_practice_api_practice_get"];
+        /**
+         * Save Practice
+         * @description Keep how the kitchen works now. A save that began from an older practice is refused with 409, and kept.
+         */
+        put: operations["save_practice_api_practice_put"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/practice/history": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Earlier Practices
+         * @description Every practice that was saved, the newest first.
+         */
+        get: operations["earlier_practices_api_practice_history_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/practice/history/{number}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Earlier Practice
+         * @description What was the kitchen's usual under that number.
+         */
+        get: operations["earlier_practice_api_practice_history__number__get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/pantry": {
         parameters: {
             query?: never;
@@ -569,7 +633,8 @@ export interface paths {
         put?: never;
         /**
          * Create Order
-         * @description A new order from a design file. One that cannot be planned is refused at its field.
+         * @description A new order from a design file; one that says nothing of how it is worked takes a copy of the kitchen's usual.
+         *     One that cannot be planned is refused at its field.
          */
         post: operations["create_order_api_orders_post"];
         delete?: never;
@@ -1698,6 +1763,21 @@ export interface components {
             rolled_mm?: number | null;
         };
         /**
+         * EarlierPractice
+         * @description What was the kitchen's usual once; `aside` marks what was sent too late and kept beside it.
+         */
+        EarlierPractice: {
+            /** Number */
+            number: number;
+            /**
+             * Saved At
+             * Format: date-time
+             */
+            saved_at: string;
+            /** Aside */
+            aside: boolean;
+        };
+        /**
          * Figure
          * @description A leaf of the plan. `id` is its path there, set by `amber_spread.core.plan`.
          */
@@ -1843,6 +1923,32 @@ export interface components {
             count: number;
         };
         /**
+         * Habit
+         * @description One value of a practice: its field, its name, what it does, the limit it keeps to, and where it comes from.
+         */
+        Habit: {
+            /** Name */
+            name: string;
+            /** Words */
+            words: string;
+            /** Effect */
+            effect: string;
+            /**
+             * Room
+             * @enum {string}
+             */
+            room: "Cake" | "Coats" | "Cover" | "Boards" | "Mixing";
+            /** Limit */
+            limit: string;
+            /** Percent */
+            percent: boolean;
+            /**
+             * Origin
+             * @enum {string}
+             */
+            origin: "definition" | "geometry" | "published" | "common practice" | "from memory" | "this kitchen";
+        };
+        /**
          * HalvesCover
          * @description One side covered and trimmed, then the other; a band hides the seam.
          */
@@ -1874,6 +1980,14 @@ export interface components {
             /** Media */
             media: components["schemas"]["Medium"][];
             practice: components["schemas"]["Practice"];
+            /** Habits */
+            habits: components["schemas"]["Habit"][];
+            /** Handlings */
+            handlings: components["schemas"]["Handling"][];
+            /** Shares */
+            shares: {
+                [key: string]: string;
+            };
             /** Limits */
             limits: {
                 [key: string]: components["schemas"]["Limit"];
@@ -1889,6 +2003,18 @@ export interface components {
             goods: {
                 [key: string]: string;
             };
+        };
+        /**
+         * Handling
+         * @description One technique of a practice: the step it is of, and what its three shares mean there.
+         */
+        Handling: {
+            /** Name */
+            name: string;
+            /** Words */
+            words: string;
+            /** Effect */
+            effect: string;
         };
         /**
          * HeartShape
@@ -1977,6 +2103,19 @@ export interface components {
             /** Number */
             number: number;
             kit: components["schemas"]["Kit"];
+            /** Unread */
+            unread: string;
+        };
+        /**
+         * KeptPractice
+         * @description The kitchen's usual, and the number it was saved under; 0 is the program's own.
+         *
+         *     Where this version cannot read what was saved last, `unread` says so, and `practice` is the newest it can read.
+         */
+        KeptPractice: {
+            /** Number */
+            number: number;
+            practice: components["schemas"]["Practice"];
             /** Unread */
             unread: string;
         };
@@ -3202,6 +3341,15 @@ export interface components {
              *     }
              */
             techniques: components["schemas"]["Techniques"];
+        };
+        /**
+         * PracticeSave
+         * @description A save names the number of the practice it began from.
+         */
+        PracticeSave: {
+            /** Began From */
+            began_from: number;
+            practice: components["schemas"]["Practice"];
         };
         /**
          * Printed
@@ -4926,6 +5074,308 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["KeptKit"];
+                };
+            };
+            /** @description The request could not be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Another save came first */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The request is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A field is not acceptable */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The order book cannot be reached, or not written to */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    open_practice_api_practice_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KeptPractice"];
+                };
+            };
+            /** @description The request could not be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Another save came first */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The request is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A field is not acceptable */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The order book cannot be reached, or not written to */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    save_practice_api_practice_put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PracticeSave"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KeptPractice"];
+                };
+            };
+            /** @description The request could not be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Another save came first */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The request is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A field is not acceptable */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The order book cannot be reached, or not written to */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    earlier_practices_api_practice_history_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["EarlierPractice"][];
+                };
+            };
+            /** @description The request could not be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Another save came first */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The request is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A field is not acceptable */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The order book cannot be reached, or not written to */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    earlier_practice_api_practice_history__number__get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                number: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Practice"];
                 };
             };
             /** @description The request could not be read */

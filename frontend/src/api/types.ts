@@ -20,6 +20,7 @@ export type Tier = Schemas["Tier"];
 export type Practice = Schemas["Practice"];
 export type Kit = Schemas["Kit"];
 export type KeptKit = Schemas["KeptKit"];
+export type KeptPractice = Schemas["KeptPractice"];
 export type KitNeed = Schemas["KitNeed"];
 export type Piece = Schemas["Piece"];
 export type Laid = Schemas["Laid"];

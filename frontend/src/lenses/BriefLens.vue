@@ -1,6 +1,5 @@
 <script setup lang="ts">
 import { computed, nextTick, ref } from "vue";
-import type { Practice } from "@/api/types";
 import { useOrder } from "@/order/order";
 import { isPlate, rebuilt, refinished } from "@/order/kinds";
 import TierField from "@/order/TierField.vue";
@@ -9,13 +8,13 @@ import MeasureField from "@/shared/MeasureField.vue";
 import FigureRow from "./FigureRow.vue";
 import LensHead from "./LensHead.vue";
 import LensNotes from "./LensNotes.vue";
-import { HABITS } from "./habits";
 import BuildPicker from "./BuildPicker.vue";
 import ColourFields from "./ColourFields.vue";
 import { BOARD_SHAPES, boardWords } from "@/order/boards";
 import PickField from "./PickField.vue";
 import KitNeeds from "./KitNeeds.vue";
 import ShapePicker from "./ShapePicker.vue";
+import UsualFields from "./UsualFields.vue";
 import TextField from "@/shared/TextField.vue";
 
 const order = useOrder();
@@ -72,14 +71,6 @@ function rename(index: number, name: string): void {
   order.edit((draft) => {
     const tier = draft.design.tiers[index];
     if (tier) tier.name = name || null;
-  });
-}
-
-function setPractice(name: (typeof HABITS)[number]["name"], value: number | null): void {
-  const usual = handbook.book?.practice;
-  order.edit((draft) => {
-    const next: Practice = draft.practice;
-    next[name] = value ?? usual?.[name] ?? next[name];
   });
 }
 </script>
@@ -185,25 +176,7 @@ function setPractice(name: (typeof HABITS)[number]["name"], value: number | null
     <FigureRow label="Whole cake weighs about" :figure="order.plan.stack.weight" />
     <KitNeeds whole :tools="['base board', 'board']" />
     <LensNotes lens="brief" cautions />
-    <details>
-      <summary>This kitchen's usual</summary>
-      <p class="explain">
-        Used wherever this design does not say otherwise. An emptied field goes back to where it started.
-      </p>
-      <div class="rows">
-        <MeasureField
-          v-for="habit in HABITS"
-          :key="habit.name"
-          :label="habit.words"
-          :limit="habit.limit"
-          :percent="habit.percent"
-          :value="order.document.practice[habit.name]"
-          :usual="handbook.book?.practice[habit.name]"
-          :pointer="`#/practice/${habit.name}`"
-          @change="(value) => setPractice(habit.name, value)"
-        />
-      </div>
-    </details>
+    <UsualFields />
   </section>
 </template>
 
@@ -277,22 +250,5 @@ li.chosen {
 
 .acts .act + .act {
   border-left: 0;
-}
-
-details {
-  margin-top: 18px;
-}
-
-summary {
-  min-height: 44px;
-  padding-top: 8px;
-  font-family: var(--serif);
-  font-weight: 600;
-  font-size: 19px;
-  cursor: pointer;
-}
-
-.explain {
-  color: var(--soft);
 }
 </style>

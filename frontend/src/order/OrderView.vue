@@ -213,6 +213,7 @@ onBeforeRouteLeave(async () => {
             <ElDropdownItem @click="lineOpen = true">The cake in one line</ElDropdownItem>
             <ElDropdownItem @click="kitOpen = true">What you own</ElDropdownItem>
             <ElDropdownItem @click="router.push({ name: 'pantry' })">Recipes and prices</ElDropdownItem>
+            <ElDropdownItem @click="router.push({ name: 'usual' })">Our usual</ElDropdownItem>
             <ElDropdownItem divided @click="keysOpen = true">Keys</ElDropdownItem>
           </ElDropdownMenu>
         </template>

@@ -175,6 +175,8 @@ export function lengthTyped(mm: number, unit: LengthUnit): Measure {
       : { number: decimal(mm, 2), unit: "mm" };
   }
   const sixteenths = roundTo(mm, MM_PER_INCH / 16);
+  // A hair is not nothing.
+  if (mm > 0 && sixteenths === 0) return { number: `≈ ${decimal(mm / MM_PER_INCH, 3)}`, unit: "in" };
   const about = Math.abs(sixteenths - mm) > 0.05 ? "≈ " : "";
   return { number: about + inches(sixteenths), unit: "in" };
 }

@@ -178,6 +178,7 @@ onMounted(() => {
       <span class="grow" />
       <button class="act bare" @click="turn">{{ archived ? "Back to the shelf" : "Taken off" }}</button>
       <RouterLink class="act bare link" :to="{ name: 'pantry' }">Recipes and prices</RouterLink>
+      <RouterLink class="act bare link" :to="{ name: 'usual' }">Our usual</RouterLink>
       <button class="act bare" @click="file?.click()">Open a file</button>
       <input
         ref="file"
