@@ -69,8 +69,9 @@ def take_shots() -> int:
             screen.get_by_role("radio", name="What we use").check(force=True)
             screen.get_by_role("button", name="Dark ganache", exact=True).click()
             _take(screen, "things")
-            screen.get_by_role("radio", name="Prices").check(force=True)
-            _take(screen, "prices")
+            screen.goto(f"{address}/usual")
+            screen.locator("main li").first.wait_for()
+            _take(screen, "usual")
         with page(browser, (1024, 768)) as screen:
             screen.goto(address)
             screen.locator("select").first.select_option("cm")

@@ -6,26 +6,43 @@ import pytest
 
 from amber_spread.core import profile
 from amber_spread.core.body import Sideways
-from amber_spread.core.design import BowlOrder, Design, Layers
+from amber_spread.core.design import BowlOrder, Cavity, Design, Layers
 from amber_spread.core.document import plan_document
 from amber_spread.core.figures import decided
 from amber_spread.core.finishes import (
+    CollarCover,
     CrumbCoat,
+    DiscFinal,
     DrapeCover,
     FreehandFinal,
     HalvesCover,
     Measured,
     NoFinal,
     PanelCover,
+    PrintedCover,
     SoftFilling,
     Stripe,
 )
+from amber_spread.core.hidden import hollowed
+from amber_spread.core.kit import Mat
+from amber_spread.core.layers import length_of
+from amber_spread.core.outline import Cornered
 from amber_spread.core.pantry import Pack, Pantry
 from amber_spread.core.plan import plan
 from amber_spread.core.practice import Practice
 from amber_spread.core.recipes import Recipe, RecipeLine, scale
-from amber_spread.core.shapes import PetalShape, RectangleShape, SideBuild, TaperedBuild
+from amber_spread.core.shapes import (
+    OvalShape,
+    PetalShape,
+    PolygonShape,
+    RectangleShape,
+    RoundShape,
+    SideBuild,
+    SquareShape,
+    TaperedBuild,
+)
 from amber_spread.core.shopping import Asked, shop
+from amber_spread.core.worked import work
 from tests.designs import COLOURS, MEDIA, document, planned, tier
 
 BARE = {"crumb": CrumbCoat(thickness_mm=0), "final": NoFinal()}
@@ -169,3 +186,73 @@ def test_petal_tins_come_with_so_many_petals(petals):
     side = 200 / (1 / math.tan(math.pi / petals) + 1)
     polygon = petals * side**2 / (4 * math.tan(math.pi / petals))
     assert outline.area_mm2 == pytest.approx(polygon + petals * math.pi * side**2 / 8, rel=1e-3)
+
+
+def test_a_collars_length_goes_round_the_middle_of_its_own_thickness():
+    thick = planned(tier(203.2, cover=CollarCover(thickness_mm=8, overlap_mm=20))).tiers[0]
+    piece = next(one for one in thick.cover.pieces.values() if one.name == "Chocolate")
+    bare = planned(tier(203.2)).tiers[0].stack.diameter.value
+    assert piece.sizes["long"].value == pytest.approx(math.pi * (bare + 8) + 20, rel=1e-6)
+
+
+@pytest.mark.parametrize(
+    ("shape", "said"),
+    [(RoundShape(), False), (SquareShape(), True), (OvalShape(length_mm=240), True), (PolygonShape(), True)],
+)
+def test_a_disc_for_a_tier_that_is_not_round_must_have_its_shape(shape, said):
+    found = planned(tier(203.2, shape=shape, final=DiscFinal(disc_diameter_mm=215)))
+    assert any(check.code == "coats.plate_shape" for check in found.checks) == said
+
+
+@pytest.mark.parametrize(
+    ("shape", "long"), [(RoundShape(), None), (SquareShape(), None), (OvalShape(length_mm=240), 236)]
+)
+def test_a_length_is_told_only_where_it_is_not_the_width(shape, long):
+    found = length_of(shape.outline(203.2).offset(-2))
+    assert (None if found is None else found.value) == (None if long is None else pytest.approx(long, abs=0.3))
+
+
+def test_corners_are_stretched_by_the_lesser_of_the_two_ways():
+    stretched = Cornered(200, 100, 20).stretched(1.5, 0.8)
+    assert (stretched.width_mm, stretched.length_mm, stretched.corner_mm) == pytest.approx((300, 80, 16))
+
+
+def test_orders_of_one_name_are_numbered_from_the_second_on():
+    cake = document(tier(), title="Skep")
+    asked = [Asked(str(number), cake, plan_document(cake)) for number in range(3)]
+    assert list(shop(asked, Pantry()).wants["butter"].needed.given) == ["Skep", "Skep (2)", "Skep (3)"]
+
+
+def test_a_room_that_begins_in_the_lowest_layer_takes_nothing_below_it():
+    slabs = planned_slabs(layers=Layers(count=4, cavity=Cavity(diameter_mm=60, first=1, last=2)))
+    assert [slab.kind for slab in hollowed(slabs, 1, 2)] == ["layer", "filling", "layer", "filling"]
+    assert [slab.kind for slab in hollowed(slabs, 2, 3)] == ["filling", "layer", "filling", "layer", "filling"]
+    boarded = planned_slabs(layers=Layers(count=5, board_after=2))
+    assert [slab.kind for slab in hollowed(boarded, 3, 4)] == ["layer", "filling", "layer", "filling"]
+
+
+def planned_slabs(**more):
+    one = tier(203.2, **more)
+    return work(1, one, Practice(), MEDIA, Mat(), {}).slabs
+
+
+@pytest.mark.parametrize(("width", "height"), [(200, 150), (120, 400), (90, 90)])
+def test_parts_of_a_printed_top_lap_over_each_other_and_lie_on_their_sheet(width, height):
+    cover = PrintedCover(sheet_width_mm=width, sheet_height_mm=height, overlap_mm=5, top="circle")
+    count = planned(tier(254, cover=cover)).tiers[0].cover.top_parts.value
+    across = planned(tier(254)).tiers[0].stack.diameter.value
+    # Parted into so many rows and columns, each part with its lap lies on a sheet, one way or the other.
+    grids = [(rows, int(count) // rows) for rows in range(1, int(count) + 1) if int(count) % rows == 0]
+    parts = [sorted(across / side + (5 if side > 1 else 0) for side in grid) for grid in grids]
+    assert count > 1
+    assert any(short <= min(width, height) and long <= max(width, height) for short, long in parts)
+
+
+def test_a_leaning_panel_is_rolled_high_enough_for_its_lap_and_its_trim():
+    for shape in (RoundShape(), SquareShape()):
+        plain, more = (
+            planned(tier(203.2, shape=shape, build=TaperedBuild(narrow_mm=150), cover=PanelCover(trim_mm=trim)))
+            .tiers[0].cover for trim in (0, 20)
+        )  # fmt: skip
+        high, higher = (max(min(piece.size) for piece in one.pieces.values()) for one in (plain, more))
+        assert higher > high
