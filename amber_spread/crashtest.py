@@ -33,6 +33,7 @@ class Kitchen:
         self.folder = folder
         self.options = options
         self.port = free_port()
+        self.log = folder / "server.log"
         self.process: subprocess.Popen[bytes] | None = None
 
     def start(self) -> float:
@@ -40,10 +41,9 @@ class Kitchen:
         began = time.monotonic()
         environment = {**os.environ, "AMBER_DATA": str(self.folder), "PYTHONPATH": str(ROOT)}
         environment.pop("AMBER_DATABASE_URL", None)
-        self.process = subprocess.Popen(
-            [sys.executable, "-m", "amber_spread", "start", "--port", str(self.port), *self.options],
-            env=environment, stdout=subprocess.DEVNULL, stderr=subprocess.DEVNULL,
-        )  # fmt: skip
+        words = [sys.executable, "-X", "faulthandler", "-m", "amber_spread", "start", "--port", str(self.port)]
+        with self.log.open("w") as written:
+            self.process = subprocess.Popen([*words, *self.options], env=environment, stdout=written, stderr=written)
         while time.monotonic() - began < STARTS_S:
             try:
                 if ask(self.port, "GET", "/api/orders")[0] == 200:
@@ -51,9 +51,11 @@ class Kitchen:
             except (OSError, http.client.HTTPException):
                 pass
             if self.process.poll() is not None:
-                raise RuntimeError(f"the server ended with status {self.process.returncode} while starting")
+                raise RuntimeError(f"the server ended with status {self.process.returncode}:\n{self.log.read_text()}")
             time.sleep(0.05)
-        raise RuntimeError(f"the server did not answer within {STARTS_S:g} s")
+        self.process.send_signal(signal.SIGABRT)
+        self.process.wait()
+        raise RuntimeError(f"the server did not answer within {STARTS_S:g} s:\n{self.log.read_text()}")
 
     def kill_server(self) -> None:
         """The server's own process, at once; its database is left running, for the next start to find."""

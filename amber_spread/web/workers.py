@@ -37,7 +37,10 @@ class Workers:
         """
         with self._lock:
             if self._pool is None:
-                self._pool = ProcessPool(self._count, context=get_context("spawn"), initializer=_ready)
+                # Forked off one that has read everything: a worker that was stopped has its successor in no time.
+                context = get_context("forkserver")
+                context.set_forkserver_preload(["amber_spread.web.ready"])
+                self._pool = ProcessPool(self._count, context=context)
             found: Future[T] = self._pool.schedule(_bounded, args=[work, *args], kwargs=kwargs, timeout=seconds)
         return found
 
@@ -52,15 +55,6 @@ class Workers:
 
 def _here() -> None:
     """Nothing to do but to be there."""
-
-
-def _ready() -> None:
-    """What nearly all work needs, so that the first piece of it takes no longer than the next."""
-    from amber_spread.core.reserve import normals
-    from amber_spread.papers import svg_reading
-
-    normals()
-    assert svg_reading
 
 
 def _bounded(work: Callable[P, T], *args: P.args, **kwargs: P.kwargs) -> T:
