@@ -143,7 +143,7 @@ def run_crashtest(rounds: int = ROUNDS) -> int:
         ways: list[Callable[[], None]] = [kitchen.kill_server, kitchen.kill_database, kitchen.kill_both]
         writers: list[Writer] = []
         lost = 0
-        for number in range(1, rounds + 1):
+        for number in _until_stopped(rounds):
             mine = [Writer(kitchen.port, f"Order {number}.{one}") for one in range(WRITERS)]
             for writer in mine:
                 writer.start()
@@ -165,10 +165,20 @@ def run_crashtest(rounds: int = ROUNDS) -> int:
         lost = sum(_lost(kitchen.port, writer) for writer in writers)
         acknowledged = sum(len(writer.kept) for writer in writers)
         stopped = kitchen.stop()
-    print(f"rounds {rounds}, acknowledged {acknowledged}, lost {lost}")
+    print(f"rounds {len(writers) // WRITERS}, acknowledged {acknowledged}, lost {lost}")
     print(f"back after a kill in {sorted(starts)[len(starts) // 2]:.1f} s (median), {max(starts):.1f} s at most")
     print(f"stopped in {stopped:.1f} s")
     return 1 if lost or not acknowledged else 0
+
+
+def _until_stopped(rounds: int) -> Iterator[int]:
+    """The rounds one after another, fewer where Ctrl-C comes: the one that is under way is ended first."""
+    stopped: list[int] = []
+    signal.signal(signal.SIGINT, lambda number, _: stopped.append(number))
+    for number in range(1, rounds + 1):
+        if stopped:
+            return
+        yield number
 
 
 @contextmanager

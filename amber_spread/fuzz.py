@@ -8,6 +8,7 @@ import copy
 import http.client
 import json
 import random
+import signal
 import sys
 import time
 from collections import Counter
@@ -60,7 +61,14 @@ def run_fuzz(requests: int) -> int:
         kitchen = Kitchen(folder)
         try:
             kitchen.start()
-            return _report(kitchen, list(_sent(kitchen, requests)))
+            signal.signal(signal.SIGINT, signal.default_int_handler)
+            told: list[Told] = []
+            try:
+                for one in _sent(kitchen, requests):
+                    told.append(one)
+            except KeyboardInterrupt:
+                print("stopped early")
+            return _report(kitchen, told)
         finally:
             kitchen.stop()
 

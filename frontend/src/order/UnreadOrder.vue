@@ -4,7 +4,7 @@ import { onMounted, ref } from "vue";
 import { useRouter } from "vue-router";
 import { answered, api, Refused } from "@/api/client";
 import type { Revision } from "@/api/types";
-import { stampWords } from "@/shared/time";
+import VersionList from "@/shared/VersionList.vue";
 
 const props = defineProps<{ id: string; reason: string }>();
 const emit = defineEmits<{ readable: [] }>();
@@ -59,17 +59,7 @@ onMounted(look);
     </div>
     <template v-if="versions.length > 1">
       <h2>Go back to an earlier version</h2>
-      <ul>
-        <li v-for="version in versions.slice(1)" :key="version.number">
-          <span>
-            <b>{{ version.number }}</b> {{ version.title }}
-            <span class="unit"
-              >{{ stampWords(new Date(version.saved_at)) }}{{ version.aside ? ", kept aside" : "" }}</span
-            >
-          </span>
-          <button class="act" @click="goBack(version.number)">Go back to it</button>
-        </li>
-      </ul>
+      <VersionList :versions="versions.slice(1)" @go-back="goBack" />
     </template>
   </main>
 </template>
@@ -94,20 +84,5 @@ onMounted(look);
   display: grid;
   place-content: center;
   text-decoration: none;
-}
-
-ul {
-  margin: 0;
-  padding: 0;
-  list-style: none;
-}
-
-li {
-  display: flex;
-  align-items: center;
-  justify-content: space-between;
-  gap: 12px;
-  padding: 8px 0;
-  border-bottom: 1px solid var(--tint);
 }
 </style>

@@ -3,7 +3,7 @@
 import { ref, watch } from "vue";
 import { answered, api } from "@/api/client";
 import type { Revision } from "@/api/types";
-import { stampWords } from "@/shared/time";
+import VersionList from "@/shared/VersionList.vue";
 import { useOrder } from "./order";
 
 const open = defineModel<boolean>({ required: true });
@@ -38,43 +38,12 @@ async function goBack(number: number): Promise<void> {
 <template>
   <ElDialog v-model="open" title="Versions of this order" width="560">
     <p v-if="trouble" role="alert">{{ trouble }}</p>
-    <ul v-else>
-      <li v-for="version in versions" :key="version.number">
-        <span>
-          <b>{{ version.number }}</b> {{ version.title }}
-          <span class="unit"
-            >{{ stampWords(new Date(version.saved_at)) }}{{ version.aside ? ", kept aside" : "" }}</span
-          >
-        </span>
-        <span v-if="version.number === order.revision" class="unit">open now</span>
-        <button v-else class="act" @click="goBack(version.number)">Go back to it</button>
-      </li>
-    </ul>
+    <VersionList
+      v-else
+      :versions="versions"
+      :current="order.revision"
+      current-words="open now"
+      @go-back="goBack"
+    />
   </ElDialog>
 </template>
-
-<style scoped>
-ul {
-  max-height: 50vh;
-  margin: 0;
-  padding: 0;
-  position: relative;
-  overflow: auto;
-  list-style: none;
-}
-
-li {
-  display: flex;
-  align-items: center;
-  justify-content: space-between;
-  gap: 12px;
-  min-height: 48px;
-  border-bottom: 1px solid var(--rule);
-}
-
-b {
-  display: inline-block;
-  min-width: 2.4ch;
-  font-family: var(--serif);
-}
-</style>

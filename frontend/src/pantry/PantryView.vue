@@ -1,10 +1,9 @@
 <script setup lang="ts">
 /** What the kitchen makes and buys: recipes, prices, the larder, and what its work costs. */
-import { computed, onBeforeUnmount, onMounted, ref } from "vue";
-import { useRouter } from "vue-router";
+import { ref } from "vue";
 import ChoiceRow from "@/shared/ChoiceRow.vue";
+import KitchenPage from "@/shared/KitchenPage.vue";
 import { usePantry } from "@/shared/pantry";
-import UnitsMenu from "@/shared/UnitsMenu.vue";
 import ItemTable from "./ItemTable.vue";
 import RecipeBook from "./RecipeBook.vue";
 import ThingBook from "./ThingBook.vue";
@@ -12,7 +11,6 @@ import TermsForm from "./TermsForm.vue";
 
 type Room = "recipes" | "things" | "prices" | "larder" | "terms";
 const pantry = usePantry();
-const router = useRouter();
 const ROOMS = [
   { value: "recipes", words: "Recipes" },
   { value: "things", words: "What we use" },
@@ -21,65 +19,10 @@ const ROOMS = [
   { value: "terms", words: "What work costs" },
 ] as const;
 const room = ref<Room>("recipes");
-const from = computed(() => (history.state as { back?: string }).back);
-
-/** How the last change fares; where one was refused, its own place says so. */
-const kept = computed(() =>
-  pantry.underway > 0
-    ? "Saving …"
-    : pantry.trouble || !pantry.canUndo
-      ? ""
-      : pantry.joined
-        ? "Saved, beside somebody else’s change"
-        : "Saved",
-);
-
-function back(): void {
-  if (from.value && from.value !== "/") router.back();
-  else void router.push("/");
-}
-
-/** Ctrl Z and Ctrl Y, where no text is being typed: a field has an undo of its own. */
-function onKey(event: KeyboardEvent): void {
-  const typing = (event.target as HTMLElement).matches("input, textarea, select");
-  const key = event.key.toLowerCase();
-  if (typing || !(event.ctrlKey || event.metaKey) || (key !== "z" && key !== "y")) return;
-  event.preventDefault();
-  void (key === "y" || event.shiftKey ? pantry.redo() : pantry.undo());
-}
-
-function warnIfUnsaved(event: BeforeUnloadEvent): void {
-  if (pantry.underway > 0) event.preventDefault();
-}
-
-onMounted(() => {
-  window.addEventListener("beforeunload", warnIfUnsaved);
-  document.title = "Recipes and prices · Amber Spread";
-  window.addEventListener("keydown", onKey);
-  void pantry.open();
-});
-onBeforeUnmount(() => {
-  window.removeEventListener("beforeunload", warnIfUnsaved);
-  window.removeEventListener("keydown", onKey);
-});
 </script>
 
 <template>
-  <div class="home">
-    <header class="bar">
-      <RouterLink to="/" class="brand" aria-label="Amber Spread: back to the shelf"
-        >Amber <b>Spread</b></RouterLink
-      >
-      <h1>Recipes and prices</h1>
-      <span class="grow" />
-      <span class="state" role="status">{{ kept }}</span>
-      <button class="act bare" :disabled="!pantry.canUndo" @click="pantry.undo()">Undo</button>
-      <button class="act bare" :disabled="!pantry.canRedo" @click="pantry.redo()">Redo</button>
-      <UnitsMenu />
-      <button class="act" @click="back">
-        {{ from && from !== "/" ? "Back to the order" : "Back to the shelf" }}
-      </button>
-    </header>
+  <KitchenPage title="Recipes and prices" :whole="pantry">
     <main class="room">
       <div class="rooms">
         <ChoiceRow
@@ -101,30 +44,16 @@ onBeforeUnmount(() => {
       </template>
       <p v-else-if="!pantry.trouble">Opening the pantry …</p>
     </main>
-  </div>
+  </KitchenPage>
 </template>
 
 <style scoped>
-.home {
-  display: grid;
-  grid-template-rows: 56px minmax(0, 1fr);
-  height: 100%;
-}
-
-.grow {
-  flex: 1;
-}
-
 .room {
   display: flex;
   flex-direction: column;
   gap: 14px;
   min-height: 0;
   padding: 18px 22px;
-}
-
-.state {
-  color: var(--soft);
 }
 
 .rooms {

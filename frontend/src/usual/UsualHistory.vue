@@ -5,7 +5,7 @@ import { answered, api } from "@/api/client";
 import type { Schemas } from "@/api/client";
 import type { Practice } from "@/api/types";
 import { usePractice } from "@/shared/practice";
-import { stampWords } from "@/shared/time";
+import VersionList from "@/shared/VersionList.vue";
 
 const open = defineModel<boolean>({ required: true });
 const usual = usePractice();
@@ -38,35 +38,12 @@ async function goBack(number: number): Promise<void> {
   <ElDialog v-model="open" title="What was usual before" width="560">
     <p v-if="trouble" role="alert">{{ trouble }}</p>
     <p v-else-if="!earlier.length">Nothing was changed yet: this is what the program starts with.</p>
-    <ul v-else>
-      <li v-for="one in earlier" :key="one.number">
-        <span>
-          <b>{{ one.number }}</b> {{ stampWords(new Date(one.saved_at))
-          }}{{ one.aside ? ", kept aside" : "" }}
-        </span>
-        <span v-if="one.number === usual.shown?.number" class="unit">usual now</span>
-        <button v-else class="act" @click="goBack(one.number)">Go back to it</button>
-      </li>
-    </ul>
+    <VersionList
+      v-else
+      :versions="earlier"
+      :current="usual.shown?.number"
+      current-words="usual now"
+      @go-back="goBack"
+    />
   </ElDialog>
 </template>
-
-<style scoped>
-ul {
-  position: relative;
-  max-height: 50vh;
-  margin: 0;
-  padding: 0;
-  overflow: auto;
-  list-style: none;
-}
-
-li {
-  display: flex;
-  align-items: center;
-  justify-content: space-between;
-  gap: 12px;
-  padding: 8px 0;
-  border-bottom: 1px solid var(--rule);
-}
-</style>

@@ -1,19 +1,17 @@
 <script setup lang="ts">
 /** The kitchen's usual: every thickness, allowance and rule of thumb, with what it does and where it comes from. */
-import { computed, onBeforeUnmount, onMounted, ref } from "vue";
-import { useRouter } from "vue-router";
+import { computed, ref } from "vue";
 import ChoiceRow from "@/shared/ChoiceRow.vue";
 import { useHandbook } from "@/shared/handbook";
+import KitchenPage from "@/shared/KitchenPage.vue";
 import MeasureField from "@/shared/MeasureField.vue";
 import { usePractice } from "@/shared/practice";
-import UnitsMenu from "@/shared/UnitsMenu.vue";
 import HandlingTable from "./HandlingTable.vue";
 import UsualHistory from "./UsualHistory.vue";
 
 type Room = "Cake" | "Coats" | "Cover" | "Boards" | "Mixing" | "Techniques";
 const usual = usePractice();
 const handbook = useHandbook();
-const router = useRouter();
 const room = ref<Room>("Cake");
 const historyOpen = ref(false);
 const ROOMS = (["Cake", "Coats", "Cover", "Boards", "Mixing", "Techniques"] as const).map((value) => ({
@@ -25,65 +23,12 @@ const ORIGINS: Record<string, string> = {
   "from memory": "from memory",
   "this kitchen": "the program’s own starting value",
 };
-const from = computed(() => (history.state as { back?: string }).back);
 const rows = computed(() => usual.habits.filter((habit) => habit.room === room.value));
-const kept = computed(() =>
-  usual.underway > 0
-    ? "Saving …"
-    : usual.trouble || !usual.canUndo
-      ? ""
-      : usual.joined
-        ? "Saved, beside somebody else’s change"
-        : "Saved",
-);
-
-function back(): void {
-  if (from.value && from.value !== "/") router.back();
-  else void router.push("/");
-}
-
-/** Ctrl Z and Ctrl Y, where no text is being typed: a field has an undo of its own. */
-function onKey(event: KeyboardEvent): void {
-  const typing = (event.target as HTMLElement).matches("input, textarea, select");
-  const key = event.key.toLowerCase();
-  if (typing || !(event.ctrlKey || event.metaKey) || (key !== "z" && key !== "y")) return;
-  event.preventDefault();
-  void (key === "y" || event.shiftKey ? usual.redo() : usual.undo());
-}
-
-function warnIfUnsaved(event: BeforeUnloadEvent): void {
-  if (usual.underway > 0) event.preventDefault();
-}
-
-onMounted(() => {
-  document.title = "Our usual · Amber Spread";
-  window.addEventListener("keydown", onKey);
-  window.addEventListener("beforeunload", warnIfUnsaved);
-  void usual.open();
-});
-onBeforeUnmount(() => {
-  window.removeEventListener("keydown", onKey);
-  window.removeEventListener("beforeunload", warnIfUnsaved);
-});
 </script>
 
 <template>
-  <div class="home">
-    <header class="bar">
-      <RouterLink to="/" class="brand" aria-label="Amber Spread: back to the shelf"
-        >Amber <b>Spread</b></RouterLink
-      >
-      <h1>Our usual</h1>
-      <span class="grow" />
-      <span class="state" role="status">{{ kept }}</span>
-      <button class="act bare" :disabled="!usual.canUndo" @click="usual.undo()">Undo</button>
-      <button class="act bare" :disabled="!usual.canRedo" @click="usual.redo()">Redo</button>
-      <button class="act bare" @click="historyOpen = true">Earlier ones</button>
-      <UnitsMenu />
-      <button class="act" @click="back">
-        {{ from && from !== "/" ? "Back to the order" : "Back to the shelf" }}
-      </button>
-    </header>
+  <KitchenPage title="Our usual" :whole="usual">
+    <template #acts><button class="act bare" @click="historyOpen = true">Earlier ones</button></template>
     <main class="room">
       <p class="explain">
         How this kitchen works where an order does not say. A new order begins with a copy; an order that has
@@ -128,20 +73,10 @@ onBeforeUnmount(() => {
       <p v-else>Opening our usual …</p>
     </main>
     <UsualHistory v-model="historyOpen" />
-  </div>
+  </KitchenPage>
 </template>
 
 <style scoped>
-.home {
-  display: grid;
-  grid-template-rows: 56px minmax(0, 1fr);
-  height: 100%;
-}
-
-.grow {
-  flex: 1;
-}
-
 .room {
   position: relative;
   overflow: hidden auto;
@@ -154,7 +89,6 @@ onBeforeUnmount(() => {
   margin-bottom: 14px;
 }
 
-.state,
 .explain {
   color: var(--soft);
 }
