@@ -2,8 +2,10 @@
 
 import re
 
+import pytest
 from playwright.sync_api import expect
 
+from amber_spread.browser import page
 from tests.screens.test_journeys import fill, lens, panel, saved, serious, spills
 
 FULL = """Storage.prototype.setItem = () => { throw new DOMException("full", "QuotaExceededError"); }; null"""
@@ -57,3 +59,12 @@ def test_the_api_is_described_with_scripts_of_our_own(screen, address):
     screen.goto(f"{address}/api/docs")
     expect(screen.get_by_text("/api/orders/{id}/revisions/{number}/again")).to_be_visible()
     assert all(url.startswith((address, "data:", "blob:")) for url in asked)
+
+
+@pytest.mark.parametrize("size", [(1024, 768), (768, 1024), (640, 400)])
+def test_no_page_reaches_over_a_smaller_window(browser, demo_address, size):
+    with page(browser, size) as screen:
+        for place in ("", "/usual", "/pantry"):
+            screen.goto(demo_address + place)
+            expect(screen.get_by_role("heading", level=1)).to_be_visible()
+            assert spills(screen) == [0, 0]

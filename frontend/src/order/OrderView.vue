@@ -269,7 +269,7 @@ onBeforeRouteLeave(async () => {
 <style scoped>
 .order {
   display: grid;
-  grid-template: 56px minmax(0, 1fr) 142px / 116px minmax(0, 1fr) 372px;
+  grid-template: auto minmax(0, 1fr) 142px / 116px minmax(0, 1fr) 372px;
   grid-template-areas: "bar bar bar" "spine middle panel" "foot foot foot";
   height: 100%;
 }

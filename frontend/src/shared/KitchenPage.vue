@@ -84,7 +84,7 @@ onBeforeUnmount(() => {
 <style scoped>
 .home {
   display: grid;
-  grid-template-rows: 56px minmax(0, 1fr);
+  grid-template-rows: auto minmax(0, 1fr);
   height: 100%;
 }
 

@@ -257,7 +257,7 @@ onMounted(() => {
 <style scoped>
 .home {
   display: grid;
-  grid-template-rows: 56px 1fr;
+  grid-template-rows: auto 1fr;
   height: 100%;
 }
 
