@@ -175,7 +175,7 @@ class Maker:
     def _answer(self, schema: dict[str, Any]) -> Any:
         """Something a parameter may be: of its own kind, or odd."""
         if self.chance.random() < 0.3:
-            return self.chance.choice(ODD)
+            return copy.deepcopy(self.chance.choice(ODD))
         choices = schema.get("enum") or [one for part in schema.get("anyOf", ()) for one in part.get("enum", ())]
         if choices:
             return self.chance.choice(choices)
@@ -228,7 +228,7 @@ class Maker:
                 continue
             what = self.chance.randrange(7)
             if what == 0:
-                node[name] = self.chance.choice(ODD)
+                node[name] = copy.deepcopy(self.chance.choice(ODD))
             elif what == 1 and str(name) in self.nodes:
                 node[name] = copy.deepcopy(self.chance.choice(self.nodes[str(name)]))
             elif what == 2 and isinstance(value, int | float) and not isinstance(value, bool):
@@ -236,7 +236,7 @@ class Maker:
             elif what == 3 and isinstance(node, list):
                 node.append(copy.deepcopy(value))
             elif what == 4 and isinstance(node, dict):
-                node[self.chance.choice(["hat", "kind", "colour", name])] = self.chance.choice(ODD)
+                node[self.chance.choice(["hat", "kind", "colour", name])] = copy.deepcopy(self.chance.choice(ODD))
             elif what == 5 and isinstance(node, dict) and name in ("shape", "build"):
                 node["shape"] = {"kind": "free", "points_mm": self._outline()}
             elif what == 6:
