@@ -196,7 +196,7 @@ def test_a_file_of_the_format_before_is_read_and_saved_in_todays(client):
 
 def test_a_design_of_a_long_while_holds_up_nobody(client):
     """What takes seconds is worked elsewhere: others are answered meanwhile, and it is told when it is given up."""
-    sent = drawn(teeth(), 600, build={"kind": "tapered", "narrow_mm": 560})
+    sent = drawn(teeth(240), 600, build={"kind": "tapered", "narrow_mm": 560})
     sent["design"]["tiers"][0]["crumb"] = {"thickness_mm": 40}
     sent["design"]["tiers"][0]["final"] = {"kind": "freehand", "side_mm": 40, "top_mm": 40}
     assert effort_ms(Document.model_validate(sent).design) > 10 * SOON_MS

@@ -8,6 +8,7 @@ import MeasureField from "@/shared/MeasureField.vue";
 import { useSettings } from "@/shared/settings";
 import { parseLength, UnitError } from "@/shared/units";
 import { useHandbook } from "@/shared/handbook";
+import UnreadWords from "@/shared/UnreadWords.vue";
 import { useOrder } from "./order";
 
 type Sizes = "discs_mm" | "boards_mm" | "scrapers_mm";
@@ -137,6 +138,7 @@ function addSheet(): void {
 
 <template>
   <ElDialog v-model="open" title="What you own" width="640">
+    <UnreadWords :words="shelf.unread" />
     <div class="steps">
       <button class="act" :disabled="!shelf.canUndo" @click="shelf.undo()">Undo</button>
       <button class="act" :disabled="!shelf.canRedo" @click="shelf.redo()">Redo</button>

@@ -4,6 +4,7 @@ import { ref } from "vue";
 import ChoiceRow from "@/shared/ChoiceRow.vue";
 import KitchenPage from "@/shared/KitchenPage.vue";
 import { usePantry } from "@/shared/pantry";
+import UnreadWords from "@/shared/UnreadWords.vue";
 import ItemTable from "./ItemTable.vue";
 import RecipeBook from "./RecipeBook.vue";
 import ThingBook from "./ThingBook.vue";
@@ -32,6 +33,7 @@ const room = ref<Room>("recipes");
           @change="(value) => (room = value)"
         />
       </div>
+      <UnreadWords :words="pantry.unread" />
       <p v-if="pantry.trouble && !pantry.complaints.length" class="banner" role="alert">
         {{ pantry.trouble }} <button class="act" @click="pantry.open()">Look again</button>
       </p>

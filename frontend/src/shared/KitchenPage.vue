@@ -7,6 +7,7 @@ import UnitsMenu from "./UnitsMenu.vue";
 export interface KeptWhole {
   underway: number;
   trouble: string;
+  unread: string;
   joined: boolean;
   canUndo: boolean;
   canRedo: boolean;

@@ -20,7 +20,7 @@ export function takeOut<T>(list: T[], meant: (one: T) => boolean): void {
   list.splice(at, 1);
 }
 
-export interface Ways<Shown extends { number: number }, Whole> {
+export interface Ways<Shown extends { number: number; unread: string }, Whole> {
   ask: () => Promise<Shown>;
   send: (beganFrom: number, whole: Whole) => Promise<Shown>;
   /** The whole in what the server shows of it. */
@@ -32,7 +32,7 @@ export interface Ways<Shown extends { number: number }, Whole> {
   seen?: (shown: Shown) => void;
 }
 
-export function useKept<Shown extends { number: number }, Whole>(ways: Ways<Shown, Whole>) {
+export function useKept<Shown extends { number: number; unread: string }, Whole>(ways: Ways<Shown, Whole>) {
   const shown = shallowRef<Shown | null>(null);
   const trouble = ref("");
   const complaints = shallowRef<Complaint[]>([]);
@@ -162,6 +162,8 @@ export function useKept<Shown extends { number: number }, Whole>(ways: Ways<Show
     next(make, (before) => history.remember(before));
 
   const whole = computed(() => (shown.value ? ways.of(shown.value) : null));
+  /** Why what was saved last cannot be read by this version; then the newest that it can read is shown. */
+  const unread = computed(() => shown.value?.unread ?? "");
 
-  return { shown, whole, trouble, complaints, underway, joined, canUndo, canRedo, open, forgive, change, undo, redo, have }; // prettier-ignore
+  return { shown, whole, unread, trouble, complaints, underway, joined, canUndo, canRedo, open, forgive, change, undo, redo, have }; // prettier-ignore
 }

@@ -24,7 +24,6 @@ export const usePractice = defineStore("practice", () => {
     away: "The kitchen's usual could not be read just now; the program's own is shown.",
   });
   const practice = computed(() => whole.value ?? handbook.book?.practice ?? null);
-  const unread = computed(() => shown.value?.unread ?? "");
   const habits = computed(() => (handbook.book?.habits ?? []) as Habit[]);
 
   /** What of an order's practice is other than the kitchen's usual, by its names. */
@@ -42,5 +41,5 @@ export const usePractice = defineStore("practice", () => {
     return changed;
   }
 
-  return { shown, practice, unread, habits, differences, ...kept };
+  return { shown, practice, habits, differences, ...kept };
 });

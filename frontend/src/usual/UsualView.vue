@@ -7,6 +7,7 @@ import KitchenPage from "@/shared/KitchenPage.vue";
 import MeasureField from "@/shared/MeasureField.vue";
 import { usePractice } from "@/shared/practice";
 import HandlingTable from "./HandlingTable.vue";
+import UnreadWords from "@/shared/UnreadWords.vue";
 import UsualHistory from "./UsualHistory.vue";
 
 type Room = "Cake" | "Coats" | "Cover" | "Boards" | "Mixing" | "Techniques";
@@ -45,9 +46,7 @@ const rows = computed(() => usual.habits.filter((habit) => habit.room === room.v
       <p v-if="usual.trouble" class="banner" role="alert">
         {{ usual.trouble }} <button class="act" @click="usual.open()">Look again</button>
       </p>
-      <p v-if="usual.unread" class="banner" role="alert">
-        {{ usual.unread }} What is shown is the newest that can be read; nothing is lost.
-      </p>
+      <UnreadWords :words="usual.unread" />
       <HandlingTable v-if="usual.practice && room === 'Techniques'" />
       <ul v-else-if="usual.practice">
         <li v-for="habit in rows" :key="habit.name">
