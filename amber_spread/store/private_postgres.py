@@ -201,7 +201,9 @@ class PrivatePostgres:
         import psycopg
         from psycopg import sql
 
-        with psycopg.connect(self._address("postgres", "postgresql"), autocommit=True) as connection:
+        with psycopg.connect(
+            self._address("postgres", "postgresql"), autocommit=True, connect_timeout=10
+        ) as connection:
             there = connection.execute("select 1 from pg_database where datname = %s", (database,)).fetchone()
             if not there:
                 connection.execute(sql.SQL("create database {}").format(sql.Identifier(database)))
