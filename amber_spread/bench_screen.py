@@ -1,12 +1,11 @@
 """How long an edit takes to be on screen: from the key that takes a number to the new figures painted."""
 
 import datetime
-import json
 import time
-import urllib.request
 
 from amber_spread.browser import chromium, page, served
 from amber_spread.demo.week import week
+from amber_spread.kitchen import ask
 
 EDITS = 40
 MEASURE = """
@@ -50,17 +49,10 @@ def edit_to_screen() -> tuple[list[float], list[float]]:
 
 def _bare_requests(address: str) -> list[float]:
     document = next(one for one in week(datetime.date.today()) if len(one.design.tiers) == 3)
-    body = json.dumps({"document": document.model_dump(mode="json")}).encode()
+    body, port = {"document": document.model_dump(mode="json")}, int(address.rpartition(":")[2])
     times = []
     for _ in range(EDITS):
-        request = urllib.request.Request(
-            f"{address}/api/plan",
-            data=body,
-            headers={"Content-Type": "application/json", "X-Amber-Spread": "1"},
-            method="POST",
-        )
         began = time.perf_counter()
-        with urllib.request.urlopen(request) as answer:
-            json.loads(answer.read())
+        ask(port, "POST", "/api/plan", body)
         times.append((time.perf_counter() - began) * 1000)
     return times

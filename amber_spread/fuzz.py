@@ -8,7 +8,6 @@ import copy
 import http.client
 import json
 import random
-import signal
 import sys
 import time
 from collections import Counter
@@ -19,10 +18,9 @@ from typing import Any, NamedTuple
 from urllib.parse import quote, urlencode
 
 from amber_spread.core.kit import STARTING
-from amber_spread.crashtest import Kitchen
 from amber_spread.demo.pantry import PANTRY
 from amber_spread.demo.week import week
-from amber_spread.store.private_postgres import temporary_folder
+from amber_spread.kitchen import OURS, Kitchen, kitchen, until_stopped
 from amber_spread.web.app import make_app
 
 SEED = 20261126
@@ -57,20 +55,8 @@ def run_fuzz(requests: int) -> int:
     """Send so many requests and print the figures. Returns the exit status: 1 where one was answered by an error of
     the server's own.
     """
-    with temporary_folder() as folder:
-        kitchen = Kitchen(folder)
-        try:
-            kitchen.start()
-            signal.signal(signal.SIGINT, signal.default_int_handler)
-            told: list[Told] = []
-            try:
-                for one in _sent(kitchen, requests):
-                    told.append(one)
-            except KeyboardInterrupt:
-                print("stopped early")
-            return _report(kitchen, told)
-        finally:
-            kitchen.stop()
+    with kitchen() as asked:
+        return _report(asked, list(_sent(asked, requests)))
 
 
 def _sent(kitchen: Kitchen, requests: int) -> Iterator[Told]:
@@ -78,10 +64,10 @@ def _sent(kitchen: Kitchen, requests: int) -> Iterator[Told]:
     maker = Maker(chance)
     connection = http.client.HTTPConnection("127.0.0.1", kitchen.port, timeout=60)
     print(f"memory before {_memory_mb(kitchen):.0f} MB")
-    for number in range(1, requests + 1):
+    for number in until_stopped(requests):
         asked = maker.made_up() if number % EVERY == 0 else maker.with_document()
         began = time.perf_counter()
-        headers = {"X-Amber-Spread": "1", "Content-Type": asked.media_type}
+        headers = {**OURS, "Content-Type": asked.media_type}
         try:
             connection.request(asked.method, asked.path, asked.body or None, headers)
             answer = connection.getresponse()

@@ -75,11 +75,5 @@ def _opened(url: str) -> Iterator[OrderBook]:
 
 def _words(written: dict[str, int]) -> str:
     """How many rows there are of each, as people say it."""
-    said = {
-        "orders": "orders",
-        "revisions": "versions of them",
-        "kits": "kits",
-        "pantries": "pantries",
-        "practices": "practices",
-    }
-    return ", ".join(f"{count} {said[name]}" for name, count in written.items())
+    said = {"revisions": "versions of them"}
+    return ", ".join(f"{count} {said.get(name, name)}" for name, count in written.items())

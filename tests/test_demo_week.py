@@ -11,7 +11,7 @@ from amber_spread.core.pantry import Pantry
 from amber_spread.core.shopping import Asked, shop
 from amber_spread.demo.pantry import PANTRY
 from amber_spread.demo.week import load_week, week
-from amber_spread.store.orders import Asked as OnShelf
+from amber_spread.store.orders import Sought
 from amber_spread.store.shelves import PantryShelf
 
 DAY = date(2026, 11, 24)
@@ -68,5 +68,5 @@ def test_the_week_is_loaded_once_with_its_pantry(book):
     kept = shelf.open()
     assert kept.content == PANTRY
     load_week(book, DAY)
-    assert book.shelf(OnShelf()).in_all == 7
+    assert book.shelf(Sought()).in_all == 7
     assert shelf.open() == kept

@@ -99,17 +99,22 @@ def work(
     mediums = dict.fromkeys(key for _, key, _ in taken)
     colours = dict.fromkeys(colour for _, _, colour in taken if colour is not None)
     known = tuple(media[key] for key in mediums)
-    for path, drawn in _outlines(tier):
-        try:
-            drawn()
-        except ValueError as error:
-            raise Unmade(path, str(error)) from error
     try:
         return _work(number, tier, practice, mat, known, tuple((name, hexes[name]) for name in colours))
     except (ValueError, ArithmeticError, ShapelyError) as error:
-        # Of a free outline up a straight wall it is the outline that leaves no room; else it is what the wall does.
-        straight = isinstance(tier.build, StraightBuild)
-        raise Unmade(("shape",) if straight else ("build",), str(error)) from error
+        raise Unmade(_at_fault(tier), str(error)) from error
+
+
+def _at_fault(tier: Tier) -> tuple[str | int, ...]:
+    """The field of a tier that cannot be made: the outline that cannot be drawn; else, up a straight wall, the shape
+    that leaves no room, and on any other what the wall does.
+    """
+    for path, drawn in _outlines(tier):
+        try:
+            drawn()
+        except ValueError:
+            return path
+    return ("shape",) if isinstance(tier.build, StraightBuild) else ("build",)
 
 
 def _outlines(tier: Tier) -> Iterator[tuple[tuple[str | int, ...], Callable[[], object]]]:

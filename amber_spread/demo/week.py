@@ -25,7 +25,7 @@ from amber_spread.core.finishes import (
 from amber_spread.core.shapes import DomedBuild, PolygonShape, SideBuild, TaperedBuild
 from amber_spread.core.units import MM_PER_INCH
 from amber_spread.demo.pantry import PANTRY
-from amber_spread.store.orders import Asked, OrderBook
+from amber_spread.store.orders import OrderBook, Sought
 from amber_spread.store.shelves import PantryShelf
 
 SATURDAY = 5
@@ -41,7 +41,7 @@ PALE = Colour(
 
 def load_week(book: OrderBook, today: date | None = None) -> None:
     """Fill an empty order book with the week; one that holds anything is left as it is."""
-    if any(book.shelf(Asked(archived=archived), most=1).in_all for archived in (False, True)):
+    if any(book.shelf(Sought(archived=archived), most=1).in_all for archived in (False, True)):
         return
     for document in week(today or date.today()):
         book.create(document)

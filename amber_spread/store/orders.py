@@ -74,14 +74,14 @@ class Due(NamedTuple):
     in_all: int
 
 
-class Made(NamedTuple):
+class MadeCard(NamedTuple):
     """The card of an order, and what made it: by which program, for which kit."""
 
     card: dict[str, Any]
     by: str
 
 
-class Asked(NamedTuple):
+class Sought(NamedTuple):
     """What is looked for on the shelf: on it or taken off, words of the title, days between which it is due."""
 
     archived: bool = False
@@ -128,7 +128,7 @@ class OrderBook:
         """The order book in the database at `url`, a PostgreSQL address."""
         return cls(engine_at(url))
 
-    def create(self, document: Document, card: "Made | None" = None, id: uuid.UUID | None = None) -> Order:
+    def create(self, document: Document, card: MadeCard | None = None, id: uuid.UUID | None = None) -> Order:
         """A new order holding `document` as revision 1, with the card made of it."""
         with self._work() as session:
             row = OrderRow(id=id or uuid.uuid4(), title=document.title, due=document.due, archived=False, revision=1)
@@ -142,28 +142,28 @@ class OrderBook:
 
         No more than MOST_AT_ONCE of them are read; `in_all` says how many there are.
         """
-        asked = Asked(first=first, last=last)
+        sought = Sought(first=first, last=last)
         due: list[Order] = []
         unread: list[Standing] = []
         with self._work() as session:
-            count = session.scalars(select(func.count()).select_from(OrderRow).where(*_where(asked))).one()
-            for row, revision in session.execute(_newest(asked).limit(MOST_AT_ONCE)):
+            count = session.scalars(select(func.count()).select_from(OrderRow).where(*_where(sought))).one()
+            for row, revision in session.execute(_newest(sought).limit(MOST_AT_ONCE)):
                 try:
                     due.append(_order(row, revision))
                 except Unread:
                     unread.append(_standing(row))
         return Due(due, unread, count)
 
-    def shelf(self, asked: Asked, first: int = 0, most: int = 40) -> ShelfPage:
+    def shelf(self, sought: Sought, first: int = 0, most: int = 40) -> ShelfPage:
         """`most` orders of those looked for, from the one at place `first` on; the one due first stands at the head and
         those without an hour at the end.
         """
         with self._work() as session:
-            count = session.scalars(select(func.count()).select_from(OrderRow).where(*_where(asked))).one()
+            count = session.scalars(select(func.count()).select_from(OrderRow).where(*_where(sought))).one()
             query = (
                 select(OrderRow, RevisionRow.saved_at)
                 .join(RevisionRow, (RevisionRow.order_id == OrderRow.id) & (RevisionRow.number == OrderRow.revision))
-                .where(*_where(asked))
+                .where(*_where(sought))
                 .order_by(*_BY_DUE)
                 .offset(first)
                 .limit(most)
@@ -173,7 +173,7 @@ class OrderBook:
                 found.append(Shelved(_standing(row), saved_at, row.card, row.card_made_by))
         return ShelfPage(found, count)
 
-    def keep_card(self, id: uuid.UUID, revision: int, card: "Made") -> None:
+    def keep_card(self, id: uuid.UUID, revision: int, card: MadeCard) -> None:
         """Keep the card made of a revision, unless another revision is current by now."""
         with self._work() as session:
             session.execute(
@@ -193,7 +193,7 @@ class OrderBook:
             row = self._row(session, id)
             return _standing(row), self._revision(session, id, row.revision).document
 
-    def save(self, id: uuid.UUID, began_from: int, document: Document, card: "Made | None" = None) -> Order:
+    def save(self, id: uuid.UUID, began_from: int, document: Document, card: MadeCard | None = None) -> Order:
         """Save `document`, and the card made of it, as the next revision of an order that was opened at revision
         `began_from`.
 
@@ -295,30 +295,30 @@ class OrderBook:
         return _order(row, self._revision(session, row.id, row.revision))
 
 
-def _put(row: OrderRow, card: Made | None) -> None:
+def _put(row: OrderRow, card: MadeCard | None) -> None:
     row.card, row.card_made_by = (None, None) if card is None else card
 
 
 _BY_DUE = OrderRow.due.asc().nulls_last(), OrderRow.created_at, OrderRow.id
 
 
-def _newest(asked: Asked) -> Select[OrderRow, RevisionRow]:
+def _newest(sought: Sought) -> Select[OrderRow, RevisionRow]:
     return (
         select(OrderRow, RevisionRow)
         .join(RevisionRow, (RevisionRow.order_id == OrderRow.id) & (RevisionRow.number == OrderRow.revision))
-        .where(*_where(asked))
+        .where(*_where(sought))
         .order_by(*_BY_DUE)
     )
 
 
-def _where(asked: Asked) -> Iterator[ColumnElement[bool]]:
-    yield OrderRow.archived == asked.archived
-    for word in asked.words.split():
+def _where(sought: Sought) -> Iterator[ColumnElement[bool]]:
+    yield OrderRow.archived == sought.archived
+    for word in sought.words.split():
         yield OrderRow.title.icontains(word, autoescape=True)
-    if asked.first is not None:
-        yield OrderRow.due >= asked.first
-    if asked.last is not None:
-        yield OrderRow.due < asked.last + timedelta(days=1)
+    if sought.first is not None:
+        yield OrderRow.due >= sought.first
+    if sought.last is not None:
+        yield OrderRow.due < sought.last + timedelta(days=1)
 
 
 def _standing(row: OrderRow) -> Standing:

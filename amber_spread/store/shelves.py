@@ -101,14 +101,16 @@ class Shelf(Generic[T]):
     def _newest(self, session: Session) -> Kept[T]:
         """The newest that was not stale; where this version cannot read it, the newest of the others that it can."""
         newest, unread = 0, ""
-        for row in session.scalars(
-            select(self.row).where(~self.row.aside).order_by(self.row.number.desc()).limit(LOOKED_BACK)
-        ):
+        query = select(self.row).where(~self.row.aside).order_by(self.row.number.desc()).limit(1)
+        for back in range(LOOKED_BACK):
+            row = session.scalars(query.offset(back)).first()
+            if row is None:
+                break
             newest = newest or row.number
             try:
                 return Kept(newest, self._read(row), unread)
             except (ValidationError, FromLater) as error:
-                unread = unread or _reason(error)
+                unread = unread or f"What was saved last {_reason(error)}."
         return Kept(newest, self.start, unread)
 
     def _read(self, row: WholeRow) -> T:
@@ -128,9 +130,9 @@ class Shelf(Generic[T]):
 def _reason(error: ValidationError | FromLater) -> str:
     """Why something that was saved cannot be read, by its first field at fault."""
     if isinstance(error, FromLater):
-        return f"The format of what was saved last {error}."
+        return f"is of a format that {error}"
     first = complaints_of(error.errors(include_url=False, include_input=False))[0]
-    return f"What was saved last cannot be read by this version: {first.field} {first.message}."
+    return f"cannot be read by this version: {first.field} {first.message}"
 
 
 class KitShelf(Shelf[Kit]):

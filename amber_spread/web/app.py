@@ -14,7 +14,8 @@ from starlette.middleware.gzip import GZipMiddleware
 
 from amber_spread.store.orders import OrderBook
 from amber_spread.web import kit, line, orders, pantry, papers, planning, practice, shop
-from amber_spread.web.errors import RESPONSES, Bounded, BoundedBody, catch_errors
+from amber_spread.web.bounds import BoundedBody, BoundedTime
+from amber_spread.web.errors import RESPONSES, catch_errors
 from amber_spread.web.guard import Guard
 from amber_spread.web.planner import Planner
 from amber_spread.web.workers import Workers
@@ -52,7 +53,7 @@ def make_app(book: OrderBook | None, built: Path = BUILT) -> FastAPI:
     app.openapi = lambda: _described(app)  # type: ignore[method-assign]
     catch_errors(app)
     app.add_middleware(GZipMiddleware, minimum_size=1000, compresslevel=1)
-    app.add_middleware(Bounded)
+    app.add_middleware(BoundedTime)
     app.add_middleware(BoundedBody)
     app.add_middleware(Guard)
     api = APIRouter(prefix="/api")

@@ -16,8 +16,9 @@ from amber_spread.core.check import Check
 from amber_spread.core.document import Document, FileError
 from amber_spread.core.drawn import Silhouette
 from amber_spread.core.figures import Figure
+from amber_spread.core.kit import Kit
 from amber_spread.core.plan import Plan
-from amber_spread.store.orders import Made, OrderBook, Shelved, Unread
+from amber_spread.store.orders import MadeCard, OrderBook, Shelved, Unread
 from amber_spread.store.shelves import Kept, KitShelf
 from amber_spread.web.planner import Planner
 
@@ -55,13 +56,13 @@ class CardMaker:
     def __init__(self, book: OrderBook, planner: Planner) -> None:
         self.book = book
         self.planner = planner
-        self.kit: Kept[Any] = KitShelf(book.engine).open()
+        self.kit: Kept[Kit] = KitShelf(book.engine).open()
         self.by = f"{_program()}, kit {self.kit.number}"
 
-    def of(self, document: Document) -> Made:
+    def of(self, document: Document) -> MadeCard:
         """The card of a design. Raises FileError where it cannot be planned."""
         outside = _outside(self.planner.plan(document, self.kit.content))
-        return Made({"outside": outside.model_dump(mode="json"), "unseen": ""}, self.by)
+        return MadeCard({"outside": outside.model_dump(mode="json"), "unseen": ""}, self.by)
 
     def shown(self, shelved: Shelved) -> Card:
         """An order's card as it was kept, or made again where the program or the kit is another by now."""
@@ -71,20 +72,23 @@ class CardMaker:
             return _card(shelved, kept or self._again(shelved))
         except ValidationError:
             log.exception("the card kept of order %s cannot be read", standing.id)
-            return _card(shelved, {"outside": None, "unseen": UNSEEN})
+            return _card(shelved, self._unseen(UNSEEN).card)
+
+    def _unseen(self, why: str) -> MadeCard:
+        return MadeCard({"outside": None, "unseen": why}, self.by)
 
     def _again(self, shelved: Shelved) -> dict[str, Any]:
         id = shelved.standing.id
         try:
             made = self.of(self.book.open(id).document)
         except Unread:
-            return {"outside": None, "unseen": "This version cannot read it. Open it to see why."}
+            made = self._unseen("This version cannot read it. Open it to see why.")
         except FileError as error:
-            made = Made({"outside": None, "unseen": f"It cannot be planned any longer: {error}."}, self.by)
+            made = self._unseen(f"It cannot be planned any longer: {error}.")
         except Exception:
-            # Whatever is wrong with one order, the others stand.
+            # Whatever is wrong with one order, the others stand; it may be another time, so this is not kept.
             log.exception("order %s cannot be shown on the shelf", id)
-            return {"outside": None, "unseen": UNSEEN}
+            return self._unseen(UNSEEN).card
         self.book.keep_card(id, shelved.standing.revision, made)
         return made.card
 

@@ -1,8 +1,6 @@
 """Errors as RFC 9457 problem details: what happened, which fields, and what would be accepted."""
 
-import asyncio
 import logging
-import time
 from collections.abc import Sequence
 from typing import Any
 
@@ -12,11 +10,9 @@ from fastapi.responses import JSONResponse
 from sqlalchemy.exc import SQLAlchemyError
 from sqlalchemy.exc import TimeoutError as PoolTimeout
 from starlette.exceptions import HTTPException
-from starlette.types import ASGIApp, Message, Receive, Scope, Send
 
 from amber_spread.core.base import Frozen
-from amber_spread.core.document import Complaint, FileError, complaint_at, complaints_of
-from amber_spread.core.limits import MAX_FILE_BYTES
+from amber_spread.core.document import Complaint, FileError, complaints_of
 from amber_spread.papers.csv_reading import TableError
 from amber_spread.papers.svg_reading import OutlineError
 from amber_spread.store.orders import OrderMissing, StaleSave, Unread
@@ -69,6 +65,11 @@ RESPONSES: dict[int | str, dict[str, Any]] = {
 TITLES = {400: "That could not be read", 404: "There is nothing here", 405: "That cannot be done here"}
 
 
+def _unusable(complaints: Sequence[Complaint]) -> JSONResponse:
+    words = " ".join(f"{one.field} {one.message}." for one in complaints[:3])
+    return problem(422, "Some of this cannot be used", words, complaints)
+
+
 def catch_errors(app: FastAPI) -> None:
     """Turn every error an endpoint can meet into a problem detail."""
 
@@ -76,9 +77,7 @@ def catch_errors(app: FastAPI) -> None:
     def invalid(request: Request, error: RequestValidationError) -> JSONResponse:
         if any(found["type"] == "json_invalid" for found in error.errors()):
             return problem(400, TITLES[400], "The body is not JSON.")
-        found = complaints_of(error.errors(), skip=1)
-        words = " ".join(f"{one.field} {one.message}." for one in found[:3])
-        return problem(422, "Some of this cannot be used", words, found)
+        return _unusable(complaints_of(error.errors(), skip=1))
 
     @app.exception_handler(HTTPException)
     def refused(request: Request, error: HTTPException) -> JSONResponse:
@@ -87,8 +86,7 @@ def catch_errors(app: FastAPI) -> None:
 
     @app.exception_handler(FileError)
     def unplannable(request: Request, error: FileError) -> JSONResponse:
-        words = " ".join(f"{one.field} {one.message}." for one in error.complaints[:3])
-        return problem(422, "Some of this cannot be used", words, error.complaints)
+        return _unusable(error.complaints)
 
     @app.exception_handler(Unread)
     def unread(request: Request, error: Unread) -> JSONResponse:
@@ -150,102 +148,3 @@ def database_trouble(error: SQLAlchemyError) -> tuple[str, str]:
         return BUSY
     state = getattr(getattr(error, "orig", None), "sqlstate", None)
     return TROUBLES.get(state or "", AWAY)
-
-
-class Bounded:
-    """Answers within ANSWER_S whatever happens below: what is still at work then goes on, and is no longer waited for.
-
-    A save that is told so may yet be kept; sent again, it is found to be kept already.
-    """
-
-    def __init__(self, app: ASGIApp) -> None:
-        self.app = app
-
-    async def __call__(self, scope: Scope, receive: Receive, send: Send) -> None:
-        if scope["type"] != "http" or not scope["path"].startswith("/api/"):
-            await self.app(scope, receive, send)
-            return
-        begun = given_up = False
-
-        async def passed_on(message: Message) -> None:
-            nonlocal begun
-            if not given_up:
-                begun = True
-                await send(message)
-
-        work = asyncio.ensure_future(self.app(scope, receive, passed_on))
-        try:
-            await asyncio.wait({work}, timeout=ANSWER_S)
-        except asyncio.CancelledError:
-            work.cancel()
-            raise
-        if work.done() or begun:
-            await work
-            return
-        given_up = True
-        work.add_done_callback(_noted)
-        log.error("%s %s was not answered within %g s", scope["method"], scope["path"], ANSWER_S)
-        title, words = BUSY
-        await problem(503, title, words)(scope, receive, send)
-
-
-def _noted(work: "asyncio.Future[None]") -> None:
-    if not work.cancelled() and work.exception():
-        log.error("what was no longer waited for failed", exc_info=work.exception())
-
-
-ANSWER_S = 15.0
-"""So long an answer may be in the making: the longest plan, and what comes after it."""
-LONGEST_S = 20.0
-"""So long a request's body may take to come in whole."""
-
-
-class BoundedBody:
-    """Refuses a request body over MAX_FILE_BYTES, or one that trickles in, before anything reads it, whatever its
-    headers claim.
-    """
-
-    def __init__(self, app: ASGIApp) -> None:
-        self.app = app
-
-    async def __call__(self, scope: Scope, receive: Receive, send: Send) -> None:
-        if scope["type"] != "http":
-            await self.app(scope, receive, send)
-            return
-        claimed = dict(scope["headers"]).get(b"content-length", b"0")
-        if claimed.isdigit() and int(claimed) > MAX_FILE_BYTES:
-            await self._refuse(scope, receive, send)
-            return
-        body, more = bytearray(), scope["method"] in ("POST", "PUT", "PATCH")
-        until = time.monotonic() + LONGEST_S
-        while more:
-            try:
-                message = await asyncio.wait_for(receive(), max(0.0, until - time.monotonic()))
-            except TimeoutError:
-                slow = problem(408, "That came too slowly", f"A request must be whole within {LONGEST_S:g} s.")
-                slow.headers["connection"] = "close"
-                await slow(scope, receive, send)
-                return
-            if message["type"] == "http.disconnect":
-                return
-            body += message.get("body", b"")
-            more = message.get("more_body", False)
-            if len(body) > MAX_FILE_BYTES:
-                await self._refuse(scope, receive, send)
-                return
-        given = False
-
-        async def replay() -> Message:
-            nonlocal given
-            if given:
-                return await receive()
-            given = True
-            return {"type": "http.request", "body": bytes(body), "more_body": False}
-
-        await self.app(scope, replay, send)
-
-    async def _refuse(self, scope: Scope, receive: Receive, send: Send) -> None:
-        words = f"is larger than {MAX_FILE_BYTES // 1024} kB, the most that is read"
-        await problem(413, "That is too large", f"The request {words}.", [complaint_at((), words)])(
-            scope, receive, send
-        )

@@ -3,12 +3,11 @@
 from typing import Annotated
 
 from fastapi import APIRouter, Depends
-from pydantic import Field
 
 from amber_spread.core.base import Frozen
 from amber_spread.core.kit import Kit
 from amber_spread.store.shelves import Kept, KitShelf
-from amber_spread.web.orders import LARGEST_INT, Book
+from amber_spread.web.orders import BeganFrom, Book
 
 router = APIRouter(prefix="/kit", tags=["kit"])
 
@@ -43,7 +42,7 @@ class KeptKit(Frozen):
 class KitSave(Frozen):
     """A save names the number of the kit it began from."""
 
-    began_from: Annotated[int, Field(ge=0, le=LARGEST_INT)]
+    began_from: BeganFrom
     kit: Kit
 
 

@@ -6,11 +6,11 @@ from datetime import date
 from typing import Annotated
 
 from fastapi import APIRouter, Depends, Path, Query, Request, Response
-from pydantic import Field
+from pydantic import AfterValidator, Field
 
-from amber_spread.core.base import Frozen
+from amber_spread.core.base import Frozen, printable
 from amber_spread.core.document import Document, write_document
-from amber_spread.store.orders import Asked, Order, OrderBook, Revision, Standing, Unread
+from amber_spread.store.orders import Order, OrderBook, Revision, Sought, Standing, Unread
 from amber_spread.store.shelves import PracticeShelf
 from amber_spread.web.cards import Card, CardMaker
 from amber_spread.web.files import download
@@ -18,6 +18,8 @@ from amber_spread.web.planner import PlannerOf, sent_as
 
 router = APIRouter(prefix="/orders", tags=["orders"])
 LARGEST_INT = 2**31 - 1
+BeganFrom = Annotated[int, Field(ge=0, le=LARGEST_INT)]
+"""The number of what a save was made out of; 0 where nothing was saved yet."""
 
 
 class ShelfPage(Frozen):
@@ -32,7 +34,7 @@ class ShelfPage(Frozen):
 class Save(Frozen):
     """A save names the revision it began from."""
 
-    began_from: Annotated[int, Field(ge=0, le=LARGEST_INT)]
+    began_from: BeganFrom
     document: Document
 
 
@@ -53,6 +55,7 @@ def card_maker(book: Book, planner: PlannerOf) -> CardMaker:
 
 CardMakerOf = Annotated[CardMaker, Depends(card_maker)]
 PER_PAGE = 40
+Words = Annotated[str, Query(max_length=80), AfterValidator(printable)]
 Page = Annotated[int, Query(ge=1, le=100_000)]
 Day = Annotated[date | None, Query(ge=date(1970, 1, 1), le=date(2200, 1, 1))]
 
@@ -62,7 +65,7 @@ def list_orders(
     book: Book,
     cards: CardMakerOf,
     archived: bool = False,
-    words: Annotated[str, Query(max_length=80)] = "",
+    words: Words = "",
     first: Day = None,
     last: Day = None,
     page: Page = 1,
@@ -71,9 +74,7 @@ def list_orders(
 
     `words` are looked for in titles; `first` and `last` are the days they are due between.
     """
-    if "\0" in words:
-        words = words.replace("\0", "")
-    found = book.shelf(Asked(archived, words, first, last), PER_PAGE * (page - 1), PER_PAGE)
+    found = book.shelf(Sought(archived, words, first, last), PER_PAGE * (page - 1), PER_PAGE)
     pages = max(1, -(-found.in_all // PER_PAGE))
     return ShelfPage(orders=[cards.shown(one) for one in found.orders], count=found.in_all, page=page, pages=pages)
 

@@ -5,7 +5,7 @@ from typing import Annotated, Any
 from fastapi import APIRouter, Depends, Request, Response
 from fastapi.concurrency import run_in_threadpool
 from fastapi.exceptions import RequestValidationError
-from pydantic import Field, ValidationError
+from pydantic import ValidationError
 from pydantic_core import ErrorDetails
 
 from amber_spread.core.base import Frozen
@@ -28,7 +28,7 @@ from amber_spread.papers.pantry_tables import (
 )
 from amber_spread.store.shelves import Kept, PantryShelf
 from amber_spread.web.files import download
-from amber_spread.web.orders import LARGEST_INT, Book
+from amber_spread.web.orders import BeganFrom, Book
 
 router = APIRouter(prefix="/pantry", tags=["pantry"])
 CSV = "text/csv; charset=utf-8"
@@ -55,7 +55,7 @@ class Larder(Frozen):
 class PantrySave(Frozen):
     """A save names the number of the pantry it began from."""
 
-    began_from: Annotated[int, Field(ge=0, le=LARGEST_INT)]
+    began_from: BeganFrom
     pantry: Pantry
 
 

@@ -4,12 +4,11 @@ from datetime import datetime
 from typing import Annotated
 
 from fastapi import APIRouter, Depends
-from pydantic import Field
 
 from amber_spread.core.base import Frozen
 from amber_spread.core.practice import Practice
 from amber_spread.store.shelves import Kept, PracticeShelf
-from amber_spread.web.orders import LARGEST_INT, Book, Number
+from amber_spread.web.orders import BeganFrom, Book, Number
 
 router = APIRouter(prefix="/practice", tags=["practice"])
 
@@ -28,7 +27,7 @@ class KeptPractice(Frozen):
 class PracticeSave(Frozen):
     """A save names the number of the practice it began from."""
 
-    began_from: Annotated[int, Field(ge=0, le=LARGEST_INT)]
+    began_from: BeganFrom
     practice: Practice
 
 

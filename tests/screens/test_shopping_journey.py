@@ -153,7 +153,7 @@ def test_a_recipe_that_two_people_change_is_neither_lost_nor_silently_replaced(s
     theirs = next(one for one in kept["pantry"]["recipes"] if one["lines"][0]["amount"] == 111)
     theirs["lines"][0]["amount"] = 222
     sent = {"began_from": kept["number"], "pantry": kept["pantry"]}
-    assert screen.request.put(f"{demo_address}/api/pantry", data=sent, headers=OURS).ok
+    assert screen.request.put(f"{demo_address}/api/pantry", data=sent, headers=dict(OURS)).ok
     fill(field, "333 g")
     keep.click()
     expect(screen.get_by_role("alert")).to_contain_text("Somebody else changed this recipe meanwhile")

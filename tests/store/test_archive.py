@@ -11,7 +11,7 @@ from amber_spread.core.kit import Kit
 from amber_spread.demo.week import load_week
 from amber_spread.store.archive import TABLES, ArchiveError, restore_archive, write_archive
 from amber_spread.store.migrate import migrate
-from amber_spread.store.orders import Asked, OrderBook, StaleSave
+from amber_spread.store.orders import OrderBook, Sought, StaleSave
 from amber_spread.store.shelves import KitShelf, PantryShelf
 
 
@@ -19,7 +19,7 @@ from amber_spread.store.shelves import KitShelf, PantryShelf
 def filled(book):
     """A week of orders, one of them saved again, one aside, one taken off; a kit and a pantry."""
     load_week(book)
-    first, second, *_ = book.shelf(Asked()).orders
+    first, second, *_ = book.shelf(Sought()).orders
     document = book.open(first.standing.id).document
     book.save(first.standing.id, 1, document.model_copy(update={"title": "Again: ½ & “all”"}))
     with pytest.raises(StaleSave):
@@ -50,7 +50,7 @@ def test_what_goes_out_comes_back_row_for_row_and_gives_the_same_figures(filled,
     assert written == {"orders": 7, "revisions": 9, "kits": 1, "pantries": 1, "practices": 0}
     assert restore_archive(other.engine, path) == written
     assert rows(other) == rows(filled)
-    for one in filled.shelf(Asked()).orders:
+    for one in filled.shelf(Sought()).orders:
         id = one.standing.id
         assert plan_document(other.open(id).document) == plan_document(filled.open(id).document)
     assert PantryShelf(other.engine).open() == PantryShelf(filled.engine).open()

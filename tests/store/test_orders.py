@@ -10,7 +10,7 @@ from alembic.runtime.migration import MigrationContext
 
 from amber_spread.demo.week import fair_day, load_week, week
 from amber_spread.store.migrate import migrate
-from amber_spread.store.orders import Asked, OrderMissing, StaleSave
+from amber_spread.store.orders import OrderMissing, Sought, StaleSave
 from amber_spread.store.tables import Base
 from tests.designs import document, tier
 
@@ -75,16 +75,16 @@ def test_the_shelf_is_in_due_order_with_undated_orders_last(book):
     book.create(titled("Undated"))
     book.create(titled("Later", due=datetime(2026, 12, 6, 9)))
     book.create(titled("Sooner", due=datetime(2026, 12, 5, 9)))
-    assert [one.standing.title for one in book.shelf(Asked()).orders] == ["Sooner", "Later", "Undated"]
+    assert [one.standing.title for one in book.shelf(Sought()).orders] == ["Sooner", "Later", "Undated"]
 
 
 def test_an_archived_order_leaves_the_shelf_and_can_come_back(book):
     id = book.create(titled("One")).id
     assert book.archive(id, True).archived
-    assert book.shelf(Asked()).orders == []
-    assert [one.standing.id for one in book.shelf(Asked(archived=True)).orders] == [id]
+    assert book.shelf(Sought()).orders == []
+    assert [one.standing.id for one in book.shelf(Sought(archived=True)).orders] == [id]
     book.archive(id, False)
-    assert [one.standing.id for one in book.shelf(Asked()).orders] == [id]
+    assert [one.standing.id for one in book.shelf(Sought()).orders] == [id]
 
 
 def test_a_copy_is_an_order_of_its_own(book):
@@ -118,14 +118,14 @@ def test_migrations_make_the_tables_the_code_knows_and_can_run_again(shared_book
 
 def test_the_demo_is_loaded_once_and_leaves_other_orders_alone(book):
     load_week(book, date(2026, 11, 24))
-    titles = [one.standing.title for one in book.shelf(Asked()).orders]
+    titles = [one.standing.title for one in book.shelf(Sought()).orders]
     assert len(titles) == 7
     assert titles[0] == "Beekeepers’ supper"
     load_week(book, date(2026, 11, 24))
-    assert book.shelf(Asked()).in_all == 7
-    book.archive(book.shelf(Asked()).orders[0].standing.id, True)
+    assert book.shelf(Sought()).in_all == 7
+    book.archive(book.shelf(Sought()).orders[0].standing.id, True)
     load_week(book)
-    assert book.shelf(Asked()).in_all == 6
+    assert book.shelf(Sought()).in_all == 6
 
 
 @pytest.mark.parametrize("day", range(1, 15))

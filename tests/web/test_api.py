@@ -9,7 +9,7 @@ from sqlalchemy.exc import OperationalError
 from amber_spread.core.document import plan_document, read_document, write_document
 from amber_spread.core.limits import MAX_FILE_BYTES
 from amber_spread.schemas import schemas
-from amber_spread.store.orders import Asked, OrderBook
+from amber_spread.store.orders import OrderBook, Sought
 from amber_spread.web.app import make_app
 from tests.clients import client_of, shelf
 from tests.designs import document, tier
@@ -151,7 +151,7 @@ def test_a_database_out_of_reach_is_a_503_and_planning_goes_on():
     assert "Nothing was changed" in problem(client.get("/api/orders"), 503)["detail"]
     assert client.post("/api/plan", json={"document": body()}).status_code == 200
     with pytest.raises(OperationalError):
-        away.shelf(Asked())
+        away.shelf(Sought())
 
 
 def test_every_address_outside_the_api_serves_the_page(book, tmp_path):

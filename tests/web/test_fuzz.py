@@ -23,7 +23,7 @@ def test_made_up_requests_are_answered_as_described(postgres, monkeypatch):
 
         @settings(max_examples=15, deadline=None, suppress_health_check=list(HealthCheck))
         def ask(case):
-            case.call_and_validate(checks=checks, headers=OURS)
+            case.call_and_validate(checks=checks, headers=dict(OURS))
 
         given(case=operation.as_strategy())(ask)()
     book.engine.dispose()

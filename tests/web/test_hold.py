@@ -308,7 +308,7 @@ def test_only_pages_of_ours_change_anything(app, headers, status):
     sent = {name.lower(): value for name, value in sent.items()}
     answer = client.put("/api/kit", content=content, headers={k: v for k, v in sent.items() if v is not None})
     assert answer.status_code == status
-    pin = client.get("/api/kit", headers=OURS).json()["kit"]["pin_mm"]
+    pin = client.get("/api/kit", headers=dict(OURS)).json()["kit"]["pin_mm"]
     assert (pin == 333) == (status == 200)
 
 

@@ -14,13 +14,14 @@ import pytest
 import uvicorn
 from sqlalchemy import text
 
-from amber_spread.crashtest import Kitchen, ask, run_crashtest
+from amber_spread.crashtest import run_crashtest
 from amber_spread.fuzz import run_fuzz
+from amber_spread.kitchen import ask, kitchen
 from amber_spread.serve import ROOT
 from amber_spread.store.migrate import migrate
 from amber_spread.store.orders import OrderBook
 from amber_spread.store.private_postgres import PrivatePostgres, is_running, temporary_folder
-from amber_spread.web import errors, patient
+from amber_spread.web import bounds, errors, patient
 from amber_spread.web.app import make_app
 from tests.clients import client_of
 from tests.designs import document, tier
@@ -88,7 +89,7 @@ def test_what_waits_too_long_for_another_is_told_so(postgres):
 
 
 def test_a_frozen_database_is_told_in_bounded_time_and_planning_goes_on(monkeypatch):
-    monkeypatch.setattr(errors, "ANSWER_S", 1.0)
+    monkeypatch.setattr(bounds, "ANSWER_S", 1.0)
     with (
         temporary_folder() as folder,
         PrivatePostgres(folder / "pg") as server,
@@ -139,7 +140,7 @@ def test_a_database_that_was_killed_is_started_again_by_itself():
 def address(monkeypatch):
     """Planning alone, served over a socket as it is in earnest, by a server in a hurry."""
     monkeypatch.setattr(patient, "HEADERS_S", 0.5)
-    monkeypatch.setattr(errors, "LONGEST_S", 0.5)
+    monkeypatch.setattr(bounds, "LONGEST_S", 0.5)
     listener = socket.socket()
     listener.bind(("127.0.0.1", 0))
     server = uvicorn.Server(uvicorn.Config(make_app(None), http=patient.Patient, log_level="error"))
@@ -250,22 +251,16 @@ def test_a_missing_password_file_is_said():
 
 
 def test_several_processes_serve_one_book():
-    with temporary_folder() as folder:
-        kitchen = Kitchen(folder, ("--workers", "2"))
-        try:
-            kitchen.start()
-            made = ask(kitchen.port, "POST", "/api/orders", SENT)[1]
-            for number in range(1, 9):
-                changed = SENT | {"title": f"Save {number}"}
-                saved = ask(
-                    kitchen.port, "PUT", f"/api/orders/{made['id']}", {"began_from": number, "document": changed}
-                )
-                assert saved[0] == 200
-                assert ask(kitchen.port, "GET", f"/api/orders/{made['id']}")[1]["document"]["title"] == f"Save {number}"
-                (card,) = ask(kitchen.port, "GET", "/api/orders")[1]["orders"]
-                assert card["title"] == f"Save {number}"
-        finally:
-            assert kitchen.stop() < 8
+    with kitchen(options=("--workers", "2")) as served:
+        made = ask(served.port, "POST", "/api/orders", SENT)[1]
+        for number in range(1, 9):
+            changed = SENT | {"title": f"Save {number}"}
+            saved = ask(served.port, "PUT", f"/api/orders/{made['id']}", {"began_from": number, "document": changed})
+            assert saved[0] == 200
+            assert ask(served.port, "GET", f"/api/orders/{made['id']}")[1]["document"]["title"] == f"Save {number}"
+            (card,) = ask(served.port, "GET", "/api/orders")[1]["orders"]
+            assert card["title"] == f"Save {number}"
+        assert served.stop() < 8
 
 
 def test_no_acknowledged_save_is_lost_in_a_crash(capsys):

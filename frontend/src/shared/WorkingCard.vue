@@ -4,6 +4,7 @@ import { computed, nextTick, ref, watch } from "vue";
 import { useOrder } from "@/order/order";
 import { useHandbook } from "./handbook";
 import { spoken, writtenFormula } from "./formula";
+import { ORIGINS } from "./origins";
 import { useSettings } from "./settings";
 import { asked, hideWorking } from "./working";
 
@@ -21,18 +22,10 @@ const given = computed(() =>
     words: settings.unrounded(quantity),
   })),
 );
-const SOURCES: Record<string, string> = {
-  definition: "By definition",
-  geometry: "Geometry",
-  published: "Published",
-  "common practice": "Common practice in the trade",
-  "from memory": "From memory: check it against your own kitchen",
-  "this kitchen": "This kitchen's own practice",
-};
 const source = computed(() => {
   const from = rule.value?.source;
   if (!from) return "";
-  return from.reference ? `${SOURCES[from.origin]}: ${from.reference}` : `${SOURCES[from.origin]}.`;
+  return from.reference ? `${ORIGINS[from.origin]}: ${from.reference}` : `${ORIGINS[from.origin]}.`;
 });
 
 const exact = computed(() => (asked.value ? settings.unrounded(asked.value.figure) : ""));

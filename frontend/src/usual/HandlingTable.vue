@@ -73,7 +73,7 @@ tr {
 }
 
 thead th:not(:first-child) {
-  padding-right: 0;
+  padding: 6px 0 6px 28px;
   text-align: right;
 }
 

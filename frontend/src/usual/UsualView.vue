@@ -5,25 +5,19 @@ import ChoiceRow from "@/shared/ChoiceRow.vue";
 import { useHandbook } from "@/shared/handbook";
 import KitchenPage from "@/shared/KitchenPage.vue";
 import MeasureField from "@/shared/MeasureField.vue";
+import { ORIGINS } from "@/shared/origins";
 import { usePractice } from "@/shared/practice";
 import HandlingTable from "./HandlingTable.vue";
 import UnreadWords from "@/shared/UnreadWords.vue";
 import UsualHistory from "./UsualHistory.vue";
 
-type Room = "Cake" | "Coats" | "Cover" | "Boards" | "Mixing" | "Techniques";
+const ROOMS = ["Cake", "Coats", "Cover", "Boards", "Mixing", "Techniques"] as const;
+type Room = (typeof ROOMS)[number];
+const CHOICES = ROOMS.map((value) => ({ value, words: value }));
 const usual = usePractice();
 const handbook = useHandbook();
 const room = ref<Room>("Cake");
 const historyOpen = ref(false);
-const ROOMS = (["Cake", "Coats", "Cover", "Boards", "Mixing", "Techniques"] as const).map((value) => ({
-  value,
-  words: value,
-}));
-const ORIGINS: Record<string, string> = {
-  "common practice": "common practice",
-  "from memory": "from memory",
-  "this kitchen": "the program’s own starting value",
-};
 const rows = computed(() => usual.habits.filter((habit) => habit.room === room.value));
 </script>
 
@@ -39,7 +33,7 @@ const rows = computed(() => usual.habits.filter((habit) => habit.room === room.v
         <ChoiceRow
           label="What to look at"
           :value="room"
-          :choices="ROOMS"
+          :choices="CHOICES"
           @change="(value) => (room = value)"
         />
       </div>
