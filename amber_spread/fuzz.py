@@ -22,6 +22,7 @@ from amber_spread.demo.pantry import PANTRY
 from amber_spread.demo.week import week
 from amber_spread.kitchen import OURS, Kitchen, kitchen, until_stopped
 from amber_spread.web.app import make_app
+from amber_spread.web.notices import PATH as NOTICES
 
 SEED = 20261126
 SLOW_S = 1.0
@@ -119,6 +120,7 @@ class Maker:
             (method.upper(), path, operation)
             for path, methods in described["paths"].items()
             for method, operation in methods.items()
+            if path != NOTICES  # which is answered without end
         ]
 
     def with_document(self) -> Asked:

@@ -18,6 +18,7 @@ from amber_spread.core.base import Frozen
 from amber_spread.core.document import Complaint, Document, complaints_of
 from amber_spread.core.upgrades import NOW
 from amber_spread.store.engine import engine_at
+from amber_spread.store.notices import tell
 from amber_spread.store.tables import OrderRow, RevisionRow
 
 
@@ -135,6 +136,7 @@ class OrderBook:
             _put(row, card)
             session.add(row)
             session.flush()
+            tell(session, "order", 1, row.id)
             return _order(row, self._append(session, row.id, 1, document, began_from=None, aside=False))
 
     def due_between(self, first: date, last: date) -> Due:
@@ -214,6 +216,7 @@ class OrderBook:
                 row.title, row.due, row.revision = document.title, document.due, number
                 _put(row, card)
                 session.flush()
+                tell(session, "order", number, id)
                 return _order(row, saved)
             current_number = row.revision
         raise StaleSave(current_number, number)
@@ -237,6 +240,7 @@ class OrderBook:
             row = self._row(session, id, lock=True)
             row.archived = archived
             session.flush()
+            tell(session, "order", row.revision, id)
             return _standing(row)
 
     def revisions(self, id: uuid.UUID) -> list[Revision]:

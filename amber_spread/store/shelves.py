@@ -14,6 +14,7 @@ from amber_spread.core.kit import STARTING, Kit
 from amber_spread.core.pantry import Pantry
 from amber_spread.core.practice import Practice
 from amber_spread.core.upgrades import NOW, FromLater, Kind, upgraded
+from amber_spread.store.notices import tell
 from amber_spread.store.orders import OrderMissing, StaleSave, Unread
 from amber_spread.store.tables import KitRow, PantryRow, PracticeRow, WholeRow
 
@@ -124,6 +125,8 @@ class Shelf(Generic[T]):
         row = self.row(began_from=began_from, aside=aside, format=NOW[self.kind], content=written)
         session.add(row)
         session.flush()
+        if not aside:
+            tell(session, self.kind, row.number)
         return row.number
 
 

@@ -13,10 +13,11 @@ from starlette.exceptions import HTTPException
 from starlette.middleware.gzip import GZipMiddleware
 
 from amber_spread.store.orders import OrderBook
-from amber_spread.web import kit, line, orders, pantry, papers, planning, practice, shop
+from amber_spread.web import kit, line, notices, orders, pantry, papers, planning, practice, shop
 from amber_spread.web.bounds import BoundedBody, BoundedTime
 from amber_spread.web.errors import RESPONSES, catch_errors
 from amber_spread.web.guard import Guard
+from amber_spread.web.notices import Notices
 from amber_spread.web.planner import Planner
 from amber_spread.web.workers import Workers
 
@@ -31,18 +32,20 @@ def _described(app: FastAPI) -> dict[str, Any]:
             for operation in path.values():
                 for status, answer in operation["responses"].items():
                     if int(status) >= 400:
-                        answer["content"] = {"application/problem+json": answer["content"]["application/json"]}
+                        answer["content"] = {"application/problem+json": next(iter(answer["content"].values()))}
     return app.openapi_schema
 
 
 def make_app(book: OrderBook | None, built: Path = BUILT) -> FastAPI:
     """The application over an order book; without one only planning works (it needs no database)."""
     workers = Workers()
+    told = Notices()
 
     @asynccontextmanager
     async def living(_: FastAPI) -> AsyncIterator[None]:
         workers.wake()
-        yield
+        async with told.from_others(book):
+            yield
         workers.stop()
 
     app = FastAPI(title="Amber Spread", version="1", responses=RESPONSES, docs_url=None, redoc_url=None,
@@ -50,6 +53,7 @@ def make_app(book: OrderBook | None, built: Path = BUILT) -> FastAPI:
                   openapi_url="/api/openapi.json")  # fmt: skip
     app.state.book = book
     app.state.planner = Planner(workers)
+    app.state.notices = told
     app.openapi = lambda: _described(app)  # type: ignore[method-assign]
     catch_errors(app)
     app.add_middleware(GZipMiddleware, minimum_size=1000, compresslevel=1)
@@ -65,6 +69,7 @@ def make_app(book: OrderBook | None, built: Path = BUILT) -> FastAPI:
     api.include_router(shop.router)
     api.include_router(papers.router)
     api.include_router(orders.router)
+    api.include_router(notices.router)
 
     if built.exists():
 

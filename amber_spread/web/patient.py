@@ -5,6 +5,8 @@ from typing import Any
 
 from uvicorn.protocols.http.httptools_impl import HttpToolsProtocol
 
+from amber_spread.web.notices import is_endless
+
 HEADERS_S = 10.0
 """So long the head of a request may take to come in whole."""
 
@@ -33,6 +35,13 @@ class Patient(HttpToolsProtocol):
         """Nobody is there any longer."""
         self._done()
         super().connection_lost(exc)
+
+    def shutdown(self) -> None:
+        """The server stops: an answer that never ends of itself is ended, the others are waited for."""
+        if self.cycle is not None and self.cycle.response_started and is_endless(self.cycle.scope):
+            self.transport.close()
+        else:
+            super().shutdown()
 
     def _wait(self) -> None:
         self._done()

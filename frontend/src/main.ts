@@ -6,6 +6,7 @@ import { createApp } from "vue";
 import App from "./App.vue";
 import { router } from "./router";
 import { mishap } from "./shared/mishap";
+import { listen } from "./shared/notices";
 
 const app = createApp(App);
 app.config.errorHandler = (error) => {
@@ -14,3 +15,4 @@ app.config.errorHandler = (error) => {
 };
 window.addEventListener("unhandledrejection", (event) => mishap(event.reason));
 app.use(createPinia()).use(router).mount("#app");
+listen();

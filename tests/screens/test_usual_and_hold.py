@@ -53,6 +53,25 @@ def test_a_browser_that_is_full_loses_no_edit_and_says_nothing_untrue(screen, ad
     expect(screen.get_by_role("textbox", name="Title")).to_have_value("Kept all the same")
 
 
+def test_what_one_screen_saves_the_others_show_at_once(browser, screen, address):
+    screen.goto(address)
+    screen.get_by_role("button", name="New cake").first.click()
+    fill(screen.get_by_role("textbox", name="Title"), "One cake, two screens")
+    saved(screen)
+    with page(browser) as other, page(browser, (1024, 768)) as shelf:
+        shelf.goto(address)
+        expect(shelf.get_by_text("One cake, two screens")).to_be_visible()
+        other.goto(screen.url)
+        expect(other.get_by_role("textbox", name="Title")).to_have_value("One cake, two screens")
+        fill(screen.get_by_role("textbox", name="Title"), "Two screens, one cake")
+        saved(screen)
+        expect(other.get_by_role("textbox", name="Title")).to_have_value("Two screens, one cake", timeout=3000)
+        expect(other.get_by_text("Changed elsewhere")).to_be_visible()
+        expect(shelf.get_by_text("Two screens, one cake")).to_be_visible(timeout=3000)
+        assert spills(other) == [0, 0]
+        assert serious(other) == []
+
+
 def test_the_api_is_described_with_scripts_of_our_own(screen, address):
     asked = []
     screen.on("request", lambda request: asked.append(request.url))

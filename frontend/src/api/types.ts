@@ -13,6 +13,7 @@ export type Outside = Schemas["Outside"];
 export type Handbook = Schemas["Handbook"];
 export type Limit = Schemas["Limit"];
 export type RuleText = Schemas["RuleText"];
+export type Notice = Schemas["Notice"];
 export type Revision = Schemas["Revision"];
 export type Order = Schemas["Order"];
 export type Document = Schemas["Document"];

@@ -6,6 +6,7 @@ import { useOrder } from "@/order/order";
 import { useShopping } from "@/order/shopping";
 import ChoiceRow from "@/shared/ChoiceRow.vue";
 import MeasureField from "@/shared/MeasureField.vue";
+import { useNotices } from "@/shared/notices";
 import { usePantry } from "@/shared/pantry";
 import { useSettings } from "@/shared/settings";
 import { stepWords } from "@/drawing/vessels";
@@ -73,6 +74,11 @@ watch(
   ],
   () => void shop.refresh(),
   { immediate: true },
+);
+useNotices(
+  () => shop.scope === "week" && shop.refresh(),
+  (notice) => notice.what === "order" && notice.id !== order.id,
+  1000,
 );
 </script>
 

@@ -9,13 +9,11 @@ import { useSettings } from "@/shared/settings";
 import { parseLength, UnitError } from "@/shared/units";
 import { useHandbook } from "@/shared/handbook";
 import UnreadWords from "@/shared/UnreadWords.vue";
-import { useOrder } from "./order";
 
 type Sizes = "discs_mm" | "boards_mm" | "scrapers_mm";
 
 const open = defineModel<boolean>({ required: true });
 const shelf = useKit();
-const order = useOrder();
 const settings = useSettings();
 const handbook = useHandbook();
 const kit = computed(() => shelf.kit);
@@ -33,9 +31,6 @@ const TIN_SHAPES = ["round", "square", "rectangle", "polygon", "oval", "heart", 
 
 watch(open, (now) => {
   if (now) void shelf.open();
-});
-watch(kit, () => {
-  if (open.value) void order.replan();
 });
 
 function remove<T>(list: (kit: Kit) => T[], one: T): void {

@@ -8,7 +8,8 @@ const order = useOrder();
 const words = computed(() => {
   switch (order.status) {
     case "saved":
-      return order.savedAt ? `Saved ${clockWords(order.savedAt)}` : "Saved";
+      if (!order.savedAt) return "Saved";
+      return `${order.fromElsewhere ? "Changed elsewhere" : "Saved"} ${clockWords(order.savedAt)}`;
     case "editing":
       return "Save now";
     case "saving":

@@ -1,10 +1,11 @@
 import { reactive } from "vue";
-import { createPinia, setActivePinia } from "pinia";
+import { createPinia, disposePinia, setActivePinia } from "pinia";
 import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
 import type { Document } from "@/api/types";
 
 vi.hoisted(() => vi.stubGlobal("location", { origin: "http://kitchen.test" }));
 
+import { tell } from "@/shared/notices";
 import { findDraft } from "./drafts";
 import { useOrder } from "./order";
 
@@ -21,14 +22,28 @@ class Server {
   revision = 1;
   document = made("One");
   saves = 0;
+  plans = 0;
+  afterSave: () => void = () => undefined;
+  kit = 1;
   down = false;
   refuse: unknown = null;
   unreadable: unknown = null;
 
+  /** Somebody saves on another screen. */
+  savedElsewhere(title: string): void {
+    this.revision += 1;
+    this.document = made(title);
+    tell({ what: "order", id: ID, number: this.revision });
+  }
+
   answer = async (request: Request): Promise<Response> => {
     if (this.down) throw new TypeError("no connection");
-    if (request.url.endsWith("/api/plan"))
+    if (request.url.endsWith("/api/kit"))
+      return Response.json({ number: this.kit, kit: { discs_mm: [this.kit] }, unread: "" });
+    if (request.url.endsWith("/api/plan")) {
+      this.plans += 1;
       return Response.json({ tiers: [], section: {}, checks: [], bowls: {} });
+    }
     if (request.url.endsWith("/api/read")) {
       if (this.unreadable) return Response.json(this.unreadable, { status: 422 });
       return Response.json(await request.json());
@@ -41,17 +56,14 @@ class Server {
       this.revision += 1;
       this.document = body.document;
     }
-    return Response.json({
-      id: ID,
-      revision: this.revision,
-      saved_at: "2026-11-24T10:00:00Z",
-      archived: false,
-      document: this.document,
-    });
+    const { revision, document } = this;
+    if (request.method === "PUT") this.afterSave();
+    return Response.json({ id: ID, revision, saved_at: "2026-11-24T10:00:00Z", archived: false, document });
   };
 }
 
 let server: Server;
+let pinia = createPinia();
 
 beforeEach(() => {
   vi.useFakeTimers();
@@ -63,10 +75,11 @@ beforeEach(() => {
   });
   server = new Server();
   vi.stubGlobal("fetch", (request: Request) => server.answer(request));
-  setActivePinia(createPinia());
+  reload();
 });
 
 afterEach(() => {
+  disposePinia(pinia);
   vi.useRealTimers();
   vi.unstubAllGlobals();
 });
@@ -75,6 +88,13 @@ async function opened() {
   const order = useOrder();
   await order.open(ID);
   return order;
+}
+
+/** The page is loaded, or loaded again. */
+function reload(): void {
+  disposePinia(pinia);
+  pinia = createPinia();
+  setActivePinia(pinia);
 }
 
 const rename = (title: string) => (draft: Document) => {
@@ -124,7 +144,7 @@ describe("an order on the bench", () => {
     order.close();
     server.down = false;
     server.unreadable = { status: 422, title: "", detail: "hat is not a field.", errors: [] };
-    setActivePinia(createPinia());
+    reload();
     order = await opened();
     expect(order.document?.title).toBe("One");
     expect(order.stray?.words).toBe("hat is not a field.");
@@ -176,7 +196,7 @@ describe("an order on the bench", () => {
     order.edit(rename("Unsent"));
     await vi.advanceTimersByTimeAsync(1500);
     server.down = false;
-    setActivePinia(createPinia());
+    reload();
     const again = await opened();
     expect(again.document?.title).toBe("Unsent");
     await vi.advanceTimersByTimeAsync(4000);
@@ -199,6 +219,59 @@ describe("an order on the bench", () => {
     expect([order.status, server.document.title, order.revision]).toEqual(["saved", "Mine", 3]);
     await order.undo();
     expect(order.document?.title).toBe("Theirs");
+  });
+
+  it("shows what was saved on another screen, and undoes it like any other step", async () => {
+    const order = await opened();
+    server.savedElsewhere("Theirs");
+    await vi.advanceTimersByTimeAsync(10);
+    expect([order.document?.title, order.revision, order.status]).toEqual(["Theirs", 2, "saved"]);
+    expect([order.fromElsewhere, server.saves]).toEqual([true, 0]);
+    await order.undo();
+    await vi.advanceTimersByTimeAsync(2000);
+    expect([order.document?.title, order.fromElsewhere, server.document.title]).toEqual([
+      "One",
+      false,
+      "One",
+    ]);
+  });
+
+  it("is left as it is by another screen's save while it is edited, and by saves of other orders", async () => {
+    const order = await opened();
+    tell({ what: "order", id: "another", number: 9 });
+    tell({ what: "kit", id: "", number: 9 });
+    order.edit(rename("Mine"));
+    server.savedElsewhere("Theirs");
+    await vi.advanceTimersByTimeAsync(10);
+    expect([order.document?.title, order.revision]).toEqual(["Mine", 1]);
+  });
+
+  it("asks anew when saves may have been missed, and finds one that came while it was saving", async () => {
+    const order = await opened();
+    [server.revision, server.document] = [4, made("While nobody looked")];
+    tell(null);
+    await vi.advanceTimersByTimeAsync(10);
+    expect([order.document?.title, order.revision]).toEqual(["While nobody looked", 4]);
+    order.edit(rename("Mine"));
+    server.afterSave = () => {
+      tell({ what: "order", id: ID, number: 6 });
+      [server.revision, server.document] = [6, made("Just after")];
+    };
+    await order.save();
+    await vi.advanceTimersByTimeAsync(10);
+    expect([order.document?.title, order.revision]).toEqual(["Just after", 6]);
+  });
+
+  it("is planned anew when what the kitchen owns is another, and not when it is the same", async () => {
+    await opened();
+    const before = server.plans;
+    tell({ what: "kit", id: "", number: 1 });
+    await vi.advanceTimersByTimeAsync(10);
+    expect(server.plans).toBe(before);
+    server.kit = 2;
+    tell({ what: "kit", id: "", number: 2 });
+    await vi.advanceTimersByTimeAsync(10);
+    expect(server.plans).toBe(before + 1);
   });
 
   it("points at the field the server will not take", async () => {

@@ -1,11 +1,12 @@
 /** The order on the bench: its document, its live plan, undo, and saving that loses nothing. */
 import { defineStore } from "pinia";
-import { computed, ref, shallowRef, toRaw } from "vue";
+import { computed, ref, shallowRef, toRaw, watch } from "vue";
 import { answered, api, type Complaint, Refused, Unreachable } from "@/api/client";
-import type { Document, Order, Plan } from "@/api/types";
+import type { Document, Notice, Order, Plan } from "@/api/types";
 import { type Draft, dropDraft, findDraft, keepDraft } from "./drafts";
 import { History } from "@/shared/history";
 import { useKit } from "@/shared/kit";
+import { hear } from "@/shared/notices";
 import { usePantry } from "@/shared/pantry";
 
 export type Status = "saved" | "editing" | "saving" | "unreachable" | "refused" | "stale";
@@ -32,6 +33,8 @@ export const useOrder = defineStore("order", () => {
   const status = ref<Status>("saved");
   const stale = ref<{ current: number; aside: number } | null>(null);
   const planUnreachable = ref(false);
+  /** What is shown was last saved on another screen. */
+  const fromElsewhere = ref(false);
   /** This browser has no room for what the server has not taken yet. */
   const undrafted = ref(false);
   /** What this browser kept of this order and this version cannot read. */
@@ -47,6 +50,10 @@ export const useOrder = defineStore("order", () => {
   let planTimer: ReturnType<typeof setTimeout> | undefined;
   let planning: AbortController | null = null;
   let saving: Promise<void> | null = null;
+  let heard = 0;
+  /** What every plan takes beside the document, as the last plan took it. */
+  const beside = computed(() => JSON.stringify([kit.kit, pantry.larder?.contents]));
+  let plannedWith = "";
 
   const canUndo = computed(() => steps.value >= 0 && (history.canUndo || undoneTo > 1));
   const canRedo = computed(() => steps.value >= 0 && history.canRedo);
@@ -111,6 +118,9 @@ export const useOrder = defineStore("order", () => {
     stale.value = null;
     stray.value = null;
     undrafted.value = false;
+    fromElsewhere.value = false;
+    heard = 0;
+    plannedWith = "";
     status.value = "saved";
     tier.value = 0;
     lit.value = "";
@@ -198,6 +208,7 @@ export const useOrder = defineStore("order", () => {
     saving = send();
     await saving;
     saving = null;
+    if (heard > revision.value) catchUp();
   }
 
   async function send(): Promise<void> {
@@ -214,6 +225,7 @@ export const useOrder = defineStore("order", () => {
       }
       revision.value = order.revision;
       savedAt.value = new Date(order.saved_at);
+      fromElsewhere.value = false;
       if (document.value === sent) {
         if (!stray.value) dropDraft(target);
         undrafted.value = false;
@@ -258,6 +270,34 @@ export const useOrder = defineStore("order", () => {
     }
   }
 
+  /** Show what was saved on another screen, unless something is changed on this one: its save meets the other's. */
+  async function fromOthers(): Promise<void> {
+    const of = id.value;
+    if (status.value !== "saved" || saving) return;
+    const found = (await answered(api.GET("/api/orders/{id}", { params: { path: { id: of } } }))) as Order;
+    if (id.value !== of || status.value !== "saved" || found.revision <= revision.value) return;
+    if (document.value) history.remember(toRaw(document.value));
+    steps.value += 1;
+    take(found);
+    fromElsewhere.value = true;
+    await replan();
+  }
+
+  /** The same where nobody waits for it: what is shown stays when it fails, and the next save says what is amiss. */
+  function catchUp(): void {
+    fromOthers().catch(() => undefined);
+  }
+
+  hear((notice: Notice | null) => {
+    if (!document.value) return;
+    if (notice && (notice.what !== "order" || notice.id !== id.value)) return;
+    heard = notice?.number ?? heard;
+    if (!notice || heard > revision.value) catchUp();
+  });
+  watch(beside, (now) => {
+    if (plannedWith && now !== plannedWith) void replan();
+  });
+
   /** Plan the document as it stands. Only the newest answer counts. */
   async function replan(): Promise<void> {
     if (!document.value) return;
@@ -267,6 +307,7 @@ export const useOrder = defineStore("order", () => {
     planning = mine;
     await Promise.all([kit.ready(), pantry.ready()]);
     if (mine.signal.aborted) return;
+    plannedWith = beside.value;
     try {
       const answer = await answered(
         api.POST("/api/plan", {
@@ -315,6 +356,7 @@ export const useOrder = defineStore("order", () => {
     status,
     stale,
     planUnreachable,
+    fromElsewhere,
     undrafted,
     stray,
     tier,

@@ -7,6 +7,8 @@ import { computed, ref, shallowRef } from "vue";
 import { type Complaint, Refused } from "@/api/client";
 import { copied } from "./copy";
 import { History } from "./history";
+import { hear } from "./notices";
+import type { Notice } from "@/api/types";
 
 const TRIES = 4;
 
@@ -21,6 +23,8 @@ export function takeOut<T>(list: T[], meant: (one: T) => boolean): void {
 }
 
 export interface Ways<Shown extends { number: number; unread: string }, Whole> {
+  /** What the server calls it when it is saved elsewhere. */
+  what: Notice["what"];
   ask: () => Promise<Shown>;
   send: (beganFrom: number, whole: Whole) => Promise<Shown>;
   /** The whole in what the server shows of it. */
@@ -75,6 +79,19 @@ export function useKept<Shown extends { number: number; unread: string }, Whole>
     take(found);
   }
 
+  /** Show what was kept elsewhere, unless a change is under way or being mended, which meets it by itself. */
+  function catchUp(): void {
+    if (underway.value > 0 || trouble.value || !shown.value) return;
+    newest().catch(() => undefined); // what is shown stays, and the next change says what is amiss
+  }
+
+  let heard = 0;
+  hear((notice) => {
+    if (notice && notice.what !== ways.what) return;
+    heard = notice?.number ?? heard;
+    if (!notice || heard > (shown.value?.number ?? 0)) catchUp();
+  });
+
   async function open(): Promise<void> {
     try {
       await newest();
@@ -113,6 +130,7 @@ export function useKept<Shown extends { number: number; unread: string }, Whole>
         return false;
       } finally {
         underway.value -= 1;
+        if (heard > (shown.value?.number ?? 0)) catchUp();
       }
     });
     return saving;

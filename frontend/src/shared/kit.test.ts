@@ -1,5 +1,5 @@
-import { createPinia, setActivePinia } from "pinia";
-import { beforeEach, describe, expect, it, vi } from "vitest";
+import { createPinia, disposePinia, setActivePinia, type Pinia } from "pinia";
+import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
 import type { Kit } from "@/api/types";
 
 vi.hoisted(() => {
@@ -9,9 +9,10 @@ vi.hoisted(() => {
 
 import { useHandbook } from "./handbook";
 import { useKit } from "./kit";
+import { tell } from "./notices";
 
 const owned = (...discs_mm: number[]) => ({ discs_mm, sheets: [] }) as unknown as Kit;
-const server = { number: 4, kit: owned(203), down: false, asked: 0 };
+const server = { number: 4, kit: owned(203), down: false, asked: 0, after: () => undefined as void };
 
 async function answer(request: Request): Promise<Response> {
   if (server.down) throw new TypeError("no connection");
@@ -20,16 +21,25 @@ async function answer(request: Request): Promise<Response> {
     if (body.began_from !== server.number)
       return Response.json({ status: 409, detail: "Saved elsewhere.", errors: [] }, { status: 409 });
     [server.number, server.kit] = [server.number + 1, body.kit];
-  } else server.asked += 1;
+    const kept = Response.json({ number: server.number, kit: server.kit });
+    server.after();
+    return kept;
+  }
+  server.asked += 1;
   return Response.json({ number: server.number, kit: server.kit });
 }
 
+let pinia: Pinia;
+
 beforeEach(() => {
-  Object.assign(server, { number: 4, kit: owned(203), down: false, asked: 0 });
+  Object.assign(server, { number: 4, kit: owned(203), down: false, asked: 0, after: () => undefined });
   vi.stubGlobal("fetch", answer);
-  setActivePinia(createPinia());
+  pinia = createPinia();
+  setActivePinia(pinia);
   useHandbook().book = { kit: owned(150, 180) } as never;
 });
+
+afterEach(() => disposePinia(pinia));
 
 const another = (mm: number) => (kit: Kit) => void kit.discs_mm.push(mm);
 
@@ -53,6 +63,24 @@ describe("what the kitchen owns", () => {
     [server.number, server.kit] = [9, owned(203, 215)];
     await kit.change(another(254));
     expect([server.kit, kit.kit]).toEqual([owned(203, 215, 254), owned(203, 215, 254)]);
+  });
+
+  it("shows what another screen kept, at once or once a change of its own is kept", async () => {
+    const kit = useKit();
+    await kit.ready();
+    const heard = (number: number): void => tell({ what: "kit", id: "", number });
+    [server.number, server.kit] = [5, owned(215)];
+    heard(5);
+    await vi.waitFor(() => expect(kit.kit).toEqual(owned(215)));
+    tell({ what: "pantry", id: "", number: 40 });
+    heard(5);
+    expect(server.asked).toBe(2);
+    server.after = () => {
+      heard(7);
+      [server.number, server.kit] = [7, owned(300)];
+    };
+    await kit.change(another(254));
+    await vi.waitFor(() => expect(kit.kit).toEqual(owned(300)));
   });
 
   it("is the usual set while it cannot be read, which never takes the place of what is owned", async () => {

@@ -10,6 +10,7 @@ import { useKept } from "./kept";
 export const useKit = defineStore("kit", () => {
   const handbook = useHandbook();
   const { shown, whole, ...kept } = useKept<KeptKit, Kit>({
+    what: "kit",
     ask: async () => (await answered(api.GET("/api/kit"))) as KeptKit,
     send: async (began_from, kit) =>
       (await answered(api.PUT("/api/kit", { body: { began_from, kit } }))) as KeptKit,

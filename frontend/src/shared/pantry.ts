@@ -33,6 +33,7 @@ export const usePantry = defineStore("pantry", () => {
     have,
     ...kept
   } = useKept<Larder, Pantry>({
+    what: "pantry",
     ask: async () => (await answered(api.GET("/api/pantry"))) as Larder,
     send: async (began_from, pantry) =>
       (await answered(api.PUT("/api/pantry", { body: { began_from, pantry } }))) as Larder,

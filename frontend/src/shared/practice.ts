@@ -16,6 +16,7 @@ export type ShareName = keyof Practice["techniques"][TechniqueName];
 export const usePractice = defineStore("practice", () => {
   const handbook = useHandbook();
   const { shown, whole, ...kept } = useKept<KeptPractice, Practice>({
+    what: "practice",
     ask: async () => (await answered(api.GET("/api/practice"))) as KeptPractice,
     send: async (began_from, practice) =>
       (await answered(api.PUT("/api/practice", { body: { began_from, practice } }))) as KeptPractice,

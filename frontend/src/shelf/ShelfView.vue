@@ -5,6 +5,7 @@ import { useRouter } from "vue-router";
 import { answered, api, Refused } from "@/api/client";
 import type { Card } from "@/api/types";
 import { useHandbook } from "@/shared/handbook";
+import { useNotices } from "@/shared/notices";
 import { usePantry } from "@/shared/pantry";
 import { useSettings } from "@/shared/settings";
 import { clockWords, dayWords } from "@/shared/time";
@@ -164,6 +165,7 @@ function attentionWords(card: Card): string {
   return parts.join(", ");
 }
 
+useNotices(load, (notice) => notice.what === "order" || notice.what === "kit", 300);
 onMounted(() => {
   document.title = "Amber Spread";
   void load();
