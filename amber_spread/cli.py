@@ -46,6 +46,11 @@ def main(arguments: list[str] | None = None) -> int:
     crashes.add_argument("--rounds", type=_rounds, default=20, help="how often (20)")
     fuzzed = commands.add_parser("fuzz", help="send the API what nobody should")
     fuzzed.add_argument("--requests", type=_rounds, default=5000, help="how many requests (5000)")
+    loaded = commands.add_parser("load", help="let many people edit at once, and print how long each waits")
+    loaded.add_argument("--planners", type=_rounds, default=100, help="how many people (100)")
+    loaded.add_argument("--think", type=float, default=1.0, help="how long each rests between edits, s (1)")
+    loaded.add_argument("--seconds", type=_rounds, default=10, help="for how long (10)")
+    loaded.add_argument("--workers", type=_workers, default=1, help="how many processes serve (1)")
     commands.add_parser("schemas", help="write the API's and the design file's schema into the tree")
     chosen = parser.parse_args(arguments)
     if chosen.command == "plan":
@@ -77,6 +82,10 @@ def main(arguments: list[str] | None = None) -> int:
         from amber_spread.fuzz import run_fuzz
 
         return run_fuzz(chosen.requests)
+    if chosen.command == "load":
+        from amber_spread.load import run_load
+
+        return run_load(chosen.planners, chosen.think, chosen.seconds, chosen.workers)
     if chosen.command == "shots":
         from amber_spread.shots import take_shots
 

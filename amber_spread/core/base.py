@@ -2,10 +2,12 @@
 
 import re
 import unicodedata
-from typing import TYPE_CHECKING, Annotated, Any, ClassVar, NoReturn, Self
+from typing import TYPE_CHECKING, Annotated, Any, ClassVar, Generic, NoReturn, Self, TypeVar
 
 from pydantic import AfterValidator, BaseModel, ConfigDict, StringConstraints
 from pydantic_core import PydanticCustomError
+
+T = TypeVar("T")
 
 
 class Frozen(BaseModel):
@@ -81,6 +83,21 @@ class Made(Frozen):
     def __pydantic_init_subclass__(cls, **kwargs: Any) -> None:
         cls.names = set(cls.model_fields)
         cls.defaults = {name: each.default for name, each in cls.model_fields.items() if not each.is_required()}
+
+
+class Same(Generic[T]):
+    """Something that is to be found again as the very one it is, however like another: a key for what is kept of it."""
+
+    __slots__ = ("one",)
+
+    def __init__(self, one: T) -> None:
+        self.one = one
+
+    def __hash__(self) -> int:
+        return id(self.one)
+
+    def __eq__(self, other: object) -> bool:
+        return isinstance(other, Same) and self.one is other.one
 
 
 def printable(text: str) -> str:

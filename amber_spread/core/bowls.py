@@ -16,7 +16,7 @@ import math
 from collections.abc import Iterable, Sequence
 from typing import NamedTuple
 
-from amber_spread.core.base import Made, slug
+from amber_spread.core.base import Kept, Made
 from amber_spread.core.figures import (
     COMMON_PRACTICE,
     DEFINITION,
@@ -25,13 +25,14 @@ from amber_spread.core.figures import (
     Source,
     Unit,
     decided,
+    of_part,
     of_parts,
     parts_rule,
     rule,
     total,
 )
 from amber_spread.core.reserve import Walks, walk
-from amber_spread.core.uses import STEPS, Use
+from amber_spread.core.uses import STEPS, Use, step_key
 
 RESERVE_SOURCE = Source(
     origin="published",
@@ -222,16 +223,6 @@ def levels(ordered: Iterable[Use]) -> dict[str, float]:
     return reached
 
 
-def step_key(use: Use) -> str:
-    """The name of a use among its bowl's steps: `tier_1_crumb`."""
-    return f"tier_{use.tier}_{use.step}"
-
-
-def bowl_key(medium: str, colour: str | None) -> str:
-    """The name of a bowl among the plan's bowls: `meringue_buttercream`, or with its colour `fondant~blush`."""
-    return medium if colour is None else f"{medium}~{slug(colour)}"
-
-
 def fill_bowl(
     uses: Iterable[Use],
     name: str,
@@ -251,7 +242,7 @@ def fill_bowl(
     ordered = kept_order(best, wanted) if wanted else best
     if not ordered:
         raise ValueError("a bowl serves at least one use")
-    steps = {step_key(use): use for use in ordered}
+    steps = Kept({step_key(use): use for use in ordered})
     reached = levels(ordered)
     need = of_parts(_NEED, max(reached.values()), reached, "g", "up")
     stays = total({key: use.stays.value for key, use in steps.items()}, "g")
@@ -309,7 +300,7 @@ def _mixed(walks: Walks, need_g: float, risk: float, step_g: float) -> float:
 
 
 def _shown(rule_id: str, name: str, value: float, unit: Unit, rounding: Rounding = "nearest") -> Figure:
-    return of_parts(rule_id, value, {name: value}, unit, rounding)
+    return of_part(rule_id, name, value, unit, rounding)
 
 
 def _backward(use: Use) -> tuple[float, int, int]:

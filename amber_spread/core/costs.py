@@ -10,7 +10,6 @@ from collections.abc import Mapping, Sequence
 from amber_spread.core.base import Made
 from amber_spread.core.bill import goods_taken
 from amber_spread.core.bowl_checks import bought_coloured
-from amber_spread.core.bowls import bowl_key
 from amber_spread.core.document import Document
 from amber_spread.core.figures import COMMON_PRACTICE, DEFINITION, Figure, decided, of_parts, parts_rule, rule, total
 from amber_spread.core.goods import GOODS, read_good
@@ -19,6 +18,7 @@ from amber_spread.core.media import Medium
 from amber_spread.core.pantry import Pack, Terms
 from amber_spread.core.plan import Plan
 from amber_spread.core.recipes import Item, Recipe, weight_of, yield_of
+from amber_spread.core.uses import bowl_key
 
 _MADE = parts_rule(
     "cost.made", "What goes into a kilo of it, each at its own price.", "sum", "definition"

@@ -1,7 +1,7 @@
 """One tier cut through and seen from outside, as closed outlines in mm: x from the axis, z up from its own foot."""
 
 import math
-from collections.abc import Callable, Iterator
+from collections.abc import Callable, Iterable, Iterator
 from functools import lru_cache
 from typing import Literal, NamedTuple, TypeVar
 
@@ -68,14 +68,27 @@ class Cut(NamedTuple):
     tipped: dict[str, Sideways] | None
 
 
-class Drawn(NamedTuple):
+class Drawn:
     """A tier as it is drawn: what the cut shows, from the foot up, and its outside. `added` is seen on both: what
     stands above its top or at its foot.
     """
 
-    parts: list[Part]
-    outside: Silhouette
-    added: list[Part]
+    def __init__(self, parts: Iterable[Part], outside: Silhouette, added: Iterable[Part]) -> None:
+        self.parts, self.outside, self.added = list(parts), outside, list(added)
+        self._raised: tuple[float, Drawn] | None = None
+
+    def raised(self, by_mm: float) -> "Drawn":
+        """The same moved up by so much. What was asked for last is kept, since most edits leave a tier in its place."""
+        kept = self._raised
+        if kept is not None and kept[0] == by_mm:
+            return kept[1]
+        found = Drawn(
+            (lifted(part, by_mm) for part in self.parts),
+            lifted(self.outside, by_mm),
+            (lifted(part, by_mm) for part in self.added),
+        )
+        self._raised = by_mm, found
+        return found
 
 
 def slab(inner_mm: float, outer_mm: float, bottom_mm: float, top_mm: float) -> list[Point]:
@@ -121,12 +134,7 @@ def draw_tier(number: int, tier: Tier, cut: Cut, hex_of: HexOf) -> Drawn:
         round=isinstance(tier.cover, PanelCover) and tier.cover.run == "round",
         seen_from_above=_above(cut),
     )
-    added = list(_added(place, tier, cut, body, hex_of))
-    return Drawn(
-        [lifted(part, -body.foot_mm) for part in parts],
-        lifted(silhouette, -body.foot_mm),
-        [lifted(part, -body.foot_mm) for part in added],
-    )
+    return Drawn(parts, silhouette, _added(place, tier, cut, body, hex_of)).raised(-body.foot_mm)
 
 
 def lifted(piece: D, lift_mm: float) -> D:

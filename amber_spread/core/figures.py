@@ -272,7 +272,7 @@ def total(parts: Mapping[str, float], unit: Unit) -> Figure:
 
 def same(name: str, value: float, unit: Unit, rounding: Rounding = "nearest") -> Figure:
     """A measure worked out elsewhere in the plan and taken over as it is, by the name it has there."""
-    return _figure(value, unit, _SAME, rounding, ((name,), (unit,), (value,)))
+    return of_part(_SAME, name, value, unit, rounding)
 
 
 def decided(value: float, unit: Unit) -> Figure:
@@ -285,6 +285,11 @@ def chosen(own: float | None, usual: float, unit: Unit) -> Figure:
     if own is None:
         return _figure(usual, unit, _USUAL, "nearest", (("usual",), (unit,), (usual,)))
     return decided(own, unit)
+
+
+def of_part(rule_id: str, name: str, value: float, unit: Unit, rounding: Rounding = "nearest") -> Figure:
+    """A figure by a rule from `parts_rule` that takes over one named part as it is."""
+    return _figure(value, unit, rule_id, rounding, ((name,), (unit,), (value,)))
 
 
 def of_parts(

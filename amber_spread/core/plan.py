@@ -1,10 +1,12 @@
 """plan(design, practice, media, kit): the only way in. It calls the rooms in the order of the work."""
 
-from amber_spread.core.base import Made
+from functools import lru_cache
+
+from amber_spread.core.base import Kept, Made, Same
 from amber_spread.core.bases import Base, plan_bases
 from amber_spread.core.batter import BatterPlan, plan_batter
 from amber_spread.core.bowl_checks import checks_of_bowls
-from amber_spread.core.bowls import Bowl, Mixer, bowl_key, fill_bowl
+from amber_spread.core.bowls import Bowl, Mixer, fill_bowl
 from amber_spread.core.check import Check
 from amber_spread.core.checks import checks_of_cake, checks_of_tier
 from amber_spread.core.coats import CoatsPlan
@@ -25,8 +27,8 @@ from amber_spread.core.reserve import forget_walks
 from amber_spread.core.section import Section, draw_section
 from amber_spread.core.side import FootPlan
 from amber_spread.core.stack import StackPlan, TierStack, plan_stack
-from amber_spread.core.uses import Use, uses_of_tier
-from amber_spread.core.worked import Unmade, Worked, forget_tiers, work
+from amber_spread.core.uses import Use, bowl_key
+from amber_spread.core.worked import KEPT, Unmade, Worked, forget_tiers, work
 
 
 class UnknownMedium(KeyError):
@@ -110,22 +112,15 @@ def plan(
                 raise UnknownMedium(("tiers", index, *path), key)
 
     hexes = {colour.name: colour.hex for colour in design.colours}
+    marbled = {colour.name for colour in design.colours if colour.marbled and colour.parts}
     worked: list[Worked] = []
     for index, tier in enumerate(design.tiers):
         try:
-            worked.append(work(index + 1, tier, practice, media, kit.mat, hexes, taken[index]))
+            worked.append(work(index + 1, tier, practice, media, kit.mat, hexes, taken[index], marbled))
         except Unmade as error:
             raise UnmadeTier((index, *error.path), str(error)) from error
     numbered = list(enumerate(zip(design.tiers, worked, strict=True), 1))
-    marbled = {colour.name for colour in design.colours if colour.marbled and colour.parts}
-    uses = [
-        use
-        for number, (tier, done) in numbered
-        for use in uses_of_tier(
-            number, tier, done.layers, done.coats, done.cover, list(done.on_top.values()), list(done.borders.values()),
-            practice, marbled,
-        )
-    ]  # fmt: skip
+    uses = [use for done in worked for use in done.uses]
     prints = [done.stands for done in worked]
     weights = [_weights(number, done, uses) for number, (_, done) in numbered]
     standing, whole = plan_stack(list(zip(prints, weights, strict=True)), design.base_board, practice)
@@ -147,7 +142,7 @@ def plan(
         stack=named(whole, "stack"),
         batter=named(plan_batter(design, [done.layers for done in worked], practice, contents.cakes), "batter"),
         allergens=allergens,
-        bowls=named(bowls, "bowls"),
+        bowls=bowls,
         leftovers=leftovers_of(bowls, media),
         bases=named(plan_bases(design, bowls, practice, media), "bases"),
         covering=_covering(design, bowls),
@@ -162,6 +157,7 @@ def forget() -> None:
     forget_tiers()
     forget_walks()
     forget_kit()
+    _bowl.cache_clear()
 
 
 def _tier_plan(design: Design, index: int, done: Worked, stands: TierStack) -> TierPlan:
@@ -214,11 +210,37 @@ def _fill_bowls(design: Design, uses: list[Use], practice: Practice, media: dict
         hex = design.colour_hex(colour) or medium.hex
         own = decided.get(key, NOTHING_DECIDED)
         mixer = Mixer(medium.density_g_per_ml, practice.mixer_ml, practice.mixer_fill)
-        bowls[key] = fill_bowl(
-            served, name, hex, practice.run_out_risk, practice.weigh_step_g, own.steps, own.have_g,
+        bowls[key] = _bowl(
+            key,
+            tuple(map(Same, served)),
+            name,
+            hex,
+            practice.run_out_risk,
+            practice.weigh_step_g,
+            own.steps,
+            own.have_g,
             mixer if medium.kind in BEATEN else None,
-        )  # fmt: skip
-    return bowls
+        )
+    return Kept(bowls)
+
+
+@lru_cache(maxsize=KEPT)
+def _bowl(
+    key: str,
+    uses: tuple[Same[Use], ...],
+    name: str,
+    hex: str,
+    risk: float,
+    step_g: float,
+    wanted: tuple[str, ...],
+    have_g: float | None,
+    mixer: Mixer | None,
+) -> Bowl:
+    """A bowl, its figures called by where it stands. Tiers that nobody changed bring the very uses they brought before,
+    so a bowl that serves those alone is not filled again.
+    """
+    found = fill_bowl([use.one for use in uses], name, hex, risk, step_g, wanted, have_g, mixer)
+    return named(found, f"bowls.{key}")
 
 
 def _covering(design: Design, bowls: dict[str, Bowl]) -> list[Covering]:

@@ -2,7 +2,7 @@
 
 from amber_spread.core.base import Made
 from amber_spread.core.boards import Size
-from amber_spread.core.drawn import BOARD_HEX, Drawn, Part, Point, Silhouette, lifted, slab
+from amber_spread.core.drawn import BOARD_HEX, Drawn, Part, Point, Silhouette, slab
 from amber_spread.core.outline import Outline
 from amber_spread.core.stack import StackPlan, TierStack
 
@@ -30,9 +30,10 @@ def draw_section(tiers: list[Drawn], standing: list[TierStack], whole: StackPlan
         if stands.board_thickness and stands.board_diameter:
             board = slab(0, stands.board_diameter.value / 2, bottom - stands.board_thickness.value, bottom)
             parts.append(Part(place=f"{tier.outside.place}.stack", kind="board", hex=BOARD_HEX, outline=board))
-        parts.extend(lifted(part, bottom) for part in tier.parts)
-        outsides.append(lifted(tier.outside, bottom))
-        added.extend(lifted(part, bottom) for part in tier.added)
+        stood = tier.raised(bottom)
+        parts.extend(stood.parts)
+        outsides.append(stood.outside)
+        added.extend(stood.added)
     long = whole.base_length.value if whole.base_length else whole.base_diameter.value
     edge = Size(whole.base_shape, whole.base_diameter.value, long).outline(below)
     seen = [(round(x, 2), round(y, 2)) for x, y in edge.points]

@@ -11,7 +11,6 @@ from typing import Literal, NamedTuple
 from amber_spread.core.base import Made
 from amber_spread.core.bill import goods_taken, tools_to_get
 from amber_spread.core.bowl_checks import bought_coloured
-from amber_spread.core.bowls import bowl_key
 from amber_spread.core.contents import Allergy
 from amber_spread.core.costs import OrderCost, Prices, cost_of
 from amber_spread.core.document import Document
@@ -25,6 +24,7 @@ from amber_spread.core.pantry import Label, Pack, Pantry, label_of
 from amber_spread.core.plan import Plan
 from amber_spread.core.pooling import Pool, pool_bowls
 from amber_spread.core.recipes import Item, Recipe, Scaled, in_order, items_within, scale, weight_of
+from amber_spread.core.uses import bowl_key
 
 Group = Literal["ingredients", "ready", "goods", "tools"]
 GROUPS: tuple[Group, ...] = ("ingredients", "ready", "goods", "tools")

@@ -7,7 +7,7 @@ clean: the scrapings of a final coat, the trimmings of a rolled sheet.
 from collections.abc import Callable, Collection, Sequence
 from typing import Literal
 
-from amber_spread.core.base import Made
+from amber_spread.core.base import Made, slug
 from amber_spread.core.coats import SCHOOLS, CoatsPlan
 from amber_spread.core.cover_plan import CoverPlan
 from amber_spread.core.design import Tier
@@ -31,6 +31,7 @@ from amber_spread.core.finishes import (
     SoftFilling,
 )
 from amber_spread.core.layers import LayersPlan
+from amber_spread.core.naming import named
 from amber_spread.core.practice import Practice, Technique
 
 Step = Literal["syrup", "seal", "dam", "filling", "crumb", "final", "cover", "on_top", "border"]
@@ -59,6 +60,16 @@ class Use(Made):
     def kept_g(self) -> float:
         """What does not come back, g: stays + lost."""
         return self.stays.value + self.lost.value
+
+
+def step_key(use: Use) -> str:
+    """The name of a use among its bowl's steps: `tier_1_crumb`."""
+    return f"tier_{use.tier}_{use.step}"
+
+
+def bowl_key(medium: str, colour: str | None) -> str:
+    """The name of a bowl among the plan's bowls: `meringue_buttercream`, or with its colour `fondant~blush`."""
+    return medium if colour is None else f"{medium}~{slug(colour)}"
 
 
 @rule(
@@ -134,7 +145,8 @@ def uses_of_tier(
     practice: Practice,
     marbled: Collection[str | None] = (),
 ) -> list[Use]:
-    """Every use of tier `number` (from 1 at the bottom), in working order; steps that take nothing are left out.
+    """Every use of tier `number` (from 1 at the bottom), in working order, its figures called as they stand in their
+    bowls; steps that take nothing are left out.
 
     `marbled` are the colours kneaded as marble, whose trimmings cannot be rolled again as such.
     """
@@ -193,7 +205,9 @@ def uses_of_tier(
         by_bowl.setdefault((border.medium, border.colour), []).append(plan.weight.value)
     for (medium, colour), weights in by_bowl.items():
         take("border", medium, colour, same("borders of this colour", sum(weights), "g"), techniques.border)
-    return [use for use in uses if use.kept_g > 0]
+    return [
+        named(use, f"bowls.{bowl_key(use.medium, use.colour)}.steps.{step_key(use)}") for use in uses if use.kept_g > 0
+    ]
 
 
 def _take_cover(

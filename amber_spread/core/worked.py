@@ -4,7 +4,7 @@ A tier comes out the same whenever the same goes in, and in most edits all tiers
 lately came out is therefore kept and given again.
 """
 
-from collections.abc import Callable, Iterator, Mapping, Sequence
+from collections.abc import Callable, Collection, Iterator, Mapping, Sequence
 from functools import lru_cache, partial
 from typing import NamedTuple
 
@@ -31,6 +31,7 @@ from amber_spread.core.practice import Practice
 from amber_spread.core.shapes import BallBuild, SideBuild, StraightBuild
 from amber_spread.core.side import FootPlan, plan_foot, tipped
 from amber_spread.core.slabs import Slab
+from amber_spread.core.uses import Use, uses_of_tier
 
 KEPT = 256
 """So many tiers are kept, the ones asked for last."""
@@ -79,6 +80,7 @@ class Worked(NamedTuple):
     tipped: dict[str, Sideways] | None
     stands: Footprint
     drawn: Drawn
+    uses: list[Use]
 
 
 def work(
@@ -89,18 +91,21 @@ def work(
     mat: Mat,
     hexes: Mapping[str, str],
     taken: Sequence[Taken] | None = None,
+    marbled: Collection[str] = (),
 ) -> Worked:
     """Every room of the work over one tier, its figures called `tiers.<number>...`. Nobody may change what comes out.
 
     `media` holds every medium within reach by key, `hexes` every colour of the design by name, `taken` what the tier
-    takes, where that is known. Raises Unmade when the tier cannot be made of its shape, layers and coats.
+    takes, where that is known, `marbled` the colours kneaded as marble. Raises Unmade when the tier cannot be made of
+    its shape, layers and coats.
     """
     taken = list(tier.taken()) if taken is None else taken
     mediums = dict.fromkeys(key for _, key, _ in taken)
     colours = dict.fromkeys(colour for _, _, colour in taken if colour is not None)
     known = tuple(media[key] for key in mediums)
     try:
-        return _work(number, tier, practice, mat, known, tuple((name, hexes[name]) for name in colours))
+        named_hexes = tuple((name, hexes[name]) for name in colours)
+        return _work(number, tier, practice, mat, known, named_hexes, frozenset(colours.keys() & marbled))
     except (ValueError, ArithmeticError, ShapelyError) as error:
         raise Unmade(_at_fault(tier), str(error)) from error
 
@@ -132,6 +137,7 @@ def _work(
     mat: Mat,
     taken: tuple[Medium, ...],
     colours: tuple[tuple[str, str], ...],
+    marbled: frozenset[str],
 ) -> Worked:
     media, hexes = {medium.key: medium for medium in taken}, dict(colours)
 
@@ -183,6 +189,7 @@ def _work(
         tipped=leaning,
         stands=_stands(tier, bodies, leaning, edge, flat, proud, borders),
         drawn=draw_tier(number, tier, Cut(layers, coats, cover, by_place, pieces, bodies, slabs, leaning), hex_of),
+        uses=uses_of_tier(number, tier, layers, coats, cover, on_top, borders, practice, marbled),
     )
     return Worked(**named(done._asdict(), f"tiers.{number}"))
 

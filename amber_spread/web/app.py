@@ -10,11 +10,11 @@ from fastapi.openapi.utils import get_openapi
 from fastapi.responses import FileResponse
 from fastapi.staticfiles import StaticFiles
 from starlette.exceptions import HTTPException
-from starlette.middleware.gzip import GZipMiddleware
 
 from amber_spread.store.orders import OrderBook
 from amber_spread.web import kit, line, notices, orders, pantry, papers, planning, practice, shop
 from amber_spread.web.bounds import BoundedBody, BoundedTime
+from amber_spread.web.compressed import Compressed
 from amber_spread.web.errors import RESPONSES, catch_errors
 from amber_spread.web.guard import Guard
 from amber_spread.web.notices import Notices
@@ -56,7 +56,7 @@ def make_app(book: OrderBook | None, built: Path = BUILT) -> FastAPI:
     app.state.notices = told
     app.openapi = lambda: _described(app)  # type: ignore[method-assign]
     catch_errors(app)
-    app.add_middleware(GZipMiddleware, minimum_size=1000, compresslevel=1)
+    app.add_middleware(Compressed)
     app.add_middleware(BoundedTime)
     app.add_middleware(BoundedBody)
     app.add_middleware(Guard)

@@ -12,6 +12,7 @@ from amber_spread.core.document import Document, FileError, complaint_at, plan_d
 from amber_spread.core.effort import effort_ms
 from amber_spread.core.kit import Kit
 from amber_spread.core.plan import Plan
+from amber_spread.core.written import written
 from amber_spread.web.workers import FAILED, Workers
 
 SOON_MS = 40.0
@@ -55,7 +56,7 @@ class Planner:
 
 
 def _written(document: Document, kit: Kit | None, contents: Contents | None) -> str:
-    return plan_document(document, kit, contents).model_dump_json()
+    return written(plan_document(document, kit, contents))
 
 
 def _too_long() -> FileError:

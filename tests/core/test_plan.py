@@ -1,5 +1,6 @@
 """The plan as a whole: ids, formulas that add up, envelopes that nest, amounts that grow with the cake."""
 
+import json
 import math
 from itertools import pairwise
 
@@ -7,12 +8,13 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from amber_spread.core.design import Design, Tier
+from amber_spread.core.design import BowlOrder, Design, Tier
 from amber_spread.core.figures import RULES, Figure
 from amber_spread.core.finishes import DrapeCover
 from amber_spread.core.naming import figures
 from amber_spread.core.plan import Plan, UnknownMedium, forget, plan, tier_name
 from amber_spread.core.practice import Practice
+from amber_spread.core.written import written
 from tests.designs import MEDIA, designs, planned, tier
 
 PLAIN = {("straight", final, cover) for final in ("none", "freehand") for cover in ("none", "drape")}
@@ -173,15 +175,22 @@ def test_a_plan_is_the_same_whatever_was_planned_before_it_and_stays_so(design, 
         (design.model_copy(update={"tiers": design.tiers[::-1]}), Practice()),
         (design.model_copy(update={"tiers": (*design.tiers, other.tiers[0])}), Practice()),
         (design.model_copy(update={"colours": recoloured}), Practice()),
+        (design.model_copy(update={"orders": (BowlOrder(bowl=_first_bowl(design), have_g=40),)}), Practice()),
         (design, Practice(filling_mm=Practice().filling_mm + 1)),
+        (design, Practice(weigh_step_g=50)),
         (design, Practice()),
     ]
     from_nothing = []
     for one, practice in alike:
         forget()
-        from_nothing.append(plan(one, practice, MEDIA).model_dump())
+        from_nothing.append(plan(one, practice, MEDIA).model_dump(mode="json"))
     plans = [plan(one, practice, MEDIA) for one, practice in alike]
-    assert [one.model_dump() for one in plans] == from_nothing
+    assert [one.model_dump(mode="json") for one in plans] == from_nothing
+    assert [json.loads(written(one)) for one in plans] == from_nothing
+
+
+def _first_bowl(design):
+    return next(iter(plan(design, Practice(), MEDIA).bowls), "any")
 
 
 def test_a_medium_weighed_anew_is_planned_anew():

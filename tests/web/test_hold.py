@@ -326,6 +326,15 @@ def test_every_answer_says_what_a_browser_may_do_with_it(client):
         assert headers["cache-control"] == "no-store"
 
 
+def test_an_answer_is_made_smaller_where_it_leaves_the_machine(client):
+    asked = {"document": body()}
+    here = client.post("/api/plan", json=asked)
+    assert "content-encoding" not in here.headers
+    through = client.post("/api/plan", json=asked, headers={"X-Forwarded-For": "192.0.2.7"})
+    assert through.headers["content-encoding"] == "gzip"
+    assert through.json() == here.json()
+
+
 def test_the_page_and_its_parts_are_kept_as_long_as_they_are_true(book, tmp_path):
     (tmp_path / "assets").mkdir()
     (tmp_path / "index.html").write_text("<!doctype html>page")
