@@ -7,8 +7,8 @@ from pathlib import Path
 from typing import Literal
 
 from amber_spread.core.document import Document, FileError, plan_document, read_document
-from amber_spread.core.limits import MAX_FILE_BYTES
-from amber_spread.core.naming import figures
+from amber_spread.core.kernel.limits import MAX_FILE_BYTES
+from amber_spread.core.kernel.naming import figures
 from amber_spread.core.plan import Plan
 
 
@@ -62,7 +62,7 @@ def main(arguments: list[str] | None = None) -> int:
 
         return serve(demo=chosen.command == "demo", port=chosen.port, workers=chosen.workers)
     if chosen.command == "bench":
-        from amber_spread.bench import bench
+        from amber_spread.speed.bench import bench
 
         return bench()
     if chosen.command == "mutants":
@@ -83,7 +83,7 @@ def main(arguments: list[str] | None = None) -> int:
 
         return run_fuzz(chosen.requests)
     if chosen.command == "load":
-        from amber_spread.load import run_load
+        from amber_spread.speed.load import run_load
 
         return run_load(chosen.planners, chosen.think, chosen.seconds, chosen.workers)
     if chosen.command == "shots":

@@ -17,7 +17,7 @@ from pathlib import Path
 from typing import Any, NamedTuple
 from urllib.parse import quote, urlencode
 
-from amber_spread.core.kit import STARTING
+from amber_spread.core.stock.kit import STARTING
 from amber_spread.demo.pantry import PANTRY
 from amber_spread.demo.week import week
 from amber_spread.kitchen import OURS, Kitchen, kitchen, until_stopped

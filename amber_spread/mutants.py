@@ -42,8 +42,11 @@ def run_mutants(names: Sequence[str], sample: int = SAMPLE) -> int:
     Returns the exit status: 1 where fewer than nine in ten are found.
     """
     core = ROOT / "amber_spread" / "core"
-    files = [Path(name).name for name in names] or sorted({path.name for path in core.glob("*.py")} - NO_ARITHMETIC)
-    spots = [spot for name in files for spot in _spots(core / name)]
+    wanted = {Path(name).name for name in names}
+    files = sorted(
+        path for path in core.rglob("*.py") if (path.name in wanted if wanted else path.name not in NO_ARITHMETIC)
+    )
+    spots = [spot for path in files for spot in _spots(path.relative_to(core))]
     chosen = random.Random(SEED).sample(spots, min(sample, len(spots)))
     workers = max(1, os.cpu_count() or 1)
     print(f"{len(chosen)} of {len(spots)} possible faults in {len(files)} files", file=sys.stderr)
@@ -71,12 +74,12 @@ def run_mutants(names: Sequence[str], sample: int = SAMPLE) -> int:
 
 
 def _spots(path: Path) -> Iterator[tuple[str, str, int]]:
-    """Every fault that can be put into a file: its name, the operator, and which occurrence."""
-    tree = get_ast(path.read_text())
+    """Every fault that can be put into a file of the core: its path there, the operator, and which occurrence."""
+    tree = get_ast((ROOT / "amber_spread" / "core" / path).read_text())
     for name in OPERATORS:
         operator = get_operator(name)()
         count = sum(len(list(operator.mutation_positions(node))) for node in ast_nodes(tree))
-        yield from ((path.name, name, occurrence) for occurrence in range(count))
+        yield from ((str(path), name, occurrence) for occurrence in range(count))
 
 
 def _try_all(spots: Sequence[tuple[str, str, int]]) -> list[tuple[str, WorkResult]]:

@@ -19,7 +19,7 @@ from fastapi import FastAPI
 from sqlalchemy.exc import ArgumentError, OperationalError
 from uvicorn.supervisors import Multiprocess
 
-from amber_spread.core.reserve import normals
+from amber_spread.core.bowls import normals
 from amber_spread.demo.week import load_week
 from amber_spread.store.migrate import migrate
 from amber_spread.store.orders import OrderBook

@@ -2,16 +2,16 @@
 
 from hypothesis import strategies as st
 
-from amber_spread.core import limits
-from amber_spread.core.design import Colour, ColourPart, Design, Layers, Tier
-from amber_spread.core.document import FORMAT, Document
-from amber_spread.core.finishes import Cover, CrumbCoat, Filling, FinalCoat
-from amber_spread.core.kit import Mat
-from amber_spread.core.media import shelf
+from amber_spread.core.design.design import Colour, ColourPart, Design, Layers, Tier
+from amber_spread.core.design.finishes import Cover, CrumbCoat, Filling, FinalCoat
+from amber_spread.core.design.practice import Practice
+from amber_spread.core.design.shapes import ROUND_ONLY, Build, FreeShape, OvalShape
+from amber_spread.core.document.document import FORMAT, Document
+from amber_spread.core.kernel import limits
 from amber_spread.core.plan import plan
-from amber_spread.core.practice import Practice
-from amber_spread.core.shapes import ROUND_ONLY, Build, FreeShape, OvalShape
-from amber_spread.core.worked import work
+from amber_spread.core.stock.kit import Mat
+from amber_spread.core.stock.media import shelf
+from amber_spread.core.tier.worked import work
 from tests import kinds
 
 MEDIA = shelf()

@@ -11,8 +11,8 @@ from hypothesis import strategies as st
 from pydantic import BaseModel
 from pydantic.fields import FieldInfo
 
-from amber_spread.core.finishes import Border, Cover, Filling, FinalCoat, OnTop
-from amber_spread.core.shapes import Build, HeartShape, ProfilePoint, Shape
+from amber_spread.core.design.finishes import Border, Cover, Filling, FinalCoat, OnTop
+from amber_spread.core.design.shapes import Build, HeartShape, ProfilePoint, Shape
 
 PATH = ((0, 0), (200, 0), (200, 120), (90, 180), (60, 90), (0, 120))
 EVERYDAY = {

@@ -10,8 +10,8 @@ from pathlib import Path
 import pytest
 
 from amber_spread.cli import main
-from amber_spread.core.document import plan_document, write_document
-from amber_spread.core.naming import figures
+from amber_spread.core.document.document import plan_document, write_document
+from amber_spread.core.kernel.naming import figures
 from tests.designs import document, tier
 
 ROOT = Path(__file__).parents[1]

@@ -4,11 +4,11 @@ from datetime import date
 
 import pytest
 
-from amber_spread.core.document import plan_document
-from amber_spread.core.kit import STARTING
-from amber_spread.core.naming import figures
-from amber_spread.core.pantry import Pantry
-from amber_spread.core.shopping import Asked, shop
+from amber_spread.core.document.document import plan_document
+from amber_spread.core.kernel.naming import figures
+from amber_spread.core.shop.shopping import Asked, shop
+from amber_spread.core.stock.kit import STARTING
+from amber_spread.core.stock.pantry import Pantry
 from amber_spread.demo.pantry import PANTRY
 from amber_spread.demo.week import load_week, week
 from amber_spread.store.orders import Sought

@@ -2,33 +2,53 @@
 
 from functools import lru_cache
 
-from amber_spread.core.base import Kept, Made, Same
-from amber_spread.core.bases import Base, plan_bases
-from amber_spread.core.batter import BatterPlan, plan_batter
-from amber_spread.core.bowl_checks import checks_of_bowls
-from amber_spread.core.bowls import Bowl, Mixer, fill_bowl
-from amber_spread.core.check import Check
-from amber_spread.core.checks import checks_of_cake, checks_of_tier
-from amber_spread.core.coats import CoatsPlan
-from amber_spread.core.contents import Allergy, Contents, allergies_of, usual_contents
-from amber_spread.core.cover_plan import CoverPlan
-from amber_spread.core.design import BowlOrder, Design
-from amber_spread.core.extras import BorderPlan, OnTopPlan
-from amber_spread.core.finishes import CollarCover
-from amber_spread.core.gauge import GaugeMark
-from amber_spread.core.kit import STARTING, Kit, KitNeed, forget_kit, kit_of
-from amber_spread.core.layers import LayersPlan
-from amber_spread.core.leftovers import leftovers_of
-from amber_spread.core.media import BEATEN, Medium
-from amber_spread.core.naming import named
-from amber_spread.core.needs import needs_of_cake, needs_of_tier
-from amber_spread.core.practice import Practice
-from amber_spread.core.reserve import forget_walks
-from amber_spread.core.section import Section, draw_section
-from amber_spread.core.side import FootPlan
-from amber_spread.core.stack import StackPlan, TierStack, plan_stack
-from amber_spread.core.uses import Use, bowl_key
-from amber_spread.core.worked import KEPT, Unmade, Worked, forget_tiers, work
+from amber_spread.core.bowls import (
+    Base,
+    Bowl,
+    Mixer,
+    checks_of_bowls,
+    fill_bowl,
+    forget_walks,
+    leftovers_of,
+    plan_bases,
+)
+from amber_spread.core.cake import (
+    BatterPlan,
+    Section,
+    StackPlan,
+    TierStack,
+    checks_of_cake,
+    checks_of_tier,
+    draw_section,
+    needs_of_cake,
+    needs_of_tier,
+    plan_batter,
+    plan_stack,
+)
+from amber_spread.core.design.design import BowlOrder, Design
+from amber_spread.core.design.finishes import CollarCover
+from amber_spread.core.design.practice import Practice
+from amber_spread.core.kernel.base import Kept, Made, Same
+from amber_spread.core.kernel.check import Check
+from amber_spread.core.kernel.naming import named
+from amber_spread.core.stock.contents import Allergy, Contents, allergies_of, usual_contents
+from amber_spread.core.stock.kit import STARTING, Kit, KitNeed, forget_kit, kit_of
+from amber_spread.core.stock.media import BEATEN, Medium
+from amber_spread.core.tier import (
+    BorderPlan,
+    CoatsPlan,
+    CoverPlan,
+    FootPlan,
+    GaugeMark,
+    LayersPlan,
+    OnTopPlan,
+    Unmade,
+    Use,
+    Worked,
+    bowl_key,
+    forget_tiers,
+    work,
+)
 
 
 class UnknownMedium(KeyError):
@@ -72,6 +92,8 @@ class Covering(Made):
 
 
 NOTHING_DECIDED = BowlOrder(bowl="any")
+BOWLS_KEPT = 512
+"""So many bowls are kept, the ones asked for last."""
 
 
 class Plan(Made):
@@ -224,7 +246,7 @@ def _fill_bowls(design: Design, uses: list[Use], practice: Practice, media: dict
     return Kept(bowls)
 
 
-@lru_cache(maxsize=KEPT)
+@lru_cache(maxsize=BOWLS_KEPT)
 def _bowl(
     key: str,
     uses: tuple[Same[Use], ...],

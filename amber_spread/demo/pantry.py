@@ -1,6 +1,6 @@
 """What the made-up cake room buys, at made-up prices, what is in its larder, and what its work costs."""
 
-from amber_spread.core.pantry import Pack, Pantry, Stock, Terms
+from amber_spread.core.stock.pantry import Pack, Pantry, Stock, Terms
 
 _WEIGHED: dict[str, tuple[tuple[float, float], ...]] = {
     "butter": ((250, 2.45), (1000, 9.10)),

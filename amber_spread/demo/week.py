@@ -2,9 +2,8 @@
 
 from datetime import date, datetime, time, timedelta
 
-from amber_spread.core.design import Cavity, Colour, ColourPart, Design, Layers, MeasuredBake, Tier
-from amber_spread.core.document import FORMAT, Document
-from amber_spread.core.finishes import (
+from amber_spread.core.design.design import Cavity, Colour, ColourPart, Design, Layers, MeasuredBake, Tier
+from amber_spread.core.design.finishes import (
     Border,
     CrumbCoat,
     DiscFinal,
@@ -22,8 +21,9 @@ from amber_spread.core.finishes import (
     TexturedFinal,
     TwinFinal,
 )
-from amber_spread.core.shapes import DomedBuild, PolygonShape, SideBuild, TaperedBuild
-from amber_spread.core.units import MM_PER_INCH
+from amber_spread.core.design.shapes import DomedBuild, PolygonShape, SideBuild, TaperedBuild
+from amber_spread.core.document import FORMAT, Document
+from amber_spread.core.kernel.units import MM_PER_INCH
 from amber_spread.demo.pantry import PANTRY
 from amber_spread.store.orders import OrderBook, Sought
 from amber_spread.store.shelves import PantryShelf

@@ -10,7 +10,7 @@ from collections.abc import Callable, Iterator, Mapping, Sequence
 from typing import NamedTuple, TypeVar
 
 from amber_spread.core.document import Complaint
-from amber_spread.core.limits import MAX_FILE_BYTES
+from amber_spread.core.kernel.limits import MAX_FILE_BYTES
 
 T = TypeVar("T")
 MAX_LINES = 5000

@@ -10,13 +10,13 @@ from typing import Any, TypeVar
 
 from pydantic import ValidationError
 
-from amber_spread.core.base import Frozen, slug
 from amber_spread.core.document import Complaint, complaints_of
-from amber_spread.core.goods import goods_in_words, read_good
-from amber_spread.core.limits import MAX_FILE_BYTES
-from amber_spread.core.pantry import Pack, Pantry, Stock, trouble_with
-from amber_spread.core.recipes import Recipe
-from amber_spread.core.units import G_PER_OUNCE, G_PER_POUND
+from amber_spread.core.kernel.base import Frozen, slug
+from amber_spread.core.kernel.limits import MAX_FILE_BYTES
+from amber_spread.core.kernel.units import G_PER_OUNCE, G_PER_POUND
+from amber_spread.core.stock.goods import goods_in_words, read_good
+from amber_spread.core.stock.pantry import Pack, Pantry, Stock, trouble_with
+from amber_spread.core.stock.recipes import Recipe
 from amber_spread.papers.amounts import plain
 from amber_spread.papers.csv_reading import (
     CannotUse,

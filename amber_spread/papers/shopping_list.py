@@ -10,10 +10,10 @@ from reportlab.lib.styles import ParagraphStyle
 from reportlab.lib.units import mm
 from reportlab.platypus import Flowable, Paragraph, SimpleDocTemplate, Spacer, Table, TableStyle
 
-from amber_spread.core.figures import Figure, Quantity, Rounding
-from amber_spread.core.pantry import Label
-from amber_spread.core.shopping import GROUPS, Bought, Shopping, Want
-from amber_spread.core.units import LengthUnit, WeightUnit, format_length, format_weight
+from amber_spread.core.kernel.figures import Figure, Quantity, Rounding
+from amber_spread.core.kernel.units import LengthUnit, WeightUnit, format_length, format_weight
+from amber_spread.core.shop import GROUPS, Bought, Shopping, Want
+from amber_spread.core.stock.pantry import Label
 from amber_spread.papers.amounts import plain
 from amber_spread.papers.letters import lettered
 from amber_spread.papers.pdf import SIZES, Paper

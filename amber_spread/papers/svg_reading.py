@@ -13,10 +13,10 @@ from shapely import Polygon, STRtree, linestrings, make_valid
 from shapely.validation import explain_validity
 from svgelements import SVG, Close, Line, Move, Path, Shape
 
-from amber_spread.core import limits
-from amber_spread.core.base import Frozen
-from amber_spread.core.outline import Point
-from amber_spread.core.units import MM_PER_INCH
+from amber_spread.core.geometry.outline import Point
+from amber_spread.core.kernel import limits
+from amber_spread.core.kernel.base import Frozen
+from amber_spread.core.kernel.units import MM_PER_INCH
 
 PX_PER_INCH = 96.0
 """A CSS pixel is 1/96 in (published: W3C, CSS Values and Units Module Level 3, 6.2)."""

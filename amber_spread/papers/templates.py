@@ -4,11 +4,11 @@ from collections.abc import Iterator
 from datetime import datetime
 from typing import NamedTuple
 
+from amber_spread.core.design.shapes import SideBuild
 from amber_spread.core.document import Document
-from amber_spread.core.figures import same
-from amber_spread.core.flat import Corner, Mark, Piece, circle, rectangle, size_of
+from amber_spread.core.geometry.flat import Corner, Mark, Piece, circle, rectangle, size_of
+from amber_spread.core.kernel.figures import same
 from amber_spread.core.plan import Plan, TierPlan
-from amber_spread.core.shapes import SideBuild
 
 GAUGE_WIDE_MM = 45.0
 GAUGE_HEX = "#FFFDF7"

@@ -11,8 +11,8 @@ from pydantic import ValidationError
 from sqlalchemy import Engine, func, select
 from sqlalchemy.orm import Session
 
-from amber_spread.core.base import Frozen
-from amber_spread.core.upgrades import Kind
+from amber_spread.core.document import Kind
+from amber_spread.core.kernel.base import Frozen
 from amber_spread.store.engine import CONNECT_S
 
 CHANNEL = "amber_spread_saved"

@@ -14,9 +14,8 @@ from pydantic import ValidationError
 from sqlalchemy import ColumnElement, Engine, Select, func, select, update
 from sqlalchemy.orm import Session
 
-from amber_spread.core.base import Frozen
-from amber_spread.core.document import Complaint, Document, complaints_of
-from amber_spread.core.upgrades import NOW
+from amber_spread.core.document import NOW, Complaint, Document, complaints_of
+from amber_spread.core.kernel.base import Frozen
 from amber_spread.store.engine import engine_at
 from amber_spread.store.notices import tell
 from amber_spread.store.tables import OrderRow, RevisionRow

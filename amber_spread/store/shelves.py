@@ -8,12 +8,11 @@ from pydantic import ValidationError
 from sqlalchemy import Engine, select, text
 from sqlalchemy.orm import Session
 
-from amber_spread.core.base import Frozen
-from amber_spread.core.document import complaint_at, complaints_of
-from amber_spread.core.kit import STARTING, Kit
-from amber_spread.core.pantry import Pantry
-from amber_spread.core.practice import Practice
-from amber_spread.core.upgrades import NOW, FromLater, Kind, upgraded
+from amber_spread.core.design.practice import Practice
+from amber_spread.core.document import NOW, FromLater, Kind, complaint_at, complaints_of, upgraded
+from amber_spread.core.kernel.base import Frozen
+from amber_spread.core.stock.kit import STARTING, Kit
+from amber_spread.core.stock.pantry import Pantry
 from amber_spread.store.notices import tell
 from amber_spread.store.orders import OrderMissing, StaleSave, Unread
 from amber_spread.store.tables import KitRow, PantryRow, PracticeRow, WholeRow

@@ -7,7 +7,7 @@ import time
 from starlette.types import ASGIApp, Message, Receive, Scope, Send
 
 from amber_spread.core.document import complaint_at
-from amber_spread.core.limits import MAX_FILE_BYTES
+from amber_spread.core.kernel.limits import MAX_FILE_BYTES
 from amber_spread.web.errors import BUSY, problem
 
 log = logging.getLogger("amber_spread")

@@ -11,13 +11,13 @@ from typing import Any
 from pydantic import ValidationError
 
 import amber_spread.core
-from amber_spread.core.base import Frozen
-from amber_spread.core.check import Check
 from amber_spread.core.document import Document, FileError
-from amber_spread.core.drawn import Silhouette
-from amber_spread.core.figures import Figure
-from amber_spread.core.kit import Kit
+from amber_spread.core.kernel.base import Frozen
+from amber_spread.core.kernel.check import Check
+from amber_spread.core.kernel.figures import Figure
 from amber_spread.core.plan import Plan
+from amber_spread.core.stock.kit import Kit
+from amber_spread.core.tier import Silhouette
 from amber_spread.store.orders import MadeCard, OrderBook, Shelved, Unread
 from amber_spread.store.shelves import Kept, KitShelf
 from amber_spread.web.planner import Planner

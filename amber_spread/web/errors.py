@@ -11,8 +11,8 @@ from sqlalchemy.exc import SQLAlchemyError
 from sqlalchemy.exc import TimeoutError as PoolTimeout
 from starlette.exceptions import HTTPException
 
-from amber_spread.core.base import Frozen
 from amber_spread.core.document import Complaint, FileError, complaints_of
+from amber_spread.core.kernel.base import Frozen
 from amber_spread.papers.csv_reading import TableError
 from amber_spread.papers.svg_reading import OutlineError
 from amber_spread.store.orders import OrderMissing, StaleSave, Unread

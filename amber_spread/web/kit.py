@@ -4,8 +4,8 @@ from typing import Annotated
 
 from fastapi import APIRouter, Depends
 
-from amber_spread.core.base import Frozen
-from amber_spread.core.kit import Kit
+from amber_spread.core.kernel.base import Frozen
+from amber_spread.core.stock.kit import Kit
 from amber_spread.store.shelves import Kept, KitShelf
 from amber_spread.web.orders import BeganFrom, Book
 

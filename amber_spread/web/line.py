@@ -5,12 +5,11 @@ from typing import Annotated
 from fastapi import APIRouter
 from pydantic import StringConstraints
 
-from amber_spread.core.base import Frozen
 from amber_spread.core.document import Document
-from amber_spread.core.media import shelf
-from amber_spread.core.quick_line import LineRead, read_line
-from amber_spread.core.quick_writing import write_line
-from amber_spread.core.units import LengthUnit
+from amber_spread.core.kernel.base import Frozen
+from amber_spread.core.kernel.units import LengthUnit
+from amber_spread.core.line import LineRead, read_line, write_line
+from amber_spread.core.stock.media import shelf
 
 router = APIRouter(prefix="/line", tags=["line"])
 MOST_LETTERS = 8000

@@ -8,8 +8,8 @@ from typing import Annotated
 from fastapi import APIRouter, Depends, Path, Query, Request, Response
 from pydantic import AfterValidator, Field
 
-from amber_spread.core.base import Frozen, printable
 from amber_spread.core.document import Document, write_document
+from amber_spread.core.kernel.base import Frozen, printable
 from amber_spread.store.orders import Order, OrderBook, Revision, Sought, Standing, Unread
 from amber_spread.store.shelves import PracticeShelf
 from amber_spread.web.cards import Card, CardMaker

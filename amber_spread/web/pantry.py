@@ -8,15 +8,15 @@ from fastapi.exceptions import RequestValidationError
 from pydantic import ValidationError
 from pydantic_core import ErrorDetails
 
-from amber_spread.core.base import Frozen
-from amber_spread.core.contents import Contents, contents_of
-from amber_spread.core.figures import Figure, decided
-from amber_spread.core.ingredients import Ingredient, ingredient_shelf, own_density
-from amber_spread.core.limits import CUP, RECIPE_YIELD
-from amber_spread.core.media import Medium, shelf
-from amber_spread.core.naming import named
-from amber_spread.core.pantry import Label, Pantry
-from amber_spread.core.recipes import Recipe, Scaled, scale
+from amber_spread.core.kernel.base import Frozen
+from amber_spread.core.kernel.figures import Figure, decided
+from amber_spread.core.kernel.limits import CUP, RECIPE_YIELD
+from amber_spread.core.kernel.naming import named
+from amber_spread.core.stock.contents import Contents, contents_of
+from amber_spread.core.stock.ingredients import Ingredient, ingredient_shelf, own_density
+from amber_spread.core.stock.media import Medium, shelf
+from amber_spread.core.stock.pantry import Label, Pantry
+from amber_spread.core.stock.recipes import Recipe, Scaled, scale
 from amber_spread.papers.pantry_tables import (
     recipes_json,
     with_larder,

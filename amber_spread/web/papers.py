@@ -6,7 +6,7 @@ from typing import Annotated
 
 from fastapi import APIRouter, Depends, Query, Request, Response
 
-from amber_spread.core.limits import TIERS
+from amber_spread.core.kernel.limits import TIERS
 from amber_spread.papers.amounts import write_amounts
 from amber_spread.papers.dxf import write_dxf
 from amber_spread.papers.pdf import Paper, write_pdf

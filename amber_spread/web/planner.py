@@ -7,12 +7,11 @@ from typing import Annotated
 
 from fastapi import Depends, Request
 
-from amber_spread.core.contents import Contents
-from amber_spread.core.document import Document, FileError, complaint_at, plan_document
-from amber_spread.core.effort import effort_ms
-from amber_spread.core.kit import Kit
+from amber_spread.core.design.effort import effort_ms
+from amber_spread.core.document import Document, FileError, complaint_at, plan_document, written
 from amber_spread.core.plan import Plan
-from amber_spread.core.written import written
+from amber_spread.core.stock.contents import Contents
+from amber_spread.core.stock.kit import Kit
 from amber_spread.web.workers import FAILED, Workers
 
 SOON_MS = 40.0

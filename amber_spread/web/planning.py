@@ -4,17 +4,17 @@ from typing import Annotated
 
 from fastapi import APIRouter, Body, Response
 
-from amber_spread.core.base import Frozen
-from amber_spread.core.contents import Contents
+from amber_spread.core.design.habits import HABITS, HANDLINGS, SHARES, Habit, Handling
+from amber_spread.core.design.practice import Practice
 from amber_spread.core.document import Document
-from amber_spread.core.figures import RULES, RuleText
-from amber_spread.core.goods import GOODS
-from amber_spread.core.habits import HABITS, HANDLINGS, SHARES, Habit, Handling
-from amber_spread.core.kit import STARTING, Kit
-from amber_spread.core.limits import LIMITS, MAX_FILE_BYTES, Limit
-from amber_spread.core.media import LIBRARY, Medium
+from amber_spread.core.kernel.base import Frozen
+from amber_spread.core.kernel.figures import RULES, RuleText
+from amber_spread.core.kernel.limits import LIMITS, MAX_FILE_BYTES, Limit
 from amber_spread.core.plan import Plan
-from amber_spread.core.practice import Practice
+from amber_spread.core.stock.contents import Contents
+from amber_spread.core.stock.goods import GOODS
+from amber_spread.core.stock.kit import STARTING, Kit
+from amber_spread.core.stock.media import LIBRARY, Medium
 from amber_spread.web.planner import PlannerOf, sent_as
 
 router = APIRouter(tags=["planning"])

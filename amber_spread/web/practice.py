@@ -5,8 +5,8 @@ from typing import Annotated
 
 from fastapi import APIRouter, Depends
 
-from amber_spread.core.base import Frozen
-from amber_spread.core.practice import Practice
+from amber_spread.core.design.practice import Practice
+from amber_spread.core.kernel.base import Frozen
 from amber_spread.store.shelves import Kept, PracticeShelf
 from amber_spread.web.orders import BeganFrom, Book, Number
 

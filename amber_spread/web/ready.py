@@ -1,7 +1,7 @@
 """What nearly all work elsewhere needs, read once by the process that all workers are forked from."""
 
+from amber_spread.core.bowls import normals
 from amber_spread.core.document import plan_document
-from amber_spread.core.reserve import normals
 from amber_spread.papers.svg_reading import read_outline
 
 normals()

@@ -7,11 +7,11 @@ from typing import Annotated
 
 from fastapi import APIRouter, Body, Depends, Query, Response
 
-from amber_spread.core.contents import contents_of
 from amber_spread.core.document import Document, FileError
-from amber_spread.core.kit import Kit
-from amber_spread.core.shopping import Asked, Shopping, shop
-from amber_spread.core.units import LengthUnit, WeightUnit
+from amber_spread.core.kernel.units import LengthUnit, WeightUnit
+from amber_spread.core.shop import Asked, Shopping, shop
+from amber_spread.core.stock.contents import contents_of
+from amber_spread.core.stock.kit import Kit
 from amber_spread.papers.pdf import Paper
 from amber_spread.papers.shopping_list import write_list, write_shopping
 from amber_spread.store.orders import Order

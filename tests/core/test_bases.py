@@ -3,10 +3,10 @@
 import pytest
 from pydantic import ValidationError
 
-from amber_spread.core.design import BowlOrder, Colour, ColourPart, Design
-from amber_spread.core.finishes import DrapeCover, FreehandFinal, TexturedFinal
+from amber_spread.core.design.design import BowlOrder, Colour, ColourPart, Design
+from amber_spread.core.design.finishes import DrapeCover, FreehandFinal, TexturedFinal
+from amber_spread.core.design.practice import Practice
 from amber_spread.core.plan import plan
-from amber_spread.core.practice import Practice
 from tests.designs import MEDIA, tier
 
 HONEY = Colour(name="honey", hex="#E3A63A")

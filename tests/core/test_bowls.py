@@ -6,10 +6,10 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from amber_spread.core.bowls import LIKE, best_order, fill_bowl, kept_order, levels
-from amber_spread.core.figures import Figure, Quantity
-from amber_spread.core.reserve import walk
-from amber_spread.core.uses import STEPS, Use, bowl_key, step_key
+from amber_spread.core.bowls.bowls import LIKE, best_order, fill_bowl, kept_order, levels
+from amber_spread.core.bowls.reserve import walk
+from amber_spread.core.kernel.figures import Figure, Quantity
+from amber_spread.core.tier.uses import STEPS, Use, bowl_key, step_key
 from tests.designs import planned, tier
 
 

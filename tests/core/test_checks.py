@@ -5,12 +5,12 @@ import string
 import pytest
 from hypothesis import given
 
-from amber_spread.core.design import BaseBoard, Colour, Design
-from amber_spread.core.finishes import DrapeCover, FreehandFinal, NoFinal, PlainFilling, SoftFilling
-from amber_spread.core.media import Medium, shelf
+from amber_spread.core.design.design import BaseBoard, Colour, Design
+from amber_spread.core.design.finishes import DrapeCover, FreehandFinal, NoFinal, PlainFilling, SoftFilling
+from amber_spread.core.design.practice import Practice
+from amber_spread.core.design.shapes import RectangleShape
 from amber_spread.core.plan import plan
-from amber_spread.core.practice import Practice
-from amber_spread.core.shapes import RectangleShape
+from amber_spread.core.stock.media import Medium, shelf
 from tests.designs import MEDIA, designs, planned, tier
 
 

@@ -6,11 +6,11 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from amber_spread.core import coats, cover
-from amber_spread.core.design import Layers
-from amber_spread.core.finishes import CrumbCoat, DiscFinal, DrapeCover, FreehandFinal, NoFinal
-from amber_spread.core.practice import Practice
-from amber_spread.core.shapes import OvalShape, RectangleShape, RoundShape, SquareShape
+from amber_spread.core.design.design import Layers
+from amber_spread.core.design.finishes import CrumbCoat, DiscFinal, DrapeCover, FreehandFinal, NoFinal
+from amber_spread.core.design.practice import Practice
+from amber_spread.core.design.shapes import OvalShape, RectangleShape, RoundShape, SquareShape
+from amber_spread.core.tier import coats, cover
 from tests.designs import planned, tier
 
 

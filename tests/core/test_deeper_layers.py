@@ -7,12 +7,12 @@ from hypothesis import given
 from hypothesis import strategies as st
 from pydantic import ValidationError
 
-from amber_spread.core.batter import batches_of
-from amber_spread.core.design import Cavity, Design, Layers, MeasuredBake, TinBake
-from amber_spread.core.finishes import NoFinal, PlainFilling, SoftFilling, Syrup, TwinFinal
+from amber_spread.core.cake.batter import batches_of
+from amber_spread.core.design.design import Cavity, Design, Layers, MeasuredBake, TinBake
+from amber_spread.core.design.finishes import NoFinal, PlainFilling, SoftFilling, Syrup, TwinFinal
+from amber_spread.core.design.practice import Practice
+from amber_spread.core.design.shapes import BallBuild, DomedBuild, TaperedBuild
 from amber_spread.core.plan import plan
-from amber_spread.core.practice import Practice
-from amber_spread.core.shapes import BallBuild, DomedBuild, TaperedBuild
 from tests.designs import MEDIA, planned, tier
 
 

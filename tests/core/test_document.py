@@ -6,8 +6,15 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from amber_spread.core.document import FORMAT, Document, FileError, plan_document, read_document, write_document
-from amber_spread.core.limits import LIMITS, MAX_FILE_BYTES
+from amber_spread.core.document.document import (
+    FORMAT,
+    Document,
+    FileError,
+    plan_document,
+    read_document,
+    write_document,
+)
+from amber_spread.core.kernel.limits import LIMITS, MAX_FILE_BYTES
 from tests.designs import designs, document
 
 LEAST = {"format": FORMAT, "title": "A cake", "design": {"tiers": [{"tin_diameter_mm": 200}]}}

@@ -2,8 +2,8 @@
 
 import pytest
 
-from amber_spread.core import figures
-from amber_spread.core.figures import RULES, Quantity, chosen, decided, rule, same, total
+from amber_spread.core.kernel import figures
+from amber_spread.core.kernel.figures import RULES, Quantity, chosen, decided, rule, same, total
 
 
 @pytest.fixture

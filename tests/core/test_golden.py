@@ -6,10 +6,10 @@ from pathlib import Path
 
 import pytest
 
-from amber_spread.core.document import FORMAT, plan_document, read_document, write_document
-from amber_spread.core.kit import Kit
-from amber_spread.core.pantry import Pantry
-from amber_spread.core.upgrades import NOW, STEPS, FromLater, upgraded
+from amber_spread.core.document.document import FORMAT, plan_document, read_document, write_document
+from amber_spread.core.document.upgrades import NOW, STEPS, FromLater, upgraded
+from amber_spread.core.stock.kit import Kit
+from amber_spread.core.stock.pantry import Pantry
 from tests.kinds import BUILDS, COVERS, FILLINGS, FINALS, SHAPES
 
 GOLDEN = Path(__file__).resolve().parents[1] / "golden"

@@ -1,8 +1,8 @@
 """Every value of a practice has a row that says what it is called, what it does and whence it comes."""
 
-from amber_spread.core.habits import HABITS, HANDLINGS, SHARES
-from amber_spread.core.limits import LIMITS
-from amber_spread.core.practice import Practice, Technique, Techniques
+from amber_spread.core.design.habits import HABITS, HANDLINGS, SHARES
+from amber_spread.core.design.practice import Practice, Technique, Techniques
+from amber_spread.core.kernel.limits import LIMITS
 
 
 def test_every_value_and_every_technique_has_one_row():

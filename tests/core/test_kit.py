@@ -3,12 +3,12 @@
 import pytest
 from pydantic import ValidationError
 
-from amber_spread.core.design import Design
-from amber_spread.core.finishes import DiscFinal, DrapeCover, InvertedFinal, PrintedCover
-from amber_spread.core.kit import Kit, Mat, Measure, Need, PrintedSheet, Tin, match_needs
+from amber_spread.core.design.design import Design
+from amber_spread.core.design.finishes import DiscFinal, DrapeCover, InvertedFinal, PrintedCover
+from amber_spread.core.design.practice import Practice
+from amber_spread.core.design.shapes import BallBuild, HeartShape
 from amber_spread.core.plan import plan
-from amber_spread.core.practice import Practice
-from amber_spread.core.shapes import BallBuild, HeartShape
+from amber_spread.core.stock.kit import Kit, Mat, Measure, Need, PrintedSheet, Tin, kit_of
 from tests.designs import MEDIA, tier
 
 
@@ -19,7 +19,7 @@ def needs_of(*tiers, kit=None):
 
 def matched(size, owned, least=0.0, wider=False, tool="disc"):
     kit = Kit(discs_mm=owned, scrapers_mm=owned)
-    (found,) = match_needs([Need(tool, 1, Measure(size), least, wider)], kit)
+    (found,) = kit_of([Need(tool, 1, Measure(size), least, wider)], kit).values()
     return found.status, found.owned and found.owned.value, bool(found.changes)
 
 

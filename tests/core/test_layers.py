@@ -4,11 +4,11 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from amber_spread.core import layers
-from amber_spread.core.design import Layers
-from amber_spread.core.finishes import FreehandFinal, PlainFilling, SoftFilling
-from amber_spread.core.limits import TARGET_HEIGHT
-from amber_spread.core.practice import Practice
+from amber_spread.core.design.design import Layers
+from amber_spread.core.design.finishes import FreehandFinal, PlainFilling, SoftFilling
+from amber_spread.core.design.practice import Practice
+from amber_spread.core.kernel.limits import TARGET_HEIGHT
+from amber_spread.core.tier import layers
 from tests.designs import planned, tier, within
 
 

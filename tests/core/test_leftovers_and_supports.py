@@ -6,13 +6,13 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from amber_spread.core import stack
-from amber_spread.core.design import Colour, Design, Layers, TinBake
-from amber_spread.core.finishes import DrapeCover, FreehandFinal, PlainFilling
-from amber_spread.core.leftovers import WORTH_KEEPING_G, lightness
-from amber_spread.core.media import LEFTOVER
+from amber_spread.core.bowls.leftovers import WORTH_KEEPING_G, lightness
+from amber_spread.core.cake import stack
+from amber_spread.core.design.design import Colour, Design, Layers, TinBake
+from amber_spread.core.design.finishes import DrapeCover, FreehandFinal, PlainFilling
+from amber_spread.core.design.practice import Practice
 from amber_spread.core.plan import plan
-from amber_spread.core.practice import Practice
+from amber_spread.core.stock.media import LEFTOVER
 from tests.designs import MEDIA, planned, tier
 
 PALE, DARK = Colour(name="straw", hex="#F2E2B0"), Colour(name="umber", hex="#6A4A2E")

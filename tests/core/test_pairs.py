@@ -14,14 +14,14 @@ import pytest
 from shapely import LineString, Polygon, make_valid
 from shapely.ops import unary_union
 
-from amber_spread.core import flat
-from amber_spread.core.design import Cavity, Design, Layers, Tier
-from amber_spread.core.finishes import CollarCover, Measured, NoCover, PrintedCover, Stripe, Syrup
-from amber_spread.core.kit import Mat
+from amber_spread.core.design.design import Cavity, Design, Layers, Tier
+from amber_spread.core.design.finishes import CollarCover, Measured, NoCover, PrintedCover, Stripe, Syrup
+from amber_spread.core.design.practice import Practice
+from amber_spread.core.design.shapes import ROUND_ONLY, RoundShape
+from amber_spread.core.geometry import flat
 from amber_spread.core.plan import plan
-from amber_spread.core.practice import Practice
-from amber_spread.core.shapes import ROUND_ONLY, RoundShape
-from amber_spread.core.worked import work
+from amber_spread.core.stock.kit import Mat
+from amber_spread.core.tier.worked import work
 from tests import kinds
 from tests.designs import COLOURS, MEDIA
 

@@ -8,13 +8,13 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from amber_spread.core.design import BowlOrder, Design, Tier
-from amber_spread.core.figures import RULES, Figure
-from amber_spread.core.finishes import DrapeCover
-from amber_spread.core.naming import figures
+from amber_spread.core.design.design import BowlOrder, Design, Tier
+from amber_spread.core.design.finishes import DrapeCover
+from amber_spread.core.design.practice import Practice
+from amber_spread.core.document.written import written
+from amber_spread.core.kernel.figures import RULES, Figure
+from amber_spread.core.kernel.naming import figures
 from amber_spread.core.plan import Plan, UnknownMedium, forget, plan, tier_name
-from amber_spread.core.practice import Practice
-from amber_spread.core.written import written
 from tests.designs import MEDIA, designs, planned, tier
 
 PLAIN = {("straight", final, cover) for final in ("none", "freehand") for cover in ("none", "drape")}

@@ -4,13 +4,13 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from amber_spread.core.design import BowlOrder, Cavity, Colour, ColourPart, Design, Layers, MeasuredBake, TinBake
-from amber_spread.core.finishes import Measured, PanelCover, Stripe, Syrup
+from amber_spread.core.design.design import BowlOrder, Cavity, Colour, ColourPart, Design, Layers, MeasuredBake, TinBake
+from amber_spread.core.design.finishes import Measured, PanelCover, Stripe, Syrup
+from amber_spread.core.design.practice import Practice
+from amber_spread.core.design.shapes import FreeShape
+from amber_spread.core.line.quick_line import read_line
+from amber_spread.core.line.quick_writing import write_line
 from amber_spread.core.plan import plan
-from amber_spread.core.practice import Practice
-from amber_spread.core.quick_line import read_line
-from amber_spread.core.quick_writing import write_line
-from amber_spread.core.shapes import FreeShape
 from tests.designs import COLOURS, MEDIA, designs, tier
 
 

@@ -7,12 +7,12 @@ from hypothesis import given
 from hypothesis import strategies as st
 from pydantic import ValidationError
 
-from amber_spread.core.figures import same
-from amber_spread.core.ingredients import own_density
-from amber_spread.core.media import LIBRARY
-from amber_spread.core.pantry import Pack, Pantry, Stock
-from amber_spread.core.recipe_book import RECIPES
-from amber_spread.core.recipes import (
+from amber_spread.core.kernel.figures import same
+from amber_spread.core.stock.ingredients import own_density
+from amber_spread.core.stock.media import LIBRARY
+from amber_spread.core.stock.pantry import Pack, Pantry, Stock
+from amber_spread.core.stock.recipe_book import RECIPES
+from amber_spread.core.stock.recipes import (
     CannotWeigh,
     Recipe,
     RecipeLine,

@@ -4,14 +4,9 @@ import math
 
 import pytest
 
-from amber_spread.core import flat
-from amber_spread.core.batter import batches_of
-from amber_spread.core.contents import contents_of, usual_contents
-from amber_spread.core.costs import Prices, cost_of
-from amber_spread.core.design import BaseBoard, Cavity, Colour, ColourPart, Design, Layers, TinBake
-from amber_spread.core.document import read_document
-from amber_spread.core.figures import rule
-from amber_spread.core.finishes import (
+from amber_spread.core.cake.batter import batches_of
+from amber_spread.core.design.design import BaseBoard, Cavity, Colour, ColourPart, Design, Layers, TinBake
+from amber_spread.core.design.finishes import (
     Border,
     BoxCover,
     CollarCover,
@@ -35,13 +30,8 @@ from amber_spread.core.finishes import (
     TexturedFinal,
     TwinFinal,
 )
-from amber_spread.core.kit import Kit, Measure, Need, ShapedBoard, Tin, match_needs
-from amber_spread.core.layers import LayersPlan
-from amber_spread.core.pantry import Pantry
-from amber_spread.core.plan import plan
-from amber_spread.core.practice import Practice
-from amber_spread.core.recipes import Recipe, RecipeLine
-from amber_spread.core.shapes import (
+from amber_spread.core.design.practice import Practice
+from amber_spread.core.design.shapes import (
     DomedBuild,
     FreeShape,
     HeartShape,
@@ -55,7 +45,17 @@ from amber_spread.core.shapes import (
     TaperedBuild,
     TurnedBuild,
 )
-from amber_spread.core.shopping import Asked, shop
+from amber_spread.core.document.document import read_document
+from amber_spread.core.geometry import flat
+from amber_spread.core.kernel.figures import rule
+from amber_spread.core.plan import plan
+from amber_spread.core.shop.costs import Prices, cost_of
+from amber_spread.core.shop.shopping import Asked, shop
+from amber_spread.core.stock.contents import contents_of, usual_contents
+from amber_spread.core.stock.kit import Kit, Measure, Need, ShapedBoard, Tin, kit_of
+from amber_spread.core.stock.pantry import Pantry
+from amber_spread.core.stock.recipes import Recipe, RecipeLine
+from amber_spread.core.tier.layers import LayersPlan
 from tests.designs import COLOURS, MEDIA, document, planned, tier
 
 BARE = {"crumb": CrumbCoat(thickness_mm=0), "final": NoFinal()}
@@ -494,7 +494,7 @@ def test_an_oblong_tin_without_a_length_serves_for_none_and_one_with_it_does():
         (Tin(shape="oval", across_mm=200), "get"),
         (Tin(shape="oval", across_mm=200, length_mm=280), "have"),
     ):
-        (found,) = match_needs([need], Kit(tins=(tin,)))
+        (found,) = kit_of([need], Kit(tins=(tin,))).values()
         assert found.status == status
 
 

@@ -6,9 +6,8 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from amber_spread.core.coats import SCHOOLS
-from amber_spread.core.design import Layers
-from amber_spread.core.finishes import (
+from amber_spread.core.design.design import Layers
+from amber_spread.core.design.finishes import (
     Border,
     BoxCover,
     CollarCover,
@@ -29,8 +28,9 @@ from amber_spread.core.finishes import (
     TowelFinal,
     TwinFinal,
 )  # fmt: skip
-from amber_spread.core.practice import Practice, Techniques
-from amber_spread.core.shapes import BallBuild, HeartShape, SideBuild, TaperedBuild
+from amber_spread.core.design.practice import Practice, Techniques
+from amber_spread.core.design.shapes import BallBuild, HeartShape, SideBuild, TaperedBuild
+from amber_spread.core.tier.coats import SCHOOLS
 from tests.designs import planned, tier
 
 ONE_OF_EACH = [

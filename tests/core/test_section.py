@@ -5,11 +5,11 @@ from hypothesis import given
 from shapely import Polygon, make_valid
 from shapely.ops import unary_union
 
-from amber_spread.core.design import Layers
-from amber_spread.core.finishes import DrapeCover, FreehandFinal, NoFinal, SoftFilling
+from amber_spread.core.design.design import Layers
+from amber_spread.core.design.finishes import DrapeCover, FreehandFinal, NoFinal, SoftFilling
+from amber_spread.core.design.practice import Practice
+from amber_spread.core.design.shapes import PolygonShape
 from amber_spread.core.plan import plan
-from amber_spread.core.practice import Practice
-from amber_spread.core.shapes import PolygonShape
 from tests.designs import MEDIA, designs, planned, tier
 
 

@@ -4,17 +4,17 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from amber_spread.core.design import BowlOrder, Colour, Design, Layers
-from amber_spread.core.document import plan_document
-from amber_spread.core.finishes import DrapeCover, FreehandFinal, PlainFilling, PrintedCover
-from amber_spread.core.goods import good_key, read_good
-from amber_spread.core.kit import Kit
-from amber_spread.core.naming import figures
-from amber_spread.core.packs import Offer, choose_packs
-from amber_spread.core.pantry import Pack, Pantry, Stock, Terms
-from amber_spread.core.pooling import pool_bowls
-from amber_spread.core.recipes import Recipe, RecipeLine
-from amber_spread.core.shopping import Asked, shop
+from amber_spread.core.design.design import BowlOrder, Colour, Design, Layers
+from amber_spread.core.design.finishes import DrapeCover, FreehandFinal, PlainFilling, PrintedCover
+from amber_spread.core.document.document import plan_document
+from amber_spread.core.kernel.naming import figures
+from amber_spread.core.shop.packs import Offer, choose_packs
+from amber_spread.core.shop.pooling import pool_bowls
+from amber_spread.core.shop.shopping import Asked, shop
+from amber_spread.core.stock.goods import good_key, read_good
+from amber_spread.core.stock.kit import Kit
+from amber_spread.core.stock.pantry import Pack, Pantry, Stock, Terms
+from amber_spread.core.stock.recipes import Recipe, RecipeLine
 from tests.core.test_plan import at, reckoned
 from tests.designs import designs, document, tier
 

@@ -4,12 +4,8 @@ import math
 
 import pytest
 
-from amber_spread.core import profile
-from amber_spread.core.body import Sideways
-from amber_spread.core.design import BowlOrder, Cavity, Design, Layers
-from amber_spread.core.document import plan_document
-from amber_spread.core.figures import decided
-from amber_spread.core.finishes import (
+from amber_spread.core.design.design import BowlOrder, Cavity, Design, Layers
+from amber_spread.core.design.finishes import (
     CollarCover,
     CrumbCoat,
     DiscFinal,
@@ -23,15 +19,8 @@ from amber_spread.core.finishes import (
     SoftFilling,
     Stripe,
 )
-from amber_spread.core.hidden import hollowed
-from amber_spread.core.kit import Mat
-from amber_spread.core.layers import length_of
-from amber_spread.core.outline import Cornered
-from amber_spread.core.pantry import Pack, Pantry
-from amber_spread.core.plan import plan
-from amber_spread.core.practice import Practice
-from amber_spread.core.recipes import Recipe, RecipeLine, scale
-from amber_spread.core.shapes import (
+from amber_spread.core.design.practice import Practice
+from amber_spread.core.design.shapes import (
     OvalShape,
     PetalShape,
     PolygonShape,
@@ -41,8 +30,19 @@ from amber_spread.core.shapes import (
     SquareShape,
     TaperedBuild,
 )
-from amber_spread.core.shopping import Asked, shop
-from amber_spread.core.worked import work
+from amber_spread.core.document.document import plan_document
+from amber_spread.core.geometry import profile
+from amber_spread.core.geometry.body import Sideways
+from amber_spread.core.geometry.outline import Cornered
+from amber_spread.core.kernel.figures import decided
+from amber_spread.core.plan import plan
+from amber_spread.core.shop.shopping import Asked, shop
+from amber_spread.core.stock.kit import Mat
+from amber_spread.core.stock.pantry import Pack, Pantry
+from amber_spread.core.stock.recipes import Recipe, RecipeLine, scale
+from amber_spread.core.tier.hidden import hollowed
+from amber_spread.core.tier.layers import length_of
+from amber_spread.core.tier.worked import work
 from tests.designs import COLOURS, MEDIA, document, planned, tier
 
 BARE = {"crumb": CrumbCoat(thickness_mm=0), "final": NoFinal()}

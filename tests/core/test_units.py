@@ -7,7 +7,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from amber_spread.core import units
+from amber_spread.core.kernel import units
 
 CASES = json.loads((Path(__file__).parents[1] / "units.json").read_text())
 

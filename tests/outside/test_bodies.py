@@ -13,11 +13,11 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 from shapely import Polygon, box
 
-from amber_spread.core import profile
-from amber_spread.core.body import Carried, Sideways, Straight
-from amber_spread.core.outline import Cornered, Regular, Round
-from amber_spread.core.shapes import HeartShape, OvalShape, PetalShape, PolygonShape, SquareShape
-from amber_spread.core.traced import free
+from amber_spread.core.design.shapes import HeartShape, OvalShape, PetalShape, PolygonShape, SquareShape
+from amber_spread.core.geometry import profile
+from amber_spread.core.geometry.body import Carried, Sideways, Straight
+from amber_spread.core.geometry.outline import Cornered, Regular, Round
+from amber_spread.core.geometry.traced import free
 
 SIDES = 720
 FLAT = math.sin(2 * math.pi / SIDES) / (2 * math.pi / SIDES)

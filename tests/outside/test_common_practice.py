@@ -2,11 +2,11 @@
 
 import pytest
 
-from amber_spread.core import coats, cover
-from amber_spread.core.design import Layers
-from amber_spread.core.finishes import CrumbCoat, DiscFinal, DrapeCover, FreehandFinal, NoFinal
-from amber_spread.core.practice import Practice
-from amber_spread.core.units import MM_PER_INCH
+from amber_spread.core.design.design import Layers
+from amber_spread.core.design.finishes import CrumbCoat, DiscFinal, DrapeCover, FreehandFinal, NoFinal
+from amber_spread.core.design.practice import Practice
+from amber_spread.core.kernel.units import MM_PER_INCH
+from amber_spread.core.tier import coats, cover
 from tests.designs import planned, tier
 
 

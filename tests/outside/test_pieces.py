@@ -10,9 +10,8 @@ import pytest
 from hypothesis import given
 from shapely import Polygon
 
-from amber_spread.core import flat
-from amber_spread.core.design import Layers
-from amber_spread.core.finishes import (
+from amber_spread.core.design.design import Layers
+from amber_spread.core.design.finishes import (
     BoxCover,
     CrumbCoat,
     DrapeCover,
@@ -23,10 +22,11 @@ from amber_spread.core.finishes import (
     PrintedCover,
     TwinFinal,
 )  # fmt: skip
+from amber_spread.core.design.practice import Practice
+from amber_spread.core.design.shapes import BallBuild, PolygonShape, SideBuild, SquareShape, TaperedBuild
+from amber_spread.core.geometry import flat
+from amber_spread.core.kernel.units import MM_PER_INCH
 from amber_spread.core.plan import plan
-from amber_spread.core.practice import Practice
-from amber_spread.core.shapes import BallBuild, PolygonShape, SideBuild, SquareShape, TaperedBuild
-from amber_spread.core.units import MM_PER_INCH
 from tests.designs import MEDIA, designs, planned, tier
 
 BARE = {"crumb": CrumbCoat(thickness_mm=0), "final": NoFinal()}

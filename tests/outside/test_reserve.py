@@ -6,10 +6,10 @@ import numpy
 import pytest
 from scipy import stats
 
-from amber_spread.core.bowls import best_order, fill_bowl
-from amber_spread.core.figures import Figure, Quantity
-from amber_spread.core.reserve import WALKS, factors, walk
-from amber_spread.core.uses import Use
+from amber_spread.core.bowls.bowls import best_order, fill_bowl
+from amber_spread.core.bowls.reserve import WALKS, factors, walk
+from amber_spread.core.kernel.figures import Figure, Quantity
+from amber_spread.core.tier.uses import Use
 
 
 def use(tier, stays, lost, in_hand, variation):

@@ -8,10 +8,10 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from amber_spread.core.ingredients import INGREDIENTS, ingredient_shelf
-from amber_spread.core.packs import Offer, choose_packs
-from amber_spread.core.pantry import Pantry
-from amber_spread.core.recipes import weight_of
+from amber_spread.core.shop.packs import Offer, choose_packs
+from amber_spread.core.stock.ingredients import INGREDIENTS, ingredient_shelf
+from amber_spread.core.stock.pantry import Pantry
+from amber_spread.core.stock.recipes import weight_of
 
 UNITS = pint.UnitRegistry()
 

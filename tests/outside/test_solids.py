@@ -12,12 +12,12 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 from shapely import Polygon
 
-from amber_spread.core import layers
-from amber_spread.core.body import Straight
-from amber_spread.core.design import Layers
-from amber_spread.core.finishes import DrapeCover, FreehandFinal, SoftFilling
-from amber_spread.core.outline import Round
-from amber_spread.core.shapes import HeartShape, OvalShape, PetalShape, PolygonShape, RectangleShape, SquareShape
+from amber_spread.core.design.design import Layers
+from amber_spread.core.design.finishes import DrapeCover, FreehandFinal, SoftFilling
+from amber_spread.core.design.shapes import HeartShape, OvalShape, PetalShape, PolygonShape, RectangleShape, SquareShape
+from amber_spread.core.geometry.body import Straight
+from amber_spread.core.geometry.outline import Round
+from amber_spread.core.tier import layers
 from tests.designs import planned, tier
 
 SIDES = 360

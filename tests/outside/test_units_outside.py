@@ -9,7 +9,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from amber_spread.core import units
+from amber_spread.core.kernel import units
 
 REGISTRY = pint.UnitRegistry()
 

@@ -4,10 +4,10 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from amber_spread.core.ingredients import Ingredient
-from amber_spread.core.pantry import Pack, Pantry, Stock
-from amber_spread.core.recipe_book import RECIPES
-from amber_spread.core.recipes import Recipe, RecipeLine
+from amber_spread.core.stock.ingredients import Ingredient
+from amber_spread.core.stock.pantry import Pack, Pantry, Stock
+from amber_spread.core.stock.recipe_book import RECIPES
+from amber_spread.core.stock.recipes import Recipe, RecipeLine
 from amber_spread.papers.csv_reading import CannotUse, TableError, read_decimal
 from amber_spread.papers.pantry_tables import (
     recipes_json,

@@ -8,8 +8,8 @@ from hypothesis import given
 from hypothesis import strategies as st
 from shapely import Polygon
 
-from amber_spread.core.limits import MAX_FILE_BYTES
-from amber_spread.core.shapes import FreeShape
+from amber_spread.core.design.shapes import FreeShape
+from amber_spread.core.kernel.limits import MAX_FILE_BYTES
 from amber_spread.papers.svg_reading import OutlineError, read_outline
 
 HEAD = '<svg xmlns="http://www.w3.org/2000/svg" width="200mm" height="200mm" viewBox="0 0 200 200">'

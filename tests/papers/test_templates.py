@@ -12,8 +12,7 @@ from pypdf import PdfReader
 from pypdf.generic import ContentStream
 from svgelements import SVG, Path
 
-from amber_spread.core.document import plan_document
-from amber_spread.core.finishes import (
+from amber_spread.core.design.finishes import (
     BoxCover,
     CollarCover,
     DiscFinal,
@@ -26,9 +25,7 @@ from amber_spread.core.finishes import (
     Stripe,
     TwinFinal,
 )  # fmt: skip
-from amber_spread.core.flat import size_of
-from amber_spread.core.pantry import Pantry
-from amber_spread.core.shapes import (
+from amber_spread.core.design.shapes import (
     BallBuild,
     DomedBuild,
     FreeShape,
@@ -41,7 +38,10 @@ from amber_spread.core.shapes import (
     SquareShape,
     TaperedBuild,
 )  # fmt: skip
-from amber_spread.core.shopping import Asked, shop
+from amber_spread.core.document.document import plan_document
+from amber_spread.core.geometry.flat import size_of
+from amber_spread.core.shop.shopping import Asked, shop
+from amber_spread.core.stock.pantry import Pantry
 from amber_spread.papers.amounts import write_amounts
 from amber_spread.papers.dxf import write_dxf
 from amber_spread.papers.letters import BROAD, lettered

@@ -9,9 +9,9 @@ import pytest
 from playwright.sync_api import expect
 
 from amber_spread.browser import page
-from amber_spread.core.document import plan_document, read_document
-from amber_spread.core.naming import figures
-from amber_spread.core.units import format_length, format_weight
+from amber_spread.core.document.document import plan_document, read_document
+from amber_spread.core.kernel.naming import figures
+from amber_spread.core.kernel.units import format_length, format_weight
 
 ROOT = Path(__file__).parents[2]
 AXE = ROOT / "frontend" / "node_modules" / "axe-core" / "axe.min.js"

@@ -6,8 +6,8 @@ import zipfile
 import pytest
 from sqlalchemy import select
 
-from amber_spread.core.document import plan_document, read_document
-from amber_spread.core.kit import Kit
+from amber_spread.core.document.document import plan_document, read_document
+from amber_spread.core.stock.kit import Kit
 from amber_spread.demo.week import load_week
 from amber_spread.store.archive import TABLES, ArchiveError, restore_archive, write_archive
 from amber_spread.store.migrate import migrate

@@ -4,7 +4,7 @@ import pytest
 from sqlalchemy import func, select
 from sqlalchemy.orm import Session
 
-from amber_spread.core.kit import Kit, Mat
+from amber_spread.core.stock.kit import Kit, Mat
 from amber_spread.store.orders import StaleSave
 from amber_spread.store.shelves import KitShelf
 from amber_spread.store.tables import KitRow

@@ -6,7 +6,7 @@ import pytest
 from sqlalchemy import select
 from sqlalchemy.orm import Session
 
-from amber_spread.core.pantry import Pack, Pantry, Stock
+from amber_spread.core.stock.pantry import Pack, Pantry, Stock
 from amber_spread.store.orders import StaleSave
 from amber_spread.store.shelves import PantryShelf
 from amber_spread.store.tables import PantryRow

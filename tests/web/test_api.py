@@ -6,8 +6,8 @@ import uuid
 import pytest
 from sqlalchemy.exc import OperationalError
 
-from amber_spread.core.document import plan_document, read_document, write_document
-from amber_spread.core.limits import MAX_FILE_BYTES
+from amber_spread.core.document.document import plan_document, read_document, write_document
+from amber_spread.core.kernel.limits import MAX_FILE_BYTES
 from amber_spread.schemas import schemas
 from amber_spread.store.orders import OrderBook, Sought
 from amber_spread.web.app import make_app

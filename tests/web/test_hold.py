@@ -9,8 +9,8 @@ from datetime import date, datetime, timedelta
 import pytest
 from sqlalchemy import text
 
-from amber_spread.core.document import FORMAT, Document
-from amber_spread.core.effort import effort_ms
+from amber_spread.core.design.effort import effort_ms
+from amber_spread.core.document.document import FORMAT, Document
 from amber_spread.store.orders import MOST_AT_ONCE
 from amber_spread.web.app import make_app
 from amber_spread.web.planner import SOON_MS

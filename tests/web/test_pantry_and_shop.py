@@ -8,9 +8,9 @@ from datetime import datetime
 import pytest
 from pypdf import PdfReader
 
-from amber_spread.core.design import Layers
-from amber_spread.core.finishes import DrapeCover, FreehandFinal
-from amber_spread.core.pantry import Pantry
+from amber_spread.core.design.design import Layers
+from amber_spread.core.design.finishes import DrapeCover, FreehandFinal
+from amber_spread.core.stock.pantry import Pantry
 from amber_spread.store.orders import StaleSave
 from amber_spread.store.shelves import PantryShelf
 from amber_spread.web.app import make_app

@@ -5,7 +5,7 @@ import io
 import pytest
 from pypdf import PdfReader
 
-from amber_spread.core.finishes import DrapeCover, PanelCover
+from amber_spread.core.design.finishes import DrapeCover, PanelCover
 from amber_spread.web.app import make_app
 from tests.clients import client_of
 from tests.designs import document, tier

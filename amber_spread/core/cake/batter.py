@@ -1,0 +1,141 @@
+"""Batter for the whole cake: how much the tins take, how many batches of a recipe, and what the rest would make."""
+
+import math
+from collections.abc import Mapping, Sequence
+
+from amber_spread.core.design.design import Design
+from amber_spread.core.design.practice import Practice
+from amber_spread.core.design.shapes import BallBuild
+from amber_spread.core.kernel.base import Made
+from amber_spread.core.kernel.figures import COMMON_PRACTICE, DEFINITION, Figure, chosen, rule, same, total
+from amber_spread.core.stock.contents import CakeMix
+from amber_spread.core.stock.recipes import QUARTER
+from amber_spread.core.tier import LayersPlan
+
+
+class MixPlan(Made):
+    """The batter of one cake: what its tins take, what a recipe of it fills, how many recipes to make, and what whole
+    ones would leave: `rest`, enough for so many `spare` small cakes. `step` is the share it can be made in.
+    """
+
+    name: str
+    batter: Figure
+    batch: Figure
+    step: Figure
+    batches: Figure
+    rest: Figure
+    spare: Figure
+
+
+class BatterPlan(Made):
+    """Batter by tier, by cake and in all, and how each cake's comes in batches."""
+
+    tiers: dict[str, Figure]
+    cakes: dict[str, Figure]
+    whole: Figure
+    mixes: dict[str, MixPlan]
+
+
+@rule(
+    "batter.layers", unit="ml", formula="area * (layers * cut + tins * level) / 1000 * fill", source=COMMON_PRACTICE,
+    rounding="up",
+    words="All the layers at the height they are cut to, and what is levelled off each tin: baked it is as high as "
+    "that, and the batter is this share of it.",
+)  # fmt: skip
+def batter_volume(
+    area_mm2: float, layers_count: int, cut_mm: float, tins_count: float, level_mm: float, fill: float
+) -> float:
+    """Batter for the layers, ml: area x (layers x cut + tins x levelled) / 1000 x fill.
+
+    An 8 in tin 2 in deep takes 710 to 830 ml (common practice: charts of batter by the tin, from memory), which is
+    0.43 to 0.50 of it. The share is this kitchen's own.
+    """
+    return area_mm2 * (layers_count * cut_mm + tins_count * level_mm) / 1000 * fill
+
+
+@rule(
+    "batter.ball", unit="ml", formula="halves * pi * across**3 / 12 / 1000 * fill", source=COMMON_PRACTICE,
+    rounding="up", words="Half-ball tins, each filled to this share of what it holds.",
+)  # fmt: skip
+def ball_batter(halves_count: int, across_mm: float, fill: float) -> float:
+    """Batter for half-ball tins, ml: halves x pi d³ / 12 / 1000 x fill. Source: geometry (half a ball)."""
+    return halves_count * math.pi * across_mm**3 / 12 / 1000 * fill
+
+
+@rule(
+    "batter.batches", unit="each", formula="ceil(batter / batch / step - 1e-9) * step", source=COMMON_PRACTICE,
+    rounding="up",
+    words="Recipes of it, up to the least share in which every egg stays whole, or to a quarter: people make three "
+    "quarters of one rather than throw batter away.",
+)  # fmt: skip
+def batches_of(batter_ml: float, batch_ml: float, step: float) -> float:
+    """Recipes to make: batter / what one fills, up to a multiple of `step`. Source: common practice."""
+    return math.ceil(batter_ml / batch_ml / step - 1e-9) * step
+
+
+@rule(
+    "batter.rest", unit="ml", formula="ceil(batches) * batch - batter", source=DEFINITION, rounding="down",
+    words="What whole batches would leave over.",
+)  # fmt: skip
+def rest_of(batches: float, batch_ml: float, batter_ml: float) -> float:
+    """Batter left if only whole batches are made, ml. Source: definition."""
+    return math.ceil(batches) * batch_ml - batter_ml
+
+
+@rule(
+    "batter.spare", unit="each", formula="floor(rest / small)", source=COMMON_PRACTICE, rounding="down",
+    words="As many small spare cakes as the rest of whole batches would make.",
+)  # fmt: skip
+def spare_cakes(rest_ml: float, small_ml: float) -> float:
+    """Spare small cakes from the rest: rest / batter of one small tin, down. Source: common practice."""
+    return math.floor(rest_ml / small_ml)
+
+
+def plan_batter(
+    design: Design, layers: Sequence[LayersPlan], practice: Practice, cakes: Mapping[str, CakeMix]
+) -> BatterPlan:
+    """The batter for every layer still to be baked; layers that are baked and measured take none.
+
+    `layers` are the plans of the design's tiers; `cakes` say how the batter of each cake comes. One that is not among
+    them comes in batches of this kitchen's usual.
+    """
+    tiers: dict[str, Figure] = {}
+    taken: dict[str, dict[str, float]] = {}
+    for number, (tier, plan) in enumerate(zip(design.tiers, layers, strict=True), 1):
+        if plan.tins is None:
+            continue
+        if isinstance(tier.build, BallBuild):
+            figure = ball_batter.figure(tier.build.halves, tier.tin_diameter_mm, practice.batter_fill)
+        else:
+            area = tier.shape.outline(tier.tin_diameter_mm).area_mm2
+            figure = batter_volume.figure(
+                area, tier.layers.count, plan.cut_height.value, plan.tins.value, practice.level_mm, practice.batter_fill
+            )
+        tiers[f"tier_{number}"] = figure
+        taken.setdefault(tier.layers.cake, {})[f"tier {number}"] = figure.value
+    small_ml = math.pi / 4 * practice.spare_tin_mm**2 * practice.tin_depth_mm / 1000 * practice.batter_fill
+    volumes = {cake: total(parts, "ml") for cake, parts in taken.items()}
+    return BatterPlan(
+        tiers=tiers,
+        cakes=volumes,
+        whole=total({name: figure.value for name, figure in tiers.items()}, "ml"),
+        mixes={cake: _mix(cake, volume, practice, cakes.get(cake), small_ml) for cake, volume in volumes.items()},
+    )
+
+
+def _mix(cake: str, volume: Figure, practice: Practice, known: CakeMix | None, small_ml: float) -> MixPlan:
+    batch = chosen(None, practice.batch_ml, "ml")
+    if known is not None:
+        batch = same("what one recipe fills", known.batch_ml, "ml")
+    step = same("the share it is made in", QUARTER if known is None else known.step, "ratio")
+    batches = batches_of.figure(volume.value, batch.value, step.value)
+    rest = rest_of.figure(batches.value, batch.value, volume.value)
+    return MixPlan(
+        name=cake.replace("_", " ").capitalize() if known is None else known.name,
+        batter=same("batter of this cake", volume.value, "ml", "up"),
+        batch=batch,
+        step=step,
+        batches=batches,
+        rest=rest,
+        spare=spare_cakes.figure(rest.value, small_ml),
+    )

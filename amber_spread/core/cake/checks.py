@@ -1,0 +1,139 @@
+"""Everything to know about a design: each tier's rooms in the order of the work, then the cake as a whole."""
+
+from collections.abc import Iterator, Mapping, Sequence
+
+from amber_spread.core.cake.stack import StackPlan
+from amber_spread.core.design.design import Design, Tier
+from amber_spread.core.design.practice import Practice
+from amber_spread.core.kernel.check import Check, checker, listed, mm
+from amber_spread.core.kernel.figures import Quantity
+from amber_spread.core.stock.contents import Allergy
+from amber_spread.core.stock.kit import Kit, KitNeed
+from amber_spread.core.stock.media import Medium
+from amber_spread.core.tier import (
+    Footprint,
+    Size,
+    Worked,
+    checks_of_coats,
+    checks_of_cover,
+    checks_of_layers,
+    over_edge,
+)
+
+OVER_EDGE_MM = 0.5
+"""What hangs over by less than this lies on the edge: outlines are traced so nearly."""
+HEAVY_G = 10_000.0
+"""From this weight on, the cake is for two people to lift (common practice; local rules on lifting decide)."""
+
+
+def checks_of_tier(
+    number: int, tier: Tier, done: Worked, practice: Practice, media: dict[str, Medium], kit: Kit
+) -> Iterator[Check]:
+    """Everything to know about tier `number`, in the order of the work."""
+    check = checker(number)
+    yield from checks_of_layers(tier, done.layers, done.foot, practice, media, check)
+    yield from checks_of_coats(tier, done, practice, media, check)
+    yield from checks_of_cover(tier, done, practice, media, kit, check)
+
+
+def checks_of_cake(
+    design: Design,
+    tiers: Sequence[Footprint],
+    whole: StackPlan,
+    used: Mapping[str, Medium],
+    owned: Sequence[KitNeed],
+    allergens: Sequence[Allergy],
+) -> Iterator[Check]:
+    """Everything to know about the cake as a whole, cautions last; `used` are the media it takes, by key."""
+    for number, (lower, upper) in enumerate(zip(tiers, tiers[1:], strict=False), 2):
+        yield from _standing(number, upper, lower)
+    yield from _board(tiers, whole)
+    yield from _scrapers(owned)
+    yield from _cautions(design, whole, used, allergens)
+
+
+def _standing(number: int, upper: Footprint, lower: Footprint) -> Iterator[Check]:
+    """Whether a tier stands well on the one below it."""
+    check = checker(number)
+    if lower.top is None:
+        yield check(
+            "stack.no_flat", "trouble", "brief",
+            "The tier below has no flat top to stand on. Put it on top, or cut a flat and set supports in it.",
+        )  # fmt: skip
+        return
+    over_mm = over_edge(upper.foot, lower.top)
+    if over_mm <= OVER_EDGE_MM:
+        return
+    wider = upper.foot.half_width_mm > lower.top.half_width_mm + OVER_EDGE_MM
+    if wider or upper.foot.half_length_mm > lower.top.half_length_mm + OVER_EDGE_MM:
+        yield check(
+            "stack.overhang", "care", "brief",
+            "This tier is {above} wide and stands on one of {below}: it overhangs by {over}. Put the wider tier below.",
+            above=mm(2 * (upper.foot.half_width_mm if wider else upper.foot.half_length_mm)),
+            below=mm(2 * (lower.top.half_width_mm if wider else lower.top.half_length_mm)), over=mm(over_mm),
+        )  # fmt: skip
+    else:
+        yield check(
+            "stack.corners_over", "care", "brief",
+            "The corners of this tier hang {over} over the edge of the tier below. Take a smaller tin, or a wider tier "
+            "below it.",
+            over=mm(over_mm),
+        )  # fmt: skip
+
+
+def _board(tiers: Sequence[Footprint], whole: StackPlan) -> Iterator[Check]:
+    length_mm = whole.base_length.value if whole.base_length else whole.base_diameter.value
+    board = Size(whole.base_shape, whole.base_diameter.value, length_mm)
+    over_mm = max(over_edge(tier.outline, board.outline(tier.outline)) for tier in tiers)
+    if over_mm > OVER_EDGE_MM:
+        yield checker(None)(
+            "stack.board_small", "trouble", "brief",
+            "The base board is {board} wide and the cake hangs {over} over its edge. Take a larger board.",
+            board=mm(whole.base_diameter.value), over=mm(over_mm),
+        )  # fmt: skip
+
+
+def _scrapers(owned: Sequence[KitNeed]) -> Iterator[Check]:
+    for need in owned:
+        if need.tool == "scraper" and need.status != "have":
+            yield checker(need.tier)(
+                "kit.scraper_short", "care", "coats",
+                "No scraper of yours reaches {tall}, the height of this tier: the wall would be drawn in two "
+                "passes and "
+                "show the join. Get a taller one.",
+                tall=mm(need.size.value),
+            )  # fmt: skip
+
+
+def _cautions(
+    design: Design, whole: StackPlan, used: Mapping[str, Medium], allergens: Sequence[Allergy]
+) -> Iterator[Check]:
+    check = checker(None)
+    if whole.weight.value >= HEAVY_G:
+        yield check(
+            "caution.heavy", "caution", "brief",
+            "The whole cake weighs about {weight}. Lift it with two people and from below the board, and keep to "
+            "your local rules on lifting.",
+            weight=Quantity(value=whole.weight.value, unit="g"),
+        )  # fmt: skip
+    named = [f"{one.allergen} ({', '.join(name.lower() for name in one.found_in)})" for one in allergens]
+    filled = any(tier.layers.cavity and tier.layers.cavity.filled_with for tier in design.tiers)
+    if named:
+        yield check(
+            "caution.allergens", "caution", "brief",
+            f"By the recipes in use this cake usually contains {listed(named)}. "
+            + ("What is hidden in it comes on top. " if filled else "")
+            + "Go by the labels of what you use, and tell the customer as your local food law asks.",
+        )  # fmt: skip
+    perishable = sorted(medium.name for medium in used.values() if medium.perishable)
+    if perishable:
+        yield check(
+            "caution.fridge", "caution", "layers",
+            f"{listed(perishable)} must not stand out of the fridge for long. Your local food code says how "
+            "long; plan the work and the table around it.",
+        )  # fmt: skip
+    if any(medium.raw_egg for medium in used.values()):
+        yield check(
+            "caution.raw_egg", "caution", "layers",
+            "A medium here is made with raw egg. Use pasteurised egg, and follow your local food code.",
+        )  # fmt: skip

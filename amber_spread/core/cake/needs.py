@@ -1,0 +1,97 @@
+"""What a plan asks of the kit: the tins, discs, cards, boards, scrapers, mat, pin and sheets of every step."""
+
+from collections.abc import Iterator
+
+from amber_spread.core.cake.stack import StackPlan, TierStack
+from amber_spread.core.design.design import MeasuredBake, Tier
+from amber_spread.core.design.finishes import (
+    BoxCover,
+    CollarCover,
+    DrapeCover,
+    HalvesCover,
+    PanelCover,
+    PlateFinal,
+    PrintedCover,
+    TowelFinal,
+)  # fmt: skip
+from amber_spread.core.design.shapes import BallBuild, FreeShape, OvalShape, RectangleShape
+from amber_spread.core.kernel.figures import Figure
+from amber_spread.core.stock.kit import Measure, Need, measure
+from amber_spread.core.tier import SCHOOLS, Worked, has_final
+
+SMOOTHERS = 2.0
+"""One for the top and one for the side, so that the edge between them comes sharp (common practice)."""
+LEAST_COAT_MM = 1.0
+"""A disc still works while it leaves this much coat at the side (from memory)."""
+
+
+def needs_of_tier(number: int, tier: Tier, done: Worked, stands: TierStack) -> Iterator[Need]:
+    """The tools of tier `number`, in the order of the work."""
+    if not isinstance(tier.layers.bake, MeasuredBake):
+        yield _tin(number, tier, done)
+    board = done.layers.board
+    if board is not None:
+        yield _board(number, board.shape, board.diameter, board.length, 0.7 * board.diameter.value)
+    final = tier.final
+    if isinstance(final, PlateFinal) and has_final(final):
+        school = SCHOOLS[final.kind]
+        assert school.plate is not None
+        least = done.bodies.crumbed.width_mm + 2 * LEAST_COAT_MM
+        size = Measure(final.disc_diameter_mm)
+        # The card an upper tier was turned over on goes with it, as its board.
+        count = school.plates - (1 if school.plate == "card" and stands.board_diameter is not None else 0)
+        yield Need(school.plate, number, size, least, many=count)
+    if done.coats.scraper is not None:
+        tall = measure(done.coats.scraper)
+        yield Need("scraper", number, tall, tall.value / 2, wider=True)
+    if isinstance(final, TowelFinal) or isinstance(tier.cover, DrapeCover | PanelCover | BoxCover | HalvesCover):
+        yield Need("smoother", number, Measure(SMOOTHERS, "each"), 1.0, wider=True)
+    yield from _needs_of_cover(number, tier, done)
+    if stands.board_diameter is not None and stands.board_shape is not None:
+        across = stands.board_diameter
+        yield _board(number, stands.board_shape, across, stands.board_length, across.value - 12.7)
+
+
+def _tin(number: int, tier: Tier, done: Worked) -> Need:
+    """The tin, deep enough for what is baked in it; of a free outline the sheet tin it is cut from."""
+    across, deep = Measure(tier.tin_diameter_mm), _measured(done.layers.tin_depth)
+    least = across.value / 1.35
+    if isinstance(tier.build, BallBuild):
+        return Need("tin", number, across, least, shape="ball")
+    if isinstance(tier.shape, FreeShape):
+        # Sold in no such shape: it is cut out of a sheet cake that holds the outline.
+        outline = tier.shape.outline(tier.tin_diameter_mm)
+        length = Measure(2 * outline.half_length_mm, rounding="up")
+        return Need("tin", number, across, across.value, wider=True, shape="rectangle", length=length, deep=deep)
+    oblong = tier.shape.length_mm if isinstance(tier.shape, RectangleShape | OvalShape) else None
+    length_of = None if oblong is None else Measure(oblong)
+    return Need("tin", number, across, least, shape=tier.shape.kind, length=length_of, deep=deep)
+
+
+def _board(number: int, shape: str, across: Figure, length: Figure | None, least: float) -> Need:
+    return Need("board", number, measure(across), least, shape=shape, length=_measured(length))
+
+
+def _measured(figure: Figure | None) -> Measure | None:
+    return None if figure is None else measure(figure)
+
+
+def _needs_of_cover(number: int, tier: Tier, done: Worked) -> Iterator[Need]:
+    cover = done.cover
+    if cover is None or isinstance(tier.cover, CollarCover):
+        return
+    if isinstance(tier.cover, PrintedCover):
+        across, high = Measure(tier.cover.sheet_width_mm), Measure(tier.cover.sheet_height_mm)
+        yield Need("printed sheet", number, across, across.value / 2, wider=True, length=high)
+        return
+    sizes = [piece.size for piece in cover.pieces.values() if piece.stuff == "sheet"]
+    longest, widest = max(max(size) for size in sizes), max(min(size) for size in sizes)
+    yield Need("mat", number, Measure(longest, rounding="up"), 0.0, wider=True)
+    # A pin need only span the narrower way of the widest piece: the rest is rolled out along it.
+    yield Need("pin", number, Measure(widest, rounding="up"), 0.5 * widest, wider=True)
+
+
+def needs_of_cake(whole: StackPlan) -> Iterator[Need]:
+    """The tools of the cake as a whole: the base board, which may be larger."""
+    size, length = measure(whole.base_diameter), _measured(whole.base_length)
+    yield Need("base board", None, size, size.value - 25.4, wider=True, shape=whole.base_shape, length=length)

@@ -1,0 +1,30 @@
+"""How much work a design is to plan, guessed from what it says before any of it is drawn."""
+
+from amber_spread.core.design.design import Design, Tier
+from amber_spread.core.design.shapes import FreeShape, HeartShape, PetalShape, StraightBuild
+
+TIER_MS = 6.0
+"""An everyday tier (measured, and doubled)."""
+SLANTED_MS = {"petal": 45.0, "heart": 14.0}
+"""A traced tin carried up a wall that is not straight: its outline is grown anew at every height (measured)."""
+CORNER_MS, SLANTED_CORNER_MS = 0.01, 0.04
+"""For the square of the corners of an outline of one's own: the worst of them, all teeth (measured)."""
+
+
+def effort_ms(design: Design) -> float:
+    """How long a design may take to plan from nothing on an everyday machine, ms; more rather than less."""
+    return sum(_tier_ms(tier) for tier in design.tiers)
+
+
+def _tier_ms(tier: Tier) -> float:
+    straight, shape = isinstance(tier.build, StraightBuild) and tier.measured is None, tier.shape
+    pieces = sum(_corners_ms(top.shape.points_mm, CORNER_MS) for top in tier.on_top if isinstance(top.shape, FreeShape))
+    if isinstance(shape, FreeShape):
+        return TIER_MS + pieces + _corners_ms(shape.points_mm, CORNER_MS if straight else SLANTED_CORNER_MS)
+    if isinstance(shape, HeartShape | PetalShape) and not straight:
+        return pieces + SLANTED_MS[shape.kind]
+    return pieces + TIER_MS
+
+
+def _corners_ms(points: tuple[tuple[float, float], ...], each_ms: float) -> float:
+    return each_ms * len(points) ** 2

@@ -1,0 +1,307 @@
+"""What goes between, onto and over the layers: fillings, coats, covers, borders and what lies on top.
+
+A field left out (null) takes this kitchen's usual from the Practice. Every kind names the medium it takes, and
+the colour that medium is mixed to.
+"""
+
+from typing import Annotated, Literal, Self
+
+from pydantic import Field, model_validator
+
+from amber_spread.core.design.shapes import POINTED, Build, Shape
+from amber_spread.core.kernel import limits
+from amber_spread.core.kernel.base import Frozen, Key, Name, at
+
+Thickness = Annotated[float, limits.COAT_THICKNESS.field()]
+FillingThickness = Annotated[float, limits.FILLING_THICKNESS.field()]
+SheetThickness = Annotated[float, limits.FONDANT_THICKNESS.field()]
+Overlap = Annotated[float, limits.OVERLAP.field()]
+Plate = Annotated[float, limits.DISC_DIAMETER.field()]
+Edges = Literal["sharp", "rounded"]
+
+
+class PlainFilling(Frozen):
+    """One medium spread from edge to edge between the layers."""
+
+    kind: Literal["plain"] = "plain"
+    medium: Key = "meringue_buttercream"
+    colour: Name | None = None
+    thickness_mm: FillingThickness | None = None
+
+
+class SoftFilling(Frozen):
+    """A filling that runs, held by a thin seal on the sponge and a dam at the rim as high as the filling."""
+
+    kind: Literal["soft"] = "soft"
+    medium: Key = "lemon_curd"
+    colour: Name | None = None
+    thickness_mm: FillingThickness | None = None
+    dam_medium: Key = "american_buttercream"
+    dam_colour: Name | None = None
+    dam_width_mm: Annotated[float, limits.DAM_WIDTH.field()] | None = None
+    seal_mm: Annotated[float, limits.SEAL_THICKNESS.field()] | None = None
+
+
+class Syrup(Frozen):
+    """Syrup brushed onto the upper face of each layer, as a depth of liquid soaked in."""
+
+    medium: Key = "syrup"
+    colour: Name | None = None
+    soak_mm: Annotated[float, limits.SYRUP_SOAK.field()] | None = None
+
+
+class CrumbCoat(Frozen):
+    """The thin first coat, side and top alike, that holds the crumbs."""
+
+    medium: Key = "meringue_buttercream"
+    colour: Name | None = None
+    thickness_mm: Thickness | None = None
+
+
+class _Coat(Frozen):
+    medium: Key = "meringue_buttercream"
+    colour: Name | None = None
+
+
+class NoFinal(Frozen):
+    """Nothing over the crumb coat."""
+
+    kind: Literal["none"] = "none"
+
+
+class FreehandFinal(_Coat):
+    """A final coat drawn to a thickness by eye, finished with a hot scraper."""
+
+    kind: Literal["freehand"] = "freehand"
+    side_mm: Thickness | None = None
+    top_mm: Thickness | None = None
+    edges: Edges = "sharp"
+
+
+class DiscFinal(_Coat):
+    """A final coat scraped against a disc on top that sets the outside; the side thickness follows from it."""
+
+    kind: Literal["disc"] = "disc"
+    disc_diameter_mm: Plate
+    top_mm: Thickness | None = None
+
+
+class TwinFinal(_Coat):
+    """Filled out between a disc below and a disc above; both faces are coated, `top_mm` each."""
+
+    kind: Literal["twin"] = "twin"
+    disc_diameter_mm: Plate
+    top_mm: Thickness | None = None
+
+
+class InvertedFinal(_Coat):
+    """Turned over onto a lined board and filled out to the card, which is the base then: the card sets the side."""
+
+    kind: Literal["inverted"] = "inverted"
+    disc_diameter_mm: Plate
+    top_mm: Thickness | None = None
+
+
+class TowelFinal(_Coat):
+    """A crusting coat smoothed through a paper towel once its skin has formed."""
+
+    kind: Literal["towel"] = "towel"
+    medium: Key = "american_buttercream"
+    side_mm: Thickness | None = None
+    top_mm: Thickness | None = None
+    edges: Edges = "sharp"
+
+
+class DeckledFinal(_Coat):
+    """A freehand coat whose rim is left standing `rim_mm` proud of the top as a rough lip."""
+
+    kind: Literal["deckled"] = "deckled"
+    side_mm: Thickness | None = None
+    top_mm: Thickness | None = None
+    rim_mm: Annotated[float, limits.RIM.field()] | None = None
+
+
+class SemiNakedFinal(Frozen):
+    """The crumb coat scraped back until only a share of it stays."""
+
+    kind: Literal["semi_naked"] = "semi_naked"
+    stays: Annotated[float, limits.SHARE.field()] | None = None
+
+
+class TexturedFinal(_Coat):
+    """Rows of piping or strokes of a knife all over the crumb coat, of a mean relief."""
+
+    kind: Literal["textured"] = "textured"
+    relief_mm: Thickness | None = None
+
+
+class _Sheet(Frozen):
+    medium: Key = "fondant"
+    colour: Name | None = None
+    thickness_mm: SheetThickness | None = None
+
+
+class NoCover(Frozen):
+    """Nothing over the final coat."""
+
+    kind: Literal["none"] = "none"
+
+
+class DrapeCover(_Sheet):
+    """One sheet rolled out, laid over the tier and trimmed at the board; of the shape that takes least where none is
+    named. `rolled_mm` is how wide a sheet already rolled is its narrower way, to see whether it will reach.
+    """
+
+    kind: Literal["drape"] = "drape"
+    overlap_mm: Overlap | None = None
+    sheet: Literal["circle", "rectangle", "square"] | None = None
+    rolled_mm: Annotated[float, limits.STRIP_LENGTH.field()] | None = None
+
+
+class Stripe(Frozen):
+    """One colour of a striped panel, and its share of the way the stripes run across."""
+
+    colour: Name | None = None
+    share: Annotated[float, limits.STRIPE_SHARE.field()] = 1.0
+
+
+class PanelCover(_Sheet):
+    """A strip round the wall, its ends overlapped and cut through both; the top bare, or a circle over or inside it.
+
+    Stripes stand `upright`, by shares of the girth, or lie `round` the tier, by shares of its height from the foot up,
+    their edges straight or irregular. `strip_mm` is the length of a strip already cut, to see whether it will stretch
+    to go round.
+    """
+
+    kind: Literal["panel"] = "panel"
+    top: Literal["none", "over", "inside"] = "none"
+    overlap_mm: Overlap | None = None
+    trim_mm: Overlap | None = None
+    stripes: Annotated[tuple[Stripe, ...], Field(max_length=int(limits.STRIPES.high))] = ()
+    run: Literal["upright", "round"] = "upright"
+    stripe_edges: Literal["straight", "irregular"] = "straight"
+    strip_mm: Annotated[float, limits.STRIP_LENGTH.field()] | None = None
+
+
+class BoxCover(_Sheet):
+    """A flat piece to each side and one for the top, the corners butted or mitred."""
+
+    kind: Literal["box"] = "box"
+    corners: Literal["butt", "mitre"] = "butt"
+
+
+class HalvesCover(_Sheet):
+    """One side covered and trimmed, then the other; a band hides the seam."""
+
+    kind: Literal["halves"] = "halves"
+    overlap_mm: Overlap | None = None
+    band_mm: Annotated[float, limits.BAND_WIDTH.field()] | None = None
+
+
+class GoresCover(_Sheet):
+    """Slices pointed like those of an orange, set side by side."""
+
+    kind: Literal["gores"] = "gores"
+    count: Annotated[int, limits.GORES.field()] = 8
+
+
+class PrintedCover(Frozen):
+    """Ready-made printed sheets wrapped round; the top by snipped tabs, by a circle of its own, or left.
+
+    A pattern with an up and a down is `directional`: its sheets are not turned.
+    """
+
+    kind: Literal["printed"] = "printed"
+    sheet_width_mm: Annotated[float, limits.SHEET_SIDE.field()] = 254.0
+    sheet_height_mm: Annotated[float, limits.SHEET_SIDE.field()] = 203.2
+    overlap_mm: Overlap | None = None
+    top: Literal["none", "tabs", "circle"] = "none"
+    directional: bool = False
+
+
+class CollarCover(_Sheet):
+    """Melted chocolate spread on a paper strip, set upright round the tier; taller than it and longer than its
+    girth. A drizzled, open one covers a share of the paper: `spread`.
+    """
+
+    kind: Literal["collar"] = "collar"
+    medium: Key = "dark_chocolate"
+    above_mm: Overlap | None = None
+    overlap_mm: Overlap | None = None
+    spread: Annotated[float, limits.SPREAD.field()] = 1.0
+
+
+class OnTop(_Sheet):
+    """A flat piece of any shape cut from a sheet and laid on the top, so many times over."""
+
+    shape: Shape
+    count: Annotated[int, limits.PIECES.field()] = 1
+    across_mm: Annotated[float, limits.ON_TOP_WIDTH.field()]
+
+
+class Border(Frozen):
+    """A piped bead or shell border along the foot or the top edge, as wide as `bead_mm`."""
+
+    at: Literal["foot", "top"] = "foot"
+    bead: Literal["round", "half"] = "half"
+    bead_mm: Annotated[float, limits.BEAD.field()] | None = None
+    medium: Key = "meringue_buttercream"
+    colour: Name | None = None
+
+
+Filling = Annotated[PlainFilling | SoftFilling, Field(discriminator="kind")]
+FinalCoat = Annotated[
+    NoFinal
+    | FreehandFinal
+    | DiscFinal
+    | TwinFinal
+    | InvertedFinal
+    | TowelFinal
+    | DeckledFinal
+    | SemiNakedFinal
+    | TexturedFinal,
+    Field(discriminator="kind"),
+]
+Cover = Annotated[
+    NoCover | DrapeCover | PanelCover | BoxCover | HalvesCover | GoresCover | PrintedCover | CollarCover,
+    Field(discriminator="kind"),
+]
+PlateFinal = DiscFinal | TwinFinal | InvertedFinal
+"""The final coats whose outside is given by a disc or a card."""
+
+
+def covers_top(cover: Cover, build: Build) -> bool:
+    """Whether the cover lies on the top too, and adds to the height: a strip does only on a flat top.
+
+    A box is laid as a panel where its flat sides do not fit, so on a domed top or a ball it leaves the top bare.
+    """
+    if isinstance(cover, PanelCover):
+        return cover.top != "none" and not isinstance(build, POINTED)
+    if isinstance(cover, BoxCover):
+        return not isinstance(build, POINTED)
+    return not isinstance(cover, NoCover | PrintedCover | CollarCover)
+
+
+class Measured(Frozen):
+    """The filled cake as it was measured: heights at four points round it, widths at top and foot in two directions.
+
+    The heights go round as back, right, front, left; the widths are (left to right, front to back).
+    """
+
+    heights_mm: tuple[
+        Annotated[float, limits.TARGET_HEIGHT.field()],
+        Annotated[float, limits.TARGET_HEIGHT.field()],
+        Annotated[float, limits.TARGET_HEIGHT.field()],
+        Annotated[float, limits.TARGET_HEIGHT.field()],
+    ]
+    top_mm: tuple[Annotated[float, limits.TIN_LENGTH.field()], Annotated[float, limits.TIN_LENGTH.field()]]
+    foot_mm: tuple[Annotated[float, limits.TIN_LENGTH.field()], Annotated[float, limits.TIN_LENGTH.field()]]
+
+    @model_validator(mode="after")
+    def one_cake(self) -> Self:
+        """The measures are of one cake: no height is more than half as much again as another, nor a width."""
+        for field in ("heights_mm", "top_mm", "foot_mm"):
+            measures = getattr(self, field)
+            if max(measures) > 3 * min(measures):
+                raise at((field,), "should be measures of one cake; one of these is more than three times another")
+        return self

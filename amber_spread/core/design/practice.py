@@ -1,0 +1,116 @@
+"""The Practice: this kitchen's thicknesses, allowances and habits, used wherever a design does not say.
+
+Thicknesses and allowances are common practice unless marked otherwise; the shares lost and held in
+hand are this program's own starting values, to be corrected by each kitchen (see docs/method.md).
+"""
+
+from typing import Annotated, Self
+
+from pydantic import model_validator
+
+from amber_spread.core.kernel import limits
+from amber_spread.core.kernel.base import Frozen, at
+
+Thickness = Annotated[float, limits.COAT_THICKNESS.field()]
+FillingThickness = Annotated[float, limits.FILLING_THICKNESS.field()]
+Share = Annotated[float, limits.FRACTION.field()]
+
+
+class Technique(Frozen):
+    """How a way of working treats a medium, as shares of what stays on the cake.
+
+    `lost` goes to bowl, bag, blade and crumbs; `float` must be in hand while working and comes back;
+    `variation` is the coefficient of variation of what stays.
+    """
+
+    lost: Share
+    float: Share
+    variation: Share
+
+
+class Techniques(Frozen):
+    """One technique for every kind of step.
+
+    The float of a rolled sheet is its trimmings. Of a semi-naked coat the shares are of the whole coat that goes on;
+    what is scraped back of it carries crumbs and is lost besides.
+    """
+
+    filling: Technique = Technique(lost=0.03, float=0.05, variation=0.08)
+    seal: Technique = Technique(lost=0.05, float=0.10, variation=0.25)
+    dam: Technique = Technique(lost=0.10, float=0.15, variation=0.15)
+    crumb: Technique = Technique(lost=0.15, float=0.15, variation=0.20)
+    freehand: Technique = Technique(lost=0.08, float=0.25, variation=0.12)
+    disc: Technique = Technique(lost=0.08, float=1.00, variation=0.10)
+    twin: Technique = Technique(lost=0.08, float=1.00, variation=0.10)
+    inverted: Technique = Technique(lost=0.08, float=0.60, variation=0.10)
+    towel: Technique = Technique(lost=0.08, float=0.25, variation=0.12)
+    deckled: Technique = Technique(lost=0.08, float=0.25, variation=0.15)
+    semi_naked: Technique = Technique(lost=0.10, float=0.60, variation=0.20)
+    textured: Technique = Technique(lost=0.12, float=0.10, variation=0.20)
+    drape: Technique = Technique(lost=0.03, float=0.0, variation=0.10)
+    pieces: Technique = Technique(lost=0.04, float=0.0, variation=0.08)
+    collar: Technique = Technique(lost=0.15, float=0.20, variation=0.15)
+    border: Technique = Technique(lost=0.15, float=0.10, variation=0.25)
+    syrup: Technique = Technique(lost=0.10, float=0.10, variation=0.20)
+
+
+class Practice(Frozen):
+    """This kitchen's usual. Lengths in mm, weights in g.
+
+    `level_mm` is what is levelled off a baked layer; `batter_fill` the share of the baked height that the batter fills
+    the tin to, before it rises.
+    """
+
+    trimmed_skin_mm: Annotated[float, limits.TRIMMED_SKIN.field()] = 2.0
+    filling_mm: FillingThickness = 6.0
+    filling_least_mm: FillingThickness = 4.0
+    filling_most_mm: FillingThickness = 8.0
+    seal_mm: Annotated[float, limits.SEAL_THICKNESS.field()] = 1.0
+    cut_least_mm: Annotated[float, limits.LAYER_HEIGHT.field()] = 12.0
+    settling: Annotated[float, limits.SETTLING.field()] = 0.05
+    tin_depth_mm: Annotated[float, limits.TIN_DEPTH.field()] = 50.8
+    level_mm: Annotated[float, limits.LEVELLED.field()] = 5.0
+    batter_fill: Annotated[float, limits.BATTER_FILL.field()] = 0.48
+    batch_ml: Annotated[float, limits.BATCH.field()] = 2000.0
+    spare_tin_mm: Annotated[float, limits.TIN_DIAMETER.field()] = 101.6
+    mixer_ml: Annotated[float, limits.MIXER.field()] = 4800.0
+    mixer_fill: Annotated[float, limits.BATTER_FILL.field()] = 0.6
+    sweets_g_per_ml: Annotated[float, limits.DENSITY.field()] = 0.6
+    syrup_soak_mm: Annotated[float, limits.SYRUP_SOAK.field()] = 0.4
+    hidden_board_in_mm: Annotated[float, limits.BOARD_MARGIN.field()] = 12.7
+    crumb_coat_mm: Thickness = 2.0
+    semi_naked_mm: Thickness = 3.0
+    semi_naked_share: Annotated[float, limits.SHARE.field()] = 0.25
+    relief_mm: Thickness = 8.0
+    rim_mm: Annotated[float, limits.RIM.field()] = 12.0
+    foot_cut_mm: Annotated[float, limits.FOOT_CUT.field()] = 15.0
+    coat_side_mm: Thickness = 6.0
+    coat_top_mm: Thickness = 6.0
+    coat_least_mm: Thickness = 3.0
+    fondant_mm: Annotated[float, limits.FONDANT_THICKNESS.field()] = 3.0
+    overlap_mm: Annotated[float, limits.OVERLAP.field()] = 25.0
+    panel_overlap_mm: Annotated[float, limits.OVERLAP.field()] = 20.0
+    panel_trim_mm: Annotated[float, limits.OVERLAP.field()] = 12.0
+    stretch_most: Annotated[float, limits.STRETCH.field()] = 0.03
+    roll_margin_mm: Annotated[float, limits.OVERLAP.field()] = 10.0
+    band_mm: Annotated[float, limits.BAND_WIDTH.field()] = 20.0
+    printed_overlap_mm: Annotated[float, limits.OVERLAP.field()] = 2.5
+    tab_mm: Annotated[float, limits.OVERLAP.field()] = 15.0
+    collar_mm: Annotated[float, limits.FONDANT_THICKNESS.field()] = 2.0
+    collar_above_mm: Annotated[float, limits.OVERLAP.field()] = 15.0
+    bead_mm: Annotated[float, limits.BEAD.field()] = 8.0
+    tier_board_mm: Annotated[float, limits.BOARD_THICKNESS.field()] = 3.0
+    base_board_mm: Annotated[float, limits.BOARD_THICKNESS.field()] = 12.0
+    base_margin_mm: Annotated[float, limits.BOARD_MARGIN.field()] = 25.4
+    rod_mm: Annotated[float, limits.ROD.field()] = 300.0
+    cake_density_g_per_ml: Annotated[float, limits.DENSITY.field()] = 0.5
+    weigh_step_g: Annotated[float, limits.WEIGH_STEP.field()] = 5.0
+    run_out_risk: Annotated[float, limits.RUN_OUT_RISK.field()] = 0.05
+    techniques: Techniques = Techniques()
+
+    @model_validator(mode="after")
+    def least_filling_is_below_most(self) -> Self:
+        """The thinnest usual filling is no thicker than the thickest."""
+        if self.filling_least_mm > self.filling_most_mm:
+            raise at(("filling_least_mm",), f"should be no more than the thickest filling, {self.filling_most_mm} mm")
+        return self

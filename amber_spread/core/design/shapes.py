@@ -1,0 +1,231 @@
+"""What a tier is from above and from the side: its shape, and the build that carries the shape up."""
+
+from typing import Annotated, Literal, Self
+
+from pydantic import Field, model_validator
+
+from amber_spread.core.geometry import profile
+from amber_spread.core.geometry.outline import Cornered, Outline, Oval, Regular, Round
+from amber_spread.core.geometry.profile import Profile
+from amber_spread.core.geometry.traced import free, heart, petal
+from amber_spread.core.kernel import limits
+from amber_spread.core.kernel.base import Frozen, at
+
+Length = Annotated[float, limits.TIN_LENGTH.field()]
+Corner = Annotated[float, limits.CORNER_RADIUS.field()]
+Width = Annotated[float, limits.TIN_DIAMETER.field()]
+Coordinate = Annotated[float, limits.COORDINATE.field()]
+Share = Annotated[float, limits.PROFILE_SHARE.field()]
+
+
+class RoundShape(Frozen):
+    """A round tin."""
+
+    kind: Literal["round"] = "round"
+
+    def outline(self, across_mm: float) -> Outline:
+        """The tin from above, mm across."""
+        return Round(across_mm / 2)
+
+
+class SquareShape(Frozen):
+    """A square tin, its corners sharp or of a radius."""
+
+    kind: Literal["square"] = "square"
+    corner_mm: Corner = 0.0
+
+    def outline(self, across_mm: float) -> Outline:
+        """The tin from above, mm across. Raises ValueError when the corners do not fit."""
+        return Cornered(across_mm, across_mm, self.corner_mm)
+
+
+class RectangleShape(Frozen):
+    """A rectangular or sheet tin: `length_mm` is at right angles to the width across."""
+
+    kind: Literal["rectangle"] = "rectangle"
+    length_mm: Length
+    corner_mm: Corner = 0.0
+
+    def outline(self, across_mm: float) -> Outline:
+        """The tin from above, mm across. Raises ValueError when the corners do not fit."""
+        return Cornered(across_mm, self.length_mm, self.corner_mm)
+
+
+class PolygonShape(Frozen):
+    """A hexagonal tin and its like, measured across the flats."""
+
+    kind: Literal["polygon"] = "polygon"
+    sides: Literal[6, 8, 10, 12] = 6
+    corner_mm: Corner = 0.0
+
+    def outline(self, across_mm: float) -> Outline:
+        """The tin from above, mm across. Raises ValueError when the corners do not fit."""
+        return Regular(across_mm, self.sides, self.corner_mm)
+
+
+class OvalShape(Frozen):
+    """An oval tin, an ellipse."""
+
+    kind: Literal["oval"] = "oval"
+    length_mm: Length
+
+    def outline(self, across_mm: float) -> Outline:
+        """The tin from above, mm across."""
+        return Oval(across_mm, self.length_mm)
+
+
+class HeartShape(Frozen):
+    """A heart tin."""
+
+    kind: Literal["heart"] = "heart"
+
+    def outline(self, across_mm: float) -> Outline:
+        """The tin from above, mm across."""
+        return heart(across_mm)
+
+
+class PetalShape(Frozen):
+    """A petal tin: a ring of half circles."""
+
+    kind: Literal["petal"] = "petal"
+    petals: Literal[6, 8, 10, 12] = 8
+
+    def outline(self, across_mm: float) -> Outline:
+        """The tin from above, mm across."""
+        return petal(across_mm, self.petals)
+
+
+class FreeShape(Frozen):
+    """An outline of one's own, as corners in mm, scaled to the tin's width across; its own width is its true size."""
+
+    kind: Literal["free"] = "free"
+    points_mm: Annotated[
+        tuple[tuple[Coordinate, Coordinate], ...],
+        Field(min_length=int(limits.OUTLINE_CORNERS.low), max_length=int(limits.OUTLINE_CORNERS.high)),
+    ]
+
+    def outline(self, across_mm: float) -> Outline:
+        """The outline from above, mm across. Raises ValueError when it crosses itself or encloses nothing."""
+        return free(across_mm, self.points_mm)
+
+
+Shape = Annotated[
+    RoundShape | SquareShape | RectangleShape | PolygonShape | OvalShape | HeartShape | PetalShape | FreeShape,
+    Field(discriminator="kind"),
+]
+
+
+class StraightBuild(Frozen):
+    """Straight up."""
+
+    kind: Literal["straight"] = "straight"
+
+    def profile(self, half_mm: float, height_mm: float) -> Profile:
+        """The wall of a tier of that half width and height."""
+        return profile.straight(half_mm, height_mm)
+
+
+class TaperedBuild(Frozen):
+    """Leaning evenly from the tin's full width at one end to `narrow_mm` at the other."""
+
+    kind: Literal["tapered"] = "tapered"
+    narrow_mm: Annotated[float, limits.NARROW_WIDTH.field()]
+    narrow: Literal["top", "foot"] = "top"
+
+    def profile(self, half_mm: float, height_mm: float) -> Profile:
+        """The wall of a tier of that half width and height. Raises ValueError when the taper crosses itself."""
+        inward = half_mm - self.narrow_mm / 2
+        if inward < 0:
+            raise ValueError("the narrow end is wider than the trimmed cake")
+        foot, top = (0.0, inward) if self.narrow == "top" else (inward, 0.0)
+        return profile.tapered(half_mm, height_mm, foot, top)
+
+
+class BevelledBuild(Frozen):
+    """Straight up, the rim cut off at a slant: so far in from the side, so far down from the top."""
+
+    kind: Literal["bevelled"] = "bevelled"
+    in_mm: Annotated[float, limits.BEVEL.field()]
+    down_mm: Annotated[float, limits.BEVEL.field()]
+
+    def profile(self, half_mm: float, height_mm: float) -> Profile:
+        """The wall of a tier of that half width and height. Raises ValueError when the bevel is the larger."""
+        return profile.bevelled(half_mm, height_mm, self.in_mm, self.down_mm)
+
+
+class DomedBuild(Frozen):
+    """A round tier whose top is carved to a cap that rises `rise_mm` in the middle."""
+
+    kind: Literal["domed"] = "domed"
+    rise_mm: Annotated[float, limits.RISE.field()]
+
+    def profile(self, half_mm: float, height_mm: float) -> Profile:
+        """The wall of a tier of that half width and height. Raises ValueError when the cap does not fit."""
+        return profile.domed(half_mm, height_mm, self.rise_mm)
+
+
+class BallBuild(Frozen):
+    """A ball of two half-ball tins, or the half of one, standing on a flat of that width (0 leaves it whole)."""
+
+    kind: Literal["ball"] = "ball"
+    halves: Literal[1, 2] = 2
+    foot_mm: Annotated[float, limits.BALL_FOOT.field()] = 0.0
+
+    def profile(self, half_mm: float, height_mm: float) -> Profile:
+        """The ball's own line; its height follows from its width. Raises ValueError when the flat does not fit."""
+        return profile.ball(half_mm, self.halves, self.foot_mm)
+
+
+class ProfilePoint(Frozen):
+    """A corner of a turned profile, as shares of the tier's height and of its half width."""
+
+    up: Annotated[float, limits.SHARE.field()]
+    out: Share
+
+
+class TurnedBuild(Frozen):
+    """A round tier carved to a curve through points, as if turned on a wheel; straight between them unless smooth."""
+
+    kind: Literal["turned"] = "turned"
+    smooth: bool = True
+    points: Annotated[
+        tuple[ProfilePoint, ...],
+        Field(min_length=int(limits.PROFILE_POINTS.low), max_length=int(limits.PROFILE_POINTS.high)),
+    ]
+
+    @model_validator(mode="after")
+    def points_climb(self) -> Self:
+        """The points run from the foot (0) to the top (1), each higher than the one before."""
+        ups = [point.up for point in self.points]
+        for index, up in enumerate(ups):
+            if index and up <= ups[index - 1]:
+                raise at(("points", index, "up"), "should be higher than the point below it")
+        if ups[0] != 0 or ups[-1] != 1:
+            raise at(("points",), "should begin at 0, the foot, and end at 1, the top")
+        return self
+
+    def profile(self, half_mm: float, height_mm: float) -> Profile:
+        """The wall of a tier of that half width and height."""
+        corners = tuple((point.up, point.out) for point in self.points)
+        return profile.turned(half_mm, height_mm, profile.smoothed(corners) if self.smooth else corners)
+
+
+class SideBuild(Frozen):
+    """A round drum iced all over and stood on its side, on a flat foot made by a cut so deep off its rim."""
+
+    kind: Literal["side"] = "side"
+    cut_mm: Annotated[float, limits.FOOT_CUT.field()] | None = None
+
+    def profile(self, half_mm: float, height_mm: float) -> Profile:
+        """The drum before it is tipped over: `height_mm` is its thickness."""
+        return profile.straight(half_mm, height_mm)
+
+
+Build = Annotated[
+    StraightBuild | TaperedBuild | BevelledBuild | DomedBuild | BallBuild | TurnedBuild | SideBuild,
+    Field(discriminator="kind"),
+]
+POINTED = (DomedBuild, BallBuild)
+"""The builds that end without a flat top."""
+ROUND_ONLY = (DomedBuild, BallBuild, TurnedBuild, SideBuild)
+"""The builds that are turned about the axis, for which the tin must be round."""

@@ -1,0 +1,32 @@
+"""The design file: read in any format there has been, what is wrong with it in sentences, written, and planned."""
+
+from amber_spread.core.document.document import (
+    FORMAT,
+    Complaint,
+    Document,
+    FileError,
+    complaint_at,
+    complaints_of,
+    plan_document,
+    read_document,
+    write_document,
+)
+from amber_spread.core.document.upgrades import NOW, FromLater, Kind, upgraded
+from amber_spread.core.document.written import written
+
+__all__ = [
+    "Complaint",
+    "Document",
+    "FORMAT",
+    "FileError",
+    "FromLater",
+    "Kind",
+    "NOW",
+    "complaint_at",
+    "complaints_of",
+    "plan_document",
+    "read_document",
+    "upgraded",
+    "write_document",
+    "written",
+]

@@ -1,0 +1,306 @@
+"""A figure: a value with its unit, the rule that gave it and the numbers that were put in.
+
+A rule of the craft is one public function decorated with `rule`. Called plainly it returns a
+number; its `figure` method returns the same number as a `Figure` that remembers what went in.
+The unit of each number put in is read from the name of its parameter (`width_mm`, `stays_g`).
+A rule's `formula` is the same arithmetic as a line people can read, in those parameters' names
+without their units; the tests work every formula out again and hold it against the function.
+"""
+
+import inspect
+from collections.abc import Callable, Mapping
+from dataclasses import dataclass, field
+from typing import TYPE_CHECKING, Any, Generic, Literal, ParamSpec
+
+from amber_spread.core.kernel.base import Frozen, Kept, Note, refuse
+
+Unit = Literal["mm", "mm2", "ml", "g", "g_per_ml", "min", "degC", "deg", "each", "ratio", "money"]
+Rounding = Literal["up", "down", "nearest"]
+Origin = Literal["definition", "geometry", "published", "common practice", "from memory", "this kitchen"]
+P = ParamSpec("P")
+
+_SUFFIXES: tuple[tuple[str, Unit], ...] = (
+    ("_g_per_ml", "g_per_ml"), ("_mm2", "mm2"), ("_mm", "mm"), ("_ml", "ml"), ("_g", "g"),
+    ("_min", "min"), ("_degc", "degC"), ("_count", "each"), ("_money", "money"),
+)  # fmt: skip
+
+
+@dataclass(slots=True)
+class _OpenQuantity:
+    value: float
+    unit: Unit
+
+
+class _OpenFigure:
+    """A figure as it is made: `told` is what was put in, as (names, units, numbers) until somebody asks to see it."""
+
+    __slots__ = ("value", "unit", "rule", "rounding", "told", "id")
+
+
+_Told = tuple[tuple[str, ...], tuple[Unit, ...], tuple[float, ...]]
+
+
+@dataclass(frozen=True)
+class _Leaf:
+    """The fields of a figure as they are read and written."""
+
+    value: float
+    unit: Unit
+    rule: str
+    rounding: Rounding = "nearest"
+    given: dict[str, "Quantity"] = field(default_factory=dict)
+    id: str = ""
+
+
+if TYPE_CHECKING:
+
+    @dataclass(frozen=True)
+    class Quantity:
+        """A number with its unit."""
+
+        value: float
+        unit: Unit
+
+    class Figure(_Leaf, Quantity):
+        """A leaf of the plan. `id` is its path there, set by `amber_spread.core.plan`."""
+
+else:
+    # Handed out, these cannot be changed: what is kept from plan to plan is in everybody's hands. A dataclass that is
+    # frozen takes twice as long to make, and a plan makes some fifteen hundred: so each is made open and then shut.
+    # The numbers put into a figure become quantities when they are first looked at; most plans are only drawn.
+
+    class _Made(type):
+        def __call__(cls, *args: Any, **values: Any) -> Any:
+            return cls.make(*args, **values)
+
+    class Quantity(_OpenQuantity, metaclass=_Made):
+        """A number with its unit."""
+
+        __slots__ = ()
+        __setattr__ = __delattr__ = refuse
+
+        @staticmethod
+        def make(value: float, unit: Unit) -> "Quantity":
+            made = _OpenQuantity(value, unit)
+            made.__class__ = Quantity
+            return made
+
+        def __reduce__(self) -> tuple[Any, ...]:
+            return Quantity, (self.value, self.unit)
+
+    class Figure(_OpenFigure, metaclass=_Made):
+        """A leaf of the plan. `id` is its path there, set by `amber_spread.core.plan`."""
+
+        __slots__ = ()
+        __annotations__ = _Leaf.__annotations__
+        __dataclass_fields__ = _Leaf.__dataclass_fields__
+        __setattr__ = __delattr__ = refuse
+
+        @staticmethod
+        def make(value, unit, rule, rounding="nearest", given=(), id=""):
+            return _figure(value, unit, rule, rounding, Kept(given), id)
+
+        @property
+        def given(self) -> Kept:
+            told = self.told
+            if type(told) is tuple:
+                told = Kept({name: Quantity(number, unit) for name, unit, number in zip(*told, strict=False)})
+                _set_told(self, told)
+            return told
+
+        @given.setter
+        def given(self, given: dict[str, Quantity]) -> None:
+            """Reached only when a plan is read back: whoever holds a figure is refused before this."""
+            _set_told(self, Kept(given))
+
+        def __eq__(self, other: object) -> bool:
+            return type(other) is Figure and all(getattr(self, name) == getattr(other, name) for name in _LEAF)
+
+        __hash__ = None
+
+        def __reduce__(self) -> tuple[Any, ...]:
+            return Figure, tuple(getattr(self, name) for name in _LEAF)
+
+        def __repr__(self) -> str:
+            return f"Figure({', '.join(f'{name}={getattr(self, name)!r}' for name in _LEAF)})"
+
+
+_LEAF = tuple(_Leaf.__dataclass_fields__)
+_set_told = _OpenFigure.__dict__["told"].__set__
+_set_id: Callable[[Any, str], None] = _OpenFigure.__dict__["id"].__set__
+
+
+def _figure(value: float, unit: Unit, rule: str, rounding: Rounding, told: "_Told | Kept", id: str = "") -> Figure:
+    """A figure with what was put in as it came."""
+    made: Any = _OpenFigure()
+    made.value = value
+    made.unit = unit
+    made.rule = rule
+    made.rounding = rounding
+    made.told = told
+    made.id = id
+    made.__class__ = Figure
+    return made  # type: ignore[no-any-return]
+
+
+def again(figure: Figure, id: str) -> Figure:
+    """The same figure where it stands a second time, under the path it has there."""
+    told: _Told = figure.told  # type: ignore[attr-defined]
+    return _figure(figure.value, figure.unit, figure.rule, figure.rounding, told, id)
+
+
+def told_of(figure: Figure) -> _Told:
+    """The numbers put into a figure: their names, their units and themselves."""
+    told: _Told | Kept = figure.told  # type: ignore[attr-defined]
+    if isinstance(told, Kept):
+        return tuple(told), tuple(one.unit for one in told.values()), tuple(one.value for one in told.values())
+    return told
+
+
+call: Callable[[Figure, str], None] = _set_id
+"""Write its path into a figure that nobody outside has seen yet."""
+
+
+class Source(Frozen):
+    """Where a rule or a value comes from, and for `published` the reference."""
+
+    origin: Origin
+    reference: Note = ""
+
+
+GEOMETRY = Source(origin="geometry")
+COMMON_PRACTICE = Source(origin="common practice")
+FROM_MEMORY = Source(origin="from memory")
+DEFINITION = Source(origin="definition")
+THIS_KITCHEN = Source(origin="this kitchen")
+
+
+class RuleText(Frozen):
+    """What a person is told of a rule: its words, its formula and its source."""
+
+    id: str
+    words: str
+    formula: str
+    unit: Unit | None
+    source: Source
+
+
+class Rule(Generic[P]):
+    """One rule of the craft: a function that also yields figures and can explain itself."""
+
+    def __init__(self, function: Callable[P, float], text: RuleText, rounding: Rounding) -> None:
+        self.function = function
+        self.text = text
+        self.rounding = rounding
+        self.__doc__ = function.__doc__
+        self.__name__ = function.__name__
+        self.figure: Callable[P, Figure] = self._written_out()
+        """The rule's value as a figure that remembers its unit and the numbers put in."""
+
+    def __call__(self, *args: P.args, **kwargs: P.kwargs) -> float:
+        return self.function(*args, **kwargs)
+
+    def _written_out(self) -> Callable[P, Figure]:
+        """`figure` as one function with the rule's own parameters, written out once as dataclasses write theirs: a
+        plan makes some two hundred figures so, and pairing names with values each time took half as long again.
+        """
+        parameters = list(inspect.signature(self.function).parameters)
+        split = [_split(name) for name in parameters]
+        names, units = tuple(zip(*split, strict=True)) or ((), ())
+        arguments = ", ".join(parameters)
+        numbers = f"({arguments},)" if parameters else "()"
+        known = {"Figure": _figure, "function": self.function, "names": names, "units": units}
+        told = f"{self.text.unit!r}, {self.text.id!r}, {self.rounding!r}, (names, units, {numbers})"
+        found: Callable[P, Figure] = eval(f"lambda {arguments}: Figure(function({arguments}), {told})", known)
+        return found
+
+
+RULES: dict[str, RuleText] = {}
+"""Every rule by its id, filled as the rooms of the core are imported."""
+
+
+def rule(
+    id: str, *, words: str, formula: str, unit: Unit, source: Source = GEOMETRY, rounding: Rounding = "nearest"
+) -> Callable[[Callable[P, float]], Rule[P]]:
+    """Make a function a rule and enter it in `RULES`. Raises ValueError when the id is taken."""
+
+    def enter(function: Callable[P, float]) -> Rule[P]:
+        text = _free(RuleText(id=id, words=words, formula=formula, unit=unit, source=source))
+        made = Rule(function, text, rounding)
+        RULES[id] = text
+        return made
+
+    return enter
+
+
+def _free(text: RuleText) -> RuleText:
+    if text.id in RULES:
+        raise ValueError(f"two rules are called {text.id}")
+    return text
+
+
+def _enter(text: RuleText) -> RuleText:
+    RULES[text.id] = _free(text)
+    return text
+
+
+_RATIOS = frozenset(
+    ("all", "batches", "factor", "fill", "laps", "lean", "overhead", "parts", "settling", "share", "shares", "spread")
+    + ("step", "times")
+)
+"""Parameters that are plain ratios or counts of parts, without a unit to their name."""
+
+
+def _split(name: str) -> tuple[str, Unit]:
+    """A parameter's name without its unit, and the unit. Raises ValueError for one whose name says no known unit."""
+    for suffix, unit in _SUFFIXES:
+        if name.endswith(suffix):
+            return name.removesuffix(suffix), unit
+    if name not in _RATIOS:
+        raise ValueError(f"what unit “{name}” is in cannot be read from its name")
+    return name, "ratio"
+
+
+def parts_rule(id: str, words: str, formula: str, origin: Origin) -> str:
+    """Enter a rule that takes any number of named parts in any unit; gives back its id, for `of_parts`."""
+    return _enter(RuleText(id=id, words=words, formula=formula, unit=None, source=Source(origin=origin))).id
+
+
+_TOTAL = parts_rule("total", "All the parts named, added up.", "sum", "geometry")
+_SAME = parts_rule("same", "The same measure as the one named.", "same", "definition")
+_DECIDED = parts_rule("decided", "As you set it in this design.", "set", "definition")
+_USUAL = parts_rule("usual", "This kitchen's usual, since the design does not say otherwise.", "usual", "this kitchen")
+
+
+def total(parts: Mapping[str, float], unit: Unit) -> Figure:
+    """The sum of named parts, all in `unit`; no parts make 0."""
+    return of_parts(_TOTAL, sum(parts.values()), parts, unit)
+
+
+def same(name: str, value: float, unit: Unit, rounding: Rounding = "nearest") -> Figure:
+    """A measure worked out elsewhere in the plan and taken over as it is, by the name it has there."""
+    return of_part(_SAME, name, value, unit, rounding)
+
+
+def decided(value: float, unit: Unit) -> Figure:
+    """A number the design itself gives."""
+    return _figure(value, unit, _DECIDED, "nearest", (("set",), (unit,), (value,)))
+
+
+def chosen(own: float | None, usual: float, unit: Unit) -> Figure:
+    """The decorator's own decision where there is one, this kitchen's usual where there is none."""
+    if own is None:
+        return _figure(usual, unit, _USUAL, "nearest", (("usual",), (unit,), (usual,)))
+    return decided(own, unit)
+
+
+def of_part(rule_id: str, name: str, value: float, unit: Unit, rounding: Rounding = "nearest") -> Figure:
+    """A figure by a rule from `parts_rule` that takes over one named part as it is."""
+    return _figure(value, unit, rule_id, rounding, ((name,), (unit,), (value,)))
+
+
+def of_parts(
+    rule_id: str, value: float, parts: Mapping[str, float], unit: Unit, rounding: Rounding = "nearest"
+) -> Figure:
+    """A figure by a rule from `parts_rule`, with its named parts, all in `unit`, as the numbers put in."""
+    return _figure(value, unit, rule_id, rounding, (tuple(parts), (unit,) * len(parts), tuple(parts.values())))

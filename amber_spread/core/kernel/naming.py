@@ -1,0 +1,60 @@
+"""Ids: every figure of a plan is called by the path where it stands."""
+
+from collections.abc import Hashable, Iterator
+from functools import cache
+from typing import Any, TypeVar, cast
+
+from amber_spread.core.kernel.base import Frozen, Kept, Listed
+from amber_spread.core.kernel.figures import Figure, again, call
+
+N = TypeVar("N", bound=Frozen | dict[str, Any])
+
+
+def named(node: N, path: str) -> N:
+    """Write its path into every figure of a piece of the plan; a figure that stands in two places becomes two.
+
+    Nothing outside has seen the plan yet, so this is done in place: copying it all would take longer than planning.
+    From then on nobody can change it: its dicts and lists are those that refuse.
+    """
+    values = node if isinstance(node, dict) else node.__dict__
+    for name, value in values.items():
+        kind = type(value)
+        if kind in _LEAVES:
+            continue
+        if kind is Figure:
+            if value.id:
+                values[name] = again(value, f"{path}.{name}")
+            else:
+                call(value, f"{path}.{name}")
+        elif kind is list:
+            values[name] = Listed(value)
+        elif kind is dict:
+            values[name] = Kept(named(value, f"{path}.{name}"))
+        elif _holds(cast(Hashable, kind)):
+            named(value, f"{path}.{name}")
+    return node
+
+
+_LEAVES = frozenset({float, int, str, bool, tuple, Kept, Listed, type(None)})
+"""What most values that are no figures are; no figure stands in a list."""
+
+
+@cache
+def _holds(kind: Any) -> bool:
+    """Whether values of this type hold figures; asked once a type, since asking a model's class is slow."""
+    return issubclass(kind, Frozen | dict)
+
+
+def figures(node: Any) -> Iterator[Figure]:
+    """Every figure of a plan or of a piece of one, in the plan's order; each carries its id."""
+    if isinstance(node, Figure):
+        yield node
+    elif isinstance(node, dict):
+        for value in node.values():
+            yield from figures(value)
+    elif isinstance(node, list):
+        for value in node:
+            yield from figures(value)
+    elif isinstance(node, Frozen):
+        for name in type(node).model_fields:
+            yield from figures(getattr(node, name))

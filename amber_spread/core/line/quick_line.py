@@ -1,0 +1,493 @@
+"""The quick line: a whole cake typed as one line, read into a design, and any design printed back as its line.
+
+    10in x 5in round; 8in x 5in; 6in x 4in | fill lemon curd dam | coat meringue 6mm | fondant 3mm
+
+Tiers are parted by semicolons, bottom first: the tin across, the finished height wanted, the shape, how it rises.
+After a bar stand clauses for every tier; after a comma, clauses for one tier alone, which win over those. A clause
+begins with its part (fill, crumb, coat, cover, layers, ...); then come a kind, a medium, a colour in quotes, a bare
+length for the kind's leading measure, and any field by its name with its value.
+"""
+
+from collections.abc import Iterator
+from typing import Any
+
+from pydantic import BaseModel, ValidationError
+
+from amber_spread.core.design.design import BaseBoard, Design, Layers, Tier
+from amber_spread.core.design.finishes import (
+    OnTop,
+    SoftFilling,
+    covers_top,
+)  # fmt: skip
+from amber_spread.core.design.practice import Practice
+from amber_spread.core.design.shapes import (
+    FreeShape,
+    HeartShape,
+)  # fmt: skip
+from amber_spread.core.kernel.base import Frozen
+from amber_spread.core.kernel.units import LengthUnit
+from amber_spread.core.line.quick_parts import BUILDS, NESTED, PARTS, SHAPES, SYNONYMS, Part
+from amber_spread.core.line.quick_words import (
+    CannotRead,
+    Token,
+    Unread,
+    find_medium,
+    kind_word,
+    read_length,
+    read_number,
+    tokens_of,
+    word_of,
+)  # fmt: skip
+from amber_spread.core.stock.media import Medium
+from amber_spread.core.tier import cover_thickness, crumb_thickness, cut_for_height, final_top
+
+LAYER_MM = 30.0
+"""Where the line gives only a height, as many layers are stacked as come nearest to this cut."""
+NEW_COLOURS = ("#E3A63A", "#EBD3CC", "#9DAF86", "#74838C", "#B4374A", "#F3E6C4", "#5A3524", "#8FB7C4")
+
+
+class LineRead(Frozen):
+    """What a line says: its design where all of it could be read, and each stretch that could not."""
+
+    design: Design | None
+    unread: list[Unread]
+
+
+def read_line(
+    text: str, media: dict[str, Medium], practice: Practice, unit: LengthUnit = "in", in_hand: Design | None = None
+) -> LineRead:
+    """The design a line describes. A bare length is in `unit`; what the line leaves out is as usual.
+
+    Colours keep how they are shown, and free outlines their points, from the design `in_hand`. Never raises: each
+    stretch that cannot be read is given back with what would be.
+    """
+    reader = _Reader(media, practice, unit, in_hand)
+    sections = list(_split(text, "|"))
+    tiers = [list(_split(piece, ",", start)) for start, piece in _split(sections[0][1], ";", sections[0][0])]
+    common: list[tuple[int, str]] = []
+    for start, piece in sections[1:]:
+        common.extend(_split(piece, ",", start))
+    design: dict[str, Any] = {"tiers": [], "colours": []}
+    shared: list[tuple[int, str]] = []
+    for start, piece in common:
+        if not reader.of_cake(piece, start, design):
+            shared.append((start, piece))
+    for index, ((start, head), *own) in enumerate(tiers):
+        tier = reader.head(head, start, index)
+        taken = {reader.part_at(piece) for _, piece in own}
+        for at, piece in [*own, *((at, piece) for at, piece in shared if reader.part_at(piece) not in taken)]:
+            reader.clause(piece, at, tier)
+        design["tiers"].append(tier)
+        reader.spans[index] = (start, start + len(head))
+    if reader.unread:
+        return LineRead(design=None, unread=reader.told())
+    return reader.finish(design, len(text))
+
+
+def _split(text: str, sign: str, offset: int = 0) -> Iterator[tuple[int, str]]:
+    """The pieces between signs that do not stand in quotes, each with where it begins."""
+    start, quoted = 0, False
+    for index, character in enumerate(text):
+        quoted ^= character == '"'
+        if character == sign and not quoted:
+            yield start + offset, text[start:index]
+            start = index + 1
+    yield start + offset, text[start:]
+
+
+class _Reader:
+    """One reading of a line: it gathers what cannot be read as it goes."""
+
+    def __init__(self, media: dict[str, Medium], practice: Practice, unit: LengthUnit, in_hand: Design | None) -> None:
+        self.media, self.practice, self.unit, self.in_hand = media, practice, unit, in_hand
+        self.unread: list[Unread] = []
+        self.spans: dict[int, tuple[int, int]] = {}
+
+    def told(self) -> list[Unread]:
+        """What could not be read, each stretch once, in the order of the line."""
+        found = {(one.start, one.end): one for one in self.unread}
+        return [found[key] for key in sorted(found)]
+
+    def part_at(self, piece: str) -> str:
+        """The opening word of a clause, as the part it stands for."""
+        tokens = tokens_of(piece)
+        if not tokens:
+            return ""
+        word = tokens[0].text.lower()
+        known = {part.word for part in PARTS} | {"named", "base", "colour", "order"}
+        if word in known:
+            return word
+        return "cover" if find_medium(tokens, self.media) else word
+
+    def of_cake(self, piece: str, start: int, design: dict[str, Any]) -> bool:
+        """Read a clause that belongs to the whole cake; False when it is one of every tier's."""
+        tokens = tokens_of(piece, start)
+        word = tokens[0].text.lower() if tokens else ""
+        if word == "base":
+            with _caught(self):
+                board: dict[str, Any] = {}
+                self.fields(tokens[1:], BaseBoard, "diameter_mm", board, tokens[0])
+                design["base_board"] = board
+            return True
+        if word == "order":
+            with _caught(self):
+                design.setdefault("orders", []).append(self.order(tokens, start, start + len(piece)))
+            return True
+        if word == "colour":
+            with _caught(self):
+                design["colours"].append(self.colour(tokens, start, start + len(piece)))
+            return True
+        return False
+
+    def order(self, tokens: list[Token], start: int, end: int) -> dict[str, Any]:
+        """What is decided of a bowl: its key, what of it is there, and the order of its steps."""
+        if len(tokens) < 2 or tokens[1].kind != "text":
+            raise CannotRead(start, end, 'An order is given as: order "fondant" have 400 tier_2_cover / …')
+        decided: dict[str, Any] = {"bowl": tokens[1].text[1:-1]}
+        rest = tokens[2:]
+        if len(rest) > 1 and rest[0].text.lower() == "have":
+            decided["have_g"], rest = read_number(rest[1]), rest[2:]
+        return {**decided, "steps": [token.text for token in rest if token.text != "/"]}
+
+    def colour(self, tokens: list[Token], start: int, end: int) -> dict[str, Any]:
+        """A colour: its name, how it is shown, and what it is blended of."""
+        if len(tokens) < 3 or tokens[1].kind != "text" or tokens[2].kind != "hex":
+            raise CannotRead(
+                start, end, 'A colour is given as: colour "ivory" #F3E6C4, or with of "honey" 1 / plain 3 when blended.'
+            )
+        colour: dict[str, Any] = {"name": tokens[1].text[1:-1], "hex": tokens[2].text}
+        rest = tokens[3:]
+        if rest and rest[0].text.lower() == "marbled":
+            colour["marbled"], rest = True, rest[1:]
+        if rest and rest[0].text.lower() == "of":
+            parts, rest = self.stripes(rest[1:])
+            colour["parts"] = [{"colour": part["colour"], "parts": part.get("share", 1.0)} for part in parts]
+        if rest:
+            raise CannotRead(rest[0].start, end, 'Only “marbled” and “of "honey" 1 / plain 3” may follow a colour.')
+        return colour
+
+    def head(self, piece: str, start: int, index: int) -> dict[str, Any]:
+        """The head of a tier: tin, height, shape and build."""
+        tokens = tokens_of(piece, start)
+        tier: dict[str, Any] = {}
+        values: dict[str, Any]
+        with _caught(self):
+            if not tokens:
+                raise CannotRead(
+                    start, start + max(1, len(piece)), "A tier begins with its tin, such as 8 in x 4 in round."
+                )
+            tier["tin_diameter_mm"] = read_length(tokens[0], self.unit)
+            rest = tokens[1:]
+            if rest and rest[0].text.lower() in ("x", "×"):
+                if len(rest) < 2:
+                    raise CannotRead(rest[0].start, rest[0].end, "A height belongs after the x, such as 8 in x 4 in.")
+                tier["layers"] = {"target_height_mm": read_length(rest[1], self.unit)}
+                rest = rest[2:]
+            shape, rest = self.kind(rest, {model: None for model in SHAPES})
+            if shape is not None:
+                values = {"kind": shape.model_fields["kind"].default}
+                rest = self.fields(rest, shape, None, values, tokens[0], partly=True)
+                if shape is FreeShape:
+                    values["points_mm"] = self.points_in_hand(index, tokens[-1])
+                tier["shape"] = values
+            build, rest = self.kind(rest, BUILDS)
+            if build is not None:
+                values = {"kind": build.model_fields["kind"].default}
+                rest = self.fields(rest, build, BUILDS[build], values, tokens[0], partly=True)
+                tier["build"] = values
+            if rest:
+                raise CannotRead(
+                    rest[0].start, rest[-1].end,
+                    "This is neither a shape (round, square, hexagon, oval, heart, petal …) nor a way to rise "
+                    "(tapered, domed, ball …).",
+                )  # fmt: skip
+        return tier
+
+    def points_in_hand(self, index: int, token: Token) -> Any:
+        """The points of a free outline, which no line can hold: those of the tier in hand."""
+        tiers = self.in_hand.tiers if self.in_hand else ()
+        if index < len(tiers) and isinstance(shape := tiers[index].shape, FreeShape):
+            return shape.points_mm
+        raise CannotRead(token.start, token.end, "A free outline is read from a drawing, in the Brief lens.")
+
+    def kind(
+        self, tokens: list[Token], kinds: dict[type[BaseModel], str | None]
+    ) -> tuple[type[BaseModel] | None, list[Token]]:
+        """The kind named by the first token, if it names one, and the tokens after it."""
+        if tokens:
+            word = SYNONYMS.get(tokens[0].text.lower(), tokens[0].text.lower())
+            for model in kinds:
+                field = model.model_fields.get("kind")
+                if field is not None and kind_word(str(field.default)) == word:
+                    return model, tokens[1:]
+        return None, tokens
+
+    def clause(self, piece: str, start: int, tier: dict[str, Any]) -> None:
+        """One clause of a tier."""
+        tokens = tokens_of(piece, start)
+        if not tokens:
+            return
+        with _caught(self):
+            word = self.part_at(piece)
+            if word == "named":
+                if len(tokens) != 2 or tokens[1].kind != "text":
+                    raise CannotRead(tokens[0].start, tokens[-1].end, 'A name stands in quotes: named "Top hive".')
+                tier["name"] = tokens[1].text[1:-1]
+                return
+            part = next((one for one in PARTS if one.word == word), None)
+            if part is None:
+                words = ", ".join(one.word for one in PARTS)
+                raise CannotRead(
+                    tokens[0].start, tokens[0].end, f"A clause begins with one of: {words}, or a cover's medium."
+                )
+            opening = tokens[0]
+            rest = tokens[1:] if tokens[0].text.lower() == part.word else tokens
+            model, rest = self.kind(rest, part.kinds)
+            model = model or self.guess(part, rest)
+            values: dict[str, Any] = {}
+            if "kind" in model.model_fields:
+                values["kind"] = model.model_fields["kind"].default
+            if model is OnTop:
+                shape, rest = self.kind(rest, {one: None for one in SHAPES[:-1]})
+                held: dict[str, Any] = {"kind": (shape or HeartShape).model_fields["kind"].default}
+                rest = self.fields(rest, shape or HeartShape, None, held, opening, partly=True)
+                values["shape"] = held
+            self.fields(rest, model, part.kinds[model], values, opening)
+            self.put(tier, part, values)
+
+    def guess(self, part: Part, tokens: list[Token]) -> type[BaseModel]:
+        """The kind a clause means when it does not say: soft where it runs or a dam is named, else the first."""
+        if part.word == "fill":
+            found = find_medium(tokens, self.media)
+            if any(token.text.lower() == "dam" for token in tokens) or (found and self.media[found[0]].soft):
+                return SoftFilling
+        return next(iter(part.kinds))
+
+    def put(self, tier: dict[str, Any], part: Part, values: dict[str, Any]) -> None:
+        """Set what a clause says at its place in the tier."""
+        if part.many:
+            tier.setdefault(part.path[0], []).append(values)
+            return
+        holder = tier
+        for step in part.path[:-1]:
+            holder = holder.setdefault(step, {})
+        last = part.path[-1]
+        holder[last] = {**holder.get(last, {}), **values} if last == "layers" else values
+
+    def fields(
+        self, tokens: list[Token], model: type[BaseModel], leading: str | None, values: dict[str, Any],
+        opening: Token, partly: bool = False,
+    ) -> list[Token]:  # fmt: skip
+        """Read fields of a model into `values`; gives back what is left, which must be nothing unless `partly`."""
+        names = model.model_fields
+        words: dict[str, list[str]] = {}
+        for name in names:
+            if name not in ("kind", *NESTED):
+                words.setdefault(word_of(name), []).append(name)
+        while tokens:
+            token = tokens[0]
+            said = next(
+                (
+                    length
+                    for length in (3, 2, 1)
+                    if length <= len(tokens) and " ".join(one.text.lower() for one in tokens[:length]) in words
+                ),
+                0,
+            )
+            if said and " ".join(one.text.lower() for one in tokens[:said]) in words:
+                tokens = self.named(words[" ".join(one.text.lower() for one in tokens[:said])], tokens, said, values)
+            elif token.kind == "text" and "colour" in names:
+                values["colour"], tokens = token.text[1:-1], tokens[1:]
+            elif model is Layers and token.kind == "number" and "count" not in values:
+                values["count"], tokens = read_number(token), tokens[1:]
+                tokens = tokens[1:] if tokens and tokens[0].text.lower() in ("of", "x", "×") else tokens
+            elif token.kind in ("length", "number") and leading and leading not in values:
+                values[leading], tokens = read_length(token, self.unit), tokens[1:]
+                if leading == "side_mm" and "top_mm" not in values:
+                    values["top_mm"] = values[leading]
+            elif "medium" in names and (found := find_medium(tokens, self.media)) is not None:
+                values["medium"], tokens = found[0], tokens[found[1] :]
+            elif token.text.lower() == "dam" and model is SoftFilling:
+                tokens = self.dam(tokens[1:], values)
+            elif partly:
+                return tokens
+            else:
+                known = ", ".join(sorted(words))
+                raise CannotRead(
+                    token.start,
+                    token.end,
+                    f"This is not known after “{opening.text}”. Known are: {known or 'nothing more'}.",
+                )
+        return tokens
+
+    def dam(self, tokens: list[Token], values: dict[str, Any]) -> list[Token]:
+        """A dam, with its medium and width where they are said."""
+        found = find_medium(tokens, self.media) if tokens and tokens[0].kind == "word" else None
+        if found:
+            values["dam_medium"], tokens = found[0], tokens[found[1] :]
+        if tokens and tokens[0].kind == "length":
+            values["dam_width_mm"], tokens = read_length(tokens[0], self.unit), tokens[1:]
+        return tokens
+
+    def named(self, fields: list[str], tokens: list[Token], said: int, values: dict[str, Any]) -> list[Token]:
+        """The value after a field's own word."""
+        label, rest = tokens[said - 1], tokens[said:]
+        if not rest:
+            raise CannotRead(tokens[0].start, label.end, "A value belongs after this.")
+        token = rest[0]
+        measured = token.kind in ("length", "number")
+        field = next((one for one in fields if one.endswith("_mm") == measured), fields[0])
+        if token.text.lower() == "none" and field not in ("top", "at"):
+            values[field] = None
+        elif field in ("edges_mm", "heights_mm", "foot_mm", "top_mm") and len(rest) > 1 and rest[1].text == "/":
+            values[field], rest = self.listed(rest)
+            return rest
+        elif field == "edges_mm":
+            values[field] = [read_length(token, self.unit)]
+        elif field == "stripes":
+            values[field], rest = self.stripes(rest)
+            return rest
+        elif field == "points":
+            values[field], rest = self.points(rest)
+            return rest
+        elif field.endswith("medium"):
+            found = find_medium(rest, self.media)
+            if found is None:
+                raise CannotRead(
+                    token.start, token.end, f"No medium is called that; known are {', '.join(self.media)}."
+                )
+            values[field] = found[0]
+            return rest[found[1] :]
+        elif field.endswith("colour"):
+            values[field] = token.text[1:-1] if token.kind == "text" else token.text
+        elif field.endswith("_mm"):
+            values[field] = read_length(token, self.unit)
+        elif token.kind == "number":
+            values[field] = read_number(token)
+        else:
+            values[field] = {"yes": True, "no": False}.get(token.text.lower(), token.text.lower())
+        return rest[1:]
+
+    def listed(self, tokens: list[Token]) -> tuple[list[float], list[Token]]:
+        """Lengths parted by strokes."""
+        found = [read_length(tokens[0], self.unit)]
+        tokens = tokens[1:]
+        while len(tokens) > 1 and tokens[0].text == "/":
+            found.append(read_length(tokens[1], self.unit))
+            tokens = tokens[2:]
+        return found, tokens
+
+    def stripes(self, tokens: list[Token]) -> tuple[list[dict[str, Any]], list[Token]]:
+        """Colours with their shares, parted by strokes."""
+        found: list[dict[str, Any]] = []
+        while tokens:
+            stripe: dict[str, Any] = {"colour": tokens[0].text[1:-1] if tokens[0].kind == "text" else None}
+            if tokens[0].kind != "text" and tokens[0].text.lower() != "plain":
+                raise CannotRead(
+                    tokens[0].start, tokens[0].end, 'A stripe is a colour in quotes and its share: "honey" 2.'
+                )
+            tokens = tokens[1:]
+            if tokens and tokens[0].kind == "number":
+                stripe["share"], tokens = read_number(tokens[0]), tokens[1:]
+            found.append(stripe)
+            if not tokens or tokens[0].text != "/":
+                break
+            tokens = tokens[1:]
+        return found, tokens
+
+    def points(self, tokens: list[Token]) -> tuple[list[dict[str, Any]], list[Token]]:
+        """Corners of a turned profile as up:out, parted by strokes."""
+        found = []
+        while len(tokens) >= 3 and tokens[1].text == ":":
+            found.append({"up": read_number(tokens[0]), "out": read_number(tokens[2])})
+            tokens = tokens[3:]
+            if not tokens or tokens[0].text != "/":
+                break
+            tokens = tokens[1:]
+        if not found:
+            raise CannotRead(
+                tokens[0].start, tokens[0].end, "Points are given as height:width, such as 0:1 / 0.5:0.8 / 1:0.9."
+            )
+        return found, tokens
+
+    def finish(self, design: dict[str, Any], end: int) -> LineRead:
+        """The design, with layers that reach the heights asked for and the colours it names."""
+        shown = {colour.name: colour for colour in self.in_hand.colours} if self.in_hand else {}
+        try:
+            for tier in design["tiers"]:
+                self.reach(tier)
+            named = [colour["name"] for colour in design["colours"]]
+            wanted = list(_colours_in(design["tiers"]))
+            for name in wanted:
+                if name in named:
+                    continue
+                named.append(name)
+                kept = shown.get(name)
+                if kept is None:
+                    design["colours"].append({"name": name, "hex": NEW_COLOURS[(len(named) - 1) % len(NEW_COLOURS)]})
+                else:
+                    design["colours"].append(kept.model_dump())
+                    wanted.extend(part.colour for part in kept.parts if part.colour is not None)
+            return LineRead(design=Design.model_validate(design), unread=[])
+        except ValidationError as error:
+            for problem in error.errors(include_url=False, include_input=False):
+                where = problem["loc"]
+                start, stop = (
+                    self.spans.get(where[1], (0, end)) if len(where) > 1 and isinstance(where[1], int) else (0, end)
+                )
+                field = next((part for part in reversed(where) if isinstance(part, str)), "this")
+                words = str(problem.get("ctx", {}).get("message", problem["msg"]))
+                self.unread.append(
+                    Unread(
+                        start=start,
+                        end=max(stop, start + 1),
+                        message=f"{word_of(field).capitalize()}: {words[:1].lower()}{words[1:]}.",
+                    )
+                )
+            return LineRead(design=None, unread=self.told())
+
+    def reach(self, tier: dict[str, Any]) -> None:
+        """Where only a height is given, the layers and the cut that reach it."""
+        layers = tier.get("layers", {})
+        target = layers.get("target_height_mm")
+        if target is None or "count" in layers or "height_mm" in layers:
+            return
+        made = Tier.model_validate({**tier, "layers": {}})
+        top, cover = final_top(made, self.practice), cover_thickness(made, self.practice)
+        above = crumb_thickness(made, self.practice).value + (top.value if top else 0.0)
+        above += cover.value if cover and covers_top(made.cover, made.build) else 0.0
+        thickness = made.filling.thickness_mm
+        filling = self.practice.filling_mm if thickness is None else thickness
+        bare = target - above
+        count = max(1, min(12, round((bare + filling) / (LAYER_MM + filling))))
+        layers["count"] = count
+        layers["height_mm"] = round(max(5.0, min(150.0, cut_for_height(bare, count, filling))), 2)
+
+
+class _caught:
+    """Keeps what cannot be read, and goes on with the rest of the line."""
+
+    def __init__(self, reader: _Reader) -> None:
+        self.reader = reader
+
+    def __enter__(self) -> None:
+        return None
+
+    def __exit__(self, kind: object, error: BaseException | None, trace: object) -> bool:
+        if isinstance(error, CannotRead):
+            self.reader.unread.append(error.unread)
+            return True
+        return False
+
+
+def _colours_in(node: Any) -> Iterator[str]:
+    """Every colour a design names, in its order."""
+    if isinstance(node, dict):
+        for name, value in node.items():
+            if name.endswith("colour") and isinstance(value, str):
+                yield value
+            else:
+                yield from _colours_in(value)
+    elif isinstance(node, list):
+        for one in node:
+            yield from _colours_in(one)

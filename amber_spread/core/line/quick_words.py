@@ -1,0 +1,128 @@
+"""The words of the quick line: what a field of the design is called, and how its value is written and read.
+
+The words come from the design's own types: `overlap_mm` is written `overlap 25mm`. So a new kind of coat or
+cover is read and printed without a line here.
+"""
+
+import re
+from collections.abc import Sequence
+from decimal import Decimal
+from typing import Any, NamedTuple
+
+from amber_spread.core.kernel.base import Frozen
+from amber_spread.core.kernel.units import LengthUnit, UnitError, parse_length
+from amber_spread.core.stock.media import Medium
+
+NUMBER = r"\d+(?:[ -]\d+/\d+|/\d+)?(?:\.\d+)?|\.\d+"
+_TOKEN = re.compile(
+    r'(?P<text>"[^"]*")'
+    rf"|(?P<length>(?:{NUMBER}|\d+[½¼¾⅓⅔⅛⅜⅝⅞])\s?(?:mm|cm|in(?:ch(?:es)?)?|ft|m|″|”)(?![A-Za-z]))"
+    rf"|(?P<number>(?:{NUMBER}|\d+[½¼¾⅓⅔⅛⅜⅝⅞])%?)"
+    r"|(?P<hex>#[0-9A-Fa-f]{6}\b)"
+    r"|(?P<word>[^\W\d][\w-]*)"
+    r"|(?P<sign>[/:×])"
+    r"|(?P<other>\S)"
+)
+
+
+class Token(NamedTuple):
+    """One word, number, length, quoted text or sign, and where it stands in the line."""
+
+    kind: str
+    text: str
+    start: int
+    end: int
+
+
+class Unread(Frozen):
+    """A stretch of the line that could not be read, and why."""
+
+    start: int
+    end: int
+    message: str
+
+
+class CannotRead(ValueError):
+    """What stands at a place cannot be read; the message says what would be."""
+
+    def __init__(self, start: int, end: int, message: str) -> None:
+        super().__init__(message)
+        self.unread = Unread(start=start, end=end, message=message)
+
+
+def tokens_of(text: str, offset: int = 0) -> list[Token]:
+    """The tokens of a piece of the line that begins at `offset`."""
+    return [
+        Token(str(match.lastgroup), match[0], match.start() + offset, match.end() + offset)
+        for match in _TOKEN.finditer(text)
+    ]
+
+
+def word_of(field: str) -> str:
+    """What a field is called: its name without the unit."""
+    return field.removesuffix("_mm").replace("_", " ")
+
+
+def kind_word(kind: str) -> str:
+    """What a kind is called."""
+    return kind.replace("_", "-")
+
+
+def written(value: Any) -> str:
+    """A number without loss, and without trailing noise."""
+    if isinstance(value, bool):
+        return "yes" if value else "no"
+    return str(int(value)) if float(value).is_integer() else f"{Decimal(repr(float(value))):f}"
+
+
+def length_written(value: float) -> str:
+    """A length in millimetres without loss."""
+    return f"{written(value)}mm"
+
+
+def colour_written(name: str) -> str:
+    """A name in quotes; a quote within it becomes a single one."""
+    return '"' + name.replace('"', "'") + '"'
+
+
+def medium_written(key: str, media: dict[str, Medium]) -> str:
+    """A medium by its name, or by its key where the name would not be read back as it."""
+    name = media[key].name.lower() if key in media else key
+    plain = re.fullmatch(r"[a-z][a-z -]*", name) is not None
+    return name if plain and find_medium(tokens_of(name), media) == (key, len(tokens_of(name))) else key
+
+
+def find_medium(tokens: Sequence[Token], media: dict[str, Medium]) -> tuple[str, int] | None:
+    """The medium named at the head of `tokens`, and how many of them name it: by key, whole name, or first word."""
+    words = [token.text.lower() for token in tokens if token.kind == "word"][:5]
+    if words and words[0] in media:
+        return words[0], 1
+    for length in range(len(words), 0, -1):
+        said = words[:length]
+        for key, medium in media.items():
+            if re.split(r"[ ]+", medium.name.lower()) == said:
+                return key, length
+    if words:
+        for key, medium in media.items():
+            if re.split(r"[ -]+", medium.name.lower())[0] == words[0].split("-")[0]:
+                return key, 1
+    return None
+
+
+def read_length(token: Token, unit: LengthUnit) -> float:
+    """Millimetres from a length or a bare number. Raises CannotRead."""
+    if token.kind not in ("length", "number") or token.text.endswith("%"):
+        raise CannotRead(token.start, token.end, "A length belongs here, such as 8 in or 20 mm.")
+    try:
+        return parse_length(token.text, unit)
+    except UnitError as error:
+        raise CannotRead(token.start, token.end, str(error)) from error
+
+
+def read_number(token: Token) -> float | int:
+    """A plain number; per cent become a share. Raises CannotRead."""
+    if token.kind != "number" or "/" in token.text:
+        raise CannotRead(token.start, token.end, "A plain number belongs here.")
+    if token.text.endswith("%"):
+        return float(token.text[:-1]) / 100
+    return float(token.text) if "." in token.text else int(token.text)

@@ -1,0 +1,114 @@
+"""Any design printed as its quick line."""
+
+from collections.abc import Iterable, Iterator
+from typing import Any
+
+from pydantic import BaseModel
+
+from amber_spread.core.design.design import BaseBoard, Colour, Design, Layers, Tier
+from amber_spread.core.design.finishes import (
+    OnTop,
+)  # fmt: skip
+from amber_spread.core.design.shapes import (
+    StraightBuild,
+)  # fmt: skip
+from amber_spread.core.line.quick_parts import NESTED, PARTS
+from amber_spread.core.line.quick_words import (
+    colour_written,
+    kind_word,
+    length_written,
+    medium_written,
+    word_of,
+    written,
+)  # fmt: skip
+from amber_spread.core.stock.media import Medium
+
+
+def write_line(design: Design, media: dict[str, Medium]) -> str:
+    """The design as its line; read back with the same media, and the same design in hand, it is the same design."""
+    tiers = [list(_clauses(tier, media)) for tier in design.tiers]
+    common = [clause for clause in tiers[0] if all(tier.count(clause) == 1 for tier in tiers)]
+    repeated = {clause.split()[0] for tier in tiers for clause in tier if clause not in common}
+    common = [clause for clause in common if clause.split()[0] not in repeated]
+    heads = [
+        ", ".join([_head(tier), *(clause for clause in clauses if clause not in common)])
+        for tier, clauses in zip(design.tiers, tiers, strict=True)
+    ]
+    sections = ["; ".join(heads), *common]
+    if design.base_board != BaseBoard():
+        sections.append("base" + _fields(design.base_board, media))
+    for order in design.orders:
+        have = "" if order.have_g is None else f" have {written(order.have_g)}"
+        sections.append(f"order {colour_written(order.bowl)}{have} {' / '.join(order.steps)}".rstrip())
+    sections.extend(_colour(colour) for colour in design.colours)
+    return " | ".join(sections)
+
+
+def _colour(colour: Colour) -> str:
+    words = [f"colour {colour_written(colour.name)} {colour.hex}"]
+    if colour.marbled:
+        words.append("marbled")
+    if colour.parts:
+        words.append("of " + _shares([(part.colour, part.parts) for part in colour.parts]))
+    return " ".join(words)
+
+
+def _shares(shares: Iterable[tuple[str | None, float]]) -> str:
+    return " / ".join(f"{colour_written(colour) if colour else 'plain'} {written(share)}" for colour, share in shares)
+
+
+def _head(tier: Tier) -> str:
+    words = [length_written(tier.tin_diameter_mm)]
+    if tier.layers.target_height_mm is not None:
+        words.append(f"x {length_written(tier.layers.target_height_mm)}")
+    words.append(kind_word(tier.shape.kind) + _fields(tier.shape, {}))
+    if not isinstance(tier.build, StraightBuild):
+        words.append(kind_word(tier.build.kind) + _fields(tier.build, {}))
+    return " ".join(words)
+
+
+def _clauses(tier: Tier, media: dict[str, Medium]) -> Iterator[str]:
+    if tier.name is not None:
+        yield f"named {colour_written(tier.name)}"
+    for part in PARTS:
+        value: Any = tier
+        for step in part.path:
+            value = getattr(value, step)
+        for one in value if part.many else [value]:
+            if one is None:
+                continue
+            kind = getattr(one, "kind", None)
+            words = [part.word] + ([kind_word(kind)] if kind and len(part.kinds) > 1 else [])
+            if isinstance(one, OnTop):
+                words.append(kind_word(one.shape.kind) + _fields(one.shape, media))
+            yield " ".join(words) + _fields(one, media)
+
+
+def _fields(model: BaseModel, media: dict[str, Medium]) -> str:
+    """Every field that is not as it would be left, by its word and value."""
+    found = []
+    for name, field in type(model).model_fields.items():
+        value = getattr(model, name)
+        counted = name == "count" and isinstance(model, Layers)
+        if name in ("kind", *NESTED, "shape", "target_height_mm", "points_mm") or (
+            value == field.default and not counted
+        ):
+            continue
+        word = word_of(name)
+        if value is None:
+            found.append(f"{word} none")
+        elif name.endswith("medium"):
+            found.append(f"{word} {medium_written(value, media)}" if name != "medium" else medium_written(value, media))
+        elif name.endswith("colour"):
+            found.append(colour_written(value) if name == "colour" else f"{word} {colour_written(value)}")
+        elif name == "stripes":
+            found.append(f"stripes {_shares([(one.colour, one.share) for one in value])}")
+        elif name == "points":
+            found.append("points " + " / ".join(f"{written(one.up)}:{written(one.out)}" for one in value))
+        elif isinstance(value, tuple):
+            found.append(f"{word} {' / '.join(length_written(one) for one in value)}")
+        elif name.endswith("_mm"):
+            found.append(f"{word} {length_written(value)}")
+        else:
+            found.append(f"{word} {value if isinstance(value, str) else written(value)}")
+    return "".join(f" {one}" for one in found)

@@ -1,0 +1,249 @@
+"""Costs: what the materials of an order cost by tier and step, and what it might be sold for.
+
+Materials are reckoned by what is used, at the lowest price by weight among an item's packs; the till asks for whole
+packs, and the list for the shop says what those cost. What has no price is named and not guessed.
+"""
+
+import math
+from collections.abc import Mapping, Sequence
+
+from amber_spread.core.bowls import bought_coloured
+from amber_spread.core.document import Document
+from amber_spread.core.kernel.base import Made
+from amber_spread.core.kernel.figures import (
+    COMMON_PRACTICE,
+    DEFINITION,
+    Figure,
+    decided,
+    of_parts,
+    parts_rule,
+    rule,
+    total,
+)
+from amber_spread.core.plan import Plan
+from amber_spread.core.shop.bill import goods_taken
+from amber_spread.core.stock.goods import GOODS, read_good
+from amber_spread.core.stock.ingredients import FREE
+from amber_spread.core.stock.media import Medium
+from amber_spread.core.stock.pantry import Pack, Terms
+from amber_spread.core.stock.recipes import Item, Recipe, weight_of, yield_of
+from amber_spread.core.tier import bowl_key
+
+_MADE = parts_rule(
+    "cost.made", "What goes into a kilo of it, each at its own price.", "sum", "definition"
+)  # fmt: skip
+_STEP = parts_rule(
+    "cost.step",
+    "The step's share of what is mixed, by what it takes out of the bowl for good, at the price of a kilo.",
+    "sum",
+    "definition",
+)
+
+
+class TierCost(Made):
+    """What the materials of one tier cost, by step."""
+
+    name: str
+    steps: dict[str, Figure]
+    whole: Figure
+
+
+class OrderCost(Made):
+    """What an order costs, and what it might be sold for. `unpriced` are the items used that have no price here."""
+
+    tiers: dict[str, TierCost]
+    base: Figure | None
+    materials: Figure
+    minutes: Figure
+    work: Figure
+    overhead: Figure
+    profit: Figure
+    price: Figure
+    unpriced: list[str]
+
+
+@rule(
+    "cost.kilo", unit="money", formula="price / size * 1000", source=DEFINITION,
+    words="The price of the pack that is cheapest by weight, over what it holds, for a kilo.",
+)  # fmt: skip
+def kilo_price(price_money: float, size_g: float) -> float:
+    """Price of 1 kg: price / size x 1000. Source: definition."""
+    return price_money / size_g * 1000
+
+
+@rule(
+    "cost.piece", unit="money", formula="price / size", source=DEFINITION,
+    words="The price of the pack that is cheapest by the piece, over what it holds.",
+)  # fmt: skip
+def piece_price(price_money: float, size_count: float) -> float:
+    """Price of one piece: price / count. Source: definition."""
+    return price_money / size_count
+
+
+@rule(
+    "cost.minutes", unit="min", formula="tiers * tier", source=COMMON_PRACTICE,
+    words="As many minutes a tier as this kitchen usually takes.",
+)  # fmt: skip
+def usual_minutes(tiers_count: float, tier_min: float) -> float:
+    """Minutes of work: tiers x minutes a tier. The minutes are this kitchen's own."""
+    return tiers_count * tier_min
+
+
+@rule(
+    "cost.work", unit="money", formula="time / 60 * hour", source=DEFINITION,
+    words="The hours of work, at what an hour costs.",
+)  # fmt: skip
+def work_price(time_min: float, hour_money: float) -> float:
+    """Cost of the work: hours x price of an hour. Source: definition."""
+    return time_min / 60 * hour_money
+
+
+@rule(
+    "cost.overhead", unit="money", formula="(materials + work) * share", source=COMMON_PRACTICE,
+    words="A share of materials and work for rent, power, cleaning and what breaks.",
+)  # fmt: skip
+def overhead_price(materials_money: float, work_money: float, share: float) -> float:
+    """Overhead: a share of materials and work. The share is this kitchen's own."""
+    return (materials_money + work_money) * share
+
+
+@rule(
+    "cost.profit", unit="money", formula="(materials + work + overhead) * share", source=COMMON_PRACTICE,
+    words="A share of all it costs.",
+)  # fmt: skip
+def profit_of(materials_money: float, work_money: float, overhead_money: float, share: float) -> float:
+    """Profit: a share of all costs. The share is this kitchen's own."""
+    return (materials_money + work_money + overhead_money) * share
+
+
+@rule(
+    "cost.price", unit="money", formula="ceil((materials + work + overhead + profit) / step - 1e-9) * step",
+    source=COMMON_PRACTICE, rounding="up", words="Everything added up, to the next round price.",
+)  # fmt: skip
+def asking_price(
+    materials_money: float, work_money: float, overhead_money: float, profit_money: float, step_money: float
+) -> float:
+    """A price to ask: materials + work + overhead + profit, up to a multiple of the step. Source: common practice."""
+    return math.ceil((materials_money + work_money + overhead_money + profit_money) / step_money - 1e-9) * step_money
+
+
+class Prices:
+    """What a kilo (of goods: a piece) of each item costs, worked out once for each."""
+
+    def __init__(
+        self, packs: Mapping[str, Sequence[Pack]], recipes: Mapping[str, Recipe], items: Mapping[str, Item]
+    ) -> None:
+        self.packs, self.recipes, self.items = packs, recipes, items
+        self._known: dict[str, tuple[Figure | None, frozenset[str]]] = {}
+
+    def of(self, key: str) -> tuple[Figure | None, frozenset[str]]:
+        """The price of a kilo or a piece, None where nothing of it has a price, and the names of what has none."""
+        if key not in self._known:
+            self._known[key] = self._work_out(key)
+        return self._known[key]
+
+    def _work_out(self, key: str) -> tuple[Figure | None, frozenset[str]]:
+        plain = key.partition("~")[0]
+        if plain in FREE:
+            return total({}, "money"), frozenset()
+        good = read_good(key)
+        item = None if good is not None else self.items.get(plain)
+        offers = [pack for pack in self.packs.get(key, ()) if pack.price is not None]
+        if item is None and good is not None:
+            cheapest = min(offers, key=lambda pack: (pack.price or 0) / pack.size, default=None)
+            if cheapest is None:
+                return None, frozenset([key])
+            return piece_price.figure(cheapest.price or 0.0, cheapest.size), frozenset()
+        if item is not None and offers:
+            sizes = [weight_of(pack.size, pack.unit, item) for pack in offers]
+            price, size = min(
+                ((pack.price or 0.0, size) for pack, size in zip(offers, sizes, strict=True)),
+                key=lambda one: one[0] / one[1],
+            )
+            return kilo_price.figure(price, size), frozenset()
+        if plain in self.recipes:
+            return self._made(self.recipes[plain])
+        if plain != key:
+            return self.of(plain)
+        return None, frozenset([key])
+
+    def _made(self, recipe: Recipe) -> tuple[Figure | None, frozenset[str]]:
+        yields_g = yield_of(recipe, self.items).value
+        parts: dict[str, float] = {}
+        missing: frozenset[str] = frozenset()
+        for line in recipe.lines:
+            item = self.items[line.item]
+            price, without = self.of(line.item)
+            missing |= without
+            if price is not None:
+                share = weight_of(line.amount, line.unit, item) / yields_g
+                parts[item.name] = parts.get(item.name, 0.0) + share * price.value
+        if not parts:
+            return None, missing
+        return of_parts(_MADE, sum(parts.values()), parts, "money"), missing
+
+
+def cost_of(document: Document, plan: Plan, prices: Prices, terms: Terms, media: Mapping[str, Medium]) -> OrderCost:
+    """What an order costs by tier and step, and the price the kitchen's terms make of it."""
+    missing: set[str] = set()
+
+    def price(key: str) -> float:
+        found, without = prices.of(key)
+        missing.update(without)
+        return 0.0 if found is None else found.value
+
+    steps: list[dict[str, dict[str, float]]] = [{} for _ in plan.tiers]
+
+    def put(tier: int, step: str, what: str, cost: float) -> None:
+        parts = steps[tier].setdefault(step, {})
+        parts[what] = parts.get(what, 0.0) + cost
+
+    for bowl in plan.bowls.values():
+        coloured = bought_coloured(document.design, bowl, media[bowl.medium])
+        kilo = price(bowl_key(bowl.medium, bowl.colour) if coloured else bowl.medium)
+        kept_g = sum(use.kept_g for use in bowl.steps.values())
+        for use in bowl.steps.values():
+            put(use.tier - 1, use.step, bowl.name, bowl.mix.value * use.kept_g / kept_g / 1000 * kilo)
+    for index, asked in enumerate(document.design.tiers):
+        batter = plan.batter.tiers.get(f"tier_{index + 1}")
+        recipe = prices.recipes.get(asked.layers.cake)
+        if batter is not None and recipe is not None and recipe.batter_g_per_ml is not None:
+            kilo = price(asked.layers.cake)
+            put(index, "cake", recipe.name, batter.value * recipe.batter_g_per_ml / 1000 * kilo)
+    base = 0.0
+    for tier_number, item, count in goods_taken(document, plan):
+        if tier_number is None:
+            base += count * price(item)
+        else:
+            good = read_good(item)
+            assert good is not None
+            put(tier_number - 1, good.kind, GOODS[good.kind].lower(), count * price(item))
+    tiers = {
+        f"tier_{index + 1}": TierCost(
+            name=tier.name,
+            steps={step: of_parts(_STEP, sum(parts.values()), parts, "money") for step, parts in steps[index].items()},
+            whole=total({step: sum(parts.values()) for step, parts in steps[index].items()}, "money"),
+        )
+        for index, tier in enumerate(plan.tiers)
+    }
+    materials = total(
+        {**{f"{key[5:]}. {one.name}": one.whole.value for key, one in tiers.items()}, "base board": base}, "money"
+    )
+    if document.minutes is None:
+        minutes = usual_minutes.figure(len(plan.tiers), terms.minutes_per_tier)
+    else:
+        minutes = decided(document.minutes, "min")
+    work = work_price.figure(minutes.value, terms.hour_price)
+    overhead = overhead_price.figure(materials.value, work.value, terms.overhead)
+    profit = profit_of.figure(materials.value, work.value, overhead.value, terms.profit)
+    return OrderCost(
+        tiers=tiers,
+        base=total({"base board": base}, "money"),
+        materials=materials,
+        minutes=minutes,
+        work=work,
+        overhead=overhead,
+        profit=profit,
+        price=asking_price.figure(materials.value, work.value, overhead.value, profit.value, terms.round_to),
+        unpriced=sorted(missing),
+    )

@@ -1,0 +1,58 @@
+"""One tier, worked through in the order of the work: layers, coats, cover, what stands on it.
+
+How it is drawn, and what every step of it takes.
+"""
+
+from amber_spread.core.tier.boards import BoardShape, Size, over_edge, rods_for, shape_of, supports_under
+from amber_spread.core.tier.coats import SCHOOLS, CoatsPlan, crumb_thickness, final_top, has_final
+from amber_spread.core.tier.cover import cover_thickness
+from amber_spread.core.tier.cover_plan import CoverPlan
+from amber_spread.core.tier.drawn import BOARD_HEX, Drawn, Part, Silhouette, slab
+from amber_spread.core.tier.extras import BorderPlan, OnTopPlan
+from amber_spread.core.tier.finish_checks import checks_of_coats, checks_of_cover
+from amber_spread.core.tier.gauge import GaugeMark
+from amber_spread.core.tier.layer_checks import checks_of_layers
+from amber_spread.core.tier.layer_rules import cut_for_height
+from amber_spread.core.tier.layers import LayersPlan
+from amber_spread.core.tier.side import FootPlan
+from amber_spread.core.tier.uses import STEPS, Use, bowl_key, step_key
+from amber_spread.core.tier.worked import Footprint, Unmade, Worked, forget_tiers, work
+
+__all__ = [
+    "BOARD_HEX",
+    "BoardShape",
+    "BorderPlan",
+    "CoatsPlan",
+    "CoverPlan",
+    "Drawn",
+    "FootPlan",
+    "Footprint",
+    "GaugeMark",
+    "LayersPlan",
+    "OnTopPlan",
+    "Part",
+    "SCHOOLS",
+    "STEPS",
+    "Silhouette",
+    "Size",
+    "Unmade",
+    "Use",
+    "Worked",
+    "bowl_key",
+    "checks_of_coats",
+    "checks_of_cover",
+    "checks_of_layers",
+    "cover_thickness",
+    "crumb_thickness",
+    "cut_for_height",
+    "final_top",
+    "forget_tiers",
+    "has_final",
+    "over_edge",
+    "rods_for",
+    "shape_of",
+    "slab",
+    "step_key",
+    "supports_under",
+    "work",
+]

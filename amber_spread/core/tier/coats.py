@@ -1,0 +1,271 @@
+"""Crumb coat and final coat of one tier, by any school, as the room between nested envelopes."""
+
+import math
+from typing import Literal, NamedTuple
+
+from amber_spread.core.design.design import Tier
+from amber_spread.core.design.finishes import (
+    DeckledFinal,
+    FinalCoat,
+    FreehandFinal,
+    NoFinal,
+    PlateFinal,
+    SemiNakedFinal,
+    TexturedFinal,
+    TowelFinal,
+    TwinFinal,
+    covers_top,
+)  # fmt: skip
+from amber_spread.core.design.practice import Practice
+from amber_spread.core.design.shapes import SideBuild, TaperedBuild
+from amber_spread.core.geometry.body import Body, Straight
+from amber_spread.core.geometry.outline import area_at
+from amber_spread.core.kernel.base import Made
+from amber_spread.core.kernel.figures import Figure, chosen, same, total
+from amber_spread.core.stock.media import Medium, weight
+from amber_spread.core.tier.coat_rules import (
+    across_slope,
+    coat_volume,
+    coated_diameter,
+    coated_height,
+    parchment,
+    relief_volume,
+    rim_volume,
+    scraped,
+    scraper,
+    side_from_disc,
+)  # fmt: skip
+from amber_spread.core.tier.measured import BuildUp, plan_build_up
+
+
+class School(NamedTuple):
+    """What a way of finishing asks for: its technique in the practice, and tools beyond spatula and turntable.
+
+    Inverted, one card lies under the cake and another, lined, takes it when it is turned over (common practice).
+    """
+
+    technique: str
+    plate: Literal["disc", "card"] | None = None
+    plates: int = 0
+    papers: int = 0
+    scraper: bool = True
+
+
+SCHOOLS: dict[str, School] = {
+    "freehand": School("freehand"),
+    "disc": School("disc", plate="disc", plates=1, papers=1),
+    "twin": School("twin", plate="disc", plates=2, papers=2),
+    "inverted": School("inverted", plate="card", plates=2, papers=1),
+    "towel": School("towel"),
+    "deckled": School("deckled"),
+    "semi_naked": School("semi_naked"),
+    "textured": School("textured", scraper=False),
+}
+"""Every school of the final coat, by its kind in the design."""
+
+
+class CoatPlan(Made):
+    """One coat: how thick, what the tier measures over it, and how much of it stays."""
+
+    side: Figure
+    top: Figure
+    under: Figure | None = None
+    across_slope: Figure | None = None
+    diameter: Figure
+    height: Figure
+    volume: Figure
+    weight: Figure
+
+
+class CoatsPlan(Made):
+    """Both coats; `final` is None where the tier stays at its crumb coat. `stays` is all of the final coat that
+    stays, `crumb_stays` all of the crumb coat. `goes_on` is the whole coat of a tier that is scraped back.
+    """
+
+    crumb: CoatPlan
+    crumb_stays: Figure
+    goes_on: Figure | None
+    final: CoatPlan | None
+    stays: Figure | None
+    rim_height: Figure | None
+    rim_weight: Figure | None
+    build_up: BuildUp | None
+    parchment: Figure | None
+    papers: Figure | None
+    scraper: Figure | None
+
+
+def crumb_spread(tier: Tier, practice: Practice) -> Figure:
+    """The thickness the crumb coat is spread to, side and top alike; one that is scraped back goes on thicker."""
+    usual = practice.semi_naked_mm if isinstance(tier.final, SemiNakedFinal) else practice.crumb_coat_mm
+    return chosen(tier.crumb.thickness_mm, usual, "mm")
+
+
+def crumb_thickness(tier: Tier, practice: Practice) -> Figure:
+    """The thickness of the crumb coat that stays, side and top alike; of a semi-naked one, what is left of it."""
+    usual = crumb_spread(tier, practice)
+    if isinstance(tier.final, SemiNakedFinal):
+        share = practice.semi_naked_share if tier.final.stays is None else tier.final.stays
+        return scraped.figure(usual.value, share)
+    return usual
+
+
+def has_final(final: FinalCoat) -> bool:
+    """Whether a coat of its own goes over the crumb coat."""
+    return not isinstance(final, NoFinal | SemiNakedFinal)
+
+
+def final_top(tier: Tier, practice: Practice) -> Figure | None:
+    """The thickness of the final coat on top, None where there is no final coat."""
+    if isinstance(tier.final, NoFinal | SemiNakedFinal):
+        return None
+    if isinstance(tier.final, TexturedFinal):
+        return chosen(tier.final.relief_mm, practice.relief_mm, "mm")
+    return chosen(tier.final.top_mm, practice.coat_top_mm, "mm")
+
+
+def coats_underneath(tier: Tier, practice: Practice) -> float:
+    """The coat below the foot, mm: of a tier coated on both faces."""
+    if both_faces(tier):
+        top = final_top(tier, practice)
+        return crumb_thickness(tier, practice).value + (top.value if top else 0.0)
+    return 0.0
+
+
+def both_faces(tier: Tier) -> bool:
+    """Whether the lower face is coated too: between twin discs, or to stand the tier on its side."""
+    return isinstance(tier.final, TwinFinal) or isinstance(tier.build, SideBuild)
+
+
+def plan_coats(
+    tier: Tier, practice: Practice, media: dict[str, Medium], bare: Body, planned: Body
+) -> tuple[CoatsPlan, Body, Body]:
+    """Both coats over the bare body, with the body after the crumb coat and after the final coat.
+
+    `planned` is the bare body the layers were to make, which a measured cake may differ from.
+    """
+    thickness = crumb_thickness(tier, practice)
+    final, top = tier.final, final_top(tier, practice)
+    faces = both_faces(tier)
+    lean = _lean(tier, bare)
+    crumb, crumbed = lay(
+        bare, thickness, thickness, media[tier.crumb.medium], under=thickness if faces else None, lean=lean
+    )
+    build_up = plan_build_up(tier, media, bare, planned)
+    crumb_parts = {"coat": crumb.weight.value}
+    if isinstance(final, NoFinal | SemiNakedFinal) or top is None:
+        if build_up:
+            crumb_parts["building up"] = build_up.weight.value
+        nothing = CoatsPlan(
+            crumb=crumb, crumb_stays=total(crumb_parts, "g"), goes_on=_goes_on(tier, practice, media, bare, build_up),
+            final=None, stays=None, rim_height=None, rim_weight=None, build_up=build_up, parchment=None, papers=None,
+            scraper=None if isinstance(final, NoFinal) else scraper.figure(crumbed.height_mm),
+        )  # fmt: skip
+        return nothing, crumbed, crumbed
+    medium, side = media[final.medium], _final_side(final, practice, crumbed)
+    rounded = isinstance(final, FreehandFinal | TowelFinal) and final.edges == "rounded"
+    coat, coated = lay(crumbed, side, top, medium, under=top if faces else None, rounded=rounded, lean=lean)
+    if isinstance(final, TexturedFinal):
+        area_mm2 = crumbed.wall_area_mm2 + (2 if faces else 1) * crumbed.top_area_mm2
+        volume = relief_volume.figure(area_mm2, side.value)
+        heavy = weight.figure(volume.value, medium.density_g_per_ml)
+        coat = coat.but(volume=volume, weight=heavy)
+    rim_high = rim = None
+    if (
+        isinstance(final, DeckledFinal)
+        and coated.flat_top is not None
+        and not (faces or covers_top(tier.cover, tier.build))
+    ):
+        rim_high = chosen(final.rim_mm, practice.rim_mm, "mm")
+        inside = area_at(coated.flat_top, -max(0.0, side.value))
+        ring = rim_volume(coated.flat_top.area_mm2, inside, rim_high.value)
+        rim = weight.figure(ring, medium.density_g_per_ml)
+    parts = {"coat": coat.weight.value}
+    if rim:
+        parts["rim"] = rim.value
+    if build_up:
+        parts["building up"] = build_up.weight.value
+    school = SCHOOLS[final.kind]
+    plan = CoatsPlan(
+        crumb=crumb,
+        crumb_stays=total(crumb_parts, "g"),
+        goes_on=None,
+        final=coat,
+        stays=total(parts, "g"),
+        rim_height=rim_high,
+        rim_weight=rim,
+        build_up=build_up,
+        parchment=parchment.figure(final.disc_diameter_mm) if isinstance(final, PlateFinal) else None,
+        papers=same("circles of parchment", school.papers, "each") if isinstance(final, PlateFinal) else None,
+        scraper=scraper.figure(coated.height_mm + (rim_high.value if rim_high else 0.0)) if school.scraper else None,
+    )
+    return plan, crumbed, coated
+
+
+def _goes_on(
+    tier: Tier, practice: Practice, media: dict[str, Medium], bare: Body, build_up: BuildUp | None
+) -> Figure | None:
+    """The weight of the whole coat that goes on before it is scraped back; None where nothing is scraped back."""
+    if not isinstance(tier.final, SemiNakedFinal):
+        return None
+    thick = crumb_spread(tier, practice).value
+    whole = bare.envelope(thick, thick, thick if both_faces(tier) else 0.0)
+    density = media[tier.crumb.medium].density_g_per_ml
+    parts = {"coat": weight(coat_volume(whole.volume_ml, bare.volume_ml), density)}
+    if build_up:
+        parts["building up"] = build_up.weight.value
+    return total(parts, "g")
+
+
+def lay(
+    inner: Body,
+    side: Figure,
+    top: Figure,
+    medium: Medium,
+    under: Figure | None = None,
+    rounded: bool = False,
+    lean: float = 0.0,
+) -> tuple[CoatPlan, Body]:
+    """A coat laid on a body. A side thickness below zero is kept as a figure but takes nothing off the body.
+
+    `lean` is how far the wall leans from upright, radians.
+    """  # fmt: skip
+    side_mm = max(0.0, side.value)
+    outer = inner.envelope(side_mm, top.value, under.value if under else 0.0, rounded)
+    volume = coat_volume.figure(outer.volume_ml, inner.volume_ml)
+    straight = isinstance(inner, Straight) and isinstance(outer, Straight)
+    plan = CoatPlan(
+        side=side,
+        top=top,
+        under=under,
+        across_slope=across_slope.figure(side_mm, lean) if lean else None,
+        diameter=coated_diameter.figure(inner.width_mm, side_mm) if straight else _same_width(outer),
+        height=coated_height.figure(inner.height_mm, top.value) if straight else _same_height(outer),
+        volume=volume,
+        weight=weight.figure(volume.value, medium.density_g_per_ml),
+    )
+    return plan, outer
+
+
+def _same_width(body: Body) -> Figure:
+    return same("over the coat at its widest", body.width_mm, "mm")
+
+
+def _same_height(body: Body) -> Figure:
+    return same("over the coat at its highest", body.height_mm, "mm")
+
+
+def _lean(tier: Tier, bare: Body) -> float:
+    """How far the wall of a tapered tier leans from upright, radians."""
+    if not isinstance(tier.build, TaperedBuild):
+        return 0.0
+    return math.atan2(bare.width_mm / 2 - tier.build.narrow_mm / 2, bare.height_mm)
+
+
+def _final_side(final: FinalCoat, practice: Practice, crumbed: Body) -> Figure:
+    if isinstance(final, PlateFinal):
+        return side_from_disc.figure(final.disc_diameter_mm, crumbed.width_mm)
+    if isinstance(final, TexturedFinal):
+        return chosen(final.relief_mm, practice.relief_mm, "mm")
+    assert isinstance(final, FreehandFinal | TowelFinal | DeckledFinal)
+    return chosen(final.side_mm, practice.coat_side_mm, "mm")

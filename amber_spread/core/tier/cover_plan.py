@@ -1,0 +1,158 @@
+"""What a cover comes to: the plan of one of any kind, and what a way of covering is given and gives back."""
+
+from collections.abc import Callable
+from typing import NamedTuple
+
+from amber_spread.core.design.design import Tier
+from amber_spread.core.design.practice import Practice
+from amber_spread.core.design.shapes import (
+    BallBuild,
+    BevelledBuild,
+    DomedBuild,
+    SideBuild,
+    StraightBuild,
+    TaperedBuild,
+    TurnedBuild,
+)
+from amber_spread.core.geometry.body import Body
+from amber_spread.core.geometry.flat import (
+    Corner,
+    Laid,
+    Piece,
+    Stuff,
+    corners_of,
+    fits,
+)  # fmt: skip
+from amber_spread.core.geometry.outline import Outline, Round
+from amber_spread.core.kernel.base import Made
+from amber_spread.core.kernel.figures import Figure, same
+from amber_spread.core.stock.kit import Mat
+from amber_spread.core.stock.media import Medium
+from amber_spread.core.tier.coats import CoatPlan
+from amber_spread.core.tier.cover_rules import (
+    circle_size,
+)  # fmt: skip
+
+PRINTED_HEX = "#FBF7EE"
+"""The colour a ready-made printed sheet is drawn in."""
+
+
+class PrintedPlan(Made):
+    """Ready-made sheets: how many strips go round, how many sheets they take, and where the seams fall (degrees)."""
+
+    strips: Figure
+    sheets: Figure
+    strip_height: Figure
+    upright: bool
+    too_tall: Figure | None
+    seams: list[float]
+
+
+class ColourShare(Made):
+    """What of a cover is of one colour: what is rolled of it, what stays, and what is trimmed off."""
+
+    colour: str | None
+    hex: str
+    rolled: Figure
+    stays: Figure
+    trimmed: Figure
+
+
+SUITS: dict[str, tuple[type, ...]] = {
+    "drape": (StraightBuild, TaperedBuild, BevelledBuild, DomedBuild, BallBuild, TurnedBuild),
+    "panel": (StraightBuild, TaperedBuild, SideBuild),
+    "box": (StraightBuild, TaperedBuild),
+    "halves": (StraightBuild, TaperedBuild, BevelledBuild, DomedBuild, BallBuild, TurnedBuild, SideBuild),
+    "gores": (StraightBuild, TaperedBuild, BevelledBuild, DomedBuild, BallBuild, TurnedBuild),
+    "printed": (StraightBuild,),
+    "collar": (StraightBuild, BevelledBuild),
+}
+"""The builds each kind of cover suits; a build that is not named is not suited."""
+
+
+class CoverPlan(Made):
+    """A cover of any kind. `over` is what lies on the tier; `pieces` are what is rolled, cut or printed for it.
+
+    `suits` is False where the tier's shape does not allow the kind asked for; what is planned then is the nearest
+    kind that does. `stays` is all that stays on the tier, a band over a seam among it; `short` what a sheet already
+    rolled lacks; `top_parts` in how many parts a printed top has to be laid, `above` what stands above the tier.
+    """
+
+    kind: str
+    suits: bool
+    width_over_coat: Figure
+    height_over_coat: Figure
+    overlap: Figure | None
+    roll_diameter: Figure | None = None
+    roll_width: Figure | None = None
+    roll_length: Figure | None = None
+    roll_area: Figure | None
+    gather: Figure | None = None
+    stretch: Figure | None = None
+    rolled_weight: Figure | None
+    trimmed_weight: Figure | None
+    over: CoatPlan | None
+    stays: Figure | None = None
+    short: Figure | None = None
+    above: Figure | None = None
+    top_parts: Figure | None = None
+    stripes: dict[str, Figure] = {}
+    colours: dict[str, ColourShare] = {}
+    printed: PrintedPlan | None = None
+    pieces: dict[str, Piece]
+    laid: list[Laid]
+    on_mat: bool
+
+
+class Asked(NamedTuple):
+    """What every way of covering is given: the tier, its coated body, the sheet's thickness, and what it lies on."""
+
+    tier: Tier
+    practice: Practice
+    coated: Body
+    thickness: Figure
+    medium: Medium
+    hex_of: Callable[[str | None], str]
+    mat: Mat
+
+
+class Way(NamedTuple):
+    """What a way of covering gives back: its pieces, the sheet's faces in mm, and figures of its own."""
+
+    pieces: dict[str, Piece]
+    top_covered: bool
+    own: dict[str, object]
+    suits: bool = True
+
+
+def on_mat(piece: Piece, mat: Mat) -> bool:
+    """Whether a piece lies on the mat, either way round."""
+    return fits(*piece.size, (mat.width_mm, mat.length_mm))
+
+
+def suits(kind: str, build: object) -> bool:
+    """Whether a kind of cover suits a build."""
+    return isinstance(build, SUITS[kind])
+
+
+def piece_of(
+    name: str, corners: list[Corner], hex: str, count: float = 1, colour: str | None = None, **sizes: Figure
+) -> Piece:
+    """A flat piece, so many times over, with its measures by name."""
+    return Piece(name=name, count=same("copies", count, "each"), sizes=sizes, hex=hex, colour=colour, corners=corners)
+
+
+def carrier_of(panel: Piece, stuff: Stuff) -> Piece:
+    """The sheet a piece is carried on, cut to its outline: a copy to each."""
+    name = {"acetate": "Acetate to carry it", "paper": "Paper to carry it"}.get(stuff, "Carrier")
+    return Piece(name=name, count=same("copies", panel.count.value, "each"), sizes={}, hex="#DCE7E6",
+                 corners=panel.corners, stuff=stuff)  # fmt: skip
+
+
+def top_of(flat: Outline, lap_mm: float, hex: str, count: float = 1, colour: str | None = None) -> Piece:
+    """The piece on the flat top, lapping its edge by so much all round."""
+    outline = flat.offset(lap_mm) if lap_mm else flat
+    across = circle_size.figure(2 * flat.half_width_mm, lap_mm)
+    along = circle_size.figure(2 * flat.half_length_mm, lap_mm)
+    sizes = {"diameter": across} if isinstance(flat, Round) else {"width": across, "length": along}
+    return piece_of("Top", corners_of(outline), hex, count, colour, **sizes)

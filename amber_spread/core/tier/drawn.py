@@ -1,0 +1,298 @@
+"""One tier cut through and seen from outside, as closed outlines in mm: x from the axis, z up from its own foot."""
+
+import math
+from collections.abc import Callable, Iterable, Iterator
+from functools import lru_cache
+from typing import Literal, NamedTuple, TypeVar
+
+from amber_spread.core.design.design import Tier
+from amber_spread.core.design.finishes import NoCover, NoFinal, PanelCover, PrintedCover, SemiNakedFinal, SoftFilling
+from amber_spread.core.geometry.body import Body, Envelopes, Sideways, Straight
+from amber_spread.core.geometry.outline import Outline, arc
+from amber_spread.core.kernel.base import Made
+from amber_spread.core.tier.coats import CoatsPlan
+from amber_spread.core.tier.cover_plan import PRINTED_HEX, CoverPlan
+from amber_spread.core.tier.extras import BorderPlan, OnTopPlan
+from amber_spread.core.tier.hidden import hollowed
+from amber_spread.core.tier.layers import FillingPlan, LayersPlan
+from amber_spread.core.tier.slabs import Slab
+
+HexOf = Callable[[str, str | None], str]
+D = TypeVar("D", "Part", "Silhouette")
+SPONGE_HEX = "#E5C489"
+BEAD_STEP = math.radians(15)
+BOARD_HEX = "#CFE3E2"
+
+PartKind = Literal["board", "sponge", "filling", "seal", "dam", "crumb", "final", "cover", "border", "on_top"]
+Point = tuple[float, float]
+
+
+class Part(Made):
+    """One thing cut through. `place` is the path in the plan whose figures belong to it."""
+
+    place: str
+    kind: PartKind
+    hex: str
+    outline: list[Point]
+
+
+class Silhouette(Made):
+    """A finished tier from outside, as a half-outline from the axis out and up and back to the axis.
+
+    A wall that is not `curved` shows upright `edges` so far from the axis. `bands` are the stripes of a panel, as (hex,
+    share) of its girth, or of its height from the foot where they lie `round`. `seen_from_above` is its plan outline.
+    """
+
+    place: str
+    hex: str
+    outline: list[Point]
+    curved: bool
+    edges: list[float]
+    bands: list[tuple[str, float]] = []
+    round: bool = False
+    seen_from_above: list[Point]
+
+
+class Cut(NamedTuple):
+    """One tier as the section needs it: what its rooms planned, its nested bodies, and what lies at which height of
+    the bare one.
+    """
+
+    layers: LayersPlan
+    coats: CoatsPlan
+    cover: CoverPlan | None
+    borders: dict[str, BorderPlan]
+    on_top: dict[str, OnTopPlan]
+    bodies: Envelopes
+    slabs: list[Slab]
+    tipped: dict[str, Sideways] | None
+
+
+class Drawn:
+    """A tier as it is drawn: what the cut shows, from the foot up, and its outside. `added` is seen on both: what
+    stands above its top or at its foot.
+    """
+
+    def __init__(self, parts: Iterable[Part], outside: Silhouette, added: Iterable[Part]) -> None:
+        self.parts, self.outside, self.added = list(parts), outside, list(added)
+        self._raised: tuple[float, Drawn] | None = None
+
+    def raised(self, by_mm: float) -> "Drawn":
+        """The same moved up by so much. What was asked for last is kept, since most edits leave a tier in its place."""
+        kept = self._raised
+        if kept is not None and kept[0] == by_mm:
+            return kept[1]
+        found = Drawn(
+            (lifted(part, by_mm) for part in self.parts),
+            lifted(self.outside, by_mm),
+            (lifted(part, by_mm) for part in self.added),
+        )
+        self._raised = by_mm, found
+        return found
+
+
+def slab(inner_mm: float, outer_mm: float, bottom_mm: float, top_mm: float) -> list[Point]:
+    """A rectangle from `inner_mm` to `outer_mm` off the axis, between two heights."""
+    return [(inner_mm, bottom_mm), (outer_mm, bottom_mm), (outer_mm, top_mm), (inner_mm, top_mm)]
+
+
+def shell(inner: list[Point], outer: list[Point]) -> list[Point]:
+    """The room between two nested half profiles, both from the foot up to the axis."""
+    start = [(0.0, inner[0][1])] if outer[0][0] == 0 and inner[0][1] > outer[0][1] else []
+    return [*outer, *reversed(inner), *start]
+
+
+def draw_tier(number: int, tier: Tier, cut: Cut, hex_of: HexOf) -> Drawn:
+    """Tier `number`, counted from 1, standing on its own foot at height 0."""
+    place = f"tiers.{number}"
+    body = cut.tipped["covered"] if cut.tipped else cut.bodies.covered
+    parts = list(_tipped(place, cut) if cut.tipped else _inside(f"{place}.layers", tier, cut, hex_of))
+    outside = SPONGE_HEX
+    for kind, hex, inner, outer in _coats(tier, cut, hex_of):
+        if outer != inner:
+            outside = hex
+            room = "cover" if kind == "cover" else f"coats.{kind}"
+            parts.append(Part(place=f"{place}.{room}", kind=kind, hex=hex, outline=shell(inner, outer)))
+    rim, lip = body.half_profile(), _lip(cut)
+    if lip:
+        parts.append(Part(place=f"{place}.coats.final", kind="final", hex=outside, outline=lip))
+    collar = _collar(cut)
+    if collar:
+        parts.append(Part(place=f"{place}.cover", kind="cover", hex=outside, outline=collar))
+    # Over the rim and down to the top: first the collar, which is outside, then the lip within it.
+    over = [collar[2], collar[3]] if collar else lip[1:2]
+    over += [lip[2], lip[3], lip[0]] if lip else collar[:1]
+    rim = [*rim[:-1], *over, rim[-1]]
+    above = cut.bodies.covered.outline
+    silhouette = Silhouette(
+        place=place,
+        hex=_outermost(tier, outside, hex_of),
+        outline=[(0.0, rim[0][1]), *rim],
+        curved=above.curved,
+        edges=above.edges_mm if isinstance(cut.bodies.covered, Straight) else [],
+        bands=_bands(tier, hex_of),
+        round=isinstance(tier.cover, PanelCover) and tier.cover.run == "round",
+        seen_from_above=_above(cut),
+    )
+    return Drawn(parts, silhouette, _added(place, tier, cut, body, hex_of)).raised(-body.foot_mm)
+
+
+def lifted(piece: D, lift_mm: float) -> D:
+    """A piece of the drawing moved up by so much."""
+    if lift_mm == 0:
+        return piece
+    return piece.but(outline=[(x, z + lift_mm) for x, z in piece.outline])
+
+
+def _lip(cut: Cut) -> list[Point]:
+    """The rim of a deckled coat, standing proud of the top; nothing where there is none."""
+    flat, coats = cut.bodies.coated.flat_top, cut.coats
+    if coats.rim_height is None or coats.final is None or flat is None:
+        return []
+    out, low = cut.bodies.coated.half_profile()[-2]
+    return slab(max(0.0, out - coats.final.side.value), out, low, low + coats.rim_height.value)
+
+
+def _collar(cut: Cut) -> list[Point]:
+    """What of a collar stands above the tier; nothing where there is none."""
+    if cut.cover is None or cut.cover.above is None or cut.cover.above.value <= 0 or cut.tipped:
+        return []
+    if cut.bodies.coated.flat_top is None:
+        return []
+    inner, (outer, low) = cut.bodies.coated.half_profile()[-2][0], cut.bodies.covered.half_profile()[-2]
+    return slab(inner, outer, low, low + cut.cover.above.value)
+
+
+def _added(place: str, tier: Tier, cut: Cut, body: Body | Sideways, hex_of: HexOf) -> Iterator[Part]:
+    """Borders along the edges, as the beads they are, and flat pieces on the top."""
+    top_mm = body.foot_mm + body.height_mm
+    widest = sorted(cut.on_top.items(), key=lambda one: -one[1].piece.size[0])
+    for key, laid in widest:
+        outline = slab(0.0, laid.piece.size[0] / 2, top_mm, top_mm + laid.piece.sizes["thickness"].value)
+        yield Part(place=f"{place}.on_top.{key}", kind="on_top", hex=laid.piece.hex, outline=outline)
+    half = body.half_profile()
+    flat = None if cut.tipped else cut.bodies.covered.flat_top
+    for (key, border), asked in zip(cut.borders.items(), tier.borders, strict=True):
+        radius, wholly = border.bead.value / 2, asked.bead == "round"
+        if border.at == "foot":
+            edge = max(x for x, z in half if z <= half[1][1] + 1e-6) if len(half) > 1 else half[0][0]
+            middle = (edge + (radius if wholly else 0.0), body.foot_mm + radius)
+            turn = (0.0, 2 * math.pi) if wholly else (-math.pi / 2, math.pi / 2)
+        else:
+            assert flat is not None
+            middle = (max(0.0, flat.half_width_mm - radius), top_mm + (radius if wholly else 0.0))
+            turn = (0.0, 2 * math.pi) if wholly else (0.0, math.pi)
+        outline = [(max(0.0, x), z) for x, z in arc(middle, radius, *turn, BEAD_STEP)]
+        hex = hex_of(asked.medium, asked.colour)
+        yield Part(place=f"{place}.borders.{key}", kind="border", hex=hex, outline=outline)
+
+
+def _above(cut: Cut) -> list[Point]:
+    if cut.tipped:
+        drum = cut.tipped["covered"]
+        return slab(-drum.radius_mm, drum.radius_mm, -drum.thick_mm / 2, drum.thick_mm / 2)
+    return _drawn(cut.bodies.covered.outline)
+
+
+@lru_cache(maxsize=256)
+def _drawn(outline: Outline) -> list[Point]:
+    """The outline as it is drawn, to a hundredth of a millimetre; kept, since most tiers stay the same in an edit."""
+    return [(round(x, 2), round(y, 2)) for x, y in outline.points]
+
+
+def _outermost(tier: Tier, outside: str, hex_of: HexOf) -> str:
+    if isinstance(tier.cover, PrintedCover):
+        return PRINTED_HEX
+    if isinstance(tier.cover, PanelCover) and tier.cover.stripes:
+        return hex_of(tier.cover.medium, tier.cover.stripes[0].colour)
+    return outside
+
+
+def _bands(tier: Tier, hex_of: HexOf) -> list[tuple[str, float]]:
+    """The stripes of a panel as (colour, share of the girth)."""
+    if not isinstance(tier.cover, PanelCover) or not tier.cover.stripes:
+        return []
+    shares = sum(stripe.share for stripe in tier.cover.stripes)
+    return [(hex_of(tier.cover.medium, stripe.colour), stripe.share / shares) for stripe in tier.cover.stripes]
+
+
+def _coats(tier: Tier, cut: Cut, hex_of: HexOf) -> Iterator[tuple[PartKind, str, list[Point], list[Point]]]:
+    """Each coat with the half profiles below and above it."""
+    names = ("bare", "crumbed", "coated", "covered")
+    if cut.tipped:
+        lines = {name: cut.tipped[name].half_profile() for name in names}
+    else:
+        lines = {name: getattr(cut.bodies, name).half_profile() for name in names}
+    yield "crumb", hex_of(tier.crumb.medium, tier.crumb.colour), lines["bare"], lines["crumbed"]
+    if not isinstance(tier.final, NoFinal | SemiNakedFinal):
+        yield "final", hex_of(tier.final.medium, tier.final.colour), lines["crumbed"], lines["coated"]
+    if not isinstance(tier.cover, NoCover | PrintedCover):
+        stripes = tier.cover.stripes if isinstance(tier.cover, PanelCover) else ()
+        colour = stripes[0].colour if stripes else tier.cover.colour
+        yield "cover", hex_of(tier.cover.medium, colour), lines["coated"], lines["covered"]
+
+
+def _tipped(place: str, cut: Cut) -> Iterator[Part]:
+    """A drum on its side is cut between two layers: its sponge is one disc on its flat."""
+    assert cut.tipped is not None
+    yield Part(place=f"{place}.layers", kind="sponge", hex=SPONGE_HEX, outline=cut.tipped["bare"].half_profile())
+
+
+def _inside(place: str, tier: Tier, cut: Cut, hex_of: HexOf) -> Iterator[Part]:
+    """Layers, fillings and a hidden board from the foot up, each filling with its seal below and its dam at the rim."""
+    filling, bare = cut.layers.filling, cut.bodies.bare
+    fill_hex, dam_hex = hex_of(tier.filling.medium, tier.filling.colour), ""
+    if isinstance(tier.filling, SoftFilling):
+        dam_hex = hex_of(tier.filling.dam_medium, tier.filling.dam_colour)
+    room, hollow = cut.layers.cavity, set[Slab]()
+    if room is not None:
+        half = room.diameter.value / 2
+        hollow_mm = max(0.0, min(half, half + room.wall.value))
+        hollow = set(hollowed(cut.slabs, room.first, room.last))
+    for slab_of in cut.slabs:
+        kind, _, low, high = slab_of
+        rim = bare.half_profile(low, high)
+        top = rim[-1][1]
+        inner = hollow_mm if slab_of in hollow else 0.0
+        if kind == "layer":
+            yield Part(place=place, kind="sponge", hex=SPONGE_HEX, outline=_ring(rim, inner))
+        elif kind == "board":
+            assert cut.layers.board is not None
+            half = cut.layers.board.diameter.value / 2
+            yield Part(place=f"{place}.board", kind="board", hex=BOARD_HEX, outline=slab(0, half, low, high))
+            gap = [(half, low), *rim[:-1], (half, high)]
+            yield Part(place="", kind="crumb", hex=hex_of(tier.crumb.medium, tier.crumb.colour), outline=gap)
+        else:
+            yield from _filled(f"{place}.filling", filling, rim, inner, low, top, fill_hex, dam_hex)
+
+
+def _ring(rim: list[Point], inner_mm: float) -> list[Point]:
+    """What lies between a wall and a hollow of that half width."""
+    return [(inner_mm, rim[0][1]), *rim[:-1], (inner_mm, rim[-1][1])]
+
+
+def _filled(
+    place: str,
+    filling: FillingPlan,
+    rim: list[Point],
+    inner: float,
+    low: float,
+    high: float,
+    fill_hex: str,
+    dam_hex: str,
+) -> Iterator[Part]:
+    half = min(x for x, _ in rim[:-1])
+    dam_mm = min(filling.dam_width.value, half) if filling.dam_width else 0.0
+    seal_mm = min(filling.seal_thickness.value, high - low) if filling.seal_thickness else 0.0
+    if not dam_mm:
+        yield Part(place=place, kind="filling", hex=fill_hex, outline=_ring(rim, inner))
+        return
+    inside = half - dam_mm
+    rooms: tuple[tuple[PartKind, str, list[Point], bool], ...] = (
+        ("seal", dam_hex, slab(min(inner, inside), inside, low, low + seal_mm), seal_mm > 0 and inside > inner),
+        ("filling", fill_hex, slab(inner, inside, low + seal_mm, high), seal_mm < high - low and inside > inner),
+        ("dam", dam_hex, _ring(rim, inside), True),
+    )
+    for kind, hex, outline, there in rooms:
+        if there:
+            yield Part(place=place, kind=kind, hex=hex, outline=outline)

@@ -1,0 +1,113 @@
+"""What is added to a finished tier: piped borders along its edges, and a flat piece laid on its top."""
+
+import math
+from collections.abc import Callable
+from typing import Literal
+
+from amber_spread.core.design.design import Tier
+from amber_spread.core.design.finishes import OnTop
+from amber_spread.core.design.practice import Practice
+from amber_spread.core.geometry.body import MM3_PER_ML
+from amber_spread.core.geometry.flat import Piece, area_of, corners_of, size_of
+from amber_spread.core.geometry.outline import Outline, perimeter_at
+from amber_spread.core.kernel.base import Made
+from amber_spread.core.kernel.figures import Figure, chosen, decided, rule, same
+from amber_spread.core.stock.media import Medium, weight
+from amber_spread.core.tier.cover_rules import piece_weight, rolled_weight, trimmed_weight
+
+HALF_BEAD = 2 / (3 * math.pi)
+"""How far the middle of half a round lies from its flat, as a share of its width (geometry: 4 r / 3 pi)."""
+
+
+class BorderPlan(Made):
+    """A piped border: how long, the section of its bead, how far it stands out and up, and what it takes."""
+
+    at: Literal["foot", "top"]
+    out: Figure
+    up: Figure
+    length: Figure
+    bead: Figure
+    volume: Figure
+    weight: Figure
+
+
+class OnTopPlan(Made):
+    """A piece laid on the top: its outline, what is rolled for it, what stays, and what is trimmed."""
+
+    piece: Piece
+    rolled_weight: Figure
+    stays_weight: Figure
+    trimmed_weight: Figure
+
+
+@rule(
+    "extras.border", unit="ml", formula="length * pi / 4 * bead**2 * share / 1000",
+    words="The length of the edge, times the section of the bead: a round, or half of one.",
+)  # fmt: skip
+def border_volume(length_mm: float, bead_mm: float, share: float) -> float:
+    """Volume of a piped border, ml: length x pi/4 bead² x share / 1000; share 1 for a round bead, 1/2 for a half.
+
+    Source: geometry.
+    """
+    return length_mm * math.pi / 4 * bead_mm**2 * share / MM3_PER_ML
+
+
+def plan_borders(
+    tier: Tier, practice: Practice, media: dict[str, Medium], foot: Outline, flat: Outline | None
+) -> list[BorderPlan]:
+    """Each border along the foot or the top edge of the finished tier: round the wall at the foot, within the edge on
+    the top. A tier without a flat top takes it at its foot.
+    """
+    plans = []
+    for border in tier.borders:
+        at: Literal["foot", "top"] = border.at if flat is not None else "foot"
+        bead = chosen(border.bead_mm, practice.bead_mm, "mm")
+        # A round bead stands out by its width, its middle at half of it; half of one lies against the wall or the top.
+        out_mm = bead.value if border.bead == "round" else bead.value / 2
+        edge, way = (foot, 1) if at == "foot" or flat is None else (flat, -1)
+        centroid_mm = bead.value / 2 if border.bead == "round" or at == "top" else HALF_BEAD * bead.value
+        length = same("length along the middle of the bead", perimeter_at(edge, way * centroid_mm), "mm")
+        volume = border_volume.figure(length.value, bead.value, 1.0 if border.bead == "round" else 0.5)
+        heavy = weight.figure(volume.value, media[border.medium].density_g_per_ml)
+        plans.append(
+            BorderPlan(
+                at=at,
+                out=same("out from the wall", out_mm if at == "foot" else 0.0, "mm"),
+                up=same("up from the top", out_mm if at == "top" else 0.0, "mm"),
+                length=length,
+                bead=bead,
+                volume=volume,
+                weight=heavy,
+            )
+        )
+    return plans
+
+
+def plan_on_top(
+    tier: Tier, practice: Practice, media: dict[str, Medium], hex_of: Callable[[str, str | None], str]
+) -> list[OnTopPlan]:
+    """Every flat piece laid on the top, cut out of a sheet a little larger."""
+    return [_plan_piece(top, practice, media[top.medium], hex_of(top.medium, top.colour)) for top in tier.on_top]
+
+
+def _plan_piece(top: OnTop, practice: Practice, medium: Medium, hex: str) -> OnTopPlan:
+    corners = corners_of(top.shape.outline(top.across_mm))
+    wide, high = size_of(corners)
+    thickness = chosen(top.thickness_mm, practice.fondant_mm, "mm")
+    density, margin = medium.density_g_per_ml, 2 * practice.roll_margin_mm
+    rolled = rolled_weight.figure(top.count * (wide + margin) * (high + margin), thickness.value, density)
+    stays = piece_weight.figure(top.count * area_of(corners), thickness.value, density)
+    sizes = {
+        "width": same("width of the outline", wide, "mm"),
+        "length": same("length of the outline", high, "mm"),
+        "thickness": thickness,
+    }
+    piece = Piece(
+        name="On top", count=decided(top.count, "each"), sizes=sizes, hex=hex, colour=top.colour, corners=corners
+    )
+    return OnTopPlan(
+        piece=piece,
+        rolled_weight=rolled,
+        stays_weight=stays,
+        trimmed_weight=trimmed_weight.figure(rolled.value, stays.value),
+    )

@@ -1,0 +1,160 @@
+"""What to know about the layers of one tier: fillings and dams, cuts, hidden rooms, and the shape they are carved
+to.
+"""
+
+from collections.abc import Iterator
+
+from amber_spread.core.design.design import Tier, TinBake
+from amber_spread.core.design.finishes import PlainFilling
+from amber_spread.core.design.practice import Practice
+from amber_spread.core.design.shapes import BallBuild, StraightBuild
+from amber_spread.core.kernel.check import Check, Checker, mm
+from amber_spread.core.kernel.figures import Quantity
+from amber_spread.core.stock.media import Medium
+from amber_spread.core.tier.layers import LayersPlan, TargetPlan
+from amber_spread.core.tier.side import FootPlan
+
+TARGET_TOLERANCE_MM = 1.0
+"""A height this near its target is on target: a ruler shows no less on a cake."""
+WALL_LEAST_MM = 25.0
+"""A cavity wall thinner than this gives way when the cake is cut or stacked on (from memory)."""
+LEAN_LEAST_DEG = 18.0
+"""A drum that falls when tipped less than this is not steady on a table (from memory)."""
+
+
+def checks_of_layers(
+    tier: Tier, layers: LayersPlan, foot: FootPlan | None, practice: Practice, media: dict[str, Medium], check: Checker
+) -> Iterator[Check]:
+    """Everything to know about the layers of a tier, in the order of the work."""
+    yield from _fillings(tier, layers, practice, media, check)
+    yield from _cuts(tier, layers, practice, check)
+    if layers.target is not None:
+        yield from _target(tier, layers.target, check)
+    yield from _hidden(layers, check)
+    if foot is not None:
+        yield from _on_its_side(foot, check)
+    if not isinstance(tier.build, StraightBuild):
+        yield check(
+            "caution.knife", "caution", "layers",
+            "Carve the cake cold and firm, the knife moving away from your hand, and keep the offcuts: they build up "
+            "points and curves.",
+        )  # fmt: skip
+
+
+def _fillings(
+    tier: Tier, layers: LayersPlan, practice: Practice, media: dict[str, Medium], check: Checker
+) -> Iterator[Check]:
+    filling, thickness_mm = media[tier.filling.medium], layers.filling.thickness.value
+    several = layers.filling.count.value > 0
+    if several and not practice.filling_least_mm <= thickness_mm <= practice.filling_most_mm:
+        yield check(
+            "filling.thickness", "care", "layers",
+            "A filling of {thickness} is outside this kitchen's usual {least} to {most}: a thin one tears the crumb, "
+            "a thick one slides and bulges.",
+            thickness=mm(thickness_mm), least=mm(practice.filling_least_mm), most=mm(practice.filling_most_mm),
+        )  # fmt: skip
+    if several and filling.soft and isinstance(tier.filling, PlainFilling):
+        yield check(
+            "filling.undammed", "trouble", "layers",
+            f"{filling.name} runs, and nothing holds it at the rim: it will squeeze out and bulge under the coat. "
+            "Choose a soft filling with a dam.",
+        )  # fmt: skip
+    if layers.filling.dam_width and layers.filling.dam_width.value >= layers.cake_diameter.value / 2:
+        yield check(
+            "filling.all_dam", "trouble", "layers",
+            "The dam is {dam} wide, which fills the whole cake of {cake} and leaves no room for filling.",
+            dam=mm(layers.filling.dam_width.value), cake=mm(layers.cake_diameter.value),
+        )  # fmt: skip
+    if layers.filling.seal_thickness and layers.filling.seal_thickness.value >= thickness_mm:
+        yield check(
+            "filling.all_seal", "trouble", "layers",
+            "The seal is {seal} thick, as high as the dam: there is no room left for filling.",
+            seal=mm(layers.filling.seal_thickness.value),
+        )  # fmt: skip
+
+
+def _cuts(tier: Tier, layers: LayersPlan, practice: Practice, check: Checker) -> Iterator[Check]:
+    bake = layers.bake
+    deep_mm = tier.layers.bake.depth_mm if isinstance(tier.layers.bake, TinBake) else practice.tin_depth_mm
+    ball = isinstance(tier.build, BallBuild)
+    if layers.tin_depth is not None and not ball and layers.tin_depth.value > deep_mm + TARGET_TOLERANCE_MM:
+        yield check(
+            "layers.tin_too_shallow", "trouble", "layers",
+            "What is cut from one tin takes a tin {needed} deep, the dome levelled off, and yours is {deep}. Take a "
+            "deeper tin, or stack more, thinner layers.",
+            needed=mm(layers.tin_depth.value), deep=mm(deep_mm),
+        )  # fmt: skip
+    if bake is None:
+        return
+    if bake.slices.value < layers.count.value:
+        yield check(
+            "layers.few_slices", "trouble", "layers",
+            "The baked layers give {slices} slices and this tier stacks {count}. Bake another layer, torte each into "
+            "more, or stack fewer.",
+            slices=Quantity(value=bake.slices.value, unit="each"),
+            count=Quantity(value=layers.count.value, unit="each"),
+        )  # fmt: skip
+    if layers.cut_height.value > bake.slice_height.value + 0.05:
+        yield check(
+            "layers.cut_too_high", "trouble", "layers",
+            "A layer of {cut} cannot be cut from these: the lowest edge allows {least}. Cut every layer to that, or "
+            "bake higher.",
+            cut=mm(layers.cut_height.value), least=mm(bake.slice_height.value),
+        )  # fmt: skip
+
+
+def _target(tier: Tier, target: TargetPlan, check: Checker) -> Iterator[Check]:
+    missing_mm = target.missing.value
+    if abs(missing_mm) <= TARGET_TOLERANCE_MM:
+        return
+    side = "short of" if missing_mm > 0 else "over"
+    ways = bool(target.filling_thickness or target.cut_height or target.other_count)
+    advice = (
+        "One of the changes listed reaches it."
+        if ways
+        else "No filling within this kitchen's usual, no cut these layers allow and no number of layers reaches it: "
+        + ("bake higher layers, or choose a lower height." if missing_mm > 0 else "choose a greater height.")
+    )
+    if tier.measured is not None:
+        advice = "Build the top up with coat." if missing_mm > 0 else "Trim the top level lower, or keep this height."
+    yield check(
+        "layers.target", "care", "layers", f"The tier ends {{missing}} {side} the {{target}} you asked for. {advice}",
+        missing=mm(abs(missing_mm)), target=mm(target.height.value),
+    )  # fmt: skip
+
+
+def _hidden(layers: LayersPlan, check: Checker) -> Iterator[Check]:
+    cavity = layers.cavity
+    if cavity is None:
+        return
+    if cavity.wall.value < 0:
+        yield check(
+            "layers.room_breaks_out", "trouble", "layers",
+            "The hidden room is {room} across and breaks through the wall, which stands {near} from the middle. Make "
+            "the room narrower, or end it in a lower layer.",
+            room=mm(cavity.diameter.value), near=mm(cavity.wall.value + cavity.diameter.value / 2),
+        )  # fmt: skip
+    elif cavity.wall.value < WALL_LEAST_MM:
+        yield check(
+            "layers.thin_wall", "trouble", "layers",
+            "The hidden room leaves a wall of {wall}, which gives way when the cake is cut. Leave {least} or more.",
+            wall=mm(max(0.0, cavity.wall.value)), least=mm(WALL_LEAST_MM),
+        )  # fmt: skip
+    yield check(
+        "caution.small_sweets", "caution", "layers",
+        "Small hard sweets and pearls can choke a small child. Tell whoever serves the cake what is hidden in it, and "
+        "choose something soft where children eat.",
+    )  # fmt: skip
+
+
+def _on_its_side(foot: FootPlan, check: Checker) -> Iterator[Check]:
+    for way, lean, advice in (
+        ("forward", foot.lean_forward.value, "Stack another layer, or take a smaller tin."),
+        ("sideways", foot.lean_sideways.value, "Cut a deeper foot."),
+    ):
+        if lean < LEAN_LEAST_DEG:
+            yield check(
+                f"side.tips_{way}", "trouble", "layers",
+                f"On its side this tier falls {way} when tipped by only {{lean}}. {advice}",
+                lean=Quantity(value=lean, unit="deg"),
+            )  # fmt: skip

@@ -1,0 +1,226 @@
+"""What every step takes of every medium: how much stays on the cake, how much is lost, how much must be in hand.
+
+`in_hand` (the float) is what must be in hand beyond what stays and is lost while a step is worked, and comes back
+clean: the scrapings of a final coat, the trimmings of a rolled sheet.
+"""
+
+from collections.abc import Callable, Collection, Sequence
+from typing import Literal
+
+from amber_spread.core.design.design import Tier
+from amber_spread.core.design.finishes import (
+    CollarCover,
+    NoCover,
+    NoFinal,
+    PrintedCover,
+    SemiNakedFinal,
+    SoftFilling,
+)
+from amber_spread.core.design.practice import Practice, Technique
+from amber_spread.core.kernel.base import Made, slug
+from amber_spread.core.kernel.figures import (
+    COMMON_PRACTICE,
+    DEFINITION,
+    THIS_KITCHEN,
+    Figure,
+    Quantity,
+    Source,
+    rule,
+    same,
+)
+from amber_spread.core.kernel.naming import named
+from amber_spread.core.tier.coats import SCHOOLS, CoatsPlan
+from amber_spread.core.tier.cover_plan import CoverPlan
+from amber_spread.core.tier.extras import BorderPlan, OnTopPlan
+from amber_spread.core.tier.layers import LayersPlan
+
+Step = Literal["syrup", "seal", "dam", "filling", "crumb", "final", "cover", "on_top", "border"]
+STEPS: tuple[Step, ...] = ("syrup", "seal", "dam", "filling", "crumb", "final", "cover", "on_top", "border")
+"""The steps of one tier in the order the work allows."""
+
+
+FLOAT_SOURCE = Source(
+    origin="this kitchen", reference="against a disc as much is in hand again as stays, by common practice"
+)
+
+
+class Use(Made):
+    """What one step on one tier takes of one medium in one colour. `tier` counts from 1 at the bottom."""
+
+    tier: int
+    step: Step
+    medium: str
+    colour: str | None
+    stays: Figure
+    lost: Figure
+    in_hand: Figure
+    variation: Quantity
+
+    @property
+    def kept_g(self) -> float:
+        """What does not come back, g: stays + lost."""
+        return self.stays.value + self.lost.value
+
+
+def step_key(use: Use) -> str:
+    """The name of a use among its bowl's steps: `tier_1_crumb`."""
+    return f"tier_{use.tier}_{use.step}"
+
+
+def bowl_key(medium: str, colour: str | None) -> str:
+    """The name of a bowl among the plan's bowls: `meringue_buttercream`, or with its colour `fondant~blush`."""
+    return medium if colour is None else f"{medium}~{slug(colour)}"
+
+
+@rule(
+    "uses.lost", unit="g", formula="stays * share", source=THIS_KITCHEN,
+    words="A share of what stays goes to bowl, bag, blade and crumbs.",
+)  # fmt: skip
+def lost(stays_g: float, share: float) -> float:
+    """Weight lost, g: share x stays. The share is this kitchen's own."""
+    return stays_g * share
+
+
+@rule(
+    "uses.squeezed", unit="g", formula="stays * share + stays * settling / (1 - settling)", source=THIS_KITCHEN,
+    words="A share goes to bowl, bag and knife, and as the filling settles a ring is squeezed out and scraped off.",
+)  # fmt: skip
+def squeezed(stays_g: float, share: float, settling: float) -> float:
+    """Filling lost, g: share x stays + what settling squeezes out. The shares are this kitchen's own."""
+    return stays_g * share + stays_g * settling / (1 - settling)
+
+
+@rule(
+    "uses.scraped_off", unit="g", formula="coat - stays + coat * share", source=COMMON_PRACTICE,
+    words="The whole coat goes on and is scraped back: what does not stay carries crumbs and is lost, and besides a "
+    "share of the coat to bowl and blade.",
+)  # fmt: skip
+def scraped_off(coat_g: float, stays_g: float, share: float) -> float:
+    """What is lost of a coat that is scraped back, g: coat - stays + share x coat.
+
+    A full coat goes on and nearly all of it comes off (common practice); the share is this kitchen's own.
+    """
+    return coat_g - stays_g + coat_g * share
+
+
+@rule(
+    "uses.marble", unit="g", formula="max(0, trimmed)", source=COMMON_PRACTICE,
+    words="Kneaded again, the trimmings of a marbled sheet turn one plain colour: none of them serves the next sheet.",
+)  # fmt: skip
+def trimmed_marble(trimmed_g: float) -> float:
+    """What is lost of a marbled sheet, g: all that is trimmed off. Source: common practice."""
+    return max(0.0, trimmed_g)
+
+
+@rule(
+    "uses.float", unit="g", formula="stays * share", source=FLOAT_SOURCE,
+    words="A share of what stays must be in hand beyond it while working, and is scraped back.",
+)  # fmt: skip
+def float_of(stays_g: float, share: float) -> float:
+    """Weight in hand beyond what stays and is lost, g: share x stays.
+
+    Against a disc the share is 1: one and a half to two batches are made and half is scraped back
+    (common practice). The other shares are this kitchen's own.
+    """
+    return stays_g * share
+
+
+@rule(
+    "uses.sheet_float", unit="g", formula="max(0, trimmed - lost)", source=DEFINITION,
+    words="The trimmings of the sheet, less the dry edges that cannot be rolled again.",
+)  # fmt: skip
+def sheet_float(trimmed_g: float, lost_g: float) -> float:
+    """Trimmings that come back, g: trimmed - lost, never below 0. Source: definition."""
+    return max(0.0, trimmed_g - lost_g)
+
+
+def uses_of_tier(
+    number: int,
+    tier: Tier,
+    layers: LayersPlan,
+    coats: CoatsPlan,
+    cover: CoverPlan | None,
+    on_top: Sequence[OnTopPlan],
+    borders: Sequence[BorderPlan],
+    practice: Practice,
+    marbled: Collection[str | None] = (),
+) -> list[Use]:
+    """Every use of tier `number` (from 1 at the bottom), in working order, its figures called as they stand in their
+    bowls; steps that take nothing are left out.
+
+    `marbled` are the colours kneaded as marble, whose trimmings cannot be rolled again as such.
+    """
+    techniques = practice.techniques
+    uses: list[Use] = []
+
+    def take(
+        step: Step, medium: str, colour: str | None, stays: Figure, technique: Technique,
+        trimmed: Figure | None = None, gone: Figure | None = None, spare: Figure | None = None,
+    ) -> None:  # fmt: skip
+        gone = lost.figure(stays.value, technique.lost) if gone is None else gone
+        if spare is not None:
+            in_hand = spare
+        elif trimmed is None:
+            in_hand = float_of.figure(stays.value, technique.float)
+        else:
+            in_hand = sheet_float.figure(trimmed.value, gone.value)
+        variation = Quantity(value=technique.variation, unit="ratio")
+        uses.append(
+            Use(tier=number, step=step, medium=medium, colour=colour, stays=stays, lost=gone, in_hand=in_hand,
+                variation=variation)
+        )  # fmt: skip
+
+    if layers.syrup and tier.layers.syrup:
+        take("syrup", tier.layers.syrup.medium, tier.layers.syrup.colour, layers.syrup.weight, techniques.syrup)
+    filling = tier.filling
+    if isinstance(filling, SoftFilling) and layers.filling.seal_weight and layers.filling.dam_weight:
+        take("seal", filling.dam_medium, filling.dam_colour, layers.filling.seal_weight, techniques.seal)
+        take("dam", filling.dam_medium, filling.dam_colour, layers.filling.dam_weight, techniques.dam)
+    stays = layers.filling.weight
+    gone = squeezed.figure(stays.value, techniques.filling.lost, practice.settling)
+    take("filling", filling.medium, filling.colour, stays, techniques.filling, gone=gone)
+    crumbs = tier.crumb.medium, tier.crumb.colour, coats.crumb_stays
+    if coats.goes_on is None:
+        take("crumb", *crumbs, techniques.crumb)
+    else:
+        back = scraped_off.figure(coats.goes_on.value, coats.crumb_stays.value, techniques.semi_naked.lost)
+        spare = float_of.figure(coats.goes_on.value, techniques.semi_naked.float)
+        take("crumb", *crumbs, techniques.semi_naked, gone=back, spare=spare)
+    final = tier.final
+    if coats.stays is not None and not isinstance(final, NoFinal | SemiNakedFinal):
+        technique = getattr(techniques, SCHOOLS[final.kind].technique)
+        take("final", final.medium, final.colour, coats.stays, technique)
+    if cover is not None and cover.over is not None and not isinstance(tier.cover, NoCover | PrintedCover):
+        _take_cover(tier, cover, practice, marbled, take)
+    by_sheet: dict[tuple[str, str | None], list[OnTopPlan]] = {}
+    for top, laid in zip(tier.on_top, on_top, strict=True):
+        by_sheet.setdefault((top.medium, top.colour), []).append(laid)
+    for (medium, colour), laid_on in by_sheet.items():
+        stays = same("pieces of this colour", sum(one.stays_weight.value for one in laid_on), "g")
+        trimmed = same("trimmed off them", sum(one.trimmed_weight.value for one in laid_on), "g")
+        marble = trimmed_marble.figure(trimmed.value) if colour in marbled else None
+        take("on_top", medium, colour, stays, techniques.pieces, trimmed=trimmed, gone=marble)
+    by_bowl: dict[tuple[str, str | None], list[float]] = {}
+    for border, plan in zip(tier.borders, borders, strict=True):
+        by_bowl.setdefault((border.medium, border.colour), []).append(plan.weight.value)
+    for (medium, colour), weights in by_bowl.items():
+        take("border", medium, colour, same("borders of this colour", sum(weights), "g"), techniques.border)
+    return [
+        named(use, f"bowls.{bowl_key(use.medium, use.colour)}.steps.{step_key(use)}") for use in uses if use.kept_g > 0
+    ]
+
+
+def _take_cover(
+    tier: Tier, cover: CoverPlan, practice: Practice, marbled: Collection[str | None], take: Callable[..., None]
+) -> None:
+    """What a cover takes of each of its colours. Trimmings come back, but those of a marbled sheet not as marble."""
+    asked, techniques = tier.cover, practice.techniques
+    assert not isinstance(asked, NoCover | PrintedCover)
+    if isinstance(asked, CollarCover):
+        assert cover.stays is not None
+        take("cover", asked.medium, asked.colour, cover.stays, techniques.collar)
+        return
+    technique = techniques.drape if asked.kind == "drape" else techniques.pieces
+    for share in cover.colours.values():
+        gone = trimmed_marble.figure(share.trimmed.value) if share.colour in marbled else None
+        take("cover", asked.medium, share.colour, share.stays, technique, trimmed=share.trimmed, gone=gone)

@@ -1,0 +1,255 @@
+"""One tier worked through its rooms in the order of the work: layers, coats, cover, and what is added to it.
+
+A tier comes out the same whenever the same goes in, and in most edits all tiers but one go in as they were. What
+lately came out is therefore kept and given again.
+"""
+
+from collections.abc import Callable, Collection, Iterator, Mapping, Sequence
+from functools import lru_cache, partial
+from typing import NamedTuple
+
+from shapely.errors import ShapelyError
+
+from amber_spread.core.design.design import Taken, Tier
+from amber_spread.core.design.finishes import InvertedFinal, covers_top
+from amber_spread.core.design.practice import Practice
+from amber_spread.core.design.shapes import BallBuild, SideBuild, StraightBuild
+from amber_spread.core.geometry.body import Envelopes, Sideways
+from amber_spread.core.geometry.outline import Cornered, Outline
+from amber_spread.core.kernel.naming import named
+from amber_spread.core.stock.kit import Mat
+from amber_spread.core.stock.media import Medium, weight
+from amber_spread.core.tier.boards import Size, own_shape
+from amber_spread.core.tier.coats import CoatsPlan, coats_underneath, crumb_thickness, final_top, plan_coats
+from amber_spread.core.tier.cover import cover_thickness, plan_cover
+from amber_spread.core.tier.cover_plan import CoverPlan
+from amber_spread.core.tier.drawn import Cut, Drawn, draw_tier
+from amber_spread.core.tier.extras import BorderPlan, OnTopPlan, plan_borders, plan_on_top
+from amber_spread.core.tier.gauge import GaugeMark, MarkKind, plan_gauge
+from amber_spread.core.tier.layer_rules import cake_as_measured
+from amber_spread.core.tier.layers import LayersPlan, plan_layers
+from amber_spread.core.tier.measured import as_measured, measured_ml
+from amber_spread.core.tier.side import FootPlan, plan_foot, tipped
+from amber_spread.core.tier.slabs import Slab
+from amber_spread.core.tier.uses import Use, uses_of_tier
+
+KEPT = 256
+"""So many tiers are kept, the ones asked for last."""
+BOARD_SHARE = 0.5
+"""What stands on a point or a small flat, such as a ball, takes a board half its width (common practice)."""
+
+
+class Footprint(NamedTuple):
+    """A finished tier as it stands on another: its outline, how high it is to its top, the outlines of its foot and of
+    its flat top (None where it has none), its board, how far a border stands out at its foot, and what stands above
+    its top.
+    """
+
+    outline: Outline
+    width_mm: float
+    length_mm: float
+    height_mm: float
+    foot: Outline
+    top: Outline | None
+    board: Size
+    board_words: str
+    out_mm: float
+    rise_mm: float
+
+
+class Unmade(ValueError):
+    """A tier that cannot be made; `path` is its field at fault, and the message says why."""
+
+    def __init__(self, path: tuple[str | int, ...], reason: str) -> None:
+        super().__init__(reason)
+        self.path = path
+
+
+class Worked(NamedTuple):
+    """One tier as its rooms left it, before it stands on the others."""
+
+    layers: LayersPlan
+    coats: CoatsPlan
+    cover: CoverPlan | None
+    foot: FootPlan | None
+    on_top: dict[str, OnTopPlan]
+    borders: dict[str, BorderPlan]
+    gauge: dict[str, GaugeMark]
+    slabs: list[Slab]
+    bodies: Envelopes
+    tipped: dict[str, Sideways] | None
+    stands: Footprint
+    drawn: Drawn
+    uses: list[Use]
+
+
+def work(
+    number: int,
+    tier: Tier,
+    practice: Practice,
+    media: Mapping[str, Medium],
+    mat: Mat,
+    hexes: Mapping[str, str],
+    taken: Sequence[Taken] | None = None,
+    marbled: Collection[str] = (),
+) -> Worked:
+    """Every room of the work over one tier, its figures called `tiers.<number>...`. Nobody may change what comes out.
+
+    `media` holds every medium within reach by key, `hexes` every colour of the design by name, `taken` what the tier
+    takes, where that is known, `marbled` the colours kneaded as marble. Raises Unmade when the tier cannot be made of
+    its shape, layers and coats.
+    """
+    taken = list(tier.taken()) if taken is None else taken
+    mediums = dict.fromkeys(key for _, key, _ in taken)
+    colours = dict.fromkeys(colour for _, _, colour in taken if colour is not None)
+    known = tuple(media[key] for key in mediums)
+    try:
+        named_hexes = tuple((name, hexes[name]) for name in colours)
+        return _work(number, tier, practice, mat, known, named_hexes, frozenset(colours.keys() & marbled))
+    except (ValueError, ArithmeticError, ShapelyError) as error:
+        raise Unmade(_at_fault(tier), str(error)) from error
+
+
+def _at_fault(tier: Tier) -> tuple[str | int, ...]:
+    """The field of a tier that cannot be made: the outline that cannot be drawn; else, up a straight wall, the shape
+    that leaves no room, and on any other what the wall does.
+    """
+    for path, drawn in _outlines(tier):
+        try:
+            drawn()
+        except ValueError:
+            return path
+    return ("shape",) if isinstance(tier.build, StraightBuild) else ("build",)
+
+
+def _outlines(tier: Tier) -> Iterator[tuple[tuple[str | int, ...], Callable[[], object]]]:
+    """Every outline the tier draws, with the field that draws it."""
+    yield ("shape",), partial(tier.shape.outline, tier.tin_diameter_mm)
+    for index, top in enumerate(tier.on_top):
+        yield ("on_top", index, "shape"), partial(top.shape.outline, top.across_mm)
+
+
+@lru_cache(maxsize=KEPT)
+def _work(
+    number: int,
+    tier: Tier,
+    practice: Practice,
+    mat: Mat,
+    taken: tuple[Medium, ...],
+    colours: tuple[tuple[str, str], ...],
+    marbled: frozenset[str],
+) -> Worked:
+    media, hexes = {medium.key: medium for medium in taken}, dict(colours)
+
+    def hex_of(medium: str, colour: str | None) -> str:
+        return media[medium].hex if colour is None else hexes[colour]
+
+    crumb, top, cover_mm = crumb_thickness(tier, practice), final_top(tier, practice), cover_thickness(tier, practice)
+    on_top_mm = cover_mm.value if cover_mm and covers_top(tier.cover, tier.build) else 0.0
+    under_mm = coats_underneath(tier, practice)
+    if under_mm and isinstance(tier.build, SideBuild):
+        under_mm += on_top_mm
+    above = crumb.value + (top.value if top else 0.0) + on_top_mm + under_mm
+    layers, bare, slabs = plan_layers(tier, practice, media, above)
+    planned = bare
+    tier, bare, slabs = as_measured(tier, bare, slabs)
+    if tier.measured is not None:
+        found_ml = measured_ml(tier.measured, bare)
+        cake = cake_as_measured.figure(layers.cake_volume.value, found_ml, planned.volume_ml)
+        layers = layers.but(cake_volume=cake, cake_weight=weight.figure(cake.value, practice.cake_density_g_per_ml))
+    coats, crumbed, coated = plan_coats(tier, practice, media, bare, planned)
+    cover, covered = plan_cover(tier, practice, media, coated, mat, hex_of)
+    bodies = Envelopes(bare, crumbed, coated, covered)
+    standing: list[tuple[MarkKind, float]] = [
+        ("crumb", crumb.value), ("final", top.value if top else 0.0), ("cover", on_top_mm),
+    ]  # fmt: skip
+    filling = layers.filling
+    heavy = [layers.cake_weight, filling.weight, filling.dam_weight, filling.seal_weight]
+    heavy += [layers.syrup.weight if layers.syrup else None, coats.crumb_stays, coats.stays]
+    drum_g = sum(part.value for part in heavy if part is not None)
+    leaning, foot = _tip(tier, practice, bodies), plan_foot(tier, practice, coated, drum_g)
+    if leaning is None or foot is None:
+        edge, flat = covered.section(covered.foot_mm + 1e-6 * covered.height_mm), covered.flat_top
+    else:
+        edge, flat = Cornered(max(1.0, foot.width.value), leaning["covered"].thick_mm), None
+    borders, on_top = plan_borders(tier, practice, media, edge, flat), plan_on_top(tier, practice, media, hex_of)
+    proud = list(_above(coats, None if leaning else cover, borders, on_top))
+    by_place = {f"border_{place}": border for place, border in enumerate(borders, 1)}
+    pieces = {f"piece_{place}": piece for place, piece in enumerate(on_top, 1)}
+    done = Worked(
+        layers=layers,
+        coats=coats,
+        cover=cover,
+        foot=foot,
+        on_top=pieces,
+        borders=by_place,
+        gauge=plan_gauge(slabs, under_mm, standing),
+        slabs=slabs,
+        bodies=bodies,
+        tipped=leaning,
+        stands=_stands(tier, bodies, leaning, edge, flat, proud, borders),
+        drawn=draw_tier(number, tier, Cut(layers, coats, cover, by_place, pieces, bodies, slabs, leaning), hex_of),
+        uses=uses_of_tier(number, tier, layers, coats, cover, on_top, borders, practice, marbled),
+    )
+    return Worked(**named(done._asdict(), f"tiers.{number}"))
+
+
+def forget_tiers() -> None:
+    """Keep no tier any longer, so that the next one is worked from nothing."""
+    _work.cache_clear()
+
+
+def _tip(tier: Tier, practice: Practice, bodies: Envelopes) -> dict[str, Sideways] | None:
+    """Every envelope of a drum on its side, all about one middle so high above the flat."""
+    if not isinstance(tier.build, SideBuild):
+        return None
+    centre_mm = tipped(bodies.coated, tier, practice).centre_mm
+    return {
+        name: Sideways(body.width_mm / 2, body.height_mm, centre_mm) for name, body in zip(Envelopes.__match_args__, (
+            bodies.bare, bodies.crumbed, bodies.coated, bodies.covered), strict=True)
+    }  # fmt: skip
+
+
+def _stands(
+    tier: Tier,
+    bodies: Envelopes,
+    leaning: dict[str, Sideways] | None,
+    foot: Outline,
+    top: Outline | None,
+    above: list[float],
+    borders: list[BorderPlan],
+) -> Footprint:
+    """How a finished tier stands, on that outline of its foot and with that flat top."""
+    out_mm = max((border.out.value for border in borders), default=0.0)
+    rise_mm = max(above, default=0.0)
+    words = "foot of the bare cake"
+    if leaning is not None:
+        drum = leaning["covered"]
+        seen = Cornered(2 * drum.radius_mm, drum.thick_mm)
+        size = 2 * drum.radius_mm, drum.thick_mm, drum.height_mm
+        return Footprint(seen, *size, foot, top, own_shape(foot), words, out_mm, rise_mm)
+    body, bare = bodies.covered, bodies.bare
+    if isinstance(tier.final, InvertedFinal) and not isinstance(tier.build, BallBuild):
+        # The card it was turned over on is its board.
+        words, board = "the card it was turned over on", own_shape(bodies.coated.section(bodies.coated.foot_mm))
+    elif not isinstance(tier.build, BallBuild):
+        board = own_shape(bare.section(1e-6 * bare.height_mm))
+    else:
+        across = bare.width_mm
+        if tier.build.halves == 2:
+            across = max(tier.build.foot_mm, BOARD_SHARE * bare.width_mm)
+        board = Size("round", across, across)
+    size = body.width_mm, body.length_mm, body.height_mm
+    return Footprint(body.outline, *size, foot, top, board, words, out_mm, rise_mm)
+
+
+def _above(
+    coats: CoatsPlan, cover: CoverPlan | None, borders: list[BorderPlan], on_top: list[OnTopPlan]
+) -> Iterator[float]:
+    """How high each thing stands above the flat top: a lip, a collar, a border, a piece laid on it."""
+    if coats.rim_height is not None:
+        yield coats.rim_height.value
+    if cover is not None and cover.above is not None:
+        yield cover.above.value
+    yield from (border.up.value for border in borders)
+    yield from (piece.piece.sizes["thickness"].value for piece in on_top)

@@ -1,0 +1,157 @@
+"""./amber bench: how long planning takes beside its floor, and how long an edit takes to be on screen."""
+
+import statistics
+import sys
+import time
+from collections.abc import Callable
+from datetime import date
+
+from amber_spread.core.bowls import fill_bowl
+from amber_spread.core.design.finishes import GoresCover, PanelCover
+from amber_spread.core.design.shapes import BallBuild, HeartShape, TaperedBuild
+from amber_spread.core.document import Document, plan_document, read_document, write_document, written
+from amber_spread.core.plan import forget
+from amber_spread.core.shop import Asked, shop
+from amber_spread.demo.pantry import PANTRY
+from amber_spread.demo.week import week
+from amber_spread.papers.dxf import write_dxf
+from amber_spread.papers.pdf import write_pdf
+from amber_spread.papers.svg import write_svg
+from amber_spread.papers.templates import templates_of
+from amber_spread.serve import warm
+
+RUNS = 200
+GOAL_PLAN_MS = 5.0
+GOAL_EDIT_MS = 50.0
+GOAL_PDF_MS = 1000.0
+GOAL_BOWLS_MS = 10.0
+GOAL_SHOP_MS = 1000.0
+SHOPPED = 20
+
+
+def bench() -> int:
+    """Print each figure as minimum, median and 95th percentile. Returns the exit status."""
+    warm()
+    documents = {len(document.design.tiers): document for document in week(date(2026, 11, 24))}
+    three = documents[3]
+    text = write_document(three)
+    show("floor: read the design file's JSON into types", lambda: Document.model_validate_json(text))
+    for name, cake in (("all straight", three), ("of mixed shapes", _mixed(three))):
+        print(f"\nplan of a three-tier cake, {name}")
+        edits = (_wider(cake, step) for step in range(RUNS + 1))
+        median = show("from nothing", lambda cake=cake: plan_document(cake), GOAL_PLAN_MS, before=forget)  # type: ignore[misc]
+        show("its bottom tier changed", lambda edits=edits: plan_document(next(edits)), GOAL_PLAN_MS)  # type: ignore[misc]
+        show("as it was", lambda cake=cake: plan_document(cake))  # type: ignore[misc]
+    three = _mixed(three)
+    print("\nthe plan of mixed shapes on its way")
+    text = write_document(three)
+    planned = plan_document(three)
+    wire = show("floor: that plan written out as JSON", planned.model_dump_json)
+    print(f"  planning from nothing takes {median / wire:.1f} times as long as writing the plan out")
+    show("read, plan and write, as a request does", lambda: written(plan_document(read_document(text))))
+    show("the same from nothing", lambda: written(plan_document(read_document(text))), before=forget)
+    edits = (_wider(three, step) for step in range(RUNS + 1))
+    show("plan and write, its bottom tier changed", lambda: written(plan_document(next(edits))))
+    print("\npapers of the mixed cake")
+    templates = templates_of(three, planned)
+    show("templates as PDF", lambda: write_pdf(templates), GOAL_PDF_MS, runs=20)
+    show("templates as SVG", lambda: write_svg(templates))
+    show("templates as DXF", lambda: write_dxf(templates), runs=20)
+    print("\ngrowth with tiers")
+    one = None
+    for count in (1, 3, 10, 30):
+        many = _with_tiers(three, count)
+        took = show(f"plan of {count} tiers, from nothing", lambda many=many: plan_document(many), before=forget)  # type: ignore[misc]
+        one = one or took
+        print(f"  {took / one:.1f} times one tier")
+    week_of_ten = plan_document(_with_tiers(documents[3], 10))
+    served = [list(bowl.steps.values()) for bowl in week_of_ten.bowls.values()]
+    print("\nbowls")
+    show(
+        "bowl walk with reserve, ten tiers",
+        lambda: [fill_bowl(uses, "", "#FFFFFF", 0.05, 5) for uses in served],
+        GOAL_BOWLS_MS,
+        before=forget,
+    )
+    _bench_shopping()
+    return _bench_screen()
+
+
+def _bench_shopping() -> None:
+    """Time the list and the money of many orders: with their plans at hand, and planned as the week's list asks."""
+    documents = week(date(2026, 11, 24))
+    orders = [documents[index % len(documents)] for index in range(SHOPPED)]
+    asked = [Asked(str(number), document, plan_document(document)) for number, document in enumerate(orders)]
+    print("\nshopping")
+    planned = show(f"list and money of {SHOPPED} planned orders", lambda: shop(asked, PANTRY), GOAL_SHOP_MS, runs=20)
+    whole = show(
+        "the same, planned first, one mix for all of them",
+        lambda: shop([Asked(one.key, one.document, plan_document(one.document)) for one in asked], PANTRY, pooled=True),
+        GOAL_SHOP_MS,
+        runs=20,
+    )
+    print(f"  {whole / planned:.1f} times the list alone; {whole / SHOPPED:.1f} ms an order")
+
+
+def _mixed(document: Document) -> Document:
+    """Three tiers that are none of them straight and round: a leaning wall in a panel, a heart, a ball in gores."""
+    leaning, heart, ball = document.design.tiers
+    tiers = (
+        leaning.model_copy(update={"build": TaperedBuild(narrow_mm=200), "cover": PanelCover(top="over")}),
+        heart.model_copy(update={"shape": HeartShape()}),
+        ball.model_copy(update={"build": BallBuild(foot_mm=60), "cover": GoresCover()}),
+    )
+    return document.model_copy(update={"design": document.design.model_copy(update={"tiers": tiers})})
+
+
+def _wider(document: Document, step: int) -> Document:
+    """The document with its bottom tier's tin a little wider than at the step before."""
+    first, *others = document.design.tiers
+    wider = first.model_copy(update={"tin_diameter_mm": first.tin_diameter_mm + 0.01 * step})
+    return document.model_copy(update={"design": document.design.model_copy(update={"tiers": (wider, *others)})})
+
+
+def show(
+    name: str,
+    work: Callable[[], object],
+    goal_ms: float | None = None,
+    runs: int = RUNS,
+    before: Callable[[], object] = lambda: None,
+) -> float:
+    """Time `work` with `before` done untimed ahead of it, print its distribution in ms, and return the median."""
+    work()
+    times = []
+    for _ in range(runs):
+        before()
+        began = time.perf_counter()
+        work()
+        times.append((time.perf_counter() - began) * 1000)
+    return report(name, times, goal_ms)
+
+
+def report(name: str, times: list[float], goal_ms: float | None = None) -> float:
+    """Print a distribution of milliseconds, and return its median."""
+    median, high = statistics.median(times), statistics.quantiles(times, n=20)[-1]
+    goal = "" if goal_ms is None else f"   goal {goal_ms:g} ms: {'met' if median <= goal_ms else 'MISSED'}"
+    print(f"{name:<52} min {min(times):8.3f}  median {median:8.3f}  p95 {high:8.3f} ms{goal}")
+    return median
+
+
+def _with_tiers(document: Document, count: int) -> Document:
+    tiers = tuple(document.design.tiers[index % 3] for index in range(count))
+    return document.model_copy(update={"design": document.design.model_copy(update={"tiers": tiers})})
+
+
+def _bench_screen() -> int:
+    """Time from a key that changes a number to the new figure on screen, in headless Chromium."""
+    try:
+        from amber_spread.speed.screen import edit_to_screen
+    except ImportError as error:
+        print(f"\nThe edit-to-screen time needs the test packages: {error}", file=sys.stderr)
+        return 1
+    print("\nfrom an edit to the new figures on screen")
+    times, plans = edit_to_screen()
+    edit = report("an edit on screen (three tiers)", times, GOAL_EDIT_MS)
+    floor = report("floor: the bare request for the same plan", plans)
+    print(f"  the screen takes {edit / floor:.1f} times as long as the bare request")
+    return 0
