@@ -4,6 +4,7 @@ import math
 
 import pytest
 
+from amber_spread.core.bowls.reserve import normals
 from amber_spread.core.design.design import BowlOrder, Cavity, Design, Layers
 from amber_spread.core.design.finishes import (
     CollarCover,
@@ -12,32 +13,40 @@ from amber_spread.core.design.finishes import (
     DrapeCover,
     FreehandFinal,
     HalvesCover,
+    InvertedFinal,
     Measured,
     NoFinal,
     PanelCover,
     PrintedCover,
     SoftFilling,
     Stripe,
+    TwinFinal,
 )
 from amber_spread.core.design.practice import Practice
 from amber_spread.core.design.shapes import (
     OvalShape,
     PetalShape,
     PolygonShape,
+    ProfilePoint,
     RectangleShape,
     RoundShape,
     SideBuild,
     SquareShape,
     TaperedBuild,
+    TurnedBuild,
 )
 from amber_spread.core.document.document import plan_document
 from amber_spread.core.geometry import profile
 from amber_spread.core.geometry.body import Sideways
+from amber_spread.core.geometry.flat import area_of
 from amber_spread.core.geometry.outline import Cornered
+from amber_spread.core.geometry.traced import free
+from amber_spread.core.kernel import limits
 from amber_spread.core.kernel.figures import decided
+from amber_spread.core.line import read_line, write_line
 from amber_spread.core.plan import plan
 from amber_spread.core.shop.shopping import Asked, shop
-from amber_spread.core.stock.kit import Mat
+from amber_spread.core.stock.kit import Kit, Mat, Measure, Need, ShapedBoard, kit_of
 from amber_spread.core.stock.pantry import Pack, Pantry
 from amber_spread.core.stock.recipes import Recipe, RecipeLine, scale
 from amber_spread.core.tier.hidden import hollowed
@@ -257,3 +266,178 @@ def test_a_leaning_panel_is_rolled_high_enough_for_its_lap_and_its_trim():
         )  # fmt: skip
         high, higher = (max(min(piece.size) for piece in one.pieces.values()) for one in (plain, more))
         assert higher > high
+
+
+def test_the_card_a_tier_was_turned_over_on_is_not_asked_for_twice():
+    bottom, top = (
+        tier(tin, final=InvertedFinal(disc_diameter_mm=tin + 12), cover=DrapeCover()) for tin in (254, 152.4)
+    )
+    plan_ = planned(bottom, top)
+    cards = {need.tier: need.count for need in plan_.kit.values() if need.tool == "card"}
+    assert cards == {1: 2, 2: 1}
+    twin = planned(*(tier(tin, final=TwinFinal(disc_diameter_mm=tin + 12)) for tin in (254, 152.4)))
+    assert [need.count for need in twin.kit.values() if need.tool == "disc"] == [2, 2]
+
+
+def test_a_board_of_just_the_size_that_serves_is_had():
+    square = Need("board", 1, Measure(200), 190, shape="square", length=Measure(200))
+    for side, status in ((193.6, "have"), (193.0, "next best")):
+        kit = Kit(boards_mm=(), shaped_boards=(ShapedBoard(shape="square", across_mm=side),))
+        assert kit_of([square], kit)["need_1"].status == status
+
+
+@pytest.mark.parametrize(("sides", "kept"), [(6, True), (8, True), (10, True), (12, True), (13, False), (7, False)])
+def test_a_polygon_has_as_many_sides_as_tins_have(sides, kept):
+    if kept:
+        assert PolygonShape(sides=sides).sides == sides
+    else:
+        with pytest.raises(ValueError, match="6, 8, 10 or 12"):
+            PolygonShape(sides=sides)
+
+
+def test_a_small_outline_keeps_every_corner_it_was_drawn_with():
+    drawn = free(200.0, ((0, 0), (100, 0.015), (200, 0), (200, 100), (0, 100)))
+    assert len(drawn.polygon.exterior.coords) == 6
+
+
+def test_a_count_of_layers_that_reaches_is_looked_for_up_to_the_most_there_are():
+    most = int(limits.LAYER_COUNT.high)
+    practice = Practice(cut_least_mm=19.5, filling_mm=5)
+    target = 20 * most + 5 * (most - 1)
+    wanted = Layers(count=most - 2, height_mm=20, target_height_mm=target)
+    one = tier(layers=wanted, final=NoFinal(), crumb=CrumbCoat(thickness_mm=0))
+    other = planned(one, practice=practice).tiers[0].layers.target.other_count
+    assert other.count.value == most
+    assert other.cut_height.value == pytest.approx(20)
+
+
+def test_what_a_pack_costs_is_its_price_times_how_many():
+    pack = Pack(item="sugar", size=500, unit="g", price=2.5)
+    whole = shop([Asked("one", document(tier()), plan_document(document(tier())))], Pantry(packs=(pack,)))
+    want = whole.wants["sugar"]
+    (count,) = {bought.count.value for bought in want.packs.values()}
+    assert count > 1
+    assert sum(one.value for one in want.cost.given.values()) == pytest.approx(2.5 * count)
+
+
+def test_no_walk_of_a_bowl_stands_at_the_edge_of_what_is_sampled():
+    sample = normals()
+    assert abs(sample).max() < 5
+    assert abs(sample.mean()) < 0.01
+    assert sample.std() == pytest.approx(1, abs=0.01)
+
+
+def test_a_profile_is_smoothed_through_every_corner_in_even_steps():
+    corners = ((0.0, 100.0), (30.0, 80.0), (50.0, 90.0), (100.0, 60.0))
+    drawn = profile.smoothed(corners, 4)
+    assert len(drawn) == 4 * 3 + 1
+    assert all(any((up, out) == pytest.approx(corner) for up, out in drawn) for corner in corners)
+    ups = [up for up, _ in drawn]
+    assert ups == sorted(ups)
+    assert ups[4:9] == pytest.approx([30, 35, 40, 45, 50])
+
+
+def test_a_bevel_begins_straight_above_the_foot():
+    wall, rim, top = profile.bevelled(100, 80, 15, 20)
+    assert (wall.x0, wall.z0, wall.x1, wall.z1) == (0, 0, 0, 60)
+    assert (rim.x0, rim.z0) == (wall.x1, wall.z1)
+    assert (top.x0, top.z0) == (rim.x1, rim.z1) == (-15, 80)
+
+
+@pytest.mark.parametrize("run", ["round", "upright"])
+def test_stripes_of_a_box_run_the_way_that_is_asked(run):
+    stripes = (Stripe(colour="blush"), Stripe(colour="ivory"))
+    cover = PanelCover(run=run, stripes=stripes)
+    one = tier(shape=SquareShape(), build=TaperedBuild(narrow_mm=150), cover=cover)
+    pieces = planned(one).tiers[0].cover.pieces
+    assert ("left" in pieces) == (run == "upright")
+    assert pieces["front"].count.value == (1 if run == "upright" else 2)
+
+
+def test_a_sheet_with_a_direction_is_never_laid_across():
+    printed = {"sheet_width_mm": 210, "sheet_height_mm": 297}
+    plain, directed = (
+        planned(tier(203.2, cover=PrintedCover(directional=directional, **printed))).tiers[0].cover
+        for directional in (False, True)
+    )
+    assert not any(one.turned for one in directed.laid if one.piece == "strip")
+    assert plain.printed.sheets.value <= directed.printed.sheets.value
+
+
+def test_the_top_of_a_printed_cover_is_said_in_parts_only_where_it_is_in_parts():
+    for tin, parts in ((150, None), (400, 4)):
+        cover = PrintedCover(sheet_width_mm=210, sheet_height_mm=297, top="circle")
+        found = planned(tier(tin, cover=cover)).tiers[0].cover.top_parts
+        assert (found is None) if parts is None else found.value >= 2
+
+
+def test_points_of_a_turned_profile_are_read_to_the_last():
+    points = ((0, 1), (0.5, 0.8), (1, 0.9))
+    turned = TurnedBuild(points=tuple(ProfilePoint(up=up, out=out) for up, out in points))
+    line = write_line(Design(tiers=(tier(build=turned),)), MEDIA)
+    read = read_line(line, MEDIA, Practice())
+    assert [(point.up, point.out) for point in read.design.tiers[0].build.points] == list(points)
+    cut = read_line(line.replace(" / 1:0.9", " / 1:"), MEDIA, Practice())
+    assert cut.unread
+
+
+def test_what_may_not_follow_a_colour_is_marked_where_it_begins():
+    line = write_line(Design(tiers=(tier(),), colours=COLOURS[:1]), MEDIA)
+    (found,) = read_line(f"{line} striped pink", MEDIA, Practice()).unread
+    assert (found.start, found.end) == (len(line) + 1, len(line) + 13)
+
+
+@pytest.mark.parametrize(("foot", "top"), [(220, 160), (300, 80), (203, 190)])
+def test_strips_of_a_cone_share_its_whole_turn_between_them(foot, top):
+    cover = PanelCover(stripes=(Stripe(colour="blush"), Stripe(colour="ivory")), run="upright")
+    one = tier(foot, build=TaperedBuild(narrow_mm=top), cover=cover)
+    pieces = planned(one, practice=Practice()).tiers[0].cover.pieces
+    for piece in pieces.values():
+        if piece.bands:
+            covered = sum(area_of(band.corners) for band in piece.bands)
+            assert covered == pytest.approx(area_of(piece.corners), rel=0.02)
+    shares = {1: 0.0, 2: 0.0}
+    for piece in pieces.values():
+        for band in piece.bands:
+            shares[band.stripe] += piece.count.value * area_of(band.corners)
+    assert shares[1] == pytest.approx(shares[2], rel=0.1)
+
+
+def test_a_turned_wall_of_points_in_a_line_is_the_cone_through_them():
+    points = tuple(ProfilePoint(up=up, out=1 - 0.3 * up) for up in (0, 0.25, 0.4, 1))
+    coat = {"final": FreehandFinal(side_mm=9, top_mm=9), "cover": DrapeCover()}
+    turned = planned(tier(build=TurnedBuild(points=points, smooth=False), **coat)).tiers[0]
+    cone = planned(tier(build=TurnedBuild(points=(points[0], points[-1]), smooth=False), **coat)).tiers[0]
+    for of in (lambda one: one.coats.stays, lambda one: one.cover.rolled_weight, lambda one: one.layers.cake_volume):
+        assert of(turned).value == pytest.approx(of(cone).value, rel=1e-6)
+
+
+def test_a_top_with_a_direction_that_lies_on_a_sheet_only_when_turned_is_laid_in_parts():
+    one = tier(200, shape=RectangleShape(length_mm=250), crumb=CrumbCoat(thickness_mm=0), final=NoFinal())
+    sheet = {"sheet_width_mm": 255, "sheet_height_mm": 205, "top": "circle"}
+    free_, directed = (
+        planned(one.model_copy(update={"cover": PrintedCover(directional=directional, **sheet)})).tiers[0].cover
+        for directional in (False, True)
+    )
+    assert free_.top_parts is None
+    assert directed.top_parts.value > 1
+
+
+def test_a_pack_that_costs_nothing_costs_nothing():
+    packs = (Pack(item="sugar", size=500, price=0), Pack(item="sugar", size=1000, price=2))
+    cost = cost_of_order(packs)
+    free_ = cost_of_order(packs[1:])
+    assert cost.materials.value < free_.materials.value
+
+
+def cost_of_order(packs):
+    one = document(tier())
+    return shop([Asked("one", one, plan_document(one))], Pantry(packs=packs)).orders["one"].cost
+
+
+def test_batter_of_a_cake_whose_recipe_is_not_known_is_made_in_quarters():
+    one = tier(layers=Layers(cake="grandmothers_secret", count=2))
+    batter = planned(one).batter
+    batches = batter.mixes["grandmothers_secret"].batches
+    assert batches.value * 4 == pytest.approx(round(batches.value * 4))
+    assert batches.value > 0

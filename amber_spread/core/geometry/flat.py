@@ -209,29 +209,37 @@ def area_of(corners: Sequence[Corner]) -> float:
 
 
 def lay_out(pieces: dict[str, Piece], width_mm: float, length_mm: float, gap_mm: float = 10.0) -> list[Laid]:
-    """Every copy of every piece on mats of that size: in rows, tallest first, each turned to lie along the mat.
+    """Every copy of every piece on mats of that size: in rows, tallest first, each turned to lie along the mat where
+    it can, else up it.
 
     A piece larger than the mat lies on one of its own, from its corner.
     """
+    mat_mm = width_mm, length_mm
     copies = [
-        (key, *piece.size)
+        (key, *_on_mat(*piece.size, mat_mm))
         for key, piece in pieces.items()
         if piece.stuff == "sheet"
         for _ in range(int(piece.count.value))
     ]
-    flat = [(key, max(w, h), min(w, h), h > w) for key, w, h in copies]
-    order = sorted(range(len(flat)), key=lambda index: -flat[index][2])
     found: list[Laid] = []
-    mat, x, y, row = 0, 0.0, 0.0, 0.0
-    for index in order:
-        key, wide, high, turned = flat[index]
+    mat, x, y, row, full = 0, 0.0, 0.0, 0.0, False
+    for key, wide, high, turned in sorted(copies, key=lambda copy: -copy[2]):
         if x and x + wide > width_mm:
             x, y, row = 0.0, y + row + gap_mm, 0.0
-        if (x or y) and y + high > length_mm:
+        large = not fits(wide, high, mat_mm)
+        if full or (x or y) and (large or y + high > length_mm):
             mat, x, y, row = mat + 1, 0.0, 0.0, 0.0
         found.append(Laid(piece=key, mat=mat, x=round(x, 2), y=round(y, 2), turned=turned))
-        x, row = x + wide + gap_mm, max(row, high)
+        x, row, full = x + wide + gap_mm, max(row, high), large
     return found
+
+
+def _on_mat(wide_mm: float, high_mm: float, mat: tuple[float, float]) -> tuple[float, float, bool]:
+    """How wide and high a piece lies on a mat, and whether it is turned for that."""
+    long, short = max(wide_mm, high_mm), min(wide_mm, high_mm)
+    up = long > mat[0] and fits(long, short, mat)
+    lies = (short, long) if up else (long, short)
+    return *lies, lies != (wide_mm, high_mm)
 
 
 def fits(width_mm: float, height_mm: float, mat: Iterable[float]) -> bool:
