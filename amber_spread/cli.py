@@ -36,6 +36,7 @@ def main(arguments: list[str] | None = None) -> int:
         "files", nargs="*", help="files of the core, such as cover.py; all of them where none is named"
     )
     mutants.add_argument("--sample", type=int, default=40, help="how many faults to try (40)")
+    mutants.add_argument("--seed", type=int, default=20261126, help="another number draws another sample (20261126)")
     for name, words in (("backup", "write everything to an archive"), ("restore", "bring everything back from one")):
         kept = commands.add_parser(name, help=words)
         kept.add_argument("file", help="the archive, a ZIP file")
@@ -68,7 +69,7 @@ def main(arguments: list[str] | None = None) -> int:
     if chosen.command == "mutants":
         from amber_spread.mutants import run_mutants
 
-        return run_mutants(chosen.files, chosen.sample)
+        return run_mutants(chosen.files, chosen.sample, chosen.seed)
     if chosen.command in ("backup", "restore"):
         from amber_spread import safety
 

@@ -153,8 +153,10 @@ def test_a_recipe_that_two_people_change_is_neither_lost_nor_silently_replaced(s
     theirs = next(one for one in kept["pantry"]["recipes"] if one["lines"][0]["amount"] == 111)
     theirs["lines"][0]["amount"] = 222
     sent = {"began_from": kept["number"], "pantry": kept["pantry"]}
-    assert screen.request.put(f"{demo_address}/api/pantry", data=sent, headers=dict(OURS)).ok
     fill(field, "333 g")
+    with screen.expect_response("**/api/pantry"):
+        assert screen.request.put(f"{demo_address}/api/pantry", data=sent, headers=dict(OURS)).ok
+    expect(field).to_have_value("333 g")
     keep.click()
     expect(screen.get_by_role("alert")).to_contain_text("Somebody else changed this recipe meanwhile")
     expect(field).to_have_value("333 g")
@@ -162,6 +164,16 @@ def test_a_recipe_that_two_people_change_is_neither_lost_nor_silently_replaced(s
     expect(keep).to_be_disabled()
     found = screen.request.get(f"{demo_address}/api/pantry").json()["pantry"]["recipes"]
     assert next(one for one in found if one["key"] == theirs["key"])["lines"][0]["amount"] == 333
+
+    kept = screen.request.get(f"{demo_address}/api/pantry").json()
+    next(one for one in kept["pantry"]["recipes"] if one["key"] == theirs["key"])["lines"][0]["amount"] = 444
+    field.press_sequentially("5")
+    with screen.expect_response("**/api/pantry"):
+        sent = {"began_from": kept["number"], "pantry": kept["pantry"]}
+        assert screen.request.put(f"{demo_address}/api/pantry", data=sent, headers=dict(OURS)).ok
+    expect(field).to_have_value(re.compile("5"))
+    field.press("Escape")
+    expect(field).to_have_value("444 g")
 
 
 SLOW = """const quick = window.fetch;

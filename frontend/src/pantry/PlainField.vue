@@ -12,11 +12,13 @@ const props = defineProps<{
 const id = useId();
 const typed = ref<string | null>(null);
 const wrong = ref("");
+const input = ref<HTMLInputElement>();
 
 watch(
   () => props.value,
   () => {
-    if (!wrong.value) typed.value = null;
+    // What is being typed stays, whatever is kept elsewhere meanwhile.
+    if (!wrong.value && document.activeElement !== input.value) typed.value = null;
   },
 );
 
@@ -35,6 +37,7 @@ function giveUp(): void {
   <span class="plain" :class="{ wide }">
     <input
       :id="id"
+      ref="input"
       type="text"
       autocomplete="off"
       :value="typed ?? value"

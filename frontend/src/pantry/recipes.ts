@@ -12,10 +12,12 @@ import { parseWeight, UnitError } from "@/shared/units";
 
 const KEPT = "amber:recipes";
 
-/** Recipes that were changed and not kept, by their key. */
-function unkept(): Record<string, Recipe> {
+const BEGUN = "amber:recipes-begun";
+
+/** What this browser kept by key: recipes that were changed and not kept, and what each was before that. */
+function unkept<T>(place: string): Record<string, T> {
   try {
-    return JSON.parse(recall(KEPT) ?? "{}") as Record<string, Recipe>;
+    return JSON.parse(recall(place) ?? "{}") as Record<string, T>;
   } catch {
     return {};
   }
@@ -26,7 +28,9 @@ export function useRecipes() {
   const settings = useSettings();
   const key = ref("");
   const draft = ref<Recipe | null>(null);
-  const drafts = ref(unkept());
+  const drafts = ref(unkept<Recipe>(KEPT));
+  /** What each recipe said, as JSON, when its changes were begun. */
+  const begun = unkept<string>(BEGUN);
   const wantedText = ref("");
   const scaled = ref<Scaled | null>(null);
   const wrong = ref("");
@@ -49,6 +53,7 @@ export function useRecipes() {
   function choose(recipe: Recipe): void {
     if (recipe.key !== key.value) [wrong.value, wantedText.value] = ["", ""];
     key.value = recipe.key;
+    if (!drafts.value[recipe.key]) begun[recipe.key] = JSON.stringify(recipe);
     draft.value = copied(drafts.value[recipe.key] ?? recipe);
   }
 
@@ -68,6 +73,7 @@ export function useRecipes() {
       const mine = changed.value && draft.value ? [[key.value, copied(draft.value)] as const] : [];
       drafts.value = Object.fromEntries([...others, ...mine]);
       keepText(KEPT, JSON.stringify(drafts.value));
+      keepText(BEGUN, JSON.stringify(begun));
     },
     { deep: true },
   );
@@ -100,10 +106,13 @@ export function useRecipes() {
   async function keep(): Promise<void> {
     const recipe = draft.value;
     if (!recipe) return;
-    const began = JSON.stringify(asKept.value);
+    const began = begun[recipe.key] ?? JSON.stringify(asKept.value);
     await pantry.change((kept) => {
       const now = kept.recipes.find((one) => one.key === recipe.key);
-      if (now && JSON.stringify(now) !== began)
+      const found = JSON.stringify(now);
+      // Asked once; from then on theirs is known.
+      begun[recipe.key] = found ?? began;
+      if (now && found !== began)
         throw new LeftAsItIs(
           "Somebody else changed this recipe meanwhile. Yours is still here: keep it to put it in place of theirs, or leave it.",
         );
