@@ -135,8 +135,8 @@ class Maker:
                 lambda order: ("POST", "/api/shop", {"document": order}),
                 lambda order: ("POST", "/api/line/print", order),
                 lambda order: ("POST", "/api/read", order),
-                lambda order: ("PUT", "/api/kit", {"began_from": self._few(), "kit": self._changed(KIT)}),
-                lambda order: ("PUT", "/api/pantry", {"began_from": self._few(), "pantry": self._changed(LARDER)}),
+                lambda _: ("PUT", "/api/kit", {"began_from": self._few(), "kit": self._changed(KIT)}),
+                lambda _: ("PUT", "/api/pantry", {"began_from": self._few(), "pantry": self._changed(LARDER)}),
             ]
         )
         method, path, body = way(order)

@@ -177,5 +177,5 @@ def _listen(port: int | None) -> socket.socket:
     raise CannotServe(f"{taken} taken. Name another with --port.")
 
 
-def _interrupt(number: int, frame: FrameType | None) -> None:
+def _interrupt(_number: int, _frame: FrameType | None) -> None:
     raise KeyboardInterrupt

@@ -78,8 +78,10 @@ def write_recipes(recipes: Iterable[Recipe]) -> str:
             "" if recipe.batter_g_per_ml is None else f"{recipe.batter_g_per_ml:.10g}",
             "" if recipe.yield_g is None else f"{recipe.yield_g:.10g}", "yes" if recipe.by_quarters else "no",
         )  # fmt: skip
-        for line in recipe.lines:
-            rows.append((*head, line.item, f"{line.amount:.10g}", line.unit, "yes" if line.whole else "no", ""))
+        rows.extend(
+            (*head, line.item, f"{line.amount:.10g}", line.unit, "yes" if line.whole else "no", "")
+            for line in recipe.lines
+        )
         rows.extend((*head, "", "", "", "", plain(step)) for step in recipe.steps)
     return _written(tuple(column.name for column in RECIPES), rows)
 

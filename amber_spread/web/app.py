@@ -5,7 +5,7 @@ from contextlib import asynccontextmanager
 from pathlib import Path
 from typing import Any
 
-from fastapi import APIRouter, FastAPI, Request, Response
+from fastapi import APIRouter, FastAPI, Response
 from fastapi.openapi.utils import get_openapi
 from fastapi.responses import FileResponse
 from fastapi.staticfiles import StaticFiles
@@ -79,7 +79,7 @@ def make_app(book: OrderBook | None, built: Path = BUILT) -> FastAPI:
             return FileResponse(built / "api-docs.html")
 
     @api.api_route("/{rest:path}", methods=["GET", "POST", "PUT", "PATCH", "DELETE"], include_in_schema=False)
-    def nothing(rest: str) -> Response:
+    def nothing() -> Response:
         raise HTTPException(404, "There is no such address in the API")
 
     app.include_router(api)
@@ -87,7 +87,7 @@ def make_app(book: OrderBook | None, built: Path = BUILT) -> FastAPI:
         app.mount("/assets", StaticFiles(directory=built / "assets"), name="assets")
 
         @app.get("/{rest:path}", include_in_schema=False)
-        def page(request: Request, rest: str) -> FileResponse:
+        def page() -> FileResponse:
             """One page serves every view; the browser finds its own way from the address."""
             return FileResponse(built / "index.html", headers={"Cache-Control": "no-cache"})
 

@@ -74,31 +74,31 @@ def catch_errors(app: FastAPI) -> None:
     """Turn every error an endpoint can meet into a problem detail."""
 
     @app.exception_handler(RequestValidationError)
-    def invalid(request: Request, error: RequestValidationError) -> JSONResponse:
+    def invalid(_: Request, error: RequestValidationError) -> JSONResponse:
         if any(found["type"] == "json_invalid" for found in error.errors()):
             return problem(400, TITLES[400], "The body is not JSON.")
         return _unusable(complaints_of(error.errors(), skip=1))
 
     @app.exception_handler(HTTPException)
-    def refused(request: Request, error: HTTPException) -> JSONResponse:
+    def refused(_: Request, error: HTTPException) -> JSONResponse:
         detail = "The body could not be read." if error.status_code == 400 else f"{error.detail}."
         return problem(error.status_code, TITLES.get(error.status_code, "That did not work"), detail)
 
     @app.exception_handler(FileError)
-    def unplannable(request: Request, error: FileError) -> JSONResponse:
+    def unplannable(_: Request, error: FileError) -> JSONResponse:
         return _unusable(error.complaints)
 
     @app.exception_handler(Unread)
-    def unread(request: Request, error: Unread) -> JSONResponse:
+    def unread(_: Request, error: Unread) -> JSONResponse:
         words = f"This version cannot read “{error.title}”: {error}. It is safe as it was saved; nothing was changed."
         return problem(422, "This version cannot read it", words, error.complaints, type=UNREAD)
 
     @app.exception_handler(OutlineError)
-    def unreadable(request: Request, error: OutlineError) -> JSONResponse:
+    def unreadable(_: Request, error: OutlineError) -> JSONResponse:
         return problem(422, "That drawing cannot be used", str(error))
 
     @app.exception_handler(TableError)
-    def bad_lines(request: Request, error: TableError) -> JSONResponse:
+    def bad_lines(_: Request, error: TableError) -> JSONResponse:
         count = len(error.complaints)
         lines = "One line" if count == 1 else f"{count} lines"
         words = " ".join(f"{one.field}: {one.message}." for one in error.complaints[:3])
@@ -106,11 +106,11 @@ def catch_errors(app: FastAPI) -> None:
         return problem(422, "This file cannot be used yet", detail, error.complaints)
 
     @app.exception_handler(OrderMissing)
-    def missing(request: Request, error: OrderMissing) -> JSONResponse:
+    def missing(_: Request, error: OrderMissing) -> JSONResponse:
         return problem(404, TITLES[404], f"{str(error).capitalize()}. It may have been removed.")
 
     @app.exception_handler(StaleSave)
-    def stale(request: Request, error: StaleSave) -> JSONResponse:
+    def stale(_: Request, error: StaleSave) -> JSONResponse:
         detail = (
             f"{error.what} was saved elsewhere meanwhile, as version {error.current}. "
             f"Yours is kept beside it as version {error.aside}; nothing is lost."

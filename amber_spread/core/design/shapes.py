@@ -13,7 +13,6 @@ from amber_spread.core.kernel.base import Frozen, at
 
 Length = Annotated[float, limits.TIN_LENGTH.field()]
 Corner = Annotated[float, limits.CORNER_RADIUS.field()]
-Width = Annotated[float, limits.TIN_DIAMETER.field()]
 Coordinate = Annotated[float, limits.COORDINATE.field()]
 Share = Annotated[float, limits.PROFILE_SHARE.field()]
 

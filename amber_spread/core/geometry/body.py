@@ -183,7 +183,7 @@ class Carried:
         low, high = min(outs), max(outs)
         if high - low < FLAT_MM:
             only = self._grown((low + high) / 2)
-            return (lambda out: only.area_mm2), (lambda out: only.perimeter_mm)
+            return (lambda _: only.area_mm2), (lambda _: only.perimeter_mm)
         first, last = math.floor(low / GROWN_STEP_MM) + 1, math.ceil(high / GROWN_STEP_MM)
         at = [low, *(step * GROWN_STEP_MM for step in range(first, last)), high]
         grown = [self._grown(out) for out in at]

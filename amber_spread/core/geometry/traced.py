@@ -1,7 +1,6 @@
 """Outlines that have no closed form: traced as polygons true to size, and grown by GEOS through shapely."""
 
 import math
-from collections.abc import Sequence
 from dataclasses import dataclass
 from functools import cached_property, lru_cache
 from typing import Literal
@@ -170,9 +169,3 @@ def free(across_mm: float, points: tuple[Point, ...]) -> Traced:
     factor = across_mm / (right - left)
     drawn = scale(stood, factor, factor, origin=(0, 0))
     return Traced(drawn if len(points) <= FINE_CORNERS else drawn.simplify(KNIFE_MM / 5))
-
-
-def own_width(points: Sequence[Point]) -> float:
-    """The width of an outline as it was drawn, mm: the reach of its corners from left to right."""
-    across = [x for x, _ in points]
-    return max(across) - min(across)

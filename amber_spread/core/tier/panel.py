@@ -219,7 +219,7 @@ def _round_and_on(shares: Sequence[float], start: float, end: float) -> Iterator
         place, index = after, index + 1
 
 
-def _level(along: float) -> float:
+def _level(_: float) -> float:
     return 0.0
 
 

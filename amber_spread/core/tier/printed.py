@@ -50,7 +50,7 @@ def plan_printed(cover: PrintedCover, practice: Practice, coated: Body, tier: Ti
     high = strip_height.figure(wall_mm, tab_mm, 0.0)
     girth_mm = coated.girth_mm
     sheet = cover.sheet_width_mm, cover.sheet_height_mm
-    top, parts = _top_of(cover, coated, sheet, overlap.value)
+    top, parts = _top_of(cover, coated, overlap.value)
     boxes = [top.size] * int(top.count.value) if top else []
     ways = list(_cuts(cover, girth_mm, high.value, overlap.value, boxes))
     short_mm = None
@@ -98,9 +98,7 @@ def plan_printed(cover: PrintedCover, practice: Practice, coated: Body, tier: Ti
     )
 
 
-def _top_of(
-    cover: PrintedCover, coated: Body, sheet: tuple[float, float], overlap_mm: float
-) -> tuple[Piece | None, int]:
+def _top_of(cover: PrintedCover, coated: Body, overlap_mm: float) -> tuple[Piece | None, int]:
     """The piece for the top, and in how many parts it is laid: one, where it lies on a sheet."""
     if cover.top != "circle" or coated.flat_top is None:
         return None, 1
