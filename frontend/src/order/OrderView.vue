@@ -281,7 +281,8 @@ onBeforeRouteLeave(async () => {
 }
 
 .title {
-  flex: 0 1 250px;
+  flex: 100 1 130px;
+  max-width: 250px;
   margin-left: 14px;
 }
 
