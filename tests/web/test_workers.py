@@ -1,0 +1,44 @@
+"""Work elsewhere, in processes that are kept or one by itself: what comes of it, and when it is given up."""
+
+import time
+from operator import add
+
+import pytest
+
+from amber_spread.core.document import FileError, read_document
+from amber_spread.web.workers import FAILED, MEGABYTE, Workers
+
+
+@pytest.fixture(params=[True, False], ids=["kept", "by itself"])
+def workers(request):
+    found = Workers(shared=request.param)
+    yield found
+    found.stop()
+
+
+def test_work_is_done_elsewhere_and_what_it_raises_is_raised_here(workers):
+    assert workers.begin(add, 30, 2, 3).result() == 5
+    assert workers.begin(sorted, 30, [2, 3, 1], reverse=True).result() == [3, 2, 1]
+    with pytest.raises(FileError):
+        workers.begin(read_document, 30, b"no design file").result()
+
+
+def test_work_that_takes_too_long_or_too_much_is_given_up(workers):
+    began = time.monotonic()
+    with pytest.raises(FAILED):
+        workers.begin(time.sleep, 1.5, 60).result()
+    with pytest.raises(FAILED):
+        workers.begin(bytearray, 30, 1500 * MEGABYTE).result()
+    assert time.monotonic() - began < 30
+    assert workers.begin(add, 30, 1, 1).result() == 2
+
+
+def test_whatever_is_at_work_is_ended_at_once(workers):
+    assert workers.begin(add, 30, 1, 1).result() == 2
+    under_way = workers.begin(time.sleep, 60, 60)
+    time.sleep(0.3)
+    began = time.monotonic()
+    workers.stop()
+    assert time.monotonic() - began < 4
+    with pytest.raises(BaseException):  # noqa: B017  (each way has its own word for it)
+        under_way.result(timeout=10)
