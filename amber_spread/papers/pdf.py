@@ -5,6 +5,7 @@ import math
 from collections.abc import Iterator, Sequence
 from typing import Literal, NamedTuple
 
+from reportlab import rl_config
 from reportlab.lib.pagesizes import A4, LETTER
 from reportlab.lib.units import mm
 from reportlab.pdfgen.canvas import Canvas
@@ -15,6 +16,7 @@ from amber_spread.core.kernel.units import MM_PER_INCH
 from amber_spread.papers.letters import lettered
 from amber_spread.papers.templates import Template
 
+rl_config.useA85 = 0  # a page as bytes is smaller than as letters, and is written at once
 Paper = Literal["a4", "letter"]
 SIZES = {"a4": A4, "letter": LETTER}
 MARGIN_MM = 10.0
@@ -97,7 +99,7 @@ def _page(canvas: Canvas, one: Template, tiling: Tiling, tile: Tile, paper: Pape
     frame.rect(MARGIN_MM * mm, (MARGIN_MM + FOOT_MM) * mm, room[0] * mm, room[1] * mm)
     canvas.clipPath(frame, stroke=0)
     canvas.translate((MARGIN_MM - tile.x) * mm, (MARGIN_MM + FOOT_MM - tile.y) * mm)
-    _crosses(canvas, tiling, room)
+    _crosses(canvas, tiling, tile, room)
     if tiling.turned:
         canvas.translate(one.size[1] * mm, 0)
         canvas.rotate(90)
@@ -145,7 +147,7 @@ def _curves(x0: float, y0: float, x1: float, y1: float, bulge: float) -> Iterato
         ]
 
 
-def _crosses(canvas: Canvas, tiling: Tiling, room: tuple[float, float]) -> None:
+def _crosses(canvas: Canvas, tiling: Tiling, tile: Tile, room: tuple[float, float]) -> None:
     """Registration crosses along the middle of every shared strip, at the same points of the piece on both pages."""
     canvas.setStrokeColorRGB(*INK)
     canvas.setLineWidth(0.4)
@@ -160,8 +162,15 @@ def _crosses(canvas: Canvas, tiling: Tiling, room: tuple[float, float]) -> None:
     ]
     points = [(x, y) for x in seams[0] for y in along[1]] + [(x, y) for y in seams[1] for x in along[0]]
     for x, y in points:
+        if not (_reaches(x - tile.x, room[0]) and _reaches(y - tile.y, room[1])):
+            continue  # it lies on other pages
         canvas.line((x - CROSS_MM) * mm, y * mm, (x + CROSS_MM) * mm, y * mm)
         canvas.line(x * mm, (y - CROSS_MM) * mm, x * mm, (y + CROSS_MM) * mm)
+
+
+def _reaches(at: float, room: float) -> bool:
+    """Whether a cross there is seen on a page of that room."""
+    return -CROSS_MM <= at <= room + CROSS_MM
 
 
 def _foot(canvas: Canvas, one: Template, tiling: Tiling, tile: Tile, page: str) -> None:
@@ -185,10 +194,11 @@ def _foot(canvas: Canvas, one: Template, tiling: Tiling, tile: Tile, page: str) 
 def _map(canvas: Canvas, tiling: Tiling, tile: Tile, left: float) -> None:
     """The page map: one box a page, the present one filled."""
     side = min(4.0, 50.0 / max(tiling.columns, tiling.rows * 4))
-    for other in tiling.tiles:
-        canvas.setFillColorRGB(*(INK if other == tile else (1, 1, 1)))
-        x, y = left + 40 + other.column * side, MARGIN_MM - 4 + other.row * side
-        canvas.rect(x * mm, y * mm, side * mm, side * mm, stroke=1, fill=1)
+    across = [(left + 40 + column * side) * mm for column in range(tiling.columns + 1)]
+    up = [(MARGIN_MM - 4 + row * side) * mm for row in range(tiling.rows + 1)]
+    canvas.grid(across, up)
+    canvas.setFillColorRGB(*INK)
+    canvas.rect(across[tile.column], up[tile.row], side * mm, side * mm, stroke=1, fill=1)
     _line(canvas, f"Column {tile.column + 1}, row {tile.row + 1} from below", left, MARGIN_MM - 2, 2.6)
 
 

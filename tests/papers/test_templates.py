@@ -185,15 +185,32 @@ def test_registration_crosses_lie_at_the_same_points_of_the_piece_on_neighbourin
         tile = tiling.tiles[number]
         _, lines = drawn(pages[number])
         bars = [line for line in lines if len(line) == 2 and math.dist(*line) == pytest.approx(8, abs=0.01)]
-        return {
+        middles = [
             (
                 round((a[0] + b[0]) / 2 - MARGIN_MM + tile.x, 1),
                 round((a[1] + b[1]) / 2 - MARGIN_MM - FOOT_MM + tile.y, 1),
             )
             for a, b in bars
+        ]
+        # A cross is two bars about one middle; the arrow on the piece is one.
+        return {middle for middle in middles if middles.count(middle) == 2}
+
+    room = room_of("a4")
+
+    def on_both(points):
+        return {
+            (x, y)
+            for x, y in points
+            if all(0 <= x - tile.x <= room[0] and 0 <= y - tile.y <= room[1] for tile in tiling.tiles[:2])
         }
 
-    assert crosses(0) == crosses(1) != set()
+    assert on_both(crosses(0)) == on_both(crosses(1))
+    assert len(on_both(crosses(0))) >= 3
+    # None is drawn that no page could show.
+    for number, tile in enumerate(tiling.tiles):
+        for x, y in crosses(number):
+            assert -4.1 <= x - tile.x <= room[0] + 4.1
+            assert -4.1 <= y - tile.y <= room[1] + 4.1
 
 
 def test_every_page_says_what_it_belongs_to():
