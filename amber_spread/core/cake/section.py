@@ -1,5 +1,7 @@
 """The half-section: what the drawing shows, as closed outlines in mm, x from the axis and z up from the table."""
 
+from functools import lru_cache
+
 from amber_spread.core.cake.stack import StackPlan, TierStack
 from amber_spread.core.geometry.outline import Outline, Point
 from amber_spread.core.kernel.base import Made
@@ -34,6 +36,11 @@ def draw_section(tiers: list[Drawn], standing: list[TierStack], whole: StackPlan
         outsides.append(stood.outside)
         added.extend(stood.added)
     long = whole.base_length.value if whole.base_length else whole.base_diameter.value
-    edge = Size(whole.base_shape, whole.base_diameter.value, long).outline(below)
-    seen = [(round(x, 2), round(y, 2)) for x, y in edge.points]
-    return Section(parts=parts, tiers=outsides, added=added, board_from_above=seen)
+    seen = _from_above(Size(whole.base_shape, whole.base_diameter.value, long), below)
+    return Section(parts=parts, tiers=outsides, added=added, board_from_above=list(seen))
+
+
+@lru_cache(maxsize=256)
+def _from_above(board: Size, below: Outline) -> tuple[Point, ...]:
+    """The edge of a base board, below a tier of that outline. Most edits leave it as it is."""
+    return tuple((round(x, 2), round(y, 2)) for x, y in board.outline(below).points)

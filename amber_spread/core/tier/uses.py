@@ -164,7 +164,7 @@ def uses_of_tier(
             in_hand = float_of.figure(stays.value, technique.float)
         else:
             in_hand = sheet_float.figure(trimmed.value, gone.value)
-        variation = Quantity(value=technique.variation, unit="ratio")
+        variation = Quantity(technique.variation, "ratio")
         uses.append(
             Use(tier=number, step=step, medium=medium, colour=colour, stays=stays, lost=gone, in_hand=in_hand,
                 variation=variation)
