@@ -35,7 +35,7 @@ class Workers:
         self._lock = Lock()
         self._pool: ProcessPool | None = None
         self._apart: _Apart | None = None
-        self._shared = _locks_are_lent() if shared is None else shared
+        self._shared = locks_are_lent() if shared is None else shared
 
     def wake(self) -> None:
         """Have every process ready before anything is asked of it."""
@@ -105,7 +105,8 @@ class _Apart:
         raise found
 
 
-def _locks_are_lent() -> bool:
+def locks_are_lent() -> bool:
+    """Whether processes of this user may share locks here."""
     try:
         get_context("forkserver").Lock()
     except OSError:

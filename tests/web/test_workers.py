@@ -6,10 +6,16 @@ from operator import add
 import pytest
 
 from amber_spread.core.document import FileError, read_document
-from amber_spread.web.workers import FAILED, MEGABYTE, Workers
+from amber_spread.web.workers import FAILED, MEGABYTE, Workers, locks_are_lent
+
+KEPT = pytest.param(
+    True,
+    id="kept",
+    marks=pytest.mark.skipif(not locks_are_lent(), reason="this machine lends processes no locks to share"),
+)
 
 
-@pytest.fixture(params=[True, False], ids=["kept", "by itself"])
+@pytest.fixture(params=[KEPT, pytest.param(False, id="by itself")])
 def workers(request):
     found = Workers(shared=request.param)
     yield found
