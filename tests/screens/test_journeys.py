@@ -12,6 +12,7 @@ from amber_spread.browser import page
 from amber_spread.core.document.document import plan_document, read_document
 from amber_spread.core.kernel.naming import figures
 from amber_spread.core.kernel.units import format_length, format_weight
+from amber_spread.kitchen import OURS
 
 ROOT = Path(__file__).parents[2]
 AXE = ROOT / "frontend" / "node_modules" / "axe-core" / "axe.min.js"
@@ -291,6 +292,14 @@ def test_a_design_file_is_opened_and_one_that_is_none_is_refused_in_words(screen
         (tmp_path / name).write_text(text)
         chooser.set_input_files(tmp_path / name)
         expect(screen.get_by_role("alert")).to_contain_text(words)
+    theirs = {
+        "format": "amber-spread/2",
+        "title": "From another screen",
+        "design": {"tiers": [{"tin_diameter_mm": 200}]},
+    }
+    assert screen.request.post(f"{address}/api/orders", data=theirs, headers=dict(OURS)).ok
+    expect(screen.get_by_text("From another screen").first).to_be_visible()
+    expect(screen.get_by_role("alert")).to_contain_text("larger than 512 kB")
     good = {"format": "amber-spread/2", "title": "From a file", "design": {"tiers": [{"tin_diameter_mm": 180}]}}
     (tmp_path / "good.json").write_text(json.dumps(good))
     chooser.set_input_files(tmp_path / "good.json")

@@ -27,6 +27,8 @@ const pages = ref(1);
 const count = ref(0);
 const looking = computed(() => Object.values(looked.value).some((one) => one !== ""));
 const trouble = ref("");
+/** Why the shelf itself could not be read; what is said of anything else stays while it is read again. */
+const away = ref("");
 const file = ref<HTMLInputElement>();
 const frame = ref<HTMLElement>();
 const size = useElementSize(frame);
@@ -69,6 +71,7 @@ const standing = (row: Card[]): number => Math.max(...row.map(high), 60) * scale
 
 /** Look along another page, or for something else from the first page on. */
 function turnTo(number: number): void {
+  trouble.value = "";
   page.value = number;
   void load();
 }
@@ -81,7 +84,6 @@ function look(asking: Asking): void {
 let asked = 0;
 async function load(): Promise<void> {
   const mine = (asked += 1);
-  trouble.value = "";
   try {
     const { words, first, last } = looked.value;
     const query = {
@@ -95,10 +97,11 @@ async function load(): Promise<void> {
     if (mine !== asked) return;
     cards.value = found.orders as Card[];
     [count.value, pages.value] = [found.count, found.pages];
+    away.value = "";
     if (page.value > found.pages) turnTo(found.pages);
   } catch (error) {
     if (mine !== asked) return;
-    trouble.value =
+    away.value =
       error instanceof Refused && error.problem.status < 500
         ? error.problem.detail
         : "The kitchen's server cannot be reached just now. Your orders are safe where they are.";
@@ -141,6 +144,7 @@ async function openFile(event: Event): Promise<void> {
 }
 
 async function restore(card: Card): Promise<void> {
+  trouble.value = "";
   try {
     await answered(api.POST("/api/orders/{id}/restore", { params: { path: { id: card.id } } }));
     await load();
@@ -196,10 +200,13 @@ onMounted(() => {
     </header>
     <main ref="frame" class="room">
       <p v-if="trouble" class="banner" role="alert">
-        {{ trouble }} <button class="act" @click="load">Try again</button>
+        {{ trouble }} <button class="act" @click="trouble = ''">Read</button>
+      </p>
+      <p v-else-if="away" class="banner" role="alert">
+        {{ away }} <button class="act" @click="load">Try again</button>
       </p>
       <ShelfSearch v-if="looking || pages > 1 || count > 12" :count="count" :asked="looked" @look="look" />
-      <p v-if="cards === null && !trouble" class="empty">Looking along the shelf …</p>
+      <p v-if="cards === null && !away" class="empty">Looking along the shelf …</p>
       <div v-else-if="cards?.length === 0" class="empty">
         <template v-if="looking">
           <h2>No order is like that</h2>
