@@ -149,7 +149,10 @@ class Maker:
         for one in operation.get("parameters", ()):
             name, value = one["name"], self._answer(one["schema"])
             if one["in"] == "path":
-                path = path.replace(f"{{{name}}}", quote(str(self._id() if name == "id" else value), safe=""))
+                path = path.replace(
+                    f"{{{name}}}",
+                    quote(str(self._id() if name == "id" else value).encode("utf-8", "surrogatepass"), safe=""),
+                )
             elif self.chance.random() < 0.7:
                 query[name] = value
         content = operation.get("requestBody", {}).get("content", {})
