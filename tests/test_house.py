@@ -13,7 +13,7 @@ ALLOWED = {
     "core": {"amber_spread.core", "numpy", "pydantic", "pydantic_core", "rectpack", "scipy", "shapely"},
     "store": {"amber_spread.core", "amber_spread.store", "pydantic", "sqlalchemy", "alembic", "psycopg"},
     "papers": {"amber_spread.core", "amber_spread.papers", "pydantic", "reportlab", "ezdxf", "svgelements", "defusedxml", "numpy", "shapely"},
-    "web": {"amber_spread.core", "amber_spread.store", "amber_spread.papers", "amber_spread.web", "fastapi", "starlette", "pydantic", "pydantic_core", "sqlalchemy", "pebble", "uvicorn"},
+    "web": {"amber_spread.core", "amber_spread.store", "amber_spread.papers", "amber_spread.web", "fastapi", "starlette", "pydantic", "pydantic_core", "sqlalchemy", "uvicorn"},
     "demo": {"amber_spread.core", "amber_spread.store", "amber_spread.demo"},
 }  # fmt: skip
 

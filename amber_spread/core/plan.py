@@ -1,14 +1,13 @@
 """plan(design, practice, media, kit): the only way in. It calls the rooms in the order of the work."""
 
-from functools import lru_cache
-
 from amber_spread.core.bowls import (
     Base,
     Bowl,
-    Mixer,
+    Covering,
+    bowls_of,
     checks_of_bowls,
-    fill_bowl,
-    forget_walks,
+    covering_of,
+    forget_bowls,
     leftovers_of,
     plan_bases,
 )
@@ -25,15 +24,14 @@ from amber_spread.core.cake import (
     plan_batter,
     plan_stack,
 )
-from amber_spread.core.design.design import BowlOrder, Design
-from amber_spread.core.design.finishes import CollarCover
+from amber_spread.core.design.design import Design
 from amber_spread.core.design.practice import Practice
-from amber_spread.core.kernel.base import Kept, Made, Same
+from amber_spread.core.kernel.base import Made
 from amber_spread.core.kernel.check import Check
 from amber_spread.core.kernel.naming import named
 from amber_spread.core.stock.contents import Allergy, Contents, allergies_of, usual_contents
 from amber_spread.core.stock.kit import STARTING, Kit, KitNeed, forget_kit, kit_of
-from amber_spread.core.stock.media import BEATEN, Medium
+from amber_spread.core.stock.media import Medium
 from amber_spread.core.tier import (
     BorderPlan,
     CoatsPlan,
@@ -43,9 +41,7 @@ from amber_spread.core.tier import (
     LayersPlan,
     OnTopPlan,
     Unmade,
-    Use,
     Worked,
-    bowl_key,
     forget_tiers,
     work,
 )
@@ -80,20 +76,6 @@ class TierPlan(Made):
     borders: dict[str, BorderPlan]
     gauge: dict[str, GaugeMark]
     stack: TierStack
-
-
-class Covering(Made):
-    """In what order the tiers are covered out of one bowl, by number from 1, so that trimmings of one serve the
-    next.
-    """
-
-    bowl: str
-    tiers: list[int]
-
-
-NOTHING_DECIDED = BowlOrder(bowl="any")
-BOWLS_KEPT = 512
-"""So many bowls are kept, the ones asked for last."""
 
 
 class Plan(Made):
@@ -142,15 +124,13 @@ def plan(
         except Unmade as error:
             raise UnmadeTier((index, *error.path), str(error)) from error
     numbered = list(enumerate(zip(design.tiers, worked, strict=True), 1))
-    uses = [use for done in worked for use in done.uses]
     prints = [done.stands for done in worked]
-    weights = [_weights(number, done, uses) for number, (_, done) in numbered]
-    standing, whole = plan_stack(list(zip(prints, weights, strict=True)), design.base_board, practice)
+    standing, whole = plan_stack([(done.stands, done.weights()) for done in worked], design.base_board, practice)
     needs = [
         need for number, (tier, done) in numbered for need in needs_of_tier(number, tier, done, standing[number - 1])
     ]
     owned = kit_of([*needs, *needs_of_cake(whole)], kit)
-    bowls = _fill_bowls(design, uses, practice, media)
+    bowls = bowls_of(design, [use for done in worked for use in done.uses], practice, media)
     checks = [
         check for number, (tier, done) in numbered for check in checks_of_tier(number, tier, done, practice, media, kit)
     ]
@@ -167,7 +147,7 @@ def plan(
         bowls=bowls,
         leftovers=leftovers_of(bowls, media),
         bases=named(plan_bases(design, bowls, practice, media), "bases"),
-        covering=_covering(design, bowls),
+        covering=covering_of(design, bowls),
         kit=owned,
         section=draw_section([done.drawn for done in worked], standing, whole, prints[0].outline),
         checks=checks,
@@ -177,9 +157,8 @@ def plan(
 def forget() -> None:
     """Keep nothing of earlier plans, so that the next is worked from nothing."""
     forget_tiers()
-    forget_walks()
+    forget_bowls()
     forget_kit()
-    _bowl.cache_clear()
 
 
 def _tier_plan(design: Design, index: int, done: Worked, stands: TierStack) -> TierPlan:
@@ -206,72 +185,3 @@ def tier_name(design: Design, index: int) -> str:
     if index in (0, last):
         return "Bottom" if index == 0 else "Top"
     return "Middle" if last == 2 else f"Tier {index + 1}"
-
-
-def _weights(number: int, done: Worked, uses: list[Use]) -> dict[str, float]:
-    own: dict[str, float] = {"cake": done.layers.cake_weight.value}
-    for use in uses:
-        if use.tier == number:
-            own[use.step] = own.get(use.step, 0.0) + use.stays.value
-    if done.layers.cavity is not None and done.layers.cavity.fill_weight is not None:
-        own["what is hidden in it"] = done.layers.cavity.fill_weight.value
-    if done.foot is not None:
-        own["slice cut off"] = -done.foot.slice_weight.value
-    return own
-
-
-def _fill_bowls(design: Design, uses: list[Use], practice: Practice, media: dict[str, Medium]) -> dict[str, Bowl]:
-    by_bowl: dict[str, list[Use]] = {}
-    for use in uses:
-        by_bowl.setdefault(bowl_key(use.medium, use.colour), []).append(use)
-    decided = {one.bowl: one for one in design.orders}
-    bowls = {}
-    for key, served in by_bowl.items():
-        medium, colour = media[served[0].medium], served[0].colour
-        name = medium.name if colour is None else f"{medium.name}, {colour}"
-        hex = design.colour_hex(colour) or medium.hex
-        own = decided.get(key, NOTHING_DECIDED)
-        mixer = Mixer(medium.density_g_per_ml, practice.mixer_ml, practice.mixer_fill)
-        bowls[key] = _bowl(
-            key,
-            tuple(map(Same, served)),
-            name,
-            hex,
-            practice.run_out_risk,
-            practice.weigh_step_g,
-            own.steps,
-            own.have_g,
-            mixer if medium.kind in BEATEN else None,
-        )
-    return Kept(bowls)
-
-
-@lru_cache(maxsize=BOWLS_KEPT)
-def _bowl(
-    key: str,
-    uses: tuple[Same[Use], ...],
-    name: str,
-    hex: str,
-    risk: float,
-    step_g: float,
-    wanted: tuple[str, ...],
-    have_g: float | None,
-    mixer: Mixer | None,
-) -> Bowl:
-    """A bowl, its figures called by where it stands. Tiers that nobody changed bring the very uses they brought before,
-    so a bowl that serves those alone is not filled again.
-    """
-    found = fill_bowl([use.one for use in uses], name, hex, risk, step_g, wanted, have_g, mixer)
-    return named(found, f"bowls.{key}")
-
-
-def _covering(design: Design, bowls: dict[str, Bowl]) -> list[Covering]:
-    """The order to cover in: as the bowl walk has it, but collars from the top tier down, so that none is knocked."""
-    found = []
-    for key, bowl in bowls.items():
-        tiers = [use.tier for use in bowl.steps.values() if use.step == "cover"]
-        if tiers and all(isinstance(design.tiers[tier - 1].cover, CollarCover) for tier in tiers):
-            tiers.sort(reverse=True)
-        if tiers:
-            found.append(Covering(bowl=key, tiers=tiers))
-    return found

@@ -8,7 +8,7 @@ from typing import Annotated
 from fastapi import Depends, Request
 
 from amber_spread.core.design.effort import effort_ms
-from amber_spread.core.document import Document, FileError, complaint_at, plan_document, written
+from amber_spread.core.document import Document, FileError, complaint_at, plan_document
 from amber_spread.core.plan import Plan
 from amber_spread.core.stock.contents import Contents
 from amber_spread.core.stock.kit import Kit
@@ -55,7 +55,7 @@ class Planner:
 
 
 def _written(document: Document, kit: Kit | None, contents: Contents | None) -> str:
-    return written(plan_document(document, kit, contents))
+    return plan_document(document, kit, contents).model_dump_json()
 
 
 def _too_long() -> FileError:

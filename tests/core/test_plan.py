@@ -11,7 +11,6 @@ from hypothesis import strategies as st
 from amber_spread.core.design.design import BowlOrder, Design, Tier
 from amber_spread.core.design.finishes import DrapeCover
 from amber_spread.core.design.practice import Practice
-from amber_spread.core.document.written import written
 from amber_spread.core.kernel.figures import RULES, Figure
 from amber_spread.core.kernel.naming import figures
 from amber_spread.core.plan import Plan, UnknownMedium, forget, plan, tier_name
@@ -186,7 +185,7 @@ def test_a_plan_is_the_same_whatever_was_planned_before_it_and_stays_so(design, 
         from_nothing.append(plan(one, practice, MEDIA).model_dump(mode="json"))
     plans = [plan(one, practice, MEDIA) for one, practice in alike]
     assert [one.model_dump(mode="json") for one in plans] == from_nothing
-    assert [json.loads(written(one)) for one in plans] == from_nothing
+    assert [json.loads(one.model_dump_json()) for one in plans] == from_nothing
 
 
 def _first_bowl(design):

@@ -1,23 +1,18 @@
-"""Work elsewhere, in processes that are kept or one by itself: what comes of it, and when it is given up."""
+"""Work elsewhere: what comes of it, and when it is given up."""
 
 import time
+from multiprocessing import get_context
 from operator import add
 
 import pytest
 
 from amber_spread.core.document import FileError, read_document
-from amber_spread.web.workers import FAILED, MEGABYTE, Workers, locks_are_lent
-
-KEPT = pytest.param(
-    True,
-    id="kept",
-    marks=pytest.mark.skipif(not locks_are_lent(), reason="this machine lends processes no locks to share"),
-)
+from amber_spread.web.workers import FAILED, MEGABYTE, Workers
 
 
-@pytest.fixture(params=[KEPT, pytest.param(False, id="by itself")])
-def workers(request):
-    found = Workers(shared=request.param)
+@pytest.fixture
+def workers():
+    found = Workers()
     yield found
     found.stop()
 
@@ -48,3 +43,13 @@ def test_whatever_is_at_work_is_ended_at_once(workers):
     assert time.monotonic() - began < 4
     with pytest.raises(BaseException):  # noqa: B017  (each way has its own word for it)
         under_way.result(timeout=10)
+
+
+def test_work_needs_no_lock_that_processes_share(workers, monkeypatch):
+    def none(*_, **__):
+        raise PermissionError("no locks here")
+
+    monkeypatch.setattr("multiprocessing.synchronize.SemLock.__init__", none)
+    with pytest.raises(PermissionError):
+        get_context("forkserver").Lock()
+    assert workers.begin(add, 30, 2, 3).result() == 5

@@ -12,7 +12,6 @@ from amber_spread.core.document.document import (
     write_document,
 )
 from amber_spread.core.document.upgrades import NOW, FromLater, Kind, upgraded
-from amber_spread.core.document.written import written
 
 __all__ = [
     "Complaint",
@@ -28,5 +27,4 @@ __all__ = [
     "read_document",
     "upgraded",
     "write_document",
-    "written",
 ]

@@ -149,14 +149,6 @@ def again(figure: Figure, id: str) -> Figure:
     return _figure(figure.value, figure.unit, figure.rule, figure.rounding, told, id)
 
 
-def told_of(figure: Figure) -> _Told:
-    """The numbers put into a figure: their names, their units and themselves."""
-    told: _Told | Kept = figure.told  # type: ignore[attr-defined]
-    if isinstance(told, Kept):
-        return tuple(told), tuple(one.unit for one in told.values()), tuple(one.value for one in told.values())
-    return told
-
-
 call: Callable[[Figure, str], None] = _set_id
 """Write its path into a figure that nobody outside has seen yet."""
 

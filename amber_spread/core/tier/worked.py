@@ -82,6 +82,17 @@ class Worked(NamedTuple):
     drawn: Drawn
     uses: list[Use]
 
+    def weights(self) -> dict[str, float]:
+        """What the finished tier weighs, g: its cake, what stays of each step, and what is hidden in it or cut off."""
+        own: dict[str, float] = {"cake": self.layers.cake_weight.value}
+        for use in self.uses:
+            own[use.step] = own.get(use.step, 0.0) + use.stays.value
+        if self.layers.cavity is not None and self.layers.cavity.fill_weight is not None:
+            own["what is hidden in it"] = self.layers.cavity.fill_weight.value
+        if self.foot is not None:
+            own["slice cut off"] = -self.foot.slice_weight.value
+        return own
+
 
 def work(
     number: int,

@@ -2,11 +2,11 @@
 import { defineStore } from "pinia";
 import { computed, ref, shallowRef, toRaw, watch } from "vue";
 import { answered, api, type Complaint, Refused, Unreachable } from "@/api/client";
-import type { Document, Notice, Order, Plan } from "@/api/types";
+import type { Document, Order, Plan } from "@/api/types";
 import { type Draft, dropDraft, findDraft, keepDraft } from "./drafts";
 import { History } from "@/shared/history";
 import { useKit } from "@/shared/kit";
-import { hear } from "@/shared/notices";
+import { follow } from "@/shared/notices";
 import { usePantry } from "@/shared/pantry";
 
 export type Status = "saved" | "editing" | "saving" | "unreachable" | "refused" | "stale";
@@ -50,7 +50,6 @@ export const useOrder = defineStore("order", () => {
   let planTimer: ReturnType<typeof setTimeout> | undefined;
   let planning: AbortController | null = null;
   let saving: Promise<void> | null = null;
-  let heard = 0;
   /** What every plan takes beside the document, as the last plan took it. */
   const beside = computed(() => JSON.stringify([kit.kit, pantry.larder?.contents]));
   let plannedWith = "";
@@ -119,7 +118,6 @@ export const useOrder = defineStore("order", () => {
     stray.value = null;
     undrafted.value = false;
     fromElsewhere.value = false;
-    heard = 0;
     plannedWith = "";
     status.value = "saved";
     tier.value = 0;
@@ -208,7 +206,7 @@ export const useOrder = defineStore("order", () => {
     saving = send();
     await saving;
     saving = null;
-    if (heard > revision.value) catchUp();
+    lookAgain();
   }
 
   async function send(): Promise<void> {
@@ -271,9 +269,9 @@ export const useOrder = defineStore("order", () => {
   }
 
   /** Show what was saved on another screen, unless something is changed on this one: its save meets the other's. */
-  async function fromOthers(): Promise<void> {
+  async function catchUp(): Promise<void> {
     const of = id.value;
-    if (status.value !== "saved" || saving) return;
+    if (!document.value || status.value !== "saved" || saving) return;
     const found = (await answered(api.GET("/api/orders/{id}", { params: { path: { id: of } } }))) as Order;
     if (id.value !== of || status.value !== "saved" || found.revision <= revision.value) return;
     if (document.value) history.remember(toRaw(document.value));
@@ -283,17 +281,11 @@ export const useOrder = defineStore("order", () => {
     await replan();
   }
 
-  /** The same where nobody waits for it: what is shown stays when it fails, and the next save says what is amiss. */
-  function catchUp(): void {
-    fromOthers().catch(() => undefined);
-  }
-
-  hear((notice: Notice | null) => {
-    if (!document.value) return;
-    if (notice && (notice.what !== "order" || notice.id !== id.value)) return;
-    heard = notice?.number ?? heard;
-    if (!notice || heard > revision.value) catchUp();
-  });
+  const lookAgain = follow(
+    (notice) => notice.what === "order" && notice.id === id.value,
+    () => revision.value,
+    catchUp,
+  );
   watch(beside, (now) => {
     if (plannedWith && now !== plannedWith) void replan();
   });

@@ -7,7 +7,7 @@ import { computed, ref, shallowRef } from "vue";
 import { type Complaint, Refused } from "@/api/client";
 import { copied } from "./copy";
 import { History } from "./history";
-import { hear } from "./notices";
+import { follow } from "./notices";
 import type { Notice } from "@/api/types";
 
 const TRIES = 4;
@@ -80,17 +80,15 @@ export function useKept<Shown extends { number: number; unread: string }, Whole>
   }
 
   /** Show what was kept elsewhere, unless a change is under way or being mended, which meets it by itself. */
-  function catchUp(): void {
-    if (underway.value > 0 || trouble.value || !shown.value) return;
-    newest().catch(() => undefined); // what is shown stays, and the next change says what is amiss
+  async function catchUp(): Promise<void> {
+    if (underway.value === 0 && !trouble.value && shown.value) await newest();
   }
 
-  let heard = 0;
-  hear((notice) => {
-    if (notice && notice.what !== ways.what) return;
-    heard = notice?.number ?? heard;
-    if (!notice || heard > (shown.value?.number ?? 0)) catchUp();
-  });
+  const lookAgain = follow(
+    (notice) => notice.what === ways.what,
+    () => shown.value?.number ?? 0,
+    catchUp,
+  );
 
   async function open(): Promise<void> {
     try {
@@ -130,7 +128,7 @@ export function useKept<Shown extends { number: number; unread: string }, Whole>
         return false;
       } finally {
         underway.value -= 1;
-        if (heard > (shown.value?.number ?? 0)) catchUp();
+        lookAgain();
       }
     });
     return saving;

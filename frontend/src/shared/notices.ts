@@ -21,6 +21,29 @@ export function hear(hearer: Hearer): void {
   if (getCurrentScope()) onScopeDispose(() => hearers.delete(hearer));
 }
 
+/**
+ * Follow one thing that is kept under numbers: `catchUp` is asked for when more than the number `shown` was heard of,
+ * or may have been missed. Nobody waits for it: where it fails, what is shown stays, and the next save says what is
+ * amiss. What comes back asks again whether more was heard of, after a change of this page's own.
+ */
+export function follow(
+  concerns: (notice: Notice) => boolean,
+  shown: () => number,
+  catchUp: () => Promise<void>,
+): () => void {
+  let newest: Notice | null = null;
+  const behind = (): boolean => newest !== null && concerns(newest) && newest.number > shown();
+  const ask = (): void => void catchUp().catch(() => undefined);
+  hear((notice) => {
+    if (notice && !concerns(notice)) return;
+    newest = notice ?? newest;
+    if (!notice || behind()) ask();
+  });
+  return () => {
+    if (behind()) ask();
+  };
+}
+
 /** Hear of what concerns a component; saves in quick succession are told of once, after so many ms of rest. */
 export function useNotices(
   hearer: () => unknown,

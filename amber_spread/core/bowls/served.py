@@ -1,0 +1,91 @@
+"""Every bowl of a cake: which uses it serves, and in what order its tiers are covered out of it."""
+
+from collections.abc import Iterable, Mapping
+from functools import lru_cache
+
+from amber_spread.core.bowls.bowls import Bowl, Mixer, fill_bowl
+from amber_spread.core.bowls.reserve import forget_walks
+from amber_spread.core.design.design import BowlOrder, Design
+from amber_spread.core.design.finishes import CollarCover
+from amber_spread.core.design.practice import Practice
+from amber_spread.core.kernel.base import Kept, Made, Same
+from amber_spread.core.kernel.naming import named
+from amber_spread.core.stock.media import BEATEN, Medium
+from amber_spread.core.tier import Use, bowl_key
+
+NOTHING_DECIDED = BowlOrder(bowl="any")
+KEPT = 512
+"""So many bowls are kept, the ones asked for last."""
+
+
+class Covering(Made):
+    """In what order the tiers are covered out of one bowl, by number from 1, so that trimmings of one serve the
+    next.
+    """
+
+    bowl: str
+    tiers: list[int]
+
+
+def bowls_of(design: Design, uses: Iterable[Use], practice: Practice, media: Mapping[str, Medium]) -> dict[str, Bowl]:
+    """Every bowl by its key, filled for all that the tiers take of its medium in its colour."""
+    by_bowl: dict[str, list[Use]] = {}
+    for use in uses:
+        by_bowl.setdefault(bowl_key(use.medium, use.colour), []).append(use)
+    decided = {one.bowl: one for one in design.orders}
+    bowls = {}
+    for key, served in by_bowl.items():
+        medium, colour = media[served[0].medium], served[0].colour
+        name = medium.name if colour is None else f"{medium.name}, {colour}"
+        hex = design.colour_hex(colour) or medium.hex
+        own = decided.get(key, NOTHING_DECIDED)
+        mixer = Mixer(medium.density_g_per_ml, practice.mixer_ml, practice.mixer_fill)
+        bowls[key] = _bowl(
+            key,
+            tuple(map(Same, served)),
+            name,
+            hex,
+            practice.run_out_risk,
+            practice.weigh_step_g,
+            own.steps,
+            own.have_g,
+            mixer if medium.kind in BEATEN else None,
+        )
+    return Kept(bowls)
+
+
+def covering_of(design: Design, bowls: Mapping[str, Bowl]) -> list[Covering]:
+    """The order to cover in: as the bowl walk has it, but collars from the top tier down, so that none is knocked."""
+    found = []
+    for key, bowl in bowls.items():
+        tiers = [use.tier for use in bowl.steps.values() if use.step == "cover"]
+        if tiers and all(isinstance(design.tiers[tier - 1].cover, CollarCover) for tier in tiers):
+            tiers.sort(reverse=True)
+        if tiers:
+            found.append(Covering(bowl=key, tiers=tiers))
+    return found
+
+
+def forget_bowls() -> None:
+    """Keep no bowl and no walk of one any longer, so that the next is filled from nothing."""
+    _bowl.cache_clear()
+    forget_walks()
+
+
+@lru_cache(maxsize=KEPT)
+def _bowl(
+    key: str,
+    uses: tuple[Same[Use], ...],
+    name: str,
+    hex: str,
+    risk: float,
+    step_g: float,
+    wanted: tuple[str, ...],
+    have_g: float | None,
+    mixer: Mixer | None,
+) -> Bowl:
+    """A bowl, its figures called by where it stands. Tiers that nobody changed bring the very uses they brought before,
+    so a bowl that serves those alone is not filled again.
+    """
+    found = fill_bowl([use.one for use in uses], name, hex, risk, step_g, wanted, have_g, mixer)
+    return named(found, f"bowls.{key}")
