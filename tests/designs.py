@@ -5,13 +5,14 @@ from hypothesis import strategies as st
 from amber_spread.core.design.design import Colour, ColourPart, Design, Layers, Tier
 from amber_spread.core.design.finishes import Cover, CrumbCoat, Filling, FinalCoat
 from amber_spread.core.design.practice import Practice
+from amber_spread.core.design.settled import settle
 from amber_spread.core.design.shapes import ROUND_ONLY, Build, FreeShape, OvalShape
 from amber_spread.core.document.document import FORMAT, Document
 from amber_spread.core.kernel import limits
 from amber_spread.core.plan import plan
 from amber_spread.core.stock.kit import Mat
 from amber_spread.core.stock.media import shelf
-from amber_spread.core.tier.worked import work
+from amber_spread.core.tier import work_tiers
 from tests import kinds
 
 MEDIA = shelf()
@@ -29,6 +30,12 @@ def document(*tiers, title="A cake", **parts):
 
 def planned(*tiers, practice=None):
     return plan(Design(tiers=tiers, colours=COLOURS), practice or Practice(), MEDIA)
+
+
+def worked(one, practice=None):
+    """The rooms of one tier on its own."""
+    cake = settle(Design(tiers=(one,), colours=COLOURS), practice or Practice())
+    return work_tiers(cake, MEDIA, Mat())[0]
 
 
 def within(limit, high=None):
@@ -73,7 +80,7 @@ def rebuilt(one, build, round_build):
         return one
     changed = one.model_copy(update={"build": chosen})
     try:
-        work(1, changed, Practice(), MEDIA, Mat(), {colour.name: colour.hex for colour in COLOURS})
+        worked(changed)
     except ValueError:
         return one
     return changed

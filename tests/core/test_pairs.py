@@ -20,13 +20,10 @@ from amber_spread.core.design.practice import Practice
 from amber_spread.core.design.shapes import ROUND_ONLY, RoundShape
 from amber_spread.core.geometry import flat
 from amber_spread.core.plan import plan
-from amber_spread.core.stock.kit import Mat
-from amber_spread.core.tier.worked import work
 from tests import kinds
-from tests.designs import COLOURS, MEDIA
+from tests.designs import COLOURS, MEDIA, worked
 
 PRACTICE = Practice()
-HEXES = {colour.name: colour.hex for colour in COLOURS}
 SHAPES = [one for kind in kinds.SHAPES for one in [kinds.example(kind)]]
 BUILDS = [one for kind in kinds.BUILDS for one in kinds.variants(kind)]
 FILLINGS = [kinds.example(kind) for kind in kinds.FILLINGS]
@@ -102,7 +99,7 @@ GRID = list(dict.fromkeys(tiers()))
 def done(tier):
     """The tier's plan on its own, its rooms, and what stands in the cake as a whole."""
     whole = plan(Design(tiers=(tier,), colours=COLOURS), PRACTICE, MEDIA)
-    return whole, whole.tiers[0], work(1, tier, PRACTICE, MEDIA, Mat(), HEXES)
+    return whole, whole.tiers[0], worked(tier)
 
 
 def test_the_grid_holds_every_kind_and_is_large():

@@ -13,7 +13,8 @@ from amber_spread.core.design.finishes import DrapeCover
 from amber_spread.core.design.practice import Practice
 from amber_spread.core.kernel.figures import RULES, Figure
 from amber_spread.core.kernel.naming import figures
-from amber_spread.core.plan import Plan, UnknownMedium, forget, plan, tier_name
+from amber_spread.core.plan import Plan, forget, plan, tier_name
+from amber_spread.core.tier import UnknownMedium
 from tests.designs import MEDIA, designs, planned, tier
 
 PLAIN = {("straight", final, cover) for final in ("none", "freehand") for cover in ("none", "drape")}

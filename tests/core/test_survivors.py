@@ -46,13 +46,12 @@ from amber_spread.core.kernel.figures import decided
 from amber_spread.core.line import read_line, write_line
 from amber_spread.core.plan import plan
 from amber_spread.core.shop.shopping import Asked, shop
-from amber_spread.core.stock.kit import Kit, Mat, Measure, Need, ShapedBoard, kit_of
+from amber_spread.core.stock.kit import Kit, Measure, Need, ShapedBoard, kit_of
 from amber_spread.core.stock.pantry import Pack, Pantry
 from amber_spread.core.stock.recipes import Recipe, RecipeLine, scale
 from amber_spread.core.tier.hidden import hollowed
 from amber_spread.core.tier.layers import length_of
-from amber_spread.core.tier.worked import work
-from tests.designs import COLOURS, MEDIA, document, planned, tier
+from tests.designs import COLOURS, MEDIA, document, planned, tier, worked
 
 BARE = {"crumb": CrumbCoat(thickness_mm=0), "final": NoFinal()}
 
@@ -242,8 +241,7 @@ def test_a_room_that_begins_in_the_lowest_layer_takes_nothing_below_it():
 
 
 def planned_slabs(**more):
-    one = tier(203.2, **more)
-    return work(1, one, Practice(), MEDIA, Mat(), {}).slabs
+    return worked(tier(203.2, **more)).slabs
 
 
 @pytest.mark.parametrize(("width", "height"), [(200, 150), (120, 400), (90, 90)])

@@ -8,8 +8,8 @@ The base is what all colours that are not blended take, and what stays uncoloure
 from collections.abc import Mapping
 
 from amber_spread.core.bowls.bowls import Bowl, batch, batches
-from amber_spread.core.design.design import Colour, Design
-from amber_spread.core.design.practice import Practice
+from amber_spread.core.design.design import Colour
+from amber_spread.core.design.settled import SettledDesign
 from amber_spread.core.kernel.base import Made, slug
 from amber_spread.core.kernel.figures import DEFINITION, Figure, rule, total
 from amber_spread.core.stock.media import BEATEN, Medium
@@ -67,22 +67,21 @@ def part_of(whole_g: float, parts: float, all: float) -> float:
     return whole_g * parts / all
 
 
-def plan_bases(
-    design: Design, bowls: Mapping[str, Bowl], practice: Practice, media: Mapping[str, Medium]
-) -> dict[str, Base]:
+def plan_bases(cake: SettledDesign, bowls: Mapping[str, Bowl], media: Mapping[str, Medium]) -> dict[str, Base]:
     """The base of every medium that is mixed to more than one colour, or to a blend of colours."""
     by_medium: dict[str, list[Bowl]] = {}
     for bowl in bowls.values():
         by_medium.setdefault(bowl.medium, []).append(bowl)
-    blended = {colour.name: colour for colour in design.colours if colour.parts}
+    blended = {colour.name: colour for colour in cake.asked.colours if colour.parts}
     return {
-        medium: _base(design, media[medium], served, blended, practice)
+        medium: _base(cake, media[medium], served, blended)
         for medium, served in by_medium.items()
         if len(served) > 1 or served[0].colour in blended
     }
 
 
-def _base(design: Design, medium: Medium, bowls: list[Bowl], blended: Mapping[str, Colour], practice: Practice) -> Base:
+def _base(cake: SettledDesign, medium: Medium, bowls: list[Bowl], blended: Mapping[str, Colour]) -> Base:
+    usual = cake.usual
     taken: dict[str | None, dict[str, float]] = {}
     for bowl in bowls:
         taken.setdefault(bowl.colour, {})["its own bowl"] = bowl.mix.value
@@ -97,13 +96,13 @@ def _base(design: Design, medium: Medium, bowls: list[Bowl], blended: Mapping[st
             own = next((bowl for bowl in bowls if bowl.colour == name), None)
             blends[name] = _split(blended[name], taken, own)
     tints = {
-        _key(colour): Tint(colour=colour, hex=design.colour_hex(colour) or medium.hex, whole=total(parts, "g"))
+        _key(colour): Tint(colour=colour, hex=cake.asked.colour_hex(colour) or medium.hex, whole=total(parts, "g"))
         for colour, parts in taken.items()
         if colour not in blends
     }
     whole = total({key: tint.whole.value for key, tint in tints.items()}, "g")
     beaten = medium.kind in BEATEN
-    many = batches.figure(whole.value, medium.density_g_per_ml, practice.mixer_ml, practice.mixer_fill)
+    many = batches.figure(whole.value, medium.density_g_per_ml, usual.mixer_ml, usual.mixer_fill)
     return Base(
         medium=medium.key,
         name=medium.name,

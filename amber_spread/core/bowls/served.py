@@ -2,13 +2,18 @@
 
 from collections.abc import Iterable, Mapping
 from functools import lru_cache
+from typing import NamedTuple
 
+from amber_spread.core.bowls.bases import Base, plan_bases
+from amber_spread.core.bowls.bowl_checks import checks_of_bowls
 from amber_spread.core.bowls.bowls import Bowl, Mixer, fill_bowl
+from amber_spread.core.bowls.leftovers import leftovers_of
 from amber_spread.core.bowls.reserve import forget_walks
 from amber_spread.core.design.design import BowlOrder, Design
 from amber_spread.core.design.finishes import CollarCover
-from amber_spread.core.design.practice import Practice
+from amber_spread.core.design.settled import SettledDesign
 from amber_spread.core.kernel.base import Kept, Made, Same
+from amber_spread.core.kernel.check import Check
 from amber_spread.core.kernel.naming import named
 from amber_spread.core.stock.media import BEATEN, Medium
 from amber_spread.core.tier import Use, bowl_key
@@ -27,8 +32,31 @@ class Covering(Made):
     tiers: list[int]
 
 
-def bowls_of(design: Design, uses: Iterable[Use], practice: Practice, media: Mapping[str, Medium]) -> dict[str, Bowl]:
+class Mixed(NamedTuple):
+    """All that is mixed for a cake: its bowls and bases, what is left of them, the order to cover in, what to know."""
+
+    bowls: dict[str, Bowl]
+    bases: dict[str, Base]
+    leftovers: dict[str, list[str]]
+    covering: list[Covering]
+    checks: list[Check]
+
+
+def mix(cake: SettledDesign, uses: Iterable[Use], media: Mapping[str, Medium]) -> Mixed:
+    """Fill every bowl that the tiers take from; their figures called as they stand in the plan."""
+    bowls = bowls_of(cake, uses, media)
+    return Mixed(
+        bowls=bowls,
+        bases=named(plan_bases(cake, bowls, media), "bases"),
+        leftovers=leftovers_of(bowls, media),
+        covering=covering_of(cake.asked, bowls),
+        checks=list(checks_of_bowls(cake.asked, bowls, media)),
+    )
+
+
+def bowls_of(cake: SettledDesign, uses: Iterable[Use], media: Mapping[str, Medium]) -> dict[str, Bowl]:
     """Every bowl by its key, filled for all that the tiers take of its medium in its colour."""
+    design, usual = cake.asked, cake.usual
     by_bowl: dict[str, list[Use]] = {}
     for use in uses:
         by_bowl.setdefault(bowl_key(use.medium, use.colour), []).append(use)
@@ -39,14 +67,14 @@ def bowls_of(design: Design, uses: Iterable[Use], practice: Practice, media: Map
         name = medium.name if colour is None else f"{medium.name}, {colour}"
         hex = design.colour_hex(colour) or medium.hex
         own = decided.get(key, NOTHING_DECIDED)
-        mixer = Mixer(medium.density_g_per_ml, practice.mixer_ml, practice.mixer_fill)
+        mixer = Mixer(medium.density_g_per_ml, usual.mixer_ml, usual.mixer_fill)
         bowls[key] = _bowl(
             key,
             tuple(map(Same, served)),
             name,
             hex,
-            practice.run_out_risk,
-            practice.weigh_step_g,
+            usual.run_out_risk,
+            usual.weigh_step_g,
             own.steps,
             own.have_g,
             mixer if medium.kind in BEATEN else None,

@@ -3,8 +3,8 @@
 import math
 from collections.abc import Mapping, Sequence
 
-from amber_spread.core.design.design import Design
 from amber_spread.core.design.practice import Practice
+from amber_spread.core.design.settled import SettledDesign
 from amber_spread.core.design.shapes import BallBuild
 from amber_spread.core.kernel.base import Made
 from amber_spread.core.kernel.figures import COMMON_PRACTICE, DEFINITION, Figure, chosen, rule, same, total
@@ -91,17 +91,16 @@ def spare_cakes(rest_ml: float, small_ml: float) -> float:
     return math.floor(rest_ml / small_ml)
 
 
-def plan_batter(
-    design: Design, layers: Sequence[LayersPlan], practice: Practice, cakes: Mapping[str, CakeMix]
-) -> BatterPlan:
+def plan_batter(cake: SettledDesign, layers: Sequence[LayersPlan], cakes: Mapping[str, CakeMix]) -> BatterPlan:
     """The batter for every layer still to be baked; layers that are baked and measured take none.
 
     `layers` are the plans of the design's tiers; `cakes` say how the batter of each cake comes. One that is not among
     them comes in batches of this kitchen's usual.
     """
+    practice = cake.usual
     tiers: dict[str, Figure] = {}
     taken: dict[str, dict[str, float]] = {}
-    for number, (tier, plan) in enumerate(zip(design.tiers, layers, strict=True), 1):
+    for number, (tier, plan) in enumerate(zip(cake.asked.tiers, layers, strict=True), 1):
         if plan.tins is None:
             continue
         if isinstance(tier.build, BallBuild):
@@ -114,12 +113,12 @@ def plan_batter(
         tiers[f"tier_{number}"] = figure
         taken.setdefault(tier.layers.cake, {})[f"tier {number}"] = figure.value
     small_ml = math.pi / 4 * practice.spare_tin_mm**2 * practice.tin_depth_mm / 1000 * practice.batter_fill
-    volumes = {cake: total(parts, "ml") for cake, parts in taken.items()}
+    volumes = {key: total(parts, "ml") for key, parts in taken.items()}
     return BatterPlan(
         tiers=tiers,
         cakes=volumes,
         whole=total({name: figure.value for name, figure in tiers.items()}, "ml"),
-        mixes={cake: _mix(cake, volume, practice, cakes.get(cake), small_ml) for cake, volume in volumes.items()},
+        mixes={key: _mix(key, volume, practice, cakes.get(key), small_ml) for key, volume in volumes.items()},
     )
 
 

@@ -3,8 +3,7 @@
 from collections.abc import Iterator, Mapping, Sequence
 
 from amber_spread.core.cake.stack import StackPlan
-from amber_spread.core.design.design import Design, Tier
-from amber_spread.core.design.practice import Practice
+from amber_spread.core.design.design import Design
 from amber_spread.core.kernel.check import Check, checker, listed, mm
 from amber_spread.core.kernel.figures import Quantity
 from amber_spread.core.stock.contents import Allergy
@@ -26,25 +25,24 @@ HEAVY_G = 10_000.0
 """From this weight on, the cake is for two people to lift (common practice; local rules on lifting decide)."""
 
 
-def checks_of_tier(
-    number: int, tier: Tier, done: Worked, practice: Practice, media: dict[str, Medium], kit: Kit
-) -> Iterator[Check]:
+def checks_of_tier(number: int, done: Worked, media: Mapping[str, Medium], kit: Kit) -> Iterator[Check]:
     """Everything to know about tier `number`, in the order of the work."""
     check = checker(number)
-    yield from checks_of_layers(tier, done.layers, done.foot, practice, media, check)
-    yield from checks_of_coats(tier, done, practice, media, check)
-    yield from checks_of_cover(tier, done, practice, media, kit, check)
+    yield from checks_of_layers(done, media, check)
+    yield from checks_of_coats(done, media, check)
+    yield from checks_of_cover(done, media, kit, check)
 
 
 def checks_of_cake(
     design: Design,
-    tiers: Sequence[Footprint],
+    worked: Sequence[Worked],
     whole: StackPlan,
     used: Mapping[str, Medium],
     owned: Sequence[KitNeed],
     allergens: Sequence[Allergy],
 ) -> Iterator[Check]:
     """Everything to know about the cake as a whole, cautions last; `used` are the media it takes, by key."""
+    tiers = [done.stands for done in worked]
     for number, (lower, upper) in enumerate(zip(tiers, tiers[1:], strict=False), 2):
         yield from _standing(number, upper, lower)
     yield from _board(tiers, whole)

@@ -3,7 +3,7 @@
 from collections.abc import Iterator
 
 from amber_spread.core.cake.stack import StackPlan, TierStack
-from amber_spread.core.design.design import MeasuredBake, Tier
+from amber_spread.core.design.design import MeasuredBake
 from amber_spread.core.design.finishes import (
     BoxCover,
     CollarCover,
@@ -25,10 +25,11 @@ LEAST_COAT_MM = 1.0
 """A disc still works while it leaves this much coat at the side (from memory)."""
 
 
-def needs_of_tier(number: int, tier: Tier, done: Worked, stands: TierStack) -> Iterator[Need]:
+def needs_of_tier(number: int, done: Worked, stands: TierStack) -> Iterator[Need]:
     """The tools of tier `number`, in the order of the work."""
+    tier = done.tier.asked
     if not isinstance(tier.layers.bake, MeasuredBake):
-        yield _tin(number, tier, done)
+        yield _tin(number, done)
     board = done.layers.board
     if board is not None:
         yield _board(number, board.shape, board.diameter, board.length, 0.7 * board.diameter.value)
@@ -46,14 +47,15 @@ def needs_of_tier(number: int, tier: Tier, done: Worked, stands: TierStack) -> I
         yield Need("scraper", number, tall, tall.value / 2, wider=True)
     if isinstance(final, TowelFinal) or isinstance(tier.cover, DrapeCover | PanelCover | BoxCover | HalvesCover):
         yield Need("smoother", number, Measure(SMOOTHERS, "each"), 1.0, wider=True)
-    yield from _needs_of_cover(number, tier, done)
+    yield from _needs_of_cover(number, done)
     if stands.board_diameter is not None and stands.board_shape is not None:
         across = stands.board_diameter
         yield _board(number, stands.board_shape, across, stands.board_length, across.value - 12.7)
 
 
-def _tin(number: int, tier: Tier, done: Worked) -> Need:
+def _tin(number: int, done: Worked) -> Need:
     """The tin, deep enough for what is baked in it; of a free outline the sheet tin it is cut from."""
+    tier = done.tier.asked
     across, deep = Measure(tier.tin_diameter_mm), _measured(done.layers.tin_depth)
     least = across.value / 1.35
     if isinstance(tier.build, BallBuild):
@@ -76,12 +78,12 @@ def _measured(figure: Figure | None) -> Measure | None:
     return None if figure is None else measure(figure)
 
 
-def _needs_of_cover(number: int, tier: Tier, done: Worked) -> Iterator[Need]:
-    cover = done.cover
-    if cover is None or isinstance(tier.cover, CollarCover):
+def _needs_of_cover(number: int, done: Worked) -> Iterator[Need]:
+    asked, cover = done.tier.asked.cover, done.cover
+    if cover is None or isinstance(asked, CollarCover):
         return
-    if isinstance(tier.cover, PrintedCover):
-        across, high = Measure(tier.cover.sheet_width_mm), Measure(tier.cover.sheet_height_mm)
+    if isinstance(asked, PrintedCover):
+        across, high = Measure(asked.sheet_width_mm), Measure(asked.sheet_height_mm)
         yield Need("printed sheet", number, across, across.value / 2, wider=True, length=high)
         return
     sizes = [piece.size for piece in cover.pieces.values() if piece.stuff == "sheet"]

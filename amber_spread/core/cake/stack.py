@@ -1,12 +1,12 @@
 """Tiers stood on their boards: the running marks up the cake, its width, height and weight."""
 
 import math
+from collections.abc import Sequence
 
-from amber_spread.core.design.design import BaseBoard
-from amber_spread.core.design.practice import Practice
+from amber_spread.core.design.settled import SettledBoard, SettledDesign
 from amber_spread.core.kernel.base import Made
 from amber_spread.core.kernel.figures import COMMON_PRACTICE, Figure, chosen, decided, rule, same, total
-from amber_spread.core.tier import BoardShape, Footprint, Size, rods_for, shape_of, supports_under
+from amber_spread.core.tier import BoardShape, Footprint, Size, Worked, rods_for, shape_of, supports_under
 
 
 class TierStack(Made):
@@ -77,22 +77,18 @@ def with_border(wide_mm: float, out_mm: float) -> float:
     return wide_mm + 2 * out_mm
 
 
-def plan_stack(
-    finished: list[tuple[Footprint, dict[str, float]]], board: BaseBoard, practice: Practice
-) -> tuple[list[TierStack], StackPlan]:
-    """Stand the finished tiers, bottom first, on the base board.
-
-    Each tier is its footprint in mm, and the named weights in g that make it up.
-    """
-    base_thickness = chosen(board.thickness_mm, practice.base_board_mm, "mm")
+def plan_stack(cake: SettledDesign, worked: Sequence[Worked]) -> tuple[list[TierStack], StackPlan]:
+    """Stand the finished tiers, bottom first, on the base board."""
+    base_thickness, practice = cake.board.thickness, cake.usual
     tiers: list[TierStack] = []
     below_mm, reached_mm = base_thickness.value, 0.0
-    for body, parts in finished:
+    for done in worked:
+        body = done.stands
         upper = bool(tiers)
         board_mm = practice.tier_board_mm if upper else 0.0
         top = mark.figure(below_mm, board_mm, body.height_mm)
         supports = supports_under.figure(body.board.across_mm) if upper else None
-        below_high_mm = finished[len(tiers) - 1][0].height_mm if upper else 0.0
+        below_high_mm = worked[len(tiers) - 1].stands.height_mm if upper else 0.0
         tiers.append(
             TierStack(
                 board_shape=body.board.shape if upper else None,
@@ -106,7 +102,7 @@ def plan_stack(
                 diameter=with_border.figure(body.width_mm, body.out_mm),
                 length=with_border.figure(body.length_mm, body.out_mm) if _oblong(body) else None,
                 height=with_rise.figure(body.height_mm, body.rise_mm),
-                weight=total(parts, "g"),
+                weight=total(done.weights(), "g"),
                 supports=supports,
                 support_length=same("height of the finished tier below", below_high_mm, "mm") if upper else None,
                 rods=rods_for.figure(supports.value, below_high_mm, practice.rod_mm) if supports else None,
@@ -114,12 +110,12 @@ def plan_stack(
         )
         below_mm = top.value
         reached_mm = max(reached_mm, below_mm + body.rise_mm)
-    size, length = _base([body for body, _ in finished], board, practice)
+    size, length = _base([done.stands for done in worked], cake.board)
     return tiers, StackPlan(
         base_shape=size.shape,
         base_diameter=decided(size.across_mm, "mm")
-        if board.diameter_mm is not None
-        else base_diameter.figure(size.across_mm - 2 * practice.base_margin_mm, practice.base_margin_mm),
+        if cake.board.asked.diameter_mm is not None
+        else base_diameter.figure(size.across_mm - 2 * cake.board.margin_mm, cake.board.margin_mm),
         base_length=length,
         base_thickness=base_thickness,
         height=same("the highest point of the cake", reached_mm, "mm"),
@@ -127,13 +123,13 @@ def plan_stack(
     )
 
 
-def _base(tiers: list[Footprint], board: BaseBoard, practice: Practice) -> tuple[Size, Figure | None]:
+def _base(tiers: list[Footprint], settled: SettledBoard) -> tuple[Size, Figure | None]:
     """The base board: of the shape asked for, or of the lowest tier's own, round where that is sold in none.
 
     Every tier lies within it by the margin: a round one reaches past all corners, an oval one past the corners of the
     box it stands for where it holds what is no oval.
     """
-    margin, own = practice.base_margin_mm, shape_of(tiers[0].outline)
+    board, margin, own = settled.asked, settled.margin_mm, shape_of(tiers[0].outline)
     shape = board.shape or ("round" if own == "outline" else own)
     wide = max(with_border(body.width_mm, body.out_mm) for body in tiers)
     long = max(with_border(body.length_mm, body.out_mm) for body in tiers)

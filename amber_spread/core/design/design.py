@@ -25,7 +25,7 @@ from amber_spread.core.design.finishes import (
 )
 from amber_spread.core.design.shapes import ROUND_ONLY, Build, RoundShape, Shape, StraightBuild
 from amber_spread.core.kernel import limits
-from amber_spread.core.kernel.base import Frozen, Hex, Key, Name, at, printable, slug
+from amber_spread.core.kernel.base import Frozen, Hex, Key, Name, Usual, at, printable, slug
 
 StepKey = Annotated[str, StringConstraints(pattern=r"^tier_[0-9]{1,2}_[a-z_]{1,20}$")]
 """A step of a bowl, as the plan names it: `tier_1_cover`."""
@@ -60,7 +60,7 @@ class Cavity(Frozen):
     first: Annotated[int, limits.LAYER_COUNT.field()] | None = None
     last: Annotated[int, limits.LAYER_COUNT.field()] | None = None
     filled_with: Key | None = None
-    fill_g_per_ml: Annotated[float, limits.DENSITY.field()] | None = None
+    fill_g_per_ml: Annotated[Annotated[float, limits.DENSITY.field()] | None, Usual("sweets_g_per_ml")] = None
 
     def layers(self, count: int) -> tuple[int, int]:
         """The first and the last layer it goes through, of so many."""
@@ -157,7 +157,7 @@ class BaseBoard(Frozen):
     shape: Literal["round", "square", "rectangle", "oval", "outline"] | None = None
     diameter_mm: Annotated[float, limits.BOARD_DIAMETER.field()] | None = None
     length_mm: Annotated[float, limits.BOARD_DIAMETER.field()] | None = None
-    thickness_mm: Annotated[float, limits.BOARD_THICKNESS.field()] | None = None
+    thickness_mm: Annotated[Annotated[float, limits.BOARD_THICKNESS.field()] | None, Usual("base_board_mm")] = None
 
 
 class ColourPart(Frozen):

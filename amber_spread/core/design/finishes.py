@@ -10,7 +10,7 @@ from pydantic import Field, model_validator
 
 from amber_spread.core.design.shapes import POINTED, Build, Shape
 from amber_spread.core.kernel import limits
-from amber_spread.core.kernel.base import Frozen, Key, Name, at
+from amber_spread.core.kernel.base import Frozen, Key, Name, Usual, at
 
 Thickness = Annotated[float, limits.COAT_THICKNESS.field()]
 FillingThickness = Annotated[float, limits.FILLING_THICKNESS.field()]
@@ -26,7 +26,7 @@ class PlainFilling(Frozen):
     kind: Literal["plain"] = "plain"
     medium: Key = "meringue_buttercream"
     colour: Name | None = None
-    thickness_mm: FillingThickness | None = None
+    thickness_mm: Annotated[FillingThickness | None, Usual("filling_mm")] = None
 
 
 class SoftFilling(Frozen):
@@ -35,11 +35,11 @@ class SoftFilling(Frozen):
     kind: Literal["soft"] = "soft"
     medium: Key = "lemon_curd"
     colour: Name | None = None
-    thickness_mm: FillingThickness | None = None
+    thickness_mm: Annotated[FillingThickness | None, Usual("filling_mm")] = None
     dam_medium: Key = "american_buttercream"
     dam_colour: Name | None = None
     dam_width_mm: Annotated[float, limits.DAM_WIDTH.field()] | None = None
-    seal_mm: Annotated[float, limits.SEAL_THICKNESS.field()] | None = None
+    seal_mm: Annotated[Annotated[float, limits.SEAL_THICKNESS.field()] | None, Usual("seal_mm")] = None
 
 
 class Syrup(Frozen):
@@ -47,7 +47,7 @@ class Syrup(Frozen):
 
     medium: Key = "syrup"
     colour: Name | None = None
-    soak_mm: Annotated[float, limits.SYRUP_SOAK.field()] | None = None
+    soak_mm: Annotated[Annotated[float, limits.SYRUP_SOAK.field()] | None, Usual("syrup_soak_mm")] = None
 
 
 class CrumbCoat(Frozen):
@@ -55,7 +55,7 @@ class CrumbCoat(Frozen):
 
     medium: Key = "meringue_buttercream"
     colour: Name | None = None
-    thickness_mm: Thickness | None = None
+    thickness_mm: Annotated[Thickness | None, Usual("crumb_coat_mm")] = None
 
 
 class _Coat(Frozen):
@@ -73,8 +73,8 @@ class FreehandFinal(_Coat):
     """A final coat drawn to a thickness by eye, finished with a hot scraper."""
 
     kind: Literal["freehand"] = "freehand"
-    side_mm: Thickness | None = None
-    top_mm: Thickness | None = None
+    side_mm: Annotated[Thickness | None, Usual("coat_side_mm")] = None
+    top_mm: Annotated[Thickness | None, Usual("coat_top_mm")] = None
     edges: Edges = "sharp"
 
 
@@ -83,7 +83,7 @@ class DiscFinal(_Coat):
 
     kind: Literal["disc"] = "disc"
     disc_diameter_mm: Plate
-    top_mm: Thickness | None = None
+    top_mm: Annotated[Thickness | None, Usual("coat_top_mm")] = None
 
 
 class TwinFinal(_Coat):
@@ -91,7 +91,7 @@ class TwinFinal(_Coat):
 
     kind: Literal["twin"] = "twin"
     disc_diameter_mm: Plate
-    top_mm: Thickness | None = None
+    top_mm: Annotated[Thickness | None, Usual("coat_top_mm")] = None
 
 
 class InvertedFinal(_Coat):
@@ -99,7 +99,7 @@ class InvertedFinal(_Coat):
 
     kind: Literal["inverted"] = "inverted"
     disc_diameter_mm: Plate
-    top_mm: Thickness | None = None
+    top_mm: Annotated[Thickness | None, Usual("coat_top_mm")] = None
 
 
 class TowelFinal(_Coat):
@@ -107,8 +107,8 @@ class TowelFinal(_Coat):
 
     kind: Literal["towel"] = "towel"
     medium: Key = "american_buttercream"
-    side_mm: Thickness | None = None
-    top_mm: Thickness | None = None
+    side_mm: Annotated[Thickness | None, Usual("coat_side_mm")] = None
+    top_mm: Annotated[Thickness | None, Usual("coat_top_mm")] = None
     edges: Edges = "sharp"
 
 
@@ -116,29 +116,29 @@ class DeckledFinal(_Coat):
     """A freehand coat whose rim is left standing `rim_mm` proud of the top as a rough lip."""
 
     kind: Literal["deckled"] = "deckled"
-    side_mm: Thickness | None = None
-    top_mm: Thickness | None = None
-    rim_mm: Annotated[float, limits.RIM.field()] | None = None
+    side_mm: Annotated[Thickness | None, Usual("coat_side_mm")] = None
+    top_mm: Annotated[Thickness | None, Usual("coat_top_mm")] = None
+    rim_mm: Annotated[Annotated[float, limits.RIM.field()] | None, Usual("rim_mm")] = None
 
 
 class SemiNakedFinal(Frozen):
     """The crumb coat scraped back until only a share of it stays."""
 
     kind: Literal["semi_naked"] = "semi_naked"
-    stays: Annotated[float, limits.SHARE.field()] | None = None
+    stays: Annotated[Annotated[float, limits.SHARE.field()] | None, Usual("semi_naked_share")] = None
 
 
 class TexturedFinal(_Coat):
     """Rows of piping or strokes of a knife all over the crumb coat, of a mean relief."""
 
     kind: Literal["textured"] = "textured"
-    relief_mm: Thickness | None = None
+    relief_mm: Annotated[Thickness | None, Usual("relief_mm")] = None
 
 
 class _Sheet(Frozen):
     medium: Key = "fondant"
     colour: Name | None = None
-    thickness_mm: SheetThickness | None = None
+    thickness_mm: Annotated[SheetThickness | None, Usual("fondant_mm")] = None
 
 
 class NoCover(Frozen):
@@ -153,7 +153,7 @@ class DrapeCover(_Sheet):
     """
 
     kind: Literal["drape"] = "drape"
-    overlap_mm: Overlap | None = None
+    overlap_mm: Annotated[Overlap | None, Usual("overlap_mm")] = None
     sheet: Literal["circle", "rectangle", "square"] | None = None
     rolled_mm: Annotated[float, limits.STRIP_LENGTH.field()] | None = None
 
@@ -175,8 +175,8 @@ class PanelCover(_Sheet):
 
     kind: Literal["panel"] = "panel"
     top: Literal["none", "over", "inside"] = "none"
-    overlap_mm: Overlap | None = None
-    trim_mm: Overlap | None = None
+    overlap_mm: Annotated[Overlap | None, Usual("panel_overlap_mm")] = None
+    trim_mm: Annotated[Overlap | None, Usual("panel_trim_mm")] = None
     stripes: Annotated[tuple[Stripe, ...], Field(max_length=int(limits.STRIPES.high))] = ()
     run: Literal["upright", "round"] = "upright"
     stripe_edges: Literal["straight", "irregular"] = "straight"
@@ -194,8 +194,8 @@ class HalvesCover(_Sheet):
     """One side covered and trimmed, then the other; a band hides the seam."""
 
     kind: Literal["halves"] = "halves"
-    overlap_mm: Overlap | None = None
-    band_mm: Annotated[float, limits.BAND_WIDTH.field()] | None = None
+    overlap_mm: Annotated[Overlap | None, Usual("overlap_mm")] = None
+    band_mm: Annotated[Annotated[float, limits.BAND_WIDTH.field()] | None, Usual("band_mm")] = None
 
 
 class GoresCover(_Sheet):
@@ -214,7 +214,7 @@ class PrintedCover(Frozen):
     kind: Literal["printed"] = "printed"
     sheet_width_mm: Annotated[float, limits.SHEET_SIDE.field()] = 254.0
     sheet_height_mm: Annotated[float, limits.SHEET_SIDE.field()] = 203.2
-    overlap_mm: Overlap | None = None
+    overlap_mm: Annotated[Overlap | None, Usual("printed_overlap_mm")] = None
     top: Literal["none", "tabs", "circle"] = "none"
     directional: bool = False
 
@@ -226,8 +226,9 @@ class CollarCover(_Sheet):
 
     kind: Literal["collar"] = "collar"
     medium: Key = "dark_chocolate"
-    above_mm: Overlap | None = None
-    overlap_mm: Overlap | None = None
+    thickness_mm: Annotated[SheetThickness | None, Usual("collar_mm")] = None
+    above_mm: Annotated[Overlap | None, Usual("collar_above_mm")] = None
+    overlap_mm: Annotated[Overlap | None, Usual("overlap_mm")] = None
     spread: Annotated[float, limits.SPREAD.field()] = 1.0
 
 
@@ -244,7 +245,7 @@ class Border(Frozen):
 
     at: Literal["foot", "top"] = "foot"
     bead: Literal["round", "half"] = "half"
-    bead_mm: Annotated[float, limits.BEAD.field()] | None = None
+    bead_mm: Annotated[Annotated[float, limits.BEAD.field()] | None, Usual("bead_mm")] = None
     medium: Key = "meringue_buttercream"
     colour: Name | None = None
 

@@ -9,7 +9,7 @@ from amber_spread.core.geometry.outline import Cornered, Outline, Oval, Regular,
 from amber_spread.core.geometry.profile import Profile
 from amber_spread.core.geometry.traced import free, heart, petal
 from amber_spread.core.kernel import limits
-from amber_spread.core.kernel.base import Frozen, at
+from amber_spread.core.kernel.base import Frozen, Usual, at
 
 Length = Annotated[float, limits.TIN_LENGTH.field()]
 Corner = Annotated[float, limits.CORNER_RADIUS.field()]
@@ -213,7 +213,7 @@ class SideBuild(Frozen):
     """A round drum iced all over and stood on its side, on a flat foot made by a cut so deep off its rim."""
 
     kind: Literal["side"] = "side"
-    cut_mm: Annotated[float, limits.FOOT_CUT.field()] | None = None
+    cut_mm: Annotated[Annotated[float, limits.FOOT_CUT.field()] | None, Usual("foot_cut_mm")] = None
 
     def profile(self, half_mm: float, height_mm: float) -> Profile:
         """The drum before it is tipped over: `height_mm` is its thickness."""

@@ -15,10 +15,11 @@ from amber_spread.core.design.shapes import Build, Shape
 from amber_spread.core.document.upgrades import FromLater, upgraded
 from amber_spread.core.kernel import limits
 from amber_spread.core.kernel.base import Frozen, Name, at
-from amber_spread.core.plan import Plan, UnmadeTier, plan
+from amber_spread.core.plan import Plan, plan
 from amber_spread.core.stock.contents import Contents
 from amber_spread.core.stock.kit import Kit
 from amber_spread.core.stock.media import Medium, shelf
+from amber_spread.core.tier import Unmade
 
 FORMAT: Literal["amber-spread/2"] = "amber-spread/2"
 _NAME = re.compile(r"amber-spread/([1-9][0-9]{0,5})")
@@ -114,7 +115,7 @@ def plan_document(document: Document, kit: Kit | None = None, contents: Contents
     """
     try:
         return plan(document.design, document.practice, shelf(document.media), kit, contents)
-    except UnmadeTier as error:
+    except Unmade as error:
         raise FileError([complaint_at(("design", "tiers", *error.path), f"cannot be made: {error}")]) from error
 
 

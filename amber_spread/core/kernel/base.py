@@ -2,12 +2,25 @@
 
 import re
 import unicodedata
+from collections.abc import Callable
+from dataclasses import dataclass
 from typing import TYPE_CHECKING, Annotated, Any, ClassVar, Generic, NoReturn, Self, TypeVar
 
 from pydantic import AfterValidator, BaseModel, ConfigDict, StringConstraints
 from pydantic_core import PydanticCustomError
 
 T = TypeVar("T")
+
+
+@dataclass(frozen=True)
+class Usual:
+    """Beside the type of a field that may be left open: the field of the kitchen's usual that is taken then."""
+
+    name: str
+
+    def __get_pydantic_json_schema__(self, schema: Any, handler: Callable[[Any], dict[str, Any]]) -> dict[str, Any]:
+        """The schema says it too, for whoever fills in the form."""
+        return handler(schema) | {"usual": self.name}
 
 
 class Frozen(BaseModel):

@@ -17,9 +17,9 @@ from amber_spread.core.design.design import BaseBoard, Design, Layers, Tier
 from amber_spread.core.design.finishes import (
     OnTop,
     SoftFilling,
-    covers_top,
 )  # fmt: skip
 from amber_spread.core.design.practice import Practice
+from amber_spread.core.design.settled import SettledTier
 from amber_spread.core.design.shapes import (
     FreeShape,
     HeartShape,
@@ -39,7 +39,7 @@ from amber_spread.core.line.quick_words import (
     word_of,
 )  # fmt: skip
 from amber_spread.core.stock.media import Medium
-from amber_spread.core.tier import cover_thickness, crumb_thickness, cut_for_height, final_top
+from amber_spread.core.tier import cut_for_height
 
 LAYER_MM = 30.0
 """Where the line gives only a height, as many layers are stacked as come nearest to this cut."""
@@ -452,13 +452,8 @@ class _Reader:
         target = layers.get("target_height_mm")
         if target is None or "count" in layers or "height_mm" in layers:
             return
-        made = Tier.model_validate({**tier, "layers": {}})
-        top, cover = final_top(made, self.practice), cover_thickness(made, self.practice)
-        above = crumb_thickness(made, self.practice).value + (top.value if top else 0.0)
-        above += cover.value if cover and covers_top(made.cover, made.build) else 0.0
-        thickness = made.filling.thickness_mm
-        filling = self.practice.filling_mm if thickness is None else thickness
-        bare = target - above
+        made = SettledTier(Tier.model_validate({**tier, "layers": {}}), self.practice)
+        filling, bare = made.filling.value, target - made.above_mm
         count = max(1, min(12, round((bare + filling) / (LAYER_MM + filling))))
         layers["count"] = count
         layers["height_mm"] = round(max(5.0, min(150.0, cut_for_height(bare, count, filling))), 2)

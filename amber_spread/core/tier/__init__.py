@@ -4,8 +4,7 @@ How it is drawn, and what every step of it takes.
 """
 
 from amber_spread.core.tier.boards import BoardShape, Size, over_edge, rods_for, shape_of, supports_under
-from amber_spread.core.tier.coats import SCHOOLS, CoatsPlan, crumb_thickness, final_top, has_final
-from amber_spread.core.tier.cover import cover_thickness
+from amber_spread.core.tier.coats import SCHOOLS, CoatsPlan, has_final
 from amber_spread.core.tier.cover_plan import CoverPlan
 from amber_spread.core.tier.drawn import BOARD_HEX, Drawn, Part, Silhouette, slab
 from amber_spread.core.tier.extras import BorderPlan, OnTopPlan
@@ -16,7 +15,7 @@ from amber_spread.core.tier.layer_rules import cut_for_height
 from amber_spread.core.tier.layers import LayersPlan
 from amber_spread.core.tier.side import FootPlan
 from amber_spread.core.tier.uses import STEPS, Use, bowl_key, step_key
-from amber_spread.core.tier.worked import Footprint, Unmade, Worked, forget_tiers, work
+from amber_spread.core.tier.worked import Footprint, UnknownMedium, Unmade, Worked, forget_tiers, work_tiers
 
 __all__ = [
     "BOARD_HEX",
@@ -35,6 +34,7 @@ __all__ = [
     "STEPS",
     "Silhouette",
     "Size",
+    "UnknownMedium",
     "Unmade",
     "Use",
     "Worked",
@@ -42,10 +42,7 @@ __all__ = [
     "checks_of_coats",
     "checks_of_cover",
     "checks_of_layers",
-    "cover_thickness",
-    "crumb_thickness",
     "cut_for_height",
-    "final_top",
     "forget_tiers",
     "has_final",
     "over_edge",
@@ -54,5 +51,5 @@ __all__ = [
     "slab",
     "step_key",
     "supports_under",
-    "work",
+    "work_tiers",
 ]

@@ -49,15 +49,6 @@ def side_from_disc(disc_mm: float, inner_mm: float) -> float:
 
 
 @rule(
-    "coats.scraped", unit="mm", formula="thickness * share", source=COMMON_PRACTICE,
-    words="The crumb coat is scraped back to the cake, until on the whole only this share of it stays.",
-)  # fmt: skip
-def scraped(thickness_mm: float, share: float) -> float:
-    """Mean thickness of a semi-naked coat, mm: crumb coat x share that stays. The share is this kitchen's own."""
-    return thickness_mm * share
-
-
-@rule(
     "coats.relief", unit="ml", formula="area * relief / 1000",
     words="The area of wall and top, times the mean height of the piping or strokes on it.",
 )  # fmt: skip

@@ -3,7 +3,6 @@
 import math
 from typing import Literal, NamedTuple
 
-from amber_spread.core.design.design import Tier
 from amber_spread.core.design.finishes import (
     DeckledFinal,
     FinalCoat,
@@ -16,12 +15,12 @@ from amber_spread.core.design.finishes import (
     TwinFinal,
     covers_top,
 )  # fmt: skip
-from amber_spread.core.design.practice import Practice
+from amber_spread.core.design.settled import SettledTier
 from amber_spread.core.design.shapes import SideBuild, TaperedBuild
 from amber_spread.core.geometry.body import Body, Straight
 from amber_spread.core.geometry.outline import area_at
 from amber_spread.core.kernel.base import Made
-from amber_spread.core.kernel.figures import Figure, chosen, same, total
+from amber_spread.core.kernel.figures import Figure, same, total
 from amber_spread.core.stock.media import Medium, weight
 from amber_spread.core.tier.coat_rules import (
     across_slope,
@@ -31,7 +30,6 @@ from amber_spread.core.tier.coat_rules import (
     parchment,
     relief_volume,
     rim_volume,
-    scraped,
     scraper,
     side_from_disc,
 )  # fmt: skip
@@ -95,61 +93,33 @@ class CoatsPlan(Made):
     scraper: Figure | None
 
 
-def crumb_spread(tier: Tier, practice: Practice) -> Figure:
-    """The thickness the crumb coat is spread to, side and top alike; one that is scraped back goes on thicker."""
-    usual = practice.semi_naked_mm if isinstance(tier.final, SemiNakedFinal) else practice.crumb_coat_mm
-    return chosen(tier.crumb.thickness_mm, usual, "mm")
-
-
-def crumb_thickness(tier: Tier, practice: Practice) -> Figure:
-    """The thickness of the crumb coat that stays, side and top alike; of a semi-naked one, what is left of it."""
-    usual = crumb_spread(tier, practice)
-    if isinstance(tier.final, SemiNakedFinal):
-        share = practice.semi_naked_share if tier.final.stays is None else tier.final.stays
-        return scraped.figure(usual.value, share)
-    return usual
-
-
 def has_final(final: FinalCoat) -> bool:
     """Whether a coat of its own goes over the crumb coat."""
     return not isinstance(final, NoFinal | SemiNakedFinal)
 
 
-def final_top(tier: Tier, practice: Practice) -> Figure | None:
-    """The thickness of the final coat on top, None where there is no final coat."""
-    if isinstance(tier.final, NoFinal | SemiNakedFinal):
-        return None
-    if isinstance(tier.final, TexturedFinal):
-        return chosen(tier.final.relief_mm, practice.relief_mm, "mm")
-    return chosen(tier.final.top_mm, practice.coat_top_mm, "mm")
-
-
-def coats_underneath(tier: Tier, practice: Practice) -> float:
+def coats_underneath(tier: SettledTier) -> float:
     """The coat below the foot, mm: of a tier coated on both faces."""
     if both_faces(tier):
-        top = final_top(tier, practice)
-        return crumb_thickness(tier, practice).value + (top.value if top else 0.0)
+        return tier.crumb.value + (tier.top.value if tier.top else 0.0)
     return 0.0
 
 
-def both_faces(tier: Tier) -> bool:
+def both_faces(tier: SettledTier) -> bool:
     """Whether the lower face is coated too: between twin discs, or to stand the tier on its side."""
-    return isinstance(tier.final, TwinFinal) or isinstance(tier.build, SideBuild)
+    return isinstance(tier.asked.final, TwinFinal) or isinstance(tier.asked.build, SideBuild)
 
 
-def plan_coats(
-    tier: Tier, practice: Practice, media: dict[str, Medium], bare: Body, planned: Body
-) -> tuple[CoatsPlan, Body, Body]:
+def plan_coats(tier: SettledTier, media: dict[str, Medium], bare: Body, planned: Body) -> tuple[CoatsPlan, Body, Body]:
     """Both coats over the bare body, with the body after the crumb coat and after the final coat.
 
     `planned` is the bare body the layers were to make, which a measured cake may differ from.
     """
-    thickness = crumb_thickness(tier, practice)
-    final, top = tier.final, final_top(tier, practice)
+    thickness, final, top = tier.crumb, tier.asked.final, tier.top
     faces = both_faces(tier)
     lean = _lean(tier, bare)
     crumb, crumbed = lay(
-        bare, thickness, thickness, media[tier.crumb.medium], under=thickness if faces else None, lean=lean
+        bare, thickness, thickness, media[tier.asked.crumb.medium], under=thickness if faces else None, lean=lean
     )
     build_up = plan_build_up(tier, media, bare, planned)
     crumb_parts = {"coat": crumb.weight.value}
@@ -157,12 +127,15 @@ def plan_coats(
         if build_up:
             crumb_parts["building up"] = build_up.weight.value
         nothing = CoatsPlan(
-            crumb=crumb, crumb_stays=total(crumb_parts, "g"), goes_on=_goes_on(tier, practice, media, bare, build_up),
+            crumb=crumb, crumb_stays=total(crumb_parts, "g"), goes_on=_goes_on(tier, media, bare, build_up),
             final=None, stays=None, rim_height=None, rim_weight=None, build_up=build_up, parchment=None, papers=None,
             scraper=None if isinstance(final, NoFinal) else scraper.figure(crumbed.height_mm),
         )  # fmt: skip
         return nothing, crumbed, crumbed
-    medium, side = media[final.medium], _final_side(final, practice, crumbed)
+    medium, side = media[final.medium], tier.side
+    if isinstance(final, PlateFinal):
+        side = side_from_disc.figure(final.disc_diameter_mm, crumbed.width_mm)
+    assert side is not None
     rounded = isinstance(final, FreehandFinal | TowelFinal) and final.edges == "rounded"
     coat, coated = lay(crumbed, side, top, medium, under=top if faces else None, rounded=rounded, lean=lean)
     if isinstance(final, TexturedFinal):
@@ -174,9 +147,9 @@ def plan_coats(
     if (
         isinstance(final, DeckledFinal)
         and coated.flat_top is not None
-        and not (faces or covers_top(tier.cover, tier.build))
+        and not (faces or covers_top(tier.asked.cover, tier.asked.build))
     ):
-        rim_high = chosen(final.rim_mm, practice.rim_mm, "mm")
+        rim_high = tier.settled(final, "rim_mm")
         inside = area_at(coated.flat_top, -max(0.0, side.value))
         ring = rim_volume(coated.flat_top.area_mm2, inside, rim_high.value)
         rim = weight.figure(ring, medium.density_g_per_ml)
@@ -202,15 +175,13 @@ def plan_coats(
     return plan, crumbed, coated
 
 
-def _goes_on(
-    tier: Tier, practice: Practice, media: dict[str, Medium], bare: Body, build_up: BuildUp | None
-) -> Figure | None:
+def _goes_on(tier: SettledTier, media: dict[str, Medium], bare: Body, build_up: BuildUp | None) -> Figure | None:
     """The weight of the whole coat that goes on before it is scraped back; None where nothing is scraped back."""
-    if not isinstance(tier.final, SemiNakedFinal):
+    if not isinstance(tier.asked.final, SemiNakedFinal):
         return None
-    thick = crumb_spread(tier, practice).value
+    thick = tier.goes_on.value
     whole = bare.envelope(thick, thick, thick if both_faces(tier) else 0.0)
-    density = media[tier.crumb.medium].density_g_per_ml
+    density = media[tier.asked.crumb.medium].density_g_per_ml
     parts = {"coat": weight(coat_volume(whole.volume_ml, bare.volume_ml), density)}
     if build_up:
         parts["building up"] = build_up.weight.value
@@ -255,17 +226,8 @@ def _same_height(body: Body) -> Figure:
     return same("over the coat at its highest", body.height_mm, "mm")
 
 
-def _lean(tier: Tier, bare: Body) -> float:
+def _lean(tier: SettledTier, bare: Body) -> float:
     """How far the wall of a tapered tier leans from upright, radians."""
-    if not isinstance(tier.build, TaperedBuild):
+    if not isinstance(tier.asked.build, TaperedBuild):
         return 0.0
-    return math.atan2(bare.width_mm / 2 - tier.build.narrow_mm / 2, bare.height_mm)
-
-
-def _final_side(final: FinalCoat, practice: Practice, crumbed: Body) -> Figure:
-    if isinstance(final, PlateFinal):
-        return side_from_disc.figure(final.disc_diameter_mm, crumbed.width_mm)
-    if isinstance(final, TexturedFinal):
-        return chosen(final.relief_mm, practice.relief_mm, "mm")
-    assert isinstance(final, FreehandFinal | TowelFinal | DeckledFinal)
-    return chosen(final.side_mm, practice.coat_side_mm, "mm")
+    return math.atan2(bare.width_mm / 2 - tier.asked.build.narrow_mm / 2, bare.height_mm)

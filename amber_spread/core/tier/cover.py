@@ -4,7 +4,6 @@ import math
 from collections.abc import Callable, Iterator
 from typing import NamedTuple
 
-from amber_spread.core.design.design import Tier
 from amber_spread.core.design.finishes import (
     BoxCover,
     CollarCover,
@@ -16,21 +15,21 @@ from amber_spread.core.design.finishes import (
     PanelCover,
     PrintedCover,
 )  # fmt: skip
-from amber_spread.core.design.practice import Practice
+from amber_spread.core.design.settled import SettledTier
 from amber_spread.core.design.shapes import SideBuild
 from amber_spread.core.geometry.body import Body, Carried, Sideways
 from amber_spread.core.geometry.flat import Mark, Piece, area_of, circle, fits, lay_out, placed, rectangle
 from amber_spread.core.geometry.outline import Cornered, Regular, Round, cornered_area, round_area
 from amber_spread.core.geometry.reach import reach_over
-from amber_spread.core.kernel.figures import Figure, chosen, of_parts, parts_rule, same, total
+from amber_spread.core.kernel.figures import Figure, of_parts, parts_rule, same, total
 from amber_spread.core.stock.kit import Mat
 from amber_spread.core.stock.media import Medium, weight
 from amber_spread.core.tier.coat_rules import coat_volume
 from amber_spread.core.tier.coats import CoatPlan, lay
 from amber_spread.core.tier.cover_plan import (
-    Asked,
     ColourShare,
     CoverPlan,
+    Job,
     Way,
     carrier_of,
     on_mat,
@@ -72,53 +71,44 @@ _FLAT_AREA = parts_rule(
 )  # fmt: skip
 
 
-def cover_thickness(tier: Tier, practice: Practice) -> Figure | None:
-    """The thickness of the cover, None where there is none or it is a printed sheet's."""
-    if isinstance(tier.cover, NoCover | PrintedCover):
-        return None
-    usual = practice.collar_mm if isinstance(tier.cover, CollarCover) else practice.fondant_mm
-    return chosen(tier.cover.thickness_mm, usual, "mm")
-
-
 def plan_cover(
-    tier: Tier,
-    practice: Practice,
+    tier: SettledTier,
     media: dict[str, Medium],
     coated: Body,
     mat: Mat,
     hex_of: Callable[[str, str | None], str],
 ) -> tuple[CoverPlan | None, Body]:
     """The cover over the coated body, and the body after it. `hex_of` gives the colour a medium is mixed to."""
-    cover = tier.cover
+    cover = tier.asked.cover
     if isinstance(cover, NoCover):
         return None, coated
     if isinstance(cover, PrintedCover):
-        return plan_printed(cover, practice, coated, tier), coated
-    thickness = cover_thickness(tier, practice)
+        return plan_printed(cover, coated, tier), coated
+    thickness = tier.cover
     assert thickness is not None
     medium = media[cover.medium]
-    asked = Asked(tier, practice, coated, thickness, medium, lambda colour: hex_of(cover.medium, colour), mat)
-    way = _WAYS[cover.kind](asked, cover)
+    job = Job(tier, coated, thickness, medium, lambda colour: hex_of(cover.medium, colour), mat)
+    way = _WAYS[cover.kind](job, cover)
     own = way.own
     top = thickness if way.top_covered else same("nothing on top", 0.0, "mm")
-    under = thickness if isinstance(tier.build, SideBuild) and way.top_covered else None
+    under = thickness if isinstance(tier.asked.build, SideBuild) and way.top_covered else None
     over, covered = lay(coated, thickness, top, medium, under=under)
-    if isinstance(tier.build, SideBuild):
-        over = _on_its_side(over, coated, covered, tier, practice, medium)
+    if isinstance(tier.asked.build, SideBuild):
+        over = _on_its_side(over, coated, covered, tier, medium)
     if isinstance(cover, CollarCover):
         paper = way.pieces["paper"].sizes
         volume = collar_volume.figure(paper["long"].value, paper["high"].value, thickness.value, cover.spread)
         over = over.but(volume=volume, weight=weight.figure(volume.value, medium.density_g_per_ml))
-    margin_mm = practice.roll_margin_mm if cover.kind in CUT_OUT else 0.0
+    margin_mm = tier.usual.roll_margin_mm if cover.kind in CUT_OUT else 0.0
     rolled_mm2 = dict(_rolled_areas(way.pieces, margin_mm))
     if isinstance(cover, CollarCover):
         rolled_mm2 = {"paper_spread": rolled_mm2["paper"] * cover.spread}
     parts = {key.replace("_", " "): each for key, each in rolled_mm2.items()}
     area = of_parts(_FLAT_AREA, sum(parts.values()), parts, "mm2")
     rolled = rolled_weight.figure(area.value, thickness.value, medium.density_g_per_ml)
-    seams = {key: _piece_g(way.pieces[key], asked) for key in ("band",) if key in way.pieces}
+    seams = {key: _piece_g(way.pieces[key], job) for key in ("band",) if key in way.pieces}
     stays = total({"over the tier": over.weight.value, **seams}, "g")
-    wall = _striped_wall(way.pieces, rolled_mm2, asked)
+    wall = _striped_wall(way.pieces, rolled_mm2, job)
     plan = CoverPlan(
         kind=cover.kind,
         suits=way.suits,
@@ -131,7 +121,7 @@ def plan_cover(
         over=over,
         stays=stays,
         stripes=_stripe_weights(wall) if wall else {},
-        colours=_by_colour(way.pieces, wall, rolled_mm2, stays.value, asked, getattr(cover, "colour", None)),
+        colours=_by_colour(way.pieces, wall, rolled_mm2, stays.value, job, getattr(cover, "colour", None)),
         pieces=way.pieces,
         laid=lay_out(way.pieces, mat.width_mm, mat.length_mm),
         on_mat=isinstance(cover, CollarCover) or all(on_mat(piece, mat) for piece in way.pieces.values()),
@@ -140,19 +130,17 @@ def plan_cover(
     return plan, covered
 
 
-def _on_its_side(
-    over: CoatPlan, coated: Body, covered: Body, tier: Tier, practice: Practice, medium: Medium
-) -> CoatPlan:
+def _on_its_side(over: CoatPlan, coated: Body, covered: Body, tier: SettledTier, medium: Medium) -> CoatPlan:
     """The cover of a drum that already stands on its foot: nothing goes where the slice was cut off."""
-    inner = tipped(coated, tier, practice)
+    inner = tipped(coated, tier)
     outer = Sideways(covered.width_mm / 2, covered.height_mm, inner.centre_mm)
     volume = coat_volume.figure(outer.volume_ml, inner.volume_ml)
     return over.but(volume=volume, weight=weight.figure(volume.value, medium.density_g_per_ml))
 
 
-def _piece_g(piece: Piece, asked: Asked) -> float:
+def _piece_g(piece: Piece, job: Job) -> float:
     area_mm2 = area_of(piece.corners) * piece.count.value
-    return piece_weight(area_mm2, asked.thickness.value, asked.medium.density_g_per_ml)
+    return piece_weight(area_mm2, job.thickness.value, job.medium.density_g_per_ml)
 
 
 def _rolled_areas(pieces: dict[str, Piece], margin_mm: float) -> Iterator[tuple[str, float]]:
@@ -180,7 +168,7 @@ class StripedWall(NamedTuple):
         return {number: area / whole for number, area in self.areas.items()}
 
 
-def _striped_wall(pieces: dict[str, Piece], rolled_mm2: dict[str, float], asked: Asked) -> StripedWall | None:
+def _striped_wall(pieces: dict[str, Piece], rolled_mm2: dict[str, float], job: Job) -> StripedWall | None:
     keys = tuple(key for key, piece in pieces.items() if piece.bands)
     if not keys:
         return None
@@ -191,7 +179,7 @@ def _striped_wall(pieces: dict[str, Piece], rolled_mm2: dict[str, float], asked:
             colours[band.stripe] = band.colour
             areas[band.stripe] = areas.get(band.stripe, 0.0) + area_of(band.corners) * piece.count.value
     wall_mm2 = sum(rolled_mm2[key] for key in keys)
-    grams = rolled_weight(wall_mm2, asked.thickness.value, asked.medium.density_g_per_ml)
+    grams = rolled_weight(wall_mm2, job.thickness.value, job.medium.density_g_per_ml)
     return StripedWall(keys, grams, colours, areas)
 
 
@@ -208,11 +196,11 @@ def _by_colour(
     wall: StripedWall | None,
     rolled_mm2: dict[str, float],
     stays_g: float,
-    asked: Asked,
+    job: Job,
     colour: str | None,
 ) -> dict[str, ColourShare]:
     """What is rolled, what stays and what is trimmed of each colour: a striped wall by its stripes, the rest whole."""
-    per_mm2 = rolled_weight(1.0, asked.thickness.value, asked.medium.density_g_per_ml)
+    per_mm2 = rolled_weight(1.0, job.thickness.value, job.medium.density_g_per_ml)
     rolled: dict[str | None, dict[str, float]] = {}
     stays: dict[str | None, dict[str, float]] = {}
 
@@ -227,7 +215,7 @@ def _by_colour(
         whole_g = 0.0
         for key, piece in pieces.items():
             if piece.stuff == "sheet" and key not in wall.keys:
-                piece_g = _piece_g(piece, asked)
+                piece_g = _piece_g(piece, job)
                 put(rolled, piece.colour, piece.name.lower(), rolled_mm2[key] * per_mm2)
                 put(stays, piece.colour, piece.name.lower(), piece_g)
                 whole_g += piece_g
@@ -238,21 +226,21 @@ def _by_colour(
     for number, (name, parts) in enumerate(rolled.items(), 1):
         out, left = total(parts, "g"), total(stays[name], "g")
         found[f"colour_{number}"] = ColourShare(
-            colour=name, hex=asked.hex_of(name), rolled=out, stays=left,
+            colour=name, hex=job.hex_of(name), rolled=out, stays=left,
             trimmed=trimmed_weight.figure(out.value, left.value),
         )  # fmt: skip
     return found
 
 
-def _drape(asked: Asked, cover: Cover) -> Way:
+def _drape(job: Job, cover: Cover) -> Way:
     """One sheet over the whole tier: a circle, a square or a rectangle, whichever is least of those the mat holds."""
-    coated = asked.coated
-    if isinstance(asked.tier.build, SideBuild):
-        return _halves(asked, HalvesCover(medium=asked.medium.key, colour=getattr(cover, "colour", None)))._replace(
+    coated = job.coated
+    if isinstance(job.build, SideBuild):
+        return _halves(job, HalvesCover(medium=job.medium.key, colour=getattr(cover, "colour", None)))._replace(
             suits=False
         )
     drape = cover if isinstance(cover, DrapeCover) else DrapeCover()
-    overlap = chosen(drape.overlap_mm, asked.practice.overlap_mm, "mm")
+    overlap = job.tier.settled(drape, "overlap_mm")
     if isinstance(coated, Carried):
         reach, flat, slant_mm = reach_over(coated), coated.flat_top, coated.slant_mm
         across = roll_to_reach.figure(reach.farthest, overlap.value)
@@ -271,11 +259,11 @@ def _drape(asked: Asked, cover: Cover) -> Way:
         ("square", square, square, cornered_area(square.value, square.value, 0.0)),
         ("rectangle", width, length, cornered_area(width.value, length.value, 0.0)),
     ]
-    mat = (asked.mat.width_mm, asked.mat.length_mm)
+    mat = (job.mat.width_mm, job.mat.length_mm)
     if drape.sheet is not None:
         ways = [way for way in ways if way[0] == drape.sheet]
     kind, wide, long, _ = min(ways, key=lambda way: (not fits(way[1].value, way[2].value, mat), way[3]))
-    hex, colour = asked.hex_of(getattr(cover, "colour", None)), getattr(cover, "colour", None)
+    hex, colour = job.hex_of(getattr(cover, "colour", None)), getattr(cover, "colour", None)
     if kind == "circle":
         piece = piece_of("Sheet", circle(wide.value), hex, colour=colour, diameter=wide)
     else:
@@ -291,33 +279,33 @@ def _drape(asked: Asked, cover: Cover) -> Way:
         if drape.rolled_mm is not None and drape.rolled_mm < needed_mm
         else None,
     }
-    return Way({"sheet": piece}, True, own, suits("drape", asked.tier.build))
+    return Way({"sheet": piece}, True, own, suits("drape", job.build))
 
 
-def _box(asked: Asked, cover: Cover) -> Way:
+def _box(job: Job, cover: Cover) -> Way:
     """A flat piece to each side and one on top; rectangles, or trapezoids where the tier tapers."""
     assert isinstance(cover, BoxCover)
-    foot, flat = asked.coated.outline, asked.coated.flat_top
+    foot, flat = job.coated.outline, job.coated.flat_top
     cornered = isinstance(foot, Cornered | Regular) and not foot.corner_mm
-    if not (suits("box", asked.tier.build) and cornered) or flat is None:
-        return wrap(asked, PanelCover(top="over", colour=cover.colour))._replace(suits=False)
-    hex = asked.hex_of(cover.colour)
-    pieces = sides(asked, cover, corners=cover.corners)
-    pieces["top"] = top_of(flat, level_thickness(asked), hex, colour=cover.colour)
+    if not (suits("box", job.build) and cornered) or flat is None:
+        return wrap(job, PanelCover(top="over", colour=cover.colour))._replace(suits=False)
+    hex = job.hex_of(cover.colour)
+    pieces = sides(job, cover, corners=cover.corners)
+    pieces["top"] = top_of(flat, level_thickness(job), hex, colour=cover.colour)
     return Way(pieces, True, {})
 
 
-def _halves(asked: Asked, cover: Cover) -> Way:
+def _halves(job: Job, cover: Cover) -> Way:
     """One half and then the other, each from a sheet of its own, and a band along the seam, which runs the long way."""
     halves = cover if isinstance(cover, HalvesCover) else HalvesCover()
-    coated, practice = asked.coated, asked.practice
-    overlap = chosen(halves.overlap_mm, practice.overlap_mm, "mm")
-    band_mm = practice.band_mm if halves.band_mm is None else halves.band_mm
-    colour, hex = halves.colour, asked.hex_of(halves.colour)
-    if isinstance(asked.tier.build, SideBuild):
+    coated = job.coated
+    overlap = job.tier.settled(halves, "overlap_mm")
+    wide = job.tier.settled(halves, "band_mm")
+    colour, hex = halves.colour, job.hex_of(halves.colour)
+    if isinstance(job.build, SideBuild):
         face = half_face.figure(coated.width_mm, coated.height_mm, overlap.value)
         pieces = {"half": piece_of("Half", circle(face.value), hex, 2, colour, diameter=face)}
-        seam = same("round the rim", tipped(coated, asked.tier, practice).rim_mm, "mm", "up")
+        seam = same("round the rim", tipped(coated, job.tier).rim_mm, "mm", "up")
     else:
         reach, top = reach_over(coated), coated.flat_top
         short_mm, long_mm = sorted((top.half_width_mm, top.half_length_mm)) if top else (0.0, 0.0)
@@ -326,20 +314,19 @@ def _halves(asked: Asked, cover: Cover) -> Way:
         high = half_high.figure(down_mm, short_mm, overlap.value)
         pieces = {"half": piece_of("Half", rectangle(long.value, high.value), hex, 2, colour, long=long, high=high)}
         seam = band_length.figure(down_mm, 2 * long_mm, down_mm)
-    if band_mm:
-        wide = chosen(halves.band_mm, practice.band_mm, "mm")
-        pieces["band"] = piece_of("Band", rectangle(seam.value, band_mm), hex, 1, colour, long=seam, wide=wide)
-    return Way(pieces, True, {"overlap": overlap}, suits("halves", asked.tier.build))
+    if wide.value:
+        pieces["band"] = piece_of("Band", rectangle(seam.value, wide.value), hex, 1, colour, long=seam, wide=wide)
+    return Way(pieces, True, {"overlap": overlap}, suits("halves", job.build))
 
 
-def _gores(asked: Asked, cover: Cover) -> Way:
+def _gores(job: Job, cover: Cover) -> Way:
     """Lens-shaped slices of any round body: at each way up from the foot, as wide as its share of the girth there."""
     assert isinstance(cover, GoresCover)
-    coated = asked.coated
-    if not isinstance(coated.outline, Round) or isinstance(asked.tier.build, SideBuild):
-        return _drape(asked, cover)._replace(suits=False)
+    coated = job.coated
+    if not isinstance(coated.outline, Round) or isinstance(job.build, SideBuild):
+        return _drape(job, cover)._replace(suits=False)
     # Gores stand as high as the coat where a piece on the flat top laps over their ends.
-    flat, half_mm = coated.flat_top, asked.thickness.value / 2
+    flat, half_mm = coated.flat_top, job.thickness.value / 2
     middle = coated.envelope(half_mm, half_mm if flat is None else 0.0)
     points = _wall_of(middle)
     share = 2 * math.pi / cover.count / 2
@@ -348,13 +335,13 @@ def _gores(asked: Asked, cover: Cover) -> Way:
     corners = placed(
         [corner for index, corner in enumerate(edge) if not index or math.dist(corner[:2], edge[index - 1][:2]) > 1e-6]
     )
-    hex = asked.hex_of(cover.colour)
+    hex = job.hex_of(cover.colour)
     wide = gore_width.figure(middle.girth_mm, cover.count)
     long = same("up the wall, foot to tip", points[-1][0], "mm", "up")
     pieces = {"gore": piece_of("Gore", corners, hex, cover.count, cover.colour, wide=wide, long=long)}
     if flat is not None:
-        pieces["top"] = top_of(flat, level_thickness(asked), hex, colour=cover.colour)
-    return Way(pieces, True, {}, suits("gores", asked.tier.build))
+        pieces["top"] = top_of(flat, level_thickness(job), hex, colour=cover.colour)
+    return Way(pieces, True, {}, suits("gores", job.build))
 
 
 def _wall_of(body: Body) -> list[tuple[float, float]]:
@@ -374,23 +361,23 @@ def _wall_of(body: Body) -> list[tuple[float, float]]:
     return found
 
 
-def _collar(asked: Asked, cover: Cover) -> Way:
+def _collar(job: Job, cover: Cover) -> Way:
     assert isinstance(cover, CollarCover)
-    coated, practice = asked.coated, asked.practice
-    overlap = chosen(cover.overlap_mm, practice.overlap_mm, "mm")
-    above = chosen(cover.above_mm, practice.collar_above_mm, "mm")
-    girth_mm = coated.outline.offset(asked.thickness.value / 2).perimeter_mm
+    coated = job.coated
+    overlap = job.tier.settled(cover, "overlap_mm")
+    above = job.tier.settled(cover, "above_mm")
+    girth_mm = coated.outline.offset(job.thickness.value / 2).perimeter_mm
     long = strip_length.figure(girth_mm, 1, overlap.value)
     high = collar_height.figure(coated.height_mm, above.value)
-    hex = asked.hex_of(cover.colour)
+    hex = job.hex_of(cover.colour)
     piece = piece_of("Chocolate", rectangle(long.value, high.value), hex, 1, cover.colour, long=long, high=high)
     edge = Mark(name="top of the tier", x0=0, y0=coated.height_mm, x1=long.value, y1=coated.height_mm)
     pieces = {"paper": piece.but(marks=[edge])}
     pieces["carrier_paper"] = carrier_of(piece, "paper")
-    return Way(pieces, False, {"overlap": overlap, "above": above}, suits("collar", asked.tier.build))
+    return Way(pieces, False, {"overlap": overlap, "above": above}, suits("collar", job.build))
 
 
-_WAYS: dict[str, Callable[[Asked, Cover], Way]] = {
+_WAYS: dict[str, Callable[[Job, Cover], Way]] = {
     "drape": _drape,
     "panel": wrap,
     "box": _box,

@@ -3,11 +3,11 @@
 from collections.abc import Callable
 from typing import NamedTuple
 
-from amber_spread.core.design.design import Tier
-from amber_spread.core.design.practice import Practice
+from amber_spread.core.design.settled import SettledTier
 from amber_spread.core.design.shapes import (
     BallBuild,
     BevelledBuild,
+    Build,
     DomedBuild,
     SideBuild,
     StraightBuild,
@@ -104,16 +104,20 @@ class CoverPlan(Made):
     on_mat: bool
 
 
-class Asked(NamedTuple):
+class Job(NamedTuple):
     """What every way of covering is given: the tier, its coated body, the sheet's thickness, and what it lies on."""
 
-    tier: Tier
-    practice: Practice
+    tier: SettledTier
     coated: Body
     thickness: Figure
     medium: Medium
     hex_of: Callable[[str | None], str]
     mat: Mat
+
+    @property
+    def build(self) -> Build:
+        """How the tier is built."""
+        return self.tier.asked.build
 
 
 class Way(NamedTuple):

@@ -4,14 +4,13 @@ import math
 from collections.abc import Callable
 from typing import Literal
 
-from amber_spread.core.design.design import Tier
 from amber_spread.core.design.finishes import OnTop
-from amber_spread.core.design.practice import Practice
+from amber_spread.core.design.settled import SettledTier
 from amber_spread.core.geometry.body import MM3_PER_ML
 from amber_spread.core.geometry.flat import Piece, area_of, corners_of, size_of
 from amber_spread.core.geometry.outline import Outline, perimeter_at
 from amber_spread.core.kernel.base import Made
-from amber_spread.core.kernel.figures import Figure, chosen, decided, rule, same
+from amber_spread.core.kernel.figures import Figure, decided, rule, same
 from amber_spread.core.stock.media import Medium, weight
 from amber_spread.core.tier.cover_rules import piece_weight, rolled_weight, trimmed_weight
 
@@ -52,16 +51,14 @@ def border_volume(length_mm: float, bead_mm: float, share: float) -> float:
     return length_mm * math.pi / 4 * bead_mm**2 * share / MM3_PER_ML
 
 
-def plan_borders(
-    tier: Tier, practice: Practice, media: dict[str, Medium], foot: Outline, flat: Outline | None
-) -> list[BorderPlan]:
+def plan_borders(tier: SettledTier, media: dict[str, Medium], foot: Outline, flat: Outline | None) -> list[BorderPlan]:
     """Each border along the foot or the top edge of the finished tier: round the wall at the foot, within the edge on
     the top. A tier without a flat top takes it at its foot.
     """
     plans = []
-    for border in tier.borders:
+    for border in tier.asked.borders:
         at: Literal["foot", "top"] = border.at if flat is not None else "foot"
-        bead = chosen(border.bead_mm, practice.bead_mm, "mm")
+        bead = tier.settled(border, "bead_mm")
         # A round bead stands out by its width, its middle at half of it; half of one lies against the wall or the top.
         out_mm = bead.value if border.bead == "round" else bead.value / 2
         edge, way = (foot, 1) if at == "foot" or flat is None else (flat, -1)
@@ -84,17 +81,17 @@ def plan_borders(
 
 
 def plan_on_top(
-    tier: Tier, practice: Practice, media: dict[str, Medium], hex_of: Callable[[str, str | None], str]
+    tier: SettledTier, media: dict[str, Medium], hex_of: Callable[[str, str | None], str]
 ) -> list[OnTopPlan]:
     """Every flat piece laid on the top, cut out of a sheet a little larger."""
-    return [_plan_piece(top, practice, media[top.medium], hex_of(top.medium, top.colour)) for top in tier.on_top]
+    return [_plan_piece(top, tier, media[top.medium], hex_of(top.medium, top.colour)) for top in tier.asked.on_top]
 
 
-def _plan_piece(top: OnTop, practice: Practice, medium: Medium, hex: str) -> OnTopPlan:
+def _plan_piece(top: OnTop, tier: SettledTier, medium: Medium, hex: str) -> OnTopPlan:
     corners = corners_of(top.shape.outline(top.across_mm))
     wide, high = size_of(corners)
-    thickness = chosen(top.thickness_mm, practice.fondant_mm, "mm")
-    density, margin = medium.density_g_per_ml, 2 * practice.roll_margin_mm
+    thickness = tier.settled(top, "thickness_mm")
+    density, margin = medium.density_g_per_ml, 2 * tier.usual.roll_margin_mm
     rolled = rolled_weight.figure(top.count * (wide + margin) * (high + margin), thickness.value, density)
     stays = piece_weight.figure(top.count * area_of(corners), thickness.value, density)
     sizes = {

@@ -1,8 +1,7 @@
 """What to know about the coats and the cover of one tier: thin coats, unfit media, pleats, short strips, hot work."""
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Mapping
 
-from amber_spread.core.design.design import Tier
 from amber_spread.core.design.finishes import (
     CollarCover,
     DeckledFinal,
@@ -17,7 +16,6 @@ from amber_spread.core.design.finishes import (
     TowelFinal,
     covers_top,
 )  # fmt: skip
-from amber_spread.core.design.practice import Practice
 from amber_spread.core.design.shapes import SideBuild, StraightBuild
 from amber_spread.core.kernel.check import Check, Checker, mm, times
 from amber_spread.core.kernel.figures import Quantity
@@ -40,20 +38,19 @@ NAMES = {
 }  # fmt: skip
 
 
-def checks_of_coats(
-    tier: Tier, done: Worked, practice: Practice, media: dict[str, Medium], check: Checker
-) -> Iterator[Check]:
+def checks_of_coats(done: Worked, media: Mapping[str, Medium], check: Checker) -> Iterator[Check]:
     """Everything to know about both coats of a tier."""
-    final, coats = tier.final, done.coats
+    tier, coats = done.tier.asked, done.coats
+    final = tier.final
     if isinstance(final, PlateFinal) and coats.final is not None:
-        yield from _plate(final, done, practice, check)
+        yield from _plate(final, done, check)
     elif coats.final is not None and not isinstance(final, TexturedFinal):
         thin = min(coats.final.side.value, coats.final.top.value)
-        if 0 < thin < practice.coat_least_mm:
+        if 0 < thin < done.tier.usual.coat_least_mm:
             yield check(
                 "coats.thin", "care", "coats",
                 "A final coat of {thin} lets the crumbs show through. This kitchen spreads {least} or more.",
-                thin=mm(thin), least=mm(practice.coat_least_mm),
+                thin=mm(thin), least=mm(done.tier.usual.coat_least_mm),
             )  # fmt: skip
     if isinstance(final, TowelFinal) and not media[final.medium].crusting:
         yield check(
@@ -104,11 +101,11 @@ def checks_of_coats(
             )  # fmt: skip
 
 
-def _plate(final: PlateFinal, done: Worked, practice: Practice, check: Checker) -> Iterator[Check]:
+def _plate(final: PlateFinal, done: Worked, check: Checker) -> Iterator[Check]:
     assert done.coats.final is not None
     side_mm, plate = done.coats.final.side.value, "card" if final.kind == "inverted" else "disc"
     crumbed = done.coats.crumb.diameter.value
-    least = mm(crumbed + 2 * practice.coat_least_mm)
+    least = mm(crumbed + 2 * done.tier.usual.coat_least_mm)
     if side_mm < 0:
         yield check(
             "coats.disc_small", "trouble", "coats",
@@ -117,13 +114,13 @@ def _plate(final: PlateFinal, done: Worked, practice: Practice, check: Checker) 
             f"it. Trim the cake, or take a {plate} of {{least}} or more.",
             cake=mm(crumbed), least=least,
         )  # fmt: skip
-    elif side_mm < practice.coat_least_mm:
+    elif side_mm < done.tier.usual.coat_least_mm:
         yield check(
             "coats.disc_thin", "care", "coats",
             f"This {plate} leaves only {{side}} of final coat at the side, and crumbs will show through. For "
             f"{{wanted}} "
             f"take a {plate} of {{least}}.",
-            side=mm(side_mm), wanted=mm(practice.coat_least_mm), least=least,
+            side=mm(side_mm), wanted=mm(done.tier.usual.coat_least_mm), least=least,
         )  # fmt: skip
     body = done.bodies.crumbed
     if abs(body.length_mm - body.width_mm) > 1 or abs(body.outline.reach_mm - body.width_mm / 2) > 1:
@@ -134,11 +131,10 @@ def _plate(final: PlateFinal, done: Worked, practice: Practice, check: Checker) 
         )  # fmt: skip
 
 
-def checks_of_cover(
-    tier: Tier, done: Worked, practice: Practice, media: dict[str, Medium], kit: Kit, check: Checker
-) -> Iterator[Check]:
+def checks_of_cover(done: Worked, media: Mapping[str, Medium], kit: Kit, check: Checker) -> Iterator[Check]:
     """Everything to know about the cover of a tier."""
-    asked, cover = tier.cover, done.cover
+    tier, cover = done.tier.asked, done.cover
+    asked = tier.cover
     if isinstance(asked, NoCover) or cover is None:
         return
     if not cover.suits:
@@ -189,7 +185,7 @@ def checks_of_cover(
             "The sheet holds less fondant than the tier takes at this thickness, so it would stretch thin. Allow "
             "more beyond the hem.",
         )  # fmt: skip
-    yield from _strips(tier, done, practice, kit, check)
+    yield from _strips(done, kit, check)
     if isinstance(asked, CollarCover):
         yield check(
             "caution.hot_chocolate", "caution", "cover",
@@ -198,8 +194,9 @@ def checks_of_cover(
         )  # fmt: skip
 
 
-def _strips(tier: Tier, done: Worked, practice: Practice, kit: Kit, check: Checker) -> Iterator[Check]:
-    asked, cover = tier.cover, done.cover
+def _strips(done: Worked, kit: Kit, check: Checker) -> Iterator[Check]:
+    tier, cover = done.tier.asked, done.cover
+    asked = tier.cover
     assert cover is not None
     if not cover.on_mat:
         yield check(
@@ -209,7 +206,7 @@ def _strips(tier: Tier, done: Worked, practice: Practice, kit: Kit, check: Check
             width=mm(kit.mat.width_mm), length=mm(kit.mat.length_mm),
         )  # fmt: skip
     if isinstance(asked, PanelCover):
-        if cover.stretch is not None and cover.stretch.value > practice.stretch_most:
+        if cover.stretch is not None and cover.stretch.value > done.tier.usual.stretch_most:
             assert asked.strip_mm is not None
             yield check(
                 "cover.strip_short", "trouble", "cover",

@@ -4,7 +4,7 @@ import math
 from typing import Literal, NamedTuple
 
 from amber_spread.core.design.design import Layers
-from amber_spread.core.design.practice import Practice
+from amber_spread.core.design.settled import SettledTier, settled
 from amber_spread.core.geometry.body import MM3_PER_ML, Body, Carried
 from amber_spread.core.kernel.base import Made
 from amber_spread.core.kernel.figures import Figure, chosen, decided, same, total
@@ -98,33 +98,33 @@ def _inner(body: Body, up: float) -> float:
         return 0.0
 
 
-def plan_hidden_board(practice: Practice, slabs: list[Slab], body: Body) -> HiddenBoard | None:
+def plan_hidden_board(tier: SettledTier, slabs: list[Slab], body: Body) -> HiddenBoard | None:
     """The board inside, in the shape of the cake there and a little smaller, on supports through the layers below."""
     for slab in slabs:
         if slab.kind == "board":
             cake = own_shape(body.section((slab.low + slab.high) / 2))
-            margin_mm = min(practice.hidden_board_in_mm, cake.across_mm / 4, cake.length_mm / 4)
+            margin_mm = min(tier.usual.hidden_board_in_mm, cake.across_mm / 4, cake.length_mm / 4)
             across = hidden_board.figure(cake.across_mm, margin_mm)
             supports = supports_under.figure(across.value)
             return HiddenBoard(
                 shape=cake.shape,
                 diameter=across,
                 length=hidden_board.figure(cake.length_mm, margin_mm) if cake.oblong else None,
-                thickness=chosen(None, practice.tier_board_mm, "mm"),
+                thickness=chosen(None, tier.usual.tier_board_mm, "mm"),
                 height=same("height of the layers below", slab.low, "mm"),
                 supports=supports,
                 support_length=same("height of the layers below", slab.low, "mm"),
-                rods=rods_for.figure(supports.value, slab.low, practice.rod_mm),
+                rods=rods_for.figure(supports.value, slab.low, tier.usual.rod_mm),
             )
     return None
 
 
-def plan_room(layers: Layers, practice: Practice, room: Room) -> CavityPlan:
+def plan_room(tier: SettledTier, room: Room) -> CavityPlan:
     """The room's own measures, and the weight of what fills it."""
-    cavity = layers.cavity
+    cavity = tier.asked.layers.cavity
     assert cavity is not None
     volume = cavity_volume.figure(room.across_mm, room.high - room.low)
-    density = practice.sweets_g_per_ml if cavity.fill_g_per_ml is None else cavity.fill_g_per_ml
+    heaped = settled(cavity, "fill_g_per_ml", tier.usual, "g_per_ml").value
     return CavityPlan(
         diameter=decided(room.asked_mm, "mm"),
         height=total({"from its floor to its lid": room.high - room.low}, "mm"),
@@ -132,5 +132,5 @@ def plan_room(layers: Layers, practice: Practice, room: Room) -> CavityPlan:
         wall=cavity_wall.figure(room.nearest_mm, room.asked_mm),
         first=room.first,
         last=room.last,
-        fill_weight=None if cavity.filled_with is None else weight.figure(volume.value, density),
+        fill_weight=None if cavity.filled_with is None else weight.figure(volume.value, heaped),
     )

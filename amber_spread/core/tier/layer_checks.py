@@ -2,17 +2,18 @@
 to.
 """
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Mapping
 
-from amber_spread.core.design.design import Tier, TinBake
+from amber_spread.core.design.design import TinBake
 from amber_spread.core.design.finishes import PlainFilling
-from amber_spread.core.design.practice import Practice
+from amber_spread.core.design.settled import SettledTier
 from amber_spread.core.design.shapes import BallBuild, StraightBuild
 from amber_spread.core.kernel.check import Check, Checker, mm
 from amber_spread.core.kernel.figures import Quantity
 from amber_spread.core.stock.media import Medium
 from amber_spread.core.tier.layers import LayersPlan, TargetPlan
 from amber_spread.core.tier.side import FootPlan
+from amber_spread.core.tier.worked import Worked
 
 TARGET_TOLERANCE_MM = 1.0
 """A height this near its target is on target: a ruler shows no less on a cake."""
@@ -22,18 +23,17 @@ LEAN_LEAST_DEG = 18.0
 """A drum that falls when tipped less than this is not steady on a table (from memory)."""
 
 
-def checks_of_layers(
-    tier: Tier, layers: LayersPlan, foot: FootPlan | None, practice: Practice, media: dict[str, Medium], check: Checker
-) -> Iterator[Check]:
+def checks_of_layers(done: Worked, media: Mapping[str, Medium], check: Checker) -> Iterator[Check]:
     """Everything to know about the layers of a tier, in the order of the work."""
-    yield from _fillings(tier, layers, practice, media, check)
-    yield from _cuts(tier, layers, practice, check)
+    tier, layers, foot = done.tier, done.layers, done.foot
+    yield from _fillings(tier, layers, media, check)
+    yield from _cuts(tier, layers, check)
     if layers.target is not None:
         yield from _target(tier, layers.target, check)
     yield from _hidden(layers, check)
     if foot is not None:
         yield from _on_its_side(foot, check)
-    if not isinstance(tier.build, StraightBuild):
+    if not isinstance(tier.asked.build, StraightBuild):
         yield check(
             "caution.knife", "caution", "layers",
             "Carve the cake cold and firm, the knife moving away from your hand, and keep the offcuts: they build up "
@@ -41,19 +41,17 @@ def checks_of_layers(
         )  # fmt: skip
 
 
-def _fillings(
-    tier: Tier, layers: LayersPlan, practice: Practice, media: dict[str, Medium], check: Checker
-) -> Iterator[Check]:
-    filling, thickness_mm = media[tier.filling.medium], layers.filling.thickness.value
+def _fillings(tier: SettledTier, layers: LayersPlan, media: Mapping[str, Medium], check: Checker) -> Iterator[Check]:
+    filling, thickness_mm = media[tier.asked.filling.medium], layers.filling.thickness.value
     several = layers.filling.count.value > 0
-    if several and not practice.filling_least_mm <= thickness_mm <= practice.filling_most_mm:
+    if several and not tier.usual.filling_least_mm <= thickness_mm <= tier.usual.filling_most_mm:
         yield check(
             "filling.thickness", "care", "layers",
             "A filling of {thickness} is outside this kitchen's usual {least} to {most}: a thin one tears the crumb, "
             "a thick one slides and bulges.",
-            thickness=mm(thickness_mm), least=mm(practice.filling_least_mm), most=mm(practice.filling_most_mm),
+            thickness=mm(thickness_mm), least=mm(tier.usual.filling_least_mm), most=mm(tier.usual.filling_most_mm),
         )  # fmt: skip
-    if several and filling.soft and isinstance(tier.filling, PlainFilling):
+    if several and filling.soft and isinstance(tier.asked.filling, PlainFilling):
         yield check(
             "filling.undammed", "trouble", "layers",
             f"{filling.name} runs, and nothing holds it at the rim: it will squeeze out and bulge under the coat. "
@@ -73,10 +71,12 @@ def _fillings(
         )  # fmt: skip
 
 
-def _cuts(tier: Tier, layers: LayersPlan, practice: Practice, check: Checker) -> Iterator[Check]:
+def _cuts(tier: SettledTier, layers: LayersPlan, check: Checker) -> Iterator[Check]:
     bake = layers.bake
-    deep_mm = tier.layers.bake.depth_mm if isinstance(tier.layers.bake, TinBake) else practice.tin_depth_mm
-    ball = isinstance(tier.build, BallBuild)
+    deep_mm = (
+        tier.asked.layers.bake.depth_mm if isinstance(tier.asked.layers.bake, TinBake) else tier.usual.tin_depth_mm
+    )
+    ball = isinstance(tier.asked.build, BallBuild)
     if layers.tin_depth is not None and not ball and layers.tin_depth.value > deep_mm + TARGET_TOLERANCE_MM:
         yield check(
             "layers.tin_too_shallow", "trouble", "layers",
@@ -103,7 +103,7 @@ def _cuts(tier: Tier, layers: LayersPlan, practice: Practice, check: Checker) ->
         )  # fmt: skip
 
 
-def _target(tier: Tier, target: TargetPlan, check: Checker) -> Iterator[Check]:
+def _target(tier: SettledTier, target: TargetPlan, check: Checker) -> Iterator[Check]:
     missing_mm = target.missing.value
     if abs(missing_mm) <= TARGET_TOLERANCE_MM:
         return
@@ -115,7 +115,7 @@ def _target(tier: Tier, target: TargetPlan, check: Checker) -> Iterator[Check]:
         else "No filling within this kitchen's usual, no cut these layers allow and no number of layers reaches it: "
         + ("bake higher layers, or choose a lower height." if missing_mm > 0 else "choose a greater height.")
     )
-    if tier.measured is not None:
+    if tier.asked.measured is not None:
         advice = "Build the top up with coat." if missing_mm > 0 else "Trim the top level lower, or keep this height."
     yield check(
         "layers.target", "care", "layers", f"The tier ends {{missing}} {side} the {{target}} you asked for. {advice}",

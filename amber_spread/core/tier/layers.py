@@ -3,14 +3,14 @@
 import math
 from typing import Literal
 
-from amber_spread.core.design.design import Layers, MeasuredBake, Tier
+from amber_spread.core.design.design import Layers, MeasuredBake
 from amber_spread.core.design.finishes import PlainFilling
-from amber_spread.core.design.practice import Practice
+from amber_spread.core.design.settled import SettledTier
 from amber_spread.core.design.shapes import BallBuild, SideBuild, StraightBuild
 from amber_spread.core.geometry.body import MM3_PER_ML, Body, Carried, Straight
 from amber_spread.core.geometry.outline import Outline, Round
 from amber_spread.core.kernel.base import Made
-from amber_spread.core.kernel.figures import Figure, chosen, decided, of_parts, parts_rule, same, total
+from amber_spread.core.kernel.figures import Figure, decided, of_parts, parts_rule, same, total
 from amber_spread.core.kernel.limits import LAYER_COUNT, TORTE
 from amber_spread.core.stock.media import Medium, weight
 from amber_spread.core.tier.hidden import CavityPlan, HiddenBoard, Room, plan_hidden_board, plan_room, room_in
@@ -136,27 +136,25 @@ def area_inside(outline: Outline, dam_mm: float) -> float:
         return 0.0
 
 
-def plan_layers(
-    tier: Tier, practice: Practice, media: dict[str, Medium], above_mm: float
-) -> tuple[LayersPlan, Body, list[Slab]]:
+def plan_layers(tier: SettledTier, media: dict[str, Medium], above_mm: float) -> tuple[LayersPlan, Body, list[Slab]]:
     """The layers of a tier, the bare body they make, and what lies at which height in it.
 
     `above_mm` is the thickness of every coat and cover on top, which a target height has to hold.
     Raises ValueError when the build cannot be made of these layers; the message says why.
     """
-    layers = tier.layers
-    outline = tier.shape.outline(tier.tin_diameter_mm).offset(-practice.trimmed_skin_mm)
-    bake = _plan_bake(layers, practice)
+    layers = tier.asked.layers
+    outline = tier.asked.shape.outline(tier.asked.tin_diameter_mm).offset(-tier.usual.trimmed_skin_mm)
+    bake = _plan_bake(tier)
     boards = 0 if layers.board_after is None else 1
-    board_mm = practice.tier_board_mm * boards
+    board_mm = tier.usual.tier_board_mm * boards
     count = filling_count.figure(layers.count, boards)
-    thickness = chosen(tier.filling.thickness_mm, practice.filling_mm, "mm")
+    thickness = tier.filling
     cut, height = _heights(tier, bake, outline, int(count.value), thickness.value, board_mm)
     body = _carry(tier, outline, height.value)
     slabs = slabs_of(layers, cut.value, thickness.value, board_mm)
     room = room_in(layers, body, slabs)
-    hollow = plan_room(layers, practice, room) if room else None
-    filling = _plan_filling(tier, practice, media, outline, body, slabs, count, thickness, room)
+    hollow = plan_room(tier, room) if room else None
+    filling = _plan_filling(tier, media, outline, body, slabs, count, thickness, room)
     area = outline.area_figure()
     stack = slab_volume.figure(layers.count, area.value, cut.value)
     cake = stack
@@ -165,9 +163,9 @@ def plan_layers(
     if room:
         cake = without_cavity.figure(cake.value, min(cake.value, room.of(slabs, "layer")))
     carved_ml = sum(body.volume_between(slab.low, slab.high) for slab in slabs if slab.kind == "layer")
-    density = practice.cake_density_g_per_ml
+    density = tier.usual.cake_density_g_per_ml
     plan = LayersPlan(
-        cake_diameter=cake_diameter.figure(tier.tin_diameter_mm, practice.trimmed_skin_mm),
+        cake_diameter=cake_diameter.figure(tier.asked.tin_diameter_mm, tier.usual.trimmed_skin_mm),
         cake_length=length_of(outline),
         area=area,
         count=decided(layers.count, "each"),
@@ -177,26 +175,26 @@ def plan_layers(
         cake_volume=cake,
         cake_weight=weight.figure(cake.value, density),
         offcut=None if isinstance(body, Straight) else offcut.figure(stack.value, carved_ml, density),
-        target=_plan_target(tier, practice, thickness.value, cut.value, height.value, above_mm, board_mm)
-        if not isinstance(tier.build, BallBuild)
+        target=_plan_target(tier, thickness.value, cut.value, height.value, above_mm, board_mm)
+        if not isinstance(tier.asked.build, BallBuild)
         else None,
         bake=bake,
-        **_plan_tins(layers, practice, cut.value),
-        order=_order(layers, slices_from_a_tin(layers, practice, cut.value)),
-        board=plan_hidden_board(practice, slabs, body),
+        **_plan_tins(tier, cut.value),
+        order=_order(layers, slices_from_a_tin(tier, cut.value)),
+        board=plan_hidden_board(tier, slabs, body),
         cavity=hollow,
-        syrup=_plan_syrup(tier, practice, media, area.value, body, slabs, room),
+        syrup=_plan_syrup(tier, media, area.value, body, slabs, room),
     )
     return plan, body, slabs
 
 
 def _heights(
-    tier: Tier, bake: BakePlan | None, outline: Outline, fillings: int, filling_mm: float, board_mm: float
+    tier: SettledTier, bake: BakePlan | None, outline: Outline, fillings: int, filling_mm: float, board_mm: float
 ) -> tuple[Figure, Figure]:
     """The cut height of a layer and the height they make; a ball's own height sets the cut instead."""
-    layers = tier.layers
-    if isinstance(tier.build, BallBuild):
-        own = Carried(outline, tier.build.profile(outline.half_width_mm, 0.0)).height_mm
+    layers = tier.asked.layers
+    if isinstance(tier.asked.build, BallBuild):
+        own = Carried(outline, tier.asked.build.profile(outline.half_width_mm, 0.0)).height_mm
         cut = shared_cut.figure(own, fillings * filling_mm + board_mm, layers.count)
         if cut.value <= 0:
             raise ValueError("the fillings are thicker than the ball; take fewer layers or a thinner filling")
@@ -211,17 +209,18 @@ def _heights(
     return cut, stacked_height.figure(layers.count, cut.value, fillings, filling_mm)
 
 
-def _carry(tier: Tier, outline: Outline, height_mm: float) -> Body:
-    if isinstance(tier.build, StraightBuild | SideBuild):
+def _carry(tier: SettledTier, outline: Outline, height_mm: float) -> Body:
+    if isinstance(tier.asked.build, StraightBuild | SideBuild):
         return Straight(outline, height_mm)
-    body = Carried(outline, tier.build.profile(outline.half_width_mm, height_mm))
+    body = Carried(outline, tier.asked.build.profile(outline.half_width_mm, height_mm))
     if not isinstance(outline, Round):
         body.section(0.0)
         body.section(height_mm * 0.999)
     return body
 
 
-def _plan_bake(layers: Layers, practice: Practice) -> BakePlan | None:
+def _plan_bake(tier: SettledTier) -> BakePlan | None:
+    layers = tier.asked.layers
     bake = layers.bake
     if bake is None:
         return None
@@ -229,7 +228,7 @@ def _plan_bake(layers: Layers, practice: Practice) -> BakePlan | None:
         edges = {f"baked {number}": edge for number, edge in enumerate(bake.edges_mm, 1)}
         common, baked = of_parts(_COMMON, min(bake.edges_mm), edges, "mm"), len(bake.edges_mm)
     else:
-        common, baked = tin_cut.figure(bake.depth_mm, practice.level_mm), math.ceil(layers.count / bake.torte)
+        common, baked = tin_cut.figure(bake.depth_mm, tier.usual.level_mm), math.ceil(layers.count / bake.torte)
     return BakePlan(
         common_cut=common,
         slice_height=slice_height.figure(common.value, bake.torte),
@@ -259,36 +258,38 @@ def _order(layers: Layers, torte: int) -> list[LayerPlace]:
     return places
 
 
-def slices_from_a_tin(layers: Layers, practice: Practice, cut_mm: float) -> int:
+def slices_from_a_tin(tier: SettledTier, cut_mm: float) -> int:
     """How many layers one baked tin is cut into: as said, or as many as its depth gives once it is levelled."""
+    layers, usual = tier.asked.layers, tier.usual
     if layers.bake is not None:
         return layers.bake.torte
-    return max(1, min(layers.count, int(TORTE.high), math.floor((practice.tin_depth_mm - practice.level_mm) / cut_mm)))
+    return max(1, min(layers.count, int(TORTE.high), math.floor((usual.tin_depth_mm - usual.level_mm) / cut_mm)))
 
 
-def _plan_tins(layers: Layers, practice: Practice, cut_mm: float) -> dict[str, Figure | None]:
+def _plan_tins(tier: SettledTier, cut_mm: float) -> dict[str, Figure | None]:
     """How many tins are still to be baked, in how many layers each is cut, and how deep they must be."""
+    layers = tier.asked.layers
     if isinstance(layers.bake, MeasuredBake):
         return {"tins": None, "slices_each": None, "tin_depth": None}
-    each = slices_from_a_tin(layers, practice, cut_mm)
+    each = slices_from_a_tin(tier, cut_mm)
     return {
         "tins": tins_for.figure(layers.count, each),
         "slices_each": decided(each, "each") if layers.bake else same("layers a tin gives", each, "each"),
-        "tin_depth": tin_depth.figure(min(each, layers.count), cut_mm, practice.level_mm),
+        "tin_depth": tin_depth.figure(min(each, layers.count), cut_mm, tier.usual.level_mm),
     }
 
 
 def _plan_syrup(
-    tier: Tier, practice: Practice, media: dict[str, Medium], area_mm2: float, body: Body, slabs: list[Slab],
+    tier: SettledTier, media: dict[str, Medium], area_mm2: float, body: Body, slabs: list[Slab],
     room: Room | None,
 ) -> SyrupPlan | None:  # fmt: skip
     """Syrup on the upper face of every layer, as that face is once the cake is carved and hollowed."""
-    syrup = tier.layers.syrup
+    syrup = tier.asked.layers.syrup
     if syrup is None:
         return None
-    soak = chosen(syrup.soak_mm, practice.syrup_soak_mm, "mm")
+    soak = tier.settled(syrup, "soak_mm")
     if isinstance(body, Straight) and room is None:
-        volume = slab_volume.figure(tier.layers.count, area_mm2, soak.value)
+        volume = slab_volume.figure(tier.asked.layers.count, area_mm2, soak.value)
     else:
         faces = {
             f"layer {slab.number}": max(
@@ -311,8 +312,7 @@ def length_of(outline: Outline) -> Figure | None:
 
 
 def _plan_filling(
-    tier: Tier,
-    practice: Practice,
+    tier: SettledTier,
     media: dict[str, Medium],
     outline: Outline,
     body: Body,
@@ -321,9 +321,9 @@ def _plan_filling(
     thickness: Figure,
     room: Room | None,
 ) -> FillingPlan:
-    filling = tier.filling
+    filling = tier.asked.filling
     density = media[filling.medium].density_g_per_ml
-    spread = spread_thickness.figure(thickness.value, practice.settling)
+    spread = spread_thickness.figure(thickness.value, tier.usual.settling)
     common = {"count": count, "thickness": thickness, "spread": spread}
     own = [slab for slab in slabs if slab.kind == "filling"]
     if isinstance(filling, PlainFilling):
@@ -334,8 +334,8 @@ def _plan_filling(
         if room:
             volume = without_cavity.figure(volume.value, min(volume.value, room.of(slabs, "filling")))
         return FillingPlan(soft=False, volume=volume, weight=weight.figure(volume.value, density), **common)
-    dam_width = chosen(filling.dam_width_mm, thickness.value, "mm")
-    seal = chosen(filling.seal_mm, practice.seal_mm, "mm")
+    dam_width, seal = tier.dam, tier.settled(filling, "seal_mm")
+    assert dam_width is not None
     seal_mm = min(seal.value, thickness.value)
     if isinstance(body, Straight) and room is None:
         area_mm2, inside_mm2 = outline.area_mm2, area_inside(outline, dam_width.value)
@@ -374,8 +374,7 @@ def _plan_filling(
 
 
 def _plan_target(
-    tier: Tier,
-    practice: Practice,
+    tier: SettledTier,
     filling_mm: float,
     cut_mm: float,
     reached_mm: float,
@@ -385,15 +384,15 @@ def _plan_target(
     """One change at a time that reaches the target, each only within what this kitchen does; none once it is built and
     measured.
     """
-    layers = tier.layers
+    layers = tier.asked.layers
     if layers.target_height_mm is None:
         return None
-    if tier.measured is not None:
+    if tier.asked.measured is not None:
         bare = target_bare_height.figure(layers.target_height_mm, above_mm)
         return TargetPlan(
             height=decided(layers.target_height_mm, "mm"),
             bare_height=bare,
-            missing=target_missing.figure(bare.value, max(tier.measured.heights_mm)),
+            missing=target_missing.figure(bare.value, max(tier.asked.measured.heights_mm)),
             filling_thickness=None,
             cut_height=None,
             other_count=None,
@@ -404,10 +403,10 @@ def _plan_target(
     filling = None
     if layers.count > 1 and not board_mm:
         thickness_mm = filling_for_height(wanted, layers.count, cut_mm)
-        if practice.filling_least_mm <= thickness_mm <= practice.filling_most_mm:
+        if tier.usual.filling_least_mm <= thickness_mm <= tier.usual.filling_most_mm:
             filling = filling_for_height.figure(wanted, layers.count, cut_mm)
     cut = None
-    if practice.cut_least_mm <= cut_for_height(wanted, layers.count, filling_mm) <= cut_mm:
+    if tier.usual.cut_least_mm <= cut_for_height(wanted, layers.count, filling_mm) <= cut_mm:
         cut = cut_for_height.figure(wanted, layers.count, filling_mm)
     return TargetPlan(
         height=decided(layers.target_height_mm, "mm"),
@@ -415,17 +414,16 @@ def _plan_target(
         missing=target_missing.figure(bare.value, reached_mm),
         filling_thickness=filling,
         cut_height=cut,
-        other_count=_other_count(layers, practice, filling_mm, cut_mm, wanted),
+        other_count=_other_count(tier, filling_mm, cut_mm, wanted),
     )
 
 
-def _other_count(
-    layers: Layers, practice: Practice, filling_mm: float, baked_mm: float, bare_mm: float
-) -> OtherCount | None:
+def _other_count(tier: SettledTier, filling_mm: float, baked_mm: float, bare_mm: float) -> OtherCount | None:
     """The number of layers nearest the one decided that reaches `bare_mm` by cutting no layer higher than baked."""
+    layers = tier.asked.layers
     counts = range(int(LAYER_COUNT.low), int(LAYER_COUNT.high) + 1)
     for count in sorted(counts, key=lambda other: abs(other - layers.count)):
-        reaches = practice.cut_least_mm <= cut_for_height(bare_mm, count, filling_mm) <= baked_mm
+        reaches = tier.usual.cut_least_mm <= cut_for_height(bare_mm, count, filling_mm) <= baked_mm
         below_board = layers.board_after is not None and count <= layers.board_after
         no_lid = layers.cavity is not None and count < 3
         if count != layers.count and reaches and not (below_board or no_lid):

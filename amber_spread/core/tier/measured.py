@@ -1,7 +1,7 @@
 """A cake as it was measured: the straight, level body its coats go round, and what it takes to build it up to that."""
 
-from amber_spread.core.design.design import Tier
 from amber_spread.core.design.finishes import Measured, NoFinal, SemiNakedFinal
+from amber_spread.core.design.settled import SettledTier
 from amber_spread.core.design.shapes import SideBuild, StraightBuild, TaperedBuild
 from amber_spread.core.geometry.body import MM3_PER_ML, Body, Carried, Straight
 from amber_spread.core.kernel.base import Made
@@ -36,21 +36,21 @@ class BuildUp(Made):
     weight: Figure
 
 
-def as_measured(tier: Tier, bare: Body, slabs: list[Slab]) -> tuple[Tier, Body, list[Slab]]:
+def as_measured(tier: SettledTier, bare: Body, slabs: list[Slab]) -> tuple[SettledTier, Body, list[Slab]]:
     """The tier, the body its coats go round and the levels in it, once the cake has been measured.
 
     The body is the planned one stretched to the widest and the highest measure, so that the whole cake lies within
     it; a tapered wall goes from the one measured end to the other. What was not measured stays as it was planned.
     Raises ValueError when such a body cannot be made.
     """
-    measured = tier.measured
+    measured = tier.asked.measured
     if measured is None:
         return tier, bare, slabs
     base = bare.base if isinstance(bare, Carried) else bare.outline
     wide, long = (max(ends) for ends in zip(measured.top_mm, measured.foot_mm, strict=True))
     outline = base.stretched(wide / bare.width_mm, long / bare.length_mm)
     height = max(measured.heights_mm)
-    build = tier.build
+    build = tier.asked.build
     if isinstance(build, TaperedBuild):
         across, along = measured.top_mm if build.narrow == "top" else measured.foot_mm
         narrow = min(max(across, along - (long - wide)), 2 * outline.half_width_mm)
@@ -62,7 +62,7 @@ def as_measured(tier: Tier, bare: Body, slabs: list[Slab]) -> tuple[Tier, Body, 
         body = Carried(outline, build.profile(outline.half_width_mm, height))
     lift = body.height_mm / bare.height_mm
     return (
-        tier.model_copy(update={"build": build}),
+        SettledTier(tier.asked.model_copy(update={"build": build}), tier.usual),
         body,
         [Slab(slab.kind, slab.number, slab.low * lift, slab.high * lift) for slab in slabs],
     )
@@ -94,18 +94,18 @@ def body_walls(body: Body) -> list[object]:
     return [piece for piece in body.profile if piece.face == "wall"] if isinstance(body, Carried) else [body]
 
 
-def plan_build_up(tier: Tier, media: dict[str, Medium], body: Body, planned: Body) -> BuildUp | None:
+def plan_build_up(tier: SettledTier, media: dict[str, Medium], body: Body, planned: Body) -> BuildUp | None:
     """A straight wall at the widest measure and a level top at the highest, less the cake as measured; None where the
     cake was not measured. `planned` is the body it was to be.
     """
-    measured = tier.measured
+    measured = tier.asked.measured
     if measured is None:
         return None
     width, height = max(*measured.top_mm, *measured.foot_mm), max(measured.heights_mm)
     oblong = abs(body.length_mm - body.width_mm) > 0.02 * body.width_mm
     wide, long = (body.width_mm, body.length_mm) if oblong else (width, width)
     volume = build_up_volume.figure(body.volume_ml, measured_ml(measured, body))
-    tapered = tier.build if isinstance(tier.build, TaperedBuild) else None
+    tapered = tier.asked.build if isinstance(tier.asked.build, TaperedBuild) else None
     inward = wide - tapered.narrow_mm if tapered else 0.0
     less = {"foot": inward if tapered and tapered.narrow == "foot" else 0.0}
     less["top"] = inward - less["foot"]
@@ -118,8 +118,8 @@ def plan_build_up(tier: Tier, media: dict[str, Medium], body: Body, planned: Bod
         )
         for index, name in enumerate(COMPASS)
     }
-    final = tier.final
-    medium = media[tier.crumb.medium if isinstance(final, NoFinal | SemiNakedFinal) else final.medium]
+    final = tier.asked.final
+    medium = media[tier.asked.crumb.medium if isinstance(final, NoFinal | SemiNakedFinal) else final.medium]
     return BuildUp(
         width=same("widest measure", width, "mm"),
         height=same("highest measure", height, "mm"),

@@ -22,9 +22,9 @@ from amber_spread.core.geometry.flat import (
     trapezoid,
 )
 from amber_spread.core.geometry.outline import Cornered, Outline, Oval, Point, Regular, Round
-from amber_spread.core.kernel.figures import Figure, chosen, same
+from amber_spread.core.kernel.figures import Figure, same
 from amber_spread.core.tier.coat_rules import across_slope
-from amber_spread.core.tier.cover_plan import Asked, Way, carrier_of, piece_of, suits, top_of
+from amber_spread.core.tier.cover_plan import Job, Way, carrier_of, piece_of, suits, top_of
 from amber_spread.core.tier.cover_rules import (
     box_side,
     sector_angle,
@@ -84,42 +84,42 @@ class Run(NamedTuple):
     trimmed: float
 
 
-def wrap(asked: Asked, cover: Cover) -> Way:
+def wrap(job: Job, cover: Cover) -> Way:
     """A strip round the wall, in as many pieces as the mat asks for, and the top piece over or inside its edge."""
     panel = cover if isinstance(cover, PanelCover) else PanelCover(top="over", colour=getattr(cover, "colour", None))
-    coated, thickness_mm, practice = asked.coated, asked.thickness.value, asked.practice
-    overlap = chosen(panel.overlap_mm, practice.panel_overlap_mm, "mm")
-    trim = chosen(panel.trim_mm, practice.panel_trim_mm, "mm")
+    coated, thickness_mm = job.coated, job.thickness.value
+    overlap = job.tier.settled(panel, "overlap_mm")
+    trim = job.tier.settled(panel, "trim_mm")
     laps_mm = thickness_mm if panel.top == "inside" else 0.0
-    wall = _wall(asked, panel, overlap.value, trim.value, laps_mm)
+    wall = _wall(job, panel, overlap.value, trim.value, laps_mm)
     pieces, flat = dict(wall.pieces), coated.flat_top
     covered = panel.top != "none" and flat is not None
     if covered and flat is not None:
         colour = panel.stripes[0].colour if panel.stripes else panel.colour
-        count = 2 if isinstance(asked.tier.build, SideBuild) else 1
-        lap_mm = level_thickness(asked) if panel.top == "over" else 0.0
-        pieces["top"] = top_of(flat, lap_mm, asked.hex_of(colour), count, colour)
+        count = 2 if isinstance(job.build, SideBuild) else 1
+        lap_mm = level_thickness(job) if panel.top == "over" else 0.0
+        pieces["top"] = top_of(flat, lap_mm, job.hex_of(colour), count, colour)
     pieces |= {f"carrier_{key}": carrier_of(piece, "acetate") for key, piece in wall.pieces.items()}
     own: dict[str, object] = {"overlap": overlap}
     if panel.strip_mm is not None:
         own["stretch"] = stretch.figure(wall.girth_mm, panel.strip_mm)
-    return Way(pieces, covered, own, wall.smooth and suits("panel", asked.tier.build))
+    return Way(pieces, covered, own, wall.smooth and suits("panel", job.build))
 
 
-def _wall(asked: Asked, panel: PanelCover, overlap_mm: float, trim_mm: float, laps_mm: float) -> Wall:
-    coated = asked.coated
-    if isinstance(asked.tier.build, TaperedBuild) and isinstance(coated, Carried):
+def _wall(job: Job, panel: PanelCover, overlap_mm: float, trim_mm: float, laps_mm: float) -> Wall:
+    coated = job.coated
+    if isinstance(job.build, TaperedBuild) and isinstance(coated, Carried):
         low, high = wall_ends(coated)
         if abs(high - low) > EVEN_MM:
             if isinstance(coated.base, Round):
-                return _sector(asked, panel, overlap_mm, trim_mm, laps_mm)
+                return _sector(job, panel, overlap_mm, trim_mm, laps_mm)
             sharp = isinstance(coated.base, Cornered | Regular) and not coated.base.corner_mm
             if not sharp:
-                return _developed(asked, panel, overlap_mm, trim_mm, laps_mm)
+                return _developed(job, panel, overlap_mm, trim_mm, laps_mm)
             if coated.flat_top is not None:
-                return Wall(sides(asked, panel, trim_mm + laps_mm), coated.girth_mm)
-            return _straight(asked, panel, overlap_mm, trim_mm, laps_mm)._replace(smooth=False)
-    return _straight(asked, panel, overlap_mm, trim_mm, laps_mm)
+                return Wall(sides(job, panel, trim_mm + laps_mm), coated.girth_mm)
+            return _straight(job, panel, overlap_mm, trim_mm, laps_mm)._replace(smooth=False)
+    return _straight(job, panel, overlap_mm, trim_mm, laps_mm)
 
 
 def wall_ends(body: Carried) -> tuple[float, float]:
@@ -128,29 +128,29 @@ def wall_ends(body: Carried) -> tuple[float, float]:
     return wall.out_at(body.foot_mm), wall.out_at(body.foot_mm + body.height_mm)
 
 
-def level_thickness(asked: Asked) -> float:
+def level_thickness(job: Job) -> float:
     """How thick the sheet on the wall is along a level line: thicker than it is, where the wall leans."""
-    if isinstance(asked.tier.build, TaperedBuild) and isinstance(asked.coated, Carried):
-        low, high = wall_ends(asked.coated)
-        return across_slope(asked.thickness.value, math.atan2(abs(high - low), asked.coated.height_mm))
-    return asked.thickness.value
+    if isinstance(job.build, TaperedBuild) and isinstance(job.coated, Carried):
+        low, high = wall_ends(job.coated)
+        return across_slope(job.thickness.value, math.atan2(abs(high - low), job.coated.height_mm))
+    return job.thickness.value
 
 
-def _hex(asked: Asked, panel: PanelCover) -> tuple[str | None, str]:
+def _hex(job: Job, panel: PanelCover) -> tuple[str | None, str]:
     colour = panel.stripes[0].colour if panel.stripes else panel.colour
-    return colour, asked.hex_of(colour)
+    return colour, job.hex_of(colour)
 
 
-def _straight(asked: Asked, panel: PanelCover, overlap_mm: float, trim_mm: float, laps_mm: float) -> Wall:
-    coated = asked.coated
-    girth_mm = coated.outline.offset(asked.thickness.value / 2).perimeter_mm
-    if isinstance(asked.tier.build, SideBuild):
-        girth_mm = tipped(coated, asked.tier, asked.practice).rim_mm
-    mat_mm = max(asked.mat.width_mm, asked.mat.length_mm, 2 * overlap_mm + 1)
+def _straight(job: Job, panel: PanelCover, overlap_mm: float, trim_mm: float, laps_mm: float) -> Wall:
+    coated = job.coated
+    girth_mm = coated.outline.offset(job.thickness.value / 2).perimeter_mm
+    if isinstance(job.build, SideBuild):
+        girth_mm = tipped(coated, job.tier).rim_mm
+    mat_mm = max(job.mat.width_mm, job.mat.length_mm, 2 * overlap_mm + 1)
     count = strip_count.figure(girth_mm, mat_mm, overlap_mm)
     long = strip_length.figure(girth_mm, count.value, overlap_mm)
     high = strip_height.figure(coated.slant_mm if coated.flat_top else coated.height_mm, laps_mm, trim_mm)
-    colour, hex = _hex(asked, panel)
+    colour, hex = _hex(job, panel)
     wide, tall = long.value, high.value
     strip = piece_of("Panel", rectangle(wide, tall), hex, count.value, colour, long=long, high=high)
     if trim_mm:
@@ -161,25 +161,25 @@ def _straight(asked: Asked, panel: PanelCover, overlap_mm: float, trim_mm: float
 
     starts = [number / count.value for number in range(int(count.value))]
     runs = [Run(at, start, start + wide / girth_mm, trim_mm / tall) for start in starts]
-    return Wall(_striped(asked, panel, strip, runs), girth_mm)
+    return Wall(_striped(job, panel, strip, runs), girth_mm)
 
 
-def _striped(asked: Asked, panel: PanelCover, strip: Piece, runs: Sequence[Run], steps: int = 1) -> dict[str, Piece]:
+def _striped(job: Job, panel: PanelCover, strip: Piece, runs: Sequence[Run], steps: int = 1) -> dict[str, Piece]:
     """A strip as often as there are runs, with its stripes; a piece to each where upright stripes run on round."""
     if not panel.stripes:
         return {"panel": strip}
     if panel.run == "round" or len(runs) == 1:
-        return {"panel": strip.but(bands=list(_bands(asked, panel, runs[0], steps)))}
+        return {"panel": strip.but(bands=list(_bands(job, panel, runs[0], steps)))}
     one = same("copies", 1, "each")
     return {
         f"panel_{number}": strip.but(
-            name=f"Panel {number}", count=one, sizes={**strip.sizes}, bands=list(_bands(asked, panel, run, steps))
+            name=f"Panel {number}", count=one, sizes={**strip.sizes}, bands=list(_bands(job, panel, run, steps))
         )
         for number, run in enumerate(runs, 1)
     }
 
 
-def _bands(asked: Asked, panel: PanelCover, run: Run, steps: int = 1) -> Iterator[Band]:
+def _bands(job: Job, panel: PanelCover, run: Run, steps: int = 1) -> Iterator[Band]:
     """Every stripe across one strip, along its own way; upright ones go on from strip to strip, the lap among them."""
     shares = [stripe.share for stripe in panel.stripes]
     if panel.run == "round":
@@ -191,7 +191,7 @@ def _bands(asked: Asked, panel: PanelCover, run: Run, steps: int = 1) -> Iterato
             edges = [_wave(panel, index, run), _wave(panel, index + 1, run)]
             edges = [edges[0] if index else _level, _level if last else edges[1]]
             below, above = (_line_across(run.at, share, edge) for share, edge in zip((low, high), edges, strict=True))
-            yield _band(asked, panel.stripes, index, [*below, *reversed(above)], below)
+            yield _band(job, panel.stripes, index, [*below, *reversed(above)], below)
             low = high
         return
     for index, start, end in _round_and_on(shares, run.start, run.end):
@@ -199,13 +199,13 @@ def _bands(asked: Asked, panel: PanelCover, run: Run, steps: int = 1) -> Iterato
         across = [low + (high - low) * step / steps for step in range(steps + 1)]
         corners = [run.at(low, 1.0), *(run.at(way, 0.0) for way in across)]
         corners.extend(run.at(way, 1.0) for way in reversed(across[1:]))
-        yield _band(asked, panel.stripes, index, corners, corners[1::-1])
+        yield _band(job, panel.stripes, index, corners, corners[1::-1])
 
 
-def _band(asked: Asked, stripes: Sequence[Stripe], index: int, edge: Sequence[Point], join: Sequence[Point]) -> Band:
+def _band(job: Job, stripes: Sequence[Stripe], index: int, edge: Sequence[Point], join: Sequence[Point]) -> Band:
     colour = stripes[index].colour
     corners = [(x, y, 0.0) for x, y in edge]
-    return Band(stripe=index + 1, colour=colour, hex=asked.hex_of(colour), corners=corners, join=list(join))
+    return Band(stripe=index + 1, colour=colour, hex=job.hex_of(colour), corners=corners, join=list(join))
 
 
 def _round_and_on(shares: Sequence[float], start: float, end: float) -> Iterator[tuple[int, float, float]]:
@@ -242,14 +242,14 @@ def _line_across(at: At, up: float, edge: Callable[[float], float], steps: int =
     return [at(share, up + edge(share)) for share in shares]
 
 
-def _sector(asked: Asked, panel: PanelCover, overlap_mm: float, trim_mm: float, laps_mm: float) -> Wall:
+def _sector(job: Job, panel: PanelCover, overlap_mm: float, trim_mm: float, laps_mm: float) -> Wall:
     """The unrolled wall of a tapered round tier, in as many pieces as lie on the mat.
 
     What is trimmed stands at the top, be that its wide or its narrow edge.
     """
-    coated = asked.coated
+    coated = job.coated
     assert isinstance(coated, Carried)
-    middle = coated.envelope(asked.thickness.value / 2, 0.0)
+    middle = coated.envelope(job.thickness.value / 2, 0.0)
     assert isinstance(middle, Carried)
     foot_mm, top_mm = (max(0.0, 2 * (middle.base.half_width_mm + out)) for out in wall_ends(middle))
     narrow_mm, wide_mm = sorted((foot_mm, top_mm))
@@ -261,10 +261,10 @@ def _sector(asked: Asked, panel: PanelCover, overlap_mm: float, trim_mm: float, 
     for strips in range(1, MOST_STRIPS + 1):
         angle = sector_angle.figure(wide_mm, narrow_mm, slant_mm, strips, overlap_mm, outer.value - trims[0])
         corners = sector(inner.value, outer.value, math.radians(angle.value)) if angle.value < 350 else []
-        if corners and fits(*size_of(corners), (asked.mat.width_mm, asked.mat.length_mm)):
+        if corners and fits(*size_of(corners), (job.mat.width_mm, job.mat.length_mm)):
             break
     box = size_of(corners)
-    colour, hex = _hex(asked, panel)
+    colour, hex = _hex(job, panel)
     piece = piece_of(
         "Panel", corners, hex, strips, colour, outer=outer, inner=inner, angle=angle,
         box_long=same("box round it, long", box[0], "mm", "up"),
@@ -284,21 +284,21 @@ def _sector(asked: Asked, panel: PanelCover, overlap_mm: float, trim_mm: float, 
         Run(at, strip / strips, strip / strips + turn / whole, beyond and trim_mm / (outer.value - inner.value))
         for strip in range(strips)
     ]
-    return Wall(_striped(asked, panel, piece, runs, steps=24), girth_mm)
+    return Wall(_striped(job, panel, piece, runs, steps=24), girth_mm)
 
 
-def sides(asked: Asked, cover: Cover, beyond_mm: float = 0.0, corners: str = "mitre") -> dict[str, Piece]:
+def sides(job: Job, cover: Cover, beyond_mm: float = 0.0, corners: str = "mitre") -> dict[str, Piece]:
     """A flat piece to each side of a tier with sharp corners: rectangles, or trapezoids where it tapers.
 
     Each laps its neighbours by the sheet's thickness along a level line: mitred, by half the turn of the corner at
     both ends; butted, one pair laps the other. `beyond_mm` is carried on at the top, to be trimmed.
     """
-    coated, thick_mm = asked.coated, level_thickness(asked)
+    coated, thick_mm = job.coated, level_thickness(job)
     colour = getattr(cover, "colour", None)
     stripes = cover.stripes if isinstance(cover, PanelCover) else ()
     if stripes:
         colour = stripes[0].colour
-    hex, slant_mm = asked.hex_of(colour), coated.slant_mm
+    hex, slant_mm = job.hex_of(colour), coated.slant_mm
     low, top = coated.section(coated.foot_mm), coated.flat_top
     assert top is not None
     high = strip_height.figure(slant_mm, 0.0, beyond_mm) if beyond_mm else same("up the wall", slant_mm, "mm", "up")
@@ -320,7 +320,7 @@ def sides(asked: Asked, cover: Cover, beyond_mm: float = 0.0, corners: str = "mi
             piece = piece.but(marks=[Mark(name="trim to here", x0=0, y0=up, x1=piece.size[0], y1=up)])
         if isinstance(cover, PanelCover) and stripes:
             run = Run(_on_trapezoid(edge), start, start + foot_mm / coated.girth_mm, beyond_mm / high.value)
-            piece = piece.but(bands=list(_bands(asked, cover, run)))
+            piece = piece.but(bands=list(_bands(job, cover, run)))
         pieces[key] = piece
 
     if isinstance(low, Cornered) and isinstance(top, Cornered):
@@ -357,15 +357,15 @@ def _on_trapezoid(edge: Sequence[Corner]) -> At:
     return at
 
 
-def _developed(asked: Asked, panel: PanelCover, overlap_mm: float, trim_mm: float, laps_mm: float) -> Wall:
+def _developed(job: Job, panel: PanelCover, overlap_mm: float, trim_mm: float, laps_mm: float) -> Wall:
     """The wall of a tapered oval, heart, petal or drawn tier laid out flat, in as many strips as lie on the mat.
 
     Where an edge is gone before the narrow end is reached no one strip lies smooth: then it is cut as a straight
     panel, which says so.
     """
-    coated = asked.coated
+    coated = job.coated
     assert isinstance(coated, Carried)
-    middle = coated.envelope(asked.thickness.value / 2, 0.0)
+    middle = coated.envelope(job.thickness.value / 2, 0.0)
     assert isinstance(middle, Carried)
     beyond = trim_mm + laps_mm
     low, high = wall_ends(middle)
@@ -378,15 +378,15 @@ def _developed(asked: Asked, panel: PanelCover, overlap_mm: float, trim_mm: floa
         wide = _traced(middle.base.offset(max(low, high)))
         facets = finer(facets_of(wide, abs(high - low), rise), middle.girth_mm / FACETS)
     except (NotFlat, ValueError):
-        return _straight(asked, panel, overlap_mm, trim_mm, laps_mm)._replace(smooth=False)
+        return _straight(job, panel, overlap_mm, trim_mm, laps_mm)._replace(smooth=False)
     girth_mm = sum(facet.wide for facet in facets)
-    mat = (asked.mat.width_mm, asked.mat.length_mm)
+    mat = (job.mat.width_mm, job.mat.length_mm)
     for strips in range(1, MOST_STRIPS + 1):
         shapes = [_laid_flat(own, narrow_on_top) for own in split(facets, strips, overlap_mm)]
         boxes = [size_of(shape.edge) for shape in shapes]
         if all(fits(*box, mat) for box in boxes):
             break
-    colour, hex = _hex(asked, panel)
+    colour, hex = _hex(job, panel)
     pieces: dict[str, Piece] = {}
     for number, (shape, box) in enumerate(zip(shapes, boxes, strict=True), 1):
         name = "Panel" if strips == 1 else f"Panel {number}"
@@ -400,7 +400,7 @@ def _developed(asked: Asked, panel: PanelCover, overlap_mm: float, trim_mm: floa
         if panel.stripes:
             start = (number - 1) / strips
             run = Run(_on_strip(shape), start, start + shape.wide_mm / girth_mm, trim_mm / (slant_mm + beyond))
-            piece = piece.but(bands=list(_bands(asked, panel, run, steps=60)))
+            piece = piece.but(bands=list(_bands(job, panel, run, steps=60)))
         pieces["panel" if strips == 1 else f"panel_{number}"] = piece
     return Wall(pieces, girth_mm)
 

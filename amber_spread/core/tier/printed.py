@@ -6,12 +6,11 @@ from typing import NamedTuple
 
 from rectpack import newPacker
 
-from amber_spread.core.design.design import Tier
 from amber_spread.core.design.finishes import PrintedCover
-from amber_spread.core.design.practice import Practice
+from amber_spread.core.design.settled import SettledTier
 from amber_spread.core.geometry.body import Body
 from amber_spread.core.geometry.flat import Laid, Mark, Piece, fits, rectangle
-from amber_spread.core.kernel.figures import chosen, same
+from amber_spread.core.kernel.figures import same
 from amber_spread.core.tier.cover_plan import PRINTED_HEX, CoverPlan, PrintedPlan, piece_of, suits, top_of
 from amber_spread.core.tier.cover_rules import printed_sheets, printed_short, strip_count, strip_height, strip_length
 
@@ -39,13 +38,13 @@ class Cut(NamedTuple):
     packed: Packed
 
 
-def plan_printed(cover: PrintedCover, practice: Practice, coated: Body, tier: Tier) -> CoverPlan:
+def plan_printed(cover: PrintedCover, coated: Body, tier: SettledTier) -> CoverPlan:
     """How many ready-made sheets go round, which way up, where their seams fall, and whether they are tall enough."""
-    overlap = chosen(cover.overlap_mm, practice.printed_overlap_mm, "mm")
+    overlap = tier.settled(cover, "overlap_mm")
     most_mm = min(cover.sheet_width_mm, cover.sheet_height_mm) / 2
     if overlap.value > most_mm:
         overlap = same("half the sheet, the most that can overlap", most_mm, "mm")
-    tab_mm = practice.tab_mm if cover.top == "tabs" else 0.0
+    tab_mm = tier.usual.tab_mm if cover.top == "tabs" else 0.0
     wall_mm = coated.slant_mm if coated.flat_top else coated.height_mm
     high = strip_height.figure(wall_mm, tab_mm, 0.0)
     girth_mm = coated.girth_mm
@@ -79,7 +78,7 @@ def plan_printed(cover: PrintedCover, practice: Practice, coated: Body, tier: Ti
     )
     return CoverPlan(
         kind=cover.kind,
-        suits=suits("printed", tier.build),
+        suits=suits("printed", tier.asked.build),
         width_over_coat=same("width over the coat", coated.width_mm, "mm"),
         height_over_coat=same("height over the coat", coated.height_mm, "mm"),
         overlap=overlap,

@@ -2,12 +2,11 @@
 
 import math
 
-from amber_spread.core.design.design import Tier
-from amber_spread.core.design.practice import Practice
+from amber_spread.core.design.settled import SettledTier
 from amber_spread.core.design.shapes import SideBuild
 from amber_spread.core.geometry.body import MM3_PER_ML, Body, Sideways
 from amber_spread.core.kernel.base import Made
-from amber_spread.core.kernel.figures import COMMON_PRACTICE, Figure, chosen, rule, same
+from amber_spread.core.kernel.figures import COMMON_PRACTICE, Figure, rule, same
 from amber_spread.core.stock.media import weight
 
 
@@ -71,22 +70,22 @@ def lean(foot_mm: float, height_mm: float) -> float:
     return math.degrees(math.atan(foot_mm / height_mm))
 
 
-def tipped(coated: Body, tier: Tier, practice: Practice) -> Sideways:
+def tipped(coated: Body, tier: SettledTier) -> Sideways:
     """A coated drum on its side, standing on the flat its cut makes. Raises ValueError for one past its middle."""
-    assert isinstance(tier.build, SideBuild)
-    cut = practice.foot_cut_mm if tier.build.cut_mm is None else tier.build.cut_mm
+    assert isinstance(tier.asked.build, SideBuild)
+    cut = tier.settled(tier.asked.build, "cut_mm").value
     radius = coated.width_mm / 2
     if cut >= radius:
         raise ValueError("the foot would be cut higher than the middle of the cake")
     return Sideways(radius, coated.height_mm, radius - cut)
 
 
-def plan_foot(tier: Tier, practice: Practice, coated: Body, coated_g: float) -> FootPlan | None:
+def plan_foot(tier: SettledTier, coated: Body, coated_g: float) -> FootPlan | None:
     """The foot of a tier that stands on its side, None for any other; `coated_g` is the weight of the whole drum."""
-    if not isinstance(tier.build, SideBuild):
+    if not isinstance(tier.asked.build, SideBuild):
         return None
     across, thick = coated.width_mm, coated.height_mm
-    cut = chosen(tier.build.cut_mm, practice.foot_cut_mm, "mm")
+    cut = tier.settled(tier.asked.build, "cut_mm")
     sliced = slice_volume.figure(across, cut.value, thick)
     width, left = foot_width.figure(across, cut.value), height_left.figure(across, cut.value)
     return FootPlan(

@@ -7,7 +7,6 @@ clean: the scrapings of a final coat, the trimmings of a rolled sheet.
 from collections.abc import Callable, Collection, Sequence
 from typing import Literal
 
-from amber_spread.core.design.design import Tier
 from amber_spread.core.design.finishes import (
     CollarCover,
     NoCover,
@@ -16,7 +15,8 @@ from amber_spread.core.design.finishes import (
     SemiNakedFinal,
     SoftFilling,
 )
-from amber_spread.core.design.practice import Practice, Technique
+from amber_spread.core.design.practice import Technique
+from amber_spread.core.design.settled import SettledTier
 from amber_spread.core.kernel.base import Made, slug
 from amber_spread.core.kernel.figures import (
     COMMON_PRACTICE,
@@ -136,13 +136,12 @@ def sheet_float(trimmed_g: float, lost_g: float) -> float:
 
 def uses_of_tier(
     number: int,
-    tier: Tier,
+    tier: SettledTier,
     layers: LayersPlan,
     coats: CoatsPlan,
     cover: CoverPlan | None,
     on_top: Sequence[OnTopPlan],
     borders: Sequence[BorderPlan],
-    practice: Practice,
     marbled: Collection[str | None] = (),
 ) -> list[Use]:
     """Every use of tier `number` (from 1 at the bottom), in working order, its figures called as they stand in their
@@ -150,7 +149,7 @@ def uses_of_tier(
 
     `marbled` are the colours kneaded as marble, whose trimmings cannot be rolled again as such.
     """
-    techniques = practice.techniques
+    techniques = tier.usual.techniques
     uses: list[Use] = []
 
     def take(
@@ -170,30 +169,31 @@ def uses_of_tier(
                 variation=variation)
         )  # fmt: skip
 
-    if layers.syrup and tier.layers.syrup:
-        take("syrup", tier.layers.syrup.medium, tier.layers.syrup.colour, layers.syrup.weight, techniques.syrup)
-    filling = tier.filling
+    syrup = tier.asked.layers.syrup
+    if layers.syrup and syrup:
+        take("syrup", syrup.medium, syrup.colour, layers.syrup.weight, techniques.syrup)
+    filling = tier.asked.filling
     if isinstance(filling, SoftFilling) and layers.filling.seal_weight and layers.filling.dam_weight:
         take("seal", filling.dam_medium, filling.dam_colour, layers.filling.seal_weight, techniques.seal)
         take("dam", filling.dam_medium, filling.dam_colour, layers.filling.dam_weight, techniques.dam)
     stays = layers.filling.weight
-    gone = squeezed.figure(stays.value, techniques.filling.lost, practice.settling)
+    gone = squeezed.figure(stays.value, techniques.filling.lost, tier.usual.settling)
     take("filling", filling.medium, filling.colour, stays, techniques.filling, gone=gone)
-    crumbs = tier.crumb.medium, tier.crumb.colour, coats.crumb_stays
+    crumbs = tier.asked.crumb.medium, tier.asked.crumb.colour, coats.crumb_stays
     if coats.goes_on is None:
         take("crumb", *crumbs, techniques.crumb)
     else:
         back = scraped_off.figure(coats.goes_on.value, coats.crumb_stays.value, techniques.semi_naked.lost)
         spare = float_of.figure(coats.goes_on.value, techniques.semi_naked.float)
         take("crumb", *crumbs, techniques.semi_naked, gone=back, spare=spare)
-    final = tier.final
+    final = tier.asked.final
     if coats.stays is not None and not isinstance(final, NoFinal | SemiNakedFinal):
         technique = getattr(techniques, SCHOOLS[final.kind].technique)
         take("final", final.medium, final.colour, coats.stays, technique)
-    if cover is not None and cover.over is not None and not isinstance(tier.cover, NoCover | PrintedCover):
-        _take_cover(tier, cover, practice, marbled, take)
+    if cover is not None and cover.over is not None and not isinstance(tier.asked.cover, NoCover | PrintedCover):
+        _take_cover(tier, cover, marbled, take)
     by_sheet: dict[tuple[str, str | None], list[OnTopPlan]] = {}
-    for top, laid in zip(tier.on_top, on_top, strict=True):
+    for top, laid in zip(tier.asked.on_top, on_top, strict=True):
         by_sheet.setdefault((top.medium, top.colour), []).append(laid)
     for (medium, colour), laid_on in by_sheet.items():
         stays = same("pieces of this colour", sum(one.stays_weight.value for one in laid_on), "g")
@@ -201,7 +201,7 @@ def uses_of_tier(
         marble = trimmed_marble.figure(trimmed.value) if colour in marbled else None
         take("on_top", medium, colour, stays, techniques.pieces, trimmed=trimmed, gone=marble)
     by_bowl: dict[tuple[str, str | None], list[float]] = {}
-    for border, plan in zip(tier.borders, borders, strict=True):
+    for border, plan in zip(tier.asked.borders, borders, strict=True):
         by_bowl.setdefault((border.medium, border.colour), []).append(plan.weight.value)
     for (medium, colour), weights in by_bowl.items():
         take("border", medium, colour, same("borders of this colour", sum(weights), "g"), techniques.border)
@@ -211,10 +211,10 @@ def uses_of_tier(
 
 
 def _take_cover(
-    tier: Tier, cover: CoverPlan, practice: Practice, marbled: Collection[str | None], take: Callable[..., None]
+    tier: SettledTier, cover: CoverPlan, marbled: Collection[str | None], take: Callable[..., None]
 ) -> None:
     """What a cover takes of each of its colours. Trimmings come back, but those of a marbled sheet not as marble."""
-    asked, techniques = tier.cover, practice.techniques
+    asked, techniques = tier.asked.cover, tier.usual.techniques
     assert not isinstance(asked, NoCover | PrintedCover)
     if isinstance(asked, CollarCover):
         assert cover.stays is not None

@@ -4,15 +4,15 @@ A tier comes out the same whenever the same goes in, and in most edits all tiers
 lately came out is therefore kept and given again.
 """
 
-from collections.abc import Callable, Collection, Iterator, Mapping, Sequence
+from collections.abc import Callable, Iterator, Mapping
 from functools import lru_cache, partial
 from typing import NamedTuple
 
 from shapely.errors import ShapelyError
 
-from amber_spread.core.design.design import Taken, Tier
-from amber_spread.core.design.finishes import InvertedFinal, covers_top
-from amber_spread.core.design.practice import Practice
+from amber_spread.core.design.design import Tier
+from amber_spread.core.design.finishes import InvertedFinal
+from amber_spread.core.design.settled import SettledDesign, SettledTier
 from amber_spread.core.design.shapes import BallBuild, SideBuild, StraightBuild
 from amber_spread.core.geometry.body import Envelopes, Sideways
 from amber_spread.core.geometry.outline import Cornered, Outline
@@ -20,8 +20,8 @@ from amber_spread.core.kernel.naming import named
 from amber_spread.core.stock.kit import Mat
 from amber_spread.core.stock.media import Medium, weight
 from amber_spread.core.tier.boards import Size, own_shape
-from amber_spread.core.tier.coats import CoatsPlan, coats_underneath, crumb_thickness, final_top, plan_coats
-from amber_spread.core.tier.cover import cover_thickness, plan_cover
+from amber_spread.core.tier.coats import CoatsPlan, coats_underneath, plan_coats
+from amber_spread.core.tier.cover import plan_cover
 from amber_spread.core.tier.cover_plan import CoverPlan
 from amber_spread.core.tier.drawn import Cut, Drawn, draw_tier
 from amber_spread.core.tier.extras import BorderPlan, OnTopPlan, plan_borders, plan_on_top
@@ -57,8 +57,17 @@ class Footprint(NamedTuple):
     rise_mm: float
 
 
+class UnknownMedium(KeyError):
+    """The design takes a medium that is not within reach; `path` is the field of the design that names it."""
+
+    def __init__(self, path: tuple[str | int, ...], key: str) -> None:
+        super().__init__(key)
+        self.path = path
+        self.key = key
+
+
 class Unmade(ValueError):
-    """A tier that cannot be made; `path` is its field at fault, and the message says why."""
+    """A tier that cannot be made; `path` is the field at fault, its tier counted from 0, and the message says why."""
 
     def __init__(self, path: tuple[str | int, ...], reason: str) -> None:
         super().__init__(reason)
@@ -68,6 +77,7 @@ class Unmade(ValueError):
 class Worked(NamedTuple):
     """One tier as its rooms left it, before it stands on the others."""
 
+    tier: SettledTier
     layers: LayersPlan
     coats: CoatsPlan
     cover: CoverPlan | None
@@ -81,6 +91,7 @@ class Worked(NamedTuple):
     stands: Footprint
     drawn: Drawn
     uses: list[Use]
+    takes: tuple[Medium, ...]
 
     def weights(self) -> dict[str, float]:
         """What the finished tier weighs, g: its cake, what stays of each step, and what is hidden in it or cut off."""
@@ -94,31 +105,28 @@ class Worked(NamedTuple):
         return own
 
 
-def work(
-    number: int,
-    tier: Tier,
-    practice: Practice,
-    media: Mapping[str, Medium],
-    mat: Mat,
-    hexes: Mapping[str, str],
-    taken: Sequence[Taken] | None = None,
-    marbled: Collection[str] = (),
-) -> Worked:
-    """Every room of the work over one tier, its figures called `tiers.<number>...`. Nobody may change what comes out.
+def work_tiers(cake: SettledDesign, media: Mapping[str, Medium], mat: Mat) -> list[Worked]:
+    """Every room of the work over every tier, bottom first. Nobody may change what comes out.
 
-    `media` holds every medium within reach by key, `hexes` every colour of the design by name, `taken` what the tier
-    takes, where that is known, `marbled` the colours kneaded as marble. Raises Unmade when the tier cannot be made of
-    its shape, layers and coats.
+    `media` holds every medium within reach by key. Raises UnknownMedium where a tier takes another, and Unmade where
+    one cannot be made of its shape, layers and coats.
     """
-    taken = list(tier.taken()) if taken is None else taken
-    mediums = dict.fromkeys(key for _, key, _ in taken)
-    colours = dict.fromkeys(colour for _, _, colour in taken if colour is not None)
-    known = tuple(media[key] for key in mediums)
-    try:
-        named_hexes = tuple((name, hexes[name]) for name in colours)
-        return _work(number, tier, practice, mat, known, named_hexes, frozenset(colours.keys() & marbled))
-    except (ValueError, ArithmeticError, ShapelyError) as error:
-        raise Unmade(_at_fault(tier), str(error)) from error
+    for index, tier in enumerate(cake.tiers):
+        for path, key, _ in tier.taken:
+            if key not in media:
+                raise UnknownMedium(("tiers", index, *path), key)
+    hexes = {colour.name: colour.hex for colour in cake.asked.colours}
+    marbled = {colour.name for colour in cake.asked.colours if colour.marbled and colour.parts}
+    worked: list[Worked] = []
+    for index, tier in enumerate(cake.tiers):
+        known = tuple(media[key] for key in dict.fromkeys(key for _, key, _ in tier.taken))
+        colours = dict.fromkeys(colour for _, _, colour in tier.taken if colour is not None)
+        try:
+            named_hexes = tuple((name, hexes[name]) for name in colours)
+            worked.append(_work(index + 1, tier, mat, known, named_hexes, frozenset(colours.keys() & marbled)))
+        except (ValueError, ArithmeticError, ShapelyError) as error:
+            raise Unmade((index, *_at_fault(tier.asked)), str(error)) from error
+    return worked
 
 
 def _at_fault(tier: Tier) -> tuple[str | int, ...]:
@@ -143,8 +151,7 @@ def _outlines(tier: Tier) -> Iterator[tuple[tuple[str | int, ...], Callable[[], 
 @lru_cache(maxsize=KEPT)
 def _work(
     number: int,
-    tier: Tier,
-    practice: Practice,
+    tier: SettledTier,
     mat: Mat,
     taken: tuple[Medium, ...],
     colours: tuple[tuple[str, str], ...],
@@ -155,39 +162,39 @@ def _work(
     def hex_of(medium: str, colour: str | None) -> str:
         return media[medium].hex if colour is None else hexes[colour]
 
-    crumb, top, cover_mm = crumb_thickness(tier, practice), final_top(tier, practice), cover_thickness(tier, practice)
-    on_top_mm = cover_mm.value if cover_mm and covers_top(tier.cover, tier.build) else 0.0
-    under_mm = coats_underneath(tier, practice)
-    if under_mm and isinstance(tier.build, SideBuild):
-        under_mm += on_top_mm
-    above = crumb.value + (top.value if top else 0.0) + on_top_mm + under_mm
-    layers, bare, slabs = plan_layers(tier, practice, media, above)
+    asked = tier
+    under_mm = coats_underneath(tier)
+    if under_mm and isinstance(tier.asked.build, SideBuild):
+        under_mm += tier.on_top_mm
+    layers, bare, slabs = plan_layers(tier, media, tier.above_mm + under_mm)
     planned = bare
     tier, bare, slabs = as_measured(tier, bare, slabs)
-    if tier.measured is not None:
-        found_ml = measured_ml(tier.measured, bare)
+    if tier.asked.measured is not None:
+        found_ml = measured_ml(tier.asked.measured, bare)
         cake = cake_as_measured.figure(layers.cake_volume.value, found_ml, planned.volume_ml)
-        layers = layers.but(cake_volume=cake, cake_weight=weight.figure(cake.value, practice.cake_density_g_per_ml))
-    coats, crumbed, coated = plan_coats(tier, practice, media, bare, planned)
-    cover, covered = plan_cover(tier, practice, media, coated, mat, hex_of)
+        layers = layers.but(cake_volume=cake, cake_weight=weight.figure(cake.value, tier.usual.cake_density_g_per_ml))
+    coats, crumbed, coated = plan_coats(tier, media, bare, planned)
+    cover, covered = plan_cover(tier, media, coated, mat, hex_of)
     bodies = Envelopes(bare, crumbed, coated, covered)
     standing: list[tuple[MarkKind, float]] = [
-        ("crumb", crumb.value), ("final", top.value if top else 0.0), ("cover", on_top_mm),
+        ("crumb", tier.crumb.value), ("final", tier.top.value if tier.top else 0.0), ("cover", tier.on_top_mm),
     ]  # fmt: skip
     filling = layers.filling
     heavy = [layers.cake_weight, filling.weight, filling.dam_weight, filling.seal_weight]
     heavy += [layers.syrup.weight if layers.syrup else None, coats.crumb_stays, coats.stays]
     drum_g = sum(part.value for part in heavy if part is not None)
-    leaning, foot = _tip(tier, practice, bodies), plan_foot(tier, practice, coated, drum_g)
+    leaning, foot = _tip(tier, bodies), plan_foot(tier, coated, drum_g)
     if leaning is None or foot is None:
         edge, flat = covered.section(covered.foot_mm + 1e-6 * covered.height_mm), covered.flat_top
     else:
         edge, flat = Cornered(max(1.0, foot.width.value), leaning["covered"].thick_mm), None
-    borders, on_top = plan_borders(tier, practice, media, edge, flat), plan_on_top(tier, practice, media, hex_of)
+    borders, on_top = plan_borders(tier, media, edge, flat), plan_on_top(tier, media, hex_of)
     proud = list(_above(coats, None if leaning else cover, borders, on_top))
     by_place = {f"border_{place}": border for place, border in enumerate(borders, 1)}
     pieces = {f"piece_{place}": piece for place, piece in enumerate(on_top, 1)}
+    cut = Cut(layers, coats, cover, by_place, pieces, bodies, slabs, leaning)
     done = Worked(
+        tier=asked,
         layers=layers,
         coats=coats,
         cover=cover,
@@ -199,8 +206,11 @@ def _work(
         bodies=bodies,
         tipped=leaning,
         stands=_stands(tier, bodies, leaning, edge, flat, proud, borders),
-        drawn=draw_tier(number, tier, Cut(layers, coats, cover, by_place, pieces, bodies, slabs, leaning), hex_of),
-        uses=uses_of_tier(number, tier, layers, coats, cover, on_top, borders, practice, marbled),
+        drawn=draw_tier(
+            number, tier.asked, Cut(layers, coats, cover, by_place, pieces, bodies, slabs, leaning), hex_of
+        ),
+        takes=taken,
+        uses=uses_of_tier(number, tier, layers, coats, cover, on_top, borders, marbled),
     )
     return Worked(**named(done._asdict(), f"tiers.{number}"))
 
@@ -210,11 +220,11 @@ def forget_tiers() -> None:
     _work.cache_clear()
 
 
-def _tip(tier: Tier, practice: Practice, bodies: Envelopes) -> dict[str, Sideways] | None:
+def _tip(tier: SettledTier, bodies: Envelopes) -> dict[str, Sideways] | None:
     """Every envelope of a drum on its side, all about one middle so high above the flat."""
-    if not isinstance(tier.build, SideBuild):
+    if not isinstance(tier.asked.build, SideBuild):
         return None
-    centre_mm = tipped(bodies.coated, tier, practice).centre_mm
+    centre_mm = tipped(bodies.coated, tier).centre_mm
     return {
         name: Sideways(body.width_mm / 2, body.height_mm, centre_mm) for name, body in zip(Envelopes.__match_args__, (
             bodies.bare, bodies.crumbed, bodies.coated, bodies.covered), strict=True)
@@ -222,7 +232,7 @@ def _tip(tier: Tier, practice: Practice, bodies: Envelopes) -> dict[str, Sideway
 
 
 def _stands(
-    tier: Tier,
+    tier: SettledTier,
     bodies: Envelopes,
     leaning: dict[str, Sideways] | None,
     foot: Outline,
@@ -240,15 +250,15 @@ def _stands(
         size = 2 * drum.radius_mm, drum.thick_mm, drum.height_mm
         return Footprint(seen, *size, foot, top, own_shape(foot), words, out_mm, rise_mm)
     body, bare = bodies.covered, bodies.bare
-    if isinstance(tier.final, InvertedFinal) and not isinstance(tier.build, BallBuild):
+    if isinstance(tier.asked.final, InvertedFinal) and not isinstance(tier.asked.build, BallBuild):
         # The card it was turned over on is its board.
         words, board = "the card it was turned over on", own_shape(bodies.coated.section(bodies.coated.foot_mm))
-    elif not isinstance(tier.build, BallBuild):
+    elif not isinstance(tier.asked.build, BallBuild):
         board = own_shape(bare.section(1e-6 * bare.height_mm))
     else:
         across = bare.width_mm
-        if tier.build.halves == 2:
-            across = max(tier.build.foot_mm, BOARD_SHARE * bare.width_mm)
+        if tier.asked.build.halves == 2:
+            across = max(tier.asked.build.foot_mm, BOARD_SHARE * bare.width_mm)
         board = Size("round", across, across)
     size = body.width_mm, body.length_mm, body.height_mm
     return Footprint(body.outline, *size, foot, top, board, words, out_mm, rise_mm)

@@ -1,0 +1,170 @@
+"""Settle first: a design and the kitchen's usual become one, in which nothing is left open.
+
+Every thickness, lap and share that a design may leave to the kitchen is a figure here, and its rule says whether it was
+decided or is the usual. The rooms of the work take these, and ask neither the design nor the practice again.
+"""
+
+from collections.abc import Iterator
+from functools import cached_property
+from typing import NamedTuple
+
+from pydantic import BaseModel
+
+from amber_spread.core.design.design import BaseBoard, Design, Taken, Tier
+from amber_spread.core.design.finishes import (
+    NoCover,
+    NoFinal,
+    PlateFinal,
+    PrintedCover,
+    SemiNakedFinal,
+    SoftFilling,
+    TexturedFinal,
+    covers_top,
+)
+from amber_spread.core.design.practice import Practice
+from amber_spread.core.kernel.base import Usual
+from amber_spread.core.kernel.figures import COMMON_PRACTICE, Figure, Unit, chosen, rule
+
+
+@rule(
+    "coats.scraped", unit="mm", formula="thickness * share", source=COMMON_PRACTICE,
+    words="The crumb coat is scraped back to the cake, until on the whole only this share of it stays.",
+)  # fmt: skip
+def scraped(thickness_mm: float, share: float) -> float:
+    """Mean thickness of a semi-naked coat, mm: crumb coat x share that stays. The share is this kitchen's own."""
+    return thickness_mm * share
+
+
+def usuals_of(kind: type[BaseModel]) -> Iterator[tuple[str, str]]:
+    """Every field of a part of a design that may be left open, and the field of the practice that is taken then."""
+    for name, field in kind.model_fields.items():
+        for one in field.metadata:
+            if isinstance(one, Usual):
+                yield name, one.name
+
+
+_USUALS: dict[type[BaseModel], dict[str, str]] = {}
+
+
+def settled(part: BaseModel, field: str, usual: Practice, unit: Unit = "mm") -> Figure:
+    """What holds for a field of a part of a design: what was decided, or the usual. Raises KeyError for a field that
+    has none.
+    """
+    kind = type(part)
+    if kind not in _USUALS:
+        _USUALS[kind] = dict(usuals_of(kind))
+    return chosen(getattr(part, field), getattr(usual, _USUALS[kind][field]), unit)
+
+
+class SettledTier:
+    """One tier with nothing left open: what was `asked`, and a figure for each thickness, of its own or `usual`.
+
+    Two are alike where the same was asked of the same kitchen.
+    """
+
+    def __init__(self, asked: Tier, usual: Practice) -> None:
+        self.asked, self.usual = asked, usual
+
+    def __hash__(self) -> int:
+        return hash((self.asked, self.usual))
+
+    def __eq__(self, other: object) -> bool:
+        return isinstance(other, SettledTier) and self.asked == other.asked and self.usual == other.usual
+
+    def settled(self, part: BaseModel, field: str) -> Figure:
+        """What holds for a field, in mm, of a part of this tier."""
+        return settled(part, field, self.usual)
+
+    @cached_property
+    def taken(self) -> tuple[Taken, ...]:
+        """Every medium it takes: the path of the field that names it, its key, its colour."""
+        return tuple(self.asked.taken())
+
+    @cached_property
+    def filling(self) -> Figure:
+        """The thickness of every filling."""
+        return self.settled(self.asked.filling, "thickness_mm")
+
+    @cached_property
+    def dam(self) -> Figure | None:
+        """How wide the dam of a soft filling is: as wide as it is high where nothing else is said."""
+        filling = self.asked.filling
+        return chosen(filling.dam_width_mm, self.filling.value, "mm") if isinstance(filling, SoftFilling) else None
+
+    @cached_property
+    def goes_on(self) -> Figure:
+        """The thickness the crumb coat is spread to, side and top alike; one that is scraped back goes on thicker."""
+        crumb, thicker = self.asked.crumb, isinstance(self.asked.final, SemiNakedFinal)
+        if thicker:
+            return chosen(crumb.thickness_mm, self.usual.semi_naked_mm, "mm")
+        return self.settled(crumb, "thickness_mm")
+
+    @cached_property
+    def crumb(self) -> Figure:
+        """The thickness of the crumb coat that stays, side and top alike; of a semi-naked one, what is left of it."""
+        final = self.asked.final
+        if isinstance(final, SemiNakedFinal):
+            share = settled(final, "stays", self.usual, "ratio")
+            return scraped.figure(self.goes_on.value, share.value)
+        return self.goes_on
+
+    @cached_property
+    def top(self) -> Figure | None:
+        """The thickness of the final coat on top, None where there is no final coat."""
+        final = self.asked.final
+        if isinstance(final, NoFinal | SemiNakedFinal):
+            return None
+        return self.settled(final, "relief_mm" if isinstance(final, TexturedFinal) else "top_mm")
+
+    @cached_property
+    def side(self) -> Figure | None:
+        """The thickness of the final coat at the side; None where there is none, or a plate sets it."""
+        final = self.asked.final
+        if isinstance(final, NoFinal | SemiNakedFinal | PlateFinal):
+            return None
+        return self.settled(final, "relief_mm" if isinstance(final, TexturedFinal) else "side_mm")
+
+    @cached_property
+    def cover(self) -> Figure | None:
+        """The thickness of the cover, None where there is none or it is a printed sheet's."""
+        cover = self.asked.cover
+        return None if isinstance(cover, NoCover | PrintedCover) else self.settled(cover, "thickness_mm")
+
+    @property
+    def above_mm(self) -> float:
+        """How thick coats and cover lie on its flat top."""
+        return self.crumb.value + (self.top.value if self.top else 0.0) + self.on_top_mm
+
+    @property
+    def on_top_mm(self) -> float:
+        """How thick the cover lies on its flat top."""
+        asked = self.asked
+        return self.cover.value if self.cover and covers_top(asked.cover, asked.build) else 0.0
+
+
+class SettledBoard(NamedTuple):
+    """The board the cake stands on: what was asked of it, how thick it is, and how much of it shows, each side."""
+
+    asked: BaseBoard
+    thickness: Figure
+    margin_mm: float
+
+
+class SettledDesign(NamedTuple):
+    """A whole cake with nothing left open, bottom tier first."""
+
+    asked: Design
+    usual: Practice
+    tiers: tuple[SettledTier, ...]
+    board: SettledBoard
+
+
+def settle(design: Design, practice: Practice) -> SettledDesign:
+    """A design and the usual of the kitchen it is made in, as one."""
+    board = design.base_board
+    return SettledDesign(
+        asked=design,
+        usual=practice,
+        tiers=tuple(SettledTier(tier, practice) for tier in design.tiers),
+        board=SettledBoard(board, settled(board, "thickness_mm", practice), practice.base_margin_mm),
+    )
