@@ -5,7 +5,6 @@ decided or is the usual. The rooms of the work take these, and ask neither the d
 """
 
 from collections.abc import Iterator
-from functools import cached_property
 from typing import NamedTuple
 
 from pydantic import BaseModel
@@ -22,7 +21,7 @@ from amber_spread.core.design.finishes import (
     covers_top,
 )
 from amber_spread.core.design.practice import Practice
-from amber_spread.core.kernel.base import Usual
+from amber_spread.core.kernel.base import Usual, once
 from amber_spread.core.kernel.figures import COMMON_PRACTICE, Figure, Unit, chosen, rule
 
 
@@ -75,23 +74,23 @@ class SettledTier:
         """What holds for a field, in mm, of a part of this tier."""
         return settled(part, field, self.usual)
 
-    @cached_property
+    @once
     def taken(self) -> tuple[Taken, ...]:
         """Every medium it takes: the path of the field that names it, its key, its colour."""
         return tuple(self.asked.taken())
 
-    @cached_property
+    @once
     def filling(self) -> Figure:
         """The thickness of every filling."""
         return self.settled(self.asked.filling, "thickness_mm")
 
-    @cached_property
+    @once
     def dam(self) -> Figure | None:
         """How wide the dam of a soft filling is: as wide as it is high where nothing else is said."""
         filling = self.asked.filling
         return chosen(filling.dam_width_mm, self.filling.value, "mm") if isinstance(filling, SoftFilling) else None
 
-    @cached_property
+    @once
     def goes_on(self) -> Figure:
         """The thickness the crumb coat is spread to, side and top alike; one that is scraped back goes on thicker."""
         crumb, thicker = self.asked.crumb, isinstance(self.asked.final, SemiNakedFinal)
@@ -99,7 +98,7 @@ class SettledTier:
             return chosen(crumb.thickness_mm, self.usual.semi_naked_mm, "mm")
         return self.settled(crumb, "thickness_mm")
 
-    @cached_property
+    @once
     def crumb(self) -> Figure:
         """The thickness of the crumb coat that stays, side and top alike; of a semi-naked one, what is left of it."""
         final = self.asked.final
@@ -108,7 +107,7 @@ class SettledTier:
             return scraped.figure(self.goes_on.value, share.value)
         return self.goes_on
 
-    @cached_property
+    @once
     def top(self) -> Figure | None:
         """The thickness of the final coat on top, None where there is no final coat."""
         final = self.asked.final
@@ -116,7 +115,7 @@ class SettledTier:
             return None
         return self.settled(final, "relief_mm" if isinstance(final, TexturedFinal) else "top_mm")
 
-    @cached_property
+    @once
     def side(self) -> Figure | None:
         """The thickness of the final coat at the side; None where there is none, or a plate sets it."""
         final = self.asked.final
@@ -124,7 +123,7 @@ class SettledTier:
             return None
         return self.settled(final, "relief_mm" if isinstance(final, TexturedFinal) else "side_mm")
 
-    @cached_property
+    @once
     def cover(self) -> Figure | None:
         """The thickness of the cover, None where there is none or it is a printed sheet's."""
         cover = self.asked.cover

@@ -17,21 +17,22 @@ def named(node: N, path: str) -> N:
     From then on nobody can change it: its dicts and lists are those that refuse.
     """
     values = node if isinstance(node, dict) else node.__dict__
+    below = path + "."
     for name, value in values.items():
         kind = type(value)
-        if kind in _LEAVES:
-            continue
         if kind is Figure:
             if value.id:
-                values[name] = again(value, f"{path}.{name}")
+                values[name] = again(value, below + name)
             else:
-                call(value, f"{path}.{name}")
+                call(value, below + name)
+        elif kind in _LEAVES:
+            continue
         elif kind is list:
             values[name] = Listed(value)
         elif kind is dict:
-            values[name] = Kept(named(value, f"{path}.{name}"))
+            values[name] = Kept(named(value, below + name))
         elif _holds(cast(Hashable, kind)):
-            named(value, f"{path}.{name}")
+            named(value, below + name)
     return node
 
 

@@ -206,9 +206,7 @@ def _work(
         bodies=bodies,
         tipped=leaning,
         stands=_stands(tier, bodies, leaning, edge, flat, proud, borders),
-        drawn=draw_tier(
-            number, tier.asked, Cut(layers, coats, cover, by_place, pieces, bodies, slabs, leaning), hex_of
-        ),
+        drawn=draw_tier(number, tier.asked, cut, hex_of),
         takes=taken,
         uses=uses_of_tier(number, tier, layers, coats, cover, on_top, borders, marbled),
     )
