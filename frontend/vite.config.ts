@@ -15,5 +15,5 @@ export default defineConfig({
     chunkSizeWarningLimit: 1500,
     rolldownOptions: { input: { main: here("./index.html"), docs: here("./api-docs.html") } },
   },
-  test: { environment: "node", include: ["src/**/*.test.ts"] },
+  test: { environment: "node", include: ["src/**/*.test.ts"], setupFiles: ["src/vitest.setup.ts"] },
 });

@@ -1,10 +1,12 @@
 """Live planning, and what the screen needs to know once: media, usual values, limits and rules."""
 
-from typing import Annotated
+from collections.abc import Mapping
+from typing import Annotated, Any, get_args
 
 from fastapi import APIRouter, Body, Response
 
 from amber_spread.core.design.habits import HABITS, HANDLINGS, SHARES, Habit, Handling
+from amber_spread.core.design.kinds import PARTS, Choice, Kind
 from amber_spread.core.design.practice import Practice
 from amber_spread.core.document import Document
 from amber_spread.core.kernel.base import Frozen
@@ -13,17 +15,27 @@ from amber_spread.core.kernel.limits import LIMITS, MAX_FILE_BYTES, Limit
 from amber_spread.core.plan import Plan
 from amber_spread.core.stock.contents import Contents
 from amber_spread.core.stock.goods import GOODS
-from amber_spread.core.stock.kit import STARTING, Kit
-from amber_spread.core.stock.media import LIBRARY, Medium
+from amber_spread.core.stock.kit import STARTING, Kit, ShapedBoard, TinShape
+from amber_spread.core.stock.media import LIBRARY, MEDIUM_KINDS, Allergen, Medium
+from amber_spread.core.tier import BOARD_SHAPES
 from amber_spread.web.planner import PlannerOf, sent_as
 
 router = APIRouter(tags=["planning"])
 
 
+class PartKinds(Frozen):
+    """A part of a tier, by its path in the file, and every kind of it."""
+
+    path: str
+    kinds: list[Kind]
+
+
 class Handbook(Frozen):
-    """What does not change while the program runs."""
+    """What does not change while the program runs. `words` are the names and words of other things to choose among."""
 
     media: list[Medium]
+    parts: list[PartKinds]
+    words: dict[str, list[Choice]]
     practice: Practice
     habits: list[Habit]
     handlings: list[Handling]
@@ -61,6 +73,8 @@ def handbook() -> Handbook:
     """The media that come with the program, the starting practice and kit, the limits and every rule."""
     return Handbook(
         media=list(LIBRARY),
+        parts=[PartKinds(path="/".join(part.path), kinds=list(part.kinds.values())) for part in PARTS],
+        words=_words(),
         practice=Practice(),
         habits=list(HABITS),
         handlings=list(HANDLINGS),
@@ -71,3 +85,17 @@ def handbook() -> Handbook:
         kit=STARTING,
         goods=GOODS,
     )
+
+
+def _words() -> dict[str, list[Choice]]:
+    """What is chosen among beside the kinds of a tier's parts: each list in the order its own type has."""
+    lists: dict[str, Mapping[Any, str]] = {
+        "media": MEDIUM_KINDS,
+        "allergens": {name: name for name in get_args(Allergen)},
+        "tins": {name: name for name in get_args(TinShape)},
+        "boards": BOARD_SHAPES,
+        "boards owned": {name: name for name in get_args(ShapedBoard.model_fields["shape"].annotation)},
+    }
+    return {
+        name: [Choice(value=value, words=words) for value, words in entries.items()] for name, entries in lists.items()
+    }

@@ -28,9 +28,9 @@ from amber_spread.core.design.finishes import (
     TowelFinal,
     TwinFinal,
 )  # fmt: skip
+from amber_spread.core.design.kinds import kind_of
 from amber_spread.core.design.practice import Practice, Techniques
 from amber_spread.core.design.shapes import BallBuild, HeartShape, SideBuild, TaperedBuild
-from amber_spread.core.tier.coats import SCHOOLS
 from tests.designs import planned, tier
 
 ONE_OF_EACH = [
@@ -49,7 +49,7 @@ def coats_of(final, **parts):
 
 @pytest.mark.parametrize("final", ONE_OF_EACH, ids=lambda final: final.kind)
 def test_every_school_has_its_technique_its_envelope_and_its_tools(final):
-    school = SCHOOLS[final.kind]
+    school = kind_of(final)
     technique = getattr(Techniques(), school.technique)
     whole = planned(tier(final=final))
     coats = whole.tiers[0].coats

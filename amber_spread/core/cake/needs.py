@@ -5,19 +5,15 @@ from collections.abc import Iterator
 from amber_spread.core.cake.stack import StackPlan, TierStack
 from amber_spread.core.design.design import MeasuredBake
 from amber_spread.core.design.finishes import (
-    BoxCover,
     CollarCover,
-    DrapeCover,
-    HalvesCover,
-    PanelCover,
     PlateFinal,
     PrintedCover,
-    TowelFinal,
 )  # fmt: skip
+from amber_spread.core.design.kinds import kind_of
 from amber_spread.core.design.shapes import BallBuild, FreeShape, OvalShape, RectangleShape
 from amber_spread.core.kernel.figures import Figure
 from amber_spread.core.stock.kit import Measure, Need, measure
-from amber_spread.core.tier import SCHOOLS, Worked, has_final
+from amber_spread.core.tier import Worked, has_final
 
 SMOOTHERS = 2.0
 """One for the top and one for the side, so that the edge between them comes sharp (common practice)."""
@@ -35,7 +31,7 @@ def needs_of_tier(number: int, done: Worked, stands: TierStack) -> Iterator[Need
         yield _board(number, board.shape, board.diameter, board.length, 0.7 * board.diameter.value)
     final = tier.final
     if isinstance(final, PlateFinal) and has_final(final):
-        school = SCHOOLS[final.kind]
+        school = kind_of(final)
         assert school.plate is not None
         least = done.bodies.crumbed.width_mm + 2 * LEAST_COAT_MM
         size = Measure(final.disc_diameter_mm)
@@ -45,7 +41,7 @@ def needs_of_tier(number: int, done: Worked, stands: TierStack) -> Iterator[Need
     if done.coats.scraper is not None:
         tall = measure(done.coats.scraper)
         yield Need("scraper", number, tall, tall.value / 2, wider=True)
-    if isinstance(final, TowelFinal) or isinstance(tier.cover, DrapeCover | PanelCover | BoxCover | HalvesCover):
+    if kind_of(final).smoother or kind_of(tier.cover).smoother:
         yield Need("smoother", number, Measure(SMOOTHERS, "each"), 1.0, wider=True)
     yield from _needs_of_cover(number, done)
     if stands.board_diameter is not None and stands.board_shape is not None:

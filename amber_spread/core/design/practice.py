@@ -53,6 +53,11 @@ class Techniques(Frozen):
     border: Technique = Technique(lost=0.15, float=0.10, variation=0.25)
     syrup: Technique = Technique(lost=0.10, float=0.10, variation=0.20)
 
+    def named(self, name: str) -> Technique:
+        """The technique of that name."""
+        found: Technique = getattr(self, name)
+        return found
+
 
 class Practice(Frozen):
     """This kitchen's usual. Lengths in mm, weights in g.

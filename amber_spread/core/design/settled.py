@@ -4,7 +4,6 @@ Every thickness, lap and share that a design may leave to the kitchen is a figur
 decided or is the usual. The rooms of the work take these, and ask neither the design nor the practice again.
 """
 
-from collections.abc import Iterator
 from typing import NamedTuple
 
 from pydantic import BaseModel
@@ -20,8 +19,9 @@ from amber_spread.core.design.finishes import (
     TexturedFinal,
     covers_top,
 )
+from amber_spread.core.design.kinds import kind_of, usuals_of
 from amber_spread.core.design.practice import Practice
-from amber_spread.core.kernel.base import Usual, once
+from amber_spread.core.kernel.base import once
 from amber_spread.core.kernel.figures import COMMON_PRACTICE, Figure, Unit, chosen, rule
 
 
@@ -32,14 +32,6 @@ from amber_spread.core.kernel.figures import COMMON_PRACTICE, Figure, Unit, chos
 def scraped(thickness_mm: float, share: float) -> float:
     """Mean thickness of a semi-naked coat, mm: crumb coat x share that stays. The share is this kitchen's own."""
     return thickness_mm * share
-
-
-def usuals_of(kind: type[BaseModel]) -> Iterator[tuple[str, str]]:
-    """Every field of a part of a design that may be left open, and the field of the practice that is taken then."""
-    for name, field in kind.model_fields.items():
-        for one in field.metadata:
-            if isinstance(one, Usual):
-                yield name, one.name
 
 
 _USUALS: dict[type[BaseModel], dict[str, str]] = {}
@@ -93,9 +85,9 @@ class SettledTier:
     @once
     def goes_on(self) -> Figure:
         """The thickness the crumb coat is spread to, side and top alike; one that is scraped back goes on thicker."""
-        crumb, thicker = self.asked.crumb, isinstance(self.asked.final, SemiNakedFinal)
-        if thicker:
-            return chosen(crumb.thickness_mm, self.usual.semi_naked_mm, "mm")
+        crumb, thicker = self.asked.crumb, kind_of(self.asked.final).crumb
+        if thicker is not None:
+            return chosen(crumb.thickness_mm, getattr(self.usual, thicker), "mm")
         return self.settled(crumb, "thickness_mm")
 
     @once

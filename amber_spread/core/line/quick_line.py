@@ -18,6 +18,7 @@ from amber_spread.core.design.finishes import (
     OnTop,
     SoftFilling,
 )  # fmt: skip
+from amber_spread.core.design.kinds import BUILDS, SHAPES, Kind, Part
 from amber_spread.core.design.practice import Practice
 from amber_spread.core.design.settled import SettledTier
 from amber_spread.core.design.shapes import (
@@ -26,8 +27,9 @@ from amber_spread.core.design.shapes import (
 )  # fmt: skip
 from amber_spread.core.kernel.base import Frozen
 from amber_spread.core.kernel.units import LengthUnit
-from amber_spread.core.line.quick_parts import BUILDS, NESTED, PARTS, SHAPES, SYNONYMS, Part
 from amber_spread.core.line.quick_words import (
+    CLAUSES,
+    NESTED,
     CannotRead,
     Token,
     Unread,
@@ -114,7 +116,7 @@ class _Reader:
         if not tokens:
             return ""
         word = tokens[0].text.lower()
-        known = {part.word for part in PARTS} | {"named", "base", "colour", "order"}
+        known = {part.word for part in CLAUSES} | {"named", "base", "colour", "order"}
         if word in known:
             return word
         return "cover" if find_medium(tokens, self.media) else word
@@ -183,7 +185,7 @@ class _Reader:
                     raise CannotRead(rest[0].start, rest[0].end, "A height belongs after the x, such as 8 in x 4 in.")
                 tier["layers"] = {"target_height_mm": read_length(rest[1], self.unit)}
                 rest = rest[2:]
-            shape, rest = self.kind(rest, {model: None for model in SHAPES})
+            shape, rest = self.kind(rest, SHAPES)
             if shape is not None:
                 values = {"kind": shape.model_fields["kind"].default}
                 rest = self.fields(rest, shape, None, values, tokens[0], partly=True)
@@ -193,7 +195,7 @@ class _Reader:
             build, rest = self.kind(rest, BUILDS)
             if build is not None:
                 values = {"kind": build.model_fields["kind"].default}
-                rest = self.fields(rest, build, BUILDS[build], values, tokens[0], partly=True)
+                rest = self.fields(rest, build, BUILDS[build].leading, values, tokens[0], partly=True)
                 tier["build"] = values
             if rest:
                 raise CannotRead(
@@ -211,14 +213,13 @@ class _Reader:
         raise CannotRead(token.start, token.end, "A free outline is read from a drawing, in the Brief lens.")
 
     def kind(
-        self, tokens: list[Token], kinds: dict[type[BaseModel], str | None]
+        self, tokens: list[Token], kinds: dict[type[BaseModel], Kind]
     ) -> tuple[type[BaseModel] | None, list[Token]]:
         """The kind named by the first token, if it names one, and the tokens after it."""
         if tokens:
-            word = SYNONYMS.get(tokens[0].text.lower(), tokens[0].text.lower())
-            for model in kinds:
-                field = model.model_fields.get("kind")
-                if field is not None and kind_word(str(field.default)) == word:
+            word = tokens[0].text.lower()
+            for model, kind in kinds.items():
+                if kind.kind and word in (kind_word(kind.kind), *kind.said):
                     return model, tokens[1:]
         return None, tokens
 
@@ -234,9 +235,9 @@ class _Reader:
                     raise CannotRead(tokens[0].start, tokens[-1].end, 'A name stands in quotes: named "Top hive".')
                 tier["name"] = tokens[1].text[1:-1]
                 return
-            part = next((one for one in PARTS if one.word == word), None)
+            part = next((one for one in CLAUSES if one.word == word), None)
             if part is None:
-                words = ", ".join(one.word for one in PARTS)
+                words = ", ".join(one.word for one in CLAUSES)
                 raise CannotRead(
                     tokens[0].start, tokens[0].end, f"A clause begins with one of: {words}, or a cover's medium."
                 )
@@ -248,11 +249,11 @@ class _Reader:
             if "kind" in model.model_fields:
                 values["kind"] = model.model_fields["kind"].default
             if model is OnTop:
-                shape, rest = self.kind(rest, {one: None for one in SHAPES[:-1]})
+                shape, rest = self.kind(rest, {model: kind for model, kind in SHAPES.items() if model is not FreeShape})
                 held: dict[str, Any] = {"kind": (shape or HeartShape).model_fields["kind"].default}
                 rest = self.fields(rest, shape or HeartShape, None, held, opening, partly=True)
                 values["shape"] = held
-            self.fields(rest, model, part.kinds[model], values, opening)
+            self.fields(rest, model, part.kinds[model].leading, values, opening)
             self.put(tier, part, values)
 
     def guess(self, part: Part, tokens: list[Token]) -> type[BaseModel]:

@@ -9,6 +9,7 @@ from collections.abc import Sequence
 from decimal import Decimal
 from typing import Any, NamedTuple
 
+from amber_spread.core.design.kinds import PARTS
 from amber_spread.core.kernel.base import Frozen
 from amber_spread.core.kernel.units import LengthUnit, UnitError, parse_length
 from amber_spread.core.stock.media import Medium
@@ -23,6 +24,12 @@ _TOKEN = re.compile(
     r"|(?P<sign>[/:×])"
     r"|(?P<other>\S)"
 )
+
+
+CLAUSES = tuple(part for part in PARTS if part.word)
+"""The parts of a tier that are clauses of the line; its shape and build stand in its head."""
+NESTED = {part.path[-1] for part in CLAUSES if len(part.path) > 1}
+"""Fields of a part that are clauses of their own."""
 
 
 class Token(NamedTuple):

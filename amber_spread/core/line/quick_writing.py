@@ -12,8 +12,9 @@ from amber_spread.core.design.finishes import (
 from amber_spread.core.design.shapes import (
     StraightBuild,
 )  # fmt: skip
-from amber_spread.core.line.quick_parts import NESTED, PARTS
 from amber_spread.core.line.quick_words import (
+    CLAUSES,
+    NESTED,
     colour_written,
     kind_word,
     length_written,
@@ -70,7 +71,7 @@ def _head(tier: Tier) -> str:
 def _clauses(tier: Tier, media: dict[str, Medium]) -> Iterator[str]:
     if tier.name is not None:
         yield f"named {colour_written(tier.name)}"
-    for part in PARTS:
+    for part in CLAUSES:
         value: Any = tier
         for step in part.path:
             value = getattr(value, step)

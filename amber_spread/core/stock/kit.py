@@ -16,6 +16,7 @@ from amber_spread.core.kernel.base import Frozen, Kept, Made, Name, Same, at
 from amber_spread.core.kernel.figures import Figure, Rounding, Unit, same
 from amber_spread.core.kernel.naming import named
 
+TinShape = Literal["round", "square", "rectangle", "polygon", "oval", "heart", "petal", "ball"]
 Status = Literal["have", "next best", "get"]
 Tool = Literal["tin", "disc", "card", "board", "base board", "scraper", "smoother", "mat", "pin", "printed sheet"]
 FIT_MM = 1.6
@@ -32,7 +33,7 @@ class Tin(Frozen):
     A rectangle or an oval without a length serves for none, since nothing says how long it is.
     """
 
-    shape: Literal["round", "square", "rectangle", "polygon", "oval", "heart", "petal", "ball"] = "round"
+    shape: TinShape = "round"
     across_mm: Annotated[float, limits.TIN_DIAMETER.field()]
     length_mm: Annotated[float, limits.TIN_LENGTH.field()] | None = None
     depth_mm: Annotated[float, limits.TIN_DEPTH.field()] = 50.8

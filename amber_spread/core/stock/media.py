@@ -8,6 +8,11 @@ from amber_spread.core.kernel.limits import DENSITY
 from amber_spread.core.kernel.units import ML_PER_US_CUP
 
 MediumKind = Literal["buttercream", "ganache", "frosting", "filling", "fondant", "chocolate", "syrup", "glaze"]
+MEDIUM_KINDS: dict[MediumKind, str] = {
+    "buttercream": "buttercream", "ganache": "ganache", "frosting": "frosting", "filling": "filling", "glaze": "glaze",
+    "fondant": "fondant or another sheet", "chocolate": "chocolate", "syrup": "syrup",
+}  # fmt: skip
+"""Every kind of medium, and what people call it."""
 Allergen = Literal["milk", "egg", "wheat", "nuts", "peanut", "soya", "sesame", "sulphites"]
 
 

@@ -3,8 +3,8 @@
 How it is drawn, and what every step of it takes.
 """
 
-from amber_spread.core.tier.boards import BoardShape, Size, over_edge, rods_for, shape_of, supports_under
-from amber_spread.core.tier.coats import SCHOOLS, CoatsPlan, has_final
+from amber_spread.core.tier.boards import BOARD_SHAPES, BoardShape, Size, over_edge, rods_for, shape_of, supports_under
+from amber_spread.core.tier.coats import CoatsPlan, has_final
 from amber_spread.core.tier.cover_plan import CoverPlan
 from amber_spread.core.tier.drawn import BOARD_HEX, Drawn, Part, Silhouette, slab
 from amber_spread.core.tier.extras import BorderPlan, OnTopPlan
@@ -19,6 +19,7 @@ from amber_spread.core.tier.worked import Footprint, UnknownMedium, Unmade, Work
 
 __all__ = [
     "BOARD_HEX",
+    "BOARD_SHAPES",
     "BoardShape",
     "BorderPlan",
     "CoatsPlan",
@@ -30,7 +31,6 @@ __all__ = [
     "LayersPlan",
     "OnTopPlan",
     "Part",
-    "SCHOOLS",
     "STEPS",
     "Silhouette",
     "Size",

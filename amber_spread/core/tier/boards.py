@@ -10,6 +10,10 @@ from amber_spread.core.geometry.outline import Cornered, Outline, Oval, Round
 from amber_spread.core.kernel.figures import COMMON_PRACTICE, rule
 
 BoardShape = Literal["round", "square", "rectangle", "oval", "outline"]
+BOARD_SHAPES: dict[BoardShape, str] = {
+    "round": "round", "square": "square", "rectangle": "rectangle", "oval": "oval", "outline": "cut to the outline",
+}  # fmt: skip
+"""Every shape of board, and what it is called."""
 """The shapes a board has; `outline` is cut to the cake's own."""
 EQUAL_MM = 1.0
 """A board whose sides differ by less than this is square, or round (from memory)."""

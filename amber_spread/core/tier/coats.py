@@ -1,7 +1,6 @@
 """Crumb coat and final coat of one tier, by any school, as the room between nested envelopes."""
 
 import math
-from typing import Literal, NamedTuple
 
 from amber_spread.core.design.finishes import (
     DeckledFinal,
@@ -15,6 +14,7 @@ from amber_spread.core.design.finishes import (
     TwinFinal,
     covers_top,
 )  # fmt: skip
+from amber_spread.core.design.kinds import kind_of
 from amber_spread.core.design.settled import SettledTier
 from amber_spread.core.design.shapes import SideBuild, TaperedBuild
 from amber_spread.core.geometry.body import Body, Straight
@@ -34,32 +34,6 @@ from amber_spread.core.tier.coat_rules import (
     side_from_disc,
 )  # fmt: skip
 from amber_spread.core.tier.measured import BuildUp, plan_build_up
-
-
-class School(NamedTuple):
-    """What a way of finishing asks for: its technique in the practice, and tools beyond spatula and turntable.
-
-    Inverted, one card lies under the cake and another, lined, takes it when it is turned over (common practice).
-    """
-
-    technique: str
-    plate: Literal["disc", "card"] | None = None
-    plates: int = 0
-    papers: int = 0
-    scraper: bool = True
-
-
-SCHOOLS: dict[str, School] = {
-    "freehand": School("freehand"),
-    "disc": School("disc", plate="disc", plates=1, papers=1),
-    "twin": School("twin", plate="disc", plates=2, papers=2),
-    "inverted": School("inverted", plate="card", plates=2, papers=1),
-    "towel": School("towel"),
-    "deckled": School("deckled"),
-    "semi_naked": School("semi_naked"),
-    "textured": School("textured", scraper=False),
-}
-"""Every school of the final coat, by its kind in the design."""
 
 
 class CoatPlan(Made):
@@ -158,7 +132,7 @@ def plan_coats(tier: SettledTier, media: dict[str, Medium], bare: Body, planned:
         parts["rim"] = rim.value
     if build_up:
         parts["building up"] = build_up.weight.value
-    school = SCHOOLS[final.kind]
+    school = kind_of(final)
     plan = CoatsPlan(
         crumb=crumb,
         crumb_stays=total(crumb_parts, "g"),

@@ -15,6 +15,7 @@ from amber_spread.core.design.finishes import (
     PanelCover,
     PrintedCover,
 )  # fmt: skip
+from amber_spread.core.design.kinds import kind_of, suits
 from amber_spread.core.design.settled import SettledTier
 from amber_spread.core.design.shapes import SideBuild
 from amber_spread.core.geometry.body import Body, Carried, Sideways
@@ -34,7 +35,6 @@ from amber_spread.core.tier.cover_plan import (
     carrier_of,
     on_mat,
     piece_of,
-    suits,
     top_of,
 )
 from amber_spread.core.tier.cover_rules import (
@@ -61,8 +61,6 @@ from amber_spread.core.tier.panel import level_thickness, sides, wrap
 from amber_spread.core.tier.printed import plan_printed
 from amber_spread.core.tier.side import tipped
 
-CUT_OUT = ("panel", "box", "gores")
-"""The covers cut out of a sheet rolled a little larger; the others overhang and are trimmed in place."""
 _FLAT_AREA = parts_rule(
     "cover.pieces.area",
     "What must be rolled for each piece: the box or circle round it, and the margin cut away.",
@@ -99,7 +97,7 @@ def plan_cover(
         paper = way.pieces["paper"].sizes
         volume = collar_volume.figure(paper["long"].value, paper["high"].value, thickness.value, cover.spread)
         over = over.but(volume=volume, weight=weight.figure(volume.value, medium.density_g_per_ml))
-    margin_mm = tier.usual.roll_margin_mm if cover.kind in CUT_OUT else 0.0
+    margin_mm = tier.usual.roll_margin_mm if kind_of(cover).cut_out else 0.0
     rolled_mm2 = dict(_rolled_areas(way.pieces, margin_mm))
     if isinstance(cover, CollarCover):
         rolled_mm2 = {"paper_spread": rolled_mm2["paper"] * cover.spread}

@@ -5,14 +5,7 @@ from typing import NamedTuple
 
 from amber_spread.core.design.settled import SettledTier
 from amber_spread.core.design.shapes import (
-    BallBuild,
-    BevelledBuild,
     Build,
-    DomedBuild,
-    SideBuild,
-    StraightBuild,
-    TaperedBuild,
-    TurnedBuild,
 )
 from amber_spread.core.geometry.body import Body
 from amber_spread.core.geometry.flat import (
@@ -56,18 +49,6 @@ class ColourShare(Made):
     rolled: Figure
     stays: Figure
     trimmed: Figure
-
-
-SUITS: dict[str, tuple[type, ...]] = {
-    "drape": (StraightBuild, TaperedBuild, BevelledBuild, DomedBuild, BallBuild, TurnedBuild),
-    "panel": (StraightBuild, TaperedBuild, SideBuild),
-    "box": (StraightBuild, TaperedBuild),
-    "halves": (StraightBuild, TaperedBuild, BevelledBuild, DomedBuild, BallBuild, TurnedBuild, SideBuild),
-    "gores": (StraightBuild, TaperedBuild, BevelledBuild, DomedBuild, BallBuild, TurnedBuild),
-    "printed": (StraightBuild,),
-    "collar": (StraightBuild, BevelledBuild),
-}
-"""The builds each kind of cover suits; a build that is not named is not suited."""
 
 
 class CoverPlan(Made):
@@ -132,11 +113,6 @@ class Way(NamedTuple):
 def on_mat(piece: Piece, mat: Mat) -> bool:
     """Whether a piece lies on the mat, either way round."""
     return fits(*piece.size, (mat.width_mm, mat.length_mm))
-
-
-def suits(kind: str, build: object) -> bool:
-    """Whether a kind of cover suits a build."""
-    return isinstance(build, SUITS[kind])
 
 
 def piece_of(

@@ -16,6 +16,7 @@ from amber_spread.core.design.finishes import (
     TowelFinal,
     covers_top,
 )  # fmt: skip
+from amber_spread.core.design.kinds import kind_of
 from amber_spread.core.design.shapes import SideBuild, StraightBuild
 from amber_spread.core.kernel.check import Check, Checker, mm, times
 from amber_spread.core.kernel.figures import Quantity
@@ -32,10 +33,6 @@ TRIM_RATHER_MM = 12.0
 """A side lower or narrower than this is trimmed or re-levelled rather than built up with coat (from memory)."""
 MEASURED_OFF_MM = 3.0
 """A measured cake is told beside the planned one where they differ by more than this, 1/8 in (from memory)."""
-NAMES = {
-    "drape": "One sheet", "panel": "A straight panel", "box": "A box of flat pieces", "halves": "Two halves",
-    "gores": "Gores", "printed": "A printed sheet", "collar": "A collar",
-}  # fmt: skip
 
 
 def checks_of_coats(done: Worked, media: Mapping[str, Medium], check: Checker) -> Iterator[Check]:
@@ -140,8 +137,8 @@ def checks_of_cover(done: Worked, media: Mapping[str, Medium], kit: Kit, check: 
     if not cover.suits:
         yield check(
             "cover.suits_not", "trouble", "cover",
-            f"{NAMES[asked.kind]} does not lie flat on this shape. The pieces shown are the nearest that can be cut; "
-            "choose another cover to be sure of a clean finish.",
+            f"{kind_of(asked).called.capitalize()} does not lie flat on this shape. The pieces shown are the nearest "
+            "that can be cut; choose another cover to be sure of a clean finish.",
         )  # fmt: skip
     beneath = media[tier.crumb.medium if isinstance(tier.final, NoFinal | SemiNakedFinal) else tier.final.medium]
     if not beneath.suits_under_fondant and not isinstance(asked, CollarCover):

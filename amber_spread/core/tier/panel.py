@@ -5,6 +5,7 @@ from collections.abc import Callable, Iterator, Sequence
 from typing import NamedTuple
 
 from amber_spread.core.design.finishes import Cover, PanelCover, Stripe
+from amber_spread.core.design.kinds import suits
 from amber_spread.core.design.shapes import SideBuild, TaperedBuild
 from amber_spread.core.geometry.body import Carried
 from amber_spread.core.geometry.develop import Facet, NotFlat, anticlockwise, facets_of, finer, split, unrolled
@@ -24,7 +25,7 @@ from amber_spread.core.geometry.flat import (
 from amber_spread.core.geometry.outline import Cornered, Outline, Oval, Point, Regular, Round
 from amber_spread.core.kernel.figures import Figure, same
 from amber_spread.core.tier.coat_rules import across_slope
-from amber_spread.core.tier.cover_plan import Job, Way, carrier_of, piece_of, suits, top_of
+from amber_spread.core.tier.cover_plan import Job, Way, carrier_of, piece_of, top_of
 from amber_spread.core.tier.cover_rules import (
     box_side,
     sector_angle,

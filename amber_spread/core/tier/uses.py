@@ -15,6 +15,7 @@ from amber_spread.core.design.finishes import (
     SemiNakedFinal,
     SoftFilling,
 )
+from amber_spread.core.design.kinds import kind_of
 from amber_spread.core.design.practice import Technique
 from amber_spread.core.design.settled import SettledTier
 from amber_spread.core.kernel.base import Made, slug
@@ -29,7 +30,7 @@ from amber_spread.core.kernel.figures import (
     same,
 )
 from amber_spread.core.kernel.naming import named
-from amber_spread.core.tier.coats import SCHOOLS, CoatsPlan
+from amber_spread.core.tier.coats import CoatsPlan
 from amber_spread.core.tier.cover_plan import CoverPlan
 from amber_spread.core.tier.extras import BorderPlan, OnTopPlan
 from amber_spread.core.tier.layers import LayersPlan
@@ -188,7 +189,7 @@ def uses_of_tier(
         take("crumb", *crumbs, techniques.semi_naked, gone=back, spare=spare)
     final = tier.asked.final
     if coats.stays is not None and not isinstance(final, NoFinal | SemiNakedFinal):
-        technique = getattr(techniques, SCHOOLS[final.kind].technique)
+        technique = techniques.named(kind_of(final).technique)
         take("final", final.medium, final.colour, coats.stays, technique)
     if cover is not None and cover.over is not None and not isinstance(tier.asked.cover, NoCover | PrintedCover):
         _take_cover(tier, cover, marbled, take)
@@ -220,7 +221,7 @@ def _take_cover(
         assert cover.stays is not None
         take("cover", asked.medium, asked.colour, cover.stays, techniques.collar)
         return
-    technique = techniques.drape if asked.kind == "drape" else techniques.pieces
+    technique = techniques.named(kind_of(asked).technique)
     for share in cover.colours.values():
         gone = trimmed_marble.figure(share.trimmed.value) if share.colour in marbled else None
         take("cover", asked.medium, share.colour, share.stays, technique, trimmed=share.trimmed, gone=gone)

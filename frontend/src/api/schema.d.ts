@@ -844,6 +844,30 @@ export interface components {
             found_in: string[];
         };
         /**
+         * Ask
+         * @description A number that a part of a design asks for: its field, what it is called, the limit it keeps to.
+         *
+         *     `usual` is the value of the practice that is taken where it is left open, `left` what stands in the field then where
+         *     there is none; `percent` one that is shown in hundredths.
+         */
+        Ask: {
+            /** Field */
+            field: string;
+            /** Words */
+            words: string;
+            /** Limit */
+            limit: string;
+            /** Usual */
+            usual?: string | null;
+            /** Left */
+            left?: string | null;
+            /**
+             * Percent
+             * @default false
+             */
+            percent: boolean;
+        };
+        /**
          * BakePlan
          * @description What the baked layers allow: the cut common to all, the height of each slice, and how many slices there are.
          */
@@ -1282,6 +1306,16 @@ export interface components {
             values: {
                 [key: string]: components["schemas"]["Quantity"];
             };
+        };
+        /**
+         * Choice
+         * @description One of a few ways, as it stands in the file and as people say it.
+         */
+        Choice: {
+            /** Value */
+            value: string | number | boolean | null;
+            /** Words */
+            words: string;
         };
         /**
          * CoatPlan
@@ -1994,11 +2028,17 @@ export interface components {
         };
         /**
          * Handbook
-         * @description What does not change while the program runs.
+         * @description What does not change while the program runs. `words` are the names and words of other things to choose among.
          */
         Handbook: {
             /** Media */
             media: components["schemas"]["Medium"][];
+            /** Parts */
+            parts: components["schemas"]["PartKinds"][];
+            /** Words */
+            words: {
+                [key: string]: components["schemas"]["Choice"][];
+            };
             practice: components["schemas"]["Practice"];
             /** Habits */
             habits: components["schemas"]["Habit"][];
@@ -2113,6 +2153,7 @@ export interface components {
             /** Top Mm */
             top_mm?: number | null;
         };
+        JsonValue: unknown;
         /**
          * KeptKit
          * @description What the kitchen owns, and the number it was saved under; 0 is the starting set.
@@ -2138,6 +2179,125 @@ export interface components {
             practice: components["schemas"]["Practice"];
             /** Unread */
             unread: string;
+        };
+        /**
+         * Kind
+         * @description One kind of a part of a design.
+         *
+         *     In words: what it is called on a button, what is done (“drawn freehand”), what it is called in a sentence, and what
+         *     else the quick line reads for it; `leading` is the field a bare length there sets. A new one begins as `begins`, its
+         *     sizes shares of the tin (`of_tin`), with what the one before it had of `keeps`.
+         *
+         *     In the work: the kinds of medium it takes, its technique in the practice, the disc or card it is scraped against and
+         *     how many of those and of papers; whether a scraper and smoothers go over it; the builds it suits; whether it is cut
+         *     out of a larger sheet. `crumb` is the usual of the crumb coat below it, where that is another. What is `round_only`
+         *     comes out of a round tin alone. `icon` is its silhouette, a path in a box of 24 by 24.
+         */
+        Kind: {
+            /** Kind */
+            kind: string;
+            /** Words */
+            words: string;
+            /**
+             * Does
+             * @default
+             */
+            does: string;
+            /**
+             * Called
+             * @default
+             */
+            called: string;
+            /**
+             * Said
+             * @default []
+             */
+            said: string[];
+            /** Leading */
+            leading?: string | null;
+            /**
+             * Asks
+             * @default []
+             */
+            asks: components["schemas"]["Ask"][];
+            /**
+             * Picks
+             * @default []
+             */
+            picks: components["schemas"]["Pick"][];
+            /**
+             * Begins
+             * @default {}
+             */
+            begins: {
+                [key: string]: components["schemas"]["JsonValue"];
+            };
+            /**
+             * Of Tin
+             * @default {}
+             */
+            of_tin: {
+                [key: string]: number;
+            };
+            /**
+             * Keeps
+             * @default []
+             */
+            keeps: string[];
+            /**
+             * Media
+             * @default []
+             */
+            media: string[];
+            /**
+             * Technique
+             * @default
+             */
+            technique: string;
+            /** Plate */
+            plate?: ("disc" | "card") | null;
+            /**
+             * Plates
+             * @default 0
+             */
+            plates: number;
+            /**
+             * Papers
+             * @default 0
+             */
+            papers: number;
+            /**
+             * Scraper
+             * @default false
+             */
+            scraper: boolean;
+            /**
+             * Smoother
+             * @default false
+             */
+            smoother: boolean;
+            /**
+             * Suits
+             * @default []
+             */
+            suits: string[];
+            /**
+             * Cut Out
+             * @default false
+             */
+            cut_out: boolean;
+            /** Crumb */
+            crumb?: string | null;
+            /**
+             * Round Only
+             * @default false
+             */
+            round_only: boolean;
+            /**
+             * Icon
+             * @default
+             */
+            icon: string;
         };
         /**
          * Kit
@@ -2912,6 +3072,16 @@ export interface components {
             ][];
         };
         /**
+         * PartKinds
+         * @description A part of a tier, by its path in the file, and every kind of it.
+         */
+        PartKinds: {
+            /** Path */
+            path: string;
+            /** Kinds */
+            kinds: components["schemas"]["Kind"][];
+        };
+        /**
          * PetalShape
          * @description A petal tin: a ring of half circles.
          */
@@ -2927,6 +3097,18 @@ export interface components {
              * @enum {integer}
              */
             petals: 6 | 8 | 10 | 12;
+        };
+        /**
+         * Pick
+         * @description A choice that a part of a design asks for.
+         */
+        Pick: {
+            /** Field */
+            field: string;
+            /** Words */
+            words: string;
+            /** Choices */
+            choices: components["schemas"]["Choice"][];
         };
         /**
          * Piece

@@ -281,7 +281,7 @@ function choose(place: string): void {
         </button>
         <div class="tin">
           <TierField
-            field="tin"
+            field="tin_diameter_mm"
             :index="tier.index"
             quiet
             :figure="`${tier.place}.layers.cake_diameter`"

@@ -1,7 +1,6 @@
 /** What each lens writes beside the half-section: dimensions and leaders, each to a figure, many editable. */
 import type { Figure, Part, Plan, Tier } from "@/api/types";
-import type { TierFieldName } from "@/order/fields";
-import { FINALS } from "@/order/kinds";
+import { askAt } from "@/order/kinds";
 import type { LensName } from "@/lenses/lenses";
 
 export interface Box {
@@ -22,7 +21,8 @@ export interface Annotation {
   /** How far across its box a point lies, from the axis outward. */
   at?: number;
   tier?: number;
-  field?: TierFieldName;
+  /** The path below the tier of the field it is, where it can be changed here. */
+  field?: string;
 }
 
 export function boxOf(outline: readonly (readonly number[])[]): Box {
@@ -87,14 +87,22 @@ const layers: Lens = (plan, tiers, tier) => {
       figure: planned.layers.cut_height,
       mark: "height",
       box: { ...lowest, x1: outside(plan, tier).x1 },
-      field: "layerHeight",
+      field: "layers/height_mm",
       tier,
     },
   ];
   const [gap] = partsOf(plan, tier, "filling");
   if (gap) {
     const figure = planned.layers.filling.thickness;
-    found.push({ label: "filling", figure, mark: "point", box: gap, at: 0.8, field: "filling", tier });
+    found.push({
+      label: "filling",
+      figure,
+      mark: "point",
+      box: gap,
+      at: 0.8,
+      field: "filling/thickness_mm",
+      tier,
+    });
   }
   const dam = partsOf(plan, tier, "dam").at(-1);
   if (dam && planned.layers.filling.dam_width && tiers[tier]?.filling.kind === "soft") {
@@ -103,7 +111,7 @@ const layers: Lens = (plan, tiers, tier) => {
       figure: planned.layers.filling.dam_width,
       mark: "point",
       box: dam,
-      field: "dam",
+      field: "filling/dam_width_mm",
       tier,
     });
   }
@@ -147,19 +155,19 @@ const coats: Lens = (plan, tiers, tier) => {
       figure,
       mark: "point",
       box: wall(crumb, 0.3),
-      field: "crumb",
+      field: "crumb/thickness_mm",
       tier,
     });
   }
   if (final && planned.coats.final) {
-    const asked = tiers[tier]?.final;
-    const fields = FINALS.find((one) => one.value === asked?.kind)?.fields ?? [];
+    const own = (field: string): string | undefined =>
+      tiers[tier] && askAt(tiers[tier], field) ? field : undefined;
     found.push({
       label: "side",
       figure: planned.coats.final.side,
       mark: "point",
       box: wall(final, 0.6),
-      field: fields.includes("side") ? "side" : undefined,
+      field: own("final/side_mm"),
       tier,
     });
     if (planned.foot) return [...found, ...standing(plan, tier)];
@@ -169,7 +177,7 @@ const coats: Lens = (plan, tiers, tier) => {
       figure: planned.coats.final.top,
       mark: "point",
       box: top,
-      field: fields.includes("top") ? "top" : undefined,
+      field: own("final/top_mm"),
       tier,
     });
   }
@@ -202,7 +210,7 @@ const cover: Lens = (plan, _, tier) => {
           figure: planned.cover.over.side,
           mark: "point",
           box: wall(sheet, 0.75),
-          field: "sheet",
+          field: "cover/thickness_mm",
           tier,
         },
       ]

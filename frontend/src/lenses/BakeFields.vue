@@ -3,6 +3,7 @@
 import { computed } from "vue";
 import type { Tier } from "@/api/types";
 import ChoiceRow from "@/shared/ChoiceRow.vue";
+import { begun, choicesOf } from "@/order/kinds";
 import MeasureField from "@/shared/MeasureField.vue";
 import FigureRow from "./FigureRow.vue";
 import { usePantry } from "@/shared/pantry";
@@ -24,21 +25,22 @@ const cakes = computed(() => {
     : [...known, { value: own, words: own.replaceAll("_", " ") }];
 });
 const kind = computed(() => bake.value?.kind ?? "none");
-const KINDS = [
-  { value: "none", words: "Not said" },
-  { value: "measured", words: "Measured" },
-  { value: "tin", words: "To bake" },
-] as const;
+const kinds = computed(() => [
+  { value: "none" as const, words: "Not said" },
+  ...choicesOf<Bake["kind"]>("layers/bake"),
+]);
 
 function setKind(kind: "none" | Bake["kind"]): void {
   change((tier) => {
     const { count, height_mm } = tier.layers;
-    const torte = tier.layers.bake?.torte ?? 1;
     if (kind === "none") {
       tier.layers.height_mm = height_mm ?? Math.round((plan.value?.slice_height.value ?? 30) * 10) / 10;
       tier.layers.bake = null;
-    } else if (kind === "tin") tier.layers.bake = { kind, depth_mm: 50.8, torte };
-    else tier.layers.bake = { kind, torte, edges_mm: Array.from({ length: count }, () => height_mm ?? 30) };
+      return;
+    }
+    const edges_mm = Array.from({ length: count }, () => height_mm ?? 30);
+    const given = kind === "measured" ? { edges_mm } : {};
+    tier.layers.bake = begun(tier, "layers/bake", kind, tier.tin_diameter_mm, given);
   });
 }
 
@@ -61,7 +63,7 @@ function takeCommonCut(): void {
     :choices="cakes"
     @change="(key) => change((tier) => (tier.layers.cake = key))"
   />
-  <ChoiceRow label="What the layers are cut from" :value="kind" :choices="KINDS" @change="setKind" />
+  <ChoiceRow label="What the layers are cut from" :value="kind" :choices="kinds" @change="setKind" />
   <template v-if="bake">
     <template v-if="bake.kind === 'measured'">
       <div class="rows">
@@ -88,8 +90,7 @@ function takeCommonCut(): void {
         </button>
       </div>
     </template>
-    <KindFields v-else :fields="['tinDepth']" />
-    <KindFields :fields="['torte']" />
+    <KindFields part="layers/bake" />
     <FigureRow label="Common cut" :figure="plan?.common_cut" />
     <FigureRow label="Each slice, high" :figure="plan?.slice_height" />
     <FigureRow label="Slices in all" :figure="plan?.slices" />

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed, nextTick, ref } from "vue";
 import { useOrder } from "@/order/order";
-import { isPlate, rebuilt, refinished } from "@/order/kinds";
+import { begun, isPlate } from "@/order/kinds";
 import TierField from "@/order/TierField.vue";
 import { useHandbook } from "@/shared/handbook";
 import MeasureField from "@/shared/MeasureField.vue";
@@ -10,7 +10,7 @@ import LensHead from "./LensHead.vue";
 import LensNotes from "./LensNotes.vue";
 import BuildPicker from "./BuildPicker.vue";
 import ColourFields from "./ColourFields.vue";
-import { BOARD_SHAPES, boardWords } from "@/order/boards";
+import { type BoardShape, boardWords } from "@/order/boards";
 import PickField from "./PickField.vue";
 import KitNeeds from "./KitNeeds.vue";
 import ShapePicker from "./ShapePicker.vue";
@@ -30,7 +30,7 @@ const tiers = computed(() =>
 const most = computed(() => handbook.limit("tiers").high);
 const boardChoices = computed(() => [
   { value: "" as const, words: `as the cake: ${boardWords(order.plan?.stack.base_shape)}` },
-  ...BOARD_SHAPES,
+  ...handbook.words<BoardShape>("boards"),
 ]);
 const detail = computed(() => {
   const count = tiers.value.length;
@@ -47,8 +47,9 @@ function addTier(): void {
       Math.min(below.tin_diameter_mm, 76.2),
       Math.round((below.tin_diameter_mm - 50.8) * 100) / 100,
     );
-    if (isPlate(tier.final)) tier.final = refinished(tier, "freehand", 0);
-    if (tier.build.kind !== "straight") tier.build = rebuilt(tier, tier.build.kind);
+    const across = tier.tin_diameter_mm;
+    if (isPlate(tier.final)) tier.final = begun(tier, "final", "freehand", across);
+    if (tier.build.kind !== "straight") tier.build = begun(tier, "build", tier.build.kind, across);
     draft.design.tiers.push(tier);
   });
   order.tier = (order.document?.design.tiers.length ?? 1) - 1;
@@ -103,7 +104,7 @@ function rename(index: number, name: string): void {
             @focus="order.tier = index"
             @change="(text) => rename(index, text)"
           />
-          <TierField field="tin" :index="index" quiet />
+          <TierField field="tin_diameter_mm" :index="index" quiet />
         </div>
         <div class="acts">
           <button

@@ -1,36 +1,26 @@
 <script setup lang="ts">
 /** How the tier in hand rises: choosing a build is choosing its silhouette. */
 import { computed } from "vue";
-import { BUILDS, rebuilt, type Build } from "@/order/kinds";
+import type { Tier } from "@/api/types";
+import { begun, choicesOf, kindAt, kindsOf } from "@/order/kinds";
 import FigureRow from "./FigureRow.vue";
 import KindFields from "./KindFields.vue";
-import PickField from "./PickField.vue";
 import SilhouetteRow from "./SilhouetteRow.vue";
 import { useTier } from "./tier";
 
+type Build = Tier["build"];
+
 const { order, tier, planned, several, tierWords, change, sameForAll } = useTier();
 const build = computed(() => tier.value?.build);
-const kind = computed(() => BUILDS.find((one) => one.value === build.value?.kind));
+const kind = computed(() => (tier.value ? kindAt(tier.value, "build") : undefined));
 const foot = computed(() => planned.value?.foot);
 const trouble = computed(() => order.complaintAt(`#/design/tiers/${order.tier}/build`));
-const NARROW = [
-  { value: "top", words: "at the top" },
-  { value: "foot", words: "at the foot" },
-] as const;
-const HALVES = [
-  { value: 2, words: "two halves" },
-  { value: 1, words: "one half" },
-] as const;
-const SMOOTH = [
-  { value: "smooth", words: "a curve" },
-  { value: "straight", words: "straight lines" },
-] as const;
 
 function choose(kind: Build["kind"]): void {
   change((tier) => {
-    if (BUILDS.find((one) => one.value === kind)?.round && tier.shape.kind !== "round")
-      tier.shape = { kind: "round" };
-    tier.build = rebuilt(tier, kind);
+    const round = kindsOf("build").find((one) => one.kind === kind)?.round_only;
+    if (round && tier.shape.kind !== "round") tier.shape = { kind: "round" };
+    tier.build = begun(tier, "build", kind, tier.tin_diameter_mm);
   });
 }
 
@@ -78,33 +68,13 @@ function setPoint(index: number, field: "up" | "out", event: Event): void {
     <SilhouetteRow
       :label="`How the ${tierWords} rises`"
       :value="build.kind"
-      :choices="BUILDS"
+      :choices="choicesOf<Build['kind']>('build')"
       @change="choose"
     />
     <p class="which">{{ kind.words[0]?.toUpperCase() + kind.words.slice(1) }}</p>
     <p v-if="trouble" class="wrong" role="alert">{{ trouble }}</p>
-    <KindFields :fields="kind.fields" />
-    <PickField
-      v-if="build.kind === 'tapered'"
-      label="Narrow"
-      :value="build.narrow"
-      :choices="NARROW"
-      @change="(value) => alter('tapered', (build) => (build.narrow = value))"
-    />
-    <PickField
-      v-if="build.kind === 'ball'"
-      label="Made of"
-      :value="build.halves"
-      :choices="HALVES"
-      @change="(value) => alter('ball', (build) => (build.halves = value))"
-    />
+    <KindFields part="build" />
     <template v-if="build.kind === 'turned'">
-      <PickField
-        label="Through its points"
-        :value="build.smooth ? 'smooth' : 'straight'"
-        :choices="SMOOTH"
-        @change="(value) => alter('turned', (build) => (build.smooth = value === 'smooth'))"
-      />
       <p class="soft">
         Drag the points in the drawing, or type them: per cent of the height and of the width.
       </p>

@@ -1,8 +1,7 @@
 <script setup lang="ts">
 import { computed } from "vue";
 import type { Tier } from "@/api/types";
-import { FINALS, isPlate, refinished, type Final } from "@/order/kinds";
-import TierField from "@/order/TierField.vue";
+import { begun, choicesOf, isPlate, kindAt, kindsOf } from "@/order/kinds";
 import ChoiceRow from "@/shared/ChoiceRow.vue";
 import { useHandbook } from "@/shared/handbook";
 import MediumField from "@/shared/MediumField.vue";
@@ -14,9 +13,9 @@ import KitNeeds from "./KitNeeds.vue";
 import LensHead from "./LensHead.vue";
 import LensNotes from "./LensNotes.vue";
 import MeasuredFields from "./MeasuredFields.vue";
-import PickField from "./PickField.vue";
-import { COATS, FINAL_COATS, useTier } from "./tier";
+import { mediaOf, useTier } from "./tier";
 
+type Final = Tier["final"];
 type Spread = Extract<Final, { medium: string }>;
 
 const handbook = useHandbook();
@@ -24,7 +23,7 @@ const settings = useSettings();
 const { tier, planned, several, change, sameForAll } = useTier();
 const final = computed(() => tier.value?.final);
 const spread = computed(() => (final.value && "medium" in final.value ? final.value : null));
-const kind = computed(() => FINALS.find((one) => one.value === final.value?.kind));
+const kind = computed(() => (tier.value ? kindAt(tier.value, "final") : undefined));
 const coats = computed(() => planned.value?.coats);
 const over = computed(() => coats.value?.final ?? coats.value?.crumb);
 const detail = computed(() => {
@@ -32,10 +31,6 @@ const detail = computed(() => {
   const medium = handbook.mediumName(spread.value?.medium ?? tier.value.crumb.medium);
   return kind.value.does ? `${medium} ${kind.value.does}` : `${medium}, crumb coat only`;
 });
-const EDGES = [
-  { value: "sharp", words: "sharp" },
-  { value: "rounded", words: "rounded" },
-] as const;
 
 /** The disc that would leave the coat as it is now, to the quarter inch or half centimetre discs are cut to. */
 function nearestDisc(): number {
@@ -45,8 +40,10 @@ function nearestDisc(): number {
 
 function setKind(kind: Final["kind"]): void {
   change((tier) => {
-    const disc = isPlate(tier.final) ? tier.final.disc_diameter_mm : nearestDisc();
-    tier.final = refinished(tier, kind, disc);
+    const given = kindsOf("final").find((one) => one.kind === kind)?.plate
+      ? { disc_diameter_mm: nearestDisc() }
+      : {};
+    tier.final = begun(tier, "final", kind, tier.tin_diameter_mm, given);
   });
 }
 
@@ -111,7 +108,7 @@ const copyCoats = (from: Tier, to: Tier): void => {
     <ChoiceRow
       label="How the final coat is put on"
       :value="final.kind"
-      :choices="FINALS"
+      :choices="choicesOf<Final['kind']>('final')"
       :columns="3"
       @change="setKind"
     />
@@ -120,7 +117,7 @@ const copyCoats = (from: Tier, to: Tier): void => {
       label="Final coat"
       :medium="spread.medium"
       :colour="spread.colour"
-      :kinds="FINAL_COATS"
+      :kinds="kind.media"
       sets
       @medium="(key) => setFinal((final) => (final.medium = key))"
       @colour="(name) => setFinal((final) => (final.colour = name))"
@@ -130,20 +127,13 @@ const copyCoats = (from: Tier, to: Tier): void => {
       <button class="act" @click="takeBelow">{{ other.act }}</button>
     </p>
     <KindFields
-      :fields="kind.fields"
+      part="final"
       :figures="{
-        side: coats.final?.side.id,
-        top: coats.final?.top.id,
-        disc: coats.final?.diameter.id,
-        rim: coats.rim_height?.id,
+        side_mm: coats.final?.side.id,
+        top_mm: coats.final?.top.id,
+        disc_diameter_mm: coats.final?.diameter.id,
+        rim_mm: coats.rim_height?.id,
       }"
-    />
-    <PickField
-      v-if="final.kind === 'freehand' || final.kind === 'towel'"
-      label="Edges"
-      :value="final.edges"
-      :choices="EDGES"
-      @change="(value) => setFinal((final) => 'edges' in final && (final.edges = value))"
     />
     <template v-if="coats.final">
       <FigureRow v-if="isPlate(final)" label="That leaves, at the side" :figure="coats.final.side" />
@@ -159,13 +149,11 @@ const copyCoats = (from: Tier, to: Tier): void => {
       label="Crumb coat"
       :medium="tier.crumb.medium"
       :colour="tier.crumb.colour"
-      :kinds="COATS"
+      :kinds="mediaOf('crumb')"
       @medium="(key) => change((tier) => (tier.crumb.medium = key))"
       @colour="(name) => change((tier) => (tier.crumb.colour = name))"
     />
-    <div class="rows">
-      <TierField field="crumb" :figure="coats.crumb.side.id" />
-    </div>
+    <KindFields part="crumb" :figures="{ thickness_mm: coats.crumb.side.id }" />
     <FigureRow label="Crumb-coated, across" :figure="coats.crumb.diameter" />
     <FigureRow label="Goes on, to be scraped back" :figure="coats.goes_on" />
     <FigureRow label="Stays on this tier" :figure="coats.crumb_stays" />

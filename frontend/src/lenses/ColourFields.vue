@@ -2,7 +2,7 @@
 /** The colours to mix: each by name, mixed by hand, or blended of others by parts into shades and marbles. */
 import { computed } from "vue";
 import type { Colour } from "@/api/types";
-import { colourFields } from "@/order/fields";
+import { colourFields } from "@/order/colours";
 import { useOrder } from "@/order/order";
 import { useHandbook } from "@/shared/handbook";
 import MeasureField from "@/shared/MeasureField.vue";

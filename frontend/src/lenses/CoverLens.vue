@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed } from "vue";
 import type { Tier } from "@/api/types";
-import { COVERS, recovered, type Cover } from "@/order/kinds";
+import { begun, choicesOf, kindAt } from "@/order/kinds";
 import ChoiceRow from "@/shared/ChoiceRow.vue";
 import { useHandbook } from "@/shared/handbook";
 import MediumField from "@/shared/MediumField.vue";
@@ -12,13 +12,13 @@ import KitNeeds from "./KitNeeds.vue";
 import LensHead from "./LensHead.vue";
 import LensNotes from "./LensNotes.vue";
 import OnTopFields from "./OnTopFields.vue";
-import PickField from "./PickField.vue";
 import PieceRows from "./PieceRows.vue";
 import { SIZE_WORDS } from "./pieces";
 import StripeFields from "./StripeFields.vue";
 import TemplateLinks from "./TemplateLinks.vue";
-import { CHOCOLATES, SHEETS, useTier } from "./tier";
+import { useTier } from "./tier";
 
+type Cover = Tier["cover"];
 type Rolled = Extract<Cover, { medium: string }>;
 
 const handbook = useHandbook();
@@ -26,7 +26,7 @@ const { order, tier, planned, several, change, sameForAll } = useTier();
 const cover = computed(() => planned.value?.cover);
 const asked = computed(() => tier.value?.cover);
 const rolled = computed(() => (asked.value && "medium" in asked.value ? asked.value : null));
-const kind = computed(() => COVERS.find((one) => one.value === asked.value?.kind));
+const kind = computed(() => (tier.value ? kindAt(tier.value, "cover") : undefined));
 const beneath = computed(() => {
   if (!tier.value) return "";
   const { final, crumb } = tier.value;
@@ -38,26 +38,6 @@ const detail = computed(() => {
   const words = `${what} ${kind.value.does} over ${beneath.value}`.trim();
   return (words[0]?.toUpperCase() ?? "") + words.slice(1);
 });
-const PANEL_TOPS = [
-  { value: "none", words: "left bare" },
-  { value: "over", words: "over the panel" },
-  { value: "inside", words: "inside the panel" },
-] as const;
-const PRINTED_TOPS = [
-  { value: "none", words: "left bare" },
-  { value: "tabs", words: "folded in on tabs" },
-  { value: "circle", words: "a circle of its own" },
-] as const;
-const SHEET_SHAPES = [
-  { value: "", words: "what takes least" },
-  { value: "circle", words: "a circle" },
-  { value: "square", words: "a square" },
-  { value: "rectangle", words: "a rectangle" },
-] as const;
-const PATTERNS = [
-  { value: "any", words: "runs any way" },
-  { value: "up", words: "has an up and a down" },
-] as const;
 /** What carries the pieces until they stand: counted, and cut to the same templates. */
 const carriers = computed(() => {
   const carried = Object.values(cover.value?.pieces ?? {}).filter((one) => one.stuff !== "sheet");
@@ -72,10 +52,6 @@ const stretchWords = computed(() => {
   if (stretch <= 0) return "The strip you have cut is long enough: it laps, and needs no stretching.";
   return `The strip you have cut must stretch by ${(100 * stretch).toFixed(1)} per cent to go round.`;
 });
-const CORNERS = [
-  { value: "butt", words: "butted" },
-  { value: "mitre", words: "mitred" },
-] as const;
 /** The first measure of the first piece stands at the head, where the cover is not one sheet. */
 const first = computed(() => {
   if (!cover.value || cover.value.roll_diameter || cover.value.roll_width) return null;
@@ -98,18 +74,12 @@ const covering = computed(() => {
 });
 
 function setKind(kind: Cover["kind"]): void {
-  change((tier) => (tier.cover = recovered(tier, kind)));
+  change((tier) => (tier.cover = begun(tier, "cover", kind, tier.tin_diameter_mm)));
 }
 
 function setRolled(alter: (cover: Rolled) => void): void {
   change((tier) => {
     if ("medium" in tier.cover) alter(tier.cover);
-  });
-}
-
-function alter<K extends Cover["kind"]>(kind: K, how: (cover: Extract<Cover, { kind: K }>) => void): void {
-  change((tier) => {
-    if (tier.cover.kind === kind) how(tier.cover as Extract<Cover, { kind: K }>);
   });
 }
 
@@ -132,7 +102,7 @@ const copyCover = (from: Tier, to: Tier): void => {
     <ChoiceRow
       label="How the tier is covered"
       :value="asked.kind"
-      :choices="COVERS"
+      :choices="choicesOf<Cover['kind']>('cover')"
       :columns="4"
       @change="setKind"
     />
@@ -142,49 +112,14 @@ const copyCover = (from: Tier, to: Tier): void => {
         label="Sheet"
         :medium="rolled.medium"
         :colour="rolled.colour"
-        :kinds="asked.kind === 'collar' ? CHOCOLATES : SHEETS"
+        :kinds="kind.media"
         :plain="asked.kind === 'panel' && asked.stripes.length > 0"
         @medium="(key) => setRolled((cover) => (cover.medium = key))"
         @colour="(name) => setRolled((cover) => (cover.colour = name))"
       />
       <KindFields
-        :fields="kind.fields"
-        :figures="{ sheet: cover.over?.side.id, overlap: cover.overlap?.id, panelOverlap: cover.overlap?.id }"
-      />
-      <PickField
-        v-if="asked.kind === 'panel'"
-        label="The top"
-        :value="asked.top"
-        :choices="PANEL_TOPS"
-        @change="(value) => alter('panel', (cover) => (cover.top = value))"
-      />
-      <PickField
-        v-if="asked.kind === 'printed'"
-        label="The top"
-        :value="asked.top"
-        :choices="PRINTED_TOPS"
-        @change="(value) => alter('printed', (cover) => (cover.top = value))"
-      />
-      <PickField
-        v-if="asked.kind === 'box'"
-        label="Corners"
-        :value="asked.corners"
-        :choices="CORNERS"
-        @change="(value) => alter('box', (cover) => (cover.corners = value))"
-      />
-      <PickField
-        v-if="asked.kind === 'drape'"
-        label="Sheet"
-        :value="asked.sheet ?? ''"
-        :choices="SHEET_SHAPES"
-        @change="(value) => alter('drape', (cover) => (cover.sheet = value || null))"
-      />
-      <PickField
-        v-if="asked.kind === 'printed'"
-        label="The pattern"
-        :value="asked.directional ? 'up' : 'any'"
-        :choices="PATTERNS"
-        @change="(value) => alter('printed', (cover) => (cover.directional = value === 'up'))"
+        part="cover"
+        :figures="{ thickness_mm: cover.over?.side.id, overlap_mm: cover.overlap?.id }"
       />
       <StripeFields v-if="asked.kind === 'panel'" />
       <PieceRows :pieces="cover.pieces" :place="`tiers.${order.tier + 1}.cover.pieces`" />

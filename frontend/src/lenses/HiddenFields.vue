@@ -7,7 +7,7 @@ import MediumField from "@/shared/MediumField.vue";
 import FigureRow from "./FigureRow.vue";
 import KindFields from "./KindFields.vue";
 import PickField from "./PickField.vue";
-import { SYRUPS, useTier } from "./tier";
+import { mediaOf, useTier } from "./tier";
 
 const pantry = usePantry();
 const { order, tier, planned, change } = useTier();
@@ -50,7 +50,7 @@ function setSyrup(value: "no" | "yes"): void {
 <template>
   <template v-if="layers && plan">
     <h3>Hidden inside</h3>
-    <KindFields :fields="['boardAfter']" />
+    <KindFields part="layers" :only="['board_after']" />
     <template v-if="plan.board">
       <FigureRow
         :label="`Hidden board, ${boardWords(plan.board.shape)}, across`"
@@ -68,7 +68,7 @@ function setSyrup(value: "no" | "yes"): void {
     />
     <p v-if="trouble" class="wrong" role="alert">{{ trouble }}</p>
     <template v-if="layers.cavity">
-      <KindFields :fields="['cavity', 'cavityFirst', 'cavityLast']" />
+      <KindFields part="layers/cavity" />
       <PickField
         label="Filled with"
         :value="layers.cavity.filled_with ?? ''"
@@ -88,11 +88,11 @@ function setSyrup(value: "no" | "yes"): void {
         label="Syrup"
         :medium="layers.syrup.medium"
         :colour="layers.syrup.colour"
-        :kinds="SYRUPS"
+        :kinds="mediaOf('layers/syrup')"
         plain
         @medium="(key) => change((tier) => tier.layers.syrup && (tier.layers.syrup.medium = key))"
       />
-      <KindFields :fields="['soak']" />
+      <KindFields part="layers/syrup" />
       <FigureRow label="Syrup" :figure="plan.syrup?.weight" />
     </template>
   </template>

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed } from "vue";
 import type { Tier } from "@/api/types";
-import TierField from "@/order/TierField.vue";
+import { begun, choicesOf } from "@/order/kinds";
 import ChoiceRow from "@/shared/ChoiceRow.vue";
 import { useHandbook } from "@/shared/handbook";
 import MediumField from "@/shared/MediumField.vue";
@@ -9,10 +9,11 @@ import { useSettings } from "@/shared/settings";
 import BakeFields from "./BakeFields.vue";
 import FigureRow from "./FigureRow.vue";
 import HiddenFields from "./HiddenFields.vue";
+import KindFields from "./KindFields.vue";
 import KitNeeds from "./KitNeeds.vue";
 import LensHead from "./LensHead.vue";
 import LensNotes from "./LensNotes.vue";
-import { COATS, FILLINGS, useTier } from "./tier";
+import { mediaOf, useTier } from "./tier";
 
 const handbook = useHandbook();
 const settings = useSettings();
@@ -30,19 +31,9 @@ const detail = computed(() => {
     ? "One layer, no filling"
     : `${layers.value.count.value} layers, ${name.toLowerCase()} between`;
 });
-const KINDS = [
-  { value: "plain", words: "Spread plain" },
-  { value: "soft", words: "Soft, in a dam" },
-] as const;
 
-function setKind(kind: "plain" | "soft"): void {
-  change((tier) => {
-    const { thickness_mm } = tier.filling;
-    tier.filling =
-      kind === "plain"
-        ? { kind, medium: "meringue_buttercream", thickness_mm }
-        : { kind, medium: "lemon_curd", dam_medium: "american_buttercream", thickness_mm };
-  });
+function setKind(kind: Tier["filling"]["kind"]): void {
+  change((tier) => (tier.filling = begun(tier, "filling", kind, tier.tin_diameter_mm)));
 }
 
 /** A size worked out by the plan, as a mark that a ruler or knife can be set to. */
@@ -63,11 +54,11 @@ const severalMixes = computed(() => Object.keys(order.plan?.batter.mixes ?? {}).
   <section v-if="tier && layers && filling">
     <LensHead words="Layers" :detail="detail" />
     <FigureRow label="Filled and stacked, high" :figure="layers.height" main />
-    <div class="rows">
-      <TierField field="layerCount" :figure="layers.count.id" />
-      <TierField field="layerHeight" :figure="layers.cut_height.id" />
-      <TierField field="target" />
-    </div>
+    <KindFields
+      part="layers"
+      :only="['count', 'height_mm', 'target_height_mm']"
+      :figures="{ count: layers.count.id, height_mm: layers.cut_height.id }"
+    />
     <div v-if="target && offTarget" class="reach">
       <p>
         <strong
@@ -109,36 +100,44 @@ const severalMixes = computed(() => Object.keys(order.plan?.batter.mixes ?? {}).
     <LensNotes lens="layers" />
     <BakeFields />
     <h3>Filling</h3>
-    <ChoiceRow label="How it is filled" :value="filling.kind" :choices="KINDS" @change="setKind" />
+    <ChoiceRow
+      label="How it is filled"
+      :value="filling.kind"
+      :choices="choicesOf<Tier['filling']['kind']>('filling')"
+      @change="setKind"
+    />
     <MediumField
       label="Filling"
       :medium="filling.medium"
       :colour="filling.colour"
-      :kinds="FILLINGS"
+      :kinds="mediaOf('filling')"
       @medium="(key) => change((tier) => (tier.filling.medium = key))"
       @colour="(name) => change((tier) => (tier.filling.colour = name))"
     />
-    <div class="rows">
-      <TierField field="filling" :figure="layers.filling.thickness.id" />
-    </div>
+    <KindFields
+      part="filling"
+      :only="['thickness_mm']"
+      :figures="{ thickness_mm: layers.filling.thickness.id }"
+    />
     <template v-if="filling.kind === 'soft'">
       <h3>Dam and seal</h3>
       <MediumField
         label="Dam and seal"
         :medium="filling.dam_medium"
         :colour="filling.dam_colour"
-        :kinds="COATS"
+        :kinds="mediaOf('crumb')"
         @medium="(key) => change((tier) => tier.filling.kind === 'soft' && (tier.filling.dam_medium = key))"
         @colour="(name) => change((tier) => tier.filling.kind === 'soft' && (tier.filling.dam_colour = name))"
       />
-      <div class="rows">
-        <TierField
-          field="dam"
-          :usual="layers.filling.thickness.value"
-          :figure="layers.filling.dam_width?.id"
-        />
-        <TierField field="seal" :figure="layers.filling.seal_thickness?.id" />
-      </div>
+      <KindFields
+        part="filling"
+        :only="['dam_width_mm', 'seal_mm']"
+        :usuals="{ dam_width_mm: layers.filling.thickness.value }"
+        :figures="{
+          dam_width_mm: layers.filling.dam_width?.id,
+          seal_mm: layers.filling.seal_thickness?.id,
+        }"
+      />
     </template>
     <HiddenFields />
     <h3>In this order</h3>

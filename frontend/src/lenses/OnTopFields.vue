@@ -2,14 +2,14 @@
 /** Flat pieces of any outline, cut from a sheet and laid on the top. */
 import { computed } from "vue";
 import type { OnTop } from "@/api/types";
-import { reshaped, SHAPES, type ShapeKind } from "@/order/shapes";
+import { begun, choicesOf } from "@/order/kinds";
 import { useHandbook } from "@/shared/handbook";
-import MeasureField from "@/shared/MeasureField.vue";
 import MediumField from "@/shared/MediumField.vue";
 import FigureRow from "./FigureRow.vue";
+import KindFields from "./KindFields.vue";
 import OutlineFile from "./OutlineFile.vue";
 import SilhouetteRow from "./SilhouetteRow.vue";
-import { SHEETS, useTier } from "./tier";
+import { mediaOf, useTier } from "./tier";
 
 const handbook = useHandbook();
 const { order, tier, planned, change } = useTier();
@@ -31,11 +31,11 @@ function alter(index: number, how: (top: OnTop) => void): void {
   });
 }
 
-function setShape(index: number, kind: ShapeKind): void {
+function setShape(index: number, kind: OnTop["shape"]["kind"]): void {
   change((tier) => {
     const top = tier.on_top[index];
     if (!top) return;
-    top.shape = reshaped({ ...tier, shape: top.shape, tin_diameter_mm: top.across_mm }, kind);
+    top.shape = begun({ ...tier, shape: top.shape }, "shape", kind, top.across_mm);
     if ("length_mm" in top.shape) top.shape.length_mm = Math.max(50, top.shape.length_mm);
   });
 }
@@ -58,7 +58,7 @@ const pointer = (index: number, field: string): string =>
     <SilhouetteRow
       :label="`Shape of piece ${index + 1} on top`"
       :value="asked.shape.kind"
-      :choices="SHAPES"
+      :choices="choicesOf<OnTop['shape']['kind']>('shape')"
       @change="(kind) => setShape(index, kind)"
     />
     <OutlineFile v-if="asked.shape.kind === 'free'" @read="(points, width) => read(index, points, width)" />
@@ -66,34 +66,11 @@ const pointer = (index: number, field: string): string =>
       :label="pieces.length > 1 ? `Piece ${index + 1} on top` : 'Piece on top'"
       :medium="asked.medium"
       :colour="asked.colour"
-      :kinds="SHEETS"
+      :kinds="mediaOf('on_top')"
       @medium="(key) => alter(index, (top) => (top.medium = key))"
       @colour="(name) => alter(index, (top) => (top.colour = name))"
     />
-    <div class="rows">
-      <MeasureField
-        label="Across"
-        limit="on_top_mm"
-        :value="asked.across_mm"
-        :pointer="pointer(index, 'across_mm')"
-        @change="(value) => value !== null && alter(index, (top) => (top.across_mm = value))"
-      />
-      <MeasureField
-        label="Rolled, thick"
-        limit="fondant_thickness_mm"
-        :value="asked.thickness_mm"
-        :usual="order.document?.practice.fondant_mm"
-        :pointer="pointer(index, 'thickness_mm')"
-        @change="(value) => alter(index, (top) => (top.thickness_mm = value))"
-      />
-      <MeasureField
-        label="How many"
-        limit="pieces"
-        :value="asked.count"
-        :pointer="pointer(index, 'count')"
-        @change="(value) => value !== null && alter(index, (top) => (top.count = value))"
-      />
-    </div>
+    <KindFields :part="`on_top/${index}`" />
     <FigureRow label="Rolled, weighs" :figure="plans[index]?.rolled_weight" />
     <FigureRow label="Stays on the cake" :figure="plans[index]?.stays_weight" />
     <p v-if="order.complaintAt(pointer(index, 'shape'))" class="wrong" role="alert">

@@ -1,17 +1,21 @@
-<script setup lang="ts" generic="T extends string | number">
+<script setup lang="ts" generic="T extends string | number | boolean | null">
 /** One of a few words or numbers, with its label, on a line of its own. */
-defineProps<{ label: string; value: T; choices: readonly { value: T; words: string }[] }>();
+const props = defineProps<{ label: string; value: T; choices: readonly { value: T; words: string }[] }>();
 const emit = defineEmits<{ change: [value: T] }>();
+
+function choose(event: Event): void {
+  const one = props.choices[(event.target as HTMLSelectElement).selectedIndex];
+  if (one) emit("change", one.value);
+}
 </script>
 
 <template>
   <label class="pick">
     <span>{{ label }}</span>
-    <select
-      :value="value"
-      @change="emit('change', choices[($event.target as HTMLSelectElement).selectedIndex]?.value ?? value)"
-    >
-      <option v-for="one in choices" :key="one.value" :value="one.value">{{ one.words }}</option>
+    <select :value="String(value)" @change="choose">
+      <option v-for="one in choices" :key="String(one.value)" :value="String(one.value)">
+        {{ one.words }}
+      </option>
     </select>
   </label>
 </template>

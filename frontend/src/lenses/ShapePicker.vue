@@ -3,34 +3,24 @@
 import { computed } from "vue";
 import FromAbove from "@/drawing/FromAbove.vue";
 import TierField from "@/order/TierField.vue";
-import { reshaped, SHAPES, type ShapeKind } from "@/order/shapes";
+import { begun, choicesOf } from "@/order/kinds";
+import type { Tier } from "@/api/types";
+import KindFields from "./KindFields.vue";
 import OutlineFile from "./OutlineFile.vue";
 import SilhouetteRow from "./SilhouetteRow.vue";
 import { useTier } from "./tier";
 
 const { order, tier, several, tierWords, change, sameForAll } = useTier();
 const shape = computed(() => tier.value?.shape);
-const COUNTS = [6, 8, 10, 12] as const;
-const count = computed(() => {
-  if (shape.value?.kind === "polygon") return { words: "Sides", value: shape.value.sides };
-  return shape.value?.kind === "petal" ? { words: "Petals", value: shape.value.petals } : null;
-});
 
-function choose(kind: ShapeKind): void {
-  change((tier) => (tier.shape = reshaped(tier, kind)));
+function choose(kind: Tier["shape"]["kind"]): void {
+  change((tier) => (tier.shape = begun(tier, "shape", kind, tier.tin_diameter_mm)));
 }
 
 function read(points_mm: [number, number][], width: number): void {
   change((tier) => {
     tier.shape = { kind: "free", points_mm };
     tier.tin_diameter_mm = width;
-  });
-}
-
-function setCount(value: (typeof COUNTS)[number]): void {
-  change((tier) => {
-    if (tier.shape.kind === "polygon") tier.shape.sides = value;
-    if (tier.shape.kind === "petal") tier.shape.petals = value;
   });
 }
 
@@ -43,25 +33,15 @@ const trouble = computed(() => order.complaintAt(`#/design/tiers/${order.tier}/s
     <SilhouetteRow
       :label="`Shape of the ${tierWords}`"
       :value="shape.kind"
-      :choices="SHAPES"
+      :choices="choicesOf<Tier['shape']['kind']>('shape')"
       @change="choose"
     />
     <FromAbove />
     <p v-if="trouble" class="wrong" role="alert">{{ trouble }}</p>
     <div class="rows">
-      <TierField field="tin" :figure="`tiers.${order.tier + 1}.layers.cake_diameter`" />
-      <TierField v-if="'length_mm' in shape" field="length" />
-      <TierField v-if="'corner_mm' in shape" field="corner" />
-      <label v-if="count" class="count">
-        {{ count.words }}
-        <select
-          :value="count.value"
-          @change="setCount(Number(($event.target as HTMLSelectElement).value) as 6)"
-        >
-          <option v-for="one in COUNTS" :key="one" :value="one">{{ one }}</option>
-        </select>
-      </label>
+      <TierField field="tin_diameter_mm" :figure="`tiers.${order.tier + 1}.layers.cake_diameter`" />
     </div>
+    <KindFields part="shape" />
     <OutlineFile v-if="shape.kind === 'free'" @read="read" />
     <div v-if="several" class="same">
       <button class="act" @click="sameForAll((from, to) => (to.shape = from.shape))">
@@ -72,21 +52,6 @@ const trouble = computed(() => order.complaintAt(`#/design/tiers/${order.tier}/s
 </template>
 
 <style scoped>
-.count {
-  display: flex;
-  align-items: center;
-  justify-content: space-between;
-}
-
-select {
-  height: 40px;
-  border: 0;
-  border-bottom: 2px solid var(--amber-line);
-  background: none;
-  color: inherit;
-  font: 600 20px var(--serif);
-}
-
 .wrong {
   color: var(--trouble);
 }

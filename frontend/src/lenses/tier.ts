@@ -1,6 +1,7 @@
 /** The tier in hand, decided and planned, and ways to change it or to make the others like it. */
 import { computed } from "vue";
 import type { Document, Tier } from "@/api/types";
+import { kindsOf } from "@/order/kinds";
 import { useOrder } from "@/order/order";
 
 export function useTier() {
@@ -39,10 +40,7 @@ export function useTier() {
   return { order, tier, planned, several, tierWords, change, sameForAll };
 }
 
-/** The kinds of medium that serve as a coat below and around, as the last coat, and as a filling. */
-export const COATS = ["buttercream", "ganache", "frosting"] as const;
-export const FINAL_COATS = [...COATS, "glaze"] as const;
-export const FILLINGS = [...COATS, "filling"] as const;
-export const SHEETS = ["fondant"] as const;
-export const CHOCOLATES = ["chocolate"] as const;
-export const SYRUPS = ["syrup"] as const;
+/** The kinds of medium that a part which has one kind alone is made of. */
+export function mediaOf(part: string): readonly string[] {
+  return kindsOf(part)[0]?.media ?? [];
+}

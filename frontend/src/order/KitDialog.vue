@@ -21,13 +21,11 @@ const typed = ref<Record<string, string>>({});
 const wrong = ref<Record<string, string>>({});
 const tinShape = ref<Kit["tins"][number]["shape"]>("round");
 const boardShape = ref<Kit["shaped_boards"][number]["shape"]>("square");
-const BOARD_SHAPES = ["square", "rectangle", "oval"] as const;
 const LISTS: readonly { name: Sizes; words: string; one: string; limit: string }[] = [
   { name: "discs_mm", words: "Discs, across", one: "disc", limit: "disc_diameter_mm" },
   { name: "boards_mm", words: "Round boards, across", one: "board", limit: "board_diameter_mm" },
   { name: "scrapers_mm", words: "Scrapers, tall", one: "scraper", limit: "scraper_mm" },
 ];
-const TIN_SHAPES = ["round", "square", "rectangle", "polygon", "oval", "heart", "petal", "ball"] as const;
 
 watch(open, (now) => {
   if (now) void shelf.open();
@@ -165,7 +163,9 @@ function addSheet(): void {
             placeholder="long"
           />
           <select v-model="tinShape" aria-label="Another tin: shape">
-            <option v-for="shape in TIN_SHAPES" :key="shape" :value="shape">{{ shape }}</option>
+            <option v-for="one in handbook.words('tins')" :key="one.words" :value="one.value">
+              {{ one.words }}
+            </option>
           </select>
           <button class="act">Add a tin</button>
         </form>
@@ -238,7 +238,9 @@ function addSheet(): void {
             placeholder="long"
           />
           <select v-model="boardShape" aria-label="Another shaped board: shape">
-            <option v-for="shape in BOARD_SHAPES" :key="shape" :value="shape">{{ shape }}</option>
+            <option v-for="one in handbook.words('boards owned')" :key="one.words" :value="one.value">
+              {{ one.words }}
+            </option>
           </select>
           <button class="act">Add a shaped board</button>
         </form>

@@ -2,11 +2,12 @@
 /** One number of one tier, editable; in the panel with its label, in the drawing without. */
 import { computed } from "vue";
 import MeasureField from "@/shared/MeasureField.vue";
+import { askAt, setAt, usualAt, valueAt } from "./kinds";
 import { useOrder } from "./order";
-import { setAt, TIER_FIELDS, type TierFieldName, type TierFieldSpec, valueAt } from "./fields";
 
 const props = defineProps<{
-  field: TierFieldName;
+  /** Its path below the tier. */
+  field: string;
   index?: number;
   figure?: string;
   quiet?: boolean;
@@ -15,32 +16,32 @@ const props = defineProps<{
 }>();
 const order = useOrder();
 const index = computed(() => props.index ?? order.tier);
-const spec = computed<TierFieldSpec>(() => TIER_FIELDS[props.field]);
 const tier = computed(() => order.document?.design.tiers[index.value]);
+const ask = computed(() => (tier.value ? askAt(tier.value, props.field) : undefined));
 const usual = computed(() => {
   if (props.usual !== undefined) return props.usual;
-  return order.document && tier.value ? spec.value.usual?.(order.document.practice, tier.value) : undefined;
+  return order.document && tier.value ? usualAt(tier.value, props.field, order.document.practice) : undefined;
 });
 
 function change(value: number | null): void {
   order.edit((draft) => {
     const changed = draft.design.tiers[index.value];
-    if (changed) setAt(changed, spec.value.path, value);
+    if (changed) setAt(changed, props.field, value);
   });
 }
 </script>
 
 <template>
   <MeasureField
-    v-if="tier"
+    v-if="tier && ask"
     :key="`${field}-${index}`"
-    :label="spec.label"
-    :value="valueAt(tier, spec.path)"
+    :label="ask.words"
+    :value="valueAt(tier, field)"
     :usual="usual"
-    :limit="spec.limit"
-    :optional="spec.optional"
-    :percent="spec.percent"
-    :pointer="`#/design/tiers/${index}/${spec.path}`"
+    :limit="ask.limit"
+    :optional="ask.left ?? undefined"
+    :percent="ask.percent"
+    :pointer="`#/design/tiers/${index}/${field}`"
     :figure="figure"
     :quiet="quiet"
     :large="large"

@@ -4,6 +4,7 @@ import { computed, nextTick, ref, shallowRef } from "vue";
 import type { Ingredient, Medium, Pantry } from "@/api/types";
 import { copied } from "@/shared/copy";
 import CupFields from "@/shared/CupFields.vue";
+import { useHandbook } from "@/shared/handbook";
 import { isOwnKey, ownKey, sourceWords, usePantry } from "@/shared/pantry";
 import { parseWeight, UnitError } from "@/shared/units";
 import { useSettings } from "@/shared/settings";
@@ -13,26 +14,11 @@ type Thing = Medium | Ingredient;
 type List = "media" | "ingredients";
 const pantry = usePantry();
 const settings = useSettings();
-const KINDS: readonly { value: Medium["kind"]; words: string }[] = [
-  { value: "buttercream", words: "buttercream" },
-  { value: "ganache", words: "ganache" },
-  { value: "frosting", words: "frosting" },
-  { value: "filling", words: "filling" },
-  { value: "glaze", words: "glaze" },
-  { value: "fondant", words: "fondant or another sheet" },
-  { value: "chocolate", words: "chocolate" },
-  { value: "syrup", words: "syrup" },
-];
-const ALLERGENS: readonly Medium["allergens"][number][] = [
-  "milk",
-  "egg",
-  "wheat",
-  "nuts",
-  "peanut",
-  "soya",
-  "sesame",
-  "sulphites",
-];
+const handbook = useHandbook();
+const kinds = computed(() => handbook.words<Medium["kind"]>("media"));
+const allergens = computed(() =>
+  handbook.words<Medium["allergens"][number]>("allergens").map((one) => one.value),
+);
 const WAYS = [
   { name: "suits_under_fondant", words: "goes under fondant" },
   { name: "crusting", words: "crusts" },
@@ -220,7 +206,7 @@ async function dropOwn(): Promise<void> {
             alter(medium, (one) => (one.kind = ($event.target as HTMLSelectElement).value as Medium['kind']))
           "
         >
-          <option v-for="kind in KINDS" :key="kind.value" :value="kind.value">{{ kind.words }}</option>
+          <option v-for="kind in kinds" :key="kind.value" :value="kind.value">{{ kind.words }}</option>
         </select>
       </label>
       <label v-if="medium" class="line">
@@ -288,7 +274,7 @@ async function dropOwn(): Promise<void> {
       <CupFields :take="weigh" />
       <h3>Allergens</h3>
       <div class="allergens">
-        <label v-for="one in ALLERGENS" :key="one" class="tick">
+        <label v-for="one in allergens" :key="one" class="tick">
           <input type="checkbox" :checked="thing.allergens.includes(one)" @change="toggle(one)" />{{ one }}
         </label>
       </div>

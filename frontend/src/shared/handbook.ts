@@ -28,5 +28,10 @@ export const useHandbook = defineStore("handbook", () => {
     return media.value.find((medium) => medium.key === key)?.name ?? key;
   }
 
-  return { book, media, open, limit, rule, mediumName };
+  /** What is chosen among, by the name of its list: kinds of media, allergens, shapes of tins and boards. */
+  function words<T extends string>(list: string): { value: T; words: string }[] {
+    return (book.value?.words[list] ?? []).map((one) => ({ value: one.value as T, words: one.words }));
+  }
+
+  return { book, media, open, limit, rule, mediumName, words };
 });

@@ -1,8 +1,6 @@
 import { describe, expect, it } from "vitest";
 import { computed, ref } from "vue";
 import { isDark, wallLines } from "@/drawing/tone";
-import { reshaped } from "@/order/shapes";
-import type { Tier } from "@/api/types";
 import { spoken, writtenFormula } from "./formula";
 import { stable } from "./stable";
 import { dueWords } from "./time";
@@ -46,23 +44,5 @@ describe("a stable value", () => {
     expect(seen.value).toBe(before);
     source.value = { name: "blush", other: 2 };
     expect(seen.value).toEqual(["blush"]);
-  });
-});
-
-describe("a tier in another shape", () => {
-  const tier = (shape: Tier["shape"]): Tier => ({ tin_diameter_mm: 200, shape }) as Tier;
-  it("keeps the length and corners it had where the new shape has them", () => {
-    const long = reshaped(tier({ kind: "rectangle", length_mm: 310, corner_mm: 5 }), "oval");
-    expect(long).toEqual({ kind: "oval", length_mm: 310 });
-    expect(reshaped(tier({ kind: "square", corner_mm: 8 }), "polygon")).toEqual({
-      kind: "polygon",
-      sides: 6,
-      corner_mm: 8,
-    });
-    expect(reshaped(tier({ kind: "round" }), "rectangle")).toEqual({
-      kind: "rectangle",
-      length_mm: 260,
-      corner_mm: 0,
-    });
   });
 });

@@ -1,0 +1,45 @@
+"""How a shape and a build look as silhouettes on a button: drawn by the very outlines a cake is planned by."""
+
+from collections.abc import Sequence
+from typing import Any
+
+from shapely import Polygon
+
+from amber_spread.core.geometry.body import Carried, Sideways, Straight
+from amber_spread.core.geometry.outline import Outline, Point, Round
+
+BOX = 24.0
+"""The side of the box a silhouette stands in."""
+EDGE = 2.0
+"""What is left free of it all round."""
+ACROSS_MM, HIGH_MM = 160.0, 130.0
+"""The tier whose silhouette is shown."""
+TOLERANCE = 0.06
+"""How far the line drawn may lie from the outline, in the box's own units: less than the eye sees."""
+
+
+def from_above(outline: Outline) -> str:
+    """A shape from above, as an SVG path."""
+    return _path(list(outline.points))
+
+
+def from_the_side(build: Any) -> str:
+    """A build from the side, as an SVG path."""
+    outline = Round(ACROSS_MM / 2)
+    if build.kind == "side":
+        half = Sideways(ACROSS_MM / 2, HIGH_MM, ACROSS_MM * 0.36).half_profile()
+    elif build.kind == "straight":
+        half = Straight(outline, HIGH_MM).half_profile()
+    else:
+        half = Carried(outline, build.profile(ACROSS_MM / 2, HIGH_MM)).half_profile()
+    return _path([*half, *((-x, z) for x, z in reversed(half) if x > 0)])
+
+
+def _path(points: Sequence[Point]) -> str:
+    """Points as a closed path in the middle of the box, upright and as large as it holds them."""
+    left, right = min(x for x, _ in points), max(x for x, _ in points)
+    low, high = min(y for _, y in points), max(y for _, y in points)
+    scale = (BOX - 2 * EDGE) / max(right - left, high - low)
+    placed = [(BOX / 2 + scale * (x - (left + right) / 2), BOX / 2 - scale * (y - (low + high) / 2)) for x, y in points]
+    drawn = Polygon(placed).simplify(TOLERANCE).exterior.coords[:-1]
+    return "M" + "L".join(f"{x:.1f} {y:.1f}" for x, y in drawn) + "z"

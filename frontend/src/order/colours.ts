@@ -1,0 +1,34 @@
+/** Every place where a tier asks for a colour, once. */
+import type { Tier } from "@/api/types";
+
+type Coloured = { colour?: string | null };
+
+/** Every place where a tier asks for a colour, to read and to change. */
+export function colourFields(
+  tier: Tier,
+): { get: () => string | null | undefined; set: (name: string) => void }[] {
+  const { filling, crumb, final, cover, on_top, borders, layers } = tier;
+  const stripes = cover.kind === "panel" ? cover.stripes : [];
+  const steps = [
+    filling,
+    crumb,
+    final,
+    cover,
+    ...(on_top ?? []),
+    layers.syrup,
+    ...(borders ?? []),
+    ...(stripes ?? []),
+  ];
+  const fields = steps
+    .filter((step) => step && ("colour" in step || "medium" in step))
+    .map((step) => ({
+      get: () => (step as Coloured).colour,
+      set: (name: string) => {
+        (step as Coloured).colour = name;
+      },
+    }));
+  if (filling.kind === "soft") {
+    fields.push({ get: () => filling.dam_colour, set: (name) => void (filling.dam_colour = name) });
+  }
+  return fields;
+}
