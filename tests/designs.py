@@ -6,7 +6,7 @@ from amber_spread.core.design.design import Colour, ColourPart, Design, Layers, 
 from amber_spread.core.design.finishes import Cover, CrumbCoat, Filling, FinalCoat
 from amber_spread.core.design.practice import Practice
 from amber_spread.core.design.settled import settle
-from amber_spread.core.design.shapes import ROUND_ONLY, Build, FreeShape, OvalShape
+from amber_spread.core.design.shapes import Build, FreeShape, OvalShape
 from amber_spread.core.document.document import FORMAT, Document
 from amber_spread.core.kernel import limits
 from amber_spread.core.plan import plan
@@ -50,7 +50,7 @@ layers = st.builds(
 )
 fillings, finals, covers = kinds.any_of(Filling), kinds.any_of(FinalCoat), kinds.any_of(Cover)
 shapes = st.one_of([kinds.any_one(kind) for kind in kinds.SHAPES if kind not in (OvalShape, FreeShape)])
-builds = st.one_of([kinds.any_one(kind) for kind in kinds.BUILDS if kind not in ROUND_ONLY])
+builds = st.one_of([kinds.any_one(kind) for kind in kinds.BUILDS if not kind.round_only])
 round_builds = kinds.any_of(Build)
 crumbs = kinds.any_one(CrumbCoat)
 round_tiers = st.builds(

@@ -4,7 +4,6 @@ from collections.abc import Iterator
 from datetime import datetime
 from typing import NamedTuple
 
-from amber_spread.core.design.shapes import SideBuild
 from amber_spread.core.document import Document
 from amber_spread.core.geometry.flat import Corner, Mark, Piece, circle, rectangle, size_of
 from amber_spread.core.kernel.figures import same
@@ -44,7 +43,7 @@ def templates_of(document: Document, plan: Plan, tier: int | None = None) -> lis
     for number, (asked, one) in enumerate(zip(document.design.tiers, plan.tiers, strict=True), 1):
         if tier not in (None, number):
             continue
-        gauge = "Height gauge, before it is turned" if isinstance(asked.build, SideBuild) else "Height gauge"
+        gauge = "Height gauge, before it is turned" if asked.build.on_side else "Height gauge"
         for key, piece in _pieces(one, gauge):
             found.append(
                 Template(

@@ -17,7 +17,7 @@ from shapely.ops import unary_union
 from amber_spread.core.design.design import Cavity, Design, Layers, Tier
 from amber_spread.core.design.finishes import CollarCover, Measured, NoCover, PrintedCover, Stripe, Syrup
 from amber_spread.core.design.practice import Practice
-from amber_spread.core.design.shapes import ROUND_ONLY, RoundShape
+from amber_spread.core.design.shapes import RoundShape
 from amber_spread.core.geometry import flat
 from amber_spread.core.plan import plan
 from tests import kinds
@@ -55,7 +55,7 @@ def tiers():
         return Tier(tin_diameter_mm=204, **parts)
 
     def may(shape, build):
-        return isinstance(shape, RoundShape) or not isinstance(build, ROUND_ONLY)
+        return isinstance(shape, RoundShape) or not build.round_only
 
     pairs = [(shape, build) for shape in SHAPES for build in BUILDS if may(shape, build)]
     yield from (of(shape=shape, build=build) for shape, build in pairs)

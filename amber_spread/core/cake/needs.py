@@ -10,7 +10,7 @@ from amber_spread.core.design.finishes import (
     PrintedCover,
 )  # fmt: skip
 from amber_spread.core.design.kinds import kind_of
-from amber_spread.core.design.shapes import BallBuild, FreeShape, OvalShape, RectangleShape
+from amber_spread.core.design.shapes import FreeShape, OvalShape, RectangleShape
 from amber_spread.core.kernel.figures import Figure
 from amber_spread.core.stock.kit import Measure, Need, measure
 from amber_spread.core.tier import Worked, has_final
@@ -54,7 +54,7 @@ def _tin(number: int, done: Worked) -> Need:
     tier = done.tier.asked
     across, deep = Measure(tier.tin_diameter_mm), _measured(done.layers.tin_depth)
     least = across.value / 1.35
-    if isinstance(tier.build, BallBuild):
+    if tier.build.own_height:
         return Need("tin", number, across, least, shape="ball")
     if isinstance(tier.shape, FreeShape):
         # Sold in no such shape: it is cut out of a sheet cake that holds the outline.

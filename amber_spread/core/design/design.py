@@ -23,7 +23,7 @@ from amber_spread.core.design.finishes import (
     SoftFilling,
     Syrup,
 )
-from amber_spread.core.design.shapes import ROUND_ONLY, Build, RoundShape, Shape, StraightBuild
+from amber_spread.core.design.shapes import Build, RoundShape, Shape, StraightBuild
 from amber_spread.core.kernel import limits
 from amber_spread.core.kernel.base import Frozen, Hex, Key, Name, Usual, at, printable, slug
 
@@ -124,7 +124,7 @@ class Tier(Frozen):
     @model_validator(mode="after")
     def turned_builds_are_round(self) -> Self:
         """What is turned about the axis comes out of a round tin."""
-        if isinstance(self.build, ROUND_ONLY) and not isinstance(self.shape, RoundShape):
+        if self.build.round_only and not isinstance(self.shape, RoundShape):
             raise at(("build",), "is turned about the axis, so the tin must be round")
         return self
 

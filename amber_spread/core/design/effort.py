@@ -1,7 +1,7 @@
 """How much work a design is to plan, guessed from what it says before any of it is drawn."""
 
 from amber_spread.core.design.design import Design, Tier
-from amber_spread.core.design.shapes import FreeShape, HeartShape, PetalShape, StraightBuild
+from amber_spread.core.design.shapes import FreeShape, HeartShape, PetalShape
 
 TIER_MS = 6.0
 """An everyday tier (measured, and doubled)."""
@@ -17,7 +17,7 @@ def effort_ms(design: Design) -> float:
 
 
 def _tier_ms(tier: Tier) -> float:
-    straight, shape = isinstance(tier.build, StraightBuild) and tier.measured is None, tier.shape
+    straight, shape = tier.build.straight and tier.measured is None, tier.shape
     pieces = sum(_corners_ms(top.shape.points_mm, CORNER_MS) for top in tier.on_top if isinstance(top.shape, FreeShape))
     if isinstance(shape, FreeShape):
         return TIER_MS + pieces + _corners_ms(shape.points_mm, CORNER_MS if straight else SLANTED_CORNER_MS)

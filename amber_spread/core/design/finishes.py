@@ -8,7 +8,7 @@ from typing import Annotated, Literal, Self
 
 from pydantic import Field, model_validator
 
-from amber_spread.core.design.shapes import POINTED, Build, Shape
+from amber_spread.core.design.shapes import Build, Shape
 from amber_spread.core.kernel import limits
 from amber_spread.core.kernel.base import Frozen, Key, Name, Usual, at
 
@@ -277,9 +277,9 @@ def covers_top(cover: Cover, build: Build) -> bool:
     A box is laid as a panel where its flat sides do not fit, so on a domed top or a ball it leaves the top bare.
     """
     if isinstance(cover, PanelCover):
-        return cover.top != "none" and not isinstance(build, POINTED)
+        return cover.top != "none" and build.flat_top
     if isinstance(cover, BoxCover):
-        return not isinstance(build, POINTED)
+        return build.flat_top
     return not isinstance(cover, NoCover | PrintedCover | CollarCover)
 
 

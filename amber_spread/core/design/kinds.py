@@ -38,7 +38,6 @@ from amber_spread.core.design.finishes import (
     TwinFinal,
 )
 from amber_spread.core.design.shapes import (
-    ROUND_ONLY,
     BallBuild,
     BevelledBuild,
     DomedBuild,
@@ -181,7 +180,7 @@ def _kind(model: type[BaseModel], words: str, *asked: Ask | Pick, **more: Any) -
         picks=tuple(one for one in asked if isinstance(one, Pick)),
         begins=begins,
         icon=_icon(model, begins | {name: share * ACROSS_MM for name, share in more.get("of_tin", {}).items()}),
-        round_only=issubclass(model, ROUND_ONLY),
+        round_only=getattr(model, "round_only", False),
         **more,
     )
 

@@ -1,6 +1,6 @@
 """What a tier is from above and from the side: its shape, and the build that carries the shape up."""
 
-from typing import Annotated, Literal, Self
+from typing import Annotated, ClassVar, Literal, Self
 
 from pydantic import Field, model_validator
 
@@ -114,8 +114,27 @@ Shape = Annotated[
 ]
 
 
-class StraightBuild(Frozen):
+class _Build(Frozen):
+    """What can be asked of a build, whichever it is: whether it is the tin's outline straight up and nothing carved;
+    whether its wall stands upright, or leans evenly; whether it ends in a flat top; whether it is turned about the axis
+    and so comes out of a round tin alone; whether it has a height of its own, that of its half-ball tins; whether it
+    lies on its side, coated on both faces.
+    """
+
+    straight: ClassVar[bool] = False
+    upright: ClassVar[bool] = False
+    leaning: ClassVar[bool] = False
+    flat_top: ClassVar[bool] = True
+    round_only: ClassVar[bool] = False
+    own_height: ClassVar[bool] = False
+    on_side: ClassVar[bool] = False
+
+
+class StraightBuild(_Build):
     """Straight up."""
+
+    straight = True
+    upright = True
 
     kind: Literal["straight"] = "straight"
 
@@ -124,8 +143,10 @@ class StraightBuild(Frozen):
         return profile.straight(half_mm, height_mm)
 
 
-class TaperedBuild(Frozen):
+class TaperedBuild(_Build):
     """Leaning evenly from the tin's full width at one end to `narrow_mm` at the other."""
+
+    leaning = True
 
     kind: Literal["tapered"] = "tapered"
     narrow_mm: Annotated[float, limits.NARROW_WIDTH.field()]
@@ -140,7 +161,7 @@ class TaperedBuild(Frozen):
         return profile.tapered(half_mm, height_mm, foot, top)
 
 
-class BevelledBuild(Frozen):
+class BevelledBuild(_Build):
     """Straight up, the rim cut off at a slant: so far in from the side, so far down from the top."""
 
     kind: Literal["bevelled"] = "bevelled"
@@ -152,8 +173,11 @@ class BevelledBuild(Frozen):
         return profile.bevelled(half_mm, height_mm, self.in_mm, self.down_mm)
 
 
-class DomedBuild(Frozen):
+class DomedBuild(_Build):
     """A round tier whose top is carved to a cap that rises `rise_mm` in the middle."""
+
+    flat_top = False
+    round_only = True
 
     kind: Literal["domed"] = "domed"
     rise_mm: Annotated[float, limits.RISE.field()]
@@ -163,8 +187,12 @@ class DomedBuild(Frozen):
         return profile.domed(half_mm, height_mm, self.rise_mm)
 
 
-class BallBuild(Frozen):
+class BallBuild(_Build):
     """A ball of two half-ball tins, or the half of one, standing on a flat of that width (0 leaves it whole)."""
+
+    flat_top = False
+    round_only = True
+    own_height = True
 
     kind: Literal["ball"] = "ball"
     halves: Literal[1, 2] = 2
@@ -182,8 +210,10 @@ class ProfilePoint(Frozen):
     out: Share
 
 
-class TurnedBuild(Frozen):
+class TurnedBuild(_Build):
     """A round tier carved to a curve through points, as if turned on a wheel; straight between them unless smooth."""
+
+    round_only = True
 
     kind: Literal["turned"] = "turned"
     smooth: bool = True
@@ -209,8 +239,12 @@ class TurnedBuild(Frozen):
         return profile.turned(half_mm, height_mm, profile.smoothed(corners) if self.smooth else corners)
 
 
-class SideBuild(Frozen):
+class SideBuild(_Build):
     """A round drum iced all over and stood on its side, on a flat foot made by a cut so deep off its rim."""
+
+    upright = True
+    round_only = True
+    on_side = True
 
     kind: Literal["side"] = "side"
     cut_mm: Annotated[Annotated[float, limits.FOOT_CUT.field()] | None, Usual("foot_cut_mm")] = None
@@ -224,7 +258,3 @@ Build = Annotated[
     StraightBuild | TaperedBuild | BevelledBuild | DomedBuild | BallBuild | TurnedBuild | SideBuild,
     Field(discriminator="kind"),
 ]
-POINTED = (DomedBuild, BallBuild)
-"""The builds that end without a flat top."""
-ROUND_ONLY = (DomedBuild, BallBuild, TurnedBuild, SideBuild)
-"""The builds that are turned about the axis, for which the tin must be round."""

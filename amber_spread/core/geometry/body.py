@@ -23,8 +23,8 @@ FLAT_MM = 0.01
 """A wall that leans less than this in all is upright."""
 
 
-class Body(Protocol):
-    """What every body can say of itself. Heights are measured from the foot of the bare tier."""
+class Solid(Protocol):
+    """What every solid can say of itself, however it was made. Heights are measured from the foot of the bare tier."""
 
     @property
     def outline(self) -> Outline:
@@ -47,14 +47,6 @@ class Body(Protocol):
         """The length across, at right angles to the half-section."""
 
     @property
-    def girth_mm(self) -> float:
-        """The length once round the wall at its widest."""
-
-    @property
-    def slant_mm(self) -> float:
-        """The length up the wall and in over any slanted or domed top, as far as a flat top."""
-
-    @property
     def top_area_mm2(self) -> float:
         """The area of the flat top; 0 where there is none."""
 
@@ -66,15 +58,27 @@ class Body(Protocol):
     def volume_ml(self) -> float:
         """The volume."""
 
-    @property
-    def flat_top(self) -> Outline | None:
-        """The outline of the flat top, None where there is none."""
-
     def volume_between(self, low_mm: float, high_mm: float) -> float:
         """The volume between two heights, ml."""
 
     def section(self, up_mm: float) -> Outline:
         """The outline at a height. Raises ValueError where nothing is left."""
+
+
+class Body(Solid, Protocol):
+    """A solid with a profile: one outline carried up along one line, which it can be measured along and cut through."""
+
+    @property
+    def girth_mm(self) -> float:
+        """The length once round the wall at its widest."""
+
+    @property
+    def slant_mm(self) -> float:
+        """The length up the wall and in over any slanted or domed top, as far as a flat top."""
+
+    @property
+    def flat_top(self) -> Outline | None:
+        """The outline of the flat top, None where there is none."""
 
     def half_profile(self, low_mm: float | None = None, high_mm: float | None = None) -> list[Point]:
         """The right half cut through, from the foot up, as points (from the axis, up), between two heights."""

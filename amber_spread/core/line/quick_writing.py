@@ -9,9 +9,6 @@ from amber_spread.core.design.design import BaseBoard, Colour, Design, Layers, T
 from amber_spread.core.design.finishes import (
     OnTop,
 )  # fmt: skip
-from amber_spread.core.design.shapes import (
-    StraightBuild,
-)  # fmt: skip
 from amber_spread.core.line.quick_words import (
     CLAUSES,
     NESTED,
@@ -63,7 +60,7 @@ def _head(tier: Tier) -> str:
     if tier.layers.target_height_mm is not None:
         words.append(f"x {length_written(tier.layers.target_height_mm)}")
     words.append(kind_word(tier.shape.kind) + _fields(tier.shape, {}))
-    if not isinstance(tier.build, StraightBuild):
+    if not tier.build.straight:
         words.append(kind_word(tier.build.kind) + _fields(tier.build, {}))
     return " ".join(words)
 

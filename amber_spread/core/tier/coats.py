@@ -16,7 +16,7 @@ from amber_spread.core.design.finishes import (
 )  # fmt: skip
 from amber_spread.core.design.kinds import kind_of
 from amber_spread.core.design.settled import SettledTier
-from amber_spread.core.design.shapes import SideBuild, TaperedBuild
+from amber_spread.core.design.shapes import TaperedBuild
 from amber_spread.core.geometry.body import Body, Straight
 from amber_spread.core.geometry.outline import area_at
 from amber_spread.core.kernel.base import Made
@@ -81,7 +81,7 @@ def coats_underneath(tier: SettledTier) -> float:
 
 def both_faces(tier: SettledTier) -> bool:
     """Whether the lower face is coated too: between twin discs, or to stand the tier on its side."""
-    return isinstance(tier.asked.final, TwinFinal) or isinstance(tier.asked.build, SideBuild)
+    return isinstance(tier.asked.final, TwinFinal) or tier.asked.build.on_side
 
 
 def plan_coats(tier: SettledTier, media: dict[str, Medium], bare: Body, planned: Body) -> tuple[CoatsPlan, Body, Body]:

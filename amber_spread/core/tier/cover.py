@@ -17,7 +17,6 @@ from amber_spread.core.design.finishes import (
 )  # fmt: skip
 from amber_spread.core.design.kinds import kind_of, suits
 from amber_spread.core.design.settled import SettledTier
-from amber_spread.core.design.shapes import SideBuild
 from amber_spread.core.geometry.body import Body, Carried, Sideways
 from amber_spread.core.geometry.flat import Mark, Piece, area_of, circle, fits, lay_out, placed, rectangle
 from amber_spread.core.geometry.outline import Cornered, Regular, Round, cornered_area, round_area
@@ -89,9 +88,9 @@ def plan_cover(
     way = _WAYS[cover.kind](job, cover)
     own = way.own
     top = thickness if way.top_covered else same("nothing on top", 0.0, "mm")
-    under = thickness if isinstance(tier.asked.build, SideBuild) and way.top_covered else None
+    under = thickness if tier.asked.build.on_side and way.top_covered else None
     over, covered = lay(coated, thickness, top, medium, under=under)
-    if isinstance(tier.asked.build, SideBuild):
+    if tier.asked.build.on_side:
         over = _on_its_side(over, coated, covered, tier, medium)
     if isinstance(cover, CollarCover):
         paper = way.pieces["paper"].sizes
@@ -233,7 +232,7 @@ def _by_colour(
 def _drape(job: Job, cover: Cover) -> Way:
     """One sheet over the whole tier: a circle, a square or a rectangle, whichever is least of those the mat holds."""
     coated = job.coated
-    if isinstance(job.build, SideBuild):
+    if job.build.on_side:
         return _halves(job, HalvesCover(medium=job.medium.key, colour=getattr(cover, "colour", None)))._replace(
             suits=False
         )
@@ -300,7 +299,7 @@ def _halves(job: Job, cover: Cover) -> Way:
     overlap = job.tier.settled(halves, "overlap_mm")
     wide = job.tier.settled(halves, "band_mm")
     colour, hex = halves.colour, job.hex_of(halves.colour)
-    if isinstance(job.build, SideBuild):
+    if job.build.on_side:
         face = half_face.figure(coated.width_mm, coated.height_mm, overlap.value)
         pieces = {"half": piece_of("Half", circle(face.value), hex, 2, colour, diameter=face)}
         seam = same("round the rim", tipped(coated, job.tier).rim_mm, "mm", "up")
@@ -321,7 +320,7 @@ def _gores(job: Job, cover: Cover) -> Way:
     """Lens-shaped slices of any round body: at each way up from the foot, as wide as its share of the girth there."""
     assert isinstance(cover, GoresCover)
     coated = job.coated
-    if not isinstance(coated.outline, Round) or isinstance(job.build, SideBuild):
+    if not isinstance(coated.outline, Round) or job.build.on_side:
         return _drape(job, cover)._replace(suits=False)
     # Gores stand as high as the coat where a piece on the flat top laps over their ends.
     flat, half_mm = coated.flat_top, job.thickness.value / 2

@@ -17,7 +17,6 @@ from amber_spread.core.design.finishes import (
     covers_top,
 )  # fmt: skip
 from amber_spread.core.design.kinds import kind_of
-from amber_spread.core.design.shapes import SideBuild, StraightBuild
 from amber_spread.core.kernel.check import Check, Checker, mm, times
 from amber_spread.core.kernel.figures import Quantity
 from amber_spread.core.stock.kit import Kit
@@ -55,7 +54,7 @@ def checks_of_coats(done: Worked, media: Mapping[str, Medium], check: Checker) -
             f"{media[final.medium].name} does not crust: a paper towel will stick to it and pull it off. Take a "
             "crusting buttercream, or finish with a hot scraper.",
         )  # fmt: skip
-    if isinstance(final, FreehandFinal) and final.edges == "rounded" and isinstance(tier.build, SideBuild):
+    if isinstance(final, FreehandFinal) and final.edges == "rounded" and tier.build.on_side:
         yield check(
             "coats.rounded_faces", "care", "coats", "Only the upper face's edge is worked out as rounded here.",
         )  # fmt: skip
@@ -149,7 +148,7 @@ def checks_of_cover(done: Worked, media: Mapping[str, Medium], kit: Kit, check: 
             "ganache, or leave the cover off.",
         )  # fmt: skip
     if cover.gather is not None and cover.gather.value > GATHER_MOST:
-        better = "A panel and a top piece lie smooth" if isinstance(tier.build, StraightBuild) else "Pieces lie smooth"
+        better = "A panel and a top piece lie smooth" if tier.build.straight else "Pieces lie smooth"
         yield check(
             "cover.pleats", "trouble", "cover",
             "The sheet's hem is {times} as long as the foot it must gather to: it will fall in pleats. "

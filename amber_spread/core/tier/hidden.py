@@ -5,7 +5,7 @@ from typing import Literal, NamedTuple
 
 from amber_spread.core.design.design import Layers
 from amber_spread.core.design.settled import SettledTier, settled
-from amber_spread.core.geometry.body import MM3_PER_ML, Body, Carried
+from amber_spread.core.geometry.body import MM3_PER_ML, Body, Carried, Solid
 from amber_spread.core.kernel.base import Made
 from amber_spread.core.kernel.figures import Figure, chosen, decided, same, total
 from amber_spread.core.stock.media import weight
@@ -91,14 +91,14 @@ def room_in(layers: Layers, body: Body, slabs: list[Slab]) -> Room | None:
     return Room(asked, min(asked, 2 * nearest), nearest, low, high, first, last)
 
 
-def _inner(body: Body, up: float) -> float:
+def _inner(body: Solid, up: float) -> float:
     try:
         return body.section(min(up, body.height_mm * (1 - 1e-9))).inner_mm
     except ValueError:
         return 0.0
 
 
-def plan_hidden_board(tier: SettledTier, slabs: list[Slab], body: Body) -> HiddenBoard | None:
+def plan_hidden_board(tier: SettledTier, slabs: list[Slab], body: Solid) -> HiddenBoard | None:
     """The board inside, in the shape of the cake there and a little smaller, on supports through the layers below."""
     for slab in slabs:
         if slab.kind == "board":

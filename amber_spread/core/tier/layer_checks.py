@@ -7,7 +7,6 @@ from collections.abc import Iterator, Mapping
 from amber_spread.core.design.design import TinBake
 from amber_spread.core.design.finishes import PlainFilling
 from amber_spread.core.design.settled import SettledTier
-from amber_spread.core.design.shapes import BallBuild, StraightBuild
 from amber_spread.core.kernel.check import Check, Checker, mm
 from amber_spread.core.kernel.figures import Quantity
 from amber_spread.core.stock.media import Medium
@@ -33,7 +32,7 @@ def checks_of_layers(done: Worked, media: Mapping[str, Medium], check: Checker) 
     yield from _hidden(layers, check)
     if foot is not None:
         yield from _on_its_side(foot, check)
-    if not isinstance(tier.asked.build, StraightBuild):
+    if not tier.asked.build.straight:
         yield check(
             "caution.knife", "caution", "layers",
             "Carve the cake cold and firm, the knife moving away from your hand, and keep the offcuts: they build up "
@@ -76,7 +75,7 @@ def _cuts(tier: SettledTier, layers: LayersPlan, check: Checker) -> Iterator[Che
     deep_mm = (
         tier.asked.layers.bake.depth_mm if isinstance(tier.asked.layers.bake, TinBake) else tier.usual.tin_depth_mm
     )
-    ball = isinstance(tier.asked.build, BallBuild)
+    ball = tier.asked.build.own_height
     if layers.tin_depth is not None and not ball and layers.tin_depth.value > deep_mm + TARGET_TOLERANCE_MM:
         yield check(
             "layers.tin_too_shallow", "trouble", "layers",

@@ -6,8 +6,7 @@ from typing import Literal
 from amber_spread.core.design.design import Layers, MeasuredBake
 from amber_spread.core.design.finishes import PlainFilling
 from amber_spread.core.design.settled import SettledTier
-from amber_spread.core.design.shapes import BallBuild, SideBuild, StraightBuild
-from amber_spread.core.geometry.body import MM3_PER_ML, Body, Carried, Straight
+from amber_spread.core.geometry.body import MM3_PER_ML, Body, Carried, Solid, Straight
 from amber_spread.core.geometry.outline import Outline, Round
 from amber_spread.core.kernel.base import Made
 from amber_spread.core.kernel.figures import Figure, decided, of_parts, parts_rule, same, total
@@ -176,7 +175,7 @@ def plan_layers(tier: SettledTier, media: dict[str, Medium], above_mm: float) ->
         cake_weight=weight.figure(cake.value, density),
         offcut=None if isinstance(body, Straight) else offcut.figure(stack.value, carved_ml, density),
         target=_plan_target(tier, thickness.value, cut.value, height.value, above_mm, board_mm)
-        if not isinstance(tier.asked.build, BallBuild)
+        if not tier.asked.build.own_height
         else None,
         bake=bake,
         **_plan_tins(tier, cut.value),
@@ -193,7 +192,7 @@ def _heights(
 ) -> tuple[Figure, Figure]:
     """The cut height of a layer and the height they make; a ball's own height sets the cut instead."""
     layers = tier.asked.layers
-    if isinstance(tier.asked.build, BallBuild):
+    if tier.asked.build.own_height:
         own = Carried(outline, tier.asked.build.profile(outline.half_width_mm, 0.0)).height_mm
         cut = shared_cut.figure(own, fillings * filling_mm + board_mm, layers.count)
         if cut.value <= 0:
@@ -210,7 +209,7 @@ def _heights(
 
 
 def _carry(tier: SettledTier, outline: Outline, height_mm: float) -> Body:
-    if isinstance(tier.asked.build, StraightBuild | SideBuild):
+    if tier.asked.build.upright:
         return Straight(outline, height_mm)
     body = Carried(outline, tier.asked.build.profile(outline.half_width_mm, height_mm))
     if not isinstance(outline, Round):
@@ -280,7 +279,7 @@ def _plan_tins(tier: SettledTier, cut_mm: float) -> dict[str, Figure | None]:
 
 
 def _plan_syrup(
-    tier: SettledTier, media: dict[str, Medium], area_mm2: float, body: Body, slabs: list[Slab],
+    tier: SettledTier, media: dict[str, Medium], area_mm2: float, body: Solid, slabs: list[Slab],
     room: Room | None,
 ) -> SyrupPlan | None:  # fmt: skip
     """Syrup on the upper face of every layer, as that face is once the cake is carved and hollowed."""
@@ -315,7 +314,7 @@ def _plan_filling(
     tier: SettledTier,
     media: dict[str, Medium],
     outline: Outline,
-    body: Body,
+    body: Solid,
     slabs: list[Slab],
     count: Figure,
     thickness: Figure,

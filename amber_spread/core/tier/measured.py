@@ -2,7 +2,7 @@
 
 from amber_spread.core.design.finishes import Measured, NoFinal, SemiNakedFinal
 from amber_spread.core.design.settled import SettledTier
-from amber_spread.core.design.shapes import SideBuild, StraightBuild, TaperedBuild
+from amber_spread.core.design.shapes import TaperedBuild
 from amber_spread.core.geometry.body import MM3_PER_ML, Body, Carried, Straight
 from amber_spread.core.kernel.base import Made
 from amber_spread.core.kernel.figures import Figure, same
@@ -56,7 +56,7 @@ def as_measured(tier: SettledTier, bare: Body, slabs: list[Slab]) -> tuple[Settl
         narrow = min(max(across, along - (long - wide)), 2 * outline.half_width_mm)
         build = build.model_copy(update={"narrow_mm": narrow})
     body: Body
-    if isinstance(build, StraightBuild | SideBuild):
+    if build.upright:
         body = Straight(outline, height)
     else:
         body = Carried(outline, build.profile(outline.half_width_mm, height))

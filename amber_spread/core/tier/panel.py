@@ -6,7 +6,6 @@ from typing import NamedTuple
 
 from amber_spread.core.design.finishes import Cover, PanelCover, Stripe
 from amber_spread.core.design.kinds import suits
-from amber_spread.core.design.shapes import SideBuild, TaperedBuild
 from amber_spread.core.geometry.body import Carried
 from amber_spread.core.geometry.develop import Facet, NotFlat, anticlockwise, facets_of, finer, split, unrolled
 from amber_spread.core.geometry.flat import (
@@ -97,7 +96,7 @@ def wrap(job: Job, cover: Cover) -> Way:
     covered = panel.top != "none" and flat is not None
     if covered and flat is not None:
         colour = panel.stripes[0].colour if panel.stripes else panel.colour
-        count = 2 if isinstance(job.build, SideBuild) else 1
+        count = 2 if job.build.on_side else 1
         lap_mm = level_thickness(job) if panel.top == "over" else 0.0
         pieces["top"] = top_of(flat, lap_mm, job.hex_of(colour), count, colour)
     pieces |= {f"carrier_{key}": carrier_of(piece, "acetate") for key, piece in wall.pieces.items()}
@@ -109,7 +108,7 @@ def wrap(job: Job, cover: Cover) -> Way:
 
 def _wall(job: Job, panel: PanelCover, overlap_mm: float, trim_mm: float, laps_mm: float) -> Wall:
     coated = job.coated
-    if isinstance(job.build, TaperedBuild) and isinstance(coated, Carried):
+    if job.build.leaning and isinstance(coated, Carried):
         low, high = wall_ends(coated)
         if abs(high - low) > EVEN_MM:
             if isinstance(coated.base, Round):
@@ -131,7 +130,7 @@ def wall_ends(body: Carried) -> tuple[float, float]:
 
 def level_thickness(job: Job) -> float:
     """How thick the sheet on the wall is along a level line: thicker than it is, where the wall leans."""
-    if isinstance(job.build, TaperedBuild) and isinstance(job.coated, Carried):
+    if job.build.leaning and isinstance(job.coated, Carried):
         low, high = wall_ends(job.coated)
         return across_slope(job.thickness.value, math.atan2(abs(high - low), job.coated.height_mm))
     return job.thickness.value
@@ -145,7 +144,7 @@ def _hex(job: Job, panel: PanelCover) -> tuple[str | None, str]:
 def _straight(job: Job, panel: PanelCover, overlap_mm: float, trim_mm: float, laps_mm: float) -> Wall:
     coated = job.coated
     girth_mm = coated.outline.offset(job.thickness.value / 2).perimeter_mm
-    if isinstance(job.build, SideBuild):
+    if job.build.on_side:
         girth_mm = tipped(coated, job.tier).rim_mm
     mat_mm = max(job.mat.width_mm, job.mat.length_mm, 2 * overlap_mm + 1)
     count = strip_count.figure(girth_mm, mat_mm, overlap_mm)

@@ -3,7 +3,6 @@
 import math
 
 from amber_spread.core.design.settled import SettledTier
-from amber_spread.core.design.shapes import SideBuild
 from amber_spread.core.geometry.body import MM3_PER_ML, Body, Sideways
 from amber_spread.core.kernel.base import Made
 from amber_spread.core.kernel.figures import COMMON_PRACTICE, Figure, rule, same
@@ -72,7 +71,7 @@ def lean(foot_mm: float, height_mm: float) -> float:
 
 def tipped(coated: Body, tier: SettledTier) -> Sideways:
     """A coated drum on its side, standing on the flat its cut makes. Raises ValueError for one past its middle."""
-    assert isinstance(tier.asked.build, SideBuild)
+    assert tier.asked.build.on_side
     cut = tier.settled(tier.asked.build, "cut_mm").value
     radius = coated.width_mm / 2
     if cut >= radius:
@@ -82,7 +81,7 @@ def tipped(coated: Body, tier: SettledTier) -> Sideways:
 
 def plan_foot(tier: SettledTier, coated: Body, coated_g: float) -> FootPlan | None:
     """The foot of a tier that stands on its side, None for any other; `coated_g` is the weight of the whole drum."""
-    if not isinstance(tier.asked.build, SideBuild):
+    if not tier.asked.build.on_side:
         return None
     across, thick = coated.width_mm, coated.height_mm
     cut = tier.settled(tier.asked.build, "cut_mm")

@@ -3,7 +3,7 @@
 from typing import Literal, NamedTuple
 
 from amber_spread.core.design.design import Layers
-from amber_spread.core.geometry.body import Body
+from amber_spread.core.geometry.body import Solid
 from amber_spread.core.kernel.figures import Figure, total
 
 
@@ -32,7 +32,7 @@ def slabs_of(layers: Layers, cut_mm: float, filling_mm: float, board_mm: float) 
     return slabs
 
 
-def volume_over(body: Body, slabs: list[Slab], kind: Literal["layer", "filling"]) -> Figure:
+def volume_over(body: Solid, slabs: list[Slab], kind: Literal["layer", "filling"]) -> Figure:
     """The volume of every slab of a kind in a body that is not straight, added up."""
     parts = {
         f"{slab.kind} {slab.number}": body.volume_between(slab.low, slab.high) for slab in slabs if slab.kind == kind

@@ -13,7 +13,7 @@ from shapely.errors import ShapelyError
 from amber_spread.core.design.design import Tier
 from amber_spread.core.design.finishes import InvertedFinal
 from amber_spread.core.design.settled import SettledDesign, SettledTier
-from amber_spread.core.design.shapes import BallBuild, SideBuild, StraightBuild
+from amber_spread.core.design.shapes import BallBuild
 from amber_spread.core.geometry.body import Envelopes, Sideways
 from amber_spread.core.geometry.outline import Cornered, Outline
 from amber_spread.core.kernel.naming import named
@@ -138,7 +138,7 @@ def _at_fault(tier: Tier) -> tuple[str | int, ...]:
             drawn()
         except ValueError:
             return path
-    return ("shape",) if isinstance(tier.build, StraightBuild) else ("build",)
+    return ("shape",) if tier.build.straight else ("build",)
 
 
 def _outlines(tier: Tier) -> Iterator[tuple[tuple[str | int, ...], Callable[[], object]]]:
@@ -164,7 +164,7 @@ def _work(
 
     asked = tier
     under_mm = coats_underneath(tier)
-    if under_mm and isinstance(tier.asked.build, SideBuild):
+    if under_mm and tier.asked.build.on_side:
         under_mm += tier.on_top_mm
     layers, bare, slabs = plan_layers(tier, media, tier.above_mm + under_mm)
     planned = bare
@@ -220,7 +220,7 @@ def forget_tiers() -> None:
 
 def _tip(tier: SettledTier, bodies: Envelopes) -> dict[str, Sideways] | None:
     """Every envelope of a drum on its side, all about one middle so high above the flat."""
-    if not isinstance(tier.asked.build, SideBuild):
+    if not tier.asked.build.on_side:
         return None
     centre_mm = tipped(bodies.coated, tier).centre_mm
     return {
@@ -247,16 +247,16 @@ def _stands(
         seen = Cornered(2 * drum.radius_mm, drum.thick_mm)
         size = 2 * drum.radius_mm, drum.thick_mm, drum.height_mm
         return Footprint(seen, *size, foot, top, own_shape(foot), words, out_mm, rise_mm)
-    body, bare = bodies.covered, bodies.bare
-    if isinstance(tier.asked.final, InvertedFinal) and not isinstance(tier.asked.build, BallBuild):
+    body, bare, build = bodies.covered, bodies.bare, tier.asked.build
+    if isinstance(tier.asked.final, InvertedFinal) and not build.own_height:
         # The card it was turned over on is its board.
         words, board = "the card it was turned over on", own_shape(bodies.coated.section(bodies.coated.foot_mm))
-    elif not isinstance(tier.asked.build, BallBuild):
+    elif not isinstance(build, BallBuild):
         board = own_shape(bare.section(1e-6 * bare.height_mm))
     else:
         across = bare.width_mm
-        if tier.asked.build.halves == 2:
-            across = max(tier.asked.build.foot_mm, BOARD_SHARE * bare.width_mm)
+        if build.halves == 2:
+            across = max(build.foot_mm, BOARD_SHARE * bare.width_mm)
         board = Size("round", across, across)
     size = body.width_mm, body.length_mm, body.height_mm
     return Footprint(body.outline, *size, foot, top, board, words, out_mm, rise_mm)
