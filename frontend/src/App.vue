@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { onMounted, ref } from "vue";
-import { useHandbook } from "@/shared/handbook";
-import { mishapWords } from "@/shared/mishap";
+import { mishapWords } from "@/api/mishap";
+import { useHandbook } from "@/kitchen/handbook";
 
 const handbook = useHandbook();
 const trouble = ref(false);

@@ -1,12 +1,13 @@
 import "@fontsource-variable/fraunces/index.css";
 import "@fontsource-variable/instrument-sans/index.css";
 import "./style.css";
+import "./ui/fields.css";
 import { createPinia } from "pinia";
 import { createApp } from "vue";
 import App from "./App.vue";
 import { router } from "./router";
-import { mishap } from "./shared/mishap";
-import { listen } from "./shared/notices";
+import { mishap } from "@/api/mishap";
+import { listen } from "@/kitchen/notices";
 
 const app = createApp(App);
 app.config.errorHandler = (error) => {

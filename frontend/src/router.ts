@@ -1,21 +1,18 @@
 import { createRouter, createWebHistory } from "vue-router";
-import { LENSES } from "./lenses/lenses";
-import ShelfView from "./shelf/ShelfView.vue";
-
-const lenses = LENSES.map((lens) => lens.name).join("|");
+import ShelfView from "@/views/shelf/ShelfView.vue";
 
 export const router = createRouter({
   history: createWebHistory(),
   routes: [
     { path: "/", name: "shelf", component: ShelfView },
     {
-      path: `/orders/:id/:lens(${lenses})?`,
+      path: "/orders/:id/:lens?",
       name: "order",
-      component: () => import("./order/OrderView.vue"),
+      component: () => import("@/views/order/OrderView.vue"),
       props: true,
     },
-    { path: "/pantry", name: "pantry", component: () => import("./pantry/PantryView.vue") },
-    { path: "/usual", name: "usual", component: () => import("./usual/UsualView.vue") },
+    { path: "/pantry", name: "pantry", component: () => import("@/views/pantry/PantryView.vue") },
+    { path: "/usual", name: "usual", component: () => import("@/views/usual/UsualView.vue") },
     { path: "/:rest(.*)*", redirect: "/" },
   ],
 });

@@ -4,17 +4,17 @@
  * side, and catches at the sizes the kitchen owns.
  */
 import { computed } from "vue";
-import type { LensName } from "@/lenses/lenses";
-import { useOrder } from "@/order/order";
+import { useHandbook } from "@/kitchen/handbook";
+import { useKit } from "@/kitchen/kit";
+import { useSettings } from "@/kitchen/settings";
 import { isPlate } from "@/order/kinds";
-import { useHandbook } from "@/shared/handbook";
-import { useKit } from "@/shared/kit";
-import { useSettings } from "@/shared/settings";
+import { useOrder } from "@/order/order";
 import { snapTo, useDrag } from "./drag";
 import type { Sheet } from "./layout";
 
 const props = defineProps<{
-  lens: LensName;
+  /** By its disc or card, where it has one. */
+  byPlate?: boolean;
   sheet: Sheet;
   outside: { half: number; z0: number; z1: number };
 }>();
@@ -26,7 +26,7 @@ const CATCH = 9;
 
 const tier = computed(() => order.document?.design.tiers[order.tier]);
 const plate = computed(() =>
-  props.lens === "coats" && tier.value && isPlate(tier.value.final) ? tier.value.final : null,
+  props.byPlate && tier.value && isPlate(tier.value.final) ? tier.value.final : null,
 );
 const size = computed(() => plate.value?.disc_diameter_mm ?? tier.value?.tin_diameter_mm ?? 0);
 const owned = computed(() => {

@@ -56,7 +56,7 @@ path {
 }
 
 .board {
-  fill: #cfe3e2;
+  fill: var(--foil);
   stroke: var(--teal);
   cursor: default;
 }

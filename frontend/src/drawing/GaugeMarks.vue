@@ -1,12 +1,14 @@
 <script setup lang="ts">
 /** The height gauge of the tier in hand: running marks of every layer, filling, board and coat, left of the axis. */
 import { computed } from "vue";
+import { useSettings } from "@/kitchen/settings";
 import { useOrder } from "@/order/order";
-import { useSettings } from "@/shared/settings";
+import { useDesk } from "@/ui/desk";
 import { type Sheet, spread } from "./layout";
 
 const props = defineProps<{ sheet: Sheet; most: number }>();
 const order = useOrder();
+const desk = useDesk();
 const settings = useSettings();
 const ROW = 18;
 const planned = computed(() => order.plan?.tiers[order.tier]);
@@ -30,16 +32,16 @@ const marks = computed(() => {
     <template v-for="mark in marks" :key="mark.up.id">
       <path
         :d="`M${sheet.axis} ${mark.at}h-9L${sheet.axis - 17} ${mark.label}h-3`"
-        :class="{ lit: order.lit === mark.up.id }"
+        :class="{ lit: desk.lit === mark.up.id }"
       />
       <text
         :x="sheet.axis - 24"
         :y="mark.label + 5"
         text-anchor="end"
         :data-figure="mark.up.id"
-        :class="{ lit: order.lit === mark.up.id }"
-        @pointerenter="order.lit = mark.up.id"
-        @pointerleave="order.lit = ''"
+        :class="{ lit: desk.lit === mark.up.id }"
+        @pointerenter="desk.lit = mark.up.id"
+        @pointerleave="desk.lit = ''"
       >
         <tspan class="name">{{ mark.name }}</tspan>
         <tspan dx="9">{{ mark.words }}</tspan>

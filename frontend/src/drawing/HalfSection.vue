@@ -1,23 +1,30 @@
 <script setup lang="ts">
 /** The whole cake to scale: the finished outside on the left, cut open on the right. */
 import { computed, ref } from "vue";
+import type { Component } from "vue";
 import type { Part } from "@/api/types";
-import type { LensName } from "@/lenses/lenses";
+import { useElementSize } from "@/base/size";
+import { useSettings } from "@/kitchen/settings";
 import { useOrder } from "@/order/order";
 import TierField from "@/order/TierField.vue";
-import FigureValue from "@/shared/FigureValue.vue";
-import { useSettings } from "@/shared/settings";
-import { useElementSize } from "@/shared/size";
-import { type Annotation, annotations } from "./annotations";
-import { fit, path, spread, ticks } from "./layout";
-import { bandsSeen, bandsUp, isDark, wallAt, wallLines } from "./tone";
+import { useDesk } from "@/ui/desk";
+import FigureValue from "@/ui/FigureValue.vue";
+import type { Annotation, Notes } from "./annotations";
 import EdgeHandle from "./EdgeHandle.vue";
-import GaugeMarks from "./GaugeMarks.vue";
+import { fit, path, spread, ticks } from "./layout";
 import SectionPatterns from "./SectionPatterns.vue";
-import TurnedPoints from "./TurnedPoints.vue";
+import { bandsSeen, bandsUp, isDark, wallAt, wallLines } from "./tone";
 
-const props = defineProps<{ lens: LensName }>();
+const props = defineProps<{
+  /** What is written beside it. */
+  notes?: Notes;
+  /** What is drawn over the tier in hand. */
+  over?: Component;
+  /** The edge of the tier in hand is drawn out by its disc or card, where it has one. */
+  byPlate?: boolean;
+}>();
 const order = useOrder();
+const desk = useDesk();
 const settings = useSettings();
 const frame = ref<HTMLElement>();
 const size = useElementSize(frame);
@@ -102,18 +109,23 @@ const named = computed(() =>
 const litPlace = computed(() => {
   let found = "";
   for (const { place } of parts.value) {
-    const within = order.lit === place || order.lit.startsWith(`${place}.`);
+    const within = desk.lit === place || desk.lit.startsWith(`${place}.`);
     if (within && place.length > found.length) found = place;
   }
   return found;
 });
 
 /** The note whose figure is lit; computed apart, so that pointing about redraws nothing else. */
-const litNote = computed(() => notes.value.find(({ note }) => note.figure.id === order.lit)?.note.figure.id);
+const litNote = computed(() => labels.value.find(({ note }) => note.figure.id === desk.lit)?.note.figure.id);
 
-const notes = computed(() => {
+const labels = computed(() => {
   if (!plan.value || !order.document) return [];
-  const found = annotations(props.lens, plan.value, order.document.design.tiers, order.tier);
+  const found =
+    props.notes?.(
+      plan.value,
+      order.document.design.tiers,
+      Math.min(order.tier, plan.value.tiers.length - 1),
+    ) ?? [];
   const wanted = found.map((note) => y((note.box.z0 + note.box.z1) / 2));
   const placed = spread(wanted, ROW, 24, size.height.value - BELOW - 10);
   const column = x((plan.value.stack.base_diameter.value ?? 0) / 2) + (compact.value ? 12 : 30);
@@ -147,7 +159,7 @@ function drawn(
 }
 
 function light(part: Part): void {
-  order.lit = part.place;
+  desk.lit = part.place;
 }
 
 function choose(place: string): void {
@@ -210,7 +222,7 @@ function choose(place: string): void {
         class="part"
         :class="{ lit: litPlace === part.place }"
         @pointerenter="light(part)"
-        @pointerleave="order.lit = ''"
+        @pointerleave="desk.lit = ''"
         @click="choose(part.place)"
       >
         <path :d="part.d" :fill="part.hex" />
@@ -226,9 +238,9 @@ function choose(place: string): void {
         v-for="(part, index) in added"
         :key="`a${index}`"
         class="part"
-        :class="{ lit: order.lit.startsWith(part.place) }"
+        :class="{ lit: desk.lit.startsWith(part.place) }"
         @pointerenter="light(part)"
-        @pointerleave="order.lit = ''"
+        @pointerleave="desk.lit = ''"
         @click="choose(part.place)"
       >
         <path v-for="d in [part.left, part.right]" :key="d" :d="d" :fill="part.hex" class="edge" />
@@ -241,12 +253,11 @@ function choose(place: string): void {
         :d="`M${x(-inHand.half)} ${y(inHand.z1)}H${x(inHand.half)}V${y(inHand.z0)}H${x(-inHand.half)}Z`"
       />
 
-      <GaugeMarks v-if="lens === 'layers' && inHand" :sheet="sheet" :most="size.height.value - BELOW" />
-      <TurnedPoints v-if="lens === 'brief' && inHand" :sheet="sheet" />
-      <EdgeHandle v-if="inHand" :lens="lens" :sheet="sheet" :outside="inHand" />
+      <component :is="over" v-if="over && inHand" :sheet="sheet" :most="size.height.value - BELOW" />
+      <EdgeHandle v-if="inHand" :by-plate="byPlate" :sheet="sheet" :outside="inHand" />
 
       <g class="notes">
-        <template v-for="{ note, bracket, leader, dot } in notes" :key="`${note.figure.id}`">
+        <template v-for="{ note, bracket, leader, dot } in labels" :key="`${note.figure.id}`">
           <path v-if="bracket" class="bracket" :d="bracket" />
           <path class="leader" :d="leader" />
           <circle v-if="dot" :cx="dot[0]" :cy="dot[1]" r="3.2" />
@@ -289,7 +300,7 @@ function choose(place: string): void {
         </div>
       </div>
       <div
-        v-for="{ note, top, column } in notes"
+        v-for="{ note, top, column } in labels"
         :key="note.figure.id"
         class="label note"
         :class="{ lit: litNote === note.figure.id }"
@@ -357,7 +368,7 @@ svg {
 }
 
 .engraved.dark {
-  stroke: #fffdf7;
+  stroke: var(--panel);
 }
 
 .axis {

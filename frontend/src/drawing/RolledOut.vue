@@ -2,13 +2,15 @@
 /** The pieces of the cover laid flat on the mat, to one scale; a piece lights up here, in the panel and on the cake. */
 import { computed, ref } from "vue";
 import type { Piece } from "@/api/types";
+import { useElementSize } from "@/base/size";
+import { useKit } from "@/kitchen/kit";
+import { useSettings } from "@/kitchen/settings";
 import { useOrder } from "@/order/order";
-import { useKit } from "@/shared/kit";
-import { useSettings } from "@/shared/settings";
-import { useElementSize } from "@/shared/size";
+import { useDesk } from "@/ui/desk";
 import { edgePath, pieceSize } from "./pieces";
 
 const order = useOrder();
+const desk = useDesk();
 const kit = useKit();
 const settings = useSettings();
 const frame = ref<HTMLElement>();
@@ -121,11 +123,10 @@ const roomy = (one: Lying): boolean => one.high * scale.value > 40 && one.wide *
             v-if="one.mat === number - 1"
             class="piece"
             :class="{
-              lit:
-                order.lit.startsWith(`${place}.${one.key}`) || order.lit === `tiers.${order.tier + 1}.cover`,
+              lit: desk.lit.startsWith(`${place}.${one.key}`) || desk.lit === `tiers.${order.tier + 1}.cover`,
             }"
-            @pointerenter="order.lit = `${place}.${one.key}`"
-            @pointerleave="order.lit = ''"
+            @pointerenter="desk.lit = `${place}.${one.key}`"
+            @pointerleave="desk.lit = ''"
           >
             <g :transform="one.move">
               <path :d="one.d" :fill="one.piece.hex" class="edge" />
@@ -176,7 +177,7 @@ svg {
 }
 
 .cloth {
-  fill: #e3eeec;
+  fill: var(--mat);
   stroke: var(--teal);
   vector-effect: non-scaling-stroke;
 }
@@ -204,7 +205,7 @@ svg {
   fill: var(--ink);
   font: 600 17px var(--serif);
   paint-order: stroke;
-  stroke: #fffdf7;
+  stroke: var(--panel);
   stroke-width: 4px;
   stroke-linejoin: round;
   pointer-events: none;

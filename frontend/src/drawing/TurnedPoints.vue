@@ -5,7 +5,7 @@ import { useOrder } from "@/order/order";
 import { useDrag } from "./drag";
 import type { Sheet } from "./layout";
 
-const props = defineProps<{ sheet: Sheet }>();
+const props = defineProps<{ sheet: Sheet; most: number }>();
 const order = useOrder();
 const grabbed = ref(0);
 const tier = computed(() => order.document?.design.tiers[order.tier]);

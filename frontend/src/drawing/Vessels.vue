@@ -2,17 +2,19 @@
 /** Every bowl as a vessel, all to one scale, its steps in the order they are taken out, the first at the top. */
 import { computed, ref } from "vue";
 import type { Bowl } from "@/api/types";
+import { useElementSize } from "@/base/size";
+import { useHandbook } from "@/kitchen/handbook";
+import { useSettings } from "@/kitchen/settings";
 import { useOrder } from "@/order/order";
+import { useDesk } from "@/ui/desk";
 import { bowlInHand, useBowl } from "./bowl";
-import { useHandbook } from "@/shared/handbook";
-import { useSettings } from "@/shared/settings";
-import { useElementSize } from "@/shared/size";
 import { useDrag } from "./drag";
 import { brokenLines, isCutShort, widthIn } from "./lines";
 import { isDark } from "./tone";
 import { type Level, levelsOf } from "./vessels";
 
 const order = useOrder();
+const desk = useDesk();
 const settings = useSettings();
 const handbook = useHandbook();
 const frame = ref<HTMLElement>();
@@ -124,10 +126,10 @@ const vessels = computed(() => {
     >
       <defs>
         <pattern id="held" width="7" height="7" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
-          <path d="M0 0V7" stroke="#33241b" stroke-width="1.6" opacity="0.4" />
+          <path d="M0 0V7" stroke="var(--ink)" stroke-width="1.6" opacity="0.4" />
         </pattern>
         <pattern id="dots" width="8" height="8" patternUnits="userSpaceOnUse">
-          <circle cx="3" cy="3" r="1.2" fill="#33241b" opacity="0.45" />
+          <circle cx="3" cy="3" r="1.2" fill="var(--ink)" opacity="0.45" />
         </pattern>
       </defs>
       <path class="table" :d="`M10 ${floor + 6}H${Math.max(size.width.value, across + 40) - 10}`" />
@@ -148,10 +150,10 @@ const vessels = computed(() => {
             :y="level.y"
             :width="wide"
             :height="level.high"
-            :fill="level.kind === 'step' || level.kind === 'reserve' ? one.bowl.hex : '#fffdf7'"
+            :fill="level.kind === 'step' || level.kind === 'reserve' ? one.bowl.hex : 'var(--panel)'"
             class="level"
             :class="{
-              lit: order.lit === level.figure.id,
+              lit: desk.lit === level.figure.id,
               held: drag.held.value !== null && bowlInHand === one.key && steps[from]?.key === level.key,
               loose: level.kind === 'step' && bowlInHand === one.key && steps.length > 1,
             }"
@@ -159,8 +161,8 @@ const vessels = computed(() => {
             @pointermove="drag.move"
             @pointerup="drag.end"
             @pointercancel="drag.giveUp"
-            @pointerenter="order.lit = level.figure.id"
-            @pointerleave="order.lit = ''"
+            @pointerenter="desk.lit = level.figure.id"
+            @pointerleave="desk.lit = ''"
           />
           <rect
             v-if="level.kind !== 'step'"
@@ -180,7 +182,7 @@ const vessels = computed(() => {
               level.y + Math.min(level.high / 2 + 5, 26) - (level.said.length - 1) * (level.high < 52 ? 9 : 0)
             "
             text-anchor="middle"
-            :stroke="level.kind === 'step' || level.kind === 'reserve' ? one.bowl.hex : '#fffdf7'"
+            :stroke="level.kind === 'step' || level.kind === 'reserve' ? one.bowl.hex : 'var(--panel)'"
           >
             <tspan
               v-for="(words, index) in level.said"
@@ -236,7 +238,7 @@ svg {
 }
 
 .table {
-  stroke: #8c6a4d;
+  stroke: var(--wood);
   stroke-width: 8;
 }
 
@@ -299,7 +301,7 @@ text {
 }
 
 .step.pale {
-  fill: #fffdf7;
+  fill: var(--panel);
 }
 
 .mix {

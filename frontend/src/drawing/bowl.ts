@@ -1,8 +1,8 @@
 /** The bowl looked at in the Mix lens, and what is decided of it: the order of its steps, and what is there already. */
 import { computed, ref, watchEffect } from "vue";
 import type { Schemas } from "@/api/client";
-import { levelsOf } from "./vessels";
 import { useOrder } from "@/order/order";
+import { levelsOf } from "./vessels";
 
 type BowlOrder = Schemas["BowlOrder"];
 

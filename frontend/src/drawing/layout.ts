@@ -1,5 +1,5 @@
 /** Where things go on the sheet: the scale, and labels kept from covering each other. */
-import type { LengthUnit } from "@/shared/units";
+import type { LengthUnit } from "@/base/units";
 
 export interface Sheet {
   /** Pixels to a millimetre. */

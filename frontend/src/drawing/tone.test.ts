@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import { bandsUp, unlike } from "./tone";
+import { bandsUp, isDark, unlike, wallLines } from "./tone";
 
 describe("a colour to begin with", () => {
   it("is unlike every colour there is, for as many as are on offer", () => {
@@ -37,5 +37,14 @@ describe("stripes that lie round a tier", () => {
     expect(low?.edge.at(-1)).toEqual([0, 35]);
     expect(low?.edge.at(-2)).toEqual([95, 35]);
     expect(high?.edge.at(-1)).toEqual([0, 110]);
+  });
+});
+
+describe("tone", () => {
+  it("tells dark from light, and flat walls from round ones", () => {
+    expect([isDark("#5A3524"), isDark("#F6ECCB")]).toEqual([true, false]);
+    const lines = wallLines({ curved: true, edges: [] }, 100);
+    expect(lines.every((x) => x > 50 && x < 100)).toBe(true);
+    expect(wallLines({ curved: false, edges: [0, 40] }, 100)).toEqual([0, 40]);
   });
 });

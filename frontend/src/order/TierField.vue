@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /** One number of one tier, editable; in the panel with its label, in the drawing without. */
 import { computed } from "vue";
-import MeasureField from "@/shared/MeasureField.vue";
+import MeasureField from "@/ui/MeasureField.vue";
 import { askAt, setAt, usualAt, valueAt } from "./kinds";
 import { useOrder } from "./order";
 

@@ -1,6 +1,6 @@
 /** What the shapes of boards are called. */
 import type { Plan } from "@/api/types";
-import { useHandbook } from "@/shared/handbook";
+import { useHandbook } from "@/kitchen/handbook";
 
 export type BoardShape = Plan["stack"]["base_shape"];
 

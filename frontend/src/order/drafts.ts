@@ -1,6 +1,6 @@
 /** Edits that the server has not yet taken, kept in this browser so that nothing is lost. */
 import type { Document } from "@/api/types";
-import { keep, letGo, recall } from "@/shared/browser";
+import { keep, letGo, recall } from "@/base/browser";
 
 export interface Draft {
   beganFrom: number;

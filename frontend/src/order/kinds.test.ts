@@ -1,7 +1,7 @@
 import { createPinia, setActivePinia } from "pinia";
 import { beforeEach, describe, expect, it } from "vitest";
 import type { Handbook, Kind, Practice, Tier } from "@/api/types";
-import { useHandbook } from "@/shared/handbook";
+import { useHandbook } from "@/kitchen/handbook";
 import { askAt, begun, choicesOf, isPlate, kindAt, setAt, usualAt, valueAt } from "./kinds";
 
 const tier = (): Tier =>

@@ -4,7 +4,7 @@
  * `borders/0`, nothing for the tier itself), a field by the path of its part and its own name.
  */
 import type { Ask, Kind, Practice, Tier } from "@/api/types";
-import { useHandbook } from "@/shared/handbook";
+import { useHandbook } from "@/kitchen/handbook";
 
 type Held = Record<string, unknown>;
 

@@ -1,12 +1,13 @@
-import { reactive } from "vue";
 import { createPinia, disposePinia, setActivePinia } from "pinia";
 import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
+import { reactive } from "vue";
 import type { Document } from "@/api/types";
 
 vi.hoisted(() => vi.stubGlobal("location", { origin: "http://kitchen.test" }));
 
-import { tell } from "@/shared/notices";
+import { tell } from "@/kitchen/notices";
 import { findDraft } from "./drafts";
+import { useDesk } from "@/ui/desk";
 import { useOrder } from "./order";
 
 const ID = "4a7c1d52-0000-4000-8000-000000000000";
@@ -281,8 +282,8 @@ describe("an order on the bench", () => {
     order.edit(rename("!"));
     await vi.advanceTimersByTimeAsync(1500);
     expect(order.status).toBe("refused");
-    expect(order.complaintAt("#/title")).toBe("This should not be empty.");
-    expect(order.complaintAt("#/due")).toBe("");
+    expect(useDesk().complaintAt("#/title")).toBe("This should not be empty.");
+    expect(useDesk().complaintAt("#/due")).toBe("");
   });
 
   it("undoes and redoes whole steps", async () => {

@@ -3,11 +3,12 @@ import { defineStore } from "pinia";
 import { computed, ref, shallowRef, toRaw, watch } from "vue";
 import { answered, api, type Complaint, Refused, Unreachable } from "@/api/client";
 import type { Document, Order, Plan } from "@/api/types";
+import { History } from "@/base/history";
+import { useKit } from "@/kitchen/kit";
+import { follow } from "@/kitchen/notices";
+import { usePantry } from "@/kitchen/pantry";
+import { useDesk } from "@/ui/desk";
 import { type Draft, dropDraft, findDraft, keepDraft } from "./drafts";
-import { History } from "@/shared/history";
-import { useKit } from "@/shared/kit";
-import { follow } from "@/shared/notices";
-import { usePantry } from "@/shared/pantry";
 
 export type Status = "saved" | "editing" | "saving" | "unreachable" | "refused" | "stale";
 
@@ -29,7 +30,7 @@ export const useOrder = defineStore("order", () => {
   const savedAt = ref<Date | null>(null);
   const document = shallowRef<Document | null>(null);
   const plan = shallowRef<Plan | null>(null);
-  const complaints = shallowRef<Complaint[]>([]);
+  const desk = useDesk();
   const status = ref<Status>("saved");
   const stale = ref<{ current: number; aside: number } | null>(null);
   const planUnreachable = ref(false);
@@ -40,7 +41,6 @@ export const useOrder = defineStore("order", () => {
   /** What this browser kept of this order and this version cannot read. */
   const stray = shallowRef<{ words: string; document: unknown } | null>(null);
   const tier = ref(0);
-  const lit = ref("");
   const kit = useKit();
   const pantry = usePantry();
   const steps = ref(0);
@@ -113,7 +113,7 @@ export const useOrder = defineStore("order", () => {
     id.value = "";
     document.value = null;
     plan.value = null;
-    complaints.value = [];
+    desk.complaints = [];
     stale.value = null;
     stray.value = null;
     undrafted.value = false;
@@ -121,7 +121,7 @@ export const useOrder = defineStore("order", () => {
     plannedWith = "";
     status.value = "saved";
     tier.value = 0;
-    lit.value = "";
+    desk.lit = "";
   }
 
   function take(order: Order): void {
@@ -240,7 +240,7 @@ export const useOrder = defineStore("order", () => {
       status.value = "stale";
       if (!stray.value) dropDraft(id.value);
     } else if (error instanceof Refused && error.problem.status < 500) {
-      complaints.value = error.problem.errors.map(inTheDocument);
+      desk.complaints = error.problem.errors.map(inTheDocument);
       status.value = "refused";
     } else {
       status.value = "unreachable";
@@ -313,13 +313,13 @@ export const useOrder = defineStore("order", () => {
       );
       if (mine.signal.aborted) return;
       plan.value = answer as Plan;
-      complaints.value = [];
+      desk.complaints = [];
       planUnreachable.value = false;
       if (status.value === "refused") touch();
     } catch (error) {
       if (mine.signal.aborted) return;
       if (error instanceof Refused && error.problem.status < 500)
-        complaints.value = error.problem.errors.map(inTheDocument);
+        desk.complaints = error.problem.errors.map(inTheDocument);
       else if (error instanceof Refused || error instanceof Unreachable) {
         planUnreachable.value = true;
         planTimer = setTimeout(() => void replan(), RETRY_AFTER_MS);
@@ -332,19 +332,12 @@ export const useOrder = defineStore("order", () => {
     if (status.value === "editing" || saving) await save();
   }
 
-  /** What the server said of the field at a JSON pointer, or nothing. */
-  function complaintAt(pointer: string): string {
-    const found = complaints.value.find((one) => one.pointer === pointer);
-    return found ? `This ${found.message}.` : "";
-  }
-
   return {
     id,
     revision,
     savedAt,
     document,
     plan,
-    complaints,
     status,
     stale,
     planUnreachable,
@@ -352,7 +345,6 @@ export const useOrder = defineStore("order", () => {
     undrafted,
     stray,
     tier,
-    lit,
     canUndo,
     canRedo,
     open,
@@ -365,7 +357,6 @@ export const useOrder = defineStore("order", () => {
     save,
     settle,
     flush,
-    complaintAt,
     dropStray,
   };
 });

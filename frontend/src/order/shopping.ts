@@ -3,8 +3,8 @@ import { defineStore } from "pinia";
 import { computed, ref, shallowRef, toRaw } from "vue";
 import { answered, api, Refused } from "@/api/client";
 import type { Shopping } from "@/api/types";
-import { keep, recall } from "@/shared/browser";
-import { useKit } from "@/shared/kit";
+import { keep, recall } from "@/base/browser";
+import { useKit } from "@/kitchen/kit";
 import { useOrder } from "./order";
 
 export type Scope = "order" | "week";

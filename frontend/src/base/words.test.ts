@@ -1,0 +1,38 @@
+import { describe, expect, it } from "vitest";
+import { computed, ref } from "vue";
+import { spoken, writtenFormula } from "./formula";
+import { stable } from "./stable";
+import { dueWords } from "./time";
+
+describe("a formula", () => {
+  it("is written as people write one", () => {
+    expect(writtenFormula("pi / 4 * across**2 - 2 * skin")).toBe("π ÷ 4 × across² − 2 × skin");
+    expect(writtenFormula("ceil((need + reserve) / step) * step")).toBe("up((need + reserve) ÷ step) × step");
+    expect(writtenFormula("sum")).toBe("");
+  });
+  it("calls steps by the tiers' own names", () => {
+    expect(spoken("tier_2_crumb", ["Bottom", "Comb"])).toBe("Comb, crumb coat");
+    expect(spoken("tier 1", ["Bottom"])).toBe("Bottom");
+    expect(spoken("dam_width")).toBe("dam width");
+  });
+});
+
+describe("a due hour", () => {
+  it("is said by day and clock, or said to be missing", () => {
+    expect(dueWords("2026-11-28T11:00:00")).toBe("due Saturday 28 November, 11:00");
+    expect(dueWords(null)).toBe("no due hour yet");
+  });
+});
+
+describe("a stable value", () => {
+  it("keeps its identity while it says the same", () => {
+    const source = ref({ name: "ivory", other: 1 });
+    const names = stable(() => [source.value.name]);
+    const seen = computed(() => names.value);
+    const before = seen.value;
+    source.value = { name: "ivory", other: 2 };
+    expect(seen.value).toBe(before);
+    source.value = { name: "blush", other: 2 };
+    expect(seen.value).toEqual(["blush"]);
+  });
+});

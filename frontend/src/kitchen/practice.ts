@@ -1,0 +1,46 @@
+/** The kitchen's usual: how it works where an order does not say. Kept by the server; a new order takes a copy. */
+import { defineStore } from "pinia";
+import { computed } from "vue";
+import { answered, api } from "@/api/client";
+import { complaintWords } from "@/api/complaint";
+import type { Handbook, KeptPractice, Practice } from "@/api/types";
+import { useHandbook } from "./handbook";
+import { useKept } from "./kept";
+
+/** A value of a practice that is one number; the techniques are three each. */
+export type HabitName = Exclude<keyof Practice, "techniques">;
+export type Habit = Handbook["habits"][number] & { name: HabitName };
+export type TechniqueName = keyof Practice["techniques"];
+export type ShareName = keyof Practice["techniques"][TechniqueName];
+
+export const usePractice = defineStore("practice", () => {
+  const handbook = useHandbook();
+  const { shown, whole, ...kept } = useKept<KeptPractice, Practice>({
+    what: "practice",
+    ask: async () => (await answered(api.GET("/api/practice"))) as KeptPractice,
+    send: async (began_from, practice) =>
+      (await answered(api.PUT("/api/practice", { body: { began_from, practice } }))) as KeptPractice,
+    of: (found) => found.practice,
+    say: (complaint) => complaintWords(complaint),
+    away: "The kitchen's usual could not be read just now; the program's own is shown.",
+  });
+  const practice = computed(() => whole.value ?? handbook.book?.practice ?? null);
+  const habits = computed(() => (handbook.book?.habits ?? []) as Habit[]);
+
+  /** What of an order's practice is other than the kitchen's usual, by its names. */
+  function differences(own: Practice): string[] {
+    const usual = practice.value;
+    if (!usual) return [];
+    const changed = habits.value
+      .filter((habit) => Math.abs(own[habit.name] - usual[habit.name]) > 1e-9)
+      .map((habit) => habit.words);
+    for (const handling of handbook.book?.handlings ?? []) {
+      const name = handling.name as TechniqueName;
+      if (JSON.stringify(own.techniques[name]) !== JSON.stringify(usual.techniques[name]))
+        changed.push(handling.words);
+    }
+    return changed;
+  }
+
+  return { shown, practice, habits, differences, ...kept };
+});

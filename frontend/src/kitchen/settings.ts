@@ -1,0 +1,100 @@
+/** How this person reads figures. Kept in the browser, apart for length and weight. */
+import { defineStore } from "pinia";
+import { ref, watch } from "vue";
+import type { Label, Quantity } from "@/api/types";
+import { keep, recall } from "@/base/browser";
+import {
+  decimal,
+  G_PER_OUNCE,
+  type LengthUnit,
+  lengthMeasure,
+  money,
+  type Measure,
+  MM_PER_INCH,
+  type Rounding,
+  weightMeasure,
+} from "@/base/units";
+import type { WeightUnit } from "@/base/units";
+
+const LENGTH_KEY = "amber:length";
+const WEIGHT_KEY = "amber:weight";
+
+function kept<T extends string>(key: string, allowed: readonly T[], usual: T): T {
+  const found = recall(key) as T | null;
+  return found && allowed.includes(found) ? found : usual;
+}
+
+export const useSettings = defineStore("settings", () => {
+  const length = ref(kept<LengthUnit>(LENGTH_KEY, ["in", "cm", "mm"], "in"));
+  /** The kitchen's currency, as it keeps it with its prices. */
+  const currency = ref("EUR");
+  const weight = ref(kept<WeightUnit>(WEIGHT_KEY, ["g", "oz"], "g"));
+  watch(length, (unit) => keep(LENGTH_KEY, unit));
+  watch(weight, (unit) => keep(WEIGHT_KEY, unit));
+
+  /** A quantity in this person's units, rounded in the direction that is safe for it. */
+  function measure(quantity: Quantity, rounding: Rounding = "nearest"): Measure {
+    switch (quantity.unit) {
+      case "mm":
+        return lengthMeasure(quantity.value, length.value, rounding);
+      case "g":
+        return weightMeasure(quantity.value, weight.value, rounding);
+      case "ml":
+        return quantity.value >= 1000
+          ? { number: decimal(quantity.value / 1000, 2), unit: "l" }
+          : { number: decimal(quantity.value, 0), unit: "ml" };
+      case "g_per_ml":
+        return { number: decimal(quantity.value, 2), unit: "g per ml" };
+      case "min":
+        return { number: decimal(quantity.value, 0), unit: "min" };
+      case "degC":
+        return { number: decimal(quantity.value, 0), unit: "°C" };
+      case "deg":
+        return { number: decimal(quantity.value, 1), unit: "°" };
+      case "mm2":
+        return { number: decimal(quantity.value / 100, 0), unit: "cm²" };
+      case "each":
+        return { number: decimal(quantity.value, 2), unit: "" };
+      case "money":
+        return { number: money(quantity.value, currency.value), unit: "" };
+      case "ratio":
+        return { number: decimal(quantity.value, 2), unit: "times" };
+    }
+  }
+
+  /** The same as one piece of text. */
+  function words(quantity: Quantity, rounding: Rounding = "nearest"): string {
+    const { number, unit } = measure(quantity, rounding);
+    return unit ? `${number} ${unit}` : number;
+  }
+
+  /** What people call an item, with the size of goods. */
+  function labelWords({ name, size, length }: Label): string {
+    if (!size) return name;
+    if (size.unit === "each") return `${name} × ${size.value}`;
+    return `${name} ${[size, length]
+      .filter((side) => side !== null)
+      .map((side) => words(side))
+      .join(" × ")}`;
+  }
+
+  /** The same before any rounding to a mark or a scale, for a working whose numbers must add up. */
+  function unrounded(quantity: Quantity): string {
+    const { value, unit } = quantity;
+    if (unit === "mm") {
+      if (length.value === "in") return `${decimal(value / MM_PER_INCH, 3)} in`;
+      return length.value === "cm" ? `${decimal(value / 10, 2)} cm` : `${decimal(value, 1)} mm`;
+    }
+    if (unit === "g") {
+      return weight.value === "g" ? `${decimal(value, 1)} g` : `${decimal(value / G_PER_OUNCE, 2)} oz`;
+    }
+    return unit === "ml" ? `${decimal(value, 1)} ml` : words(quantity);
+  }
+
+  /** A check's or a rule's text with each `{name}` replaced by its value. */
+  function filled(text: string, values: Record<string, Quantity>): string {
+    return text.replace(/\{(\w+)\}/g, (whole, name: string) => (values[name] ? words(values[name]) : whole));
+  }
+
+  return { length, weight, currency, measure, words, labelWords, unrounded, filled };
+});

@@ -1,0 +1,60 @@
+<script setup lang="ts">
+/** The shape of the tier in hand: choosing one is choosing a silhouette. */
+import { computed } from "vue";
+import type { Tier } from "@/api/types";
+import FromAbove from "@/drawing/FromAbove.vue";
+import KindFields from "@/lenses/parts/KindFields.vue";
+import OutlineFile from "@/lenses/parts/OutlineFile.vue";
+import SilhouetteRow from "@/lenses/parts/SilhouetteRow.vue";
+import { useTier } from "@/lenses/parts/tier";
+import { begun, choicesOf } from "@/order/kinds";
+import TierField from "@/order/TierField.vue";
+import { useDesk } from "@/ui/desk";
+
+const { order, tier, several, tierWords, change, sameForAll } = useTier();
+const desk = useDesk();
+const shape = computed(() => tier.value?.shape);
+
+function choose(kind: Tier["shape"]["kind"]): void {
+  change((tier) => (tier.shape = begun(tier, "shape", kind, tier.tin_diameter_mm)));
+}
+
+function read(points_mm: [number, number][], width: number): void {
+  change((tier) => {
+    tier.shape = { kind: "free", points_mm };
+    tier.tin_diameter_mm = width;
+  });
+}
+
+const trouble = computed(() => desk.complaintAt(`#/design/tiers/${order.tier}/shape`));
+</script>
+
+<template>
+  <section v-if="tier && shape">
+    <h3>Shape, {{ tierWords }}</h3>
+    <SilhouetteRow
+      :label="`Shape of the ${tierWords}`"
+      :value="shape.kind"
+      :choices="choicesOf<Tier['shape']['kind']>('shape')"
+      @change="choose"
+    />
+    <FromAbove />
+    <p v-if="trouble" class="wrong" role="alert">{{ trouble }}</p>
+    <div class="rows">
+      <TierField field="tin_diameter_mm" :figure="`tiers.${order.tier + 1}.layers.cake_diameter`" />
+    </div>
+    <KindFields part="shape" />
+    <OutlineFile v-if="shape.kind === 'free'" @read="read" />
+    <div v-if="several" class="same">
+      <button class="act" @click="sameForAll((from, to) => (to.shape = from.shape))">
+        This shape for every tier
+      </button>
+    </div>
+  </section>
+</template>
+
+<style scoped>
+.wrong {
+  color: var(--trouble);
+}
+</style>

@@ -1,0 +1,111 @@
+<script setup lang="ts">
+/** How this order is worked where its design does not say; what of it is other than the kitchen's usual. */
+import { computed, onMounted, ref } from "vue";
+import { copied } from "@/base/copy";
+import { type HabitName, usePractice } from "@/kitchen/practice";
+import { useOrder } from "@/order/order";
+import MeasureField from "@/ui/MeasureField.vue";
+
+const order = useOrder();
+const usual = usePractice();
+const done = ref("");
+const own = computed(() => order.document?.practice);
+const other = computed(() => (own.value ? usual.differences(own.value) : []));
+
+function set(name: HabitName, value: number | null): void {
+  done.value = "";
+  order.edit((draft) => {
+    draft.practice[name] = value ?? usual.practice?.[name] ?? draft.practice[name];
+  });
+}
+
+/** The kitchen works as this order does from now on. */
+async function takeAsUsual(): Promise<void> {
+  const mine = own.value;
+  if (!mine) return;
+  const taken = await usual.change((kept) => Object.assign(kept, copied(mine)));
+  done.value = taken ? "The kitchen works so from now on; new orders begin with it." : usual.trouble;
+}
+
+/** This order is worked as the kitchen does now. */
+function bringUp(): void {
+  const kept = usual.practice;
+  if (!kept) return;
+  order.edit((draft) => void (draft.practice = copied(kept)));
+  done.value = "This order is worked as the kitchen does now.";
+}
+
+onMounted(() => usual.open());
+</script>
+
+<template>
+  <details v-if="own">
+    <summary>How this order is worked</summary>
+    <p class="explain">
+      Used wherever this design does not say otherwise. The order took it from
+      <RouterLink :to="{ name: 'usual' }">our usual</RouterLink> when it began; an emptied field goes back to
+      that.
+    </p>
+    <template v-if="other.length">
+      <p class="explain other">
+        Other than our usual: <b>{{ other.join(", ") }}</b>.
+      </p>
+      <div class="acts">
+        <button class="act" @click="bringUp">Bring this order up to our usual</button>
+        <button class="act" :disabled="usual.underway > 0" @click="takeAsUsual">
+          Take these as our usual
+        </button>
+      </div>
+    </template>
+    <p v-else class="explain">All of it is as our usual is now.</p>
+    <p v-if="done" class="explain" role="status">{{ done }}</p>
+    <div class="rows">
+      <MeasureField
+        v-for="habit in usual.habits"
+        :key="habit.name"
+        :label="habit.words"
+        :limit="habit.limit"
+        :percent="habit.percent"
+        :value="own[habit.name]"
+        :usual="usual.practice?.[habit.name]"
+        :pointer="`#/practice/${habit.name}`"
+        @change="(value) => set(habit.name, value)"
+      />
+    </div>
+  </details>
+</template>
+
+<style scoped>
+details {
+  margin-top: 18px;
+}
+
+summary {
+  min-height: 44px;
+  padding-top: 8px;
+  font-family: var(--serif);
+  font-weight: 600;
+  font-size: 19px;
+  cursor: pointer;
+}
+
+.explain {
+  color: var(--soft);
+}
+
+.explain a {
+  color: inherit;
+}
+
+.acts {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 8px;
+  padding-bottom: 8px;
+}
+
+.other {
+  padding-left: 8px;
+  border-left: 4px solid var(--amber-line);
+}
+</style>

@@ -1,0 +1,12 @@
+import TurnedPoints from "@/drawing/TurnedPoints.vue";
+import type { Lens } from "@/lenses/parts/lens";
+import BriefLens from "./BriefLens.vue";
+import { notes } from "./notes";
+
+export const brief: Lens = {
+  name: "brief",
+  words: "Brief",
+  panel: BriefLens,
+  notes,
+  over: TurnedPoints,
+};

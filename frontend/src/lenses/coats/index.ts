@@ -1,0 +1,11 @@
+import type { Lens } from "@/lenses/parts/lens";
+import CoatsLens from "./CoatsLens.vue";
+import { notes } from "./notes";
+
+export const coats: Lens = {
+  name: "coats",
+  words: "Coats",
+  panel: CoatsLens,
+  notes,
+  byPlate: true,
+};

@@ -1,0 +1,174 @@
+<script setup lang="ts">
+import { computed } from "vue";
+import type { Tier } from "@/api/types";
+import { useHandbook } from "@/kitchen/handbook";
+import FigureRow from "@/lenses/parts/FigureRow.vue";
+import KindFields from "@/lenses/parts/KindFields.vue";
+import KitNeeds from "@/lenses/parts/KitNeeds.vue";
+import LensHead from "@/lenses/parts/LensHead.vue";
+import LensNotes from "@/lenses/parts/LensNotes.vue";
+import PieceRows from "@/lenses/parts/PieceRows.vue";
+import { SIZE_WORDS } from "@/lenses/parts/pieces";
+import TemplateLinks from "@/lenses/parts/TemplateLinks.vue";
+import { useTier } from "@/lenses/parts/tier";
+import { begun, choicesOf, kindAt } from "@/order/kinds";
+import MediumField from "@/order/MediumField.vue";
+import ChoiceRow from "@/ui/ChoiceRow.vue";
+import BorderFields from "./BorderFields.vue";
+import OnTopFields from "./OnTopFields.vue";
+import StripeFields from "./StripeFields.vue";
+
+type Cover = Tier["cover"];
+type Rolled = Extract<Cover, { medium: string }>;
+
+const handbook = useHandbook();
+const { order, tier, planned, several, change, sameForAll } = useTier();
+const cover = computed(() => planned.value?.cover);
+const asked = computed(() => tier.value?.cover);
+const rolled = computed(() => (asked.value && "medium" in asked.value ? asked.value : null));
+const kind = computed(() => (tier.value ? kindAt(tier.value, "cover") : undefined));
+const beneath = computed(() => {
+  if (!tier.value) return "";
+  const { final, crumb } = tier.value;
+  return handbook.mediumName("medium" in final ? final.medium : crumb.medium).toLowerCase();
+});
+const detail = computed(() => {
+  if (!kind.value?.does) return `Nothing over the ${beneath.value}`;
+  const what = rolled.value ? handbook.mediumName(rolled.value.medium) : "";
+  const words = `${what} ${kind.value.does} over ${beneath.value}`.trim();
+  return (words[0]?.toUpperCase() ?? "") + words.slice(1);
+});
+/** What carries the pieces until they stand: counted, and cut to the same templates. */
+const carriers = computed(() => {
+  const carried = Object.values(cover.value?.pieces ?? {}).filter((one) => one.stuff !== "sheet");
+  const count = carried.reduce((sum, one) => sum + one.count.value, 0);
+  if (!count) return "";
+  const what = carried[0]?.stuff === "paper" ? "of paper" : "of acetate";
+  return `${count} ${count === 1 ? "sheet" : "sheets"} ${what}, cut to the same ${count === 1 ? "template" : "templates"}, to carry ${count === 1 ? "it" : "them"}.`;
+});
+/** What a strip already cut has to do to go round, as a share in per cent; nothing where it is long enough. */
+const stretchWords = computed(() => {
+  const stretch = cover.value?.stretch?.value ?? 0;
+  if (stretch <= 0) return "The strip you have cut is long enough: it laps, and needs no stretching.";
+  return `The strip you have cut must stretch by ${(100 * stretch).toFixed(1)} per cent to go round.`;
+});
+/** The first measure of the first piece stands at the head, where the cover is not one sheet. */
+const first = computed(() => {
+  if (!cover.value || cover.value.roll_diameter || cover.value.roll_width) return null;
+  const piece = Object.values(cover.value.pieces)[0];
+  const sizes = Object.entries(piece?.sizes ?? {});
+  const [name, figure] = sizes.find(([name]) => name === "box_long") ?? sizes[0] ?? [];
+  if (!piece || !name || !figure) return null;
+  const count = piece.count.value > 1 ? `, ${piece.count.value} of them` : "";
+  return { words: `${piece.name}${count}, ${SIZE_WORDS[name] ?? name}`, figure };
+});
+const seams = computed(() => cover.value?.printed?.seams.map((turn) => `${Math.round(turn)}°`).join(", "));
+/** In what order the tiers are covered, and every bowl that this tier is covered from. */
+const covering = computed(() => {
+  const number = order.tier + 1;
+  const found = (order.plan?.covering ?? []).filter((one) => one.tiers.includes(number));
+  if (!found.length || !order.plan) return null;
+  const names = (found[0]?.tiers ?? []).map((tier) => order.plan?.tiers[tier - 1]?.name ?? "");
+  const bowls = found.map((one) => order.plan?.bowls[one.bowl]).filter((bowl) => bowl !== undefined);
+  return { names: [...new Set(names)].join(", then "), bowls };
+});
+
+function setKind(kind: Cover["kind"]): void {
+  change((tier) => (tier.cover = begun(tier, "cover", kind, tier.tin_diameter_mm)));
+}
+
+function setRolled(alter: (cover: Rolled) => void): void {
+  change((tier) => {
+    if ("medium" in tier.cover) alter(tier.cover);
+  });
+}
+
+const copyCover = (from: Tier, to: Tier): void => {
+  to.cover = from.cover;
+};
+</script>
+
+<template>
+  <section v-if="tier && planned && asked && kind">
+    <LensHead words="Cover" :detail="detail" />
+    <template v-if="cover">
+      <FigureRow label="Roll out a circle" :figure="cover.roll_diameter" main />
+      <FigureRow label="Roll out, one way" :figure="cover.roll_width" main />
+      <FigureRow label="Roll out, the other" :figure="cover.roll_length" main />
+      <FigureRow v-if="cover.printed" label="Sheets" :figure="cover.printed.sheets" main />
+      <FigureRow v-else-if="first" :label="first.words" :figure="first.figure" main />
+    </template>
+    <LensNotes lens="cover" />
+    <ChoiceRow
+      label="How the tier is covered"
+      :value="asked.kind"
+      :choices="choicesOf<Cover['kind']>('cover')"
+      :columns="4"
+      @change="setKind"
+    />
+    <template v-if="cover">
+      <MediumField
+        v-if="rolled"
+        label="Sheet"
+        :medium="rolled.medium"
+        :colour="rolled.colour"
+        :kinds="kind.media"
+        :plain="asked.kind === 'panel' && asked.stripes.length > 0"
+        @medium="(key) => setRolled((cover) => (cover.medium = key))"
+        @colour="(name) => setRolled((cover) => (cover.colour = name))"
+      />
+      <KindFields
+        part="cover"
+        :figures="{ thickness_mm: cover.over?.side.id, overlap_mm: cover.overlap?.id }"
+      />
+      <StripeFields v-if="asked.kind === 'panel'" />
+      <PieceRows :pieces="cover.pieces" :place="`tiers.${order.tier + 1}.cover.pieces`" />
+      <p v-if="carriers" class="soft">{{ carriers }}</p>
+      <template v-if="cover.printed">
+        <FigureRow label="Strips round the tier" :figure="cover.printed.strips" />
+        <FigureRow label="Each strip, high" :figure="cover.printed.strip_height" />
+        <FigureRow label="Too short by" :figure="cover.printed.too_tall" />
+        <p class="soft">Seams at {{ seams }}, counted from the back.</p>
+      </template>
+      <h3>Sizes and weights</h3>
+      <FigureRow label="Over the coat, across" :figure="cover.width_over_coat" />
+      <FigureRow
+        :label="planned.foot ? 'Over the coat, front to back' : 'Over the coat, high'"
+        :figure="cover.height_over_coat"
+      />
+      <FigureRow label="Rolled, weighs" :figure="cover.rolled_weight" />
+      <FigureRow label="Stays on the tier" :figure="cover.stays" />
+      <FigureRow label="Trimmed off" :figure="cover.trimmed_weight" />
+      <FigureRow label="Stands above the tier" :figure="cover.above" />
+      <FigureRow label="Hem gathers" :figure="cover.gather" />
+      <p v-if="cover.stretch" class="soft">{{ stretchWords }}</p>
+      <template v-if="covering">
+        <p v-if="covering.names.includes(',')" class="soft">Cover in this order: {{ covering.names }}.</p>
+        <FigureRow
+          v-for="bowl in covering.bowls"
+          :key="bowl.name"
+          :label="covering.bowls.length > 1 ? `Have ready, ${bowl.name.toLowerCase()}` : 'Have ready in all'"
+          :figure="bowl.mix"
+        />
+      </template>
+    </template>
+    <FigureRow label="Finished tier, across" :figure="planned.stack.diameter" />
+    <FigureRow label="Finished tier, long" :figure="planned.stack.length" />
+    <FigureRow label="Finished tier, high" :figure="planned.stack.height" />
+    <BorderFields />
+    <OnTopFields />
+    <KitNeeds :tools="['mat', 'pin', 'smoother', 'printed sheet']" />
+    <TemplateLinks />
+    <div v-if="several" class="same">
+      <button class="act" @click="sameForAll(copyCover)">This cover on every tier</button>
+    </div>
+    <LensNotes lens="cover" cautions />
+  </section>
+</template>
+
+<style scoped>
+.soft {
+  padding: 8px 0;
+  color: var(--soft);
+}
+</style>

@@ -1,0 +1,12 @@
+import RolledOut from "@/drawing/RolledOut.vue";
+import type { Lens } from "@/lenses/parts/lens";
+import CoverLens from "./CoverLens.vue";
+import { notes } from "./notes";
+
+export const cover: Lens = {
+  name: "cover",
+  words: "Cover",
+  panel: CoverLens,
+  notes,
+  below: { shown: (tier) => (tier.cover?.laid.length ?? 0) > 0, what: RolledOut },
+};

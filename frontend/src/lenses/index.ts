@@ -1,0 +1,15 @@
+/** The lenses of an order, in the order of the work: the spine, the keys, the address and the drawing read this list. */
+import { brief } from "./brief";
+import { coats } from "./coats";
+import { cover } from "./cover";
+import { layers } from "./layers";
+import { mix } from "./mix";
+import type { Lens } from "./parts/lens";
+import { shop } from "./shop";
+
+export const LENSES: readonly [Lens, ...Lens[]] = [brief, layers, coats, cover, mix, shop];
+
+/** The lens of that name; the first where there is none. */
+export function lensCalled(name: string | undefined): Lens {
+  return LENSES.find((one) => one.name === name) ?? LENSES[0];
+}

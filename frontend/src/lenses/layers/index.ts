@@ -1,0 +1,12 @@
+import GaugeMarks from "@/drawing/GaugeMarks.vue";
+import type { Lens } from "@/lenses/parts/lens";
+import LayersLens from "./LayersLens.vue";
+import { notes } from "./notes";
+
+export const layers: Lens = {
+  name: "layers",
+  words: "Layers",
+  panel: LayersLens,
+  notes,
+  over: GaugeMarks,
+};

@@ -1,0 +1,10 @@
+import Vessels from "@/drawing/Vessels.vue";
+import type { Lens } from "@/lenses/parts/lens";
+import MixLens from "./MixLens.vue";
+
+export const mix: Lens = {
+  name: "mix",
+  words: "Mix",
+  panel: MixLens,
+  middle: Vessels,
+};

@@ -1,0 +1,47 @@
+<script setup lang="ts">
+/** The numbers and choices that a part of the tier in hand asks for, a line each; `only` some of them. */
+import { computed } from "vue";
+import type { Choice } from "@/api/types";
+import { kindAt, partAt, setAt } from "@/order/kinds";
+import TierField from "@/order/TierField.vue";
+import PickField from "@/ui/PickField.vue";
+import { useTier } from "./tier";
+
+const props = defineProps<{
+  /** The path of the part below the tier. */
+  part: string;
+  only?: readonly string[];
+  /** The figures of the plan that the fields are, by field. */
+  figures?: Record<string, string | undefined>;
+  /** The usual of a field that the practice does not hold. */
+  usuals?: Record<string, number | undefined>;
+}>();
+const { tier, change } = useTier();
+const kind = computed(() => (tier.value ? kindAt(tier.value, props.part) : undefined));
+const held = computed(() => (tier.value ? partAt(tier.value, props.part) : null));
+const among = (field: string): boolean => props.only?.includes(field) ?? true;
+const asks = computed(() => kind.value?.asks.filter((one) => among(one.field)) ?? []);
+const picks = computed(() => kind.value?.picks.filter((one) => among(one.field)) ?? []);
+const chosen = (field: string): Choice["value"] => (held.value?.[field] ?? null) as Choice["value"];
+const at = (field: string): string => (props.part ? `${props.part}/${field}` : field);
+</script>
+
+<template>
+  <div v-if="asks.length" class="rows">
+    <TierField
+      v-for="one in asks"
+      :key="one.field"
+      :field="at(one.field)"
+      :figure="figures?.[one.field]"
+      :usual="usuals?.[one.field]"
+    />
+  </div>
+  <PickField
+    v-for="one in picks"
+    :key="one.field"
+    :label="one.words"
+    :value="chosen(one.field)"
+    :choices="one.choices"
+    @change="(value) => change((tier) => setAt(tier, at(one.field), value))"
+  />
+</template>

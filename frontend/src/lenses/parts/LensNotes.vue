@@ -1,0 +1,32 @@
+<script setup lang="ts">
+/** What to know at this lens: what is wrong stands at the head of it, the usual cautions at its end. */
+import { computed } from "vue";
+import type { Check } from "@/api/types";
+import { useOrder } from "@/order/order";
+import CheckNote from "@/ui/CheckNote.vue";
+
+const props = defineProps<{ lens: Check["lens"]; cautions?: boolean }>();
+const order = useOrder();
+const notes = computed(() =>
+  (order.plan?.checks ?? []).filter(
+    (check) =>
+      check.lens === props.lens &&
+      (check.severity === "caution") === props.cautions &&
+      (props.lens === "brief" || check.tier === null || check.tier === order.tier + 1),
+  ),
+);
+</script>
+
+<template>
+  <div v-if="notes.length" class="notes" aria-live="polite">
+    <CheckNote v-for="check in notes" :key="`${check.code}-${check.tier}`" :check="check" />
+  </div>
+</template>
+
+<style scoped>
+.notes {
+  display: grid;
+  gap: 8px;
+  margin: 14px 0 4px;
+}
+</style>

@@ -1,0 +1,22 @@
+/** What a lens is: one way of looking at an order, with what it decides and what it shows. */
+import type { Component } from "vue";
+import type { TierPlan } from "@/api/types";
+import type { Notes } from "@/drawing/annotations";
+
+export interface Lens {
+  /** Its name in the address. */
+  name: string;
+  words: string;
+  /** What it decides and lists, at the right. */
+  panel: Component;
+  /** What stands in the middle in place of the half-section. */
+  middle?: Component;
+  /** What stands in the middle below the half-section, where the tier in hand has such a thing. */
+  below?: { shown: (tier: TierPlan) => boolean; what: Component };
+  /** What it writes beside the half-section. */
+  notes?: Notes;
+  /** What it draws over the tier in hand. */
+  over?: Component;
+  /** The edge of the tier in hand is drawn out by its disc or card, where it has one, and not by its tin. */
+  byPlate?: boolean;
+}

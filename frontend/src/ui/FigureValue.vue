@@ -1,0 +1,65 @@
+<script setup lang="ts">
+/** A figure to read: its number and unit. Pressed, it opens its working; pointed at, it lights its part. */
+import { computed } from "vue";
+import type { Figure } from "@/api/types";
+import { useSettings } from "@/kitchen/settings";
+import { useDesk } from "./desk";
+import { showWorking } from "./working";
+
+const props = defineProps<{ figure: Figure; label: string; large?: boolean }>();
+const settings = useSettings();
+const desk = useDesk();
+/** Lit when it is pointed at itself, or when the part it belongs to is. */
+const lit = computed(() => desk.lit !== "" && `${props.figure.id}.`.startsWith(`${desk.lit}.`));
+const shown = computed(() => settings.measure(props.figure, props.figure.rounding));
+
+function open(event: MouseEvent): void {
+  showWorking(props.figure, props.label, event.currentTarget as HTMLElement);
+}
+</script>
+
+<template>
+  <button
+    class="figure"
+    type="button"
+    :data-figure="figure.id"
+    :class="{ large, lit }"
+    :aria-label="`${label}: ${shown.number} ${shown.unit}. Show the working`"
+    @click="open"
+    @pointerenter="desk.lit = figure.id"
+    @pointerleave="desk.lit = ''"
+    @focus="desk.lit = figure.id"
+    @blur="desk.lit = ''"
+  >
+    <span class="number">{{ shown.number }}</span>
+    <span v-if="shown.unit" class="unit">{{ " " + shown.unit }}</span>
+  </button>
+</template>
+
+<style scoped>
+.figure {
+  display: inline-flex;
+  gap: 5px;
+  align-items: baseline;
+  min-height: 40px;
+  padding: 7px 4px 0;
+  border: 0;
+  background: none;
+  cursor: help;
+}
+
+.figure:hover .number,
+.figure.lit .number {
+  text-decoration: underline dotted var(--soft) 2px;
+  text-underline-offset: 5px;
+}
+
+.large .number {
+  font-size: 36px;
+  letter-spacing: -0.02em;
+}
+
+.large .unit {
+  font-size: 18px;
+}
+</style>

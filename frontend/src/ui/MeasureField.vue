@@ -1,0 +1,272 @@
+<script setup lang="ts">
+/**
+ * A number that can be changed where it stands. Lengths take any unit a person types. What cannot be used
+ * stays in the field with a sentence beside it; Escape brings back what was. Emptied, a field with a usual
+ * value goes back to the usual.
+ */
+import { computed, nextTick, ref, useId } from "vue";
+import { parsePrice } from "@/base/amount";
+import {
+  decimal,
+  lengthForEditing,
+  lengthTyped,
+  parseLength,
+  parseWeight,
+  type Rounding,
+  UnitError,
+} from "@/base/units";
+import { useHandbook } from "@/kitchen/handbook";
+import { useSettings } from "@/kitchen/settings";
+import { useDesk } from "./desk";
+
+const props = defineProps<{
+  label: string;
+  value: number | null | undefined;
+  usual?: number;
+  limit: string;
+  percent?: boolean;
+  pointer?: string;
+  figure?: string;
+  large?: boolean;
+  quiet?: boolean;
+  optional?: string;
+  /** How a worked-out value that stands here until one is typed is rounded. */
+  rounding?: Rounding;
+}>();
+const emit = defineEmits<{ change: [value: number | null] }>();
+
+const settings = useSettings();
+const handbook = useHandbook();
+const desk = useDesk();
+const id = useId();
+const input = ref<HTMLInputElement>();
+const text = ref("");
+const editing = ref(false);
+const wrong = ref("");
+
+const bound = computed(() => handbook.limit(props.limit));
+const current = computed(() => props.value ?? props.usual ?? null);
+const shown = computed(() => {
+  if (current.value === null) return null;
+  // What is not typed but worked out reads as its figure does everywhere else, rounded the same way.
+  const own = props.value !== null && props.value !== undefined;
+  if (!own && props.rounding && bound.value.unit === "mm")
+    return settings.measure({ value: current.value, unit: "mm" }, props.rounding);
+  return measured(current.value);
+});
+const unit = computed(() => shown.value?.unit ?? (bound.value.unit === "mm" ? settings.length : ""));
+const displayed = computed(() => (editing.value || wrong.value ? text.value : (shown.value?.number ?? "")));
+/** About as wide as the text: spaces and strokes are half a digit. */
+const width = computed(() => {
+  const text = displayed.value || props.optional || "";
+  const narrow = text.match(/[ /.,]/g)?.length ?? 0;
+  return `${Math.max(1.6, text.length - narrow / 2 + 0.4)}ch`;
+});
+const trouble = computed(() => wrong.value || (props.pointer ? desk.complaintAt(props.pointer) : ""));
+
+function measured(value: number): { number: string; unit: string } {
+  if (props.percent) return { number: decimal(value * 100, 1), unit: "%" };
+  switch (bound.value.unit) {
+    case "mm":
+      return lengthTyped(value, settings.length);
+    case "g":
+      return settings.weight === "g"
+        ? { number: decimal(value, 1), unit: "g" }
+        : settings.measure({ value, unit: "g" });
+    case "g_per_ml":
+      return { number: decimal(value, 3), unit: "g per ml" };
+    case "money":
+      return { number: value.toFixed(2), unit: settings.currency };
+    case "min":
+      return { number: decimal(value, 0), unit: "min" };
+    case "ml":
+      return { number: decimal(value, 0), unit: "ml" };
+    default:
+      return { number: decimal(value, 3), unit: "" };
+  }
+}
+
+function begin(): void {
+  editing.value = true;
+  if (!wrong.value) {
+    const value = current.value;
+    text.value =
+      value === null
+        ? ""
+        : bound.value.unit === "mm"
+          ? lengthForEditing(value, settings.length)
+          : (shown.value?.number ?? "");
+  }
+  if (props.figure) desk.lit = props.figure;
+  void nextTick(() => input.value?.select());
+}
+
+function finish(): void {
+  if (!editing.value) return;
+  editing.value = false;
+  if (desk.lit === props.figure) desk.lit = "";
+  const typed = text.value.trim();
+  if (typed === "" && (props.usual !== undefined || props.optional)) {
+    wrong.value = "";
+    if (props.value !== null && props.value !== undefined) emit("change", null);
+    return;
+  }
+  try {
+    const value = read(typed);
+    wrong.value = "";
+    if (current.value === null || Math.abs(value - current.value) > 1e-6) emit("change", value);
+  } catch (error) {
+    if (!(error instanceof UnitError)) throw error;
+    wrong.value = error.message;
+  }
+}
+
+/** The value that was typed, within its limits. Throws UnitError with a sentence that says what would be accepted. */
+function read(typed: string): number {
+  const { low, high, unit: kind } = bound.value;
+  const value =
+    kind === "mm"
+      ? parseLength(typed, settings.length)
+      : kind === "g"
+        ? parseWeight(typed, settings.weight)
+        : kind === "money"
+          ? parsePrice(typed, settings.currency)
+          : plain(typed);
+  if (value < low || value > high) {
+    throw new UnitError(`Type ${limitWords(low)} to ${limitWords(high)}.`);
+  }
+  return value;
+}
+
+function plain(typed: string): number {
+  const whole = bound.value.unit === "each";
+  const match = (props.percent ? /^\d+(?:[.,]\d+)?\s*%?$/ : /^\d+(?:[.,]\d+)?$/).exec(typed);
+  const value = match ? Number.parseFloat(typed.replace(",", ".")) : Number.NaN;
+  if (Number.isNaN(value) || (whole && !Number.isInteger(value))) {
+    const from = limitWords(bound.value.low);
+    throw new UnitError(`Type a ${whole ? "whole " : ""}number, ${from} to ${limitWords(bound.value.high)}.`);
+  }
+  return props.percent ? value / 100 : value;
+}
+
+function limitWords(value: number): string {
+  if (props.percent) return `${decimal(value * 100, 0)} %`;
+  return bound.value.unit === "each" || bound.value.unit === "ratio"
+    ? decimal(value, 2)
+    : settings.words({ value, unit: bound.value.unit });
+}
+
+function giveUp(): void {
+  wrong.value = "";
+  editing.value = false;
+  input.value?.blur();
+}
+
+defineExpose({ focus: () => input.value?.focus() });
+</script>
+
+<template>
+  <span
+    class="measure"
+    :class="{ large, quiet, wrong: trouble }"
+    @pointerenter="figure && (desk.lit = figure)"
+    @pointerleave="desk.lit = ''"
+  >
+    <label :for="id" :class="{ unseen: quiet }">{{ label }}</label>
+    <span class="box">
+      <input
+        :id="id"
+        ref="input"
+        type="text"
+        autocomplete="off"
+        spellcheck="false"
+        :value="displayed"
+        :placeholder="optional"
+        :style="{ width }"
+        :data-edits="figure"
+        :aria-invalid="trouble !== ''"
+        :aria-describedby="trouble ? `${id}-wrong` : undefined"
+        @focus="begin"
+        @input="text = ($event.target as HTMLInputElement).value"
+        @blur="finish"
+        @keydown.enter="input?.blur()"
+        @keydown.esc.stop="giveUp"
+      />
+      <span v-if="unit && !editing && !wrong && displayed" class="unit">{{ unit }}</span>
+    </span>
+    <span v-if="trouble" :id="`${id}-wrong`" class="says" role="alert">{{ trouble }}</span>
+  </span>
+</template>
+
+<style scoped>
+.measure {
+  display: grid;
+  grid-template-columns: 1fr auto;
+  align-items: center;
+  column-gap: 12px;
+}
+
+.measure.quiet {
+  grid-template-columns: auto;
+}
+
+label {
+  color: var(--ink);
+}
+
+.box {
+  display: inline-flex;
+  gap: 5px;
+  align-items: baseline;
+  justify-self: end;
+  min-height: 40px;
+  padding-top: 5px;
+}
+
+input {
+  box-sizing: content-box;
+  max-width: 12ch;
+  height: 30px;
+  padding: 0 2px;
+  border-radius: 0;
+  font-family: var(--serif);
+  font-weight: 600;
+  font-size: 20px;
+  text-align: right;
+}
+
+input::placeholder {
+  color: var(--soft);
+  font-family: var(--sans);
+  font-weight: 400;
+  font-size: 16px;
+  opacity: 1;
+}
+
+input:hover,
+input:focus {
+  outline: none;
+  background: var(--tint);
+}
+
+input:focus-visible {
+  box-shadow: 0 0 0 3px var(--amber-line);
+}
+
+.large input {
+  font-size: 30px;
+}
+
+.wrong input {
+  border-color: var(--trouble);
+  background: var(--blush);
+}
+
+.says {
+  grid-column: 1 / -1;
+  padding: 4px 0 6px;
+  color: var(--trouble);
+  font-size: 15px;
+  white-space: normal;
+}
+</style>

@@ -1,0 +1,47 @@
+<script setup lang="ts">
+/** The keys that work in an order. */
+import { LENSES } from "@/lenses";
+
+const open = defineModel<boolean>({ required: true });
+const KEYS: readonly [string, string][] = [
+  [LENSES.map((_, index) => index + 1).join(" "), LENSES.map((lens) => lens.words).join(", ")],
+  ["↑ ↓", "the tier above, the tier below"],
+  ["/", "the whole cake in one line, to read and to type"],
+  ["Ctrl Z", "undo, also past earlier visits"],
+  ["Ctrl Shift Z", "redo"],
+  ["Ctrl S", "save now (edits are saved by themselves too)"],
+  ["Enter", "take what was typed"],
+  ["Esc", "leave a field as it was, or close what is open"],
+  ["?", "this list"],
+];
+</script>
+
+<template>
+  <ElDialog v-model="open" title="Keys" width="520">
+    <dl>
+      <template v-for="[key, words] in KEYS" :key="key">
+        <dt>{{ key }}</dt>
+        <dd>{{ words }}</dd>
+      </template>
+    </dl>
+  </ElDialog>
+</template>
+
+<style scoped>
+dl {
+  display: grid;
+  grid-template-columns: auto 1fr;
+  gap: 10px 22px;
+  margin: 0;
+}
+
+dt {
+  font-family: var(--serif);
+  font-weight: 600;
+  white-space: nowrap;
+}
+
+dd {
+  margin: 0;
+}
+</style>

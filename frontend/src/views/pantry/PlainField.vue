@@ -1,0 +1,87 @@
+<script setup lang="ts">
+/** A text that is changed where it stands; what cannot be taken stays, with a sentence below it. */
+import { ref, useId, watch } from "vue";
+
+const props = defineProps<{
+  label: string;
+  value: string;
+  placeholder?: string;
+  wide?: boolean;
+  take: (text: string) => Promise<string> | string;
+}>();
+const id = useId();
+const typed = ref<string | null>(null);
+const wrong = ref("");
+const input = ref<HTMLInputElement>();
+
+watch(
+  () => props.value,
+  () => {
+    // What is being typed stays, whatever is kept elsewhere meanwhile.
+    if (!wrong.value && document.activeElement !== input.value) typed.value = null;
+  },
+);
+
+async function finish(): Promise<void> {
+  if (typed.value === null || typed.value === props.value) return;
+  wrong.value = await props.take(typed.value);
+  if (!wrong.value) typed.value = null;
+}
+
+function giveUp(): void {
+  [typed.value, wrong.value] = [null, ""];
+}
+</script>
+
+<template>
+  <span class="plain" :class="{ wide }">
+    <input
+      :id="id"
+      ref="input"
+      type="text"
+      autocomplete="off"
+      :value="typed ?? value"
+      :placeholder="placeholder"
+      :aria-label="label"
+      :aria-invalid="wrong !== ''"
+      :aria-describedby="wrong ? `${id}-wrong` : undefined"
+      @input="typed = ($event.target as HTMLInputElement).value"
+      @change="finish"
+      @keydown.enter.prevent="($event.target as HTMLInputElement).blur()"
+      @keydown.esc="giveUp"
+    />
+    <span v-if="wrong" :id="`${id}-wrong`" class="says" role="alert">{{ wrong }}</span>
+  </span>
+</template>
+
+<style scoped>
+.plain {
+  display: grid;
+}
+
+input {
+  width: 130px;
+  padding: 0 4px;
+  font: 600 18px var(--serif);
+}
+
+.wide input {
+  width: 100%;
+}
+
+input:hover,
+input:focus {
+  background: var(--tint);
+}
+
+input[aria-invalid="true"] {
+  border-color: var(--trouble);
+  background: var(--blush);
+}
+
+.says {
+  max-width: 260px;
+  color: var(--trouble);
+  font-size: 15px;
+}
+</style>

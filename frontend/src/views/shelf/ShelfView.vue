@@ -1,0 +1,381 @@
+<script setup lang="ts">
+/** Home: the orders standing on shelves in the order they are due, all to one scale. */
+import { computed, onMounted, ref } from "vue";
+import { useRouter } from "vue-router";
+import { answered, api, Refused } from "@/api/client";
+import type { Card } from "@/api/types";
+import { useElementSize } from "@/base/size";
+import { clockWords, dayWords } from "@/base/time";
+import { useHandbook } from "@/kitchen/handbook";
+import { useNotices } from "@/kitchen/notices";
+import { usePantry } from "@/kitchen/pantry";
+import { useSettings } from "@/kitchen/settings";
+import UnitsMenu from "@/ui/UnitsMenu.vue";
+import ShelfCake from "./ShelfCake.vue";
+import ShelfSearch, { type Asking } from "./ShelfSearch.vue";
+import { starter } from "./starter";
+
+const router = useRouter();
+const settings = useSettings();
+const pantry = usePantry();
+const handbook = useHandbook();
+const cards = ref<Card[] | null>(null);
+const archived = ref(false);
+const looked = ref<Asking>({ words: "", first: "", last: "" });
+const page = ref(1);
+const pages = ref(1);
+const count = ref(0);
+const looking = computed(() => Object.values(looked.value).some((one) => one !== ""));
+const trouble = ref("");
+/** Why the shelf itself could not be read; what is said of anything else stays while it is read again. */
+const away = ref("");
+const file = ref<HTMLInputElement>();
+const frame = ref<HTMLElement>();
+const size = useElementSize(frame);
+
+const GAP = 34;
+const LEAST_CELL = 150;
+
+/** How wide and high an order stands, mm; one that cannot be shown takes the room of a small cake. */
+const wide = (card: Card): number => card.outside?.base_diameter.value ?? 200;
+const high = (card: Card): number => card.outside?.height.value ?? 0;
+
+/** One scale for all: as large as lets every cake stand on one shelf, or the tallest fit a lower one. */
+const scale = computed(() => {
+  const found = cards.value ?? [];
+  const tallest = Math.max(...found.map(high), 200);
+  const across = found.reduce((sum, card) => sum + wide(card), 0);
+  const oneShelf = (size.width.value - GAP * found.length) / Math.max(across, 1);
+  return Math.min(380 / tallest, Math.max(oneShelf * 0.98, 230 / tallest));
+});
+const cell = (card: Card): number => Math.max(LEAST_CELL, wide(card) * scale.value + 2);
+
+/** Orders set out on as many shelves as they need, the first due at the upper left. */
+const shelves = computed(() => {
+  const rows: Card[][] = [];
+  let left = 0;
+  for (const card of cards.value ?? []) {
+    const room = cell(card) + GAP;
+    if (!rows.length || left < room) {
+      rows.push([]);
+      left = size.width.value;
+    }
+    rows.at(-1)?.push(card);
+    left -= room;
+  }
+  return rows;
+});
+
+/** How high the tallest cake of a row stands, in pixels. */
+const standing = (row: Card[]): number => Math.max(...row.map(high), 60) * scale.value + 2;
+
+/** Look along another page, or for something else from the first page on. */
+function turnTo(number: number): void {
+  trouble.value = "";
+  page.value = number;
+  void load();
+}
+function look(asking: Asking): void {
+  looked.value = asking;
+  turnTo(1);
+}
+
+/** What stands on the shelf now; only the newest answer counts. */
+let asked = 0;
+async function load(): Promise<void> {
+  const mine = (asked += 1);
+  try {
+    const { words, first, last } = looked.value;
+    const query = {
+      archived: archived.value,
+      words,
+      first: first || null,
+      last: last || null,
+      page: page.value,
+    };
+    const found = await answered(api.GET("/api/orders", { params: { query } }));
+    if (mine !== asked) return;
+    cards.value = found.orders as Card[];
+    [count.value, pages.value] = [found.count, found.pages];
+    away.value = "";
+    if (page.value > found.pages) turnTo(found.pages);
+  } catch (error) {
+    if (mine !== asked) return;
+    away.value =
+      error instanceof Refused && error.problem.status < 500
+        ? error.problem.detail
+        : "The kitchen's server cannot be reached just now. Your orders are safe where they are.";
+  }
+}
+
+async function add(body: ReturnType<typeof starter>): Promise<void> {
+  trouble.value = "";
+  try {
+    const made = await answered(api.POST("/api/orders", { body }));
+    await router.push({ name: "order", params: { id: made.id, lens: "brief" } });
+  } catch (error) {
+    trouble.value =
+      error instanceof Refused
+        ? error.problem.errors.map((one) => `${one.field} ${one.message}.`).join(" ") || error.problem.detail
+        : "The order could not be made just now: the kitchen's server cannot be reached.";
+  }
+}
+
+async function begin(): Promise<void> {
+  if (!pantry.larder) await pantry.open();
+  await add(starter(settings.length, pantry.pantry?.media));
+}
+
+async function openFile(event: Event): Promise<void> {
+  const input = event.target as HTMLInputElement;
+  const chosen = input.files?.[0];
+  input.value = "";
+  if (!chosen) return;
+  const most = handbook.book?.max_file_bytes ?? 0;
+  if (chosen.size > most) {
+    trouble.value = `${chosen.name} is larger than ${most / 1024} kB, the most that is read. It does not look like a design file.`;
+    return;
+  }
+  try {
+    await add(JSON.parse(await chosen.text()));
+  } catch {
+    trouble.value = `${chosen.name} is not a design file: those are saved from an order with “Save as a file”.`;
+  }
+}
+
+async function restore(card: Card): Promise<void> {
+  trouble.value = "";
+  try {
+    await answered(api.POST("/api/orders/{id}/restore", { params: { path: { id: card.id } } }));
+    await load();
+  } catch {
+    trouble.value = "The order could not be put back just now. Nothing was changed.";
+  }
+}
+
+function turn(): void {
+  archived.value = !archived.value;
+  cards.value = null;
+  turnTo(1);
+}
+
+function attentionWords(card: Card): string {
+  const attention = card.outside?.attention ?? [];
+  const troubles = attention.filter((check) => check.severity === "trouble").length;
+  const rest = attention.length - troubles;
+  const parts = [];
+  if (troubles) parts.push(troubles === 1 ? "1 trouble" : `${troubles} troubles`);
+  if (rest) parts.push(rest === 1 ? "1 thing to take care of" : `${rest} things to take care of`);
+  return parts.join(", ");
+}
+
+useNotices(load, (notice) => notice.what === "order" || notice.what === "kit", 300);
+onMounted(() => {
+  document.title = "Amber Spread";
+  void load();
+});
+</script>
+
+<template>
+  <div class="home">
+    <header class="bar">
+      <span class="brand">Amber <b>Spread</b></span>
+      <h1>{{ archived ? "Taken off the shelf" : "The shelf" }}</h1>
+      <span class="grow" />
+      <button class="act bare" @click="turn">{{ archived ? "Back to the shelf" : "Taken off" }}</button>
+      <RouterLink class="act bare link" :to="{ name: 'pantry' }">Recipes and prices</RouterLink>
+      <RouterLink class="act bare link" :to="{ name: 'usual' }">Our usual</RouterLink>
+      <button class="act bare" @click="file?.click()">Open a file</button>
+      <input
+        ref="file"
+        class="unseen"
+        type="file"
+        accept=".json,application/json"
+        aria-label="Open a design file"
+        tabindex="-1"
+        @change="openFile"
+      />
+      <UnitsMenu />
+      <button class="act main" @click="begin">New cake</button>
+    </header>
+    <main ref="frame" class="room">
+      <p v-if="trouble" class="banner" role="alert">
+        {{ trouble }} <button class="act" @click="trouble = ''">Read</button>
+      </p>
+      <p v-else-if="away" class="banner" role="alert">
+        {{ away }} <button class="act" @click="load">Try again</button>
+      </p>
+      <ShelfSearch v-if="looking || pages > 1 || count > 12" :count="count" :asked="looked" @look="look" />
+      <p v-if="cards === null && !away" class="empty">Looking along the shelf …</p>
+      <div v-else-if="cards?.length === 0" class="empty">
+        <template v-if="looking">
+          <h2>No order is like that</h2>
+          <p>Look for other words of its title, or between other days.</p>
+          <button class="act" @click="look({ words: '', first: '', last: '' })">Show them all</button>
+        </template>
+        <template v-else-if="archived">
+          <h2>Nothing has been taken off</h2>
+          <p>An order leaves the shelf from its own menu, and can be put back from here.</p>
+        </template>
+        <template v-else>
+          <h2>The shelf is empty</h2>
+          <p>Start with the tin in your hand. Heights, coats, rolls and bowls follow as you type.</p>
+          <button class="act main" @click="begin">New cake</button>
+        </template>
+      </div>
+      <ul
+        v-for="(row, index) in shelves"
+        :key="index"
+        class="shelf"
+        :style="{ '--stand': `${standing(row)}px` }"
+      >
+        <li v-for="card in row" :key="card.id" :style="{ width: `${cell(card)}px` }">
+          <RouterLink
+            :to="{ name: 'order', params: { id: card.id, lens: 'brief' } }"
+            :aria-label="`Open ${card.title}`"
+          >
+            <ShelfCake v-if="card.outside" :outside="card.outside" :scale="scale" />
+            <span v-else class="unseen-cake" aria-hidden="true">?</span>
+          </RouterLink>
+          <div class="words">
+            <h2>{{ card.title }}</h2>
+            <p v-if="card.due">{{ dayWords(new Date(card.due)) }}, {{ clockWords(new Date(card.due)) }}</p>
+            <p v-else>no due hour yet</p>
+            <p v-if="card.outside" class="high">{{ settings.words(card.outside.height) }} high</p>
+            <p v-if="card.unseen" class="attention trouble">{{ card.unseen }}</p>
+            <p
+              v-if="card.outside?.attention.length"
+              class="attention"
+              :class="{ trouble: card.outside.attention.some((check) => check.severity === 'trouble') }"
+            >
+              {{ attentionWords(card) }}
+            </p>
+            <button v-if="archived" class="act" @click="restore(card)">Put it back</button>
+          </div>
+        </li>
+      </ul>
+      <nav v-if="pages > 1" class="pages" aria-label="Pages of the shelf">
+        <button class="act" :disabled="page === 1" @click="turnTo(page - 1)">Earlier</button>
+        <span>Page {{ page }} of {{ pages }}</span>
+        <button class="act" :disabled="page === pages" @click="turnTo(page + 1)">Later</button>
+      </nav>
+    </main>
+  </div>
+</template>
+
+<style scoped>
+.home {
+  display: grid;
+  grid-template-rows: auto 1fr;
+  height: 100%;
+}
+
+.link {
+  display: grid;
+  place-content: center;
+  text-decoration: none;
+}
+
+.grow {
+  flex: 1;
+}
+
+.room {
+  position: relative;
+  overflow: hidden auto;
+  padding: 30px 40px;
+}
+
+.shelf {
+  position: relative;
+  display: flex;
+  gap: 34px;
+  margin: 0 0 30px;
+  padding: 0;
+  list-style: none;
+}
+
+/* The board the cakes stand on. */
+.shelf::after {
+  content: "";
+  position: absolute;
+  top: var(--stand);
+  right: -40px;
+  left: -40px;
+  height: 10px;
+  background: var(--wood);
+}
+
+li a {
+  display: flex;
+  text-decoration: none;
+  align-items: end;
+  justify-content: center;
+  height: var(--stand);
+}
+
+li a:hover {
+  background: var(--bar);
+}
+
+.unseen-cake {
+  display: grid;
+  place-content: center;
+  width: 120px;
+  height: min(100%, 120px);
+  border: 2px dashed var(--trouble);
+  text-decoration: none;
+  color: var(--trouble);
+  font-size: 34px;
+}
+
+.pages {
+  display: flex;
+  gap: 16px;
+  align-items: center;
+  justify-content: center;
+}
+
+.words {
+  padding-top: 24px;
+}
+
+h2 {
+  font-size: 19px;
+  line-height: 1.2;
+}
+
+.words p {
+  color: var(--soft);
+}
+
+.words .attention {
+  margin-top: 4px;
+  padding-left: 8px;
+  border-left: 4px solid var(--amber-line);
+  color: var(--ink);
+}
+
+.words .attention.trouble {
+  border-color: var(--trouble);
+}
+
+.banner {
+  margin-bottom: 18px;
+  padding: 10px 14px;
+  border-left: 4px solid var(--trouble);
+  background: var(--panel);
+}
+
+.empty {
+  display: grid;
+  gap: 14px;
+  justify-items: start;
+  max-width: 520px;
+  margin: 12vh auto;
+}
+
+.empty h2 {
+  font-size: 30px;
+}
+</style>

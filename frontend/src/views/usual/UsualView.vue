@@ -1,0 +1,119 @@
+<script setup lang="ts">
+/** The kitchen's usual: every thickness, allowance and rule of thumb, with what it does and where it comes from. */
+import { computed, ref } from "vue";
+import { useHandbook } from "@/kitchen/handbook";
+import { ORIGINS } from "@/kitchen/origins";
+import { usePractice } from "@/kitchen/practice";
+import ChoiceRow from "@/ui/ChoiceRow.vue";
+import KitchenPage from "@/ui/KitchenPage.vue";
+import MeasureField from "@/ui/MeasureField.vue";
+import UnreadWords from "@/ui/UnreadWords.vue";
+import HandlingTable from "./HandlingTable.vue";
+import UsualHistory from "./UsualHistory.vue";
+
+const ROOMS = ["Cake", "Coats", "Cover", "Boards", "Mixing", "Techniques"] as const;
+type Room = (typeof ROOMS)[number];
+const CHOICES = ROOMS.map((value) => ({ value, words: value }));
+const usual = usePractice();
+const handbook = useHandbook();
+const room = ref<Room>("Cake");
+const historyOpen = ref(false);
+const rows = computed(() => usual.habits.filter((habit) => habit.room === room.value));
+</script>
+
+<template>
+  <KitchenPage title="Our usual" :whole="usual">
+    <template #acts><button class="act bare" @click="historyOpen = true">Earlier ones</button></template>
+    <main class="room">
+      <p class="explain">
+        How this kitchen works where an order does not say. A new order begins with a copy; an order that has
+        begun keeps its own until it is brought up to this, in its Brief.
+      </p>
+      <div class="rooms">
+        <ChoiceRow
+          label="What to look at"
+          :value="room"
+          :choices="CHOICES"
+          @change="(value) => (room = value)"
+        />
+      </div>
+      <p v-if="usual.trouble" class="banner" role="alert">
+        {{ usual.trouble }} <button class="act" @click="usual.open()">Look again</button>
+      </p>
+      <UnreadWords :words="usual.unread" />
+      <HandlingTable v-if="usual.practice && room === 'Techniques'" />
+      <ul v-else-if="usual.practice">
+        <li v-for="habit in rows" :key="habit.name">
+          <MeasureField
+            :label="habit.words"
+            :limit="habit.limit"
+            :percent="habit.percent"
+            :value="usual.practice[habit.name]"
+            :usual="handbook.book?.practice[habit.name]"
+            @change="
+              (value) =>
+                usual.change(
+                  (kept) =>
+                    (kept[habit.name] = value ?? handbook.book?.practice[habit.name] ?? kept[habit.name]),
+                )
+            "
+          />
+          <p>
+            {{ habit.effect }} <span class="origin">{{ ORIGINS[habit.origin] }}</span>
+          </p>
+        </li>
+      </ul>
+      <p v-else>Opening our usual …</p>
+    </main>
+    <UsualHistory v-model="historyOpen" />
+  </KitchenPage>
+</template>
+
+<style scoped>
+.room {
+  position: relative;
+  overflow: hidden auto;
+  padding: 18px 22px 30px;
+}
+
+.explain,
+.rooms {
+  max-width: 800px;
+  margin-bottom: 14px;
+}
+
+.explain {
+  color: var(--soft);
+}
+
+.banner {
+  margin-bottom: 14px;
+  padding: 10px 14px;
+  border-left: 4px solid var(--trouble);
+  background: var(--panel);
+}
+
+ul {
+  display: grid;
+  grid-template-columns: repeat(auto-fit, minmax(380px, 1fr));
+  gap: 0 44px;
+  margin: 0;
+  padding: 0;
+  list-style: none;
+}
+
+li {
+  padding: 10px 0;
+  border-bottom: 1px solid var(--rule);
+}
+
+li p {
+  color: var(--soft);
+  font-size: 15px;
+}
+
+.origin {
+  display: block;
+  font-style: italic;
+}
+</style>
