@@ -2,6 +2,7 @@
 
 import ast
 import os
+import re
 import subprocess
 import sys
 from pathlib import Path
@@ -76,18 +77,28 @@ def test_public_functions_of_the_core_say_what_they_do():
                 assert ast.get_docstring(node), f"{path.name}: {node.name} has no docstring"
 
 
-def test_the_docs_name_every_rule_and_every_limit():
+def test_the_pages_of_the_method_name_every_rule():
     from amber_spread.core import plan  # noqa: F401  (enter every rule)
     from amber_spread.core.kernel.figures import RULES
-    from amber_spread.core.kernel.limits import LIMITS
     from amber_spread.core.shop import shopping  # noqa: F401  (enter every rule)
 
-    method = (PACKAGE.parent / "docs" / "method.md").read_text()
-    formats = (PACKAGE.parent / "docs" / "formats.md").read_text().split("## Limits")[1]
+    written = {"rules.md", "usual.md", "kinds.md"}
+    pages = [path for path in (PACKAGE.parent / "docs" / "method").glob("*.md") if path.name not in written]
+    assert len(pages) > 6
+    method = "".join(path.read_text() for path in pages)
     assert [id for id in RULES if f"`{id}`" not in method] == []
-    for name, limit in LIMITS.items():
-        assert f"| `{name}` | {limit.low:g}" in formats
-        assert f"| {limit.high:g}" in formats.split(f"| `{name}` |")[1].split("\n")[0]
+
+
+def test_every_page_of_the_docs_is_reached_from_another_and_no_link_is_broken():
+    docs = PACKAGE.parent / "docs"
+    pages = [PACKAGE.parent / "README.md", *docs.rglob("*.md")]
+    reached = set()
+    for page in pages:
+        for link in re.findall(r"\]\(([^)#:]+)(?:#[^)]*)?\)", page.read_text()):
+            target = (page.parent / link).resolve()
+            assert target.exists(), f"{page.name}: {link}"
+            reached.add(target)
+    assert [page.name for page in docs.rglob("*.md") if page.resolve() not in reached] == []
 
 
 def test_every_picture_is_linked_from_the_readme():

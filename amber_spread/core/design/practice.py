@@ -1,7 +1,7 @@
 """The Practice: this kitchen's thicknesses, allowances and habits, used wherever a design does not say.
 
 Thicknesses and allowances are common practice unless marked otherwise; the shares lost and held in
-hand are this program's own starting values, to be corrected by each kitchen (see docs/method.md).
+hand are this program's own starting values, to be corrected by each kitchen (see docs/method/).
 """
 
 from typing import Annotated, Self
