@@ -6,7 +6,7 @@ import time
 from collections.abc import Callable
 from datetime import date
 
-from amber_spread.core.bowls import fill_bowl
+from amber_spread.core.bowls import Care, fill_bowl
 from amber_spread.core.design.finishes import GoresCover, PanelCover
 from amber_spread.core.design.shapes import BallBuild, HeartShape, TaperedBuild
 from amber_spread.core.document import Document, plan_document, read_document, write_document
@@ -69,7 +69,7 @@ def bench() -> int:
     print("\nbowls")
     show(
         "bowl walk with reserve, ten tiers",
-        lambda: [fill_bowl(uses, "", "#FFFFFF", 0.05, 5) for uses in served],
+        lambda: [fill_bowl(uses, "", "#FFFFFF", Care(0.05, 5)) for uses in served],
         GOAL_BOWLS_MS,
         before=forget,
     )

@@ -6,7 +6,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from amber_spread.core.bowls.bowls import LIKE, best_order, fill_bowl, kept_order, levels
+from amber_spread.core.bowls.bowls import LIKE, Care, best_order, fill_bowl, kept_order, levels
 from amber_spread.core.bowls.reserve import walk
 from amber_spread.core.kernel.figures import Figure, Quantity
 from amber_spread.core.tier.uses import STEPS, Use, bowl_key, step_key
@@ -76,26 +76,26 @@ def test_ties_keep_lower_tiers_and_earlier_steps_first():
 
 @given(few_uses)
 def test_one_bowl_needs_no_more_than_bowls_apart(uses):
-    together = fill_bowl(uses, "Fondant", "#FFFFFF", risk=0.05, step_g=5)
+    together = fill_bowl(uses, "Fondant", "#FFFFFF", Care(0.05, 5))
     assert together.need.value <= together.apart.value + 1e-6
 
 
 def test_a_smaller_risk_asks_for_a_larger_reserve_and_an_even_chance_for_none():
     uses = [use(1, "final", 1000, 0, 0)]
-    reserves = [fill_bowl(uses, "x", "#FFFFFF", risk, 5).reserve.value for risk in (0.5, 0.2, 0.05, 0.01)]
+    reserves = [fill_bowl(uses, "x", "#FFFFFF", Care(risk, 5)).reserve.value for risk in (0.5, 0.2, 0.05, 0.01)]
     assert reserves == sorted(reserves)
     assert reserves[0] == 0
 
 
 def test_one_bowl_for_all_takes_less_reserve_than_bowls_apart():
     uses = [use(tier, "final", 500, 40, 0) for tier in (1, 2, 3, 4)]
-    together = fill_bowl(uses, "x", "#FFFFFF", 0.05, 5).reserve.value
-    assert together < 0.7 * sum(fill_bowl([one], "x", "#FFFFFF", 0.05, 5).reserve.value for one in uses)
+    together = fill_bowl(uses, "x", "#FFFFFF", Care(0.05, 5)).reserve.value
+    assert together < 0.7 * sum(fill_bowl([one], "x", "#FFFFFF", Care(0.05, 5)).reserve.value for one in uses)
 
 
 @given(few_uses, st.floats(0.01, 0.4))
 def test_what_is_mixed_runs_short_no_oftener_than_was_risked(uses, risk):
-    bowl = fill_bowl(uses, "x", "#FFFFFF", risk, 5)
+    bowl = fill_bowl(uses, "x", "#FFFFFF", Care(risk, 5))
     assert bowl.risk.value <= risk + 1 / 1024
     assert bowl.risk.value <= bowl.risk_bare.value
     left = [bowl.left[name].value for name in ("least", "likely", "most")]
@@ -111,25 +111,27 @@ def test_a_wanted_order_is_kept_as_far_as_each_tiers_work_allows_and_costs_what_
     ordered = kept_order(uses, wanted)
     assert keeps_each_tiers_order(ordered)
     assert sorted(map(step_key, ordered)) == sorted(wanted)
-    bowl = fill_bowl(uses, "x", "#FFFFFF", 0.05, 5, wanted)
+    bowl = fill_bowl(uses, "x", "#FFFFFF", Care(0.05, 5), wanted)
     assert bowl.order_cost.value >= -1e-6
-    assert bowl.need.value == pytest.approx(fill_bowl(uses, "x", "#FFFFFF", 0.05, 5).need.value + bowl.order_cost.value)
+    assert bowl.need.value == pytest.approx(
+        fill_bowl(uses, "x", "#FFFFFF", Care(0.05, 5)).need.value + bowl.order_cost.value
+    )
 
 
 def test_a_step_that_is_not_there_is_left_out_and_one_not_named_comes_after():
     sheets = [use(1, "cover", 900, 20, 300), use(2, "cover", 600, 15, 500), use(3, "cover", 400, 10, 100)]
     assert [one.tier for one in kept_order(sheets, ["tier_9_cover", "tier_3_cover"])] == [3, 2, 1]
-    assert fill_bowl(sheets, "x", "#FFFFFF", 0.05, 5).order_cost is None
+    assert fill_bowl(sheets, "x", "#FFFFFF", Care(0.05, 5)).order_cost is None
 
 
 def test_the_same_bowl_is_the_same_every_time():
     uses = [use(1, "final", 700, 40, 300), use(2, "final", 400, 20, 150)]
-    assert fill_bowl(uses, "x", "#FFFFFF", 0.05, 5) == fill_bowl(uses, "x", "#FFFFFF", 0.05, 5)
+    assert fill_bowl(uses, "x", "#FFFFFF", Care(0.05, 5)) == fill_bowl(uses, "x", "#FFFFFF", Care(0.05, 5))
 
 
 def test_a_bowl_serves_at_least_one_use():
     with pytest.raises(ValueError, match="at least one"):
-        fill_bowl([], "x", "#FFFFFF", 0.05, 5)
+        fill_bowl([], "x", "#FFFFFF", Care(0.05, 5))
 
 
 def test_bowls_are_told_apart_by_medium_and_colour():

@@ -27,7 +27,7 @@ from amber_spread.core.design.finishes import (
     TexturedFinal,
     TowelFinal,
     TwinFinal,
-)  # fmt: skip
+)
 from amber_spread.core.design.kinds import kind_of
 from amber_spread.core.design.practice import Practice, Techniques
 from amber_spread.core.design.shapes import BallBuild, HeartShape, SideBuild, TaperedBuild

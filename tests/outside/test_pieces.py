@@ -21,7 +21,7 @@ from amber_spread.core.design.finishes import (
     PanelCover,
     PrintedCover,
     TwinFinal,
-)  # fmt: skip
+)
 from amber_spread.core.design.practice import Practice
 from amber_spread.core.design.shapes import BallBuild, PolygonShape, SideBuild, SquareShape, TaperedBuild
 from amber_spread.core.geometry import flat

@@ -6,7 +6,7 @@ import numpy
 import pytest
 from scipy import stats
 
-from amber_spread.core.bowls.bowls import best_order, fill_bowl
+from amber_spread.core.bowls.bowls import Care, best_order, fill_bowl
 from amber_spread.core.bowls.reserve import WALKS, factors, walk
 from amber_spread.core.kernel.figures import Figure, Quantity
 from amber_spread.core.tier.uses import Use
@@ -62,6 +62,6 @@ def test_many_steps_agree_with_a_million_independent_walks():
 
 
 def test_the_bowl_mixes_what_the_exact_quantile_asks_for():
-    bowl = fill_bowl([use(1, 1000, 0, 0, 0.2)], "x", "#FFFFFF", risk=0.05, step_g=5)
+    bowl = fill_bowl([use(1, 1000, 0, 0, 0.2)], "x", "#FFFFFF", Care(0.05, 5))
     wanted = exact(1000, 0.2).ppf(0.95)
     assert wanted - 6 <= bowl.mix.value <= wanted + 11

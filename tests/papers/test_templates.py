@@ -24,7 +24,7 @@ from amber_spread.core.design.finishes import (
     PrintedCover,
     Stripe,
     TwinFinal,
-)  # fmt: skip
+)
 from amber_spread.core.design.shapes import (
     BallBuild,
     DomedBuild,
@@ -37,7 +37,7 @@ from amber_spread.core.design.shapes import (
     SideBuild,
     SquareShape,
     TaperedBuild,
-)  # fmt: skip
+)
 from amber_spread.core.document.document import plan_document
 from amber_spread.core.geometry.flat import size_of
 from amber_spread.core.shop.shopping import Asked, shop

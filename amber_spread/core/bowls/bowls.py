@@ -221,12 +221,18 @@ def levels(ordered: Iterable[Use]) -> dict[str, float]:
     return reached
 
 
+class Care(NamedTuple):
+    """How carefully a bowl is filled: how often it may run short, and to what step it is weighed, g."""
+
+    risk: float
+    step_g: float
+
+
 def fill_bowl(
     uses: Iterable[Use],
     name: str,
     hex: str,
-    risk: float,
-    step_g: float,
+    care: Care,
     wanted: Sequence[str] = (),
     have_g: float | None = None,
     mixer: Mixer | None = None,
@@ -236,6 +242,7 @@ def fill_bowl(
     `have_g` is what of it is there already; `mixer` says how it comes in batches. Raises ValueError when there are no
     uses.
     """
+    risk, step_g = care
     best = best_order(uses)
     ordered = kept_order(best, wanted) if wanted else best
     if not ordered:

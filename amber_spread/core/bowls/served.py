@@ -6,7 +6,7 @@ from typing import NamedTuple
 
 from amber_spread.core.bowls.bases import Base, plan_bases
 from amber_spread.core.bowls.bowl_checks import checks_of_bowls
-from amber_spread.core.bowls.bowls import Bowl, Mixer, fill_bowl
+from amber_spread.core.bowls.bowls import Bowl, Care, Mixer, fill_bowl
 from amber_spread.core.bowls.leftovers import leftovers_of
 from amber_spread.core.bowls.reserve import forget_walks
 from amber_spread.core.design.design import BowlOrder, Design
@@ -61,6 +61,7 @@ def bowls_of(cake: SettledDesign, uses: Iterable[Use], media: Mapping[str, Mediu
     for use in uses:
         by_bowl.setdefault(bowl_key(use.medium, use.colour), []).append(use)
     decided = {one.bowl: one for one in design.orders}
+    care = Care(usual.run_out_risk, usual.weigh_step_g)
     bowls = {}
     for key, served in by_bowl.items():
         medium, colour = media[served[0].medium], served[0].colour
@@ -73,10 +74,8 @@ def bowls_of(cake: SettledDesign, uses: Iterable[Use], media: Mapping[str, Mediu
             tuple(map(Same, served)),
             name,
             hex,
-            usual.run_out_risk,
-            usual.weigh_step_g,
-            own.steps,
-            own.have_g,
+            care,
+            own,
             mixer if medium.kind in BEATEN else None,
         )
     return Kept(bowls)
@@ -106,14 +105,12 @@ def _bowl(
     uses: tuple[Same[Use], ...],
     name: str,
     hex: str,
-    risk: float,
-    step_g: float,
-    wanted: tuple[str, ...],
-    have_g: float | None,
+    care: Care,
+    decided: BowlOrder,
     mixer: Mixer | None,
 ) -> Bowl:
     """A bowl, its figures called by where it stands. Tiers that nobody changed bring the very uses they brought before,
     so a bowl that serves those alone is not filled again.
     """
-    found = fill_bowl([use.one for use in uses], name, hex, risk, step_g, wanted, have_g, mixer)
+    found = fill_bowl([use.one for use in uses], name, hex, care, decided.steps, decided.have_g, mixer)
     return named(found, f"bowls.{key}")

@@ -4,11 +4,7 @@ from collections.abc import Iterator
 
 from amber_spread.core.cake.stack import StackPlan, TierStack
 from amber_spread.core.design.design import MeasuredBake
-from amber_spread.core.design.finishes import (
-    CollarCover,
-    PlateFinal,
-    PrintedCover,
-)  # fmt: skip
+from amber_spread.core.design.finishes import CollarCover, PlateFinal, PrintedCover
 from amber_spread.core.design.kinds import kind_of
 from amber_spread.core.design.shapes import FreeShape, OvalShape, RectangleShape
 from amber_spread.core.kernel.figures import Figure

@@ -14,17 +14,11 @@ from typing import Any
 from pydantic import BaseModel, ValidationError
 
 from amber_spread.core.design.design import BaseBoard, Design, Layers, Tier
-from amber_spread.core.design.finishes import (
-    OnTop,
-    SoftFilling,
-)  # fmt: skip
+from amber_spread.core.design.finishes import OnTop, SoftFilling
 from amber_spread.core.design.kinds import BUILDS, SHAPES, Kind, Part
 from amber_spread.core.design.practice import Practice
 from amber_spread.core.design.settled import SettledTier
-from amber_spread.core.design.shapes import (
-    FreeShape,
-    HeartShape,
-)  # fmt: skip
+from amber_spread.core.design.shapes import FreeShape, HeartShape
 from amber_spread.core.kernel.base import Frozen
 from amber_spread.core.kernel.units import LengthUnit
 from amber_spread.core.line.quick_words import (
@@ -39,7 +33,7 @@ from amber_spread.core.line.quick_words import (
     read_number,
     tokens_of,
     word_of,
-)  # fmt: skip
+)
 from amber_spread.core.stock.media import Medium
 from amber_spread.core.tier import cut_for_height
 
@@ -276,9 +270,14 @@ class _Reader:
         holder[last] = {**holder.get(last, {}), **values} if last == "layers" else values
 
     def fields(
-        self, tokens: list[Token], model: type[BaseModel], leading: str | None, values: dict[str, Any],
-        opening: Token, partly: bool = False,
-    ) -> list[Token]:  # fmt: skip
+        self,
+        tokens: list[Token],
+        model: type[BaseModel],
+        leading: str | None,
+        values: dict[str, Any],
+        opening: Token,
+        partly: bool = False,
+    ) -> list[Token]:
         """Read fields of a model into `values`; gives back what is left, which must be nothing unless `partly`."""
         names = model.model_fields
         words: dict[str, list[str]] = {}

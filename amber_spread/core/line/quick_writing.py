@@ -6,9 +6,7 @@ from typing import Any
 from pydantic import BaseModel
 
 from amber_spread.core.design.design import BaseBoard, Colour, Design, Layers, Tier
-from amber_spread.core.design.finishes import (
-    OnTop,
-)  # fmt: skip
+from amber_spread.core.design.finishes import OnTop
 from amber_spread.core.line.quick_words import (
     CLAUSES,
     NESTED,
@@ -18,7 +16,7 @@ from amber_spread.core.line.quick_words import (
     medium_written,
     word_of,
     written,
-)  # fmt: skip
+)
 from amber_spread.core.stock.media import Medium
 
 

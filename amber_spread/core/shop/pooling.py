@@ -5,7 +5,7 @@ Amounts that run over in one order are met by what runs under in another, so one
 
 from collections.abc import Sequence
 
-from amber_spread.core.bowls import Bowl, fill_bowl
+from amber_spread.core.bowls import Bowl, Care, fill_bowl
 from amber_spread.core.document import Document
 from amber_spread.core.kernel.base import Made
 from amber_spread.core.kernel.figures import DEFINITION, Figure, rule, total
@@ -53,9 +53,8 @@ def pool_bowls(orders: Sequence[tuple[str, Document, Plan]]) -> dict[str, Pool]:
         ]
         practices = [document.practice for _, document, _ in bowls]
         name = bowls[0][2].name
-        together = fill_bowl(
-            uses, name, hex, min(one.run_out_risk for one in practices), max(one.weigh_step_g for one in practices)
-        ).mix
+        care = Care(min(one.run_out_risk for one in practices), max(one.weigh_step_g for one in practices))
+        together = fill_bowl(uses, name, hex, care).mix
         apart = total({title: bowl.mix.value for title, _, bowl in bowls}, "g")
         if together.value < apart.value and key not in found:
             less = saved.figure(apart.value, together.value)

@@ -13,7 +13,7 @@ from amber_spread.core.design.finishes import (
     TowelFinal,
     TwinFinal,
     covers_top,
-)  # fmt: skip
+)
 from amber_spread.core.design.kinds import kind_of
 from amber_spread.core.design.settled import SettledTier
 from amber_spread.core.design.shapes import TaperedBuild
@@ -32,7 +32,7 @@ from amber_spread.core.tier.coat_rules import (
     rim_volume,
     scraper,
     side_from_disc,
-)  # fmt: skip
+)
 from amber_spread.core.tier.measured import BuildUp, plan_build_up
 
 

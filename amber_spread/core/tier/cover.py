@@ -14,7 +14,7 @@ from amber_spread.core.design.finishes import (
     NoCover,
     PanelCover,
     PrintedCover,
-)  # fmt: skip
+)
 from amber_spread.core.design.kinds import kind_of, suits
 from amber_spread.core.design.settled import SettledTier
 from amber_spread.core.geometry.body import Body, Carried, Sideways
@@ -55,7 +55,7 @@ from amber_spread.core.tier.cover_rules import (
     strip_length,
     stripe_weight,
     trimmed_weight,
-)  # fmt: skip
+)
 from amber_spread.core.tier.panel import level_thickness, sides, wrap
 from amber_spread.core.tier.printed import plan_printed
 from amber_spread.core.tier.side import tipped

@@ -8,23 +8,14 @@ from amber_spread.core.design.shapes import (
     Build,
 )
 from amber_spread.core.geometry.body import Body
-from amber_spread.core.geometry.flat import (
-    Corner,
-    Laid,
-    Piece,
-    Stuff,
-    corners_of,
-    fits,
-)  # fmt: skip
+from amber_spread.core.geometry.flat import Corner, Laid, Piece, Stuff, corners_of, fits
 from amber_spread.core.geometry.outline import Outline, Round
 from amber_spread.core.kernel.base import Made
 from amber_spread.core.kernel.figures import Figure, same
 from amber_spread.core.stock.kit import Mat
 from amber_spread.core.stock.media import Medium
 from amber_spread.core.tier.coats import CoatPlan
-from amber_spread.core.tier.cover_rules import (
-    circle_size,
-)  # fmt: skip
+from amber_spread.core.tier.cover_rules import circle_size
 
 PRINTED_HEX = "#FBF7EE"
 """The colour a ready-made printed sheet is drawn in."""

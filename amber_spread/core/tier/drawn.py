@@ -263,7 +263,7 @@ def _inside(place: str, tier: Tier, cut: Cut, hex_of: HexOf) -> Iterator[Part]:
             gap = [(half, low), *rim[:-1], (half, high)]
             yield Part(place="", kind="crumb", hex=hex_of(tier.crumb.medium, tier.crumb.colour), outline=gap)
         else:
-            yield from _filled(f"{place}.filling", filling, rim, inner, low, top, fill_hex, dam_hex)
+            yield from _filled(f"{place}.filling", filling, rim, inner, low, top, (fill_hex, dam_hex))
 
 
 def _ring(rim: list[Point], inner_mm: float) -> list[Point]:
@@ -278,9 +278,9 @@ def _filled(
     inner: float,
     low: float,
     high: float,
-    fill_hex: str,
-    dam_hex: str,
+    hexes: tuple[str, str],
 ) -> Iterator[Part]:
+    fill_hex, dam_hex = hexes
     half = min(x for x, _ in rim[:-1])
     dam_mm = min(filling.dam_width.value, half) if filling.dam_width else 0.0
     seal_mm = min(filling.seal_thickness.value, high - low) if filling.seal_thickness else 0.0

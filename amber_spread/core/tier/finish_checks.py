@@ -15,7 +15,7 @@ from amber_spread.core.design.finishes import (
     TexturedFinal,
     TowelFinal,
     covers_top,
-)  # fmt: skip
+)
 from amber_spread.core.design.kinds import kind_of
 from amber_spread.core.kernel.check import Check, Checker, mm, times
 from amber_spread.core.kernel.figures import Quantity

@@ -34,7 +34,7 @@ from amber_spread.core.tier.layer_rules import (
     tin_depth,
     tins_for,
     without_cavity,
-)  # fmt: skip
+)
 from amber_spread.core.tier.slabs import Slab, slabs_of, volume_over
 
 _COMMON = parts_rule(
@@ -153,7 +153,7 @@ def plan_layers(tier: SettledTier, media: dict[str, Medium], above_mm: float) ->
     slabs = slabs_of(layers, cut.value, thickness.value, board_mm)
     room = room_in(layers, body, slabs)
     hollow = plan_room(tier, room) if room else None
-    filling = _plan_filling(tier, media, outline, body, slabs, count, thickness, room)
+    filling = _plan_filling(tier, media, outline, body, slabs, count, room)
     area = outline.area_figure()
     stack = slab_volume.figure(layers.count, area.value, cut.value)
     cake = stack
@@ -279,9 +279,13 @@ def _plan_tins(tier: SettledTier, cut_mm: float) -> dict[str, Figure | None]:
 
 
 def _plan_syrup(
-    tier: SettledTier, media: dict[str, Medium], area_mm2: float, body: Solid, slabs: list[Slab],
+    tier: SettledTier,
+    media: dict[str, Medium],
+    area_mm2: float,
+    body: Solid,
+    slabs: list[Slab],
     room: Room | None,
-) -> SyrupPlan | None:  # fmt: skip
+) -> SyrupPlan | None:
     """Syrup on the upper face of every layer, as that face is once the cake is carved and hollowed."""
     syrup = tier.asked.layers.syrup
     if syrup is None:
@@ -317,10 +321,9 @@ def _plan_filling(
     body: Solid,
     slabs: list[Slab],
     count: Figure,
-    thickness: Figure,
     room: Room | None,
 ) -> FillingPlan:
-    filling = tier.asked.filling
+    filling, thickness = tier.asked.filling, tier.filling
     density = media[filling.medium].density_g_per_ml
     spread = spread_thickness.figure(thickness.value, tier.usual.settling)
     common = {"count": count, "thickness": thickness, "spread": spread}

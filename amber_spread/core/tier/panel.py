@@ -34,7 +34,7 @@ from amber_spread.core.tier.cover_rules import (
     strip_count,
     strip_height,
     strip_length,
-)  # fmt: skip
+)
 from amber_spread.core.tier.side import tipped
 
 EVEN_MM = 0.5

@@ -4,7 +4,7 @@
 clean: the scrapings of a final coat, the trimmings of a rolled sheet.
 """
 
-from collections.abc import Callable, Collection, Sequence
+from collections.abc import Callable, Collection
 from typing import Literal
 
 from amber_spread.core.design.finishes import (
@@ -30,10 +30,9 @@ from amber_spread.core.kernel.figures import (
     same,
 )
 from amber_spread.core.kernel.naming import named
-from amber_spread.core.tier.coats import CoatsPlan
 from amber_spread.core.tier.cover_plan import CoverPlan
-from amber_spread.core.tier.extras import BorderPlan, OnTopPlan
-from amber_spread.core.tier.layers import LayersPlan
+from amber_spread.core.tier.drawn import Cut
+from amber_spread.core.tier.extras import OnTopPlan
 
 Step = Literal["syrup", "seal", "dam", "filling", "crumb", "final", "cover", "on_top", "border"]
 STEPS: tuple[Step, ...] = ("syrup", "seal", "dam", "filling", "crumb", "final", "cover", "on_top", "border")
@@ -138,11 +137,7 @@ def sheet_float(trimmed_g: float, lost_g: float) -> float:
 def uses_of_tier(
     number: int,
     tier: SettledTier,
-    layers: LayersPlan,
-    coats: CoatsPlan,
-    cover: CoverPlan | None,
-    on_top: Sequence[OnTopPlan],
-    borders: Sequence[BorderPlan],
+    cut: Cut,
     marbled: Collection[str | None] = (),
 ) -> list[Use]:
     """Every use of tier `number` (from 1 at the bottom), in working order, its figures called as they stand in their
@@ -150,13 +145,19 @@ def uses_of_tier(
 
     `marbled` are the colours kneaded as marble, whose trimmings cannot be rolled again as such.
     """
-    techniques = tier.usual.techniques
+    techniques, layers, coats, cover = tier.usual.techniques, cut.layers, cut.coats, cut.cover
     uses: list[Use] = []
 
     def take(
-        step: Step, medium: str, colour: str | None, stays: Figure, technique: Technique,
-        trimmed: Figure | None = None, gone: Figure | None = None, spare: Figure | None = None,
-    ) -> None:  # fmt: skip
+        step: Step,
+        of: tuple[str, str | None],
+        stays: Figure,
+        technique: Technique,
+        trimmed: Figure | None = None,
+        gone: Figure | None = None,
+        spare: Figure | None = None,
+    ) -> None:
+        medium, colour = of
         gone = lost.figure(stays.value, technique.lost) if gone is None else gone
         if spare is not None:
             in_hand = spare
@@ -172,40 +173,40 @@ def uses_of_tier(
 
     syrup = tier.asked.layers.syrup
     if layers.syrup and syrup:
-        take("syrup", syrup.medium, syrup.colour, layers.syrup.weight, techniques.syrup)
+        take("syrup", (syrup.medium, syrup.colour), layers.syrup.weight, techniques.syrup)
     filling = tier.asked.filling
     if isinstance(filling, SoftFilling) and layers.filling.seal_weight and layers.filling.dam_weight:
-        take("seal", filling.dam_medium, filling.dam_colour, layers.filling.seal_weight, techniques.seal)
-        take("dam", filling.dam_medium, filling.dam_colour, layers.filling.dam_weight, techniques.dam)
+        take("seal", (filling.dam_medium, filling.dam_colour), layers.filling.seal_weight, techniques.seal)
+        take("dam", (filling.dam_medium, filling.dam_colour), layers.filling.dam_weight, techniques.dam)
     stays = layers.filling.weight
     gone = squeezed.figure(stays.value, techniques.filling.lost, tier.usual.settling)
-    take("filling", filling.medium, filling.colour, stays, techniques.filling, gone=gone)
-    crumbs = tier.asked.crumb.medium, tier.asked.crumb.colour, coats.crumb_stays
+    take("filling", (filling.medium, filling.colour), stays, techniques.filling, gone=gone)
+    crumbs = tier.asked.crumb.medium, tier.asked.crumb.colour
     if coats.goes_on is None:
-        take("crumb", *crumbs, techniques.crumb)
+        take("crumb", crumbs, coats.crumb_stays, techniques.crumb)
     else:
         back = scraped_off.figure(coats.goes_on.value, coats.crumb_stays.value, techniques.semi_naked.lost)
         spare = float_of.figure(coats.goes_on.value, techniques.semi_naked.float)
-        take("crumb", *crumbs, techniques.semi_naked, gone=back, spare=spare)
+        take("crumb", crumbs, coats.crumb_stays, techniques.semi_naked, gone=back, spare=spare)
     final = tier.asked.final
     if coats.stays is not None and not isinstance(final, NoFinal | SemiNakedFinal):
         technique = techniques.named(kind_of(final).technique)
-        take("final", final.medium, final.colour, coats.stays, technique)
+        take("final", (final.medium, final.colour), coats.stays, technique)
     if cover is not None and cover.over is not None and not isinstance(tier.asked.cover, NoCover | PrintedCover):
         _take_cover(tier, cover, marbled, take)
     by_sheet: dict[tuple[str, str | None], list[OnTopPlan]] = {}
-    for top, laid in zip(tier.asked.on_top, on_top, strict=True):
+    for top, laid in zip(tier.asked.on_top, cut.on_top.values(), strict=True):
         by_sheet.setdefault((top.medium, top.colour), []).append(laid)
     for (medium, colour), laid_on in by_sheet.items():
         stays = same("pieces of this colour", sum(one.stays_weight.value for one in laid_on), "g")
         trimmed = same("trimmed off them", sum(one.trimmed_weight.value for one in laid_on), "g")
         marble = trimmed_marble.figure(trimmed.value) if colour in marbled else None
-        take("on_top", medium, colour, stays, techniques.pieces, trimmed=trimmed, gone=marble)
+        take("on_top", (medium, colour), stays, techniques.pieces, trimmed=trimmed, gone=marble)
     by_bowl: dict[tuple[str, str | None], list[float]] = {}
-    for border, plan in zip(tier.asked.borders, borders, strict=True):
+    for border, plan in zip(tier.asked.borders, cut.borders.values(), strict=True):
         by_bowl.setdefault((border.medium, border.colour), []).append(plan.weight.value)
     for (medium, colour), weights in by_bowl.items():
-        take("border", medium, colour, same("borders of this colour", sum(weights), "g"), techniques.border)
+        take("border", (medium, colour), same("borders of this colour", sum(weights), "g"), techniques.border)
     return [
         named(use, f"bowls.{bowl_key(use.medium, use.colour)}.steps.{step_key(use)}") for use in uses if use.kept_g > 0
     ]
@@ -219,9 +220,9 @@ def _take_cover(
     assert not isinstance(asked, NoCover | PrintedCover)
     if isinstance(asked, CollarCover):
         assert cover.stays is not None
-        take("cover", asked.medium, asked.colour, cover.stays, techniques.collar)
+        take("cover", (asked.medium, asked.colour), cover.stays, techniques.collar)
         return
     technique = techniques.named(kind_of(asked).technique)
     for share in cover.colours.values():
         gone = trimmed_marble.figure(share.trimmed.value) if share.colour in marbled else None
-        take("cover", asked.medium, share.colour, share.stays, technique, trimmed=share.trimmed, gone=gone)
+        take("cover", (asked.medium, share.colour), share.stays, technique, trimmed=share.trimmed, gone=gone)

@@ -208,7 +208,7 @@ def _work(
         stands=_stands(tier, bodies, leaning, edge, flat, proud, borders),
         drawn=draw_tier(number, tier.asked, cut, hex_of),
         takes=taken,
-        uses=uses_of_tier(number, tier, layers, coats, cover, on_top, borders, marbled),
+        uses=uses_of_tier(number, tier, cut, marbled),
     )
     return Worked(**named(done._asdict(), f"tiers.{number}"))
 
