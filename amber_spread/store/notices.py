@@ -11,7 +11,7 @@ from pydantic import ValidationError
 from sqlalchemy import Engine, func, select
 from sqlalchemy.orm import Session
 
-from amber_spread.core.document import Kind
+from amber_spread.core.document import FileKind
 from amber_spread.core.kernel.base import Frozen
 from amber_spread.store.engine import CONNECT_S
 
@@ -28,12 +28,12 @@ class Notice(Frozen):
     An order that was taken off the shelf or put back keeps its number.
     """
 
-    what: Kind
+    what: FileKind
     id: str
     number: int
 
 
-def tell(session: Session, what: Kind, number: int, id: object = "") -> None:
+def tell(session: Session, what: FileKind, number: int, id: object = "") -> None:
     """Tell everyone who listens of a save, once the session's work is kept."""
     session.execute(select(func.pg_notify(CHANNEL, Notice(what=what, id=str(id), number=number).model_dump_json())))
 

@@ -9,7 +9,7 @@ from sqlalchemy import Engine, select, text
 from sqlalchemy.orm import Session
 
 from amber_spread.core.design.practice import Practice
-from amber_spread.core.document import NOW, FromLater, Kind, complaint_at, complaints_of, upgraded
+from amber_spread.core.document import NOW, FileKind, FromLater, complaint_at, complaints_of, upgraded
 from amber_spread.core.kernel.base import Frozen
 from amber_spread.core.stock.kit import STARTING, Kit
 from amber_spread.core.stock.pantry import Pantry
@@ -45,7 +45,7 @@ class Shelf(Generic[T]):
     """One whole of one database: its kit, its pantry. Safe to use from many threads and processes at once."""
 
     row: ClassVar[type[WholeRow]]
-    kind: ClassVar[Kind]
+    kind: ClassVar[FileKind]
     what: ClassVar[str]
     start: T
 

@@ -7,7 +7,7 @@ from typing import Literal
 from amber_spread.core.kernel.base import Frozen
 from amber_spread.core.kernel.figures import Origin
 
-Room = Literal["Cake", "Coats", "Cover", "Boards", "Mixing"]
+Chapter = Literal["Cake", "Coats", "Cover", "Boards", "Mixing"]
 
 
 class Habit(Frozen):
@@ -16,7 +16,7 @@ class Habit(Frozen):
     name: str
     words: str
     effect: str
-    room: Room
+    room: Chapter
     limit: str
     percent: bool
     origin: Origin
@@ -39,7 +39,7 @@ SHARES = {
 
 
 def _habits() -> tuple[Habit, ...]:
-    rows: list[tuple[Room, str, str, str, str, Origin]] = [
+    rows: list[tuple[Chapter, str, str, str, str, Origin]] = [
         ("Cake", "trimmed_skin_mm", "trimmed_skin_mm", "Skin trimmed off, each side",
          "Takes so much off the tin’s half width before anything is spread.", "common practice"),
         ("Cake", "filling_mm", "filling_thickness_mm", "Filling", "The thickness of every filling not set by itself.",

@@ -126,7 +126,7 @@ class Kind(Frozen):
     icon: str = ""
 
 
-class Part(NamedTuple):
+class DesignPart(NamedTuple):
     """A part of a tier: where it stands in it, the word the quick line opens it with, its kinds, and whether a tier may
     have several.
     """
@@ -362,11 +362,11 @@ COVERS = dict(
     )
 )  # fmt: skip
 
-PARTS: tuple[Part, ...] = (
-    Part((), "", dict((_kind(Tier, "Tier", ask("tin_diameter_mm", "Tin, across", "tin_diameter_mm")),))),
-    Part(("shape",), "", SHAPES),
-    Part(("build",), "", BUILDS),
-    Part(("layers",), "layers", dict((
+PARTS: tuple[DesignPart, ...] = (
+    DesignPart((), "", dict((_kind(Tier, "Tier", ask("tin_diameter_mm", "Tin, across", "tin_diameter_mm")),))),
+    DesignPart(("shape",), "", SHAPES),
+    DesignPart(("build",), "", BUILDS),
+    DesignPart(("layers",), "layers", dict((
         _kind(
             Layers, "Layers", ask("count", "Layers", "layer_count"),
             ask("height_mm", "Each cut at", "layer_height_mm", "the common cut"),
@@ -374,30 +374,30 @@ PARTS: tuple[Part, ...] = (
             ask("board_after", "Hidden board above layer", "board_after", "none"), leading="height_mm",
         ),
     ))),
-    Part(("layers", "bake"), "baked", dict((
+    DesignPart(("layers", "bake"), "baked", dict((
         _kind(MeasuredBake, "Measured", ask("torte", "Each torted into", "torte"), keeps=("torte",)),
         _kind(TinBake, "To bake", ask("depth_mm", "Tins, deep", "tin_depth_mm"),
               ask("torte", "Each torted into", "torte"), leading="depth_mm", keeps=("torte",)),
     ))),
-    Part(("layers", "cavity"), "cavity", dict((
+    DesignPart(("layers", "cavity"), "cavity", dict((
         _kind(
             Cavity, "Hidden room", ask("diameter_mm", "Hidden room, across", "cavity_mm"),
             ask("first", "Begins in layer", "layer_count", "the second"),
             ask("last", "Ends in layer", "layer_count", "the last but one"), leading="diameter_mm",
         ),
     ))),
-    Part(("layers", "syrup"), "syrup", dict((
+    DesignPart(("layers", "syrup"), "syrup", dict((
         _kind(Syrup, "Syrup", ask("soak_mm", "Soaks in, each layer", "syrup_soak_mm"), leading="soak_mm",
               media=("syrup",), technique="syrup"),
     ))),
-    Part(("filling",), "fill", FILLED),
-    Part(("crumb",), "crumb", dict((
+    DesignPart(("filling",), "fill", FILLED),
+    DesignPart(("crumb",), "crumb", dict((
         _kind(CrumbCoat, "Crumb coat", ask("thickness_mm", "Crumb coat, thick", "coat_thickness_mm"),
               leading="thickness_mm", media=COATS, technique="crumb"),
     ))),
-    Part(("final",), "coat", FINALS),
-    Part(("cover",), "cover", COVERS),
-    Part(("borders",), "border", dict((
+    DesignPart(("final",), "coat", FINALS),
+    DesignPart(("cover",), "cover", COVERS),
+    DesignPart(("borders",), "border", dict((
         _kind(
             Border, "Border", ask("bead_mm", "Bead, wide", "bead_mm"),
             pick("at", "Border", ("foot", "along the foot"), ("top", "along the top edge")),
@@ -405,14 +405,14 @@ PARTS: tuple[Part, ...] = (
             leading="bead_mm", media=COATS, technique="border",
         ),
     )), many=True),
-    Part(("on_top",), "ontop", dict((
+    DesignPart(("on_top",), "ontop", dict((
         _kind(
             OnTop, "Laid on the top", ask("across_mm", "Across", "on_top_mm"),
             ask("thickness_mm", "Rolled, thick", "fondant_thickness_mm"), ask("count", "How many", "pieces"),
             leading="across_mm", media=SHEETS, technique="pieces",
         ),
     )), many=True),
-    Part(("measured",), "measured", dict((_kind(Measured, "Measured"),))),
+    DesignPart(("measured",), "measured", dict((_kind(Measured, "Measured"),))),
 )  # fmt: skip
 """Every part of a tier that has kinds or asks for numbers, in the order the quick line writes them."""
 _COVERS = {kind.kind: kind for kind in COVERS.values()}

@@ -8,11 +8,10 @@ from typing import Annotated, Self
 
 from pydantic import model_validator
 
+from amber_spread.core.design.finishes import FillingThickness, Thickness
 from amber_spread.core.kernel import limits
 from amber_spread.core.kernel.base import Frozen, at
 
-Thickness = Annotated[float, limits.COAT_THICKNESS.field()]
-FillingThickness = Annotated[float, limits.FILLING_THICKNESS.field()]
 Share = Annotated[float, limits.FRACTION.field()]
 
 

@@ -12,9 +12,9 @@ from amber_spread.core.kernel import limits
 from amber_spread.core.kernel.base import Frozen, Usual, at
 
 Length = Annotated[float, limits.TIN_LENGTH.field()]
-Corner = Annotated[float, limits.CORNER_RADIUS.field()]
+CornerRadius = Annotated[float, limits.CORNER_RADIUS.field()]
 Coordinate = Annotated[float, limits.COORDINATE.field()]
-Share = Annotated[float, limits.PROFILE_SHARE.field()]
+ProfileShare = Annotated[float, limits.PROFILE_SHARE.field()]
 
 
 class RoundShape(Frozen):
@@ -31,7 +31,7 @@ class SquareShape(Frozen):
     """A square tin, its corners sharp or of a radius."""
 
     kind: Literal["square"] = "square"
-    corner_mm: Corner = 0.0
+    corner_mm: CornerRadius = 0.0
 
     def outline(self, across_mm: float) -> Outline:
         """The tin from above, mm across. Raises ValueError when the corners do not fit."""
@@ -43,7 +43,7 @@ class RectangleShape(Frozen):
 
     kind: Literal["rectangle"] = "rectangle"
     length_mm: Length
-    corner_mm: Corner = 0.0
+    corner_mm: CornerRadius = 0.0
 
     def outline(self, across_mm: float) -> Outline:
         """The tin from above, mm across. Raises ValueError when the corners do not fit."""
@@ -55,7 +55,7 @@ class PolygonShape(Frozen):
 
     kind: Literal["polygon"] = "polygon"
     sides: Literal[6, 8, 10, 12] = 6
-    corner_mm: Corner = 0.0
+    corner_mm: CornerRadius = 0.0
 
     def outline(self, across_mm: float) -> Outline:
         """The tin from above, mm across. Raises ValueError when the corners do not fit."""
@@ -207,7 +207,7 @@ class ProfilePoint(Frozen):
     """A corner of a turned profile, as shares of the tier's height and of its half width."""
 
     up: Annotated[float, limits.SHARE.field()]
-    out: Share
+    out: ProfileShare
 
 
 class TurnedBuild(_Build):

@@ -11,7 +11,7 @@ from amber_spread.core.document.document import (
     read_document,
     write_document,
 )
-from amber_spread.core.document.upgrades import NOW, FromLater, Kind, upgraded
+from amber_spread.core.document.upgrades import NOW, FileKind, FromLater, upgraded
 
 __all__ = [
     "Complaint",
@@ -19,7 +19,7 @@ __all__ = [
     "FORMAT",
     "FileError",
     "FromLater",
-    "Kind",
+    "FileKind",
     "NOW",
     "complaint_at",
     "complaints_of",

@@ -8,8 +8,8 @@ format to `tests/golden`.
 from collections.abc import Callable, Mapping
 from typing import Any, Literal
 
-Kind = Literal["order", "kit", "pantry", "practice"]
-Step = Callable[[dict[str, Any]], dict[str, Any]]
+FileKind = Literal["order", "kit", "pantry", "practice"]
+UpgradeStep = Callable[[dict[str, Any]], dict[str, Any]]
 
 _FORMER = {"batter_fill": 0.6, "semi_naked_share": 0.4}
 _FORMER_TECHNIQUES: dict[str, tuple[float, float, float]] = {
@@ -55,9 +55,9 @@ def _as_it_now_starts(practice: dict[str, Any]) -> dict[str, Any]:
     return kept
 
 
-STEPS: dict[Kind, dict[int, Step]] = {"order": {1: _order_1}, "kit": {}, "pantry": {}, "practice": {}}
+STEPS: dict[FileKind, dict[int, UpgradeStep]] = {"order": {1: _order_1}, "kit": {}, "pantry": {}, "practice": {}}
 """By what is kept, the step that leads from each format to the next."""
-NOW: dict[Kind, int] = {kind: 1 + max(steps, default=0) for kind, steps in STEPS.items()}
+NOW: dict[FileKind, int] = {kind: 1 + max(steps, default=0) for kind, steps in STEPS.items()}
 """The number of today's format of each."""
 
 
@@ -65,7 +65,7 @@ class FromLater(ValueError):
     """Something was written in a format this version does not know yet."""
 
 
-def upgraded(kind: Kind, number: int, content: Mapping[str, Any]) -> dict[str, Any]:
+def upgraded(kind: FileKind, number: int, content: Mapping[str, Any]) -> dict[str, Any]:
     """What was written in format `number`, as today's format says it. Raises FromLater for a number beyond today's."""
     if not 1 <= number <= NOW[kind]:
         raise FromLater(f"is number {number}, and this version reads none beyond {NOW[kind]}")

@@ -12,7 +12,7 @@ from dataclasses import dataclass
 from typing import Protocol
 
 from amber_spread.core.geometry.outline import Outline, Point, Round
-from amber_spread.core.geometry.profile import Arc, Line, Node, Piece, Profile, moved, rounded_rim, straight
+from amber_spread.core.geometry.profile import Arc, Line, Node, Profile, Stretch, moved, rounded_rim, straight
 from amber_spread.core.geometry.traced import Traced
 from amber_spread.core.kernel.base import once
 
@@ -264,7 +264,7 @@ class Carried:
         area = self._by_growth[0]
         return sum(area(out) * rise for piece in pieces for out, _, rise in self._along(piece)) / MM3_PER_ML
 
-    def _along(self, piece: Piece) -> Sequence[Node]:
+    def _along(self, piece: Stretch) -> Sequence[Node]:
         """Nodes to integrate over; a slanted wall of a traced outline in as many steps as the outline is grown at."""
         if not isinstance(self.base, Traced) or isinstance(piece, Arc) or abs(piece.x1 - piece.x0) < FLAT_MM:
             return piece.along()

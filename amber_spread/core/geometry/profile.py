@@ -10,8 +10,10 @@ from collections.abc import Callable, Sequence
 from functools import lru_cache
 from typing import Literal, NamedTuple
 
+from amber_spread.core.geometry.outline import Point
+
 Face = Literal["under", "wall", "top"]
-Drawn = tuple[float, float]
+
 Node = tuple[float, float, float]
 LEVEL_MM = 1e-7
 ARC_DRAWN = math.radians(4)
@@ -60,7 +62,7 @@ class Line(NamedTuple):
         """The piece of it between two heights."""
         return Line(self.out_at(low), low, self.out_at(high), high, self.face)
 
-    def drawn(self) -> Sequence[Drawn]:
+    def drawn(self) -> Sequence[Point]:
         """Its ends."""
         return (self.x0, self.z0), (self.x1, self.z1)
 
@@ -116,7 +118,7 @@ class Arc(NamedTuple):
         """The angle at which it reaches a height."""
         return math.asin(max(-1.0, min(1.0, (up - self.z) / self.radius)))
 
-    def drawn(self) -> Sequence[Drawn]:
+    def drawn(self) -> Sequence[Point]:
         """Points along it close enough to look round."""
         return _drawn(self)
 
@@ -127,7 +129,7 @@ class Arc(NamedTuple):
 
 # An arc is asked for these several times in a plan, and most arcs stay as they are from edit to edit.
 @lru_cache(maxsize=1024)
-def _drawn(arc: Arc) -> Sequence[Drawn]:
+def _drawn(arc: Arc) -> Sequence[Point]:
     steps = max(2, math.ceil((arc.end - arc.start) / ARC_DRAWN))
     turns = (arc.start + (arc.end - arc.start) * step / steps for step in range(steps + 1))
     return tuple((arc.x + arc.radius * math.cos(turn), arc.z + arc.radius * math.sin(turn)) for turn in turns)
@@ -146,8 +148,8 @@ def _nodes(arc: Arc) -> Sequence[Node]:
     return tuple(found)
 
 
-Piece = Line | Arc
-Profile = tuple[Piece, ...]
+Stretch = Line | Arc
+Profile = tuple[Stretch, ...]
 
 
 def straight(half_mm: float, height_mm: float) -> Profile:
@@ -238,9 +240,9 @@ def moved(profile: Profile, distance: Callable[[Face], float], foot_coated: bool
         del pieces[gone[0]]
 
 
-def _with_ledges(pieces: list[Piece], before: list[Piece]) -> list[Piece]:
+def _with_ledges(pieces: list[Stretch], before: list[Stretch]) -> list[Stretch]:
     """The moved pieces with a level one wherever a wall stands clear of the arc above it, or would meet it too low."""
-    found: list[Piece] = []
+    found: list[Stretch] = []
     for piece, was in zip(pieces, before, strict=True):
         below = found[-1] if found else None
         if isinstance(piece, Arc) and isinstance(below, Line) and not below.level:
@@ -251,26 +253,26 @@ def _with_ledges(pieces: list[Piece], before: list[Piece]) -> list[Piece]:
     return found
 
 
-def _at_axis(last: Piece, axis_x: float) -> tuple[float, float]:
+def _at_axis(last: Stretch, axis_x: float) -> tuple[float, float]:
     """Where the last piece ends: on the axis, which a slanted wall left without a top reaches higher up."""
     if isinstance(last, Line) and not last.level and last.x1 != last.x0:
         return axis_x, last.z0 + (axis_x - last.x0) * (last.z1 - last.z0) / (last.x1 - last.x0)
     return axis_x, last.z1
 
 
-def _joined(piece: Piece, low: tuple[float, float], high: tuple[float, float]) -> Piece:
+def _joined(piece: Stretch, low: tuple[float, float], high: tuple[float, float]) -> Stretch:
     if isinstance(piece, Arc):
         return piece._replace(start=piece.angle(low[1]), end=piece.angle(high[1]))
     return Line(*low, *high, piece.face)
 
 
-def _turned_back(old: Piece, new: Piece) -> bool:
+def _turned_back(old: Stretch, new: Stretch) -> bool:
     if isinstance(old, Arc) or isinstance(new, Arc):
         return isinstance(new, Arc) and new.end < new.start
     return (old.x1 - old.x0) * (new.x1 - new.x0) + (old.z1 - old.z0) * (new.z1 - new.z0) < 0
 
 
-def _meet(low: Piece, high: Piece) -> tuple[float, float]:
+def _meet(low: Stretch, high: Stretch) -> tuple[float, float]:
     """Where two neighbouring pieces, carried on, meet; between their ends where they do not."""
     middle = ((low.x1 + high.x0) / 2, (low.z1 + high.z0) / 2)
     if isinstance(low, Line) and isinstance(high, Line):

@@ -15,7 +15,7 @@ from pydantic import BaseModel, ValidationError
 
 from amber_spread.core.design.design import BaseBoard, Design, Layers, Tier
 from amber_spread.core.design.finishes import OnTop, SoftFilling
-from amber_spread.core.design.kinds import BUILDS, SHAPES, Kind, Part
+from amber_spread.core.design.kinds import BUILDS, SHAPES, DesignPart, Kind
 from amber_spread.core.design.practice import Practice
 from amber_spread.core.design.settled import SettledTier
 from amber_spread.core.design.shapes import FreeShape, HeartShape
@@ -250,7 +250,7 @@ class _Reader:
             self.fields(rest, model, part.kinds[model].leading, values, opening)
             self.put(tier, part, values)
 
-    def guess(self, part: Part, tokens: list[Token]) -> type[BaseModel]:
+    def guess(self, part: DesignPart, tokens: list[Token]) -> type[BaseModel]:
         """The kind a clause means when it does not say: soft where it runs or a dam is named, else the first."""
         if part.word == "fill":
             found = find_medium(tokens, self.media)
@@ -258,7 +258,7 @@ class _Reader:
                 return SoftFilling
         return next(iter(part.kinds))
 
-    def put(self, tier: dict[str, Any], part: Part, values: dict[str, Any]) -> None:
+    def put(self, tier: dict[str, Any], part: DesignPart, values: dict[str, Any]) -> None:
         """Set what a clause says at its place in the tier."""
         if part.many:
             tier.setdefault(part.path[0], []).append(values)

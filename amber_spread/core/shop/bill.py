@@ -10,7 +10,7 @@ from amber_spread.core.stock.goods import good_key
 from amber_spread.core.stock.kit import KitNeed
 
 
-class Taken(NamedTuple):
+class Leaving(NamedTuple):
     """So many of one kind of goods; `tier` counts from 1, None is the cake as a whole."""
 
     tier: int | None
@@ -18,19 +18,19 @@ class Taken(NamedTuple):
     pieces: float
 
 
-def goods_taken(document: Document, plan: Plan) -> Iterator[Taken]:
+def goods_taken(document: Document, plan: Plan) -> Iterator[Leaving]:
     """What leaves with the cake: boards in the size that is kept, rods for supports, printed sheets."""
     for need in plan.kit.values():
         if need.tool in ("board", "base board"):
-            yield Taken(need.tier, _key(need), 1)
+            yield Leaving(need.tier, _key(need), 1)
     rod_mm = document.practice.rod_mm
     for number, (asked, tier) in enumerate(zip(document.design.tiers, plan.tiers, strict=True), 1):
         rods = [found.rods.value for found in (tier.layers.board, tier.stack) if found and found.rods]
         if rods:
-            yield Taken(number, good_key("support", rod_mm), sum(rods))
+            yield Leaving(number, good_key("support", rod_mm), sum(rods))
         if isinstance(asked.cover, PrintedCover) and tier.cover and tier.cover.printed:
             sheet = good_key("printed sheet", asked.cover.sheet_width_mm, asked.cover.sheet_height_mm)
-            yield Taken(number, sheet, tier.cover.printed.sheets.value)
+            yield Leaving(number, sheet, tier.cover.printed.sheets.value)
 
 
 def tools_to_get(plan: Plan) -> Iterator[str]:

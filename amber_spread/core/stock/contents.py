@@ -12,7 +12,7 @@ from amber_spread.core.stock.media import Allergen, Medium
 from amber_spread.core.stock.pantry import Pantry
 from amber_spread.core.stock.recipes import QUARTER, Item, Recipe, step_of, yield_of
 
-Share = Annotated[float, Field(gt=0, le=100)]
+BatchShare = Annotated[float, Field(gt=0, le=100)]
 
 
 class CakeMix(Frozen):
@@ -23,7 +23,7 @@ class CakeMix(Frozen):
 
     name: Name
     batch_ml: Annotated[float, limits.BATCH.field()]
-    step: Share = QUARTER
+    step: BatchShare = QUARTER
     allergens: tuple[Allergen, ...] = ()
 
 

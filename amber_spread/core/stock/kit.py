@@ -70,7 +70,7 @@ class PrintedSheet(Frozen):
 
 
 _MOST = int(limits.OWNED.high)
-Plate = Annotated[float, limits.DISC_DIAMETER.field()]
+DiscSize = Annotated[float, limits.DISC_DIAMETER.field()]
 Board = Annotated[float, limits.BOARD_DIAMETER.field()]
 Tall = Annotated[float, limits.SCRAPER.field()]
 
@@ -97,7 +97,7 @@ class Kit(Frozen):
     tins: Annotated[tuple[Tin, ...], Field(max_length=_MOST)] = tuple(
         Tin(across_mm=across) for across in _inches(4, 6, 8, 10, 12)
     ) + (Tin(shape="square", across_mm=203.2), Tin(shape="ball", across_mm=152.4, depth_mm=76.2))
-    discs_mm: Annotated[tuple[Plate, ...], Field(max_length=_MOST)] = _inches(4.25, 6.25, 8.25, 10.25)
+    discs_mm: Annotated[tuple[DiscSize, ...], Field(max_length=_MOST)] = _inches(4.25, 6.25, 8.25, 10.25)
     boards_mm: Annotated[tuple[Board, ...], Field(max_length=_MOST)] = _inches(4, 5, 6, 7, 8, 10, 12, 13, 14, 16)
     shaped_boards: Annotated[tuple[ShapedBoard, ...], Field(max_length=_MOST)] = ()
     scrapers_mm: Annotated[tuple[Tall, ...], Field(max_length=_MOST)] = _inches(4, 6, 10)

@@ -8,7 +8,7 @@ from typing import Literal, NamedTuple, TypeVar
 from amber_spread.core.design.design import Tier
 from amber_spread.core.design.finishes import NoCover, NoFinal, PanelCover, PrintedCover, SemiNakedFinal, SoftFilling
 from amber_spread.core.geometry.body import Body, Envelopes, Sideways, Straight
-from amber_spread.core.geometry.outline import Outline, arc
+from amber_spread.core.geometry.outline import Outline, Point, arc
 from amber_spread.core.kernel.base import Made
 from amber_spread.core.tier.coats import CoatsPlan
 from amber_spread.core.tier.cover_plan import PRINTED_HEX, CoverPlan
@@ -24,7 +24,6 @@ BEAD_STEP = math.radians(15)
 BOARD_HEX = "#CFE3E2"
 
 PartKind = Literal["board", "sponge", "filling", "seal", "dam", "crumb", "final", "cover", "border", "on_top"]
-Point = tuple[float, float]
 
 
 class Part(Made):

@@ -30,7 +30,7 @@ class Packed(NamedTuple):
     laid: list[tuple[int, float, float, bool]]
 
 
-class Cut(NamedTuple):
+class StripsCut(NamedTuple):
     """How the strips are cut: so many, so long, turned on the sheet or not, and how they and the top lie."""
 
     strips: int
@@ -130,7 +130,7 @@ def _lies(wide_mm: float, high_mm: float, cover: PrintedCover) -> bool:
 
 def _cuts(
     cover: PrintedCover, girth_mm: float, high_mm: float, overlap_mm: float, tops: list[tuple[float, float]]
-) -> Iterator[Cut]:
+) -> Iterator[StripsCut]:
     """Ways to cut the strips: the fewest that lie on the sheet, either way round, and a few more."""
     sheet = cover.sheet_width_mm, cover.sheet_height_mm
     for turned in (False,) if cover.directional else (False, True):
@@ -142,12 +142,12 @@ def _cuts(
             long_mm = girth_mm / strips + overlap_mm
             boxes = [*[(long_mm, high_mm)] * strips, *tops]
             if len(boxes) > MOST_PACKED:
-                yield Cut(strips, long_mm, turned, _in_rows(boxes, sheet, turned, not cover.directional))
+                yield StripsCut(strips, long_mm, turned, _in_rows(boxes, sheet, turned, not cover.directional))
                 return
             packed = _pack(boxes, sheet, not cover.directional)
             if packed is None:
                 packed = _in_rows(boxes, sheet, turned, not cover.directional)
-            yield Cut(strips, long_mm, turned, packed)
+            yield StripsCut(strips, long_mm, turned, packed)
 
 
 def _pack(boxes: list[tuple[float, float]], sheet: tuple[float, float], turn: bool) -> Packed | None:
