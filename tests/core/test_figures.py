@@ -1,9 +1,14 @@
 """Figures and rules: units come from names, what went in is remembered, and no id is taken twice."""
 
+import doctest
+import importlib
+import pkgutil
+
 import pytest
 
+from amber_spread import core
 from amber_spread.core.kernel import figures
-from amber_spread.core.kernel.figures import RULES, Quantity, chosen, decided, rule, same, total
+from amber_spread.core.kernel.figures import RULES, Quantity, Rule, chosen, decided, rule, same, total
 
 
 @pytest.fixture
@@ -51,3 +56,20 @@ def test_sums_choices_and_measures_taken_over():
     assert total({"a": 2, "b": 3}, "g").given["b"] == Quantity(3, "g")
     assert (chosen(None, 6, "mm").rule, chosen(4, 6, "mm").rule) == ("usual", "decided")
     assert decided(4, "mm").value == same("height", 4, "mm").value == 4
+
+
+def every_rule():
+    for found in pkgutil.walk_packages(core.__path__, "amber_spread.core."):
+        module = importlib.import_module(found.name)
+        yield from (
+            one for one in vars(module).values() if isinstance(one, Rule) and one.function.__module__ == found.name
+        )
+
+
+@pytest.mark.parametrize("one", list(every_rule()), ids=lambda one: one.text.id)
+def test_every_rule_has_a_worked_example_that_comes_out(one):
+    example = doctest.DocTestParser().get_doctest(
+        one.__doc__, {one.__name__: one, "round": round}, one.text.id, None, 0
+    )
+    assert example.examples, f"{one.text.id} has no example"
+    assert doctest.DocTestRunner(verbose=False).run(example).failed == 0

@@ -63,7 +63,11 @@ class Base(Made):
     words="Its parts of the whole blend.",
 )  # fmt: skip
 def part_of(whole_g: float, parts: float, all: float) -> float:
-    """What of one colour goes into a blend, g: whole x parts / all parts. Source: definition."""
+    """What of one colour goes into a blend, g: whole x parts / all parts. Source: definition.
+
+    >>> part_of(1050, 2, 3)
+    700.0
+    """
     return whole_g * parts / all
 
 
@@ -128,7 +132,11 @@ def _takes(blend: Colour, name: str) -> bool:
     words="What the sheet takes of the bowl for good, trimmings among it, as its share of all that is mixed.",
 )  # fmt: skip
 def sheet_of(mix_g: float, takes_g: float, all_g: float) -> float:
-    """What one marbled sheet is mixed of, g: mix x what it takes / what all take. Source: definition."""
+    """What one marbled sheet is mixed of, g: mix x what it takes / what all take. Source: definition.
+
+    >>> round(sheet_of(520, 310, 465), 2)
+    346.67
+    """
     return mix_g * takes_g / all_g
 
 

@@ -115,7 +115,11 @@ class Bowl(Made):
     words="What was needed in hand, less what stayed on the cake and what was lost.",
 )  # fmt: skip
 def comes_back(need_g: float, stays_g: float, lost_g: float) -> float:
-    """What is left clean at the end, g: need - stays - lost. Source: definition."""
+    """What is left clean at the end, g: need - stays - lost. Source: definition.
+
+    >>> round(comes_back(135, 115.7, 9.2), 2)
+    10.1
+    """
     return need_g - stays_g - lost_g
 
 
@@ -128,6 +132,9 @@ def reserve(enough_g: float, need_g: float) -> float:
     """The reserve, g: enough - need, never below 0; `enough` is a quantile of many walks (see `reserve.py`).
 
     Source: published (log-normal amounts; scrambled Sobol sample).
+
+    >>> reserve(166, 135)
+    31
     """
     return max(0.0, enough_g - need_g)
 
@@ -137,7 +144,11 @@ def reserve(enough_g: float, need_g: float) -> float:
     words="What is needed and the reserve, rounded up to what the scale weighs well.",
 )  # fmt: skip
 def mix(need_g: float, reserve_g: float, step_g: float) -> float:
-    """What to mix, g: need + reserve, up to a multiple of `step_g`. Source: common practice."""
+    """What to mix, g: need + reserve, up to a multiple of `step_g`. Source: common practice.
+
+    >>> mix(135, 31, 5)
+    170
+    """
     return math.ceil((need_g + reserve_g) / step_g) * step_g
 
 
@@ -146,7 +157,11 @@ def mix(need_g: float, reserve_g: float, step_g: float) -> float:
     words="What the order you chose needs more than the order that needs least.",
 )  # fmt: skip
 def order_cost(need_g: float, least_g: float) -> float:
-    """What a chosen order costs, g: its need - the least need. Source: definition."""
+    """What a chosen order costs, g: its need - the least need. Source: definition.
+
+    >>> order_cost(480, 455)
+    25
+    """
     return need_g - least_g
 
 
@@ -155,7 +170,11 @@ def order_cost(need_g: float, least_g: float) -> float:
     words="As many times as the mixer must be filled, each time no fuller than it beats well.",
 )  # fmt: skip
 def batches(mix_g: float, density_g_per_ml: float, mixer_ml: float, fill: float) -> float:
-    """Batches to mix: mix / density / (mixer x fill), up. Source: common practice; the share is this kitchen's own."""
+    """Batches to mix: mix / density / (mixer x fill), up. Source: common practice; the share is this kitchen's own.
+
+    >>> batches(1405, 1, 4800, 0.6)
+    1
+    """
     return math.ceil(mix_g / density_g_per_ml / (mixer_ml * fill) - 1e-9)
 
 
@@ -164,7 +183,11 @@ def batches(mix_g: float, density_g_per_ml: float, mixer_ml: float, fill: float)
     words="What is to be mixed in all, less what is there already.",
 )  # fmt: skip
 def still_to_mix(mix_g: float, have_g: float) -> float:
-    """What is still to be mixed, g: mix - have, never below 0. Source: definition."""
+    """What is still to be mixed, g: mix - have, never below 0. Source: definition.
+
+    >>> still_to_mix(485, 200)
+    285
+    """
     return max(0.0, mix_g - have_g)
 
 
@@ -173,7 +196,11 @@ def still_to_mix(mix_g: float, have_g: float) -> float:
     words="Equal batches, rather than full ones and a scrap that never matches.",
 )  # fmt: skip
 def batch(mix_g: float, batches_count: float) -> float:
-    """Weight of each of equal batches, g. Source: common practice."""
+    """Weight of each of equal batches, g. Source: common practice.
+
+    >>> batch(485, 1)
+    485.0
+    """
     return mix_g / batches_count
 
 

@@ -46,7 +46,11 @@ class StackPlan(Made):
     words="The widest tier as finished that way, and a margin of board all round it.",
 )  # fmt: skip
 def base_diameter(widest_mm: float, margin_mm: float) -> float:
-    """Least size of the base board, mm: widest tier + 2 x margin (at least 2 in wider: common practice)."""
+    """Least size of the base board, mm: widest tier + 2 x margin (at least 2 in wider: common practice).
+
+    >>> base_diameter(203.2, 25.4)
+    254.0
+    """
     return widest_mm + 2 * margin_mm
 
 
@@ -55,7 +59,11 @@ def base_diameter(widest_mm: float, margin_mm: float) -> float:
     words="The mark the tier starts from, its board where it has one, and the tier itself.",
 )  # fmt: skip
 def mark(below_mm: float, board_mm: float, tier_mm: float) -> float:
-    """Height above the table, mm: mark below + board + tier. Source: geometry."""
+    """Height above the table, mm: mark below + board + tier. Source: geometry.
+
+    >>> mark(12, 0, 0)
+    12
+    """
     return below_mm + board_mm + tier_mm
 
 
@@ -64,7 +72,11 @@ def mark(below_mm: float, board_mm: float, tier_mm: float) -> float:
     words="The tier up to its flat top, and the lip, collar, border or piece that stands above it.",
 )  # fmt: skip
 def with_rise(tier_mm: float, above_mm: float) -> float:
-    """Height of a finished tier with what stands above its top, mm. Source: geometry."""
+    """Height of a finished tier with what stands above its top, mm. Source: geometry.
+
+    >>> with_rise(110, 0)
+    110
+    """
     return tier_mm + above_mm
 
 
@@ -73,7 +85,11 @@ def with_rise(tier_mm: float, above_mm: float) -> float:
     words="The tier at its widest, and the border at its foot on both sides.",
 )  # fmt: skip
 def with_border(wide_mm: float, out_mm: float) -> float:
-    """Width of a finished tier with the border at its foot, mm. Source: geometry."""
+    """Width of a finished tier with the border at its foot, mm. Source: geometry.
+
+    >>> with_border(272, 0)
+    272
+    """
     return wide_mm + 2 * out_mm
 
 

@@ -30,7 +30,11 @@ from amber_spread.core.kernel.figures import COMMON_PRACTICE, Figure, Unit, chos
     words="The crumb coat is scraped back to the cake, until on the whole only this share of it stays.",
 )  # fmt: skip
 def scraped(thickness_mm: float, share: float) -> float:
-    """Mean thickness of a semi-naked coat, mm: crumb coat x share that stays. The share is this kitchen's own."""
+    """Mean thickness of a semi-naked coat, mm: crumb coat x share that stays. The share is this kitchen's own.
+
+    >>> scraped(3, 0.25)
+    0.75
+    """
     return thickness_mm * share
 
 

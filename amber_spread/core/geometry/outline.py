@@ -74,7 +74,11 @@ class Outline(Protocol):
     "outline.area.round", unit="mm2", formula="pi / 4 * across**2", words="The area of a circle that wide.",
 )  # fmt: skip
 def round_area(across_mm: float) -> float:
-    """Area of a circle, mm²: pi/4 d². Source: geometry."""
+    """Area of a circle, mm²: pi/4 d². Source: geometry.
+
+    >>> round(round_area(250), 2)
+    49087.39
+    """
     return math.pi / 4 * across_mm**2
 
 
@@ -83,7 +87,11 @@ def round_area(across_mm: float) -> float:
     words="Across times length, less what four rounded corners leave out.",
 )  # fmt: skip
 def cornered_area(across_mm: float, length_mm: float, corner_mm: float) -> float:
-    """Area of a rectangle with rounded corners, mm²: w l - (4 - pi) c². Source: geometry."""
+    """Area of a rectangle with rounded corners, mm²: w l - (4 - pi) c². Source: geometry.
+
+    >>> cornered_area(200, 200, 0)
+    40000.0
+    """
     return across_mm * length_mm - (4 - math.pi) * corner_mm**2
 
 
@@ -93,7 +101,11 @@ def cornered_area(across_mm: float, length_mm: float, corner_mm: float) -> float
     words="Equal triangles from the middle to each side, less what the rounded corners leave out.",
 )  # fmt: skip
 def regular_area(across_mm: float, sides_count: float, corner_mm: float) -> float:
-    """Area of a regular polygon measured across its flats, corners rounded, mm². Source: geometry."""
+    """Area of a regular polygon measured across its flats, corners rounded, mm². Source: geometry.
+
+    >>> round(regular_area(123, 6, 0), 2)
+    13102.1
+    """
     turn = math.pi / sides_count
     return sides_count * (math.tan(turn) * (across_mm / 2) ** 2 - (math.tan(turn) - turn) * corner_mm**2)
 
@@ -103,7 +115,11 @@ def regular_area(across_mm: float, sides_count: float, corner_mm: float) -> floa
     words="The tin's ellipse, and the band by which it has grown, or shrunk, evenly all round.",
 )  # fmt: skip
 def oval_area(across_mm: float, length_mm: float, girth_mm: float, grown_mm: float) -> float:
-    """Area of an ellipse grown evenly by g, mm²: pi/4 w l + P g + pi g². Source: geometry (Steiner's formula)."""
+    """Area of an ellipse grown evenly by g, mm²: pi/4 w l + P g + pi g². Source: geometry (Steiner's formula).
+
+    >>> round(oval_area(204, 260, 731.5, -2), 2)
+    40207.08
+    """
     return math.pi / 4 * across_mm * length_mm + girth_mm * grown_mm + math.pi * grown_mm**2
 
 

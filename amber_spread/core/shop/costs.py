@@ -67,7 +67,11 @@ class OrderCost(Made):
     words="The price of the pack that is cheapest by weight, over what it holds, for a kilo.",
 )  # fmt: skip
 def kilo_price(price_money: float, size_g: float) -> float:
-    """Price of 1 kg: price / size x 1000. Source: definition."""
+    """Price of 1 kg: price / size x 1000. Source: definition.
+
+    >>> kilo_price(3.2, 250)
+    12.8
+    """
     return price_money / size_g * 1000
 
 
@@ -76,7 +80,11 @@ def kilo_price(price_money: float, size_g: float) -> float:
     words="The price of the pack that is cheapest by the piece, over what it holds.",
 )  # fmt: skip
 def piece_price(price_money: float, size_count: float) -> float:
-    """Price of one piece: price / count. Source: definition."""
+    """Price of one piece: price / count. Source: definition.
+
+    >>> round(piece_price(4.8, 12), 4)
+    0.4
+    """
     return price_money / size_count
 
 
@@ -85,7 +93,11 @@ def piece_price(price_money: float, size_count: float) -> float:
     words="As many minutes a tier as this kitchen usually takes.",
 )  # fmt: skip
 def usual_minutes(tiers_count: float, tier_min: float) -> float:
-    """Minutes of work: tiers x minutes a tier. The minutes are this kitchen's own."""
+    """Minutes of work: tiers x minutes a tier. The minutes are this kitchen's own.
+
+    >>> usual_minutes(3, 110)
+    330
+    """
     return tiers_count * tier_min
 
 
@@ -94,7 +106,11 @@ def usual_minutes(tiers_count: float, tier_min: float) -> float:
     words="The hours of work, at what an hour costs.",
 )  # fmt: skip
 def work_price(time_min: float, hour_money: float) -> float:
-    """Cost of the work: hours x price of an hour. Source: definition."""
+    """Cost of the work: hours x price of an hour. Source: definition.
+
+    >>> work_price(330, 19.5)
+    107.25
+    """
     return time_min / 60 * hour_money
 
 
@@ -103,7 +119,11 @@ def work_price(time_min: float, hour_money: float) -> float:
     words="A share of materials and work for rent, power, cleaning and what breaks.",
 )  # fmt: skip
 def overhead_price(materials_money: float, work_money: float, share: float) -> float:
-    """Overhead: a share of materials and work. The share is this kitchen's own."""
+    """Overhead: a share of materials and work. The share is this kitchen's own.
+
+    >>> overhead_price(40, 71.5, 0.18)
+    20.07
+    """
     return (materials_money + work_money) * share
 
 
@@ -112,7 +132,11 @@ def overhead_price(materials_money: float, work_money: float, share: float) -> f
     words="A share of all it costs.",
 )  # fmt: skip
 def profit_of(materials_money: float, work_money: float, overhead_money: float, share: float) -> float:
-    """Profit: a share of all costs. The share is this kitchen's own."""
+    """Profit: a share of all costs. The share is this kitchen's own.
+
+    >>> round(profit_of(19.9, 35.8, 10, 0.12), 2)
+    7.88
+    """
     return (materials_money + work_money + overhead_money) * share
 
 
@@ -123,7 +147,11 @@ def profit_of(materials_money: float, work_money: float, overhead_money: float, 
 def asking_price(
     materials_money: float, work_money: float, overhead_money: float, profit_money: float, step_money: float
 ) -> float:
-    """A price to ask: materials + work + overhead + profit, up to a multiple of the step. Source: common practice."""
+    """A price to ask: materials + work + overhead + profit, up to a multiple of the step. Source: common practice.
+
+    >>> asking_price(19.9, 35.8, 10, 7.9, 1)
+    74
+    """
     return math.ceil((materials_money + work_money + overhead_money + profit_money) / step_money - 1e-9) * step_money
 
 

@@ -31,7 +31,11 @@ class Pool(Made):
     words="What is mixed for each order apart, less what one mix for all of them takes.",
 )  # fmt: skip
 def saved(apart_g: float, together_g: float) -> float:
-    """What pooling saves, g: mixed apart - mixed together. Source: definition."""
+    """What pooling saves, g: mixed apart - mixed together. Source: definition.
+
+    >>> saved(655, 620)
+    35
+    """
     return apart_g - together_g
 
 

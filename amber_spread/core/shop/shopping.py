@@ -97,7 +97,11 @@ class Shopping(Made):
     words="What is needed, less what is in the larder.",
 )  # fmt: skip
 def to_buy(needed_g: float, larder_g: float) -> float:
-    """What is still to be bought or made, g: needed - in the larder, never below 0. Source: definition."""
+    """What is still to be bought or made, g: needed - in the larder, never below 0. Source: definition.
+
+    >>> to_buy(10, 0)
+    10
+    """
     return max(0.0, needed_g - larder_g)
 
 
@@ -106,7 +110,11 @@ def to_buy(needed_g: float, larder_g: float) -> float:
     words="What is needed, less what is in the larder.",
 )  # fmt: skip
 def to_buy_count(needed_count: float, larder_count: float) -> float:
-    """What is still to be bought by the piece: needed - in the larder, never below 0. Source: definition."""
+    """What is still to be bought by the piece: needed - in the larder, never below 0. Source: definition.
+
+    >>> to_buy_count(1, 0)
+    1
+    """
     return max(0.0, needed_count - larder_count)
 
 
@@ -115,7 +123,11 @@ def to_buy_count(needed_count: float, larder_count: float) -> float:
     words="Its weight, in whole pieces.",
 )  # fmt: skip
 def pieces(weight_g: float, each_g: float) -> float:
-    """Whole pieces of something weighed: weight / piece, up. Source: common practice."""
+    """Whole pieces of something weighed: weight / piece, up. Source: common practice.
+
+    >>> pieces(1980, 33)
+    60
+    """
     return math.ceil(weight_g / each_g - 1e-9)
 
 
@@ -124,7 +136,11 @@ def pieces(weight_g: float, each_g: float) -> float:
     words="The batter the tins take, times what the recipe's batter weighs.",
 )  # fmt: skip
 def batter_weight(volume_ml: float, density_g_per_ml: float) -> float:
-    """Weight of batter, g: volume x density. Source: definition of density."""
+    """Weight of batter, g: volume x density. Source: definition of density.
+
+    >>> batter_weight(2000, 0.9)
+    1800.0
+    """
     return volume_ml * density_g_per_ml
 
 

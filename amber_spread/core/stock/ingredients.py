@@ -33,6 +33,9 @@ def own_density(cup_g: float, volume_ml: float) -> float:
     """Density, g/ml, from a weighed measure: weight / volume. Raises ValueError when either is not more than 0.
 
     Source: definition of density.
+
+    >>> round(own_density(230, 240), 4)
+    0.9583
     """
     if cup_g <= 0 or volume_ml <= 0:
         raise ValueError("a measure has a weight and a volume, both more than nothing")

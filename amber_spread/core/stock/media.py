@@ -42,7 +42,11 @@ class Medium(Frozen):
     words="The volume, times how heavy the medium is.",
 )  # fmt: skip
 def weight(volume_ml: float, density_g_per_ml: float) -> float:
-    """Weight, g: volume x density. Source: definition of density."""
+    """Weight, g: volume x density. Source: definition of density.
+
+    >>> weight(649, 0.75)
+    486.75
+    """
     return volume_ml * density_g_per_ml
 
 

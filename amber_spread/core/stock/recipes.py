@@ -105,7 +105,11 @@ class Scaled(Made):
     words="What is wanted, divided by what the recipe yields.",
 )  # fmt: skip
 def factor(wanted_g: float, yields_g: float) -> float:
-    """How many times a recipe is made: wanted / yield. Source: definition."""
+    """How many times a recipe is made: wanted / yield. Source: definition.
+
+    >>> round(factor(4975, 750), 2)
+    6.63
+    """
     return wanted_g / yields_g
 
 
@@ -116,7 +120,11 @@ def factor(wanted_g: float, yields_g: float) -> float:
     "packets, or quarters of it.",
 )  # fmt: skip
 def stepped(wanted_g: float, yields_g: float, step: float) -> float:
-    """How many times a recipe is made: wanted / yield, up to a multiple of `step`. Source: common practice."""
+    """How many times a recipe is made: wanted / yield, up to a multiple of `step`. Source: common practice.
+
+    >>> stepped(1040, 806.3, 0.25)
+    1.5
+    """
     return math.ceil(wanted_g / yields_g / step - 1e-9) * step
 
 
@@ -125,7 +133,11 @@ def stepped(wanted_g: float, yields_g: float, step: float) -> float:
     words="The recipe's own weight of it, as many times as the recipe is made.",
 )  # fmt: skip
 def line_scaled(weight_g: float, factor: float) -> float:
-    """Weight of a scaled line, g. Source: definition."""
+    """Weight of a scaled line, g. Source: definition.
+
+    >>> line_scaled(6, 1)
+    6
+    """
     return weight_g * factor
 
 
@@ -134,7 +146,11 @@ def line_scaled(weight_g: float, factor: float) -> float:
     words="The recipe's own measure of it, as many times as the recipe is made.",
 )  # fmt: skip
 def volume_scaled(volume_ml: float, factor: float) -> float:
-    """Volume of a scaled line, ml. Source: definition."""
+    """Volume of a scaled line, ml. Source: definition.
+
+    >>> volume_scaled(10, 12)
+    120
+    """
     return volume_ml * factor
 
 
@@ -143,7 +159,11 @@ def volume_scaled(volume_ml: float, factor: float) -> float:
     words="The recipe's own count of it, as many times as the recipe is made.",
 )  # fmt: skip
 def count_scaled(pieces_count: float, factor: float) -> float:
-    """Count of a scaled line. Source: definition."""
+    """Count of a scaled line. Source: definition.
+
+    >>> count_scaled(6, 1)
+    6
+    """
     return pieces_count * factor
 
 
@@ -152,7 +172,11 @@ def count_scaled(pieces_count: float, factor: float) -> float:
     words="The weight of chocolate to one of cream: 2 for dark, more for milk and white and in a hot kitchen.",
 )  # fmt: skip
 def ganache_ratio(chocolate_g: float, cream_g: float) -> float:
-    """Chocolate to cream by weight. Source: common practice (dark 2 : 1; milk and white richer; more in the heat)."""
+    """Chocolate to cream by weight. Source: common practice (dark 2 : 1; milk and white richer; more in the heat).
+
+    >>> ganache_ratio(500, 250)
+    2.0
+    """
     return chocolate_g / cream_g
 
 

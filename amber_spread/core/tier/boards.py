@@ -95,7 +95,11 @@ def _points(outline: Outline) -> list[tuple[float, float]]:
     "weight above decide.",
 )  # fmt: skip
 def supports_under(board_mm: float) -> float:
-    """Supports under an upper tier: its width in inches - 1, at least 3. Source: common practice."""
+    """Supports under an upper tier: its width in inches - 1, at least 3. Source: common practice.
+
+    >>> supports_under(123)
+    4
+    """
     return max(3, math.floor(board_mm / 25.4 + 0.5) - 1)
 
 
@@ -108,5 +112,8 @@ def rods_for(supports_count: float, length_mm: float, rod_mm: float) -> float:
     """Rods to buy: supports over how many one rod gives, up; where one is too short, so many end to end.
 
     Source: arithmetic; the rod's length is this kitchen's own.
+
+    >>> rods_for(6, 54, 300)
+    2
     """
     return math.ceil(supports_count / max(1, math.floor(rod_mm / length_mm))) * math.ceil(length_mm / rod_mm)

@@ -15,6 +15,9 @@ def roll_diameter(width_mm: float, height_mm: float, overlap_mm: float) -> float
     """Diameter of the circle to roll for a drape, mm: width + 2 x height + 2 x overlap.
 
     Source: common practice. A bare cake 4 in wide and 3 in high takes a 10 in circle.
+
+    >>> roll_diameter(101.6, 76.2, 0)
+    254.0
     """
     return width_mm + 2 * height_mm + 2 * overlap_mm
 
@@ -24,7 +27,11 @@ def roll_diameter(width_mm: float, height_mm: float, overlap_mm: float) -> float
     words="The tier that way over the coat, the height over the coat at both ends, and what hangs beyond the hem.",
 )  # fmt: skip
 def roll_side(side_mm: float, height_mm: float, overlap_mm: float) -> float:
-    """Side of the rectangle to roll for a drape, mm: side + 2 x height + 2 x overlap. Source: common practice."""
+    """Side of the rectangle to roll for a drape, mm: side + 2 x height + 2 x overlap. Source: common practice.
+
+    >>> roll_side(216, 110, 25)
+    486
+    """
     return side_mm + 2 * height_mm + 2 * overlap_mm
 
 
@@ -36,6 +43,9 @@ def gather(girth_mm: float, height_mm: float) -> float:
     """Hem to foot ratio of a drape: (P + 2 pi h) / P; for a round tier (r + h) / r.
 
     Source: geometry: an outline that bulges everywhere, grown by h, is 2 pi h longer (Steiner's formula).
+
+    >>> round(gather(864, 110), 2)
+    1.8
     """
     return (girth_mm + 2 * math.pi * height_mm) / girth_mm
 
@@ -45,7 +55,11 @@ def gather(girth_mm: float, height_mm: float) -> float:
     words="A sheet of that area and thickness, times how heavy the fondant is.",
 )  # fmt: skip
 def rolled_weight(area_mm2: float, thickness_mm: float, density_g_per_ml: float) -> float:
-    """Weight of the rolled sheet, g: area x thickness x density. Source: geometry (prism)."""
+    """Weight of the rolled sheet, g: area x thickness x density. Source: geometry (prism).
+
+    >>> round(rolled_weight(173716, 3, 1.35), 2)
+    703.55
+    """
     return area_mm2 * thickness_mm / MM3_PER_ML * density_g_per_ml
 
 
@@ -54,7 +68,11 @@ def rolled_weight(area_mm2: float, thickness_mm: float, density_g_per_ml: float)
     words="What was rolled, less what stays on the tier.",
 )  # fmt: skip
 def trimmed_weight(rolled_g: float, stays_g: float) -> float:
-    """Weight trimmed off, g: rolled - stays; negative when the sheet would be stretched thinner. Source: geometry."""
+    """Weight trimmed off, g: rolled - stays; negative when the sheet would be stretched thinner. Source: geometry.
+
+    >>> round(trimmed_weight(142, 85.9), 2)
+    56.1
+    """
     return rolled_g - stays_g
 
 
@@ -64,7 +82,11 @@ def trimmed_weight(rolled_g: float, stays_g: float) -> float:
     "beyond it. Down a corner of a slanted wall the way is longer than down its faces.",
 )  # fmt: skip
 def roll_to_reach(reach_mm: float, overlap_mm: float) -> float:
-    """Size to roll for a drape over any body, mm: 2 x the longest way down + 2 x overlap. Source: geometry."""
+    """Size to roll for a drape over any body, mm: 2 x the longest way down + 2 x overlap. Source: geometry.
+
+    >>> roll_to_reach(194.5, 25)
+    439.0
+    """
     return 2 * reach_mm + 2 * overlap_mm
 
 
@@ -73,7 +95,11 @@ def roll_to_reach(reach_mm: float, overlap_mm: float) -> float:
     words="What the sheet in hand is narrower than the one needed to reach the hem, shared by both sides.",
 )  # fmt: skip
 def sheet_short(needed_mm: float, rolled_mm: float) -> float:
-    """What a sheet already rolled falls short of the hem on each side, mm. Source: geometry."""
+    """What a sheet already rolled falls short of the hem on each side, mm. Source: geometry.
+
+    >>> sheet_short(430, 410)
+    10.0
+    """
     return (needed_mm - rolled_mm) / 2
 
 
@@ -85,6 +111,9 @@ def gather_over_profile(top_mm: float, slant_mm: float, foot_mm: float) -> float
     """Hem to foot ratio of a drape over any profile: (girth of the flat top + 2 pi x way down) / girth at the foot.
 
     Source: geometry (Steiner's formula, as for `gather`).
+
+    >>> round(gather_over_profile(0, 339.3, 135), 2)
+    15.79
     """
     return (top_mm + 2 * math.pi * slant_mm) / foot_mm
 
@@ -94,7 +123,11 @@ def gather_over_profile(top_mm: float, slant_mm: float, foot_mm: float) -> float
     words="As many strips as it takes to go round, each as long as the mat or the sheet allows and lapping the next.",
 )  # fmt: skip
 def strip_count(girth_mm: float, strip_mm: float, overlap_mm: float) -> float:
-    """Strips to go round: girth / (strip - overlap), up to a whole number; 1 where one reaches. Source: geometry."""
+    """Strips to go round: girth / (strip - overlap), up to a whole number; 1 where one reaches. Source: geometry.
+
+    >>> strip_count(666, 254, 2.5)
+    3
+    """
     return math.ceil(girth_mm / (strip_mm - overlap_mm))
 
 
@@ -104,7 +137,11 @@ def strip_count(girth_mm: float, strip_mm: float, overlap_mm: float) -> float:
 )  # fmt: skip
 def strip_length(girth_mm: float, strips_count: float, overlap_mm: float) -> float:
     """Length of a wrap strip, mm: girth at mid thickness / strips + overlap. Source: geometry (the middle of a bent
-    sheet keeps its length)."""
+    sheet keeps its length).
+
+    >>> strip_length(688, 1, 20)
+    708.0
+    """
     return girth_mm / strips_count + overlap_mm
 
 
@@ -113,7 +150,11 @@ def strip_length(girth_mm: float, strips_count: float, overlap_mm: float) -> flo
     words="The wall, the edge of the top where the strip laps it, and an allowance trimmed level once it is firm.",
 )  # fmt: skip
 def strip_height(height_mm: float, laps_mm: float, trim_mm: float) -> float:
-    """Height of a wrap strip, mm: wall + top's thickness where lapped + trimming allowance (common practice)."""
+    """Height of a wrap strip, mm: wall + top's thickness where lapped + trimming allowance (common practice).
+
+    >>> strip_height(110, 0, 0)
+    110
+    """
     return height_mm + laps_mm + trim_mm
 
 
@@ -122,7 +163,11 @@ def strip_height(height_mm: float, laps_mm: float, trim_mm: float) -> float:
     words="How much the strip in hand must stretch to meet round the tier.",
 )  # fmt: skip
 def stretch(girth_mm: float, strip_mm: float) -> float:
-    """Stretch a strip needs, as a share: girth / strip - 1; below 0 it laps. Source: definition."""
+    """Stretch a strip needs, as a share: girth / strip - 1; below 0 it laps. Source: definition.
+
+    >>> round(stretch(640, 630), 4)
+    0.0159
+    """
     return girth_mm / strip_mm - 1
 
 
@@ -135,6 +180,9 @@ def sector_outer(slant_mm: float, wide_mm: float, narrow_mm: float, trim_mm: flo
     """Outer radius of the unrolled frustum, mm: slant x wide / (wide - narrow), widths or radii alike, + allowance.
 
     Source: geometry (development of a cone frustum).
+
+    >>> round(sector_outer(128.9, 263.4, 227.1, 0), 2)
+    935.32
     """
     return slant_mm * wide_mm / (wide_mm - narrow_mm) + trim_mm
 
@@ -147,6 +195,9 @@ def sector_inner(slant_mm: float, wide_mm: float, narrow_mm: float, trim_mm: flo
     """Inner radius of the unrolled frustum, mm: slant x narrow / (wide - narrow) - allowance, never below 0.
 
     Source: geometry (development of a cone frustum).
+
+    >>> round(sector_inner(113.3, 223.5, 169.6, 0), 2)
+    356.51
     """
     return max(0.0, slant_mm * narrow_mm / (wide_mm - narrow_mm) - trim_mm)
 
@@ -158,7 +209,11 @@ def sector_inner(slant_mm: float, wide_mm: float, narrow_mm: float, trim_mm: flo
 def sector_angle(
     wide_mm: float, narrow_mm: float, slant_mm: float, strips_count: float, overlap_mm: float, outer_mm: float
 ) -> float:
-    """Angle of the unrolled frustum, degrees: 180 (wide - narrow) / slant, widths across, + lap. Source: geometry."""
+    """Angle of the unrolled frustum, degrees: 180 (wide - narrow) / slant, widths across, + lap. Source: geometry.
+
+    >>> round(sector_angle(263.4, 227.1, 128.9, 2, 20, 933.3), 2)
+    26.57
+    """
     return 180 * (wide_mm - narrow_mm) / slant_mm / strips_count + 180 / math.pi * overlap_mm / outer_mm
 
 
@@ -167,7 +222,11 @@ def sector_angle(
     words="The top, and the thickness of the panel on both sides where the circle lies over its edge.",
 )  # fmt: skip
 def circle_size(width_mm: float, lap_mm: float) -> float:
-    """Width of the top piece, mm: top + 2 x panel thickness where it laps over, + 0 where it lies inside."""
+    """Width of the top piece, mm: top + 2 x panel thickness where it laps over, + 0 where it lies inside.
+
+    >>> circle_size(216, 3)
+    222
+    """
     return width_mm + 2 * lap_mm
 
 
@@ -177,7 +236,11 @@ def circle_size(width_mm: float, lap_mm: float) -> float:
 )  # fmt: skip
 def box_side(side_mm: float, laps: float, thickness_mm: float) -> float:
     """Width of a box's side piece, mm: side + laps x thickness; mitred 2 tan(half the turn of the corner), butted 0
-    or 2. Source: geometry."""
+    or 2. Source: geometry.
+
+    >>> box_side(216, 0, 3)
+    216
+    """
     return side_mm + laps * thickness_mm
 
 
@@ -186,7 +249,11 @@ def box_side(side_mm: float, laps: float, thickness_mm: float) -> float:
     words="Half the way round, and what hangs beyond on both sides.",
 )  # fmt: skip
 def half_long(round_mm: float, overlap_mm: float) -> float:
-    """Length of the sheet for one half, mm: half the girth + 2 x overlap. Source: geometry."""
+    """Length of the sheet for one half, mm: half the girth + 2 x overlap. Source: geometry.
+
+    >>> half_long(340, 25)
+    390
+    """
     return round_mm + 2 * overlap_mm
 
 
@@ -195,7 +262,11 @@ def half_long(round_mm: float, overlap_mm: float) -> float:
     words="The way up the wall, half the flat top, and what hangs beyond.",
 )  # fmt: skip
 def half_high(slant_mm: float, half_mm: float, overlap_mm: float) -> float:
-    """Height of the sheet for one half, mm: way up + half the top + 2 x overlap. Source: geometry."""
+    """Height of the sheet for one half, mm: way up + half the top + 2 x overlap. Source: geometry.
+
+    >>> half_high(110, 108, 25)
+    268
+    """
     return slant_mm + half_mm + 2 * overlap_mm
 
 
@@ -204,7 +275,11 @@ def half_high(slant_mm: float, half_mm: float, overlap_mm: float) -> float:
     words="One face, half the rim on both sides, and what hangs beyond.",
 )  # fmt: skip
 def half_face(across_mm: float, thick_mm: float, overlap_mm: float) -> float:
-    """Circle for one face of a drum on its side, mm: diameter + thickness + 2 x overlap. Source: geometry."""
+    """Circle for one face of a drum on its side, mm: diameter + thickness + 2 x overlap. Source: geometry.
+
+    >>> half_face(216, 118, 25)
+    384
+    """
     return across_mm + thick_mm + 2 * overlap_mm
 
 
@@ -213,7 +288,11 @@ def half_face(across_mm: float, thick_mm: float, overlap_mm: float) -> float:
     words="Along the seam: up one side, across the top and down the other.",
 )  # fmt: skip
 def band_length(up_mm: float, across_mm: float, down_mm: float) -> float:
-    """Length of the band that hides a seam, mm. Source: geometry."""
+    """Length of the band that hides a seam, mm. Source: geometry.
+
+    >>> band_length(110, 216, 110)
+    436
+    """
     return up_mm + across_mm + down_mm
 
 
@@ -222,7 +301,11 @@ def band_length(up_mm: float, across_mm: float, down_mm: float) -> float:
     words="The girth at its widest, shared among the gores.",
 )  # fmt: skip
 def gore_width(girth_mm: float, gores_count: int) -> float:
-    """Greatest width of one gore, mm: girth at mid thickness / gores. Source: geometry."""
+    """Greatest width of one gore, mm: girth at mid thickness / gores. Source: geometry.
+
+    >>> gore_width(688, 8)
+    86.0
+    """
     return girth_mm / gores_count
 
 
@@ -231,7 +314,11 @@ def gore_width(girth_mm: float, gores_count: int) -> float:
     words="As few sheets as the strips and the top lie on, side by side and one below the other.",
 )  # fmt: skip
 def printed_sheets(laid_count: float) -> float:
-    """Sheets to buy: as many as the packed strips and top pieces lie on. Source: geometry (packing of rectangles)."""
+    """Sheets to buy: as many as the packed strips and top pieces lie on. Source: geometry (packing of rectangles).
+
+    >>> printed_sheets(2)
+    2
+    """
     return laid_count
 
 
@@ -240,7 +327,11 @@ def printed_sheets(laid_count: float) -> float:
     words="What the tier is taller than the sheet reaches.",
 )  # fmt: skip
 def printed_short(strip_mm: float, sheet_mm: float) -> float:
-    """What a sheet lacks in height, mm. Source: definition."""
+    """What a sheet lacks in height, mm. Source: definition.
+
+    >>> round(printed_short(215, 203.2), 2)
+    11.8
+    """
     return strip_mm - sheet_mm
 
 
@@ -249,7 +340,11 @@ def printed_short(strip_mm: float, sheet_mm: float) -> float:
     words="All of the paper that is spread, the lap and what stands above the tier among it, at its thickness.",
 )  # fmt: skip
 def collar_volume(long_mm: float, high_mm: float, thickness_mm: float, spread: float) -> float:
-    """Chocolate on a collar's paper, ml: length x height x thickness x share spread / 1000. Source: geometry."""
+    """Chocolate on a collar's paper, ml: length x height x thickness x share spread / 1000. Source: geometry.
+
+    >>> collar_volume(897, 125, 2, 1)
+    224.25
+    """
     return long_mm * high_mm * thickness_mm * spread / MM3_PER_ML
 
 
@@ -258,7 +353,11 @@ def collar_volume(long_mm: float, high_mm: float, thickness_mm: float, spread: f
     words="A piece of that area and thickness, times how heavy it is.",
 )  # fmt: skip
 def piece_weight(area_mm2: float, thickness_mm: float, density_g_per_ml: float) -> float:
-    """Weight of a flat piece, g: area x thickness x density. Source: geometry (prism)."""
+    """Weight of a flat piece, g: area x thickness x density. Source: geometry (prism).
+
+    >>> piece_weight(31416, 3, 1.25)
+    117.81
+    """
     return area_mm2 * thickness_mm / MM3_PER_ML * density_g_per_ml
 
 
@@ -267,7 +366,11 @@ def piece_weight(area_mm2: float, thickness_mm: float, density_g_per_ml: float) 
     words="Paper cut taller than the tier.",
 )  # fmt: skip
 def collar_height(height_mm: float, above_mm: float) -> float:
-    """Height of a collar's paper, mm: tier + what stands above it (taller than the tier: common practice)."""
+    """Height of a collar's paper, mm: tier + what stands above it (taller than the tier: common practice).
+
+    >>> collar_height(110, 15)
+    125
+    """
     return height_mm + above_mm
 
 
@@ -276,5 +379,9 @@ def collar_height(height_mm: float, above_mm: float) -> float:
     words="The stripe's share of the wall, by weight of what is rolled for it.",
 )  # fmt: skip
 def stripe_weight(rolled_g: float, share: float, shares: float) -> float:
-    """Weight of one colour of a striped panel, g: rolled x share / all shares. Source: definition."""
+    """Weight of one colour of a striped panel, g: rolled x share / all shares. Source: definition.
+
+    >>> stripe_weight(643, 64, 100)
+    411.52
+    """
     return rolled_g * share / shares

@@ -47,6 +47,9 @@ def border_volume(length_mm: float, bead_mm: float, share: float) -> float:
     """Volume of a piped border, ml: length x pi/4 bead² x share / 1000; share 1 for a round bead, 1/2 for a half.
 
     Source: geometry.
+
+    >>> round(border_volume(847.8, 8, 0.5), 2)
+    21.31
     """
     return length_mm * math.pi / 4 * bead_mm**2 * share / MM3_PER_ML
 

@@ -21,7 +21,11 @@ class GaugeMark(Made):
 
 @rule("gauge.mark", unit="mm", formula="below + own", words="The mark below, and what lies between the two.")
 def running_mark(below_mm: float, own_mm: float) -> float:
-    """A running mark, mm: the mark below + what lies between. Source: definition."""
+    """A running mark, mm: the mark below + what lies between. Source: definition.
+
+    >>> running_mark(0, 31.8)
+    31.8
+    """
     return below_mm + own_mm
 
 

@@ -77,7 +77,11 @@ def bowl_key(medium: str, colour: str | None) -> str:
     words="A share of what stays goes to bowl, bag, blade and crumbs.",
 )  # fmt: skip
 def lost(stays_g: float, share: float) -> float:
-    """Weight lost, g: share x stays. The share is this kitchen's own."""
+    """Weight lost, g: share x stays. The share is this kitchen's own.
+
+    >>> lost(16, 0.15)
+    2.4
+    """
     return stays_g * share
 
 
@@ -86,7 +90,11 @@ def lost(stays_g: float, share: float) -> float:
     words="A share goes to bowl, bag and knife, and as the filling settles a ring is squeezed out and scraped off.",
 )  # fmt: skip
 def squeezed(stays_g: float, share: float, settling: float) -> float:
-    """Filling lost, g: share x stays + what settling squeezes out. The shares are this kitchen's own."""
+    """Filling lost, g: share x stays + what settling squeezes out. The shares are this kitchen's own.
+
+    >>> round(squeezed(217, 0.03, 0.05), 2)
+    17.93
+    """
     return stays_g * share + stays_g * settling / (1 - settling)
 
 
@@ -99,6 +107,9 @@ def scraped_off(coat_g: float, stays_g: float, share: float) -> float:
     """What is lost of a coat that is scraped back, g: coat - stays + share x coat.
 
     A full coat goes on and nearly all of it comes off (common practice); the share is this kitchen's own.
+
+    >>> scraped_off(199, 48.5, 0.1)
+    170.4
     """
     return coat_g - stays_g + coat_g * share
 
@@ -108,7 +119,11 @@ def scraped_off(coat_g: float, stays_g: float, share: float) -> float:
     words="Kneaded again, the trimmings of a marbled sheet turn one plain colour: none of them serves the next sheet.",
 )  # fmt: skip
 def trimmed_marble(trimmed_g: float) -> float:
-    """What is lost of a marbled sheet, g: all that is trimmed off. Source: common practice."""
+    """What is lost of a marbled sheet, g: all that is trimmed off. Source: common practice.
+
+    >>> trimmed_marble(46)
+    46
+    """
     return max(0.0, trimmed_g)
 
 
@@ -121,6 +136,9 @@ def float_of(stays_g: float, share: float) -> float:
 
     Against a disc the share is 1: one and a half to two batches are made and half is scraped back
     (common practice). The other shares are this kitchen's own.
+
+    >>> float_of(16, 0.1)
+    1.6
     """
     return stays_g * share
 
@@ -130,7 +148,11 @@ def float_of(stays_g: float, share: float) -> float:
     words="The trimmings of the sheet, less the dry edges that cannot be rolled again.",
 )  # fmt: skip
 def sheet_float(trimmed_g: float, lost_g: float) -> float:
-    """Trimmings that come back, g: trimmed - lost, never below 0. Source: definition."""
+    """Trimmings that come back, g: trimmed - lost, never below 0. Source: definition.
+
+    >>> sheet_float(306, 14.3)
+    291.7
+    """
     return max(0.0, trimmed_g - lost_g)
 
 
