@@ -1,8 +1,8 @@
 /** Dragging something in the drawing: it follows the pointer, and is taken once, when it is let go. */
-import { shallowRef } from "vue";
+import { shallowRef, type ShallowRef } from "vue";
 
 export function useDrag<T>(read: (event: PointerEvent) => T, take: (value: T) => void) {
-  const held = shallowRef<T | null>(null);
+  const held = shallowRef(null) as ShallowRef<T | null>;
 
   function start(event: PointerEvent): void {
     (event.currentTarget as Element).setPointerCapture(event.pointerId);

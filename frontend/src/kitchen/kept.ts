@@ -3,7 +3,7 @@
  * redone. A change is made to the whole as it stands when its turn comes, and made again where somebody else changed
  * it meanwhile, so that neither change is lost.
  */
-import { computed, ref, shallowRef } from "vue";
+import { computed, ref, shallowRef, type ShallowRef } from "vue";
 import { type Complaint, Refused } from "@/api/client";
 import type { Notice } from "@/api/types";
 import { copied } from "@/base/copy";
@@ -37,7 +37,7 @@ export interface Ways<Shown extends { number: number; unread: string }, Whole> {
 }
 
 export function useKept<Shown extends { number: number; unread: string }, Whole>(ways: Ways<Shown, Whole>) {
-  const shown = shallowRef<Shown | null>(null);
+  const shown = shallowRef(null) as ShallowRef<Shown | null>;
   const trouble = ref("");
   const complaints = shallowRef<Complaint[]>([]);
   /** How many changes are on their way to the server; and whether the last met one of somebody else's. */

@@ -12,7 +12,7 @@ import { useKit } from "./kit";
 import { tell } from "./notices";
 
 const owned = (...discs_mm: number[]) => ({ discs_mm, sheets: [] }) as unknown as Kit;
-const server = { number: 4, kit: owned(203), down: false, asked: 0, after: () => undefined as void };
+const server = { number: 4, kit: owned(203), down: false, asked: 0, after: (): void => undefined };
 
 async function answer(request: Request): Promise<Response> {
   if (server.down) throw new TypeError("no connection");

@@ -20,7 +20,7 @@ class Stream {
   }
 }
 
-const page = { visibilityState: "visible", turned: () => undefined as void };
+const page = { visibilityState: "visible", turned: (): void => undefined };
 const heard: (Notice | null)[] = [];
 
 beforeEach(() => {

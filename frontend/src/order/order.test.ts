@@ -162,7 +162,7 @@ describe("an order on the bench", () => {
     const watched = reactive({ name: "amber", parts: [], marbled: false, hex: "#E3A63A" });
     order.edit((draft) => void draft.design.colours.push(watched));
     order.edit(rename("Two"));
-    order.undo();
+    void order.undo();
     expect(order.document?.design.colours).toEqual([
       { name: "amber", parts: [], marbled: false, hex: "#E3A63A" },
     ]);

@@ -52,7 +52,8 @@ export const useShopping = defineStore("shopping", () => {
       const params = { query: query.value };
       return (await answered(api.GET("/api/shop/week", { params, signal }))) as Shopping;
     }
-    const body = { document: toRaw(order.document)!, kit: toRaw(kit.kit) };
+    if (!order.document) throw new Error("no order is open");
+    const body = { document: toRaw(order.document), kit: toRaw(kit.kit) };
     return (await answered(api.POST("/api/shop", { body, signal }))) as Shopping;
   }
 

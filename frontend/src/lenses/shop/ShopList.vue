@@ -25,7 +25,7 @@ const had = computed(() => wants.value.filter((want) => want.to_buy.value <= 0))
 
 /** What of it is in the larder, counted where it is counted. */
 function inLarder(want: Want): string {
-  return settings.words(want.in_larder!, "down");
+  return want.in_larder ? settings.words(want.in_larder, "down") : "";
 }
 
 /** The packs to put in the basket; without any, the amount. */

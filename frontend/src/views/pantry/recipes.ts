@@ -129,7 +129,8 @@ export function useRecipes() {
     leave();
     await pantry.change((kept) => {
       kept.recipes = kept.recipes.filter((one) => one.key !== gone);
-      for (const [made, chosen] of Object.entries(kept.chosen)) if (chosen === gone) delete kept.chosen[made];
+      const others = Object.entries(kept.chosen).filter(([, chosen]) => chosen !== gone);
+      kept.chosen = Object.fromEntries(others);
     });
   }
 
