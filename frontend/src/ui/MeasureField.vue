@@ -18,6 +18,7 @@ import {
 import { useHandbook } from "@/kitchen/handbook";
 import { useSettings } from "@/kitchen/settings";
 import { useDesk } from "./desk";
+import { useTyped } from "./typed";
 
 const props = defineProps<{
   label: string;
@@ -40,9 +41,7 @@ const handbook = useHandbook();
 const desk = useDesk();
 const id = useId();
 const input = ref<HTMLInputElement>();
-const text = ref("");
-const editing = ref(false);
-const wrong = ref("");
+const { typed, wrong, begin, type, finish, giveUp } = useTyped(take);
 
 const bound = computed(() => handbook.limit(props.limit));
 const current = computed(() => props.value ?? props.usual ?? null);
@@ -55,7 +54,7 @@ const shown = computed(() => {
   return measured(current.value);
 });
 const unit = computed(() => shown.value?.unit ?? (bound.value.unit === "mm" ? settings.length : ""));
-const displayed = computed(() => (editing.value || wrong.value ? text.value : (shown.value?.number ?? "")));
+const displayed = computed(() => typed.value ?? shown.value?.number ?? "");
 /** About as wide as the text: spaces and strokes are half a digit. */
 const width = computed(() => {
   const text = displayed.value || props.optional || "";
@@ -86,38 +85,31 @@ function measured(value: number): { number: string; unit: string } {
   }
 }
 
-function begin(): void {
-  editing.value = true;
-  if (!wrong.value) {
-    const value = current.value;
-    text.value =
-      value === null
-        ? ""
-        : bound.value.unit === "mm"
-          ? lengthForEditing(value, settings.length)
-          : (shown.value?.number ?? "");
-  }
+function enter(): void {
+  const value = current.value;
+  const length = value !== null && bound.value.unit === "mm";
+  begin(length ? lengthForEditing(value, settings.length) : (shown.value?.number ?? ""));
   if (props.figure) desk.lit = props.figure;
   void nextTick(() => input.value?.select());
 }
 
-function finish(): void {
-  if (!editing.value) return;
-  editing.value = false;
+function leave(): void {
   if (desk.lit === props.figure) desk.lit = "";
-  const typed = text.value.trim();
-  if (typed === "" && (props.usual !== undefined || props.optional)) {
-    wrong.value = "";
+  void finish();
+}
+
+function take(text: string): string {
+  if (text.trim() === "" && (props.usual !== undefined || props.optional)) {
     if (props.value !== null && props.value !== undefined) emit("change", null);
-    return;
+    return "";
   }
   try {
-    const value = read(typed);
-    wrong.value = "";
+    const value = read(text.trim());
     if (current.value === null || Math.abs(value - current.value) > 1e-6) emit("change", value);
+    return "";
   } catch (error) {
     if (!(error instanceof UnitError)) throw error;
-    wrong.value = error.message;
+    return error.message;
   }
 }
 
@@ -156,9 +148,8 @@ function limitWords(value: number): string {
     : settings.words({ value, unit: bound.value.unit });
 }
 
-function giveUp(): void {
-  wrong.value = "";
-  editing.value = false;
+function putBack(): void {
+  giveUp();
   input.value?.blur();
 }
 
@@ -186,13 +177,13 @@ defineExpose({ focus: () => input.value?.focus() });
         :data-edits="figure"
         :aria-invalid="trouble !== ''"
         :aria-describedby="trouble ? `${id}-wrong` : undefined"
-        @focus="begin"
-        @input="text = ($event.target as HTMLInputElement).value"
-        @blur="finish"
+        @focus="enter"
+        @input="type"
+        @blur="leave"
         @keydown.enter="input?.blur()"
-        @keydown.esc.stop="giveUp"
+        @keydown.esc.stop="putBack"
       />
-      <span v-if="unit && !editing && !wrong && displayed" class="unit">{{ unit }}</span>
+      <span v-if="unit && typed === null && displayed" class="unit">{{ unit }}</span>
     </span>
     <span v-if="trouble" :id="`${id}-wrong`" class="says" role="alert">{{ trouble }}</span>
   </span>

@@ -1,7 +1,8 @@
 <script setup lang="ts">
 /** A name that can be changed where it stands. What is being typed stays, whatever is redrawn meanwhile. */
-import { computed, ref, useId } from "vue";
+import { computed, useId } from "vue";
 import { useDesk } from "./desk";
+import { useTyped } from "./typed";
 
 const props = defineProps<{
   label: string;
@@ -14,26 +15,13 @@ const props = defineProps<{
 const emit = defineEmits<{ change: [text: string]; focus: [] }>();
 const desk = useDesk();
 const id = useId();
-const wrong = ref("");
-const typed = ref<string | null>(null);
+const { typed, wrong, type, finish, giveUp } = useTyped((text) => {
+  const said = text.trim();
+  if (!said && !props.empty) return `Type a name of 1 to ${props.most} characters.`;
+  if (said !== props.value) emit("change", said);
+  return "";
+});
 const trouble = computed(() => wrong.value || (props.pointer ? desk.complaintAt(props.pointer) : ""));
-
-function finish(event: Event): void {
-  const text = (event.target as HTMLInputElement).value.trim();
-  if (!text && !props.empty) {
-    typed.value = text;
-    wrong.value = `Type a name of 1 to ${props.most} characters.`;
-    return;
-  }
-  wrong.value = "";
-  typed.value = null;
-  if (text !== props.value) emit("change", text);
-}
-
-function giveUp(): void {
-  wrong.value = "";
-  typed.value = null;
-}
 </script>
 
 <template>
@@ -48,7 +36,7 @@ function giveUp(): void {
       :aria-invalid="trouble !== ''"
       :aria-describedby="trouble ? `${id}-wrong` : undefined"
       @focus="emit('focus')"
-      @input="typed = ($event.target as HTMLInputElement).value"
+      @input="type"
       @change="finish"
       @keydown.esc="giveUp"
       @keydown.enter="($event.target as HTMLInputElement).blur()"

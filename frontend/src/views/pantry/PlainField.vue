@@ -1,6 +1,7 @@
 <script setup lang="ts">
 /** A text that is changed where it stands; what cannot be taken stays, with a sentence below it. */
 import { ref, useId, watch } from "vue";
+import { useTyped } from "@/ui/typed";
 
 const props = defineProps<{
   label: string;
@@ -10,8 +11,9 @@ const props = defineProps<{
   take: (text: string) => Promise<string> | string;
 }>();
 const id = useId();
-const typed = ref<string | null>(null);
-const wrong = ref("");
+const { typed, wrong, type, finish, giveUp } = useTyped((text) =>
+  text === props.value ? "" : props.take(text),
+);
 const input = ref<HTMLInputElement>();
 
 watch(
@@ -21,16 +23,6 @@ watch(
     if (!wrong.value && document.activeElement !== input.value) typed.value = null;
   },
 );
-
-async function finish(): Promise<void> {
-  if (typed.value === null || typed.value === props.value) return;
-  wrong.value = await props.take(typed.value);
-  if (!wrong.value) typed.value = null;
-}
-
-function giveUp(): void {
-  [typed.value, wrong.value] = [null, ""];
-}
 </script>
 
 <template>
@@ -45,7 +37,7 @@ function giveUp(): void {
       :aria-label="label"
       :aria-invalid="wrong !== ''"
       :aria-describedby="wrong ? `${id}-wrong` : undefined"
-      @input="typed = ($event.target as HTMLInputElement).value"
+      @input="type"
       @change="finish"
       @keydown.enter.prevent="($event.target as HTMLInputElement).blur()"
       @keydown.esc="giveUp"
