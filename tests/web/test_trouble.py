@@ -260,7 +260,7 @@ def test_several_processes_serve_one_book():
             assert ask(served.port, "GET", f"/api/orders/{made['id']}")[1]["document"]["title"] == f"Save {number}"
             (card,) = ask(served.port, "GET", "/api/orders")[1]["orders"]
             assert card["title"] == f"Save {number}"
-        assert served.stop() < 8
+        assert served.stop() < 15
 
 
 def test_no_acknowledged_save_is_lost_in_a_crash(capsys):
