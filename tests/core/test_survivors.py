@@ -22,6 +22,7 @@ from amber_spread.core.design.finishes import (
     Stripe,
     TwinFinal,
 )
+from amber_spread.core.design.kinds import BUILDS, SHAPES
 from amber_spread.core.design.practice import Practice
 from amber_spread.core.design.shapes import (
     OvalShape,
@@ -45,10 +46,13 @@ from amber_spread.core.kernel import limits
 from amber_spread.core.kernel.figures import decided
 from amber_spread.core.line import read_line, write_line
 from amber_spread.core.plan import plan
+from amber_spread.core.shop.costs import Prices
 from amber_spread.core.shop.shopping import Asked, shop
+from amber_spread.core.stock.goods import good_key
+from amber_spread.core.stock.ingredients import ingredient_shelf
 from amber_spread.core.stock.kit import Kit, Measure, Need, ShapedBoard, kit_of
 from amber_spread.core.stock.pantry import Pack, Pantry
-from amber_spread.core.stock.recipes import Recipe, RecipeLine, scale
+from amber_spread.core.stock.recipes import Recipe, RecipeLine, items_within, scale
 from amber_spread.core.tier.hidden import hollowed
 from amber_spread.core.tier.layers import length_of
 from tests.designs import COLOURS, MEDIA, document, planned, tier, worked
@@ -439,3 +443,36 @@ def test_batter_of_a_cake_whose_recipe_is_not_known_is_made_in_quarters():
     batches = batter.mixes["grandmothers_secret"].batches
     assert batches.value * 4 == pytest.approx(round(batches.value * 4))
     assert batches.value > 0
+
+
+@pytest.mark.parametrize("packs", [((1, 1.0), (10, 5.0)), ((10, 5.0), (1, 1.0))])
+def test_a_piece_costs_what_it_does_in_the_pack_where_it_is_cheapest(packs):
+    key = good_key("board", 203.2)
+    offers = [Pack(item=key, size=size, unit="each", price=price) for size, price in packs]
+    assert Prices({key: offers}, {}, {}).of(key)[0].value == pytest.approx(0.5)
+
+
+def test_a_kilo_costs_what_it_does_in_the_pack_where_it_is_cheapest():
+    packs = (Pack(item="butter", size=100, price=1.5), Pack(item="butter", size=1000, price=9))
+    for order in (packs, packs[::-1]):
+        items = items_within(ingredient_shelf(()), MEDIA)
+        assert Prices({"butter": order}, {}, items).of("butter")[0].value == pytest.approx(9)
+
+
+@pytest.mark.parametrize(("across", "breaks"), [(98.1, True), (97.1, False)])
+def test_a_room_half_a_millimetre_too_wide_breaks_out_and_one_as_much_too_narrow_does_not(across, breaks):
+    hollow = tier(101.6, layers=Layers(count=4, cavity=Cavity(diameter_mm=across)))
+    assert ("layers.room_breaks_out" in {check.code for check in planned(hollow).checks}) == breaks
+
+
+def test_a_colour_of_a_blend_without_a_number_is_one_part():
+    found = read_line('8in | colour "honey" #E3A63A | colour "pale" #F5E8E2 of "honey" / plain 3', MEDIA, Practice())
+    assert found.unread == []
+    assert [part.parts for part in found.design.colours[1].parts] == [1, 3]
+
+
+def test_a_silhouette_stands_in_the_middle_of_its_box():
+    for kind in (*SHAPES.values(), *BUILDS.values()):
+        corners = [tuple(map(float, one.split())) for one in kind.icon[1:-1].split("L")]
+        for along in zip(*corners, strict=True):
+            assert (min(along) + max(along)) / 2 == pytest.approx(12, abs=0.11)
