@@ -67,7 +67,7 @@ def bounds(field) -> tuple[float, float]:
 def test_a_row_asks_for_every_number_and_choice_of_its_type_within_the_types_own_limits(part, model, kind):
     asked = {one.field: one for one in (*kind.asks, *kind.picks)}
     assert len(asked) == len(kind.asks) + len(kind.picks)
-    usual = dict(usuals_of(model))
+    usual = usuals_of(model)
     for name, field in model.model_fields.items():
         may_be = plain(field.annotation)
         if name == "kind" or name in ELSEWHERE.get(model.__name__, ()):

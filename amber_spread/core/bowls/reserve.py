@@ -10,12 +10,11 @@ points", Journal of Complexity 14, 1998; as scipy's qmc.Sobol). Both are cited f
 
 import math
 from collections.abc import Sequence
-from functools import lru_cache
+from functools import cached_property, lru_cache
 
 import numpy
 from numpy.typing import NDArray
 
-from amber_spread.core.kernel.base import once
 from amber_spread.core.tier import Use
 
 Sample = NDArray[numpy.float64]
@@ -76,40 +75,27 @@ class Walks:
     """What each walk of a bowl needs and takes out for good, in order of size."""
 
     def __init__(self, draws: Sequence[Draw]) -> None:
-        self._draws = draws
-
-    @once
-    def _walked(self) -> tuple[Sample, Sample]:
-        """What each walk needs and what it takes, all at once: a row for what each step finds taken and must have
-        in hand, the last for what is taken.
-        """
-        kept = [draw[0] for draw in self._draws]
+        if len(draws) == 1:
+            ((kept_g, in_hand_g, variation),) = draws
+            ordered = _in_order(variation)
+            self._needed, self._as_taken = (kept_g + in_hand_g) * ordered, kept_g * ordered
+            return
+        # All walks at once: a row for what each step finds taken and must have in hand, the last for what is taken.
+        kept = [draw[0] for draw in draws]
         rows = [
-            [*kept[:step], kept_g + in_hand_g, *[0.0] * (len(kept) - step - 1)]
-            for step, (kept_g, in_hand_g, _) in enumerate(self._draws)
+            [*kept[:step], kept_g + in_hand_g, *[0.0] * (len(draws) - step - 1)]
+            for step, (kept_g, in_hand_g, _) in enumerate(draws)
         ]
-        walked = numpy.array([*rows, kept]) @ _steps(tuple([draw[2] for draw in self._draws]))
-        return walked[:-1].max(axis=0), walked[-1]
+        walked = numpy.array([*rows, kept]) @ _steps(tuple([draw[2] for draw in draws]))
+        self._needed, self._as_taken = walked[:-1].max(axis=0), walked[-1]
+        self._needed.sort()
 
-    @once
-    def _needed(self) -> Sample:
-        if len(self._draws) == 1:
-            ((kept_g, in_hand_g, variation),) = self._draws
-            return (kept_g + in_hand_g) * _in_order(variation)
-        return numpy.sort(self._walked[0])
-
-    @once
+    @cached_property
     def _taken(self) -> Sample:
-        if len(self._draws) == 1:
-            ((kept_g, _, variation),) = self._draws
-            return kept_g * _in_order(variation)
-        return numpy.sort(self._walked[1])
+        return numpy.sort(self._as_taken)
 
     def enough(self, risk: float) -> float:
         """What is enough in all walks but a share `risk` of them, g: the quantile 1 - risk of what they need."""
-        if len(self._draws) == 1:
-            ((kept_g, in_hand_g, variation),) = self._draws
-            return (kept_g + in_hand_g) * float(_in_order(variation)[_place(1 - risk)])
         return float(self._needed[_place(1 - risk)])
 
     def like(self, count: int) -> list[float]:

@@ -9,7 +9,7 @@ from amber_spread.core.design.kinds import kind_of
 from amber_spread.core.design.shapes import FreeShape, OvalShape, RectangleShape
 from amber_spread.core.kernel.figures import Figure
 from amber_spread.core.stock.kit import Measure, Need, measure
-from amber_spread.core.tier import Worked, has_final
+from amber_spread.core.tier import Worked
 
 SMOOTHERS = 2.0
 """One for the top and one for the side, so that the edge between them comes sharp (common practice)."""
@@ -26,7 +26,7 @@ def needs_of_tier(number: int, done: Worked, stands: TierStack) -> Iterator[Need
     if board is not None:
         yield _board(number, board.shape, board.diameter, board.length, 0.7 * board.diameter.value)
     final = tier.final
-    if isinstance(final, PlateFinal) and has_final(final):
+    if isinstance(final, PlateFinal):
         school = kind_of(final)
         assert school.plate is not None
         least = done.bodies.crumbed.width_mm + 2 * LEAST_COAT_MM

@@ -267,6 +267,8 @@ Cover = Annotated[
     NoCover | DrapeCover | PanelCover | BoxCover | HalvesCover | GoresCover | PrintedCover | CollarCover,
     Field(discriminator="kind"),
 ]
+NoCoat = NoFinal | SemiNakedFinal
+"""The final coats that are none of their own: what stays on the cake is the crumb coat."""
 PlateFinal = DiscFinal | TwinFinal | InvertedFinal
 """The final coats whose outside is given by a disc or a card."""
 

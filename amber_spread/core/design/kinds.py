@@ -4,7 +4,8 @@ The rooms of the work, the quick line, the checks, the kit, the handbook and the
 beside the type of its kind; the function that works the kind stands in its room, by the same name.
 """
 
-from collections.abc import Iterator
+from collections.abc import Mapping
+from functools import cache
 from typing import Any, Literal, NamedTuple
 
 from pydantic import BaseModel, JsonValue
@@ -148,12 +149,12 @@ SPREAD = ("medium", "colour", "top_mm")
 ROLLED = ("medium", "colour")
 
 
-def usuals_of(model: type[BaseModel]) -> Iterator[tuple[str, str]]:
+@cache
+def usuals_of(model: type[BaseModel]) -> Mapping[str, str]:
     """Every field of a part of a design that may be left open, and the field of the practice that is taken then."""
-    for name, field in model.model_fields.items():
-        for one in field.metadata:
-            if isinstance(one, Usual):
-                yield name, one.name
+    return {
+        name: one.name for name, field in model.model_fields.items() for one in field.metadata if isinstance(one, Usual)
+    }
 
 
 def ask(field: str, words: str, limit: str, left: str | None = None, percent: bool = False) -> Ask:
@@ -168,7 +169,7 @@ def pick(field: str, words: str, *choices: tuple[str | int | bool | None, str]) 
 
 def _kind(model: type[BaseModel], words: str, *asked: Ask | Pick, **more: Any) -> tuple[type[BaseModel], Kind]:
     """A row, with what the type itself says: its name, the usual of each field, what it is where nothing is said."""
-    usual = dict(usuals_of(model))
+    usual = usuals_of(model)
     own = {name: each.get_default() for name, each in model.model_fields.items() if not each.is_required()}
     kept = {name: one for name, one in own.items() if one is not None and not isinstance(one, BaseModel)}
     begins = {name: to_jsonable_python(one) for name, one in kept.items()}

@@ -4,14 +4,15 @@ Every thickness, lap and share that a design may leave to the kitchen is a figur
 decided or is the usual. The rooms of the work take these, and ask neither the design nor the practice again.
 """
 
+from functools import cached_property
 from typing import NamedTuple
 
 from pydantic import BaseModel
 
 from amber_spread.core.design.design import BaseBoard, Design, Taken, Tier
 from amber_spread.core.design.finishes import (
+    NoCoat,
     NoCover,
-    NoFinal,
     PlateFinal,
     PrintedCover,
     SemiNakedFinal,
@@ -21,7 +22,6 @@ from amber_spread.core.design.finishes import (
 )
 from amber_spread.core.design.kinds import kind_of, usuals_of
 from amber_spread.core.design.practice import Practice
-from amber_spread.core.kernel.base import once
 from amber_spread.core.kernel.figures import COMMON_PRACTICE, Figure, Unit, chosen, rule
 
 
@@ -38,17 +38,11 @@ def scraped(thickness_mm: float, share: float) -> float:
     return thickness_mm * share
 
 
-_USUALS: dict[type[BaseModel], dict[str, str]] = {}
-
-
 def settled(part: BaseModel, field: str, usual: Practice, unit: Unit = "mm") -> Figure:
     """What holds for a field of a part of a design: what was decided, or the usual. Raises KeyError for a field that
     has none.
     """
-    kind = type(part)
-    if kind not in _USUALS:
-        _USUALS[kind] = dict(usuals_of(kind))
-    return chosen(getattr(part, field), getattr(usual, _USUALS[kind][field]), unit)
+    return chosen(getattr(part, field), getattr(usual, usuals_of(type(part))[field]), unit)
 
 
 class SettledTier:
@@ -70,23 +64,23 @@ class SettledTier:
         """What holds for a field, in mm, of a part of this tier."""
         return settled(part, field, self.usual)
 
-    @once
+    @cached_property
     def taken(self) -> tuple[Taken, ...]:
         """Every medium it takes: the path of the field that names it, its key, its colour."""
         return tuple(self.asked.taken())
 
-    @once
+    @cached_property
     def filling(self) -> Figure:
         """The thickness of every filling."""
         return self.settled(self.asked.filling, "thickness_mm")
 
-    @once
+    @cached_property
     def dam(self) -> Figure | None:
         """How wide the dam of a soft filling is: as wide as it is high where nothing else is said."""
         filling = self.asked.filling
         return chosen(filling.dam_width_mm, self.filling.value, "mm") if isinstance(filling, SoftFilling) else None
 
-    @once
+    @cached_property
     def goes_on(self) -> Figure:
         """The thickness the crumb coat is spread to, side and top alike; one that is scraped back goes on thicker."""
         crumb, thicker = self.asked.crumb, kind_of(self.asked.final).crumb
@@ -94,7 +88,7 @@ class SettledTier:
             return chosen(crumb.thickness_mm, getattr(self.usual, thicker), "mm")
         return self.settled(crumb, "thickness_mm")
 
-    @once
+    @cached_property
     def crumb(self) -> Figure:
         """The thickness of the crumb coat that stays, side and top alike; of a semi-naked one, what is left of it."""
         final = self.asked.final
@@ -103,23 +97,29 @@ class SettledTier:
             return scraped.figure(self.goes_on.value, share.value)
         return self.goes_on
 
-    @once
+    @cached_property
     def top(self) -> Figure | None:
         """The thickness of the final coat on top, None where there is no final coat."""
         final = self.asked.final
-        if isinstance(final, NoFinal | SemiNakedFinal):
+        if isinstance(final, NoCoat):
             return None
         return self.settled(final, "relief_mm" if isinstance(final, TexturedFinal) else "top_mm")
 
-    @once
+    @cached_property
     def side(self) -> Figure | None:
         """The thickness of the final coat at the side; None where there is none, or a plate sets it."""
         final = self.asked.final
-        if isinstance(final, NoFinal | SemiNakedFinal | PlateFinal):
+        if isinstance(final, NoCoat | PlateFinal):
             return None
         return self.settled(final, "relief_mm" if isinstance(final, TexturedFinal) else "side_mm")
 
-    @once
+    @property
+    def outermost(self) -> str:
+        """The medium of the outermost coat, which a cover lies on: the final one's, or the crumb coat's."""
+        final = self.asked.final
+        return self.asked.crumb.medium if isinstance(final, NoCoat) else final.medium
+
+    @cached_property
     def cover(self) -> Figure | None:
         """The thickness of the cover, None where there is none or it is a printed sheet's."""
         cover = self.asked.cover

@@ -9,12 +9,12 @@ import math
 from bisect import bisect_right
 from collections.abc import Callable, Sequence
 from dataclasses import dataclass
+from functools import cached_property
 from typing import Protocol
 
 from amber_spread.core.geometry.outline import Outline, Point, Round
 from amber_spread.core.geometry.profile import Arc, Line, Node, Profile, Stretch, moved, rounded_rim, straight
 from amber_spread.core.geometry.traced import Traced
-from amber_spread.core.kernel.base import once
 
 MM3_PER_ML = 1000.0
 GROWN_STEP_MM = 4.0
@@ -169,7 +169,7 @@ class Carried:
     profile: Profile
     rounded: bool = False
 
-    @once
+    @cached_property
     def _by_growth(self) -> tuple[Callable[[float], float], Callable[[float], float]]:
         """The area and the girth of the outline by how far it is grown.
 
@@ -196,7 +196,7 @@ class Carried:
     def _grown(self, out_mm: float) -> Outline:
         return self.base.offset(out_mm, self.rounded and out_mm > 0)
 
-    @once
+    @cached_property
     def _widest(self) -> float:
         outs = [out for piece in self.profile for out in (piece.x0, piece.x1)]
         arcs = [
@@ -204,7 +204,7 @@ class Carried:
         ]
         return max(outs + arcs)
 
-    @once
+    @cached_property
     def outline(self) -> Outline:
         return self._grown(self._widest)
 
@@ -228,7 +228,7 @@ class Carried:
     def girth_mm(self) -> float:
         return self.outline.perimeter_mm
 
-    @once
+    @cached_property
     def _walls(self) -> Profile:
         """The profile without its flat top and its coated foot, which lie level."""
         return tuple(piece for piece in self.profile if isinstance(piece, Arc) or not piece.level)
@@ -237,7 +237,7 @@ class Carried:
     def slant_mm(self) -> float:
         return sum(length for piece in self._walls for _, length, _ in piece.along())
 
-    @once
+    @cached_property
     def flat_top(self) -> Outline | None:
         last = self.profile[-1]
         if not (isinstance(last, Line) and last.level):
@@ -251,12 +251,12 @@ class Carried:
     def top_area_mm2(self) -> float:
         return self.flat_top.area_mm2 if self.flat_top else 0.0
 
-    @once
+    @cached_property
     def wall_area_mm2(self) -> float:
         girth = self._by_growth[1]
         return sum(girth(out) * length for piece in self._walls for out, length, _ in self._along(piece))
 
-    @once
+    @cached_property
     def volume_ml(self) -> float:
         return self._volume(self._walls)
 
@@ -294,7 +294,7 @@ class Carried:
             return self._whole_half
         return self._drawn(self._cut(low_mm, high_mm))
 
-    @once
+    @cached_property
     def _whole_half(self) -> list[Point]:
         return self._drawn(self.profile)
 

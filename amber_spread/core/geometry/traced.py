@@ -2,7 +2,7 @@
 
 import math
 from dataclasses import dataclass
-from functools import lru_cache
+from functools import cached_property, lru_cache
 from typing import Literal
 
 import numpy
@@ -11,7 +11,6 @@ from shapely import Point as Point2
 from shapely.affinity import scale, translate
 
 from amber_spread.core.geometry.outline import Point, arc
-from amber_spread.core.kernel.base import once
 from amber_spread.core.kernel.figures import Figure, of_parts, parts_rule
 
 ARC_STEP = math.radians(5)
@@ -41,29 +40,29 @@ class Traced:
 
     polygon: Polygon
 
-    @once
+    @cached_property
     def area_mm2(self) -> float:
         return float(self.polygon.area)
 
-    @once
+    @cached_property
     def perimeter_mm(self) -> float:
         return float(self.polygon.length)
 
-    @once
+    @cached_property
     def half_width_mm(self) -> float:
         left, _, right, _ = self.polygon.bounds
         return float(right - left) / 2
 
-    @once
+    @cached_property
     def half_length_mm(self) -> float:
         _, front, _, back = self.polygon.bounds
         return float(back - front) / 2
 
-    @once
+    @cached_property
     def reach_mm(self) -> float:
         return float(numpy.hypot(*get_coordinates(self.polygon).T).max())
 
-    @once
+    @cached_property
     def inner_mm(self) -> float:
         middle = Point2(0, 0)
         return float(self.polygon.exterior.distance(middle)) if self.polygon.contains(middle) else 0.0
@@ -72,7 +71,7 @@ class Traced:
     def curved(self) -> bool:
         return True
 
-    @once
+    @cached_property
     def points(self) -> list[Point]:
         return [(x, y) for x, y in get_coordinates(self.polygon.exterior)[:-1].tolist()]
 

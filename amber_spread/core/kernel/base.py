@@ -4,36 +4,12 @@ import re
 import unicodedata
 from collections.abc import Callable
 from dataclasses import dataclass
-from functools import cached_property
 from typing import TYPE_CHECKING, Annotated, Any, ClassVar, Generic, NoReturn, Self, TypeVar
 
 from pydantic import AfterValidator, BaseModel, ConfigDict, StringConstraints
 from pydantic_core import PydanticCustomError
 
 T = TypeVar("T")
-
-
-if TYPE_CHECKING:
-    once = cached_property
-else:
-
-    class once:
-        """A property worked out when it is first asked for, and then an attribute like any other.
-
-        The standard library's takes a lock each time until Python 3.12, which was a fiftieth of planning a cake.
-        """
-
-        def __init__(self, function):
-            self.function, self.__doc__ = function, function.__doc__
-
-        def __set_name__(self, owner, name):
-            self.name = name
-
-        def __get__(self, instance, owner=None):
-            if instance is None:
-                return self
-            found = instance.__dict__[self.name] = self.function(instance)
-            return found
 
 
 @dataclass(frozen=True)

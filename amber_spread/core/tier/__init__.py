@@ -4,7 +4,7 @@ How it is drawn, and what every step of it takes.
 """
 
 from amber_spread.core.tier.boards import BOARD_SHAPES, BoardShape, Size, over_edge, rods_for, shape_of, supports_under
-from amber_spread.core.tier.coats import CoatsPlan, has_final
+from amber_spread.core.tier.coats import CoatsPlan
 from amber_spread.core.tier.cover_plan import CoverPlan
 from amber_spread.core.tier.drawn import BOARD_HEX, Drawn, Part, Silhouette, slab
 from amber_spread.core.tier.extras import BorderPlan, OnTopPlan
@@ -44,7 +44,6 @@ __all__ = [
     "checks_of_layers",
     "cut_for_height",
     "forget_tiers",
-    "has_final",
     "over_edge",
     "rods_for",
     "shape_of",

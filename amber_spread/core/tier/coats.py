@@ -4,8 +4,8 @@ import math
 
 from amber_spread.core.design.finishes import (
     DeckledFinal,
-    FinalCoat,
     FreehandFinal,
+    NoCoat,
     NoFinal,
     PlateFinal,
     SemiNakedFinal,
@@ -67,11 +67,6 @@ class CoatsPlan(Made):
     scraper: Figure | None
 
 
-def has_final(final: FinalCoat) -> bool:
-    """Whether a coat of its own goes over the crumb coat."""
-    return not isinstance(final, NoFinal | SemiNakedFinal)
-
-
 def coats_underneath(tier: SettledTier) -> float:
     """The coat below the foot, mm: of a tier coated on both faces."""
     if both_faces(tier):
@@ -97,7 +92,7 @@ def plan_coats(tier: SettledTier, media: dict[str, Medium], bare: Body, planned:
     )
     build_up = plan_build_up(tier, media, bare, planned)
     crumb_parts = {"coat": crumb.weight.value}
-    if isinstance(final, NoFinal | SemiNakedFinal) or top is None:
+    if isinstance(final, NoCoat) or top is None:
         if build_up:
             crumb_parts["building up"] = build_up.weight.value
         nothing = CoatsPlan(

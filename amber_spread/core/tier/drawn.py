@@ -6,7 +6,13 @@ from functools import lru_cache
 from typing import Literal, NamedTuple, TypeVar
 
 from amber_spread.core.design.design import Tier
-from amber_spread.core.design.finishes import NoCover, NoFinal, PanelCover, PrintedCover, SemiNakedFinal, SoftFilling
+from amber_spread.core.design.finishes import (
+    NoCoat,
+    NoCover,
+    PanelCover,
+    PrintedCover,
+    SoftFilling,
+)
 from amber_spread.core.geometry.body import Body, Envelopes, Sideways, Straight
 from amber_spread.core.geometry.outline import Outline, Point, arc
 from amber_spread.core.kernel.base import Made
@@ -53,8 +59,8 @@ class Silhouette(Made):
 
 
 class Cut(NamedTuple):
-    """One tier as the section needs it: what its rooms planned, its nested bodies, and what lies at which height of
-    the bare one.
+    """One tier as its rooms planned it, before it is drawn and its bowls are filled: with its nested bodies, and what
+    lies at which height of the bare one.
     """
 
     layers: LayersPlan
@@ -223,7 +229,7 @@ def _coats(tier: Tier, cut: Cut, hex_of: HexOf) -> Iterator[tuple[PartKind, str,
     else:
         lines = {name: getattr(cut.bodies, name).half_profile() for name in names}
     yield "crumb", hex_of(tier.crumb.medium, tier.crumb.colour), lines["bare"], lines["crumbed"]
-    if not isinstance(tier.final, NoFinal | SemiNakedFinal):
+    if not isinstance(tier.final, NoCoat):
         yield "final", hex_of(tier.final.medium, tier.final.colour), lines["crumbed"], lines["coated"]
     if not isinstance(tier.cover, NoCover | PrintedCover):
         stripes = tier.cover.stripes if isinstance(tier.cover, PanelCover) else ()

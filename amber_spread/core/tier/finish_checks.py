@@ -7,7 +7,6 @@ from amber_spread.core.design.finishes import (
     DeckledFinal,
     FreehandFinal,
     NoCover,
-    NoFinal,
     PanelCover,
     PlateFinal,
     PrintedCover,
@@ -139,7 +138,7 @@ def checks_of_cover(done: Worked, media: Mapping[str, Medium], kit: Kit, check: 
             f"{kind_of(asked).called.capitalize()} does not lie flat on this shape. The pieces shown are the nearest "
             "that can be cut; choose another cover to be sure of a clean finish.",
         )  # fmt: skip
-    beneath = media[tier.crumb.medium if isinstance(tier.final, NoFinal | SemiNakedFinal) else tier.final.medium]
+    beneath = media[done.tier.outermost]
     if not beneath.suits_under_fondant and not isinstance(asked, CollarCover):
         what = "fondant" if not isinstance(asked, PrintedCover) else "a printed sheet"
         yield check(

@@ -1,6 +1,6 @@
 """A cake as it was measured: the straight, level body its coats go round, and what it takes to build it up to that."""
 
-from amber_spread.core.design.finishes import Measured, NoFinal, SemiNakedFinal
+from amber_spread.core.design.finishes import Measured
 from amber_spread.core.design.settled import SettledTier
 from amber_spread.core.design.shapes import TaperedBuild
 from amber_spread.core.geometry.body import MM3_PER_ML, Body, Carried, Straight
@@ -118,8 +118,7 @@ def plan_build_up(tier: SettledTier, media: dict[str, Medium], body: Body, plann
         )
         for index, name in enumerate(COMPASS)
     }
-    final = tier.asked.final
-    medium = media[tier.asked.crumb.medium if isinstance(final, NoFinal | SemiNakedFinal) else final.medium]
+    medium = media[tier.outermost]
     return BuildUp(
         width=same("widest measure", width, "mm"),
         height=same("highest measure", height, "mm"),

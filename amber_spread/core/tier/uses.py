@@ -9,10 +9,9 @@ from typing import Literal
 
 from amber_spread.core.design.finishes import (
     CollarCover,
+    NoCoat,
     NoCover,
-    NoFinal,
     PrintedCover,
-    SemiNakedFinal,
     SoftFilling,
 )
 from amber_spread.core.design.kinds import kind_of
@@ -211,7 +210,7 @@ def uses_of_tier(
         spare = float_of.figure(coats.goes_on.value, techniques.semi_naked.float)
         take("crumb", crumbs, coats.crumb_stays, techniques.semi_naked, gone=back, spare=spare)
     final = tier.asked.final
-    if coats.stays is not None and not isinstance(final, NoFinal | SemiNakedFinal):
+    if coats.stays is not None and not isinstance(final, NoCoat):
         technique = techniques.named(kind_of(final).technique)
         take("final", (final.medium, final.colour), coats.stays, technique)
     if cover is not None and cover.over is not None and not isinstance(tier.asked.cover, NoCover | PrintedCover):

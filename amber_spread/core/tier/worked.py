@@ -162,12 +162,13 @@ def _work(
     def hex_of(medium: str, colour: str | None) -> str:
         return media[medium].hex if colour is None else hexes[colour]
 
-    asked = tier
+    planned_tier = tier
     under_mm = coats_underneath(tier)
     if under_mm and tier.asked.build.on_side:
         under_mm += tier.on_top_mm
     layers, bare, slabs = plan_layers(tier, media, tier.above_mm + under_mm)
     planned = bare
+    # From here on the tier is as it was measured, where it was.
     tier, bare, slabs = as_measured(tier, bare, slabs)
     if tier.asked.measured is not None:
         found_ml = measured_ml(tier.asked.measured, bare)
@@ -194,7 +195,7 @@ def _work(
     pieces = {f"piece_{place}": piece for place, piece in enumerate(on_top, 1)}
     cut = Cut(layers, coats, cover, by_place, pieces, bodies, slabs, leaning)
     done = Worked(
-        tier=asked,
+        tier=planned_tier,
         layers=layers,
         coats=coats,
         cover=cover,

@@ -69,10 +69,10 @@ export function usualAt(tier: Tier, path: string, practice: Practice): number | 
 const tenth = (mm: number): number => Math.round(mm * 10) / 10;
 
 /**
- * A new one of a kind, of sizes that stand on what is so wide across: it keeps what the one before it had and it can
- * have too. `given` is what is worked out for it elsewhere.
+ * A new one of a kind, of sizes that stand on the tin: it keeps what the one before it had and it can have too. `given`
+ * is what is worked out for it elsewhere.
  */
-export function begun<T>(tier: Tier, part: string, kind: string, across: number, given: Held = {}): T {
+export function begun<T>(tier: Tier, part: string, kind: string, given: Held = {}): T {
   const row = kindsOf(part).find((one) => one.kind === kind);
   if (!row) throw new Error(`no kind of ${part} is called ${kind}`);
   const now = partAt(tier, part) ?? {};
@@ -80,7 +80,10 @@ export function begun<T>(tier: Tier, part: string, kind: string, across: number,
   const below = part === "final" && !("medium" in now);
   const before: Held = below ? { ...tier.crumb, ...now } : now;
   const media = kindAt(tier, below ? "crumb" : part)?.media ?? [];
-  const sizes = Object.entries(row.of_tin).map(([field, share]) => [field, tenth(across * share)]);
+  const sizes = Object.entries(row.of_tin).map(([field, share]) => [
+    field,
+    tenth(tier.tin_diameter_mm * share),
+  ]);
   const kept = row.keeps
     .filter((field) => before[field] !== undefined && before[field] !== null)
     .filter((field) => field !== "medium" || row.media.some((one) => media.includes(one)))
@@ -93,9 +96,7 @@ export function begun<T>(tier: Tier, part: string, kind: string, across: number,
   }) as T;
 }
 
-const PLATES = ["disc", "twin", "inverted"];
-
 /** Whether a final coat is scraped against a disc or card. */
 export function isPlate(final: Tier["final"]): final is Extract<Tier["final"], { disc_diameter_mm: number }> {
-  return PLATES.includes(final.kind);
+  return "disc_diameter_mm" in final;
 }

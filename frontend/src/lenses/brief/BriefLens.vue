@@ -49,9 +49,8 @@ function addTier(): void {
       Math.min(below.tin_diameter_mm, 76.2),
       Math.round((below.tin_diameter_mm - 50.8) * 100) / 100,
     );
-    const across = tier.tin_diameter_mm;
-    if (isPlate(tier.final)) tier.final = begun(tier, "final", "freehand", across);
-    if (tier.build.kind !== "straight") tier.build = begun(tier, "build", tier.build.kind, across);
+    if (isPlate(tier.final)) tier.final = begun(tier, "final", "freehand");
+    if (tier.build.kind !== "straight") tier.build = begun(tier, "build", tier.build.kind);
     draft.design.tiers.push(tier);
   });
   order.tier = (order.document?.design.tiers.length ?? 1) - 1;

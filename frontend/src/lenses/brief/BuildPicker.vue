@@ -5,24 +5,27 @@ import type { Tier } from "@/api/types";
 import FigureRow from "@/lenses/parts/FigureRow.vue";
 import KindFields from "@/lenses/parts/KindFields.vue";
 import SilhouetteRow from "@/lenses/parts/SilhouetteRow.vue";
+import SameForAll from "@/lenses/parts/SameForAll.vue";
 import { useTier } from "@/lenses/parts/tier";
 import { begun, choicesOf, kindAt, kindsOf } from "@/order/kinds";
 import { useDesk } from "@/ui/desk";
 
 type Build = Tier["build"];
 
-const { order, tier, planned, several, tierWords, change, sameForAll } = useTier();
+const { order, tier, planned, tierWords, change } = useTier();
 const desk = useDesk();
 const build = computed(() => tier.value?.build);
 const kind = computed(() => (tier.value ? kindAt(tier.value, "build") : undefined));
 const foot = computed(() => planned.value?.foot);
 const trouble = computed(() => desk.complaintAt(`#/design/tiers/${order.tier}/build`));
 
+const SAME = [{ words: "Straight for every tier", copy: (from: Tier, to: Tier) => (to.build = from.build) }];
+
 function choose(kind: Build["kind"]): void {
   change((tier) => {
     const round = kindsOf("build").find((one) => one.kind === kind)?.round_only;
     if (round && tier.shape.kind !== "round") tier.shape = { kind: "round" };
-    tier.build = begun(tier, "build", kind, tier.tin_diameter_mm);
+    tier.build = begun(tier, "build", kind);
   });
 }
 
@@ -115,11 +118,7 @@ function setPoint(index: number, field: "up" | "out", event: Event): void {
       <FigureRow label="Falls forward at" :figure="foot.lean_forward" />
       <FigureRow label="Rolls sideways at" :figure="foot.lean_sideways" />
     </template>
-    <div v-if="several && build.kind === 'straight'" class="same">
-      <button class="act" @click="sameForAll((from, to) => (to.build = from.build))">
-        Straight for every tier
-      </button>
-    </div>
+    <SameForAll v-if="build.kind === 'straight'" :ways="SAME" />
   </section>
 </template>
 

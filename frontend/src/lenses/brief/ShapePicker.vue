@@ -6,17 +6,22 @@ import FromAbove from "@/drawing/FromAbove.vue";
 import KindFields from "@/lenses/parts/KindFields.vue";
 import OutlineFile from "@/lenses/parts/OutlineFile.vue";
 import SilhouetteRow from "@/lenses/parts/SilhouetteRow.vue";
+import SameForAll from "@/lenses/parts/SameForAll.vue";
 import { useTier } from "@/lenses/parts/tier";
 import { begun, choicesOf } from "@/order/kinds";
 import TierField from "@/order/TierField.vue";
 import { useDesk } from "@/ui/desk";
 
-const { order, tier, several, tierWords, change, sameForAll } = useTier();
+const { order, tier, tierWords, change } = useTier();
 const desk = useDesk();
 const shape = computed(() => tier.value?.shape);
 
+const SAME = [
+  { words: "This shape for every tier", copy: (from: Tier, to: Tier) => (to.shape = from.shape) },
+];
+
 function choose(kind: Tier["shape"]["kind"]): void {
-  change((tier) => (tier.shape = begun(tier, "shape", kind, tier.tin_diameter_mm)));
+  change((tier) => (tier.shape = begun(tier, "shape", kind)));
 }
 
 function read(points_mm: [number, number][], width: number): void {
@@ -45,11 +50,7 @@ const trouble = computed(() => desk.complaintAt(`#/design/tiers/${order.tier}/sh
     </div>
     <KindFields part="shape" />
     <OutlineFile v-if="shape.kind === 'free'" @read="read" />
-    <div v-if="several" class="same">
-      <button class="act" @click="sameForAll((from, to) => (to.shape = from.shape))">
-        This shape for every tier
-      </button>
-    </div>
+    <SameForAll :ways="SAME" />
   </section>
 </template>
 

@@ -9,6 +9,7 @@ import KindFields from "@/lenses/parts/KindFields.vue";
 import KitNeeds from "@/lenses/parts/KitNeeds.vue";
 import LensHead from "@/lenses/parts/LensHead.vue";
 import LensNotes from "@/lenses/parts/LensNotes.vue";
+import SameForAll from "@/lenses/parts/SameForAll.vue";
 import { mediaOf, useTier } from "@/lenses/parts/tier";
 import { begun, choicesOf, isPlate, kindAt, kindsOf } from "@/order/kinds";
 import MediumField from "@/order/MediumField.vue";
@@ -20,7 +21,7 @@ type Spread = Extract<Final, { medium: string }>;
 
 const handbook = useHandbook();
 const settings = useSettings();
-const { tier, planned, several, change, sameForAll } = useTier();
+const { tier, planned, change } = useTier();
 const final = computed(() => tier.value?.final);
 const spread = computed(() => (final.value && "medium" in final.value ? final.value : null));
 const kind = computed(() => (tier.value ? kindAt(tier.value, "final") : undefined));
@@ -43,7 +44,7 @@ function setKind(kind: Final["kind"]): void {
     const given = kindsOf("final").find((one) => one.kind === kind)?.plate
       ? { disc_diameter_mm: nearestDisc() }
       : {};
-    tier.final = begun(tier, "final", kind, tier.tin_diameter_mm, given);
+    tier.final = begun(tier, "final", kind, given);
   });
 }
 
@@ -159,9 +160,7 @@ const copyCoats = (from: Tier, to: Tier): void => {
     <FigureRow label="Stays on this tier" :figure="coats.crumb_stays" />
     <MeasuredFields />
     <KitNeeds :tools="['disc', 'card', 'scraper', 'smoother']" />
-    <div v-if="several" class="same">
-      <button class="act" @click="sameForAll(copyCoats)">These coats on every tier</button>
-    </div>
+    <SameForAll :ways="[{ words: 'These coats on every tier', copy: copyCoats }]" />
     <LensNotes lens="coats" cautions />
   </section>
 </template>

@@ -10,6 +10,7 @@ import LensNotes from "@/lenses/parts/LensNotes.vue";
 import PieceRows from "@/lenses/parts/PieceRows.vue";
 import { SIZE_WORDS } from "@/lenses/parts/pieces";
 import TemplateLinks from "@/lenses/parts/TemplateLinks.vue";
+import SameForAll from "@/lenses/parts/SameForAll.vue";
 import { useTier } from "@/lenses/parts/tier";
 import { begun, choicesOf, kindAt } from "@/order/kinds";
 import MediumField from "@/order/MediumField.vue";
@@ -22,7 +23,7 @@ type Cover = Tier["cover"];
 type Rolled = Extract<Cover, { medium: string }>;
 
 const handbook = useHandbook();
-const { order, tier, planned, several, change, sameForAll } = useTier();
+const { order, tier, planned, change } = useTier();
 const cover = computed(() => planned.value?.cover);
 const asked = computed(() => tier.value?.cover);
 const rolled = computed(() => (asked.value && "medium" in asked.value ? asked.value : null));
@@ -74,7 +75,7 @@ const covering = computed(() => {
 });
 
 function setKind(kind: Cover["kind"]): void {
-  change((tier) => (tier.cover = begun(tier, "cover", kind, tier.tin_diameter_mm)));
+  change((tier) => (tier.cover = begun(tier, "cover", kind)));
 }
 
 function setRolled(alter: (cover: Rolled) => void): void {
@@ -83,9 +84,7 @@ function setRolled(alter: (cover: Rolled) => void): void {
   });
 }
 
-const copyCover = (from: Tier, to: Tier): void => {
-  to.cover = from.cover;
-};
+const SAME = [{ words: "This cover on every tier", copy: (from: Tier, to: Tier) => (to.cover = from.cover) }];
 </script>
 
 <template>
@@ -159,9 +158,7 @@ const copyCover = (from: Tier, to: Tier): void => {
     <OnTopFields />
     <KitNeeds :tools="['mat', 'pin', 'smoother', 'printed sheet']" />
     <TemplateLinks />
-    <div v-if="several" class="same">
-      <button class="act" @click="sameForAll(copyCover)">This cover on every tier</button>
-    </div>
+    <SameForAll :ways="SAME" />
     <LensNotes lens="cover" cautions />
   </section>
 </template>

@@ -37,7 +37,7 @@ function setShape(index: number, kind: OnTop["shape"]["kind"]): void {
   change((tier) => {
     const top = tier.on_top[index];
     if (!top) return;
-    top.shape = begun({ ...tier, shape: top.shape }, "shape", kind, top.across_mm);
+    top.shape = begun({ ...tier, shape: top.shape, tin_diameter_mm: top.across_mm }, "shape", kind);
     if ("length_mm" in top.shape) top.shape.length_mm = Math.max(50, top.shape.length_mm);
   });
 }

@@ -40,7 +40,7 @@ function setKind(kind: "none" | Bake["kind"]): void {
     }
     const edges_mm = Array.from({ length: count }, () => height_mm ?? 30);
     const given = kind === "measured" ? { edges_mm } : {};
-    tier.layers.bake = begun(tier, "layers/bake", kind, tier.tin_diameter_mm, given);
+    tier.layers.bake = begun(tier, "layers/bake", kind, given);
   });
 }
 

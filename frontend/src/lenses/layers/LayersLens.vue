@@ -8,6 +8,7 @@ import KindFields from "@/lenses/parts/KindFields.vue";
 import KitNeeds from "@/lenses/parts/KitNeeds.vue";
 import LensHead from "@/lenses/parts/LensHead.vue";
 import LensNotes from "@/lenses/parts/LensNotes.vue";
+import SameForAll from "@/lenses/parts/SameForAll.vue";
 import { mediaOf, useTier } from "@/lenses/parts/tier";
 import { begun, choicesOf } from "@/order/kinds";
 import MediumField from "@/order/MediumField.vue";
@@ -17,7 +18,7 @@ import HiddenFields from "./HiddenFields.vue";
 
 const handbook = useHandbook();
 const settings = useSettings();
-const { order, tier, planned, several, change, sameForAll } = useTier();
+const { order, tier, planned, change } = useTier();
 const torted = computed(() => (tier.value?.layers.bake?.torte ?? 1) > 1);
 
 const filling = computed(() => tier.value?.filling);
@@ -33,7 +34,7 @@ const detail = computed(() => {
 });
 
 function setKind(kind: Tier["filling"]["kind"]): void {
-  change((tier) => (tier.filling = begun(tier, "filling", kind, tier.tin_diameter_mm)));
+  change((tier) => (tier.filling = begun(tier, "filling", kind)));
 }
 
 /** A size worked out by the plan, as a mark that a ruler or knife can be set to. */
@@ -41,12 +42,10 @@ function settable(mm: number): number {
   return Math.round(mm * 100) / 100;
 }
 
-const copyFilling = (from: Tier, to: Tier): void => {
-  to.filling = from.filling;
-};
-const copyLayers = (from: Tier, to: Tier): void => {
-  to.layers = from.layers;
-};
+const SAME = [
+  { words: "These layers on every tier", copy: (from: Tier, to: Tier) => (to.layers = from.layers) },
+  { words: "This filling in every tier", copy: (from: Tier, to: Tier) => (to.filling = from.filling) },
+];
 const severalMixes = computed(() => Object.keys(order.plan?.batter.mixes ?? {}).length > 1);
 </script>
 
@@ -170,10 +169,7 @@ const severalMixes = computed(() => Object.keys(order.plan?.batter.mixes ?? {}).
       </template>
     </template>
     <KitNeeds :tools="['tin', 'board']" />
-    <div v-if="several" class="same">
-      <button class="act" @click="sameForAll(copyLayers)">These layers on every tier</button>
-      <button class="act" @click="sameForAll(copyFilling)">This filling in every tier</button>
-    </div>
+    <SameForAll :ways="SAME" />
     <LensNotes lens="layers" cautions />
   </section>
 </template>

@@ -44,10 +44,25 @@ const file = computed(() => {
   return "/api/shop/week";
 });
 
-function setTerm(
-  name: "hour_price" | "overhead" | "profit" | "round_to" | "minutes_per_tier",
-  value: number | null,
-): void {
+/** What the kitchen asks on top of its materials, and what each comes to. */
+const TERMS = [
+  {
+    name: "hour_price",
+    words: "An hour costs",
+    limit: "price",
+    comes: { words: "Work comes to", to: "work" },
+  },
+  {
+    name: "overhead",
+    words: "Overhead",
+    limit: "fraction",
+    comes: { words: "Overhead comes to", to: "overhead" },
+  },
+  { name: "profit", words: "Profit", limit: "fraction", comes: { words: "Profit comes to", to: "profit" } },
+  { name: "round_to", words: "Prices come in steps of", limit: "round_to", comes: null },
+] as const;
+
+function setTerm(name: (typeof TERMS)[number]["name"], value: number | null): void {
   if (value !== null) void pantry.change((kept) => (kept.terms[name] = value));
 }
 
@@ -187,42 +202,19 @@ useNotices(
           pointer="#/minutes"
           @change="(value) => order.edit((draft) => (draft.minutes = value))"
         />
-        <MeasureField
-          label="An hour costs"
-          limit="price"
-          :value="terms.hour_price"
-          @change="(value) => setTerm('hour_price', value)"
-        />
       </div>
-      <FigureRow label="Work comes to" :figure="cost.work" />
-      <div class="rows">
-        <MeasureField
-          label="Overhead"
-          limit="fraction"
-          percent
-          :value="terms.overhead"
-          @change="(value) => setTerm('overhead', value)"
-        />
-      </div>
-      <FigureRow label="Overhead comes to" :figure="cost.overhead" />
-      <div class="rows">
-        <MeasureField
-          label="Profit"
-          limit="fraction"
-          percent
-          :value="terms.profit"
-          @change="(value) => setTerm('profit', value)"
-        />
-      </div>
-      <FigureRow label="Profit comes to" :figure="cost.profit" />
-      <div class="rows">
-        <MeasureField
-          label="Prices come in steps of"
-          limit="round_to"
-          :value="terms.round_to"
-          @change="(value) => setTerm('round_to', value)"
-        />
-      </div>
+      <template v-for="one in TERMS" :key="one.name">
+        <div class="rows">
+          <MeasureField
+            :label="one.words"
+            :limit="one.limit"
+            :percent="one.limit === 'fraction'"
+            :value="terms[one.name]"
+            @change="(value) => setTerm(one.name, value)"
+          />
+        </div>
+        <FigureRow v-if="one.comes" :label="one.comes.words" :figure="cost[one.comes.to]" />
+      </template>
       <template v-if="cost.materials.value > 0">
         <FigureRow
           :label="unpriced.length ? 'A price to ask, no less than' : 'A price to ask'"
