@@ -63,6 +63,7 @@ round_tiers = st.builds(
     cover=covers,
     borders=kinds.borders,
     on_top=kinds.on_tops,
+    stand=kinds.stands,
 )
 
 

@@ -13,8 +13,10 @@ from pydantic.fields import FieldInfo
 
 from amber_spread.core.design.finishes import Border, Cover, Filling, FinalCoat, OnTop
 from amber_spread.core.design.shapes import Build, HeartShape, ProfilePoint, Shape
+from amber_spread.core.design.stands import Stand
 
 PATH = ((0, 0), (200, 0), (200, 120), (90, 180), (60, 90), (0, 120))
+SPOTS = ((0.0, -30.0), (26.0, 15.0), (-26.0, 15.0))
 EVERYDAY = {
     "length_mm": 260.0, "points_mm": PATH, "narrow_mm": 150.0, "in_mm": 18.0, "down_mm": 22.0, "rise_mm": 40.0,
     "disc_diameter_mm": 216.0, "shape": HeartShape(), "across_mm": 80.0,
@@ -22,7 +24,7 @@ EVERYDAY = {
 }  # fmt: skip
 NARROWER = {
     "narrow_mm": (60, 140), "in_mm": (1, 25), "down_mm": (1, 30), "rise_mm": (1, 40), "foot_mm": (0, 45),
-    "cut_mm": (1, 20), "corner_mm": (0, 25), "across_mm": (10, 90), "diameter_mm": (10, 120), "share": (0.05, 9),
+    "cut_mm": (1, 20), "off_x_mm": (-40, 40), "off_y_mm": (-40, 40), "corner_mm": (0, 25), "across_mm": (10, 90), "diameter_mm": (10, 120), "share": (0.05, 9),
 }  # fmt: skip
 """Where a type takes more than an everyday tier can be made of, what hypothesis tries instead."""
 MEDIA = {"fondant": ["fondant", "modelling_chocolate"], "dark_chocolate": ["dark_chocolate", "white_chocolate"],
@@ -37,7 +39,7 @@ def kinds_of(union: Any) -> tuple[type[BaseModel], ...]:
     return get_args(inner)
 
 
-SHAPES, BUILDS, FILLINGS, FINALS, COVERS = map(kinds_of, (Shape, Build, Filling, FinalCoat, Cover))
+SHAPES, BUILDS, FILLINGS, FINALS, COVERS, STANDS = map(kinds_of, (Shape, Build, Filling, FinalCoat, Cover, Stand))
 
 
 def example(kind: type[BaseModel], **more: Any) -> Any:
@@ -80,7 +82,7 @@ def _field(kind: type[BaseModel], name: str, field: FieldInfo) -> st.SearchStrat
     if name == "points":
         return _TURNED
     if name == "points_mm":
-        return st.just(PATH)
+        return st.just(PATH if field.is_required() else SPOTS)
     if name == "shape":
         return st.builds(HeartShape)
     if name.endswith("colour"):
@@ -128,4 +130,5 @@ _TURNED = st.lists(st.floats(0.3, 1), min_size=2, max_size=5).map(
     lambda outs: tuple(ProfilePoint(up=index / (len(outs) - 1), out=out) for index, out in enumerate(outs))
 )
 borders = st.lists(any_one(Border), max_size=2).map(tuple)
+stands = any_of(Stand)
 on_tops = st.lists(any_one(OnTop), max_size=2).map(tuple)

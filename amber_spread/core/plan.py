@@ -5,7 +5,7 @@ work.
 from collections.abc import Mapping
 
 from amber_spread.core.bowls import Base, Bowl, Covering, forget_bowls, mix
-from amber_spread.core.cake import BatterPlan, Section, StackPlan, TierStack, stand
+from amber_spread.core.cake import BatterPlan, Section, StackPlan, TierStack, forget_joints, plan_stack, stand
 from amber_spread.core.design.design import Design
 from amber_spread.core.design.practice import Practice
 from amber_spread.core.design.settled import settle
@@ -75,8 +75,9 @@ def plan(
     kit, contents = kit or STARTING, contents or usual_contents()
     cake = settle(design, practice)
     worked = work_tiers(cake, media, kit.mat)
-    mixed = mix(cake, [use for done in worked for use in done.uses], media)
-    standing = stand(cake, worked, media, kit, contents)
+    stacked = plan_stack(cake, worked, media, kit)
+    mixed = mix(cake, stacked.uses, media)
+    standing = stand(cake, worked, stacked, media, kit, contents)
     return Plan(
         tiers=[
             _tier_plan(tier_name(design, index), done, stands)
@@ -99,6 +100,7 @@ def forget() -> None:
     """Keep nothing of earlier plans, so that the next is worked from nothing."""
     forget_tiers()
     forget_bowls()
+    forget_joints()
     forget_kit()
 
 

@@ -39,7 +39,10 @@ _COUNTED: dict[str, tuple[tuple[float, float], ...]] = {
     "base_board_305": ((1, 2.90),),
     "base_board_330": ((1, 3.20),),
     "base_board_406": ((1, 4.60),),
-    "support_300": ((12, 4.80),),
+    "wide_straw_240": ((50, 3.60),),
+    "wooden_dowel_300": ((12, 4.80),),
+    "dowel_10": ((1, 1.60),),
+    "plastic_tube_300": ((4, 3.90),),
 }
 
 

@@ -30,7 +30,7 @@ def draw_dxf(templates: Sequence[Template]) -> Drawing:
             space.add_line(*ends, dxfattribs={"layer": "MARK"})
             _write(space, mark.name, mark.x0 + 1, mark.y0 + up + 0.8, 3.0)
         for index, words in enumerate(one.words):
-            _write(space, words, wide / 2 - 20, up + high / 2 - 7 * (index - 1.5), 5.0)
+            _write(space, words, wide / 2 - 20, up + high * one.words_up - 7 * (index - 1.5), 5.0)
         up += high + GAP_MM
     return drawing
 

@@ -114,8 +114,8 @@ def _page(canvas: Canvas, one: Template, tiling: Tiling, tile: Tile, paper: Pape
     wide, high = one.size
     size = max(2.5, min(6.0, wide / 26))
     for index, words in enumerate(one.words):
-        _line(canvas, words, wide / 2, high / 2 + size * 1.4 * (1.5 - index), size, centred=True)
-    _arrow(canvas, wide / 2, high / 2 + size * 1.4 * 2.6)
+        _line(canvas, words, wide / 2, high * one.words_up + size * 1.4 * (1.5 - index), size, centred=True)
+    _arrow(canvas, wide / 2, high * one.words_up + size * 1.4 * 2.6)
     canvas.restoreState()
 
 

@@ -3,43 +3,24 @@
 import csv
 import io
 from typing import Any
-from xml.sax.saxutils import escape
 
-from reportlab.lib.colors import Color, HexColor
-from reportlab.lib.styles import ParagraphStyle
 from reportlab.lib.units import mm
-from reportlab.platypus import Flowable, Paragraph, SimpleDocTemplate, Spacer, Table, TableStyle
+from reportlab.platypus import SimpleDocTemplate, Spacer
 
 from amber_spread.core.kernel.figures import Figure, Quantity, Rounding
 from amber_spread.core.kernel.units import LengthUnit, WeightUnit, format_length, format_weight
 from amber_spread.core.shop import GROUPS, Bought, Shopping, Want
 from amber_spread.core.stock.pantry import Label
 from amber_spread.papers.amounts import plain
-from amber_spread.papers.letters import lettered
 from amber_spread.papers.pdf import SIZES, Paper
+from amber_spread.papers.printed import HEADING, RIGHT, SOFT_TEXT, TEXT, TITLE, Box, table, worded
 
 HEAD = ("group", "item", "name", "needed", "unit", "in_larder", "to_buy", "packs", "cost", "currency")
 HEADINGS = {
     "ingredients": "Ingredients", "ready": "Ready to use", "goods": "Boards and supports",
     "tools": "Tools to get, once",
 }  # fmt: skip
-INK, SOFT, RULE = HexColor("#33241B"), HexColor("#7A6657"), HexColor("#DCCDB8")
-_TITLE = ParagraphStyle("title", fontName="Times-Bold", fontSize=20, leading=24, textColor=INK)
-_HEADING = ParagraphStyle("heading", fontName="Times-Bold", fontSize=14, leading=18, textColor=INK, spaceBefore=8)
-_TEXT = ParagraphStyle("text", fontName="Helvetica", fontSize=11, leading=14, textColor=INK)
-_RIGHT = ParagraphStyle("right", parent=_TEXT, alignment=2)
-_SOFT = ParagraphStyle("soft", parent=_TEXT, textColor=SOFT, fontSize=9.5, leading=12)
-
-
-class _Box(Flowable):  # type: ignore[misc]
-    """A box to tick."""
-
-    def wrap(self, available_width: float, available_height: float) -> tuple[float, float]:
-        return 4 * mm, 3.6 * mm
-
-    def draw(self) -> None:
-        self.canv.setStrokeColor(INK)
-        self.canv.rect(0, 0, 3.6 * mm, 3.6 * mm)
+WIDTHS_MM = (7, 54, 50, 38, 29)
 
 
 def write_shopping(shopping: Shopping) -> str:
@@ -70,22 +51,22 @@ def write_list(
         stream, pagesize=SIZES[paper], leftMargin=16 * mm, rightMargin=16 * mm, topMargin=14 * mm, bottomMargin=14 * mm,
         title=title, author="Amber Spread",
     )  # fmt: skip
-    story: list[Any] = [_words(title, _TITLE), _words(_for(shopping), _SOFT)]
+    story: list[Any] = [worded(title, TITLE), worded(_for(shopping), SOFT_TEXT)]
     for group in GROUPS:
         wants = [want for want in shopping.wants.values() if want.group == group and want.to_buy.value > 0]
         if wants:
-            story.append(_words(HEADINGS[group], _HEADING))
-            story.append(_table([_line(want, shopping.currency, length, weight) for want in wants]))
+            story.append(worded(HEADINGS[group], HEADING))
+            story.append(table([_line(want, shopping.currency, length, weight) for want in wants], WIDTHS_MM))
     story.append(Spacer(1, 4 * mm))
-    story.append(_words(f"To pay for what is priced: {_money(shopping.spend.value, shopping.currency)}", _HEADING))
+    story.append(worded(f"To pay for what is priced: {_money(shopping.spend.value, shopping.currency)}", HEADING))
     if shopping.unpriced:
         names = ", ".join(sorted({_name(shopping.labels[key], length) for key in shopping.unpriced}))
-        story.append(_words(f"Not in it, for want of a price: {names}.", _TEXT))
-    story.extend(_words(gap, _TEXT) for gap in shopping.gaps)
+        story.append(worded(f"Not in it, for want of a price: {names}.", TEXT))
+    story.extend(worded(gap, TEXT) for gap in shopping.gaps)
     if shopping.allergens:
-        story.append(_words("Allergens", _HEADING))
-        story.extend(_words(f"{one.allergen}: {', '.join(one.found_in)}", _TEXT) for one in shopping.allergens)
-        story.append(_words(ALLERGEN_CAUTION, _SOFT))
+        story.append(worded("Allergens", HEADING))
+        story.extend(worded(f"{one.allergen}: {', '.join(one.found_in)}", TEXT) for one in shopping.allergens)
+        story.append(worded(ALLERGEN_CAUTION, SOFT_TEXT))
     pages.build(story)
     return stream.getvalue()
 
@@ -106,8 +87,8 @@ def _line(want: Want, currency: str, length: LengthUnit, weight: WeightUnit) -> 
     if needed and want.in_larder:
         needed += f", have {_quantity(want.in_larder, weight, 'down')}"
     cost = _money(want.cost.value, currency) if want.cost else ""
-    return [_Box(), _words(_name(want.label, length), _TEXT), _words(buy, _TEXT), _words(needed, _SOFT),
-            _words(cost, _RIGHT)]  # fmt: skip
+    return [Box(), worded(_name(want.label, length), TEXT), worded(buy, TEXT), worded(needed, SOFT_TEXT),
+            worded(cost, RIGHT)]  # fmt: skip
 
 
 def _amount(want: Want, weight: WeightUnit) -> str:
@@ -144,17 +125,3 @@ def _name(label: Label, length: LengthUnit) -> str:
 
 def _money(value: float, currency: str) -> str:
     return f"{value:,.2f} {currency}".replace(",", " ")
-
-
-def _words(text: str, style: ParagraphStyle) -> Paragraph:
-    shown, font = lettered(text, style.fontName)
-    return Paragraph(f'<font name="{font}">{escape(shown)}</font>', style)
-
-
-def _table(rows: list[list[Any]]) -> Table:
-    line: Color = RULE
-    widths = [7 * mm, 54 * mm, 50 * mm, 38 * mm, 29 * mm]
-    style = TableStyle([("LINEBELOW", (0, 0), (-1, -1), 0.5, line), ("VALIGN", (0, 0), (-1, -1), "MIDDLE"),
-                        ("LEFTPADDING", (0, 0), (0, -1), 0), ("TOPPADDING", (0, 0), (-1, -1), 4),
-                        ("BOTTOMPADDING", (0, 0), (-1, -1), 4)])  # fmt: skip
-    return Table(rows, colWidths=widths, style=style)

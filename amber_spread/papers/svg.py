@@ -52,7 +52,7 @@ def _group(one: Template, x: float, y: float) -> str:
             'stroke="#2E6E73" stroke-width="0.2"/>'
         )
         lines.append(_text(mark.name, mark.x0 + 1, -mark.y0 - 0.8, 3.0))
-    middle = -high / 2 - TEXT_MM * 1.4 * (len(one.words) - 1) / 2
+    middle = -high * one.words_up - TEXT_MM * 1.4 * (len(one.words) - 1) / 2
     for index, words in enumerate(one.words):
         lines.append(_text(words, wide / 2, middle + TEXT_MM * 1.4 * index, TEXT_MM, "middle"))
     lines.append(

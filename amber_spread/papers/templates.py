@@ -1,5 +1,6 @@
 """The templates of a cake: every piece to cut by at its true size, described once for every writer."""
 
+import math
 from collections.abc import Iterator
 from datetime import datetime
 from typing import NamedTuple
@@ -9,6 +10,8 @@ from amber_spread.core.geometry.flat import Corner, Mark, Piece, circle, rectang
 from amber_spread.core.kernel.figures import same
 from amber_spread.core.plan import Plan, TierPlan
 
+RING = 20
+"""A support is drawn as a ring of so many short lines."""
 GAUGE_WIDE_MM = 45.0
 GAUGE_HEX = "#FFFDF7"
 
@@ -24,6 +27,8 @@ class Template(NamedTuple):
     marks: list[Mark]
     order: str
     due: str
+    words_up: float = 0.5
+    """How far up the piece its words stand, as a share of its height."""
 
     @property
     def size(self) -> tuple[float, float]:
@@ -57,7 +62,54 @@ def templates_of(document: Document, plan: Plan, tier: int | None = None) -> lis
                     due=due,
                 )
             )
+        found.extend(
+            Template(
+                key=key,
+                tier=one.name,
+                name=name,
+                copies=1,
+                words_up=0.7,
+                corners=edge,
+                marks=marks,
+                order=document.title,
+                due=due,
+            )
+            for key, name, edge, marks in _placements(plan, number)
+        )
     return found
+
+
+def _placements(plan: Plan, number: int) -> Iterator[tuple[str, str, list[Corner], list[Mark]]]:
+    """For each board of a tier the template to prick the places of its supports by: the board's edge, a ring and a
+    cross at each support, the centre dowel, and which way is the front.
+    """
+    for joint in plan.stack.joints.values():
+        if joint.tier != number or not joint.supports:
+            continue
+        left, front = (min(point[axis] for point in joint.board) for axis in (0, 1))
+        stands = plan.tiers[number - 1].stack
+        if not joint.inside and stands.board_shape == "round" and stands.board_diameter is not None:
+            edge = circle(stands.board_diameter.value)
+        else:
+            edge = [(x - left, y - front, 0.0) for x, y in joint.board]
+        marks = [Mark(name="Front", x0=-left, y0=0, x1=-left, y1=min(18.0, -front / 3))]
+        spots = [(f"{at}", one.x, one.y, joint.across.value / 2) for at, one in enumerate(joint.supports.values(), 1)]
+        spots += [("dowel" if hole.what == "dowel" else "room", hole.x, hole.y, hole.radius) for hole in joint.keep_out]
+        for name, x, y, radius in spots:
+            marks.extend(_ringed(name, x - left, y - front, radius))
+        where = "inside" if joint.inside else "under it"
+        yield f"tier_{number}_supports_{'inside' if joint.inside else 'below'}", f"Supports {where}", edge, marks
+
+
+def _ringed(name: str, x: float, y: float, radius: float) -> Iterator[Mark]:
+    """A ring of short lines, and a cross in its middle."""
+    turns = [2 * math.pi * step / RING for step in range(RING + 1)]
+    ring = [(x + radius * math.cos(turn), y + radius * math.sin(turn)) for turn in turns]
+    for (x0, y0), (x1, y1) in zip(ring, ring[1:], strict=False):
+        yield Mark(name="", x0=x0, y0=y0, x1=x1, y1=y1)
+    arm = max(3.0, radius / 2)
+    yield Mark(name=name, x0=x - arm, y0=y, x1=x + arm, y1=y)
+    yield Mark(name="", x0=x, y0=y - arm, x1=x, y1=y + arm)
 
 
 def _due(due: datetime | None) -> str:

@@ -7,9 +7,11 @@ from typing import Annotated
 from fastapi import APIRouter, Depends, Query, Request, Response
 
 from amber_spread.core.kernel.limits import TIERS
+from amber_spread.core.kernel.units import LengthUnit, WeightUnit
 from amber_spread.papers.amounts import write_amounts
 from amber_spread.papers.dxf import write_dxf
 from amber_spread.papers.pdf import Paper, write_pdf
+from amber_spread.papers.stack_cards import write_cards
 from amber_spread.papers.svg import write_svg
 from amber_spread.papers.svg_reading import OutlineError, ReadOutline, read_outline
 from amber_spread.papers.templates import Template, templates_of
@@ -60,6 +62,15 @@ def templates_svg(papers: PapersOf, tier: TierNumber = None) -> Response:
 def templates_dxf(papers: PapersOf, tier: TierNumber = None) -> Response:
     """Every template at true size for a plotter or cutter."""
     return papers.file("templates.dxf", "image/vnd.dxf", write_dxf(papers.templates(tier)))
+
+
+@router.get("/orders/{id}/stacking.pdf", response_class=Response)
+def stacking_pdf(
+    papers: PapersOf, paper: Paper = "a4", length: LengthUnit = "in", weight: WeightUnit = "g"
+) -> Response:
+    """The cutting list, the stacking card, the travel card and the serving chart."""
+    cards = write_cards(papers.document, papers.plan, length, weight, paper)
+    return papers.file("stacking.pdf", "application/pdf", cards)
 
 
 @router.get("/orders/{id}/amounts.csv", response_class=Response)

@@ -17,6 +17,7 @@ from amber_spread.core.stock.contents import Contents
 from amber_spread.core.stock.goods import GOODS
 from amber_spread.core.stock.kit import STARTING, Kit, ShapedBoard, TinShape
 from amber_spread.core.stock.media import LIBRARY, MEDIUM_KINDS, Allergen, Medium
+from amber_spread.core.stock.supports import SORTS, TEST_STEPS
 from amber_spread.core.tier import BOARD_SHAPES
 from amber_spread.web.planner import PlannerOf, sent_as
 
@@ -45,6 +46,7 @@ class Handbook(Frozen):
     max_file_bytes: int
     kit: Kit
     goods: dict[str, str]
+    support_test: list[str]
 
 
 @router.post("/plan", response_model=Plan)
@@ -84,6 +86,7 @@ def handbook() -> Handbook:
         max_file_bytes=MAX_FILE_BYTES,
         kit=STARTING,
         goods=GOODS,
+        support_test=list(TEST_STEPS),
     )
 
 
@@ -94,6 +97,7 @@ def _words() -> dict[str, list[Choice]]:
         "allergens": {name: name for name in get_args(Allergen)},
         "tins": {name: name for name in get_args(TinShape)},
         "boards": BOARD_SHAPES,
+        "supports": {sort: words.many for sort, words in SORTS.items()},
         "boards owned": {name: name for name in get_args(ShapedBoard.model_fields["shape"].annotation)},
     }
     return {

@@ -10,7 +10,7 @@ from amber_spread.core.document.document import FORMAT, plan_document, read_docu
 from amber_spread.core.document.upgrades import NOW, STEPS, FromLater, upgraded
 from amber_spread.core.stock.kit import Kit
 from amber_spread.core.stock.pantry import Pantry
-from tests.kinds import BUILDS, COVERS, FILLINGS, FINALS, SHAPES
+from tests.kinds import BUILDS, COVERS, FILLINGS, FINALS, SHAPES, STANDS
 
 GOLDEN = Path(__file__).resolve().parents[1] / "golden"
 WHOLES = {"kit": Kit, "pantry": Pantry}
@@ -57,9 +57,18 @@ def test_there_is_a_file_of_every_format_there_has_been():
 def test_the_files_of_todays_format_hold_every_kind_there_is():
     text = (GOLDEN / f"order-{NOW['order']}-kinds.json").read_text()
     kinds = {
-        kind.model_fields["kind"].default for union in (SHAPES, BUILDS, FILLINGS, FINALS, COVERS) for kind in union
+        kind.model_fields["kind"].default
+        for union in (SHAPES, BUILDS, FILLINGS, FINALS, COVERS, STANDS)
+        for kind in union
     }
     assert kinds == {kind for kind in kinds if f'"kind":"{kind}"' in text}
+
+
+def test_a_length_that_supports_were_sold_in_is_left_out_since_the_kit_says_it_now():
+    written = json.loads((GOLDEN / "order-2-kinds.json").read_text())
+    written["practice"] = {"rod_mm": 250.0, "bead_mm": 5.0}
+    assert read_document(json.dumps(written)).practice.bead_mm == 5.0
+    assert upgraded("practice", 1, {"rod_mm": 250.0, "bead_mm": 5.0}) == {"bead_mm": 5.0}
 
 
 def test_an_upgrade_changes_nothing_of_what_it_was_given():

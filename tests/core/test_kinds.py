@@ -8,10 +8,22 @@ from annotated_types import Ge, Le
 from amber_spread.core.design.design import Cavity, Design, Layers, Tier
 from amber_spread.core.design.finishes import Cover, Filling, FinalCoat
 from amber_spread.core.design.habits import HANDLINGS
-from amber_spread.core.design.kinds import BUILDS, COVERS, FILLED, FINALS, PARTS, SHAPES, kind_of, suits, usuals_of
+from amber_spread.core.design.kinds import (
+    BUILDS,
+    COVERS,
+    FILLED,
+    FINALS,
+    PARTS,
+    SHAPES,
+    STANDS,
+    kind_of,
+    suits,
+    usuals_of,
+)
 from amber_spread.core.design.practice import Practice, Techniques
 from amber_spread.core.design.settled import SettledTier, settle
 from amber_spread.core.design.shapes import Build, RoundShape, Shape, StraightBuild
+from amber_spread.core.design.stands import Stand
 from amber_spread.core.kernel.limits import LIMITS
 from amber_spread.core.line.quick_line import read_line
 from amber_spread.core.line.quick_writing import write_line
@@ -31,7 +43,8 @@ GIVEN = {"disc_diameter_mm": 215.0, "edges_mm": [30.0, 30.0], "diameter_mm": 70.
 
 
 @pytest.mark.parametrize(
-    "union, rows", [(Shape, SHAPES), (Build, BUILDS), (Filling, FILLED), (FinalCoat, FINALS), (Cover, COVERS)]
+    "union, rows",
+    [(Shape, SHAPES), (Build, BUILDS), (Filling, FILLED), (FinalCoat, FINALS), (Cover, COVERS), (Stand, STANDS)],
 )
 def test_every_kind_of_a_union_has_a_row_and_no_other(union, rows):
     assert set(rows) == set(kinds.kinds_of(union))
@@ -110,8 +123,8 @@ def test_the_kinds_of_medium_are_those_there_are():
 def test_every_technique_serves_a_kind_and_every_kind_that_takes_something_has_one():
     techniques = set(Techniques.model_fields)
     served = {kind.technique for _, _, kind in ROWS if kind.technique}
-    # A seal and a dam are steps of a soft filling.
-    assert served | {"seal", "dam"} == techniques == {row.name for row in HANDLINGS}
+    # A seal and a dam are steps of a soft filling; glue and joints are of the whole cake.
+    assert served | {"seal", "dam", "glue"} == techniques == {row.name for row in HANDLINGS}
     for _, model, kind in ROWS:
         takes = "medium" in model.model_fields or kind.crumb is not None
         assert bool(kind.technique) == takes, kind

@@ -7,12 +7,12 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from amber_spread.core.bowls.leftovers import WORTH_KEEPING_G, lightness
-from amber_spread.core.cake import stack
 from amber_spread.core.design.design import Colour, Design, Layers, TinBake
 from amber_spread.core.design.finishes import DrapeCover, FreehandFinal, PlainFilling
 from amber_spread.core.design.practice import Practice
 from amber_spread.core.plan import plan
 from amber_spread.core.stock.media import LEFTOVER
+from amber_spread.core.tier import supports_by_inches
 from tests.designs import MEDIA, planned, tier
 
 PALE, DARK = Colour(name="straw", hex="#F2E2B0"), Colour(name="umber", hex="#6A4A2E")
@@ -57,17 +57,7 @@ def test_lightness_is_the_luma_of_the_standard(red, green, blue):
 @pytest.mark.parametrize("inches, count", [(4, 3), (6, 5), (8, 7), (10, 9), (3, 3)])
 def test_one_support_fewer_than_the_upper_tier_is_wide_in_inches(inches, count):
     """Common practice; a 4 in tier takes three, and less than three never stand."""
-    assert stack.supports_under(inches * INCH) == count
-
-
-@given(st.integers(3, 20), st.floats(20, 900), st.floats(50, 2000))
-def test_the_rods_bought_give_every_support_its_length(supports, length_mm, rod_mm):
-    rods = stack.rods_for(supports, length_mm, rod_mm)
-    if length_mm <= rod_mm:
-        each = int(rod_mm // length_mm)
-        assert rods * each >= supports > (rods - 1) * each
-    else:
-        assert rods * rod_mm >= supports * length_mm
+    assert supports_by_inches(inches * INCH) == count
 
 
 def test_supports_stand_under_every_tier_but_the_lowest_and_are_as_long_as_the_tier_below_is_high():
@@ -76,7 +66,6 @@ def test_supports_stand_under_every_tier_but_the_lowest_and_are_as_long_as_the_t
     assert lowest.stack.supports is None
     for below, above in zip(whole.tiers, upper, strict=False):
         assert above.stack.support_length.value == pytest.approx(below.stack.height.value)
-        assert above.stack.rods.value >= 1
 
 
 def test_each_cake_is_asked_for_its_own_batter():

@@ -132,11 +132,11 @@ def test_boards_are_bought_in_the_size_that_is_kept_and_tools_once():
     assert found.wants["board_203"].needed.value == 2
     assert found.wants["disc_215"].needed.value == 1 and found.wants["disc_215"].group == "tools"
     assert found.wants["base_board_330"].group == "goods"
-    assert found.wants["support_300"].needed.value == 2 * two_rods(two)
+    assert found.wants["wide_straw_240"].needed.value == 2 * straws_for(two)
 
 
-def two_rods(cake):
-    return plan_document(cake).tiers[1].stack.rods.value
+def straws_for(cake):
+    return plan_document(cake).stack.cutting["wide_straw"].rods.value
 
 
 def test_printed_sheets_are_bought_by_the_sheet():

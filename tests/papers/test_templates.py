@@ -282,7 +282,7 @@ def test_one_tier_alone_can_be_asked_for():
     paper = document(tier(254, cover=DrapeCover()), tier(203.2, cover=DrapeCover()))
     found = templates_of(paper, plan_document(paper), tier=2)
     assert {one.tier for one in found} == {"Top"}
-    assert [one.key for one in found] == ["tier_2_sheet", "tier_2_gauge"]
+    assert [one.key for one in found] == ["tier_2_sheet", "tier_2_gauge", "tier_2_supports_below"]
 
 
 def test_the_amounts_are_a_line_a_step_and_nothing_a_spreadsheet_would_run():

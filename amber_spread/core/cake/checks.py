@@ -2,8 +2,11 @@
 
 from collections.abc import Iterator, Mapping, Sequence
 
-from amber_spread.core.cake.stack import StackPlan
+from amber_spread.core.cake.joints import JointPlan, Place, most_out
+from amber_spread.core.cake.stack import Stacked, StackPlan
+from amber_spread.core.cake.stack_checks import checks_of_stack
 from amber_spread.core.design.design import Design
+from amber_spread.core.design.settled import SettledDesign
 from amber_spread.core.kernel.check import Check, checker, listed, mm
 from amber_spread.core.kernel.figures import Quantity
 from amber_spread.core.stock.contents import Allergy
@@ -34,32 +37,35 @@ def checks_of_tier(number: int, done: Worked, media: Mapping[str, Medium], kit: 
 
 
 def checks_of_cake(
-    design: Design,
+    cake: SettledDesign,
     worked: Sequence[Worked],
-    whole: StackPlan,
+    stacked: Stacked,
     used: Mapping[str, Medium],
     owned: Sequence[KitNeed],
     allergens: Sequence[Allergy],
 ) -> Iterator[Check]:
     """Everything to know about the cake as a whole, cautions last; `used` are the media it takes, by key."""
-    tiers = [done.stands for done in worked]
+    tiers, design, whole, places = [done.stands for done in worked], cake.asked, stacked.whole, stacked.places
     for number, (lower, upper) in enumerate(zip(tiers, tiers[1:], strict=False), 2):
-        yield from _standing(number, upper, lower)
-    yield from _board(tiers, whole)
+        yield from _standing(number, upper, lower, whole.joints[f"tier_{number}"])
+    yield from checks_of_stack(cake, worked, whole)
+    yield from _board(tiers, places, whole)
     yield from _scrapers(owned)
     yield from _cautions(design, whole, used, allergens)
 
 
-def _standing(number: int, upper: Footprint, lower: Footprint) -> Iterator[Check]:
+def _standing(number: int, upper: Footprint, lower: Footprint, joint: JointPlan) -> Iterator[Check]:
     """Whether a tier stands well on the one below it."""
     check = checker(number)
     if lower.top is None:
         yield check(
-            "stack.no_flat", "trouble", "brief",
-            "The tier below has no flat top to stand on. Put it on top, or cut a flat and set supports in it.",
+            "stack.no_flat", "trouble", "stack",
+            "The tier below has no flat top: the board lies on its highest point, and the supports stand up to {out} "
+            "out of it. Put that tier on top, cut a flat in it, or hide the supports with piping.",
+            out=mm(most_out(joint)),
         )  # fmt: skip
         return
-    over_mm = over_edge(upper.foot, lower.top)
+    over_mm = over_edge(upper.foot, lower.top, (joint.off_x, joint.off_y))
     if over_mm <= OVER_EDGE_MM:
         return
     wider = upper.foot.half_width_mm > lower.top.half_width_mm + OVER_EDGE_MM
@@ -79,10 +85,13 @@ def _standing(number: int, upper: Footprint, lower: Footprint) -> Iterator[Check
         )  # fmt: skip
 
 
-def _board(tiers: Sequence[Footprint], whole: StackPlan) -> Iterator[Check]:
+def _board(tiers: Sequence[Footprint], places: Sequence[Place], whole: StackPlan) -> Iterator[Check]:
     length_mm = whole.base_length.value if whole.base_length else whole.base_diameter.value
     board = Size(whole.base_shape, whole.base_diameter.value, length_mm)
-    over_mm = max(over_edge(tier.outline, board.outline(tier.outline)) for tier in tiers)
+    over_mm = max(
+        over_edge(tier.outline, board.outline(tier.outline), (place.x, place.y))
+        for tier, place in zip(tiers, places, strict=True)
+    )
     if over_mm > OVER_EDGE_MM:
         yield checker(None)(
             "stack.board_small", "trouble", "brief",

@@ -1,43 +1,104 @@
 """The half-section: what the drawing shows, as closed outlines in mm, x from the axis and z up from the table."""
 
+from collections.abc import Sequence
 from functools import lru_cache
 
+from amber_spread.core.cake.dowel import DowelPlan
+from amber_spread.core.cake.joints import JointPlan, Place
 from amber_spread.core.cake.stack import StackPlan, TierStack
 from amber_spread.core.geometry.outline import Outline, Point
 from amber_spread.core.kernel.base import Made
 from amber_spread.core.tier import BOARD_HEX, Drawn, Part, Silhouette, Size, slab
 
+SUPPORT_HEX = "#BFE0DF"
+DOWEL_HEX = "#D9B98A"
+RISER = 0.75
+"""A hidden riser is drawn so wide, of the board above it."""
+MORE_MM = 40.0
+"""A dowel that is too long is drawn standing out by so much at most."""
+
 
 class Section(Made):
     """Every part of the cut half, every tier's outside, bottom first, and what is added to them: borders along edges,
-    pieces on the top; and the base board as it is seen from above.
+    pieces on the top, pillars and risers; what holds the cake from inside; and the base board as it is seen from above.
     """
 
     parts: list[Part]
     tiers: list[Silhouette]
     added: list[Part]
+    held: list[Part]
     board_from_above: list[Point]
 
 
-def draw_section(tiers: list[Drawn], standing: list[TierStack], whole: StackPlan, below: Outline) -> Section:
+def draw_section(
+    tiers: list[Drawn], standing: list[TierStack], whole: StackPlan, below: Outline, places: Sequence[Place]
+) -> Section:
     """The half-section of a whole cake, from the base board up; `tiers` and `standing` are bottom first, `below` is the
     outline of the lowest.
     """
     base = slab(0, whole.base_diameter.value / 2, 0, whole.base_thickness.value)
     parts = [Part(place="stack", kind="board", hex=BOARD_HEX, outline=base)]
     outsides, added = list[Silhouette](), list[Part]()
-    for tier, stands in zip(tiers, standing, strict=True):
-        bottom = stands.bottom.value
+    for tier, stands, place in zip(tiers, standing, places, strict=True):
+        bottom, off = stands.bottom.value, (round(place.x, 2), round(place.y, 2))
         if stands.board_thickness and stands.board_diameter:
             board = slab(0, stands.board_diameter.value / 2, bottom - stands.board_thickness.value, bottom)
-            parts.append(Part(place=f"{tier.outside.place}.stack", kind="board", hex=BOARD_HEX, outline=board))
-        stood = tier.raised(bottom)
+            parts.append(Part(place=f"{tier.outside.place}.stack", kind="board", hex=BOARD_HEX, outline=board, off=off))
+        stood = tier.raised(bottom, off)
         parts.extend(stood.parts)
         outsides.append(stood.outside)
         added.extend(stood.added)
     long = whole.base_length.value if whole.base_length else whole.base_diameter.value
     seen = _from_above(Size(whole.base_shape, whole.base_diameter.value, long), below)
-    return Section(parts=parts, tiers=outsides, added=added, board_from_above=list(seen))
+    for joint in whole.joints.values():
+        added.extend(_apart(joint, standing[joint.tier - 1], places[joint.tier - 1]))
+    held = [part for joint in whole.joints.values() for part in _supports(joint, places[joint.tier - 1])]
+    if whole.dowel is not None:
+        held.append(_dowel(whole.dowel, whole.base_thickness.value))
+    return Section(parts=parts, tiers=outsides, added=added, held=held, board_from_above=list(seen))
+
+
+def _supports(joint: JointPlan, place: Place) -> list[Part]:
+    """The supports of a joint that lie in the cut half, nearest the axis last, so that each is seen."""
+    half, found = joint.across.value / 2, list[Part]()
+    for name, one in joint.supports.items():
+        if one.x <= -half:
+            continue
+        top = joint.level.value + (joint.gap.value if joint.kind == "pillars" else 0.0)
+        outline = slab(max(0.0, one.x - half), one.x + half, top - joint.length.value, top)
+        path = f"stack.joints.{'inside' if joint.inside else 'tier'}_{joint.tier}.supports.{name}"
+        off = (round(place.x, 2), round(place.y, 2))
+        found.append(Part(place=path, kind="support", hex=SUPPORT_HEX, outline=outline, off=off))
+    return found
+
+
+def _apart(joint: JointPlan, stands: TierStack, place: Place) -> list[Part]:
+    """What is seen between two tiers that stand apart: the pillars, or the riser on its card."""
+    if joint.kind == "stacked" or stands.board_diameter is None or stands.board_thickness is None:
+        return []
+    low, high = joint.level.value, stands.bottom.value - stands.board_thickness.value
+    off, path = (round(place.x, 2), round(place.y, 2)), f"stack.joints.tier_{joint.tier}"
+    if joint.kind == "pillars":
+        half = joint.across.value / 2
+        spots = [abs(one.x) for one in joint.supports.values()]
+        return [
+            Part(place=path, kind="support", hex=SUPPORT_HEX, off=off,
+                 outline=slab(max(0.0, x - half), x + half, low, high))
+            for x in dict.fromkeys(round(spot, 1) for spot in spots)
+        ]  # fmt: skip
+    wide, card = stands.board_diameter.value / 2, stands.board_thickness.value
+    return [
+        Part(place=path, kind="board", hex=BOARD_HEX, outline=slab(0, wide, low, low + card), off=off),
+        Part(place=path, kind="support", hex=SUPPORT_HEX, outline=slab(0, RISER * wide, low + card, high), off=off),
+    ]
+
+
+def _dowel(dowel: DowelPlan, base_mm: float) -> Part:
+    """The cut half of the centre dowel, from as deep as it is driven in."""
+    top = dowel.most.value
+    low = base_mm - dowel.into.value
+    outline = slab(0, dowel.across.value / 2, low, low + min(dowel.length.value, top + MORE_MM))
+    return Part(place="stack.dowel", kind="dowel", hex=DOWEL_HEX, outline=outline)
 
 
 @lru_cache(maxsize=256)

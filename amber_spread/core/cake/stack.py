@@ -1,12 +1,54 @@
-"""Tiers stood on their boards: the running marks up the cake, its width, height and weight."""
+"""Tiers stood on their boards: the running marks up the cake, its width, height and weight, and what holds it."""
 
 import math
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
+from typing import NamedTuple
 
+from amber_spread.core.cake.cutting import CuttingList, cutting_list
+from amber_spread.core.cake.dowel import DowelPlan, plan_dowel, takes_dowel
+from amber_spread.core.cake.glue import board_outline, held_of, hidden_outline, uses_of_cake
+from amber_spread.core.cake.joints import (
+    JointPlan,
+    Mass,
+    Place,
+    Standings,
+    board_mass,
+    places_of,
+    plan_joints,
+    together,
+)
+from amber_spread.core.cake.loads import people, tip_angle
+from amber_spread.core.cake.portions import portions_of
+from amber_spread.core.cake.steps import serving_of, steps_of
 from amber_spread.core.design.settled import SettledBoard, SettledDesign
+from amber_spread.core.geometry.outline import Round
+from amber_spread.core.geometry.places import edge_distance
 from amber_spread.core.kernel.base import Made
-from amber_spread.core.kernel.figures import COMMON_PRACTICE, Figure, chosen, decided, rule, same, total
-from amber_spread.core.tier import BoardShape, Footprint, Size, Worked, rods_for, shape_of, supports_under
+from amber_spread.core.kernel.check import Said
+from amber_spread.core.kernel.figures import (
+    COMMON_PRACTICE,
+    FROM_MEMORY,
+    Figure,
+    chosen,
+    decided,
+    of_parts,
+    parts_rule,
+    rule,
+    same,
+    total,
+)
+from amber_spread.core.stock.kit import Kit
+from amber_spread.core.stock.media import Medium
+from amber_spread.core.stock.supports import SORTS, SupportSort
+from amber_spread.core.tier import BoardShape, Footprint, Size, Use, Worked, shape_of
+
+_LEAN = parts_rule(
+    "stack.lean",
+    "Each joint out of level by one support that differs, each measured tier by its own heights, all the same way: "
+    "every one moves all above it sideways. Added up, how far the top may stand off the middle.",
+    "sum",
+    "geometry",
+)
 
 
 class TierStack(Made):
@@ -27,7 +69,8 @@ class TierStack(Made):
     weight: Figure
     supports: Figure | None
     support_length: Figure | None
-    rods: Figure | None
+    glue: Figure
+    portions: Figure
 
 
 class StackPlan(Made):
@@ -39,6 +82,29 @@ class StackPlan(Made):
     base_thickness: Figure
     height: Figure
     weight: Figure
+    people: Figure
+    middle_up: Figure
+    tips: Figure
+    brake: Figure
+    turn: Figure
+    weakest: Figure | None
+    lean: Figure
+    joints: dict[str, JointPlan]
+    dowel: DowelPlan | None
+    cutting: dict[str, CuttingList]
+    portions: Figure
+    left_in: dict[str, Figure]
+    steps: list[Said]
+    serving: list[Said]
+
+
+class Stacked(NamedTuple):
+    """The tiers as they stand, the whole, what glue and joints take, and what of a coat is left off below a tier."""
+
+    tiers: list[TierStack]
+    whole: StackPlan
+    places: list[Place]
+    uses: list[Use]
 
 
 @rule(
@@ -93,53 +159,185 @@ def with_border(wide_mm: float, out_mm: float) -> float:
     return wide_mm + 2 * out_mm
 
 
-def plan_stack(cake: SettledDesign, worked: Sequence[Worked]) -> tuple[list[TierStack], StackPlan]:
-    """Stand the finished tiers, bottom first, on the base board."""
-    base_thickness, practice = cake.board.thickness, cake.usual
+@rule(
+    "stack.slides", unit="g", formula="load * share", source=FROM_MEMORY, rounding="up",
+    words="How hard it is pushed to the side, as a share of the weight of all above the base board.",
+)  # fmt: skip
+def pushed(load_g: float, share: float) -> float:
+    """Push to the side, as a weight in g: load x share of its weight. The share is from memory.
+
+    >>> pushed(6000, 0.5)
+    3000.0
+    """
+    return load_g * share
+
+
+def plan_stack(cake: SettledDesign, worked: Sequence[Worked], media: Mapping[str, Medium], kit: Kit) -> Stacked:
+    """Stand the finished tiers, bottom first, on the base board; `kit` is what the kitchen owns."""
+    base_thickness, usual = cake.board.thickness, cake.usual
+    places = places_of(cake, worked)
+    held = held_of(worked, media)
+    masses = [
+        _masses(cake, done, place, holds.weight_g, number)
+        for number, (done, place, holds) in enumerate(zip(worked, places, held, strict=True), 1)
+    ]
+    dowel_mm = cake.dowel.value if takes_dowel(cake) else None
+    stood = Standings(worked, places, held, masses, dowel_mm)
+    joints = plan_joints(cake, stood, kit.supports)
     tiers: list[TierStack] = []
-    below_mm, reached_mm = base_thickness.value, 0.0
-    for done in worked:
-        body = done.stands
-        upper = bool(tiers)
-        board_mm = practice.tier_board_mm if upper else 0.0
-        top = mark.figure(below_mm, board_mm, body.height_mm)
-        supports = supports_under.figure(body.board.across_mm) if upper else None
-        below_high_mm = worked[len(tiers) - 1].stands.height_mm if upper else 0.0
+    reached_mm = 0.0
+    for number, (done, place) in enumerate(zip(worked, places, strict=True), 1):
+        body, joint = done.stands, joints.get(f"tier_{number}")
+        board_mm = usual.tier_board_mm if joint else 0.0
+        # A riser or pillars lift a tier above the one below.
+        below = place.level_mm if joint is None else place.level_mm + joint.gap.value
+        top = mark.figure(below, board_mm, body.height_mm)
         tiers.append(
             TierStack(
-                board_shape=body.board.shape if upper else None,
-                board_diameter=same(body.board_words, body.board.across_mm, "mm") if upper else None,
+                board_shape=body.board.shape if joint else None,
+                board_diameter=same(body.board_words, body.board.across_mm, "mm") if joint else None,
                 board_length=same("length of the board", body.board.length_mm, "mm")
-                if upper and body.board.oblong
+                if joint and body.board.oblong
                 else None,
-                board_thickness=chosen(None, board_mm, "mm") if upper else None,
-                bottom=mark.figure(below_mm, board_mm, 0.0),
+                board_thickness=chosen(None, board_mm, "mm") if joint else None,
+                bottom=mark.figure(below, board_mm, 0.0),
                 top=top,
                 diameter=with_border.figure(body.width_mm, body.out_mm),
                 length=with_border.figure(body.length_mm, body.out_mm) if _oblong(body) else None,
                 height=with_rise.figure(body.height_mm, body.rise_mm),
-                weight=total(done.weights(), "g"),
-                supports=supports,
-                support_length=same("height of the finished tier below", below_high_mm, "mm") if upper else None,
-                rods=rods_for.figure(supports.value, below_high_mm, practice.rod_mm) if supports else None,
+                weight=total(dict(done.weights), "g"),
+                supports=joint.count if joint else None,
+                support_length=joint.length if joint else None,
+                glue=held[number - 1].glue,
+                portions=portions_of(done, usual),
             )
         )
-        below_mm = top.value
-        reached_mm = max(reached_mm, below_mm + body.rise_mm)
-    size, length = _base([done.stands for done in worked], cake.board)
-    return tiers, StackPlan(
-        base_shape=size.shape,
-        base_diameter=decided(size.across_mm, "mm")
-        if cake.board.asked.diameter_mm is not None
-        else base_diameter.figure(size.across_mm - 2 * cake.board.margin_mm, cake.board.margin_mm),
-        base_length=length,
-        base_thickness=base_thickness,
-        height=same("the highest point of the cake", reached_mm, "mm"),
-        weight=total({f"tier {number}": tier.weight.value for number, tier in enumerate(tiers, 1)}, "g"),
+        reached_mm = max(reached_mm, top.value + body.rise_mm)
+    size, length = _base([done.stands for done in worked], cake.board, places)
+    on_board = together([mass for tier in masses for mass in tier.values()])
+    base = _base_mass(size, worked[0].stands, base_thickness.value, usual.board_g_per_ml)
+    whole = together([base, on_board])
+    parts = {f"tier {number}": tier.weight.value for number, tier in enumerate(tiers, 1)}
+    parts["boards"] = base.weight_g + sum(
+        mass.weight_g for tier in masses for name, mass in tier.items() if name.startswith("board")
+    )
+    parts["glue and joints"] = sum(one.weight_g for one in held)
+    upper = [joint for joint in joints.values() if not joint.inside]
+    weakest = min(upper, key=lambda joint: joint.push.value, default=None)
+    lean = _lean(joints, places, worked)
+    dowel = plan_dowel(cake, worked, places, upper) if dowel_mm is not None else None
+    return Stacked(
+        tiers,
+        StackPlan(
+            base_shape=size.shape,
+            base_diameter=decided(size.across_mm, "mm")
+            if cake.board.asked.diameter_mm is not None
+            else base_diameter.figure(size.across_mm - 2 * cake.board.margin_mm, cake.board.margin_mm),
+            base_length=length,
+            base_thickness=base_thickness,
+            height=same("the highest point of the cake", reached_mm, "mm"),
+            weight=total(parts, "g"),
+            people=people.figure(sum(parts.values())),
+            middle_up=same("height of the middle of the weight", whole.up, "mm"),
+            tips=tip_angle.figure(_base_edge(size, worked[0].stands, whole), whole.up),
+            brake=pushed.figure(on_board.weight_g, usual.brake_share),
+            turn=pushed.figure(on_board.weight_g, usual.turn_share),
+            weakest=None if weakest is None else same("the joint that tips first", weakest.push.value, "ratio", "down"),
+            lean=of_parts(_LEAN, sum(lean.values()), lean, "mm", "up"),
+            joints=joints,
+            dowel=dowel,
+            cutting=_cutting(joints),
+            portions=total({f"tier {number}": tier.portions.value for number, tier in enumerate(tiers, 1)}, "each"),
+            left_in=_left_in(joints, dowel),
+            steps=list(steps_of(cake, worked, joints, dowel, held)),
+            serving=list(serving_of(joints, dowel)),
+        ),
+        places,
+        uses_of_cake(cake, worked, held, media),
     )
 
 
-def _base(tiers: list[Footprint], settled: SettledBoard) -> tuple[Size, Figure | None]:
+def _masses(cake: SettledDesign, done: Worked, place: Place, glue_g: float, number: int) -> dict[str, Mass]:
+    """A tier and its board and glue, each with its middle over the table. The lowest stands on the base board."""
+    centre, thick = done.centre, cake.usual.tier_board_mm
+    up = place.foot_mm + centre.up
+    found = {
+        f"tier {number}": Mass(sum(g for _, g in done.weights), place.x + centre.x, place.y + centre.y, up),
+        f"glue of tier {number}": Mass(glue_g, place.x, place.y, place.foot_mm),
+    }
+    if number > 1:
+        found[f"board under tier {number}"] = board_mass(
+            board_outline(done.stands), thick, place, cake.usual.board_g_per_ml
+        )
+    if done.layers.board is not None:
+        board = done.layers.board
+        area = hidden_outline(done, board).area_mm2
+        heavy = area * board.thickness.value / 1000 * cake.usual.board_g_per_ml
+        found[f"board inside tier {number}"] = Mass(heavy, place.x, place.y, place.foot_mm + board.height.value)
+    return found
+
+
+def _base_mass(size: Size, lowest: Footprint, thick_mm: float, g_per_ml: float) -> Mass:
+    area = size.outline(lowest.outline).area_mm2
+    return Mass(area * thick_mm / 1000 * g_per_ml, 0.0, 0.0, thick_mm / 2)
+
+
+def _base_edge(size: Size, lowest: Footprint, whole: Mass) -> float:
+    board = size.outline(lowest.outline)
+    if isinstance(board, Round):
+        return board.radius_mm - math.hypot(whole.x, whole.y)
+    return edge_distance(tuple(board.points), (whole.x, whole.y))
+
+
+def _lean(joints: Mapping[str, JointPlan], places: Sequence[Place], worked: Sequence[Worked]) -> dict[str, float]:
+    """How far the top moves sideways by each joint that is out of level and each tier that was measured so."""
+    top, found = places[-1].top_mm, dict[str, float]()
+    for joint in joints.values():
+        name = f"{'inside' if joint.inside else 'under'} tier {joint.tier}"
+        found[name] = math.tan(math.radians(joint.tilt.value)) * (top - joint.level.value)
+    for number, (done, place) in enumerate(zip(worked, places, strict=True), 1):
+        measured = done.tier.asked.measured
+        if measured is not None:
+            out = max(measured.heights_mm) - min(measured.heights_mm)
+            found[f"tier {number}, as measured"] = out / done.stands.width_mm * (top - place.foot_mm)
+    return found
+
+
+def _cutting(joints: Mapping[str, JointPlan]) -> dict[str, CuttingList]:
+    """What is cut from what, a list for each sort and length of stock."""
+    by_sort: dict[tuple[SupportSort, float], list[JointPlan]] = {}
+    for joint in joints.values():
+        by_sort.setdefault((joint.sort, joint.stock.value), []).append(joint)
+    return {
+        sort: cutting_list(
+            sort,
+            found[0].many,
+            [joint.length.value for joint in found for _ in joint.supports],
+            stock,
+            SORTS[sort].kerf_mm,
+        )
+        for (sort, stock), found in by_sort.items()
+        if any(joint.supports for joint in found)
+    }
+
+
+def _left_in(joints: Mapping[str, JointPlan], dowel: DowelPlan | None) -> dict[str, Figure]:
+    """What is not eaten and has to come out again, each counted."""
+    found = {
+        f"supports {'inside' if joint.inside else 'under'} tier {joint.tier}": len(joint.supports)
+        for joint in joints.values()
+    }
+    found |= {f"board {'inside' if joint.inside else 'under'} tier {joint.tier}": 1 for joint in joints.values()}
+    found |= {f"riser under tier {joint.tier}": 2 for joint in joints.values() if joint.kind == "riser"}
+    if dowel is not None:
+        found["centre dowel"] = 1
+    counts = {name: same("to take out", count, "each") for name, count in found.items()}
+    return {name.replace(" ", "_"): count for name, count in counts.items()} | (
+        {"in_all": total(found, "each")} if found else {}
+    )
+
+
+def _base(tiers: list[Footprint], settled: SettledBoard, places: Sequence[Place]) -> tuple[Size, Figure | None]:
     """The base board: of the shape asked for, or of the lowest tier's own, round where that is sold in none.
 
     Every tier lies within it by the margin: a round one reaches past all corners, an oval one past the corners of the
@@ -147,9 +345,10 @@ def _base(tiers: list[Footprint], settled: SettledBoard) -> tuple[Size, Figure |
     """
     board, margin, own = settled.asked, settled.margin_mm, shape_of(tiers[0].outline)
     shape = board.shape or ("round" if own == "outline" else own)
-    wide = max(with_border(body.width_mm, body.out_mm) for body in tiers)
-    long = max(with_border(body.length_mm, body.out_mm) for body in tiers)
-    reach = 2 * max(body.outline.reach_mm + body.out_mm for body in tiers)
+    stood = list(zip(tiers, places, strict=True))
+    wide = max(with_border(body.width_mm, body.out_mm) + 2 * abs(place.x) for body, place in stood)
+    long = max(with_border(body.length_mm, body.out_mm) + 2 * abs(place.y) for body, place in stood)
+    reach = 2 * max(body.outline.reach_mm + body.out_mm + math.hypot(place.x, place.y) for body, place in stood)
     if shape == "round":
         wide = long = reach
     elif shape == "square":

@@ -7,7 +7,7 @@ from amber_spread.core.cake.batter import BatterPlan, plan_batter
 from amber_spread.core.cake.checks import checks_of_cake, checks_of_tier
 from amber_spread.core.cake.needs import needs_of_cake, needs_of_tier
 from amber_spread.core.cake.section import Section, draw_section
-from amber_spread.core.cake.stack import StackPlan, TierStack, plan_stack
+from amber_spread.core.cake.stack import Stacked, StackPlan, TierStack
 from amber_spread.core.design.settled import SettledDesign
 from amber_spread.core.kernel.check import Check
 from amber_spread.core.kernel.naming import named
@@ -30,20 +30,25 @@ class Standing(NamedTuple):
 
 
 def stand(
-    cake: SettledDesign, worked: Sequence[Worked], media: Mapping[str, Medium], kit: Kit, contents: Contents
+    cake: SettledDesign,
+    worked: Sequence[Worked],
+    stacked: Stacked,
+    media: Mapping[str, Medium],
+    kit: Kit,
+    contents: Contents,
 ) -> Standing:
-    """Stand the worked tiers on each other; their figures called as they stand in the plan.
+    """The worked tiers as they are `stacked`; their figures called as they stand in the plan.
 
     `kit` is what the kitchen owns, `contents` what its recipes come to.
     """
-    tiers, whole = plan_stack(cake, worked)
+    tiers, whole = stacked.tiers, stacked.whole
     numbered = list(enumerate(zip(worked, tiers, strict=True), 1))
     needs = [need for number, (done, stands) in numbered for need in needs_of_tier(number, done, stands)]
     owned = kit_of([*needs, *needs_of_cake(whole)], kit)
     used = {medium.key: medium for done in worked for medium in done.takes}
     allergens = allergies_of(used.values(), {tier.layers.cake for tier in cake.asked.tiers}, contents)
     checks = [check for number, done in enumerate(worked, 1) for check in checks_of_tier(number, done, media, kit)]
-    checks.extend(checks_of_cake(cake.asked, worked, whole, used, list(owned.values()), allergens))
+    checks.extend(checks_of_cake(cake, worked, stacked, used, list(owned.values()), allergens))
     for number, stands in enumerate(tiers, 1):
         named(stands, f"tiers.{number}.stack")
     return Standing(
@@ -52,6 +57,6 @@ def stand(
         batter=named(plan_batter(cake, [done.layers for done in worked], contents.cakes), "batter"),
         allergens=allergens,
         kit=owned,
-        section=draw_section([done.drawn for done in worked], tiers, whole, worked[0].stands.outline),
+        section=draw_section([done.drawn for done in worked], tiers, whole, worked[0].stands.outline, stacked.places),
         checks=checks,
     )

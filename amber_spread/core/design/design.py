@@ -24,6 +24,7 @@ from amber_spread.core.design.finishes import (
     Syrup,
 )
 from amber_spread.core.design.shapes import Build, RoundShape, Shape, StraightBuild
+from amber_spread.core.design.stands import StackedStand, Stacking, Stand
 from amber_spread.core.kernel import limits
 from amber_spread.core.kernel.base import Frozen, Hex, Key, Name, Usual, at, printable, slug
 
@@ -73,7 +74,7 @@ class Layers(Frozen):
 
     `cake` is the key of the recipe they are baked by.
     `height_mm` null takes the common cut that `bake` allows. `board_after` puts a hidden board on supports above
-    that layer, so that two stacks are iced as one.
+    that layer, so that two stacks are iced as one; a little `board_medium` keeps what stands on it from sliding.
     """
 
     cake: Key = "vanilla_sponge"
@@ -82,6 +83,7 @@ class Layers(Frozen):
     target_height_mm: Annotated[float, limits.TARGET_HEIGHT.field()] | None = None
     bake: Annotated[MeasuredBake | TinBake, Field(discriminator="kind")] | None = None
     board_after: Annotated[int, limits.BOARD_AFTER.field()] | None = None
+    board_medium: Key = "dark_chocolate"
     cavity: Cavity | None = None
     syrup: Syrup | None = None
 
@@ -106,7 +108,10 @@ class Layers(Frozen):
 
 
 class Tier(Frozen):
-    """One tier. `tin_diameter_mm` is the tin's width across, whatever its shape; `build` carries the shape up."""
+    """One tier. `tin_diameter_mm` is the tin's width across, whatever its shape; `build` carries the shape up.
+
+    `stand` says how it stands on the tier below; of the lowest it says nothing.
+    """
 
     name: Name | None = None
     shape: Shape = RoundShape()
@@ -120,6 +125,7 @@ class Tier(Frozen):
     cover: Cover = NoCover()
     on_top: Annotated[tuple[OnTop, ...], Field(max_length=int(limits.ON_TOPS.high))] = ()
     borders: Annotated[tuple[Border, ...], Field(max_length=int(limits.BORDERS.high))] = ()
+    stand: Stand = StackedStand()
 
     @model_validator(mode="after")
     def turned_builds_are_round(self) -> Self:
@@ -146,6 +152,10 @@ class Tier(Frozen):
             if isinstance(part, PanelCover):
                 for index, stripe in enumerate(part.stripes):
                     yield (*path, "stripes", index, "medium"), medium, stripe.colour
+        if self.layers.board_after is not None:
+            yield ("layers", "board_medium"), self.layers.board_medium, None
+        if self.stand.glue_medium is not None:
+            yield ("stand", "glue_medium"), self.stand.glue_medium, None
 
 
 class BaseBoard(Frozen):
@@ -196,6 +206,7 @@ class Design(Frozen):
 
     tiers: Annotated[tuple[Tier, ...], Field(min_length=int(limits.TIERS.low), max_length=int(limits.TIERS.high))]
     base_board: BaseBoard = BaseBoard()
+    stacking: Stacking = Stacking()
     orders: Annotated[tuple[BowlOrder, ...], Field(max_length=int(limits.BOWL_ORDERS.high))] = ()
     colours: Annotated[tuple[Colour, ...], Field(max_length=int(limits.COLOURS.high))] = ()
 

@@ -7,7 +7,7 @@ from typing import Literal
 from amber_spread.core.kernel.base import Frozen
 from amber_spread.core.kernel.figures import Origin
 
-Chapter = Literal["Cake", "Coats", "Cover", "Boards", "Mixing"]
+Chapter = Literal["Cake", "Coats", "Cover", "Boards", "Stack", "Mixing"]
 
 
 class Habit(Frozen):
@@ -118,7 +118,40 @@ def _habits() -> tuple[Habit, ...]:
          "common practice"),
         ("Boards", "base_margin_mm", "board_margin_mm", "Base board beyond the cake", "How much of it shows, each "
          "side.", "common practice"),
-        ("Boards", "rod_mm", "rod_mm", "Supports are sold, long", "How many are cut from one.", "common practice"),
+        ("Boards", "board_g_per_ml", "density_g_per_ml", "Boards weigh", "What boards add to what is carried.",
+         "from memory"),
+        ("Stack", "support_inset_mm", "board_margin_mm", "Supports, inside the edge",
+         "How far inside the edge of the tier above they stand, where there is room.", "common practice"),
+        ("Stack", "support_apart_mm", "board_margin_mm", "Supports, apart",
+         "How far it is from the middle of one to the next at least, where there is room.", "common practice"),
+        ("Stack", "support_factor", "safety", "Supports bear, times the load",
+         "How many times its load a support must be able to bear.", "from memory"),
+        ("Stack", "cut_error_mm", "cut_error_mm", "Supports differ in length by",
+         "How far out of level a tier comes by that.", "from memory"),
+        ("Stack", "cake_bears_g_per_cm2", "cake_bears", "Cake bears by itself",
+         "What presses harder sinks in without supports.", "from memory"),
+        ("Stack", "glue_mm", "glue_mm", "Dab under a board, on the whole", "As thick as it would be spread over all "
+         "of the board.", "from memory"),
+        ("Stack", "joint_bead_mm", "joint_bead_mm", "Bead along a joint", "Piped where a tier meets the one below, "
+         "and smoothed.", "common practice"),
+        ("Stack", "tier_gap_mm", "tier_gap_mm", "Between tiers that stand apart", "How high pillars or a riser hold a "
+         "tier.", "this kitchen"),
+        ("Stack", "dowel_mm", "dowel_mm", "Centre dowel, across", "What holds the tiers on each other.",
+         "common practice"),
+        ("Stack", "dowel_into_base_mm", "board_thickness_mm", "Dowel driven into the base board", "How deep it is "
+         "hammered in.", "common practice"),
+        ("Stack", "dowel_below_top_mm", "board_margin_mm", "Dowel ends below the top", "So that it is not seen.",
+         "common practice"),
+        ("Stack", "brake_share", "push", "A hard stop, of its weight", "How hard a braking car pushes the cake, as a "
+         "share of its weight.", "from memory"),
+        ("Stack", "turn_share", "push", "A sharp turn, of its weight", "How hard a turning car pushes it.",
+         "from memory"),
+        ("Stack", "portion_wide_mm", "portion_mm", "A portion, wide", "How many portions a tier is cut into.",
+         "common practice"),
+        ("Stack", "portion_deep_mm", "portion_mm", "A portion, deep", "How many portions a tier is cut into.",
+         "common practice"),
+        ("Stack", "portion_high_mm", "portion_mm", "A portion, high", "A tier as high as two is cut twice.",
+         "common practice"),
         ("Mixing", "mixer_ml", "mixer_ml", "Mixer holds", "How much one batch of anything beaten can be.",
          "this kitchen"),
         ("Mixing", "mixer_fill", "batter_fill", "Mixer filled at most", "How full a bowl still beats well.",
@@ -129,6 +162,7 @@ def _habits() -> tuple[Habit, ...]:
          "much more is mixed.", "this kitchen"),
     ]  # fmt: skip
     percent = {"settling", "semi_naked_share", "batter_fill", "mixer_fill", "stretch_most", "run_out_risk"}
+    percent |= {"brake_share", "turn_share"}
     return tuple(
         Habit(name=name, words=words, effect=effect, room=room, limit=limit, percent=name in percent, origin=origin)
         for room, name, limit, words, effect, origin in rows
@@ -156,6 +190,7 @@ HANDLINGS = tuple(
         ("collar", "Chocolate collar", "Spread on paper or acetate and wrapped."),
         ("border", "Border", "Piped round the foot or the rim."),
         ("syrup", "Syrup", "Brushed on the cut faces."),
+        ("glue", "Glue and joints", "A dab under a board, and the bead piped where two tiers meet."),
     )
 )
 """A row for every technique."""

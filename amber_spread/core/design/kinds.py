@@ -56,7 +56,9 @@ from amber_spread.core.design.shapes import (
     TurnedBuild,
 )
 from amber_spread.core.design.silhouettes import ACROSS_MM, from_above, from_the_side
+from amber_spread.core.design.stands import PillarsStand, RiserStand, StackedStand
 from amber_spread.core.kernel.base import Frozen, Usual
+from amber_spread.core.stock.supports import SORTS
 
 
 class Ask(Frozen):
@@ -129,13 +131,14 @@ class Kind(Frozen):
 
 class DesignPart(NamedTuple):
     """A part of a tier: where it stands in it, the word the quick line opens it with, its kinds, and whether a tier may
-    have several.
+    have several. One that is `left` says nothing where it is as it would be left.
     """
 
     path: tuple[str, ...]
     word: str
     kinds: dict[type[BaseModel], Kind]
     many: bool = False
+    left: bool = False
 
 
 COATS = ("buttercream", "ganache", "frosting")
@@ -363,6 +366,48 @@ COVERS = dict(
     )
 )  # fmt: skip
 
+_APART = ask("gap_mm", "Stands above the tier below by", "tier_gap_mm")
+_SUPPORTED: tuple[Ask | Pick, ...] = (
+    pick("sort", "Supports", *((sort, words.many) for sort, words in SORTS.items())),
+    ask("count", "How many", "supports", "by the rule taken"),
+    pick(
+        "school",
+        "Counted",
+        (None, "whichever asks most"),
+        ("inches", "one fewer than its inches"),
+        ("band", "three, or four to six"),
+        ("load", "by the load"),
+    ),
+    pick("fewer", "One fewer, since it is not driven", (False, "no"), (True, "yes")),
+    pick("places", "Places", ("edge", "along its edge"), ("ring", "in a ring"), ("free", "set one by one")),
+    ask("inset_mm", "Inside its edge", "board_margin_mm"),
+    ask("apart_mm", "Apart", "board_margin_mm"),
+    ask("off_x_mm", "Off the middle, to the right", "shift_mm"),
+    ask("off_y_mm", "Off the middle, to the back", "shift_mm"),
+    ask("bead_mm", "Bead along the joint", "joint_bead_mm"),
+)
+_HELD = (
+    "sort",
+    "count",
+    "school",
+    "fewer",
+    "places",
+    "inset_mm",
+    "apart_mm",
+    "points_mm",
+    "off_x_mm",
+    "off_y_mm",
+    "glue_medium",
+    "bead_mm",
+)
+STANDS = dict(
+    (
+        _kind(StackedStand, "On the tier below", *_SUPPORTED, does="stacked flush", keeps=_HELD),
+        _kind(PillarsStand, "On pillars", _APART, *_SUPPORTED, does="on pillars", leading="gap_mm", keeps=_HELD[1:]),
+        _kind(RiserStand, "On a riser", _APART, *_SUPPORTED, does="on a riser", leading="gap_mm", keeps=_HELD),
+    )
+)  # fmt: skip
+
 PARTS: tuple[DesignPart, ...] = (
     DesignPart((), "", dict((_kind(Tier, "Tier", ask("tin_diameter_mm", "Tin, across", "tin_diameter_mm")),))),
     DesignPart(("shape",), "", SHAPES),
@@ -414,6 +459,7 @@ PARTS: tuple[DesignPart, ...] = (
         ),
     )), many=True),
     DesignPart(("measured",), "measured", dict((_kind(Measured, "Measured"),))),
+    DesignPart(("stand",), "stand", STANDS, left=True),
 )  # fmt: skip
 """Every part of a tier that has kinds or asks for numbers, in the order the quick line writes them."""
 _COVERS = {kind.kind: kind for kind in COVERS.values()}

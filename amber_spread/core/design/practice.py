@@ -51,6 +51,7 @@ class Techniques(Frozen):
     collar: Technique = Technique(lost=0.15, float=0.20, variation=0.15)
     border: Technique = Technique(lost=0.15, float=0.10, variation=0.25)
     syrup: Technique = Technique(lost=0.10, float=0.10, variation=0.20)
+    glue: Technique = Technique(lost=0.10, float=0.0, variation=0.30)
 
     def named(self, name: str) -> Technique:
         """The technique of that name."""
@@ -106,7 +107,23 @@ class Practice(Frozen):
     tier_board_mm: Annotated[float, limits.BOARD_THICKNESS.field()] = 3.0
     base_board_mm: Annotated[float, limits.BOARD_THICKNESS.field()] = 12.0
     base_margin_mm: Annotated[float, limits.BOARD_MARGIN.field()] = 25.4
-    rod_mm: Annotated[float, limits.ROD.field()] = 300.0
+    support_inset_mm: Annotated[float, limits.BOARD_MARGIN.field()] = 50.8
+    support_apart_mm: Annotated[float, limits.BOARD_MARGIN.field()] = 50.8
+    support_factor: Annotated[float, limits.SAFETY.field()] = 3.0
+    cut_error_mm: Annotated[float, limits.CUT_ERROR.field()] = 1.0
+    cake_bears_g_per_cm2: Annotated[float, limits.CAKE_BEARS.field()] = 8.0
+    board_g_per_ml: Annotated[float, limits.DENSITY.field()] = 0.6
+    glue_mm: Annotated[float, limits.GLUE.field()] = 0.5
+    joint_bead_mm: Annotated[float, limits.JOINT_BEAD.field()] = 4.0
+    tier_gap_mm: Annotated[float, limits.TIER_GAP.field()] = 75.0
+    dowel_mm: Annotated[float, limits.DOWEL.field()] = 9.5
+    dowel_into_base_mm: Annotated[float, limits.BOARD_THICKNESS.field()] = 8.0
+    dowel_below_top_mm: Annotated[float, limits.BOARD_MARGIN.field()] = 25.4
+    brake_share: Annotated[float, limits.PUSH.field()] = 0.5
+    turn_share: Annotated[float, limits.PUSH.field()] = 0.4
+    portion_wide_mm: Annotated[float, limits.PORTION.field()] = 25.4
+    portion_deep_mm: Annotated[float, limits.PORTION.field()] = 50.8
+    portion_high_mm: Annotated[float, limits.PORTION.field()] = 101.6
     cake_density_g_per_ml: Annotated[float, limits.DENSITY.field()] = 0.5
     weigh_step_g: Annotated[float, limits.WEIGH_STEP.field()] = 5.0
     run_out_risk: Annotated[float, limits.RUN_OUT_RISK.field()] = 0.05

@@ -146,12 +146,13 @@ class SettledBoard(NamedTuple):
 
 
 class SettledDesign(NamedTuple):
-    """A whole cake with nothing left open, bottom tier first."""
+    """A whole cake with nothing left open, bottom tier first. `dowel` is how thick a centre dowel would be."""
 
     asked: Design
     usual: Practice
     tiers: tuple[SettledTier, ...]
     board: SettledBoard
+    dowel: Figure
 
 
 def settle(design: Design, practice: Practice) -> SettledDesign:
@@ -162,4 +163,5 @@ def settle(design: Design, practice: Practice) -> SettledDesign:
         usual=practice,
         tiers=tuple(SettledTier(tier, practice) for tier in design.tiers),
         board=SettledBoard(board, settled(board, "thickness_mm", practice), practice.base_margin_mm),
+        dowel=settled(design.stacking, "dowel_mm", practice),
     )

@@ -21,7 +21,7 @@ from amber_spread.core.stock.kit import Kit
 from amber_spread.core.stock.media import Medium, shelf
 from amber_spread.core.tier import Unmade
 
-FORMAT: Literal["amber-spread/2"] = "amber-spread/2"
+FORMAT: Literal["amber-spread/3"] = "amber-spread/3"
 _NAME = re.compile(r"amber-spread/([1-9][0-9]{0,5})")
 
 
@@ -31,7 +31,7 @@ class Document(Frozen):
     `minutes` is the work it takes, where that is not the kitchen's usual by the tier.
     """
 
-    format: Literal["amber-spread/2"]
+    format: Literal["amber-spread/3"]
     title: Name
     due: datetime | None = None
     design: Design

@@ -55,7 +55,19 @@ def _as_it_now_starts(practice: dict[str, Any]) -> dict[str, Any]:
     return kept
 
 
-STEPS: dict[FileKind, dict[int, UpgradeStep]] = {"order": {1: _order_1}, "kit": {}, "pantry": {}, "practice": {}}
+def _order_2(order: dict[str, Any]) -> dict[str, Any]:
+    """Format 2: supports were sold in one length, a value of the usual; now the kit says how long each sort is."""
+    practice = order.get("practice")
+    return {**order, "practice": _practice_1(practice)} if isinstance(practice, dict) else order
+
+
+def _practice_1(practice: dict[str, Any]) -> dict[str, Any]:
+    return {name: value for name, value in practice.items() if name != "rod_mm"}
+
+
+STEPS: dict[FileKind, dict[int, UpgradeStep]] = {
+    "order": {1: _order_1, 2: _order_2}, "kit": {}, "pantry": {}, "practice": {1: _practice_1}
+}  # fmt: skip
 """By what is kept, the step that leads from each format to the next."""
 NOW: dict[FileKind, int] = {kind: 1 + max(steps, default=0) for kind, steps in STEPS.items()}
 """The number of today's format of each."""

@@ -11,7 +11,7 @@ from amber_spread.core.kernel.base import Made
 from amber_spread.core.kernel.figures import Quantity
 
 Severity = Literal["trouble", "care", "caution"]
-Lens = Literal["brief", "layers", "coats", "cover", "mix"]
+Lens = Literal["brief", "layers", "coats", "cover", "stack", "mix"]
 
 
 class Check(Made):
@@ -23,6 +23,23 @@ class Check(Made):
     tier: int | None
     text: str
     values: dict[str, Quantity] = {}
+
+
+class Said(Made):
+    """A sentence with places for measures, as a check's: a step of the work, or why a figure is what it is.
+
+    `part` is the heading it stands under; a `caution` is one that guards somebody.
+    """
+
+    text: str
+    values: dict[str, Quantity] = {}
+    part: str = ""
+    caution: bool = False
+
+
+def say(text: str, part: str = "", caution: bool = False, **values: Quantity) -> Said:
+    """A sentence with its measures."""
+    return Said(text=text, values=values, part=part, caution=caution)
 
 
 class Checker(Protocol):
@@ -44,6 +61,16 @@ def checker(tier: int | None) -> Checker:
 def mm(value: float) -> Quantity:
     """A length for a check's text."""
     return Quantity(value=value, unit="mm")
+
+
+def grams(value: float) -> Quantity:
+    """A weight for a sentence."""
+    return Quantity(value=value, unit="g")
+
+
+def degrees(value: float) -> Quantity:
+    """An angle for a sentence."""
+    return Quantity(value=value, unit="deg")
 
 
 def times(value: float) -> Quantity:

@@ -14,14 +14,14 @@ from typing import TYPE_CHECKING, Any, Generic, Literal, ParamSpec
 
 from amber_spread.core.kernel.base import Frozen, Kept, Note, refuse
 
-Unit = Literal["mm", "mm2", "ml", "g", "g_per_ml", "min", "degC", "deg", "each", "ratio", "money"]
+Unit = Literal["mm", "mm2", "ml", "g", "g_per_ml", "g_per_cm2", "min", "degC", "deg", "each", "ratio", "money"]
 Rounding = Literal["up", "down", "nearest"]
 Origin = Literal["definition", "geometry", "published", "common practice", "from memory", "this kitchen"]
 P = ParamSpec("P")
 
 _SUFFIXES: tuple[tuple[str, Unit], ...] = (
-    ("_g_per_ml", "g_per_ml"), ("_mm2", "mm2"), ("_mm", "mm"), ("_ml", "ml"), ("_g", "g"),
-    ("_min", "min"), ("_degc", "degC"), ("_count", "each"), ("_money", "money"),
+    ("_g_per_ml", "g_per_ml"), ("_g_per_cm2", "g_per_cm2"), ("_mm2", "mm2"), ("_mm", "mm"), ("_ml", "ml"), ("_g", "g"),
+    ("_min", "min"), ("_degc", "degC"), ("_deg", "deg"), ("_count", "each"), ("_money", "money"),
 )  # fmt: skip
 
 

@@ -11,7 +11,7 @@ from pydantic import Field
 
 from amber_spread.core.kernel.base import Frozen
 
-LimitUnit = Literal["mm", "ml", "g", "g_per_ml", "each", "ratio", "min", "money"]
+LimitUnit = Literal["mm", "ml", "g", "g_per_ml", "g_per_cm2", "each", "ratio", "min", "money"]
 
 
 class Limit(Frozen):
@@ -106,6 +106,19 @@ STOCK = Limit(low=0, high=500000, unit="ratio")
 PRICE = Limit(low=0, high=100000, unit="money")
 MINUTES = Limit(low=0, high=6000, unit="min")
 ROUND_TO = Limit(low=0.01, high=100, unit="money")
+SHIFT = Limit(low=-400, high=400, unit="mm")
+TIER_GAP = Limit(low=0, high=400, unit="mm")
+SUPPORTS = Limit(low=3, high=40, unit="each")
+JOINT_BEAD = Limit(low=0, high=20, unit="mm")
+DOWEL = Limit(low=2, high=40, unit="mm")
+SUPPORT_ACROSS = Limit(low=2, high=60, unit="mm")
+BEARS = Limit(low=10, high=200000, unit="g")
+CAKE_BEARS = Limit(low=1, high=200, unit="g_per_cm2")
+SAFETY = Limit(low=1, high=20, unit="each")
+PUSH = Limit(low=0.05, high=1.5, unit="ratio")
+CUT_ERROR = Limit(low=0, high=10, unit="mm")
+GLUE = Limit(low=0, high=5, unit="mm")
+PORTION = Limit(low=10, high=200, unit="mm")
 
 MAX_FILE_BYTES = 512 * 1024
 """The largest design file or request body that is read at all."""
@@ -191,5 +204,18 @@ LIMITS: dict[str, Limit] = {
     "price": PRICE,
     "minutes": MINUTES,
     "round_to": ROUND_TO,
+    "shift_mm": SHIFT,
+    "tier_gap_mm": TIER_GAP,
+    "supports": SUPPORTS,
+    "joint_bead_mm": JOINT_BEAD,
+    "dowel_mm": DOWEL,
+    "support_across_mm": SUPPORT_ACROSS,
+    "bears_g": BEARS,
+    "cake_bears": CAKE_BEARS,
+    "safety": SAFETY,
+    "push": PUSH,
+    "cut_error_mm": CUT_ERROR,
+    "glue_mm": GLUE,
+    "portion_mm": PORTION,
 }
 """The limits by the name of the field they bound, as the screen asks for them."""

@@ -8,7 +8,7 @@ begins with its part (fill, crumb, coat, cover, layers, ...); then come a kind, 
 length for the kind's leading measure, and any field by its name with its value.
 """
 
-from collections.abc import Iterator
+from collections.abc import Callable, Iterator
 from typing import Any
 
 from pydantic import BaseModel, ValidationError
@@ -19,6 +19,7 @@ from amber_spread.core.design.kinds import BUILDS, SHAPES, DesignPart, Kind
 from amber_spread.core.design.practice import Practice
 from amber_spread.core.design.settled import SettledTier
 from amber_spread.core.design.shapes import FreeShape, HeartShape
+from amber_spread.core.design.stands import Stacking
 from amber_spread.core.kernel.base import Frozen
 from amber_spread.core.kernel.units import LengthUnit
 from amber_spread.core.line.quick_words import (
@@ -39,6 +40,8 @@ from amber_spread.core.tier import cut_for_height
 
 LAYER_MM = 30.0
 """Where the line gives only a height, as many layers are stacked as come nearest to this cut."""
+SIGNED = ("off_x_mm", "off_y_mm")
+"""Lengths that may be to either side."""
 NEW_COLOURS = ("#E3A63A", "#EBD3CC", "#9DAF86", "#74838C", "#B4374A", "#F3E6C4", "#5A3524", "#8FB7C4")
 
 
@@ -110,7 +113,7 @@ class _Reader:
         if not tokens:
             return ""
         word = tokens[0].text.lower()
-        known = {part.word for part in CLAUSES} | {"named", "base", "colour", "order"}
+        known = {part.word for part in CLAUSES} | {"named", "base", "stacking", "colour", "order"}
         if word in known:
             return word
         return "cover" if find_medium(tokens, self.media) else word
@@ -124,6 +127,12 @@ class _Reader:
                 board: dict[str, Any] = {}
                 self.fields(tokens[1:], BaseBoard, "diameter_mm", board, tokens[0])
                 design["base_board"] = board
+            return True
+        if word == "stacking":
+            with _caught(self):
+                stacking: dict[str, Any] = {}
+                self.fields(tokens[1:], Stacking, None, stacking, tokens[0])
+                design["stacking"] = stacking
             return True
         if word == "order":
             with _caught(self):
@@ -344,11 +353,8 @@ class _Reader:
             return rest
         elif field == "edges_mm":
             values[field] = [read_length(token, self.unit)]
-        elif field == "stripes":
-            values[field], rest = self.stripes(rest)
-            return rest
-        elif field == "points":
-            values[field], rest = self.points(rest)
+        elif (several := self.several(field)) is not None:
+            values[field], rest = several(rest)
             return rest
         elif field.endswith("medium"):
             found = find_medium(rest, self.media)
@@ -375,6 +381,36 @@ class _Reader:
         while len(tokens) > 1 and tokens[0].text == "/":
             found.append(read_length(tokens[1], self.unit))
             tokens = tokens[2:]
+        return found, tokens
+
+    def several(self, field: str) -> Callable[[list[Token]], tuple[Any, list[Token]]] | None:
+        """How a value of more than one word is read, None for any other field."""
+        ways: dict[str, Callable[[list[Token]], tuple[Any, list[Token]]]] = {
+            "stripes": self.stripes, "points": self.points, "points_mm": self.places
+        }  # fmt: skip
+        return self.signed if field in SIGNED else ways.get(field)
+
+    def signed(self, tokens: list[Token]) -> tuple[float, list[Token]]:
+        """A length that may be to the other side, with a minus."""
+        if len(tokens) > 1 and tokens[0].text == "-":
+            return -read_length(tokens[1], self.unit), tokens[2:]
+        return read_length(tokens[0], self.unit), tokens[1:]
+
+    def places(self, tokens: list[Token]) -> tuple[list[list[float]], list[Token]]:
+        """Places of supports as right:back, parted by strokes."""
+        found: list[list[float]] = []
+        while tokens:
+            first = tokens[0]
+            x, tokens = self.signed(tokens)
+            if len(tokens) < 2 or tokens[0].text != ":":
+                raise CannotRead(
+                    first.start, first.end, "Places are given as right:back, such as 30mm:0mm / -15mm:26mm."
+                )
+            y, tokens = self.signed(tokens[1:])
+            found.append([x, y])
+            if not tokens or tokens[0].text != "/":
+                break
+            tokens = tokens[1:]
         return found, tokens
 
     def stripes(self, tokens: list[Token]) -> tuple[list[dict[str, Any]], list[Token]]:

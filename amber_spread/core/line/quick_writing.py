@@ -7,6 +7,7 @@ from pydantic import BaseModel
 
 from amber_spread.core.design.design import BaseBoard, Colour, Design, Layers, Tier
 from amber_spread.core.design.finishes import OnTop
+from amber_spread.core.design.stands import PillarsStand, RiserStand, StackedStand, Stacking
 from amber_spread.core.line.quick_words import (
     CLAUSES,
     NESTED,
@@ -33,6 +34,8 @@ def write_line(design: Design, media: dict[str, Medium]) -> str:
     sections = ["; ".join(heads), *common]
     if design.base_board != BaseBoard():
         sections.append("base" + _fields(design.base_board, media))
+    if design.stacking != Stacking():
+        sections.append("stacking" + _fields(design.stacking, media))
     for order in design.orders:
         have = "" if order.have_g is None else f" have {written(order.have_g)}"
         sections.append(f"order {colour_written(order.bowl)}{have} {' / '.join(order.steps)}".rstrip())
@@ -71,7 +74,7 @@ def _clauses(tier: Tier, media: dict[str, Medium]) -> Iterator[str]:
         for step in part.path:
             value = getattr(value, step)
         for one in value if part.many else [value]:
-            if one is None:
+            if one is None or (part.left and one == type(one)() == Tier.model_fields[part.path[0]].default):
                 continue
             kind = getattr(one, "kind", None)
             words = [part.word] + ([kind_word(kind)] if kind and len(part.kinds) > 1 else [])
@@ -86,9 +89,12 @@ def _fields(model: BaseModel, media: dict[str, Medium]) -> str:
     for name, field in type(model).model_fields.items():
         value = getattr(model, name)
         counted = name == "count" and isinstance(model, Layers)
-        if name in ("kind", *NESTED, "shape", "target_height_mm", "points_mm") or (
-            value == field.default and not counted
-        ):
+        if name in ("kind", *NESTED, "shape", "target_height_mm") or (value == field.default and not counted):
+            continue
+        if name == "points_mm":
+            # Those of an outline are in no line; those of supports are.
+            if isinstance(model, StackedStand | PillarsStand | RiserStand):
+                found.append("points " + " / ".join(f"{length_written(x)}:{length_written(y)}" for x, y in value))
             continue
         word = word_of(name)
         if value is None:

@@ -19,15 +19,16 @@ class Leaving(NamedTuple):
 
 
 def goods_taken(document: Document, plan: Plan) -> Iterator[Leaving]:
-    """What leaves with the cake: boards in the size that is kept, rods for supports, printed sheets."""
+    """What leaves with the cake: boards in the size that is kept, what supports are cut from, printed sheets."""
     for need in plan.kit.values():
         if need.tool in ("board", "base board"):
             yield Leaving(need.tier, _key(need), 1)
-    rod_mm = document.practice.rod_mm
+    for cut in plan.stack.cutting.values():
+        yield Leaving(None, good_key(cut.sort, cut.stock.value), cut.rods.value)
+    if plan.stack.dowel is not None:
+        dowel = plan.stack.dowel
+        yield Leaving(None, good_key("dowel", dowel.across.value), 1)
     for number, (asked, tier) in enumerate(zip(document.design.tiers, plan.tiers, strict=True), 1):
-        rods = [found.rods.value for found in (tier.layers.board, tier.stack) if found and found.rods]
-        if rods:
-            yield Leaving(number, good_key("support", rod_mm), sum(rods))
         if isinstance(asked.cover, PrintedCover) and tier.cover and tier.cover.printed:
             sheet = good_key("printed sheet", asked.cover.sheet_width_mm, asked.cover.sheet_height_mm)
             yield Leaving(number, sheet, tier.cover.printed.sheets.value)

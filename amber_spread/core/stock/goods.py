@@ -4,11 +4,17 @@ import re
 from typing import NamedTuple
 
 from amber_spread.core.kernel.units import LengthUnit, UnitError, parse_length
+from amber_spread.core.stock.supports import SORTS
 
 GOODS: dict[str, str] = {
     "board": "Cake board",
     "base_board": "Base board",
     "support": "Support rod",
+    "dowel": "Centre dowel",
+    "straw": "Straw",
+    "wide_straw": "Wide straw",
+    "wooden_dowel": "Wooden dowel",
+    "plastic_tube": "Plastic tube",
     "printed_sheet": "Printed sheet",
     "card": "Setting-up board",
     "disc": "Disc",
@@ -21,7 +27,7 @@ GOODS: dict[str, str] = {
 """Every kind of goods, as it stands at the head of an item's key, by its name."""
 SHAPES = ("square", "rectangle", "oval", "outline")
 """The shapes that goods other than round ones are named by, after their kind."""
-USED_UP = ("board", "base_board", "support", "printed_sheet")
+USED_UP = ("board", "base_board", "support", "dowel", *SORTS, "printed_sheet")
 """What leaves with the cake, and so is bought for each; the rest is a tool, bought once."""
 _KEY = re.compile(rf"({'|'.join(sorted(GOODS, key=len, reverse=True))})(?:_([a-z]+))?_(\d+)(?:x(\d+))?")
 

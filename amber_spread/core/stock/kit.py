@@ -15,6 +15,7 @@ from amber_spread.core.kernel import limits
 from amber_spread.core.kernel.base import Frozen, Kept, Made, Name, Same, at
 from amber_spread.core.kernel.figures import Figure, Rounding, Unit, same
 from amber_spread.core.kernel.naming import named
+from amber_spread.core.stock.supports import STARTING_SUPPORTS, Support
 
 TinShape = Literal["round", "square", "rectangle", "polygon", "oval", "heart", "petal", "ball"]
 Status = Literal["have", "next best", "get"]
@@ -105,6 +106,7 @@ class Kit(Frozen):
     mat: Mat = Mat()
     pin_mm: Annotated[float, limits.PIN.field()] = 508.0
     sheets: Annotated[tuple[PrintedSheet, ...], Field(max_length=_MOST)] = (PrintedSheet(),)
+    supports: Annotated[tuple[Support, ...], Field(max_length=8)] = STARTING_SUPPORTS
 
     @model_validator(mode="after")
     def each_once(self) -> Self:
@@ -114,6 +116,10 @@ class Kit(Frozen):
             for index, one in enumerate(owned):
                 if one in owned[:index]:
                     raise at((field, index), "is listed twice")
+        sorts = [one.sort for one in self.supports]
+        for index, sort in enumerate(sorts):
+            if sort in sorts[:index]:
+                raise at(("supports", index), "is the second line for that sort; keep the one you use")
         return self
 
     @cached_property

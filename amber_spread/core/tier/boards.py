@@ -1,4 +1,4 @@
-"""Boards: of what shape and size one is under a cake, whether a cake stands on it, and the supports below it."""
+"""Boards: of what shape and size one is under a cake, and whether a cake stands on it."""
 
 import math
 from functools import lru_cache
@@ -6,8 +6,7 @@ from typing import Literal, NamedTuple
 
 from shapely import MultiPoint, Polygon
 
-from amber_spread.core.geometry.outline import Cornered, Outline, Oval, Round
-from amber_spread.core.kernel.figures import COMMON_PRACTICE, rule
+from amber_spread.core.geometry.outline import Cornered, Outline, Oval, Point, Round
 
 BoardShape = Literal["round", "square", "rectangle", "oval", "outline"]
 BOARD_SHAPES: dict[BoardShape, str] = {
@@ -61,11 +60,14 @@ def shape_of(outline: Outline) -> BoardShape:
     return "outline"
 
 
-def over_edge(inner: Outline, outer: Outline) -> float:
-    """How far the outline `inner` stands out over the edge of `outer`, both about one axis, mm; 0 where it does not.
+def over_edge(inner: Outline, outer: Outline, off: Point = (0.0, 0.0)) -> float:
+    """How far the outline `inner` stands out over the edge of `outer`, mm; 0 where it does not. `off` is how far the
+    middle of the inner one lies off that of the outer.
 
     Source: geometry.
     """
+    if off != (0.0, 0.0):
+        return _off_edge(inner, outer, off)
     if inner.reach_mm <= outer.inner_mm:
         return 0.0
     if isinstance(outer, Round):
@@ -77,6 +79,14 @@ def over_edge(inner: Outline, outer: Outline) -> float:
     return _over_edge(inner, outer)
 
 
+def _off_edge(inner: Outline, outer: Outline, off: Point) -> float:
+    if isinstance(inner, Round) and isinstance(outer, Round):
+        return max(0.0, math.hypot(*off) + inner.radius_mm - outer.radius_mm)
+    edge = Polygon(_points(outer))
+    out = MultiPoint([(x + off[0], y + off[1]) for x, y in _points(inner)]).difference(edge)
+    return 0.0 if out.is_empty else max(float(edge.distance(point)) for point in getattr(out, "geoms", [out]))
+
+
 @lru_cache(maxsize=256)
 def _over_edge(inner: Outline, outer: Outline) -> float:
     edge = Polygon(_points(outer))
@@ -86,34 +96,3 @@ def _over_edge(inner: Outline, outer: Outline) -> float:
 
 def _points(outline: Outline) -> list[tuple[float, float]]:
     return outline.traced(EDGE_POINTS) if isinstance(outline, Oval) else outline.points
-
-
-@rule(
-    "stack.supports", unit="each", formula="max(3, floor(board / 25.4 + 0.5) - 1)", source=COMMON_PRACTICE,
-    rounding="up",
-    words="One fewer than the upper tier's width in inches, and never fewer than three. Your local practice and the "
-    "weight above decide.",
-)  # fmt: skip
-def supports_under(board_mm: float) -> float:
-    """Supports under an upper tier: its width in inches - 1, at least 3. Source: common practice.
-
-    >>> supports_under(123)
-    4
-    """
-    return max(3, math.floor(board_mm / 25.4 + 0.5) - 1)
-
-
-@rule(
-    "stack.rods", unit="each", formula="ceil(supports / max(1, floor(rod / length))) * ceil(length / rod)",
-    source=COMMON_PRACTICE, rounding="up",
-    words="As many rods as these supports are cut from, all of one length.",
-)  # fmt: skip
-def rods_for(supports_count: float, length_mm: float, rod_mm: float) -> float:
-    """Rods to buy: supports over how many one rod gives, up; where one is too short, so many end to end.
-
-    Source: arithmetic; the rod's length is this kitchen's own.
-
-    >>> rods_for(6, 54, 300)
-    2
-    """
-    return math.ceil(supports_count / max(1, math.floor(rod_mm / length_mm))) * math.ceil(length_mm / rod_mm)

@@ -29,16 +29,21 @@ SPONGE_HEX = "#E5C489"
 BEAD_STEP = math.radians(15)
 BOARD_HEX = "#CFE3E2"
 
-PartKind = Literal["board", "sponge", "filling", "seal", "dam", "crumb", "final", "cover", "border", "on_top"]
+PartKind = Literal[
+    "board", "sponge", "filling", "seal", "dam", "crumb", "final", "cover", "border", "on_top", "support", "dowel"
+]
 
 
 class Part(Made):
-    """One thing cut through. `place` is the path in the plan whose figures belong to it."""
+    """One thing cut through. `place` is the path in the plan whose figures belong to it; `off` is how far the axis of
+    its tier stands to the right, and to the back, of the base's.
+    """
 
     place: str
     kind: PartKind
     hex: str
     outline: list[Point]
+    off: Point = (0.0, 0.0)
 
 
 class Silhouette(Made):
@@ -56,6 +61,7 @@ class Silhouette(Made):
     bands: list[tuple[str, float]] = []
     round: bool = False
     seen_from_above: list[Point]
+    off: Point = (0.0, 0.0)
 
 
 class Cut(NamedTuple):
@@ -80,19 +86,21 @@ class Drawn:
 
     def __init__(self, parts: Iterable[Part], outside: Silhouette, added: Iterable[Part]) -> None:
         self.parts, self.outside, self.added = list(parts), outside, list(added)
-        self._raised: tuple[float, Drawn] | None = None
+        self._raised: tuple[tuple[float, Point], Drawn] | None = None
 
-    def raised(self, by_mm: float) -> "Drawn":
-        """The same moved up by so much. What was asked for last is kept, since most edits leave a tier in its place."""
+    def raised(self, by_mm: float, off: Point = (0.0, 0.0)) -> "Drawn":
+        """The same moved up by so much, and off the axis. What was asked for last is kept, since most edits leave a
+        tier in its place.
+        """
         kept = self._raised
-        if kept is not None and kept[0] == by_mm:
+        if kept is not None and kept[0] == (by_mm, off):
             return kept[1]
         found = Drawn(
-            (lifted(part, by_mm) for part in self.parts),
-            lifted(self.outside, by_mm),
-            (lifted(part, by_mm) for part in self.added),
+            (lifted(part, by_mm, off) for part in self.parts),
+            lifted(self.outside, by_mm, off),
+            (lifted(part, by_mm, off) for part in self.added),
         )
-        self._raised = by_mm, found
+        self._raised = (by_mm, off), found
         return found
 
 
@@ -142,11 +150,11 @@ def draw_tier(number: int, tier: Tier, cut: Cut, hex_of: HexOf) -> Drawn:
     return Drawn(parts, silhouette, _added(place, tier, cut, body, hex_of)).raised(-body.foot_mm)
 
 
-def lifted(piece: D, lift_mm: float) -> D:
-    """A piece of the drawing moved up by so much."""
-    if lift_mm == 0:
+def lifted(piece: D, lift_mm: float, off: Point = (0.0, 0.0)) -> D:
+    """A piece of the drawing moved up by so much, its axis so far off the base's."""
+    if lift_mm == 0 and off == piece.off:
         return piece
-    return piece.but(outline=[(x, z + lift_mm) for x, z in piece.outline])
+    return piece.but(outline=[(x, z + lift_mm) for x, z in piece.outline], off=off)
 
 
 def _lip(cut: Cut) -> list[Point]:

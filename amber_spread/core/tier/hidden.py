@@ -9,9 +9,10 @@ from amber_spread.core.geometry.body import MM3_PER_ML, Body, Carried, Solid
 from amber_spread.core.kernel.base import Made
 from amber_spread.core.kernel.figures import Figure, chosen, decided, same, total
 from amber_spread.core.stock.media import weight
-from amber_spread.core.tier.boards import BoardShape, own_shape, rods_for, supports_under
+from amber_spread.core.tier.boards import BoardShape, own_shape
 from amber_spread.core.tier.layer_rules import cavity_volume, cavity_wall, hidden_board
 from amber_spread.core.tier.slabs import Slab
+from amber_spread.core.tier.supports import supports_in_band
 
 
 class HiddenBoard(Made):
@@ -24,7 +25,6 @@ class HiddenBoard(Made):
     height: Figure
     supports: Figure
     support_length: Figure
-    rods: Figure
 
 
 class CavityPlan(Made):
@@ -105,16 +105,14 @@ def plan_hidden_board(tier: SettledTier, slabs: list[Slab], body: Solid) -> Hidd
             cake = own_shape(body.section((slab.low + slab.high) / 2))
             margin_mm = min(tier.usual.hidden_board_in_mm, cake.across_mm / 4, cake.length_mm / 4)
             across = hidden_board.figure(cake.across_mm, margin_mm)
-            supports = supports_under.figure(across.value)
             return HiddenBoard(
                 shape=cake.shape,
                 diameter=across,
                 length=hidden_board.figure(cake.length_mm, margin_mm) if cake.oblong else None,
                 thickness=chosen(None, tier.usual.tier_board_mm, "mm"),
                 height=same("height of the layers below", slab.low, "mm"),
-                supports=supports,
+                supports=supports_in_band.figure(across.value),
                 support_length=same("height of the layers below", slab.low, "mm"),
-                rods=rods_for.figure(supports.value, slab.low, tier.usual.rod_mm),
             )
     return None
 

@@ -33,8 +33,12 @@ from amber_spread.core.tier.cover_plan import CoverPlan
 from amber_spread.core.tier.drawn import Cut
 from amber_spread.core.tier.extras import OnTopPlan
 
-Step = Literal["syrup", "seal", "dam", "filling", "crumb", "final", "cover", "on_top", "border"]
-STEPS: tuple[Step, ...] = ("syrup", "seal", "dam", "filling", "crumb", "final", "cover", "on_top", "border")
+Step = Literal[
+    "syrup", "seal", "dam", "filling", "crumb", "final", "cover", "on_top", "border", "glue", "slide", "joint"
+]
+STEPS: tuple[Step, ...] = (
+    "syrup", "seal", "dam", "filling", "crumb", "final", "cover", "on_top", "border", "glue", "slide", "joint",
+)  # fmt: skip
 """The steps of one tier in the order the work allows."""
 
 

@@ -28,11 +28,14 @@ from amber_spread.core.tier.extras import BorderPlan, OnTopPlan, plan_borders, p
 from amber_spread.core.tier.gauge import GaugeMark, MarkKind, plan_gauge
 from amber_spread.core.tier.layer_rules import cake_as_measured
 from amber_spread.core.tier.layers import LayersPlan, plan_layers
+from amber_spread.core.tier.mass import Centre, centre_of
 from amber_spread.core.tier.measured import as_measured, measured_ml
 from amber_spread.core.tier.side import FootPlan, plan_foot, tipped
 from amber_spread.core.tier.slabs import Slab
 from amber_spread.core.tier.uses import Use, uses_of_tier
 
+Weights = tuple[tuple[str, float], ...]
+"""The parts of a weight by name, g."""
 KEPT = 256
 """So many tiers are kept, the ones asked for last."""
 BOARD_SHARE = 0.5
@@ -92,17 +95,20 @@ class Worked(NamedTuple):
     drawn: Drawn
     uses: list[Use]
     takes: tuple[Medium, ...]
+    weights: Weights
+    centre: Centre
 
-    def weights(self) -> dict[str, float]:
-        """What the finished tier weighs, g: its cake, what stays of each step, and what is hidden in it or cut off."""
-        own: dict[str, float] = {"cake": self.layers.cake_weight.value}
-        for use in self.uses:
-            own[use.step] = own.get(use.step, 0.0) + use.stays.value
-        if self.layers.cavity is not None and self.layers.cavity.fill_weight is not None:
-            own["what is hidden in it"] = self.layers.cavity.fill_weight.value
-        if self.foot is not None:
-            own["slice cut off"] = -self.foot.slice_weight.value
-        return own
+
+def _weights(layers: LayersPlan, foot: FootPlan | None, uses: list[Use]) -> Weights:
+    """What the finished tier weighs, g: its cake, what stays of each step, and what is hidden in it or cut off."""
+    own: dict[str, float] = {"cake": layers.cake_weight.value}
+    for use in uses:
+        own[use.step] = own.get(use.step, 0.0) + use.stays.value
+    if layers.cavity is not None and layers.cavity.fill_weight is not None:
+        own["what is hidden in it"] = layers.cavity.fill_weight.value
+    if foot is not None:
+        own["slice cut off"] = -foot.slice_weight.value
+    return tuple(own.items())
 
 
 def work_tiers(cake: SettledDesign, media: Mapping[str, Medium], mat: Mat) -> list[Worked]:
@@ -194,6 +200,8 @@ def _work(
     by_place = {f"border_{place}": border for place, border in enumerate(borders, 1)}
     pieces = {f"piece_{place}": piece for place, piece in enumerate(on_top, 1)}
     cut = Cut(layers, coats, cover, by_place, pieces, bodies, slabs, leaning)
+    uses = uses_of_tier(number, tier, cut, marbled)
+    weights = _weights(layers, foot, uses)
     done = Worked(
         tier=planned_tier,
         layers=layers,
@@ -209,7 +217,9 @@ def _work(
         stands=_stands(tier, bodies, leaning, edge, flat, proud, borders),
         drawn=draw_tier(number, tier.asked, cut, hex_of),
         takes=taken,
-        uses=uses_of_tier(number, tier, cut, marbled),
+        uses=uses,
+        weights=weights,
+        centre=centre_of(bodies, leaning, dict(weights)),
     )
     return Worked(**named(done._asdict(), f"tiers.{number}"))
 

@@ -576,6 +576,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/orders/{id}/stacking.pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Stacking Pdf
+         * @description The cutting list, the stacking card, the travel card and the serving chart.
+         */
+        get: operations["stacking_pdf_api_orders__id__stacking_pdf_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/orders/{id}/amounts.csv": {
         parameters: {
             query?: never;
@@ -1294,7 +1314,7 @@ export interface components {
              * Lens
              * @enum {string}
              */
-            lens: "brief" | "layers" | "coats" | "cover" | "mix";
+            lens: "brief" | "layers" | "coats" | "cover" | "stack" | "mix";
             /** Tier */
             tier: number | null;
             /** Text */
@@ -1549,6 +1569,39 @@ export interface components {
             volume_ml: number;
         };
         /**
+         * Cut
+         * @description One stock piece, so many times over, and the lengths cut from each, longest first; `for_tiers` beside them.
+         */
+        Cut: {
+            /** Times */
+            times: number;
+            /** Lengths */
+            lengths: {
+                [key: string]: components["schemas"]["Figure"];
+            };
+            rest: components["schemas"]["Figure"];
+        };
+        /**
+         * CuttingList
+         * @description All pieces of one sort: how many to buy, how each is cut, and what is left over in all.
+         */
+        CuttingList: {
+            /** Sort */
+            sort: string;
+            /** Many */
+            many: string;
+            stock: components["schemas"]["Figure"];
+            pieces: components["schemas"]["Figure"];
+            rods: components["schemas"]["Figure"];
+            rest: components["schemas"]["Figure"];
+            /** Cuts */
+            cuts: {
+                [key: string]: components["schemas"]["Cut"];
+            };
+            /** Too Long */
+            too_long: boolean;
+        };
+        /**
          * DeckledFinal
          * @description A freehand coat whose rim is left standing `rim_mm` proud of the top as a rough lip.
          */
@@ -1581,6 +1634,13 @@ export interface components {
             tiers: components["schemas"]["Tier"][];
             /** @default {} */
             base_board: components["schemas"]["BaseBoard"];
+            /**
+             * @default {
+             *       "stacked": "kitchen",
+             *       "coated": "before"
+             *     }
+             */
+            stacking: components["schemas"]["Stacking"];
             /**
              * Orders
              * @default []
@@ -1625,7 +1685,7 @@ export interface components {
              * Format
              * @constant
              */
-            format: "amber-spread/2";
+            format: "amber-spread/3";
             /** Title */
             title: string;
             /** Due */
@@ -1676,7 +1736,23 @@ export interface components {
              *       "tier_board_mm": 3,
              *       "base_board_mm": 12,
              *       "base_margin_mm": 25.4,
-             *       "rod_mm": 300,
+             *       "support_inset_mm": 50.8,
+             *       "support_apart_mm": 50.8,
+             *       "support_factor": 3,
+             *       "cut_error_mm": 1,
+             *       "cake_bears_g_per_cm2": 8,
+             *       "board_g_per_ml": 0.6,
+             *       "glue_mm": 0.5,
+             *       "joint_bead_mm": 4,
+             *       "tier_gap_mm": 75,
+             *       "dowel_mm": 9.5,
+             *       "dowel_into_base_mm": 8,
+             *       "dowel_below_top_mm": 25.4,
+             *       "brake_share": 0.5,
+             *       "turn_share": 0.4,
+             *       "portion_wide_mm": 25.4,
+             *       "portion_deep_mm": 50.8,
+             *       "portion_high_mm": 101.6,
              *       "cake_density_g_per_ml": 0.5,
              *       "weigh_step_g": 5,
              *       "run_out_risk": 0.05,
@@ -1725,6 +1801,11 @@ export interface components {
              *           "float": 0.25,
              *           "lost": 0.08,
              *           "variation": 0.12
+             *         },
+             *         "glue": {
+             *           "float": 0,
+             *           "lost": 0.1,
+             *           "variation": 0.3
              *         },
              *         "inverted": {
              *           "float": 0.6,
@@ -1790,6 +1871,20 @@ export interface components {
             rise_mm: number;
         };
         /**
+         * DowelPlan
+         * @description The centre dowel: how thick, how long it is cut, the least and the most that would do, the least thickness that
+         *     holds, and the hole in every board above the base.
+         */
+        DowelPlan: {
+            across: components["schemas"]["Figure"];
+            length: components["schemas"]["Figure"];
+            into: components["schemas"]["Figure"];
+            least: components["schemas"]["Figure"];
+            most: components["schemas"]["Figure"];
+            least_across: components["schemas"]["Figure"];
+            hole: components["schemas"]["Figure"];
+        };
+        /**
          * DrapeCover
          * @description One sheet rolled out, laid over the tier and trimmed at the board; of the shape that takes least where none is
          *     named. `rolled_mm` is how wide a sheet already rolled is its narrower way, to see whether it will reach.
@@ -1842,7 +1937,7 @@ export interface components {
              * Unit
              * @enum {string}
              */
-            unit: "mm" | "mm2" | "ml" | "g" | "g_per_ml" | "min" | "degC" | "deg" | "each" | "ratio" | "money";
+            unit: "mm" | "mm2" | "ml" | "g" | "g_per_ml" | "g_per_cm2" | "min" | "degC" | "deg" | "each" | "ratio" | "money";
             /** Rule */
             rule: string;
             /**
@@ -1991,7 +2086,7 @@ export interface components {
              * Room
              * @enum {string}
              */
-            room: "Cake" | "Coats" | "Cover" | "Boards" | "Mixing";
+            room: "Cake" | "Coats" | "Cover" | "Boards" | "Stack" | "Mixing";
             /** Limit */
             limit: string;
             /** Percent */
@@ -2063,6 +2158,8 @@ export interface components {
             goods: {
                 [key: string]: string;
             };
+            /** Support Test */
+            support_test: string[];
         };
         /**
          * Handling
@@ -2103,7 +2200,6 @@ export interface components {
             height: components["schemas"]["Figure"];
             supports: components["schemas"]["Figure"];
             support_length: components["schemas"]["Figure"];
-            rods: components["schemas"]["Figure"];
         };
         /**
          * Ingredient
@@ -2152,6 +2248,95 @@ export interface components {
             disc_diameter_mm: number;
             /** Top Mm */
             top_mm?: number | null;
+        };
+        /**
+         * JointPlan
+         * @description What one board stands on. `inside` is one within the tier, under its hidden board.
+         *
+         *     `schools` are the supports by each rule, `why` how the number was taken, `taken` the school where it was one.
+         *     `holds` is whether they hold it without pulling; `edge` the tilt at which its weight passes the edge of its foot,
+         *     `leans` that at which it passes the outermost supports; `push` the hardest push to the side that does not tip it.
+         */
+        JointPlan: {
+            /** Tier */
+            tier: number;
+            /** Inside */
+            inside: boolean;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "stacked" | "pillars" | "riser";
+            /**
+             * Sort
+             * @enum {string}
+             */
+            sort: "straw" | "wide_straw" | "wooden_dowel" | "plastic_tube";
+            /** One */
+            one: string;
+            /** Many */
+            many: string;
+            across: components["schemas"]["Figure"];
+            stock: components["schemas"]["Figure"];
+            bears: components["schemas"]["Figure"];
+            /** Tested */
+            tested: boolean;
+            /** Schools */
+            schools: {
+                [key: string]: components["schemas"]["Figure"];
+            };
+            /**
+             * Why
+             * @enum {string}
+             */
+            why: "school" | "most" | "decided" | "free";
+            /** Taken */
+            taken: ("inches" | "band" | "load") | null;
+            count: components["schemas"]["Figure"];
+            length: components["schemas"]["Figure"];
+            gap: components["schemas"]["Figure"];
+            level: components["schemas"]["Figure"];
+            /** Supports */
+            supports: {
+                [key: string]: components["schemas"]["SupportPlan"];
+            };
+            /** Holds */
+            holds: boolean;
+            inset: components["schemas"]["Figure"];
+            apart: components["schemas"]["Figure"];
+            load: components["schemas"]["Figure"];
+            spare: components["schemas"]["Figure"] | null;
+            pressure: components["schemas"]["Figure"];
+            sinks: components["schemas"]["Figure"];
+            middle_up: components["schemas"]["Figure"];
+            edge: components["schemas"]["Figure"];
+            leans: components["schemas"]["Figure"];
+            push: components["schemas"]["Figure"];
+            tilt: components["schemas"]["Figure"];
+            bead: components["schemas"]["Figure"] | null;
+            bead_length: components["schemas"]["Figure"] | null;
+            bead_weight: components["schemas"]["Figure"] | null;
+            /** Off X */
+            off_x: number;
+            /** Off Y */
+            off_y: number;
+            /** Board */
+            board: [
+                number,
+                number
+            ][];
+            /** Below */
+            below: [
+                number,
+                number
+            ][];
+            /** Keep Out */
+            keep_out: components["schemas"]["Obstacle"][];
+            /**
+             * Told
+             * @default []
+             */
+            told: components["schemas"]["Said"][];
         };
         JsonValue: unknown;
         /**
@@ -2415,6 +2600,40 @@ export interface components {
              *     ]
              */
             sheets: components["schemas"]["PrintedSheet"][];
+            /**
+             * Supports
+             * @default [
+             *       {
+             *         "sort": "straw",
+             *         "across_mm": 6,
+             *         "length_mm": 210,
+             *         "bears_g": 1500,
+             *         "tested": false
+             *       },
+             *       {
+             *         "sort": "wide_straw",
+             *         "across_mm": 12,
+             *         "length_mm": 240,
+             *         "bears_g": 4000,
+             *         "tested": false
+             *       },
+             *       {
+             *         "sort": "wooden_dowel",
+             *         "across_mm": 6.4,
+             *         "length_mm": 300,
+             *         "bears_g": 15000,
+             *         "tested": false
+             *       },
+             *       {
+             *         "sort": "plastic_tube",
+             *         "across_mm": 19,
+             *         "length_mm": 300,
+             *         "bears_g": 20000,
+             *         "tested": false
+             *       }
+             *     ]
+             */
+            supports: components["schemas"]["Support"][];
         };
         /**
          * KitNeed
@@ -2533,7 +2752,7 @@ export interface components {
          *
          *     `cake` is the key of the recipe they are baked by.
          *     `height_mm` null takes the common cut that `bake` allows. `board_after` puts a hidden board on supports above
-         *     that layer, so that two stacks are iced as one.
+         *     that layer, so that two stacks are iced as one; a little `board_medium` keeps what stands on it from sliding.
          */
         Layers: {
             /**
@@ -2557,6 +2776,11 @@ export interface components {
             bake?: (components["schemas"]["MeasuredBake"] | components["schemas"]["TinBake"]) | null;
             /** Board After */
             board_after?: number | null;
+            /**
+             * Board Medium
+             * @default dark_chocolate
+             */
+            board_medium: string;
             cavity?: components["schemas"]["Cavity"] | null;
             syrup?: components["schemas"]["Syrup"] | null;
         };
@@ -2599,7 +2823,7 @@ export interface components {
              * Unit
              * @enum {string}
              */
-            unit: "mm" | "ml" | "g" | "g_per_ml" | "each" | "ratio" | "min" | "money";
+            unit: "mm" | "ml" | "g" | "g_per_ml" | "g_per_cm2" | "each" | "ratio" | "min" | "money";
         };
         /**
          * LineRead
@@ -2804,6 +3028,20 @@ export interface components {
             id: string;
             /** Number */
             number: number;
+        };
+        /**
+         * Obstacle
+         * @description A round place that supports keep out of, seen from above.
+         */
+        Obstacle: {
+            /** What */
+            what: string;
+            /** X */
+            x: number;
+            /** Y */
+            y: number;
+            /** Radius */
+            radius: number;
         };
         /**
          * OnTop
@@ -3053,7 +3291,8 @@ export interface components {
         };
         /**
          * Part
-         * @description One thing cut through. `place` is the path in the plan whose figures belong to it.
+         * @description One thing cut through. `place` is the path in the plan whose figures belong to it; `off` is how far the axis of
+         *     its tier stands to the right, and to the back, of the base's.
          */
         Part: {
             /** Place */
@@ -3062,7 +3301,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "board" | "sponge" | "filling" | "seal" | "dam" | "crumb" | "final" | "cover" | "border" | "on_top";
+            kind: "board" | "sponge" | "filling" | "seal" | "dam" | "crumb" | "final" | "cover" | "border" | "on_top" | "support" | "dowel";
             /** Hex */
             hex: string;
             /** Outline */
@@ -3070,6 +3309,17 @@ export interface components {
                 number,
                 number
             ][];
+            /**
+             * Off
+             * @default [
+             *       0,
+             *       0
+             *     ]
+             */
+            off: [
+                number,
+                number
+            ];
         };
         /**
          * PartKinds
@@ -3148,6 +3398,66 @@ export interface components {
              * @enum {string}
              */
             stuff: "sheet" | "acetate" | "paper";
+        };
+        /**
+         * PillarsStand
+         * @description Apart: pillars that go down through the tier below to its board, and stand so far out of it.
+         */
+        PillarsStand: {
+            /**
+             * Sort
+             * @default plastic_tube
+             * @enum {string}
+             */
+            sort: "straw" | "wide_straw" | "wooden_dowel" | "plastic_tube";
+            /** Count */
+            count?: number | null;
+            /** School */
+            school?: ("inches" | "band" | "load") | null;
+            /**
+             * Fewer
+             * @default false
+             */
+            fewer: boolean;
+            /**
+             * Places
+             * @default edge
+             * @enum {string}
+             */
+            places: "edge" | "ring" | "free";
+            /** Inset Mm */
+            inset_mm?: number | null;
+            /** Apart Mm */
+            apart_mm?: number | null;
+            /**
+             * Points Mm
+             * @default []
+             */
+            points_mm: [
+                number,
+                number
+            ][];
+            /**
+             * Off X Mm
+             * @default 0
+             */
+            off_x_mm: number;
+            /**
+             * Off Y Mm
+             * @default 0
+             */
+            off_y_mm: number;
+            /** Glue Medium */
+            glue_medium?: string | null;
+            /** Bead Mm */
+            bead_mm?: number | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "pillars";
+            /** Gap Mm */
+            gap_mm?: number | null;
         };
         /**
          * PlainFilling
@@ -3451,10 +3761,90 @@ export interface components {
              */
             base_margin_mm: number;
             /**
-             * Rod Mm
-             * @default 300
+             * Support Inset Mm
+             * @default 50.8
              */
-            rod_mm: number;
+            support_inset_mm: number;
+            /**
+             * Support Apart Mm
+             * @default 50.8
+             */
+            support_apart_mm: number;
+            /**
+             * Support Factor
+             * @default 3
+             */
+            support_factor: number;
+            /**
+             * Cut Error Mm
+             * @default 1
+             */
+            cut_error_mm: number;
+            /**
+             * Cake Bears G Per Cm2
+             * @default 8
+             */
+            cake_bears_g_per_cm2: number;
+            /**
+             * Board G Per Ml
+             * @default 0.6
+             */
+            board_g_per_ml: number;
+            /**
+             * Glue Mm
+             * @default 0.5
+             */
+            glue_mm: number;
+            /**
+             * Joint Bead Mm
+             * @default 4
+             */
+            joint_bead_mm: number;
+            /**
+             * Tier Gap Mm
+             * @default 75
+             */
+            tier_gap_mm: number;
+            /**
+             * Dowel Mm
+             * @default 9.5
+             */
+            dowel_mm: number;
+            /**
+             * Dowel Into Base Mm
+             * @default 8
+             */
+            dowel_into_base_mm: number;
+            /**
+             * Dowel Below Top Mm
+             * @default 25.4
+             */
+            dowel_below_top_mm: number;
+            /**
+             * Brake Share
+             * @default 0.5
+             */
+            brake_share: number;
+            /**
+             * Turn Share
+             * @default 0.4
+             */
+            turn_share: number;
+            /**
+             * Portion Wide Mm
+             * @default 25.4
+             */
+            portion_wide_mm: number;
+            /**
+             * Portion Deep Mm
+             * @default 50.8
+             */
+            portion_deep_mm: number;
+            /**
+             * Portion High Mm
+             * @default 101.6
+             */
+            portion_high_mm: number;
             /**
              * Cake Density G Per Ml
              * @default 0.5
@@ -3556,6 +3946,11 @@ export interface components {
              *         "float": 0.1,
              *         "lost": 0.1,
              *         "variation": 0.2
+             *       },
+             *       "glue": {
+             *         "float": 0,
+             *         "lost": 0.1,
+             *         "variation": 0.3
              *       }
              *     }
              */
@@ -3696,7 +4091,7 @@ export interface components {
              * Unit
              * @enum {string}
              */
-            unit: "mm" | "mm2" | "ml" | "g" | "g_per_ml" | "min" | "degC" | "deg" | "each" | "ratio" | "money";
+            unit: "mm" | "mm2" | "ml" | "g" | "g_per_ml" | "g_per_cm2" | "min" | "degC" | "deg" | "each" | "ratio" | "money";
         };
         /**
          * ReadOutline
@@ -3808,6 +4203,66 @@ export interface components {
             title: string;
         };
         /**
+         * RiserStand
+         * @description Apart: a narrower riser, hidden by flowers or left bare, on a card that stands on supports.
+         */
+        RiserStand: {
+            /**
+             * Sort
+             * @default wide_straw
+             * @enum {string}
+             */
+            sort: "straw" | "wide_straw" | "wooden_dowel" | "plastic_tube";
+            /** Count */
+            count?: number | null;
+            /** School */
+            school?: ("inches" | "band" | "load") | null;
+            /**
+             * Fewer
+             * @default false
+             */
+            fewer: boolean;
+            /**
+             * Places
+             * @default edge
+             * @enum {string}
+             */
+            places: "edge" | "ring" | "free";
+            /** Inset Mm */
+            inset_mm?: number | null;
+            /** Apart Mm */
+            apart_mm?: number | null;
+            /**
+             * Points Mm
+             * @default []
+             */
+            points_mm: [
+                number,
+                number
+            ][];
+            /**
+             * Off X Mm
+             * @default 0
+             */
+            off_x_mm: number;
+            /**
+             * Off Y Mm
+             * @default 0
+             */
+            off_y_mm: number;
+            /** Glue Medium */
+            glue_medium?: string | null;
+            /** Bead Mm */
+            bead_mm?: number | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "riser";
+            /** Gap Mm */
+            gap_mm?: number | null;
+        };
+        /**
          * RoundShape
          * @description A round tin.
          */
@@ -3830,8 +4285,35 @@ export interface components {
             /** Formula */
             formula: string;
             /** Unit */
-            unit: ("mm" | "mm2" | "ml" | "g" | "g_per_ml" | "min" | "degC" | "deg" | "each" | "ratio" | "money") | null;
+            unit: ("mm" | "mm2" | "ml" | "g" | "g_per_ml" | "g_per_cm2" | "min" | "degC" | "deg" | "each" | "ratio" | "money") | null;
             source: components["schemas"]["Source"];
+        };
+        /**
+         * Said
+         * @description A sentence with places for measures, as a check's: a step of the work, or why a figure is what it is.
+         *
+         *     `part` is the heading it stands under; a `caution` is one that guards somebody.
+         */
+        Said: {
+            /** Text */
+            text: string;
+            /**
+             * Values
+             * @default {}
+             */
+            values: {
+                [key: string]: components["schemas"]["Quantity"];
+            };
+            /**
+             * Part
+             * @default
+             */
+            part: string;
+            /**
+             * Caution
+             * @default false
+             */
+            caution: boolean;
         };
         /**
          * Save
@@ -3891,7 +4373,7 @@ export interface components {
         /**
          * Section
          * @description Every part of the cut half, every tier's outside, bottom first, and what is added to them: borders along edges,
-         *     pieces on the top; and the base board as it is seen from above.
+         *     pieces on the top, pillars and risers; what holds the cake from inside; and the base board as it is seen from above.
          */
         Section: {
             /** Parts */
@@ -3900,6 +4382,8 @@ export interface components {
             tiers: components["schemas"]["Silhouette"][];
             /** Added */
             added: components["schemas"]["Part"][];
+            /** Held */
+            held: components["schemas"]["Part"][];
             /** Board From Above */
             board_from_above: [
                 number,
@@ -4063,6 +4547,17 @@ export interface components {
                 number,
                 number
             ][];
+            /**
+             * Off
+             * @default [
+             *       0,
+             *       0
+             *     ]
+             */
+            off: [
+                number,
+                number
+            ];
         };
         /**
          * SoftFilling
@@ -4142,6 +4637,121 @@ export interface components {
             base_thickness: components["schemas"]["Figure"];
             height: components["schemas"]["Figure"];
             weight: components["schemas"]["Figure"];
+            people: components["schemas"]["Figure"];
+            middle_up: components["schemas"]["Figure"];
+            tips: components["schemas"]["Figure"];
+            brake: components["schemas"]["Figure"];
+            turn: components["schemas"]["Figure"];
+            weakest: components["schemas"]["Figure"] | null;
+            lean: components["schemas"]["Figure"];
+            /** Joints */
+            joints: {
+                [key: string]: components["schemas"]["JointPlan"];
+            };
+            dowel: components["schemas"]["DowelPlan"] | null;
+            /** Cutting */
+            cutting: {
+                [key: string]: components["schemas"]["CuttingList"];
+            };
+            portions: components["schemas"]["Figure"];
+            /** Left In */
+            left_in: {
+                [key: string]: components["schemas"]["Figure"];
+            };
+            /** Steps */
+            steps: components["schemas"]["Said"][];
+            /** Serving */
+            serving: components["schemas"]["Said"][];
+        };
+        /**
+         * StackedStand
+         * @description Flush: supports cut to the finished height of the tier below, its board on them and on the coat.
+         */
+        StackedStand: {
+            /**
+             * Sort
+             * @default wide_straw
+             * @enum {string}
+             */
+            sort: "straw" | "wide_straw" | "wooden_dowel" | "plastic_tube";
+            /** Count */
+            count?: number | null;
+            /** School */
+            school?: ("inches" | "band" | "load") | null;
+            /**
+             * Fewer
+             * @default false
+             */
+            fewer: boolean;
+            /**
+             * Places
+             * @default edge
+             * @enum {string}
+             */
+            places: "edge" | "ring" | "free";
+            /** Inset Mm */
+            inset_mm?: number | null;
+            /** Apart Mm */
+            apart_mm?: number | null;
+            /**
+             * Points Mm
+             * @default []
+             */
+            points_mm: [
+                number,
+                number
+            ][];
+            /**
+             * Off X Mm
+             * @default 0
+             */
+            off_x_mm: number;
+            /**
+             * Off Y Mm
+             * @default 0
+             */
+            off_y_mm: number;
+            /** Glue Medium */
+            glue_medium?: string | null;
+            /** Bead Mm */
+            bead_mm?: number | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "stacked";
+        };
+        /**
+         * Stacking
+         * @description How the cake is put together and taken to the table.
+         *
+         *     `travels` null is not asked yet, and planned as if it were driven. `stacked` says where the tiers are put on each
+         *     other, `coated` whether each has its final coat before that. `dowel` null takes a centre dowel in every cake of two
+         *     tiers or more that is driven stacked; its length null is as long as it has to be.
+         */
+        Stacking: {
+            /** Travels */
+            travels?: boolean | null;
+            /** Drive Min */
+            drive_min?: number | null;
+            /**
+             * Stacked
+             * @default kitchen
+             * @enum {string}
+             */
+            stacked: "kitchen" | "there";
+            /**
+             * Coated
+             * @default before
+             * @enum {string}
+             */
+            coated: "before" | "after";
+            /** Dowel */
+            dowel?: boolean | null;
+            /** Dowel Mm */
+            dowel_mm?: number | null;
+            /** Dowel Length Mm */
+            dowel_length_mm?: number | null;
         };
         /**
          * Standing
@@ -4201,6 +4811,52 @@ export interface components {
              * @default 1
              */
             share: number;
+        };
+        /**
+         * Support
+         * @description One sort of support as this kitchen keeps it: its width, the length it is sold in, and the weight one bears.
+         *
+         *     `tested` is one whose strength was found by this kitchen's own test.
+         */
+        Support: {
+            /**
+             * Sort
+             * @enum {string}
+             */
+            sort: "straw" | "wide_straw" | "wooden_dowel" | "plastic_tube";
+            /** Across Mm */
+            across_mm: number;
+            /** Length Mm */
+            length_mm: number;
+            /** Bears G */
+            bears_g: number;
+            /**
+             * Tested
+             * @default false
+             */
+            tested: boolean;
+        };
+        /**
+         * SupportPlan
+         * @description One support: its place about the middle of the tier it carries, x to the right and y to the back, what it
+         *     carries, and how far it stands out of the coat at that spot, None where it is flush. All of a joint are cut alike.
+         *
+         *     `refused` says what is in the way of one that was set there, `nearest` where it could stand.
+         */
+        SupportPlan: {
+            /** X */
+            x: number;
+            /** Y */
+            y: number;
+            carries: components["schemas"]["Figure"];
+            out?: components["schemas"]["Figure"] | null;
+            /** Refused */
+            refused?: string | null;
+            /** Nearest */
+            nearest?: [
+                number,
+                number
+            ] | null;
         };
         /**
          * Syrup
@@ -4416,6 +5072,14 @@ export interface components {
              *     }
              */
             syrup: components["schemas"]["Technique"];
+            /**
+             * @default {
+             *       "lost": 0.1,
+             *       "float": 0,
+             *       "variation": 0.3
+             *     }
+             */
+            glue: components["schemas"]["Technique"];
         };
         /**
          * Terms
@@ -4476,6 +5140,8 @@ export interface components {
         /**
          * Tier
          * @description One tier. `tin_diameter_mm` is the tin's width across, whatever its shape; `build` carries the shape up.
+         *
+         *     `stand` says how it stands on the tier below; of the lowest it says nothing.
          */
         Tier: {
             /** Name */
@@ -4500,7 +5166,8 @@ export interface components {
              * @default {
              *       "cake": "vanilla_sponge",
              *       "count": 3,
-             *       "height_mm": 30
+             *       "height_mm": 30,
+             *       "board_medium": "dark_chocolate"
              *     }
              */
             layers: components["schemas"]["Layers"];
@@ -4545,6 +5212,19 @@ export interface components {
              * @default []
              */
             borders: components["schemas"]["Border"][];
+            /**
+             * Stand
+             * @default {
+             *       "sort": "wide_straw",
+             *       "fewer": false,
+             *       "places": "edge",
+             *       "points_mm": [],
+             *       "off_x_mm": 0,
+             *       "off_y_mm": 0,
+             *       "kind": "stacked"
+             *     }
+             */
+            stand: components["schemas"]["StackedStand"] | components["schemas"]["PillarsStand"] | components["schemas"]["RiserStand"];
         };
         /**
          * TierCost
@@ -4604,7 +5284,8 @@ export interface components {
             weight: components["schemas"]["Figure"];
             supports: components["schemas"]["Figure"] | null;
             support_length: components["schemas"]["Figure"] | null;
-            rods: components["schemas"]["Figure"] | null;
+            glue: components["schemas"]["Figure"];
+            portions: components["schemas"]["Figure"];
         };
         /**
          * Tin
@@ -4767,7 +5448,7 @@ export interface components {
              * Step
              * @enum {string}
              */
-            step: "syrup" | "seal" | "dam" | "filling" | "crumb" | "final" | "cover" | "on_top" | "border";
+            step: "syrup" | "seal" | "dam" | "filling" | "crumb" | "final" | "cover" | "on_top" | "border" | "glue" | "slide" | "joint";
             /** Medium */
             medium: string;
             /** Colour */
@@ -7103,6 +7784,84 @@ export interface operations {
         parameters: {
             query?: {
                 tier?: number | null;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description The request could not be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Another save came first */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The request is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A field is not acceptable */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The order book cannot be reached, or not written to */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    stacking_pdf_api_orders__id__stacking_pdf_get: {
+        parameters: {
+            query?: {
+                paper?: "a4" | "letter";
+                length?: "in" | "cm" | "mm";
+                weight?: "g" | "oz";
             };
             header?: never;
             path: {

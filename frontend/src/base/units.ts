@@ -65,7 +65,9 @@ const NUMBER = String.raw`(?:\d+[\s-]+\d+\s*\/\s*\d+|\d+\s*\/\s*\d+|\d+(?:[.,]\d
 export class UnitError extends Error {}
 
 /** Millimetres from what a person typed; a number without a unit is in `unit`. Throws UnitError. */
-export function parseLength(text: string, unit: LengthUnit): number {
+export function parseLength(text: string, unit: LengthUnit, signed = false): number {
+  const other = /^\s*[-−]/.exec(text);
+  if (signed && other) return -parseLength(text.slice(other[0].length), unit);
   return parse(text, LENGTHS, unit, "a length, such as 8 1/4 in, 21 cm or 210 mm");
 }
 

@@ -1,15 +1,19 @@
 <script setup lang="ts">
 /** The tiers seen from above, to one scale; pressed, a tier comes into hand. */
 import { computed } from "vue";
+import type { Silhouette } from "@/api/types";
 import { useOrder } from "@/order/order";
 
 const HIGH = 170;
 const order = useOrder();
 const tiers = computed(() => order.plan?.section.tiers ?? []);
 const board = computed(() => order.plan?.section.board_from_above ?? []);
-const reach = computed(() =>
-  Math.max(1, ...[board.value, ...tiers.value.map((tier) => tier.seen_from_above)].flat(2).map(Math.abs)),
-);
+const reach = computed(() => Math.max(1, ...[board.value, ...tiers.value.map(seen)].flat(2).map(Math.abs)));
+/** A tier's outline where it stands, which may be off the middle. */
+function seen({ seen_from_above, off }: Silhouette): [number, number][] {
+  const [right = 0, back = 0] = off ?? [];
+  return seen_from_above.map(([x = 0, y = 0]) => [x + right, y + back]);
+}
 const line = (points: readonly (readonly number[])[]): string =>
   `M${points.map(([x = 0, y = 0]) => `${(x * scale.value).toFixed(1)} ${(-y * scale.value).toFixed(1)}`).join("L")}Z`;
 const scale = computed(() => (HIGH / 2 - 4) / reach.value);
@@ -17,7 +21,7 @@ const outlines = computed(() =>
   tiers.value.map((tier) => ({
     hex: tier.hex,
     place: tier.place,
-    d: line(tier.seen_from_above),
+    d: line(seen(tier)),
   })),
 );
 </script>

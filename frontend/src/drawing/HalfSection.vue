@@ -51,6 +51,12 @@ const sheet = computed(() => {
 const x = (mm: number): number => sheet.value.axis + mm * sheet.value.scale;
 const y = (mm: number): number => sheet.value.table - mm * sheet.value.scale;
 
+/** A tier that stands off the middle of the cake is drawn so. */
+function shifted(off: readonly number[] | undefined): string | undefined {
+  const mm = off?.[0] ?? 0;
+  return mm ? `translate(${mm * sheet.value.scale} 0)` : undefined;
+}
+
 /** An open line through points in mm, on the left half. */
 function trace(points: readonly (readonly [number, number])[]): string {
   return `M${points.map(([across, up]) => `${x(-across).toFixed(1)} ${y(up).toFixed(1)}`).join("L")}`;
@@ -203,7 +209,13 @@ function choose(place: string): void {
         <path :d="path(base.outline, sheet, true)" fill="url(#board)" />
       </template>
 
-      <g v-for="tier in outsides" :key="tier.place" class="outside" @click="choose(tier.place)">
+      <g
+        v-for="tier in outsides"
+        :key="tier.place"
+        class="outside"
+        :transform="shifted(tier.off)"
+        @click="choose(tier.place)"
+      >
         <path :d="tier.d" :fill="tier.hex" class="edge" />
         <path v-for="(band, at) in tier.bands" :key="`b${at}`" :d="band.d" :fill="band.hex" />
         <path
@@ -221,6 +233,7 @@ function choose(place: string): void {
         :key="index"
         class="part"
         :class="{ lit: litPlace === part.place }"
+        :transform="shifted(part.off)"
         @pointerenter="light(part)"
         @pointerleave="desk.lit = ''"
         @click="choose(part.place)"
@@ -239,6 +252,7 @@ function choose(place: string): void {
         :key="`a${index}`"
         class="part"
         :class="{ lit: desk.lit.startsWith(part.place) }"
+        :transform="shifted(part.off)"
         @pointerenter="light(part)"
         @pointerleave="desk.lit = ''"
         @click="choose(part.place)"

@@ -31,12 +31,18 @@ export function boxOf(outline: readonly (readonly number[])[]): Box {
 
 export type Outlined = Box & { outline: readonly (readonly number[])[] };
 
+/** A box as it lies where its tier stands off the middle of the cake. */
+function moved(box: Box, off: readonly number[] | undefined): Box {
+  const by = off?.[0] ?? 0;
+  return { ...box, x0: box.x0 + by, x1: box.x1 + by };
+}
+
 /** The parts of one tier (counted from 0), of one kind, from the foot up. */
 export function partsOf(plan: Plan, tier: number, kind: Part["kind"]): Outlined[] {
   const place = `tiers.${tier + 1}.`;
   return plan.section.parts
     .filter((part) => part.kind === kind && part.place.startsWith(place))
-    .map((part) => ({ ...boxOf(part.outline), outline: part.outline }));
+    .map((part) => ({ ...moved(boxOf(part.outline), part.off), outline: part.outline }));
 }
 
 /** Where a closed outline crosses a height, the farthest out first; nothing where it does not come so high. */
@@ -51,7 +57,7 @@ export function crossings(outline: readonly (readonly number[])[], up: number): 
 
 export function outside(plan: Plan, tier: number): Box {
   const silhouette = plan.section.tiers[tier];
-  return boxOf(silhouette?.outline ?? [[0, 0]]);
+  return moved(boxOf(silhouette?.outline ?? [[0, 0]]), silhouette?.off);
 }
 
 /** What is written beside the drawing, for the tier in hand (counted from 0). */

@@ -45,6 +45,8 @@ export const useSettings = defineStore("settings", () => {
           : { number: decimal(quantity.value, 0), unit: "ml" };
       case "g_per_ml":
         return { number: decimal(quantity.value, 2), unit: "g per ml" };
+      case "g_per_cm2":
+        return { number: decimal(quantity.value, 1), unit: "g per cm²" };
       case "min":
         return { number: decimal(quantity.value, 0), unit: "min" };
       case "degC":

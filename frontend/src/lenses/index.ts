@@ -6,8 +6,9 @@ import { layers } from "./layers";
 import { mix } from "./mix";
 import type { Lens } from "./parts/lens";
 import { shop } from "./shop";
+import { stack } from "./stack";
 
-export const LENSES: readonly [Lens, ...Lens[]] = [brief, layers, coats, cover, mix, shop];
+export const LENSES: readonly [Lens, ...Lens[]] = [brief, layers, coats, cover, stack, mix, shop];
 
 /** The lens of that name; the first where there is none. */
 export function lensCalled(name: string | undefined): Lens {

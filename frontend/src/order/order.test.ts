@@ -13,7 +13,7 @@ import { useOrder } from "./order";
 const ID = "4a7c1d52-0000-4000-8000-000000000000";
 const made = (title: string): Document =>
   ({
-    format: "amber-spread/2",
+    format: "amber-spread/3",
     title,
     design: { tiers: [{ tin_diameter_mm: 200 }], colours: [] },
   }) as unknown as Document;

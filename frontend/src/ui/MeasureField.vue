@@ -74,6 +74,8 @@ function measured(value: number): { number: string; unit: string } {
         : settings.measure({ value, unit: "g" });
     case "g_per_ml":
       return { number: decimal(value, 3), unit: "g per ml" };
+    case "g_per_cm2":
+      return { number: decimal(value, 1), unit: "g per cm²" };
     case "money":
       return { number: value.toFixed(2), unit: settings.currency };
     case "min":
@@ -118,7 +120,7 @@ function read(typed: string): number {
   const { low, high, unit: kind } = bound.value;
   const value =
     kind === "mm"
-      ? parseLength(typed, settings.length)
+      ? parseLength(typed, settings.length, low < 0)
       : kind === "g"
         ? parseWeight(typed, settings.weight)
         : kind === "money"

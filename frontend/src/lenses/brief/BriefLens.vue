@@ -9,6 +9,7 @@ import { type BoardShape, boardWords } from "@/order/boards";
 import { begun, isPlate } from "@/order/kinds";
 import { useOrder } from "@/order/order";
 import TierField from "@/order/TierField.vue";
+import TravelFields from "@/order/TravelFields.vue";
 import { useDesk } from "@/ui/desk";
 import MeasureField from "@/ui/MeasureField.vue";
 import PickField from "@/ui/PickField.vue";
@@ -91,6 +92,8 @@ function rename(index: number, name: string): void {
     </label>
     <p v-if="desk.complaintAt('#/due')" class="wrong" role="alert">{{ desk.complaintAt("#/due") }}</p>
     <LensNotes lens="brief" />
+    <h3>The drive</h3>
+    <TravelFields />
     <h3>Tiers</h3>
     <button class="act wide" :disabled="tiers.length >= most" @click="addTier">Add a tier on top</button>
     <ol ref="list">

@@ -61,6 +61,14 @@ function setSyrup(value: "no" | "yes"): void {
       <FigureRow label="Hidden board, long" :figure="plan.board.length" />
       <FigureRow label="Supports below it" :figure="plan.board.supports" />
       <FigureRow label="Each support, long" :figure="plan.board.support_length" />
+      <MediumField
+        label="Against sliding, on it"
+        :medium="layers.board_medium"
+        :colour="null"
+        :kinds="['chocolate', ...mediaOf('crumb')]"
+        plain
+        @medium="(key) => change((tier) => (tier.layers.board_medium = key))"
+      />
     </template>
     <PickField
       label="Room for sweets"

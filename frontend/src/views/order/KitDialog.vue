@@ -119,6 +119,22 @@ function addBoard(): void {
 const sizeWords = (one: { across_mm: number; length_mm?: number | null }): string =>
   one.length_mm ? `${words(one.across_mm)} × ${words(one.length_mm)}` : words(one.across_mm);
 
+const supportWords = (sort: string): string => {
+  const found = handbook.words("supports").find((one) => one.value === sort)?.words ?? sort;
+  return (found[0]?.toUpperCase() ?? "") + found.slice(1);
+};
+
+function setSupport(
+  index: number,
+  value: number | null,
+  how: (support: Kit["supports"][number], value: number) => void,
+): void {
+  set(value, (kit, value) => {
+    const support = kit.supports[index];
+    if (support) how(support, value);
+  });
+}
+
 function addSheet(): void {
   const width_mm = read("sheets", "sheet_side_mm", []);
   if (width_mm === null) return;
@@ -308,6 +324,43 @@ function addSheet(): void {
           />
         </div>
       </section>
+      <section class="whole">
+        <h3>Supports</h3>
+        <div v-for="(one, index) in kit.supports" :key="one.sort" class="support">
+          <h4>{{ supportWords(one.sort) }}</h4>
+          <div class="rows">
+            <MeasureField
+              label="Thick"
+              :value="one.across_mm"
+              limit="support_across_mm"
+              @change="(value) => setSupport(index, value, (support, value) => (support.across_mm = value))"
+            />
+            <MeasureField
+              label="Sold, long"
+              :value="one.length_mm"
+              limit="rod_mm"
+              @change="(value) => setSupport(index, value, (support, value) => (support.length_mm = value))"
+            />
+            <MeasureField
+              :label="one.tested ? 'One bears, by your test' : 'One bears, from memory'"
+              :value="one.bears_g"
+              limit="bears_g"
+              @change="
+                (value) =>
+                  setSupport(index, value, (support, value) =>
+                    Object.assign(support, { bears_g: value, tested: true }),
+                  )
+              "
+            />
+          </div>
+        </div>
+        <details>
+          <summary>How to find what one of yours bears</summary>
+          <ol>
+            <li v-for="step in handbook.book?.support_test" :key="step">{{ step }}</li>
+          </ol>
+        </details>
+      </section>
     </div>
   </ElDialog>
 </template>
@@ -371,6 +424,21 @@ form select {
 
 form select {
   width: auto;
+}
+
+.whole {
+  grid-column: 1 / -1;
+}
+
+.support {
+  display: inline-block;
+  width: calc(50% - 18px);
+  margin: 0 16px 10px 0;
+}
+
+h4 {
+  margin: 6px 0 0;
+  font-size: 16px;
 }
 
 summary {

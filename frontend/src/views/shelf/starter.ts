@@ -12,5 +12,5 @@ const TINS: Record<LengthUnit, { tin: number; layer: number }> = {
 export function starter(unit: LengthUnit, media: Pantry["media"] = []): Document {
   const { tin, layer } = TINS[unit];
   const design = { tiers: [{ tin_diameter_mm: tin, layers: { count: 3, height_mm: layer } }] };
-  return { format: "amber-spread/2", title: "New cake", design, media } as unknown as Document;
+  return { format: "amber-spread/3", title: "New cake", design, media } as unknown as Document;
 }

@@ -1,0 +1,108 @@
+"""The centre dowel: whether there is one, how long and how thick it has to be, and the holes it goes through."""
+
+from collections.abc import Sequence
+
+from amber_spread.core.cake.joints import JointPlan, Place
+from amber_spread.core.cake.loads import dowel_across
+from amber_spread.core.design.settled import SettledDesign
+from amber_spread.core.design.stands import StackedStand
+from amber_spread.core.kernel.base import Made
+from amber_spread.core.kernel.figures import COMMON_PRACTICE, Figure, decided, rule, same
+from amber_spread.core.tier import Worked
+
+
+class DowelPlan(Made):
+    """The centre dowel: how thick, how long it is cut, the least and the most that would do, the least thickness that
+    holds, and the hole in every board above the base.
+    """
+
+    across: Figure
+    length: Figure
+    into: Figure
+    least: Figure
+    most: Figure
+    least_across: Figure
+    hole: Figure
+
+
+@rule(
+    "stack.dowel.most", unit="mm", formula="top - base + into - below", source=COMMON_PRACTICE, rounding="down",
+    words="From as deep in the base board as it is driven to so far below the top that it is not seen.",
+)  # fmt: skip
+def longest_dowel(top_mm: float, base_mm: float, into_mm: float, below_mm: float) -> float:
+    """Longest dowel, mm: top of the cake - top of the base board + depth driven in - what is left above it.
+
+    Source: common practice.
+
+    >>> longest_dowel(332, 12, 8, 25)
+    303
+    """
+    return top_mm - base_mm + into_mm - below_mm
+
+
+@rule(
+    "stack.dowel.least", unit="mm", formula="foot + height / 2 - base + into", source=COMMON_PRACTICE, rounding="up",
+    words="From as deep in the base board as it is driven to the middle of the top tier, so that it holds that too.",
+)  # fmt: skip
+def shortest_dowel(foot_mm: float, height_mm: float, base_mm: float, into_mm: float) -> float:
+    """Shortest dowel, mm: foot of the top tier + half its height - top of the base board + depth driven in.
+
+    Source: common practice for driving it in; that it reaches the middle of the top tier is from memory.
+
+    >>> shortest_dowel(226, 106, 12, 8)
+    275.0
+    """
+    return foot_mm + height_mm / 2 - base_mm + into_mm
+
+
+@rule(
+    "stack.dowel.hole", unit="mm", formula="across + 2", source=COMMON_PRACTICE, rounding="up",
+    words="The dowel and a little room round it, in the middle of every board above the base.",
+)  # fmt: skip
+def hole_for(across_mm: float) -> float:
+    """The hole in a board, mm: the dowel and 2 mm. Source: common practice.
+
+    >>> hole_for(9.5)
+    11.5
+    """
+    return across_mm + 2
+
+
+def takes_dowel(cake: SettledDesign) -> bool:
+    """Whether a centre dowel goes through the cake: as decided, else in one of two tiers or more that is driven stacked
+    and whose tiers all stand flush.
+    """
+    wanted = cake.asked.stacking.dowel
+    if len(cake.tiers) < 2:
+        return False
+    if wanted is not None:
+        return wanted
+    return cake.asked.stacking.driven and all(isinstance(t.asked.stand, StackedStand) for t in cake.tiers[1:])
+
+
+def plan_dowel(
+    cake: SettledDesign, worked: Sequence[Worked], places: Sequence[Place], joints: Sequence[JointPlan]
+) -> DowelPlan:
+    """The dowel of a cake of two tiers or more; `joints` are those between them."""
+    base_mm, top, usual = cake.board.thickness.value, places[-1], cake.usual
+    into_mm = min(usual.dowel_into_base_mm, base_mm)
+    high = worked[-1].stands.height_mm
+    below_mm = min(usual.dowel_below_top_mm, high / 2)
+    most = longest_dowel.figure(top.top_mm, base_mm, into_mm, below_mm)
+    own = cake.asked.stacking.dowel_length_mm
+    share = max(usual.brake_share, usual.turn_share)
+    weakest = max(joints, key=lambda one: dowel_across(one.load.value, share, one.middle_up.value, _edge_mm(one)))
+    return DowelPlan(
+        across=cake.dowel,
+        length=decided(own, "mm") if own is not None else longest_dowel.figure(top.top_mm, base_mm, into_mm, below_mm),
+        into=same("deep in the base board", into_mm, "mm"),
+        least=shortest_dowel.figure(top.foot_mm, high, base_mm, into_mm),
+        most=most,
+        least_across=dowel_across.figure(weakest.load.value, share, weakest.middle_up.value, _edge_mm(weakest)),
+        hole=hole_for.figure(cake.dowel.value),
+    )
+
+
+def _edge_mm(joint: JointPlan) -> float:
+    """How far the middle of the weight lies inside the edge of its foot."""
+    return joint.push.value * joint.middle_up.value

@@ -1,0 +1,245 @@
+"""What to know about how a cake stands: supports that do not fit or bear, tiers that tip, dowels that miss."""
+
+import math
+from collections.abc import Iterator, Sequence
+
+from amber_spread.core.cake.dowel import DowelPlan
+from amber_spread.core.cake.glue import coats_after
+from amber_spread.core.cake.joints import BETWEEN_MM, RIM_MM, JointPlan
+from amber_spread.core.cake.stack import StackPlan
+from amber_spread.core.design.finishes import NoCoat
+from amber_spread.core.design.settled import SettledDesign
+from amber_spread.core.design.stands import PillarsStand
+from amber_spread.core.geometry.outline import Round
+from amber_spread.core.geometry.places import polygon_of
+from amber_spread.core.kernel.check import Check, Checker, checker, listed, mm, times
+from amber_spread.core.tier import Worked
+
+LEANS_MM = 10.0
+"""A top that may stand off the middle by more is seen to (from memory)."""
+NUDGED = 0.3
+"""A tier that a push of less than this share of its weight tips is not steady on any table (from memory)."""
+IN_THE_WAY = {
+    "board": "it would stand outside the board above",
+    "top": "it would break out of the side of the tier below",
+    "foot": "it would break out of the foot of the tier below, which is narrower",
+    "inside": "it would miss the board inside the tier below",
+    "dowel": "the centre dowel is there",
+    "cavity": "the hidden room is there",
+    "support": "it would touch another support",
+}
+"""What is in the way of a support, in words."""
+
+
+def checks_of_stack(cake: SettledDesign, worked: Sequence[Worked], whole: StackPlan) -> Iterator[Check]:
+    """Everything to know about how the tiers stand, bottom first, then the dowel, the drive, and what is left in."""
+    for joint in whole.joints.values():
+        yield from _supports(joint, cake, checker(joint.tier))
+    for number, done in enumerate(worked, 1):
+        yield from _boards(cake, done, number, checker(number))
+    if whole.dowel is not None:
+        yield from _dowel(cake, worked, whole, whole.dowel)
+    yield from _driven(cake, whole)
+    yield from _cautions(whole)
+
+
+def _supports(joint: JointPlan, cake: SettledDesign, check: Checker) -> Iterator[Check]:
+    where = "the board inside this tier" if joint.inside else "this tier"
+    if not joint.supports:
+        yield check(
+            "stack.no_room", "trouble", "stack",
+            f"There is no room for a {joint.one} under {where}: dowel, hidden room and edges leave none. Take thinner "
+            "supports, a larger tier, or leave the dowel or the room out.",
+        )  # fmt: skip
+        return
+    touching = joint.across.value + BETWEEN_MM
+    if joint.apart.value < touching - 0.1 and joint.why != "free":
+        yield check(
+            "stack.crowded", "trouble", "stack",
+            f"There is no room for {joint.count.value:.0f} {joint.many} under {where}: they would stand {{apart}} from "
+            "middle to middle and are {across} thick. Take fewer, or thinner ones.",
+            apart=mm(joint.apart.value), across=mm(joint.across.value),
+        )  # fmt: skip
+    for name, one in joint.supports.items():
+        if one.refused is not None:
+            yield check(
+                "stack.refused", "trouble", "stack",
+                f"{name.replace('_', ' ').capitalize()} cannot stand there: {IN_THE_WAY[one.refused]}. "
+                + ("There is no room for it anywhere." if one.nearest is None else
+                   "Move it to the nearest place that will do."),
+            )  # fmt: skip
+    if not joint.holds:
+        yield check(
+            "stack.falls", "trouble", "stack",
+            f"The weight above lies outside the supports of {where}: it would tip off them. Spread the supports, or "
+            "set the tier nearer the middle.",
+        )  # fmt: skip
+    elif joint.spare is not None and joint.spare.value < cake.usual.support_factor - 1e-9:
+        yield check(
+            "stack.weak", "trouble" if joint.spare.value < 1 else "care", "stack",
+            f"The most loaded {joint.one} under {where} bears {{spare}} its load; this kitchen asks for {{factor}}. "
+            "Take more of them, or a stronger sort.",
+            spare=times(joint.spare.value), factor=times(cake.usual.support_factor),
+        )  # fmt: skip
+    if joint.length.value > joint.stock.value + 0.5:
+        yield check(
+            "stack.too_long", "trouble", "stack",
+            f"A {joint.one} of yours is {{stock}} long, and these have to be {{length}}. Get longer ones, or put a "
+            "board on supports inside the tier below.",
+            stock=mm(joint.stock.value), length=mm(joint.length.value),
+        )  # fmt: skip
+    elif joint.length.value < joint.across.value:
+        yield check(
+            "stack.too_short", "care", "stack",
+            f"The tier below is only {{length}} high: {joint.many} of {{across}} do not stand in it. Set this tier "
+            "on a card straight on the cake, or make the tier below higher.",
+            length=mm(joint.length.value), across=mm(joint.across.value),
+        )  # fmt: skip
+    if not joint.inside and joint.push.value < NUDGED and joint.holds:
+        yield check(
+            "stack.unsteady", "care", "stack",
+            "All that stands from this tier up is high for its foot: a push of {push} its weight tips it over. Make "
+            "it lower or wider, or build it on the table it stays on.",
+            push=times(joint.push.value),
+        )  # fmt: skip
+
+
+def _boards(cake: SettledDesign, done: Worked, number: int, check: Checker) -> Iterator[Check]:
+    thick = cake.usual.tier_board_mm
+    if number > 1 and thick >= done.stands.height_mm:
+        yield check(
+            "stack.board_thick", "care", "stack",
+            "Its board is {board} thick, as high as the tier itself, {tier}. Take a card.",
+            board=mm(thick), tier=mm(done.stands.height_mm),
+        )  # fmt: skip
+    last = number == len(cake.tiers)
+    after = cake.asked.stacking.coated == "after"
+    if after and not last and not coats_after(done.tier, cake) and not isinstance(done.tier.asked.final, NoCoat):
+        yield check(
+            "stack.coat_before", "care", "stack",
+            "This tier cannot have its final coat after stacking: it is covered, or scraped against a disc or card. "
+            "It is planned with the coat before.",
+        )  # fmt: skip
+
+
+def _dowel(cake: SettledDesign, worked: Sequence[Worked], whole: StackPlan, dowel: DowelPlan) -> Iterator[Check]:
+    check = checker(None)
+    if dowel.length.value < dowel.least.value - 0.5:
+        yield check(
+            "stack.dowel_short", "trouble", "stack",
+            "A dowel of {length} does not hold the top tier: from the base board to the middle of it are {least}.",
+            length=mm(dowel.length.value), least=mm(dowel.least.value),
+        )  # fmt: skip
+    elif dowel.length.value > dowel.most.value + 0.5:
+        yield check(
+            "stack.dowel_long", "trouble", "stack",
+            "A dowel of {length} comes through the top: cut it to {most}.",
+            length=mm(dowel.length.value), most=mm(dowel.most.value),
+        )  # fmt: skip
+    if dowel.across.value < dowel.least_across.value - 0.05:
+        yield check(
+            "stack.dowel_thin", "care", "stack",
+            "In a hard stop the dowel has to hold the stack up, and {across} is thin for that: take {least} or more, "
+            "or drive the tiers apart and stack them there.",
+            across=mm(dowel.across.value), least=mm(dowel.least_across.value),
+        )  # fmt: skip
+    if whole.base_thickness.value < cake.usual.dowel_into_base_mm - 0.1:
+        yield check(
+            "stack.dowel_base", "care", "stack",
+            "The base board is {base} thick: a dowel is not held by it. Take a thicker board, or glue a block on it.",
+            base=mm(whole.base_thickness.value),
+        )  # fmt: skip
+    x = y = 0.0
+    for number, done in enumerate(worked, 1):
+        stand, tier = done.tier.asked.stand, checker(number)
+        if number > 1:
+            x, y = x + stand.off_x_mm, y + stand.off_y_mm
+        board = whole.joints[f"tier_{number}"].board if number > 1 else []
+        if board and not _through(done, (x, y), dowel.hole.value / 2):
+            yield tier(
+                "stack.dowel_misses", "trouble", "stack",
+                "The centre dowel misses the board of this tier, which stands off the middle. Leave the dowel out and "
+                "fix it otherwise, or set the tier nearer the middle.",
+            )  # fmt: skip
+        if isinstance(stand, PillarsStand) and number > 1:
+            yield tier(
+                "stack.dowel_bare", "care", "stack",
+                "The centre dowel would be seen between the pillars. Leave it out, or hide it.",
+            )  # fmt: skip
+        cavity = done.layers.cavity
+        if cavity is not None and math.hypot(x, y) < cavity.diameter.value / 2 + dowel.across.value / 2:
+            yield tier(
+                "stack.dowel_cavity", "care", "stack",
+                "The centre dowel goes through the hidden room. Leave it out, close the room, or fill it once the "
+                "dowel is in.",
+            )  # fmt: skip
+
+
+def _through(done: Worked, off: tuple[float, float], radius_mm: float) -> bool:
+    """Whether a hole over the base's middle lies within the board of a tier that stands so far off it."""
+    board = done.stands.board.outline(done.stands.outline)
+    if isinstance(board, Round):
+        return math.hypot(*off) + radius_mm + RIM_MM <= board.radius_mm
+    from shapely import Point
+
+    return bool(polygon_of(board).buffer(-radius_mm - RIM_MM).covers(Point(-off[0], -off[1])))
+
+
+def _driven(cake: SettledDesign, whole: StackPlan) -> Iterator[Check]:
+    check, usual = checker(None), cake.usual
+    worst = max(usual.brake_share, usual.turn_share)
+    if whole.weakest is not None and cake.asked.stacking.driven and whole.dowel is None:
+        if whole.weakest.value < worst:
+            yield check(
+                "stack.brake", "trouble", "stack",
+                "A hard stop pushes with {brake} its weight, and {held} tips the stack. Drive the tiers apart, put a "
+                "dowel through them, or stack fewer.",
+                brake=times(worst), held=times(whole.weakest.value),
+            )  # fmt: skip
+        elif all(joint.kind == "stacked" for joint in whole.joints.values()):
+            yield check(
+                "stack.slides", "care", "stack",
+                "No dowel holds the tiers, and in a hard stop they may slide on each other. Put one through, or drive "
+                "them apart.",
+            )  # fmt: skip
+    if cake.asked.stacking.driven and any(joint.kind != "stacked" for joint in whole.joints.values()):
+        yield check(
+            "stack.apart_driven", "care", "stack",
+            "Tiers on pillars or a riser are not driven stacked. Take them apart and set them up there.",
+        )  # fmt: skip
+    if whole.lean.value > LEANS_MM:
+        yield check(
+            "stack.lean", "care", "stack",
+            "Were every support off by {error} the same way, the top would stand {lean} off the middle. Cut all of one "
+            "tier to the first, and level each tier before the next.",
+            error=mm(usual.cut_error_mm), lean=mm(whole.lean.value),
+        )  # fmt: skip
+
+
+def _cautions(whole: StackPlan) -> Iterator[Check]:
+    if not whole.left_in:
+        return
+    check, kinds = checker(None), {joint.kind for joint in whole.joints.values()}
+    many = sorted({joint.many for joint in whole.joints.values()})
+    yield check(
+        "caution.left_in", "caution", "stack",
+        f"Of this cake {whole.left_in['in_all'].value:.0f} things are not eaten: {listed(many)}, boards"
+        + (" and the dowel" if whole.dowel is not None else "")
+        + ". Count them in, hand the count to whoever cuts the cake, and count them out.",
+    )  # fmt: skip
+    yield check(
+        "caution.food_wood", "caution", "stack",
+        "Use supports sold for food: other wood and plastic may splinter, bleed or be treated. No wire, pin or skewer "
+        "goes into the cake. Your local food code decides.",
+    )  # fmt: skip
+    if whole.dowel is not None:
+        yield check(
+            "caution.sharp_dowel", "caution", "stack",
+            "Sharpen a dowel away from your hand, and drive it with another on top of it, never with the flat hand.",
+        )  # fmt: skip
+    if "pillars" in kinds:
+        yield check(
+            "caution.pillars", "caution", "stack",
+            "Pillars of glass or thin plastic break when a tier is set down askew. Set it down with two people, and "
+            "keep everybody clear.",
+        )  # fmt: skip

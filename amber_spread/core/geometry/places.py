@@ -1,0 +1,335 @@
+"""Places for supports: spread evenly inside an edge, clear of what is in the way, or set one by one and looked over.
+
+Everything is in mm about the middle of the tier that stands on them: x to the right, y to the back.
+"""
+
+import itertools
+import math
+from collections.abc import Iterable, Iterator, Sequence
+from functools import lru_cache
+from typing import NamedTuple
+
+import numpy
+import shapely
+from shapely import LineString, MultiPoint, Polygon, affinity, ops
+from shapely import Point as Point2
+from shapely.geometry.base import BaseGeometry
+
+from amber_spread.core.geometry.outline import Outline, Oval, Point, Round
+
+SLACK_MM = 0.1
+"""Edges are traced as polygons: what lies outside by less is on the edge."""
+ROUND_STEPS = 32
+FINE = 240
+TRIES = 8
+"""So many turns of an arrangement are tried where the first is in the way of something."""
+HALVINGS = 12
+INSETS = 12
+
+
+class Within(NamedTuple):
+    """An edge that supports stay inside of, and what it is the edge of."""
+
+    what: str
+    outline: Outline
+    middle: Point = (0.0, 0.0)
+
+
+class Hole(NamedTuple):
+    """A round place that supports keep out of, and what is there."""
+
+    what: str
+    middle: Point
+    radius_mm: float
+
+
+class Ground(NamedTuple):
+    """Where supports of a radius may stand: inside every edge and out of every hole, `rim_mm` clear of both.
+
+    The first edge is that of the board they carry.
+    """
+
+    within: tuple[Within, ...]
+    holes: tuple[Hole, ...]
+    radius_mm: float
+    rim_mm: float
+
+
+class Spread(NamedTuple):
+    """Places found: their points, how far the outermost lies inside the board's edge, and the least distance of two."""
+
+    points: tuple[Point, ...]
+    inset_mm: float
+    apart_mm: float
+
+
+class Refused(NamedTuple):
+    """A place where no support can stand: what is in the way, and the nearest place where one could."""
+
+    what: str
+    nearest: Point | None
+
+
+@lru_cache(maxsize=512)
+def _polygon(outline: Outline) -> Polygon:
+    if isinstance(outline, Round):
+        return Point2(0.0, 0.0).buffer(outline.radius_mm, quad_segs=ROUND_STEPS)
+    return Polygon(outline.traced(FINE) if isinstance(outline, Oval) else outline.points)
+
+
+def polygon_of(outline: Outline, middle: Point = (0.0, 0.0)) -> BaseGeometry:
+    """An outline as a polygon, about a middle."""
+    found = _polygon(outline)
+    return affinity.translate(found, *middle) if middle != (0.0, 0.0) else found
+
+
+@lru_cache(maxsize=256)
+def allowed(ground: Ground) -> BaseGeometry:
+    """Where the middle of a support may lie; empty where there is no room for one. Source: geometry."""
+    away = ground.radius_mm + ground.rim_mm
+    edges = [polygon_of(edge.outline, edge.middle).buffer(-away) for edge in ground.within]
+    found = edges[0]
+    for edge in edges[1:]:
+        found = found.intersection(edge)
+    for hole in ground.holes:
+        found = found.difference(Point2(hole.middle).buffer(hole.radius_mm + away, quad_segs=ROUND_STEPS))
+    return found
+
+
+@lru_cache(maxsize=256)
+def spread(ground: Ground, count: int, inset_mm: float, apart_mm: float, ring: bool = False) -> Spread:
+    """So many places evenly along the board's edge, `inset_mm` inside it; in a `ring`, on a circle about its middle.
+
+    Where two would lie nearer than `apart_mm`, or something is in the way, all move out towards the edge until they
+    do not; where they do even at the edge, they are as far apart as may be. Source: common practice for inset and
+    spacing; the rest is geometry.
+    """
+    edge, least = ground.within[0].outline, ground.radius_mm + ground.rim_mm
+    most, circle = max(least, inset_mm), ring or isinstance(edge, Round)
+
+    def best(inset: float, apart: float) -> Spread | None:
+        for points in _arranged(edge, inset, count, ring):
+            if (nearest := _least_apart(points)) < apart - 1e-6:
+                if circle:
+                    return None
+                continue
+            if _clear(ground, points):
+                return Spread(tuple(points), _inside(edge, points), nearest)
+        return None
+
+    found = best(most, apart_mm)
+    if found is not None:
+        return found
+    closest = _inset_for(edge, count, apart_mm, ring)
+    if closest is not None and least <= closest < most:
+        most = closest
+        found = best(most, apart_mm)
+        if found is not None:
+            return found
+    found = best(least, apart_mm)
+    if found is not None:
+        low, high = least, most
+        for _ in range(HALVINGS):
+            middle = (low + high) / 2
+            tried = best(middle, apart_mm)
+            low, high, found = (middle, high, tried) if tried is not None else (low, middle, found)
+        return found
+    crowded = [best(least + (most - least) * step / INSETS, 0.0) for step in range(INSETS + 1)]
+    kept = [one for one in crowded if one is not None]
+    if kept:
+        return max(kept, key=lambda one: one.apart_mm)
+    area = allowed(ground)
+    if area.is_empty:
+        return Spread((), 0.0, 0.0)
+    moved = [_nearest(area, point) for point in next(_arranged(edge, least, count, ring), [])]
+    return Spread(tuple(moved), _inside(edge, moved), _least_apart(moved)) if moved else Spread((), 0.0, 0.0)
+
+
+def _inset_for(edge: Outline, count: int, apart_mm: float, ring: bool) -> float | None:
+    """How far inside the edge a circle of so many places lies whose neighbours are so far apart: the chord of a turn.
+
+    None where the places lie on no circle.
+    """
+    if not (ring or isinstance(edge, Round)):
+        return None
+    return _reach(edge) - apart_mm / (2 * math.sin(math.pi / count))
+
+
+def _reach(edge: Outline) -> float:
+    return edge.radius_mm if isinstance(edge, Round) else edge.inner_mm
+
+
+def looked_over(ground: Ground, points: Sequence[Point], touching_mm: float) -> list[Refused | None]:
+    """What is in the way of each place that was set, None where nothing is; two nearer than `touching_mm` touch.
+
+    Source: geometry.
+    """
+    area, away, found = allowed(ground), ground.radius_mm + ground.rim_mm, list[Refused | None]()
+    for index, point in enumerate(points):
+        spot = Point2(point)
+        what = next(
+            (
+                edge.what
+                for edge in ground.within
+                if not polygon_of(edge.outline, edge.middle).buffer(-away + SLACK_MM).covers(spot)
+            ),
+            None,
+        ) or next(
+            (hole.what for hole in ground.holes if math.dist(hole.middle, point) < hole.radius_mm + away - SLACK_MM),
+            None,
+        )
+        others = [other for at, other in enumerate(points) if at != index]
+        if what is None and any(math.dist(point, other) < touching_mm - SLACK_MM for other in others):
+            what = "support"
+        if what is None:
+            found.append(None)
+            continue
+        free = area.difference(MultiPoint(others).buffer(touching_mm, quad_segs=ROUND_STEPS)) if others else area
+        found.append(Refused(what, None if free.is_empty else _nearest(free, point)))
+    return found
+
+
+def least_apart(points: Sequence[Point]) -> float:
+    """The least distance between two of them, mm; 0 where there are not two. Source: geometry."""
+    return _least_apart(points)
+
+
+def inside_edge(edge: Outline, points: Sequence[Point]) -> float:
+    """How far inside an edge the outermost of them lies, mm; below 0 where one lies outside. Source: geometry."""
+    return _inside(edge, points)
+
+
+def hull_of(points: Sequence[Point]) -> list[Point]:
+    """The corners of the smallest convex outline round points, left about; two or one where they lie on a line.
+
+    Source: published (A. M. Andrew, Another efficient algorithm for convex hulls in two dimensions, 1979; from memory).
+    """
+    ordered = sorted(set(points))
+    if len(ordered) < 3:
+        return ordered
+
+    def chain(spots: Iterable[Point]) -> list[Point]:
+        found: list[Point] = []
+        for spot in spots:
+            while len(found) > 1 and _turn(found[-2], found[-1], spot) <= 1e-9:
+                found.pop()
+            found.append(spot)
+        return found[:-1]
+
+    return chain(ordered) + chain(reversed(ordered))
+
+
+def _turn(start: Point, corner: Point, end: Point) -> float:
+    return (corner[0] - start[0]) * (end[1] - start[1]) - (corner[1] - start[1]) * (end[0] - start[0])
+
+
+def edge_distance(points: Sequence[Point], at: Point) -> float:
+    """How far a place lies inside the smallest convex outline round the points, mm; below 0 where it lies outside.
+
+    Source: geometry.
+    """
+    hull = hull_of(points)
+    sides = list(zip(hull, hull[1:] + hull[:1], strict=True))
+    if len(hull) < 3:
+        return -min((_from_side(start, end, at) for start, end in sides), default=0.0)
+    inside = min(_turn(start, end, at) / math.dist(start, end) for start, end in sides)
+    return inside if inside >= 0 else -min(_from_side(start, end, at) for start, end in sides)
+
+
+def _from_side(start: Point, end: Point, at: Point) -> float:
+    """How far a place lies from a side, mm."""
+    wide, long = end[0] - start[0], end[1] - start[1]
+    whole = wide**2 + long**2
+    share = ((at[0] - start[0]) * wide + (at[1] - start[1]) * long) / whole if whole else 0.0
+    share = min(1.0, max(0.0, share))
+    return math.dist(at, (start[0] + share * wide, start[1] + share * long))
+
+
+def narrowest(points: Sequence[Point]) -> float:
+    """The least width of the smallest convex outline round the points, mm: over its sides, the farthest corner from
+    each; 0 where they lie on a line. Source: geometry (the least width lies at right angles to one of its sides).
+    """
+    hull = hull_of(points)
+    if len(hull) < 3:
+        return 0.0
+    return min(
+        max(_turn(start, end, corner) for corner in hull) / math.dist(start, end)
+        for start, end in zip(hull, hull[1:] + hull[:1], strict=True)
+    )
+
+
+def _arranged(edge: Outline, inset_mm: float, count: int, ring: bool) -> Iterator[list[Point]]:
+    """The places so far inside the edge, turned little by little."""
+    if ring or isinstance(edge, Round):
+        radius = _reach(edge) - inset_mm
+        for turn in range(TRIES if radius > 0 else 0):
+            start = -math.pi / 2 + 2 * math.pi / count * turn / TRIES
+            turns = (start + 2 * math.pi * index / count for index in range(count))
+            yield [(radius * math.cos(one), radius * math.sin(one)) for one in turns]
+        return
+    line = _inner_line(edge, inset_mm)
+    if line is None:
+        return
+    shares = (numpy.arange(count) + numpy.arange(TRIES)[:, None] / TRIES) / count % 1
+    spots = shapely.get_coordinates(shapely.line_interpolate_point(line, shares.ravel(), normalized=True)).tolist()
+    for turn in range(TRIES):
+        yield [(x, y) for x, y in spots[turn * count : (turn + 1) * count]]
+
+
+@lru_cache(maxsize=512)
+def _inner_line(edge: Outline, inset_mm: float) -> LineString | None:
+    """The largest closed line so far inside an edge, from its front left corner; None where nothing is left."""
+    inner = _polygon(edge).buffer(-inset_mm, join_style="mitre")
+    parts = [part for part in getattr(inner, "geoms", [inner]) if not part.is_empty]
+    if not parts:
+        return None
+    corners = list(max(parts, key=lambda part: part.area).exterior.coords)[:-1]
+    first = min(range(len(corners)), key=lambda index: (round(corners[index][1] + corners[index][0], 3), index))
+    corners = corners[first:] + corners[:first]
+    return LineString([*corners, corners[0]])
+
+
+def _clear(ground: Ground, points: Sequence[Point]) -> bool:
+    """Whether every place keeps inside every edge and out of every hole."""
+    away = ground.radius_mm + ground.rim_mm
+    return all(
+        math.dist(hole.middle, point) >= hole.radius_mm + away - SLACK_MM for hole in ground.holes for point in points
+    ) and all(_holds(edge, away - SLACK_MM, points) for edge in ground.within)
+
+
+def _holds(edge: Within, away_mm: float, points: Sequence[Point]) -> bool:
+    """Whether an edge lies so far outside every one of the points."""
+    outline, (right, back) = edge.outline, edge.middle
+    if isinstance(outline, Round):
+        most = outline.radius_mm - away_mm
+        return all(math.hypot(x - right, y - back) <= most for x, y in points)
+    inner = _shrunk(outline, away_mm)
+    xs, ys = numpy.asarray(points).T
+    return bool(shapely.contains_xy(inner, xs - right, ys - back).all())
+
+
+@lru_cache(maxsize=512)
+def _shrunk(outline: Outline, away_mm: float) -> BaseGeometry:
+    found = _polygon(outline).buffer(-away_mm)
+    shapely.prepare(found)
+    return found
+
+
+def _least_apart(points: Sequence[Point]) -> float:
+    return min((math.dist(one, other) for one, other in itertools.combinations(points, 2)), default=0.0)
+
+
+def _inside(edge: Outline, points: Sequence[Point]) -> float:
+    if isinstance(edge, Round):
+        return edge.radius_mm - max((math.hypot(*point) for point in points), default=0.0)
+    polygon = _polygon(edge)
+    away = (
+        polygon.exterior.distance(spot) * (1 if polygon.covers(spot) else -1)
+        for spot in (Point2(point) for point in points)
+    )
+    return float(min(away, default=0.0))
+
+
+def _nearest(area: BaseGeometry, point: Point) -> Point:
+    found = ops.nearest_points(area, Point2(point))[0]
+    return (float(found.x), float(found.y))

@@ -1,0 +1,68 @@
+"""Where the middle of a finished tier's weight lies: its cake and fillings in the bare body, the rest in the shell."""
+
+import math
+from typing import NamedTuple
+
+from shapely import Polygon
+
+from amber_spread.core.geometry.body import Body, Envelopes, Sideways, Straight
+from amber_spread.core.geometry.outline import Cornered, Outline, Oval, Regular, Round
+
+SLICES = 24
+INSIDE = ("cake", "syrup", "seal", "dam", "filling", "what is hidden in it")
+"""What of a tier lies within its bare body."""
+
+
+class Centre(NamedTuple):
+    """The middle of a weight, mm: right and back of the axis, and up from the foot."""
+
+    x: float
+    y: float
+    up: float
+
+
+def middle_of(outline: Outline) -> tuple[float, float]:
+    """The middle of the area of an outline. Those alike on both sides have it on the axis. Source: geometry."""
+    if isinstance(outline, Round | Cornered | Oval | Regular):
+        return 0.0, 0.0
+    spot = Polygon(outline.points).centroid
+    return float(spot.x), float(spot.y)
+
+
+def middle_height(body: Body | Sideways) -> float:
+    """The height of the middle of a body's volume above its foot, mm: the integral of area x height over that of area.
+
+    Of a drum on its side the middle of a circle with a segment cut off. Source: geometry.
+    """
+    if isinstance(body, Straight):
+        return body.height_mm / 2
+    if isinstance(body, Sideways):
+        whole = math.pi * body.radius_mm**2
+        if body.foot_width_mm == 0:
+            return body.radius_mm
+        # The segment's own middle lies 2/3 half-chord³ / area from the circle's: so much the rest moves up.
+        moment = 2 / 3 * (body.foot_width_mm / 2) ** 3
+        return body.centre_mm + moment / (whole - body.sliced_mm2)
+    step = body.height_mm / SLICES
+    low = body.foot_mm
+    parts = [body.volume_between(low + step * index, low + step * (index + 1)) for index in range(SLICES)]
+    return sum(part * (index + 0.5) * step for index, part in enumerate(parts)) / sum(parts)
+
+
+def centre_of(bodies: Envelopes, leaning: dict[str, Sideways] | None, weights: dict[str, float]) -> Centre:
+    """The middle of a finished tier's weight; `weights` are its parts, g.
+
+    Cake and fillings are taken as even through the bare body, coats and cover as even through the shell about it.
+    """
+    if leaning is not None:
+        return Centre(0.0, 0.0, middle_height(leaning["covered"]))
+    inside = sum(weights.get(name, 0.0) for name in INSIDE)
+    whole = sum(weights.values())
+    x, y = middle_of(bodies.covered.outline)
+    bare, outer = bodies.bare, bodies.covered
+    low = middle_height(bare) + bare.foot_mm - outer.foot_mm
+    shell_ml = outer.volume_ml - bare.volume_ml
+    if shell_ml <= 0 or whole <= 0:
+        return Centre(x, y, low)
+    shell = (outer.volume_ml * middle_height(outer) - bare.volume_ml * low) / shell_ml
+    return Centre(x, y, (inside * low + (whole - inside) * shell) / whole)

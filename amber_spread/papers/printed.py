@@ -1,0 +1,62 @@
+"""The look of printed lists and cards: their styles, a box to tick, tables, and measures in a person's units."""
+
+from collections.abc import Sequence
+from typing import Any
+from xml.sax.saxutils import escape
+
+from reportlab.lib.colors import Color, HexColor
+from reportlab.lib.styles import ParagraphStyle
+from reportlab.lib.units import mm
+from reportlab.platypus import Flowable, Paragraph, Table, TableStyle
+
+from amber_spread.core.kernel.figures import Figure, Quantity, Rounding
+from amber_spread.core.kernel.units import LengthUnit, WeightUnit, format_length, format_weight
+from amber_spread.papers.letters import lettered
+
+INK, SOFT, RULE = HexColor("#33241B"), HexColor("#7A6657"), HexColor("#DCCDB8")
+TITLE = ParagraphStyle("title", fontName="Times-Bold", fontSize=20, leading=24, textColor=INK)
+HEADING = ParagraphStyle("heading", fontName="Times-Bold", fontSize=14, leading=18, textColor=INK, spaceBefore=8)
+TEXT = ParagraphStyle("text", fontName="Helvetica", fontSize=11, leading=14, textColor=INK)
+RIGHT = ParagraphStyle("right", parent=TEXT, alignment=2)
+SOFT_TEXT = ParagraphStyle("soft", parent=TEXT, textColor=SOFT, fontSize=9.5, leading=12)
+
+
+class Box(Flowable):  # type: ignore[misc]
+    """A box to tick."""
+
+    def wrap(self, available_width: float, available_height: float) -> tuple[float, float]:
+        return 4 * mm, 3.6 * mm
+
+    def draw(self) -> None:
+        self.canv.setStrokeColor(INK)
+        self.canv.rect(0, 0, 3.6 * mm, 3.6 * mm)
+
+
+def worded(text: str, style: ParagraphStyle) -> Paragraph:
+    """Text as a paragraph, whatever letters it has."""
+    shown, font = lettered(text, style.fontName)
+    return Paragraph(f'<font name="{font}">{escape(shown)}</font>', style)
+
+
+def table(rows: list[list[Any]], widths_mm: Sequence[float]) -> Table:
+    """Rows with a rule below each."""
+    line: Color = RULE
+    style = TableStyle([("LINEBELOW", (0, 0), (-1, -1), 0.5, line), ("VALIGN", (0, 0), (-1, -1), "MIDDLE"),
+                        ("LEFTPADDING", (0, 0), (0, -1), 0), ("TOPPADDING", (0, 0), (-1, -1), 4),
+                        ("BOTTOMPADDING", (0, 0), (-1, -1), 4)])  # fmt: skip
+    return Table(rows, colWidths=[width * mm for width in widths_mm], style=style)
+
+
+def measured(
+    quantity: Quantity | Figure, length: LengthUnit, weight: WeightUnit, rounding: Rounding | None = None
+) -> str:
+    """A quantity in a person's units, rounded as its figure is."""
+    own: Rounding = quantity.rounding if isinstance(quantity, Figure) else "nearest"
+    way: Rounding = own if rounding is None else rounding
+    if quantity.unit == "mm":
+        return format_length(quantity.value, length, way)
+    if quantity.unit == "g":
+        return format_weight(quantity.value, weight, way)
+    if quantity.unit == "deg":
+        return f"{quantity.value:.0f}°"
+    return f"{quantity.value:g}"

@@ -1,0 +1,146 @@
+"""The cards of a stack as a PDF: what to cut, the order of stacking, the card for the drive, the chart for serving."""
+
+import io
+from collections.abc import Iterator
+from itertools import groupby
+from typing import Any
+
+from reportlab.lib.units import mm
+from reportlab.platypus import KeepTogether, PageBreak, SimpleDocTemplate
+
+from amber_spread.core.document import Document
+from amber_spread.core.kernel.check import Said
+from amber_spread.core.kernel.units import LengthUnit, WeightUnit
+from amber_spread.core.plan import Plan
+from amber_spread.papers.pdf import SIZES, Paper
+from amber_spread.papers.printed import HEADING, SOFT_TEXT, TEXT, TITLE, Box, measured, table, worded
+
+CAUTION = "Caution: "
+
+
+def write_cards(
+    document: Document, plan: Plan, length: LengthUnit = "in", weight: WeightUnit = "g", paper: Paper = "a4"
+) -> bytes:
+    """Cutting list and stacking card, travel card, serving chart: a page each or more."""
+    stream = io.BytesIO()
+    pages = SimpleDocTemplate(
+        stream, pagesize=SIZES[paper], leftMargin=16 * mm, rightMargin=16 * mm, topMargin=14 * mm, bottomMargin=14 * mm,
+        title=f"{document.title}: stacking", author="Amber Spread",
+    )  # fmt: skip
+    cards = _Cards(document, plan, length, weight)
+    pages.build([*cards.stacking(), PageBreak(), *cards.travel(), PageBreak(), *cards.serving()])
+    return stream.getvalue()
+
+
+class _Cards:
+    """The cards of one order, in one person's units."""
+
+    def __init__(self, document: Document, plan: Plan, length: LengthUnit, weight: WeightUnit) -> None:
+        self.title, self.plan, self.stack = document.title, plan, plan.stack
+        self.stacking_asked = document.design.stacking
+        self.length, self.weight = length, weight
+        due = document.due
+        self.due = "No day set" if due is None else f"Due {due:%A %d %B %Y, %H:%M}"
+
+    def say(self, quantity: Any) -> str:
+        """A quantity in this person's units."""
+        return measured(quantity, self.length, self.weight)
+
+    def said(self, one: Said) -> str:
+        """A sentence with its measures put in."""
+        words = one.text.format(**{name: self.say(value) for name, value in one.values.items()})
+        return CAUTION + words if one.caution else words
+
+    def head(self, card: str) -> Iterator[Any]:
+        yield worded(f"{self.title}: {card}", TITLE)
+        yield worded(self.due, SOFT_TEXT)
+
+    def rows(self, *rows: tuple[str, str]) -> Any:
+        """Words and their measures, a line each."""
+        return table([[worded(name, TEXT), worded(value, TEXT)] for name, value in rows], (72, 106))
+
+    def stacking(self) -> Iterator[Any]:
+        """What is cut, and every step in order."""
+        yield from self.head("stacking card")
+        boards = [need for need in self.plan.kit.values() if need.tool in ("board", "base board")]
+        if boards:
+            yield worded("Boards", HEADING)
+            yield self.rows(*((self._board(need), self._status(need)) for need in boards))
+        for cut in self.stack.cutting.values():
+            yield worded(f"Cut from {cut.rods.value:.0f} {cut.many} of {self.say(cut.stock)}", HEADING)
+            yield table(
+                [
+                    [Box(), worded(f"{one.times} ×", TEXT),
+                     worded(" + ".join(self.say(length) for length in one.lengths.values()), TEXT),
+                     worded(f"{self.say(one.rest)} left of each", SOFT_TEXT)]
+                    for one in cut.cuts.values()
+                ],
+                (8, 16, 100, 54),
+            )  # fmt: skip
+        if self.stack.dowel is not None:
+            yield worded(f"Centre dowel: {self.say(self.stack.dowel.across)} thick, cut to "
+                         f"{self.say(self.stack.dowel.length)}", TEXT)  # fmt: skip
+        for part, steps in groupby(self.stack.steps, key=lambda one: one.part):
+            lines = [[Box(), worded(self.said(one), TEXT)] for one in steps if part]
+            yield KeepTogether([worded(part, HEADING), table(lines[:1], (8, 170))])
+            if lines[1:]:
+                yield table(lines[1:], (8, 170))
+
+    def _board(self, need: Any) -> str:
+        size = self.say(need.size) + (f" × {self.say(need.length)}" if need.length else "")
+        which = "Base board" if need.tier is None else f"Tier {need.tier}"
+        shape = "cut to the outline" if need.shape == "outline" else need.shape
+        return f"{which}: {shape}, {size}"
+
+    def _status(self, need: Any) -> str:
+        if need.status == "have":
+            return "have"
+        if need.status == "get" or need.owned is None:
+            return "get one"
+        return f"next best {self.say(need.owned)}. {need.changes}"
+
+    def travel(self) -> Iterator[Any]:
+        """What whoever drives and carries it has to know."""
+        yield from self.head("travel card")
+        stack, people = self.stack, self.stack.people.value
+        wide = self.say(stack.base_diameter) + (f" × {self.say(stack.base_length)}" if stack.base_length else "")
+        drive = self.stacking_asked.drive_min
+        yield self.rows(
+            ("Weighs, board and all", self.say(stack.weight)),
+            ("To lift it", "one person" if people <= 1 else f"{people:.0f} people, from below the board"),
+            ("Height in the box", self.say(stack.height)),
+            ("Base board", wide),
+            ("Driven for", f"{drive:.0f} min" if drive else "not said"),
+            ("Tips at", f"{self.say(stack.tips)}; keep it level"),
+            ("Stacked", "where it stays" if self.stacking_asked.stacked == "there" else "before the drive"),
+        )  # fmt: skip
+        for one in (one for one in stack.steps if one.part == "Drive"):
+            yield worded(self.said(one), TEXT)
+        yield worded("Not to be eaten, and to be taken out", HEADING)
+        yield self._left_in()
+
+    def _left_in(self) -> Any:
+        found = self.stack.left_in
+        if not found:
+            return worded("Nothing: only the base board below it.", TEXT)
+        lines = [(name.replace("_", " ").capitalize(), f"{count.value:.0f}") for name, count in found.items()]
+        return self.rows(*lines)
+
+    def serving(self) -> Iterator[Any]:
+        """Portions of every tier, and the order of taking it down."""
+        yield from self.head("serving chart")
+        given = next((tier.stack.portions.given for tier in self.plan.tiers), {})
+        size = " × ".join(self.say(given[side]) for side in ("wide", "deep") if side in given)
+        yield worded(f"Portions of {size}", HEADING)
+        yield self.rows(
+            *(
+                (f"Tier {number}, {tier.name}", f"{tier.stack.portions.value:.0f}")
+                for number, tier in reversed(list(enumerate(self.plan.tiers, 1)))
+            ),
+            ("In all", f"{self.stack.portions.value:.0f}"),
+        )
+        yield worded("Order of taking down", HEADING)
+        for number, one in enumerate(self.stack.serving, 1):
+            yield worded(f"{number}. {self.said(one)}", TEXT)
+        yield worded("Count out", HEADING)
+        yield self._left_in()

@@ -1,0 +1,94 @@
+<script setup lang="ts">
+/**
+ * What holds the cake from inside: supports and dowel in the cut half, and a plumb line from the middle of the weight
+ * that stands on the joint in hand.
+ */
+import { computed } from "vue";
+import { useJoint } from "@/order/joints";
+import { useDesk } from "@/ui/desk";
+import { path, type Sheet } from "./layout";
+
+const props = defineProps<{ sheet: Sheet; most: number }>();
+const { order, below } = useJoint();
+const desk = useDesk();
+
+const held = computed(() =>
+  (order.plan?.section.held ?? []).map((part) => ({
+    ...part,
+    d: path(part.outline, props.sheet),
+    move: `translate(${(part.off?.[0] ?? 0) * props.sheet.scale} 0)`,
+  })),
+);
+/** Where the weight's middle hangs, and the plane below it, in pixels. */
+const plumb = computed(() => {
+  const plan = order.plan;
+  if (!plan) return null;
+  const off = plan.section.tiers[order.tier]?.off?.[0] ?? 0;
+  const low = below.value?.level.value ?? 0;
+  const up = low + (below.value?.middle_up.value ?? plan.stack.middle_up.value);
+  const x = props.sheet.axis + off * props.sheet.scale;
+  return {
+    x,
+    low: props.sheet.table - low * props.sheet.scale,
+    up: props.sheet.table - up * props.sheet.scale,
+  };
+});
+</script>
+
+<template>
+  <g class="inside">
+    <path
+      v-for="part in held"
+      :key="part.place"
+      :class="[part.kind, { lit: desk.lit.startsWith(part.place) }]"
+      :d="part.d"
+      :fill="part.hex"
+      :transform="part.move"
+      @pointerenter="desk.lit = part.place"
+      @pointerleave="desk.lit = ''"
+    />
+    <g v-if="plumb" class="plumb">
+      <path :d="`M${plumb.x} ${plumb.up}V${plumb.low}`" />
+      <path :d="`M${plumb.x - 9} ${plumb.up}a9 9 0 0 1 18 0Z`" class="upper" />
+      <path :d="`M${plumb.x - 9} ${plumb.up}a9 9 0 0 0 18 0Z`" class="lower" />
+      <title>The middle of the weight</title>
+    </g>
+  </g>
+</template>
+
+<style scoped>
+.support,
+.dowel {
+  stroke: var(--teal);
+  stroke-width: 1.6;
+  opacity: 0.88;
+}
+
+.dowel {
+  stroke: var(--ink);
+}
+
+.lit {
+  stroke: var(--amber);
+  stroke-width: 3;
+  opacity: 1;
+}
+
+.plumb path {
+  fill: none;
+  stroke: var(--ink);
+  stroke-width: 1.8;
+}
+
+.plumb .upper {
+  fill: var(--panel);
+}
+
+.plumb .lower {
+  fill: var(--ink);
+}
+
+.plumb {
+  pointer-events: none;
+}
+</style>

@@ -1,0 +1,97 @@
+<script setup lang="ts">
+/** The cards: the order of stacking, what is taken out again, the way down; and all of them as paper. */
+import { computed, ref } from "vue";
+import type { Said } from "@/api/types";
+import { useSettings } from "@/kitchen/settings";
+import FigureRow from "@/lenses/parts/FigureRow.vue";
+import TemplateLinks from "@/lenses/parts/TemplateLinks.vue";
+import { useOrder } from "@/order/order";
+import ChoiceRow from "@/ui/ChoiceRow.vue";
+
+const order = useOrder();
+const settings = useSettings();
+const stack = computed(() => order.plan?.stack);
+const PAPERS = [
+  { value: "a4", words: "A4" },
+  { value: "letter", words: "Letter" },
+] as const;
+const paper = ref<"a4" | "letter">("a4");
+
+/** Steps under their headings, in their order. */
+function grouped(steps: readonly Said[]): [string, Said[]][] {
+  const found: [string, Said[]][] = [];
+  for (const step of steps) {
+    const last = found.at(-1);
+    if (last && last[0] === step.part) last[1].push(step);
+    else found.push([step.part ?? "", [step]]);
+  }
+  return found;
+}
+const words = (name: string): string => {
+  const plain = name.replaceAll("_", " ");
+  return (plain[0]?.toUpperCase() ?? "") + plain.slice(1);
+};
+
+/** What was just edited is saved first, so that the paper says what the screen says. */
+async function take(): Promise<void> {
+  await order.save();
+  const units = `length=${settings.length}&weight=${settings.weight}`;
+  window.location.assign(`/api/orders/${order.id}/stacking.pdf?paper=${paper.value}&${units}`);
+}
+</script>
+
+<template>
+  <template v-if="stack">
+    <template v-if="stack.left_in && Object.keys(stack.left_in).length">
+      <h3>Not eaten, and taken out</h3>
+      <FigureRow v-for="(count, name) in stack.left_in" :key="name" :label="words(name)" :figure="count" />
+    </template>
+    <details v-for="(card, at) in [stack.steps, stack.serving]" :key="at">
+      <summary>{{ at ? "How it is taken down" : "Stacking, step by step" }}</summary>
+      <template v-for="([part, steps], group) in grouped(card)" :key="group">
+        <h4 v-if="!at">{{ part }}</h4>
+        <ol>
+          <li v-for="(step, number) in steps" :key="number" :class="{ caution: step.caution }">
+            {{ settings.filled(step.text, step.values ?? {}) }}
+          </li>
+        </ol>
+      </template>
+    </details>
+    <h3>Cards to print</h3>
+    <ChoiceRow label="Paper of the cards" :value="paper" :choices="PAPERS" @change="(one) => (paper = one)" />
+    <button class="act main wide" @click="take">Stacking, travel and serving cards</button>
+    <TemplateLinks />
+  </template>
+</template>
+
+<style scoped>
+summary {
+  min-height: 44px;
+  padding-top: 11px;
+  border-bottom: 1px solid var(--rule);
+  font-weight: 600;
+  cursor: pointer;
+}
+
+h4 {
+  margin: 12px 0 4px;
+  font: 600 18px var(--serif);
+}
+
+ol {
+  display: grid;
+  gap: 8px;
+  margin: 0;
+  padding: 8px 0 8px 28px;
+}
+
+.caution {
+  padding-left: 8px;
+  border-left: 4px solid var(--teal);
+}
+
+.wide {
+  width: 100%;
+  margin-top: 8px;
+}
+</style>

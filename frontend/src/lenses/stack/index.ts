@@ -1,0 +1,14 @@
+import PlacesAbove from "@/drawing/PlacesAbove.vue";
+import StackInside from "@/drawing/StackInside.vue";
+import type { Lens } from "@/lenses/parts/lens";
+import { notes } from "./notes";
+import StackLens from "./StackLens.vue";
+
+export const stack: Lens = {
+  name: "stack",
+  words: "Stack",
+  panel: StackLens,
+  notes,
+  over: StackInside,
+  below: { shown: (tier) => tier.stack.supports !== null || tier.layers.board !== null, what: PlacesAbove },
+};

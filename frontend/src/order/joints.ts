@@ -1,0 +1,33 @@
+/** The joints of a cake: what the tier in hand stands on, and what the board hidden in it does. */
+import { computed } from "vue";
+import type { JointPlan } from "@/api/types";
+import { useOrder } from "./order";
+
+export function useJoint() {
+  const order = useOrder();
+  const below = computed<JointPlan | undefined>(() => order.plan?.stack.joints[`tier_${order.tier + 1}`]);
+  const inside = computed<JointPlan | undefined>(() => order.plan?.stack.joints[`inside_${order.tier + 1}`]);
+  /** The one that is looked at: below the tier, or inside the lowest. */
+  const joint = computed(() => below.value ?? inside.value);
+  const supports = computed(() => Object.entries(joint.value?.supports ?? {}));
+
+  /** Set every support where it stands now, one of them moved. */
+  function place(number: number, x: number, y: number): void {
+    setPlaces(
+      supports.value.map(([, one], index): [number, number] => (index === number ? [x, y] : [one.x, one.y])),
+    );
+  }
+
+  /** Set the supports one by one. */
+  function setPlaces(points: [number, number][]): void {
+    const index = order.tier;
+    order.edit((draft) => {
+      const stand = draft.design.tiers[index]?.stand;
+      if (!stand) return;
+      stand.places = "free";
+      stand.points_mm = points;
+    });
+  }
+
+  return { order, below, inside, joint, supports, place, setPlaces };
+}
