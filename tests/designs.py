@@ -7,6 +7,7 @@ from amber_spread.core.design.finishes import Cover, CrumbCoat, Filling, FinalCo
 from amber_spread.core.design.practice import Practice
 from amber_spread.core.design.settled import settle
 from amber_spread.core.design.shapes import Build, FreeShape, OvalShape
+from amber_spread.core.design.stands import Stacking
 from amber_spread.core.document.document import FORMAT, Document
 from amber_spread.core.kernel import limits
 from amber_spread.core.plan import plan
@@ -89,4 +90,8 @@ def rebuilt(one, build, round_build):
 
 straight_tiers = st.builds(reshaped, round_tiers, st.none() | shapes, st.floats(1, 1.5))
 tiers = st.builds(rebuilt, straight_tiers, st.none() | builds, st.none() | round_builds)
-designs = st.lists(tiers, min_size=1, max_size=4).map(lambda found: Design(tiers=tuple(found), colours=COLOURS))
+designs = st.builds(
+    lambda found, stacking: Design(tiers=tuple(found), colours=COLOURS, stacking=stacking),
+    st.lists(tiers, min_size=1, max_size=4),
+    kinds.any_one(Stacking),
+)

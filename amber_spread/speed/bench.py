@@ -9,6 +9,7 @@ from datetime import date
 from amber_spread.core.bowls import Care, fill_bowl
 from amber_spread.core.design.finishes import GoresCover, PanelCover
 from amber_spread.core.design.shapes import BallBuild, HeartShape, TaperedBuild
+from amber_spread.core.design.stands import StackedStand
 from amber_spread.core.document import Document, plan_document, read_document, write_document
 from amber_spread.core.plan import forget
 from amber_spread.core.shop import Asked, shop
@@ -25,6 +26,7 @@ GOAL_PLAN_MS = 5.0
 GOAL_EDIT_MS = 50.0
 GOAL_PDF_MS = 1000.0
 GOAL_BOWLS_MS = 10.0
+GOAL_STACK_MS = 10.0
 GOAL_SHOP_MS = 1000.0
 SHOPPED = 20
 
@@ -64,6 +66,13 @@ def bench() -> int:
         took = show(f"plan of {count} tiers, from nothing", lambda many=many: plan_document(many), before=forget)  # type: ignore[misc]
         one = one or took
         print(f"  {took / one:.1f} times one tier")
+    print("\na stack of six tiers")
+    six = _stacked(documents[3], 6)
+    joints = plan_document(six).stack.joints.values()
+    print(f"  {sum(len(joint.supports) for joint in joints)} supports under {len(joints)} tiers")
+    show("from nothing", lambda: plan_document(six), GOAL_STACK_MS, before=forget)
+    moves = (_moved(six, step) for step in range(RUNS + 1))
+    show("its top tier set off the middle", lambda: plan_document(next(moves)), GOAL_STACK_MS)
     week_of_ten = plan_document(_with_tiers(documents[3], 10))
     served = [list(bowl.steps.values()) for bowl in week_of_ten.bowls.values()]
     print("\nbowls")
@@ -140,6 +149,22 @@ def report(name: str, times: list[float], goal_ms: float | None = None) -> float
 def _with_tiers(document: Document, count: int) -> Document:
     tiers = tuple(document.design.tiers[index % 3] for index in range(count))
     return document.model_copy(update={"design": document.design.model_copy(update={"tiers": tiers})})
+
+
+def _stacked(document: Document, count: int) -> Document:
+    """As many tiers, each two inches narrower than the one below, on eight supports each."""
+    wide = document.design.tiers[0]
+    tiers = tuple(
+        wide.model_copy(update={"tin_diameter_mm": 406.4 - 50.8 * index, "stand": StackedStand(count=8)})
+        for index in range(count)
+    )
+    return document.model_copy(update={"design": document.design.model_copy(update={"tiers": tiers})})
+
+
+def _moved(document: Document, step: int) -> Document:
+    *below, top = document.design.tiers
+    moved = top.model_copy(update={"stand": top.stand.model_copy(update={"off_x_mm": 0.05 * step})})
+    return document.model_copy(update={"design": document.design.model_copy(update={"tiers": (*below, moved)})})
 
 
 def _bench_screen() -> int:

@@ -378,3 +378,44 @@ def test_a_drum_on_its_side_stands_on_its_foot_and_its_top_is_round():
     assert seen[2] - seen[0] == pytest.approx(foot.width.value, abs=1)
     on_drum = stacked((tier(203, build=SideBuild()), tier(102))).stack.joints["tier_2"]
     assert any(one.out is not None for one in on_drum.supports.values()) or not on_drum.supports
+
+
+def test_a_bead_and_the_boards_of_a_riser_are_of_what_was_decided():
+    piped = tier(178, stand=StackedStand(bead_medium="dark_ganache"))
+    found = stacked((tier(254), piped))
+    assert found.bowls["dark_ganache"].steps["tier_2_joint"].stays.value == pytest.approx(
+        found.stack.joints["tier_2"].bead_weight.value
+    )
+    cards = {
+        stand.kind: [need.count for need in stacked((tier(254), tier(178, stand=stand))).kit.values()
+                     if need.tool == "board" and need.tier == 2]
+        for stand in (StackedStand(), RiserStand())
+    }  # fmt: skip
+    assert cards == {"stacked": [1], "riser": [2]}
+
+
+def test_the_steps_hold_every_measure_and_every_joint():
+    tiers = (
+        tier(254, layers=Layers(count=4, board_after=2)),
+        tier(203, stand=PillarsStand()),
+        tier(152, stand=RiserStand()),
+    )
+    for stacking in (ASKED, Stacking(stacked="there", coated="after"), Stacking(travels=False, dowel=True)):
+        whole = stacked(tiers, stacking).stack
+        for one in (*whole.steps, *whole.serving):
+            words = one.text.format(**{name: "x" for name in one.values})
+            assert "{" not in words and words[0].isupper() and words.endswith("."), one.text
+            assert set(one.values) == {part.split("}")[0] for part in one.text.split("{")[1:]}
+        text = " ".join(one.text for one in (*whole.steps, *whole.serving))
+        assert all(f"Tier {number}" in text for number in (1, 2, 3))
+        assert ("dowel" in text) == (whole.dowel is not None)
+        assert any(one.part == "Drive" for one in whole.steps) == (stacking.travels is not False)
+
+
+def test_what_differs_is_told_only_where_it_differs():
+    told = [
+        [one.text for one in joint.told if "rules differ" in one.text]
+        for inches in (6, 4)
+        for joint in [stacked((tier(254), tier(inches * INCH))).stack.joints["tier_2"]]
+    ]
+    assert [bool(one) for one in told] == [True, False]

@@ -116,7 +116,8 @@ def held_of(worked: Sequence[Worked], media: Mapping[str, Medium]) -> list[Held]
 
 def _media(done: Worked, media: Mapping[str, Medium]) -> Sequence[Medium]:
     asked = done.tier.asked
-    keys = {asked.crumb.medium, done.tier.outermost, asked.layers.board_medium, asked.stand.glue_medium or ""}
+    keys = {asked.crumb.medium, done.tier.outermost, asked.layers.board_medium}
+    keys |= {asked.stand.glue_medium or "", asked.stand.bead_medium or ""}
     return [media[key] for key in sorted(keys & media.keys())]
 
 
@@ -150,6 +151,8 @@ def _held(of: Same[Worked], number: int, known: tuple[Medium, ...]) -> Held:
         length = perimeter_at(done.stands.foot, HALF_BEAD * thick.value)
         final = asked.final
         medium, colour = tier.outermost, crumb.colour if isinstance(final, NoCoat) else final.colour
+        if asked.stand.bead_medium is not None:
+            medium, colour = asked.stand.bead_medium, None
         along = same("length along the middle of the bead", length, "mm")
         heavy = bead_weight.figure(length, thick.value, media[medium].density_g_per_ml)
         if thick.value > 0:

@@ -548,7 +548,7 @@ def _planned(kitchen: Kitchen, done: Worked, held: Held, bearing: Bearing) -> Jo
             Obstacle(what=hole.what, x=round(hole.middle[0], 2), y=round(hole.middle[1], 2), radius=hole.radius_mm)
             for hole in ground.holes
         ],
-        told=list(_told(kitchen, bearing, spots, wanted, why)),
+        told=list(_told(kitchen, bearing, spots, wanted, why, len({one.value for one in schools.values()}) > 1)),
     )  # fmt: skip
 
 
@@ -563,12 +563,14 @@ def most_out(joint: JointPlan) -> float:
     return max((one.out.value for one in joint.supports.values() if one.out is not None), default=0.0)
 
 
-def _told(kitchen: Kitchen, bearing: Bearing, spots: Spread, wanted: tuple[float, float], why: Why) -> Iterator[Said]:
+def _told(
+    kitchen: Kitchen, bearing: Bearing, spots: Spread, wanted: tuple[float, float], why: Why, differ: bool
+) -> Iterator[Said]:
     """Why the supports are so many and stand where they do, where a rule cannot be kept to."""
     stand, (inset, apart), many = bearing.stand, wanted, len(spots.points)
     if not many:
         return
-    if why == "most" and not bearing.inside:
+    if why == "most" and not bearing.inside and differ:
         yield say("Where the rules differ, the one that asks for most is taken.")
     if bearing.inside:
         yield say("Inside a tier three to six are enough, unless the load asks for more.")

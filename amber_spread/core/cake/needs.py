@@ -7,6 +7,7 @@ from amber_spread.core.design.design import MeasuredBake
 from amber_spread.core.design.finishes import CollarCover, PlateFinal, PrintedCover
 from amber_spread.core.design.kinds import kind_of
 from amber_spread.core.design.shapes import FreeShape, OvalShape, RectangleShape
+from amber_spread.core.design.stands import RiserStand
 from amber_spread.core.kernel.figures import Figure
 from amber_spread.core.stock.kit import Measure, Need, measure
 from amber_spread.core.tier import Worked
@@ -42,7 +43,9 @@ def needs_of_tier(number: int, done: Worked, stands: TierStack) -> Iterator[Need
     yield from _needs_of_cover(number, done)
     if stands.board_diameter is not None and stands.board_shape is not None:
         across = stands.board_diameter
-        yield _board(number, stands.board_shape, across, stands.board_length, across.value - 12.7)
+        own = _board(number, stands.board_shape, across, stands.board_length, across.value - 12.7)
+        # A riser stands on a card of its own.
+        yield own._replace(many=2) if isinstance(tier.stand, RiserStand) else own
 
 
 def _tin(number: int, done: Worked) -> Need:

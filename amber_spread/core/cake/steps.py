@@ -44,6 +44,9 @@ def _build(
             yield say(f"Tier {number}: punch a hole of {{hole}} in the middle of its card first.", BUILD,
                       hole=mm(dowel.hole.value))  # fmt: skip
         hidden = joints.get(f"inside_{number}")
+        if hidden is not None and dowel is not None:
+            yield say(f"Tier {number}: punch the board that goes inside it too, {{hole}}.", BUILD,
+                      hole=mm(dowel.hole.value))  # fmt: skip
         if hidden is not None and done.layers.board is not None:
             slide = holds.slide.value if holds.slide else 0.0
             yield say(

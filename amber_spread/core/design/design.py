@@ -154,8 +154,10 @@ class Tier(Frozen):
                     yield (*path, "stripes", index, "medium"), medium, stripe.colour
         if self.layers.board_after is not None:
             yield ("layers", "board_medium"), self.layers.board_medium, None
-        if self.stand.glue_medium is not None:
-            yield ("stand", "glue_medium"), self.stand.glue_medium, None
+        for field in ("glue_medium", "bead_medium"):
+            own = getattr(self.stand, field)
+            if own is not None:
+                yield ("stand", field), own, None
 
 
 class BaseBoard(Frozen):

@@ -398,6 +398,7 @@ _HELD = (
     "off_x_mm",
     "off_y_mm",
     "glue_medium",
+    "bead_medium",
     "bead_mm",
 )
 STANDS = dict(

@@ -36,6 +36,7 @@ class _OnSupports(Frozen):
     off_x_mm: Shift = 0.0
     off_y_mm: Shift = 0.0
     glue_medium: Key | None = None
+    bead_medium: Key | None = None
     bead_mm: Annotated[Annotated[float, limits.JOINT_BEAD.field()] | None, Usual("joint_bead_mm")] = None
 
     @model_validator(mode="after")

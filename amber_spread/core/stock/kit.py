@@ -200,7 +200,10 @@ CHANGES: dict[Tool, tuple[str, str]] = {
     "tin": ("The tier comes out narrower.", "The tier comes out wider; trim it, or change the design to it."),
     "disc": ("The coat comes out thinner.", "The coat comes out thicker and takes more."),
     "card": ("The coat comes out thinner.", "The coat comes out thicker and takes more."),
-    "board": ("The cake stands over its board: cut the coat back.", "The board shows: cut it down to size."),
+    "board": (
+        "The cake stands over its board: cut the coat back.",
+        "Trim it to the cake once the crumb coat is firm; or build on it, a dab between, and slide the cold tier off.",
+    ),
     "base board": ("There is less board to be seen round the cake.", "There is more board to be seen round the cake."),
     "scraper": ("It does not reach the top: work in two passes.", ""),
     "smoother": ("Smooth one face at a time, with a flat hand against it.", ""),

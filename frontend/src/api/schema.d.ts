@@ -3449,6 +3449,8 @@ export interface components {
             off_y_mm: number;
             /** Glue Medium */
             glue_medium?: string | null;
+            /** Bead Medium */
+            bead_medium?: string | null;
             /** Bead Mm */
             bead_mm?: number | null;
             /**
@@ -4252,6 +4254,8 @@ export interface components {
             off_y_mm: number;
             /** Glue Medium */
             glue_medium?: string | null;
+            /** Bead Medium */
+            bead_medium?: string | null;
             /** Bead Mm */
             bead_mm?: number | null;
             /**
@@ -4713,6 +4717,8 @@ export interface components {
             off_y_mm: number;
             /** Glue Medium */
             glue_medium?: string | null;
+            /** Bead Medium */
+            bead_medium?: string | null;
             /** Bead Mm */
             bead_mm?: number | null;
             /**

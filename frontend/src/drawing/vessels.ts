@@ -25,9 +25,19 @@ const STEP_WORDS: Record<string, string> = {
   cover: "cover",
   on_top: "piece on top",
   border: "border",
+  glue: "dab under it",
+  slide: "on the board inside",
+  joint: "bead at the joint",
 };
 
-const SHORT_WORDS: Record<string, string> = { crumb: "crumb", final: "final", on_top: "on top" };
+const SHORT_WORDS: Record<string, string> = {
+  crumb: "crumb",
+  final: "final",
+  on_top: "on top",
+  glue: "dab",
+  slide: "board",
+  joint: "bead",
+};
 
 /** A step of the work as people call it. */
 export function stepWords(step: string): string {

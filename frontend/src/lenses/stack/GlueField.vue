@@ -1,11 +1,15 @@
 <script setup lang="ts">
-/** What the dab between a tier's board and the tier below is of: its own coat, or another medium. */
+/** What the dab below a tier, or the bead along its joint, is of: its own coat, or another medium. */
 import { computed } from "vue";
 import { useHandbook } from "@/kitchen/handbook";
 import { useTier } from "@/lenses/parts/tier";
 import PickField from "@/ui/PickField.vue";
 
-const props = defineProps<{ kinds: readonly string[] }>();
+const props = defineProps<{
+  field: "glue_medium" | "bead_medium";
+  words: string;
+  kinds: readonly string[];
+}>();
 const handbook = useHandbook();
 const { tier, change } = useTier();
 const choices = computed(() => [
@@ -19,9 +23,9 @@ const choices = computed(() => [
 <template>
   <PickField
     v-if="tier"
-    label="Glued to the tier below with"
-    :value="tier.stand.glue_medium ?? ''"
+    :label="words"
+    :value="tier.stand[field] ?? ''"
     :choices="choices"
-    @change="(key) => change((tier) => (tier.stand.glue_medium = key || null))"
+    @change="(key) => change((tier) => (tier.stand[field] = key || null))"
   />
 </template>

@@ -95,16 +95,16 @@ const SAME = [
       <FigureRow label="Stands above" :figure="joint.load" />
       <FigureRow label="The most loaded carries" :figure="heaviest" />
       <FigureRow :label="`One ${joint.one} bears`" :figure="joint.bears" />
-      <FigureRow label="Its load" :figure="joint.spare" />
+      <FigureRow label="That is, of its load" :figure="joint.spare" />
       <p class="soft">
         {{
           joint.tested
             ? "By your own test."
-            : "From memory: test yours with the kitchen scale, in What you own."
+            : "From memory. Test one of yours with the kitchen scale: the list of what you have says how."
         }}
       </p>
       <FigureRow label="Without supports it would press" :figure="joint.pressure" />
-      <FigureRow label="What cake bears" :figure="joint.sinks" />
+      <FigureRow label="That is, of what cake bears" :figure="joint.sinks" />
       <h3>How steady it is</h3>
       <FigureRow label="Tips at" :figure="joint.edge" />
       <FigureRow label="Comes off its supports at" :figure="joint.leans" />
@@ -116,9 +116,10 @@ const SAME = [
     </template>
     <template v-if="below">
       <h3>Glue and joint</h3>
-      <GlueField :kinds="mediaOf('crumb')" />
+      <GlueField field="glue_medium" words="Glued to the tier below with" :kinds="mediaOf('crumb')" />
       <FigureRow label="Dabs under it" :figure="order.plan.tiers[order.tier]?.stack.glue" />
       <KindFields part="stand" :only="['bead_mm']" />
+      <GlueField field="bead_medium" words="Joint piped with" :kinds="mediaOf('crumb')" />
       <FigureRow label="Bead, long" :figure="below.bead_length" />
       <FigureRow label="Bead weighs" :figure="below.bead_weight" />
       <SameForAll :ways="SAME" />

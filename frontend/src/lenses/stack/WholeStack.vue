@@ -40,6 +40,7 @@ const DOWEL = [
       <h3>The drive</h3>
       <TravelFields />
       <FigureRow label="A hard stop pushes with" :figure="stack.brake" />
+      <FigureRow label="Weakest joint holds, of its weight" :figure="stack.weakest" />
       <FigureRow label="A sharp turn pushes with" :figure="stack.turn" />
       <h3>Centre dowel</h3>
       <PickField
