@@ -111,19 +111,20 @@ def coats_after(tier: SettledTier, cake: SettledDesign) -> bool:
 
 def held_of(worked: Sequence[Worked], media: Mapping[str, Medium]) -> list[Held]:
     """What holds each tier, bottom first. The same of a tier that nobody changed."""
-    return [_held(Same(done), index + 1, tuple(_media(done, media))) for index, done in enumerate(worked)]
+    return [_held(Same(done), index + 1, _densities(done, media)) for index, done in enumerate(worked)]
 
 
-def _media(done: Worked, media: Mapping[str, Medium]) -> Sequence[Medium]:
+def _densities(done: Worked, media: Mapping[str, Medium]) -> tuple[tuple[str, float], ...]:
+    """What weighs how much of all that may hold the tier, by key."""
     asked = done.tier.asked
     keys = {asked.crumb.medium, done.tier.outermost, asked.layers.board_medium}
     keys |= {asked.stand.glue_medium or "", asked.stand.bead_medium or ""}
-    return [media[key] for key in sorted(keys & media.keys())]
+    return tuple((key, media[key].density_g_per_ml) for key in keys & media.keys())
 
 
 @lru_cache(maxsize=KEPT)
-def _held(of: Same[Worked], number: int, known: tuple[Medium, ...]) -> Held:
-    done, media = of.one, {medium.key: medium for medium in known}
+def _held(of: Same[Worked], number: int, densities: tuple[tuple[str, float], ...]) -> Held:
+    done, weighs = of.one, dict(densities)
     tier, asked, usual = done.tier, done.tier.asked, done.tier.usual
     board, uses = board_outline(done.stands), list[Use]()
 
@@ -135,15 +136,15 @@ def _held(of: Same[Worked], number: int, known: tuple[Medium, ...]) -> Held:
 
     crumb, own = asked.crumb, asked.stand.glue_medium
     faces = 2 if number > 1 and own in (None, crumb.medium) else 1
-    glue = glue_weight.figure(board.area_mm2, usual.glue_mm, faces, media[crumb.medium].density_g_per_ml)
+    glue = glue_weight.figure(board.area_mm2, usual.glue_mm, faces, weighs[crumb.medium])
     take("glue", crumb.medium, crumb.colour, glue)
     if number > 1 and own is not None and own != crumb.medium:
-        below = glue_weight.figure(board.area_mm2, usual.glue_mm, 1, media[own].density_g_per_ml)
+        below = glue_weight.figure(board.area_mm2, usual.glue_mm, 1, weighs[own])
         take("glue", own, None, below)
     slide = None
     if done.layers.board is not None:
         area, key = hidden_outline(done, done.layers.board).area_mm2, asked.layers.board_medium
-        slide = glue_weight.figure(area, usual.glue_mm, 1, media[key].density_g_per_ml)
+        slide = glue_weight.figure(area, usual.glue_mm, 1, weighs[key])
         take("slide", key, None, slide)
     bead = None
     if number > 1 and isinstance(asked.stand, StackedStand) and all(one.at != "foot" for one in done.borders.values()):
@@ -154,7 +155,7 @@ def _held(of: Same[Worked], number: int, known: tuple[Medium, ...]) -> Held:
         if asked.stand.bead_medium is not None:
             medium, colour = asked.stand.bead_medium, None
         along = same("length along the middle of the bead", length, "mm")
-        heavy = bead_weight.figure(length, thick.value, media[medium].density_g_per_ml)
+        heavy = bead_weight.figure(length, thick.value, weighs[medium])
         if thick.value > 0:
             bead = Bead(thick, along, heavy)
             take("joint", medium, colour, heavy)

@@ -23,10 +23,12 @@ from amber_spread.core.geometry.places import (
     Spread,
     Within,
     edge_distance,
+    hull_distance,
+    hull_of,
+    hull_width,
     inside_edge,
     least_apart,
     looked_over,
-    narrowest,
     polygon_of,
     spread,
 )
@@ -270,7 +272,7 @@ class Standings(NamedTuple):
 
 def plan_joints(cake: SettledDesign, stood: Standings, owned: Sequence[Support]) -> dict[str, JointPlan]:
     """Every joint of a cake, bottom first; `owned` are the supports this kitchen keeps."""
-    kitchen = Kitchen(cake.usual, tuple(owned), cake.asked.stacking.driven, stood.dowel_mm)
+    kitchen = Same(_first_like(Kitchen(cake.usual, tuple(owned), cake.asked.stacking.driven, stood.dowel_mm)))
     joints: dict[str, JointPlan] = {}
     for index, (done, place, held) in enumerate(zip(stood.worked, stood.places, stood.held, strict=True)):
         upper, bead = Same(done), Same(held)
@@ -304,16 +306,28 @@ class On(NamedTuple):
     height_mm: float
 
 
+@lru_cache(maxsize=16)
+def _first_like(kitchen: Kitchen) -> Kitchen:
+    """The first of equal kitchens: every request brings one of its own, and telling them apart takes long."""
+    return kitchen
+
+
 @lru_cache(maxsize=KEPT)
 def _joint(
-    number: int, upper: Same[Worked], held: Same[Held], on: On | None, place: Place, above: Above, kitchen: Kitchen
+    number: int,
+    upper: Same[Worked],
+    held: Same[Held],
+    on: On | None,
+    place: Place,
+    above: Above,
+    kitchen: Same[Kitchen],
 ) -> JointPlan:
     """The joint below a tier, or where `on` is None that inside it; the same where nothing about it changed."""
     if on is None:
-        bearing, name = _within_tier(kitchen, upper.one, place, number, above), f"inside_{number}"
+        bearing, name = _within_tier(kitchen.one, upper.one, place, number, above), f"inside_{number}"
     else:
-        bearing, name = _between(kitchen, upper.one, on, place, number, above), f"tier_{number}"
-    return named(_planned(kitchen, upper.one, held.one, bearing), f"stack.joints.{name}")
+        bearing, name = _between(kitchen.one, upper.one, on, place, number, above), f"tier_{number}"
+    return named(_planned(kitchen.one, upper.one, held.one, bearing), f"stack.joints.{name}")
 
 
 def forget_joints() -> None:
@@ -490,7 +504,8 @@ def _planned(kitchen: Kitchen, done: Worked, held: Held, bearing: Bearing) -> Jo
     through = bearing.gap.value if isinstance(stand, PillarsStand) else 0.0
     length = support_length.figure(bearing.height_mm, bearing.stands_on_mm, through)
     carried = forces or [0.0] * len(spots.points)
-    edge_mm, hull_mm = _edge(bearing.foot, at), edge_distance(spots.points, at) if spots.points else 0.0
+    hull = hull_of(spots.points)
+    edge_mm, hull_mm = _edge(bearing.foot, at), hull_distance(hull, at) if hull else 0.0
     bead = None if bearing.inside else held.bead
     pressed = pressure.figure(mass.weight_g, bearing.board.area_mm2)
     words = SORTS[stand.sort]
@@ -536,7 +551,7 @@ def _planned(kitchen: Kitchen, done: Worked, held: Held, bearing: Bearing) -> Jo
         edge=tip_angle.figure(edge_mm, up_mm),
         leans=tip_angle.figure(max(0.0, hull_mm), up_mm),
         push=push_held.figure(edge_mm, up_mm),
-        tilt=tilt.figure(usual.cut_error_mm, max(1.0, narrowest(spots.points) if spots.points else 0.0)),
+        tilt=tilt.figure(usual.cut_error_mm, max(1.0, hull_width(hull))),
         bead=bead and bead.thick,
         bead_length=bead and bead.length,
         bead_weight=bead and bead.weight,
@@ -605,4 +620,6 @@ def _edge(foot: Outline, at: Point) -> float:
 
 @lru_cache(maxsize=256)
 def _drawn(outline: Outline, middle: Point = (0.0, 0.0)) -> tuple[Point, ...]:
-    return tuple((round(x + middle[0], 1), round(y + middle[1], 1)) for x, y in outline.points)
+    # Half as many corners still look round at the size a joint is drawn at.
+    points = outline.points[::2] if isinstance(outline, Round) else outline.points
+    return tuple((round(x + middle[0], 1), round(y + middle[1], 1)) for x, y in points)

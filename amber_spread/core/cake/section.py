@@ -7,7 +7,7 @@ from amber_spread.core.cake.dowel import DowelPlan
 from amber_spread.core.cake.joints import JointPlan, Place
 from amber_spread.core.cake.stack import StackPlan, TierStack
 from amber_spread.core.geometry.outline import Outline, Point
-from amber_spread.core.kernel.base import Made
+from amber_spread.core.kernel.base import Made, Same
 from amber_spread.core.tier import BOARD_HEX, Drawn, Part, Silhouette, Size, slab
 
 SUPPORT_HEX = "#BFE0DF"
@@ -52,14 +52,16 @@ def draw_section(
     seen = _from_above(Size(whole.base_shape, whole.base_diameter.value, long), below)
     for joint in whole.joints.values():
         added.extend(_apart(joint, standing[joint.tier - 1], places[joint.tier - 1]))
-    held = [part for joint in whole.joints.values() for part in _supports(joint, places[joint.tier - 1])]
+    held = [part for joint in whole.joints.values() for part in _supports(Same(joint), places[joint.tier - 1])]
     if whole.dowel is not None:
         held.append(_dowel(whole.dowel, whole.base_thickness.value))
     return Section(parts=parts, tiers=outsides, added=added, held=held, board_from_above=list(seen))
 
 
-def _supports(joint: JointPlan, place: Place) -> list[Part]:
-    """The supports of a joint that lie in the cut half, nearest the axis last, so that each is seen."""
+@lru_cache(maxsize=256)
+def _supports(of: Same[JointPlan], place: Place) -> list[Part]:
+    """The supports of a joint that lie in the cut half."""
+    joint = of.one
     half, found = joint.across.value / 2, list[Part]()
     for name, one in joint.supports.items():
         if one.x <= -half:

@@ -1,12 +1,14 @@
 """The stacking card: what is done in which order to put the cake together, drive it, and take it down again."""
 
 from collections.abc import Iterator, Mapping, Sequence
+from functools import lru_cache
 
 from amber_spread.core.cake.dowel import DowelPlan
 from amber_spread.core.cake.glue import Held, coats_after
 from amber_spread.core.cake.joints import FLUSH_MM, JointPlan, most_out
 from amber_spread.core.cake.loads import LIFTED_G
 from amber_spread.core.design.settled import SettledDesign
+from amber_spread.core.kernel.base import Same
 from amber_spread.core.kernel.check import Said, grams, mm, say
 from amber_spread.core.stock.supports import SORTS
 from amber_spread.core.tier import Worked
@@ -25,7 +27,7 @@ def steps_of(
     yield from _build(worked, joints, dowel, held)
     upper = [joint for joint in joints.values() if not joint.inside]
     for joint in upper:
-        yield from _support(joint)
+        yield from _supports(Same(joint))
     if upper:
         yield from _stack(cake, upper, dowel, held)
     yield from _drive(cake, upper)
@@ -65,6 +67,12 @@ def _build(
             "A card too large for a small tier: trim it once the crumb coat is firm, or build on a larger board with a "
             "dab between, and slide the tier off it when it is cold.", BUILD,
         )  # fmt: skip
+
+
+@lru_cache(maxsize=256)
+def _supports(of: Same[JointPlan]) -> tuple[Said, ...]:
+    """How the supports of a joint are set; the same of one that nothing changed."""
+    return tuple(_support(of.one))
 
 
 def _support(joint: JointPlan) -> Iterator[Said]:

@@ -228,11 +228,15 @@ def edge_distance(points: Sequence[Point], at: Point) -> float:
 
     Source: geometry.
     """
-    hull = hull_of(points)
-    sides = list(zip(hull, hull[1:] + hull[:1], strict=True))
+    return hull_distance(hull_of(points), at)
+
+
+def hull_distance(hull: Sequence[Point], at: Point) -> float:
+    """How far a place lies inside a convex outline, given left about, mm; below 0 where it lies outside."""
+    sides = list(zip(hull, [*hull[1:], *hull[:1]], strict=True))
     if len(hull) < 3:
         return -min((_from_side(start, end, at) for start, end in sides), default=0.0)
-    inside = min(_turn(start, end, at) / math.dist(start, end) for start, end in sides)
+    inside = min([_turn(start, end, at) / math.dist(start, end) for start, end in sides])
     return inside if inside >= 0 else -min(_from_side(start, end, at) for start, end in sides)
 
 
@@ -249,13 +253,20 @@ def narrowest(points: Sequence[Point]) -> float:
     """The least width of the smallest convex outline round the points, mm: over its sides, the farthest corner from
     each; 0 where they lie on a line. Source: geometry (the least width lies at right angles to one of its sides).
     """
-    hull = hull_of(points)
+    return hull_width(hull_of(points))
+
+
+def hull_width(hull: Sequence[Point]) -> float:
+    """The least width of a convex outline, mm."""
     if len(hull) < 3:
         return 0.0
-    return min(
-        max(_turn(start, end, corner) for corner in hull) / math.dist(start, end)
-        for start, end in zip(hull, hull[1:] + hull[:1], strict=True)
-    )
+    found = math.inf
+    for (x0, y0), (x1, y1) in zip(hull, [*hull[1:], *hull[:1]], strict=True):
+        wide, long = x1 - x0, y1 - y0
+        # How far each corner lies off the line through the side, times its length.
+        most = max([wide * (y - y0) - long * (x - x0) for x, y in hull])
+        found = min(found, most / math.hypot(wide, long))
+    return found
 
 
 def _arranged(edge: Outline, inset_mm: float, count: int, ring: bool) -> Iterator[list[Point]]:

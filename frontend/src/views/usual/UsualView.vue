@@ -11,13 +11,19 @@ import UnreadWords from "@/ui/UnreadWords.vue";
 import HandlingTable from "./HandlingTable.vue";
 import UsualHistory from "./UsualHistory.vue";
 
-const ROOMS = ["Cake", "Coats", "Cover", "Boards", "Mixing", "Techniques"] as const;
-type Room = (typeof ROOMS)[number];
-const CHOICES = ROOMS.map((value) => ({ value, words: value }));
+const TECHNIQUES = "Techniques";
 const usual = usePractice();
 const handbook = useHandbook();
-const room = ref<Room>("Cake");
+const chosen = ref("");
 const historyOpen = ref(false);
+/** The chapters of the usual, in the order their rows come, and the techniques. */
+const rooms = computed(() =>
+  [...new Set([...usual.habits.map((habit) => habit.room), TECHNIQUES])].map((value) => ({
+    value,
+    words: value,
+  })),
+);
+const room = computed(() => chosen.value || rooms.value[0]?.value);
 const rows = computed(() => usual.habits.filter((habit) => habit.room === room.value));
 </script>
 
@@ -32,16 +38,16 @@ const rows = computed(() => usual.habits.filter((habit) => habit.room === room.v
       <div class="rooms">
         <ChoiceRow
           label="What to look at"
-          :value="room"
-          :choices="CHOICES"
-          @change="(value) => (room = value)"
+          :value="room ?? ''"
+          :choices="rooms"
+          @change="(value) => (chosen = value)"
         />
       </div>
       <p v-if="usual.trouble" class="banner" role="alert">
         {{ usual.trouble }} <button class="act" @click="usual.open()">Look again</button>
       </p>
       <UnreadWords :words="usual.unread" />
-      <HandlingTable v-if="usual.practice && room === 'Techniques'" />
+      <HandlingTable v-if="usual.practice && room === TECHNIQUES" />
       <ul v-else-if="usual.practice">
         <li v-for="habit in rows" :key="habit.name">
           <MeasureField
