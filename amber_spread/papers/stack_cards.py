@@ -129,17 +129,17 @@ class _Cards:
     def serving(self) -> Iterator[Any]:
         """Portions of every tier, and the order of taking it down."""
         yield from self.head("serving chart")
-        given = next((tier.stack.portions.given for tier in self.plan.tiers), {})
-        size = " × ".join(self.say(given[side]) for side in ("wide", "deep") if side in given)
-        yield worded(f"Portions of {size}", HEADING)
-        yield self.rows(
-            *(
-                (f"Tier {number}, {tier.name}", f"{tier.stack.portions.value:.0f}")
-                for number, tier in reversed(list(enumerate(self.plan.tiers, 1)))
-            ),
-            ("In all", f"{self.stack.portions.value:.0f}"),
-        )
-        yield worded("Order of taking down", HEADING)
+        tiers = list(reversed(list(enumerate(self.plan.tiers, 1))))
+        cuts = [[tier.stack.portions, *tier.stack.larger_portions.values()] for _, tier in tiers]
+        sizes = [" × ".join(self.say(one.given[side]) for side in ("wide", "deep")) for one in cuts[0]]
+        rows = [["", *sizes]]
+        rows += [[f"Tier {number}, {tier.name}", *(f"{one.value:.0f}" for one in own)]
+                 for (number, tier), own in zip(tiers, cuts, strict=True)]  # fmt: skip
+        rows += [["In all", *(f"{sum(one.value for one in column):.0f}" for column in zip(*cuts, strict=True))]]
+        yield worded("Portions, by how large they are cut", HEADING)
+        yield table([[worded(cell, TEXT) for cell in row] for row in rows], (62, 38, 38, 38))
+        if self.stack.serving:
+            yield worded("Order of taking down", HEADING)
         for number, one in enumerate(self.stack.serving, 1):
             yield worded(f"{number}. {self.said(one)}", TEXT)
         yield worded("Count out", HEADING)

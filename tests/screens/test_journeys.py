@@ -16,7 +16,7 @@ from amber_spread.kitchen import OURS
 
 ROOT = Path(__file__).parents[2]
 AXE = ROOT / "frontend" / "node_modules" / "axe-core" / "axe.min.js"
-PLANNED = ("Brief", "Layers", "Coats", "Cover", "Mix")
+PLANNED = ("Brief", "Layers", "Coats", "Cover", "Stack", "Mix")
 LENSES = (*PLANNED, "Shop")
 
 

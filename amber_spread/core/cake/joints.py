@@ -32,6 +32,7 @@ from amber_spread.core.geometry.places import (
     polygon_of,
     spread,
 )
+from amber_spread.core.kernel import limits
 from amber_spread.core.kernel.base import Kept, Made, Same
 from amber_spread.core.kernel.check import Said, grams, mm, say
 from amber_spread.core.kernel.figures import COMMON_PRACTICE, Figure, decided, rule, same, total
@@ -52,6 +53,8 @@ BETWEEN_MM = 2.0
 FLUSH_MM = 1.0
 """A support that stands out of the coat by less is flush: the coat takes it up (common practice)."""
 Why = Literal["school", "most", "decided", "free"]
+MOST = int(limits.SUPPORTS.high)
+"""No more supports are set under one tier."""
 KEPT = 256
 """So many joints are kept, the ones asked for last."""
 SCHOOLS: tuple[School, ...] = ("inches", "band", "load")
@@ -463,13 +466,15 @@ def _schools(
     if bearing.inside:
         # Common practice: four pieces under the 6 in board of a 7 in tier, unless the load asks for more.
         taken: School = "load" if schools["load"].value > schools["band"].value else "band"
-        return schools, "most", taken, schools[taken]
-    if stand.school is not None:
-        why: Why = "school"
+        why: Why = "most"
+    elif stand.school is not None:
+        why = "school"
         taken = stand.school
     else:
         why, taken = "most", max(SCHOOLS, key=lambda one: schools[one].value)
     count = schools[taken]
+    if count.value > MOST:
+        return schools, why, None, same("as many as are ever set; the load asks for stronger ones", MOST, "each")
     if stand.fewer and not kitchen.driven:
         count = one_fewer.figure(count.value)
     return schools, why, taken, count

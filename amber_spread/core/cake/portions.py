@@ -38,9 +38,18 @@ def portions_by_volume(volume_ml: float, wide_mm: float, deep_mm: float, high_mm
     return math.floor(volume_ml * MM3_PER_ML / (wide_mm * deep_mm * high_mm) + 1e-9)
 
 
-def portions_of(done: Worked, usual: Practice) -> Figure:
-    """The portions of a tier, by its cake without coats."""
-    bare, size = done.bodies.bare, (usual.portion_wide_mm, usual.portion_deep_mm)
+LARGER = {"half_as_wide_again": 1.5, "twice_as_wide": 2.0}
+"""Larger cuts that are asked for, by how much wider than the kitchen's usual portion (common practice)."""
+
+
+def larger_portions(done: Worked, usual: Practice) -> dict[str, Figure]:
+    """The portions of a tier by each larger cut."""
+    return {name: portions_of(done, usual, wider) for name, wider in LARGER.items()}
+
+
+def portions_of(done: Worked, usual: Practice, wider: float = 1.0) -> Figure:
+    """The portions of a tier, by its cake without coats, so many times as wide as the usual one."""
+    bare, size = done.bodies.bare, (wider * usual.portion_wide_mm, usual.portion_deep_mm)
     if done.tier.asked.build.straight:
         return portions.figure(bare.top_area_mm2, *size, bare.height_mm, usual.portion_high_mm)
     return portions_by_volume.figure(bare.volume_ml, *size, usual.portion_high_mm)

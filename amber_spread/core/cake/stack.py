@@ -18,7 +18,7 @@ from amber_spread.core.cake.joints import (
     together,
 )
 from amber_spread.core.cake.loads import people, tip_angle
-from amber_spread.core.cake.portions import portions_of
+from amber_spread.core.cake.portions import larger_portions, portions_of
 from amber_spread.core.cake.steps import serving_of, steps_of
 from amber_spread.core.design.settled import SettledBoard, SettledDesign
 from amber_spread.core.geometry.outline import Round
@@ -71,6 +71,7 @@ class TierStack(Made):
     support_length: Figure | None
     glue: Figure
     portions: Figure
+    larger_portions: dict[str, Figure]
 
 
 class StackPlan(Made):
@@ -210,6 +211,7 @@ def plan_stack(cake: SettledDesign, worked: Sequence[Worked], media: Mapping[str
                 support_length=joint.length if joint else None,
                 glue=held[number - 1].glue,
                 portions=portions_of(done, usual),
+                larger_portions=larger_portions(done, usual),
             )
         )
         reached_mm = max(reached_mm, top.value + body.rise_mm)

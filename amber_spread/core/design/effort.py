@@ -1,7 +1,8 @@
 """How much work a design is to plan, guessed from what it says before any of it is drawn."""
 
 from amber_spread.core.design.design import Design, Tier
-from amber_spread.core.design.shapes import FreeShape, HeartShape, PetalShape
+from amber_spread.core.design.shapes import FreeShape, HeartShape, PetalShape, RoundShape
+from amber_spread.core.kernel.limits import SUPPORTS
 
 TIER_MS = 6.0
 """An everyday tier (measured, and doubled)."""
@@ -11,9 +12,22 @@ CORNER_MS, SLANTED_CORNER_MS = 0.01, 0.04
 """For the square of the corners of an outline of one's own: the worst of them, all teeth (measured)."""
 
 
+SUPPORT_MS = {True: 0.12, False: 0.5}
+"""For each support under a tier, on a round tin or another: where it may stand is found by trying (measured)."""
+JOINT_MS = {True: 0.0, False: 6.0}
+INCH_MM = 25.4
+
+
 def effort_ms(design: Design) -> float:
     """How long a design may take to plan from nothing on an everyday machine, ms; more rather than less."""
-    return sum(_tier_ms(tier) for tier in design.tiers)
+    return sum(_tier_ms(tier) for tier in design.tiers) + sum(_joint_ms(tier) for tier in design.tiers[1:])
+
+
+def _joint_ms(tier: Tier) -> float:
+    """For what a tier stands on; without a number of its own it has about one support an inch."""
+    round_one = isinstance(tier.shape, RoundShape)
+    count = min(SUPPORTS.high, tier.stand.count or tier.tin_diameter_mm / INCH_MM)
+    return JOINT_MS[round_one] + SUPPORT_MS[round_one] * count
 
 
 def _tier_ms(tier: Tier) -> float:

@@ -23,8 +23,10 @@ ROUND_STEPS = 32
 FINE = 240
 TRIES = 8
 """So many turns of an arrangement are tried where the first is in the way of something."""
-HALVINGS = 12
-INSETS = 12
+HALVINGS = 8
+INSETS = 5
+FEW = 12
+"""The distances of so many places are found one by one; of more, all at once."""
 
 
 class Within(NamedTuple):
@@ -74,7 +76,10 @@ class Refused(NamedTuple):
 def _polygon(outline: Outline) -> Polygon:
     if isinstance(outline, Round):
         return Point2(0.0, 0.0).buffer(outline.radius_mm, quad_segs=ROUND_STEPS)
-    return Polygon(outline.traced(FINE) if isinstance(outline, Oval) else outline.points)
+    found = Polygon(outline.traced(FINE) if isinstance(outline, Oval) else outline.points)
+    return found if found.is_valid else max(
+        getattr(found.buffer(0), "geoms", [found.buffer(0)]), key=lambda part: part.area
+    )  # fmt: skip
 
 
 def polygon_of(outline: Outline, middle: Point = (0.0, 0.0)) -> BaseGeometry:
@@ -327,18 +332,22 @@ def _shrunk(outline: Outline, away_mm: float) -> BaseGeometry:
 
 
 def _least_apart(points: Sequence[Point]) -> float:
-    return min((math.dist(one, other) for one, other in itertools.combinations(points, 2)), default=0.0)
+    if len(points) <= FEW:
+        return min((math.dist(one, other) for one, other in itertools.combinations(points, 2)), default=0.0)
+    found = numpy.asarray(points)
+    between = numpy.hypot(*(found[:, None] - found[None, :]).transpose(2, 0, 1))
+    numpy.fill_diagonal(between, numpy.inf)
+    return float(between.min())
 
 
 def _inside(edge: Outline, points: Sequence[Point]) -> float:
     if isinstance(edge, Round):
         return edge.radius_mm - max((math.hypot(*point) for point in points), default=0.0)
-    polygon = _polygon(edge)
-    away = (
-        polygon.exterior.distance(spot) * (1 if polygon.covers(spot) else -1)
-        for spot in (Point2(point) for point in points)
-    )
-    return float(min(away, default=0.0))
+    if not points:
+        return 0.0
+    polygon, spots = _polygon(edge), numpy.asarray(points)
+    away = shapely.distance(polygon.exterior, shapely.points(spots))
+    return float(numpy.where(shapely.contains_xy(polygon, spots), away, -away).min())
 
 
 def _nearest(area: BaseGeometry, point: Point) -> Point:

@@ -5292,6 +5292,10 @@ export interface components {
             support_length: components["schemas"]["Figure"] | null;
             glue: components["schemas"]["Figure"];
             portions: components["schemas"]["Figure"];
+            /** Larger Portions */
+            larger_portions: {
+                [key: string]: components["schemas"]["Figure"];
+            };
         };
         /**
          * Tin

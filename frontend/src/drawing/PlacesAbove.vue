@@ -164,7 +164,7 @@ const shown = computed(() =>
         class="support"
         :class="{ refused: one.refused, fixed: joint.inside }"
         :tabindex="joint.inside ? undefined : 0"
-        role="img"
+        :role="joint.inside ? 'img' : 'button'"
         :aria-label="one.says"
         @pointerdown="begin($event, one.index)"
         @pointermove="drag.move"

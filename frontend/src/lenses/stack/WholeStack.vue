@@ -1,6 +1,7 @@
 <script setup lang="ts">
 /** The whole cake as it is lifted, driven and held: weight, balance, dowel, coat before or after, portions. */
 import { computed } from "vue";
+import { useSettings } from "@/kitchen/settings";
 import FigureRow from "@/lenses/parts/FigureRow.vue";
 import TravelFields from "@/order/TravelFields.vue";
 import { useOrder } from "@/order/order";
@@ -8,9 +9,15 @@ import MeasureField from "@/ui/MeasureField.vue";
 import PickField from "@/ui/PickField.vue";
 
 const order = useOrder();
+const settings = useSettings();
 const stack = computed(() => order.plan?.stack);
 const asked = computed(() => order.document?.design.stacking);
 const several = computed(() => (order.plan?.tiers.length ?? 0) > 1);
+/** How large a portion is cut. */
+const cut = computed(() => {
+  const { portion_wide_mm: wide = 0, portion_deep_mm: deep = 0 } = order.document?.practice ?? {};
+  return [wide, deep].map((value) => settings.words({ value, unit: "mm" })).join(" × ");
+});
 const COATED = [
   { value: "before", words: "before stacking" },
   { value: "after", words: "after stacking" },
@@ -80,7 +87,7 @@ const DOWEL = [
         <FigureRow label="Hole in every board above the base" :figure="stack.dowel.hole" />
       </template>
     </template>
-    <h3>Portions</h3>
+    <h3>Portions of {{ cut }}</h3>
     <FigureRow
       v-for="tier in [...(order.plan?.tiers ?? [])].reverse()"
       :key="tier.stack.portions.id"
@@ -88,5 +95,13 @@ const DOWEL = [
       :figure="tier.stack.portions"
     />
     <FigureRow v-if="several" label="In all" :figure="stack.portions" />
+    <p class="soft">The serving card counts larger cuts too.</p>
   </template>
 </template>
+
+<style scoped>
+.soft {
+  padding: 8px 0;
+  color: var(--soft);
+}
+</style>
