@@ -419,3 +419,12 @@ def test_what_differs_is_told_only_where_it_differs():
         for joint in [stacked((tier(254), tier(inches * INCH))).stack.joints["tier_2"]]
     ]
     assert [bool(one) for one in told] == [True, False]
+
+
+def test_no_more_than_forty_supports_are_set_and_then_stronger_ones_are_asked_for():
+    heavy = tuple(tier(500, stand=StackedStand(sort="straw")) for _ in range(8))
+    found = stacked(heavy)
+    joint = found.stack.joints["tier_2"]
+    assert joint.schools["load"].value > joint.count.value == len(joint.supports) == 40
+    assert joint.taken is None
+    assert {one.tier for one in found.checks if one.code == "stack.weak"} >= {2}

@@ -2,7 +2,8 @@
 
 from collections.abc import Iterator, Mapping, Sequence
 
-from amber_spread.core.cake.joints import JointPlan, Place, most_out
+from amber_spread.core.cake.joints import JointPlan, most_out
+from amber_spread.core.cake.levels import Place
 from amber_spread.core.cake.stack import Stacked, StackPlan
 from amber_spread.core.cake.stack_checks import checks_of_stack
 from amber_spread.core.design.design import Design

@@ -2,7 +2,8 @@
 
 from collections.abc import Sequence
 
-from amber_spread.core.cake.joints import JointPlan, Place
+from amber_spread.core.cake.joints import JointPlan
+from amber_spread.core.cake.levels import Place
 from amber_spread.core.cake.loads import dowel_across
 from amber_spread.core.design.settled import SettledDesign
 from amber_spread.core.design.stands import StackedStand

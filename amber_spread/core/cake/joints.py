@@ -9,9 +9,9 @@ from collections.abc import Callable, Iterator, Sequence
 from functools import lru_cache
 from typing import Literal, NamedTuple
 
-from shapely import contains_xy
-
-from amber_spread.core.cake.glue import Held, board_outline, coats_after, hidden_outline
+from amber_spread.core.cake.glue import Held, board_outline, hidden_outline
+from amber_spread.core.cake.heights import height_at
+from amber_spread.core.cake.levels import Mass, Place, gap_between, standing_on, together
 from amber_spread.core.cake.loads import pressure, push_held, shares_of, sinks, spare, tilt, tip_angle
 from amber_spread.core.design.practice import Practice
 from amber_spread.core.design.settled import SettledDesign, SettledTier
@@ -29,7 +29,6 @@ from amber_spread.core.geometry.places import (
     inside_edge,
     least_apart,
     looked_over,
-    polygon_of,
     spread,
 )
 from amber_spread.core.kernel import limits
@@ -59,8 +58,6 @@ KEPT = 256
 """So many joints are kept, the ones asked for last."""
 SCHOOLS: tuple[School, ...] = ("inches", "band", "load")
 """The schools, in the order in which one is taken where two ask for the same."""
-STEPS_UP = 60
-HALVINGS = 20
 STANDS = StackedStand | PillarsStand | RiserStand
 
 
@@ -137,45 +134,6 @@ class JointPlan(Made):
     told: list[Said] = []
 
 
-class Mass(NamedTuple):
-    """A weight and where its middle lies: right and back of the base's middle, and above the table."""
-
-    weight_g: float
-    x: float
-    y: float
-    up: float
-
-
-class Place(NamedTuple):
-    """Where a tier stands: its middle over the base's, the level its board lies on, its own foot, and its top."""
-
-    x: float
-    y: float
-    level_mm: float
-    foot_mm: float
-    top_mm: float
-
-
-def standing_on(done: Worked, cake: SettledDesign) -> float:
-    """How high a tier is where the next stands on it, mm: its finished height, or that of its crumb coat."""
-    if coats_after(done.tier, cake):
-        return done.bodies.crumbed.height_mm
-    return done.stands.height_mm
-
-
-@rule(
-    "stack.gap", unit="mm", formula="gap + plate", source=COMMON_PRACTICE,
-    words="How high pillars or a riser hold it above the tier below, and the card a riser stands on.",
-)  # fmt: skip
-def gap_of(gap_mm: float, plate_mm: float) -> float:
-    """Height between two tiers that stand apart, mm: gap + card below a riser. Source: definition.
-
-    >>> gap_of(75, 3)
-    78
-    """
-    return gap_mm + plate_mm
-
-
 @rule(
     "stack.support_length", unit="mm", formula="level - foot + gap", source=COMMON_PRACTICE,
     words="From what it stands on, the board of the tier below or the one inside it, to the finished top there, coat "
@@ -189,45 +147,6 @@ def support_length(level_mm: float, foot_mm: float, gap_mm: float) -> float:
     110
     """
     return level_mm - foot_mm + gap_mm
-
-
-def gap_between(tier: SettledTier) -> Figure:
-    """The gap below a tier; none where it is stacked flush."""
-    stand = tier.asked.stand
-    if isinstance(stand, StackedStand):
-        return same("flush, no gap", 0.0, "mm")
-    gap = tier.settled(stand, "gap_mm").value
-    return gap_of.figure(gap, tier.usual.tier_board_mm if isinstance(stand, RiserStand) else 0.0)
-
-
-def places_of(cake: SettledDesign, worked: Sequence[Worked]) -> list[Place]:
-    """Where every tier stands, bottom first."""
-    found: list[Place] = []
-    x = y = 0.0
-    level = cake.board.thickness.value
-    for index, done in enumerate(worked):
-        foot = level
-        if index:
-            stand = done.tier.asked.stand
-            x, y = x + stand.off_x_mm, y + stand.off_y_mm
-            level = found[-1].foot_mm + standing_on(worked[index - 1], cake)
-            foot = level + gap_between(done.tier).value + done.tier.usual.tier_board_mm
-        found.append(Place(x, y, level, foot, foot + done.stands.height_mm))
-    return found
-
-
-def board_mass(board: Outline, thick_mm: float, place: Place, g_per_ml: float) -> Mass:
-    """A tier's board, lying under its foot."""
-    return Mass(board.area_mm2 * thick_mm / 1000 * g_per_ml, place.x, place.y, place.foot_mm - thick_mm / 2)
-
-
-def together(masses: Sequence[Mass]) -> Mass:
-    """Several weights as one at their common middle. Source: statics."""
-    whole = sum(mass.weight_g for mass in masses)
-    if whole <= 0:
-        return Mass(0.0, 0.0, 0.0, 0.0)
-    x, y, up = (sum(mass.weight_g * mass[at] for mass in masses) / whole for at in (1, 2, 3))
-    return Mass(whole, x, y, up)
 
 
 class Above(NamedTuple):
@@ -369,7 +288,7 @@ def _between(kitchen: Kitchen, upper: Worked, on: On, place: Place, number: int,
         place=place,
         above=above,
         gap=gap_between(upper.tier),
-        surface=lambda spot: surface(lower, spot[0] - away[0], spot[1] - away[1]),
+        surface=lambda spot: height_at(lower, spot[0] - away[0], spot[1] - away[1]),
     )
 
 
@@ -412,40 +331,6 @@ def _holes(done: Worked, dowel_mm: float | None, away: Point, place: Place, insi
     if cavity is not None and (board is None or (cavity.last <= board if inside else cavity.first > board)):
         found.append(Hole("cavity", away, cavity.diameter.value / 2))
     return tuple(found)
-
-
-def surface(lower: Worked, x: float, y: float) -> float:
-    """How high the finished tier is at a spot about its own middle, mm; 0 outside it. Source: geometry."""
-    if lower.stands.top is not None and _holds(lower.stands.top, x, y):
-        return lower.stands.height_mm
-    if lower.tipped is not None:
-        drum = lower.tipped["covered"]
-        if abs(x) >= drum.radius_mm or abs(y) > drum.thick_mm / 2:
-            return 0.0
-        return drum.centre_mm + math.sqrt(drum.radius_mm**2 - x**2)
-    body = lower.bodies.covered
-    for step in range(STEPS_UP - 1, -1, -1):
-        low = body.foot_mm + body.height_mm * step / STEPS_UP
-        if _reaches(lower, low, x, y):
-            high = low + body.height_mm / STEPS_UP
-            for _ in range(HALVINGS):
-                middle = (low + high) / 2
-                low, high = (middle, high) if _reaches(lower, middle, x, y) else (low, middle)
-            return low - body.foot_mm
-    return 0.0
-
-
-def _reaches(lower: Worked, up: float, x: float, y: float) -> bool:
-    try:
-        return _holds(lower.bodies.covered.section(up), x, y)
-    except ValueError:
-        return False
-
-
-def _holds(outline: Outline, x: float, y: float) -> bool:
-    if isinstance(outline, Round):
-        return math.hypot(x, y) <= outline.radius_mm + 1e-9
-    return bool(contains_xy(polygon_of(outline), x, y))
 
 
 def _schools(

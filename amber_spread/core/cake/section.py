@@ -4,7 +4,8 @@ from collections.abc import Sequence
 from functools import lru_cache
 
 from amber_spread.core.cake.dowel import DowelPlan
-from amber_spread.core.cake.joints import JointPlan, Place
+from amber_spread.core.cake.joints import JointPlan
+from amber_spread.core.cake.levels import Place
 from amber_spread.core.cake.stack import StackPlan, TierStack
 from amber_spread.core.geometry.outline import Outline, Point
 from amber_spread.core.kernel.base import Made, Same

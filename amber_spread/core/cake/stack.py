@@ -7,16 +7,8 @@ from typing import NamedTuple
 from amber_spread.core.cake.cutting import CuttingList, cutting_list
 from amber_spread.core.cake.dowel import DowelPlan, plan_dowel, takes_dowel
 from amber_spread.core.cake.glue import board_outline, held_of, hidden_outline, uses_of_cake
-from amber_spread.core.cake.joints import (
-    JointPlan,
-    Mass,
-    Place,
-    Standings,
-    board_mass,
-    places_of,
-    plan_joints,
-    together,
-)
+from amber_spread.core.cake.joints import JointPlan, Standings, plan_joints
+from amber_spread.core.cake.levels import Mass, Place, board_mass, places_of, together
 from amber_spread.core.cake.loads import people, tip_angle
 from amber_spread.core.cake.portions import larger_portions, portions_of
 from amber_spread.core.cake.steps import serving_of, steps_of

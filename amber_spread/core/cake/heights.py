@@ -1,0 +1,46 @@
+"""How high a finished tier is at a spot on its top, flat or not."""
+
+import math
+
+from shapely import contains_xy
+
+from amber_spread.core.geometry.outline import Outline, Round
+from amber_spread.core.geometry.places import polygon_of
+from amber_spread.core.tier import Worked
+
+STEPS_UP = 60
+HALVINGS = 20
+
+
+def height_at(lower: Worked, x: float, y: float) -> float:
+    """How high the finished tier is at a spot about its own middle, mm; 0 outside it. Source: geometry."""
+    if lower.stands.top is not None and _holds(lower.stands.top, x, y):
+        return lower.stands.height_mm
+    if lower.tipped is not None:
+        drum = lower.tipped["covered"]
+        if abs(x) >= drum.radius_mm or abs(y) > drum.thick_mm / 2:
+            return 0.0
+        return drum.centre_mm + math.sqrt(drum.radius_mm**2 - x**2)
+    body = lower.bodies.covered
+    for step in range(STEPS_UP - 1, -1, -1):
+        low = body.foot_mm + body.height_mm * step / STEPS_UP
+        if _reaches(lower, low, x, y):
+            high = low + body.height_mm / STEPS_UP
+            for _ in range(HALVINGS):
+                middle = (low + high) / 2
+                low, high = (middle, high) if _reaches(lower, middle, x, y) else (low, middle)
+            return low - body.foot_mm
+    return 0.0
+
+
+def _reaches(lower: Worked, up: float, x: float, y: float) -> bool:
+    try:
+        return _holds(lower.bodies.covered.section(up), x, y)
+    except ValueError:
+        return False
+
+
+def _holds(outline: Outline, x: float, y: float) -> bool:
+    if isinstance(outline, Round):
+        return math.hypot(x, y) <= outline.radius_mm + 1e-9
+    return bool(contains_xy(polygon_of(outline), x, y))
