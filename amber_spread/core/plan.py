@@ -5,7 +5,7 @@ work.
 from collections.abc import Mapping
 
 from amber_spread.core.bowls import Base, Bowl, Covering, forget_bowls, mix
-from amber_spread.core.cake import BatterPlan, Section, StackPlan, TierStack, forget_joints, plan_stack, stand
+from amber_spread.core.cake import BatterPlan, Section, StackPlan, TierStack, forget_stacks, plan_stack, stand
 from amber_spread.core.design.design import Design
 from amber_spread.core.design.practice import Practice
 from amber_spread.core.design.settled import settle
@@ -100,7 +100,7 @@ def forget() -> None:
     """Keep nothing of earlier plans, so that the next is worked from nothing."""
     forget_tiers()
     forget_bowls()
-    forget_joints()
+    forget_stacks()
     forget_kit()
 
 

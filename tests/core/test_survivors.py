@@ -476,3 +476,14 @@ def test_a_silhouette_stands_in_the_middle_of_its_box():
         corners = [tuple(map(float, one.split())) for one in kind.icon[1:-1].split("L")]
         for along in zip(*corners, strict=True):
             assert (min(along) + max(along)) / 2 == pytest.approx(12, abs=0.11)
+
+
+def test_an_outline_drawn_far_off_is_as_thin_as_it_is():
+    with pytest.raises(ValueError, match="next to nothing"):
+        free(200, ((0, 1000), (200, 1000), (200, 1001), (0, 1001)))
+
+
+def test_a_drum_that_stands_on_its_own_rim_has_no_slice_cut_off():
+    drum = Sideways(50, 40, 60)
+    assert (drum.sliced_mm2, drum.foot_width_mm) == (0, 0)
+    assert drum.face_area_mm2 == pytest.approx(math.pi * 2500)

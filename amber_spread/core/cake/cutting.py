@@ -8,6 +8,7 @@ import numpy
 
 from amber_spread.core.kernel.base import Made
 from amber_spread.core.kernel.figures import COMMON_PRACTICE, Figure, rule, same
+from amber_spread.core.kernel.naming import named
 
 STEP_MM = 0.5
 """Lengths nearer than this are cut alike."""
@@ -131,7 +132,12 @@ def _patterns(
 
 
 def cutting_list(sort: str, many: str, lengths_mm: Sequence[float], stock_mm: float, kerf_mm: float) -> CuttingList:
-    """The cutting list of one sort of support."""
+    """The cutting list of one sort of support, its figures called as they stand in the plan."""
+    return _listed(sort, many, tuple(lengths_mm), stock_mm, kerf_mm)
+
+
+@lru_cache(maxsize=256)
+def _listed(sort: str, many: str, lengths_mm: tuple[float, ...], stock_mm: float, kerf_mm: float) -> CuttingList:
     rounded = tuple(sorted(math.ceil(one / STEP_MM - 1e-6) * STEP_MM for one in lengths_mm))
     rods = fewest_cuts(rounded, stock_mm, kerf_mm)
     cuts: dict[str, Cut] = {}
@@ -142,7 +148,7 @@ def cutting_list(sort: str, many: str, lengths_mm: Sequence[float], stock_mm: fl
             lengths={f"piece_{at}": same("length to cut", length, "mm", "up") for at, length in enumerate(rod, 1)},
             rest=same("left of one", rest, "mm", "down"),
         )
-    return CuttingList(
+    found = CuttingList(
         sort=sort,
         many=many,
         stock=same("length it is sold in", stock_mm, "mm"),
@@ -152,3 +158,4 @@ def cutting_list(sort: str, many: str, lengths_mm: Sequence[float], stock_mm: fl
         cuts=cuts,
         too_long=any(one > stock_mm for one in rounded),
     )
+    return named(found, f"stack.cutting.{sort}")

@@ -512,4 +512,5 @@ def _edge(foot: Outline, at: Point) -> float:
 def _drawn(outline: Outline, middle: Point = (0.0, 0.0)) -> tuple[Point, ...]:
     # Half as many corners still look round at the size a joint is drawn at.
     points = outline.points[::2] if isinstance(outline, Round) else outline.points
-    return tuple((round(x + middle[0], 1), round(y + middle[1], 1)) for x, y in points)
+    right, back = middle
+    return tuple([(round(x + right, 1), round(y + back, 1)) for x, y in points])

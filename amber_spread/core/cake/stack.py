@@ -2,12 +2,13 @@
 
 import math
 from collections.abc import Mapping, Sequence
+from functools import lru_cache
 from typing import NamedTuple
 
 from amber_spread.core.cake.cutting import CuttingList, cutting_list
 from amber_spread.core.cake.dowel import DowelPlan, plan_dowel, takes_dowel
-from amber_spread.core.cake.glue import board_outline, held_of, hidden_outline, uses_of_cake
-from amber_spread.core.cake.joints import JointPlan, Standings, plan_joints
+from amber_spread.core.cake.glue import Held, board_outline, held_of, hidden_outline, uses_of_cake
+from amber_spread.core.cake.joints import JointPlan, Standings, forget_joints, plan_joints
 from amber_spread.core.cake.levels import Mass, Place, board_mass, places_of, together
 from amber_spread.core.cake.loads import people, tip_angle
 from amber_spread.core.cake.portions import larger_portions, portions_of
@@ -15,7 +16,7 @@ from amber_spread.core.cake.steps import serving_of, steps_of
 from amber_spread.core.design.settled import SettledBoard, SettledDesign
 from amber_spread.core.geometry.outline import Round
 from amber_spread.core.geometry.places import edge_distance
-from amber_spread.core.kernel.base import Made
+from amber_spread.core.kernel.base import Kept, Made, Same
 from amber_spread.core.kernel.check import Said
 from amber_spread.core.kernel.figures import (
     COMMON_PRACTICE,
@@ -29,11 +30,14 @@ from amber_spread.core.kernel.figures import (
     same,
     total,
 )
+from amber_spread.core.kernel.naming import named
 from amber_spread.core.stock.kit import Kit
 from amber_spread.core.stock.media import Medium
 from amber_spread.core.stock.supports import SORTS, SupportSort
 from amber_spread.core.tier import BoardShape, Footprint, Size, Use, Worked, shape_of
 
+KEPT = 256
+"""So many tiers are kept as they stood, the ones asked for last."""
 _LEAN = parts_rule(
     "stack.lean",
     "Each joint out of level by one support that differs, each measured tier by its own heights, all the same way: "
@@ -177,36 +181,13 @@ def plan_stack(cake: SettledDesign, worked: Sequence[Worked], media: Mapping[str
     dowel_mm = cake.dowel.value if takes_dowel(cake) else None
     stood = Standings(worked, places, held, masses, dowel_mm)
     joints = plan_joints(cake, stood, kit.supports)
-    tiers: list[TierStack] = []
-    reached_mm = 0.0
-    for number, (done, place) in enumerate(zip(worked, places, strict=True), 1):
-        body, joint = done.stands, joints.get(f"tier_{number}")
-        board_mm = usual.tier_board_mm if joint else 0.0
-        # A riser or pillars lift a tier above the one below.
-        below = place.level_mm if joint is None else place.level_mm + joint.gap.value
-        top = mark.figure(below, board_mm, body.height_mm)
-        tiers.append(
-            TierStack(
-                board_shape=body.board.shape if joint else None,
-                board_diameter=same(body.board_words, body.board.across_mm, "mm") if joint else None,
-                board_length=same("length of the board", body.board.length_mm, "mm")
-                if joint and body.board.oblong
-                else None,
-                board_thickness=chosen(None, board_mm, "mm") if joint else None,
-                bottom=mark.figure(below, board_mm, 0.0),
-                top=top,
-                diameter=with_border.figure(body.width_mm, body.out_mm),
-                length=with_border.figure(body.length_mm, body.out_mm) if _oblong(body) else None,
-                height=with_rise.figure(body.height_mm, body.rise_mm),
-                weight=total(dict(done.weights), "g"),
-                supports=joint.count if joint else None,
-                support_length=joint.length if joint else None,
-                glue=held[number - 1].glue,
-                portions=portions_of(done, usual),
-                larger_portions=larger_portions(done, usual),
-            )
-        )
-        reached_mm = max(reached_mm, top.value + body.rise_mm)
+    upper = [joint for joint in joints.values() if not joint.inside]
+    below = [None, *(Same(joint) for joint in upper)]
+    tiers = [
+        _tier_stack(number, Same(done), under, Same(holds), place.level_mm)
+        for number, (done, under, holds, place) in enumerate(zip(worked, below, held, places, strict=True), 1)
+    ]
+    reached_mm = max(tier.top.value + done.stands.rise_mm for tier, done in zip(tiers, worked, strict=True))
     size, length = _base([done.stands for done in worked], cake.board, places)
     on_board = together([mass for tier in masses for mass in tier.values()])
     base = _base_mass(size, worked[0].stands, base_thickness.value, usual.board_g_per_ml)
@@ -216,7 +197,6 @@ def plan_stack(cake: SettledDesign, worked: Sequence[Worked], media: Mapping[str
         mass.weight_g for tier in masses for name, mass in tier.items() if name.startswith("board")
     )
     parts["glue and joints"] = sum(one.weight_g for one in held)
-    upper = [joint for joint in joints.values() if not joint.inside]
     weakest = min(upper, key=lambda joint: joint.push.value, default=None)
     lean = _lean(joints, places, worked)
     dowel = plan_dowel(cake, worked, places, upper) if dowel_mm is not None else None
@@ -249,6 +229,41 @@ def plan_stack(cake: SettledDesign, worked: Sequence[Worked], media: Mapping[str
         places,
         uses_of_cake(cake, worked, held, media),
     )
+
+
+@lru_cache(maxsize=KEPT)
+def _tier_stack(
+    number: int, of: Same[Worked], under: Same[JointPlan] | None, held: Same[Held], level_mm: float
+) -> TierStack:
+    """How tier `number` stands on a level, above a joint or on the base board; the same of one that nothing moved."""
+    done, joint, body, usual = of.one, under and under.one, of.one.stands, of.one.tier.usual
+    board_mm = usual.tier_board_mm if joint else 0.0
+    # A riser or pillars lift a tier above the one below.
+    below = level_mm + (joint.gap.value if joint else 0.0)
+    found = TierStack(
+        board_shape=body.board.shape if joint else None,
+        board_diameter=same(body.board_words, body.board.across_mm, "mm") if joint else None,
+        board_length=same("length of the board", body.board.length_mm, "mm") if joint and body.board.oblong else None,
+        board_thickness=chosen(None, board_mm, "mm") if joint else None,
+        bottom=mark.figure(below, board_mm, 0.0),
+        top=mark.figure(below, board_mm, body.height_mm),
+        diameter=with_border.figure(body.width_mm, body.out_mm),
+        length=with_border.figure(body.length_mm, body.out_mm) if _oblong(body) else None,
+        height=with_rise.figure(body.height_mm, body.rise_mm),
+        weight=total(dict(done.weights), "g"),
+        supports=joint.count if joint else None,
+        support_length=joint.length if joint else None,
+        glue=held.one.glue,
+        portions=portions_of(done, usual),
+        larger_portions=larger_portions(done, usual),
+    )
+    return named(found, f"tiers.{number}.stack")
+
+
+def forget_stacks() -> None:
+    """Keep no tier as it stood and no joint any longer, so that the next is worked from nothing."""
+    forget_joints()
+    _tier_stack.cache_clear()
 
 
 def _masses(cake: SettledDesign, done: Worked, place: Place, glue_g: float, number: int) -> dict[str, Mass]:
@@ -302,7 +317,7 @@ def _cutting(joints: Mapping[str, JointPlan]) -> dict[str, CuttingList]:
     by_sort: dict[tuple[SupportSort, float], list[JointPlan]] = {}
     for joint in joints.values():
         by_sort.setdefault((joint.sort, joint.stock.value), []).append(joint)
-    return {
+    lists: dict[str, CuttingList] = {
         sort: cutting_list(
             sort,
             found[0].many,
@@ -313,6 +328,7 @@ def _cutting(joints: Mapping[str, JointPlan]) -> dict[str, CuttingList]:
         for (sort, stock), found in by_sort.items()
         if any(joint.supports for joint in found)
     }
+    return Kept(lists)
 
 
 def _left_in(joints: Mapping[str, JointPlan], dowel: DowelPlan | None) -> dict[str, Figure]:

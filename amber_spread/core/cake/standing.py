@@ -49,8 +49,6 @@ def stand(
     allergens = allergies_of(used.values(), {tier.layers.cake for tier in cake.asked.tiers}, contents)
     checks = [check for number, done in enumerate(worked, 1) for check in checks_of_tier(number, done, media, kit)]
     checks.extend(checks_of_cake(cake, worked, stacked, used, list(owned.values()), allergens))
-    for number, stands in enumerate(tiers, 1):
-        named(stands, f"tiers.{number}.stack")
     return Standing(
         tiers=tiers,
         stack=named(whole, "stack"),
