@@ -11,7 +11,7 @@ import { useDesk } from "@/ui/desk";
 import FigureValue from "@/ui/FigureValue.vue";
 import type { Annotation, Notes } from "./annotations";
 import EdgeHandle from "./EdgeHandle.vue";
-import { fit, path, spread, ticks } from "./layout";
+import { fit, path, type Sheet, spread, ticks } from "./layout";
 import SectionPatterns from "./SectionPatterns.vue";
 import { bandsSeen, bandsUp, isDark, wallAt, wallLines } from "./tone";
 
@@ -55,6 +55,11 @@ const y = (mm: number): number => sheet.value.table - mm * sheet.value.scale;
 function shifted(off: readonly number[] | undefined): string | undefined {
   const mm = off?.[0] ?? 0;
   return mm ? `translate(${mm * sheet.value.scale} 0)` : undefined;
+}
+
+/** The sheet as it lies about the axis of one tier. */
+function onAxisOf({ off }: { off?: readonly number[] }): Sheet {
+  return { ...sheet.value, axis: x(off?.[0] ?? 0) };
 }
 
 /** An open line through points in mm, on the left half. */
@@ -264,11 +269,12 @@ function choose(place: string): void {
       <path
         v-if="inHand && outsides.length > 1"
         class="hand"
+        :transform="shifted(inHand.off)"
         :d="`M${x(-inHand.half)} ${y(inHand.z1)}H${x(inHand.half)}V${y(inHand.z0)}H${x(-inHand.half)}Z`"
       />
 
       <component :is="over" v-if="over && inHand" :sheet="sheet" :most="size.height.value - BELOW" />
-      <EdgeHandle v-if="inHand" :by-plate="byPlate" :sheet="sheet" :outside="inHand" />
+      <EdgeHandle v-if="inHand" :by-plate="byPlate" :sheet="onAxisOf(inHand)" :outside="inHand" />
 
       <g class="notes">
         <template v-for="{ note, bracket, leader, dot } in labels" :key="`${note.figure.id}`">
@@ -296,9 +302,9 @@ function choose(place: string): void {
         class="label tier"
         :class="{ chosen: tier.index === order.tier }"
         :style="{
-          right: `${size.width.value - x(-tier.half) + 12}px`,
+          right: `${size.width.value - x((tier.off?.[0] ?? 0) - tier.half) + 12}px`,
           top: `${y((tier.z0 + tier.z1) / 2)}px`,
-          maxWidth: `${Math.max(64, x(-tier.half) - GAUGE - 34)}px`,
+          maxWidth: `${Math.max(64, x((tier.off?.[0] ?? 0) - tier.half) - GAUGE - 34)}px`,
         }"
       >
         <button class="name" :aria-pressed="tier.index === order.tier" @click="order.tier = tier.index">

@@ -38,8 +38,9 @@ const turn = computed(() => {
   const first = below.value ? order.tier : 0;
   const low = below.value?.level.value ?? 0;
   const foot = tiers.value[first]?.points ?? [];
+  const lowest = Math.min(...foot.map(([, up]) => up));
   const edge = below.value
-    ? Math.max(...foot.filter(([, up]) => up < low + 40).map(([across]) => across))
+    ? Math.max(0, ...foot.filter(([, up]) => up < lowest + 1).map(([across]) => across))
     : (board.value[0]?.[0] ?? 0);
   return { first, x: edge, z: low, degrees: angle.value?.value ?? 0 };
 });
