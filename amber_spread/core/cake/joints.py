@@ -510,7 +510,5 @@ def _edge(foot: Outline, at: Point) -> float:
 
 @lru_cache(maxsize=256)
 def _drawn(outline: Outline, middle: Point = (0.0, 0.0)) -> tuple[Point, ...]:
-    # Half as many corners still look round at the size a joint is drawn at.
-    points = outline.points[::2] if isinstance(outline, Round) else outline.points
     right, back = middle
-    return tuple([(round(x + right, 1), round(y + back, 1)) for x, y in points])
+    return tuple([(round(x + right, 1), round(y + back, 1)) for x, y in outline.points])

@@ -33,6 +33,14 @@ const plumb = computed(() => {
     up: props.sheet.table - up * props.sheet.scale,
   };
 });
+/** How far the top may stand off the middle, to scale: a line from the base board up, beside the axis. */
+const lean = computed(() => {
+  const stack = order.plan?.stack;
+  if (!stack || stack.lean.value <= 0) return "";
+  const { axis, table, scale } = props.sheet;
+  const foot = table - stack.base_thickness.value * scale;
+  return `M${axis} ${foot}L${axis + stack.lean.value * scale} ${table - stack.height.value * scale - 14}`;
+});
 </script>
 
 <template>
@@ -47,6 +55,7 @@ const plumb = computed(() => {
       @pointerenter="desk.lit = part.place"
       @pointerleave="desk.lit = ''"
     />
+    <path v-if="lean" class="lean" :d="lean"><title>How far it may lean, to scale</title></path>
     <g v-if="plumb" class="plumb">
       <path :d="`M${plumb.x} ${plumb.up}V${plumb.low}`" />
       <path :d="`M${plumb.x - 9} ${plumb.up}a9 9 0 0 1 18 0Z`" class="upper" />
@@ -72,6 +81,13 @@ const plumb = computed(() => {
   stroke: var(--amber);
   stroke-width: 3;
   opacity: 1;
+}
+
+.lean {
+  fill: none;
+  stroke: var(--trouble);
+  stroke-width: 1.6;
+  stroke-dasharray: 8 4;
 }
 
 .plumb path {
