@@ -428,3 +428,18 @@ def test_no_more_than_forty_supports_are_set_and_then_stronger_ones_are_asked_fo
     assert joint.schools["load"].value > joint.count.value == len(joint.supports) == 40
     assert joint.taken is None
     assert {one.tier for one in found.checks if one.code == "stack.weak"} >= {2}
+
+
+@pytest.mark.parametrize("upper", [178, 254, 300])
+def test_coated_after_stacking_the_tiers_weigh_what_the_bowls_put_on_them(upper):
+    found = stacked((tier(254), tier(upper), tier(102, stand=PillarsStand())), Stacking(coated="after"))
+    for number, one in enumerate(found.tiers, 1):
+        put_on = sum(
+            step.stays.value for bowl in found.bowls.values() for step in bowl.steps.values()
+            if step.tier == number and step.step not in ("glue", "slide", "joint")
+        )  # fmt: skip
+        assert one.stack.weight.value == pytest.approx(one.layers.cake_weight.value + put_on)
+    steps = found.bowls["meringue_buttercream"].steps
+    assert all(step.stays.value >= 0 for step in steps.values())
+    # Pillars leave the coat below them whole.
+    assert steps["tier_2_final"].stays.value == pytest.approx(found.tiers[1].coats.stays.value)

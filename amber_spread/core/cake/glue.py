@@ -11,7 +11,7 @@ from amber_spread.core.design.finishes import NoCoat, NoCover, PlateFinal
 from amber_spread.core.design.kinds import kind_of
 from amber_spread.core.design.practice import Technique
 from amber_spread.core.design.settled import SettledDesign, SettledTier
-from amber_spread.core.design.stands import StackedStand
+from amber_spread.core.design.stands import PillarsStand, StackedStand
 from amber_spread.core.geometry.body import MM3_PER_ML
 from amber_spread.core.geometry.outline import Outline, perimeter_at
 from amber_spread.core.kernel.base import Same
@@ -51,18 +51,19 @@ def bead_weight(length_mm: float, bead_mm: float, density_g_per_ml: float) -> fl
 
 
 @rule(
-    "stack.coat_left", unit="g", formula="coat - area * thick / 1000 * density",
+    "stack.coat_left", unit="g", formula="max(0, coat - area * thick / 1000 * density)",
     words="The final coat goes on once the tiers stand: none lies below the tier above.",
 )  # fmt: skip
 def coat_left(coat_g: float, area_mm2: float, thick_mm: float, density_g_per_ml: float) -> float:
-    """Final coat of a tier that another stands on already, g: coat - area of that x top thickness x density.
+    """Final coat of a tier that another stands on already, g: coat - area of that x top thickness x density, never
+    below 0.
 
     Source: geometry.
 
     >>> round(coat_left(600, 17671, 6, 0.8), 1)
     515.2
     """
-    return coat_g - area_mm2 * thick_mm / MM3_PER_ML * density_g_per_ml
+    return max(0.0, coat_g - area_mm2 * thick_mm / MM3_PER_ML * density_g_per_ml)
 
 
 class Bead(NamedTuple):
@@ -171,21 +172,22 @@ def _use(number: int, step: Step, of: tuple[str, str | None], stays: Figure, tec
     )  # fmt: skip
 
 
-def uses_of_cake(
-    cake: SettledDesign, worked: Sequence[Worked], held: Sequence[Held], media: Mapping[str, Medium]
-) -> list[Use]:
-    """Every use of the whole cake: those of its tiers, less what of a coat would lie below the tier above, and those
-    that hold the tiers.
+def stands_bare(lower: Worked, upper: Worked, cake: SettledDesign) -> bool:
+    """Whether a tier stands on the crumb coat of the one below, which has its final coat only after that. Pillars go
+    through and leave the coat whole.
     """
-    found: list[Use] = []
-    for index, done in enumerate(worked):
-        above = worked[index + 1] if index + 1 < len(worked) else None
-        bare = above is not None and isinstance(above.tier.asked.stand, StackedStand) and coats_after(done.tier, cake)
-        for use in done.uses:
-            if bare and above is not None and use.step == "final":
-                use = _without(Same(use), Same(done), board_outline(above.stands).area_mm2, media[use.medium])
-            found.append(use)
-        found.extend(held[index].uses)
+    return coats_after(lower.tier, cake) and not isinstance(upper.tier.asked.stand, PillarsStand)
+
+
+def uses_left(cake: SettledDesign, worked: Sequence[Worked], media: Mapping[str, Medium]) -> list[list[Use]]:
+    """The uses of each tier, bottom first, less what of a coat would lie below the tier above."""
+    found = [list(done.uses) for done in worked]
+    for uses, lower, upper in zip(found, worked, worked[1:], strict=False):
+        if stands_bare(lower, upper, cake):
+            area = min(board_outline(upper.stands).area_mm2, lower.bodies.crumbed.top_area_mm2)
+            for at, use in enumerate(uses):
+                if use.step == "final":
+                    uses[at] = _without(Same(use), Same(lower), area, media[use.medium])
     return found
 
 

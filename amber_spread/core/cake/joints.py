@@ -200,7 +200,7 @@ def plan_joints(cake: SettledDesign, stood: Standings, owned: Sequence[Support])
         upper, bead = Same(done), Same(held)
         if index:
             lower, under = stood.worked[index - 1], stood.places[index - 1]
-            on = On(Same(lower), (place.x - under.x, place.y - under.y), standing_on(lower, cake))
+            on = On(Same(lower), (place.x - under.x, place.y - under.y), standing_on(lower, done, cake))
             above = _above(stood.masses, index)
             joints[f"tier_{index + 1}"] = _joint(index + 1, upper, bead, on, place, above, kitchen)
         if done.layers.board is not None:

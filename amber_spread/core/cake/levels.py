@@ -6,7 +6,7 @@ Heights in mm above the table, places in mm from the middle of the lowest tier.
 from collections.abc import Sequence
 from typing import NamedTuple
 
-from amber_spread.core.cake.glue import coats_after
+from amber_spread.core.cake.glue import stands_bare
 from amber_spread.core.design.settled import SettledDesign, SettledTier
 from amber_spread.core.design.stands import RiserStand, StackedStand
 from amber_spread.core.geometry.outline import Outline
@@ -33,11 +33,11 @@ class Place(NamedTuple):
     top_mm: float
 
 
-def standing_on(done: Worked, cake: SettledDesign) -> float:
+def standing_on(lower: Worked, upper: Worked, cake: SettledDesign) -> float:
     """How high a tier is where the next stands on it, mm: its finished height, or that of its crumb coat."""
-    if coats_after(done.tier, cake):
-        return done.bodies.crumbed.height_mm
-    return done.stands.height_mm
+    if stands_bare(lower, upper, cake):
+        return lower.bodies.crumbed.height_mm
+    return lower.stands.height_mm
 
 
 @rule(
@@ -72,7 +72,7 @@ def places_of(cake: SettledDesign, worked: Sequence[Worked]) -> list[Place]:
         if index:
             stand = done.tier.asked.stand
             x, y = x + stand.off_x_mm, y + stand.off_y_mm
-            level = found[-1].foot_mm + standing_on(worked[index - 1], cake)
+            level = found[-1].foot_mm + standing_on(worked[index - 1], done, cake)
             foot = level + gap_between(done.tier).value + done.tier.usual.tier_board_mm
         found.append(Place(x, y, level, foot, foot + done.stands.height_mm))
     return found

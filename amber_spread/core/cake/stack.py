@@ -7,7 +7,7 @@ from typing import NamedTuple
 
 from amber_spread.core.cake.cutting import CuttingList, cutting_list
 from amber_spread.core.cake.dowel import DowelPlan, plan_dowel, takes_dowel
-from amber_spread.core.cake.glue import Held, board_outline, held_of, hidden_outline, uses_of_cake
+from amber_spread.core.cake.glue import Held, board_outline, held_of, hidden_outline, uses_left
 from amber_spread.core.cake.joints import JointPlan, Standings, forget_joints, plan_joints
 from amber_spread.core.cake.levels import Mass, Place, board_mass, places_of, together
 from amber_spread.core.cake.loads import people, tip_angle
@@ -174,9 +174,12 @@ def plan_stack(cake: SettledDesign, worked: Sequence[Worked], media: Mapping[str
     base_thickness, usual = cake.board.thickness, cake.usual
     places = places_of(cake, worked)
     held = held_of(worked, media)
+    uses = uses_left(cake, worked, media)
+    saved = [sum(a.stays.value - b.stays.value for a, b in zip(done.uses, own, strict=True) if a is not b)
+             for done, own in zip(worked, uses, strict=True)]  # fmt: skip
     masses = [
-        _masses(cake, done, place, holds.weight_g, number)
-        for number, (done, place, holds) in enumerate(zip(worked, places, held, strict=True), 1)
+        _masses(cake, done, place, (holds.weight_g, less), number)
+        for number, (done, place, holds, less) in enumerate(zip(worked, places, held, saved, strict=True), 1)
     ]
     dowel_mm = cake.dowel.value if takes_dowel(cake) else None
     stood = Standings(worked, places, held, masses, dowel_mm)
@@ -184,8 +187,10 @@ def plan_stack(cake: SettledDesign, worked: Sequence[Worked], media: Mapping[str
     upper = [joint for joint in joints.values() if not joint.inside]
     below = [None, *(Same(joint) for joint in upper)]
     tiers = [
-        _tier_stack(number, Same(done), under, Same(holds), place.level_mm)
-        for number, (done, under, holds, place) in enumerate(zip(worked, below, held, places, strict=True), 1)
+        _tier_stack(number, Same(done), under, Same(holds), place.level_mm, less)
+        for number, (done, under, holds, place, less) in enumerate(
+            zip(worked, below, held, places, saved, strict=True), 1
+        )
     ]
     reached_mm = max(tier.top.value + done.stands.rise_mm for tier, done in zip(tiers, worked, strict=True))
     size, length = _base([done.stands for done in worked], cake.board, places)
@@ -227,15 +232,19 @@ def plan_stack(cake: SettledDesign, worked: Sequence[Worked], media: Mapping[str
             serving=list(serving_of(joints, dowel)),
         ),
         places,
-        uses_of_cake(cake, worked, held, media),
+        [use for own, holds in zip(uses, held, strict=True) for use in (*own, *holds.uses)],
     )
 
 
 @lru_cache(maxsize=KEPT)
 def _tier_stack(
-    number: int, of: Same[Worked], under: Same[JointPlan] | None, held: Same[Held], level_mm: float
+    number: int, of: Same[Worked], under: Same[JointPlan] | None, held: Same[Held], level_mm: float, less_g: float
 ) -> TierStack:
-    """How tier `number` stands on a level, above a joint or on the base board; the same of one that nothing moved."""
+    """How tier `number` stands on a level, above a joint or on the base board; the same of one that nothing moved.
+
+    `less_g` is what of its coat is left off below the tier above.
+    """
+    left_off = {"coat left off below the next": -less_g} if less_g else {}
     done, joint, body, usual = of.one, under and under.one, of.one.stands, of.one.tier.usual
     board_mm = usual.tier_board_mm if joint else 0.0
     # A riser or pillars lift a tier above the one below.
@@ -250,7 +259,7 @@ def _tier_stack(
         diameter=with_border.figure(body.width_mm, body.out_mm),
         length=with_border.figure(body.length_mm, body.out_mm) if _oblong(body) else None,
         height=with_rise.figure(body.height_mm, body.rise_mm),
-        weight=total(dict(done.weights), "g"),
+        weight=total(dict(done.weights) | left_off, "g"),
         supports=joint.count if joint else None,
         support_length=joint.length if joint else None,
         glue=held.one.glue,
@@ -266,12 +275,16 @@ def forget_stacks() -> None:
     _tier_stack.cache_clear()
 
 
-def _masses(cake: SettledDesign, done: Worked, place: Place, glue_g: float, number: int) -> dict[str, Mass]:
-    """A tier and its board and glue, each with its middle over the table. The lowest stands on the base board."""
+def _masses(cake: SettledDesign, done: Worked, place: Place, more: tuple[float, float], number: int) -> dict[str, Mass]:
+    """A tier and its board and glue, each with its middle over the table. The lowest stands on the base board.
+
+    `more` is what its glue weighs, and what of its coat is left off.
+    """
+    glue_g, less_g = more
     centre, thick = done.centre, cake.usual.tier_board_mm
     up = place.foot_mm + centre.up
     found = {
-        f"tier {number}": Mass(sum(g for _, g in done.weights), place.x + centre.x, place.y + centre.y, up),
+        f"tier {number}": Mass(sum(g for _, g in done.weights) - less_g, place.x + centre.x, place.y + centre.y, up),
         f"glue of tier {number}": Mass(glue_g, place.x, place.y, place.foot_mm),
     }
     if number > 1:
