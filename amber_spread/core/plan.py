@@ -76,8 +76,8 @@ def plan(
     cake = settle(design, practice)
     worked = work_tiers(cake, media, kit.mat)
     stacked = plan_stack(cake, worked, media, kit)
-    mixed = mix(cake, stacked.uses, media)
-    standing = stand(cake, worked, stacked, media, kit, contents)
+    mixed = mix(cake, [use for one in stacked.stood for use in one.uses], media)
+    standing = stand(cake, stacked, media, kit, contents)
     return Plan(
         tiers=[
             _tier_plan(tier_name(design, index), done, stands)

@@ -1,5 +1,6 @@
 """The look of printed lists and cards: their styles, a box to tick, tables, and measures in a person's units."""
 
+import io
 from collections.abc import Sequence
 from typing import Any
 from xml.sax.saxutils import escape
@@ -7,11 +8,12 @@ from xml.sax.saxutils import escape
 from reportlab.lib.colors import Color, HexColor
 from reportlab.lib.styles import ParagraphStyle
 from reportlab.lib.units import mm
-from reportlab.platypus import Flowable, Paragraph, Table, TableStyle
+from reportlab.platypus import Flowable, Paragraph, SimpleDocTemplate, Table, TableStyle
 
 from amber_spread.core.kernel.figures import Figure, Quantity, Rounding
 from amber_spread.core.kernel.units import LengthUnit, WeightUnit, format_length, format_weight
 from amber_spread.papers.letters import lettered
+from amber_spread.papers.pdf import SIZES, Paper
 
 INK, SOFT, RULE = HexColor("#33241B"), HexColor("#7A6657"), HexColor("#DCCDB8")
 TITLE = ParagraphStyle("title", fontName="Times-Bold", fontSize=20, leading=24, textColor=INK)
@@ -30,6 +32,17 @@ class Box(Flowable):  # type: ignore[misc]
     def draw(self) -> None:
         self.canv.setStrokeColor(INK)
         self.canv.rect(0, 0, 3.6 * mm, 3.6 * mm)
+
+
+def bound(story: list[Any], title: str, paper: Paper) -> bytes:
+    """A story as the pages of a PDF."""
+    stream = io.BytesIO()
+    pages = SimpleDocTemplate(
+        stream, pagesize=SIZES[paper], leftMargin=16 * mm, rightMargin=16 * mm, topMargin=14 * mm, bottomMargin=14 * mm,
+        title=title, author="Amber Spread",
+    )  # fmt: skip
+    pages.build(story)
+    return stream.getvalue()
 
 
 def worded(text: str, style: ParagraphStyle) -> Paragraph:
@@ -55,8 +68,15 @@ def measured(
     way: Rounding = own if rounding is None else rounding
     if quantity.unit == "mm":
         return format_length(quantity.value, length, way)
-    if quantity.unit == "g":
-        return format_weight(quantity.value, weight, way)
     if quantity.unit == "deg":
         return f"{quantity.value:.0f}°"
-    return f"{quantity.value:g}"
+    return amount(quantity, weight, way)
+
+
+def amount(quantity: Quantity | Figure, weight: WeightUnit, rounding: Rounding) -> str:
+    """So much of something that is weighed, poured or counted, in a person's units."""
+    if quantity.unit == "g":
+        return format_weight(quantity.value, weight, rounding)
+    if quantity.unit == "ml" and quantity.value >= 1000:
+        return f"{quantity.value / 1000:g} l"
+    return f"{quantity.value:g}" if quantity.unit in ("each", "ratio") else f"{quantity.value:g} {quantity.unit}"

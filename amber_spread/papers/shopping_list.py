@@ -5,15 +5,15 @@ import io
 from typing import Any
 
 from reportlab.lib.units import mm
-from reportlab.platypus import SimpleDocTemplate, Spacer
+from reportlab.platypus import Spacer
 
 from amber_spread.core.kernel.figures import Figure, Quantity, Rounding
-from amber_spread.core.kernel.units import LengthUnit, WeightUnit, format_length, format_weight
+from amber_spread.core.kernel.units import LengthUnit, WeightUnit, format_length
 from amber_spread.core.shop import GROUPS, Bought, Shopping, Want
 from amber_spread.core.stock.pantry import Label
 from amber_spread.papers.amounts import plain
-from amber_spread.papers.pdf import SIZES, Paper
-from amber_spread.papers.printed import HEADING, RIGHT, SOFT_TEXT, TEXT, TITLE, Box, table, worded
+from amber_spread.papers.pdf import Paper
+from amber_spread.papers.printed import HEADING, RIGHT, SOFT_TEXT, TEXT, TITLE, Box, amount, bound, table, worded
 
 HEAD = ("group", "item", "name", "needed", "unit", "in_larder", "to_buy", "packs", "cost", "currency")
 HEADINGS = {
@@ -46,11 +46,6 @@ def write_list(
     shopping: Shopping, title: str, length: LengthUnit = "in", weight: WeightUnit = "g", paper: Paper = "a4"
 ) -> bytes:
     """The list as a PDF with boxes to tick, what to make of it, allergens, and what it costs."""
-    stream = io.BytesIO()
-    pages = SimpleDocTemplate(
-        stream, pagesize=SIZES[paper], leftMargin=16 * mm, rightMargin=16 * mm, topMargin=14 * mm, bottomMargin=14 * mm,
-        title=title, author="Amber Spread",
-    )  # fmt: skip
     story: list[Any] = [worded(title, TITLE), worded(_for(shopping), SOFT_TEXT)]
     for group in GROUPS:
         wants = [want for want in shopping.wants.values() if want.group == group and want.to_buy.value > 0]
@@ -67,8 +62,7 @@ def write_list(
         story.append(worded("Allergens", HEADING))
         story.extend(worded(f"{one.allergen}: {', '.join(one.found_in)}", TEXT) for one in shopping.allergens)
         story.append(worded(ALLERGEN_CAUTION, SOFT_TEXT))
-    pages.build(story)
-    return stream.getvalue()
+    return bound(story, title, paper)
 
 
 ALLERGEN_CAUTION = (
@@ -100,11 +94,7 @@ def _counted(amount: Quantity | Figure, pieces: Figure | None, weight: WeightUni
 
 
 def _quantity(quantity: Quantity | Figure, weight: WeightUnit, rounding: Rounding = "up") -> str:
-    if quantity.unit == "g":
-        return format_weight(quantity.value, weight, rounding).replace(" ", "\u00a0")
-    if quantity.unit == "ml" and quantity.value >= 1000:
-        return f"{quantity.value / 1000:g} l"
-    return f"{quantity.value:g}" if quantity.unit == "each" else f"{quantity.value:g} {quantity.unit}"
+    return amount(quantity, weight, rounding).replace(" ", "\u00a0")
 
 
 def _pack(bought: Bought, weight: WeightUnit) -> str:

@@ -1,19 +1,17 @@
 """The cards of a stack as a PDF: what to cut, the order of stacking, the card for the drive, the chart for serving."""
 
-import io
 from collections.abc import Iterator
 from itertools import groupby
 from typing import Any
 
-from reportlab.lib.units import mm
-from reportlab.platypus import KeepTogether, PageBreak, SimpleDocTemplate
+from reportlab.platypus import KeepTogether, PageBreak
 
 from amber_spread.core.document import Document
 from amber_spread.core.kernel.check import Said
 from amber_spread.core.kernel.units import LengthUnit, WeightUnit
 from amber_spread.core.plan import Plan
-from amber_spread.papers.pdf import SIZES, Paper
-from amber_spread.papers.printed import HEADING, SOFT_TEXT, TEXT, TITLE, Box, measured, table, worded
+from amber_spread.papers.pdf import Paper
+from amber_spread.papers.printed import HEADING, SOFT_TEXT, TEXT, TITLE, Box, bound, measured, table, worded
 
 CAUTION = "Caution: "
 
@@ -22,14 +20,9 @@ def write_cards(
     document: Document, plan: Plan, length: LengthUnit = "in", weight: WeightUnit = "g", paper: Paper = "a4"
 ) -> bytes:
     """Cutting list and stacking card, travel card, serving chart: a page each or more."""
-    stream = io.BytesIO()
-    pages = SimpleDocTemplate(
-        stream, pagesize=SIZES[paper], leftMargin=16 * mm, rightMargin=16 * mm, topMargin=14 * mm, bottomMargin=14 * mm,
-        title=f"{document.title}: stacking", author="Amber Spread",
-    )  # fmt: skip
     cards = _Cards(document, plan, length, weight)
-    pages.build([*cards.stacking(), PageBreak(), *cards.travel(), PageBreak(), *cards.serving()])
-    return stream.getvalue()
+    story = [*cards.stacking(), PageBreak(), *cards.travel(), PageBreak(), *cards.serving()]
+    return bound(story, f"{document.title}: stacking", paper)
 
 
 class _Cards:

@@ -7,12 +7,12 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from amber_spread.core.bowls.leftovers import WORTH_KEEPING_G, lightness
+from amber_spread.core.cake.counts import supports_by_inches
 from amber_spread.core.design.design import Colour, Design, Layers, TinBake
 from amber_spread.core.design.finishes import DrapeCover, FreehandFinal, PlainFilling
 from amber_spread.core.design.practice import Practice
 from amber_spread.core.plan import plan
 from amber_spread.core.stock.media import LEFTOVER
-from amber_spread.core.tier import supports_by_inches
 from tests.designs import MEDIA, planned, tier
 
 PALE, DARK = Colour(name="straw", hex="#F2E2B0"), Colour(name="umber", hex="#6A4A2E")

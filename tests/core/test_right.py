@@ -450,9 +450,9 @@ def test_an_inverted_upper_tier_stands_on_its_card():
 
 def test_a_hidden_board_stands_on_supports_that_are_bought():
     single, double = (planned(tier(layers=Layers(count=6, height_mm=25, board_after=board))) for board in (None, 3))
-    board = double.tiers[0].layers.board
-    assert board.supports.value == 5
-    assert board.support_length.value == pytest.approx(3 * 25 + 2 * 6)
+    under = double.stack.joints["inside_1"]
+    assert under.count.value == 5
+    assert under.length.value == pytest.approx(3 * 25 + 2 * 6)
     asked = document(tier(layers=Layers(count=6, height_mm=25, board_after=3)))
     wanted = {key: want.needed.value for key, want in shop([Asked("a", asked, double)], Pantry()).wants.items()}
     assert wanted["wide_straw_240"] == math.ceil(5 / (240 // 87))

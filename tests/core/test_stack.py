@@ -294,6 +294,10 @@ def test_one_fewer_is_for_cakes_that_are_not_driven_and_says_what_it_costs():
     assert stays.count.value == 4
     (told,) = [one for one in stays.told if "left out" in one.text]
     assert told.values["more"].value == pytest.approx(stays.load.value / 4 - stays.load.value / 5)
+    least = tier(102, stand=StackedStand(fewer=True, sort="wide_straw", school="band"))
+    stays = stacked((tier(203), least), Stacking(travels=False)).stack.joints["tier_2"]
+    assert stays.count.value == stays.schools["band"].value == 3
+    assert not [one for one in stays.told if "left out" in one.text]
 
 
 def test_coated_after_stacking_the_tiers_sink_by_the_coat_and_take_less_of_it():
@@ -324,6 +328,29 @@ def test_glue_goes_under_every_board_and_chocolate_onto_the_one_inside():
     apart = stacked((tier(254), own))
     assert apart.bowls["dark_ganache"].steps["tier_2_glue"].stays.value > 0
     assert apart.tiers[1].stack.glue.value == pytest.approx(found.tiers[1].stack.glue.value / 2)
+
+
+@pytest.mark.parametrize("stand", [StackedStand(), StackedStand(glue_medium="dark_ganache")])
+def test_the_dabs_the_steps_ask_for_are_the_dabs_that_are_mixed(stand):
+    found = stacked((tier(254), tier(178, stand=stand)))
+    dabs = [step.values["glue"].value for step in found.stack.steps if "glue" in step.values]
+    mixed = [step.stays.value for bowl in found.bowls.values() for step in bowl.steps.values() if step.step == "glue"]
+    assert len(dabs) == 3
+    assert sum(dabs) == pytest.approx(sum(mixed))
+
+
+def test_what_is_lifted_with_a_tier_is_what_the_joint_below_it_carries_more_than_the_one_above():
+    found = stacked((tier(305), tier(254), tier(203, layers=Layers(count=6, board_after=3)), tier(152)))
+    loads = [found.stack.joints[f"tier_{number}"].load.value for number in (2, 3, 4)]
+    lifted = [step.values["weight"].value for step in found.stack.steps if "lift it cold" in step.text]
+    assert lifted == pytest.approx([a - b for a, b in zip(loads, [*loads[1:], 0.0], strict=True)])
+
+
+def test_as_many_lift_as_the_weight_asks_for_in_every_sentence():
+    heavy = stacked(tuple(tier(width, layers=Layers(count=5)) for width in (356, 305, 254)))
+    many = {2: "two people", 3: "three people", 4: "four people"}[int(heavy.stack.people.value)]
+    (caution,) = [check for check in heavy.checks if check.code == "caution.heavy"]
+    assert many in caution.text and heavy.stack.people.value > 2
 
 
 def test_off_the_middle_the_board_grows_and_the_weight_moves():

@@ -9,8 +9,10 @@ import trimesh
 from hypothesis import assume, given, settings
 from hypothesis import strategies as st
 from scipy.optimize import minimize, nnls
+from scipy.spatial import ConvexHull
 from shapely import Point, Polygon
 
+from amber_spread.core.cake.counts import supports_by_inches, supports_in_band
 from amber_spread.core.cake.cutting import fewest_cuts
 from amber_spread.core.cake.loads import dowel_across, shares_of, tip_angle
 from amber_spread.core.design.design import Design, Layers
@@ -19,10 +21,9 @@ from amber_spread.core.design.shapes import SideBuild, TaperedBuild
 from amber_spread.core.design.stands import StackedStand
 from amber_spread.core.geometry.body import Carried, Sideways, Straight
 from amber_spread.core.geometry.outline import Cornered, Round
-from amber_spread.core.geometry.places import Ground, Hole, Within, edge_distance, hull_of, narrowest, spread
+from amber_spread.core.geometry.places import Ground, Hole, Within, hull_distance, hull_of, hull_width, spread
 from amber_spread.core.geometry.profile import Line
 from amber_spread.core.plan import plan
-from amber_spread.core.tier import supports_by_inches, supports_in_band
 from amber_spread.core.tier.mass import middle_height
 from tests.designs import MEDIA, tier
 
@@ -37,7 +38,7 @@ def rows_of(points):
 @given(st.lists(spots, min_size=3, max_size=3, unique=True), st.floats(0.05, 0.9), st.floats(0.05, 0.9))
 def test_three_supports_carry_what_statics_says_alone(points, u, v):
     """Three unknown forces, three equations of balance: one solution, by a linear solver."""
-    assume(narrowest(points) > 5 and u + v < 0.95)
+    assume(hull_width(hull_of(points)) > 5 and u + v < 0.95)
     x, y = (u * a + v * b + (1 - u - v) * c for a, b, c in zip(*points, strict=True))
     wanted = numpy.linalg.solve(rows_of(points), 1000 * numpy.array([1, x, y]))
     assert shares_of(points, 1000, (x, y)) == pytest.approx(list(wanted), abs=1e-3)
@@ -71,17 +72,23 @@ def test_a_ring_under_the_middle_shares_alike_and_off_it_the_near_ones_carry_mor
 
 
 @given(st.lists(spots, min_size=3, max_size=12, unique=True), spots)
-def test_hulls_edges_and_widths_are_those_of_a_geometry_library(points, at):
-    hull = Polygon(points).convex_hull if len(points) > 2 else None
-    assume(isinstance(hull, Polygon) and hull.area > 50 and narrowest(points) > 1)
-    own = Polygon(hull_of(points))
-    assert own.area == pytest.approx(hull.area, rel=1e-6)
-    away = hull.exterior.distance(Point(at)) * (1 if hull.covers(Point(at)) else -1)
-    assert edge_distance(points, at) == pytest.approx(away, abs=1e-6)
+def test_hulls_edges_and_widths_are_those_of_another_geometry_library(points, at):
+    """Half-planes of a hull by Qhull: a place inside lies so far from the edge as from the nearest of them."""
+    own = hull_of(points)
+    assume(isinstance(own, Polygon) and own.area > 50 and hull_width(own) > 1)
+    hull = ConvexHull(numpy.array(points))
+    assert own.area == pytest.approx(hull.volume, rel=1e-6)
+    within = -float((hull.equations @ [*at, 1.0]).max())
+    corners = hull.points[[*hull.vertices, hull.vertices[0]]]
+    if within >= 0:
+        assert hull_distance(own, at) == pytest.approx(within, abs=1e-6)
+    else:
+        steps = numpy.linspace(0, 1, 2001)[:, None, None]
+        edge = corners[:-1] * (1 - steps) + corners[1:] * steps
+        assert hull_distance(own, at) == pytest.approx(-float(numpy.hypot(*(edge - at).T).min()), abs=0.2)
     turns = numpy.linspace(0, math.pi, 3601)
-    corners = numpy.array(hull.exterior.coords)
     wide = corners @ numpy.array([numpy.cos(turns), numpy.sin(turns)])
-    assert narrowest(points) == pytest.approx(float((wide.max(axis=0) - wide.min(axis=0)).min()), rel=2e-3, abs=0.2)
+    assert hull_width(own) == pytest.approx(float((wide.max(axis=0) - wide.min(axis=0)).min()), rel=2e-3, abs=0.2)
 
 
 # The middle of a weight and the angle it tips at: closed forms, and a mesh's centre of mass.

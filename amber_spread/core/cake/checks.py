@@ -1,9 +1,11 @@
 """Everything to know about a design: each tier's rooms in the order of the work, then the cake as a whole."""
 
+import itertools
 from collections.abc import Iterator, Mapping, Sequence
 
 from amber_spread.core.cake.joints import JointPlan, most_out
-from amber_spread.core.cake.levels import Place
+from amber_spread.core.cake.levels import Stood
+from amber_spread.core.cake.loads import people_in_words
 from amber_spread.core.cake.stack import Stacked, StackPlan
 from amber_spread.core.cake.stack_checks import checks_of_stack
 from amber_spread.core.design.design import Design
@@ -25,8 +27,6 @@ from amber_spread.core.tier import (
 
 OVER_EDGE_MM = 0.5
 """What hangs over by less than this lies on the edge: outlines are traced so nearly."""
-HEAVY_G = 10_000.0
-"""From this weight on, the cake is for two people to lift (common practice; local rules on lifting decide)."""
 
 
 def checks_of_tier(number: int, done: Worked, media: Mapping[str, Medium], kit: Kit) -> Iterator[Check]:
@@ -39,20 +39,20 @@ def checks_of_tier(number: int, done: Worked, media: Mapping[str, Medium], kit: 
 
 def checks_of_cake(
     cake: SettledDesign,
-    worked: Sequence[Worked],
     stacked: Stacked,
     used: Mapping[str, Medium],
     owned: Sequence[KitNeed],
     allergens: Sequence[Allergy],
 ) -> Iterator[Check]:
     """Everything to know about the cake as a whole, cautions last; `used` are the media it takes, by key."""
-    tiers, design, whole, places = [done.stands for done in worked], cake.asked, stacked.whole, stacked.places
-    for number, (lower, upper) in enumerate(zip(tiers, tiers[1:], strict=False), 2):
-        yield from _standing(number, upper, lower, whole.joints[f"tier_{number}"])
-    yield from checks_of_stack(cake, worked, whole)
-    yield from _board(tiers, places, whole)
+    stood, whole = stacked.stood, stacked.whole
+    for lower, upper in itertools.pairwise(stood):
+        joint = whole.joints[f"tier_{upper.number}"]
+        yield from _standing(upper.number, upper.done.stands, lower.done.stands, joint)
+    yield from checks_of_stack(cake, stacked)
+    yield from _board(stood, whole)
     yield from _scrapers(owned)
-    yield from _cautions(design, whole, used, allergens)
+    yield from _cautions(cake.asked, whole, used, allergens)
 
 
 def _standing(number: int, upper: Footprint, lower: Footprint, joint: JointPlan) -> Iterator[Check]:
@@ -86,12 +86,12 @@ def _standing(number: int, upper: Footprint, lower: Footprint, joint: JointPlan)
         )  # fmt: skip
 
 
-def _board(tiers: Sequence[Footprint], places: Sequence[Place], whole: StackPlan) -> Iterator[Check]:
+def _board(stood: Sequence[Stood], whole: StackPlan) -> Iterator[Check]:
     length_mm = whole.base_length.value if whole.base_length else whole.base_diameter.value
     board = Size(whole.base_shape, whole.base_diameter.value, length_mm)
     over_mm = max(
-        over_edge(tier.outline, board.outline(tier.outline), (place.x, place.y))
-        for tier, place in zip(tiers, places, strict=True)
+        over_edge(one.done.stands.outline, board.outline(stood[0].done.stands.outline), (one.place.x, one.place.y))
+        for one in stood
     )
     if over_mm > OVER_EDGE_MM:
         yield checker(None)(
@@ -117,11 +117,11 @@ def _cautions(
     design: Design, whole: StackPlan, used: Mapping[str, Medium], allergens: Sequence[Allergy]
 ) -> Iterator[Check]:
     check = checker(None)
-    if whole.weight.value >= HEAVY_G:
+    if whole.people.value > 1:
         yield check(
             "caution.heavy", "caution", "brief",
-            "The whole cake weighs about {weight}. Lift it with two people and from below the board, and keep to "
-            "your local rules on lifting.",
+            f"The whole cake weighs about {{weight}}. Lift it with {people_in_words(whole.people.value)} and from "
+            "below the board, and keep to your local rules on lifting.",
             weight=Quantity(value=whole.weight.value, unit="g"),
         )  # fmt: skip
     named = [f"{one.allergen} ({', '.join(name.lower() for name in one.found_in)})" for one in allergens]

@@ -17,7 +17,7 @@ PATTERNS = 4000
 
 
 class Cut(Made):
-    """One stock piece, so many times over, and the lengths cut from each, longest first; `for_tiers` beside them."""
+    """One stock piece, so many times over, and the lengths cut from each, longest first."""
 
     times: int
     lengths: dict[str, Figure]

@@ -3,13 +3,11 @@
 from collections.abc import Sequence
 
 from amber_spread.core.cake.joints import JointPlan
-from amber_spread.core.cake.levels import Place
+from amber_spread.core.cake.levels import Stood
 from amber_spread.core.cake.loads import dowel_across
 from amber_spread.core.design.settled import SettledDesign
-from amber_spread.core.design.stands import StackedStand
 from amber_spread.core.kernel.base import Made
 from amber_spread.core.kernel.figures import COMMON_PRACTICE, Figure, decided, rule, same
-from amber_spread.core.tier import Worked
 
 
 class DowelPlan(Made):
@@ -78,16 +76,14 @@ def takes_dowel(cake: SettledDesign) -> bool:
         return False
     if wanted is not None:
         return wanted
-    return cake.asked.stacking.driven and all(isinstance(t.asked.stand, StackedStand) for t in cake.tiers[1:])
+    return cake.asked.stacking.driven and all(tier.asked.stand.flush for tier in cake.tiers[1:])
 
 
-def plan_dowel(
-    cake: SettledDesign, worked: Sequence[Worked], places: Sequence[Place], joints: Sequence[JointPlan]
-) -> DowelPlan:
-    """The dowel of a cake of two tiers or more; `joints` are those between them."""
-    base_mm, top, usual = cake.board.thickness.value, places[-1], cake.usual
+def plan_dowel(cake: SettledDesign, highest: Stood, joints: Sequence[JointPlan]) -> DowelPlan:
+    """The dowel of a cake of two tiers or more, up into the highest; `joints` are those between them."""
+    base_mm, top, usual = cake.board.thickness.value, highest.place, cake.usual
     into_mm = min(usual.dowel_into_base_mm, base_mm)
-    high = worked[-1].stands.height_mm
+    high = highest.done.stands.height_mm
     below_mm = min(usual.dowel_below_top_mm, high / 2)
     most = longest_dowel.figure(top.top_mm, base_mm, into_mm, below_mm)
     own = cake.asked.stacking.dowel_length_mm
@@ -95,7 +91,7 @@ def plan_dowel(
     weakest = max(joints, key=lambda one: dowel_across(one.load.value, share, one.middle_up.value, _edge_mm(one)))
     return DowelPlan(
         across=cake.dowel,
-        length=decided(own, "mm") if own is not None else longest_dowel.figure(top.top_mm, base_mm, into_mm, below_mm),
+        length=decided(own, "mm") if own is not None else most,
         into=same("deep in the base board", into_mm, "mm"),
         least=shortest_dowel.figure(top.foot_mm, high, base_mm, into_mm),
         most=most,

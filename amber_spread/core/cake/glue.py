@@ -9,16 +9,13 @@ from typing import NamedTuple
 
 from amber_spread.core.design.finishes import NoCoat, NoCover, PlateFinal
 from amber_spread.core.design.kinds import kind_of
-from amber_spread.core.design.practice import Technique
 from amber_spread.core.design.settled import SettledDesign, SettledTier
-from amber_spread.core.design.stands import PillarsStand, StackedStand
 from amber_spread.core.geometry.body import MM3_PER_ML
 from amber_spread.core.geometry.outline import Outline, perimeter_at
 from amber_spread.core.kernel.base import Same
-from amber_spread.core.kernel.figures import COMMON_PRACTICE, FROM_MEMORY, Figure, Quantity, rule, same
-from amber_spread.core.kernel.naming import named
+from amber_spread.core.kernel.figures import COMMON_PRACTICE, FROM_MEMORY, Figure, rule, same
 from amber_spread.core.stock.media import Medium
-from amber_spread.core.tier import HALF_BEAD, Footprint, HiddenBoard, Size, Step, Use, Worked, bowl_key, float_of, lost
+from amber_spread.core.tier import HALF_BEAD, Step, Use, Worked, use_of
 
 KEPT = 256
 
@@ -75,11 +72,13 @@ class Bead(NamedTuple):
 
 
 class Held(NamedTuple):
-    """What holds one tier: the dab under it, the medium on the board inside it, the bead along its joint; and all three
-    as uses of their bowls.
+    """What holds one tier: the dabs of its own coat, of them that under the cake, and the dab under its board; the
+    medium on the board inside it, the bead along its joint; and all of these as uses of their bowls.
     """
 
     glue: Figure
+    under_cake_g: float
+    under_board_g: float
     slide: Figure | None
     bead: Bead | None
     uses: list[Use]
@@ -88,17 +87,6 @@ class Held(NamedTuple):
     def weight_g(self) -> float:
         """All of it, g."""
         return sum(use.stays.value for use in self.uses)
-
-
-def board_outline(foot: Footprint) -> Outline:
-    """The edge of a tier's own board."""
-    return foot.board.outline(foot.outline)
-
-
-def hidden_outline(done: Worked, hidden: HiddenBoard) -> Outline:
-    """The edge of the board hidden in a tier."""
-    size = Size(hidden.shape, hidden.diameter.value, (hidden.length or hidden.diameter).value)
-    return size.outline(done.bodies.bare.section(hidden.height.value))
 
 
 def coats_after(tier: SettledTier, cake: SettledDesign) -> bool:
@@ -127,75 +115,62 @@ def _densities(done: Worked, media: Mapping[str, Medium]) -> tuple[tuple[str, fl
 def _held(of: Same[Worked], number: int, densities: tuple[tuple[str, float], ...]) -> Held:
     done, weighs = of.one, dict(densities)
     tier, asked, usual = done.tier, done.tier.asked, done.tier.usual
-    board, uses = board_outline(done.stands), list[Use]()
+    edge, uses = done.stands.board_edge, list[Use]()
+
+    def dab(board: Outline, key: str, faces: int) -> Figure:
+        return glue_weight.figure(board.area_mm2, usual.glue_mm, faces, weighs[key])
 
     def take(step: Step, medium: str, colour: str | None, stays: Figure) -> None:
-        technique = usual.techniques.glue
-        use = _use(number, step, (medium, colour), stays, technique)
-        if use.kept_g > 0:
-            uses.append(named(use, f"bowls.{bowl_key(medium, colour)}.steps.tier_{number}_{step}"))
+        uses.extend(use_of(number, step, (medium, colour), stays, usual.techniques.glue))
 
-    crumb, own = asked.crumb, asked.stand.glue_medium
-    faces = 2 if number > 1 and own in (None, crumb.medium) else 1
-    glue = glue_weight.figure(board.area_mm2, usual.glue_mm, faces, weighs[crumb.medium])
+    crumb = asked.crumb
+    below = asked.stand.glue_medium or crumb.medium
+    alike = number > 1 and below == crumb.medium
+    glue = dab(edge, crumb.medium, 2 if alike else 1)
     take("glue", crumb.medium, crumb.colour, glue)
-    if number > 1 and own is not None and own != crumb.medium:
-        below = glue_weight.figure(board.area_mm2, usual.glue_mm, 1, weighs[own])
-        take("glue", own, None, below)
+    own = dab(edge, below, 1)
+    if number > 1 and not alike:
+        take("glue", below, None, own)
     slide = None
-    if done.layers.board is not None:
-        area, key = hidden_outline(done, done.layers.board).area_mm2, asked.layers.board_medium
-        slide = glue_weight.figure(area, usual.glue_mm, 1, weighs[key])
-        take("slide", key, None, slide)
-    bead = None
-    if number > 1 and isinstance(asked.stand, StackedStand) and all(one.at != "foot" for one in done.borders.values()):
-        thick = tier.settled(asked.stand, "bead_mm")
+    if done.hidden_edge is not None:
+        slide = dab(done.hidden_edge, asked.layers.board_medium, 1)
+        take("slide", asked.layers.board_medium, None, slide)
+    bead, bordered = None, any(one.at == "foot" for one in done.borders.values())
+    thick = tier.settled(asked.stand, "bead_mm")
+    if number > 1 and asked.stand.flush and not bordered and thick.value > 0:
+        medium, colour = asked.stand.bead_medium, None
+        if medium is None:
+            final = asked.final
+            medium, colour = tier.outermost, crumb.colour if isinstance(final, NoCoat) else final.colour
         length = perimeter_at(done.stands.foot, HALF_BEAD * thick.value)
-        final = asked.final
-        medium, colour = tier.outermost, crumb.colour if isinstance(final, NoCoat) else final.colour
-        if asked.stand.bead_medium is not None:
-            medium, colour = asked.stand.bead_medium, None
-        along = same("length along the middle of the bead", length, "mm")
         heavy = bead_weight.figure(length, thick.value, weighs[medium])
-        if thick.value > 0:
-            bead = Bead(thick, along, heavy)
-            take("joint", medium, colour, heavy)
-    return Held(glue, slide, bead, uses)
-
-
-def _use(number: int, step: Step, of: tuple[str, str | None], stays: Figure, technique: Technique) -> Use:
-    medium, colour = of
-    return Use(
-        tier=number, step=step, medium=medium, colour=colour, stays=stays,
-        lost=lost.figure(stays.value, technique.lost), in_hand=float_of.figure(stays.value, technique.float),
-        variation=Quantity(technique.variation, "ratio"),
-    )  # fmt: skip
+        bead = Bead(thick, same("length along the middle of the bead", length, "mm"), heavy)
+        take("joint", medium, colour, heavy)
+    under_cake_g = glue.value / 2 if alike else glue.value
+    return Held(glue, under_cake_g, own.value if number > 1 else 0.0, slide, bead, uses)
 
 
 def stands_bare(lower: Worked, upper: Worked, cake: SettledDesign) -> bool:
     """Whether a tier stands on the crumb coat of the one below, which has its final coat only after that. Pillars go
     through and leave the coat whole.
     """
-    return coats_after(lower.tier, cake) and not isinstance(upper.tier.asked.stand, PillarsStand)
+    return coats_after(lower.tier, cake) and not upper.tier.asked.stand.through
 
 
-def uses_left(cake: SettledDesign, worked: Sequence[Worked], media: Mapping[str, Medium]) -> list[list[Use]]:
-    """The uses of each tier, bottom first, less what of a coat would lie below the tier above."""
-    found = [list(done.uses) for done in worked]
-    for uses, lower, upper in zip(found, worked, worked[1:], strict=False):
-        if stands_bare(lower, upper, cake):
-            area = min(board_outline(upper.stands).area_mm2, lower.bodies.crumbed.top_area_mm2)
-            for at, use in enumerate(uses):
-                if use.step == "final":
-                    uses[at] = _without(Same(use), Same(lower), area, media[use.medium])
-    return found
+def without(lower: Worked, upper: Worked, media: Mapping[str, Medium]) -> tuple[list[Use], float]:
+    """What a tier takes less what of its coat would lie below the tier above, and how much that is, g."""
+    uses, less_g = list[Use](), 0.0
+    area = min(upper.stands.board_edge.area_mm2, lower.bodies.crumbed.top_area_mm2)
+    for use in lower.uses:
+        left = _less(Same(use), Same(lower), area, media[use.medium].density_g_per_ml) if use.step == "final" else [use]
+        less_g += use.stays.value - sum(one.stays.value for one in left)
+        uses.extend(left)
+    return uses, less_g
 
 
 @lru_cache(maxsize=KEPT)
-def _without(use: Same[Use], done: Same[Worked], area_mm2: float, medium: Medium) -> Use:
-    tier, one = done.one.tier, use.one
-    thick = tier.top.value if tier.top else 0.0
-    stays = coat_left.figure(one.stays.value, area_mm2, thick, medium.density_g_per_ml)
+def _less(use: Same[Use], lower: Same[Worked], area_mm2: float, density_g_per_ml: float) -> list[Use]:
+    tier, one = lower.one.tier, use.one
+    stays = coat_left.figure(one.stays.value, area_mm2, tier.top.value if tier.top else 0.0, density_g_per_ml)
     technique = tier.usual.techniques.named(kind_of(tier.asked.final).technique)
-    found = _use(one.tier, one.step, (one.medium, one.colour), stays, technique)
-    return named(found, f"bowls.{bowl_key(one.medium, one.colour)}.steps.tier_{one.tier}_{one.step}")
+    return list(use_of(one.tier, one.step, (one.medium, one.colour), stays, technique))

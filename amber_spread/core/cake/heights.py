@@ -2,10 +2,8 @@
 
 import math
 
-from shapely import contains_xy
-
-from amber_spread.core.geometry.outline import Outline, Round
-from amber_spread.core.geometry.places import polygon_of
+from amber_spread.core.geometry.outline import Outline
+from amber_spread.core.geometry.places import Within, keeps_in
 from amber_spread.core.tier import Worked
 
 STEPS_UP = 60
@@ -41,6 +39,4 @@ def _reaches(lower: Worked, up: float, x: float, y: float) -> bool:
 
 
 def _holds(outline: Outline, x: float, y: float) -> bool:
-    if isinstance(outline, Round):
-        return math.hypot(x, y) <= outline.radius_mm + 1e-9
-    return bool(contains_xy(polygon_of(outline), x, y))
+    return keeps_in(Within("top", outline), 0.0, [(x, y)])

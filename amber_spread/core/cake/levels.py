@@ -1,17 +1,19 @@
-"""Levels: where every tier stands over the base board, how high its foot and top are, and weights with their middles.
+"""Levels: where every tier stands over the base board, how high its foot and top are, and what weighs where.
 
 Heights in mm above the table, places in mm from the middle of the lowest tier.
 """
 
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from typing import NamedTuple
 
-from amber_spread.core.cake.glue import stands_bare
+from amber_spread.core.cake.glue import Held, held_of, stands_bare, without
+from amber_spread.core.design.practice import Practice
 from amber_spread.core.design.settled import SettledDesign, SettledTier
-from amber_spread.core.design.stands import RiserStand, StackedStand
-from amber_spread.core.geometry.outline import Outline
+from amber_spread.core.geometry.body import MM3_PER_ML
+from amber_spread.core.geometry.outline import Outline, Point
 from amber_spread.core.kernel.figures import COMMON_PRACTICE, Figure, rule, same
-from amber_spread.core.tier import Worked
+from amber_spread.core.stock.media import Medium
+from amber_spread.core.tier import Use, Worked
 
 
 class Mass(NamedTuple):
@@ -31,6 +33,40 @@ class Place(NamedTuple):
     level_mm: float
     foot_mm: float
     top_mm: float
+
+    @property
+    def off(self) -> Point:
+        """How far off the base's middle it is drawn."""
+        return round(self.x, 2), round(self.y, 2)
+
+
+class Stood(NamedTuple):
+    """One tier as it stands on the others: as it was worked, where, what holds it, what of its coat is left off below
+    the next, what it and its boards and glue weigh by name, and all it takes.
+    """
+
+    number: int
+    done: Worked
+    place: Place
+    held: Held
+    less_g: float
+    masses: dict[str, Mass]
+    uses: list[Use]
+
+    @property
+    def tier_g(self) -> float:
+        """What the tier alone weighs, g."""
+        return self.masses[f"tier {self.number}"].weight_g
+
+    @property
+    def boards_g(self) -> float:
+        """What its boards weigh, g."""
+        return sum(mass.weight_g for name, mass in self.masses.items() if name.startswith("board"))
+
+    @property
+    def weight_g(self) -> float:
+        """What is lifted with it, g: the tier, its boards and its glue."""
+        return sum(mass.weight_g for mass in self.masses.values())
 
 
 def standing_on(lower: Worked, upper: Worked, cake: SettledDesign) -> float:
@@ -56,13 +92,26 @@ def gap_of(gap_mm: float, plate_mm: float) -> float:
 def gap_between(tier: SettledTier) -> Figure:
     """The gap below a tier; none where it is stacked flush."""
     stand = tier.asked.stand
-    if isinstance(stand, StackedStand):
+    if stand.flush:
         return same("flush, no gap", 0.0, "mm")
-    gap = tier.settled(stand, "gap_mm").value
-    return gap_of.figure(gap, tier.usual.tier_board_mm if isinstance(stand, RiserStand) else 0.0)
+    return gap_of.figure(tier.settled(stand, "gap_mm").value, tier.usual.tier_board_mm if stand.plate else 0.0)
 
 
-def places_of(cake: SettledDesign, worked: Sequence[Worked]) -> list[Place]:
+def stood_of(cake: SettledDesign, worked: Sequence[Worked], media: Mapping[str, Medium]) -> list[Stood]:
+    """Every tier of a cake as it stands, bottom first."""
+    found: list[Stood] = []
+    held = held_of(worked, media)
+    for index, (done, place) in enumerate(zip(worked, _places(cake, worked), strict=True)):
+        upper = worked[index + 1] if index + 1 < len(worked) else None
+        uses, less_g = list(done.uses), 0.0
+        if upper is not None and stands_bare(done, upper, cake):
+            uses, less_g = without(done, upper, media)
+        masses = _masses(cake.usual, done, place, index + 1, held[index].weight_g, less_g)
+        found.append(Stood(index + 1, done, place, held[index], less_g, masses, [*uses, *held[index].uses]))
+    return found
+
+
+def _places(cake: SettledDesign, worked: Sequence[Worked]) -> list[Place]:
     """Where every tier stands, bottom first."""
     found: list[Place] = []
     x = y = 0.0
@@ -78,9 +127,26 @@ def places_of(cake: SettledDesign, worked: Sequence[Worked]) -> list[Place]:
     return found
 
 
-def board_mass(board: Outline, thick_mm: float, place: Place, g_per_ml: float) -> Mass:
-    """A tier's board, lying under its foot."""
-    return Mass(board.area_mm2 * thick_mm / 1000 * g_per_ml, place.x, place.y, place.foot_mm - thick_mm / 2)
+def _masses(usual: Practice, done: Worked, place: Place, number: int, glue_g: float, less_g: float) -> dict[str, Mass]:
+    """A tier and its boards and glue, each with its middle over the table. The lowest stands on the base board."""
+    x, y, up = place.x + done.centre.x, place.y + done.centre.y, place.foot_mm + done.centre.up
+    found = {
+        f"tier {number}": Mass(sum(g for _, g in done.weights) - less_g, x, y, up),
+        f"glue of tier {number}": Mass(glue_g, place.x, place.y, place.foot_mm),
+    }
+    if number > 1:
+        weight_g, thick = board_weight(done.stands.board_edge, usual.tier_board_mm, usual), usual.tier_board_mm
+        found[f"board under tier {number}"] = Mass(weight_g, place.x, place.y, place.foot_mm - thick / 2)
+    if done.hidden_edge is not None and done.layers.board is not None:
+        weight_g = board_weight(done.hidden_edge, done.layers.board.thickness.value, usual)
+        up = place.foot_mm + done.layers.board.height.value
+        found[f"board inside tier {number}"] = Mass(weight_g, place.x, place.y, up)
+    return found
+
+
+def board_weight(edge: Outline, thick_mm: float, usual: Practice) -> float:
+    """What a board weighs, g: area x thickness x what boards weigh (from memory)."""
+    return edge.area_mm2 * thick_mm / MM3_PER_ML * usual.board_g_per_ml
 
 
 def together(masses: Sequence[Mass]) -> Mass:

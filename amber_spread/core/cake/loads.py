@@ -126,6 +126,12 @@ def people(weight_g: float) -> float:
     return math.ceil(weight_g / LIFTED_G)
 
 
+def people_in_words(count: float) -> str:
+    """So many people, in words up to four."""
+    words = {1: "one person", 2: "two people", 3: "three people", 4: "four people"}
+    return words.get(int(count), f"{count:.0f} people")
+
+
 def shares_of(points: Sequence[Point], load_g: float, at: Point) -> list[float] | None:
     """What each support carries of a load at a place, g: a stiff board on supports that give alike and only push.
 

@@ -7,7 +7,6 @@ from amber_spread.core.design.design import MeasuredBake
 from amber_spread.core.design.finishes import CollarCover, PlateFinal, PrintedCover
 from amber_spread.core.design.kinds import kind_of
 from amber_spread.core.design.shapes import FreeShape, OvalShape, RectangleShape
-from amber_spread.core.design.stands import RiserStand
 from amber_spread.core.kernel.figures import Figure
 from amber_spread.core.stock.kit import Measure, Need, measure
 from amber_spread.core.tier import Worked
@@ -45,7 +44,7 @@ def needs_of_tier(number: int, done: Worked, stands: TierStack) -> Iterator[Need
         across = stands.board_diameter
         own = _board(number, stands.board_shape, across, stands.board_length, across.value - 12.7)
         # A riser stands on a card of its own.
-        yield own._replace(many=2) if isinstance(tier.stand, RiserStand) else own
+        yield own._replace(many=2) if tier.stand.plate else own
 
 
 def _tin(number: int, done: Worked) -> Need:

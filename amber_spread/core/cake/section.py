@@ -5,11 +5,11 @@ from functools import lru_cache
 
 from amber_spread.core.cake.dowel import DowelPlan
 from amber_spread.core.cake.joints import JointPlan
-from amber_spread.core.cake.levels import Place
+from amber_spread.core.cake.levels import Place, Stood
 from amber_spread.core.cake.stack import StackPlan, TierStack
 from amber_spread.core.geometry.outline import Outline, Point
 from amber_spread.core.kernel.base import Made, Same
-from amber_spread.core.tier import BOARD_HEX, Drawn, Part, Silhouette, Size, slab
+from amber_spread.core.tier import BOARD_HEX, Part, Silhouette, Size, slab
 
 SUPPORT_HEX = "#BFE0DF"
 DOWEL_HEX = "#D9B98A"
@@ -31,29 +31,27 @@ class Section(Made):
     board_from_above: list[Point]
 
 
-def draw_section(
-    tiers: list[Drawn], standing: list[TierStack], whole: StackPlan, below: Outline, places: Sequence[Place]
-) -> Section:
-    """The half-section of a whole cake, from the base board up; `tiers` and `standing` are bottom first, `below` is the
-    outline of the lowest.
-    """
+def draw_section(stood: Sequence[Stood], standing: Sequence[TierStack], whole: StackPlan) -> Section:
+    """The half-section of a whole cake, from the base board up; `stood` and `standing` are bottom first."""
     base = slab(0, whole.base_diameter.value / 2, 0, whole.base_thickness.value)
     parts = [Part(place="stack", kind="board", hex=BOARD_HEX, outline=base)]
     outsides, added = list[Silhouette](), list[Part]()
-    for tier, stands, place in zip(tiers, standing, places, strict=True):
-        bottom, off = stands.bottom.value, (round(place.x, 2), round(place.y, 2))
+    for one, stands in zip(stood, standing, strict=True):
+        tier, bottom, off = one.done.drawn, stands.bottom.value, one.place.off
         if stands.board_thickness and stands.board_diameter:
             board = slab(0, stands.board_diameter.value / 2, bottom - stands.board_thickness.value, bottom)
             parts.append(Part(place=f"{tier.outside.place}.stack", kind="board", hex=BOARD_HEX, outline=board, off=off))
-        stood = tier.raised(bottom, off)
-        parts.extend(stood.parts)
-        outsides.append(stood.outside)
-        added.extend(stood.added)
+        raised = tier.raised(bottom, off)
+        parts.extend(raised.parts)
+        outsides.append(raised.outside)
+        added.extend(raised.added)
     long = whole.base_length.value if whole.base_length else whole.base_diameter.value
-    seen = _from_above(Size(whole.base_shape, whole.base_diameter.value, long), below)
+    seen = _from_above(Size(whole.base_shape, whole.base_diameter.value, long), stood[0].done.stands.outline)
+    held = list[Part]()
     for joint in whole.joints.values():
-        added.extend(_apart(joint, standing[joint.tier - 1], places[joint.tier - 1]))
-    held = [part for joint in whole.joints.values() for part in _supports(Same(joint), places[joint.tier - 1])]
+        place = stood[joint.tier - 1].place
+        added.extend(_apart(joint, standing[joint.tier - 1], place))
+        held.extend(_supports(Same(joint), place))
     if whole.dowel is not None:
         held.append(_dowel(whole.dowel, whole.base_thickness.value))
     return Section(parts=parts, tiers=outsides, added=added, held=held, board_from_above=list(seen))
@@ -69,9 +67,8 @@ def _supports(of: Same[JointPlan], place: Place) -> list[Part]:
             continue
         top = joint.level.value + (joint.gap.value if joint.kind == "pillars" else 0.0)
         outline = slab(max(0.0, one.x - half), one.x + half, top - joint.length.value, top)
-        path = f"stack.joints.{'inside' if joint.inside else 'tier'}_{joint.tier}.supports.{name}"
-        off = (round(place.x, 2), round(place.y, 2))
-        found.append(Part(place=path, kind="support", hex=SUPPORT_HEX, outline=outline, off=off))
+        path = f"stack.joints.{joint.key}.supports.{name}"
+        found.append(Part(place=path, kind="support", hex=SUPPORT_HEX, outline=outline, off=place.off))
     return found
 
 
@@ -80,7 +77,7 @@ def _apart(joint: JointPlan, stands: TierStack, place: Place) -> list[Part]:
     if joint.kind == "stacked" or stands.board_diameter is None or stands.board_thickness is None:
         return []
     low, high = joint.level.value, stands.bottom.value - stands.board_thickness.value
-    off, path = (round(place.x, 2), round(place.y, 2)), f"stack.joints.tier_{joint.tier}"
+    off, path = place.off, f"stack.joints.{joint.key}"
     if joint.kind == "pillars":
         half = joint.across.value / 2
         spots = [abs(one.x) for one in joint.supports.values()]

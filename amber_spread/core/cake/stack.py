@@ -1,20 +1,19 @@
 """Tiers stood on their boards: the running marks up the cake, its width, height and weight, and what holds it."""
 
 import math
-from collections.abc import Mapping, Sequence
+from collections.abc import Iterator, Mapping, Sequence
 from functools import lru_cache
 from typing import NamedTuple
 
 from amber_spread.core.cake.cutting import CuttingList, cutting_list
 from amber_spread.core.cake.dowel import DowelPlan, plan_dowel, takes_dowel
-from amber_spread.core.cake.glue import Held, board_outline, held_of, hidden_outline, uses_left
-from amber_spread.core.cake.joints import JointPlan, Standings, forget_joints, plan_joints
-from amber_spread.core.cake.levels import Mass, Place, board_mass, places_of, together
+from amber_spread.core.cake.glue import Held
+from amber_spread.core.cake.joints import JointPlan, forget_joints, plan_joints
+from amber_spread.core.cake.levels import Mass, Stood, board_weight, stood_of, together
 from amber_spread.core.cake.loads import people, tip_angle
 from amber_spread.core.cake.portions import larger_portions, portions_of
 from amber_spread.core.cake.steps import serving_of, steps_of
 from amber_spread.core.design.settled import SettledBoard, SettledDesign
-from amber_spread.core.geometry.outline import Round
 from amber_spread.core.geometry.places import edge_distance
 from amber_spread.core.kernel.base import Kept, Made, Same
 from amber_spread.core.kernel.check import Said
@@ -34,7 +33,7 @@ from amber_spread.core.kernel.naming import named
 from amber_spread.core.stock.kit import Kit
 from amber_spread.core.stock.media import Medium
 from amber_spread.core.stock.supports import SORTS, SupportSort
-from amber_spread.core.tier import BoardShape, Footprint, Size, Use, Worked, shape_of
+from amber_spread.core.tier import BoardShape, Footprint, Size, Worked, shape_of
 
 KEPT = 256
 """So many tiers are kept as they stood, the ones asked for last."""
@@ -96,12 +95,11 @@ class StackPlan(Made):
 
 
 class Stacked(NamedTuple):
-    """The tiers as they stand, the whole, what glue and joints take, and what of a coat is left off below a tier."""
+    """The tiers as they stand on each other, where each of them does, and the whole."""
 
+    stood: list[Stood]
     tiers: list[TierStack]
     whole: StackPlan
-    places: list[Place]
-    uses: list[Use]
 
 
 @rule(
@@ -171,54 +169,46 @@ def pushed(load_g: float, share: float) -> float:
 
 def plan_stack(cake: SettledDesign, worked: Sequence[Worked], media: Mapping[str, Medium], kit: Kit) -> Stacked:
     """Stand the finished tiers, bottom first, on the base board; `kit` is what the kitchen owns."""
-    base_thickness, usual = cake.board.thickness, cake.usual
-    places = places_of(cake, worked)
-    held = held_of(worked, media)
-    uses = uses_left(cake, worked, media)
-    saved = [sum(a.stays.value - b.stays.value for a, b in zip(done.uses, own, strict=True) if a is not b)
-             for done, own in zip(worked, uses, strict=True)]  # fmt: skip
-    masses = [
-        _masses(cake, done, place, (holds.weight_g, less), number)
-        for number, (done, place, holds, less) in enumerate(zip(worked, places, held, saved, strict=True), 1)
-    ]
-    dowel_mm = cake.dowel.value if takes_dowel(cake) else None
-    stood = Standings(worked, places, held, masses, dowel_mm)
-    joints = plan_joints(cake, stood, kit.supports)
+    usual, base_thickness = cake.usual, cake.board.thickness
+    stood = stood_of(cake, worked, media)
+    doweled = takes_dowel(cake)
+    joints = plan_joints(cake, stood, kit.supports, cake.dowel.value if doweled else None)
     upper = [joint for joint in joints.values() if not joint.inside]
-    below = [None, *(Same(joint) for joint in upper)]
     tiers = [
-        _tier_stack(number, Same(done), under, Same(holds), place.level_mm, less)
-        for number, (done, under, holds, place, less) in enumerate(
-            zip(worked, below, held, places, saved, strict=True), 1
-        )
+        _tier_stack(one.number, Same(one.done), joint and Same(joint), Same(one.held), one.place.level_mm, one.less_g)
+        for one, joint in zip(stood, [None, *upper], strict=True)
     ]
-    reached_mm = max(tier.top.value + done.stands.rise_mm for tier, done in zip(tiers, worked, strict=True))
-    size, length = _base([done.stands for done in worked], cake.board, places)
-    on_board = together([mass for tier in masses for mass in tier.values()])
-    base = _base_mass(size, worked[0].stands, base_thickness.value, usual.board_g_per_ml)
-    whole = together([base, on_board])
+    size, length = _base(stood, cake.board)
+    edge = size.outline(worked[0].stands.outline)
+    base_g = board_weight(edge, base_thickness.value, usual)
+    on_board = together([mass for one in stood for mass in one.masses.values()])
+    whole = together([Mass(base_g, 0.0, 0.0, base_thickness.value / 2), on_board])
     parts = {f"tier {number}": tier.weight.value for number, tier in enumerate(tiers, 1)}
-    parts["boards"] = base.weight_g + sum(
-        mass.weight_g for tier in masses for name, mass in tier.items() if name.startswith("board")
-    )
-    parts["glue and joints"] = sum(one.weight_g for one in held)
+    parts["boards"] = base_g + sum(one.boards_g for one in stood)
+    parts["glue and joints"] = sum(one.held.weight_g for one in stood)
     weakest = min(upper, key=lambda joint: joint.push.value, default=None)
-    lean = _lean(joints, places, worked)
-    dowel = plan_dowel(cake, worked, places, upper) if dowel_mm is not None else None
+    lean = dict(_lean(joints, stood))
+    dowel = plan_dowel(cake, stood[-1], upper) if doweled else None
+    board = cake.board
     return Stacked(
+        stood,
         tiers,
         StackPlan(
             base_shape=size.shape,
             base_diameter=decided(size.across_mm, "mm")
-            if cake.board.asked.diameter_mm is not None
-            else base_diameter.figure(size.across_mm - 2 * cake.board.margin_mm, cake.board.margin_mm),
+            if board.asked.diameter_mm is not None
+            else base_diameter.figure(size.across_mm - 2 * board.margin_mm, board.margin_mm),
             base_length=length,
             base_thickness=base_thickness,
-            height=same("the highest point of the cake", reached_mm, "mm"),
+            height=same(
+                "the highest point of the cake",
+                max(one.place.top_mm + one.done.stands.rise_mm for one in stood),
+                "mm",
+            ),
             weight=total(parts, "g"),
             people=people.figure(sum(parts.values())),
             middle_up=same("height of the middle of the weight", whole.up, "mm"),
-            tips=tip_angle.figure(_base_edge(size, worked[0].stands, whole), whole.up),
+            tips=tip_angle.figure(edge_distance(edge, (whole.x, whole.y)), whole.up),
             brake=pushed.figure(on_board.weight_g, usual.brake_share),
             turn=pushed.figure(on_board.weight_g, usual.turn_share),
             weakest=None if weakest is None else same("the joint that tips first", weakest.push.value, "ratio", "down"),
@@ -228,11 +218,9 @@ def plan_stack(cake: SettledDesign, worked: Sequence[Worked], media: Mapping[str
             cutting=_cutting(joints),
             portions=total({f"tier {number}": tier.portions.value for number, tier in enumerate(tiers, 1)}, "each"),
             left_in=_left_in(joints, dowel),
-            steps=list(steps_of(cake, worked, joints, dowel, held)),
+            steps=list(steps_of(cake, stood, joints, dowel)),
             serving=list(serving_of(joints, dowel)),
         ),
-        places,
-        [use for own, holds in zip(uses, held, strict=True) for use in (*own, *holds.uses)],
     )
 
 
@@ -275,54 +263,16 @@ def forget_stacks() -> None:
     _tier_stack.cache_clear()
 
 
-def _masses(cake: SettledDesign, done: Worked, place: Place, more: tuple[float, float], number: int) -> dict[str, Mass]:
-    """A tier and its board and glue, each with its middle over the table. The lowest stands on the base board.
-
-    `more` is what its glue weighs, and what of its coat is left off.
-    """
-    glue_g, less_g = more
-    centre, thick = done.centre, cake.usual.tier_board_mm
-    up = place.foot_mm + centre.up
-    found = {
-        f"tier {number}": Mass(sum(g for _, g in done.weights) - less_g, place.x + centre.x, place.y + centre.y, up),
-        f"glue of tier {number}": Mass(glue_g, place.x, place.y, place.foot_mm),
-    }
-    if number > 1:
-        found[f"board under tier {number}"] = board_mass(
-            board_outline(done.stands), thick, place, cake.usual.board_g_per_ml
-        )
-    if done.layers.board is not None:
-        board = done.layers.board
-        area = hidden_outline(done, board).area_mm2
-        heavy = area * board.thickness.value / 1000 * cake.usual.board_g_per_ml
-        found[f"board inside tier {number}"] = Mass(heavy, place.x, place.y, place.foot_mm + board.height.value)
-    return found
-
-
-def _base_mass(size: Size, lowest: Footprint, thick_mm: float, g_per_ml: float) -> Mass:
-    area = size.outline(lowest.outline).area_mm2
-    return Mass(area * thick_mm / 1000 * g_per_ml, 0.0, 0.0, thick_mm / 2)
-
-
-def _base_edge(size: Size, lowest: Footprint, whole: Mass) -> float:
-    board = size.outline(lowest.outline)
-    if isinstance(board, Round):
-        return board.radius_mm - math.hypot(whole.x, whole.y)
-    return edge_distance(tuple(board.points), (whole.x, whole.y))
-
-
-def _lean(joints: Mapping[str, JointPlan], places: Sequence[Place], worked: Sequence[Worked]) -> dict[str, float]:
+def _lean(joints: Mapping[str, JointPlan], stood: Sequence[Stood]) -> Iterator[tuple[str, float]]:
     """How far the top moves sideways by each joint that is out of level and each tier that was measured so."""
-    top, found = places[-1].top_mm, dict[str, float]()
+    top = stood[-1].place.top_mm
     for joint in joints.values():
-        name = f"{'inside' if joint.inside else 'under'} tier {joint.tier}"
-        found[name] = math.tan(math.radians(joint.tilt.value)) * (top - joint.level.value)
-    for number, (done, place) in enumerate(zip(worked, places, strict=True), 1):
-        measured = done.tier.asked.measured
+        yield joint.where, math.tan(math.radians(joint.tilt.value)) * (top - joint.level.value)
+    for one in stood:
+        measured = one.done.tier.asked.measured
         if measured is not None:
             out = max(measured.heights_mm) - min(measured.heights_mm)
-            found[f"tier {number}, as measured"] = out / done.stands.width_mm * (top - place.foot_mm)
-    return found
+            yield f"tier {one.number}, as measured", out / one.done.stands.width_mm * (top - one.place.foot_mm)
 
 
 def _cutting(joints: Mapping[str, JointPlan]) -> dict[str, CuttingList]:
@@ -346,12 +296,9 @@ def _cutting(joints: Mapping[str, JointPlan]) -> dict[str, CuttingList]:
 
 def _left_in(joints: Mapping[str, JointPlan], dowel: DowelPlan | None) -> dict[str, Figure]:
     """What is not eaten and has to come out again, each counted."""
-    found = {
-        f"supports {'inside' if joint.inside else 'under'} tier {joint.tier}": len(joint.supports)
-        for joint in joints.values()
-    }
-    found |= {f"board {'inside' if joint.inside else 'under'} tier {joint.tier}": 1 for joint in joints.values()}
-    found |= {f"riser under tier {joint.tier}": 2 for joint in joints.values() if joint.kind == "riser"}
+    found = {f"supports {joint.where}": len(joint.supports) for joint in joints.values()}
+    found |= {f"board {joint.where}": 1 for joint in joints.values()}
+    found |= {f"riser {joint.where}": 2 for joint in joints.values() if joint.kind == "riser"}
     if dowel is not None:
         found["centre dowel"] = 1
     counts = {name: same("to take out", count, "each") for name, count in found.items()}
@@ -360,24 +307,24 @@ def _left_in(joints: Mapping[str, JointPlan], dowel: DowelPlan | None) -> dict[s
     )
 
 
-def _base(tiers: list[Footprint], settled: SettledBoard, places: Sequence[Place]) -> tuple[Size, Figure | None]:
+def _base(stood: Sequence[Stood], settled: SettledBoard) -> tuple[Size, Figure | None]:
     """The base board: of the shape asked for, or of the lowest tier's own, round where that is sold in none.
 
     Every tier lies within it by the margin: a round one reaches past all corners, an oval one past the corners of the
     box it stands for where it holds what is no oval.
     """
-    board, margin, own = settled.asked, settled.margin_mm, shape_of(tiers[0].outline)
+    placed = [(one.done.stands, one.place) for one in stood]
+    board, margin, own = settled.asked, settled.margin_mm, shape_of(placed[0][0].outline)
     shape = board.shape or ("round" if own == "outline" else own)
-    stood = list(zip(tiers, places, strict=True))
-    wide = max(with_border(body.width_mm, body.out_mm) + 2 * abs(place.x) for body, place in stood)
-    long = max(with_border(body.length_mm, body.out_mm) + 2 * abs(place.y) for body, place in stood)
-    reach = 2 * max(body.outline.reach_mm + body.out_mm + math.hypot(place.x, place.y) for body, place in stood)
+    wide = max(with_border(body.width_mm, body.out_mm) + 2 * abs(place.x) for body, place in placed)
+    long = max(with_border(body.length_mm, body.out_mm) + 2 * abs(place.y) for body, place in placed)
+    reach = 2 * max(body.outline.reach_mm + body.out_mm + math.hypot(place.x, place.y) for body, place in placed)
     if shape == "round":
         wide = long = reach
     elif shape == "square":
         wide = long = max(wide, long)
     elif shape == "oval" and any(
-        body.outline.reach_mm > max(body.width_mm, body.length_mm) / 2 + 0.1 for body in tiers
+        body.outline.reach_mm > max(body.width_mm, body.length_mm) / 2 + 0.1 for body, _ in placed
     ):
         wide, long = math.sqrt(2) * wide, math.sqrt(2) * long
     size = Size(shape, wide + 2 * margin, long + 2 * margin)

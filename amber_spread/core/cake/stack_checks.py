@@ -3,15 +3,15 @@
 import math
 from collections.abc import Iterator, Sequence
 
+from amber_spread.core.cake.bearing import RIM_MM
 from amber_spread.core.cake.dowel import DowelPlan
 from amber_spread.core.cake.glue import coats_after
-from amber_spread.core.cake.joints import BETWEEN_MM, RIM_MM, JointPlan
-from amber_spread.core.cake.stack import StackPlan
+from amber_spread.core.cake.joints import BETWEEN_MM, JointPlan
+from amber_spread.core.cake.levels import Stood
+from amber_spread.core.cake.stack import Stacked, StackPlan
 from amber_spread.core.design.finishes import NoCoat
 from amber_spread.core.design.settled import SettledDesign
-from amber_spread.core.design.stands import PillarsStand
-from amber_spread.core.geometry.outline import Round
-from amber_spread.core.geometry.places import polygon_of
+from amber_spread.core.geometry.places import Within, keeps_in
 from amber_spread.core.kernel.check import Check, Checker, checker, listed, mm, times
 from amber_spread.core.tier import Worked
 
@@ -31,14 +31,15 @@ IN_THE_WAY = {
 """What is in the way of a support, in words."""
 
 
-def checks_of_stack(cake: SettledDesign, worked: Sequence[Worked], whole: StackPlan) -> Iterator[Check]:
+def checks_of_stack(cake: SettledDesign, stacked: Stacked) -> Iterator[Check]:
     """Everything to know about how the tiers stand, bottom first, then the dowel, the drive, and what is left in."""
+    whole = stacked.whole
     for joint in whole.joints.values():
         yield from _supports(joint, cake, checker(joint.tier))
-    for number, done in enumerate(worked, 1):
-        yield from _boards(cake, done, number, checker(number))
+    for one in stacked.stood:
+        yield from _boards(cake, one.done, one.number, checker(one.number))
     if whole.dowel is not None:
-        yield from _dowel(cake, worked, whole, whole.dowel)
+        yield from _dowel(cake, stacked.stood, whole, whole.dowel)
     yield from _driven(cake, whole)
     yield from _cautions(whole)
 
@@ -122,7 +123,7 @@ def _boards(cake: SettledDesign, done: Worked, number: int, check: Checker) -> I
         )  # fmt: skip
 
 
-def _dowel(cake: SettledDesign, worked: Sequence[Worked], whole: StackPlan, dowel: DowelPlan) -> Iterator[Check]:
+def _dowel(cake: SettledDesign, stood: Sequence[Stood], whole: StackPlan, dowel: DowelPlan) -> Iterator[Check]:
     check = checker(None)
     if dowel.length.value < dowel.least.value - 0.5:
         yield check(
@@ -149,40 +150,27 @@ def _dowel(cake: SettledDesign, worked: Sequence[Worked], whole: StackPlan, dowe
             "The base board is {base} thick: a dowel is not held by it. Take a thicker board, or glue a block on it.",
             base=mm(whole.base_thickness.value),
         )  # fmt: skip
-    x = y = 0.0
-    for number, done in enumerate(worked, 1):
-        stand, tier = done.tier.asked.stand, checker(number)
-        if number > 1:
-            x, y = x + stand.off_x_mm, y + stand.off_y_mm
-        board = whole.joints[f"tier_{number}"].board if number > 1 else []
-        if board and not _through(done, (x, y), dowel.hole.value / 2):
+    for number, done, place, *_ in stood:
+        stand, tier, middle = done.tier.asked.stand, checker(number), (-place.x, -place.y)
+        board = Within("board", done.stands.board_edge)
+        if number > 1 and not keeps_in(board, dowel.hole.value / 2 + RIM_MM, [middle]):
             yield tier(
                 "stack.dowel_misses", "trouble", "stack",
                 "The centre dowel misses the board of this tier, which stands off the middle. Leave the dowel out and "
                 "fix it otherwise, or set the tier nearer the middle.",
             )  # fmt: skip
-        if isinstance(stand, PillarsStand) and number > 1:
+        if stand.through and number > 1:
             yield tier(
                 "stack.dowel_bare", "care", "stack",
                 "The centre dowel would be seen between the pillars. Leave it out, or hide it.",
             )  # fmt: skip
         cavity = done.layers.cavity
-        if cavity is not None and math.hypot(x, y) < cavity.diameter.value / 2 + dowel.across.value / 2:
+        if cavity is not None and math.hypot(*middle) < cavity.diameter.value / 2 + dowel.across.value / 2:
             yield tier(
                 "stack.dowel_cavity", "care", "stack",
                 "The centre dowel goes through the hidden room. Leave it out, close the room, or fill it once the "
                 "dowel is in.",
             )  # fmt: skip
-
-
-def _through(done: Worked, off: tuple[float, float], radius_mm: float) -> bool:
-    """Whether a hole over the base's middle lies within the board of a tier that stands so far off it."""
-    board = done.stands.board.outline(done.stands.outline)
-    if isinstance(board, Round):
-        return math.hypot(*off) + radius_mm + RIM_MM <= board.radius_mm
-    from shapely import Point
-
-    return bool(polygon_of(board).buffer(-radius_mm - RIM_MM).covers(Point(-off[0], -off[1])))
 
 
 def _driven(cake: SettledDesign, whole: StackPlan) -> Iterator[Check]:

@@ -1,6 +1,6 @@
 """The whole cake as it stands: its tiers on each other, batter, what is asked of the kit, what it holds."""
 
-from collections.abc import Mapping, Sequence
+from collections.abc import Mapping
 from typing import NamedTuple
 
 from amber_spread.core.cake.batter import BatterPlan, plan_batter
@@ -14,7 +14,6 @@ from amber_spread.core.kernel.naming import named
 from amber_spread.core.stock.contents import Allergy, Contents, allergies_of
 from amber_spread.core.stock.kit import Kit, KitNeed, kit_of
 from amber_spread.core.stock.media import Medium
-from amber_spread.core.tier import Worked
 
 
 class Standing(NamedTuple):
@@ -31,30 +30,31 @@ class Standing(NamedTuple):
 
 def stand(
     cake: SettledDesign,
-    worked: Sequence[Worked],
     stacked: Stacked,
     media: Mapping[str, Medium],
     kit: Kit,
     contents: Contents,
 ) -> Standing:
-    """The worked tiers as they are `stacked`; their figures called as they stand in the plan.
+    """The tiers as they are `stacked`; their figures called as they stand in the plan.
 
     `kit` is what the kitchen owns, `contents` what its recipes come to.
     """
-    tiers, whole = stacked.tiers, stacked.whole
-    numbered = list(enumerate(zip(worked, tiers, strict=True), 1))
-    needs = [need for number, (done, stands) in numbered for need in needs_of_tier(number, done, stands)]
+    stood, tiers, whole = stacked
+    worked = [one.done for one in stood]
+    needs = [
+        need for one, stands in zip(stood, tiers, strict=True) for need in needs_of_tier(one.number, one.done, stands)
+    ]
     owned = kit_of([*needs, *needs_of_cake(whole)], kit)
     used = {medium.key: medium for done in worked for medium in done.takes}
     allergens = allergies_of(used.values(), {tier.layers.cake for tier in cake.asked.tiers}, contents)
     checks = [check for number, done in enumerate(worked, 1) for check in checks_of_tier(number, done, media, kit)]
-    checks.extend(checks_of_cake(cake, worked, stacked, used, list(owned.values()), allergens))
+    checks.extend(checks_of_cake(cake, stacked, used, list(owned.values()), allergens))
     return Standing(
         tiers=tiers,
         stack=named(whole, "stack"),
         batter=named(plan_batter(cake, [done.layers for done in worked], contents.cakes), "batter"),
         allergens=allergens,
         kit=owned,
-        section=draw_section([done.drawn for done in worked], tiers, whole, worked[0].stands.outline, stacked.places),
+        section=draw_section(stood, tiers, whole),
         checks=checks,
     )

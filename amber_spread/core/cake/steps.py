@@ -4,43 +4,37 @@ from collections.abc import Iterator, Mapping, Sequence
 from functools import lru_cache
 
 from amber_spread.core.cake.dowel import DowelPlan
-from amber_spread.core.cake.glue import Held, coats_after
+from amber_spread.core.cake.glue import coats_after
 from amber_spread.core.cake.joints import FLUSH_MM, JointPlan, most_out
-from amber_spread.core.cake.loads import LIFTED_G
+from amber_spread.core.cake.levels import Stood
+from amber_spread.core.cake.loads import people, people_in_words
 from amber_spread.core.design.settled import SettledDesign
 from amber_spread.core.kernel.base import Same
 from amber_spread.core.kernel.check import Said, grams, mm, say
 from amber_spread.core.stock.supports import SORTS
-from amber_spread.core.tier import Worked
 
 BUILD, SUPPORT, STACK, FINISH, DRIVE = "Build", "Supports", "Stack", "Finish", "Drive"
 
 
 def steps_of(
-    cake: SettledDesign,
-    worked: Sequence[Worked],
-    joints: Mapping[str, JointPlan],
-    dowel: DowelPlan | None,
-    held: Sequence[Held],
+    cake: SettledDesign, stood: Sequence[Stood], joints: Mapping[str, JointPlan], dowel: DowelPlan | None
 ) -> Iterator[Said]:
     """Every step from the boards to the drive, in order. Source: common practice."""
-    yield from _build(worked, joints, dowel, held)
+    yield from _build(stood, joints, dowel)
     upper = [joint for joint in joints.values() if not joint.inside]
     for joint in upper:
         yield from _supports(Same(joint))
     if upper:
-        yield from _stack(cake, upper, dowel, held)
+        yield from _stack(cake, stood, upper, dowel)
     yield from _drive(cake, upper)
 
 
-def _build(
-    worked: Sequence[Worked], joints: Mapping[str, JointPlan], dowel: DowelPlan | None, held: Sequence[Held]
-) -> Iterator[Said]:
-    for number, (done, holds) in enumerate(zip(worked, held, strict=True), 1):
+def _build(stood: Sequence[Stood], joints: Mapping[str, JointPlan], dowel: DowelPlan | None) -> Iterator[Said]:
+    for number, done, _, held, *_ in stood:
         board = "the base board" if number == 1 else "a card of its own size"
         yield say(
             f"Tier {number}: fix the first layer to {board} with {{glue}} of its coat.", BUILD,
-            glue=grams(holds.glue.value if number == 1 else holds.glue.value / 2),
+            glue=grams(held.under_cake_g),
         )  # fmt: skip
         if number > 1 and dowel is not None:
             yield say(f"Tier {number}: punch a hole of {{hole}} in the middle of its card first.", BUILD,
@@ -50,19 +44,18 @@ def _build(
             yield say(f"Tier {number}: punch the board that goes inside it too, {{hole}}.", BUILD,
                       hole=mm(dowel.hole.value))  # fmt: skip
         if hidden is not None and done.layers.board is not None:
-            slide = holds.slide.value if holds.slide else 0.0
             yield say(
                 f"Tier {number}: build to {{high}}, set {len(hidden.supports)} {hidden.many} of {{length}}, lay the "
                 "board of {board} on them. Build on with {slide} melted below the next layer, so that it cannot slide.",
                 BUILD, high=mm(hidden.length.value), length=mm(hidden.length.value),
-                board=mm(done.layers.board.diameter.value), slide=grams(slide),
+                board=mm(done.layers.board.diameter.value), slide=grams(held.slide.value if held.slide else 0.0),
             )  # fmt: skip
             yield say(
                 f"Tier {number}: let it settle overnight, scrape off what it squeezes out, and coat both halves as one "
                 "with a scraper of {tall} or more.",
                 BUILD, tall=mm(done.stands.height_mm),
             )  # fmt: skip
-    if len(worked) > 1:
+    if len(stood) > 1:
         yield say(
             "A card too large for a small tier: trim it once the crumb coat is firm, or build on a larger board with a "
             "dab between, and slide the tier off it when it is cold.", BUILD,
@@ -107,7 +100,7 @@ def _support(joint: JointPlan) -> Iterator[Said]:
 
 
 def _stack(
-    cake: SettledDesign, upper: Sequence[JointPlan], dowel: DowelPlan | None, held: Sequence[Held]
+    cake: SettledDesign, stood: Sequence[Stood], upper: Sequence[JointPlan], dowel: DowelPlan | None
 ) -> Iterator[Said]:
     stacking = cake.asked.stacking
     after = [index for index, tier in enumerate(cake.tiers[:-1], 1) if coats_after(tier, cake)]
@@ -117,20 +110,20 @@ def _stack(
         else "Chill every tier until its crumb coat is hard; the final coat goes on once they stand.",
         STACK,
     )
-    for joint in upper:
-        holds = held[joint.tier - 1]
+    for one, joint in zip(stood[1:], upper, strict=True):
+        glue = "glue" if one.done.tier.asked.stand.glue_medium else "coat"
         yield say(
-            f"Set {{glue}} of the coat between the {joint.many} on tier {joint.tier - 1}.", STACK,
-            glue=grams(holds.glue.value / 2),
+            f"Set {{glue}} of the {glue} between the {joint.many} on tier {joint.tier - 1}.", STACK,
+            glue=grams(one.held.under_board_g),
         )  # fmt: skip
         if joint.kind == "riser":
             yield say(f"Tier {joint.tier}: set the riser of {{gap}} on its card first.", STACK, gap=mm(joint.gap.value))
-        weight = sum(g for name, g in _given(joint).items() if name.endswith(f"tier {joint.tier}"))
-        people = "two people, " if weight > LIFTED_G else ""
+        needed = people(one.weight_g)
+        lifters = f"{people_in_words(needed)}, " if needed > 1 else ""
         yield say(
-            f"Tier {joint.tier}, {{weight}}: lift it cold with {people}a wide scraper and a palette knife below its "
+            f"Tier {joint.tier}, {{weight}}: lift it cold with {lifters}a wide scraper and a palette knife below its "
             "card, and set it down with the front marks together. Ganache can still be nudged, buttercream cannot.",
-            STACK, weight=grams(weight),
+            STACK, weight=grams(one.weight_g),
         )  # fmt: skip
         yield say(f"Tier {joint.tier}: try the level both ways before the next goes on.", STACK)
     if dowel is not None:
@@ -157,10 +150,6 @@ def _stack(
         yield say("All this is done where the cake stays: take coat, bag, scraper and spare supports along.", STACK)
 
 
-def _given(joint: JointPlan) -> dict[str, float]:
-    return {name: quantity.value for name, quantity in joint.load.given.items()}
-
-
 def _drive(cake: SettledDesign, upper: Sequence[JointPlan]) -> Iterator[Said]:
     stacking = cake.asked.stacking
     if stacking.travels is False:
@@ -183,7 +172,7 @@ def serving_of(joints: Mapping[str, JointPlan], dowel: DowelPlan | None) -> Iter
     """How it is taken down and served, from the top. Source: common practice."""
     if dowel is not None:
         yield say("Pull the dowel out first, straight up, with pliers if it does not come.", "Take down")
-    for joint in sorted((one for one in joints.values()), key=lambda one: -one.level.value):
+    for joint in sorted(joints.values(), key=lambda one: -one.level.value):
         count = len(joint.supports)
         if joint.inside:
             yield say(

@@ -3,7 +3,7 @@
 A field left out (null) takes this kitchen's usual from the Practice.
 """
 
-from typing import Annotated, Literal, Self
+from typing import Annotated, ClassVar, Literal, Self
 
 from pydantic import Field, model_validator
 
@@ -23,8 +23,14 @@ class _OnSupports(Frozen):
     Without a number, the `school` says how many; without a school, the one that asks for more of width and load.
     Places `free` are `points_mm`, measured from the middle of the tier that stands on them: x to the right, y to the
     back. `off_x_mm` and `off_y_mm` move the tier off the middle of the one below.
+
+    One that is `flush` has no gap, the supports of one that goes `through` reach up to the next tier, and one with a
+    `plate` stands on a card of its own.
     """
 
+    flush: ClassVar[bool] = False
+    through: ClassVar[bool] = False
+    plate: ClassVar[bool] = False
     sort: SupportSort = "wide_straw"
     count: Annotated[int, limits.SUPPORTS.field()] | None = None
     school: School | None = None
@@ -53,12 +59,14 @@ class _OnSupports(Frozen):
 class StackedStand(_OnSupports):
     """Flush: supports cut to the finished height of the tier below, its board on them and on the coat."""
 
+    flush = True
     kind: Literal["stacked"] = "stacked"
 
 
 class PillarsStand(_OnSupports):
     """Apart: pillars that go down through the tier below to its board, and stand so far out of it."""
 
+    through = True
     kind: Literal["pillars"] = "pillars"
     sort: SupportSort = "plastic_tube"
     gap_mm: Annotated[Gap | None, Usual("tier_gap_mm")] = None
@@ -67,6 +75,7 @@ class PillarsStand(_OnSupports):
 class RiserStand(_OnSupports):
     """Apart: a narrower riser, hidden by flowers or left bare, on a card that stands on supports."""
 
+    plate = True
     kind: Literal["riser"] = "riser"
     gap_mm: Annotated[Gap | None, Usual("tier_gap_mm")] = None
 

@@ -5,7 +5,7 @@ Everything is in mm about the middle of the tier that stands on them: x to the r
 
 import itertools
 import math
-from collections.abc import Iterable, Iterator, Sequence
+from collections.abc import Iterator, Sequence
 from functools import lru_cache
 from typing import NamedTuple
 
@@ -19,6 +19,7 @@ from amber_spread.core.geometry.outline import Outline, Oval, Point, Round
 
 SLACK_MM = 0.1
 """Edges are traced as polygons: what lies outside by less is on the edge."""
+TINY_MM = 1e-9
 ROUND_STEPS = 32
 FINE = 240
 TRIES = 8
@@ -74,6 +75,7 @@ class Refused(NamedTuple):
 
 @lru_cache(maxsize=512)
 def _polygon(outline: Outline) -> Polygon:
+    """An outline as a polygon, about its own middle."""
     if isinstance(outline, Round):
         return Point2(0.0, 0.0).buffer(outline.radius_mm, quad_segs=ROUND_STEPS)
     found = Polygon(outline.traced(FINE) if isinstance(outline, Oval) else outline.points)
@@ -114,12 +116,12 @@ def spread(ground: Ground, count: int, inset_mm: float, apart_mm: float, ring: b
 
     def best(inset: float, apart: float) -> Spread | None:
         for points in _arranged(edge, inset, count, ring):
-            if (nearest := _least_apart(points)) < apart - 1e-6:
+            if (nearest := least_apart(points)) < apart - 1e-6:
                 if circle:
                     return None
                 continue
             if _clear(ground, points):
-                return Spread(tuple(points), _inside(edge, points), nearest)
+                return Spread(tuple(points), inside_edge(edge, points), nearest)
         return None
 
     found = best(most, apart_mm)
@@ -144,10 +146,9 @@ def spread(ground: Ground, count: int, inset_mm: float, apart_mm: float, ring: b
     if kept:
         return max(kept, key=lambda one: one.apart_mm)
     area = allowed(ground)
-    if area.is_empty:
-        return Spread((), 0.0, 0.0)
-    moved = [_nearest(area, point) for point in next(_arranged(edge, least, count, ring), [])]
-    return Spread(tuple(moved), _inside(edge, moved), _least_apart(moved)) if moved else Spread((), 0.0, 0.0)
+    wanted = [] if area.is_empty else next(_arranged(edge, least, count, ring), [])
+    moved = tuple(_nearest(area, point) for point in wanted)
+    return Spread(moved, inside_edge(edge, moved), least_apart(moved))
 
 
 def _inset_for(edge: Outline, count: int, apart_mm: float, ring: bool) -> float | None:
@@ -169,23 +170,15 @@ def looked_over(ground: Ground, points: Sequence[Point], touching_mm: float) -> 
 
     Source: geometry.
     """
-    area, away, found = allowed(ground), ground.radius_mm + ground.rim_mm, list[Refused | None]()
+    area, away, found = allowed(ground), ground.radius_mm + ground.rim_mm - SLACK_MM, list[Refused | None]()
     for index, point in enumerate(points):
-        spot = Point2(point)
-        what = next(
-            (
-                edge.what
-                for edge in ground.within
-                if not polygon_of(edge.outline, edge.middle).buffer(-away + SLACK_MM).covers(spot)
-            ),
-            None,
-        ) or next(
-            (hole.what for hole in ground.holes if math.dist(hole.middle, point) < hole.radius_mm + away - SLACK_MM),
-            None,
-        )
         others = [other for at, other in enumerate(points) if at != index]
-        if what is None and any(math.dist(point, other) < touching_mm - SLACK_MM for other in others):
-            what = "support"
+        ways = itertools.chain(
+            (edge.what for edge in ground.within if not keeps_in(edge, away, [point])),
+            (hole.what for hole in ground.holes if not keeps_out(hole, away, [point])),
+            ("support" for other in others if math.dist(point, other) < touching_mm - SLACK_MM),
+        )
+        what = next(ways, None)
         if what is None:
             found.append(None)
             continue
@@ -194,84 +187,60 @@ def looked_over(ground: Ground, points: Sequence[Point], touching_mm: float) -> 
     return found
 
 
-def least_apart(points: Sequence[Point]) -> float:
-    """The least distance between two of them, mm; 0 where there are not two. Source: geometry."""
-    return _least_apart(points)
+def keeps_in(edge: Within, away_mm: float, points: Sequence[Point]) -> bool:
+    """Whether every one of the points lies within an edge, and so far from it. Source: geometry."""
+    outline, (right, back) = edge.outline, edge.middle
+    if isinstance(outline, Round):
+        most = outline.radius_mm - away_mm + TINY_MM
+        return all(math.hypot(x - right, y - back) <= most for x, y in points)
+    inner = _shrunk(outline, away_mm)
+    xs, ys = numpy.asarray(points).T
+    return bool(shapely.contains_xy(inner, xs - right, ys - back).all())
 
 
-def inside_edge(edge: Outline, points: Sequence[Point]) -> float:
-    """How far inside an edge the outermost of them lies, mm; below 0 where one lies outside. Source: geometry."""
-    return _inside(edge, points)
+def keeps_out(hole: Hole, away_mm: float, points: Sequence[Point]) -> bool:
+    """Whether every one of the points lies so far outside a hole. Source: geometry."""
+    return all(math.dist(hole.middle, point) >= hole.radius_mm + away_mm for point in points)
 
 
-def hull_of(points: Sequence[Point]) -> list[Point]:
-    """The corners of the smallest convex outline round points, left about; two or one where they lie on a line.
+def hull_of(points: Sequence[Point]) -> BaseGeometry:
+    """The smallest convex outline round points; a line or a point where they lie on one. Source: geometry."""
+    return shapely.convex_hull(shapely.multipoints(numpy.asarray(points).reshape(-1, 2)))
 
-    Source: published (A. M. Andrew, Another efficient algorithm for convex hulls in two dimensions, 1979; from memory).
+
+def edge_distance(outline: Outline, at: Point) -> float:
+    """How far a place lies inside the smallest convex outline round an outline, mm: the edge a body on that foot tips
+    over. Below 0 where it lies outside. Source: geometry.
     """
-    ordered = sorted(set(points))
-    if len(ordered) < 3:
-        return ordered
-
-    def chain(spots: Iterable[Point]) -> list[Point]:
-        found: list[Point] = []
-        for spot in spots:
-            while len(found) > 1 and _turn(found[-2], found[-1], spot) <= 1e-9:
-                found.pop()
-            found.append(spot)
-        return found[:-1]
-
-    return chain(ordered) + chain(reversed(ordered))
+    if isinstance(outline, Round):
+        return outline.radius_mm - math.hypot(*at)
+    return hull_distance(hull_of(outline.points), at)
 
 
-def _turn(start: Point, corner: Point, end: Point) -> float:
-    return (corner[0] - start[0]) * (end[1] - start[1]) - (corner[1] - start[1]) * (end[0] - start[0])
+def hull_distance(hull: BaseGeometry, at: Point) -> float:
+    """How far a place lies inside a convex outline, mm; below 0 where it lies outside. Source: geometry."""
+    spot = Point2(at)
+    if not isinstance(hull, Polygon):
+        return -float(hull.distance(spot))
+    away = float(hull.exterior.distance(spot))
+    return away if hull.covers(spot) else -away
 
 
-def edge_distance(points: Sequence[Point], at: Point) -> float:
-    """How far a place lies inside the smallest convex outline round the points, mm; below 0 where it lies outside.
+def hull_width(hull: BaseGeometry) -> float:
+    """The least width of a convex outline, mm: over its sides, the farthest corner from each; 0 for a line.
 
-    Source: geometry.
+    Source: geometry (the least width lies at right angles to one of the sides).
     """
-    return hull_distance(hull_of(points), at)
-
-
-def hull_distance(hull: Sequence[Point], at: Point) -> float:
-    """How far a place lies inside a convex outline, given left about, mm; below 0 where it lies outside."""
-    sides = list(zip(hull, [*hull[1:], *hull[:1]], strict=True))
-    if len(hull) < 3:
-        return -min((_from_side(start, end, at) for start, end in sides), default=0.0)
-    inside = min([_turn(start, end, at) / math.dist(start, end) for start, end in sides])
-    return inside if inside >= 0 else -min(_from_side(start, end, at) for start, end in sides)
-
-
-def _from_side(start: Point, end: Point, at: Point) -> float:
-    """How far a place lies from a side, mm."""
-    wide, long = end[0] - start[0], end[1] - start[1]
-    whole = wide**2 + long**2
-    share = ((at[0] - start[0]) * wide + (at[1] - start[1]) * long) / whole if whole else 0.0
-    share = min(1.0, max(0.0, share))
-    return math.dist(at, (start[0] + share * wide, start[1] + share * long))
-
-
-def narrowest(points: Sequence[Point]) -> float:
-    """The least width of the smallest convex outline round the points, mm: over its sides, the farthest corner from
-    each; 0 where they lie on a line. Source: geometry (the least width lies at right angles to one of its sides).
-    """
-    return hull_width(hull_of(points))
-
-
-def hull_width(hull: Sequence[Point]) -> float:
-    """The least width of a convex outline, mm."""
-    if len(hull) < 3:
+    if not isinstance(hull, Polygon):
         return 0.0
-    found = math.inf
-    for (x0, y0), (x1, y1) in zip(hull, [*hull[1:], *hull[:1]], strict=True):
+    corners = shapely.get_coordinates(hull.exterior)[:-1].tolist()
+    widths = []
+    for (x0, y0), (x1, y1) in zip(corners, [*corners[1:], corners[0]], strict=True):
         wide, long = x1 - x0, y1 - y0
         # How far each corner lies off the line through the side, times its length.
-        most = max([wide * (y - y0) - long * (x - x0) for x, y in hull])
-        found = min(found, most / math.hypot(wide, long))
-    return found
+        most = max([abs(wide * (y - y0) - long * (x - x0)) for x, y in corners])
+        widths.append(most / math.hypot(wide, long))
+    return float(min(widths))
 
 
 def _arranged(edge: Outline, inset_mm: float, count: int, ring: bool) -> Iterator[list[Point]]:
@@ -307,21 +276,10 @@ def _inner_line(edge: Outline, inset_mm: float) -> LineString | None:
 
 def _clear(ground: Ground, points: Sequence[Point]) -> bool:
     """Whether every place keeps inside every edge and out of every hole."""
-    away = ground.radius_mm + ground.rim_mm
-    return all(
-        math.dist(hole.middle, point) >= hole.radius_mm + away - SLACK_MM for hole in ground.holes for point in points
-    ) and all(_holds(edge, away - SLACK_MM, points) for edge in ground.within)
-
-
-def _holds(edge: Within, away_mm: float, points: Sequence[Point]) -> bool:
-    """Whether an edge lies so far outside every one of the points."""
-    outline, (right, back) = edge.outline, edge.middle
-    if isinstance(outline, Round):
-        most = outline.radius_mm - away_mm
-        return all(math.hypot(x - right, y - back) <= most for x, y in points)
-    inner = _shrunk(outline, away_mm)
-    xs, ys = numpy.asarray(points).T
-    return bool(shapely.contains_xy(inner, xs - right, ys - back).all())
+    away = ground.radius_mm + ground.rim_mm - SLACK_MM
+    return all(keeps_out(hole, away, points) for hole in ground.holes) and all(
+        keeps_in(edge, away, points) for edge in ground.within
+    )
 
 
 @lru_cache(maxsize=512)
@@ -331,7 +289,8 @@ def _shrunk(outline: Outline, away_mm: float) -> BaseGeometry:
     return found
 
 
-def _least_apart(points: Sequence[Point]) -> float:
+def least_apart(points: Sequence[Point]) -> float:
+    """The least distance between two of them, mm; 0 where there are not two. Source: geometry."""
     if len(points) <= FEW:
         return min((math.dist(one, other) for one, other in itertools.combinations(points, 2)), default=0.0)
     found = numpy.asarray(points)
@@ -340,11 +299,15 @@ def _least_apart(points: Sequence[Point]) -> float:
     return float(between.min())
 
 
-def _inside(edge: Outline, points: Sequence[Point]) -> float:
-    if isinstance(edge, Round):
-        return edge.radius_mm - max((math.hypot(*point) for point in points), default=0.0)
+def inside_edge(edge: Outline, points: Sequence[Point]) -> float:
+    """How far inside an edge the outermost of them lies, mm; below 0 where one lies outside, 0 where there are none.
+
+    Source: geometry.
+    """
     if not points:
         return 0.0
+    if isinstance(edge, Round):
+        return edge.radius_mm - max(math.hypot(*point) for point in points)
     polygon, spots = _polygon(edge), numpy.asarray(points)
     away = shapely.distance(polygon.exterior, shapely.points(spots))
     return float(numpy.where(shapely.contains_xy(polygon, spots), away, -away).min())

@@ -8,23 +8,24 @@ begins with its part (fill, crumb, coat, cover, layers, ...); then come a kind, 
 length for the kind's leading measure, and any field by its name with its value.
 """
 
-from collections.abc import Callable, Iterator
+from collections.abc import Iterator
 from typing import Any
 
 from pydantic import BaseModel, ValidationError
 
-from amber_spread.core.design.design import BaseBoard, Design, Layers, Tier
+from amber_spread.core.design.design import Design, Layers, Tier
 from amber_spread.core.design.finishes import OnTop, SoftFilling
 from amber_spread.core.design.kinds import BUILDS, SHAPES, DesignPart, Kind
 from amber_spread.core.design.practice import Practice
 from amber_spread.core.design.settled import SettledTier
 from amber_spread.core.design.shapes import FreeShape, HeartShape
-from amber_spread.core.design.stands import Stacking
 from amber_spread.core.kernel.base import Frozen
 from amber_spread.core.kernel.units import LengthUnit
+from amber_spread.core.line.quick_values import SEVERAL, STROKE, lengths, stripes
 from amber_spread.core.line.quick_words import (
     CLAUSES,
     NESTED,
+    WHOLE,
     CannotRead,
     Token,
     Unread,
@@ -40,8 +41,6 @@ from amber_spread.core.tier import cut_for_height
 
 LAYER_MM = 30.0
 """Where the line gives only a height, as many layers are stacked as come nearest to this cut."""
-SIGNED = ("off_x_mm", "off_y_mm")
-"""Lengths that may be to either side."""
 NEW_COLOURS = ("#E3A63A", "#EBD3CC", "#9DAF86", "#74838C", "#B4374A", "#F3E6C4", "#5A3524", "#8FB7C4")
 
 
@@ -113,7 +112,7 @@ class _Reader:
         if not tokens:
             return ""
         word = tokens[0].text.lower()
-        known = {part.word for part in CLAUSES} | {"named", "base", "stacking", "colour", "order"}
+        known = {part.word for part in CLAUSES} | {one.word for one in WHOLE} | {"named", "colour", "order"}
         if word in known:
             return word
         return "cover" if find_medium(tokens, self.media) else word
@@ -122,17 +121,12 @@ class _Reader:
         """Read a clause that belongs to the whole cake; False when it is one of every tier's."""
         tokens = tokens_of(piece, start)
         word = tokens[0].text.lower() if tokens else ""
-        if word == "base":
+        whole = next((one for one in WHOLE if one.word == word), None)
+        if whole is not None:
             with _caught(self):
-                board: dict[str, Any] = {}
-                self.fields(tokens[1:], BaseBoard, "diameter_mm", board, tokens[0])
-                design["base_board"] = board
-            return True
-        if word == "stacking":
-            with _caught(self):
-                stacking: dict[str, Any] = {}
-                self.fields(tokens[1:], Stacking, None, stacking, tokens[0])
-                design["stacking"] = stacking
+                values: dict[str, Any] = {}
+                self.fields(tokens[1:], whole.model, whole.leading, values, tokens[0])
+                design[whole.field] = values
             return True
         if word == "order":
             with _caught(self):
@@ -165,7 +159,9 @@ class _Reader:
         if rest and rest[0].text.lower() == "marbled":
             colour["marbled"], rest = True, rest[1:]
         if rest and rest[0].text.lower() == "of":
-            parts, rest = self.stripes(rest[1:])
+            if len(rest) < 2:
+                raise CannotRead(rest[0].start, end, 'What it is blended of belongs here: of "honey" 1 / plain 3.')
+            parts, rest = stripes(rest[1:], self.unit)
             colour["parts"] = [{"colour": part["colour"], "parts": part.get("share", 1.0)} for part in parts]
         if rest:
             raise CannotRead(rest[0].start, end, 'Only “marbled” and “of "honey" 1 / plain 3” may follow a colour.')
@@ -348,13 +344,11 @@ class _Reader:
         field = next((one for one in fields if one.endswith("_mm") == measured), fields[0])
         if token.text.lower() == "none" and field not in ("top", "at"):
             values[field] = None
-        elif field in ("edges_mm", "heights_mm", "foot_mm", "top_mm") and len(rest) > 1 and rest[1].text == "/":
-            values[field], rest = self.listed(rest)
+        elif (several := SEVERAL.get(field)) is not None:
+            values[field], rest = several(rest, self.unit)
             return rest
-        elif field == "edges_mm":
-            values[field] = [read_length(token, self.unit)]
-        elif (several := self.several(field)) is not None:
-            values[field], rest = several(rest)
+        elif field.endswith("_mm") and len(rest) > 1 and rest[1].text == STROKE:
+            values[field], rest = lengths(rest, self.unit)
             return rest
         elif field.endswith("medium"):
             found = find_medium(rest, self.media)
@@ -373,78 +367,6 @@ class _Reader:
         else:
             values[field] = {"yes": True, "no": False}.get(token.text.lower(), token.text.lower())
         return rest[1:]
-
-    def listed(self, tokens: list[Token]) -> tuple[list[float], list[Token]]:
-        """Lengths parted by strokes."""
-        found = [read_length(tokens[0], self.unit)]
-        tokens = tokens[1:]
-        while len(tokens) > 1 and tokens[0].text == "/":
-            found.append(read_length(tokens[1], self.unit))
-            tokens = tokens[2:]
-        return found, tokens
-
-    def several(self, field: str) -> Callable[[list[Token]], tuple[Any, list[Token]]] | None:
-        """How a value of more than one word is read, None for any other field."""
-        ways: dict[str, Callable[[list[Token]], tuple[Any, list[Token]]]] = {
-            "stripes": self.stripes, "points": self.points, "points_mm": self.places
-        }  # fmt: skip
-        return self.signed if field in SIGNED else ways.get(field)
-
-    def signed(self, tokens: list[Token]) -> tuple[float, list[Token]]:
-        """A length that may be to the other side, with a minus."""
-        if len(tokens) > 1 and tokens[0].text == "-":
-            return -read_length(tokens[1], self.unit), tokens[2:]
-        return read_length(tokens[0], self.unit), tokens[1:]
-
-    def places(self, tokens: list[Token]) -> tuple[list[list[float]], list[Token]]:
-        """Places of supports as right:back, parted by strokes."""
-        found: list[list[float]] = []
-        while tokens:
-            first = tokens[0]
-            x, tokens = self.signed(tokens)
-            if len(tokens) < 2 or tokens[0].text != ":":
-                raise CannotRead(
-                    first.start, first.end, "Places are given as right:back, such as 30mm:0mm / -15mm:26mm."
-                )
-            y, tokens = self.signed(tokens[1:])
-            found.append([x, y])
-            if not tokens or tokens[0].text != "/":
-                break
-            tokens = tokens[1:]
-        return found, tokens
-
-    def stripes(self, tokens: list[Token]) -> tuple[list[dict[str, Any]], list[Token]]:
-        """Colours with their shares, parted by strokes."""
-        found: list[dict[str, Any]] = []
-        while tokens:
-            stripe: dict[str, Any] = {"colour": tokens[0].text[1:-1] if tokens[0].kind == "text" else None}
-            if tokens[0].kind != "text" and tokens[0].text.lower() != "plain":
-                raise CannotRead(
-                    tokens[0].start, tokens[0].end, 'A stripe is a colour in quotes and its share: "honey" 2.'
-                )
-            tokens = tokens[1:]
-            if tokens and tokens[0].kind == "number":
-                stripe["share"], tokens = read_number(tokens[0]), tokens[1:]
-            found.append(stripe)
-            if not tokens or tokens[0].text != "/":
-                break
-            tokens = tokens[1:]
-        return found, tokens
-
-    def points(self, tokens: list[Token]) -> tuple[list[dict[str, Any]], list[Token]]:
-        """Corners of a turned profile as up:out, parted by strokes."""
-        found = []
-        while len(tokens) >= 3 and tokens[1].text == ":":
-            found.append({"up": read_number(tokens[0]), "out": read_number(tokens[2])})
-            tokens = tokens[3:]
-            if not tokens or tokens[0].text != "/":
-                break
-            tokens = tokens[1:]
-        if not found:
-            raise CannotRead(
-                tokens[0].start, tokens[0].end, "Points are given as height:width, such as 0:1 / 0.5:0.8 / 1:0.9."
-            )
-        return found, tokens
 
     def finish(self, design: dict[str, Any], end: int) -> LineRead:
         """The design, with layers that reach the heights asked for and the colours it names."""

@@ -9,7 +9,9 @@ from collections.abc import Sequence
 from decimal import Decimal
 from typing import Any, NamedTuple
 
+from amber_spread.core.design.design import BaseBoard
 from amber_spread.core.design.kinds import PARTS
+from amber_spread.core.design.stands import Stacking
 from amber_spread.core.kernel.base import Frozen
 from amber_spread.core.kernel.units import LengthUnit, UnitError, parse_length
 from amber_spread.core.stock.media import Medium
@@ -30,6 +32,18 @@ CLAUSES = tuple(part for part in PARTS if part.word)
 """The parts of a tier that are clauses of the line; its shape and build stand in its head."""
 NESTED = {part.path[-1] for part in CLAUSES if len(part.path) > 1}
 """Fields of a part that are clauses of their own."""
+
+
+class WholeClause(NamedTuple):
+    """A clause of the whole cake: its word, the field of the design it sets, of what model, and its leading measure."""
+
+    word: str
+    field: str
+    model: type[Frozen]
+    leading: str | None = None
+
+
+WHOLE = (WholeClause("base", "base_board", BaseBoard, "diameter_mm"), WholeClause("stacking", "stacking", Stacking))
 
 
 class Token(NamedTuple):

@@ -5,12 +5,13 @@ from typing import Any
 
 from pydantic import BaseModel
 
-from amber_spread.core.design.design import BaseBoard, Colour, Design, Layers, Tier
+from amber_spread.core.design.design import Colour, Design, Layers, Tier
 from amber_spread.core.design.finishes import OnTop
-from amber_spread.core.design.stands import PillarsStand, RiserStand, StackedStand, Stacking
+from amber_spread.core.design.shapes import FreeShape
 from amber_spread.core.line.quick_words import (
     CLAUSES,
     NESTED,
+    WHOLE,
     colour_written,
     kind_word,
     length_written,
@@ -32,10 +33,10 @@ def write_line(design: Design, media: dict[str, Medium]) -> str:
         for tier, clauses in zip(design.tiers, tiers, strict=True)
     ]
     sections = ["; ".join(heads), *common]
-    if design.base_board != BaseBoard():
-        sections.append("base" + _fields(design.base_board, media))
-    if design.stacking != Stacking():
-        sections.append("stacking" + _fields(design.stacking, media))
+    for whole in WHOLE:
+        decided = getattr(design, whole.field)
+        if decided != whole.model():
+            sections.append(whole.word + _fields(decided, media))
     for order in design.orders:
         have = "" if order.have_g is None else f" have {written(order.have_g)}"
         sections.append(f"order {colour_written(order.bowl)}{have} {' / '.join(order.steps)}".rstrip())
@@ -93,7 +94,7 @@ def _fields(model: BaseModel, media: dict[str, Medium]) -> str:
             continue
         if name == "points_mm":
             # Those of an outline are in no line; those of supports are.
-            if isinstance(model, StackedStand | PillarsStand | RiserStand):
+            if not isinstance(model, FreeShape):
                 found.append("points " + " / ".join(f"{length_written(x)}:{length_written(y)}" for x, y in value))
             continue
         word = word_of(name)

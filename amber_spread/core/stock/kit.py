@@ -12,7 +12,7 @@ from typing import Annotated, Literal, NamedTuple, Self
 from pydantic import Field, model_validator
 
 from amber_spread.core.kernel import limits
-from amber_spread.core.kernel.base import Frozen, Kept, Made, Name, Same, at
+from amber_spread.core.kernel.base import Frozen, Kept, Made, Name, Same, alike, at
 from amber_spread.core.kernel.figures import Figure, Rounding, Unit, same
 from amber_spread.core.kernel.naming import named
 from amber_spread.core.stock.supports import STARTING_SUPPORTS, Support
@@ -221,7 +221,7 @@ def kit_of(needs: Iterable[Need], kit: Kit) -> dict[str, KitNeed]:
     """Every need held against the kit, in the order given and numbered from 1; the same need of the same tier is
     listed once. What was met before, of a kit that is the same, is met again without looking.
     """
-    owned = Same(_first_like(kit))
+    owned = alike(kit)
     return Kept({f"need_{number}": _met(number, need, owned) for number, need in enumerate(_each_once(needs), 1)})
 
 
@@ -231,12 +231,6 @@ def _each_once(needs: Iterable[Need]) -> Iterable[Need]:
         key = (need.tool, need.tier, need.shape, need.size.value, need.length.value if need.length else 0.0)
         found.setdefault(key, need)
     return found.values()
-
-
-@lru_cache(maxsize=16)
-def _first_like(kit: Kit) -> Kit:
-    """The first of equal kits: every request brings one of its own."""
-    return kit
 
 
 @lru_cache(maxsize=4096)

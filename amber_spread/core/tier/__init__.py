@@ -10,14 +10,11 @@ from amber_spread.core.tier.drawn import BOARD_HEX, Drawn, Part, Silhouette, sla
 from amber_spread.core.tier.extras import HALF_BEAD, BorderPlan, OnTopPlan
 from amber_spread.core.tier.finish_checks import checks_of_coats, checks_of_cover
 from amber_spread.core.tier.gauge import GaugeMark
-from amber_spread.core.tier.hidden import HiddenBoard
 from amber_spread.core.tier.layer_checks import checks_of_layers
 from amber_spread.core.tier.layer_rules import cut_for_height
 from amber_spread.core.tier.layers import LayersPlan
-from amber_spread.core.tier.mass import Centre
 from amber_spread.core.tier.side import FootPlan
-from amber_spread.core.tier.supports import one_fewer, supports_by_inches, supports_by_load, supports_in_band
-from amber_spread.core.tier.uses import STEPS, Step, Use, bowl_key, float_of, lost, step_key
+from amber_spread.core.tier.uses import STEPS, Step, Use, bowl_key, step_key, use_of
 from amber_spread.core.tier.worked import Footprint, UnknownMedium, Unmade, Worked, forget_tiers, work_tiers
 
 __all__ = [
@@ -25,7 +22,6 @@ __all__ = [
     "BOARD_SHAPES",
     "BoardShape",
     "BorderPlan",
-    "Centre",
     "CoatsPlan",
     "CoverPlan",
     "Drawn",
@@ -33,7 +29,6 @@ __all__ = [
     "HALF_BEAD",
     "Footprint",
     "GaugeMark",
-    "HiddenBoard",
     "LayersPlan",
     "OnTopPlan",
     "Part",
@@ -50,16 +45,11 @@ __all__ = [
     "checks_of_cover",
     "checks_of_layers",
     "cut_for_height",
-    "float_of",
     "forget_tiers",
-    "lost",
-    "one_fewer",
     "over_edge",
     "shape_of",
     "slab",
     "step_key",
-    "supports_by_inches",
-    "supports_by_load",
-    "supports_in_band",
+    "use_of",
     "work_tiers",
 ]

@@ -4,9 +4,10 @@ import math
 from functools import lru_cache
 from typing import Literal, NamedTuple
 
-from shapely import MultiPoint, Polygon
+from shapely import MultiPoint, get_coordinates
 
 from amber_spread.core.geometry.outline import Cornered, Outline, Oval, Point, Round
+from amber_spread.core.geometry.places import polygon_of
 
 BoardShape = Literal["round", "square", "rectangle", "oval", "outline"]
 BOARD_SHAPES: dict[BoardShape, str] = {
@@ -16,7 +17,6 @@ BOARD_SHAPES: dict[BoardShape, str] = {
 """The shapes a board has; `outline` is cut to the cake's own."""
 EQUAL_MM = 1.0
 """A board whose sides differ by less than this is square, or round (from memory)."""
-EDGE_POINTS = 240
 
 
 class Size(NamedTuple):
@@ -66,33 +66,20 @@ def over_edge(inner: Outline, outer: Outline, off: Point = (0.0, 0.0)) -> float:
 
     Source: geometry.
     """
-    if off != (0.0, 0.0):
-        return _off_edge(inner, outer, off)
-    if inner.reach_mm <= outer.inner_mm:
+    away = math.hypot(*off)
+    if inner.reach_mm + away <= outer.inner_mm:
         return 0.0
-    if isinstance(outer, Round):
-        return max(0.0, inner.reach_mm - outer.radius_mm)
-    if isinstance(inner, Cornered | Round) and isinstance(outer, Cornered) and not outer.corner_mm:
+    if isinstance(outer, Round) and (not away or isinstance(inner, Round)):
+        return max(0.0, inner.reach_mm + away - outer.radius_mm)
+    if not away and isinstance(inner, Cornered | Round) and isinstance(outer, Cornered) and not outer.corner_mm:
         return max(
             0.0, inner.half_width_mm - outer.half_width_mm, inner.half_length_mm - outer.half_length_mm
         )  # fmt: skip
-    return _over_edge(inner, outer)
-
-
-def _off_edge(inner: Outline, outer: Outline, off: Point) -> float:
-    if isinstance(inner, Round) and isinstance(outer, Round):
-        return max(0.0, math.hypot(*off) + inner.radius_mm - outer.radius_mm)
-    edge = Polygon(_points(outer))
-    out = MultiPoint([(x + off[0], y + off[1]) for x, y in _points(inner)]).difference(edge)
-    return 0.0 if out.is_empty else max(float(edge.distance(point)) for point in getattr(out, "geoms", [out]))
+    return _over_edge(inner, outer, off)
 
 
 @lru_cache(maxsize=256)
-def _over_edge(inner: Outline, outer: Outline) -> float:
-    edge = Polygon(_points(outer))
-    out = MultiPoint(_points(inner)).difference(edge)
+def _over_edge(inner: Outline, outer: Outline, off: Point) -> float:
+    edge = polygon_of(outer)
+    out = MultiPoint(get_coordinates(polygon_of(inner, off).exterior)).difference(edge)
     return 0.0 if out.is_empty else max(float(edge.distance(point)) for point in getattr(out, "geoms", [out]))
-
-
-def _points(outline: Outline) -> list[tuple[float, float]]:
-    return outline.traced(EDGE_POINTS) if isinstance(outline, Oval) else outline.points

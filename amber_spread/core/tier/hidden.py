@@ -12,19 +12,16 @@ from amber_spread.core.stock.media import weight
 from amber_spread.core.tier.boards import BoardShape, own_shape
 from amber_spread.core.tier.layer_rules import cavity_volume, cavity_wall, hidden_board
 from amber_spread.core.tier.slabs import Slab
-from amber_spread.core.tier.supports import supports_in_band
 
 
 class HiddenBoard(Made):
-    """The board inside a double-height tier, and the supports it stands on."""
+    """The board inside a double-height tier. What it stands on is the joint's below it (`cake/joints.py`)."""
 
     shape: BoardShape
     diameter: Figure
     length: Figure | None
     thickness: Figure
     height: Figure
-    supports: Figure
-    support_length: Figure
 
 
 class CavityPlan(Made):
@@ -111,8 +108,6 @@ def plan_hidden_board(tier: SettledTier, slabs: list[Slab], body: Solid) -> Hidd
                 length=hidden_board.figure(cake.length_mm, margin_mm) if cake.oblong else None,
                 thickness=chosen(None, tier.usual.tier_board_mm, "mm"),
                 height=same("height of the layers below", slab.low, "mm"),
-                supports=supports_in_band.figure(across.value),
-                support_length=same("height of the layers below", slab.low, "mm"),
             )
     return None
 

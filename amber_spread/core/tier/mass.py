@@ -3,10 +3,9 @@
 import math
 from typing import NamedTuple
 
-from shapely import Polygon
-
 from amber_spread.core.geometry.body import Body, Envelopes, Sideways, Straight
-from amber_spread.core.geometry.outline import Cornered, Outline, Oval, Regular, Round
+from amber_spread.core.geometry.outline import Outline
+from amber_spread.core.geometry.traced import Traced
 
 SLICES = 24
 INSIDE = ("cake", "syrup", "seal", "dam", "filling", "what is hidden in it")
@@ -22,10 +21,10 @@ class Centre(NamedTuple):
 
 
 def middle_of(outline: Outline) -> tuple[float, float]:
-    """The middle of the area of an outline. Those alike on both sides have it on the axis. Source: geometry."""
-    if isinstance(outline, Round | Cornered | Oval | Regular):
+    """The middle of the area of an outline; of all but traced ones it lies on the axis. Source: geometry."""
+    if not isinstance(outline, Traced):
         return 0.0, 0.0
-    spot = Polygon(outline.points).centroid
+    spot = outline.polygon.centroid
     return float(spot.x), float(spot.y)
 
 

@@ -4,7 +4,7 @@
 clean: the scrapings of a final coat, the trimmings of a rolled sheet.
 """
 
-from collections.abc import Callable, Collection
+from collections.abc import Callable, Collection, Iterator
 from typing import Literal
 
 from amber_spread.core.design.finishes import (
@@ -159,6 +159,33 @@ def sheet_float(trimmed_g: float, lost_g: float) -> float:
     return max(0.0, trimmed_g - lost_g)
 
 
+def use_of(
+    number: int,
+    step: Step,
+    of: tuple[str, str | None],
+    stays: Figure,
+    technique: Technique,
+    gone: Figure | None = None,
+    spare: Figure | None = None,
+) -> Iterator[Use]:
+    """What a step of tier `number` takes of a medium and colour, its figures called as they stand in their bowl; none
+    where it takes nothing. What is `gone` and `spare` besides is by its technique where it is not given.
+    """
+    medium, colour = of
+    use = Use(
+        tier=number,
+        step=step,
+        medium=medium,
+        colour=colour,
+        stays=stays,
+        lost=lost.figure(stays.value, technique.lost) if gone is None else gone,
+        in_hand=float_of.figure(stays.value, technique.float) if spare is None else spare,
+        variation=Quantity(technique.variation, "ratio"),
+    )
+    if use.kept_g > 0:
+        yield named(use, f"bowls.{bowl_key(medium, colour)}.steps.{step_key(use)}")
+
+
 def uses_of_tier(
     number: int,
     tier: SettledTier,
@@ -182,19 +209,10 @@ def uses_of_tier(
         gone: Figure | None = None,
         spare: Figure | None = None,
     ) -> None:
-        medium, colour = of
         gone = lost.figure(stays.value, technique.lost) if gone is None else gone
-        if spare is not None:
-            in_hand = spare
-        elif trimmed is None:
-            in_hand = float_of.figure(stays.value, technique.float)
-        else:
-            in_hand = sheet_float.figure(trimmed.value, gone.value)
-        variation = Quantity(technique.variation, "ratio")
-        uses.append(
-            Use(tier=number, step=step, medium=medium, colour=colour, stays=stays, lost=gone, in_hand=in_hand,
-                variation=variation)
-        )  # fmt: skip
+        if spare is None and trimmed is not None:
+            spare = sheet_float.figure(trimmed.value, gone.value)
+        uses.extend(use_of(number, step, of, stays, technique, gone, spare))
 
     syrup = tier.asked.layers.syrup
     if layers.syrup and syrup:
@@ -232,9 +250,7 @@ def uses_of_tier(
         by_bowl.setdefault((border.medium, border.colour), []).append(plan.weight.value)
     for (medium, colour), weights in by_bowl.items():
         take("border", (medium, colour), same("borders of this colour", sum(weights), "g"), techniques.border)
-    return [
-        named(use, f"bowls.{bowl_key(use.medium, use.colour)}.steps.{step_key(use)}") for use in uses if use.kept_g > 0
-    ]
+    return uses
 
 
 def _take_cover(

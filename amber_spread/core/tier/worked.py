@@ -59,6 +59,11 @@ class Footprint(NamedTuple):
     out_mm: float
     rise_mm: float
 
+    @property
+    def board_edge(self) -> Outline:
+        """The edge of its board."""
+        return self.board.outline(self.outline)
+
 
 class UnknownMedium(KeyError):
     """The design takes a medium that is not within reach; `path` is the field of the design that names it."""
@@ -97,6 +102,15 @@ class Worked(NamedTuple):
     takes: tuple[Medium, ...]
     weights: Weights
     centre: Centre
+
+    @property
+    def hidden_edge(self) -> Outline | None:
+        """The edge of the board hidden in it, None where there is none."""
+        board = self.layers.board
+        if board is None:
+            return None
+        size = Size(board.shape, board.diameter.value, (board.length or board.diameter).value)
+        return size.outline(self.bodies.bare.section(board.height.value))
 
 
 def _weights(layers: LayersPlan, foot: FootPlan | None, uses: list[Use]) -> Weights:

@@ -1570,7 +1570,7 @@ export interface components {
         };
         /**
          * Cut
-         * @description One stock piece, so many times over, and the lengths cut from each, longest first; `for_tiers` beside them.
+         * @description One stock piece, so many times over, and the lengths cut from each, longest first.
          */
         Cut: {
             /** Times */
@@ -2186,7 +2186,7 @@ export interface components {
         };
         /**
          * HiddenBoard
-         * @description The board inside a double-height tier, and the supports it stands on.
+         * @description The board inside a double-height tier. What it stands on is the joint's below it (`cake/joints.py`).
          */
         HiddenBoard: {
             /**
@@ -2198,8 +2198,6 @@ export interface components {
             length: components["schemas"]["Figure"] | null;
             thickness: components["schemas"]["Figure"];
             height: components["schemas"]["Figure"];
-            supports: components["schemas"]["Figure"];
-            support_length: components["schemas"]["Figure"];
         };
         /**
          * Ingredient

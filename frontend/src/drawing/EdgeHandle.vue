@@ -10,7 +10,7 @@ import { useSettings } from "@/kitchen/settings";
 import { isPlate } from "@/order/kinds";
 import { useOrder } from "@/order/order";
 import { snapTo, useDrag } from "./drag";
-import type { Sheet } from "./layout";
+import { type Sheet, xAt, yAt } from "./layout";
 
 const props = defineProps<{
   /** By its disc or card, where it has one. */
@@ -35,8 +35,8 @@ const owned = computed(() => {
   return (kit.kit?.tins ?? []).filter((tin) => tin.shape === shape).map((tin) => tin.across_mm);
 });
 
-const x = (mm: number): number => props.sheet.axis - mm * props.sheet.scale;
-const y = (mm: number): number => props.sheet.table - mm * props.sheet.scale;
+const x = (mm: number): number => xAt(props.sheet, -mm);
+const y = (mm: number): number => yAt(props.sheet, mm);
 
 function read(event: PointerEvent): number {
   const frame = (event.currentTarget as SVGElement).ownerSVGElement?.getBoundingClientRect();

@@ -4,7 +4,7 @@ import { computed } from "vue";
 import { useSettings } from "@/kitchen/settings";
 import { useOrder } from "@/order/order";
 import { useDesk } from "@/ui/desk";
-import { type Sheet, spread } from "./layout";
+import { type Sheet, spread, yAt } from "./layout";
 
 const props = defineProps<{ sheet: Sheet; most: number }>();
 const order = useOrder();
@@ -16,7 +16,7 @@ const marks = computed(() => {
   // A drum on its side shows its face: its layers do not lie one above the other here.
   const found = planned.value?.foot ? [] : Object.values(planned.value?.gauge ?? {});
   const bottom = planned.value?.stack.bottom.value ?? 0;
-  const at = found.map((mark) => props.sheet.table - (bottom + mark.up.value) * props.sheet.scale);
+  const at = found.map((mark) => yAt(props.sheet, bottom + mark.up.value));
   const placed = spread(at, ROW, 20, props.most);
   return found.map((mark, index) => ({
     ...mark,

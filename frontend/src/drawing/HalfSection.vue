@@ -9,9 +9,11 @@ import { useOrder } from "@/order/order";
 import TierField from "@/order/TierField.vue";
 import { useDesk } from "@/ui/desk";
 import FigureValue from "@/ui/FigureValue.vue";
-import type { Annotation, Notes } from "./annotations";
+import type { Notes } from "./annotations";
 import EdgeHandle from "./EdgeHandle.vue";
-import { fit, path, type Sheet, spread, ticks } from "./layout";
+import HeightGauge from "./HeightGauge.vue";
+import { fit, path, type Sheet, spread, xAt, yAt } from "./layout";
+import { leaderOf } from "./leaders";
 import SectionPatterns from "./SectionPatterns.vue";
 import { bandsSeen, bandsUp, isDark, wallAt, wallLines } from "./tone";
 
@@ -48,8 +50,8 @@ const sheet = computed(() => {
   return fit(stack?.base_diameter.value ?? 1, stack?.height.value ?? 1, room);
 });
 
-const x = (mm: number): number => sheet.value.axis + mm * sheet.value.scale;
-const y = (mm: number): number => sheet.value.table - mm * sheet.value.scale;
+const x = (mm: number): number => xAt(sheet.value, mm);
+const y = (mm: number): number => yAt(sheet.value, mm);
 
 /** A tier that stands off the middle of the cake is drawn so. */
 function shifted(off: readonly number[] | undefined): string | undefined {
@@ -67,9 +69,6 @@ function trace(points: readonly (readonly [number, number])[]): string {
   return `M${points.map(([across, up]) => `${x(-across).toFixed(1)} ${y(up).toFixed(1)}`).join("L")}`;
 }
 
-const marks = computed(() =>
-  plan.value ? ticks(plan.value.stack.height.value, settings.length, sheet.value.scale) : [],
-);
 const parts = computed(() =>
   (plan.value?.section.parts ?? []).map((part) => ({ ...part, d: path(part.outline, sheet.value) })),
 );
@@ -144,30 +143,9 @@ const labels = computed(() => {
     note,
     top: placed[index] ?? 0,
     column,
-    ...drawn(note, placed[index] ?? 0, column),
+    ...leaderOf(note, sheet.value, placed[index] ?? 0, column),
   }));
 });
-
-/** The lines of an annotation: a bracket with its leader, or a dot with its leader. */
-function drawn(
-  note: Annotation,
-  labelY: number,
-  column: number,
-): { bracket: string; leader: string; dot: [number, number] | null } {
-  const { x0, x1, z0, z1 } = note.box;
-  const middle = y((z0 + z1) / 2);
-  if (note.mark === "point") {
-    const dot: [number, number] = [x(x0 + (x1 - x0) * (note.at ?? 0.5)), middle];
-    return { bracket: "", leader: `M${dot[0]} ${dot[1]}L${column - 18} ${labelY}H${column - 4}`, dot };
-  }
-  const at = x(x1) + 11 + 10 * (note.step ?? 0);
-  const bracket = `M${at - 5} ${y(z1)}H${at + 5}M${at} ${y(z1)}V${y(z0)}M${at - 5} ${y(z0)}H${at + 5}`;
-  return {
-    bracket,
-    leader: `M${at} ${middle}L${Math.max(at, column - 18)} ${labelY}H${column - 4}`,
-    dot: null,
-  };
-}
 
 function light(part: Part): void {
   desk.lit = part.place;
@@ -190,24 +168,12 @@ function choose(place: string): void {
     >
       <SectionPatterns />
 
-      <g class="gauge">
-        <path :d="`M${GAUGE} ${y(0)}V${y(plan.stack.height.value)}`" />
-        <path v-for="mark in marks" :key="mark.mm" :d="`M${GAUGE} ${y(mark.mm)}h${mark.long ? 12 : 7}`" />
-        <template v-for="mark in marks" :key="`n${mark.mm}`">
-          <text
-            v-if="mark.words && plan.stack.height.value - mark.mm > 20 / sheet.scale"
-            :x="GAUGE - 6"
-            :y="y(mark.mm) + 5"
-            text-anchor="end"
-          >
-            {{ mark.words }}
-          </text>
-        </template>
-        <path
-          class="dotted"
-          :d="`M${GAUGE} ${y(plan.stack.height.value)}H${x(-(outsides.at(-1)?.half ?? 0)) - 4}`"
-        />
-      </g>
+      <HeightGauge
+        :sheet="sheet"
+        :left="GAUGE"
+        :height="plan.stack.height.value"
+        :reach="outsides.at(-1)?.half ?? 0"
+      />
 
       <template v-if="base">
         <path :d="path(base.outline, sheet, true)" :fill="base.hex" class="edge board" />
@@ -405,20 +371,10 @@ svg {
   pointer-events: none;
 }
 
-.gauge path,
 .bracket {
   fill: none;
   stroke: var(--ink);
   stroke-width: 1.2;
-}
-
-.gauge .dotted {
-  stroke-dasharray: 2 4;
-}
-
-.gauge text {
-  fill: var(--soft);
-  font: 15px var(--sans);
 }
 
 .leader {

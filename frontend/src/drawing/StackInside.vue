@@ -6,7 +6,7 @@
 import { computed } from "vue";
 import { useJoint } from "@/order/joints";
 import { useDesk } from "@/ui/desk";
-import { path, type Sheet } from "./layout";
+import { path, type Sheet, xAt, yAt } from "./layout";
 
 const props = defineProps<{ sheet: Sheet; most: number }>();
 const { order, below } = useJoint();
@@ -26,20 +26,15 @@ const plumb = computed(() => {
   const off = plan.section.tiers[order.tier]?.off?.[0] ?? 0;
   const low = below.value?.level.value ?? 0;
   const up = low + (below.value?.middle_up.value ?? plan.stack.middle_up.value);
-  const x = props.sheet.axis + off * props.sheet.scale;
-  return {
-    x,
-    low: props.sheet.table - low * props.sheet.scale,
-    up: props.sheet.table - up * props.sheet.scale,
-  };
+  return { x: xAt(props.sheet, off), low: yAt(props.sheet, low), up: yAt(props.sheet, up) };
 });
 /** How far the top may stand off the middle, to scale: a line from the base board up, beside the axis. */
 const lean = computed(() => {
   const stack = order.plan?.stack;
   if (!stack || stack.lean.value <= 0) return "";
-  const { axis, table, scale } = props.sheet;
-  const foot = table - stack.base_thickness.value * scale;
-  return `M${axis} ${foot}L${axis + stack.lean.value * scale} ${table - stack.height.value * scale - 14}`;
+  const { sheet } = props;
+  const [foot, top] = [yAt(sheet, stack.base_thickness.value), yAt(sheet, stack.height.value) - 14];
+  return `M${sheet.axis} ${foot}L${xAt(sheet, stack.lean.value)} ${top}`;
 });
 </script>
 

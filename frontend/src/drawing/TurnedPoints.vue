@@ -3,7 +3,7 @@
 import { computed, ref } from "vue";
 import { useOrder } from "@/order/order";
 import { useDrag } from "./drag";
-import type { Sheet } from "./layout";
+import { type Sheet, xAt, yAt } from "./layout";
 
 const props = defineProps<{ sheet: Sheet; most: number }>();
 const order = useOrder();
@@ -15,8 +15,8 @@ const half = computed(() => (planned.value?.layers.cake_diameter.value ?? 0) / 2
 const high = computed(() => planned.value?.layers.height.value ?? 1);
 const bottom = computed(() => planned.value?.stack.bottom.value ?? 0);
 
-const x = (out: number): number => props.sheet.axis + out * half.value * props.sheet.scale;
-const y = (up: number): number => props.sheet.table - (bottom.value + up * high.value) * props.sheet.scale;
+const x = (out: number): number => xAt(props.sheet, out * half.value);
+const y = (up: number): number => yAt(props.sheet, bottom.value + up * high.value);
 
 function read(event: PointerEvent): { up: number; out: number } {
   const frame = (event.currentTarget as SVGElement).ownerSVGElement?.getBoundingClientRect();

@@ -74,12 +74,21 @@ export function ticks(heightMm: number, unit: LengthUnit, scale: number, room = 
   return marks;
 }
 
+/** A place right of the axis, in pixels from the left. */
+export function xAt(sheet: Sheet, mm: number): number {
+  return sheet.axis + mm * sheet.scale;
+}
+
+/** A height above the table, in pixels from the top. */
+export function yAt(sheet: Sheet, mm: number): number {
+  return sheet.table - mm * sheet.scale;
+}
+
 /** A closed path of points in mm, mirrored to the left of the axis when asked. */
 export function path(points: readonly (readonly number[])[], sheet: Sheet, mirrored = false): string {
   const sign = mirrored ? -1 : 1;
-  const corners = points.map(([x = 0, z = 0]) => {
-    const across = sheet.axis + sign * x * sheet.scale;
-    return `${across.toFixed(2)} ${(sheet.table - z * sheet.scale).toFixed(2)}`;
-  });
+  const corners = points.map(
+    ([x = 0, z = 0]) => `${xAt(sheet, sign * x).toFixed(2)} ${yAt(sheet, z).toFixed(2)}`,
+  );
   return `M${corners.join("L")}Z`;
 }

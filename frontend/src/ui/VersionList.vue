@@ -32,10 +32,7 @@ const emit = defineEmits<{ goBack: [number: number] }>();
 ul {
   position: relative;
   max-height: 50vh;
-  margin: 0;
-  padding: 0;
   overflow: auto;
-  list-style: none;
 }
 
 li {

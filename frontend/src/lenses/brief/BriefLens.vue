@@ -9,7 +9,7 @@ import { type BoardShape, boardWords } from "@/order/boards";
 import { begun, isPlate } from "@/order/kinds";
 import { useOrder } from "@/order/order";
 import TierField from "@/order/TierField.vue";
-import TravelFields from "@/order/TravelFields.vue";
+import TravelFields from "@/lenses/parts/TravelFields.vue";
 import { useDesk } from "@/ui/desk";
 import MeasureField from "@/ui/MeasureField.vue";
 import PickField from "@/ui/PickField.vue";

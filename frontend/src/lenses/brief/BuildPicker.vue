@@ -124,10 +124,6 @@ function setPoint(index: number, field: "up" | "out", event: Event): void {
 
 <style scoped>
 .which,
-.soft {
-  color: var(--soft);
-}
-
 .wrong {
   color: var(--trouble);
 }

@@ -201,12 +201,6 @@ function addShades(colour: Colour): void {
 </template>
 
 <style scoped>
-ul {
-  margin: 0;
-  padding: 0;
-  list-style: none;
-}
-
 li {
   padding: 6px 8px 0;
   border-bottom: 1px solid var(--rule);

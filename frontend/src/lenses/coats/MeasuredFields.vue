@@ -75,9 +75,3 @@ function set(list: keyof Measured, index: number, value: number | null): void {
     </div>
   </template>
 </template>
-
-<style scoped>
-.soft {
-  color: var(--soft);
-}
-</style>

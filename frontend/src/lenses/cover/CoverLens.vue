@@ -166,6 +166,5 @@ const SAME = [{ words: "This cover on every tier", copy: (from: Tier, to: Tier) 
 <style scoped>
 .soft {
   padding: 8px 0;
-  color: var(--soft);
 }
 </style>

@@ -112,10 +112,6 @@ function setShare(index: number, event: Event): void {
 </template>
 
 <style scoped>
-.soft {
-  color: var(--soft);
-}
-
 .stripe {
   display: grid;
   grid-template-columns: 1fr auto 40px;

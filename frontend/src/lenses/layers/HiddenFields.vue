@@ -15,6 +15,8 @@ const { order, tier, planned, change } = useTier();
 const desk = useDesk();
 const layers = computed(() => tier.value?.layers);
 const plan = computed(() => planned.value?.layers);
+/** What the hidden board stands on. */
+const under = computed(() => order.plan?.stack.joints[`inside_${order.tier + 1}`]);
 const ROOM = [
   { value: "no", words: "none" },
   { value: "yes", words: "a cylinder" },
@@ -59,8 +61,8 @@ function setSyrup(value: "no" | "yes"): void {
         :figure="plan.board.diameter"
       />
       <FigureRow label="Hidden board, long" :figure="plan.board.length" />
-      <FigureRow label="Supports below it" :figure="plan.board.supports" />
-      <FigureRow label="Each support, long" :figure="plan.board.support_length" />
+      <FigureRow label="Supports below it" :figure="under?.count" />
+      <FigureRow label="Each support, long" :figure="under?.length" />
       <MediumField
         label="Against sliding, on it"
         :medium="layers.board_medium"

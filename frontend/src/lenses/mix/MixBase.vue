@@ -65,12 +65,6 @@ function partName(base: Base, key: string): string {
 </template>
 
 <style scoped>
-ul {
-  margin: 0;
-  padding: 0;
-  list-style: none;
-}
-
 ul:not(.parts) li,
 .blend {
   display: grid;
@@ -91,6 +85,5 @@ ul:not(.parts) li,
 
 .soft {
   padding: 6px 0;
-  color: var(--soft);
 }
 </style>

@@ -171,7 +171,6 @@ function odds(share: number): string {
 
 .soft {
   padding: 6px 0;
-  color: var(--soft);
 }
 
 ol {

@@ -55,6 +55,5 @@ summary {
 
 .soft {
   padding: 6px 0;
-  color: var(--soft);
 }
 </style>

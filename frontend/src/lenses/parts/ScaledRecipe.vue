@@ -82,9 +82,7 @@ summary > :first-of-type {
 }
 
 ul {
-  margin: 0;
   padding: 0 0 8px 12px;
-  list-style: none;
 }
 
 ul li {

@@ -4,6 +4,8 @@ import { computed, ref } from "vue";
 import ChoiceRow from "@/ui/ChoiceRow.vue";
 import { useTier } from "./tier";
 
+defineProps<{ heading?: string }>();
+defineSlots<{ default?: (given: { paper: string; take: (file: string) => Promise<void> }) => unknown }>();
 const { order, several, tierWords } = useTier();
 const PAPERS = [
   { value: "a4", words: "A4" },
@@ -25,8 +27,9 @@ async function take(file: string): Promise<void> {
 </script>
 
 <template>
-  <h3>Templates at true size</h3>
+  <h3>{{ heading ?? "Templates at true size" }}</h3>
   <ChoiceRow label="Paper" :value="paper" :choices="PAPERS" @change="(value) => (paper = value)" />
+  <slot :paper="paper" :take="take" />
   <ChoiceRow
     v-if="several"
     :label="`Templates of every tier, or of the ${tierWords} alone`"

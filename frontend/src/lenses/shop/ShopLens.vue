@@ -271,6 +271,7 @@ useNotices(
 .orders {
   margin: 8px 0;
   padding-left: 20px;
+  list-style: disc;
 }
 
 .two {
@@ -287,7 +288,6 @@ a.act {
 
 .soft {
   padding: 6px 0;
-  color: var(--soft);
 }
 
 .note {

@@ -105,12 +105,6 @@ h3 {
   font-size: 21px;
 }
 
-ul {
-  margin: 0;
-  padding: 0;
-  list-style: none;
-}
-
 li {
   display: grid;
   grid-template-columns: minmax(0, 1.35fr) minmax(0, 1.1fr) minmax(0, 1.15fr) 104px;
@@ -174,10 +168,6 @@ input {
 .ticked .buy {
   color: var(--soft);
   text-decoration: line-through;
-}
-
-.soft {
-  color: var(--soft);
 }
 
 .trouble {

@@ -35,12 +35,6 @@ function lengths(of: Record<string, Figure>): string {
 </template>
 
 <style scoped>
-ul {
-  margin: 0;
-  padding: 0;
-  list-style: none;
-}
-
 li {
   display: flex;
   flex-wrap: wrap;

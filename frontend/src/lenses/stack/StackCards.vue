@@ -1,21 +1,16 @@
 <script setup lang="ts">
 /** The cards: the order of stacking, what is taken out again, the way down; and all of them as paper. */
-import { computed, ref } from "vue";
+import { computed } from "vue";
 import type { Said } from "@/api/types";
 import { useSettings } from "@/kitchen/settings";
 import FigureRow from "@/lenses/parts/FigureRow.vue";
 import TemplateLinks from "@/lenses/parts/TemplateLinks.vue";
 import { useOrder } from "@/order/order";
-import ChoiceRow from "@/ui/ChoiceRow.vue";
 
 const order = useOrder();
 const settings = useSettings();
 const stack = computed(() => order.plan?.stack);
-const PAPERS = [
-  { value: "a4", words: "A4" },
-  { value: "letter", words: "Letter" },
-] as const;
-const paper = ref<"a4" | "letter">("a4");
+const units = computed(() => `length=${settings.length}&weight=${settings.weight}`);
 
 /** Steps under their headings, in their order. */
 function grouped(steps: readonly Said[]): [string, Said[]][] {
@@ -31,13 +26,6 @@ const words = (name: string): string => {
   const plain = name.replaceAll("_", " ");
   return (plain[0]?.toUpperCase() ?? "") + plain.slice(1);
 };
-
-/** What was just edited is saved first, so that the paper says what the screen says. */
-async function take(): Promise<void> {
-  await order.save();
-  const units = `length=${settings.length}&weight=${settings.weight}`;
-  window.location.assign(`/api/orders/${order.id}/stacking.pdf?paper=${paper.value}&${units}`);
-}
 </script>
 
 <template>
@@ -57,10 +45,11 @@ async function take(): Promise<void> {
         </ol>
       </template>
     </details>
-    <h3>Cards to print</h3>
-    <ChoiceRow label="Paper of the cards" :value="paper" :choices="PAPERS" @change="(one) => (paper = one)" />
-    <button class="act main wide" @click="take">Stacking, travel and serving cards</button>
-    <TemplateLinks />
+    <TemplateLinks v-slot="{ paper, take }" heading="Cards and templates">
+      <button class="act main wide" @click="take(`stacking.pdf?paper=${paper}&${units}`)">
+        Stacking, travel and serving cards
+      </button>
+    </TemplateLinks>
   </template>
 </template>
 

@@ -140,6 +140,5 @@ const SAME = [
 
 .soft {
   padding: 8px 0;
-  color: var(--soft);
 }
 </style>

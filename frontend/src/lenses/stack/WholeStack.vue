@@ -3,7 +3,7 @@
 import { computed } from "vue";
 import { useSettings } from "@/kitchen/settings";
 import FigureRow from "@/lenses/parts/FigureRow.vue";
-import TravelFields from "@/order/TravelFields.vue";
+import TravelFields from "@/lenses/parts/TravelFields.vue";
 import { useOrder } from "@/order/order";
 import MeasureField from "@/ui/MeasureField.vue";
 import PickField from "@/ui/PickField.vue";
@@ -102,6 +102,5 @@ const DOWEL = [
 <style scoped>
 .soft {
   padding: 8px 0;
-  color: var(--soft);
 }
 </style>

@@ -165,10 +165,6 @@ textarea {
   color: var(--trouble);
 }
 
-.soft {
-  color: var(--soft);
-}
-
 .acts {
   display: flex;
   gap: 10px;

@@ -325,8 +325,4 @@ td .act {
   width: 40px;
   padding: 0;
 }
-
-.soft {
-  color: var(--soft);
-}
 </style>

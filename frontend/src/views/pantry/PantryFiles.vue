@@ -95,6 +95,7 @@ ul {
   max-height: 190px;
   margin: 6px 0 0;
   padding-left: 20px;
+  list-style: disc;
   position: relative;
   overflow: auto;
 }

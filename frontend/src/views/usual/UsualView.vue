@@ -103,9 +103,6 @@ ul {
   display: grid;
   grid-template-columns: repeat(auto-fit, minmax(380px, 1fr));
   gap: 0 44px;
-  margin: 0;
-  padding: 0;
-  list-style: none;
 }
 
 li {

@@ -1,9 +1,9 @@
 <script setup lang="ts">
 /** Whether the cake is driven, for how long, and where its tiers are put on each other. */
 import { computed } from "vue";
+import { useOrder } from "@/order/order";
 import MeasureField from "@/ui/MeasureField.vue";
 import PickField from "@/ui/PickField.vue";
-import { useOrder } from "./order";
 
 const order = useOrder();
 const asked = computed(() => order.document?.design.stacking);

@@ -1,0 +1,150 @@
+"""What a board stands on and in: the tier below or the layers below a hidden board, where supports may stand in it, and
+all that lies above.
+"""
+
+from collections.abc import Callable, Sequence
+from typing import NamedTuple
+
+from amber_spread.core.cake.heights import height_at
+from amber_spread.core.cake.levels import Mass, Place, Stood, board_weight, gap_between, together
+from amber_spread.core.design.practice import Practice
+from amber_spread.core.design.stands import StackedStand, Stand
+from amber_spread.core.geometry.outline import Outline, Point
+from amber_spread.core.geometry.places import Ground, Hole, Within
+from amber_spread.core.kernel.base import Same
+from amber_spread.core.kernel.figures import Figure, same
+from amber_spread.core.stock.supports import Support
+from amber_spread.core.tier import Worked
+
+RIM_MM = 3.0
+"""So much is left between a support and any edge or hole (from memory)."""
+
+
+class Kitchen(NamedTuple):
+    """What of the kitchen and of the order a joint goes by: its usual, its supports, whether it is driven stacked,
+    and how thick the centre dowel is, None where there is none.
+    """
+
+    usual: Practice
+    owned: tuple[Support, ...]
+    driven: bool
+    dowel_mm: float | None
+
+
+class Below(NamedTuple):
+    """The tier below: as it is worked, how far the one above stands off its middle, and how high it is there."""
+
+    lower: Same[Worked]
+    off: Point
+    height_mm: float
+
+
+class Inside(NamedTuple):
+    """The tier itself, round the board hidden in it, and what it weighs in all."""
+
+    own_g: float
+
+
+class Above(NamedTuple):
+    """All that stands above a joint: its parts by name, and all of it as one."""
+
+    parts: tuple[tuple[str, float], ...]
+    whole: Mass
+
+
+class Bearing(NamedTuple):
+    """A board and what it stands on: its edge and its foot, the ground for its supports, from `stands_on_mm` to
+    `height_mm` up the tier they stand in, what lies above, and how high the tier is at a spot.
+
+    `place` is that of the tier it carries, `plane_mm` the height above the table of what its supports reach.
+    """
+
+    number: int
+    inside: bool
+    stand: Stand
+    board: Outline
+    foot: Outline
+    lower: Outline
+    ground: Ground
+    stands_on_mm: float
+    height_mm: float
+    plane_mm: float
+    place: Place
+    above: Above
+    gap: Figure
+    surface: Callable[[Point], float]
+
+
+def all_above(stood: Sequence[Stood], index: int) -> Above:
+    """All that stands from tier `index` (from 0) up."""
+    parts = {name: mass for one in stood[index:] for name, mass in one.masses.items()}
+    return Above(tuple((name, mass.weight_g) for name, mass in parts.items()), together(list(parts.values())))
+
+
+def bearing_below(kitchen: Kitchen, upper: Worked, on: Below, place: Place, number: int, above: Above) -> Bearing:
+    """What a tier stands on: the one below it."""
+    lower, stand, board = on.lower.one, upper.tier.asked.stand, upper.stands.board_edge
+    away, top = (-on.off[0], -on.off[1]), lower.stands.top or lower.stands.outline
+    within = [Within("board", board), Within("top", top, away)]
+    if lower.stands.foot.area_mm2 < top.area_mm2 - 1.0:
+        within.append(Within("foot", lower.stands.foot, away))
+    stands_on = 0.0
+    if lower.hidden_edge is not None and lower.layers.board is not None:
+        within.append(Within("inside", lower.hidden_edge, away))
+        stands_on = lower.layers.board.height.value + lower.layers.board.thickness.value
+    return Bearing(
+        number=number,
+        inside=False,
+        stand=stand,
+        board=board,
+        foot=upper.stands.foot if stand.flush else board,
+        lower=top,
+        ground=Ground(tuple(within), _holes(lower, kitchen.dowel_mm, away, place, False), 0.0, RIM_MM),
+        stands_on_mm=stands_on,
+        height_mm=on.height_mm,
+        plane_mm=place.level_mm,
+        place=place,
+        above=above,
+        gap=gap_between(upper.tier),
+        surface=lambda spot: height_at(lower, spot[0] - away[0], spot[1] - away[1]),
+    )
+
+
+def bearing_inside(kitchen: Kitchen, done: Worked, on: Inside, place: Place, number: int, above: Above) -> Bearing:
+    """What the board hidden in a tier stands on, with everything above it in the tier, and above the tier, on it."""
+    hidden, board, body = done.layers.board, done.hidden_edge, done.bodies.covered
+    assert hidden is not None and board is not None
+    high = hidden.height.value
+    share = body.volume_between(high + hidden.thickness.value, body.foot_mm + body.height_mm) / body.volume_ml
+    own, card = on.own_g * share, board_weight(board, hidden.thickness.value, kitchen.usual)
+    parts = (f"tier {number}, above its board", own), (f"board inside tier {number}", card)
+    middle = (place.foot_mm + high + place.top_mm) / 2
+    mass = together([Mass(own + card, place.x, place.y, middle), above.whole])
+    within = (Within("board", board), Within("foot", done.stands.foot))
+    return Bearing(
+        number=number,
+        inside=True,
+        stand=StackedStand(sort=done.tier.asked.stand.sort),
+        board=board,
+        foot=board,
+        lower=done.stands.outline,
+        ground=Ground(within, _holes(done, kitchen.dowel_mm, (0.0, 0.0), place, True), 0.0, RIM_MM),
+        stands_on_mm=0.0,
+        height_mm=high,
+        plane_mm=place.foot_mm + high,
+        place=place,
+        above=Above((*parts, *above.parts), mass),
+        gap=same("flush, no gap", 0.0, "mm"),
+        surface=lambda _: high,
+    )
+
+
+def _holes(done: Worked, dowel_mm: float | None, away: Point, place: Place, inside: bool) -> tuple[Hole, ...]:
+    """What supports through a tier keep out of: the centre dowel, over the base's middle, and a hidden room."""
+    found = []
+    if dowel_mm is not None:
+        found.append(Hole("dowel", (-place.x, -place.y), dowel_mm / 2))
+    cavity, board = done.layers.cavity, done.tier.asked.layers.board_after
+    if cavity is not None and (board is None or (cavity.last <= board if inside else cavity.first > board)):
+        found.append(Hole("cavity", away, cavity.diameter.value / 2))
+    return tuple(found)

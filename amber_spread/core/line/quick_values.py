@@ -1,0 +1,86 @@
+"""Values of more than one word in the quick line: lengths, places, stripes and corners, each parted by strokes.
+
+Every reader takes the tokens from the value on and gives it back with the tokens after it. Raises CannotRead.
+"""
+
+from collections.abc import Callable
+from typing import Any, TypeVar
+
+from amber_spread.core.kernel.units import LengthUnit
+from amber_spread.core.line.quick_words import CannotRead, Token, read_length, read_number
+
+T = TypeVar("T")
+Tokens = list[Token]
+Reader = Callable[[Tokens, LengthUnit], tuple[Any, Tokens]]
+STROKE = "/"
+
+
+def listed(tokens: Tokens, one: Callable[[Tokens], tuple[T, Tokens]]) -> tuple[list[T], Tokens]:
+    """Values of one kind, parted by strokes."""
+    first, tokens = one(tokens)
+    found = [first]
+    while len(tokens) > 1 and tokens[0].text == STROKE:
+        following, tokens = one(tokens[1:])
+        found.append(following)
+    return found, tokens
+
+
+def lengths(tokens: Tokens, unit: LengthUnit) -> tuple[list[float], Tokens]:
+    """Lengths, mm."""
+    return listed(tokens, lambda rest: (read_length(rest[0], unit), rest[1:]))
+
+
+def signed(tokens: Tokens, unit: LengthUnit) -> tuple[float, Tokens]:
+    """A length that may be to the other side, with a minus, mm."""
+    if len(tokens) > 1 and tokens[0].text == "-":
+        return -read_length(tokens[1], unit), tokens[2:]
+    return read_length(tokens[0], unit), tokens[1:]
+
+
+def places(tokens: Tokens, unit: LengthUnit) -> tuple[list[list[float]], Tokens]:
+    """Places of supports as right:back, mm."""
+
+    def one(rest: Tokens) -> tuple[list[float], Tokens]:
+        first = rest[0]
+        x, rest = signed(rest, unit)
+        if len(rest) < 2 or rest[0].text != ":":
+            raise CannotRead(first.start, first.end, "Places are given as right:back, such as 30mm:0mm / -15mm:26mm.")
+        y, rest = signed(rest[1:], unit)
+        return [x, y], rest
+
+    return listed(tokens, one)
+
+
+def stripes(tokens: Tokens, _: LengthUnit) -> tuple[list[dict[str, Any]], Tokens]:
+    """Colours with their shares."""
+
+    def one(rest: Tokens) -> tuple[dict[str, Any], Tokens]:
+        first, rest = rest[0], rest[1:]
+        if first.kind != "text" and first.text.lower() != "plain":
+            raise CannotRead(first.start, first.end, 'A stripe is a colour in quotes and its share: "honey" 2.')
+        stripe: dict[str, Any] = {"colour": first.text[1:-1] if first.kind == "text" else None}
+        if rest and rest[0].kind == "number":
+            stripe["share"], rest = read_number(rest[0]), rest[1:]
+        return stripe, rest
+
+    return listed(tokens, one)
+
+
+def corners(tokens: Tokens, _: LengthUnit) -> tuple[list[dict[str, Any]], Tokens]:
+    """Corners of a turned profile as up:out."""
+
+    def one(rest: Tokens) -> tuple[dict[str, Any], Tokens]:
+        if len(rest) < 3 or rest[1].text != ":":
+            raise CannotRead(
+                rest[0].start, rest[0].end, "Points are given as height:width, such as 0:1 / 0.5:0.8 / 1:0.9."
+            )
+        return {"up": read_number(rest[0]), "out": read_number(rest[2])}, rest[3:]
+
+    return listed(tokens, one)
+
+
+SEVERAL: dict[str, Reader] = {
+    "edges_mm": lengths, "heights_mm": lengths, "off_x_mm": signed, "off_y_mm": signed, "points_mm": places,
+    "points": corners, "stripes": stripes,
+}  # fmt: skip
+"""How a field is read whose value may be more than one word."""
