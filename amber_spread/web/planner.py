@@ -1,19 +1,23 @@
 """Who plans: the event loop what is soon done, another process what may take longer."""
 
 import asyncio
-from collections.abc import Iterator
+from collections.abc import Callable, Iterator
+from concurrent.futures import Future
 from contextlib import contextmanager
-from typing import Annotated
+from typing import Annotated, TypeAlias, TypeVar
 
 from fastapi import Depends, Request
 
 from amber_spread.core.design.effort import effort_ms
-from amber_spread.core.document import Document, FileError, complaint_at, plan_document
+from amber_spread.core.document import Document, FileError, carved_bodies, complaint_at, plan_document
+from amber_spread.core.geometry.lofted import Lofted, take_over
 from amber_spread.core.plan import Plan
 from amber_spread.core.stock.contents import Contents
 from amber_spread.core.stock.kit import Kit
 from amber_spread.web.workers import FAILED, Workers
 
+T = TypeVar("T")
+Work: TypeAlias = Callable[[Document, Kit | None, Contents | None], T]
 SOON_MS = 40.0
 """What takes no longer than this is planned where it was asked for; handing it over would take as long again."""
 LONGEST_S = 10.0
@@ -40,7 +44,7 @@ class Planner:
         if effort_ms(document.design) <= SOON_MS:
             return _written(document, kit, contents)
         try:
-            return await asyncio.wrap_future(self.workers.begin(_written, LONGEST_S, document, kit, contents))
+            return self._keep(await asyncio.wrap_future(self._begin(_written, document, kit, contents)))
         except FAILED as error:
             raise _too_long() from error
 
@@ -49,13 +53,36 @@ class Planner:
         if effort_ms(document.design) <= SOON_MS:
             return plan_document(document, kit, contents)
         try:
-            return self.workers.begin(plan_document, LONGEST_S, document, kit, contents).result()
+            return self._keep(self._begin(plan_document, document, kit, contents).result())
         except FAILED as error:
             raise _too_long() from error
+
+    def _begin(
+        self, work: Work[T], document: Document, kit: Kit | None, contents: Contents | None
+    ) -> "Future[tuple[T, list[Lofted]]]":
+        """Have it done elsewhere, with what was worked out before of the bodies that are carved in it."""
+        known = [body for body in carved_bodies(document) if body.kept]
+        return self.workers.begin(_with_bodies, LONGEST_S, work, known, document, kit, contents)
+
+    def _keep(self, done: tuple[T, list[Lofted]]) -> T:
+        """What was asked for; the bodies worked out on the way are kept for the next time."""
+        found, made = done
+        take_over(made)
+        return found
 
 
 def _written(document: Document, kit: Kit | None, contents: Contents | None) -> str:
     return plan_document(document, kit, contents).model_dump_json()
+
+
+def _with_bodies(
+    work: Work[T], known: list[Lofted], document: Document, kit: Kit | None, contents: Contents | None
+) -> tuple[T, list[Lofted]]:
+    """A piece of work with the bodies known so far, and those that were worked out anew in it."""
+    take_over(known)
+    had = {body.key for body in known}
+    found = work(document, kit, contents)
+    return found, [body for body in carved_bodies(document) if body.key not in had]
 
 
 def _too_long() -> FileError:

@@ -11,7 +11,7 @@ from itertools import pairwise
 
 import numpy
 import pytest
-from shapely import LineString, Polygon, make_valid
+from shapely import LineString, Polygon, get_coordinates, make_valid
 from shapely.ops import unary_union
 
 from amber_spread.core.design.design import Cavity, Design, Layers, Tier
@@ -163,7 +163,9 @@ def sections_of(body, steps=160):
         points = outline.traced(240) if hasattr(outline, "traced") else outline.points
         if hasattr(outline, "radius_mm"):
             points = outline.radius_mm * CIRCLE
-        found.append((float(up), Polygon(points)))
+        # A slice through a carved cake may be of several parts.
+        parted = getattr(outline, "may_part", False)
+        found.append((float(up), outline.polygon if parted else Polygon(points)))
     return found
 
 
@@ -200,7 +202,10 @@ def test_a_sheet_reaches_the_hem_whichever_way_it_hangs(tier, whole, one, rooms)
     assert wide > 0 and long > 0
     for turn in numpy.linspace(0, math.pi / 2, 19):
         ray = LineString([(0, 0), (3000 * math.cos(turn), 3000 * math.sin(turn))])
-        radii = [section.exterior.intersection(ray).distance(LineString([(0, 0), (1e-9, 0)])) for _, section in slices]
+        radii = [
+            max(numpy.hypot(*get_coordinates(section.boundary.intersection(ray)).T), default=0.0)
+            for _, section in slices
+        ]
         heights = [up for up, _ in slices]
         steps = [math.hypot(r1 - r0, z1 - z0) for (r0, z0), (r1, z1) in pairwise(zip(radii, heights, strict=True))]
         way = radii[-1] + sum(steps)

@@ -52,7 +52,7 @@ def _tin(number: int, done: Worked) -> Need:
     tier = done.tier.asked
     across, deep = Measure(tier.tin_diameter_mm), _measured(done.layers.tin_depth)
     least = across.value / 1.35
-    if tier.build.own_height:
+    if tier.build.half_balls:
         return Need("tin", number, across, least, shape="ball")
     if isinstance(tier.shape, FreeShape):
         # Sold in no such shape: it is cut out of a sheet cake that holds the outline.

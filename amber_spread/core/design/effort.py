@@ -12,6 +12,8 @@ CORNER_MS, SLANTED_CORNER_MS = 0.01, 0.04
 """For the square of the corners of an outline of one's own: the worst of them, all teeth (measured)."""
 
 
+CARVED_MS = 1200.0
+"""A carved body: the distances about it (measured)."""
 SUPPORT_MS = {True: 0.12, False: 0.5}
 """For each support under a tier, on a round tin or another: where it may stand is found by trying (measured)."""
 JOINT_MS = {True: 0.0, False: 6.0}
@@ -32,6 +34,8 @@ def _joint_ms(tier: Tier) -> float:
 
 def _tier_ms(tier: Tier) -> float:
     straight, shape = tier.build.straight and tier.measured is None, tier.shape
+    if tier.build.kind == "carved":
+        return CARVED_MS
     pieces = sum(_corners_ms(top.shape.points_mm, CORNER_MS) for top in tier.on_top if isinstance(top.shape, FreeShape))
     if isinstance(shape, FreeShape):
         return TIER_MS + pieces + _corners_ms(shape.points_mm, CORNER_MS if straight else SLANTED_CORNER_MS)

@@ -41,6 +41,7 @@ from amber_spread.core.design.finishes import (
 from amber_spread.core.design.shapes import (
     BallBuild,
     BevelledBuild,
+    CarvedBuild,
     DomedBuild,
     FreeShape,
     HeartShape,
@@ -218,6 +219,8 @@ SHAPES = dict(
     )
 )  # fmt: skip
 
+_STONE = [[0, 0], [190, 0], [200, 25], [185, 62], [140, 92], [80, 100], [30, 80], [4, 40]]
+"""The view from the side a carved cake begins with, until one is drawn: a river stone."""
 BUILDS = dict(
     (
         _kind(StraightBuild, "straight"),
@@ -248,6 +251,11 @@ BUILDS = dict(
         _kind(
             SideBuild, "on its side", ask("cut_mm", "Cut off the rim", "foot_cut_mm"),
             said=("drum",), leading="cut_mm",
+        ),
+        _kind(
+            CarvedBuild, "carved to a view", ask("rounded", "Rounded across", "share", percent=True),
+            pick("flat_foot", "Rounded", (True, "above"), (False, "above and below")),
+            begins={"points_mm": _STONE}, keeps=("points_mm", "rounded", "flat_foot"),
         ),
     )
 )  # fmt: skip
@@ -316,6 +324,7 @@ FINALS = dict(
 _SHEET = ask("thickness_mm", "Rolled, thick", "fondant_thickness_mm")
 _HEM = ask("overlap_mm", "Beyond the hem, all round", "overlap_mm")
 _RISING = ("straight", "tapered", "bevelled", "domed", "ball", "turned")
+_DRAPED = (*_RISING, "carved")
 _SHEETED: dict[str, Any] = {"leading": "thickness_mm", "keeps": ROLLED, "media": SHEETS}
 COVERS = dict(
     (
@@ -323,7 +332,7 @@ COVERS = dict(
             DrapeCover, "Drape", _SHEET, _HEM, ask("rolled_mm", "Sheet already rolled, across", "strip_mm", "none"),
             pick("sheet", "Sheet", (None, "what takes least"), ("circle", "a circle"), ("square", "a square"),
                  ("rectangle", "a rectangle")),
-            does="draped in one sheet", called="one sheet", technique="drape", smoother=True, suits=_RISING, **_SHEETED,
+            does="draped in one sheet", called="one sheet", technique="drape", smoother=True, suits=_DRAPED, **_SHEETED,
         ),
         _kind(
             PanelCover, "Panel", _SHEET, ask("overlap_mm", "Ends overlap", "overlap_mm"),

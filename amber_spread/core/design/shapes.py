@@ -5,8 +5,11 @@ from typing import Annotated, ClassVar, Literal, Self
 from pydantic import Field, model_validator
 
 from amber_spread.core.geometry import profile
+from amber_spread.core.geometry.body import Body, Carried, Straight
+from amber_spread.core.geometry.lofted import lofted, side_view
 from amber_spread.core.geometry.outline import Cornered, Outline, Oval, Regular, Round
 from amber_spread.core.geometry.profile import Profile
+from amber_spread.core.geometry.sculpted import Sculpted
 from amber_spread.core.geometry.traced import free, heart, petal
 from amber_spread.core.kernel import limits
 from amber_spread.core.kernel.base import Frozen, Usual, at
@@ -15,6 +18,11 @@ Length = Annotated[float, limits.TIN_LENGTH.field()]
 CornerRadius = Annotated[float, limits.CORNER_RADIUS.field()]
 Coordinate = Annotated[float, limits.COORDINATE.field()]
 ProfileShare = Annotated[float, limits.PROFILE_SHARE.field()]
+Corners = Annotated[
+    tuple[tuple[Coordinate, Coordinate], ...],
+    Field(min_length=int(limits.OUTLINE_CORNERS.low), max_length=int(limits.OUTLINE_CORNERS.high)),
+]
+"""The corners of something drawn, in mm."""
 
 
 class RoundShape(Frozen):
@@ -98,10 +106,7 @@ class FreeShape(Frozen):
     """An outline of one's own, as corners in mm, scaled to the tin's width across; its own width is its true size."""
 
     kind: Literal["free"] = "free"
-    points_mm: Annotated[
-        tuple[tuple[Coordinate, Coordinate], ...],
-        Field(min_length=int(limits.OUTLINE_CORNERS.low), max_length=int(limits.OUTLINE_CORNERS.high)),
-    ]
+    points_mm: Corners
 
     def outline(self, across_mm: float) -> Outline:
         """The outline from above, mm across. Raises ValueError when it crosses itself or encloses nothing."""
@@ -117,8 +122,8 @@ Shape = Annotated[
 class _Build(Frozen):
     """What can be asked of a build, whichever it is: whether it is the tin's outline straight up and nothing carved;
     whether its wall stands upright, or leans evenly; whether it ends in a flat top; whether it is turned about the axis
-    and so comes out of a round tin alone; whether it has a height of its own, that of its half-ball tins; whether it
-    lies on its side, coated on both faces.
+    and so comes out of a round tin alone; whether it has a height of its own, whatever its layers come to; whether it
+    is baked in half-ball tins; whether it lies on its side, coated on both faces; whether it is carved to views.
     """
 
     straight: ClassVar[bool] = False
@@ -127,7 +132,27 @@ class _Build(Frozen):
     flat_top: ClassVar[bool] = True
     round_only: ClassVar[bool] = False
     own_height: ClassVar[bool] = False
+    half_balls: ClassVar[bool] = False
     on_side: ClassVar[bool] = False
+    carved: ClassVar[bool] = False
+
+    def profile(self, half_mm: float, height_mm: float) -> Profile:
+        """The wall of a tier of that half width and height, where it has one. Raises ValueError where it cannot."""
+        raise NotImplementedError
+
+    def own_height_mm(self, outline: Outline) -> float:
+        """How high a build with a height of its own is on an outline."""
+        return Carried(outline, self.profile(outline.half_width_mm, 0.0)).height_mm
+
+    def body(self, outline: Outline, height_mm: float) -> Body:
+        """The bare body that high on an outline. Raises ValueError where it cannot be made."""
+        if self.upright:
+            return Straight(outline, height_mm)
+        found = Carried(outline, self.profile(outline.half_width_mm, height_mm))
+        if not isinstance(outline, Round):
+            found.section(0.0)
+            found.section(height_mm * 0.999)
+        return found
 
 
 class StraightBuild(_Build):
@@ -193,6 +218,7 @@ class BallBuild(_Build):
     flat_top = False
     round_only = True
     own_height = True
+    half_balls = True
 
     kind: Literal["ball"] = "ball"
     halves: Literal[1, 2] = 2
@@ -254,7 +280,32 @@ class SideBuild(_Build):
         return profile.straight(half_mm, height_mm)
 
 
+class CarvedBuild(_Build):
+    """Carved out of stacked layers to a view from the side, drawn as corners in mm and scaled to the tin's width.
+
+    From above it is the tin's outline. Its sections across are box-like (`rounded` 0) to elliptical (1), rounded above
+    only where it has a flat foot.
+    """
+
+    flat_top = False
+    own_height = True
+    carved = True
+
+    kind: Literal["carved"] = "carved"
+    rounded: Annotated[float, limits.SHARE.field()] = 0.5
+    flat_foot: bool = True
+    points_mm: Corners
+
+    def own_height_mm(self, outline: Outline) -> float:
+        """As high as the view is at that width. Raises ValueError where the view cannot be carved."""
+        return float(side_view(self.points_mm, 2 * outline.half_width_mm).bounds[3])
+
+    def body(self, outline: Outline, height_mm: float) -> Sculpted:
+        """The body within the views, drawn out to that height. Raises ValueError where it cannot be made."""
+        return Sculpted(lofted(outline, self.points_mm, self.rounded, self.flat_foot, height_mm))
+
+
 Build = Annotated[
-    StraightBuild | TaperedBuild | BevelledBuild | DomedBuild | BallBuild | TurnedBuild | SideBuild,
+    StraightBuild | TaperedBuild | BevelledBuild | DomedBuild | BallBuild | TurnedBuild | SideBuild | CarvedBuild,
     Field(discriminator="kind"),
 ]

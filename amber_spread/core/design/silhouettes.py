@@ -5,7 +5,7 @@ from typing import Any
 
 from shapely import Polygon
 
-from amber_spread.core.geometry.body import Carried, Sideways, Straight
+from amber_spread.core.geometry.body import Sideways
 from amber_spread.core.geometry.outline import Outline, Point, Round
 
 BOX = 24.0
@@ -28,10 +28,10 @@ def from_the_side(build: Any) -> str:
     outline = Round(ACROSS_MM / 2)
     if build.kind == "side":
         half = Sideways(ACROSS_MM / 2, HIGH_MM, ACROSS_MM * 0.36).half_profile()
-    elif build.kind == "straight":
-        half = Straight(outline, HIGH_MM).half_profile()
+    elif build.kind == "carved":
+        return _path([(x, z) for x, z in build.points_mm])
     else:
-        half = Carried(outline, build.profile(ACROSS_MM / 2, HIGH_MM)).half_profile()
+        half = build.body(outline, HIGH_MM).half_profile()
     return _path([*half, *((-x, z) for x, z in reversed(half) if x > 0)])
 
 

@@ -11,15 +11,17 @@ from pydantic import Field, ValidationError, model_validator
 from amber_spread.core.design.design import Design, MeasuredBake, TinBake
 from amber_spread.core.design.finishes import Cover, Filling, FinalCoat
 from amber_spread.core.design.practice import Practice
+from amber_spread.core.design.settled import settle
 from amber_spread.core.design.shapes import Build, Shape
 from amber_spread.core.document.upgrades import FromLater, upgraded
+from amber_spread.core.geometry.lofted import Lofted
 from amber_spread.core.kernel import limits
 from amber_spread.core.kernel.base import Frozen, Name, at
 from amber_spread.core.plan import Plan, plan
 from amber_spread.core.stock.contents import Contents
 from amber_spread.core.stock.kit import Kit
 from amber_spread.core.stock.media import Medium, shelf
-from amber_spread.core.tier import Unmade
+from amber_spread.core.tier import Unmade, carved_of
 
 FORMAT: Literal["amber-spread/3"] = "amber-spread/3"
 _NAME = re.compile(r"amber-spread/([1-9][0-9]{0,5})")
@@ -117,6 +119,11 @@ def plan_document(document: Document, kit: Kit | None = None, contents: Contents
         return plan(document.design, document.practice, shelf(document.media), kit, contents)
     except Unmade as error:
         raise FileError([complaint_at(("design", "tiers", *error.path), f"cannot be made: {error}")]) from error
+
+
+def carved_bodies(document: Document) -> list[Lofted]:
+    """The carved bodies of a design file, each with all that was worked out of it so far (see `tier.carved_of`)."""
+    return carved_of(settle(document.design, document.practice))
 
 
 def read_document(text: str | bytes) -> Document:

@@ -11,6 +11,7 @@ from shapely import Polygon, get_coordinates
 from amber_spread.core.geometry.body import Body, Carried
 from amber_spread.core.geometry.outline import Outline, Oval, Round
 from amber_spread.core.geometry.profile import Line
+from amber_spread.core.geometry.sculpted import Sculpted
 
 Numbers = NDArray[numpy.float64]
 EVENLY = 72
@@ -35,6 +36,8 @@ def reach_over(body: Body) -> Reach:
     farther down than its faces: it moves out by more than they do. Along the width and the length a sheet needs the
     greatest part of any of these ways in that direction. Source: geometry.
     """
+    if isinstance(body, Sculpted):
+        return _of(*body.ways)
     if not isinstance(body, Carried):
         radii = _radii(body.outline, _directions((body.outline,)))
         return _of(_directions((body.outline,)), radii + body.height_mm)

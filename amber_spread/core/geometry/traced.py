@@ -3,16 +3,17 @@
 import math
 from dataclasses import dataclass
 from functools import cached_property, lru_cache
-from typing import Literal
+from typing import Literal, TypeAlias
 
 import numpy
-from shapely import MultiPolygon, Polygon, get_coordinates
+from shapely import MultiPolygon, Polygon, get_coordinates, get_num_coordinates
 from shapely import Point as Point2
 from shapely.affinity import scale, translate
 
 from amber_spread.core.geometry.outline import Point, arc
 from amber_spread.core.kernel.figures import Figure, of_parts, parts_rule
 
+Region: TypeAlias = Polygon | MultiPolygon
 ARC_STEP = math.radians(5)
 ROUND_STEPS = 10
 """A quarter turn of a rounded corner is traced in so many steps."""
@@ -35,10 +36,12 @@ _TRACED = parts_rule("outline.area.traced", "Measured off the outline, drawn tru
 class Traced:
     """Any outline drawn as a polygon true to size; its area and length are the polygon's (within 0.1 per cent).
 
-    Two are equal when they are one and the same, so that what is grown from them can be kept from plan to plan.
+    Two are equal when they are one and the same, so that what is grown from them can be kept from plan to plan. One
+    that `may_part`, such as a slice through a carved cake, may be of several parts, or come apart when it is shrunk.
     """
 
-    polygon: Polygon
+    polygon: Region
+    may_part: bool = False
 
     @cached_property
     def area_mm2(self) -> float:
@@ -65,7 +68,7 @@ class Traced:
     @cached_property
     def inner_mm(self) -> float:
         middle = Point2(0, 0)
-        return float(self.polygon.exterior.distance(middle)) if self.polygon.contains(middle) else 0.0
+        return float(self.polygon.boundary.distance(middle)) if self.polygon.contains(middle) else 0.0
 
     @property
     def curved(self) -> bool:
@@ -73,7 +76,7 @@ class Traced:
 
     @cached_property
     def points(self) -> list[Point]:
-        return [(x, y) for x, y in get_coordinates(self.polygon.exterior)[:-1].tolist()]
+        return [(x, y) for x, y in get_coordinates(largest_of(self.polygon).exterior)[:-1].tolist()]
 
     @property
     def edges_mm(self) -> list[float]:
@@ -95,19 +98,28 @@ def _grown(outline: Traced, distance_mm: float, rounded: bool) -> Traced:
     # or coat goes deeper there. Grown, a sharp corner is carried on to a point.
     join: Literal["round", "mitre"] = "round" if rounded or distance_mm < 0 else "mitre"
     grown = outline.polygon.buffer(distance_mm, quad_segs=ROUND_STEPS, join_style=join, mitre_limit=5)
+    if outline.may_part:
+        if grown.is_empty:
+            raise ValueError("the outline is too narrow to shrink so far")
+        return Traced(_bounded(grown.simplify(HAIR_MM)), may_part=True)
     if isinstance(grown, MultiPolygon):
         # The tips of petals may come off as crumbs; anything more is a tier in pieces.
-        largest = max(grown.geoms, key=lambda piece: float(piece.area))
+        largest = largest_of(grown)
         grown = largest if largest.area > 0.98 * grown.area else None
     if not isinstance(grown, Polygon) or grown.is_empty:
         raise ValueError("the outline is too narrow to shrink so far")
     return Traced(_bounded(Polygon(grown.exterior).simplify(HAIR_MM)))
 
 
-def _bounded(polygon: Polygon) -> Polygon:
+def largest_of(region: Region) -> Polygon:
+    """The largest part of an area."""
+    return region if isinstance(region, Polygon) else max(region.geoms, key=lambda part: float(part.area))
+
+
+def _bounded(polygon: Region) -> Region:
     """The same outline with no more corners than are worth working with, where a knife cannot tell the difference."""
     fewer_mm = HAIR_MM
-    while len(polygon.exterior.coords) > MOST_CORNERS and fewer_mm < KNIFE_MM:
+    while get_num_coordinates(polygon) > MOST_CORNERS and fewer_mm < KNIFE_MM:
         fewer_mm *= 2
         polygon = polygon.simplify(fewer_mm)
     return polygon
@@ -115,7 +127,7 @@ def _bounded(polygon: Polygon) -> Polygon:
 
 @lru_cache(maxsize=64)
 def _stretched(outline: Traced, across: float, along: float) -> Traced:
-    return Traced(scale(outline.polygon, across, along, origin=(0, 0)))
+    return Traced(scale(outline.polygon, across, along, origin=(0, 0)), outline.may_part)
 
 
 @lru_cache(maxsize=64)

@@ -18,7 +18,7 @@ from amber_spread.core.design.finishes import OnTop, SoftFilling
 from amber_spread.core.design.kinds import BUILDS, SHAPES, DesignPart, Kind
 from amber_spread.core.design.practice import Practice
 from amber_spread.core.design.settled import SettledTier
-from amber_spread.core.design.shapes import FreeShape, HeartShape
+from amber_spread.core.design.shapes import CarvedBuild, FreeShape, HeartShape
 from amber_spread.core.kernel.base import Frozen
 from amber_spread.core.kernel.units import LengthUnit
 from amber_spread.core.line.quick_values import SEVERAL, STROKE, lengths, stripes
@@ -195,6 +195,8 @@ class _Reader:
             if build is not None:
                 values = {"kind": build.model_fields["kind"].default}
                 rest = self.fields(rest, build, BUILDS[build].leading, values, tokens[0], partly=True)
+                if build is CarvedBuild:
+                    values["points_mm"] = self.view_in_hand(index)
                 tier["build"] = values
             if rest:
                 raise CannotRead(
@@ -210,6 +212,13 @@ class _Reader:
         if index < len(tiers) and isinstance(shape := tiers[index].shape, FreeShape):
             return shape.points_mm
         raise CannotRead(token.start, token.end, "A free outline is read from a drawing, in the Brief lens.")
+
+    def view_in_hand(self, index: int) -> Any:
+        """The view a cake is carved to: that of the tier in hand, or the one a carved cake begins with."""
+        tiers = self.in_hand.tiers if self.in_hand else ()
+        if index < len(tiers) and isinstance(build := tiers[index].build, CarvedBuild):
+            return build.points_mm
+        return BUILDS[CarvedBuild].begins["points_mm"]
 
     def kind(
         self, tokens: list[Token], kinds: dict[type[BaseModel], Kind]

@@ -7,7 +7,7 @@ from pydantic import BaseModel
 
 from amber_spread.core.design.design import Colour, Design, Layers, Tier
 from amber_spread.core.design.finishes import OnTop
-from amber_spread.core.design.shapes import FreeShape
+from amber_spread.core.design.shapes import CarvedBuild, FreeShape
 from amber_spread.core.line.quick_words import (
     CLAUSES,
     NESTED,
@@ -94,7 +94,7 @@ def _fields(model: BaseModel, media: dict[str, Medium]) -> str:
             continue
         if name == "points_mm":
             # Those of an outline are in no line; those of supports are.
-            if not isinstance(model, FreeShape):
+            if not isinstance(model, FreeShape | CarvedBuild):
                 found.append("points " + " / ".join(f"{length_written(x)}:{length_written(y)}" for x, y in value))
             continue
         word = word_of(name)

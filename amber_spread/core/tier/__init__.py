@@ -15,7 +15,7 @@ from amber_spread.core.tier.layer_rules import cut_for_height
 from amber_spread.core.tier.layers import LayersPlan
 from amber_spread.core.tier.side import FootPlan
 from amber_spread.core.tier.uses import STEPS, Step, Use, bowl_key, step_key, use_of
-from amber_spread.core.tier.worked import Footprint, UnknownMedium, Unmade, Worked, forget_tiers, work_tiers
+from amber_spread.core.tier.worked import Footprint, UnknownMedium, Unmade, Worked, carved_of, forget_tiers, work_tiers
 
 __all__ = [
     "BOARD_HEX",
@@ -41,6 +41,7 @@ __all__ = [
     "Use",
     "Worked",
     "bowl_key",
+    "carved_of",
     "checks_of_coats",
     "checks_of_cover",
     "checks_of_layers",

@@ -17,7 +17,7 @@ from amber_spread.core.design.finishes import (
 )
 from amber_spread.core.design.kinds import kind_of, suits
 from amber_spread.core.design.settled import SettledTier
-from amber_spread.core.geometry.body import Body, Carried, Sideways
+from amber_spread.core.geometry.body import Body, Sideways, Straight
 from amber_spread.core.geometry.flat import Mark, Piece, area_of, circle, fits, lay_out, placed, rectangle
 from amber_spread.core.geometry.outline import Cornered, Regular, Round, cornered_area, round_area
 from amber_spread.core.geometry.reach import reach_over
@@ -238,7 +238,7 @@ def _drape(job: Job, cover: Cover) -> Way:
         )
     drape = cover if isinstance(cover, DrapeCover) else DrapeCover()
     overlap = job.tier.settled(drape, "overlap_mm")
-    if isinstance(coated, Carried):
+    if not isinstance(coated, Straight):
         reach, flat, slant_mm = reach_over(coated), coated.flat_top, coated.slant_mm
         across = roll_to_reach.figure(reach.farthest, overlap.value)
         width = roll_to_reach.figure(reach.across, overlap.value)

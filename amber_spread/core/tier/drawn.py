@@ -15,6 +15,7 @@ from amber_spread.core.design.finishes import (
 )
 from amber_spread.core.geometry.body import Body, Envelopes, Sideways, Straight
 from amber_spread.core.geometry.outline import Outline, Point, arc
+from amber_spread.core.geometry.sculpted import Sculpted
 from amber_spread.core.kernel.base import Made
 from amber_spread.core.tier.coats import CoatsPlan
 from amber_spread.core.tier.cover_plan import PRINTED_HEX, CoverPlan
@@ -51,6 +52,7 @@ class Silhouette(Made):
 
     A wall that is not `curved` shows upright `edges` so far from the axis. `bands` are the stripes of a panel, as (hex,
     share) of its girth, or of its height from the foot where they lie `round`. `seen_from_above` is its plan outline.
+    `left` is the left half, as if it were the right, where the two differ.
     """
 
     place: str
@@ -62,6 +64,7 @@ class Silhouette(Made):
     round: bool = False
     seen_from_above: list[Point]
     off: Point = (0.0, 0.0)
+    left: list[Point] = []
 
 
 class Cut(NamedTuple):
@@ -146,15 +149,28 @@ def draw_tier(number: int, tier: Tier, cut: Cut, hex_of: HexOf) -> Drawn:
         bands=_bands(tier, hex_of),
         round=isinstance(tier.cover, PanelCover) and tier.cover.run == "round",
         seen_from_above=_above(cut),
+        left=_left(cut),
     )
     return Drawn(parts, silhouette, _added(place, tier, cut, body, hex_of)).raised(-body.foot_mm)
+
+
+def _left(cut: Cut) -> list[Point]:
+    """The left half of a carved body from the foot up and back to the axis; nothing of any other."""
+    body = cut.bodies.covered
+    if not isinstance(body, Sculpted):
+        return []
+    half = body.left_profile()
+    return [(0.0, half[0][1]), *half]
 
 
 def lifted(piece: D, lift_mm: float, off: Point = (0.0, 0.0)) -> D:
     """A piece of the drawing moved up by so much, its axis so far off the base's."""
     if lift_mm == 0 and off == piece.off:
         return piece
-    return piece.but(outline=[(x, z + lift_mm) for x, z in piece.outline], off=off)
+    moved = piece.but(outline=[(x, z + lift_mm) for x, z in piece.outline], off=off)
+    if isinstance(moved, Silhouette) and moved.left:
+        return moved.but(left=[(x, z + lift_mm) for x, z in moved.left])
+    return moved
 
 
 def _lip(cut: Cut) -> list[Point]:

@@ -75,7 +75,7 @@ def _cuts(tier: SettledTier, layers: LayersPlan, check: Checker) -> Iterator[Che
     deep_mm = (
         tier.asked.layers.bake.depth_mm if isinstance(tier.asked.layers.bake, TinBake) else tier.usual.tin_depth_mm
     )
-    ball = tier.asked.build.own_height
+    ball = tier.asked.build.half_balls
     if layers.tin_depth is not None and not ball and layers.tin_depth.value > deep_mm + TARGET_TOLERANCE_MM:
         yield check(
             "layers.tin_too_shallow", "trouble", "layers",

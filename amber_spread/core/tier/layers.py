@@ -6,8 +6,8 @@ from typing import Literal
 from amber_spread.core.design.design import Layers, MeasuredBake
 from amber_spread.core.design.finishes import PlainFilling
 from amber_spread.core.design.settled import SettledTier
-from amber_spread.core.geometry.body import MM3_PER_ML, Body, Carried, Solid, Straight
-from amber_spread.core.geometry.outline import Outline, Round
+from amber_spread.core.geometry.body import MM3_PER_ML, Body, Solid, Straight
+from amber_spread.core.geometry.outline import Outline
 from amber_spread.core.kernel.base import Made
 from amber_spread.core.kernel.figures import Figure, decided, of_parts, parts_rule, same, total
 from amber_spread.core.kernel.limits import LAYER_COUNT, TORTE
@@ -135,6 +135,11 @@ def area_inside(outline: Outline, dam_mm: float) -> float:
         return 0.0
 
 
+def trimmed(tier: SettledTier) -> Outline:
+    """The tin's outline with its skin trimmed off. Raises ValueError where nothing is left of it."""
+    return tier.asked.shape.outline(tier.asked.tin_diameter_mm).offset(-tier.usual.trimmed_skin_mm)
+
+
 def plan_layers(tier: SettledTier, media: dict[str, Medium], above_mm: float) -> tuple[LayersPlan, Body, list[Slab]]:
     """The layers of a tier, the bare body they make, and what lies at which height in it.
 
@@ -142,14 +147,14 @@ def plan_layers(tier: SettledTier, media: dict[str, Medium], above_mm: float) ->
     Raises ValueError when the build cannot be made of these layers; the message says why.
     """
     layers = tier.asked.layers
-    outline = tier.asked.shape.outline(tier.asked.tin_diameter_mm).offset(-tier.usual.trimmed_skin_mm)
+    outline = trimmed(tier)
     bake = _plan_bake(tier)
     boards = 0 if layers.board_after is None else 1
     board_mm = tier.usual.tier_board_mm * boards
     count = filling_count.figure(layers.count, boards)
     thickness = tier.filling
     cut, height = _heights(tier, bake, outline, int(count.value), thickness.value, board_mm)
-    body = _carry(tier, outline, height.value)
+    body = tier.asked.build.body(outline, height.value)
     slabs = slabs_of(layers, cut.value, thickness.value, board_mm)
     room = room_in(layers, body, slabs)
     hollow = plan_room(tier, room) if room else None
@@ -193,10 +198,10 @@ def _heights(
     """The cut height of a layer and the height they make; a ball's own height sets the cut instead."""
     layers = tier.asked.layers
     if tier.asked.build.own_height:
-        own = Carried(outline, tier.asked.build.profile(outline.half_width_mm, 0.0)).height_mm
+        own = tier.asked.build.own_height_mm(outline)
         cut = shared_cut.figure(own, fillings * filling_mm + board_mm, layers.count)
         if cut.value <= 0:
-            raise ValueError("the fillings are thicker than the ball; take fewer layers or a thinner filling")
+            raise ValueError("the fillings are thicker than the cake; take fewer layers or a thinner filling")
         return cut, same("height the shape gives", own, "mm")
     if layers.height_mm is not None:
         cut = decided(layers.height_mm, "mm")
@@ -206,16 +211,6 @@ def _heights(
     if board_mm:
         return cut, stacked_height_with_board.figure(layers.count, cut.value, fillings, filling_mm, board_mm)
     return cut, stacked_height.figure(layers.count, cut.value, fillings, filling_mm)
-
-
-def _carry(tier: SettledTier, outline: Outline, height_mm: float) -> Body:
-    if tier.asked.build.upright:
-        return Straight(outline, height_mm)
-    body = Carried(outline, tier.asked.build.profile(outline.half_width_mm, height_mm))
-    if not isinstance(outline, Round):
-        body.section(0.0)
-        body.section(height_mm * 0.999)
-    return body
 
 
 def _plan_bake(tier: SettledTier) -> BakePlan | None:

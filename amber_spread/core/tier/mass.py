@@ -5,6 +5,7 @@ from typing import NamedTuple
 
 from amber_spread.core.geometry.body import Body, Envelopes, Sideways, Straight
 from amber_spread.core.geometry.outline import Outline
+from amber_spread.core.geometry.sculpted import Sculpted
 from amber_spread.core.geometry.traced import Traced
 
 SLICES = 24
@@ -57,8 +58,8 @@ def centre_of(bodies: Envelopes, leaning: dict[str, Sideways] | None, weights: d
         return Centre(0.0, 0.0, middle_height(leaning["covered"]))
     inside = sum(weights.get(name, 0.0) for name in INSIDE)
     whole = sum(weights.values())
-    x, y = middle_of(bodies.covered.outline)
     bare, outer = bodies.bare, bodies.covered
+    x, y = outer.middle if isinstance(outer, Sculpted) else middle_of(outer.outline)
     low = middle_height(bare) + bare.foot_mm - outer.foot_mm
     shell_ml = outer.volume_ml - bare.volume_ml
     if shell_ml <= 0 or whole <= 0:

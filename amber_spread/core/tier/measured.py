@@ -55,11 +55,7 @@ def as_measured(tier: SettledTier, bare: Body, slabs: list[Slab]) -> tuple[Settl
         across, along = measured.top_mm if build.narrow == "top" else measured.foot_mm
         narrow = min(max(across, along - (long - wide)), 2 * outline.half_width_mm)
         build = build.model_copy(update={"narrow_mm": narrow})
-    body: Body
-    if build.upright:
-        body = Straight(outline, height)
-    else:
-        body = Carried(outline, build.profile(outline.half_width_mm, height))
+    body = build.body(outline, height)
     lift = body.height_mm / bare.height_mm
     return (
         SettledTier(tier.asked.model_copy(update={"build": build}), tier.usual),
@@ -82,7 +78,7 @@ def measured_ml(measured: Measured, body: Body) -> float:
     middle = (measured.foot_mm[0] + measured.top_mm[0]) / 2 * (measured.foot_mm[1] + measured.top_mm[1]) / 2
     mean_mm2 = (ends[0] + 4 * middle + ends[1]) / 6
     box_mm2 = 4 * outline.half_width_mm * outline.half_length_mm
-    if isinstance(body, Straight) or len(body_walls(body)) == 1:
+    if len(body_walls(body)) == 1:
         whole = outline.area_mm2 / box_mm2 * mean_mm2 * mean_mm / MM3_PER_ML
     else:
         whole = body.volume_ml * mean_mm2 / max(*ends, box_mm2) * mean_mm / body.height_mm
@@ -90,8 +86,12 @@ def measured_ml(measured: Measured, body: Body) -> float:
 
 
 def body_walls(body: Body) -> list[object]:
-    """The pieces of a body's wall, from the foot up: one where it goes straight from foot to top."""
-    return [piece for piece in body.profile if piece.face == "wall"] if isinstance(body, Carried) else [body]
+    """The pieces of a body's wall, from the foot up: one where it goes straight from foot to top; none of a carved
+    body.
+    """
+    if isinstance(body, Carried):
+        return [piece for piece in body.profile if piece.face == "wall"]
+    return [body] if isinstance(body, Straight) else []
 
 
 def plan_build_up(tier: SettledTier, media: dict[str, Medium], body: Body, planned: Body) -> BuildUp | None:

@@ -15,7 +15,9 @@ from amber_spread.core.design.finishes import InvertedFinal
 from amber_spread.core.design.settled import SettledDesign, SettledTier
 from amber_spread.core.design.shapes import BallBuild
 from amber_spread.core.geometry.body import Envelopes, Sideways
+from amber_spread.core.geometry.lofted import Lofted
 from amber_spread.core.geometry.outline import Cornered, Outline
+from amber_spread.core.geometry.sculpted import Sculpted
 from amber_spread.core.kernel.naming import named
 from amber_spread.core.stock.kit import Mat
 from amber_spread.core.stock.media import Medium, weight
@@ -27,7 +29,7 @@ from amber_spread.core.tier.drawn import Cut, Drawn, draw_tier
 from amber_spread.core.tier.extras import BorderPlan, OnTopPlan, plan_borders, plan_on_top
 from amber_spread.core.tier.gauge import GaugeMark, MarkKind, plan_gauge
 from amber_spread.core.tier.layer_rules import cake_as_measured
-from amber_spread.core.tier.layers import LayersPlan, plan_layers
+from amber_spread.core.tier.layers import LayersPlan, plan_layers, trimmed
 from amber_spread.core.tier.mass import Centre, centre_of
 from amber_spread.core.tier.measured import as_measured, measured_ml
 from amber_spread.core.tier.side import FootPlan, plan_foot, tipped
@@ -147,6 +149,24 @@ def work_tiers(cake: SettledDesign, media: Mapping[str, Medium], mat: Mat) -> li
         except (ValueError, ArithmeticError, ShapelyError) as error:
             raise Unmade((index, *_at_fault(tier.asked)), str(error)) from error
     return worked
+
+
+def carved_of(cake: SettledDesign) -> list[Lofted]:
+    """Every carved body of a cake, not worked out yet where it is new: what takes long of them is kept with each. One
+    that cannot be made is left out; working the tier says why.
+    """
+    found: list[Lofted] = []
+    for tier in cake.tiers:
+        build = tier.asked.build
+        if build.carved:
+            try:
+                outline = trimmed(tier)
+                body = build.body(outline, build.own_height_mm(outline))
+                bodies = [body, as_measured(tier, body, [])[1]]
+            except (ValueError, ArithmeticError, ShapelyError):
+                continue
+            found += [one.core for one in bodies if isinstance(one, Sculpted)]
+    return list(dict.fromkeys(found))
 
 
 def _at_fault(tier: Tier) -> tuple[str | int, ...]:
@@ -276,6 +296,11 @@ def _stands(
     if isinstance(tier.asked.final, InvertedFinal) and not build.own_height:
         # The card it was turned over on is its board.
         words, board = "the card it was turned over on", own_shape(bodies.coated.section(bodies.coated.foot_mm))
+    elif build.carved:
+        board = own_shape(bare.section(1e-6 * bare.height_mm))
+        whole = own_shape(bare.outline)
+        if min(board.across_mm / whole.across_mm, board.length_mm / whole.length_mm) < BOARD_SHARE:
+            board = Size(whole.shape, BOARD_SHARE * whole.across_mm, BOARD_SHARE * whole.length_mm)
     elif not isinstance(build, BallBuild):
         board = own_shape(bare.section(1e-6 * bare.height_mm))
     else:

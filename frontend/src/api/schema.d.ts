@@ -1263,6 +1263,35 @@ export interface components {
             unseen: string;
         };
         /**
+         * CarvedBuild
+         * @description Carved out of stacked layers to a view from the side, drawn as corners in mm and scaled to the tin's width.
+         *
+         *     From above it is the tin's outline. Its sections across are box-like (`rounded` 0) to elliptical (1), rounded above
+         *     only where it has a flat foot.
+         */
+        CarvedBuild: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "carved";
+            /**
+             * Rounded
+             * @default 0.5
+             */
+            rounded: number;
+            /**
+             * Flat Foot
+             * @default true
+             */
+            flat_foot: boolean;
+            /** Points Mm */
+            points_mm: [
+                number,
+                number
+            ][];
+        };
+        /**
          * Cavity
          * @description A hidden room cut into the middle for sweets: a cylinder through the layers from `first` to `last`.
          *
@@ -4516,6 +4545,7 @@ export interface components {
          *
          *     A wall that is not `curved` shows upright `edges` so far from the axis. `bands` are the stripes of a panel, as (hex,
          *     share) of its girth, or of its height from the foot where they lie `round`. `seen_from_above` is its plan outline.
+         *     `left` is the left half, as if it were the right, where the two differ.
          */
         Silhouette: {
             /** Place */
@@ -4560,6 +4590,14 @@ export interface components {
                 number,
                 number
             ];
+            /**
+             * Left
+             * @default []
+             */
+            left: [
+                number,
+                number
+            ][];
         };
         /**
          * SoftFilling
@@ -5163,7 +5201,7 @@ export interface components {
              *       "kind": "straight"
              *     }
              */
-            build: components["schemas"]["StraightBuild"] | components["schemas"]["TaperedBuild"] | components["schemas"]["BevelledBuild"] | components["schemas"]["DomedBuild"] | components["schemas"]["BallBuild"] | components["schemas"]["TurnedBuild"] | components["schemas"]["SideBuild"];
+            build: components["schemas"]["StraightBuild"] | components["schemas"]["TaperedBuild"] | components["schemas"]["BevelledBuild"] | components["schemas"]["DomedBuild"] | components["schemas"]["BallBuild"] | components["schemas"]["TurnedBuild"] | components["schemas"]["SideBuild"] | components["schemas"]["CarvedBuild"];
             /** Tin Diameter Mm */
             tin_diameter_mm: number;
             /**

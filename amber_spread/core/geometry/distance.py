@@ -1,0 +1,173 @@
+"""How far every place about a body is from its surface, on an even lattice: what a coat of any thickness takes.
+
+The lattice holds the distance to the nearest place of the surface, below 0 within the body. A coat that thick is all
+that lies no farther out; its volume is the sum of the lattice's cells, each filled as far as the level through its
+middle fills it: within 0.7 per cent of a ball's and a box's own (tests/outside/test_carved.py).
+"""
+
+import math
+from dataclasses import dataclass, field
+from typing import cast
+
+import numpy
+from numpy.typing import NDArray
+from scipy.ndimage import binary_dilation, binary_erosion
+from scipy.spatial import cKDTree
+
+from amber_spread.core.geometry.lofted import Lofted
+
+Numbers = NDArray[numpy.float64]
+MARGIN_MM = 30.0
+"""How far out from a body distances are known."""
+CELLS = 260_000
+"""About so many cells a lattice has."""
+FINEST_MM = 2.0
+SKIN_SHARE = 0.6
+"""Places on the surface lie so much closer than the lattice's."""
+NEAR_CELLS, FAR_SHARE = 4, 2
+"""Beyond so many cells from the body, so many times fewer places each way are looked at: they are seen as one."""
+BESIDE = 1.0
+"""The nearest of places that far apart on a flat lies no farther beside a spot than this share of it."""
+
+
+@dataclass(frozen=True, eq=False)
+class DistanceField:
+    """The distance from a body's surface at every place of a lattice, mm: `away[i, j, k]` at x[i], y[j], z[k]."""
+
+    x: Numbers
+    y: Numbers
+    z: Numbers
+    away: NDArray[numpy.float32]
+    _risen: dict[float, NDArray[numpy.float32]] = field(default_factory=dict)
+
+    def __getstate__(self) -> dict[str, object]:
+        """Sent to another process without what is soon worked out again."""
+        return {**self.__dict__, "_risen": {}}
+
+    @property
+    def step_mm(self) -> float:
+        """How far apart the places are."""
+        return float(self.x[1] - self.x[0])
+
+    def risen(self, more_mm: float) -> NDArray[numpy.float32]:
+        """The distances with the body drawn out upward by so much, or with so much less of a coat on its top.
+
+        Grown by a ball and an upright line: a place is as far away as the nearest of those so far below it.
+        """
+        key = round(more_mm, 3)
+        if key == 0:
+            return self.away
+        if key not in self._risen:
+            layers = more_mm / self.step_mm
+            by = [0.0, layers, *(math.copysign(whole, layers) for whole in range(1, int(abs(layers)) + 1))]
+            moved = [_shifted(self.away, one) for one in by]
+            self._risen[key] = numpy.minimum.reduce(moved) if more_mm > 0 else numpy.maximum.reduce(moved)
+        return self._risen[key]
+
+    def layers_ml(self, out_mm: float, more_mm: float, low_mm: float) -> Numbers:
+        """The volume within that distance in each layer of the lattice from a height up, ml."""
+        step = self.step_mm
+        filled = numpy.clip(0.5 + (out_mm - self.risen(more_mm)) / step, 0, 1).sum(axis=(0, 1), dtype=numpy.float64)
+        part = numpy.clip((self.z + step / 2 - low_mm) / step, 0, 1)
+        found: Numbers = filled * part * step**3 / 1000
+        return found
+
+    def level(self, up_mm: float, more_mm: float, lowest_mm: float) -> NDArray[numpy.float32]:
+        """The distances at a height, straight between the lattice's layers; from `lowest_mm` up alone."""
+        away, place = self.risen(more_mm), (up_mm - self.z[0]) / self.step_mm
+        first = int(numpy.searchsorted(self.z, lowest_mm))
+        below = min(len(self.z) - 2, max(first, math.floor(place)))
+        share = min(1.0, max(0.0, place - below))
+        low, high = away[:, :, below], away[:, :, below + 1]
+        return low + (high - low) * numpy.float32(share)
+
+    def through(self, more_mm: float) -> NDArray[numpy.float32]:
+        """The distances in the plane through the middle, by x and z."""
+        middle, away = len(self.y) // 2, self.risen(more_mm)
+        return (away[:, middle - 1] + away[:, middle]) * numpy.float32(0.5)
+
+    def middle(self, out_mm: float, low_mm: float) -> tuple[float, float]:
+        """Where the middle of what lies within that distance is, from above."""
+        filled = numpy.clip(0.5 + (out_mm - self.away[:, :, self.z > low_mm]) / self.step_mm, 0, 1)
+        whole = float(filled.sum(dtype=numpy.float64))
+        along_x, along_y = (filled.sum(axis=axes, dtype=numpy.float64) for axes in ((1, 2), (0, 2)))
+        return float(along_x @ self.x) / whole, float(along_y @ self.y) / whole
+
+
+def _shifted(away: NDArray[numpy.float32], by: float) -> NDArray[numpy.float32]:
+    """Distances moved up by so many layers, part of one too; what comes in at the end is far away."""
+    whole, part = math.floor(by), by - math.floor(by)
+
+    def moved(layers: int) -> NDArray[numpy.float32]:
+        found = numpy.full_like(away, MARGIN_MM * 4)
+        if layers >= 0:
+            found[:, :, layers:] = away[:, :, : away.shape[2] - layers]
+        else:
+            found[:, :, :layers] = away[:, :, -layers:]
+        return found
+
+    return moved(whole) if part < 1e-9 else moved(whole) * (1 - part) + moved(whole + 1) * part
+
+
+def distances(body: Lofted) -> DistanceField:
+    """The distances about a body, worked out once and kept with it."""
+    if "distances" not in body.kept:
+        body.kept["distances"] = _measured(body)
+    return cast(DistanceField, body.kept["distances"])
+
+
+def _measured(body: Lofted) -> DistanceField:
+    """The distances about a body: from the nearest place of its surface, or from the flat through that place where that
+    lies straight out from it. Source: geometry; the nearest places by scipy's k-d tree.
+    """
+    left, front, right, back = body.edge.bounds
+    wide, deep, high = right - left, back - front, body.height_mm
+    room = (wide + 2 * MARGIN_MM) * (deep + 2 * MARGIN_MM) * (high + 2 * MARGIN_MM)
+    step = max(FINEST_MM, (room / CELLS) ** (1 / 3))
+    x = _places((left + right) / 2, wide / 2 + MARGIN_MM, step)
+    y = _places(0.0, max(abs(front), abs(back)) + MARGIN_MM, step)
+    z = step * (numpy.arange(-math.ceil(MARGIN_MM / step), math.ceil((high + MARGIN_MM) / step)) + 0.5)
+    within = body.holds(x, y, z)
+    apart = SKIN_SHARE * step
+    places, normals = _thinned(*body.skin(apart), apart / 2)
+    few = _thinned(places, normals, FAR_SHARE * apart)
+    lattice = numpy.stack(numpy.meshgrid(x, y, z, indexing="ij"), axis=-1)
+    wanted, near = ~binary_erosion(within, iterations=2), binary_dilation(within, iterations=NEAR_CELLS)
+    away = numpy.full(within.shape, -4 * MARGIN_MM, dtype=numpy.float32)
+    for cells, skin, close in ((wanted & near, (places, normals), apart), (wanted & ~near, few, FAR_SHARE * apart)):
+        away[cells] = _nearest(lattice[cells], *skin, close)
+    numpy.negative(away, out=away, where=within & wanted)
+    return DistanceField(x, y, z, away)
+
+
+def _nearest(spots: Numbers, places: Numbers, normals: Numbers, close_mm: float) -> Numbers:
+    """The distance of each spot from the nearest place of a surface, or straight from the flat there where it is close
+    to standing on that.
+    """
+    far, index = cKDTree(places).query(spots, distance_upper_bound=2 * MARGIN_MM)
+    met = numpy.isfinite(far)
+    far[~met] = 4 * MARGIN_MM
+    straight = numpy.abs(((spots[met] - places[index[met]]) * normals[index[met]]).sum(axis=1))
+    beside = numpy.sqrt(numpy.maximum(0.0, far[met] ** 2 - straight**2))
+    far[met] = numpy.where(beside <= BESIDE * close_mm, straight, far[met])
+    return numpy.asarray(far, dtype=numpy.float64)
+
+
+def _thinned(places: Numbers, normals: Numbers, cell_mm: float) -> tuple[Numbers, Numbers]:
+    """No more than one place to each small cell and direction, the one nearest its middle: where nets run together they
+    are far too many.
+    """
+    within = places / cell_mm
+    order = numpy.argsort(((within - numpy.floor(within) - 0.5) ** 2).sum(axis=1))
+    places, normals = places[order], normals[order]
+    cells = numpy.column_stack([numpy.floor(within[order]), numpy.round(normals * 2)]).astype(numpy.int64)
+    span = cells.max(axis=0) - cells.min(axis=0) + 1
+    keys = numpy.ravel_multi_index(tuple((cells - cells.min(axis=0)).T), tuple(span))
+    _, first = numpy.unique(keys, return_index=True)
+    return places[first], normals[first]
+
+
+def _places(middle: float, reach: float, step: float) -> Numbers:
+    """Places so far apart on both sides of a middle, which lies half-way between two of them."""
+    count = math.ceil(reach / step)
+    return numpy.asarray(middle + step * (numpy.arange(-count, count) + 0.5), dtype=numpy.float64)

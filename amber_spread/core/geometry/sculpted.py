@@ -1,0 +1,293 @@
+"""A carved body and what goes on it: the `Body` of a tier that has no formula."""
+
+import math
+from collections.abc import Iterable
+from dataclasses import dataclass
+from functools import cached_property
+from typing import cast
+
+import numpy
+from contourpy import FillType, contour_generator
+from numpy.typing import NDArray
+from shapely import MultiPolygon, Polygon, box, get_coordinates, unary_union
+
+from amber_spread.core.geometry.distance import MARGIN_MM, DistanceField, distances
+from amber_spread.core.geometry.lofted import Lofted, extents
+from amber_spread.core.geometry.outline import Outline, Point
+from amber_spread.core.geometry.traced import HAIR_MM, Region, Traced, largest_of
+
+Numbers = NDArray[numpy.float64]
+LEVEL_MM = 1e-6
+TIP_MM2 = 0.01
+"""A slice of less is none."""
+DIRECTIONS = 72
+
+
+@dataclass(frozen=True, eq=False)
+class Sculpted:
+    """A carved body after coats of `side_mm` straight out from it, so that its flats carry `top_mm`.
+
+    A coat follows the body: it is what lies no farther than its thickness from it, rounded over its edges, and stands
+    on the same plane unless the foot is coated too (`under_mm`).
+    """
+
+    core: Lofted
+    side_mm: float = 0.0
+    top_mm: float = 0.0
+    under_mm: float = 0.0
+
+    @property
+    def _coated(self) -> bool:
+        return max(self.side_mm, self.top_mm, self.under_mm) > 0
+
+    @property
+    def _more_mm(self) -> float:
+        return self.top_mm - self.side_mm
+
+    @property
+    def _field(self) -> DistanceField:
+        return distances(self.core)
+
+    @cached_property
+    def outline(self) -> Outline:
+        return self.core.outline.offset(self.side_mm, rounded=True) if self.side_mm else self.core.outline
+
+    @property
+    def foot_mm(self) -> float:
+        return -self.under_mm
+
+    @property
+    def height_mm(self) -> float:
+        return self.core.height_mm + self.top_mm + self.under_mm
+
+    @property
+    def width_mm(self) -> float:
+        return 2 * self.outline.half_width_mm
+
+    @property
+    def length_mm(self) -> float:
+        return 2 * self.outline.half_length_mm
+
+    @property
+    def girth_mm(self) -> float:
+        return self.outline.perimeter_mm
+
+    @property
+    def slant_mm(self) -> float:
+        """The way up the right side in the plane of the half-section, as far as a flat top."""
+        points = self.half_profile()
+        whole = sum(math.dist(a, b) for a, b in zip(points, points[1:], strict=False))
+        return whole - (self.flat_top.half_width_mm if self.flat_top else 0.0)
+
+    @property
+    def flat_top(self) -> Traced | None:
+        """The flat of the bare body; a coat is rounded beyond it."""
+        return self.core.flat_top
+
+    @property
+    def top_area_mm2(self) -> float:
+        return self.flat_top.area_mm2 if self.flat_top else 0.0
+
+    @cached_property
+    def wall_area_mm2(self) -> float:
+        """By how much the volume grows for each millimetre of coat, less the flat top (published: Steiner)."""
+        field = self._field
+        step = field.step_mm
+        volumes = [
+            float(field.layers_ml(self.side_mm + step * out, self._more_mm, self.foot_mm).sum()) for out in range(3)
+        ]
+        slope = (4 * volumes[1] - 3 * volumes[0] - volumes[2]) / (2 * step) * 1000
+        return max(0.0, slope - self.top_area_mm2)
+
+    @cached_property
+    def _layers(self) -> tuple[Numbers, Numbers]:
+        """Heights and the volume below each, ml: the bare body's own, and what the lattice says is on it."""
+        field = self._field
+        step = field.step_mm
+        coated = field.layers_ml(self.side_mm, self._more_mm, self.foot_mm)
+        bare = field.layers_ml(0.0, 0.0, 0.0)
+        at = numpy.concatenate([[self.foot_mm], field.z[field.z > self.foot_mm] + step / 2])
+        on_it = numpy.concatenate([[0.0], numpy.cumsum((coated - bare)[field.z > self.foot_mm])])
+        below = numpy.array([self.core.volume_below(up) for up in at])
+        return at, below + on_it
+
+    @property
+    def volume_ml(self) -> float:
+        return float(self._layers[1][-1]) if self._coated else self.core.volume_ml
+
+    def volume_between(self, low_mm: float, high_mm: float) -> float:
+        """The volume between two heights, ml."""
+        if not self._coated:
+            return self.core.volume_below(high_mm) - self.core.volume_below(low_mm)
+        low, high = numpy.interp([low_mm, high_mm], *self._layers)
+        return float(high - low)
+
+    def section(self, up_mm: float) -> Outline:
+        """The outline at a height, of all its parts; at a tip the least there is beside it. Raises ValueError where it
+        does not reach.
+        """
+        top_mm = self.foot_mm + self.height_mm
+        if not self.foot_mm - LEVEL_MM <= up_mm <= top_mm + LEVEL_MM:
+            raise ValueError("the body does not reach that height")
+        found, inward = self._region(up_mm), 0.001 * self.height_mm
+        if up_mm > self.foot_mm + self.height_mm / 2:
+            inward = -inward
+        while found.area < TIP_MM2 and abs(inward) < self.height_mm:
+            found, inward = self._region(up_mm + inward), 2 * inward
+        return Traced(found, may_part=True)
+
+    def _region(self, up_mm: float) -> Region:
+        if not self._coated:
+            return self.core.region(min(self.core.height_mm * (1 - 1e-9), max(1e-9, up_mm)))
+        field = self._field
+        level = field.level(up_mm, self._more_mm, self.foot_mm)
+        return _within(field.x, field.y, level.T, self.side_mm).simplify(HAIR_MM * 4)
+
+    @cached_property
+    def plane(self) -> Region:
+        """What is cut through from left to right through the middle, as (x, z)."""
+        if not self._coated:
+            return self.core.plane
+        field = self._field
+        above = field.z > self.foot_mm
+        z = numpy.concatenate([[self.foot_mm], field.z[above]])
+        away = field.through(self._more_mm)[:, above]
+        away = numpy.concatenate([away[:, :1], away], axis=1)
+        found = _within(field.x, z, away.T, self.side_mm).simplify(HAIR_MM * 4)
+        return unary_union([found, self.core.plane])
+
+    def half_profile(self, low_mm: float | None = None, high_mm: float | None = None) -> list[Point]:
+        """The right half cut through, from the foot up, as points (from the axis, up), between two heights."""
+        if low_mm is None or high_mm is None:
+            return self._right
+        return self._band(low_mm, high_mm)
+
+    @cached_property
+    def _right(self) -> list[Point]:
+        return self._from_foot(_half(self.plane, self.foot_mm))
+
+    def left_profile(self) -> list[Point]:
+        """The left half, likewise, as if it were the right."""
+        return self._from_foot(_half(_mirrored(self.plane), self.foot_mm))
+
+    def _from_foot(self, half: list[Point]) -> list[Point]:
+        """A half from the axis on, where the foot is coated too."""
+        return [(0.0, self.foot_mm), *half] if self.under_mm else half
+
+    def _band(self, low_mm: float, high_mm: float) -> list[Point]:
+        right = _right_of(self.plane, self.foot_mm)
+        corners = numpy.vstack(
+            [get_coordinates(one.exterior)[:, ::-1] for one in _parts(right)] or [numpy.zeros((0, 2))]
+        )
+        own = corners[(corners[:, 0] > low_mm) & (corners[:, 0] < high_mm), 0]
+        ups = numpy.unique(numpy.concatenate([[low_mm, high_mm], own]).round(6))
+        inner = numpy.clip(ups, low_mm + LEVEL_MM, high_mm - LEVEL_MM)
+        _, out = extents(corners, inner)
+        points = [(max(0.0, float(x)) if math.isfinite(x) else 0.0, float(z)) for x, z in zip(out, ups, strict=True)]
+        return [*points, (0.0, float(ups[-1]))]
+
+    def envelope(self, side_mm: float, top_mm: float, under_mm: float = 0.0, rounded: bool = False) -> "Sculpted":
+        """The body after one more coat, which follows it. Raises ValueError where its coats come to too much in all."""
+        found = Sculpted(self.core, self.side_mm + side_mm, self.top_mm + top_mm, self.under_mm + under_mm)
+        if max(found.side_mm, found.top_mm, found.under_mm) > MARGIN_MM - 2:
+            raise ValueError(f"its coats and cover come to more than {MARGIN_MM - 2:g} mm, the most on a carved body")
+        return found
+
+    @cached_property
+    def middle(self) -> tuple[float, float]:
+        """Where the middle of its volume is, from above."""
+        return self._field.middle(self.side_mm, self.foot_mm)
+
+    @cached_property
+    def ways(self) -> tuple[Numbers, Numbers]:
+        """In every direction from the axis, the way from above the axis over the body and down to its foot, mm.
+
+        In the upright plane through the axis: along its edge, or along a sheet held tight over its hollows where that
+        is longer.
+        """
+        turns = numpy.linspace(0.0, 2 * math.pi, DIRECTIONS, endpoint=False)
+        return turns, numpy.array([self._way(float(turn)) for turn in turns])
+
+    def _way(self, turn: float) -> float:
+        from scipy.ndimage import map_coordinates
+
+        field = self._field
+        step, above = field.step_mm, field.z > self.foot_mm
+        reach = self.outline.reach_mm + 2 * step
+        out = numpy.arange(0, reach, step / 2)
+        x, y = out * math.cos(turn), out * math.sin(turn)
+        columns = numpy.stack([(x - field.x[0]) / step, (y - field.y[0]) / step])
+        away = field.risen(self._more_mm)[:, :, above]
+        rows = numpy.arange(away.shape[2])
+        places = numpy.stack([
+            numpy.repeat(columns[0], len(rows)), numpy.repeat(columns[1], len(rows)), numpy.tile(rows, len(out))
+        ])  # fmt: skip
+        found = map_coordinates(away, places, order=1, cval=4 * MARGIN_MM).reshape(len(out), len(rows))
+        z = numpy.concatenate([[self.foot_mm], field.z[above]])
+        found = numpy.concatenate([found[:, :1], found], axis=1)
+        cut = _within(out, z, found.T, self.side_mm)
+        if cut.is_empty:
+            return 0.0
+        tight = unary_union([cut, box(0.0, self.foot_mm, 1e-3, cut.bounds[3])]).convex_hull
+        return max(_length(_half(cut, self.foot_mm)), _length(_half(tight, self.foot_mm)))
+
+
+def _length(points: list[Point]) -> float:
+    return sum(math.dist(a, b) for a, b in zip(points, points[1:], strict=False))
+
+
+def _within(x: Numbers, y: Numbers, away: NDArray[numpy.float32], out_mm: float) -> Region:
+    """The areas of a lattice that lie within a distance, holes left out of them."""
+    generator = contour_generator(x, y, -away, fill_type=FillType.OuterOffset)
+    found = cast(tuple[list[Numbers], list[NDArray[numpy.uint32]]], generator.filled(-out_mm, 1e9))
+    parts = []
+    for points, ends in zip(*found, strict=True):
+        shells = [points[a:b] for a, b in zip(ends, ends[1:], strict=False)]
+        if len(shells[0]) >= 4:
+            parts.append(Polygon(shells[0], [hole for hole in shells[1:] if len(hole) >= 4]))
+    whole = unary_union([part.buffer(0) for part in parts])
+    return whole if isinstance(whole, Polygon | MultiPolygon) else MultiPolygon()
+
+
+def _parts(region: Region) -> Iterable[Polygon]:
+    return region.geoms if isinstance(region, MultiPolygon) else (region,)
+
+
+def _mirrored(region: Region) -> Region:
+    from shapely.affinity import scale
+
+    return scale(region, -1.0, 1.0, origin=(0, 0))
+
+
+def _half(region: Region, foot_mm: float) -> list[Point]:
+    """The right half of a section, from its foot up along its edge to the axis."""
+    cut = _right_of(region, foot_mm)
+    if cut.is_empty:
+        return [(0.0, foot_mm), (0.0, foot_mm)]
+    ring = get_coordinates(largest_of(cut).exterior)[:-1]
+    if not _turns_left(ring):
+        ring = ring[::-1]
+    lowest = float(ring[:, 1].min())
+    feet = numpy.flatnonzero(ring[:, 1] <= lowest + LEVEL_MM)
+    first = int(feet[ring[feet, 0].argmax()])
+    ring = numpy.roll(ring, -first, axis=0)
+    points: list[Point] = []
+    for x, z in ring.tolist():
+        points.append((max(0.0, x), z))
+        if x <= LEVEL_MM and len(points) > 1:
+            break
+    if points[-1][0] > LEVEL_MM:
+        points.append((0.0, points[-1][1]))
+    return points
+
+
+def _right_of(region: Region, foot_mm: float) -> Region:
+    """What of a section lies right of the axis and above its foot."""
+    _, _, right, high = region.bounds
+    cut = region.intersection(box(0.0, foot_mm, right + 1, high + 1))
+    return cut if isinstance(cut, Polygon | MultiPolygon) else MultiPolygon()
+
+
+def _turns_left(ring: Numbers) -> bool:
+    x, y = ring.T
+    return float((x * numpy.roll(y, -1) - numpy.roll(x, -1) * y).sum()) > 0
