@@ -5,7 +5,16 @@ work.
 from collections.abc import Mapping
 
 from amber_spread.core.bowls import Base, Bowl, Covering, forget_bowls, mix
-from amber_spread.core.cake import BatterPlan, Section, StackPlan, TierStack, forget_stacks, plan_stack, stand
+from amber_spread.core.cake import (
+    BatterPlan,
+    CarvedBake,
+    Section,
+    StackPlan,
+    TierStack,
+    forget_stacks,
+    plan_stack,
+    stand,
+)
 from amber_spread.core.design.design import Design
 from amber_spread.core.design.practice import Practice
 from amber_spread.core.design.settled import settle
@@ -16,6 +25,7 @@ from amber_spread.core.stock.kit import STARTING, Kit, KitNeed, forget_kit
 from amber_spread.core.stock.media import Medium
 from amber_spread.core.tier import (
     BorderPlan,
+    CarvingPlan,
     CoatsPlan,
     CoverPlan,
     FootPlan,
@@ -36,6 +46,7 @@ class TierPlan(Made):
     coats: CoatsPlan
     cover: CoverPlan | None
     foot: FootPlan | None
+    carving: CarvingPlan | None
     on_top: dict[str, OnTopPlan]
     borders: dict[str, BorderPlan]
     gauge: dict[str, GaugeMark]
@@ -47,6 +58,7 @@ class Plan(Made):
 
     tiers: list[TierPlan]
     stack: StackPlan
+    carved: dict[str, CarvedBake]
     batter: BatterPlan
     allergens: list[Allergy]
     bowls: dict[str, Bowl]
@@ -84,6 +96,7 @@ def plan(
             for index, (done, stands) in enumerate(zip(worked, standing.tiers, strict=True))
         ],
         stack=standing.stack,
+        carved=standing.carved,
         batter=standing.batter,
         allergens=standing.allergens,
         bowls=mixed.bowls,
@@ -111,6 +124,7 @@ def _tier_plan(name: str, done: Worked, stands: TierStack) -> TierPlan:
         coats=done.coats,
         cover=done.cover,
         foot=done.foot,
+        carving=done.carving,
         on_top=done.on_top,
         borders=done.borders,
         gauge=done.gauge,

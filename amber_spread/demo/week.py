@@ -21,7 +21,7 @@ from amber_spread.core.design.finishes import (
     TexturedFinal,
     TwinFinal,
 )
-from amber_spread.core.design.shapes import DomedBuild, PolygonShape, SideBuild, TaperedBuild
+from amber_spread.core.design.shapes import CarvedBuild, DomedBuild, FreeShape, PolygonShape, SideBuild, TaperedBuild
 from amber_spread.core.document import FORMAT, Document
 from amber_spread.core.kernel.units import MM_PER_INCH
 from amber_spread.demo.pantry import PANTRY
@@ -62,6 +62,7 @@ def week(today: date) -> list[Document]:
     fair = fair_day(today)
     return [
         _order("Fair centrepiece", fair, 11, _centrepiece(), IVORY, BLUSH),
+        _order("Ferryman’s farewell", fair - timedelta(days=1), 9, _punt(), SLATE),
         _order("Beekeepers’ supper", fair - timedelta(days=2), 17, _supper(), HONEY),
         _order("Judges’ tea", fair - timedelta(days=1), 14, _tea(), CLOVER),
         _order("Stallholders’ thank-you", fair, 16, _thanks(), SLATE),
@@ -144,6 +145,28 @@ def _hive() -> tuple[Tier, ...]:
         }
     )
     return base, skep
+
+
+PUNT_SIDE = (
+    (0, 44), (26, 10), (66, 0), (290, 0), (330, 10), (356, 48), (350, 66), (300, 57), (178, 52), (56, 57), (5, 64),
+)  # fmt: skip
+"""A flat boat of our own drawing, from the side: its bottom, its two swims, and its sheer."""
+PUNT_ABOVE = (
+    (0, 30), (56, 8), (178, 0), (300, 8), (356, 30), (356, 106), (300, 128), (178, 136), (56, 128), (0, 106),
+)  # fmt: skip
+
+
+def _punt() -> tuple[Tier, ...]:
+    """A flat boat, 14 in long, carved out of two sheets."""
+    ganache = PlainFilling(medium="dark_ganache")
+    coat = FreehandFinal(medium="dark_ganache", side_mm=4, top_mm=4)
+    hull = _tier(14, 2, 1.25, ganache, coat, sheet="slate")
+    changes = {
+        "shape": FreeShape(points_mm=PUNT_ABOVE),
+        "build": CarvedBuild(points_mm=PUNT_SIDE, rounded=0.25),
+        "layers": Layers(count=2, cake="chocolate_cake"),
+    }
+    return (hull.model_copy(update=changes),)
 
 
 def _drum() -> tuple[Tier, ...]:

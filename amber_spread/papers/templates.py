@@ -119,6 +119,10 @@ def _due(due: datetime | None) -> str:
 def _pieces(tier: TierPlan, gauge: str) -> Iterator[tuple[str, Piece]]:
     if tier.cover is not None:
         yield from ((key, piece) for key, piece in tier.cover.pieces.items() if not key.startswith("carrier_"))
+    if tier.carving is not None:
+        yield "view", tier.carving.view
+        for layer in tier.carving.slices.values():
+            yield from layer.pieces.items()
     for key, top in tier.on_top.items():
         yield f"on_top_{key}", top.piece
     one = same("copies", 1, "each")

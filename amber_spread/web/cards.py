@@ -121,9 +121,10 @@ def _outside(plan: Plan) -> Outside:
 
 def _coarser(tier: Silhouette) -> Silhouette:
     """A silhouette as it is seen on the shelf, from the side alone."""
-    return tier.but(
-        seen_from_above=[], outline=[(round(x, SEEN_PLACES), round(z, SEEN_PLACES)) for x, z in tier.outline]
+    outline, left = (
+        [(round(x, SEEN_PLACES), round(z, SEEN_PLACES)) for x, z in half] for half in (tier.outline, tier.left)
     )
+    return tier.but(seen_from_above=[], outline=outline, left=left)
 
 
 def _bare(figure: Figure) -> Figure:

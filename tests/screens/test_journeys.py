@@ -16,7 +16,7 @@ from amber_spread.kitchen import OURS
 
 ROOT = Path(__file__).parents[2]
 AXE = ROOT / "frontend" / "node_modules" / "axe-core" / "axe.min.js"
-PLANNED = ("Brief", "Layers", "Coats", "Cover", "Stack", "Mix")
+PLANNED = ("Brief", "Layers", "Coats", "Cover", "Carve", "Stack", "Mix")
 LENSES = (*PLANNED, "Shop")
 
 
@@ -326,9 +326,9 @@ def test_an_order_is_duplicated_taken_off_and_put_back(screen, address):
 def test_nothing_is_clipped_or_overlaps_and_axe_finds_nothing_serious(browser, demo_address, size):
     with page(browser, size) as screen:
         screen.goto(demo_address)
-        expect(screen.locator(".shelf li")).to_have_count(7)
+        expect(screen.locator(".shelf li")).to_have_count(8)
         assert serious(screen) == []
-        for title in ("Fair centrepiece", "Raffle hive", "Honey drum"):
+        for title in ("Fair centrepiece", "Raffle hive", "Honey drum", "Ferryman’s farewell"):
             screen.goto(demo_address)
             screen.get_by_role("link", name=f"Open {title}").click()
             expect(screen.locator("svg .outside").first).to_be_visible()

@@ -69,7 +69,7 @@ def test_a_colour_splits_the_bowls_a_risk_fills_them_and_the_list_is_printed(scr
     saved(screen)
 
     screen.locator("h2").first.click()
-    screen.keyboard.press("7")
+    screen.keyboard.press("8")
     expect(screen.locator("[data-want='butter']")).to_be_visible()
     assert serious(screen) == []
     with screen.expect_download() as printed:

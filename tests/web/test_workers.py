@@ -6,8 +6,12 @@ from operator import add
 
 import pytest
 
-from amber_spread.core.document import FileError, read_document
+from amber_spread.core.design.design import Tier
+from amber_spread.core.design.shapes import CarvedBuild
+from amber_spread.core.document import FileError, carved_bodies, read_document
+from amber_spread.web.planner import Planner, _with_bodies, _written
 from amber_spread.web.workers import FAILED, MEGABYTE, Workers
+from tests.designs import document
 
 
 @pytest.fixture
@@ -53,3 +57,20 @@ def test_work_needs_no_lock_that_processes_share(workers, monkeypatch):
     with pytest.raises(PermissionError):
         get_context("forkserver").Lock()
     assert workers.begin(add, 30, 2, 3).result() == 5
+
+
+def test_a_carved_body_is_worked_out_elsewhere_once_and_kept_here(workers):
+    view = ((0, 0), (200, 0), (200, 61), (90, 97), (0, 60))
+    stone, blush = (
+        document(Tier(tin_diameter_mm=207, build=CarvedBuild(points_mm=view)), title=title) for title in ("A", "B")
+    )
+    (body,) = carved_bodies(stone)
+    assert body.kept == {}
+    planner = Planner(workers)
+    first = planner.plan(stone)
+    (kept,) = carved_bodies(stone)
+    assert {"distances", "climbed"} <= kept.kept.keys()
+    # It is handed along, so that nothing is worked out anew: none comes back.
+    again = workers.begin(_with_bodies, 30, _written, [kept], blush, None, None).result()
+    assert again[1] == []
+    assert first.model_dump_json() == again[0]

@@ -1,8 +1,19 @@
 """The whole cake: tiers on each other, tins and batter, what is asked of the kit, the half-section, the checks."""
 
+from amber_spread.core.cake.bakes import CarvedBake
 from amber_spread.core.cake.batter import BatterPlan
 from amber_spread.core.cake.section import Section
 from amber_spread.core.cake.stack import StackPlan, TierStack, forget_stacks, plan_stack
 from amber_spread.core.cake.standing import Standing, stand
 
-__all__ = ["BatterPlan", "Section", "StackPlan", "Standing", "TierStack", "forget_stacks", "plan_stack", "stand"]
+__all__ = [
+    "BatterPlan",
+    "CarvedBake",
+    "Section",
+    "StackPlan",
+    "Standing",
+    "TierStack",
+    "forget_stacks",
+    "plan_stack",
+    "stand",
+]

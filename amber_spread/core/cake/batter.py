@@ -110,19 +110,26 @@ def spare_cakes(rest_ml: float, small_ml: float) -> float:
     return math.floor(rest_ml / small_ml)
 
 
-def plan_batter(cake: SettledDesign, layers: Sequence[LayersPlan], cakes: Mapping[str, CakeMix]) -> BatterPlan:
+def plan_batter(
+    cake: SettledDesign,
+    layers: Sequence[LayersPlan],
+    carved: Mapping[int, Figure],
+    cakes: Mapping[str, CakeMix],
+) -> BatterPlan:
     """The batter for every layer still to be baked; layers that are baked and measured take none.
 
-    `layers` are the plans of the design's tiers; `cakes` say how the batter of each cake comes. One that is not among
-    them comes in batches of this kitchen's usual.
+    `layers` are the plans of the design's tiers, `carved` the batter of those that are carved by their numbers; `cakes`
+    say how the batter of each cake comes. One that is not among them comes in batches of this kitchen's usual.
     """
     practice = cake.usual
     tiers: dict[str, Figure] = {}
     taken: dict[str, dict[str, float]] = {}
     for number, (tier, plan) in enumerate(zip(cake.asked.tiers, layers, strict=True), 1):
-        if plan.tins is None:
+        if number in carved:
+            figure = carved[number]
+        elif plan.tins is None:
             continue
-        if isinstance(tier.build, BallBuild):
+        elif isinstance(tier.build, BallBuild):
             figure = ball_batter.figure(tier.build.halves, tier.tin_diameter_mm, practice.batter_fill)
         else:
             area = tier.shape.outline(tier.tin_diameter_mm).area_mm2

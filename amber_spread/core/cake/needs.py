@@ -2,6 +2,7 @@
 
 from collections.abc import Iterator
 
+from amber_spread.core.cake.bakes import CarvedBake
 from amber_spread.core.cake.stack import StackPlan, TierStack
 from amber_spread.core.design.design import MeasuredBake
 from amber_spread.core.design.finishes import CollarCover, PlateFinal, PrintedCover
@@ -17,10 +18,15 @@ LEAST_COAT_MM = 1.0
 """A disc still works while it leaves this much coat at the side (from memory)."""
 
 
-def needs_of_tier(number: int, done: Worked, stands: TierStack) -> Iterator[Need]:
-    """The tools of tier `number`, in the order of the work."""
+def needs_of_tier(number: int, done: Worked, stands: TierStack, baked: CarvedBake | None) -> Iterator[Need]:
+    """The tools of tier `number`, in the order of the work; `baked` says what it is baked in where it is carved."""
     tier = done.tier.asked
-    if not isinstance(tier.layers.bake, MeasuredBake):
+    if baked is not None:
+        for one in baked.tins.values():
+            # A larger tin holds the layer too.
+            wide, long = measure(one.across), _measured(one.length)
+            yield Need("tin", number, wide, wide.value, wider=True, shape=one.shape, length=long)
+    elif not isinstance(tier.layers.bake, MeasuredBake):
         yield _tin(number, done)
     board = done.layers.board
     if board is not None:

@@ -3,6 +3,7 @@
 from collections.abc import Mapping
 from typing import NamedTuple
 
+from amber_spread.core.cake.bakes import CarvedBake, plan_carved_bake
 from amber_spread.core.cake.batter import BatterPlan, plan_batter
 from amber_spread.core.cake.checks import checks_of_cake, checks_of_tier
 from amber_spread.core.cake.needs import needs_of_cake, needs_of_tier
@@ -21,6 +22,7 @@ class Standing(NamedTuple):
 
     tiers: list[TierStack]
     stack: StackPlan
+    carved: dict[str, CarvedBake]
     batter: BatterPlan
     allergens: list[Allergy]
     kit: dict[str, KitNeed]
@@ -41,8 +43,11 @@ def stand(
     """
     stood, tiers, whole = stacked
     worked = [one.done for one in stood]
+    carved = {one.number: bake for one in stood if (bake := plan_carved_bake(one.number, one.done, kit.tins))}
     needs = [
-        need for one, stands in zip(stood, tiers, strict=True) for need in needs_of_tier(one.number, one.done, stands)
+        need
+        for one, stands in zip(stood, tiers, strict=True)
+        for need in needs_of_tier(one.number, one.done, stands, carved.get(one.number))
     ]
     owned = kit_of([*needs, *needs_of_cake(whole)], kit)
     used = {medium.key: medium for done in worked for medium in done.takes}
@@ -52,7 +57,16 @@ def stand(
     return Standing(
         tiers=tiers,
         stack=named(whole, "stack"),
-        batter=named(plan_batter(cake, [done.layers for done in worked], contents.cakes), "batter"),
+        carved=named({f"tier_{number}": bake for number, bake in carved.items()}, "carved"),
+        batter=named(
+            plan_batter(
+                cake,
+                [done.layers for done in worked],
+                {number: bake.batter for number, bake in carved.items()},
+                contents.cakes,
+            ),
+            "batter",
+        ),
         allergens=allergens,
         kit=owned,
         section=draw_section(stood, tiers, whole),

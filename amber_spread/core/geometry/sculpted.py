@@ -157,10 +157,19 @@ class Sculpted:
         return unary_union([found, self.core.plane])
 
     def half_profile(self, low_mm: float | None = None, high_mm: float | None = None) -> list[Point]:
-        """The right half cut through, from the foot up, as points (from the axis, up), between two heights."""
+        """The right half cut through, from the foot up, as points (from the axis, up); between two heights its wall."""
         if low_mm is None or high_mm is None:
             return self._right
-        return self._band(low_mm, high_mm)
+        return self._wall(low_mm, high_mm)
+
+    def cut(self, left_mm: float, right_mm: float, low_mm: float, high_mm: float) -> list[list[Point]]:
+        """What of the right half cut through lies between two distances from the axis and two heights, part by part."""
+        if right_mm <= left_mm or high_mm <= low_mm:
+            return []
+        found = self.plane.intersection(box(left_mm, low_mm, right_mm, high_mm))
+        parts = getattr(found, "geoms", [found])
+        rings = [one.exterior.coords[:-1] for one in parts if isinstance(one, Polygon) and one.area > TIP_MM2]
+        return [[(float(x), float(z)) for x, z in ring] for ring in rings]
 
     @cached_property
     def _right(self) -> list[Point]:
@@ -174,7 +183,7 @@ class Sculpted:
         """A half from the axis on, where the foot is coated too."""
         return [(0.0, self.foot_mm), *half] if self.under_mm else half
 
-    def _band(self, low_mm: float, high_mm: float) -> list[Point]:
+    def _wall(self, low_mm: float, high_mm: float) -> list[Point]:
         right = _right_of(self.plane, self.foot_mm)
         corners = numpy.vstack(
             [get_coordinates(one.exterior)[:, ::-1] for one in _parts(right)] or [numpy.zeros((0, 2))]

@@ -11,7 +11,7 @@ from amber_spread.core.kernel.base import Made
 from amber_spread.core.kernel.figures import Quantity
 
 Severity = Literal["trouble", "care", "caution"]
-Lens = Literal["brief", "layers", "coats", "cover", "stack", "mix"]
+Lens = Literal["brief", "layers", "coats", "cover", "carve", "stack", "mix"]
 
 
 class Check(Made):

@@ -4,6 +4,7 @@ How it is drawn, and what every step of it takes.
 """
 
 from amber_spread.core.tier.boards import BOARD_SHAPES, BoardShape, Size, over_edge, shape_of
+from amber_spread.core.tier.carving import CarvingPlan
 from amber_spread.core.tier.coats import CoatsPlan
 from amber_spread.core.tier.cover_plan import CoverPlan
 from amber_spread.core.tier.drawn import BOARD_HEX, Drawn, Part, Silhouette, slab
@@ -11,7 +12,7 @@ from amber_spread.core.tier.extras import HALF_BEAD, BorderPlan, OnTopPlan
 from amber_spread.core.tier.finish_checks import checks_of_coats, checks_of_cover
 from amber_spread.core.tier.gauge import GaugeMark
 from amber_spread.core.tier.layer_checks import checks_of_layers
-from amber_spread.core.tier.layer_rules import cut_for_height
+from amber_spread.core.tier.layer_rules import cut_for_height, offcut
 from amber_spread.core.tier.layers import LayersPlan
 from amber_spread.core.tier.side import FootPlan
 from amber_spread.core.tier.uses import STEPS, Step, Use, bowl_key, step_key, use_of
@@ -22,6 +23,7 @@ __all__ = [
     "BOARD_SHAPES",
     "BoardShape",
     "BorderPlan",
+    "CarvingPlan",
     "CoatsPlan",
     "CoverPlan",
     "Drawn",
@@ -47,6 +49,7 @@ __all__ = [
     "checks_of_layers",
     "cut_for_height",
     "forget_tiers",
+    "offcut",
     "over_edge",
     "shape_of",
     "slab",

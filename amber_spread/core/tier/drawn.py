@@ -144,7 +144,7 @@ def draw_tier(number: int, tier: Tier, cut: Cut, hex_of: HexOf) -> Drawn:
         place=place,
         hex=_outermost(tier, outside, hex_of),
         outline=[(0.0, rim[0][1]), *rim],
-        curved=above.curved,
+        curved=above.curved and not isinstance(cut.bodies.covered, Sculpted),
         edges=above.edges_mm if isinstance(cut.bodies.covered, Straight) else [],
         bands=_bands(tier, hex_of),
         round=isinstance(tier.cover, PanelCover) and tier.cover.run == "round",
@@ -283,7 +283,9 @@ def _inside(place: str, tier: Tier, cut: Cut, hex_of: HexOf) -> Iterator[Part]:
         rim = bare.half_profile(low, high)
         top = rim[-1][1]
         inner = hollow_mm if slab_of in hollow else 0.0
-        if kind == "layer":
+        if isinstance(bare, Sculpted) and kind != "board":
+            yield from _carved(place, bare, slab_of, cut.layers.filling, inner, (fill_hex, dam_hex))
+        elif kind == "layer":
             yield Part(place=place, kind="sponge", hex=SPONGE_HEX, outline=_ring(rim, inner))
         elif kind == "board":
             assert cut.layers.board is not None
@@ -293,6 +295,31 @@ def _inside(place: str, tier: Tier, cut: Cut, hex_of: HexOf) -> Iterator[Part]:
             yield Part(place="", kind="crumb", hex=hex_of(tier.crumb.medium, tier.crumb.colour), outline=gap)
         else:
             yield from _filled(f"{place}.filling", filling, rim, inner, low, top, (fill_hex, dam_hex))
+
+
+def _carved(
+    place: str, bare: Sculpted, slab_of: Slab, filling: FillingPlan, inner: float, hexes: tuple[str, str]
+) -> Iterator[Part]:
+    """A layer or a filling of a carved body, in as many parts as it is cut through in."""
+    kind, _, low, high = slab_of
+    far, (fill_hex, dam_hex) = bare.width_mm, hexes
+    if kind == "layer":
+        for ring in bare.cut(inner, far, low, high):
+            yield Part(place=place, kind="sponge", hex=SPONGE_HEX, outline=ring)
+        return
+    wall = bare.half_profile(low, high)
+    inside = far
+    if filling.dam_width is not None:
+        inside = max(inner, min(x for x, _ in wall[:-1]) - filling.dam_width.value)
+    seal = low + (min(filling.seal_thickness.value, high - low) if filling.seal_thickness else 0.0)
+    rooms: tuple[tuple[PartKind, str, list[list[Point]]], ...] = (
+        ("seal", dam_hex, bare.cut(inner, inside, low, seal)),
+        ("filling", fill_hex, bare.cut(inner, inside, seal, high)),
+        ("dam", dam_hex, bare.cut(inside, far, low, high)),
+    )
+    for what, hex, rings in rooms:
+        for ring in rings:
+            yield Part(place=f"{place}.filling", kind=what, hex=hex, outline=ring)
 
 
 def _ring(rim: list[Point], inner_mm: float) -> list[Point]:

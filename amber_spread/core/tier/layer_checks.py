@@ -10,6 +10,7 @@ from amber_spread.core.design.settled import SettledTier
 from amber_spread.core.kernel.check import Check, Checker, mm
 from amber_spread.core.kernel.figures import Quantity
 from amber_spread.core.stock.media import Medium
+from amber_spread.core.tier.carving import CarvingPlan
 from amber_spread.core.tier.layers import LayersPlan, TargetPlan
 from amber_spread.core.tier.side import FootPlan
 from amber_spread.core.tier.worked import Worked
@@ -20,6 +21,11 @@ WALL_LEAST_MM = 25.0
 """A cavity wall thinner than this gives way when the cake is cut or stacked on (from memory)."""
 LEAN_LEAST_DEG = 18.0
 """A drum that falls when tipped less than this is not steady on a table (from memory)."""
+
+LEAST_FOOT = 0.25
+"""A carved cake that stands on less of its outline than this may roll (from memory)."""
+HANGS_MM = 20.0
+"""So far cake reaches out by itself before it breaks off (from memory)."""
 
 
 def checks_of_layers(done: Worked, media: Mapping[str, Medium], check: Checker) -> Iterator[Check]:
@@ -32,12 +38,38 @@ def checks_of_layers(done: Worked, media: Mapping[str, Medium], check: Checker) 
     yield from _hidden(layers, check)
     if foot is not None:
         yield from _on_its_side(foot, check)
+    if done.carving is not None:
+        yield from _carved(done.carving, check)
     if not tier.asked.build.straight:
         yield check(
             "caution.knife", "caution", "layers",
             "Carve the cake cold and firm, the knife moving away from your hand, and keep the offcuts: they build up "
             "points and curves.",
         )  # fmt: skip
+
+
+def _carved(carving: CarvingPlan, check: Checker) -> Iterator[Check]:
+    """What a carved body stands on, and what hangs out over what is below it."""
+    share = carving.foot.value / carving.footprint.value
+    if share < LEAST_FOOT:
+        yield check(
+            "carve.foot", "care", "carve",
+            f"It stands on {100 * share:.0f} % of what is seen of it from above. Give the view a flat foot, or bed it "
+            "on a board cut to it, so that it does not roll.",
+        )  # fmt: skip
+    for one in carving.slices.values():
+        if one.hangs.value > HANGS_MM:
+            yield check(
+                "carve.hangs", "trouble", "carve",
+                f"Layer {one.number} reaches {{hangs}} out beyond what it lies on. Cake by itself holds about "
+                "{bears}: put a card on supports below it, fill in below, or build that part of modelling paste.",
+                hangs=mm(one.hangs.value), bears=mm(HANGS_MM),
+            )  # fmt: skip
+        if len(one.bottom) > 1 or len(one.top) > 1:
+            yield check(
+                "carve.parts", "care", "carve",
+                f"Layer {one.number} is cut in several parts. Mark which stands where before the cake is taken apart.",
+            )  # fmt: skip
 
 
 def _fillings(tier: SettledTier, layers: LayersPlan, media: Mapping[str, Medium], check: Checker) -> Iterator[Check]:

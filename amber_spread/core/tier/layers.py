@@ -178,7 +178,10 @@ def plan_layers(tier: SettledTier, media: dict[str, Medium], above_mm: float) ->
         height=height,
         cake_volume=cake,
         cake_weight=weight.figure(cake.value, density),
-        offcut=None if isinstance(body, Straight) else offcut.figure(stack.value, carved_ml, density),
+        # What is carved off depends on what each layer is baked in (`cake/bakes.py`).
+        offcut=None
+        if isinstance(body, Straight) or tier.asked.build.carved
+        else offcut.figure(stack.value, carved_ml, density),
         target=_plan_target(tier, thickness.value, cut.value, height.value, above_mm, board_mm)
         if not tier.asked.build.own_height
         else None,
@@ -266,6 +269,9 @@ def _plan_tins(tier: SettledTier, cut_mm: float) -> dict[str, Figure | None]:
     if isinstance(layers.bake, MeasuredBake):
         return {"tins": None, "slices_each": None, "tin_depth": None}
     each = slices_from_a_tin(tier, cut_mm)
+    if tier.asked.build.carved:
+        deep = tin_depth.figure(min(each, layers.count), cut_mm, tier.usual.level_mm)
+        return {"tins": None, "slices_each": None, "tin_depth": deep}
     return {
         "tins": tins_for.figure(layers.count, each),
         "slices_each": decided(each, "each") if layers.bake else same("layers a tin gives", each, "each"),

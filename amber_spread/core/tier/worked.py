@@ -22,6 +22,7 @@ from amber_spread.core.kernel.naming import named
 from amber_spread.core.stock.kit import Mat
 from amber_spread.core.stock.media import Medium, weight
 from amber_spread.core.tier.boards import Size, own_shape
+from amber_spread.core.tier.carving import CarvingPlan, plan_carving
 from amber_spread.core.tier.coats import CoatsPlan, coats_underneath, plan_coats
 from amber_spread.core.tier.cover import plan_cover
 from amber_spread.core.tier.cover_plan import CoverPlan
@@ -92,6 +93,7 @@ class Worked(NamedTuple):
     coats: CoatsPlan
     cover: CoverPlan | None
     foot: FootPlan | None
+    carving: CarvingPlan | None
     on_top: dict[str, OnTopPlan]
     borders: dict[str, BorderPlan]
     gauge: dict[str, GaugeMark]
@@ -242,6 +244,7 @@ def _work(
         coats=coats,
         cover=cover,
         foot=foot,
+        carving=plan_carving(bare, slabs, coats) if isinstance(bare, Sculpted) else None,
         on_top=pieces,
         borders=by_place,
         gauge=plan_gauge(slabs, under_mm, standing),

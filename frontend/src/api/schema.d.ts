@@ -897,6 +897,26 @@ export interface components {
             slices: components["schemas"]["Figure"];
         };
         /**
+         * Baked
+         * @description One tin of a carved tier: which layers are cut from what it bakes, in how many bakes, of how much batter.
+         */
+        Baked: {
+            /**
+             * Shape
+             * @enum {string}
+             */
+            shape: "round" | "square" | "rectangle" | "polygon" | "oval" | "heart" | "petal" | "ball";
+            across: components["schemas"]["Figure"];
+            length: components["schemas"]["Figure"] | null;
+            /** Owned */
+            owned: boolean;
+            /** Layers */
+            layers: number[];
+            each: components["schemas"]["Figure"];
+            bakes: components["schemas"]["Figure"];
+            batter: components["schemas"]["Figure"];
+        };
+        /**
          * BallBuild
          * @description A ball of two half-ball tins, or the half of one, standing on a flat of that width (0 leaves it whole).
          */
@@ -1263,6 +1283,21 @@ export interface components {
             unseen: string;
         };
         /**
+         * CarvedBake
+         * @description All the baking of a carved tier: its tins from the largest to the smallest, what they take, and what is carved
+         *     off.
+         */
+        CarvedBake: {
+            /** Tins */
+            tins: {
+                [key: string]: components["schemas"]["Baked"];
+            };
+            bakes: components["schemas"]["Figure"];
+            batter: components["schemas"]["Figure"];
+            offcut: components["schemas"]["Figure"];
+            one_more: components["schemas"]["OneMore"] | null;
+        };
+        /**
          * CarvedBuild
          * @description Carved out of stacked layers to a view from the side, drawn as corners in mm and scaled to the tin's width.
          *
@@ -1290,6 +1325,23 @@ export interface components {
                 number,
                 number
             ][];
+        };
+        /**
+         * CarvingPlan
+         * @description A carved tier: its slices from the foot up, its view from the side to hold against it, what it stands on, and
+         *     what its coats would come to by its surface alone.
+         */
+        CarvingPlan: {
+            /** Slices */
+            slices: {
+                [key: string]: components["schemas"]["SlicePlan"];
+            };
+            view: components["schemas"]["Piece"];
+            foot: components["schemas"]["Figure"];
+            footprint: components["schemas"]["Figure"];
+            surface: components["schemas"]["Figure"];
+            coats: components["schemas"]["Figure"];
+            by_surface: components["schemas"]["Figure"];
         };
         /**
          * Cavity
@@ -1343,7 +1395,7 @@ export interface components {
              * Lens
              * @enum {string}
              */
-            lens: "brief" | "layers" | "coats" | "cover" | "stack" | "mix";
+            lens: "brief" | "layers" | "coats" | "cover" | "carve" | "stack" | "mix";
             /** Tier */
             tier: number | null;
             /** Text */
@@ -3105,6 +3157,20 @@ export interface components {
             trimmed_weight: components["schemas"]["Figure"];
         };
         /**
+         * OneMore
+         * @description The tin that would save most batter, were it owned.
+         */
+        OneMore: {
+            /**
+             * Shape
+             * @enum {string}
+             */
+            shape: "round" | "square" | "rectangle" | "polygon" | "oval" | "heart" | "petal" | "ball";
+            across: components["schemas"]["Figure"];
+            batter: components["schemas"]["Figure"];
+            saves: components["schemas"]["Figure"];
+        };
+        /**
          * Order
          * @description An order as it stands: its current revision and what that says.
          */
@@ -3516,6 +3582,10 @@ export interface components {
             /** Tiers */
             tiers: components["schemas"]["TierPlan"][];
             stack: components["schemas"]["StackPlan"];
+            /** Carved */
+            carved: {
+                [key: string]: components["schemas"]["CarvedBake"];
+            };
             batter: components["schemas"]["BatterPlan"];
             /** Allergens */
             allergens: components["schemas"]["Allergy"][];
@@ -4600,6 +4670,46 @@ export interface components {
             ][];
         };
         /**
+         * SlicePlan
+         * @description One layer as it is carved: between which heights, how large at its widest, and what is left of it.
+         *
+         *     `moves` is the farthest its outline goes in or out between its two faces, `hangs` how far it reaches out beyond
+         *     what it lies on. `whole` is all of it from above about the axis, `bottom` and `top` its faces, a ring a part;
+         *     `pieces` are its templates.
+         */
+        SlicePlan: {
+            /** Number */
+            number: number;
+            low: components["schemas"]["Figure"];
+            high: components["schemas"]["Figure"];
+            wide: components["schemas"]["Figure"];
+            long: components["schemas"]["Figure"];
+            area: components["schemas"]["Figure"];
+            girth: components["schemas"]["Figure"];
+            volume: components["schemas"]["Figure"];
+            moves: components["schemas"]["Figure"];
+            hangs: components["schemas"]["Figure"];
+            /** Whole */
+            whole: [
+                number,
+                number
+            ][][];
+            /** Bottom */
+            bottom: [
+                number,
+                number
+            ][][];
+            /** Top */
+            top: [
+                number,
+                number
+            ][][];
+            /** Pieces */
+            pieces: {
+                [key: string]: components["schemas"]["Piece"];
+            };
+        };
+        /**
          * SoftFilling
          * @description A filling that runs, held by a thin seal on the sponge and a dam at the rim as high as the filling.
          */
@@ -5292,6 +5402,7 @@ export interface components {
             coats: components["schemas"]["CoatsPlan"];
             cover: components["schemas"]["CoverPlan"] | null;
             foot: components["schemas"]["FootPlan"] | null;
+            carving: components["schemas"]["CarvingPlan"] | null;
             /** On Top */
             on_top: {
                 [key: string]: components["schemas"]["OnTopPlan"];

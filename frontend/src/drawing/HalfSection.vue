@@ -15,7 +15,7 @@ import HeightGauge from "./HeightGauge.vue";
 import { fit, path, type Sheet, spread, xAt, yAt } from "./layout";
 import { leaderOf } from "./leaders";
 import SectionPatterns from "./SectionPatterns.vue";
-import { bandsSeen, bandsUp, isDark, wallAt, wallLines } from "./tone";
+import { bandsSeen, bandsUp, isDark, leftOf, wallAt, wallLines } from "./tone";
 
 const props = defineProps<{
   /** What is written beside it. */
@@ -82,8 +82,9 @@ const added = computed(() =>
 );
 const outsides = computed(() =>
   (plan.value?.section.tiers ?? []).map((tier, index) => {
-    const half = Math.max(...tier.outline.map(([across]) => across));
-    const heights = tier.outline.map(([, up]) => up);
+    const left = leftOf(tier);
+    const half = Math.max(...left.map(([across]) => across));
+    const heights = left.map(([, up]) => up);
     const [z0, z1] = [Math.min(...heights), Math.max(...heights)];
     return {
       ...tier,
@@ -91,15 +92,15 @@ const outsides = computed(() =>
       half,
       z0,
       z1,
-      d: path(tier.outline, sheet.value, true),
-      lines: wallLines(tier, half).map((line) => trace(wallAt(tier.outline, line / half))),
+      d: path(left, sheet.value, true),
+      lines: wallLines(tier, half).map((line) => trace(wallAt(left, line / half))),
       bands: tier.round
-        ? bandsUp(tier.bands as [string, number][], tier.outline).map(({ hex, edge }) => ({
+        ? bandsUp(tier.bands as [string, number][], left).map(({ hex, edge }) => ({
             hex,
             d: `${trace(edge)}Z`,
           }))
         : bandsSeen(tier.bands as [string, number][]).map(([hex, from, to]) => {
-            const [near, far] = [wallAt(tier.outline, from), wallAt(tier.outline, to)];
+            const [near, far] = [wallAt(left, from), wallAt(left, to)];
             return { hex, d: `${trace([...near, ...far.reverse()])}Z` };
           }),
     };

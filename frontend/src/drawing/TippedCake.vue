@@ -4,6 +4,7 @@ import { computed, ref } from "vue";
 import { useElementSize } from "@/base/size";
 import { useSettings } from "@/kitchen/settings";
 import { useJoint } from "@/order/joints";
+import { leftOf } from "./tone";
 
 const { order, below } = useJoint();
 const settings = useSettings();
@@ -19,7 +20,7 @@ const tiers = computed(() =>
   (order.plan?.section.tiers ?? []).map((tier) => {
     const off = tier.off?.[0] ?? 0;
     const right = tier.outline.map(([across, up]): [number, number] => [off + across, up]);
-    const left = tier.outline.map(([across, up]): [number, number] => [off - across, up]);
+    const left = leftOf(tier).map(([across, up]): [number, number] => [off - across, up]);
     return { hex: tier.hex, points: [...right, ...left.reverse()] };
   }),
 );

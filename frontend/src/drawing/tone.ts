@@ -11,6 +11,11 @@ export function isDark(hex: string): boolean {
 
 type Points = readonly (readonly number[])[];
 
+/** The left half of a tier from outside, as if it were the right: of most it is the same. */
+export function leftOf(tier: Pick<Silhouette, "outline" | "left">): [number, number][] {
+  return (tier.left?.length ? tier.left : tier.outline) as [number, number][];
+}
+
 /** The wall of a half outline, foot to top, drawn in toward the axis to a share of its width. */
 export function wallAt(outline: Points, share: number): [number, number][] {
   return outline.filter(([x = 0]) => x > 1e-6).map(([x = 0, z = 0]): [number, number] => [x * share, z]);

@@ -1,5 +1,6 @@
 /** The lenses of an order, in the order of the work: the spine, the keys, the address and the drawing read this list. */
 import { brief } from "./brief";
+import { carve } from "./carve";
 import { coats } from "./coats";
 import { cover } from "./cover";
 import { layers } from "./layers";
@@ -8,7 +9,7 @@ import type { Lens } from "./parts/lens";
 import { shop } from "./shop";
 import { stack } from "./stack";
 
-export const LENSES: readonly [Lens, ...Lens[]] = [brief, layers, coats, cover, stack, mix, shop];
+export const LENSES: readonly [Lens, ...Lens[]] = [brief, layers, coats, cover, carve, stack, mix, shop];
 
 /** The lens of that name; the first where there is none. */
 export function lensCalled(name: string | undefined): Lens {

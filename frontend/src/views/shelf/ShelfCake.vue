@@ -2,7 +2,7 @@
 /** One order as a silhouette standing on the shelf, to the scale of all. */
 import { computed } from "vue";
 import type { Outside } from "@/api/types";
-import { bandsSeen, bandsUp, isDark, wallAt, wallLines } from "@/drawing/tone";
+import { bandsSeen, bandsUp, isDark, leftOf, wallAt, wallLines } from "@/drawing/tone";
 
 const props = defineProps<{ outside: Outside; scale: number }>();
 const half = computed(() => (props.outside.base_diameter.value / 2) * props.scale);
@@ -14,7 +14,9 @@ const tiers = computed(() =>
     const at = (x: number, z: number): string =>
       `${(half.value + x * props.scale).toFixed(1)} ${(height.value - z * props.scale).toFixed(1)}`;
     const right = wallAt(tier.outline, 1);
-    const left = [...right].reverse().map(([x, z]): [number, number] => [-x, z]);
+    const left = wallAt(leftOf(tier), 1)
+      .reverse()
+      .map(([x, z]): [number, number] => [-x, z]);
     const lines = wallLines(tier, across).flatMap((mm) => {
       const line = wallAt(tier.outline, mm / across);
       return [1, -1].map((side) => `M${line.map(([x, z]) => at(side * x, z)).join("L")}`);

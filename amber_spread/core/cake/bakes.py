@@ -1,0 +1,247 @@
+"""What a carved tier is baked in: for each layer a tin that holds its slice, so that least is carved away."""
+
+import math
+from collections.abc import Sequence
+from functools import lru_cache
+from typing import NamedTuple
+
+import numpy
+import shapely
+from shapely import MultiPolygon, Polygon
+
+from amber_spread.core.cake.batter import batter_volume
+from amber_spread.core.design.design import MeasuredBake, TinBake
+from amber_spread.core.geometry.outline import Cornered
+from amber_spread.core.kernel.base import Made
+from amber_spread.core.kernel.figures import Figure, decided, same, total
+from amber_spread.core.kernel.limits import TORTE
+from amber_spread.core.kernel.units import MM_PER_INCH
+from amber_spread.core.stock.kit import Tin, TinShape
+from amber_spread.core.tier import Worked, offcut
+
+TO_GET = 1e6
+"""What a tin that is not owned counts for beside any batter, ml: it is taken only where no other holds a layer."""
+A_BAKE = 1e-3
+"""Of plans that take as little batter the one with fewest bakes is taken."""
+COMMON_IN = (4, 5, 6, 7, 8, 9, 10, 12, 14)
+"""Round and square tins as they are sold, in (common practice)."""
+WORTH_ML = 100.0
+"""One more tin is named where it saves at least so much batter (from memory)."""
+
+
+class Baked(Made):
+    """One tin of a carved tier: which layers are cut from what it bakes, in how many bakes, of how much batter."""
+
+    shape: TinShape
+    across: Figure
+    length: Figure | None
+    owned: bool
+    layers: list[int]
+    each: Figure
+    bakes: Figure
+    batter: Figure
+
+
+class OneMore(Made):
+    """The tin that would save most batter, were it owned."""
+
+    shape: TinShape
+    across: Figure
+    batter: Figure
+    saves: Figure
+
+
+class CarvedBake(Made):
+    """All the baking of a carved tier: its tins from the largest to the smallest, what they take, and what is carved
+    off.
+    """
+
+    tins: dict[str, Baked]
+    bakes: Figure
+    batter: Figure
+    offcut: Figure
+    one_more: OneMore | None
+
+
+class _Slice(NamedTuple):
+    """What a slice needs of a tin: the radius of the least circle round it, and the sides of the least rectangle."""
+
+    radius: float
+    short: float
+    long: float
+
+
+class _Tray(NamedTuple):
+    """A tin as it may serve: its kind and size, its area, into how many layers what it bakes is cut, and whether it is
+    owned.
+    """
+
+    shape: TinShape
+    across: float
+    length: float | None
+    area: float
+    each: int
+    owned: bool
+
+    def holds(self, one: _Slice, skin: float) -> bool:
+        """Whether a slice can be cut from what it bakes, its skin trimmed off."""
+        if self.shape == "round":
+            return one.radius <= self.across / 2 - skin + FIT_MM
+        short, long = sorted((self.across, self.length or self.across))
+        return one.short <= short - 2 * skin + FIT_MM and one.long <= long - 2 * skin + FIT_MM
+
+
+FIT_MM = 0.5
+"""A slice this much wider than the trimmed cake is cut from it all the same (common practice)."""
+
+
+def plan_carved_bake(number: int, done: Worked, tins: Sequence[Tin]) -> CarvedBake | None:
+    """What tier `number` is baked in, out of the tins that are owned; None where it is not carved or baked already.
+
+    The choice takes least batter: layers x cut and what is levelled off each bake, over the areas of the tins
+    (an integer programme, by HiGHS through scipy). Where no tin that is owned holds a layer, one as large as the tier's
+    own outline is to be got.
+    """
+    carving, layers, usual = done.carving, done.tier.asked.layers, done.tier.usual
+    if carving is None or isinstance(layers.bake, MeasuredBake):
+        return None
+    cut, level, skin = done.layers.cut_height.value, usual.level_mm, usual.trimmed_skin_mm
+    slices = tuple(_needs(one.whole) for one in carving.slices.values())
+
+    def tray(tin: Tin, owned: bool) -> _Tray:
+        deep = math.floor((tin.depth_mm - level) / cut + 1e-6)
+        each = layers.bake.torte if isinstance(layers.bake, TinBake) else min(int(TORTE.high), layers.count, deep)
+        area = math.pi / 4 * tin.across_mm**2
+        if tin.shape != "round":
+            area = tin.across_mm * (tin.length_mm or tin.across_mm)
+        return _Tray(tin.shape, tin.across_mm, tin.length_mm, area, each, owned)
+
+    served = [tin for tin in tins if tin.shape in ("round", "square") or (tin.shape == "rectangle" and tin.length_mm)]
+    new_each = tray(Tin(across_mm=100.0, depth_mm=usual.tin_depth_mm), False).each
+    trays = [one for one in (tray(tin, True) for tin in served) if one.each > 0]
+    trays.append(_own(done, max(1, new_each)))
+    work = _Work(slices, cut, level, usual.batter_fill, skin)
+    chosen = _choose(work, tuple(trays))
+    found: dict[str, Baked] = {}
+    for at, (one, taken) in enumerate(sorted(chosen.items(), key=lambda pair: -pair[0].area), 1):
+        bakes = math.ceil(len(taken) / one.each)
+        found[f"tin_{at}"] = Baked(
+            shape=one.shape,
+            across=same("tin, across", one.across, "mm", "up"),
+            length=None if one.length is None else same("tin, long", one.length, "mm", "up"),
+            owned=one.owned,
+            layers=[place + 1 for place in taken],
+            each=decided(one.each, "each"),
+            bakes=same("bakes", bakes, "each"),
+            batter=batter_volume.figure(one.area, len(taken), cut, bakes, level, usual.batter_fill),
+        )
+    batter = total({f"tier {number}, {_words(one)}": one.batter.value for one in found.values()}, "ml")
+    piled_ml = sum(one.area * len(taken) * cut for one, taken in chosen.items()) / 1000
+    return CarvedBake(
+        tins=found,
+        bakes=total({_words(one): one.bakes.value for one in found.values()}, "each"),
+        batter=batter,
+        offcut=offcut.figure(piled_ml, done.layers.cake_volume.value, usual.cake_density_g_per_ml),
+        one_more=_one_more(work, tuple(trays), new_each, batter.value),
+    )
+
+
+class _Work(NamedTuple):
+    """What is to be baked: the slices from the foot up, how high each is cut, and what goes with a bake."""
+
+    slices: tuple[_Slice, ...]
+    cut: float
+    level: float
+    fill: float
+    skin: float
+
+
+def _needs(rings: list[list[tuple[float, float]]]) -> _Slice:
+    """What a slice of several parts needs of one tin: all of them side by side as they lie in the cake."""
+    whole = MultiPolygon([Polygon(ring) for ring in rings]).convex_hull
+    corners = list(shapely.oriented_envelope(whole).exterior.coords)
+    short, long = sorted(math.dist(a, b) for a, b in zip(corners[:2], corners[1:3], strict=True))
+    return _Slice(round(float(shapely.minimum_bounding_radius(whole)), 3), round(short, 3), round(long, 3))
+
+
+def _own(done: Worked, each: int) -> _Tray:
+    """A tin as large as the tier's own outline: of its shape where it is sold in that, else a sheet that holds it."""
+    tier = done.tier.asked
+    outline = tier.shape.outline(tier.tin_diameter_mm)
+    if tier.shape.kind == "round":
+        return _Tray("round", tier.tin_diameter_mm, None, outline.area_mm2, each, False)
+    wide, long = 2 * outline.half_width_mm, 2 * outline.half_length_mm
+    square = isinstance(outline, Cornered) and wide == long
+    return _Tray("square" if square else "rectangle", wide, None if square else long, wide * long, each, False)
+
+
+@lru_cache(maxsize=256)
+def _choose(work: _Work, trays: tuple[_Tray, ...]) -> dict[_Tray, list[int]]:
+    """The tin of each layer, counted from 0, so that all of them take least batter."""
+    from scipy.optimize import Bounds, LinearConstraint, milp
+
+    layers, kinds = len(work.slices), len(trays)
+    # For each layer and tin whether it is baked there, then how often each tin is baked.
+    holds = numpy.array([[tray.holds(one, work.skin) for tray in trays] for one in work.slices])
+    holds[:, -1] = True
+    per_ml = work.fill / 1000
+    cost = [[tray.area * work.cut * per_ml + (0.0 if tray.owned else TO_GET) for tray in trays]] * layers
+    bake = [tray.area * work.level * per_ml + A_BAKE for tray in trays]
+    once = numpy.hstack([numpy.kron(numpy.eye(layers), numpy.ones(kinds)), numpy.zeros((layers, kinds))])
+    room = numpy.hstack([
+        numpy.tile(numpy.eye(kinds), layers), -numpy.diag([float(tray.each) for tray in trays])
+    ])  # fmt: skip
+    found = milp(
+        numpy.concatenate([numpy.array(cost).ravel(), bake]),
+        constraints=[LinearConstraint(once, 1, 1), LinearConstraint(room, -numpy.inf, 0)],
+        integrality=numpy.ones((layers + 1) * kinds),
+        bounds=Bounds(0, numpy.concatenate([holds.ravel().astype(float), numpy.full(kinds, float(layers))])),
+        options={"time_limit": 1.0},
+    )
+    chosen: dict[_Tray, list[int]] = {}
+    for layer in range(layers):
+        place = kinds - 1
+        if found.x is not None:
+            place = int(found.x[layer * kinds : (layer + 1) * kinds].argmax())
+        chosen.setdefault(trays[place], []).append(layer)
+    return chosen
+
+
+def _batter_ml(work: _Work, chosen: dict[_Tray, list[int]]) -> float:
+    return sum(
+        batter_volume(one.area, len(taken), work.cut, math.ceil(len(taken) / one.each), work.level, work.fill)
+        for one, taken in chosen.items()
+    )
+
+
+@lru_cache(maxsize=64)
+def _one_more(work: _Work, trays: tuple[_Tray, ...], each: int, batter_ml: float) -> OneMore | None:
+    """The round or square tin as they are sold that would save most, where it saves enough to be worth it."""
+    if each < 1:
+        return None
+    best: tuple[float, _Tray] | None = None
+    owned = {(tray.shape, round(tray.across)) for tray in trays}
+    for inches in COMMON_IN:
+        across = inches * MM_PER_INCH
+        sizes: tuple[tuple[TinShape, float], ...] = ("round", math.pi / 4 * across**2), ("square", across**2)
+        for shape, area in sizes:
+            if (shape, round(across)) in owned:
+                continue
+            one = _Tray(shape, across, None, area, each, True)
+            if not any(one.holds(need, work.skin) for need in work.slices):
+                continue
+            found = _batter_ml(work, _choose(work, (one, *trays)))
+            if best is None or found < best[0]:
+                best = found, one
+    if best is None or batter_ml - best[0] < WORTH_ML:
+        return None
+    return OneMore(
+        shape=best[1].shape,
+        across=same("tin, across", best[1].across, "mm", "up"),
+        batter=same("with one tin more", best[0], "ml", "up"),
+        saves=same("less batter", batter_ml - best[0], "ml", "down"),
+    )
+
+
+def _words(one: Baked) -> str:
+    return f"{one.shape} {one.across.value:g}" + (f" x {one.length.value:g}" if one.length else "")

@@ -1,0 +1,10 @@
+import CarvedViews from "@/drawing/CarvedViews.vue";
+import type { Lens } from "@/lenses/parts/lens";
+import CarveLens from "./CarveLens.vue";
+
+export const carve: Lens = {
+  name: "carve",
+  words: "Carve",
+  panel: CarveLens,
+  below: { shown: (tier) => tier.carving !== null, what: CarvedViews },
+};

@@ -1,0 +1,263 @@
+"""Carved tiers: what must hold of their slices, and that what took long is kept and handed on."""
+
+import itertools
+import math
+import pickle
+
+import pytest
+from hypothesis import given, settings
+from hypothesis import strategies as st
+from shapely import MultiPolygon, Point, Polygon, box
+
+from amber_spread.core.cake.bakes import _batter_ml, _choose, _Slice, _Tray, _Work
+from amber_spread.core.design.design import Design, Layers
+from amber_spread.core.design.finishes import DrapeCover, FreehandFinal, SoftFilling
+from amber_spread.core.design.practice import Practice
+from amber_spread.core.design.shapes import CarvedBuild, OvalShape, RectangleShape, RoundShape, SquareShape
+from amber_spread.core.document import carved_bodies
+from amber_spread.core.geometry import lofted
+from amber_spread.core.geometry.distance import distances
+from amber_spread.core.plan import forget, plan
+from amber_spread.core.stock.kit import Kit, Tin
+from amber_spread.core.stock.media import shelf
+from amber_spread.papers.templates import templates_of
+from tests.designs import document, planned, tier, worked
+
+ROUND = RoundShape()
+LOAF = ((0, 0), (200, 0), (200, 60), (170, 100), (30, 100), (0, 60))
+MUSHROOM = ((84, 0), (116, 0), (114, 70), (200, 80), (150, 140), (50, 140), (0, 80), (86, 70))
+
+
+def carved(points=LOAF, tin_mm=204, shape=ROUND, **parts):
+    own = {name: parts.pop(name) for name in ("rounded", "flat_foot") if name in parts}
+    return tier(tin_mm, shape=shape, build=CarvedBuild(points_mm=points, **own), **parts)
+
+
+def codes(plan):
+    return {check.code for check in plan.checks}
+
+
+def test_a_view_that_is_the_whole_tin_carves_nothing_off():
+    """A box-like body under a rectangle is the straight tier itself: every amount of its bare cake is the same."""
+    box = ((0, 0), (200, 0), (200, 90), (0, 90))
+    straight = tier(
+        204, shape=SquareShape(), layers=Layers(count=3, height_mm=28), final=FreehandFinal(side_mm=6, top_mm=6)
+    )
+    plain = planned(straight).tiers[0]
+    build = CarvedBuild(points_mm=box, rounded=0.0)
+    whole, baking = baked(straight.model_copy(update={"build": build}), Tin(shape="square", across_mm=204))
+    own = whole.tiers[0]
+    assert own.layers.cake_volume.value + own.layers.filling.volume.value == pytest.approx(
+        200 * 200 * own.layers.height.value / 1000, rel=2e-3
+    )
+    # Nothing comes off but the skin, at half a gram a millilitre.
+    skin = (204**2 - 200**2) * 3 * own.layers.cut_height.value / 1000
+    assert baking.offcut.value == pytest.approx(skin / 2, rel=0.02)
+    assert own.layers.height.value == pytest.approx(200 * 0.45, rel=1e-6)
+    # Its coat is rounded over its edges, so it takes no more than one with sharp edges that high.
+    sharp = plain.coats.final.volume.value * own.layers.height.value / plain.layers.height.value
+    assert own.coats.final.volume.value < 1.1 * sharp
+
+
+@pytest.mark.parametrize("shape", [RoundShape(), OvalShape(length_mm=150), RectangleShape(length_mm=260)])
+@pytest.mark.parametrize("points", [LOAF, MUSHROOM])
+def test_slices_fill_the_cake_and_lie_within_their_templates(shape, points):
+    one = carved(points, shape=shape, layers=Layers(count=4), filling=SoftFilling())
+    plan = planned(one).tiers[0]
+    slices = list(plan.carving.slices.values())
+    assert len(slices) == 4
+    assert sum(each.volume.value for each in slices) == pytest.approx(plan.layers.cake_volume.value, rel=1e-6)
+    for each in slices:
+        templates = [Polygon([corner[:2] for corner in piece.corners]) for piece in each.pieces.values()]
+        assert all(template.is_valid for template in templates)
+        size = sum(template.area for template in templates)
+        faces = [sum(Polygon(ring).area for ring in face) for face in (each.bottom, each.top)]
+        assert size >= max(*faces, each.area.value) * 0.995
+        assert each.volume.value * 1000 <= size * (each.high.value - each.low.value) * 1.005
+        assert each.girth.value > 0 and each.hangs.value >= 0
+    highs = [each.high.value for each in slices]
+    assert highs == sorted(highs) and highs[-1] == pytest.approx(plan.layers.height.value)
+
+
+def test_what_hangs_over_and_what_stands_on_little_is_said():
+    assert "carve.hangs" not in codes(planned(carved(LOAF)))
+    over = planned(carved(MUSHROOM, layers=Layers(count=4)))
+    assert {"carve.hangs", "carve.foot"} <= codes(over)
+    hanging = max(over.tiers[0].carving.slices.values(), key=lambda one: one.hangs.value)
+    # The cap reaches out by 86 of the drawing's 200 mm beyond the stem, a layer at most by all of that.
+    assert 20 < hanging.hangs.value <= 86.5
+
+
+def test_rounding_takes_cake_off_and_never_adds_any():
+    plans = [planned(carved(rounded=share)) for share in (0.0, 0.5, 1.0)]
+    whole, half, full = (one.tiers[0].layers for one in plans)
+    assert whole.cake_volume.value > half.cake_volume.value > full.cake_volume.value
+    off = [one.carved["tier_1"].offcut.value for one in plans]
+    assert off == sorted(off) and off[0] < off[2]
+    below = planned(carved(rounded=1.0, flat_foot=False)).tiers[0].layers
+    # Half an ellipse on its flat and a whole one half as high are of one area.
+    both = [layers.cake_volume.value + layers.filling.volume.value for layers in (below, full)]
+    assert both[0] == pytest.approx(both[1], rel=2e-3)
+
+
+@settings(max_examples=6)
+@given(st.floats(120, 400), st.floats(0, 1), st.booleans())
+def test_a_larger_cake_of_the_same_view_is_larger_in_everything(tin, rounded, flat):
+    small, large = (planned(carved(tin_mm=size, rounded=rounded, flat_foot=flat)).tiers[0] for size in (tin, tin * 1.2))
+    assert large.layers.height.value > small.layers.height.value
+    assert large.layers.cake_volume.value == pytest.approx(small.layers.cake_volume.value * 1.2**3, rel=0.12)
+    assert large.coats.final.weight.value > small.coats.final.weight.value
+    assert large.carving.surface.value > small.carving.surface.value
+
+
+def test_what_took_long_is_kept_handed_on_and_not_done_again():
+    order = document(carved(cover=DrapeCover()), title="Loaf")
+    forget()
+    (body,) = carved_bodies(order)
+    distances(body)
+    assert carved_bodies(order) == [body]
+    sent = pickle.loads(pickle.dumps(body))
+    assert sent.key == body.key and sent is not body
+    assert distances(sent).away.tobytes() == distances(body).away.tobytes()
+    lofted.take_over([sent])
+    (found,) = carved_bodies(order)
+    assert found is sent and "distances" in found.kept
+    # Another colour is the same body, another view is not.
+    other = document(carved(cover=DrapeCover(colour="blush")), title="Loaf")
+    assert carved_bodies(other) == [sent]
+    moved = document(carved(((0, 0), (200, 0), (200, 61), *LOAF[3:])), title="Loaf")
+    assert carved_bodies(moved)[0].key != sent.key
+
+
+@pytest.mark.parametrize(
+    ("points", "words"),
+    [
+        (((0, 0), (200, 100), (200, 0), (0, 100)), "crosses or touches itself"),
+        (((0, 0), (200, 0), (200, 2)), "encloses next to nothing"),
+        (((0, 0), (0, 100), (0.5, 100)), "encloses next to nothing"),
+    ],
+)
+def test_a_view_that_is_none_is_refused_at_its_field(points, words):
+    with pytest.raises(ValueError, match=words) as caught:
+        planned(carved(points))
+    assert caught.value.path == (0, "build")
+
+
+def test_too_thick_a_coat_is_refused_with_what_would_be_taken():
+    with pytest.raises(ValueError, match="28 mm, the most on a carved body"):
+        planned(carved(final=FreehandFinal(side_mm=35, top_mm=35)))
+
+
+def test_templates_hold_every_layer_and_the_view_with_a_common_axis():
+    order = document(carved(layers=Layers(count=3)), title="Loaf")
+    one = planned(*order.design.tiers)
+    found = templates_of(order, one)
+    names = [template.name for template in found]
+    assert names[:4] == ["View from the side", "Layer 1", "Layer 2", "Layer 3"]
+    for template in found[1:4]:
+        assert {"axis", "front"} <= {mark.name for mark in template.marks}
+        wide, long = template.size
+        assert wide <= 200.01 and long <= 200.01
+
+
+def test_the_middle_of_a_lopsided_body_lies_where_its_cake_is():
+    wedge = worked(carved(((0, 0), (200, 0), (200, 120)), shape=RectangleShape(length_mm=150), rounded=0.0))
+    # A wedge's middle lies two thirds of the way to its high end.
+    assert wedge.centre.x == pytest.approx(200 * (2 / 3 - 0.5), rel=0.12)
+    assert abs(wedge.centre.y) < 1
+
+
+STONE = ((0, 0), (190, 0), (200, 25), (185, 62), (140, 92), (80, 100), (30, 80), (4, 40))
+
+
+def baked(one, *tins):
+    """The plan of a carved tier, and its baking out of these tins."""
+    found = plan(Design(tiers=(one,)), Practice(), shelf(), Kit(tins=tins))
+    return found, found.carved["tier_1"]
+
+
+def test_each_layer_is_baked_in_a_tin_that_holds_it_and_least_is_carved_off():
+    tins = (Tin(across_mm=304.8), Tin(across_mm=254), Tin(shape="square", across_mm=203.2), Tin(across_mm=101.6))
+    one, baking = baked(carved(STONE, 260, layers=Layers(count=5)), *tins)
+    slices = one.tiers[0].carving.slices
+    taken = [number for each in baking.tins.values() for number in each.layers]
+    assert sorted(taken) == [1, 2, 3, 4, 5]
+    for each in baking.tins.values():
+        wide = each.across.value - 2 * 2.0 + 1.0
+        for number in each.layers:
+            whole = MultiPolygon([Polygon(ring) for ring in slices[f"layer_{number}"].whole])
+            middle = whole.convex_hull.minimum_rotated_rectangle.centroid
+            if each.shape == "round":
+                held = any(Point(x, y).buffer(wide / 2, 64).covers(whole) for x, y in _near(middle, 12))
+            else:
+                held = box(-wide / 2, -wide / 2, wide / 2, wide / 2).area >= whole.convex_hull.area
+            assert held, (number, each.shape, each.across.value)
+    assert len(baking.tins) > 1
+    assert (
+        one.batter.tiers["tier_1"].value
+        == baking.batter.value
+        == pytest.approx(sum(each.batter.value for each in baking.tins.values()))
+    )
+    piled = (
+        sum(
+            (math.pi / 4 if each.shape == "round" else 1) * each.across.value**2 * len(each.layers)
+            for each in baking.tins.values()
+        )
+        * one.tiers[0].layers.cut_height.value
+        / 1000
+    )
+    assert baking.offcut.value == pytest.approx((piled - one.tiers[0].layers.cake_volume.value) * 0.5, rel=1e-6)
+    asked = {(need.shape, need.size.value): need.status for need in one.kit.values() if need.tool == "tin"}
+    assert asked == {(each.shape, each.across.value): "have" for each in baking.tins.values()}
+
+
+def _near(middle, reach):
+    """Places on a grid about a middle."""
+    steps = [reach * step / 6 for step in range(-6, 7)]
+    return [(middle.x + x, middle.y + y) for x in steps for y in steps]
+
+
+def test_what_no_tin_holds_is_to_be_got_and_one_tin_more_is_named_where_it_saves():
+    one, baking = baked(carved(STONE, 260), Tin(across_mm=150))
+    (only, *_) = baking.tins.values()
+    assert not only.owned and only.across.value == 260
+    assert [need.status for need in one.kit.values() if need.tool == "tin"][0] == "get"
+    # Out of a tin that is far too large, a smaller one saves batter; with that one owned, it is not named again.
+    _, wasteful = baked(carved(STONE, 200, layers=Layers(count=4)), Tin(across_mm=300))
+    more = wasteful.one_more
+    assert more is not None and more.saves.value >= 100
+    assert more.batter.value + more.saves.value == pytest.approx(wasteful.batter.value)
+    _, better = baked(
+        carved(STONE, 200, layers=Layers(count=4)),
+        Tin(across_mm=300),
+        Tin(shape=more.shape, across_mm=more.across.value),
+    )
+    assert better.batter.value == pytest.approx(more.batter.value)
+
+
+@settings(max_examples=25)
+@given(
+    st.lists(st.floats(20, 150), min_size=1, max_size=4),
+    st.lists(st.tuples(st.floats(45, 160), st.integers(1, 3), st.booleans()), min_size=1, max_size=3),
+)
+def test_no_other_choice_of_tins_takes_less_batter(radii, kinds):
+    """Against every way to give layers to tins."""
+    slices = tuple(_Slice(radius, 1.6 * radius, 1.8 * radius) for radius in radii)
+    trays = [
+        _Tray("round" if round_ else "square", 2 * half, None, (math.pi if round_ else 4) * half**2, each, True)
+        for half, each, round_ in kinds
+    ]
+    trays.append(_Tray("round", 330.0, None, math.pi * 165**2, 1, False))
+    work = _Work(slices, 30.0, 5.0, 0.48, 2.0)
+
+    def cost(chosen):
+        return _batter_ml(work, chosen) + sum(1e6 * len(taken) for one, taken in chosen.items() if not one.owned)
+
+    least = math.inf
+    for places in itertools.product(range(len(trays)), repeat=len(slices)):
+        chosen = {}
+        for layer, place in enumerate(places):
+            chosen.setdefault(trays[place], []).append(layer)
+        if all(one is trays[-1] or one.holds(slices[layer], 2.0) for one, taken in chosen.items() for layer in taken):
+            least = min(least, cost(chosen))
+    assert cost(_choose(work, tuple(trays))) == pytest.approx(least, rel=1e-6, abs=0.02)

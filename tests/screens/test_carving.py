@@ -1,0 +1,87 @@
+"""A cake is carved to a view, from the first corner to the printed layers, in headless Chromium."""
+
+import io
+import re
+
+from playwright.sync_api import expect
+from pypdf import PdfReader
+
+from tests.screens.test_journeys import lens, new_cake, overlaps, panel, saved, serious, spills
+
+SIDE = b"""<svg xmlns="http://www.w3.org/2000/svg" width="220mm" height="90mm" viewBox="0 0 220 90">
+<path d="M10 90 H210 V60 L150 10 H60 L10 60 Z"/></svg>"""
+
+
+def figure(screen, name):
+    return panel(screen).locator(f"[data-figure='tiers.1.{name}']")
+
+
+def corners(screen):
+    return screen.locator(".views .corner")
+
+
+def test_a_cake_is_carved_to_a_view_and_its_layers_are_printed(screen, address):
+    new_cake(screen, address, "Stone")
+    lens(screen, "Carve")
+    panel(screen).get_by_role("button", name="Carve the cake").click()
+    expect(corners(screen)).to_have_count(8, timeout=15_000)
+    expect(figure(screen, "carving.coats")).to_be_visible(timeout=15_000)
+    high = figure(screen, "layers.height").inner_text()
+
+    # By the pointer: its highest corner is drawn up, and the cake is higher.
+    box = corners(screen).nth(5).locator(".seen").bounding_box()
+    screen.mouse.move(box["x"] + 5, box["y"] + 5)
+    screen.mouse.down()
+    screen.mouse.move(box["x"] + 5, box["y"] - 24, steps=4)
+    screen.mouse.up()
+    expect(figure(screen, "layers.height")).not_to_have_text(high, timeout=15_000)
+
+    # By the keys: a corner more, moved, and taken out again.
+    screen.get_by_role("button", name="Another corner after corner 3").focus()
+    screen.keyboard.press("Enter")
+    expect(corners(screen)).to_have_count(9)
+    fourth = corners(screen).nth(3)
+    fourth.focus()
+    before = fourth.get_attribute("aria-label")
+    screen.keyboard.press("ArrowRight")
+    expect(fourth).not_to_have_attribute("aria-label", before)
+    screen.keyboard.press("Delete")
+    expect(corners(screen)).to_have_count(8)
+    saved(screen)
+
+    panel(screen).get_by_text("the outline moves").nth(1).click()
+    expect(screen.locator(".views .above")).to_have_attribute("aria-label", re.compile("Layer 2 from above"))
+    assert serious(screen) == []
+    assert overlaps(screen) == []
+    assert spills(screen) == [0, 0]
+
+    with screen.expect_download() as taken:
+        panel(screen).get_by_role("button", name="Print (PDF)").click()
+    words = "".join(sheet.extract_text() for sheet in PdfReader(io.BytesIO(taken.value.path().read_bytes())).pages)
+    assert "View from the side" in words
+    assert "Layer 1" in words and "Layer 3" in words
+
+
+def test_a_view_is_read_from_a_drawing_and_one_that_crosses_itself_is_said(screen, address, tmp_path):
+    new_cake(screen, address, "Cliff")
+    lens(screen, "Carve")
+    panel(screen).get_by_role("button", name="Carve the cake").click()
+    expect(corners(screen)).to_have_count(8, timeout=15_000)
+    (tmp_path / "side.svg").write_bytes(SIDE)
+    panel(screen).locator("input[type=file]").set_input_files(tmp_path / "side.svg")
+    expect(corners(screen)).to_have_count(6, timeout=15_000)
+    expect(panel(screen).get_by_label("Tin, across").first).to_have_value("7 7/8")
+    saved(screen)
+
+    # A corner drawn through the edge on the other side.
+    box, foot = (corners(screen).nth(at).locator(".seen").bounding_box() for at in (2, 0))
+    screen.mouse.move(box["x"] + 5, box["y"] + 5)
+    screen.mouse.down()
+    screen.mouse.move(foot["x"] + 60, foot["y"] + 60, steps=5)
+    screen.mouse.up()
+    expect(panel(screen).get_by_role("alert").first).to_contain_text("crosses or touches itself", timeout=15_000)
+    screen.get_by_role("button", name="Undo").click()
+    expect(panel(screen).get_by_role("alert")).to_have_count(0, timeout=15_000)
+    panel(screen).get_by_role("button", name="Round its corners").click()
+    expect(corners(screen)).to_have_count(10)
+    saved(screen)
