@@ -16,6 +16,7 @@ from amber_spread.core.design.shapes import Build, HeartShape, ProfilePoint, Sha
 from amber_spread.core.design.stands import Stand
 
 PATH = ((0, 0), (200, 0), (200, 120), (90, 180), (60, 90), (0, 120))
+HULL = ((30, 0), (90, 0), (120, 60), (60, 70), (0, 60))
 SPOTS = ((0.0, -30.0), (26.0, 15.0), (-26.0, 15.0))
 EVERYDAY = {
     "length_mm": 260.0, "points_mm": PATH, "narrow_mm": 150.0, "in_mm": 18.0, "down_mm": 22.0, "rise_mm": 40.0,
@@ -83,6 +84,8 @@ def _field(kind: type[BaseModel], name: str, field: FieldInfo) -> st.SearchStrat
         return _TURNED
     if name == "points_mm":
         return st.just(PATH if field.is_required() else SPOTS)
+    if name == "front_mm":
+        return st.sampled_from([None, HULL])
     if name == "shape":
         return st.builds(HeartShape)
     if name.endswith("colour"):

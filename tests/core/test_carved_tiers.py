@@ -29,7 +29,7 @@ MUSHROOM = ((84, 0), (116, 0), (114, 70), (200, 80), (150, 140), (50, 140), (0, 
 
 
 def carved(points=LOAF, tin_mm=204, shape=ROUND, **parts):
-    own = {name: parts.pop(name) for name in ("rounded", "flat_foot") if name in parts}
+    own = {name: parts.pop(name) for name in ("rounded", "flat_foot", "front_mm") if name in parts}
     return tier(tin_mm, shape=shape, build=CarvedBuild(points_mm=points, **own), **parts)
 
 
@@ -261,3 +261,28 @@ def test_no_other_choice_of_tins_takes_less_batter(radii, kinds):
         if all(one is trays[-1] or one.holds(slices[layer], 2.0) for one, taken in chosen.items() for layer in taken):
             least = min(least, cost(chosen))
     assert cost(_choose(work, tuple(trays))) == pytest.approx(least, rel=1e-6, abs=0.02)
+
+
+def test_a_view_from_the_front_gives_every_section_its_form_and_is_held_against_the_others():
+    """A box from the side, under a triangle from the front, is a roof: half the box."""
+    box_side, roof = ((0, 0), (200, 0), (200, 100), (0, 100)), ((0, 0), (80, 0), (40, 80))
+    shape = RectangleShape(length_mm=104)
+    whole, half = (planned(carved(box_side, shape=shape, rounded=0.0, front_mm=front)) for front in (None, roof))
+    volumes = [
+        one.tiers[0].layers.cake_volume.value + one.tiers[0].layers.filling.volume.value for one in (whole, half)
+    ]
+    assert volumes[1] == pytest.approx(volumes[0] / 2, rel=2e-3)
+    assert half.tiers[0].carving.front_agrees.value == pytest.approx(100)
+    assert "carve.views_differ" not in codes(half)
+    longer = planned(carved(box_side, shape=RectangleShape(length_mm=150), front_mm=roof))
+    assert "carve.views_differ" in codes(longer)
+    with pytest.raises(ValueError, match="from the front crosses"):
+        planned(carved(front_mm=((0, 0), (50, 50), (50, 0), (0, 50))))
+
+
+def test_a_roof_is_coated_over_both_its_slopes():
+    """Against its own surface: two slopes, two gables, and the edges between them."""
+    side, roof = ((0, 0), (200, 0), (200, 100), (0, 100)), ((0, 0), (80, 0), (40, 80))
+    one = planned(carved(side, shape=RectangleShape(length_mm=104), front_mm=roof)).tiers[0].carving
+    slopes = 2 * 200 * math.hypot(50, 100) + 2 * 100 * 100 / 2
+    assert one.surface.value == pytest.approx(slopes, rel=0.02)

@@ -34,7 +34,7 @@ from tests.designs import COLOURS, MEDIA, planned, tier
 ROWS = [(part, model, kind) for part in PARTS for model, kind in part.kinds.items()]
 NAMED = [pytest.param(*row, id="-".join([*row[0].path, row[2].kind])) for row in ROWS]
 ELSEWHERE = {
-    "Cavity": {"fill_g_per_ml"}, "PanelCover": {"run", "stripe_edges"}, "SoftFilling": set(), "Tier": {"name"},
+    "Cavity": {"fill_g_per_ml"}, "CarvedBuild": {"front_mm"}, "PanelCover": {"run", "stripe_edges"}, "SoftFilling": set(), "Tier": {"name"},
 }  # fmt: skip
 """Numbers and choices that stand in fields of their own, with more about them than a row says."""
 GIVEN = {"disc_diameter_mm": 215.0, "edges_mm": [30.0, 30.0], "diameter_mm": 70.0, "across_mm": 80.0,

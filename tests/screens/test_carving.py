@@ -50,10 +50,23 @@ def test_a_cake_is_carved_to_a_view_and_its_layers_are_printed(screen, address):
     saved(screen)
 
     panel(screen).get_by_text("the outline moves").nth(1).click()
-    expect(screen.locator(".views .above")).to_have_attribute("aria-label", re.compile("Layer 2 from above"))
+    expect(screen.locator(".views .above")).to_have_attribute("aria-label", re.compile("Layer 2: .* from above"))
     assert serious(screen) == []
     assert overlaps(screen) == []
     assert spills(screen) == [0, 0]
+
+    # A view from the front gives every section its form, and what is drawn too slim is said.
+    stays = figure(screen, "carving.coats").inner_text()
+    panel(screen).get_by_role("radio", name="From the front").check(force=True)
+    panel(screen).get_by_role("button", name="Draw its sections").click()
+    expect(corners(screen)).to_have_count(7)
+    expect(figure(screen, "carving.coats")).not_to_have_text(stays, timeout=15_000)
+    corners(screen).nth(4).focus()
+    for _ in range(12):
+        screen.keyboard.press("ArrowUp")
+    expect(panel(screen).locator(".notes")).to_contain_text("Seen from the front", timeout=15_000)
+    saved(screen)
+    assert serious(screen) == []
 
     with screen.expect_download() as taken:
         panel(screen).get_by_role("button", name="Print (PDF)").click()

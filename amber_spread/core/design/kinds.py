@@ -255,7 +255,7 @@ BUILDS = dict(
         _kind(
             CarvedBuild, "carved to a view", ask("rounded", "Rounded across", "share", percent=True),
             pick("flat_foot", "Rounded", (True, "above"), (False, "above and below")),
-            begins={"points_mm": _STONE}, keeps=("points_mm", "rounded", "flat_foot"),
+            begins={"points_mm": _STONE}, keeps=("points_mm", "front_mm", "rounded", "flat_foot"),
         ),
     )
 )  # fmt: skip

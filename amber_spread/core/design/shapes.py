@@ -284,7 +284,7 @@ class CarvedBuild(_Build):
     """Carved out of stacked layers to a view from the side, drawn as corners in mm and scaled to the tin's width.
 
     From above it is the tin's outline. Its sections across are box-like (`rounded` 0) to elliptical (1), rounded above
-    only where it has a flat foot.
+    only where it has a flat foot; or each has the form of a view from the front, drawn as corners too.
     """
 
     flat_top = False
@@ -295,6 +295,7 @@ class CarvedBuild(_Build):
     rounded: Annotated[float, limits.SHARE.field()] = 0.5
     flat_foot: bool = True
     points_mm: Corners
+    front_mm: Corners | None = None
 
     def own_height_mm(self, outline: Outline) -> float:
         """As high as the view is at that width. Raises ValueError where the view cannot be carved."""
@@ -302,7 +303,7 @@ class CarvedBuild(_Build):
 
     def body(self, outline: Outline, height_mm: float) -> Sculpted:
         """The body within the views, drawn out to that height. Raises ValueError where it cannot be made."""
-        return Sculpted(lofted(outline, self.points_mm, self.rounded, self.flat_foot, height_mm))
+        return Sculpted(lofted(outline, self.points_mm, self.rounded, self.flat_foot, height_mm, self.front_mm))
 
 
 Build = Annotated[

@@ -31,6 +31,8 @@ LEVELS = 240
 """So many heights at which its area is measured, between those of its corners."""
 BESIDE_MM = 1e-5
 ROUND_CORNERS = 720
+HEIGHTS = 801
+"""A section is looked at at so many heights for where the plane through the middle leaves it."""
 SQUARE_BELOW = 0.02
 """A roundness of less is none."""
 LEAST_FLAT = 0.005
@@ -59,20 +61,23 @@ class Lofted:
 
     `side` is the view from the side, its foot at height 0 and its middle at 0; `outline` is the view from above, as
     wide. `round` is 0 where each section is box-like and 1 where it is elliptical, rounded above only where the body
-    has a flat foot.
+    has a flat foot; where sections have a `form` of their own, drawn between -1 and 1 across and 0 and 1 up, each is
+    that.
     """
 
     outline: Outline
     side: Polygon
     round: float
     flat_foot: bool
+    form: Polygon | None = None
     kept: dict[str, Any] = field(default_factory=dict)
     """What was worked out of it and takes long, by name."""
 
     @cached_property
     def key(self) -> str:
         """What it is known by in every process: a digest of what it is made of."""
-        made_of = self.side.wkb, self.edge.wkb, repr((self.round, self.flat_foot)).encode()
+        form = b"" if self.form is None else self.form.wkb
+        made_of = self.side.wkb, self.edge.wkb, form, repr((self.round, self.flat_foot)).encode()
         return sha256(b"|".join(made_of)).hexdigest()
 
     @cached_property
@@ -105,26 +110,32 @@ class Lofted:
         side, above = (bool((crossings(corners, x) > 2).any()) for corners in sides)
         return side, above
 
-    def wide(self, up: Numbers) -> Numbers:
-        """How much of its full depth a section has at a share of its height: (1 - u^n)^(1/n) with n = 2 / round, u the
-        share above the foot, or from the middle where it is rounded below too.
+    def reaches(self, up: Numbers) -> tuple[Numbers, Numbers]:
+        """From where to where a section reaches at a share of its height, as shares of half its depth.
 
-        Source: published: the superellipse (M. Gardner, Mathematical Carnival, chapter 18; from memory).
+        By its own form; else (1 - u^n)^(1/n) both ways with n = 2 / round, u the share above the foot, or from the
+        middle where it is rounded below too. Source: published: the superellipse (M. Gardner, Mathematical Carnival,
+        chapter 18; from memory).
         """
+        if self.form is not None:
+            low, high = extents(get_coordinates(self.form.exterior)[:, ::-1], numpy.clip(up, 1e-9, 1 - 1e-9).ravel())
+            return low.reshape(up.shape), high.reshape(up.shape)
         if self.round < SQUARE_BELOW:
-            return numpy.ones_like(up)
+            return -numpy.ones_like(up), numpy.ones_like(up)
         n = 2 / self.round
         u = up if self.flat_foot else numpy.abs(2 * up - 1)
         found: Numbers = numpy.maximum(0.0, 1 - numpy.minimum(1.0, numpy.maximum(0.0, u)) ** n) ** (1 / n)
-        return found
+        return -found, found
 
     def depth(self, at: Stations, z: Numbers | float) -> tuple[Numbers, Numbers]:
         """Half the depth of the body at stations and heights, below 0 where it is not there, and the middle of it."""
         tall = at.high - at.low
         with numpy.errstate(divide="ignore", invalid="ignore"):
             up = numpy.where(tall > 0, (z - at.low) / tall, -1.0)
-        half = (at.back - at.front) / 2 * self.wide(up)
-        return numpy.where((up >= 0) & (up <= 1), half, -1.0), (at.back + at.front) / 2
+        low, high = self.reaches(up)
+        deep, middle = (at.back - at.front) / 2, (at.back + at.front) / 2
+        half = numpy.where((up >= 0) & (up <= 1), deep * (high - low) / 2, -1.0)
+        return half, middle + deep * (high + low) / 2
 
     def _across(self, up_mm: float) -> tuple[Numbers, Numbers, Numbers]:
         """Stations at a height, close together where the body begins and ends there; half its depth, and its middle."""
@@ -195,19 +206,16 @@ class Lofted:
     def plane(self) -> Polygon:
         """What is cut through from left to right through the middle, as (x, z)."""
         at = self.stations
-        deep = (at.back - at.front) / 2
-        with numpy.errstate(divide="ignore", invalid="ignore"):
-            off = numpy.minimum(1.0, numpy.abs(at.back + at.front) / 2 / deep)
-        if self.round < SQUARE_BELOW:
-            reach = numpy.where(off < 1, 1.0, 0.0)
-        else:
-            n = 2 / self.round
-            reach = (1 - off**n) ** (1 / n)
+        deep = numpy.maximum(1e-9, (at.back - at.front) / 2)
+        off = numpy.clip(-(at.back + at.front) / 2 / deep, -1, 1)
+        up = numpy.linspace(0, 1, HEIGHTS)
+        first, last = self.reaches(up)
+        within = (first[None, :] <= off[:, None] + 1e-9) & (off[:, None] - 1e-9 <= last[None, :])
+        there = within.any(axis=1)
+        least = numpy.where(there, up[within.argmax(axis=1)], 0.0)
+        most = numpy.where(there, up[HEIGHTS - 1 - within[:, ::-1].argmax(axis=1)], 0.0)
         tall = at.high - at.low
-        if self.flat_foot:
-            low, high = at.low, at.low + tall * reach
-        else:
-            low, high = at.low + tall * (1 - reach) / 2, at.low + tall * (1 + reach) / 2
+        low, high = at.low + tall * least, at.low + tall * most
         cut = Polygon(numpy.vstack([numpy.column_stack([at.x, low]), numpy.column_stack([at.x, high])[::-1]]))
         found = cut.buffer(0).intersection(self.side)
         return largest_of(_region(found).simplify(KNIFE_MM / 10))
@@ -248,21 +256,25 @@ class Lofted:
         tall, deep = float((at.high - at.low).max()), float((at.back - at.front).max())
         up = self._shares(max(6, math.ceil(1.6 * tall / apart_mm)), max(4, math.ceil(deep / apart_mm)))
         z = at.low[:, None] + (at.high - at.low)[:, None] * up[None, :]
-        wide = self.wide(up)
-        half, middle = (at.back - at.front)[:, None] / 2 * wide[None, :], (at.back + at.front)[:, None] / 2
+        first, last = self.reaches(up)
+        deeps, middle = (at.back - at.front)[:, None] / 2, (at.back + at.front)[:, None] / 2
         x = numpy.broadcast_to(at.x[:, None], z.shape)
-        yield numpy.stack([x, middle + half, z], axis=2)
-        yield numpy.stack([x, middle - half, z], axis=2)
-        over = numpy.linspace(-1, 1, max(4, math.ceil(deep / apart_mm)) + 1)
+        yield numpy.stack([x, middle + deeps * last[None, :], z], axis=2)
+        yield numpy.stack([x, middle + deeps * first[None, :], z], axis=2)
+        over = numpy.linspace(0, 1, max(4, math.ceil(deep / apart_mm)) + 1)
         x = numpy.broadcast_to(at.x[:, None], (len(at.x), len(over)))
         for end, height in ((0, at.low), (-1, at.high)):
-            if wide[end] > 1e-6:
-                y = middle + half[:, end : end + 1 or None] * over[None, :]
+            if last[end] - first[end] > 1e-6:
+                y = middle + deeps * (first[end] + (last[end] - first[end]) * over[None, :])
                 yield numpy.stack([x, y, numpy.broadcast_to(height[:, None], y.shape)], axis=2)
 
     def _shares(self, high: int, deep: int) -> Numbers:
         """Shares of a section's height, close together where its edge stands upright and where it lies level."""
         even = (1 - numpy.cos(numpy.linspace(0, math.pi, high + 1))) / 2
+        if self.form is not None:
+            corners = get_coordinates(self.form)[:, 1]
+            beside = numpy.concatenate([corners - BESIDE_MM, corners + BESIDE_MM])
+            return numpy.unique(numpy.concatenate([even, numpy.clip(beside, 0, 1)]))
         if self.round < SQUARE_BELOW:
             return even
         n = 2 / self.round
@@ -293,16 +305,26 @@ class Lofted:
 
 @lru_cache(maxsize=64)
 def lofted(
-    outline: Outline, points: tuple[Point, ...], round: float, flat_foot: bool, height_mm: float | None = None
+    outline: Outline,
+    points: tuple[Point, ...],
+    round: float,
+    flat_foot: bool,
+    height_mm: float | None = None,
+    front: tuple[Point, ...] | None = None,
 ) -> Lofted:
     """The body of an outline from above and a view from the side, which is scaled to the outline's width, drawn out to
-    that height where one is given, and stood on its foot. Raises ValueError when the view crosses itself or encloses
-    next to nothing.
+    that height where one is given, and stood on its foot; with a view from the `front`, each section has its form.
+    Raises ValueError when a view crosses itself or encloses next to nothing.
     """
-    view = side_view(points, 2 * outline.half_width_mm)
+    view, form = side_view(points, 2 * outline.half_width_mm), None
+    if front is not None:
+        form = drawn_view(front, "front")
+        left, low, right, high = form.bounds
+        corners = (get_coordinates(form.exterior) - [(left + right) / 2, low]) / [(right - left) / 2, high - low]
+        form = Polygon(corners)
     if height_mm is not None:
         view = scale(view, 1.0, height_mm / view.bounds[3], origin=(0, 0))
-    found = Lofted(outline, view, round, flat_foot)
+    found = Lofted(outline, view, round, flat_foot, form)
     return _known(found.key) or _keep(found)
 
 
@@ -335,17 +357,23 @@ def take_over(bodies: Iterable[Lofted]) -> None:
 @lru_cache(maxsize=64)
 def side_view(points: tuple[Point, ...], across_mm: float) -> Polygon:
     """A view from the side, that wide, its middle at 0 and its foot at height 0. Raises ValueError where it is none."""
-    drawn = Polygon(points)
-    if not drawn.is_valid:
-        raise ValueError("the view from the side crosses or touches itself")
-    left, low, right, high = drawn.bounds
-    if min(right - left, high - low) < 0.02 * max(right - left, high - low) or drawn.area < 0.05 * (right - left) * (
-        high - low
-    ):
-        raise ValueError("the view from the side encloses next to nothing")
+    drawn = drawn_view(points, "side")
+    left, low, right, _ = drawn.bounds
     corners = (get_coordinates(drawn.exterior) - [(left + right) / 2, low]) * (across_mm / (right - left))
     found = Polygon(corners)
     return found if len(points) <= FINE_CORNERS else found.simplify(KNIFE_MM)
+
+
+def drawn_view(points: tuple[Point, ...], name: str) -> Polygon:
+    """A view as it was drawn. Raises ValueError where it crosses itself or encloses next to nothing."""
+    drawn = Polygon(points)
+    if not drawn.is_valid:
+        raise ValueError(f"the view from the {name} crosses or touches itself")
+    left, low, right, high = drawn.bounds
+    wide, tall = right - left, high - low
+    if min(wide, tall) < 0.02 * max(wide, tall) or drawn.area < 0.05 * wide * tall:
+        raise ValueError(f"the view from the {name} encloses next to nothing")
+    return drawn
 
 
 def extents(corners: Numbers, x: Numbers) -> tuple[Numbers, Numbers]:

@@ -196,7 +196,7 @@ class _Reader:
                 values = {"kind": build.model_fields["kind"].default}
                 rest = self.fields(rest, build, BUILDS[build].leading, values, tokens[0], partly=True)
                 if build is CarvedBuild:
-                    values["points_mm"] = self.view_in_hand(index)
+                    values |= self.views_in_hand(index)
                 tier["build"] = values
             if rest:
                 raise CannotRead(
@@ -213,12 +213,12 @@ class _Reader:
             return shape.points_mm
         raise CannotRead(token.start, token.end, "A free outline is read from a drawing, in the Brief lens.")
 
-    def view_in_hand(self, index: int) -> Any:
-        """The view a cake is carved to: that of the tier in hand, or the one a carved cake begins with."""
+    def views_in_hand(self, index: int) -> dict[str, Any]:
+        """The views a cake is carved to: those of the tier in hand, or the one a carved cake begins with."""
         tiers = self.in_hand.tiers if self.in_hand else ()
         if index < len(tiers) and isinstance(build := tiers[index].build, CarvedBuild):
-            return build.points_mm
-        return BUILDS[CarvedBuild].begins["points_mm"]
+            return {"points_mm": build.points_mm, "front_mm": build.front_mm}
+        return {"points_mm": BUILDS[CarvedBuild].begins["points_mm"]}
 
     def kind(
         self, tokens: list[Token], kinds: dict[type[BaseModel], Kind]
@@ -296,7 +296,7 @@ class _Reader:
         names = model.model_fields
         words: dict[str, list[str]] = {}
         for name in names:
-            if name not in ("kind", *NESTED):
+            if name not in ("kind", "front_mm", *NESTED):
                 words.setdefault(word_of(name), []).append(name)
         while tokens:
             token = tokens[0]

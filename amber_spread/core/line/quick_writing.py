@@ -21,6 +21,9 @@ from amber_spread.core.line.quick_words import (
 )
 from amber_spread.core.stock.media import Medium
 
+ELSEWHERE = {"kind", *NESTED, "shape", "front_mm", "target_height_mm"}
+"""Fields that stand elsewhere in the line, or in no line at all."""
+
 
 def write_line(design: Design, media: dict[str, Medium]) -> str:
     """The design as its line; read back with the same media, and the same design in hand, it is the same design."""
@@ -90,7 +93,7 @@ def _fields(model: BaseModel, media: dict[str, Medium]) -> str:
     for name, field in type(model).model_fields.items():
         value = getattr(model, name)
         counted = name == "count" and isinstance(model, Layers)
-        if name in ("kind", *NESTED, "shape", "target_height_mm") or (value == field.default and not counted):
+        if name in ELSEWHERE or (value == field.default and not counted):
             continue
         if name == "points_mm":
             # Those of an outline are in no line; those of supports are.

@@ -9,12 +9,13 @@ import shapely
 from shapely import Point as Point2
 from shapely import Polygon, get_coordinates, unary_union
 
+from amber_spread.core.design.shapes import CarvedBuild
 from amber_spread.core.geometry.flat import Corner, Mark, Piece, placed
 from amber_spread.core.geometry.outline import Point
 from amber_spread.core.geometry.sculpted import Sculpted
 from amber_spread.core.geometry.traced import Region, Traced
 from amber_spread.core.kernel.base import Made
-from amber_spread.core.kernel.figures import Figure, rule, same
+from amber_spread.core.kernel.figures import GEOMETRY, Figure, rule, same
 from amber_spread.core.tier.coats import CoatsPlan
 from amber_spread.core.tier.slabs import Slab
 
@@ -55,7 +56,8 @@ class SlicePlan(Made):
 
 class CarvingPlan(Made):
     """A carved tier: its slices from the foot up, its view from the side to hold against it, what it stands on, and
-    what its coats would come to by its surface alone.
+    what its coats would come to by its surface alone. `front_agrees` is how long the tin would be for the
+    view from the front to agree with the one from the side, where there is one.
     """
 
     slices: dict[str, SlicePlan]
@@ -65,6 +67,7 @@ class CarvingPlan(Made):
     surface: Figure
     coats: Figure
     by_surface: Figure
+    front_agrees: Figure | None
 
 
 @rule(
@@ -81,7 +84,29 @@ def by_surface(surface_mm2: float, crumb_mm: float, final_mm: float) -> float:
     return surface_mm2 * (crumb_mm + final_mm) / 1000
 
 
-def plan_carving(bare: Sculpted, slabs: list[Slab], coats: CoatsPlan) -> CarvingPlan:
+@rule(
+    "carve.front_agrees", unit="mm", formula="high * front / up", source=GEOMETRY,
+    words="A view from the front, drawn as high as the cake is, is so wide.",
+)  # fmt: skip
+def front_agrees(high_mm: float, front_mm: float, up_mm: float) -> float:
+    """How long a cake is that agrees with its view from the front, mm: its height x width / height of the view.
+
+    Source: geometry.
+
+    >>> front_agrees(90, 120, 60)
+    180.0
+    """
+    return high_mm * front_mm / up_mm
+
+
+def _front_agrees(build: CarvedBuild, bare: Sculpted) -> Figure | None:
+    if build.front_mm is None:
+        return None
+    left, low, right, high = Polygon(build.front_mm).bounds
+    return front_agrees.figure(bare.core.height_mm, right - left, high - low)
+
+
+def plan_carving(build: CarvedBuild, bare: Sculpted, slabs: list[Slab], coats: CoatsPlan) -> CarvingPlan:
     """The slices of a carved tier. `bare` is its body without coats, `slabs` what lies at which height in it."""
     slices: dict[str, SlicePlan] = {}
     foot = below = _at(bare, 0.0)
@@ -100,6 +125,7 @@ def plan_carving(bare: Sculpted, slabs: list[Slab], coats: CoatsPlan) -> Carving
         footprint=same("seen from above", bare.outline.area_mm2, "mm2"),
         surface=surface,
         coats=same("both coats", both, "ml", "up"),
+        front_agrees=_front_agrees(build, bare),
         by_surface=by_surface.figure(surface.value, coats.crumb.side.value, final_mm),
     )
 

@@ -24,6 +24,8 @@ LEAN_LEAST_DEG = 18.0
 
 LEAST_FOOT = 0.25
 """A carved cake that stands on less of its outline than this may roll (from memory)."""
+DIFFER = 0.05
+"""Views that differ by less than this agree, as far as a hand draws."""
 HANGS_MM = 20.0
 """So far cake reaches out by itself before it breaks off (from memory)."""
 
@@ -39,7 +41,7 @@ def checks_of_layers(done: Worked, media: Mapping[str, Medium], check: Checker) 
     if foot is not None:
         yield from _on_its_side(foot, check)
     if done.carving is not None:
-        yield from _carved(done.carving, check)
+        yield from _carved(done.carving, layers, check)
     if not tier.asked.build.straight:
         yield check(
             "caution.knife", "caution", "layers",
@@ -48,7 +50,7 @@ def checks_of_layers(done: Worked, media: Mapping[str, Medium], check: Checker) 
         )  # fmt: skip
 
 
-def _carved(carving: CarvingPlan, check: Checker) -> Iterator[Check]:
+def _carved(carving: CarvingPlan, layers: LayersPlan, check: Checker) -> Iterator[Check]:
     """What a carved body stands on, and what hangs out over what is below it."""
     share = carving.foot.value / carving.footprint.value
     if share < LEAST_FOOT:
@@ -56,6 +58,15 @@ def _carved(carving: CarvingPlan, check: Checker) -> Iterator[Check]:
             "carve.foot", "care", "carve",
             f"It stands on {100 * share:.0f} % of what is seen of it from above. Give the view a flat foot, or bed it "
             "on a board cut to it, so that it does not roll.",
+        )  # fmt: skip
+    length = layers.cake_length or layers.cake_diameter
+    agrees = carving.front_agrees
+    if agrees is not None and abs(agrees.value / length.value - 1) > DIFFER:
+        yield check(
+            "carve.views_differ", "care", "carve",
+            "Seen from the front it is drawn {drawn} wide at its height, and from above it is {length}. Its sections "
+            "are drawn out to that; to agree, make the tin so long, or draw one of the two anew.",
+            drawn=mm(agrees.value), length=mm(length.value),
         )  # fmt: skip
     for one in carving.slices.values():
         if one.hangs.value > HANGS_MM:

@@ -13,8 +13,8 @@ from shapely.errors import ShapelyError
 from amber_spread.core.design.design import Tier
 from amber_spread.core.design.finishes import InvertedFinal
 from amber_spread.core.design.settled import SettledDesign, SettledTier
-from amber_spread.core.design.shapes import BallBuild
-from amber_spread.core.geometry.body import Envelopes, Sideways
+from amber_spread.core.design.shapes import BallBuild, CarvedBuild
+from amber_spread.core.geometry.body import Body, Envelopes, Sideways
 from amber_spread.core.geometry.lofted import Lofted
 from amber_spread.core.geometry.outline import Cornered, Outline
 from amber_spread.core.geometry.sculpted import Sculpted
@@ -244,7 +244,7 @@ def _work(
         coats=coats,
         cover=cover,
         foot=foot,
-        carving=plan_carving(bare, slabs, coats) if isinstance(bare, Sculpted) else None,
+        carving=_carving(tier, bare, slabs, coats),
         on_top=pieces,
         borders=by_place,
         gauge=plan_gauge(slabs, under_mm, standing),
@@ -259,6 +259,13 @@ def _work(
         centre=centre_of(bodies, leaning, dict(weights)),
     )
     return Worked(**named(done._asdict(), f"tiers.{number}"))
+
+
+def _carving(tier: SettledTier, bare: Body, slabs: list[Slab], coats: CoatsPlan) -> CarvingPlan | None:
+    build = tier.asked.build
+    if not isinstance(bare, Sculpted) or not isinstance(build, CarvedBuild):
+        return None
+    return plan_carving(build, bare, slabs, coats)
 
 
 def forget_tiers() -> None:

@@ -1302,7 +1302,7 @@ export interface components {
          * @description Carved out of stacked layers to a view from the side, drawn as corners in mm and scaled to the tin's width.
          *
          *     From above it is the tin's outline. Its sections across are box-like (`rounded` 0) to elliptical (1), rounded above
-         *     only where it has a flat foot.
+         *     only where it has a flat foot; or each has the form of a view from the front, drawn as corners too.
          */
         CarvedBuild: {
             /**
@@ -1325,11 +1325,17 @@ export interface components {
                 number,
                 number
             ][];
+            /** Front Mm */
+            front_mm?: [
+                number,
+                number
+            ][] | null;
         };
         /**
          * CarvingPlan
          * @description A carved tier: its slices from the foot up, its view from the side to hold against it, what it stands on, and
-         *     what its coats would come to by its surface alone.
+         *     what its coats would come to by its surface alone. `front_agrees` is how long the tin would be for the
+         *     view from the front to agree with the one from the side, where there is one.
          */
         CarvingPlan: {
             /** Slices */
@@ -1342,6 +1348,7 @@ export interface components {
             surface: components["schemas"]["Figure"];
             coats: components["schemas"]["Figure"];
             by_surface: components["schemas"]["Figure"];
+            front_agrees: components["schemas"]["Figure"] | null;
         };
         /**
          * Cavity

@@ -10,7 +10,8 @@ import { useSettings } from "@/kitchen/settings";
 import { useCarving } from "@/order/carving";
 import { useDrag } from "./drag";
 
-const { order, points, slices, slice, looked, scale, setPoint, addAfter, remove, canRemove } = useCarving();
+const { order, points, slices, slice, looked, scale, fromFront, setPoint, addAfter, remove, canRemove } =
+  useCarving();
 const settings = useSettings();
 const frame = ref<HTMLElement>();
 const size = useElementSize(frame);
@@ -35,7 +36,7 @@ const middle = computed(() => (bounds.value.left + bounds.value.right) / 2);
 const x = (mm: number): number => axis.value + (mm - middle.value) * zoom.value;
 const y = (mm: number): number => table.value - (mm - bounds.value.low) * zoom.value;
 /** A height of the cake, as it lies in the drawing. */
-const up = (mm: number): number => table.value - (mm / scale.value) * zoom.value;
+const up = (mm: number): number => table.value - (mm / scale.value.up) * zoom.value;
 
 const moving = ref(-1);
 function read(event: PointerEvent): Corner {
@@ -64,8 +65,8 @@ function key(event: KeyboardEvent, index: number): void {
   const [right = 0, high = 0] = points.value[index] ?? [];
   const way = KEYS[event.key];
   if (way) {
-    const step = (settings.length === "in" ? 3.175 : 2) / scale.value;
-    setPoint(index, [right + way[0] * step, high + way[1] * step]);
+    const step = settings.length === "in" ? 3.175 : 2;
+    setPoint(index, [right + (way[0] * step) / scale.value.across, high + (way[1] * step) / scale.value.up]);
   } else if (event.key === "Delete" || event.key === "Backspace") remove(index);
   else return;
   event.preventDefault();
@@ -82,15 +83,17 @@ const corners = computed(() =>
 const path = computed(
   () => `M${corners.value.map(([right, high]) => `${x(right).toFixed(1)} ${y(high).toFixed(1)}`).join("L")}Z`,
 );
-const words = (mm: number): string => settings.words({ value: Math.abs(mm) * scale.value, unit: "mm" });
+const words = (mm: number): string => settings.words({ value: Math.abs(mm), unit: "mm" });
 const shown = computed(() =>
   corners.value.map(([right, high], index) => {
-    const off = right - middle.value;
+    const off = (right - middle.value) * scale.value.across;
+    const climbed = (high - bounds.value.low) * scale.value.up;
+    const [less, more] = fromFront.value ? ["front", "back"] : ["left", "right"];
     const [between, above] = middleAfter(corners.value, index);
     return {
       x: x(right),
       y: y(high),
-      says: `Corner ${index + 1}: ${words(off)} to the ${off < 0 ? "left" : "right"}, ${words(high - bounds.value.low)} up`,
+      says: `Corner ${index + 1}: ${words(off)} to the ${off < 0 ? less : more}, ${words(climbed)} up`,
       new: { x: x(between), y: y(above) },
     };
   }),
@@ -128,7 +131,7 @@ const above = computed(() => {
 const says = computed(() => {
   if (!slice.value) return "";
   const { number, wide, long } = slice.value;
-  return `Layer ${number} from above: ${settings.words(wide)} × ${settings.words(long)}`;
+  return `Layer ${number}: ${settings.words(wide)} × ${settings.words(long)}`;
 });
 </script>
 
@@ -139,9 +142,11 @@ const says = computed(() => {
       :width="room.wide"
       :height="room.high"
       role="group"
-      aria-label="The view from the side"
+      :aria-label="`The view from the ${fromFront ? 'front' : 'side'}`"
     >
-      <text class="head" x="16" y="20">Carved to this, from the side</text>
+      <text class="head" x="16" y="20">
+        {{ fromFront ? "Every section across is this" : "Carved to this, from the side" }}
+      </text>
       <clipPath id="carved-view"><path :d="path" /></clipPath>
       <path class="body" :d="path" />
       <g clip-path="url(#carved-view)">
@@ -198,7 +203,7 @@ const says = computed(() => {
       :width="above.wide"
       :height="room.high"
       role="img"
-      :aria-label="says"
+      :aria-label="`${says}, from above`"
     >
       <text class="head" x="16" y="20">{{ says }}</text>
       <path class="outer" :d="above.outer" />

@@ -7,7 +7,18 @@ import { useOrder } from "./order";
 export const MOST_CORNERS = 400;
 const LEAST_CORNERS = 3;
 const FARTHEST_MM = 2000;
+/** A section with upright sides and a rounded top, between 0 and 1 both ways: what a view from the front begins with. */
+const ARCH: readonly Corner[] = [
+  [0, 0],
+  [1, 0],
+  [1, 0.55],
+  [0.82, 0.9],
+  [0.5, 1],
+  [0.18, 0.9],
+  [0, 0.55],
+];
 const looked = ref(1);
+const seen = ref<"side" | "front">("side");
 
 export function useCarving() {
   const order = useOrder();
@@ -15,24 +26,57 @@ export function useCarving() {
     const found = order.document?.design.tiers[order.tier]?.build;
     return found?.kind === "carved" ? found : undefined;
   });
-  const points = computed<readonly (readonly number[])[]>(() => build.value?.points_mm ?? []);
+  const fromFront = computed(() => seen.value === "front" && Boolean(build.value?.front_mm));
+  const points = computed<readonly (readonly number[])[]>(
+    () => (fromFront.value ? build.value?.front_mm : build.value?.points_mm) ?? [],
+  );
   const carving = computed(() => order.plan?.tiers[order.tier]?.carving ?? undefined);
   const slices = computed(() => Object.values(carving.value?.slices ?? {}));
   const slice = computed(() => slices.value.find((one) => one.number === looked.value) ?? slices.value[0]);
-  /** Millimetres of cake to one of the drawing: it is as wide as its tin. */
+  /** How wide and how high the cake is in this view, mm. */
+  const extent = computed(() => {
+    const { left, right, low, high } = boundsOf(points.value);
+    const layers = order.plan?.tiers[order.tier]?.layers;
+    const across = layers?.cake_diameter.value;
+    const deep = layers?.cake_length?.value ?? across;
+    return {
+      wide: (fromFront.value ? deep : across) ?? right - left,
+      high: layers?.height.value ?? high - low,
+    };
+  });
+  /** Millimetres of cake to one of the drawing, across and up. */
   const scale = computed(() => {
-    const { left, right } = boundsOf(points.value);
-    const across = order.plan?.tiers[order.tier]?.layers.cake_diameter.value ?? right - left;
-    return right > left ? across / (right - left) : 1;
+    const { left, right, low, high } = boundsOf(points.value);
+    return {
+      across: right > left ? extent.value.wide / (right - left) : 1,
+      up: high > low ? extent.value.high / (high - low) : 1,
+    };
   });
 
   function draw(corners: readonly (readonly number[])[]): void {
-    const index = order.tier;
+    const [index, front] = [order.tier, fromFront.value];
     const kept = (mm: number): number =>
       Math.max(-FARTHEST_MM, Math.min(FARTHEST_MM, Math.round(mm * 10) / 10));
     order.edit((draft) => {
       const drawn = draft.design.tiers[index]?.build;
-      if (drawn?.kind === "carved") drawn.points_mm = corners.map(([x = 0, y = 0]) => [kept(x), kept(y)]);
+      if (drawn?.kind !== "carved") return;
+      const found = corners.map(([x = 0, y = 0]): Corner => [kept(x), kept(y)]);
+      if (front) drawn.front_mm = found;
+      else drawn.points_mm = found;
+    });
+  }
+
+  /** Give the sections a form of their own, as deep and as high as the cake is; or round them off again. */
+  function setFront(own: boolean): void {
+    const index = order.tier;
+    const layers = order.plan?.tiers[index]?.layers;
+    const deep = (layers?.cake_length ?? layers?.cake_diameter)?.value ?? 100;
+    const high = layers?.height.value ?? 100;
+    const tenth = (mm: number): number => Math.round(mm * 10) / 10;
+    order.edit((draft) => {
+      const drawn = draft.design.tiers[index]?.build;
+      if (drawn?.kind !== "carved") return;
+      drawn.front_mm = own ? ARCH.map(([x, y]): Corner => [tenth(x * deep), tenth(y * high)]) : null;
     });
   }
 
@@ -64,6 +108,9 @@ export function useCarving() {
     slice,
     looked,
     scale,
+    seen,
+    fromFront,
+    setFront,
     draw,
     setPoint,
     addAfter,

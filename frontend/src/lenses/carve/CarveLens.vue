@@ -13,12 +13,14 @@ import { useTier } from "@/lenses/parts/tier";
 import { useCarving } from "@/order/carving";
 import { begun } from "@/order/kinds";
 import TierField from "@/order/TierField.vue";
+import ChoiceRow from "@/ui/ChoiceRow.vue";
 import { useDesk } from "@/ui/desk";
 
 const settings = useSettings();
 const desk = useDesk();
 const { order, tier, planned, tierWords, change } = useTier();
-const { build, points, carving, slices, looked, canRound, round, mirror } = useCarving();
+const { build, points, carving, slices, looked, seen, fromFront, setFront, draw, canRound, round, mirror } =
+  useCarving();
 
 const trouble = computed(() => desk.complaintAt(`#/design/tiers/${order.tier}/build`));
 const detail = computed(() => {
@@ -41,8 +43,19 @@ function carve(): void {
   change((tier) => (tier.build = begun(tier, "build", "carved")));
 }
 
-/** A drawing is taken at its true size. */
+const VIEWS = [
+  { value: "side", words: "From the side" },
+  { value: "front", words: "From the front" },
+] as const;
+const ABOVE = "It is as wide as the tin, whose shape is the view from above.";
+
+/** A drawing of the side is taken at its true size; one of the front is drawn out to the cake. */
 function read(points_mm: [number, number][], width: number): void {
+  if (fromFront.value) draw(points_mm);
+  else readSide(points_mm, width);
+}
+
+function readSide(points_mm: [number, number][], width: number): void {
   change((tier) => {
     if (tier.build.kind !== "carved") return;
     tier.build.points_mm = points_mm;
@@ -58,20 +71,34 @@ function read(points_mm: [number, number][], width: number): void {
       <FigureRow label="Carved, high" :figure="planned.layers.height" main />
       <p v-if="trouble" class="wrong" role="alert">{{ trouble }}</p>
       <LensNotes lens="carve" />
-      <h3>The view from the side</h3>
-      <p class="soft">
-        Drag its corners in the drawing, or step to one and use the arrow keys; a ring between two makes
-        another, Delete takes one out. It is as wide as the tin, whose shape is the view from above.
-      </p>
-      <div class="rows">
+      <h3>The view from the {{ fromFront ? "front" : "side" }}</h3>
+      <ChoiceRow
+        label="The view that is drawn"
+        :value="seen"
+        :choices="VIEWS"
+        @change="(view) => (seen = view)"
+      />
+      <template v-if="seen === 'side' || fromFront">
+        <p class="soft">
+          Drag its corners, or step to one and use the arrow keys. A ring between two makes another, Delete
+          takes one out.
+          {{ fromFront ? "Each section is drawn out to its own height and depth." : ABOVE }}
+        </p>
+        <div class="same two">
+          <button class="act" :disabled="!canRound" @click="round">Round its corners</button>
+          <button class="act" @click="mirror">{{ fromFront ? "Front to back" : "Left to right" }}</button>
+        </div>
+        <OutlineFile @read="read" />
+      </template>
+      <div v-if="seen === 'front'" class="same">
+        <button class="act" @click="setFront(!fromFront)">
+          {{ fromFront ? "Round its sections instead" : "Draw its sections" }}
+        </button>
+      </div>
+      <div v-if="seen === 'side'" class="rows">
         <TierField field="tin_diameter_mm" :figure="`tiers.${order.tier + 1}.layers.cake_diameter`" />
       </div>
-      <KindFields part="build" />
-      <div class="same two">
-        <button class="act" :disabled="!canRound" @click="round">Round its corners</button>
-        <button class="act" @click="mirror">Left to right</button>
-      </div>
-      <OutlineFile @read="read" />
+      <KindFields v-if="!build.front_mm" part="build" />
       <h3>Cut each layer to</h3>
       <div class="slices" role="radiogroup" aria-label="The layer that is looked at">
         <label
@@ -92,7 +119,7 @@ function read(points_mm: [number, number][], width: number): void {
           <span>{{ times(one.bakes.value) }}, for {{ layersOf(one.layers) }}</span>
           <FigureRow label="Batter" :figure="one.batter" />
         </div>
-        <FigureRow label="Batter in all" :figure="baked.batter" />
+        <FigureRow v-if="Object.keys(baked.tins).length > 1" label="Batter in all" :figure="baked.batter" />
         <p v-if="baked.one_more" class="soft">
           With a {{ baked.one_more.shape }} tin of {{ settings.words(baked.one_more.across) }} as well it
           would take {{ settings.words(baked.one_more.saves) }} less.
