@@ -6,11 +6,16 @@ import time
 from collections.abc import Callable
 from datetime import date
 
+import numpy
+from scipy.spatial import cKDTree
+
 from amber_spread.core.bowls import Care, fill_bowl
 from amber_spread.core.design.finishes import GoresCover, PanelCover
 from amber_spread.core.design.shapes import BallBuild, HeartShape, TaperedBuild
 from amber_spread.core.design.stands import StackedStand
-from amber_spread.core.document import Document, plan_document, read_document, write_document
+from amber_spread.core.document import Document, carved_bodies, plan_document, read_document, write_document
+from amber_spread.core.geometry.distance import MARGIN_MM, SKIN_SHARE, distances
+from amber_spread.core.geometry.lofted import forget_bodies
 from amber_spread.core.plan import forget
 from amber_spread.core.shop import Asked, shop
 from amber_spread.demo.pantry import PANTRY
@@ -82,8 +87,40 @@ def bench() -> int:
         GOAL_BOWLS_MS,
         before=forget,
     )
+    _bench_carving()
     _bench_shopping()
     return _bench_screen()
+
+
+def _bench_carving() -> None:
+    """Time a carved body beside the bare library calls it rests on, and an edit of its colour."""
+    document = next(one for one in week(date(2026, 11, 24)) if one.design.tiers[0].build.carved)
+
+    def anew() -> None:
+        forget()
+        forget_bodies()
+
+    print("\na carved body")
+    (body,) = carved_bodies(document)
+    field = distances(body)
+    places, _ = body.skin(SKIN_SHARE * field.step_mm)
+    lattice = numpy.stack(numpy.meshgrid(field.x, field.y, field.z, indexing="ij"), axis=-1).reshape(-1, 3)
+    outside = lattice[(field.away > -MARGIN_MM).ravel()]
+    print(f"  {len(places)} places on its surface, {len(outside)} places of a lattice")
+    floor = show("floor: its nearest places by the bare k-d tree", lambda: cKDTree(places).query(outside), runs=5)
+    whole = show(
+        "plan of a flat boat under one sheet, from nothing", lambda: plan_document(document), runs=5, before=anew
+    )
+    print(f"  {whole / floor:.1f} times the bare tree")
+    colours = (_coloured(document, step) for step in range(RUNS + 1))
+    show("the same body, its sheet coloured anew", lambda: plan_document(next(colours)), GOAL_PLAN_MS)
+
+
+def _coloured(document: Document, step: int) -> Document:
+    """The document with its first colour a shade on."""
+    first, *others = document.design.colours
+    shade = first.model_copy(update={"hex": f"#{0x746000 + step:06X}"})
+    return document.model_copy(update={"design": document.design.model_copy(update={"colours": (shade, *others)})})
 
 
 def _bench_shopping() -> None:

@@ -80,9 +80,9 @@ def _with_bodies(
 ) -> tuple[T, list[Lofted]]:
     """A piece of work with the bodies known so far, and those that were worked out anew in it."""
     take_over(known)
-    had = {body.key for body in known}
+    had = {body.key: body.known for body in known}
     found = work(document, kit, contents)
-    return found, [body for body in carved_bodies(document) if body.key not in had]
+    return found, [body for body in carved_bodies(document) if body.known != had.get(body.key)]
 
 
 def _too_long() -> FileError:

@@ -6,8 +6,6 @@ from functools import lru_cache
 from typing import NamedTuple
 
 import numpy
-import shapely
-from shapely import MultiPolygon, Polygon
 
 from amber_spread.core.cake.batter import batter_volume
 from amber_spread.core.design.design import MeasuredBake, TinBake
@@ -106,7 +104,7 @@ def plan_carved_bake(number: int, done: Worked, tins: Sequence[Tin]) -> CarvedBa
     if carving is None or isinstance(layers.bake, MeasuredBake):
         return None
     cut, level, skin = done.layers.cut_height.value, usual.level_mm, usual.trimmed_skin_mm
-    slices = tuple(_needs(one.whole) for one in carving.slices.values())
+    slices = tuple(_Slice(one.circle.value / 2, *one.least) for one in carving.slices.values())
 
     def tray(tin: Tin, owned: bool) -> _Tray:
         deep = math.floor((tin.depth_mm - level) / cut + 1e-6)
@@ -154,14 +152,6 @@ class _Work(NamedTuple):
     level: float
     fill: float
     skin: float
-
-
-def _needs(rings: list[list[tuple[float, float]]]) -> _Slice:
-    """What a slice of several parts needs of one tin: all of them side by side as they lie in the cake."""
-    whole = MultiPolygon([Polygon(ring) for ring in rings]).convex_hull
-    corners = list(shapely.oriented_envelope(whole).exterior.coords)
-    short, long = sorted(math.dist(a, b) for a, b in zip(corners[:2], corners[1:3], strict=True))
-    return _Slice(round(float(shapely.minimum_bounding_radius(whole)), 3), round(short, 3), round(long, 3))
 
 
 def _own(done: Worked, each: int) -> _Tray:
@@ -214,33 +204,35 @@ def _batter_ml(work: _Work, chosen: dict[_Tray, list[int]]) -> float:
     )
 
 
-@lru_cache(maxsize=64)
 def _one_more(work: _Work, trays: tuple[_Tray, ...], each: int, batter_ml: float) -> OneMore | None:
     """The round or square tin as they are sold that would save most, where it saves enough to be worth it."""
+    found = _best_more(work, trays, each)
+    if found is None or batter_ml - found[0] < WORTH_ML:
+        return None
+    with_it, tin = found
+    return OneMore(
+        shape=tin.shape,
+        across=same("tin, across", tin.across, "mm", "up"),
+        batter=same("with one tin more", with_it, "ml", "up"),
+        saves=same("less batter", batter_ml - with_it, "ml", "down"),
+    )
+
+
+@lru_cache(maxsize=64)
+def _best_more(work: _Work, trays: tuple[_Tray, ...], each: int) -> tuple[float, _Tray] | None:
+    """The tin as they are sold with which least batter is taken, and how much, ml; None where none would serve."""
     if each < 1:
         return None
-    best: tuple[float, _Tray] | None = None
+    tried: list[tuple[float, _Tray]] = []
     owned = {(tray.shape, round(tray.across)) for tray in trays}
     for inches in COMMON_IN:
         across = inches * MM_PER_INCH
         sizes: tuple[tuple[TinShape, float], ...] = ("round", math.pi / 4 * across**2), ("square", across**2)
         for shape, area in sizes:
-            if (shape, round(across)) in owned:
-                continue
             one = _Tray(shape, across, None, area, each, True)
-            if not any(one.holds(need, work.skin) for need in work.slices):
-                continue
-            found = _batter_ml(work, _choose(work, (one, *trays)))
-            if best is None or found < best[0]:
-                best = found, one
-    if best is None or batter_ml - best[0] < WORTH_ML:
-        return None
-    return OneMore(
-        shape=best[1].shape,
-        across=same("tin, across", best[1].across, "mm", "up"),
-        batter=same("with one tin more", best[0], "ml", "up"),
-        saves=same("less batter", batter_ml - best[0], "ml", "down"),
-    )
+            if (shape, round(across)) not in owned and any(one.holds(need, work.skin) for need in work.slices):
+                tried.append((_batter_ml(work, _choose(work, (one, *trays))), one))
+    return min(tried, default=None)
 
 
 def _words(one: Baked) -> str:

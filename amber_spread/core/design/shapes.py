@@ -9,7 +9,7 @@ from amber_spread.core.geometry.body import Body, Carried, Straight
 from amber_spread.core.geometry.lofted import lofted, side_view
 from amber_spread.core.geometry.outline import Cornered, Outline, Oval, Regular, Round
 from amber_spread.core.geometry.profile import Profile
-from amber_spread.core.geometry.sculpted import Sculpted
+from amber_spread.core.geometry.sculpted import Sculpted, sculpted
 from amber_spread.core.geometry.traced import free, heart, petal
 from amber_spread.core.kernel import limits
 from amber_spread.core.kernel.base import Frozen, Usual, at
@@ -303,7 +303,7 @@ class CarvedBuild(_Build):
 
     def body(self, outline: Outline, height_mm: float) -> Sculpted:
         """The body within the views, drawn out to that height. Raises ValueError where it cannot be made."""
-        return Sculpted(lofted(outline, self.points_mm, self.rounded, self.flat_foot, height_mm, self.front_mm))
+        return sculpted(lofted(outline, self.points_mm, self.rounded, self.flat_foot, height_mm, self.front_mm))
 
 
 Build = Annotated[

@@ -7,7 +7,6 @@ middle fills it: within 0.7 per cent of a ball's and a box's own (tests/outside/
 
 import math
 from dataclasses import dataclass, field
-from typing import cast
 
 import numpy
 from numpy.typing import NDArray
@@ -111,9 +110,7 @@ def _shifted(away: NDArray[numpy.float32], by: float) -> NDArray[numpy.float32]:
 
 def distances(body: Lofted) -> DistanceField:
     """The distances about a body, worked out once and kept with it."""
-    if "distances" not in body.kept:
-        body.kept["distances"] = _measured(body)
-    return cast(DistanceField, body.kept["distances"])
+    return body.keep("distances", None, lambda: _measured(body))
 
 
 def _measured(body: Lofted) -> DistanceField:

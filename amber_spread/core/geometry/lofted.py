@@ -9,11 +9,11 @@ x runs to the right, y to the back, z up from the foot. Lengths are in mm, areas
 """
 
 import math
-from collections.abc import Iterable, Iterator
+from collections.abc import Callable, Hashable, Iterable, Iterator
 from dataclasses import dataclass, field
 from functools import cached_property, lru_cache
 from hashlib import sha256
-from typing import Any, cast
+from typing import Any, TypeVar
 
 import numpy
 from numpy.typing import NDArray
@@ -24,6 +24,7 @@ from amber_spread.core.geometry.body import MM3_PER_ML
 from amber_spread.core.geometry.outline import Outline, Oval, Point, Round
 from amber_spread.core.geometry.traced import FINE_CORNERS, KNIFE_MM, Region, Traced, largest_of
 
+T = TypeVar("T")
 Numbers = NDArray[numpy.float64]
 STATIONS = 360
 """So many stations along a body, closest together at its ends, beside one on either side of every corner."""
@@ -33,6 +34,8 @@ BESIDE_MM = 1e-5
 ROUND_CORNERS = 720
 HEIGHTS = 801
 """A section is looked at at so many heights for where the plane through the middle leaves it."""
+MOST_KEPT, MOST_OF_A_NAME = 32, 12
+"""So many bodies are kept, and of each so many coats and cuts, those asked for last."""
 SQUARE_BELOW = 0.02
 """A roundness of less is none."""
 LEAST_FLAT = 0.005
@@ -79,6 +82,20 @@ class Lofted:
         form = b"" if self.form is None else self.form.wkb
         made_of = self.side.wkb, self.edge.wkb, form, repr((self.round, self.flat_foot)).encode()
         return sha256(b"|".join(made_of)).hexdigest()
+
+    def keep(self, name: str, key: Hashable, work_out: Callable[[], T]) -> T:
+        """What was worked out of it under a name and a key, or what is now; those asked for last are kept."""
+        found: dict[Hashable, T] = self.kept.setdefault(name, {})
+        one = found.pop(key) if key in found else work_out()
+        found[key] = one
+        if len(found) > MOST_OF_A_NAME:
+            found.pop(next(iter(found)))
+        return one
+
+    @property
+    def known(self) -> set[tuple[str, Hashable]]:
+        """All that is kept of it."""
+        return {(name, key) for name, each in self.kept.items() for key in each}
 
     @cached_property
     def edge(self) -> Polygon:
@@ -175,9 +192,7 @@ class Lofted:
 
     @property
     def _climbed(self) -> tuple[Numbers, Numbers]:
-        if "climbed" not in self.kept:
-            self.kept["climbed"] = self._climb()
-        return cast(tuple[Numbers, Numbers], self.kept["climbed"])
+        return self.keep("climbed", None, self._climb)
 
     def _climb(self) -> tuple[Numbers, Numbers]:
         """Heights from foot to top and the volume below each, ml: the middle area of each step, times the step."""
@@ -329,7 +344,6 @@ def lofted(
 
 
 _KEPT: dict[str, Lofted] = {}
-MOST_KEPT = 32
 
 
 def _known(key: str) -> Lofted | None:
@@ -345,6 +359,12 @@ def _keep(body: Lofted) -> Lofted:
     while len(_KEPT) > MOST_KEPT:
         _KEPT.pop(next(iter(_KEPT)), None)
     return body
+
+
+def forget_bodies() -> None:
+    """Keep no body any longer, so that the next is worked from nothing."""
+    _KEPT.clear()
+    lofted.cache_clear()
 
 
 def take_over(bodies: Iterable[Lofted]) -> None:

@@ -1,10 +1,10 @@
 """A carved body and what goes on it: the `Body` of a tier that has no formula."""
 
 import math
-from collections.abc import Iterable
-from dataclasses import dataclass
+from collections.abc import Callable, Hashable, Iterable
+from dataclasses import dataclass, field
 from functools import cached_property
-from typing import cast
+from typing import Any, TypeVar, cast
 
 import numpy
 from contourpy import FillType, contour_generator
@@ -16,11 +16,13 @@ from amber_spread.core.geometry.lofted import Lofted, extents
 from amber_spread.core.geometry.outline import Outline, Point
 from amber_spread.core.geometry.traced import HAIR_MM, Region, Traced, largest_of
 
+T = TypeVar("T")
 Numbers = NDArray[numpy.float64]
 LEVEL_MM = 1e-6
 TIP_MM2 = 0.01
 """A slice of less is none."""
 DIRECTIONS = 72
+MOST_LOOKED_UP = 300
 
 
 @dataclass(frozen=True, eq=False)
@@ -35,6 +37,19 @@ class Sculpted:
     side_mm: float = 0.0
     top_mm: float = 0.0
     under_mm: float = 0.0
+    _looked_up: dict[Hashable, Any] = field(default_factory=dict)
+    """Its slices and walls, by where they are; a body is asked for the same ones again and again."""
+
+    def _once(self, key: Hashable, work_out: Callable[[], T]) -> T:
+        if key not in self._looked_up:
+            if len(self._looked_up) >= MOST_LOOKED_UP:
+                self._looked_up.clear()
+            self._looked_up[key] = work_out()
+        return cast(T, self._looked_up[key])
+
+    def __getstate__(self) -> dict[str, object]:
+        """Sent to another process without what is soon looked up again."""
+        return {**self.__dict__, "_looked_up": {}}
 
     @property
     def _coated(self) -> bool:
@@ -129,6 +144,9 @@ class Sculpted:
         top_mm = self.foot_mm + self.height_mm
         if not self.foot_mm - LEVEL_MM <= up_mm <= top_mm + LEVEL_MM:
             raise ValueError("the body does not reach that height")
+        return self._once(("section", up_mm), lambda: self._section(up_mm))
+
+    def _section(self, up_mm: float) -> Outline:
         found, inward = self._region(up_mm), 0.001 * self.height_mm
         if up_mm > self.foot_mm + self.height_mm / 2:
             inward = -inward
@@ -160,12 +178,16 @@ class Sculpted:
         """The right half cut through, from the foot up, as points (from the axis, up); between two heights its wall."""
         if low_mm is None or high_mm is None:
             return self._right
-        return self._wall(low_mm, high_mm)
+        return self._once(("wall", low_mm, high_mm), lambda: self._wall(low_mm, high_mm))
 
     def cut(self, left_mm: float, right_mm: float, low_mm: float, high_mm: float) -> list[list[Point]]:
         """What of the right half cut through lies between two distances from the axis and two heights, part by part."""
         if right_mm <= left_mm or high_mm <= low_mm:
             return []
+        where = left_mm, right_mm, low_mm, high_mm
+        return self._once(("cut", *where), lambda: self._cut(*where))
+
+    def _cut(self, left_mm: float, right_mm: float, low_mm: float, high_mm: float) -> list[list[Point]]:
         found = self.plane.intersection(box(left_mm, low_mm, right_mm, high_mm))
         parts = getattr(found, "geoms", [found])
         rings = [one.exterior.coords[:-1] for one in parts if isinstance(one, Polygon) and one.area > TIP_MM2]
@@ -197,10 +219,10 @@ class Sculpted:
 
     def envelope(self, side_mm: float, top_mm: float, under_mm: float = 0.0, rounded: bool = False) -> "Sculpted":
         """The body after one more coat, which follows it. Raises ValueError where its coats come to too much in all."""
-        found = Sculpted(self.core, self.side_mm + side_mm, self.top_mm + top_mm, self.under_mm + under_mm)
-        if max(found.side_mm, found.top_mm, found.under_mm) > MARGIN_MM - 2:
+        thick = self.side_mm + side_mm, self.top_mm + top_mm, self.under_mm + under_mm
+        if max(thick) > MARGIN_MM - 2:
             raise ValueError(f"its coats and cover come to more than {MARGIN_MM - 2:g} mm, the most on a carved body")
-        return found
+        return sculpted(self.core, *thick)
 
     @cached_property
     def middle(self) -> tuple[float, float]:
@@ -239,6 +261,12 @@ class Sculpted:
             return 0.0
         tight = unary_union([cut, box(0.0, self.foot_mm, 1e-3, cut.bounds[3])]).convex_hull
         return max(_length(_half(cut, self.foot_mm)), _length(_half(tight, self.foot_mm)))
+
+
+def sculpted(core: Lofted, side_mm: float = 0.0, top_mm: float = 0.0, under_mm: float = 0.0) -> Sculpted:
+    """A body under coats so thick; the one that was asked for before, with all that was worked out of it."""
+    thick = side_mm, top_mm, under_mm
+    return core.keep("envelopes", thick, lambda: Sculpted(core, *thick))
 
 
 def _length(points: list[Point]) -> float:

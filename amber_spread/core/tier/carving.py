@@ -5,6 +5,10 @@ along it once they are; what the outline does between its two faces is then carv
 from the side.
 """
 
+import math
+from collections.abc import Iterator
+from typing import NamedTuple
+
 import shapely
 from shapely import Point as Point2
 from shapely import Polygon, get_coordinates, unary_union
@@ -33,9 +37,9 @@ STEP_MM = 4.0
 class SlicePlan(Made):
     """One layer as it is carved: between which heights, how large at its widest, and what is left of it.
 
-    `moves` is the farthest its outline goes in or out between its two faces, `hangs` how far it reaches out beyond
-    what it lies on. `whole` is all of it from above about the axis, `bottom` and `top` its faces, a ring a part;
-    `pieces` are its templates.
+    `circle` is the least round it, `least` the sides of the least rectangle. `moves` is the farthest its outline goes
+    in or out between its two faces, `hangs` how far it reaches out beyond what it lies on. `whole` is all of it from
+    above about the axis, `bottom` and `top` its faces, a ring a part; `pieces` are its templates.
     """
 
     number: int
@@ -43,6 +47,8 @@ class SlicePlan(Made):
     high: Figure
     wide: Figure
     long: Figure
+    circle: Figure
+    least: tuple[float, float]
     area: Figure
     girth: Figure
     volume: Figure
@@ -108,20 +114,15 @@ def _front_agrees(build: CarvedBuild, bare: Sculpted) -> Figure | None:
 
 def plan_carving(build: CarvedBuild, bare: Sculpted, slabs: list[Slab], coats: CoatsPlan) -> CarvingPlan:
     """The slices of a carved tier. `bare` is its body without coats, `slabs` what lies at which height in it."""
-    slices: dict[str, SlicePlan] = {}
-    foot = below = _at(bare, 0.0)
-    for slab in slabs:
-        if slab.kind == "layer":
-            one = _slice(bare, slab, below)
-            slices[f"layer_{slab.number}"] = one
-            below = _at(bare, slab.high)
+    layers = tuple((slab.number, slab.low, slab.high) for slab in slabs if slab.kind == "layer")
+    cuts = bare.core.keep("cuts", layers, lambda: _cuts(bare, layers))
     surface = same("all that is coated", bare.wall_area_mm2 + bare.top_area_mm2, "mm2", "up")
     final_mm = max(0.0, coats.final.side.value) if coats.final else 0.0
     both = coats.crumb.volume.value + (coats.final.volume.value if coats.final else 0.0)
     return CarvingPlan(
-        slices=slices,
+        slices={f"layer_{cut.number}": _slice(bare, cut) for cut in cuts},
         view=_board_of(bare.core.side),
-        foot=same("on the board", float(foot.area), "mm2", "down"),
+        foot=same("on the board", cuts[0].foot_mm2, "mm2", "down"),
         footprint=same("seen from above", bare.outline.area_mm2, "mm2"),
         surface=surface,
         coats=same("both coats", both, "ml", "up"),
@@ -130,28 +131,101 @@ def plan_carving(build: CarvedBuild, bare: Sculpted, slabs: list[Slab], coats: C
     )
 
 
-def _slice(bare: Sculpted, slab: Slab, below: Region) -> SlicePlan:
-    faces = [_at(bare, slab.low + (slab.high - slab.low) * step / (LOOKED_AT - 1)) for step in range(LOOKED_AT)]
-    bottom, top = faces[0], faces[-1]
-    whole = unary_union(faces)
-    left, front, right, back = whole.bounds
-    widest = max(faces, key=lambda face: float(face.area))
-    hangs = shapely.distance(below, shapely.points(get_coordinates(whole))).max() if not below.is_empty else 0.0
+class _Cut(NamedTuple):
+    """A layer as it is cut out of a body: its measures in mm and mm², its rings from above, and its templates as their
+    name, edge and marks. `foot_mm2` is what of it lies on the board or the layer below at its lower face.
+    """
+
+    number: int
+    low: float
+    high: float
+    foot_mm2: float
+    wide: float
+    long: float
+    circle: float
+    least: tuple[float, float]
+    area: float
+    girth: float
+    moves: float
+    hangs: float
+    whole: list[list[Point]]
+    bottom: list[list[Point]]
+    top: list[list[Point]]
+    templates: list[tuple[str, list[Corner], list[Mark]]]
+
+
+def _cuts(bare: Sculpted, layers: tuple[tuple[int, float, float], ...]) -> list[_Cut]:
+    """Every layer cut out of a body, from the foot up; what it is laid on is the upper face of the one before."""
+    below, found = _at(bare, 0.0), []
+    for number, low, high in layers:
+        faces = [_at(bare, low + (high - low) * step / (LOOKED_AT - 1)) for step in range(LOOKED_AT)]
+        bottom, top, whole = faces[0], faces[-1], unary_union(faces)
+        left, front, right, back = whole.bounds
+        widest = max(faces, key=lambda face: float(face.area))
+        hangs = 0.0 if below.is_empty else shapely.distance(below, shapely.points(get_coordinates(whole))).max()
+        found.append(
+            _Cut(
+                number, low, high,
+                foot_mm2=float(bottom.area),
+                wide=right - left,
+                long=back - front,
+                circle=2 * float(shapely.minimum_bounding_radius(whole)),
+                least=_least(whole),
+                area=float(widest.area),
+                girth=float(widest.length),
+                moves=_moved(bottom, top),
+                hangs=float(hangs),
+                whole=_rings(whole),
+                bottom=_rings(bottom),
+                top=_rings(top),
+                templates=list(_templates(number, whole, bottom, top)),
+            )
+        )  # fmt: skip
+        below = top
+    return found
+
+
+def _least(whole: Region) -> tuple[float, float]:
+    """The short and the long side of the least rectangle round a region."""
+    corners = list(shapely.oriented_envelope(whole.convex_hull).exterior.coords)
+    short, long = sorted(math.dist(a, b) for a, b in zip(corners[:2], corners[1:3], strict=True))
+    return short, long
+
+
+def _slice(bare: Sculpted, cut: _Cut) -> SlicePlan:
     return SlicePlan(
-        number=slab.number,
-        low=same("height of its lower face", slab.low, "mm"),
-        high=same("height of its upper face", slab.high, "mm"),
-        wide=same("across at its widest", right - left, "mm", "up"),
-        long=same("from front to back at its longest", back - front, "mm", "up"),
-        area=same("at its largest", float(widest.area), "mm2"),
-        girth=same("once round at its largest", float(widest.length), "mm"),
-        volume=same("between its faces", bare.volume_between(slab.low, slab.high), "ml"),
-        moves=same("from face to face", _moved(bottom, top), "mm"),
-        hangs=same("beyond what it lies on", float(hangs), "mm"),
-        whole=_rings(whole),
-        bottom=_rings(bottom),
-        top=_rings(top),
-        pieces=_templates(slab.number, whole, bottom, top),
+        number=cut.number,
+        low=same("height of its lower face", cut.low, "mm"),
+        high=same("height of its upper face", cut.high, "mm"),
+        wide=same("across at its widest", cut.wide, "mm", "up"),
+        long=same("from front to back at its longest", cut.long, "mm", "up"),
+        circle=same("the least circle round it", cut.circle, "mm", "up"),
+        least=cut.least,
+        area=same("at its largest", cut.area, "mm2"),
+        girth=same("once round at its largest", cut.girth, "mm"),
+        volume=same("between its faces", bare.volume_between(cut.low, cut.high), "ml"),
+        moves=same("from face to face", cut.moves, "mm"),
+        hangs=same("beyond what it lies on", cut.hangs, "mm"),
+        whole=cut.whole,
+        bottom=cut.bottom,
+        top=cut.top,
+        pieces={
+            f"layer_{cut.number}_{at}": _paper(name, corners, marks)
+            for at, (name, corners, marks) in enumerate(cut.templates, 1)
+        },
+    )
+
+
+def _paper(name: str, corners: list[Corner], marks: list[Mark], **sizes: Figure) -> Piece:
+    """A template on paper."""
+    return Piece(
+        name=name,
+        count=same("copies", 1, "each"),
+        sizes=sizes,
+        hex=PAPER_HEX,
+        corners=corners,
+        marks=marks,
+        stuff="paper",
     )
 
 
@@ -183,12 +257,12 @@ def _rings(region: Region) -> list[list[Point]]:
     return [[(round(x, 2), round(y, 2)) for x, y in part.exterior.coords[:-1]] for part in _parts(region)]
 
 
-def _templates(number: int, whole: Region, bottom: Region, top: Region) -> dict[str, Piece]:
+def _templates(
+    number: int, whole: Region, bottom: Region, top: Region
+) -> Iterator[tuple[str, list[Corner], list[Mark]]]:
     """What to cut a layer by: its outline where it is largest, with both faces, holes, the axis and the front on it."""
     parts = _parts(whole)
-    found = {}
-    for index, part in enumerate(parts):
-        name = f"Layer {number}" if len(parts) == 1 else f"Layer {number}, part {index + 1} of {len(parts)}"
+    for index, part in enumerate(parts, 1):
         left, front, right, _ = part.bounds
         marks = [*_drawn("lower face", bottom, part), *_drawn("upper face", top, part)]
         for hole in part.interiors:
@@ -199,19 +273,11 @@ def _templates(number: int, whole: Region, bottom: Region, top: Region) -> dict[
             marks += [Mark(name="", x0=0, y0=-CROSS_MM, x1=0, y1=CROSS_MM)]
         middle = (left + right) / 2
         marks += [Mark(name="front", x0=middle, y0=front, x1=middle, y1=front + 2 * CROSS_MM)]
-        corners: list[Corner] = [(x, y, 0.0) for x, y in part.exterior.coords[:-1]]
-        found[f"layer_{number}_{index + 1}"] = Piece(
-            name=name,
-            count=same("copies", 1, "each"),
-            sizes={},
-            hex=PAPER_HEX,
-            corners=placed(corners),
-            marks=[
-                mark.but(x0=mark.x0 - left, x1=mark.x1 - left, y0=mark.y0 - front, y1=mark.y1 - front) for mark in marks
-            ],
-            stuff="paper",
-        )
-    return found
+        name = f"Layer {number}" if len(parts) == 1 else f"Layer {number}, part {index} of {len(parts)}"
+        moved = [
+            mark.but(x0=mark.x0 - left, x1=mark.x1 - left, y0=mark.y0 - front, y1=mark.y1 - front) for mark in marks
+        ]
+        yield name, placed([(x, y, 0.0) for x, y in part.exterior.coords[:-1]]), moved
 
 
 def _drawn(name: str, face: Region, within: Polygon) -> list[Mark]:
@@ -230,12 +296,6 @@ def _board_of(view: Polygon) -> Piece:
     drawn = view.simplify(DRAWN_MM)
     left, _, right, high = drawn.bounds
     corners: list[Corner] = [(x, z, 0.0) for x, z in drawn.exterior.coords[:-1]]
-    return Piece(
-        name="View from the side",
-        count=same("copies", 1, "each"),
-        sizes={"wide": same("across", right - left, "mm"), "high": same("high", high, "mm")},
-        hex=PAPER_HEX,
-        corners=placed(corners),
-        marks=[Mark(name="axis", x0=-left, y0=0, x1=-left, y1=min(high, 4 * CROSS_MM))],
-        stuff="paper",
-    )
+    marks = [Mark(name="axis", x0=-left, y0=0, x1=-left, y1=min(high, 4 * CROSS_MM))]
+    wide, tall = same("across", right - left, "mm"), same("high", high, "mm")
+    return _paper("View from the side", placed(corners), marks, wide=wide, high=tall)
