@@ -61,7 +61,7 @@ class Planner:
         self, work: Work[T], document: Document, kit: Kit | None, contents: Contents | None
     ) -> "Future[tuple[T, list[Lofted]]]":
         """Have it done elsewhere, with what was worked out before of the bodies that are carved in it."""
-        known = [body for body in carved_bodies(document) if body.kept]
+        known = [body for body in carved_bodies(document) if "distances" in body.kept]
         return self.workers.begin(_with_bodies, LONGEST_S, work, known, document, kit, contents)
 
     def _keep(self, done: tuple[T, list[Lofted]]) -> T:

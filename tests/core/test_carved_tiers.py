@@ -3,6 +3,7 @@
 import itertools
 import math
 import pickle
+from concurrent.futures import ThreadPoolExecutor
 
 import pytest
 from hypothesis import given, settings
@@ -17,6 +18,7 @@ from amber_spread.core.design.shapes import CarvedBuild, OvalShape, RectangleSha
 from amber_spread.core.document import carved_bodies
 from amber_spread.core.geometry import lofted
 from amber_spread.core.geometry.distance import distances
+from amber_spread.core.geometry.sculpted import sculpted
 from amber_spread.core.plan import forget, plan
 from amber_spread.core.stock.kit import Kit, Tin
 from amber_spread.core.stock.media import shelf
@@ -278,6 +280,8 @@ def test_a_view_from_the_front_gives_every_section_its_form_and_is_held_against_
     assert "carve.views_differ" in codes(longer)
     with pytest.raises(ValueError, match="from the front crosses"):
         planned(carved(front_mm=((0, 0), (50, 50), (50, 0), (0, 50))))
+    with pytest.raises(ValueError, match="hollow in its side or its top"):
+        planned(carved(front_mm=((0, 0), (90, 0), (90, 60), (45, 20), (0, 60))))
 
 
 def test_a_roof_is_coated_over_both_its_slopes():
@@ -286,3 +290,35 @@ def test_a_roof_is_coated_over_both_its_slopes():
     one = planned(carved(side, shape=RectangleShape(length_mm=104), front_mm=roof)).tiers[0].carving
     slopes = 2 * 200 * math.hypot(50, 100) + 2 * 100 * 100 / 2
     assert one.surface.value == pytest.approx(slopes, rel=0.02)
+    # A step all along both sides: its ledges are coated like its walls.
+    stepped = ((0, 0), (80, 0), (80, 40), (60, 40), (60, 80), (20, 80), (20, 40), (0, 40))
+    one = planned(carved(side, shape=RectangleShape(length_mm=104), front_mm=stepped)).tiers[0].carving
+    walls = 200 * (4 * 50 + 2 * 25 + 50) + 2 * (100 * 50 + 50 * 50)
+    assert one.surface.value == pytest.approx(walls, rel=0.02)
+
+
+def test_bodies_are_looked_at_and_sent_by_many_threads_at_once():
+    order = document(carved(LOAF, 211), title="Loaf")
+    planned(*order.design.tiers)
+
+    def look(number):
+        for step in range(20):
+            (body,) = carved_bodies(document(carved(LOAF, 211 + (number + step) % 3), title="Loaf"))
+            assert pickle.loads(pickle.dumps(body)).key == body.key
+            if step % 5 == 0:
+                lofted.take_over([body])
+        return True
+
+    with ThreadPoolExecutor(8) as pool:
+        assert all(pool.map(look, range(8)))
+
+
+def test_no_more_bodies_and_coats_are_kept_than_so_many():
+    (body,) = carved_bodies(document(carved(LOAF, 190), title="Loaf"))
+    for step in range(lofted.MOST_OF_A_NAME + 5):
+        sculpted(body, step * 0.5, step * 0.5)
+    assert len(body.kept["envelopes"]) == lofted.MOST_OF_A_NAME
+    assert sculpted(body, 8.0, 8.0) is sculpted(body, 8.0, 8.0)
+    for step in range(lofted.MOST_KEPT + 3):
+        carved_bodies(document(carved(LOAF, 100 + step), title="Loaf"))
+    assert len(lofted._KEPT) == lofted.MOST_KEPT

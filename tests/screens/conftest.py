@@ -14,6 +14,13 @@ def address():
         yield found
 
 
+@pytest.fixture
+def empty_address():
+    """One of its own, for whoever must be the first to use it."""
+    with served() as found:
+        yield found
+
+
 @pytest.fixture(scope="session")
 def demo_address():
     with served("demo") as found:

@@ -65,10 +65,12 @@ def plan_by_command(path):
     return {line["id"]: line for line in map(json.loads, done.stdout.splitlines())}
 
 
-def test_a_three_tier_order_from_the_empty_shelf_to_the_same_figures_at_the_command_line(screen, address, tmp_path):
-    screen.goto(address)
+def test_a_three_tier_order_from_the_empty_shelf_to_the_same_figures_at_the_command_line(
+    screen, empty_address, tmp_path
+):
+    screen.goto(empty_address)
     expect(screen.get_by_role("heading", name="The shelf is empty")).to_be_visible()
-    new_cake(screen, address, "Meadow gate")
+    new_cake(screen, empty_address, "Meadow gate")
     fill(panel(screen).get_by_label("Tin, across").first, "10")
     for _ in range(2):
         screen.get_by_role("button", name="Add a tier on top").click()
@@ -93,7 +95,7 @@ def test_a_three_tier_order_from_the_empty_shelf_to_the_same_figures_at_the_comm
     expect(screen.locator("svg .outside")).to_have_count(3)
     path = tmp_path / "order.json"
     order = screen.url.split("/orders/")[1].split("/")[0]
-    path.write_bytes(screen.request.get(f"{address}/api/orders/{order}/file").body())
+    path.write_bytes(screen.request.get(f"{empty_address}/api/orders/{order}/file").body())
     printed = plan_by_command(path)
     rounding = {figure.id: figure.rounding for figure in figures(plan_document(read_document(path.read_bytes())))}
 

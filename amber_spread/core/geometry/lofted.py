@@ -35,7 +35,7 @@ ROUND_CORNERS = 720
 HEIGHTS = 801
 """A section is looked at at so many heights for where the plane through the middle leaves it."""
 MOST_KEPT, MOST_OF_A_NAME = 32, 12
-"""So many bodies are kept, and of each so many coats and cuts, those asked for last."""
+"""So many bodies are kept, and of each so many coats and cuts, those worked out last."""
 SQUARE_BELOW = 0.02
 """A roundness of less is none."""
 LEAST_FLAT = 0.005
@@ -84,12 +84,16 @@ class Lofted:
         return sha256(b"|".join(made_of)).hexdigest()
 
     def keep(self, name: str, key: Hashable, work_out: Callable[[], T]) -> T:
-        """What was worked out of it under a name and a key, or what is now; those asked for last are kept."""
+        """What was worked out of it under a name and a key, or what is now; those worked out last are kept.
+
+        What is found changes nothing, so that a body may be looked at and sent by several threads at once.
+        """
         found: dict[Hashable, T] = self.kept.setdefault(name, {})
-        one = found.pop(key) if key in found else work_out()
-        found[key] = one
-        if len(found) > MOST_OF_A_NAME:
-            found.pop(next(iter(found)))
+        if key in found:
+            return found[key]
+        one = found[key] = work_out()
+        for old in list(found)[:-MOST_OF_A_NAME]:
+            found.pop(old, None)
         return one
 
     @property
@@ -270,8 +274,9 @@ class Lofted:
         """The back, the front, the under side and the top as nets of places, station by station."""
         tall, deep = float((at.high - at.low).max()), float((at.back - at.front).max())
         up = self._shares(max(6, math.ceil(1.6 * tall / apart_mm)), max(4, math.ceil(deep / apart_mm)))
+        reach = numpy.column_stack([up, *self.reaches(up)])
+        up, first, last = _denser(reach, numpy.abs(numpy.diff(reach[:, 1:], axis=0)).max(axis=1) * deep / 2, apart_mm).T
         z = at.low[:, None] + (at.high - at.low)[:, None] * up[None, :]
-        first, last = self.reaches(up)
         deeps, middle = (at.back - at.front)[:, None] / 2, (at.back + at.front)[:, None] / 2
         x = numpy.broadcast_to(at.x[:, None], z.shape)
         yield numpy.stack([x, middle + deeps * last[None, :], z], axis=2)
@@ -334,30 +339,25 @@ def lofted(
     view, form = side_view(points, 2 * outline.half_width_mm), None
     if front is not None:
         form = drawn_view(front, "front")
+        _level_within(form)
         left, low, right, high = form.bounds
         corners = (get_coordinates(form.exterior) - [(left + right) / 2, low]) / [(right - left) / 2, high - low]
         form = Polygon(corners)
     if height_mm is not None:
         view = scale(view, 1.0, height_mm / view.bounds[3], origin=(0, 0))
     found = Lofted(outline, view, round, flat_foot, form)
-    return _known(found.key) or _keep(found)
+    return _KEPT.get(found.key) or _keep(found)
 
 
 _KEPT: dict[str, Lofted] = {}
 
 
-def _known(key: str) -> Lofted | None:
-    """A body kept under its key, which now is the one asked for last."""
-    found = _KEPT.pop(key, None)
-    if found is not None:
-        _KEPT[key] = found
-    return found
-
-
 def _keep(body: Lofted) -> Lofted:
+    """Keep a body under its key, and no more than so many."""
+    _KEPT.pop(body.key, None)
     _KEPT[body.key] = body
-    while len(_KEPT) > MOST_KEPT:
-        _KEPT.pop(next(iter(_KEPT)), None)
+    for old in list(_KEPT)[:-MOST_KEPT]:
+        _KEPT.pop(old, None)
     return body
 
 
@@ -394,6 +394,14 @@ def drawn_view(points: tuple[Point, ...], name: str) -> Polygon:
     if min(wide, tall) < 0.02 * max(wide, tall) or drawn.area < 0.05 * wide * tall:
         raise ValueError(f"the view from the {name} encloses next to nothing")
     return drawn
+
+
+def _level_within(form: Polygon) -> None:
+    """Raises ValueError where a level line leaves the view from the front and enters it again: sections are filled."""
+    corners = get_coordinates(form.exterior)[:, ::-1]
+    ups = numpy.unique(corners[:, 0])
+    if (crossings(corners, (ups[1:] + ups[:-1]) / 2) > 2).any():
+        raise ValueError("the view from the front has a hollow in its side or its top, which no section can have")
 
 
 def extents(corners: Numbers, x: Numbers) -> tuple[Numbers, Numbers]:
@@ -438,14 +446,17 @@ def _close(at: Stations, apart_mm: float) -> Stations:
     for end in (first, last):
         end[1:3], end[3:5] = end[1:3].mean(), end[3:5].mean()
     rows = numpy.vstack([first, rows, last])
-    moved = numpy.abs(numpy.diff(rows, axis=0)).max(axis=1)
-    counts = numpy.maximum(1, numpy.ceil(moved / apart_mm)).astype(int)
-    # Stations closer than need be are joined where nothing of them differs.
+    return Stations(*_denser(rows, numpy.abs(numpy.diff(rows, axis=0)).max(axis=1), apart_mm).T)
+
+
+def _denser(rows: Numbers, moved_mm: Numbers, apart_mm: float) -> Numbers:
+    """Rows of numbers with as many between each two, straight, as it takes to move no farther than that at a step."""
+    counts = numpy.maximum(1, numpy.ceil(moved_mm / apart_mm)).astype(int)
     shares = numpy.concatenate([numpy.arange(count) / count for count in counts] + [numpy.zeros(1)])
     index = numpy.concatenate([numpy.repeat(numpy.arange(len(counts)), counts), [len(rows) - 1]])
     after = numpy.minimum(index + 1, len(rows) - 1)
-    found = rows[index] + (rows[after] - rows[index]) * shares[:, None]
-    return Stations(*found.T)
+    found: Numbers = rows[index] + (rows[after] - rows[index]) * shares[:, None]
+    return found
 
 
 def _middles(net: Numbers) -> tuple[Numbers, Numbers]:
