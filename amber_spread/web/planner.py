@@ -8,7 +8,7 @@ from typing import Annotated, TypeAlias, TypeVar
 
 from fastapi import Depends, Request
 
-from amber_spread.core.design.effort import effort_ms
+from amber_spread.core.design.effort import carving_of, effort_ms
 from amber_spread.core.document import Document, FileError, carved_bodies, complaint_at, plan_document
 from amber_spread.core.geometry.lofted import Lofted, take_over
 from amber_spread.core.plan import Plan
@@ -21,6 +21,8 @@ Work: TypeAlias = Callable[[Document, Kit | None, Contents | None], T]
 SOON_MS = 40.0
 """What takes no longer than this is planned where it was asked for; handing it over would take as long again."""
 LONGEST_S = 10.0
+MOST_CARVED = 4
+"""So many carvings are known here: no more than a body keeps the coats of, so that what is known is there."""
 TOO_LONG = "takes too long to work out: give its outlines fewer corners, or plan it as two cakes"
 
 
@@ -38,22 +40,30 @@ class Planner:
 
     def __init__(self, workers: Workers) -> None:
         self.workers = workers
+        self._carved: dict[str, None] = {}
+        """What was carved elsewhere, the last of it, so that it is known here."""
+
+    def _soon(self, document: Document) -> bool:
+        """Whether it is soon planned here, what is carved in it having been worked out before."""
+        carved = bool(self._carved) and carving_of(document.design, document.practice) in self._carved
+        return effort_ms(document.design, carved) <= SOON_MS
 
     async def written(self, document: Document, kit: Kit | None, contents: Contents | None) -> str:
         """The plan of a design file as JSON. Raises FileError where it cannot be planned."""
-        if effort_ms(document.design) <= SOON_MS:
+        if self._soon(document):
             return _written(document, kit, contents)
         try:
-            return self._keep(await asyncio.wrap_future(self._begin(_written, document, kit, contents)))
+            done = await asyncio.wrap_future(self._begin(_written, document, kit, contents))
+            return self._keep(document, done)
         except FAILED as error:
             raise _too_long() from error
 
     def plan(self, document: Document, kit: Kit | None = None, contents: Contents | None = None) -> Plan:
         """The plan of a design file, for those who wait in a thread of their own. Raises FileError likewise."""
-        if effort_ms(document.design) <= SOON_MS:
+        if self._soon(document):
             return plan_document(document, kit, contents)
         try:
-            return self._keep(self._begin(plan_document, document, kit, contents).result())
+            return self._keep(document, self._begin(plan_document, document, kit, contents).result())
         except FAILED as error:
             raise _too_long() from error
 
@@ -64,10 +74,15 @@ class Planner:
         known = [body for body in carved_bodies(document) if "distances" in body.kept]
         return self.workers.begin(_with_bodies, LONGEST_S, work, known, document, kit, contents)
 
-    def _keep(self, done: tuple[T, list[Lofted]]) -> T:
+    def _keep(self, document: Document, done: tuple[T, list[Lofted]]) -> T:
         """What was asked for; the bodies worked out on the way are kept for the next time."""
         found, made = done
         take_over(made)
+        carving = carving_of(document.design, document.practice)
+        if carving:
+            self._carved[carving] = None
+            for old in list(self._carved)[:-MOST_CARVED]:
+                self._carved.pop(old, None)
         return found
 
 

@@ -7,6 +7,7 @@ from operator import add
 import pytest
 
 from amber_spread.core.design.design import Tier
+from amber_spread.core.design.finishes import DrapeCover, FreehandFinal
 from amber_spread.core.design.shapes import CarvedBuild
 from amber_spread.core.document import FileError, carved_bodies, read_document
 from amber_spread.web.planner import Planner, _with_bodies, _written
@@ -74,3 +75,28 @@ def test_a_carved_body_is_worked_out_elsewhere_once_and_kept_here(workers):
     again = workers.begin(_with_bodies, 30, _written, [kept], blush, None, None).result()
     assert again[1] == []
     assert first.model_dump_json() == again[0]
+
+
+def test_another_colour_of_what_was_carved_is_planned_here_and_another_view_is_not(workers, monkeypatch):
+    view = ((0, 0), (200, 0), (200, 63), (90, 99), (0, 60))
+    build = CarvedBuild(points_mm=view)
+    plain = document(Tier(tin_diameter_mm=209, build=build))
+    planner, sent = Planner(workers), []
+    begin = workers.begin
+    monkeypatch.setattr(workers, "begin", lambda *args: sent.append(args) or begin(*args))
+    first = planner.plan(plain)
+    assert len(sent) == 1
+
+    coloured = document(Tier(tin_diameter_mm=209, build=build, final=FreehandFinal(colour="blush"), name="Stone"))
+    there = planner.plan(coloured)
+    assert len(sent) == 1
+    assert there.tiers[0].coats.final.weight == first.tiers[0].coats.final.weight
+    for other in (
+        Tier(tin_diameter_mm=209, build=build, final=FreehandFinal(side_mm=7, top_mm=7)),
+        Tier(tin_diameter_mm=210, build=build),
+        Tier(tin_diameter_mm=209, build=build.model_copy(update={"rounded": 0.9})),
+        Tier(tin_diameter_mm=209, build=build, cover=DrapeCover()),
+    ):
+        count = len(sent)
+        planner.plan(document(other))
+        assert len(sent) == count + 1

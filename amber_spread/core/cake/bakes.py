@@ -2,7 +2,6 @@
 
 import math
 from collections.abc import Sequence
-from functools import lru_cache
 from typing import NamedTuple
 
 import numpy
@@ -10,6 +9,7 @@ import numpy
 from amber_spread.core.cake.batter import batter_volume
 from amber_spread.core.design.design import MeasuredBake, TinBake
 from amber_spread.core.geometry.outline import Cornered
+from amber_spread.core.geometry.sculpted import Sculpted
 from amber_spread.core.kernel.base import Made
 from amber_spread.core.kernel.figures import Figure, decided, same, total
 from amber_spread.core.kernel.limits import TORTE
@@ -101,7 +101,8 @@ def plan_carved_bake(number: int, done: Worked, tins: Sequence[Tin]) -> CarvedBa
     own outline is to be got.
     """
     carving, layers, usual = done.carving, done.tier.asked.layers, done.tier.usual
-    if carving is None or isinstance(layers.bake, MeasuredBake):
+    body = done.bodies.bare
+    if carving is None or not isinstance(body, Sculpted) or isinstance(layers.bake, MeasuredBake):
         return None
     cut, level, skin = done.layers.cut_height.value, usual.level_mm, usual.trimmed_skin_mm
     slices = tuple(_Slice(one.circle.value / 2, *one.least) for one in carving.slices.values())
@@ -119,7 +120,10 @@ def plan_carved_bake(number: int, done: Worked, tins: Sequence[Tin]) -> CarvedBa
     trays = [one for one in (tray(tin, True) for tin in served) if one.each > 0]
     trays.append(_own(done, max(1, new_each)))
     work = _Work(slices, cut, level, usual.batter_fill, skin)
-    chosen = _choose(work, tuple(trays))
+    # Kept with the body, so that neither is looked for again while it stays as it is.
+    key = (work, tuple(trays))
+    chosen = body.core.keep("tins", key, lambda: _choose(*key))
+    more = body.core.keep("one more tin", (*key, new_each), lambda: _best_more(*key, new_each))
     found: dict[str, Baked] = {}
     for at, (one, taken) in enumerate(sorted(chosen.items(), key=lambda pair: -pair[0].area), 1):
         bakes = math.ceil(len(taken) / one.each)
@@ -140,7 +144,7 @@ def plan_carved_bake(number: int, done: Worked, tins: Sequence[Tin]) -> CarvedBa
         bakes=total({_words(one): one.bakes.value for one in found.values()}, "each"),
         batter=batter,
         offcut=offcut.figure(piled_ml, done.layers.cake_volume.value, usual.cake_density_g_per_ml),
-        one_more=_one_more(work, tuple(trays), new_each, batter.value),
+        one_more=_one_more(more, batter.value),
     )
 
 
@@ -165,7 +169,6 @@ def _own(done: Worked, each: int) -> _Tray:
     return _Tray("square" if square else "rectangle", wide, None if square else long, wide * long, each, False)
 
 
-@lru_cache(maxsize=256)
 def _choose(work: _Work, trays: tuple[_Tray, ...]) -> dict[_Tray, list[int]]:
     """The tin of each layer, counted from 0, so that all of them take least batter."""
     from scipy.optimize import Bounds, LinearConstraint, milp
@@ -204,9 +207,8 @@ def _batter_ml(work: _Work, chosen: dict[_Tray, list[int]]) -> float:
     )
 
 
-def _one_more(work: _Work, trays: tuple[_Tray, ...], each: int, batter_ml: float) -> OneMore | None:
+def _one_more(found: tuple[float, _Tray] | None, batter_ml: float) -> OneMore | None:
     """The round or square tin as they are sold that would save most, where it saves enough to be worth it."""
-    found = _best_more(work, trays, each)
     if found is None or batter_ml - found[0] < WORTH_ML:
         return None
     with_it, tin = found
@@ -218,7 +220,6 @@ def _one_more(work: _Work, trays: tuple[_Tray, ...], each: int, batter_ml: float
     )
 
 
-@lru_cache(maxsize=64)
 def _best_more(work: _Work, trays: tuple[_Tray, ...], each: int) -> tuple[float, _Tray] | None:
     """The tin as they are sold with which least batter is taken, and how much, ml; None where none would serve."""
     if each < 1:

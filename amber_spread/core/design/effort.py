@@ -1,6 +1,10 @@
 """How much work a design is to plan, guessed from what it says before any of it is drawn."""
 
+import json
+from typing import Any
+
 from amber_spread.core.design.design import Design, Tier
+from amber_spread.core.design.practice import Practice
 from amber_spread.core.design.shapes import FreeShape, HeartShape, PetalShape, RoundShape
 from amber_spread.core.kernel.limits import SUPPORTS
 
@@ -18,11 +22,31 @@ SUPPORT_MS = {True: 0.12, False: 0.5}
 """For each support under a tier, on a round tin or another: where it may stand is found by trying (measured)."""
 JOINT_MS = {True: 0.0, False: 6.0}
 INCH_MM = 25.4
+UNSHAPED = ("medium", "colour", "name", "cake")
+"""Fields that say what something is made of or called."""
 
 
-def effort_ms(design: Design) -> float:
-    """How long a design may take to plan from nothing on an everyday machine, ms; more rather than less."""
-    return sum(_tier_ms(tier) for tier in design.tiers) + sum(_joint_ms(tier) for tier in design.tiers[1:])
+def effort_ms(design: Design, carved: bool = False) -> float:
+    """How long a design may take to plan from nothing on an everyday machine, ms; more rather than less. With what is
+    `carved` in it worked out before, a carved tier is an everyday one.
+    """
+    tiers = (TIER_MS if carved and tier.build.carved else _tier_ms(tier) for tier in design.tiers)
+    return sum(tiers) + sum(_joint_ms(tier) for tier in design.tiers[1:])
+
+
+def carving_of(design: Design, practice: Practice) -> str:
+    """What the work on the carved tiers of a design rests on, as one text; nothing where none is carved.
+
+    All that says how anything is shaped and how thick it is, without what it is made of, coloured and called.
+    """
+    carved = [_shaped(tier.model_dump(mode="json")) for tier in design.tiers if tier.build.carved]
+    return json.dumps([carved, practice.model_dump(mode="json")]) if carved else ""
+
+
+def _shaped(part: Any) -> Any:
+    if isinstance(part, dict):
+        return {name: _shaped(value) for name, value in part.items() if not name.endswith(UNSHAPED)}
+    return [_shaped(value) for value in part] if isinstance(part, list) else part
 
 
 def _joint_ms(tier: Tier) -> float:
