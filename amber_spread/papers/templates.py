@@ -6,14 +6,21 @@ from datetime import datetime
 from typing import NamedTuple
 
 from amber_spread.core.document import Document
-from amber_spread.core.geometry.flat import Corner, Mark, Piece, circle, rectangle, size_of
-from amber_spread.core.kernel.figures import same
+from amber_spread.core.geometry.flat import (
+    Corner,
+    Mark,
+    Piece,
+    circle,
+    drawn_along,
+    paper_of,
+    rectangle,
+    size_of,
+)
 from amber_spread.core.plan import Plan, TierPlan
 
 RING = 20
 """A support is drawn as a ring of so many short lines."""
 GAUGE_WIDE_MM = 45.0
-GAUGE_HEX = "#FFFDF7"
 
 
 class Template(NamedTuple):
@@ -104,9 +111,7 @@ def _placements(plan: Plan, number: int) -> Iterator[tuple[str, str, list[Corner
 def _ringed(name: str, x: float, y: float, radius: float) -> Iterator[Mark]:
     """A ring of short lines, and a cross in its middle."""
     turns = [2 * math.pi * step / RING for step in range(RING + 1)]
-    ring = [(x + radius * math.cos(turn), y + radius * math.sin(turn)) for turn in turns]
-    for (x0, y0), (x1, y1) in zip(ring, ring[1:], strict=False):
-        yield Mark(name="", x0=x0, y0=y0, x1=x1, y1=y1)
+    yield from drawn_along("", ((x + radius * math.cos(turn), y + radius * math.sin(turn)) for turn in turns))
     arm = max(3.0, radius / 2)
     yield Mark(name=name, x0=x - arm, y0=y, x1=x + arm, y1=y)
     yield Mark(name="", x0=x, y0=y - arm, x1=x, y1=y + arm)
@@ -125,23 +130,17 @@ def _pieces(tier: TierPlan, gauge: str) -> Iterator[tuple[str, Piece]]:
             yield from layer.pieces.items()
     for key, top in tier.on_top.items():
         yield f"on_top_{key}", top.piece
-    one = same("copies", 1, "each")
     across, papers = tier.coats.parchment, tier.coats.papers
     if across is not None and papers is not None:
-        edge, sizes = circle(across.value), {"diameter": across}
-        yield "parchment", Piece(name="Parchment", count=papers, sizes=sizes, hex=GAUGE_HEX, corners=edge)
+        yield "parchment", paper_of("Parchment", circle(across.value), [], diameter=across).but(count=papers)
     marks = [
         Mark(name=mark.name, x0=0, y0=mark.up.value, x1=GAUGE_WIDE_MM, y1=mark.up.value) for mark in tier.gauge.values()
     ]
     high = max(mark.up.value for mark in tier.gauge.values())
-    edge = rectangle(GAUGE_WIDE_MM, high)
-    yield "gauge", Piece(name=gauge, count=one, sizes={}, hex=GAUGE_HEX, corners=edge, marks=marks)
+    yield "gauge", paper_of(gauge, rectangle(GAUGE_WIDE_MM, high), marks)
 
 
 def _joins(piece: Piece) -> Iterator[Mark]:
     """The lines where one colour of a striped piece meets the next."""
     for band in piece.bands:
-        name = f"{band.colour or 'plain'} from here"
-        for (x0, y0), (x1, y1) in zip(band.join, band.join[1:], strict=False):
-            yield Mark(name=name, x0=x0, y0=y0, x1=x1, y1=y1)
-            name = ""
+        yield from drawn_along(f"{band.colour or 'plain'} from here", band.join)

@@ -11,6 +11,7 @@ from fastapi import Depends, Request
 from amber_spread.core.design.effort import carving_of, effort_ms
 from amber_spread.core.document import Document, FileError, carved_bodies, complaint_at, plan_document
 from amber_spread.core.geometry.lofted import Lofted, take_over
+from amber_spread.core.kernel.latest import Latest
 from amber_spread.core.plan import Plan
 from amber_spread.core.stock.contents import Contents
 from amber_spread.core.stock.kit import Kit
@@ -40,7 +41,7 @@ class Planner:
 
     def __init__(self, workers: Workers) -> None:
         self.workers = workers
-        self._carved: dict[str, None] = {}
+        self._carved: Latest[str, bool] = Latest(MOST_CARVED)
         """What was carved elsewhere, the last of it, so that it is known here."""
 
     def _soon(self, document: Document) -> bool:
@@ -80,9 +81,7 @@ class Planner:
         take_over(made)
         carving = carving_of(document.design, document.practice)
         if carving:
-            self._carved[carving] = None
-            for old in list(self._carved)[:-MOST_CARVED]:
-                self._carved.pop(old, None)
+            self._carved.put(carving, True)
         return found
 
 

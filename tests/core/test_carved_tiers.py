@@ -18,6 +18,7 @@ from amber_spread.core.design.shapes import CarvedBuild, OvalShape, RectangleSha
 from amber_spread.core.document import carved_bodies
 from amber_spread.core.geometry import lofted
 from amber_spread.core.geometry.distance import distances
+from amber_spread.core.geometry.places import Within, edge_distance, inside_edge, keeps_in
 from amber_spread.core.geometry.sculpted import sculpted
 from amber_spread.core.plan import forget, plan
 from amber_spread.core.stock.kit import Kit, Tin
@@ -321,4 +322,16 @@ def test_no_more_bodies_and_coats_are_kept_than_so_many():
     assert sculpted(body, 8.0, 8.0) is sculpted(body, 8.0, 8.0)
     for step in range(lofted.MOST_KEPT + 3):
         carved_bodies(document(carved(LOAF, 100 + step), title="Loaf"))
-    assert len(lofted._KEPT) == lofted.MOST_KEPT
+    assert len(lofted._BODIES) == lofted.MOST_KEPT
+
+
+def test_a_cake_on_two_feet_tips_about_the_outer_edges_of_both_and_is_held_within_both():
+    arch = ((0, 0), (60, 0), (60, 60), (140, 60), (140, 0), (200, 0), (200, 100), (0, 100))
+    one = worked(carved(arch, shape=RectangleShape(length_mm=124), rounded=0.0))
+    foot = one.bodies.bare.section(5.0)
+    assert foot.area_mm2 == pytest.approx(2 * 60 * 120, rel=1e-3)
+    assert edge_distance(foot, (0.0, 0.0)) == pytest.approx(60, abs=0.1)
+    assert edge_distance(foot, (90.0, 0.0)) == pytest.approx(10, abs=0.1)
+    assert keeps_in(Within("foot", foot), 5.0, [(-70.0, 0.0), (70.0, 0.0)])
+    assert not keeps_in(Within("foot", foot), 5.0, [(0.0, 0.0)])
+    assert inside_edge(foot, [(-70.0, 0.0), (70.0, 10.0)]) == pytest.approx(30, abs=0.1)

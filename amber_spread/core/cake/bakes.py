@@ -8,14 +8,13 @@ import numpy
 
 from amber_spread.core.cake.batter import batter_volume
 from amber_spread.core.design.design import MeasuredBake, TinBake
-from amber_spread.core.geometry.outline import Cornered
 from amber_spread.core.geometry.sculpted import Sculpted
 from amber_spread.core.kernel.base import Made
 from amber_spread.core.kernel.figures import Figure, decided, same, total
 from amber_spread.core.kernel.limits import TORTE
 from amber_spread.core.kernel.units import MM_PER_INCH
 from amber_spread.core.stock.kit import Tin, TinShape
-from amber_spread.core.tier import Worked, offcut
+from amber_spread.core.tier import Worked, offcut, shape_of
 
 TO_GET = 1e6
 """What a tin that is not owned counts for beside any batter, ml: it is taken only where no other holds a layer."""
@@ -23,6 +22,8 @@ A_BAKE = 1e-3
 """Of plans that take as little batter the one with fewest bakes is taken."""
 COMMON_IN = (4, 5, 6, 7, 8, 9, 10, 12, 14)
 """Round and square tins as they are sold, in (common practice)."""
+SKIN_FIT_MM = 0.5
+"""A slice this much wider than the trimmed cake is cut from it all the same (common practice)."""
 WORTH_ML = 100.0
 """One more tin is named where it saves at least so much batter (from memory)."""
 
@@ -84,17 +85,13 @@ class _Tray(NamedTuple):
     def holds(self, one: _Slice, skin: float) -> bool:
         """Whether a slice can be cut from what it bakes, its skin trimmed off."""
         if self.shape == "round":
-            return one.radius <= self.across / 2 - skin + FIT_MM
+            return one.radius <= self.across / 2 - skin + SKIN_FIT_MM
         short, long = sorted((self.across, self.length or self.across))
-        return one.short <= short - 2 * skin + FIT_MM and one.long <= long - 2 * skin + FIT_MM
+        return one.short <= short - 2 * skin + SKIN_FIT_MM and one.long <= long - 2 * skin + SKIN_FIT_MM
 
 
-FIT_MM = 0.5
-"""A slice this much wider than the trimmed cake is cut from it all the same (common practice)."""
-
-
-def plan_carved_bake(number: int, done: Worked, tins: Sequence[Tin]) -> CarvedBake | None:
-    """What tier `number` is baked in, out of the tins that are owned; None where it is not carved or baked already.
+def plan_carved_bake(done: Worked, tins: Sequence[Tin]) -> CarvedBake | None:
+    """What a tier is baked in, out of the tins that are owned; None where it is not carved or baked already.
 
     The choice takes least batter: layers x cut and what is levelled off each bake, over the areas of the tins
     (an integer programme, by HiGHS through scipy). Where no tin that is owned holds a layer, one as large as the tier's
@@ -105,7 +102,7 @@ def plan_carved_bake(number: int, done: Worked, tins: Sequence[Tin]) -> CarvedBa
     if carving is None or not isinstance(body, Sculpted) or isinstance(layers.bake, MeasuredBake):
         return None
     cut, level, skin = done.layers.cut_height.value, usual.level_mm, usual.trimmed_skin_mm
-    slices = tuple(_Slice(one.circle.value / 2, *one.least) for one in carving.slices.values())
+    slices = tuple(_Slice(one.circle.value / 2, one.short.value, one.side.value) for one in carving.slices.values())
 
     def tray(tin: Tin, owned: bool) -> _Tray:
         deep = math.floor((tin.depth_mm - level) / cut + 1e-6)
@@ -137,11 +134,12 @@ def plan_carved_bake(number: int, done: Worked, tins: Sequence[Tin]) -> CarvedBa
             bakes=same("bakes", bakes, "each"),
             batter=batter_volume.figure(one.area, len(taken), cut, bakes, level, usual.batter_fill),
         )
-    batter = total({f"tier {number}, {_words(one)}": one.batter.value for one in found.values()}, "ml")
+    parts = {f"{one.shape} tin {at}": one for at, one in enumerate(found.values(), 1)}
+    batter = total({name: one.batter.value for name, one in parts.items()}, "ml")
     piled_ml = sum(one.area * len(taken) * cut for one, taken in chosen.items()) / 1000
     return CarvedBake(
         tins=found,
-        bakes=total({_words(one): one.bakes.value for one in found.values()}, "each"),
+        bakes=total({name: one.bakes.value for name, one in parts.items()}, "each"),
         batter=batter,
         offcut=offcut.figure(piled_ml, done.layers.cake_volume.value, usual.cake_density_g_per_ml),
         one_more=_one_more(more, batter.value),
@@ -159,14 +157,14 @@ class _Work(NamedTuple):
 
 
 def _own(done: Worked, each: int) -> _Tray:
-    """A tin as large as the tier's own outline: of its shape where it is sold in that, else a sheet that holds it."""
+    """A tin as large as the tier's own outline: of its shape where that is round or square, else a sheet."""
     tier = done.tier.asked
     outline = tier.shape.outline(tier.tin_diameter_mm)
-    if tier.shape.kind == "round":
-        return _Tray("round", tier.tin_diameter_mm, None, outline.area_mm2, each, False)
     wide, long = 2 * outline.half_width_mm, 2 * outline.half_length_mm
-    square = isinstance(outline, Cornered) and wide == long
-    return _Tray("square" if square else "rectangle", wide, None if square else long, wide * long, each, False)
+    own = shape_of(outline)
+    if own == "round" or own == "square":
+        return _Tray(own, wide, None, outline.area_mm2, each, False)
+    return _Tray("rectangle", wide, long, wide * long, each, False)
 
 
 def _choose(work: _Work, trays: tuple[_Tray, ...]) -> dict[_Tray, list[int]]:
@@ -234,7 +232,3 @@ def _best_more(work: _Work, trays: tuple[_Tray, ...], each: int) -> tuple[float,
             if (shape, round(across)) not in owned and any(one.holds(need, work.skin) for need in work.slices):
                 tried.append((_batter_ml(work, _choose(work, (one, *trays))), one))
     return min(tried, default=None)
-
-
-def _words(one: Baked) -> str:
-    return f"{one.shape} {one.across.value:g}" + (f" x {one.length.value:g}" if one.length else "")

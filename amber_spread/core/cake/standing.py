@@ -43,7 +43,7 @@ def stand(
     """
     stood, tiers, whole = stacked
     worked = [one.done for one in stood]
-    carved = {one.number: bake for one in stood if (bake := plan_carved_bake(one.number, one.done, kit.tins))}
+    carved = {one.number: bake for one in stood if (bake := plan_carved_bake(one.done, kit.tins))}
     needs = [
         need
         for one, stands in zip(stood, tiers, strict=True)

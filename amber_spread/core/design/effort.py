@@ -58,7 +58,7 @@ def _joint_ms(tier: Tier) -> float:
 
 def _tier_ms(tier: Tier) -> float:
     straight, shape = tier.build.straight and tier.measured is None, tier.shape
-    if tier.build.kind == "carved":
+    if tier.build.carved:
         return CARVED_MS
     pieces = sum(_corners_ms(top.shape.points_mm, CORNER_MS) for top in tier.on_top if isinstance(top.shape, FreeShape))
     if isinstance(shape, FreeShape):

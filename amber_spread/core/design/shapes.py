@@ -6,11 +6,12 @@ from pydantic import Field, model_validator
 
 from amber_spread.core.geometry import profile
 from amber_spread.core.geometry.body import Body, Carried, Straight
-from amber_spread.core.geometry.lofted import lofted, side_view
+from amber_spread.core.geometry.lofted import lofted
 from amber_spread.core.geometry.outline import Cornered, Outline, Oval, Regular, Round
 from amber_spread.core.geometry.profile import Profile
 from amber_spread.core.geometry.sculpted import Sculpted, sculpted
 from amber_spread.core.geometry.traced import free, heart, petal
+from amber_spread.core.geometry.views import side_view
 from amber_spread.core.kernel import limits
 from amber_spread.core.kernel.base import Frozen, Usual, at
 
@@ -104,6 +105,9 @@ class PetalShape(Frozen):
 
 class FreeShape(Frozen):
     """An outline of one's own, as corners in mm, scaled to the tin's width across; its own width is its true size."""
+
+    drawn: ClassVar[tuple[str, ...]] = ("points_mm",)
+    """The fields that are drawn, and so stand in no line."""
 
     kind: Literal["free"] = "free"
     points_mm: Corners
@@ -290,6 +294,7 @@ class CarvedBuild(_Build):
     flat_top = False
     own_height = True
     carved = True
+    drawn: ClassVar[tuple[str, ...]] = ("points_mm", "front_mm")
 
     kind: Literal["carved"] = "carved"
     rounded: Annotated[float, limits.SHARE.field()] = 0.5

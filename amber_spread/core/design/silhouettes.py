@@ -5,7 +5,7 @@ from typing import Any
 
 from shapely import Polygon
 
-from amber_spread.core.geometry.body import Sideways
+from amber_spread.core.geometry.body import Body, Sideways
 from amber_spread.core.geometry.outline import Outline, Point, Round
 
 BOX = 24.0
@@ -26,13 +26,13 @@ def from_above(outline: Outline) -> str:
 def from_the_side(build: Any) -> str:
     """A build from the side, as an SVG path."""
     outline = Round(ACROSS_MM / 2)
-    if build.kind == "side":
-        half = Sideways(ACROSS_MM / 2, HIGH_MM, ACROSS_MM * 0.36).half_profile()
-    elif build.kind == "carved":
-        return _path([(x, z) for x, z in build.points_mm])
+    body: Body | Sideways
+    if build.on_side:
+        body = Sideways(ACROSS_MM / 2, HIGH_MM, ACROSS_MM * 0.36)
     else:
-        half = build.body(outline, HIGH_MM).half_profile()
-    return _path([*half, *((-x, z) for x, z in reversed(half) if x > 0)])
+        body = build.body(outline, build.own_height_mm(outline) if build.own_height else HIGH_MM)
+    right, left = body.half_profile(), body.left_profile()
+    return _path([*right, *((-x, z) for x, z in reversed(left) if x > 0)])
 
 
 def _path(points: Sequence[Point]) -> str:

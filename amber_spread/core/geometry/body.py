@@ -8,7 +8,7 @@ tests hold each against the other. Lengths are in mm, areas in mm², volumes in 
 import math
 from bisect import bisect_right
 from collections.abc import Callable, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 from functools import cached_property
 from typing import Protocol
 
@@ -80,8 +80,19 @@ class Body(Solid, Protocol):
     def flat_top(self) -> Outline | None:
         """The outline of the flat top, None where there is none."""
 
+    @property
+    def bends_mm(self) -> Sequence[float]:
+        """Heights between which its wall goes straight up or in, or nearly so."""
+
+    @property
+    def middle(self) -> Point:
+        """Where the middle of it is, seen from above."""
+
     def half_profile(self, low_mm: float | None = None, high_mm: float | None = None) -> list[Point]:
         """The right half cut through, from the foot up, as points (from the axis, up), between two heights."""
+
+    def left_profile(self) -> list[Point]:
+        """The left half cut through, as if it were the right."""
 
     def envelope(self, side_mm: float, top_mm: float, under_mm: float = 0.0, rounded: bool = False) -> "Body":
         """The body after a coat of `side_mm` on the wall, `top_mm` on the top and `under_mm` below the foot.
@@ -90,16 +101,21 @@ class Body(Solid, Protocol):
         """
 
 
-@dataclass(frozen=True, slots=True)
-class Straight:
-    """An outline raised straight up: a drum, a box."""
+class Outlined:
+    """What a body tells by its outline, its flat top and its half profile alone."""
 
-    outline: Outline
-    height_mm: float
+    __slots__ = ()
 
     @property
-    def foot_mm(self) -> float:
-        return 0.0
+    def outline(self) -> Outline:
+        raise NotImplementedError
+
+    @property
+    def flat_top(self) -> Outline | None:
+        raise NotImplementedError
+
+    def half_profile(self, low_mm: float | None = None, high_mm: float | None = None) -> list[Point]:
+        raise NotImplementedError
 
     @property
     def width_mm(self) -> float:
@@ -114,16 +130,43 @@ class Straight:
         return self.outline.perimeter_mm
 
     @property
+    def top_area_mm2(self) -> float:
+        return self.flat_top.area_mm2 if self.flat_top else 0.0
+
+    @property
+    def bends_mm(self) -> Sequence[float]:
+        return ()
+
+    @property
+    def middle(self) -> Point:
+        """That of its outline; of all but traced ones it lies on the axis. Source: geometry."""
+        if not isinstance(self.outline, Traced):
+            return 0.0, 0.0
+        spot = self.outline.polygon.centroid
+        return float(spot.x), float(spot.y)
+
+    def left_profile(self) -> list[Point]:
+        return self.half_profile()
+
+
+@dataclass(frozen=True, slots=True)
+class Straight(Outlined):
+    """An outline raised straight up: a drum, a box."""
+
+    outline: Outline = field()
+    height_mm: float = field()
+
+    @property
+    def foot_mm(self) -> float:
+        return 0.0
+
+    @property
     def slant_mm(self) -> float:
         return self.height_mm
 
     @property
     def flat_top(self) -> Outline:
         return self.outline
-
-    @property
-    def top_area_mm2(self) -> float:
-        return self.outline.area_mm2
 
     @property
     def wall_area_mm2(self) -> float:
@@ -158,7 +201,7 @@ class Straight:
 
 
 @dataclass(frozen=True)
-class Carried:
+class Carried(Outlined):
     """An outline carried up along a profile: at every height its section is `base` grown or shrunk evenly.
 
     The volume is the integral of area x dz along the profile, the wall the integral of girth x ds, both by
@@ -216,22 +259,14 @@ class Carried:
     def height_mm(self) -> float:
         return self.profile[-1].z1 - self.profile[0].z0
 
-    @property
-    def width_mm(self) -> float:
-        return 2 * self.outline.half_width_mm
-
-    @property
-    def length_mm(self) -> float:
-        return 2 * self.outline.half_length_mm
-
-    @property
-    def girth_mm(self) -> float:
-        return self.outline.perimeter_mm
-
     @cached_property
     def _walls(self) -> Profile:
         """The profile without its flat top and its coated foot, which lie level."""
         return tuple(piece for piece in self.profile if isinstance(piece, Arc) or not piece.level)
+
+    @property
+    def bends_mm(self) -> Sequence[float]:
+        return [piece.z1 for piece in self.profile]
 
     @property
     def slant_mm(self) -> float:
@@ -246,10 +281,6 @@ class Carried:
             return self._grown(last.x0)
         except ValueError:
             return None
-
-    @property
-    def top_area_mm2(self) -> float:
-        return self.flat_top.area_mm2 if self.flat_top else 0.0
 
     @cached_property
     def wall_area_mm2(self) -> float:
@@ -399,6 +430,10 @@ class Sideways:
         start = -math.asin(min(1.0, self.centre_mm / self.radius_mm))
         rim = Arc(0.0, self.centre_mm, self.radius_mm, start, math.pi / 2).drawn()
         return [(0.0, rim[0][1]), *((max(0.0, x), z) for x, z in rim)]
+
+    def left_profile(self) -> list[Point]:
+        """The left half, which is as the right."""
+        return self.half_profile()
 
 
 @dataclass(frozen=True, slots=True)

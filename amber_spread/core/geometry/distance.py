@@ -10,19 +10,22 @@ from dataclasses import dataclass, field
 
 import numpy
 from numpy.typing import NDArray
-from scipy.ndimage import binary_dilation, binary_erosion
-from scipy.spatial import cKDTree
 
 from amber_spread.core.geometry.lofted import Lofted
+from amber_spread.core.geometry.skin import skin_of
+from amber_spread.core.kernel.latest import Latest
 
 Numbers = NDArray[numpy.float64]
 MARGIN_MM = 30.0
 """How far out from a body distances are known."""
 CELLS = 260_000
 """About so many cells a lattice has."""
-FINEST_MM = 2.0
+FINEST_MM, TINY_MM = 2.0, 1e-3
+MOST_RISEN = 4
 SKIN_SHARE = 0.6
 """Places on the surface lie so much closer than the lattice's."""
+DEEP_CELLS = 2
+"""No coat asks how far away what lies so many cells within is."""
 NEAR_CELLS, FAR_SHARE = 4, 2
 """Beyond so many cells from the body, so many times fewer places each way are looked at: they are seen as one."""
 BESIDE = 1.0
@@ -37,11 +40,11 @@ class DistanceField:
     y: Numbers
     z: Numbers
     away: NDArray[numpy.float32]
-    _risen: dict[float, NDArray[numpy.float32]] = field(default_factory=dict)
+    _risen: Latest[float, NDArray[numpy.float32]] = field(default_factory=lambda: Latest(MOST_RISEN))
 
     def __getstate__(self) -> dict[str, object]:
         """Sent to another process without what is soon worked out again."""
-        return {**self.__dict__, "_risen": {}}
+        return {**self.__dict__, "_risen": Latest(MOST_RISEN)}
 
     @property
     def step_mm(self) -> float:
@@ -53,15 +56,16 @@ class DistanceField:
 
         Grown by a ball and an upright line: a place is as far away as the nearest of those so far below it.
         """
-        key = round(more_mm, 3)
-        if key == 0:
+        if abs(more_mm) < TINY_MM:
             return self.away
-        if key not in self._risen:
-            layers = more_mm / self.step_mm
-            by = [0.0, layers, *(math.copysign(whole, layers) for whole in range(1, int(abs(layers)) + 1))]
-            moved = [_shifted(self.away, one) for one in by]
-            self._risen[key] = numpy.minimum.reduce(moved) if more_mm > 0 else numpy.maximum.reduce(moved)
-        return self._risen[key]
+        return self._risen.once(more_mm, lambda: self._rise(more_mm))
+
+    def _rise(self, more_mm: float) -> NDArray[numpy.float32]:
+        layers = more_mm / self.step_mm
+        by = [0.0, layers, *(math.copysign(whole, layers) for whole in range(1, int(abs(layers)) + 1))]
+        moved = [_shifted(self.away, one) for one in by]
+        found: NDArray[numpy.float32] = (numpy.minimum if more_mm > 0 else numpy.maximum).reduce(moved)
+        return found
 
     def layers_ml(self, out_mm: float, more_mm: float, low_mm: float) -> Numbers:
         """The volume within that distance in each layer of the lattice from a height up, ml."""
@@ -117,6 +121,8 @@ def _measured(body: Lofted) -> DistanceField:
     """The distances about a body: from the nearest place of its surface, or from the flat through that place where that
     lies straight out from it. Source: geometry; the nearest places by scipy's k-d tree.
     """
+    from scipy.ndimage import binary_dilation, binary_erosion
+
     left, front, right, back = body.edge.bounds
     wide, deep, high = right - left, back - front, body.height_mm
     room = (wide + 2 * MARGIN_MM) * (deep + 2 * MARGIN_MM) * (high + 2 * MARGIN_MM)
@@ -126,10 +132,10 @@ def _measured(body: Lofted) -> DistanceField:
     z = step * (numpy.arange(-math.ceil(MARGIN_MM / step), math.ceil((high + MARGIN_MM) / step)) + 0.5)
     within = body.holds(x, y, z)
     apart = SKIN_SHARE * step
-    places, normals = _thinned(*body.skin(apart), apart / 2)
+    places, normals = _thinned(*skin_of(body, apart), apart / 2)
     few = _thinned(places, normals, FAR_SHARE * apart)
     lattice = numpy.stack(numpy.meshgrid(x, y, z, indexing="ij"), axis=-1)
-    wanted, near = ~binary_erosion(within, iterations=2), binary_dilation(within, iterations=NEAR_CELLS)
+    wanted, near = ~binary_erosion(within, iterations=DEEP_CELLS), binary_dilation(within, iterations=NEAR_CELLS)
     away = numpy.full(within.shape, -4 * MARGIN_MM, dtype=numpy.float32)
     for cells, skin, close in ((wanted & near, (places, normals), apart), (wanted & ~near, few, FAR_SHARE * apart)):
         away[cells] = _nearest(lattice[cells], *skin, close)
@@ -141,6 +147,8 @@ def _nearest(spots: Numbers, places: Numbers, normals: Numbers, close_mm: float)
     """The distance of each spot from the nearest place of a surface, or straight from the flat there where it is close
     to standing on that.
     """
+    from scipy.spatial import cKDTree
+
     far, index = cKDTree(places).query(spots, distance_upper_bound=2 * MARGIN_MM)
     met = numpy.isfinite(far)
     far[~met] = 4 * MARGIN_MM

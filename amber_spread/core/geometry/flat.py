@@ -7,11 +7,12 @@ turns through on its way to the next corner, positive to the left; 0 is a straig
 import math
 from collections.abc import Iterable, Sequence
 from functools import cached_property
+from itertools import pairwise
 from typing import Literal
 
 from amber_spread.core.geometry.outline import Cornered, Outline, Oval, Point, Regular, Round
 from amber_spread.core.kernel.base import Made
-from amber_spread.core.kernel.figures import Figure
+from amber_spread.core.kernel.figures import Figure, same
 
 Corner = tuple[float, float, float]
 QUARTER = math.tan(math.pi / 8)
@@ -63,6 +64,30 @@ class Piece(Made):
     def size(self) -> tuple[float, float]:
         """How wide and how high its edge is, mm."""
         return size_of(self.corners)
+
+
+PAPER_HEX = "#FFFDF7"
+"""How a piece of paper is shown."""
+
+
+def piece_of(
+    name: str, corners: list[Corner], hex: str, count: float = 1, colour: str | None = None, **sizes: Figure
+) -> Piece:
+    """A flat piece, so many times over, with its measures by name."""
+    return Piece(name=name, count=same("copies", count, "each"), sizes=sizes, hex=hex, colour=colour, corners=corners)
+
+
+def paper_of(name: str, corners: list[Corner], marks: list[Mark], **sizes: Figure) -> Piece:
+    """A template on paper with what is drawn on it."""
+    return piece_of(name, corners, PAPER_HEX, 1, None, **sizes).but(marks=marks, stuff="paper")
+
+
+def drawn_along(name: str, points: Iterable[Point]) -> list[Mark]:
+    """A line through points as it is drawn on a piece; its name stands at its beginning."""
+    found: list[Mark] = []
+    for (x0, y0), (x1, y1) in pairwise(points):
+        found.append(Mark(name="" if found else name, x0=x0, y0=y0, x1=x1, y1=y1))
+    return found
 
 
 class Laid(Made):

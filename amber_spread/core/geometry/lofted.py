@@ -21,8 +21,11 @@ from shapely import MultiPolygon, Polygon, contains_xy, get_coordinates, unary_u
 from shapely.affinity import scale
 
 from amber_spread.core.geometry.body import MM3_PER_ML
-from amber_spread.core.geometry.outline import Outline, Oval, Point, Round
-from amber_spread.core.geometry.traced import FINE_CORNERS, KNIFE_MM, Region, Traced, largest_of
+from amber_spread.core.geometry.outline import Outline
+from amber_spread.core.geometry.places import polygon_of
+from amber_spread.core.geometry.traced import KNIFE_MM, Region, Traced, largest_of
+from amber_spread.core.geometry.views import Corners, crossed, crossings, extents, front_view, side_view
+from amber_spread.core.kernel.latest import Latest
 
 T = TypeVar("T")
 Numbers = NDArray[numpy.float64]
@@ -31,7 +34,6 @@ STATIONS = 360
 LEVELS = 240
 """So many heights at which its area is measured, between those of its corners."""
 BESIDE_MM = 1e-5
-ROUND_CORNERS = 720
 HEIGHTS = 801
 """A section is looked at at so many heights for where the plane through the middle leaves it."""
 MOST_KEPT, MOST_OF_A_NAME = 32, 12
@@ -73,7 +75,7 @@ class Lofted:
     round: float
     flat_foot: bool
     form: Polygon | None = None
-    kept: dict[str, Any] = field(default_factory=dict)
+    kept: dict[str, Latest[Hashable, Any]] = field(default_factory=dict)
     """What was worked out of it and takes long, by name."""
 
     @cached_property
@@ -84,17 +86,9 @@ class Lofted:
         return sha256(b"|".join(made_of)).hexdigest()
 
     def keep(self, name: str, key: Hashable, work_out: Callable[[], T]) -> T:
-        """What was worked out of it under a name and a key, or what is now; those worked out last are kept.
-
-        What is found changes nothing, so that a body may be looked at and sent by several threads at once.
-        """
-        found: dict[Hashable, T] = self.kept.setdefault(name, {})
-        if key in found:
-            return found[key]
-        one = found[key] = work_out()
-        for old in list(found)[:-MOST_OF_A_NAME]:
-            found.pop(old, None)
-        return one
+        """What was worked out of it under a name and a key, or what is now; those worked out last are kept."""
+        found: T = self.kept.setdefault(name, Latest(MOST_OF_A_NAME)).once(key, work_out)
+        return found
 
     @property
     def known(self) -> set[tuple[str, Hashable]]:
@@ -104,7 +98,7 @@ class Lofted:
     @cached_property
     def edge(self) -> Polygon:
         """The outline from above, as fine as it is worked with."""
-        return _fine(self.outline)
+        return largest_of(polygon_of(self.outline))
 
     @cached_property
     def height_mm(self) -> float:
@@ -160,7 +154,7 @@ class Lofted:
 
     def _across(self, up_mm: float) -> tuple[Numbers, Numbers, Numbers]:
         """Stations at a height, close together where the body begins and ends there; half its depth, and its middle."""
-        ends = _crossed(get_coordinates(self.side), up_mm)
+        ends = crossed(get_coordinates(self.side), up_mm)
         close = numpy.array([0.0, 1e-4, 0.02, 0.08, 0.3, 0.8])
         x = numpy.concatenate([self.stations.x, *(end + close for end in ends), *(end - close for end in ends)])
         x = numpy.unique(x)
@@ -251,237 +245,46 @@ class Lofted:
             found &= contains_xy(self.edge, x[:, None], y[None, :])[:, :, None]
         return found
 
-    def skin(self, apart_mm: float) -> tuple[Numbers, Numbers]:
-        """Places all over the surface no farther apart than that, and the direction straight out or in at each."""
-        at = _close(self.stations, apart_mm)
-        sheets = list(self._sheets(at, apart_mm))
-        places, normals = (numpy.vstack(found) for found in zip(*map(_middles, sheets), strict=True))
-        side, above = self.cut_through
-        if not (side or above):
-            return places, normals
-        keep = numpy.ones(len(places), dtype=bool)
-        if side:
-            keep &= contains_xy(self.side.buffer(KNIFE_MM), places[:, 0], places[:, 2])
-        if above:
-            keep &= contains_xy(self.edge.buffer(KNIFE_MM), places[:, 0], places[:, 1])
-        walls = list(self._walls(apart_mm))
-        return (
-            numpy.vstack([places[keep], *(wall[0] for wall in walls)]),
-            numpy.vstack([normals[keep], *(wall[1] for wall in walls)]),
-        )
-
-    def _sheets(self, at: Stations, apart_mm: float) -> Iterator[Numbers]:
-        """The back, the front, the under side and the top as nets of places, station by station."""
-        tall, deep = float((at.high - at.low).max()), float((at.back - at.front).max())
-        up = self._shares(max(6, math.ceil(1.6 * tall / apart_mm)), max(4, math.ceil(deep / apart_mm)))
-        reach = numpy.column_stack([up, *self.reaches(up)])
-        up, first, last = _denser(reach, numpy.abs(numpy.diff(reach[:, 1:], axis=0)).max(axis=1) * deep / 2, apart_mm).T
-        z = at.low[:, None] + (at.high - at.low)[:, None] * up[None, :]
-        deeps, middle = (at.back - at.front)[:, None] / 2, (at.back + at.front)[:, None] / 2
-        x = numpy.broadcast_to(at.x[:, None], z.shape)
-        yield numpy.stack([x, middle + deeps * last[None, :], z], axis=2)
-        yield numpy.stack([x, middle + deeps * first[None, :], z], axis=2)
-        over = numpy.linspace(0, 1, max(4, math.ceil(deep / apart_mm)) + 1)
-        x = numpy.broadcast_to(at.x[:, None], (len(at.x), len(over)))
-        for end, height in ((0, at.low), (-1, at.high)):
-            if last[end] - first[end] > 1e-6:
-                y = middle + deeps * (first[end] + (last[end] - first[end]) * over[None, :])
-                yield numpy.stack([x, y, numpy.broadcast_to(height[:, None], y.shape)], axis=2)
-
-    def _shares(self, high: int, deep: int) -> Numbers:
-        """Shares of a section's height, close together where its edge stands upright and where it lies level."""
-        even = (1 - numpy.cos(numpy.linspace(0, math.pi, high + 1))) / 2
-        if self.form is not None:
-            corners = get_coordinates(self.form)[:, 1]
-            beside = numpy.concatenate([corners - BESIDE_MM, corners + BESIDE_MM])
-            return numpy.unique(numpy.concatenate([even, numpy.clip(beside, 0, 1)]))
-        if self.round < SQUARE_BELOW:
-            return even
-        n = 2 / self.round
-        level = (1 - numpy.linspace(0, 1, deep + 1) ** n) ** (1 / n)
-        if not self.flat_foot:
-            level = numpy.concatenate([(1 - level) / 2, (1 + level) / 2])
-        return numpy.unique(numpy.concatenate([even, level]))
-
-    def _walls(self, apart_mm: float) -> Iterator[tuple[Numbers, Numbers]]:
-        """Where a view is cut right through the body: the walls its edge leaves there."""
-        front, back = self.edge.bounds[1], self.edge.bounds[3]
-        side, above = self.cut_through
-        for there, view, span, axis in (
-            (side, self.side, (front, back), 1),
-            (above, self.edge, (0.0, self.height_mm), 2),
-        ):
-            if not there:
-                continue
-            along, out = _stepped(view.exterior, apart_mm)
-            over = numpy.arange(span[0] + apart_mm / 2, span[1], apart_mm)
-            pairs = numpy.repeat(along, len(over), axis=0), numpy.repeat(out, len(over), axis=0)
-            places, normals = (numpy.insert(pair, axis, 0.0, axis=1) for pair in pairs)
-            places[:, axis] = numpy.tile(over, len(along))
-            half, middle = self.depth(self.stations.at(places[:, 0]), places[:, 2])
-            keep = numpy.abs(places[:, 1] - middle) <= half + KNIFE_MM
-            yield places[keep], normals[keep]
-
 
 @lru_cache(maxsize=64)
 def lofted(
     outline: Outline,
-    points: tuple[Point, ...],
+    points: Corners,
     round: float,
     flat_foot: bool,
     height_mm: float | None = None,
-    front: tuple[Point, ...] | None = None,
+    front: Corners | None = None,
 ) -> Lofted:
     """The body of an outline from above and a view from the side, which is scaled to the outline's width, drawn out to
     that height where one is given, and stood on its foot; with a view from the `front`, each section has its form.
     Raises ValueError when a view crosses itself or encloses next to nothing.
     """
-    view, form = side_view(points, 2 * outline.half_width_mm), None
-    if front is not None:
-        form = drawn_view(front, "front")
-        _level_within(form)
-        left, low, right, high = form.bounds
-        corners = (get_coordinates(form.exterior) - [(left + right) / 2, low]) / [(right - left) / 2, high - low]
-        form = Polygon(corners)
+    view = side_view(points, 2 * outline.half_width_mm)
     if height_mm is not None:
         view = scale(view, 1.0, height_mm / view.bounds[3], origin=(0, 0))
-    found = Lofted(outline, view, round, flat_foot, form)
-    return _KEPT.get(found.key) or _keep(found)
+    found = Lofted(outline, view, round, flat_foot, None if front is None else front_view(front))
+    return _BODIES.once(found.key, lambda: found)
 
 
-_KEPT: dict[str, Lofted] = {}
-
-
-def _keep(body: Lofted) -> Lofted:
-    """Keep a body under its key, and no more than so many."""
-    _KEPT.pop(body.key, None)
-    _KEPT[body.key] = body
-    for old in list(_KEPT)[:-MOST_KEPT]:
-        _KEPT.pop(old, None)
-    return body
+_BODIES: Latest[str, Lofted] = Latest(MOST_KEPT)
 
 
 def forget_bodies() -> None:
     """Keep no body any longer, so that the next is worked from nothing."""
-    _KEPT.clear()
+    _BODIES.clear()
     lofted.cache_clear()
 
 
 def take_over(bodies: Iterable[Lofted]) -> None:
     """Keep bodies that were worked out in another process, with all that was worked out of them."""
     for body in bodies:
-        _keep(body)
+        _BODIES.put(body.key, body)
     lofted.cache_clear()
-
-
-@lru_cache(maxsize=64)
-def side_view(points: tuple[Point, ...], across_mm: float) -> Polygon:
-    """A view from the side, that wide, its middle at 0 and its foot at height 0. Raises ValueError where it is none."""
-    drawn = drawn_view(points, "side")
-    left, low, right, _ = drawn.bounds
-    corners = (get_coordinates(drawn.exterior) - [(left + right) / 2, low]) * (across_mm / (right - left))
-    found = Polygon(corners)
-    return found if len(points) <= FINE_CORNERS else found.simplify(KNIFE_MM)
-
-
-def drawn_view(points: tuple[Point, ...], name: str) -> Polygon:
-    """A view as it was drawn. Raises ValueError where it crosses itself or encloses next to nothing."""
-    drawn = Polygon(points)
-    if not drawn.is_valid:
-        raise ValueError(f"the view from the {name} crosses or touches itself")
-    left, low, right, high = drawn.bounds
-    wide, tall = right - left, high - low
-    if min(wide, tall) < 0.02 * max(wide, tall) or drawn.area < 0.05 * wide * tall:
-        raise ValueError(f"the view from the {name} encloses next to nothing")
-    return drawn
-
-
-def _level_within(form: Polygon) -> None:
-    """Raises ValueError where a level line leaves the view from the front and enters it again: sections are filled."""
-    corners = get_coordinates(form.exterior)[:, ::-1]
-    ups = numpy.unique(corners[:, 0])
-    if (crossings(corners, (ups[1:] + ups[:-1]) / 2) > 2).any():
-        raise ValueError("the view from the front has a hollow in its side or its top, which no section can have")
-
-
-def extents(corners: Numbers, x: Numbers) -> tuple[Numbers, Numbers]:
-    """The lowest and the highest place of a closed line at each x; infinite where it does not reach."""
-    low, high = numpy.full(len(x), math.inf), numpy.full(len(x), -math.inf)
-    for (x0, y0), (x1, y1) in zip(corners, numpy.roll(corners, -1, axis=0), strict=True):
-        if x0 == x1:
-            continue
-        there = (x >= min(x0, x1)) & (x <= max(x0, x1))
-        y = y0 + (y1 - y0) * (x[there] - x0) / (x1 - x0)
-        low[there], high[there] = numpy.minimum(low[there], y), numpy.maximum(high[there], y)
-    return low, high
-
-
-def crossings(corners: Numbers, x: Numbers) -> NDArray[numpy.int64]:
-    """How often a closed line crosses the upright line at each x."""
-    x0, x1 = corners[:-1, 0], corners[1:, 0]
-    low, high = numpy.minimum(x0, x1)[:, None], numpy.maximum(x0, x1)[:, None]
-    found: NDArray[numpy.int64] = ((x[None, :] >= low) & (x[None, :] < high)).sum(axis=0)
-    return found
-
-
-def _crossed(corners: Numbers, up_mm: float) -> Numbers:
-    """Where a closed line crosses a height."""
-    (x0, z0), (x1, z1) = corners[:-1].T, corners[1:].T
-    there = (numpy.minimum(z0, z1) <= up_mm) & (numpy.maximum(z0, z1) > up_mm)
-    found: Numbers = x0[there] + (x1 - x0)[there] * (up_mm - z0[there]) / (z1 - z0)[there]
-    return found
 
 
 def _against(at: Stations) -> Stations:
     """Stations as a column, to be met with a row of heights."""
     return Stations(*(getattr(at, name)[:, None] for name in ("x", "low", "high", "front", "back")))
-
-
-def _close(at: Stations, apart_mm: float) -> Stations:
-    """The stations with as many between them as it takes to lie no farther apart than that, and both ends closed to
-    their middles.
-    """
-    rows = numpy.column_stack([at.x, at.low, at.high, at.front, at.back])
-    first, last = rows[0].copy(), rows[-1].copy()
-    for end in (first, last):
-        end[1:3], end[3:5] = end[1:3].mean(), end[3:5].mean()
-    rows = numpy.vstack([first, rows, last])
-    return Stations(*_denser(rows, numpy.abs(numpy.diff(rows, axis=0)).max(axis=1), apart_mm).T)
-
-
-def _denser(rows: Numbers, moved_mm: Numbers, apart_mm: float) -> Numbers:
-    """Rows of numbers with as many between each two, straight, as it takes to move no farther than that at a step."""
-    counts = numpy.maximum(1, numpy.ceil(moved_mm / apart_mm)).astype(int)
-    shares = numpy.concatenate([numpy.arange(count) / count for count in counts] + [numpy.zeros(1)])
-    index = numpy.concatenate([numpy.repeat(numpy.arange(len(counts)), counts), [len(rows) - 1]])
-    after = numpy.minimum(index + 1, len(rows) - 1)
-    found: Numbers = rows[index] + (rows[after] - rows[index]) * shares[:, None]
-    return found
-
-
-def _middles(net: Numbers) -> tuple[Numbers, Numbers]:
-    """The middle of every mesh of a net of places, and the direction straight out of it."""
-    a, b, c, d = net[:-1, :-1], net[1:, :-1], net[1:, 1:], net[:-1, 1:]
-    normal = numpy.cross(c - a, d - b).reshape(-1, 3)
-    size = numpy.linalg.norm(normal, axis=1)
-    there = size > 1e-9
-    middle = ((a + b + c + d) / 4).reshape(-1, 3)
-    return middle[there], normal[there] / size[there, None]
-
-
-def _stepped(line: object, apart_mm: float) -> tuple[Numbers, Numbers]:
-    """Places along a closed line no farther apart than that, and the direction across it at each."""
-    corners = get_coordinates(line)
-    places, out = [], []
-    for start, end in zip(corners, corners[1:], strict=False):
-        length = math.dist(start, end)
-        if length < 1e-9:
-            continue
-        count = math.ceil(length / apart_mm)
-        shares = (numpy.arange(count) + 0.5) / count
-        places.append(start + (end - start) * shares[:, None])
-        out.append(numpy.tile([(end[1] - start[1]) / length, -(end[0] - start[0]) / length], (count, 1)))
-    return numpy.vstack(places), numpy.vstack(out)
 
 
 def _runs(there: NDArray[numpy.bool_]) -> Iterator[range]:
@@ -493,23 +296,11 @@ def _runs(there: NDArray[numpy.bool_]) -> Iterator[range]:
 
 def _strips(view: Polygon, up_mm: float, bounds: tuple[float, float, float, float]) -> Region:
     """The strips of a plan that a view from the side has at a height."""
-    ends = numpy.sort(_crossed(get_coordinates(view), up_mm))
+    ends = crossed(get_coordinates(view), up_mm)
     front, back = bounds[1] - 1, bounds[3] + 1
     return unary_union(
         [Polygon([(a, front), (b, front), (b, back), (a, back)]) for a, b in zip(ends[::2], ends[1::2], strict=False)]
     )
-
-
-def _fine(outline: Outline) -> Polygon:
-    """An outline as a polygon true to a hundredth of a millimetre."""
-    if isinstance(outline, Traced):
-        return largest_of(outline.polygon)
-    if isinstance(outline, Round):
-        turns = numpy.arange(ROUND_CORNERS) * (2 * math.pi / ROUND_CORNERS)
-        return Polygon(outline.radius_mm * numpy.column_stack([numpy.cos(turns), numpy.sin(turns)]))
-    if isinstance(outline, Oval):
-        return Polygon(outline.traced(ROUND_CORNERS))
-    return Polygon(outline.points)
 
 
 def _sharp(edge: Polygon) -> Numbers:

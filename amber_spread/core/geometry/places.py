@@ -11,11 +11,13 @@ from typing import NamedTuple
 
 import numpy
 import shapely
+from numpy.typing import ArrayLike
 from shapely import LineString, MultiPoint, Polygon, affinity, ops
 from shapely import Point as Point2
 from shapely.geometry.base import BaseGeometry
 
 from amber_spread.core.geometry.outline import Outline, Oval, Point, Round
+from amber_spread.core.geometry.traced import Region, Traced
 
 SLACK_MM = 0.1
 """Edges are traced as polygons: what lies outside by less is on the edge."""
@@ -74,17 +76,16 @@ class Refused(NamedTuple):
 
 
 @lru_cache(maxsize=512)
-def _polygon(outline: Outline) -> Polygon:
-    """An outline as a polygon, about its own middle."""
+def _polygon(outline: Outline) -> Region:
+    """An outline as a polygon, about its own middle; of a slice through a carved cake, all its parts."""
+    if isinstance(outline, Traced):
+        return outline.polygon
     if isinstance(outline, Round):
         return Point2(0.0, 0.0).buffer(outline.radius_mm, quad_segs=ROUND_STEPS)
-    found = Polygon(outline.traced(FINE) if isinstance(outline, Oval) else outline.points)
-    return found if found.is_valid else max(
-        getattr(found.buffer(0), "geoms", [found.buffer(0)]), key=lambda part: part.area
-    )  # fmt: skip
+    return Polygon(outline.traced(FINE) if isinstance(outline, Oval) else outline.points)
 
 
-def polygon_of(outline: Outline, middle: Point = (0.0, 0.0)) -> BaseGeometry:
+def polygon_of(outline: Outline, middle: Point = (0.0, 0.0)) -> Region:
     """An outline as a polygon, about a middle."""
     found = _polygon(outline)
     return affinity.translate(found, *middle) if middle != (0.0, 0.0) else found
@@ -203,7 +204,7 @@ def keeps_out(hole: Hole, away_mm: float, points: Sequence[Point]) -> bool:
     return all(math.dist(hole.middle, point) >= hole.radius_mm + away_mm for point in points)
 
 
-def hull_of(points: Sequence[Point]) -> BaseGeometry:
+def hull_of(points: ArrayLike) -> BaseGeometry:
     """The smallest convex outline round points; a line or a point where they lie on one. Source: geometry."""
     return shapely.convex_hull(shapely.multipoints(numpy.asarray(points).reshape(-1, 2)))
 
@@ -214,7 +215,8 @@ def edge_distance(outline: Outline, at: Point) -> float:
     """
     if isinstance(outline, Round):
         return outline.radius_mm - math.hypot(*at)
-    return hull_distance(hull_of(outline.points), at)
+    corners = shapely.get_coordinates(outline.polygon) if isinstance(outline, Traced) else outline.points
+    return hull_distance(hull_of(corners), at)
 
 
 def hull_distance(hull: BaseGeometry, at: Point) -> float:
@@ -309,7 +311,7 @@ def inside_edge(edge: Outline, points: Sequence[Point]) -> float:
     if isinstance(edge, Round):
         return edge.radius_mm - max(math.hypot(*point) for point in points)
     polygon, spots = _polygon(edge), numpy.asarray(points)
-    away = shapely.distance(polygon.exterior, shapely.points(spots))
+    away = shapely.distance(polygon.boundary, shapely.points(spots))
     return float(numpy.where(shapely.contains_xy(polygon, spots), away, -away).min())
 
 

@@ -1,20 +1,22 @@
 """A carved body and what goes on it: the `Body` of a tier that has no formula."""
 
 import math
-from collections.abc import Callable, Hashable, Iterable
+from collections.abc import Callable, Hashable, Iterable, Sequence
 from dataclasses import dataclass, field
 from functools import cached_property
 from typing import Any, TypeVar, cast
 
 import numpy
-from contourpy import FillType, contour_generator
 from numpy.typing import NDArray
 from shapely import MultiPolygon, Polygon, box, get_coordinates, unary_union
 
+from amber_spread.core.geometry.body import Outlined
 from amber_spread.core.geometry.distance import MARGIN_MM, DistanceField, distances
-from amber_spread.core.geometry.lofted import Lofted, extents
+from amber_spread.core.geometry.lofted import Lofted
 from amber_spread.core.geometry.outline import Outline, Point
 from amber_spread.core.geometry.traced import HAIR_MM, Region, Traced, largest_of
+from amber_spread.core.geometry.views import extents
+from amber_spread.core.kernel.latest import Latest
 
 T = TypeVar("T")
 Numbers = NDArray[numpy.float64]
@@ -23,33 +25,31 @@ TIP_MM2 = 0.01
 """A slice of less is none."""
 DIRECTIONS = 72
 MOST_LOOKED_UP = 300
+LOOKED_AT = 24
+"""So many heights its wall is looked at, since it is nowhere straight."""
 
 
 @dataclass(frozen=True, eq=False)
-class Sculpted:
+class Sculpted(Outlined):
     """A carved body after coats of `side_mm` straight out from it, so that its flats carry `top_mm`.
 
     A coat follows the body: it is what lies no farther than its thickness from it, rounded over its edges, and stands
     on the same plane unless the foot is coated too (`under_mm`).
     """
 
-    core: Lofted
+    core: Lofted = field()
     side_mm: float = 0.0
     top_mm: float = 0.0
     under_mm: float = 0.0
-    _looked_up: dict[Hashable, Any] = field(default_factory=dict)
+    _looked_up: Latest[Hashable, Any] = field(default_factory=lambda: Latest(MOST_LOOKED_UP))
     """Its slices and walls, by where they are; a body is asked for the same ones again and again."""
 
     def _once(self, key: Hashable, work_out: Callable[[], T]) -> T:
-        if key not in self._looked_up:
-            if len(self._looked_up) >= MOST_LOOKED_UP:
-                self._looked_up.clear()
-            self._looked_up[key] = work_out()
-        return cast(T, self._looked_up[key])
+        return cast(T, self._looked_up.once(key, work_out))
 
     def __getstate__(self) -> dict[str, object]:
         """Sent to another process without what is soon looked up again."""
-        return {**self.__dict__, "_looked_up": {}}
+        return {**self.__dict__, "_looked_up": Latest(MOST_LOOKED_UP)}
 
     @property
     def _coated(self) -> bool:
@@ -76,16 +76,9 @@ class Sculpted:
         return self.core.height_mm + self.top_mm + self.under_mm
 
     @property
-    def width_mm(self) -> float:
-        return 2 * self.outline.half_width_mm
-
-    @property
-    def length_mm(self) -> float:
-        return 2 * self.outline.half_length_mm
-
-    @property
-    def girth_mm(self) -> float:
-        return self.outline.perimeter_mm
+    def bends_mm(self) -> Sequence[float]:
+        step = self.height_mm / LOOKED_AT
+        return [self.foot_mm + step * index for index in range(1, LOOKED_AT)]
 
     @property
     def slant_mm(self) -> float:
@@ -98,10 +91,6 @@ class Sculpted:
     def flat_top(self) -> Traced | None:
         """The flat of the bare body; a coat is rounded beyond it."""
         return self.core.flat_top
-
-    @property
-    def top_area_mm2(self) -> float:
-        return self.flat_top.area_mm2 if self.flat_top else 0.0
 
     @cached_property
     def wall_area_mm2(self) -> float:
@@ -275,6 +264,8 @@ def _length(points: list[Point]) -> float:
 
 def _within(x: Numbers, y: Numbers, away: NDArray[numpy.float32], out_mm: float) -> Region:
     """The areas of a lattice that lie within a distance, holes left out of them."""
+    from contourpy import FillType, contour_generator
+
     generator = contour_generator(x, y, -away, fill_type=FillType.OuterOffset)
     found = cast(tuple[list[Numbers], list[NDArray[numpy.uint32]]], generator.filled(-out_mm, 1e9))
     parts = []

@@ -18,7 +18,7 @@ from amber_spread.core.design.finishes import OnTop, SoftFilling
 from amber_spread.core.design.kinds import BUILDS, SHAPES, DesignPart, Kind
 from amber_spread.core.design.practice import Practice
 from amber_spread.core.design.settled import SettledTier
-from amber_spread.core.design.shapes import CarvedBuild, FreeShape, HeartShape
+from amber_spread.core.design.shapes import FreeShape, HeartShape
 from amber_spread.core.kernel.base import Frozen
 from amber_spread.core.kernel.units import LengthUnit
 from amber_spread.core.line.quick_values import SEVERAL, STROKE, lengths, stripes
@@ -29,6 +29,7 @@ from amber_spread.core.line.quick_words import (
     CannotRead,
     Token,
     Unread,
+    drawn_fields,
     find_medium,
     kind_word,
     read_length,
@@ -188,15 +189,15 @@ class _Reader:
             if shape is not None:
                 values = {"kind": shape.model_fields["kind"].default}
                 rest = self.fields(rest, shape, None, values, tokens[0], partly=True)
-                if shape is FreeShape:
-                    values["points_mm"] = self.points_in_hand(index, tokens[-1])
+                if drawn_fields(shape):
+                    values |= self.drawn_in_hand(index, "shape", shape, tokens[-1])
                 tier["shape"] = values
             build, rest = self.kind(rest, BUILDS)
             if build is not None:
                 values = {"kind": build.model_fields["kind"].default}
                 rest = self.fields(rest, build, BUILDS[build].leading, values, tokens[0], partly=True)
-                if build is CarvedBuild:
-                    values |= self.views_in_hand(index)
+                if drawn_fields(build):
+                    values |= self.drawn_in_hand(index, "build", build, tokens[-1])
                 tier["build"] = values
             if rest:
                 raise CannotRead(
@@ -206,19 +207,18 @@ class _Reader:
                 )  # fmt: skip
         return tier
 
-    def points_in_hand(self, index: int, token: Token) -> Any:
-        """The points of a free outline, which no line can hold: those of the tier in hand."""
+    def drawn_in_hand(self, index: int, field: str, model: type[BaseModel], token: Token) -> dict[str, Any]:
+        """What of a part is drawn, which no line can hold: that of the tier in hand, or for a build what it begins
+        with.
+        """
         tiers = self.in_hand.tiers if self.in_hand else ()
-        if index < len(tiers) and isinstance(shape := tiers[index].shape, FreeShape):
-            return shape.points_mm
+        names = drawn_fields(model)
+        if index < len(tiers) and isinstance(part := getattr(tiers[index], field), model):
+            return {name: getattr(part, name) for name in names}
+        if model in BUILDS:
+            begins = BUILDS[model].begins
+            return {name: begins[name] for name in names if name in begins}
         raise CannotRead(token.start, token.end, "A free outline is read from a drawing, in the Brief lens.")
-
-    def views_in_hand(self, index: int) -> dict[str, Any]:
-        """The views a cake is carved to: those of the tier in hand, or the one a carved cake begins with."""
-        tiers = self.in_hand.tiers if self.in_hand else ()
-        if index < len(tiers) and isinstance(build := tiers[index].build, CarvedBuild):
-            return {"points_mm": build.points_mm, "front_mm": build.front_mm}
-        return {"points_mm": BUILDS[CarvedBuild].begins["points_mm"]}
 
     def kind(
         self, tokens: list[Token], kinds: dict[type[BaseModel], Kind]
@@ -296,7 +296,7 @@ class _Reader:
         names = model.model_fields
         words: dict[str, list[str]] = {}
         for name in names:
-            if name not in ("kind", "front_mm", *NESTED):
+            if name not in ("kind", *NESTED, *drawn_fields(model)):
                 words.setdefault(word_of(name), []).append(name)
         while tokens:
             token = tokens[0]

@@ -34,6 +34,12 @@ NESTED = {part.path[-1] for part in CLAUSES if len(part.path) > 1}
 """Fields of a part that are clauses of their own."""
 
 
+def drawn_fields(model: type[object]) -> tuple[str, ...]:
+    """The fields of a part that are drawn, and so stand in no line."""
+    found: tuple[str, ...] = getattr(model, "drawn", ())
+    return found
+
+
 class WholeClause(NamedTuple):
     """A clause of the whole cake: its word, the field of the design it sets, of what model, and its leading measure."""
 

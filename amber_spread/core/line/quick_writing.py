@@ -7,12 +7,12 @@ from pydantic import BaseModel
 
 from amber_spread.core.design.design import Colour, Design, Layers, Tier
 from amber_spread.core.design.finishes import OnTop
-from amber_spread.core.design.shapes import CarvedBuild, FreeShape
 from amber_spread.core.line.quick_words import (
     CLAUSES,
     NESTED,
     WHOLE,
     colour_written,
+    drawn_fields,
     kind_word,
     length_written,
     medium_written,
@@ -21,8 +21,8 @@ from amber_spread.core.line.quick_words import (
 )
 from amber_spread.core.stock.media import Medium
 
-ELSEWHERE = {"kind", *NESTED, "shape", "front_mm", "target_height_mm"}
-"""Fields that stand elsewhere in the line, or in no line at all."""
+ELSEWHERE = {"kind", *NESTED, "shape", "target_height_mm"}
+"""Fields that stand elsewhere in the line."""
 
 
 def write_line(design: Design, media: dict[str, Medium]) -> str:
@@ -93,12 +93,10 @@ def _fields(model: BaseModel, media: dict[str, Medium]) -> str:
     for name, field in type(model).model_fields.items():
         value = getattr(model, name)
         counted = name == "count" and isinstance(model, Layers)
-        if name in ELSEWHERE or (value == field.default and not counted):
+        if name in ELSEWHERE or name in drawn_fields(type(model)) or (value == field.default and not counted):
             continue
         if name == "points_mm":
-            # Those of an outline are in no line; those of supports are.
-            if not isinstance(model, FreeShape | CarvedBuild):
-                found.append("points " + " / ".join(f"{length_written(x)}:{length_written(y)}" for x, y in value))
+            found.append("points " + " / ".join(f"{length_written(x)}:{length_written(y)}" for x, y in value))
             continue
         word = word_of(name)
         if value is None:

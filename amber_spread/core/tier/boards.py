@@ -81,5 +81,5 @@ def over_edge(inner: Outline, outer: Outline, off: Point = (0.0, 0.0)) -> float:
 @lru_cache(maxsize=256)
 def _over_edge(inner: Outline, outer: Outline, off: Point) -> float:
     edge = polygon_of(outer)
-    out = MultiPoint(get_coordinates(polygon_of(inner, off).exterior)).difference(edge)
+    out = MultiPoint(get_coordinates(polygon_of(inner, off))).difference(edge)
     return 0.0 if out.is_empty else max(float(edge.distance(point)) for point in getattr(out, "geoms", [out]))

@@ -18,7 +18,7 @@ from amber_spread.core.design.finishes import (
 from amber_spread.core.design.kinds import kind_of, suits
 from amber_spread.core.design.settled import SettledTier
 from amber_spread.core.geometry.body import Body, Sideways, Straight
-from amber_spread.core.geometry.flat import Mark, Piece, area_of, circle, fits, lay_out, placed, rectangle
+from amber_spread.core.geometry.flat import Mark, Piece, area_of, circle, fits, lay_out, piece_of, placed, rectangle
 from amber_spread.core.geometry.outline import Cornered, Regular, Round, cornered_area, round_area
 from amber_spread.core.geometry.reach import reach_over
 from amber_spread.core.kernel.figures import Figure, of_parts, parts_rule, same, total
@@ -33,7 +33,6 @@ from amber_spread.core.tier.cover_plan import (
     Way,
     carrier_of,
     on_mat,
-    piece_of,
     top_of,
 )
 from amber_spread.core.tier.cover_rules import (

@@ -8,7 +8,7 @@ from amber_spread.core.design.shapes import (
     Build,
 )
 from amber_spread.core.geometry.body import Body
-from amber_spread.core.geometry.flat import Corner, Laid, Piece, Stuff, corners_of, fits
+from amber_spread.core.geometry.flat import Laid, Piece, Stuff, corners_of, fits, piece_of
 from amber_spread.core.geometry.outline import Outline, Round
 from amber_spread.core.kernel.base import Made
 from amber_spread.core.kernel.figures import Figure, same
@@ -104,13 +104,6 @@ class Way(NamedTuple):
 def on_mat(piece: Piece, mat: Mat) -> bool:
     """Whether a piece lies on the mat, either way round."""
     return fits(*piece.size, (mat.width_mm, mat.length_mm))
-
-
-def piece_of(
-    name: str, corners: list[Corner], hex: str, count: float = 1, colour: str | None = None, **sizes: Figure
-) -> Piece:
-    """A flat piece, so many times over, with its measures by name."""
-    return Piece(name=name, count=same("copies", count, "each"), sizes=sizes, hex=hex, colour=colour, corners=corners)
 
 
 def carrier_of(panel: Piece, stuff: Stuff) -> Piece:

@@ -139,38 +139,35 @@ def draw_tier(number: int, tier: Tier, cut: Cut, hex_of: HexOf) -> Drawn:
     over = [collar[2], collar[3]] if collar else lip[1:2]
     over += [lip[2], lip[3], lip[0]] if lip else collar[:1]
     rim = [*rim[:-1], *over, rim[-1]]
-    above = cut.bodies.covered.outline
+    above, left = cut.bodies.covered.outline, _left(cut.bodies.covered)
     silhouette = Silhouette(
         place=place,
         hex=_outermost(tier, outside, hex_of),
         outline=[(0.0, rim[0][1]), *rim],
-        curved=above.curved and not isinstance(cut.bodies.covered, Sculpted),
+        # No line stands upright on a wall that is carved freely.
+        curved=above.curved and not left,
         edges=above.edges_mm if isinstance(cut.bodies.covered, Straight) else [],
         bands=_bands(tier, hex_of),
         round=isinstance(tier.cover, PanelCover) and tier.cover.run == "round",
         seen_from_above=_above(cut),
-        left=_left(cut),
+        left=left,
     )
     return Drawn(parts, silhouette, _added(place, tier, cut, body, hex_of)).raised(-body.foot_mm)
 
 
-def _left(cut: Cut) -> list[Point]:
-    """The left half of a carved body from the foot up and back to the axis; nothing of any other."""
-    body = cut.bodies.covered
-    if not isinstance(body, Sculpted):
-        return []
-    half = body.left_profile()
-    return [(0.0, half[0][1]), *half]
+def _left(body: Body) -> list[Point]:
+    """The left half from the foot up and back to the axis, where it is not as the right."""
+    left = body.left_profile()
+    return [] if left == body.half_profile() else [(0.0, left[0][1]), *left]
 
 
 def lifted(piece: D, lift_mm: float, off: Point = (0.0, 0.0)) -> D:
     """A piece of the drawing moved up by so much, its axis so far off the base's."""
     if lift_mm == 0 and off == piece.off:
         return piece
-    moved = piece.but(outline=[(x, z + lift_mm) for x, z in piece.outline], off=off)
-    if isinstance(moved, Silhouette) and moved.left:
-        return moved.but(left=[(x, z + lift_mm) for x, z in moved.left])
-    return moved
+    lines = {name: line for name in ("outline", "left") if (line := getattr(piece, name, None))}
+    moved = {name: [(x, z + lift_mm) for x, z in line] for name, line in lines.items()}
+    return piece.but(**moved, off=off)
 
 
 def _lip(cut: Cut) -> list[Point]:

@@ -5,17 +5,13 @@ from typing import Literal, NamedTuple
 
 from amber_spread.core.design.design import Layers
 from amber_spread.core.design.settled import SettledTier, settled
-from amber_spread.core.geometry.body import MM3_PER_ML, Body, Carried, Solid
-from amber_spread.core.geometry.sculpted import Sculpted
+from amber_spread.core.geometry.body import MM3_PER_ML, Body, Solid
 from amber_spread.core.kernel.base import Made
 from amber_spread.core.kernel.figures import Figure, chosen, decided, same, total
 from amber_spread.core.stock.media import weight
 from amber_spread.core.tier.boards import BoardShape, own_shape
 from amber_spread.core.tier.layer_rules import cavity_volume, cavity_wall, hidden_board
 from amber_spread.core.tier.slabs import Slab
-
-LOOKED_AT = 12
-"""So many heights of a room are looked at in a carved body, whose wall is nowhere straight."""
 
 
 class HiddenBoard(Made):
@@ -85,11 +81,7 @@ def room_in(layers: Layers, body: Body, slabs: list[Slab]) -> Room | None:
     first, last = layers.cavity.layers(layers.count)
     hollow = hollowed(slabs, first, last)
     low, high = hollow[0].low, hollow[-1].high
-    if isinstance(body, Sculpted):
-        corners = [low + (high - low) * step / LOOKED_AT for step in range(LOOKED_AT)]
-    else:
-        corners = [piece.z1 for piece in body.profile] if isinstance(body, Carried) else []
-    heights = {low, *(slab.high for slab in hollow), *(up for up in corners if low < up < high)}
+    heights = {low, *(slab.high for slab in hollow), *(up for up in body.bends_mm if low < up < high)}
     nearest = min(_inner(body, up) for up in heights)
     asked = layers.cavity.diameter_mm
     return Room(asked, min(asked, 2 * nearest), nearest, low, high, first, last)

@@ -4,9 +4,6 @@ import math
 from typing import NamedTuple
 
 from amber_spread.core.geometry.body import Body, Envelopes, Sideways, Straight
-from amber_spread.core.geometry.outline import Outline
-from amber_spread.core.geometry.sculpted import Sculpted
-from amber_spread.core.geometry.traced import Traced
 
 SLICES = 24
 INSIDE = ("cake", "syrup", "seal", "dam", "filling", "what is hidden in it")
@@ -19,14 +16,6 @@ class Centre(NamedTuple):
     x: float
     y: float
     up: float
-
-
-def middle_of(outline: Outline) -> tuple[float, float]:
-    """The middle of the area of an outline; of all but traced ones it lies on the axis. Source: geometry."""
-    if not isinstance(outline, Traced):
-        return 0.0, 0.0
-    spot = outline.polygon.centroid
-    return float(spot.x), float(spot.y)
 
 
 def middle_height(body: Body | Sideways) -> float:
@@ -59,7 +48,7 @@ def centre_of(bodies: Envelopes, leaning: dict[str, Sideways] | None, weights: d
     inside = sum(weights.get(name, 0.0) for name in INSIDE)
     whole = sum(weights.values())
     bare, outer = bodies.bare, bodies.covered
-    x, y = outer.middle if isinstance(outer, Sculpted) else middle_of(outer.outline)
+    x, y = outer.middle
     low = middle_height(bare) + bare.foot_mm - outer.foot_mm
     shell_ml = outer.volume_ml - bare.volume_ml
     if shell_ml <= 0 or whole <= 0:

@@ -15,6 +15,7 @@ from amber_spread.core.geometry.flat import (
     Piece,
     bounds,
     fits,
+    piece_of,
     rectangle,
     sector,
     sector_about,
@@ -24,7 +25,7 @@ from amber_spread.core.geometry.flat import (
 from amber_spread.core.geometry.outline import Cornered, Outline, Oval, Point, Regular, Round
 from amber_spread.core.kernel.figures import Figure, same
 from amber_spread.core.tier.coat_rules import across_slope
-from amber_spread.core.tier.cover_plan import Job, Way, carrier_of, piece_of, top_of
+from amber_spread.core.tier.cover_plan import Job, Way, carrier_of, top_of
 from amber_spread.core.tier.cover_rules import (
     box_side,
     sector_angle,

@@ -10,9 +10,9 @@ from amber_spread.core.design.finishes import PrintedCover
 from amber_spread.core.design.kinds import suits
 from amber_spread.core.design.settled import SettledTier
 from amber_spread.core.geometry.body import Body
-from amber_spread.core.geometry.flat import Laid, Mark, Piece, fits, rectangle
+from amber_spread.core.geometry.flat import Laid, Mark, Piece, fits, piece_of, rectangle
 from amber_spread.core.kernel.figures import same
-from amber_spread.core.tier.cover_plan import PRINTED_HEX, CoverPlan, PrintedPlan, piece_of, top_of
+from amber_spread.core.tier.cover_plan import PRINTED_HEX, CoverPlan, PrintedPlan, top_of
 from amber_spread.core.tier.cover_rules import printed_sheets, printed_short, strip_count, strip_height, strip_length
 
 MORE_STRIPS = 3

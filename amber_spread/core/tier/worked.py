@@ -13,8 +13,7 @@ from shapely.errors import ShapelyError
 from amber_spread.core.design.design import Tier
 from amber_spread.core.design.finishes import InvertedFinal
 from amber_spread.core.design.settled import SettledDesign, SettledTier
-from amber_spread.core.design.shapes import BallBuild, CarvedBuild
-from amber_spread.core.geometry.body import Body, Envelopes, Sideways
+from amber_spread.core.geometry.body import Envelopes, Sideways
 from amber_spread.core.geometry.lofted import Lofted
 from amber_spread.core.geometry.outline import Cornered, Outline
 from amber_spread.core.geometry.sculpted import Sculpted
@@ -244,7 +243,7 @@ def _work(
         coats=coats,
         cover=cover,
         foot=foot,
-        carving=_carving(tier, bare, slabs, coats),
+        carving=plan_carving(tier, bare, slabs, coats),
         on_top=pieces,
         borders=by_place,
         gauge=plan_gauge(slabs, under_mm, standing),
@@ -259,13 +258,6 @@ def _work(
         centre=centre_of(bodies, leaning, dict(weights)),
     )
     return Worked(**named(done._asdict(), f"tiers.{number}"))
-
-
-def _carving(tier: SettledTier, bare: Body, slabs: list[Slab], coats: CoatsPlan) -> CarvingPlan | None:
-    build = tier.asked.build
-    if not isinstance(bare, Sculpted) or not isinstance(build, CarvedBuild):
-        return None
-    return plan_carving(build, bare, slabs, coats)
 
 
 def forget_tiers() -> None:
@@ -306,18 +298,10 @@ def _stands(
     if isinstance(tier.asked.final, InvertedFinal) and not build.own_height:
         # The card it was turned over on is its board.
         words, board = "the card it was turned over on", own_shape(bodies.coated.section(bodies.coated.foot_mm))
-    elif build.carved:
-        board = own_shape(bare.section(1e-6 * bare.height_mm))
-        whole = own_shape(bare.outline)
-        if min(board.across_mm / whole.across_mm, board.length_mm / whole.length_mm) < BOARD_SHARE:
-            board = Size(whole.shape, BOARD_SHARE * whole.across_mm, BOARD_SHARE * whole.length_mm)
-    elif not isinstance(build, BallBuild):
-        board = own_shape(bare.section(1e-6 * bare.height_mm))
     else:
-        across = bare.width_mm
-        if build.halves == 2:
-            across = max(build.foot_mm, BOARD_SHARE * bare.width_mm)
-        board = Size("round", across, across)
+        board, whole = own_shape(bare.section(1e-6 * bare.height_mm)), own_shape(bare.outline)
+        if build.own_height and min(board.across_mm / whole.across_mm, board.length_mm / whole.length_mm) < BOARD_SHARE:
+            board = Size(whole.shape, BOARD_SHARE * whole.across_mm, BOARD_SHARE * whole.length_mm)
     size = body.width_mm, body.length_mm, body.height_mm
     return Footprint(body.outline, *size, foot, top, board, words, out_mm, rise_mm)
 

@@ -4680,9 +4680,9 @@ export interface components {
          * SlicePlan
          * @description One layer as it is carved: between which heights, how large at its widest, and what is left of it.
          *
-         *     `circle` is the least round it, `least` the sides of the least rectangle. `moves` is the farthest its outline goes
-         *     in or out between its two faces, `hangs` how far it reaches out beyond what it lies on. `whole` is all of it from
-         *     above about the axis, `bottom` and `top` its faces, a ring a part; `pieces` are its templates.
+         *     `circle` is the least round it, `short` and `side` those of the least rectangle. `moves` is the farthest its outline
+         *     goes in or out between its two faces, `hangs` how far it reaches out beyond what it lies on. `whole` is all of it
+         *     from above about the axis, `bottom` and `top` its faces, a ring a part; `pieces` are its templates.
          */
         SlicePlan: {
             /** Number */
@@ -4692,11 +4692,8 @@ export interface components {
             wide: components["schemas"]["Figure"];
             long: components["schemas"]["Figure"];
             circle: components["schemas"]["Figure"];
-            /** Least */
-            least: [
-                number,
-                number
-            ];
+            short: components["schemas"]["Figure"];
+            side: components["schemas"]["Figure"];
             area: components["schemas"]["Figure"];
             girth: components["schemas"]["Figure"];
             volume: components["schemas"]["Figure"];

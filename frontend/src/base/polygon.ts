@@ -1,5 +1,7 @@
 /** Closed lines of corners, as they are drawn by hand: where one lies, and what can be done to all of it at once. */
 
+import { tenth } from "./round";
+
 export type Corner = [number, number];
 type Corners = readonly (readonly number[])[];
 
@@ -15,8 +17,6 @@ export function boundsOf(corners: Corners): Bounds {
   const ys = corners.map(([, y = 0]) => y);
   return { left: Math.min(...xs), right: Math.max(...xs), low: Math.min(...ys), high: Math.max(...ys) };
 }
-
-const tenth = (value: number): number => Math.round(value * 10) / 10;
 
 /** Every corner cut off, a quarter of the way along both of its edges; the line along the foot keeps its ends. */
 export function rounded(corners: Corners): Corner[] {

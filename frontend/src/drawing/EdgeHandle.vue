@@ -9,7 +9,7 @@ import { useKit } from "@/kitchen/kit";
 import { useSettings } from "@/kitchen/settings";
 import { isPlate } from "@/order/kinds";
 import { useOrder } from "@/order/order";
-import { snapTo, useDrag } from "./drag";
+import { pixelsIn, snapTo, useDrag } from "./drag";
 import { type Sheet, xAt, yAt } from "./layout";
 
 const props = defineProps<{
@@ -39,8 +39,7 @@ const x = (mm: number): number => xAt(props.sheet, -mm);
 const y = (mm: number): number => yAt(props.sheet, mm);
 
 function read(event: PointerEvent): number {
-  const frame = (event.currentTarget as SVGElement).ownerSVGElement?.getBoundingClientRect();
-  const half = (props.sheet.axis - (event.clientX - (frame?.left ?? 0))) / props.sheet.scale;
+  const half = (props.sheet.axis - pixelsIn(event)[0]) / props.sheet.scale;
   // What lies outside the tin or disc (coats, cover) stays as thick as it is.
   const wanted = size.value + 2 * (half - props.outside.half);
   const step = settings.length === "in" ? 6.35 : 5;

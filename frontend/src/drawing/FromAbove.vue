@@ -3,6 +3,7 @@
 import { computed } from "vue";
 import type { Silhouette } from "@/api/types";
 import { useOrder } from "@/order/order";
+import { closed } from "./layout";
 
 const HIGH = 170;
 const order = useOrder();
@@ -15,7 +16,11 @@ function seen({ seen_from_above, off }: Silhouette): [number, number][] {
   return seen_from_above.map(([x = 0, y = 0]) => [x + right, y + back]);
 }
 const line = (points: readonly (readonly number[])[]): string =>
-  `M${points.map(([x = 0, y = 0]) => `${(x * scale.value).toFixed(1)} ${(-y * scale.value).toFixed(1)}`).join("L")}Z`;
+  closed(
+    points,
+    (mm) => mm * scale.value,
+    (mm) => -mm * scale.value,
+  );
 const scale = computed(() => (HIGH / 2 - 4) / reach.value);
 const outlines = computed(() =>
   tiers.value.map((tier) => ({

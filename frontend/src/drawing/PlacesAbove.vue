@@ -4,10 +4,13 @@
  * arrow keys. Beside it the cake at the angle where it tips.
  */
 import { computed, ref } from "vue";
+import { tenth, within } from "@/base/round";
 import { useElementSize } from "@/base/size";
 import { useSettings } from "@/kitchen/settings";
 import { useJoint } from "@/order/joints";
-import { useDrag } from "./drag";
+import { arrowStep, pixelsIn, useDrag } from "./drag";
+import FrontMark from "./FrontMark.vue";
+import { closed } from "./layout";
 import TippedCake from "./TippedCake.vue";
 
 const { order, joint, supports, place } = useJoint();
@@ -15,6 +18,7 @@ const settings = useSettings();
 const frame = ref<HTMLElement>();
 const size = useElementSize(frame);
 const HEAD = 30;
+const FARTHEST_MM = 400;
 
 const colour = computed(() => {
   const at = joint.value?.inside ? order.tier : order.tier - 1;
@@ -37,8 +41,7 @@ const middle = computed(() => {
 });
 const x = (mm: number): number => middle.value.x + mm * scale.value;
 const y = (mm: number): number => middle.value.y - mm * scale.value;
-const line = (points: readonly (readonly number[])[]): string =>
-  `M${points.map(([right = 0, back = 0]) => `${x(right).toFixed(1)} ${y(back).toFixed(1)}`).join("L")}Z`;
+const line = (points: readonly (readonly number[])[]): string => closed(points, x, y);
 const radius = computed(() => ((joint.value?.across.value ?? 0) / 2) * scale.value);
 /** What they carry: each alike, or from the least to the most. */
 const words = computed(() => {
@@ -51,14 +54,13 @@ const words = computed(() => {
 });
 /** Each is told apart by what it carries where that differs, and by its number where it does not. */
 const alike = computed(() => !words.value.includes(" to "));
-const tenth = (mm: number): number => Math.round(mm * 10) / 10;
 const moving = ref(-1);
 
 function read(event: PointerEvent): [number, number] {
-  const box = (event.currentTarget as SVGElement).ownerSVGElement?.getBoundingClientRect();
-  const right = (event.clientX - (box?.left ?? 0) - middle.value.x) / scale.value;
-  const back = (middle.value.y - (event.clientY - (box?.top ?? 0))) / scale.value;
-  return [tenth(Math.max(-400, Math.min(400, right))), tenth(Math.max(-400, Math.min(400, back)))];
+  const [across, down] = pixelsIn(event);
+  const right = (across - middle.value.x) / scale.value;
+  const back = (middle.value.y - down) / scale.value;
+  return [tenth(within(-FARTHEST_MM, right, FARTHEST_MM)), tenth(within(-FARTHEST_MM, back, FARTHEST_MM))];
 }
 
 const drag = useDrag(read, ([right, back]) => {
@@ -69,24 +71,15 @@ function begin(event: PointerEvent, index: number): void {
   if (joint.value?.inside) return;
   moving.value = index;
   drag.start(event);
-  // Held fast, it would not take the focus by itself; and the keys move what was last taken hold of.
-  (event.currentTarget as SVGElement).focus();
 }
 
-const KEYS: Record<string, readonly [number, number]> = {
-  ArrowLeft: [-1, 0],
-  ArrowRight: [1, 0],
-  ArrowUp: [0, 1],
-  ArrowDown: [0, -1],
-};
 function nudge(event: KeyboardEvent, index: number): void {
-  const way = KEYS[event.key];
+  const step = arrowStep(event, settings.length);
   const [, one] = supports.value[index] ?? [];
-  if (!way || !one || joint.value?.inside) return;
+  if (!step || !one || joint.value?.inside) return;
   event.preventDefault();
   event.stopPropagation();
-  const step = settings.length === "in" ? 3.175 : 2;
-  place(index, tenth(one.x + way[0] * step), tenth(one.y + way[1] * step));
+  place(index, tenth(one.x + step[0]), tenth(one.y + step[1]));
 }
 
 /** Why a place that was set will not do. */
@@ -156,8 +149,7 @@ const shown = computed(() =>
           room
         </text>
       </g>
-      <path class="front" :d="`M${x(0)} ${y(reach.front) + 3}l-7 11h14Z`" />
-      <text class="head" :x="x(0) + 14" :y="y(reach.front) + 15">front</text>
+      <FrontMark :x="x(0)" :y="y(reach.front) + 3" />
       <g
         v-for="one in shown"
         :key="one.name"
@@ -238,10 +230,6 @@ const shown = computed(() =>
   fill: #d9b98a;
   stroke: var(--ink);
   stroke-dasharray: none;
-}
-
-.front {
-  fill: var(--ink);
 }
 
 .grip {

@@ -2,7 +2,7 @@
 /** The corners of a turned tier on its cut edge, to be dragged. */
 import { computed, ref } from "vue";
 import { useOrder } from "@/order/order";
-import { useDrag } from "./drag";
+import { pixelsIn, useDrag } from "./drag";
 import { type Sheet, xAt, yAt } from "./layout";
 
 const props = defineProps<{ sheet: Sheet; most: number }>();
@@ -19,10 +19,9 @@ const x = (out: number): number => xAt(props.sheet, out * half.value);
 const y = (up: number): number => yAt(props.sheet, bottom.value + up * high.value);
 
 function read(event: PointerEvent): { up: number; out: number } {
-  const frame = (event.currentTarget as SVGElement).ownerSVGElement?.getBoundingClientRect();
-  const across = (event.clientX - (frame?.left ?? 0) - props.sheet.axis) / (props.sheet.scale * half.value);
-  const from = props.sheet.table - (event.clientY - (frame?.top ?? 0));
-  const climbed = (from / props.sheet.scale - bottom.value) / high.value;
+  const [right, down] = pixelsIn(event);
+  const across = (right - props.sheet.axis) / (props.sheet.scale * half.value);
+  const climbed = ((props.sheet.table - down) / props.sheet.scale - bottom.value) / high.value;
   const index = grabbed.value;
   const [below, above] = [points.value[index - 1], points.value[index + 1]];
   const up = !below ? 0 : !above ? 1 : Math.min(above.up - 0.02, Math.max(below.up + 0.02, climbed));

@@ -84,11 +84,21 @@ export function yAt(sheet: Sheet, mm: number): number {
   return sheet.table - mm * sheet.scale;
 }
 
+/** A closed path of points, each set in its place across and up. */
+export function closed(
+  points: readonly (readonly number[])[],
+  x: (mm: number) => number,
+  y: (mm: number) => number,
+): string {
+  return `M${points.map(([right = 0, up = 0]) => `${x(right).toFixed(2)} ${y(up).toFixed(2)}`).join("L")}Z`;
+}
+
 /** A closed path of points in mm, mirrored to the left of the axis when asked. */
 export function path(points: readonly (readonly number[])[], sheet: Sheet, mirrored = false): string {
   const sign = mirrored ? -1 : 1;
-  const corners = points.map(
-    ([x = 0, z = 0]) => `${xAt(sheet, sign * x).toFixed(2)} ${yAt(sheet, z).toFixed(2)}`,
+  return closed(
+    points,
+    (mm) => xAt(sheet, sign * mm),
+    (mm) => yAt(sheet, mm),
   );
-  return `M${corners.join("L")}Z`;
 }

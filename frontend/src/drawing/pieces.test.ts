@@ -79,6 +79,7 @@ describe("dragging", () => {
 
   it("takes what is held once, when it is let go, and nothing when it is given up", () => {
     const taken: number[] = [];
+    let focused = 0;
     const { held, start, move, end, giveUp } = useDrag(
       (event) => event.clientX,
       (value: number) => taken.push(value),
@@ -88,13 +89,13 @@ describe("dragging", () => {
         clientX,
         pointerId: 1,
         preventDefault: () => {},
-        currentTarget: { setPointerCapture: () => {} },
+        currentTarget: { setPointerCapture: () => {}, focus: () => (focused += 1) },
       }) as unknown as PointerEvent;
     move(at(3));
     expect(held.value).toBeNull();
     start(at(4));
     move(at(7));
-    expect([held.value, taken]).toEqual([7, []]);
+    expect([held.value, taken, focused]).toEqual([7, [], 1]);
     end();
     expect(taken).toEqual([7]);
     start(at(1));

@@ -1,12 +1,10 @@
 /** The view a tier in hand is carved to, and the layer that is looked at. */
 import { computed, ref } from "vue";
 import { boundsOf, type Corner, middleAfter, mirrored, rounded } from "@/base/polygon";
+import { tenth, within } from "@/base/round";
+import { useHandbook } from "@/kitchen/handbook";
 import { useOrder } from "./order";
 
-/** The corners a view may have. */
-export const MOST_CORNERS = 400;
-const LEAST_CORNERS = 3;
-const FARTHEST_MM = 2000;
 /** A section with upright sides and a rounded top, between 0 and 1 both ways: what a view from the front begins with. */
 const ARCH: readonly Corner[] = [
   [0, 0],
@@ -22,6 +20,8 @@ const seen = ref<"side" | "front">("side");
 
 export function useCarving() {
   const order = useOrder();
+  const handbook = useHandbook();
+  const { low: least, high: most } = handbook.limit("outline_corners");
   const build = computed(() => {
     const found = order.document?.design.tiers[order.tier]?.build;
     return found?.kind === "carved" ? found : undefined;
@@ -55,8 +55,8 @@ export function useCarving() {
 
   function draw(corners: readonly (readonly number[])[]): void {
     const [index, front] = [order.tier, fromFront.value];
-    const kept = (mm: number): number =>
-      Math.max(-FARTHEST_MM, Math.min(FARTHEST_MM, Math.round(mm * 10) / 10));
+    const { low, high } = handbook.limit("coordinate_mm");
+    const kept = (mm: number): number => tenth(within(low, mm, high));
     order.edit((draft) => {
       const drawn = draft.design.tiers[index]?.build;
       if (drawn?.kind !== "carved") return;
@@ -72,7 +72,6 @@ export function useCarving() {
     const layers = order.plan?.tiers[index]?.layers;
     const deep = (layers?.cake_length ?? layers?.cake_diameter)?.value ?? 100;
     const high = layers?.height.value ?? 100;
-    const tenth = (mm: number): number => Math.round(mm * 10) / 10;
     order.edit((draft) => {
       const drawn = draft.design.tiers[index]?.build;
       if (drawn?.kind !== "carved") return;
@@ -84,14 +83,14 @@ export function useCarving() {
     draw(points.value.map((point, at) => (at === index ? to : point)));
   };
   const addAfter = (index: number): void => {
-    if (points.value.length >= MOST_CORNERS) return;
+    if (points.value.length >= most) return;
     draw(points.value.toSpliced(index + 1, 0, middleAfter(points.value, index)));
   };
   const remove = (index: number): void => {
-    if (points.value.length > LEAST_CORNERS) draw(points.value.toSpliced(index, 1));
+    if (canRemove.value) draw(points.value.toSpliced(index, 1));
   };
-  const canRound = computed(() => points.value.length * 2 <= MOST_CORNERS);
-  const canRemove = computed(() => points.value.length > LEAST_CORNERS);
+  const canRound = computed(() => points.value.length * 2 <= most);
+  const canRemove = computed(() => points.value.length > least);
   const round = (): void => {
     if (canRound.value) draw(rounded(points.value));
   };

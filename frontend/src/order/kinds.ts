@@ -3,6 +3,7 @@
  * they ask for, and how a new one begins. A part is named by its path below the tier (`final`, `layers/syrup`,
  * `borders/0`, nothing for the tier itself), a field by the path of its part and its own name.
  */
+import { tenth } from "@/base/round";
 import type { Ask, Kind, Practice, Tier } from "@/api/types";
 import { useHandbook } from "@/kitchen/handbook";
 
@@ -65,8 +66,6 @@ export function usualAt(tier: Tier, path: string, practice: Practice): number | 
   const value = name ? practice[name as keyof Practice] : undefined;
   return typeof value === "number" ? value : undefined;
 }
-
-const tenth = (mm: number): number => Math.round(mm * 10) / 10;
 
 /**
  * A new one of a kind, of sizes that stand on the tin: it keeps what the one before it had and it can have too. `given`

@@ -198,10 +198,6 @@ function rename(index: number, name: string): void {
   background: var(--tint);
 }
 
-.wrong {
-  color: var(--trouble);
-}
-
 .wide {
   width: 100%;
 }

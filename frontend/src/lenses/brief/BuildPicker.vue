@@ -76,7 +76,7 @@ function setPoint(index: number, field: "up" | "out", event: Event): void {
       :choices="choicesOf<Build['kind']>('build')"
       @change="choose"
     />
-    <p class="which">{{ kind.words[0]?.toUpperCase() + kind.words.slice(1) }}</p>
+    <p class="soft">{{ kind.words[0]?.toUpperCase() + kind.words.slice(1) }}</p>
     <p v-if="trouble" class="wrong" role="alert">{{ trouble }}</p>
     <KindFields part="build" />
     <template v-if="build.kind === 'turned'">
@@ -124,11 +124,6 @@ function setPoint(index: number, field: "up" | "out", event: Event): void {
 </template>
 
 <style scoped>
-.which,
-.wrong {
-  color: var(--trouble);
-}
-
 .point {
   display: grid;
   grid-template-columns: 1fr 1fr;

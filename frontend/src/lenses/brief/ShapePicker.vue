@@ -54,8 +54,4 @@ const trouble = computed(() => desk.complaintAt(`#/design/tiers/${order.tier}/sh
   </section>
 </template>
 
-<style scoped>
-.wrong {
-  color: var(--trouble);
-}
-</style>
+<style scoped></style>

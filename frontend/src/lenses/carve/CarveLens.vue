@@ -29,15 +29,15 @@ const detail = computed(() => {
   return `${layers} cut to a view of ${points.value.length} corners`;
 });
 const baked = computed(() => order.plan?.carved[`tier_${order.tier + 1}`]);
-const tin = (one: { across: Figure; length: Figure | null }): string =>
-  one.length ? `${settings.words(one.across)} × ${settings.words(one.length)}` : settings.words(one.across);
 const times = (count: number): string => (count === 1 ? "baked once" : `baked ${count} times`);
 const layersOf = (numbers: readonly number[]): string =>
-  numbers.length === 1
-    ? `layer ${numbers[0]}`
-    : `layers ${numbers.slice(0, -1).join(", ")} and ${numbers.at(-1)}`;
-const size = (one: { wide: Figure; long: Figure }): string =>
-  `${settings.words(one.wide)} × ${settings.words(one.long)}`;
+  `${numbers.length === 1 ? "layer" : "layers"} ${numbers.join(", ")}`;
+/** Two sides of something; of what is as long as it is wide one. */
+const sides = (across: Figure, along: Figure | null): string =>
+  [across, along]
+    .filter((side) => side !== null)
+    .map((side) => settings.words(side))
+    .join(" × ");
 
 function carve(): void {
   change((tier) => (tier.build = begun(tier, "build", "carved")));
@@ -108,14 +108,14 @@ function readSide(points_mm: [number, number][], width: number): void {
         >
           <input v-model="looked" type="radio" :value="one.number" class="unseen" />
           <b>{{ one.number }}</b>
-          <span>{{ size(one) }}</span>
+          <span>{{ sides(one.wide, one.long) }}</span>
           <small>the outline moves {{ settings.words(one.moves) }} up it</small>
         </label>
       </div>
       <template v-if="baked">
         <h3>Baked in</h3>
         <div v-for="(one, key) in baked.tins" :key="key" class="baked">
-          <b>{{ one.shape }} {{ tin(one) }}{{ one.owned ? "" : ", to get" }}</b>
+          <b>{{ one.shape }} {{ sides(one.across, one.length) }}{{ one.owned ? "" : ", to get" }}</b>
           <span>{{ times(one.bakes.value) }}, for {{ layersOf(one.layers) }}</span>
           <FigureRow label="Batter" :figure="one.batter" />
         </div>
@@ -147,10 +147,6 @@ function readSide(points_mm: [number, number][], width: number): void {
 </template>
 
 <style scoped>
-.wrong {
-  color: var(--trouble);
-}
-
 .two {
   display: grid;
   grid-template-columns: 1fr 1fr;

@@ -96,8 +96,4 @@ h4 {
   margin: 12px 0 0;
   font: 600 17px var(--serif);
 }
-
-.wrong {
-  color: var(--trouble);
-}
 </style>

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** What the layers are cut from: not said, baked and measured, or still to be baked in tins of a depth. */
+import { tenth } from "@/base/round";
 import { computed } from "vue";
 import type { Tier } from "@/api/types";
 import { usePantry } from "@/kitchen/pantry";
@@ -34,7 +35,7 @@ function setKind(kind: "none" | Bake["kind"]): void {
   change((tier) => {
     const { count, height_mm } = tier.layers;
     if (kind === "none") {
-      tier.layers.height_mm = height_mm ?? Math.round((plan.value?.slice_height.value ?? 30) * 10) / 10;
+      tier.layers.height_mm = height_mm ?? tenth(plan.value?.slice_height.value ?? 30);
       tier.layers.bake = null;
       return;
     }

@@ -110,8 +110,4 @@ function setSyrup(value: "no" | "yes"): void {
   </template>
 </template>
 
-<style scoped>
-.wrong {
-  color: var(--trouble);
-}
-</style>
+<style scoped></style>

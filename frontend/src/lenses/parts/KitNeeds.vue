@@ -70,10 +70,6 @@ function status(need: KitNeed): string {
 }
 
 .need p.get b,
-.wrong {
-  color: var(--trouble);
-}
-
 .need p.next-best b {
   color: var(--amber);
 }

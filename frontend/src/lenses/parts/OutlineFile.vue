@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** A drawing to read an outline from, at its true size. What cannot be used is said, and nothing is changed. */
+import { tenth } from "@/base/round";
 import { ref } from "vue";
 import { answered, api, Refused } from "@/api/client";
 
@@ -22,7 +23,7 @@ async function upload(event: Event): Promise<void> {
         headers: { "content-type": "image/svg+xml" },
       }),
     );
-    emit("read", found.points_mm as [number, number][], Math.round(found.width_mm * 10) / 10);
+    emit("read", found.points_mm as [number, number][], tenth(found.width_mm));
     said.value = found.notes;
   } catch (error) {
     said.value = [

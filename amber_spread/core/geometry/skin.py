@@ -1,0 +1,139 @@
+"""Places all over the surface of a carved body, each with the direction straight out or in: what distances go by."""
+
+import math
+from collections.abc import Iterator
+
+import numpy
+from numpy.typing import NDArray
+from shapely import Polygon, contains_xy, get_coordinates
+
+from amber_spread.core.geometry.lofted import BESIDE_MM, SQUARE_BELOW, Lofted, Stations
+from amber_spread.core.geometry.traced import KNIFE_MM
+
+Numbers = NDArray[numpy.float64]
+Places = tuple[Numbers, Numbers]
+"""Places and the directions at them, a row each."""
+STEEPER = 1.6
+"""So many times as many shares of the height are looked at as would be, were its edge upright."""
+LEAST_UP, LEAST_OVER = 6, 4
+
+
+def skin_of(body: Lofted, apart_mm: float) -> Places:
+    """Places all over the surface no farther apart than that, and the direction straight out or in at each."""
+    at = _close(body.stations, apart_mm)
+    nets = [_middles(net) for net in _nets(body, at, apart_mm)]
+    places, normals = (numpy.vstack(found) for found in zip(*nets, strict=True))
+    cuts = list(_cuts(body))
+    keep = numpy.ones(len(places), dtype=bool)
+    for view, _, axis in cuts:
+        beside = [one for one in range(3) if one != axis]
+        keep &= contains_xy(view.buffer(KNIFE_MM), *places[:, beside].T)
+    walls = [_wall(body, view, span, axis, apart_mm) for view, span, axis in cuts]
+    return (
+        numpy.vstack([places[keep], *(wall[0] for wall in walls)]),
+        numpy.vstack([normals[keep], *(wall[1] for wall in walls)]),
+    )
+
+
+def _cuts(body: Lofted) -> Iterator[tuple[Polygon, tuple[float, float], int]]:
+    """Every view that is cut right through the body, from where to where it is, and along which axis."""
+    side, above = body.cut_through
+    if side:
+        yield body.side, (body.edge.bounds[1], body.edge.bounds[3]), 1
+    if above:
+        yield body.edge, (0.0, body.height_mm), 2
+
+
+def _wall(body: Lofted, view: Polygon, span: tuple[float, float], axis: int, apart_mm: float) -> Places:
+    """The wall that the edge of a view leaves where it is cut through."""
+    along, out = _stepped(view.exterior, apart_mm)
+    over = numpy.arange(span[0] + apart_mm / 2, span[1], apart_mm)
+    pairs = numpy.repeat(along, len(over), axis=0), numpy.repeat(out, len(over), axis=0)
+    places, normals = (numpy.insert(pair, axis, 0.0, axis=1) for pair in pairs)
+    places[:, axis] = numpy.tile(over, len(along))
+    half, middle = body.depth(body.stations.at(places[:, 0]), places[:, 2])
+    keep = numpy.abs(places[:, 1] - middle) <= half + KNIFE_MM
+    return places[keep], normals[keep]
+
+
+def _nets(body: Lofted, at: Stations, apart_mm: float) -> Iterator[Numbers]:
+    """The back, the front, the under side and the top as nets of places, station by station."""
+    tall, deep = float((at.high - at.low).max()), float((at.back - at.front).max())
+    across = max(LEAST_OVER, math.ceil(deep / apart_mm))
+    up = _shares(body, max(LEAST_UP, math.ceil(STEEPER * tall / apart_mm)), across)
+    reach = numpy.column_stack([up, *body.reaches(up)])
+    up, first, last = _denser(reach, numpy.abs(numpy.diff(reach[:, 1:], axis=0)).max(axis=1) * deep / 2, apart_mm).T
+    z = at.low[:, None] + (at.high - at.low)[:, None] * up[None, :]
+    deeps, middle = (at.back - at.front)[:, None] / 2, (at.back + at.front)[:, None] / 2
+    x = numpy.broadcast_to(at.x[:, None], z.shape)
+    yield numpy.stack([x, middle + deeps * last[None, :], z], axis=2)
+    yield numpy.stack([x, middle + deeps * first[None, :], z], axis=2)
+    over = numpy.linspace(0, 1, across + 1)
+    x = numpy.broadcast_to(at.x[:, None], (len(at.x), len(over)))
+    for end, height in ((0, at.low), (-1, at.high)):
+        if last[end] - first[end] > 1e-6:
+            y = middle + deeps * (first[end] + (last[end] - first[end]) * over[None, :])
+            yield numpy.stack([x, y, numpy.broadcast_to(height[:, None], y.shape)], axis=2)
+
+
+def _shares(body: Lofted, high: int, deep: int) -> Numbers:
+    """Shares of a section's height, close together where its edge stands upright and where it lies level."""
+    even = (1 - numpy.cos(numpy.linspace(0, math.pi, high + 1))) / 2
+    if body.form is not None:
+        corners = get_coordinates(body.form)[:, 1]
+        beside = numpy.concatenate([corners - BESIDE_MM, corners + BESIDE_MM])
+        return numpy.unique(numpy.concatenate([even, numpy.clip(beside, 0, 1)]))
+    if body.round < SQUARE_BELOW:
+        return even
+    n = 2 / body.round
+    level = (1 - numpy.linspace(0, 1, deep + 1) ** n) ** (1 / n)
+    if not body.flat_foot:
+        level = numpy.concatenate([(1 - level) / 2, (1 + level) / 2])
+    return numpy.unique(numpy.concatenate([even, level]))
+
+
+def _close(at: Stations, apart_mm: float) -> Stations:
+    """The stations with as many between them as it takes to lie no farther apart than that, and both ends closed to
+    their middles.
+    """
+    rows = numpy.column_stack([at.x, at.low, at.high, at.front, at.back])
+    first, last = rows[0].copy(), rows[-1].copy()
+    for end in (first, last):
+        end[1:3], end[3:5] = end[1:3].mean(), end[3:5].mean()
+    rows = numpy.vstack([first, rows, last])
+    return Stations(*_denser(rows, numpy.abs(numpy.diff(rows, axis=0)).max(axis=1), apart_mm).T)
+
+
+def _denser(rows: Numbers, moved_mm: Numbers, apart_mm: float) -> Numbers:
+    """Rows of numbers with as many between each two, straight, as it takes to move no farther than that at a step."""
+    counts = numpy.maximum(1, numpy.ceil(moved_mm / apart_mm)).astype(int)
+    shares = numpy.concatenate([numpy.arange(count) / count for count in counts] + [numpy.zeros(1)])
+    index = numpy.concatenate([numpy.repeat(numpy.arange(len(counts)), counts), [len(rows) - 1]])
+    after = numpy.minimum(index + 1, len(rows) - 1)
+    found: Numbers = rows[index] + (rows[after] - rows[index]) * shares[:, None]
+    return found
+
+
+def _middles(net: Numbers) -> Places:
+    """The middle of every mesh of a net of places, and the direction straight out of it."""
+    a, b, c, d = net[:-1, :-1], net[1:, :-1], net[1:, 1:], net[:-1, 1:]
+    normal = numpy.cross(c - a, d - b).reshape(-1, 3)
+    size = numpy.linalg.norm(normal, axis=1)
+    there = size > 1e-9
+    middle = ((a + b + c + d) / 4).reshape(-1, 3)
+    return middle[there], normal[there] / size[there, None]
+
+
+def _stepped(line: object, apart_mm: float) -> Places:
+    """Places along a closed line no farther apart than that, and the direction across it at each."""
+    corners = get_coordinates(line)
+    places, out = [], []
+    for start, end in zip(corners, corners[1:], strict=False):
+        length = math.dist(start, end)
+        if length < 1e-9:
+            continue
+        count = math.ceil(length / apart_mm)
+        shares = (numpy.arange(count) + 0.5) / count
+        places.append(start + (end - start) * shares[:, None])
+        out.append(numpy.tile([(end[1] - start[1]) / length, -(end[0] - start[0]) / length], (count, 1)))
+    return numpy.vstack(places), numpy.vstack(out)

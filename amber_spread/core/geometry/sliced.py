@@ -1,0 +1,128 @@
+"""A carved body in slices: each layer's outline at its faces and between them, and how it lies on the one below."""
+
+import math
+from collections.abc import Sequence
+from dataclasses import dataclass
+from functools import cached_property
+
+import shapely
+from shapely import Polygon, get_coordinates, unary_union
+
+from amber_spread.core.geometry.outline import Point
+from amber_spread.core.geometry.sculpted import Sculpted
+from amber_spread.core.geometry.traced import Region, Traced
+
+LOOKED_AT = 5
+"""A layer is looked at at so many heights, since it may be widest between its faces."""
+DRAWN_MM = 0.15
+"""Corners that stand out by less are left out: no knife follows them (common practice)."""
+CRUMB_MM2 = 25.0
+"""A part of a slice smaller than this is a crumb."""
+STEP_MM = 4.0
+
+
+@dataclass(frozen=True, eq=False)
+class Slice:
+    """One layer between two heights: its outline at so many heights from its lower to its upper face, and what it lies
+    on. Lengths are in mm, areas in mm².
+    """
+
+    number: int
+    low: float
+    high: float
+    faces: tuple[Region, ...]
+    below: Region
+
+    @property
+    def bottom(self) -> Region:
+        """Its lower face."""
+        return self.faces[0]
+
+    @property
+    def top(self) -> Region:
+        """Its upper face."""
+        return self.faces[-1]
+
+    @cached_property
+    def whole(self) -> Region:
+        """All of it, seen from above."""
+        return unary_union(self.faces)
+
+    @cached_property
+    def widest(self) -> Region:
+        """It where it is largest."""
+        return max(self.faces, key=lambda face: float(face.area))
+
+    @cached_property
+    def rings(self) -> tuple[list[list[Point]], ...]:
+        """The edges of all of it, of its lower and of its upper face, a ring a part."""
+        return rings_of(self.whole), rings_of(self.bottom), rings_of(self.top)
+
+    @cached_property
+    def size(self) -> Point:
+        """How wide and how long all of it is."""
+        left, front, right, back = self.whole.bounds
+        return right - left, back - front
+
+    @cached_property
+    def circle(self) -> float:
+        """How wide the least circle round it is."""
+        return 2 * float(shapely.minimum_bounding_radius(self.whole))
+
+    @cached_property
+    def least(self) -> Point:
+        """The short and the long side of the least rectangle round it."""
+        corners = list(shapely.oriented_envelope(self.whole.convex_hull).exterior.coords)
+        short, long = sorted(math.dist(a, b) for a, b in zip(corners[:2], corners[1:3], strict=True))
+        return short, long
+
+    @cached_property
+    def moves(self) -> float:
+        """How far the outline moves up it: the farthest any place of its upper edge is from its lower one.
+
+        Source: geometry (the directed Hausdorff distance, by GEOS).
+        """
+        places = shapely.points(get_coordinates(self.top.boundary.segmentize(STEP_MM)))
+        return float(shapely.distance(self.bottom.boundary, places).max())
+
+    @cached_property
+    def hangs(self) -> float:
+        """How far it reaches out beyond what it lies on."""
+        if self.below.is_empty:
+            return 0.0
+        return float(shapely.distance(self.below, shapely.points(get_coordinates(self.whole))).max())
+
+
+def sliced(body: Sculpted, layers: Sequence[tuple[int, float, float]]) -> list[Slice]:
+    """The slices of a body without coats at layers given by number and heights, from the foot up."""
+    key = tuple(layers)
+    return body.core.keep("slices", key, lambda: _sliced(body, key))
+
+
+def _sliced(body: Sculpted, layers: Sequence[tuple[int, float, float]]) -> list[Slice]:
+    below, found = _at(body, 0.0), []
+    for number, low, high in layers:
+        faces = tuple(_at(body, low + (high - low) * step / (LOOKED_AT - 1)) for step in range(LOOKED_AT))
+        found.append(Slice(number, low, high, faces, below))
+        below = found[-1].top
+    return found
+
+
+def _at(body: Sculpted, up_mm: float) -> Region:
+    """What of a body is at a height, as fine as a knife."""
+    least = 1e-6 * body.height_mm
+    section = body.section(min(body.height_mm - least, max(least, up_mm)))
+    assert isinstance(section, Traced)
+    return section.polygon.simplify(DRAWN_MM)
+
+
+def parts_of(region: Region) -> list[Polygon]:
+    """The parts of a region that are worth cutting, the largest first."""
+    parts = [region] if isinstance(region, Polygon) else list(region.geoms)
+    large = [part for part in parts if part.area > CRUMB_MM2] or parts[:1]
+    return sorted(large, key=lambda part: -float(part.area))
+
+
+def rings_of(region: Region) -> list[list[Point]]:
+    """The edges of its parts, to a hundredth of a millimetre."""
+    return [[(round(x, 2), round(y, 2)) for x, y in part.exterior.coords[:-1]] for part in parts_of(region)]

@@ -1,0 +1,36 @@
+"""A dict of what was put in last: how what takes long to work out is kept without growing for ever."""
+
+from collections.abc import Callable, Hashable, Iterable
+from typing import Any, TypeVar
+
+K = TypeVar("K", bound=Hashable)
+V = TypeVar("V")
+
+
+class Latest(dict[K, V]):
+    """No more than `most` entries, those put in last.
+
+    Finding one changes nothing, so that several threads may look at it, and send it, at once.
+    """
+
+    def __init__(self, most: int, entries: Iterable[tuple[K, V]] = ()) -> None:
+        super().__init__(entries)
+        self.most = most
+
+    def put(self, key: K, value: V) -> V:
+        """Put in as the last, or again as the last."""
+        self.pop(key, None)
+        self[key] = value
+        for old in list(self)[: -self.most]:
+            self.pop(old, None)
+        return value
+
+    def once(self, key: K, work_out: Callable[[], V]) -> V:
+        """What is kept under a key, or what is worked out now and kept."""
+        try:
+            return self[key]
+        except KeyError:
+            return self.put(key, work_out())
+
+    def __reduce__(self) -> tuple[Any, ...]:
+        return Latest, (self.most, list(self.items()))

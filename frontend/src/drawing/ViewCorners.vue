@@ -1,0 +1,229 @@
+<script setup lang="ts">
+/** The view a tier is carved to, with the layers it is cut out of: its corners are dragged, or moved by keys. */
+import { computed, ref } from "vue";
+import { boundsOf, type Corner, middleAfter } from "@/base/polygon";
+import { tenth } from "@/base/round";
+import { useSettings } from "@/kitchen/settings";
+import { useCarving } from "@/order/carving";
+import { arrowStep, pixelsIn, useDrag } from "./drag";
+import { closed } from "./layout";
+
+const props = defineProps<{ wide: number; high: number }>();
+const { points, slices, slice, looked, scale, fromFront, setPoint, addAfter, remove, canRemove } =
+  useCarving();
+const settings = useSettings();
+const HEAD = 30;
+const EDGE = 26;
+/** Where there are more corners there is no room for a grip between each two. */
+const FEW = 24;
+
+const bounds = computed(() => boundsOf(points.value));
+/** Pixels to a millimetre of the drawing. */
+const zoom = computed(() => {
+  const { left, right, low, high } = bounds.value;
+  const across = Math.max(60, props.wide - 2 * EDGE - 20);
+  const up = Math.max(60, props.high - HEAD - 2 * EDGE);
+  return Math.max(0.02, Math.min(across / Math.max(1, right - left), up / Math.max(1, high - low)));
+});
+const table = computed(() => {
+  const { low, high } = bounds.value;
+  return (props.high + HEAD + (high - low) * zoom.value) / 2;
+});
+const middle = computed(() => (bounds.value.left + bounds.value.right) / 2);
+const x = (mm: number): number => props.wide / 2 + (mm - middle.value) * zoom.value;
+const y = (mm: number): number => table.value - (mm - bounds.value.low) * zoom.value;
+/** A height of the cake, as it lies in the drawing. */
+const up = (mm: number): number => table.value - (mm / scale.value.up) * zoom.value;
+
+const moving = ref(-1);
+function read(event: PointerEvent): Corner {
+  const [right, down] = pixelsIn(event);
+  return [
+    tenth((right - props.wide / 2) / zoom.value + middle.value),
+    tenth((table.value - down) / zoom.value + bounds.value.low),
+  ];
+}
+const drag = useDrag(read, (to) => {
+  const [was = 0, high = 0] = points.value[moving.value] ?? [];
+  if (Math.hypot(was - to[0], high - to[1]) * zoom.value > 1) setPoint(moving.value, to);
+});
+function begin(event: PointerEvent, index: number): void {
+  moving.value = index;
+  drag.start(event);
+}
+
+function key(event: KeyboardEvent, index: number): void {
+  const [right = 0, high = 0] = points.value[index] ?? [];
+  const step = arrowStep(event, settings.length);
+  if (step) setPoint(index, [right + step[0] / scale.value.across, high + step[1] / scale.value.up]);
+  else if (event.key === "Delete" || event.key === "Backspace") remove(index);
+  else return;
+  event.preventDefault();
+  event.stopPropagation();
+}
+
+const corners = computed(() =>
+  points.value.map((point, index): Corner => {
+    const held = moving.value === index ? drag.held.value : null;
+    const [right = 0, high = 0] = held ?? point;
+    return [right, high];
+  }),
+);
+const path = computed(() => closed(corners.value, x, y));
+const words = (mm: number): string => settings.words({ value: Math.abs(mm), unit: "mm" });
+const shown = computed(() =>
+  corners.value.map(([right, high], index) => {
+    const off = (right - middle.value) * scale.value.across;
+    const climbed = (high - bounds.value.low) * scale.value.up;
+    const [less, more] = fromFront.value ? ["front", "back"] : ["left", "right"];
+    const [between, above] = middleAfter(corners.value, index);
+    return {
+      x: x(right),
+      y: y(high),
+      says: `Corner ${index + 1}: ${words(off)} to the ${off < 0 ? less : more}, ${words(climbed)} up`,
+      new: { x: x(between), y: y(above) },
+    };
+  }),
+);
+const few = computed(() => corners.value.length <= FEW);
+const bands = computed(() =>
+  slices.value.map((one) => ({
+    number: one.number,
+    y: up(one.high.value),
+    high: Math.max(0, up(one.low.value) - up(one.high.value)),
+    chosen: one.number === slice.value?.number,
+  })),
+);
+</script>
+
+<template>
+  <svg
+    :width="wide"
+    :height="high"
+    role="group"
+    :aria-label="`The view from the ${fromFront ? 'front' : 'side'}`"
+  >
+    <text x="16" y="20">
+      {{ fromFront ? "Every section across is this" : "Carved to this, from the side" }}
+    </text>
+    <clipPath id="carved-view"><path :d="path" /></clipPath>
+    <path class="body" :d="path" />
+    <g clip-path="url(#carved-view)">
+      <rect
+        v-for="band in bands"
+        :key="band.number"
+        class="layer"
+        :class="{ chosen: band.chosen }"
+        x="0"
+        :width="wide"
+        :y="band.y"
+        :height="band.high"
+        @click="looked = band.number"
+      />
+    </g>
+    <path class="edge" :d="path" />
+    <path class="table" :d="`M12 ${table}H${wide - 12}`" />
+    <template v-if="few">
+      <g
+        v-for="(one, index) in shown"
+        :key="`n${index}`"
+        class="new"
+        role="button"
+        tabindex="0"
+        :aria-label="`Another corner after corner ${index + 1}`"
+        @click="addAfter(index)"
+        @keydown.enter.prevent="addAfter(index)"
+      >
+        <circle class="grip" :cx="one.new.x" :cy="one.new.y" r="16" />
+        <circle class="seen" :cx="one.new.x" :cy="one.new.y" r="4.5" />
+      </g>
+    </template>
+    <g
+      v-for="(one, index) in shown"
+      :key="index"
+      class="corner"
+      role="button"
+      tabindex="0"
+      :aria-label="one.says"
+      @pointerdown="begin($event, index)"
+      @pointermove="drag.move"
+      @pointerup="drag.end"
+      @pointercancel="drag.giveUp"
+      @keydown="key($event, index)"
+      @dblclick="canRemove && remove(index)"
+    >
+      <circle class="grip" :cx="one.x" :cy="one.y" :r="few ? 22 : 12" />
+      <circle class="seen" :cx="one.x" :cy="one.y" :r="few ? 8 : 5" />
+    </g>
+  </svg>
+</template>
+
+<style scoped>
+text {
+  fill: var(--soft);
+  font: 15px var(--sans);
+}
+
+.body {
+  fill: var(--panel);
+}
+
+.layer {
+  fill: var(--sponge);
+  stroke: var(--crumb);
+  stroke-width: 0.8;
+  cursor: pointer;
+}
+
+.layer.chosen {
+  fill: var(--amber-line);
+  fill-opacity: 0.5;
+}
+
+.edge {
+  fill: none;
+  stroke: var(--ink);
+  stroke-width: 2.2;
+  stroke-linejoin: round;
+  pointer-events: none;
+}
+
+.table {
+  stroke: var(--wood);
+  stroke-width: 2;
+}
+
+.grip {
+  fill: transparent;
+}
+
+.seen {
+  fill: var(--tint);
+  stroke: var(--amber);
+  stroke-width: 2.4;
+}
+
+.new .seen {
+  fill: var(--panel);
+  stroke-width: 1.6;
+}
+
+.corner {
+  cursor: move;
+  touch-action: none;
+  outline: none;
+}
+
+.new {
+  cursor: copy;
+  outline: none;
+}
+
+.corner:hover .seen,
+.new:hover .seen,
+.corner:focus-visible .seen,
+.new:focus-visible .seen {
+  fill: var(--amber-line);
+  stroke-width: 4;
+}
+</style>
