@@ -29,8 +29,8 @@ def document(*tiers, title="A cake", **parts):
     return Document(format=FORMAT, title=title, design=Design(tiers=tiers or (tier(),), colours=COLOURS), **parts)
 
 
-def planned(*tiers, practice=None):
-    return plan(Design(tiers=tiers, colours=COLOURS), practice or Practice(), MEDIA)
+def planned(*tiers, practice=None, kit=None):
+    return plan(Design(tiers=tiers, colours=COLOURS), practice or Practice(), MEDIA, kit)
 
 
 def worked(one, practice=None):

@@ -13,12 +13,21 @@ from pydantic.fields import FieldInfo
 
 from amber_spread.core.design.finishes import Border, Cover, Filling, FinalCoat, OnTop
 from amber_spread.core.design.shapes import Build, HeartShape, ProfilePoint, Shape
+from amber_spread.core.design.solids import BallSolid, BoxSolid, ConeSolid, RaisedSolid, RingSolid, Solid, WedgeSolid
 from amber_spread.core.design.stands import Stand
+from amber_spread.core.geometry.packed import packed
+from amber_spread.core.geometry.pebble import pebble
 
 PATH = ((0, 0), (200, 0), (200, 120), (90, 180), (60, 90), (0, 120))
 HULL = ((30, 0), (90, 0), (120, 60), (60, 70), (0, 60))
 SPOTS = ((0.0, -30.0), (26.0, 15.0), (-26.0, 15.0))
+SOLIDS = (
+    ConeSolid(across_mm=200, top_mm=160, high_mm=70, edge_mm=8), BallSolid(across_mm=110, x_mm=20, z_mm=30),
+    BoxSolid(does="cut", wide_mm=60, deep_mm=50, high_mm=40, y_mm=-80), RaisedSolid(points_mm=HULL, z_mm=50, lean_deg=20),
+)  # fmt: skip
+PEBBLES = [packed(*pebble()), packed(*pebble(90))]
 EVERYDAY = {
+    "solids": SOLIDS, "mesh": PEBBLES[0],
     "length_mm": 260.0, "points_mm": PATH, "narrow_mm": 150.0, "in_mm": 18.0, "down_mm": 22.0, "rise_mm": 40.0,
     "disc_diameter_mm": 216.0, "shape": HeartShape(), "across_mm": 80.0,
     "points": (ProfilePoint(up=0, out=1), ProfilePoint(up=0.5, out=0.7), ProfilePoint(up=1, out=0.85)),
@@ -41,6 +50,7 @@ def kinds_of(union: Any) -> tuple[type[BaseModel], ...]:
 
 
 SHAPES, BUILDS, FILLINGS, FINALS, COVERS, STANDS = map(kinds_of, (Shape, Build, Filling, FinalCoat, Cover, Stand))
+SOLID_KINDS = kinds_of(Solid)
 
 
 def example(kind: type[BaseModel], **more: Any) -> Any:
@@ -88,6 +98,10 @@ def _field(kind: type[BaseModel], name: str, field: FieldInfo) -> st.SearchStrat
         return st.sampled_from([None, HULL])
     if name == "shape":
         return st.builds(HeartShape)
+    if name == "solids":
+        return _BUILT
+    if name == "mesh":
+        return st.sampled_from(PEBBLES)
     if name.endswith("colour"):
         return st.sampled_from(COLOUR_NAMES)
     if name.endswith("medium"):
@@ -132,6 +146,18 @@ def _bounds(metadata: list[Any]) -> tuple[float, float]:
 _TURNED = st.lists(st.floats(0.3, 1), min_size=2, max_size=5).map(
     lambda outs: tuple(ProfilePoint(up=index / (len(outs) - 1), out=out) for index, out in enumerate(outs))
 )
+# Solids that cannot fall apart: all that is joined meets the box in the middle, and what is cut out is small.
+_MET, _SMALL = st.floats(30, 70), st.floats(8, 25)
+_ABOUT = {name: st.floats(-30, 30) for name in ("x_mm", "y_mm", "lean_deg", "turn_deg")} | {"z_mm": st.floats(0, 30)}
+_JOINED = [
+    st.builds(BallSolid, across_mm=_MET, **_ABOUT),
+    st.builds(ConeSolid, across_mm=_MET, top_mm=st.floats(0, 60), high_mm=_MET, **_ABOUT),
+    st.builds(RingSolid, across_mm=st.floats(60, 90), thick_mm=_SMALL, **_ABOUT),
+    st.builds(RaisedSolid, points_mm=st.just(HULL), high_mm=_MET, **_ABOUT),
+]
+_CUT = st.builds(WedgeSolid, does=st.just("cut"), wide_mm=_SMALL, deep_mm=_SMALL, high_mm=_SMALL, **_ABOUT)
+_BOX = st.builds(BoxSolid, wide_mm=st.floats(90, 200), deep_mm=st.floats(90, 200), edge_mm=st.floats(0, 30))
+_BUILT = st.tuples(_BOX, st.lists(st.one_of(*_JOINED, _CUT), max_size=3)).map(lambda both: (both[0], *both[1]))
 borders = st.lists(any_one(Border), max_size=2).map(tuple)
 stands = any_of(Stand)
 on_tops = st.lists(any_one(OnTop), max_size=2).map(tuple)

@@ -21,8 +21,21 @@ from amber_spread.core.design.finishes import (
     TexturedFinal,
     TwinFinal,
 )
-from amber_spread.core.design.shapes import CarvedBuild, DomedBuild, FreeShape, PolygonShape, SideBuild, TaperedBuild
+from amber_spread.core.design.shapes import (
+    CarvedBuild,
+    FreeShape,
+    JoinedBuild,
+    ModelledBuild,
+    PolygonShape,
+    ProfilePoint,
+    SideBuild,
+    TaperedBuild,
+    TurnedBuild,
+)
+from amber_spread.core.design.solids import BoxSolid, ConeSolid
 from amber_spread.core.document import FORMAT, Document
+from amber_spread.core.geometry.packed import packed
+from amber_spread.core.geometry.pebble import pebble
 from amber_spread.core.kernel.units import MM_PER_INCH
 from amber_spread.demo.pantry import PANTRY
 from amber_spread.store.orders import OrderBook, Sought
@@ -68,6 +81,8 @@ def week(today: date) -> list[Document]:
         _order("Stallholders’ thank-you", fair, 16, _thanks(), SLATE),
         _order("Raffle hive", fair, 9, _hive(), HONEY, IVORY, SLATE),
         _order("Honey drum", fair - timedelta(days=1), 10, _drum(), HONEY, SLATE),
+        _order("The old smoker", fair - timedelta(days=2), 12, _smoker(), SLATE),
+        _order("Stone from the ford", fair - timedelta(days=3), 15, _stone(), SLATE),
         _order("Hundred hives jubilee", fair + timedelta(days=1), 13, _jubilee(), IVORY, HONEY, PALE),
     ]
 
@@ -127,6 +142,13 @@ def _jubilee() -> tuple[Tier, ...]:
     )
 
 
+SKEP = tuple(
+    ProfilePoint(up=up, out=out)
+    for up, out in ((0, 0.93), (0.14, 1), (0.45, 0.96), (0.72, 0.79), (0.9, 0.5), (1, 0.16))
+)
+"""A straw hive as it is turned: from its foot to its top."""
+
+
 def _hive() -> tuple[Tier, ...]:
     """A leaning wall in stripes, and a skep of piped rows on top."""
     butter = PlainFilling(medium="meringue_buttercream")
@@ -140,8 +162,8 @@ def _hive() -> tuple[Tier, ...]:
     )
     skep = _tier(6, 4, 1, butter, TexturedFinal(colour="honey", relief_mm=7)).model_copy(
         update={
-            "build": DomedBuild(rise_mm=45),
-            "layers": Layers(count=4, height_mm=inches(1), cavity=Cavity(diameter_mm=50)),
+            "build": TurnedBuild(points=SKEP),
+            "layers": Layers(count=4, height_mm=inches(1.25), cavity=Cavity(diameter_mm=50)),
         }
     )
     return base, skep
@@ -167,6 +189,34 @@ def _punt() -> tuple[Tier, ...]:
         "layers": Layers(count=2, cake="chocolate_cake"),
     }
     return (hull.model_copy(update=changes),)
+
+
+SMOKER = (
+    ConeSolid(across_mm=116, top_mm=116, high_mm=140, edge_mm=4),
+    ConeSolid(across_mm=116, top_mm=52, high_mm=46, z_mm=138),
+    ConeSolid(across_mm=56, top_mm=34, high_mm=58, x_mm=6, z_mm=168, lean_deg=38),
+    BoxSolid(wide_mm=44, deep_mm=90, high_mm=118, x_mm=-66, edge_mm=5),
+    BoxSolid(does="cut", wide_mm=44, deep_mm=30, high_mm=18, x_mm=66, z_mm=18),
+)
+"""A bee-smoker: its barrel, lid and spout, its bellows behind, and the draught hole in front."""
+
+
+def _smoker() -> tuple[Tier, ...]:
+    """A bee-smoker built of solids, coated in slate."""
+    ganache = PlainFilling(medium="dark_ganache")
+    tier = _tier(7.6, 7, 1, ganache, FreehandFinal(colour="slate", side_mm=5, top_mm=5))
+    build = JoinedBuild(solids=SMOKER)
+    layers = Layers(count=7, cake="chocolate_cake")
+    wide = round(build.width_for(), 2)
+    return (tier.model_copy(update={"build": build, "layers": layers, "tin_diameter_mm": wide}),)
+
+
+def _stone() -> tuple[Tier, ...]:
+    """A river stone out of a mesh, 9 in long."""
+    butter = PlainFilling(medium="meringue_buttercream")
+    tier = _tier(9, 3, 1, butter, FreehandFinal(side_mm=4, top_mm=4), sheet="slate")
+    stone = ModelledBuild(mesh=packed(*pebble(inches(9))), turn_deg=20)
+    return (tier.model_copy(update={"build": stone, "layers": Layers(count=3)}),)
 
 
 def _drum() -> tuple[Tier, ...]:

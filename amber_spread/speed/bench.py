@@ -14,9 +14,8 @@ from amber_spread.core.design.finishes import GoresCover, PanelCover
 from amber_spread.core.design.shapes import BallBuild, HeartShape, TaperedBuild
 from amber_spread.core.design.stands import StackedStand
 from amber_spread.core.document import Document, carved_bodies, plan_document, read_document, write_document
+from amber_spread.core.geometry.bare import forget_bodies
 from amber_spread.core.geometry.distance import MARGIN_MM, SKIN_SHARE, distances
-from amber_spread.core.geometry.lofted import forget_bodies
-from amber_spread.core.geometry.skin import skin_of
 from amber_spread.core.plan import forget
 from amber_spread.core.shop import Asked, shop
 from amber_spread.demo.pantry import PANTRY
@@ -104,7 +103,7 @@ def _bench_carving() -> None:
     print("\na carved body")
     (body,) = carved_bodies(document)
     field = distances(body)
-    places, _ = skin_of(body, SKIN_SHARE * field.step_mm)
+    places, _ = body.skin(SKIN_SHARE * field.step_mm)
     lattice = numpy.stack(numpy.meshgrid(field.x, field.y, field.z, indexing="ij"), axis=-1).reshape(-1, 3)
     outside = lattice[(field.away > -MARGIN_MM).ravel()]
     print(f"  {len(places)} places on its surface, {len(outside)} places of a lattice")

@@ -12,7 +12,7 @@ from fastapi.staticfiles import StaticFiles
 from starlette.exceptions import HTTPException
 
 from amber_spread.store.orders import OrderBook
-from amber_spread.web import kit, line, notices, orders, pantry, papers, planning, practice, shop
+from amber_spread.web import carving, kit, line, notices, orders, pantry, papers, planning, practice, shop
 from amber_spread.web.bounds import BoundedBody, BoundedTime
 from amber_spread.web.compressed import Compressed
 from amber_spread.web.errors import RESPONSES, catch_errors
@@ -68,6 +68,7 @@ def make_app(book: OrderBook | None, built: Path = BUILT) -> FastAPI:
     api.include_router(pantry.router)
     api.include_router(shop.router)
     api.include_router(papers.router)
+    api.include_router(carving.router)
     api.include_router(orders.router)
     api.include_router(notices.router)
 

@@ -7,7 +7,7 @@ import time
 from starlette.types import ASGIApp, Message, Receive, Scope, Send
 
 from amber_spread.core.document import complaint_at
-from amber_spread.core.kernel.limits import MAX_FILE_BYTES
+from amber_spread.core.kernel.limits import MAX_FILE_BYTES, MAX_MODEL_BYTES
 from amber_spread.web.errors import BUSY, problem
 
 log = logging.getLogger("amber_spread")
@@ -15,6 +15,15 @@ ANSWER_S = 15.0
 """So long an answer may be in the making: the longest plan, and what comes after it."""
 LONGEST_S = 20.0
 """So long a request's body may take to come in whole."""
+
+
+MOST_BYTES = {"/api/model": MAX_MODEL_BYTES}
+"""What may be larger than a design file, by its path."""
+
+
+def _size(most: int) -> str:
+    kilobytes = most // 1024
+    return f"{kilobytes} kB" if kilobytes < 1024 else f"{kilobytes // 1024} MB"
 
 
 class BoundedTime:
@@ -60,8 +69,8 @@ def _noted(work: "asyncio.Future[None]") -> None:
 
 
 class BoundedBody:
-    """Refuses a request body over MAX_FILE_BYTES, or one that trickles in, before anything reads it, whatever its
-    headers claim.
+    """Refuses a request body over MAX_FILE_BYTES (of a 3D file MAX_MODEL_BYTES), or one that trickles in, before
+    anything reads it, whatever its headers claim.
     """
 
     def __init__(self, app: ASGIApp) -> None:
@@ -71,9 +80,10 @@ class BoundedBody:
         if scope["type"] != "http":
             await self.app(scope, receive, send)
             return
+        most = MOST_BYTES.get(scope["path"], MAX_FILE_BYTES)
         claimed = dict(scope["headers"]).get(b"content-length", b"0")
-        if claimed.isdigit() and int(claimed) > MAX_FILE_BYTES:
-            await self._refuse(scope, receive, send)
+        if claimed.isdigit() and int(claimed) > most:
+            await self._refuse(most, scope, receive, send)
             return
         body, more = bytearray(), scope["method"] in ("POST", "PUT", "PATCH")
         until = time.monotonic() + LONGEST_S
@@ -89,8 +99,8 @@ class BoundedBody:
                 return
             body += message.get("body", b"")
             more = message.get("more_body", False)
-            if len(body) > MAX_FILE_BYTES:
-                await self._refuse(scope, receive, send)
+            if len(body) > most:
+                await self._refuse(most, scope, receive, send)
                 return
         given = False
 
@@ -103,8 +113,8 @@ class BoundedBody:
 
         await self.app(scope, replay, send)
 
-    async def _refuse(self, scope: Scope, receive: Receive, send: Send) -> None:
-        words = f"is larger than {MAX_FILE_BYTES // 1024} kB, the most that is read"
+    async def _refuse(self, most: int, scope: Scope, receive: Receive, send: Send) -> None:
+        words = f"is larger than {_size(most)}, the most that is read"
         await problem(413, "That is too large", f"The request {words}.", [complaint_at((), words)])(
             scope, receive, send
         )

@@ -1,7 +1,7 @@
 """Errors as RFC 9457 problem details: what happened, which fields, and what would be accepted."""
 
 import logging
-from collections.abc import Sequence
+from collections.abc import Callable, Sequence
 from typing import Any
 
 from fastapi import FastAPI, Request
@@ -14,9 +14,13 @@ from starlette.exceptions import HTTPException
 from amber_spread.core.document import Complaint, FileError, complaints_of
 from amber_spread.core.kernel.base import Frozen
 from amber_spread.papers.csv_reading import TableError
+from amber_spread.papers.model_reading import ModelError
 from amber_spread.papers.svg_reading import OutlineError
 from amber_spread.store.orders import OrderMissing, StaleSave, Unread
+from amber_spread.web.workers import Unwanted
 
+UNWANTED = 499
+"""The status of what nobody waited for: no one reads it (common practice)."""
 UNREAD = "/problems/unread"
 """The type of the problem of an order that this version cannot read."""
 log = logging.getLogger("amber_spread")
@@ -70,8 +74,15 @@ def _unusable(complaints: Sequence[Complaint]) -> JSONResponse:
     return problem(422, "Some of this cannot be used", words, complaints)
 
 
+def _said(title: str) -> Callable[[Request, Exception], JSONResponse]:
+    """What is wrong with a file, in its own words."""
+    return lambda _, error: problem(422, title, str(error))
+
+
 def catch_errors(app: FastAPI) -> None:
     """Turn every error an endpoint can meet into a problem detail."""
+    app.add_exception_handler(OutlineError, _said("That drawing cannot be used"))
+    app.add_exception_handler(ModelError, _said("That body cannot be used"))
 
     @app.exception_handler(RequestValidationError)
     def invalid(_: Request, error: RequestValidationError) -> JSONResponse:
@@ -93,9 +104,9 @@ def catch_errors(app: FastAPI) -> None:
         words = f"This version cannot read “{error.title}”: {error}. It is safe as it was saved; nothing was changed."
         return problem(422, "This version cannot read it", words, error.complaints, type=UNREAD)
 
-    @app.exception_handler(OutlineError)
-    def unreadable(_: Request, error: OutlineError) -> JSONResponse:
-        return problem(422, "That drawing cannot be used", str(error))
+    @app.exception_handler(Unwanted)
+    def unwanted(_: Request, __: Unwanted) -> JSONResponse:
+        return problem(UNWANTED, "Nobody waits for this any longer", "It was given up, since another edit came.")
 
     @app.exception_handler(TableError)
     def bad_lines(_: Request, error: TableError) -> JSONResponse:

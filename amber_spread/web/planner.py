@@ -4,24 +4,27 @@ import asyncio
 from collections.abc import Callable, Iterator
 from concurrent.futures import Future
 from contextlib import contextmanager
-from typing import Annotated, TypeAlias, TypeVar
+from typing import Annotated, Any, Generic, NamedTuple, TypeAlias, TypeVar
 
 from fastapi import Depends, Request
 
-from amber_spread.core.design.effort import carving_of, effort_ms
+from amber_spread.core.design.effort import bodies_of, carving_of, effort_ms
+from amber_spread.core.design.shapes import Bodied
 from amber_spread.core.document import Document, FileError, carved_bodies, complaint_at, plan_document
-from amber_spread.core.geometry.lofted import Lofted, take_over
+from amber_spread.core.geometry.bare import BareBody, made_of, take_over
 from amber_spread.core.kernel.latest import Latest
 from amber_spread.core.plan import Plan
 from amber_spread.core.stock.contents import Contents
 from amber_spread.core.stock.kit import Kit
-from amber_spread.web.workers import FAILED, Workers
+from amber_spread.web.workers import FAILED, LOOK_S, Unwanted, Workers
 
 T = TypeVar("T")
 Work: TypeAlias = Callable[[Document, Kit | None, Contents | None], T]
 SOON_MS = 40.0
 """What takes no longer than this is planned where it was asked for; handing it over would take as long again."""
 LONGEST_S = 10.0
+MOST_BODIES = 12
+"""The bodies of so many designs are known here, those worked on last."""
 MOST_CARVED = 4
 """So many carvings are known here: no more than a body keeps the coats of, so that what is known is there."""
 TOO_LONG = "takes too long to work out: give its outlines fewer corners, or plan it as two cakes"
@@ -36,6 +39,23 @@ def sent_as(field: str) -> Iterator[None]:
         raise error.within(field) from error
 
 
+class Known(NamedTuple):
+    """The bodies of a design, with all that was worked out of them, and what they were made of."""
+
+    bodies: tuple[BareBody, ...]
+    made: dict[str, Any]
+
+
+class Done(NamedTuple, Generic[T]):
+    """What came of a piece of work, its bodies (of those it was sent and learnt nothing of, their keys), and what was
+    made anew.
+    """
+
+    found: T
+    bodies: tuple[BareBody | str, ...]
+    made: dict[str, Any]
+
+
 class Planner:
     """Plans design files for the web."""
 
@@ -43,46 +63,68 @@ class Planner:
         self.workers = workers
         self._carved: Latest[str, bool] = Latest(MOST_CARVED)
         """What was carved elsewhere, the last of it, so that it is known here."""
+        self._known: Latest[str, Known] = Latest(MOST_BODIES)
 
     def _soon(self, document: Document) -> bool:
         """Whether it is soon planned here, what is carved in it having been worked out before."""
         carved = bool(self._carved) and carving_of(document.design, document.practice) in self._carved
         return effort_ms(document.design, carved) <= SOON_MS
 
-    async def written(self, document: Document, kit: Kit | None, contents: Contents | None) -> str:
+    async def written(self, asker: Request, document: Document, kit: Kit | None, contents: Contents | None) -> str:
         """The plan of a design file as JSON. Raises FileError where it cannot be planned."""
         if self._soon(document):
             return _written(document, kit, contents)
-        try:
-            done = await asyncio.wrap_future(self._begin(_written, document, kit, contents))
-            return self._keep(document, done)
-        except FAILED as error:
-            raise _too_long() from error
+        return await self.elsewhere(asker, _written, document, kit, contents)
 
     def plan(self, document: Document, kit: Kit | None = None, contents: Contents | None = None) -> Plan:
         """The plan of a design file, for those who wait in a thread of their own. Raises FileError likewise."""
         if self._soon(document):
             return plan_document(document, kit, contents)
+        known, begun = self._begin(plan_document, document, kit, contents)
         try:
-            return self._keep(document, self._begin(plan_document, document, kit, contents).result())
+            return self._keep(document, known, begun.result())
+        except FAILED as error:
+            raise _too_long() from error
+
+    async def elsewhere(
+        self, asker: Request, work: Work[T], document: Document, kit: Kit | None, contents: Contents | None = None
+    ) -> T:
+        """Work on a design file in a worker, with what was worked out of its bodies before. Raises FileError likewise,
+        and Unwanted once whoever asked is gone: the next edit follows soon, and would wait behind it.
+        """
+        known, begun = self._begin(work, document, kit, contents)
+        try:
+            return self._keep(document, known, await self._awaited(asker, begun))
         except FAILED as error:
             raise _too_long() from error
 
     def _begin(
         self, work: Work[T], document: Document, kit: Kit | None, contents: Contents | None
-    ) -> "Future[tuple[T, list[Lofted]]]":
-        """Have it done elsewhere, with what was worked out before of the bodies that are carved in it."""
-        known = [body for body in carved_bodies(document) if "distances" in body.kept]
-        return self.workers.begin(_with_bodies, LONGEST_S, work, known, document, kit, contents)
+    ) -> "tuple[Known, Future[Done[T]]]":
+        """Have it done elsewhere, with what is known so far of the bodies that are carved in it."""
+        known = self._known.get(bodies_of(document.design, document.practice), Known((), {}))
+        return known, self.workers.begin(_with_bodies, LONGEST_S, work, known, document, kit, contents)
 
-    def _keep(self, document: Document, done: tuple[T, list[Lofted]]) -> T:
+    async def _awaited(self, asker: Request, begun: "Future[Done[T]]") -> "Done[T]":
+        waiting: asyncio.Future[Done[T]] = asyncio.wrap_future(begun)
+        while not waiting.done():
+            await asyncio.wait({waiting}, timeout=LOOK_S)
+            if not waiting.done() and await asker.is_disconnected():
+                waiting.cancel()
+                self.workers.give_up(begun)
+                raise Unwanted
+        return await waiting
+
+    def _keep(self, document: Document, before: Known, done: "Done[T]") -> T:
         """What was asked for; the bodies worked out on the way are kept for the next time."""
-        found, made = done
-        take_over(made)
-        carving = carving_of(document.design, document.practice)
-        if carving:
-            self._carved.put(carving, True)
-        return found
+        given = bodies_of(document.design, document.practice)
+        if given:
+            had = {body.key: body for body in before.bodies}
+            bodies = tuple(one if isinstance(one, BareBody) else had[one] for one in done.bodies)
+            known = self._known.put(given, Known(bodies, {**before.made, **done.made}))
+            take_over(known.bodies, known.made)
+            self._carved.put(carving_of(document.design, document.practice), True)
+        return done.found
 
 
 def _written(document: Document, kit: Kit | None, contents: Contents | None) -> str:
@@ -90,13 +132,15 @@ def _written(document: Document, kit: Kit | None, contents: Contents | None) -> 
 
 
 def _with_bodies(
-    work: Work[T], known: list[Lofted], document: Document, kit: Kit | None, contents: Contents | None
-) -> tuple[T, list[Lofted]]:
+    work: Work[T], known: Known, document: Document, kit: Kit | None, contents: Contents | None
+) -> "Done[T]":
     """A piece of work with the bodies known so far, and those that were worked out anew in it."""
-    take_over(known)
-    had = {body.key: body.known for body in known}
+    take_over(known.bodies, known.made)
+    had = {body.key: body.known for body in known.bodies}
     found = work(document, kit, contents)
-    return found, [body for body in carved_bodies(document) if body.known != had.get(body.key)]
+    bodies = tuple(body.key if body.known == had.get(body.key) else body for body in carved_bodies(document))
+    made = made_of(tier.build.made_key for tier in document.design.tiers if isinstance(tier.build, Bodied))
+    return Done(found, bodies, {key: one for key, one in made.items() if key not in known.made})
 
 
 def _too_long() -> FileError:

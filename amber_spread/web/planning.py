@@ -3,7 +3,7 @@
 from collections.abc import Mapping
 from typing import Annotated, Any, get_args
 
-from fastapi import APIRouter, Body, Response
+from fastapi import APIRouter, Body, Request, Response
 
 from amber_spread.core.design.habits import HABITS, HANDLINGS, SHARES, Habit, Handling
 from amber_spread.core.design.kinds import PARTS, Choice, Kind
@@ -55,13 +55,14 @@ async def plan(
     kit: Annotated[Kit | None, Body()] = None,
     contents: Annotated[Contents | None, Body()] = None,
     *,
+    request: Request,
     planner: PlannerOf,
 ) -> Response:
     """Every figure of a design, held against what the kitchen owns and makes. Nothing is stored."""
     # Written out here, since FastAPI would first validate the whole plan again, which takes longer than planning;
     # and on the event loop where it is soon done, since that takes less time than handing it to a thread and back.
     with sent_as("document"):
-        return Response(await planner.written(document, kit, contents), media_type="application/json")
+        return Response(await planner.written(request, document, kit, contents), media_type="application/json")
 
 
 @router.post("/read")

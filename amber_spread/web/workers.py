@@ -5,16 +5,20 @@ not every machine lends its users locks that processes share.
 """
 
 import resource
+import time
 from collections.abc import Callable
 from concurrent.futures import Future, ThreadPoolExecutor, TimeoutError
 from multiprocessing import get_context
 from multiprocessing.connection import Connection
 from multiprocessing.context import ForkServerProcess
-from threading import Lock
+from threading import Event, Lock
 from typing import Any, ParamSpec, TypeVar
+from weakref import WeakKeyDictionary
 
 P = ParamSpec("P")
 T = TypeVar("T")
+LOOK_S = 0.1
+"""So often it is looked whether a piece of work is still wanted."""
 MEGABYTE = 1024 * 1024
 MOST_MEMORY = 256 * MEGABYTE
 """What a piece of work may take beyond what the program itself holds."""
@@ -22,6 +26,10 @@ MOST_MEMORY = 256 * MEGABYTE
 
 class Ended(RuntimeError):
     """The process of a piece of work ended before it said what came of it."""
+
+
+class Unwanted(RuntimeError):
+    """Nobody waited for a piece of work any longer."""
 
 
 FAILED = (TimeoutError, MemoryError, Ended)
@@ -37,6 +45,7 @@ class Workers:
         self._waiting = ThreadPoolExecutor(count)
         self._lock = Lock()
         self._running: set[ForkServerProcess] = set()
+        self._unwanted: WeakKeyDictionary[Future[Any], Event] = WeakKeyDictionary()
         self._stopped = False
 
     def wake(self) -> None:
@@ -47,7 +56,16 @@ class Workers:
         """Have `work`, a function of a module, done elsewhere. What comes back raises one of FAILED where it took
         longer than that or more memory than there is; given up, it is stopped.
         """
-        return self._waiting.submit(self._done, seconds, work, args, kwargs)
+        unwanted = Event()
+        found = self._waiting.submit(self._done, seconds, unwanted, work, args, kwargs)
+        self._unwanted[found] = unwanted
+        return found
+
+    def give_up(self, begun: "Future[Any]") -> None:
+        """End a piece of work that nobody waits for any longer, at once, and leave it out if it has not begun."""
+        begun.cancel()
+        if begun in self._unwanted:
+            self._unwanted[begun].set()
 
     def stop(self) -> None:
         """End every process at once, whatever it is at."""
@@ -58,7 +76,14 @@ class Workers:
             process.kill()
         self._waiting.shutdown(cancel_futures=True)
 
-    def _done(self, seconds: float, work: Callable[..., T], args: tuple[Any, ...], kwargs: dict[str, Any]) -> T:
+    def _done(
+        self,
+        seconds: float,
+        unwanted: Event,
+        work: Callable[..., T],
+        args: tuple[Any, ...],
+        kwargs: dict[str, Any],
+    ) -> T:
         told, telling = self._context.Pipe(duplex=False)
         process = self._context.Process(target=_work, args=(telling, work, args, kwargs), daemon=True)
         try:
@@ -68,8 +93,12 @@ class Workers:
                 process.start()
                 self._running.add(process)
             telling.close()
-            if not told.poll(seconds):
-                raise TimeoutError
+            until = time.monotonic() + seconds
+            while not told.poll(min(LOOK_S, max(0.0, until - time.monotonic()))):
+                if unwanted.is_set():
+                    raise Unwanted
+                if time.monotonic() >= until:
+                    raise TimeoutError
             well, found = told.recv()
         except EOFError as error:
             raise Ended from error

@@ -16,7 +16,7 @@ from amber_spread.core.design.finishes import DrapeCover, FreehandFinal, SoftFil
 from amber_spread.core.design.practice import Practice
 from amber_spread.core.design.shapes import CarvedBuild, OvalShape, RectangleShape, RoundShape, SquareShape
 from amber_spread.core.document import carved_bodies
-from amber_spread.core.geometry import lofted
+from amber_spread.core.geometry import bare
 from amber_spread.core.geometry.distance import distances
 from amber_spread.core.geometry.places import Within, edge_distance, inside_edge, keeps_in
 from amber_spread.core.geometry.sculpted import sculpted
@@ -122,7 +122,7 @@ def test_what_took_long_is_kept_handed_on_and_not_done_again():
     sent = pickle.loads(pickle.dumps(body))
     assert sent.key == body.key and sent is not body
     assert distances(sent).away.tobytes() == distances(body).away.tobytes()
-    lofted.take_over([sent])
+    bare.take_over([sent])
     (found,) = carved_bodies(order)
     assert found is sent and "distances" in found.kept
     # Another colour is the same body, another view is not.
@@ -307,7 +307,7 @@ def test_bodies_are_looked_at_and_sent_by_many_threads_at_once():
             (body,) = carved_bodies(document(carved(LOAF, 211 + (number + step) % 3), title="Loaf"))
             assert pickle.loads(pickle.dumps(body)).key == body.key
             if step % 5 == 0:
-                lofted.take_over([body])
+                bare.take_over([body])
         return True
 
     with ThreadPoolExecutor(8) as pool:
@@ -316,13 +316,13 @@ def test_bodies_are_looked_at_and_sent_by_many_threads_at_once():
 
 def test_no_more_bodies_and_coats_are_kept_than_so_many():
     (body,) = carved_bodies(document(carved(LOAF, 190), title="Loaf"))
-    for step in range(lofted.MOST_OF_A_NAME + 5):
+    for step in range(bare.MOST_OF_A_NAME + 5):
         sculpted(body, step * 0.5, step * 0.5)
-    assert len(body.kept["envelopes"]) == lofted.MOST_OF_A_NAME
+    assert len(body.kept["envelopes"]) == bare.MOST_OF_A_NAME
     assert sculpted(body, 8.0, 8.0) is sculpted(body, 8.0, 8.0)
-    for step in range(lofted.MOST_KEPT + 3):
+    for step in range(bare.MOST_KEPT + 3):
         carved_bodies(document(carved(LOAF, 100 + step), title="Loaf"))
-    assert len(lofted._BODIES) == lofted.MOST_KEPT
+    assert len(bare._BODIES) == bare.MOST_KEPT
 
 
 def test_a_cake_on_two_feet_tips_about_the_outer_edges_of_both_and_is_held_within_both():

@@ -10,7 +10,7 @@ from amber_spread.core.document.document import FORMAT, plan_document, read_docu
 from amber_spread.core.document.upgrades import NOW, STEPS, FromLater, upgraded
 from amber_spread.core.stock.kit import Kit
 from amber_spread.core.stock.pantry import Pantry
-from tests.kinds import BUILDS, COVERS, FILLINGS, FINALS, SHAPES, STANDS
+from tests.kinds import BUILDS, COVERS, FILLINGS, FINALS, SHAPES, SOLID_KINDS, STANDS
 
 GOLDEN = Path(__file__).resolve().parents[1] / "golden"
 WHOLES = {"kit": Kit, "pantry": Pantry}
@@ -58,7 +58,7 @@ def test_the_files_of_todays_format_hold_every_kind_there_is():
     text = "".join(path.read_text() for path in GOLDEN.glob(f"order-{NOW['order']}-kinds*.json"))
     kinds = {
         kind.model_fields["kind"].default
-        for union in (SHAPES, BUILDS, FILLINGS, FINALS, COVERS, STANDS)
+        for union in (SHAPES, BUILDS, SOLID_KINDS, FILLINGS, FINALS, COVERS, STANDS)
         for kind in union
     }
     assert kinds == {kind for kind in kinds if f'"kind":"{kind}"' in text}

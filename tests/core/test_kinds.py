@@ -26,6 +26,7 @@ from amber_spread.core.design.shapes import Build, RoundShape, Shape, StraightBu
 from amber_spread.core.design.stands import Stand
 from amber_spread.core.kernel.limits import LIMITS
 from amber_spread.core.line.quick_line import read_line
+from amber_spread.core.line.quick_words import drawn_fields
 from amber_spread.core.line.quick_writing import write_line
 from amber_spread.core.stock.media import LIBRARY, MEDIUM_KINDS
 from tests import kinds
@@ -83,7 +84,7 @@ def test_a_row_asks_for_every_number_and_choice_of_its_type_within_the_types_own
     usual = usuals_of(model)
     for name, field in model.model_fields.items():
         may_be = plain(field.annotation)
-        if name == "kind" or name in ELSEWHERE.get(model.__name__, ()):
+        if name == "kind" or name in (*ELSEWHERE.get(model.__name__, ()), *drawn_fields(model)):
             continue
         if float in may_be or int in may_be:
             if (

@@ -3,6 +3,7 @@
 import io
 import re
 
+import trimesh
 from playwright.sync_api import expect
 from pypdf import PdfReader
 
@@ -98,3 +99,101 @@ def test_a_view_is_read_from_a_drawing_and_one_that_crosses_itself_is_said(scree
     panel(screen).get_by_role("button", name="Round its corners").click()
     expect(corners(screen)).to_have_count(10)
     saved(screen)
+
+
+def test_a_cake_is_built_of_solids_and_seen_in_the_round(screen, address):
+    new_cake(screen, address, "Tower")
+    lens(screen, "Carve")
+    panel(screen).get_by_role("button", name="Solids", exact=True).click()
+    solids = screen.locator(".views .solid")
+    expect(solids).to_have_count(3, timeout=15_000)
+    width = panel(screen).get_by_label("Wide, all of it").first
+    expect(width).to_have_value("8")
+
+    # One more, moved by the keys and dragged: the body is as wide as its solids come to.
+    panel(screen).get_by_role("button", name="Another").click()
+    expect(solids).to_have_count(4, timeout=15_000)
+    fourth = screen.get_by_role("button", name="Solid 4, ball")
+    fourth.focus()
+    before = fourth.get_attribute("aria-label")
+    screen.keyboard.press("ArrowRight")
+    expect(screen.get_by_role("button", name=before, exact=True)).to_have_count(0, timeout=15_000)
+    box = fourth.locator("path").bounding_box()
+    at = box["x"] + box["width"] / 2, box["y"] + 6
+    screen.mouse.move(*at)
+    screen.mouse.down()
+    screen.mouse.move(at[0] + 70, at[1], steps=4)
+    screen.mouse.up()
+    expect(width).not_to_have_value("8", timeout=15_000)
+    expect(panel(screen)).not_to_contain_text("drawn out to that width")
+    field = panel(screen).get_by_label("Across", exact=True)
+    field.fill("4 in")
+    field.press("Enter")
+    expect(field).to_have_value("4")
+
+    # Drawn out to another width its solids are larger than is said of them, until they are given that size.
+    width.fill("12 in")
+    width.press("Enter")
+    expect(panel(screen)).to_contain_text("drawn out to that width", timeout=15_000)
+    panel(screen).get_by_role("button", name="Give every solid the size").click()
+    expect(panel(screen)).not_to_contain_text("drawn out to that width", timeout=15_000)
+    expect(width).to_have_value("12")
+    saved(screen)
+    assert serious(screen) == []
+    assert overlaps(screen) == []
+    assert spills(screen) == [0, 0]
+
+    # Far off, and back: what does not hang together is said where it was done.
+    far = panel(screen).get_by_label("Moved to the right")
+    far.fill("30 in")
+    far.press("Enter")
+    expect(panel(screen).get_by_role("alert").first).to_contain_text("do not touch", timeout=15_000)
+    screen.get_by_role("button", name="Undo").click()
+    expect(panel(screen).get_by_role("alert")).to_have_count(0, timeout=15_000)
+
+    screen.get_by_role("button", name="In the round").click()
+    canvas = screen.locator(".round canvas")
+    expect(screen.locator(".round .head")).to_contain_text("In the round", timeout=15_000)
+    canvas.focus()
+    said = canvas.get_attribute("aria-label")
+    screen.keyboard.press("ArrowLeft")
+    expect(canvas).not_to_have_attribute("aria-label", said)
+    assert serious(screen) == []
+
+
+def test_a_body_out_of_a_file_is_made_to_a_size(screen, address, tmp_path):
+    ring = trimesh.creation.torus(60, 25)
+    ring.export(tmp_path / "ring.stl")
+    (tmp_path / "torn.obj").write_text("v 0 0 0\nv 90 0 0\nv 0 90 0\nf 1 2 3\n")
+    new_cake(screen, address, "Ring")
+    lens(screen, "Carve")
+    panel(screen).get_by_role("button", name="3D file").click()
+    expect(figure(screen, "carving.kept.triangles")).to_be_visible(timeout=15_000)
+    chooser = panel(screen).locator("input[type=file]")
+    chooser.set_input_files(tmp_path / "torn.obj")
+    expect(panel(screen).get_by_role("alert").first).to_contain_text("there is a hole", timeout=15_000)
+    chooser.set_input_files(tmp_path / "ring.stl")
+    expect(panel(screen)).to_contain_text(f"ring.stl: {len(ring.faces):,} triangles", timeout=15_000)
+    width = panel(screen).get_by_label("Wide, all of it").first
+    expect(width).to_have_value(re.compile("6 11/16"))
+    high = panel(screen).get_by_label("High", exact=True)
+    high.fill("220 mm")
+    high.press("Enter")
+    # A ring 170 across and 50 high, 220 high: 748 is more than a tier may be, and is said.
+    expect(panel(screen).get_by_role("alert").first).to_contain_text("wide; a tier is", timeout=15_000)
+    width.fill("220 mm")
+    width.press("Enter")
+    expect(figure(screen, "carving.volume")).to_have_count(0)
+    expect(high).to_have_value(re.compile("2 9/16"), timeout=15_000)
+    volume = panel(screen).get_by_label("Of a volume")
+    volume.fill("1500")
+    volume.press("Enter")
+    expect(high).not_to_have_value(re.compile("2 9/16"), timeout=15_000)
+    expect(screen.locator(".views .above .bottom").first).to_be_visible()
+    saved(screen)
+    assert serious(screen) == []
+    assert overlaps(screen) == []
+    with screen.expect_download() as taken:
+        panel(screen).get_by_role("button", name="Print (PDF)").click()
+    words = "".join(sheet.extract_text() for sheet in PdfReader(io.BytesIO(taken.value.path().read_bytes())).pages)
+    assert "Layer 1" in words and "cut out" in words

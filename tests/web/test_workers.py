@@ -6,12 +6,13 @@ from operator import add
 
 import pytest
 
-from amber_spread.core.design.design import Tier
+from amber_spread.core.design.design import Layers, Tier
 from amber_spread.core.design.finishes import DrapeCover, FreehandFinal
-from amber_spread.core.design.shapes import CarvedBuild
+from amber_spread.core.design.shapes import CarvedBuild, JoinedBuild
+from amber_spread.core.design.solids import BallSolid, BoxSolid
 from amber_spread.core.document import FileError, carved_bodies, read_document
-from amber_spread.web.planner import Planner, _with_bodies, _written
-from amber_spread.web.workers import FAILED, MEGABYTE, Workers
+from amber_spread.web.planner import Known, Planner, _with_bodies, _written
+from amber_spread.web.workers import FAILED, MEGABYTE, Unwanted, Workers
 from tests.designs import document
 
 
@@ -72,9 +73,25 @@ def test_a_carved_body_is_worked_out_elsewhere_once_and_kept_here(workers):
     (kept,) = carved_bodies(stone)
     assert {"distances", "climbed"} <= kept.kept.keys()
     # It is handed along, so that nothing is worked out anew: none comes back.
-    again = workers.begin(_with_bodies, 30, _written, [kept], blush, None, None).result()
-    assert again[1] == []
-    assert first.model_dump_json() == again[0]
+    again = workers.begin(_with_bodies, 30, _written, Known((kept,), {}), blush, None, None).result()
+    assert again.bodies == (kept.key,)
+    assert first.model_dump_json() == again.found
+
+
+def test_what_solids_are_joined_to_is_made_elsewhere_and_never_here(workers, monkeypatch):
+    """Joining many takes long, and holds up whoever else is in the process that does it."""
+    parts = (BoxSolid(wide_mm=203), BallSolid(z_mm=41), BoxSolid(does="cut", x_mm=60, z_mm=50, wide_mm=44))
+    build, planner = JoinedBuild(solids=parts), Planner(workers)
+    first = planner.plan(document(Tier(tin_diameter_mm=214, build=build)))
+    with monkeypatch.context() as patched:
+        patched.setattr("amber_spread.core.design.shapes.built_of", lambda _: pytest.fail("joined here"))
+        thicker = FreehandFinal(side_mm=7, top_mm=7)
+        again = planner.plan(document(Tier(tin_diameter_mm=214, build=build, name="Tower")))
+        other = planner.plan(document(Tier(tin_diameter_mm=214, build=build, final=thicker)))
+        fewer = Tier(tin_diameter_mm=214, build=build, layers=Layers(count=2))
+        assert planner.plan(document(fewer)).tiers[0].layers.count.value == 2
+    assert again.tiers[0].carving.surface == first.tiers[0].carving.surface
+    assert other.tiers[0].coats.final.volume.value > first.tiers[0].coats.final.volume.value
 
 
 def test_another_colour_of_what_was_carved_is_planned_here_and_another_view_is_not(workers, monkeypatch):
@@ -100,3 +117,15 @@ def test_another_colour_of_what_was_carved_is_planned_here_and_another_view_is_n
         count = len(sent)
         planner.plan(document(other))
         assert len(sent) == count + 1
+
+
+def test_work_that_is_given_up_ends_at_once_and_frees_its_place(workers):
+    slow = [workers.begin(time.sleep, 30, 20) for _ in range(4)]
+    time.sleep(0.4)
+    began = time.perf_counter()
+    for one in slow:
+        workers.give_up(one)
+    assert workers.begin(add, 30, 2, 3).result() == 5
+    assert time.perf_counter() - began < 5
+    ends = [one.exception() if not one.cancelled() else None for one in slow]
+    assert sum(isinstance(end, Unwanted) for end in ends) == 2 and ends.count(None) == 2

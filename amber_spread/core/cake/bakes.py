@@ -158,7 +158,11 @@ class _Work(NamedTuple):
 
 def _own(done: Worked, each: int) -> _Tray:
     """A tin as large as the tier's own outline: of its shape where that is round or square, else a sheet."""
-    tier = done.tier.asked
+    tier, bare = done.tier.asked, done.bodies.bare
+    if tier.build.own_outline:
+        skin = 2 * done.tier.usual.trimmed_skin_mm
+        short, long = sorted((bare.width_mm + skin, bare.length_mm + skin))
+        return _Tray("rectangle", short, long, short * long, each, False)
     outline = tier.shape.outline(tier.tin_diameter_mm)
     wide, long = 2 * outline.half_width_mm, 2 * outline.half_length_mm
     own = shape_of(outline)

@@ -129,8 +129,10 @@ class Tier(Frozen):
 
     @model_validator(mode="after")
     def turned_builds_are_round(self) -> Self:
-        """What is turned about the axis comes out of a round tin."""
+        """What is turned about the axis comes out of a round tin; what has an outline of its own takes no other."""
         if self.build.round_only and not isinstance(self.shape, RoundShape):
+            if self.build.own_outline:
+                raise at(("build",), "has an outline of its own, so its shape must be left round")
             raise at(("build",), "is turned about the axis, so the tin must be round")
         return self
 

@@ -43,6 +43,15 @@ def carving_of(design: Design, practice: Practice) -> str:
     return json.dumps([carved, practice.model_dump(mode="json")]) if carved else ""
 
 
+def bodies_of(design: Design, practice: Practice) -> str:
+    """What the bare bodies of the carved tiers of a design rest on, as one text: the same for other coats and layers of
+    as many. Nothing where none is carved.
+    """
+    tiers = [tier for tier in design.tiers if tier.build.carved]
+    shaped = [tier.model_dump(mode="json", include={"shape", "build", "tin_diameter_mm", "measured"}) for tier in tiers]
+    return json.dumps([shaped, practice.trimmed_skin_mm]) if tiers else ""
+
+
 def _shaped(part: Any) -> Any:
     if isinstance(part, dict):
         return {name: _shaped(value) for name, value in part.items() if not name.endswith(UNSHAPED)}

@@ -45,6 +45,8 @@ from amber_spread.core.design.shapes import (
     DomedBuild,
     FreeShape,
     HeartShape,
+    JoinedBuild,
+    ModelledBuild,
     OvalShape,
     PetalShape,
     PolygonShape,
@@ -56,8 +58,19 @@ from amber_spread.core.design.shapes import (
     TaperedBuild,
     TurnedBuild,
 )
-from amber_spread.core.design.silhouettes import ACROSS_MM, from_above, from_the_side
+from amber_spread.core.design.silhouettes import ACROSS_MM, from_above, from_the_side, of_solid
+from amber_spread.core.design.solids import (
+    BallSolid,
+    BoxSolid,
+    ConeSolid,
+    RaisedSolid,
+    RingSolid,
+    SpunSolid,
+    WedgeSolid,
+)
 from amber_spread.core.design.stands import PillarsStand, RiserStand, StackedStand
+from amber_spread.core.geometry.packed import packed
+from amber_spread.core.geometry.pebble import pebble
 from amber_spread.core.kernel.base import Frozen, Usual
 from amber_spread.core.stock.supports import SORTS
 
@@ -102,7 +115,8 @@ class Kind(Frozen):
     In the work: the kinds of medium it takes, its technique in the practice, the disc or card it is scraped against and
     how many of those and of papers; whether a scraper and smoothers go over it; the builds it suits; whether it is cut
     out of a larger sheet. `crumb` is the usual of the crumb coat below it, where that is another. What is `round_only`
-    comes out of a round tin alone. `icon` is its silhouette, a path in a box of 24 by 24.
+    comes out of a round tin alone, and what has its `own_outline` takes no shape but its own. `icon` is
+    its silhouette, a path in a box of 24 by 24.
     """
 
     kind: str
@@ -127,6 +141,7 @@ class Kind(Frozen):
     cut_out: bool = False
     crumb: str | None = None
     round_only: bool = False
+    own_outline: bool = False
     icon: str = ""
 
 
@@ -186,6 +201,7 @@ def _kind(model: type[BaseModel], words: str, *asked: Ask | Pick, **more: Any) -
         begins=begins,
         icon=_icon(model, begins | {name: share * ACROSS_MM for name, share in more.get("of_tin", {}).items()}),
         round_only=getattr(model, "round_only", False),
+        own_outline=getattr(model, "own_outline", False),
         **more,
     )
 
@@ -194,6 +210,8 @@ def _icon(model: Any, begins: dict[str, Any]) -> str:
     """The silhouette of a shape or a build as it begins; nothing of any other part."""
     if hasattr(model, "outline"):
         return from_above(model(**begins).outline(ACROSS_MM))
+    if hasattr(model, "itself"):
+        return of_solid(model(**begins).itself())
     return from_the_side(model(**begins)) if hasattr(model, "profile") else ""
 
 
@@ -221,6 +239,14 @@ SHAPES = dict(
 
 _STONE = [[0, 0], [190, 0], [200, 25], [185, 62], [140, 92], [80, 100], [30, 80], [4, 40]]
 """The view from the side a carved cake begins with, until one is drawn: a river stone."""
+_SKEP = [
+    {"kind": "cone", "across_mm": 160, "top_mm": 160, "high_mm": 70, "edge_mm": 12},
+    {"kind": "ball", "across_mm": 150, "z_mm": 8},
+    {"kind": "box", "does": "cut", "wide_mm": 50, "deep_mm": 40, "high_mm": 30, "y_mm": -75},
+]
+"""The solids a joined cake begins with: a drum under a half ball, with a doorway."""
+_PEBBLE = packed(*pebble())
+"""The body a cake out of a 3D file begins with, until one is read."""
 BUILDS = dict(
     (
         _kind(StraightBuild, "straight"),
@@ -256,6 +282,46 @@ BUILDS = dict(
             CarvedBuild, "carved to a view", ask("rounded", "Rounded across", "share", percent=True),
             pick("flat_foot", "Rounded", (True, "above"), (False, "above and below")),
             begins={"points_mm": _STONE}, keeps=("points_mm", "front_mm", "rounded", "flat_foot"),
+        ),
+        _kind(JoinedBuild, "solids joined and cut", begins={"solids": _SKEP}, keeps=("solids",)),
+        _kind(
+            ModelledBuild, "out of a 3D file", ask("turn_deg", "Turned about the upright", "turn_deg"),
+            begins={"mesh": _PEBBLE}, keeps=("mesh", "error_mm", "turn_deg"),
+        ),
+    )
+)  # fmt: skip
+
+_DOES = pick("does", "This solid", ("join", "is joined to the others"), ("cut", "is cut out of the others"))
+_WIDE, _DEEP = ask("wide_mm", "Wide", "solid_mm"), ask("deep_mm", "From front to back", "solid_mm")
+_HIGH, _ACROSS = ask("high_mm", "High", "solid_mm"), ask("across_mm", "Across", "solid_mm")
+_EDGE = ask("edge_mm", "Edges, radius", "corner_mm")
+_PLACED = (
+    ask("x_mm", "Moved to the right", "place_mm"),
+    ask("y_mm", "Moved to the back", "place_mm"),
+    ask("z_mm", "Lifted", "place_mm"),
+    ask("lean_deg", "Leant to the right", "turn_deg"),
+    ask("turn_deg", "Turned about the upright", "turn_deg"),
+)
+_LAID = ("does", "x_mm", "y_mm", "z_mm", "lean_deg", "turn_deg")
+_BLOCKED = (*_LAID, "wide_mm", "deep_mm", "high_mm", "across_mm", "edge_mm")
+SOLIDS = dict(
+    (
+        _kind(BoxSolid, "box", _DOES, _WIDE, _DEEP, _HIGH, _EDGE, *_PLACED, keeps=_BLOCKED),
+        _kind(
+            ConeSolid, "cylinder or cone", _DOES, _ACROSS, ask("top_mm", "Across its top", "solid_top_mm"), _HIGH,
+            _EDGE, *_PLACED, keeps=_BLOCKED,
+        ),
+        _kind(BallSolid, "ball", _DOES, _ACROSS, *_PLACED, keeps=_BLOCKED),
+        _kind(WedgeSolid, "wedge", _DOES, _WIDE, _DEEP, _HIGH, *_PLACED, keeps=_BLOCKED),
+        _kind(RingSolid, "ring", _DOES, _ACROSS, ask("thick_mm", "Thick", "solid_mm"), *_PLACED, keeps=_LAID),
+        _kind(
+            SpunSolid, "turned", _DOES, ask("across_mm", "Across its foot", "solid_mm"),
+            ask("middle_mm", "Across its middle", "solid_mm"), ask("top_mm", "Across its top", "solid_mm"), _HIGH,
+            *_PLACED, keeps=_LAID,
+        ),
+        _kind(
+            RaisedSolid, "outline raised", _DOES, _HIGH, *_PLACED, begins={"points_mm": _HOUSE},
+            keeps=(*_LAID, "high_mm", "points_mm"),
         ),
     )
 )  # fmt: skip
@@ -324,7 +390,7 @@ FINALS = dict(
 _SHEET = ask("thickness_mm", "Rolled, thick", "fondant_thickness_mm")
 _HEM = ask("overlap_mm", "Beyond the hem, all round", "overlap_mm")
 _RISING = ("straight", "tapered", "bevelled", "domed", "ball", "turned")
-_DRAPED = (*_RISING, "carved")
+_DRAPED = (*_RISING, "carved", "joined", "modelled")
 _SHEETED: dict[str, Any] = {"leading": "thickness_mm", "keeps": ROLLED, "media": SHEETS}
 COVERS = dict(
     (
@@ -422,6 +488,7 @@ PARTS: tuple[DesignPart, ...] = (
     DesignPart((), "", dict((_kind(Tier, "Tier", ask("tin_diameter_mm", "Tin, across", "tin_diameter_mm")),))),
     DesignPart(("shape",), "", SHAPES),
     DesignPart(("build",), "", BUILDS),
+    DesignPart(("build", "solids"), "", SOLIDS, many=True),
     DesignPart(("layers",), "layers", dict((
         _kind(
             Layers, "Layers", ask("count", "Layers", "layer_count"),

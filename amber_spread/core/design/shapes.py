@@ -1,13 +1,21 @@
 """What a tier is from above and from the side: its shape, and the build that carries the shape up."""
 
+import math
+from functools import cached_property
+from hashlib import sha256
 from typing import Annotated, ClassVar, Literal, Self
 
 from pydantic import Field, model_validator
 
+from amber_spread.core.design.corners import Corners
+from amber_spread.core.design.solids import Solids, built_of
 from amber_spread.core.geometry import profile
+from amber_spread.core.geometry.bare import made_once
 from amber_spread.core.geometry.body import Body, Carried, Straight
 from amber_spread.core.geometry.lofted import lofted
+from amber_spread.core.geometry.meshed import Meshed, meshed, sized, solid_of
 from amber_spread.core.geometry.outline import Cornered, Outline, Oval, Regular, Round
+from amber_spread.core.geometry.packed import MOST_TEXT, unpacked
 from amber_spread.core.geometry.profile import Profile
 from amber_spread.core.geometry.sculpted import Sculpted, sculpted
 from amber_spread.core.geometry.traced import free, heart, petal
@@ -17,13 +25,11 @@ from amber_spread.core.kernel.base import Frozen, Usual, at
 
 Length = Annotated[float, limits.TIN_LENGTH.field()]
 CornerRadius = Annotated[float, limits.CORNER_RADIUS.field()]
-Coordinate = Annotated[float, limits.COORDINATE.field()]
 ProfileShare = Annotated[float, limits.PROFILE_SHARE.field()]
-Corners = Annotated[
-    tuple[tuple[Coordinate, Coordinate], ...],
-    Field(min_length=int(limits.OUTLINE_CORNERS.low), max_length=int(limits.OUTLINE_CORNERS.high)),
-]
-"""The corners of something drawn, in mm."""
+FINE_MM = 0.02
+"""Solids are joined so finely: triangles that move less are left out."""
+Packed = Annotated[str, Field(max_length=MOST_TEXT, pattern=r"^[A-Za-z0-9+/]+=*$")]
+"""A body of triangles as text."""
 
 
 class RoundShape(Frozen):
@@ -127,7 +133,8 @@ class _Build(Frozen):
     """What can be asked of a build, whichever it is: whether it is the tin's outline straight up and nothing carved;
     whether its wall stands upright, or leans evenly; whether it ends in a flat top; whether it is turned about the axis
     and so comes out of a round tin alone; whether it has a height of its own, whatever its layers come to; whether it
-    is baked in half-ball tins; whether it lies on its side, coated on both faces; whether it is carved to views.
+    is baked in half-ball tins; whether it lies on its side, coated on both faces; whether it is carved; whether it has
+    an outline of its own from above, as wide as the tin is said to be, whatever tins it is baked in.
     """
 
     straight: ClassVar[bool] = False
@@ -139,6 +146,7 @@ class _Build(Frozen):
     half_balls: ClassVar[bool] = False
     on_side: ClassVar[bool] = False
     carved: ClassVar[bool] = False
+    own_outline: ClassVar[bool] = False
 
     def profile(self, half_mm: float, height_mm: float) -> Profile:
         """The wall of a tier of that half width and height, where it has one. Raises ValueError where it cannot."""
@@ -311,7 +319,107 @@ class CarvedBuild(_Build):
         return sculpted(lofted(outline, self.points_mm, self.rounded, self.flat_foot, height_mm, self.front_mm))
 
 
+class Bodied(_Build):
+    """Carved to a body of its own, which is scaled to the width that is asked for."""
+
+    flat_top = False
+    round_only = True
+    own_height = True
+    own_outline = True
+    carved = True
+
+    def own(self) -> Meshed:
+        """The body at its own size. Raises ValueError where it cannot be made."""
+        raise NotImplementedError
+
+    @cached_property
+    def made_key(self) -> str:
+        """What is made of it is known by: a digest of how it is given."""
+        return sha256(self.model_dump_json(exclude={"error_mm"}).encode()).hexdigest()
+
+    def width_for(
+        self, height_mm: float | None = None, length_mm: float | None = None, volume_ml: float | None = None
+    ) -> float:
+        """How wide the body is once it is so high, so long or of such a volume; else as wide as it is by itself, mm.
+
+        width x wanted / own, or width x cube root of (wanted / own volume). Source: geometry. Raises ValueError where
+        the body cannot be made.
+        """
+        own = self.own()
+        wide, long = 2 * own.outline.half_width_mm, 2 * own.outline.half_length_mm
+        if volume_ml is not None:
+            return wide * math.cbrt(volume_ml / own.volume_ml)
+        if height_mm is not None:
+            return wide * height_mm / own.height_mm
+        return wide if length_mm is None else wide * length_mm / long
+
+    def own_height_mm(self, outline: Outline) -> float:
+        """As high as the body is at that width. Raises ValueError where it cannot be made."""
+        own = self.own()
+        return own.height_mm * outline.half_width_mm / own.outline.half_width_mm
+
+    def body(self, outline: Outline, height_mm: float) -> Sculpted:
+        """The body as wide as the outline, drawn out to that height. Raises ValueError where it cannot be made."""
+        return sculpted(sized(self.own(), 2 * outline.half_width_mm, height_mm))
+
+
+class JoinedBuild(Bodied):
+    """Carved to simple solids, joined to one another and cut out of each other; scaled to the width asked for."""
+
+    drawn: ClassVar[tuple[str, ...]] = ("solids",)
+
+    kind: Literal["joined"] = "joined"
+    solids: Solids
+
+    def own(self) -> Meshed:
+        """All the solids together, at the sizes they were given."""
+        return self._made[0]
+
+    @property
+    def lowest_mm(self) -> tuple[float, float, float]:
+        """Where the middle of the foot of all of them is, by the places they were given."""
+        return self._made[1]
+
+    @property
+    def _made(self) -> tuple[Meshed, tuple[float, float, float]]:
+        return made_once(self.made_key, lambda: _joined(self.solids))
+
+
+class ModelledBuild(Bodied):
+    """Carved to a body out of a 3D file, kept as triangles no farther than `error_mm` from it."""
+
+    drawn: ClassVar[tuple[str, ...]] = ("mesh", "error_mm")
+
+    kind: Literal["modelled"] = "modelled"
+    turn_deg: Annotated[float, limits.TURN.field()] = 0.0
+    mesh: Packed
+    error_mm: Annotated[float, limits.MESH_ERROR.field()] = 0.0
+
+    def own(self) -> Meshed:
+        """The body turned about the upright."""
+        return made_once(self.made_key, lambda: _modelled(self.mesh, self.turn_deg))
+
+
+def _joined(solids: Solids) -> tuple[Meshed, tuple[float, float, float]]:
+    whole = built_of(solids).simplify(FINE_MM)
+    left, front, low, right, back, _ = whole.bounding_box()
+    return meshed(whole), ((left + right) / 2, (front + back) / 2, low)
+
+
+def _modelled(mesh: str, turn_deg: float) -> Meshed:
+    return meshed(solid_of(*unpacked(mesh)).rotate([0.0, 0.0, turn_deg]))
+
+
 Build = Annotated[
-    StraightBuild | TaperedBuild | BevelledBuild | DomedBuild | BallBuild | TurnedBuild | SideBuild | CarvedBuild,
+    StraightBuild
+    | TaperedBuild
+    | BevelledBuild
+    | DomedBuild
+    | BallBuild
+    | TurnedBuild
+    | SideBuild
+    | CarvedBuild
+    | JoinedBuild
+    | ModelledBuild,
     Field(discriminator="kind"),
 ]

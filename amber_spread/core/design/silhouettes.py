@@ -3,10 +3,14 @@
 from collections.abc import Sequence
 from typing import Any
 
-from shapely import Polygon
+from manifold3d import Manifold
+from shapely import Polygon, get_coordinates
+from shapely.geometry.polygon import orient
 
 from amber_spread.core.geometry.body import Body, Sideways
+from amber_spread.core.geometry.meshed import FLAT, UPRIGHT, seen
 from amber_spread.core.geometry.outline import Outline, Point, Round
+from amber_spread.core.geometry.traced import largest_of
 
 BOX = 24.0
 """The side of the box a silhouette stands in."""
@@ -35,11 +39,23 @@ def from_the_side(build: Any) -> str:
     return _path([*right, *((-x, z) for x, z in reversed(left) if x > 0)])
 
 
-def _path(points: Sequence[Point]) -> str:
-    """Points as a closed path in the middle of the box, upright and as large as it holds them."""
+def of_solid(solid: Manifold) -> str:
+    """A simple solid from the side, as an SVG path; a ring, which is alike from there, from above."""
+    flat = solid.genus() > 0
+    found = largest_of(seen(solid, FLAT if flat else UPRIGHT))
+    return _path(*(get_coordinates(ring).tolist() for ring in (found.exterior, *found.interiors)))
+
+
+def _path(points: Sequence[Point], *holes: Sequence[Point]) -> str:
+    """Points as a closed path in the middle of the box, upright and as large as it holds them, and holes in it."""
     left, right = min(x for x, _ in points), max(x for x, _ in points)
     low, high = min(y for _, y in points), max(y for _, y in points)
     scale = (BOX - 2 * EDGE) / max(right - left, high - low)
-    placed = [(BOX / 2 + scale * (x - (left + right) / 2), BOX / 2 - scale * (y - (low + high) / 2)) for x, y in points]
-    drawn = Polygon(placed).simplify(TOLERANCE).exterior.coords[:-1]
-    return "M" + "L".join(f"{x:.1f} {y:.1f}" for x, y in drawn) + "z"
+    about_x, about_y = (left + right) / 2, (low + high) / 2
+
+    def placed(ring: Sequence[Point]) -> list[Point]:
+        return [(BOX / 2 + scale * (x - about_x), BOX / 2 - scale * (y - about_y)) for x, y in ring]
+
+    drawn = orient(Polygon(placed(points), [placed(hole) for hole in holes]).simplify(TOLERANCE))
+    rings = (ring.coords[:-1] for ring in (drawn.exterior, *drawn.interiors))
+    return "".join("M" + "L".join(f"{x:.1f} {y:.1f}" for x, y in ring) + "z" for ring in rings)

@@ -10,6 +10,7 @@ from amber_spread.core.document.document import (
     complaints_of,
     plan_document,
     read_document,
+    worked_tiers,
     write_document,
 )
 from amber_spread.core.document.upgrades import NOW, FileKind, FromLater, upgraded
@@ -28,5 +29,6 @@ __all__ = [
     "plan_document",
     "read_document",
     "upgraded",
+    "worked_tiers",
     "write_document",
 ]

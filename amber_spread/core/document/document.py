@@ -2,7 +2,8 @@
 
 import json
 import re
-from collections.abc import Iterable, Mapping
+from collections.abc import Iterable, Iterator, Mapping
+from contextlib import contextmanager
 from datetime import datetime
 from typing import Annotated, Any, Literal, Self, get_args, get_origin
 
@@ -14,14 +15,14 @@ from amber_spread.core.design.practice import Practice
 from amber_spread.core.design.settled import settle
 from amber_spread.core.design.shapes import Build, Shape
 from amber_spread.core.document.upgrades import FromLater, upgraded
-from amber_spread.core.geometry.lofted import Lofted
+from amber_spread.core.geometry.bare import BareBody
 from amber_spread.core.kernel import limits
 from amber_spread.core.kernel.base import Frozen, Name, at
 from amber_spread.core.plan import Plan, plan
 from amber_spread.core.stock.contents import Contents
-from amber_spread.core.stock.kit import Kit
+from amber_spread.core.stock.kit import STARTING, Kit
 from amber_spread.core.stock.media import Medium, shelf
-from amber_spread.core.tier import Unmade, carved_of
+from amber_spread.core.tier import Unmade, Worked, carved_of, work_tiers
 
 FORMAT: Literal["amber-spread/3"] = "amber-spread/3"
 _NAME = re.compile(r"amber-spread/([1-9][0-9]{0,5})")
@@ -111,17 +112,31 @@ class Complaint(Frozen):
     message: str
 
 
-def plan_document(document: Document, kit: Kit | None = None, contents: Contents | None = None) -> Plan:
-    """The plan of a design file, with the practice and the media it brings, held against what the kitchen owns and by
-    what its recipes come to. Raises FileError, naming the field, where a tier cannot be made.
-    """
+@contextmanager
+def said_at_its_field() -> Iterator[None]:
+    """What cannot be made is said of the field that is at fault. Raises FileError."""
     try:
-        return plan(document.design, document.practice, shelf(document.media), kit, contents)
+        yield
     except Unmade as error:
         raise FileError([complaint_at(("design", "tiers", *error.path), f"cannot be made: {error}")]) from error
 
 
-def carved_bodies(document: Document) -> list[Lofted]:
+def plan_document(document: Document, kit: Kit | None = None, contents: Contents | None = None) -> Plan:
+    """The plan of a design file, with the practice and the media it brings, held against what the kitchen owns and by
+    what its recipes come to. Raises FileError, naming the field, where a tier cannot be made.
+    """
+    with said_at_its_field():
+        return plan(document.design, document.practice, shelf(document.media), kit, contents)
+
+
+def worked_tiers(document: Document, kit: Kit | None = None) -> list[Worked]:
+    """Every tier of a design file as its rooms left it. Raises FileError where one cannot be made."""
+    cake = settle(document.design, document.practice)
+    with said_at_its_field():
+        return work_tiers(cake, shelf(document.media), (kit or STARTING).mat)
+
+
+def carved_bodies(document: Document) -> list[BareBody]:
     """The carved bodies of a design file, each with all that was worked out of it so far (see `tier.carved_of`)."""
     return carved_of(settle(document.design, document.practice))
 

@@ -11,8 +11,7 @@ from dataclasses import dataclass, field
 import numpy
 from numpy.typing import NDArray
 
-from amber_spread.core.geometry.lofted import Lofted
-from amber_spread.core.geometry.skin import skin_of
+from amber_spread.core.geometry.bare import BareBody
 from amber_spread.core.kernel.latest import Latest
 
 Numbers = NDArray[numpy.float64]
@@ -112,12 +111,12 @@ def _shifted(away: NDArray[numpy.float32], by: float) -> NDArray[numpy.float32]:
     return moved(whole) if part < 1e-9 else moved(whole) * (1 - part) + moved(whole + 1) * part
 
 
-def distances(body: Lofted) -> DistanceField:
+def distances(body: BareBody) -> DistanceField:
     """The distances about a body, worked out once and kept with it."""
     return body.keep("distances", None, lambda: _measured(body))
 
 
-def _measured(body: Lofted) -> DistanceField:
+def _measured(body: BareBody) -> DistanceField:
     """The distances about a body: from the nearest place of its surface, or from the flat through that place where that
     lies straight out from it. Source: geometry; the nearest places by scipy's k-d tree.
     """
@@ -132,7 +131,7 @@ def _measured(body: Lofted) -> DistanceField:
     z = step * (numpy.arange(-math.ceil(MARGIN_MM / step), math.ceil((high + MARGIN_MM) / step)) + 0.5)
     within = body.holds(x, y, z)
     apart = SKIN_SHARE * step
-    places, normals = _thinned(*skin_of(body, apart), apart / 2)
+    places, normals = _thinned(*body.skin(apart), apart / 2)
     few = _thinned(places, normals, FAR_SHARE * apart)
     lattice = numpy.stack(numpy.meshgrid(x, y, z, indexing="ij"), axis=-1)
     wanted, near = ~binary_erosion(within, iterations=DEEP_CELLS), binary_dilation(within, iterations=NEAR_CELLS)

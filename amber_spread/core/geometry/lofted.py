@@ -9,74 +9,42 @@ x runs to the right, y to the back, z up from the foot. Lengths are in mm, areas
 """
 
 import math
-from collections.abc import Callable, Hashable, Iterable, Iterator
-from dataclasses import dataclass, field
+from collections.abc import Iterator
+from dataclasses import dataclass
 from functools import cached_property, lru_cache
 from hashlib import sha256
-from typing import Any, TypeVar
 
 import numpy
 from numpy.typing import NDArray
 from shapely import MultiPolygon, Polygon, contains_xy, get_coordinates, unary_union
 from shapely.affinity import scale
 
-from amber_spread.core.geometry.body import MM3_PER_ML
+from amber_spread.core.geometry.bare import BareBody, Numbers, Places, known_as
 from amber_spread.core.geometry.outline import Outline
-from amber_spread.core.geometry.places import polygon_of
-from amber_spread.core.geometry.traced import KNIFE_MM, Region, Traced, largest_of
+from amber_spread.core.geometry.skin import skin_of
+from amber_spread.core.geometry.stations import BESIDE_MM, SQUARE_BELOW, Stations
+from amber_spread.core.geometry.traced import KNIFE_MM, Region, largest_of
 from amber_spread.core.geometry.views import Corners, crossed, crossings, extents, front_view, side_view
-from amber_spread.core.kernel.latest import Latest
 
-T = TypeVar("T")
-Numbers = NDArray[numpy.float64]
 STATIONS = 360
 """So many stations along a body, closest together at its ends, beside one on either side of every corner."""
-LEVELS = 240
-"""So many heights at which its area is measured, between those of its corners."""
-BESIDE_MM = 1e-5
 HEIGHTS = 801
 """A section is looked at at so many heights for where the plane through the middle leaves it."""
-MOST_KEPT, MOST_OF_A_NAME = 32, 12
-"""So many bodies are kept, and of each so many coats and cuts, those worked out last."""
-SQUARE_BELOW = 0.02
-"""A roundness of less is none."""
-LEAST_FLAT = 0.005
-"""A flat of less than this share of the outline is no flat top."""
-
-
-@dataclass(frozen=True, slots=True)
-class Stations:
-    """A body's extents at places along it: from where to where it is high, and from where to where it is deep."""
-
-    x: Numbers
-    low: Numbers
-    high: Numbers
-    front: Numbers
-    back: Numbers
-
-    def at(self, x: Numbers) -> "Stations":
-        """The same at other places, straight in between."""
-        ends = (self.low, self.high, self.front, self.back)
-        return Stations(x, *(numpy.interp(x, self.x, end) for end in ends))
 
 
 @dataclass(frozen=True, eq=False)
-class Lofted:
-    """The body itself, before anything goes on it.
+class Lofted(BareBody):
+    """A body within its views.
 
-    `side` is the view from the side, its foot at height 0 and its middle at 0; `outline` is the view from above, as
-    wide. `round` is 0 where each section is box-like and 1 where it is elliptical, rounded above only where the body
-    has a flat foot; where sections have a `form` of their own, drawn between -1 and 1 across and 0 and 1 up, each is
-    that.
+    `view` is that from the side, its foot at height 0 and its middle at 0; `outline` is the view from above, as wide.
+    `round` is 0 where each section is box-like and 1 where it is elliptical, rounded above only where the body has a
+    flat foot; where sections have a `form` of their own, drawn between -1 and 1 across and 0 and 1 up, each is that.
     """
 
-    outline: Outline
-    side: Polygon
+    view: Polygon
     round: float
     flat_foot: bool
     form: Polygon | None = None
-    kept: dict[str, Latest[Hashable, Any]] = field(default_factory=dict)
-    """What was worked out of it and takes long, by name."""
 
     @cached_property
     def key(self) -> str:
@@ -85,20 +53,9 @@ class Lofted:
         made_of = self.side.wkb, self.edge.wkb, form, repr((self.round, self.flat_foot)).encode()
         return sha256(b"|".join(made_of)).hexdigest()
 
-    def keep(self, name: str, key: Hashable, work_out: Callable[[], T]) -> T:
-        """What was worked out of it under a name and a key, or what is now; those worked out last are kept."""
-        found: T = self.kept.setdefault(name, Latest(MOST_OF_A_NAME)).once(key, work_out)
-        return found
-
     @property
-    def known(self) -> set[tuple[str, Hashable]]:
-        """All that is kept of it."""
-        return {(name, key) for name, each in self.kept.items() for key in each}
-
-    @cached_property
-    def edge(self) -> Polygon:
-        """The outline from above, as fine as it is worked with."""
-        return largest_of(polygon_of(self.outline))
+    def side(self) -> Polygon:
+        return self.view
 
     @cached_property
     def height_mm(self) -> float:
@@ -188,32 +145,13 @@ class Lofted:
         x, half, _ = self._across(up_mm)
         return float(numpy.trapezoid(2 * numpy.maximum(0.0, half), x))
 
-    @property
-    def _climbed(self) -> tuple[Numbers, Numbers]:
-        return self.keep("climbed", None, self._climb)
-
-    def _climb(self) -> tuple[Numbers, Numbers]:
-        """Heights from foot to top and the volume below each, ml: the middle area of each step, times the step."""
-        corners = numpy.unique(get_coordinates(self.side)[:, 1].round(6))
-        steps = [numpy.linspace(low, high, max(2, round(LEVELS * (high - low) / self.height_mm)) + 1)
-                 for low, high in zip(corners, corners[1:], strict=False)]  # fmt: skip
-        at = numpy.unique(numpy.concatenate(steps))
-        areas = numpy.array([self.area(float(up)) for up in (at[1:] + at[:-1]) / 2])
-        return at, numpy.concatenate([[0.0], numpy.cumsum(areas * numpy.diff(at))]) / MM3_PER_ML
-
-    @property
-    def volume_ml(self) -> float:
-        return float(self._climbed[1][-1])
-
-    def volume_below(self, up_mm: float) -> float:
-        """The volume below a height, ml."""
-        return float(numpy.interp(up_mm, *self._climbed))
-
     @cached_property
-    def flat_top(self) -> Traced | None:
-        """What is level at the very top; None where that is next to nothing."""
-        found = self.region(self.height_mm * (1 - 1e-7))
-        return Traced(found, may_part=True) if found.area > LEAST_FLAT * self.outline.area_mm2 else None
+    def steps_mm(self) -> Numbers:
+        found: Numbers = numpy.unique(get_coordinates(self.side)[:, 1].round(6))
+        return found
+
+    def skin(self, apart_mm: float) -> Places:
+        return skin_of(self, apart_mm)
 
     @cached_property
     def plane(self) -> Polygon:
@@ -246,7 +184,6 @@ class Lofted:
         return found
 
 
-@lru_cache(maxsize=64)
 def lofted(
     outline: Outline,
     points: Corners,
@@ -259,27 +196,17 @@ def lofted(
     that height where one is given, and stood on its foot; with a view from the `front`, each section has its form.
     Raises ValueError when a view crosses itself or encloses next to nothing.
     """
+    return known_as(_lofted(outline, points, round, flat_foot, height_mm, front))
+
+
+@lru_cache(maxsize=64)
+def _lofted(
+    outline: Outline, points: Corners, round: float, flat_foot: bool, height_mm: float | None, front: Corners | None
+) -> Lofted:
     view = side_view(points, 2 * outline.half_width_mm)
     if height_mm is not None:
         view = scale(view, 1.0, height_mm / view.bounds[3], origin=(0, 0))
-    found = Lofted(outline, view, round, flat_foot, None if front is None else front_view(front))
-    return _BODIES.once(found.key, lambda: found)
-
-
-_BODIES: Latest[str, Lofted] = Latest(MOST_KEPT)
-
-
-def forget_bodies() -> None:
-    """Keep no body any longer, so that the next is worked from nothing."""
-    _BODIES.clear()
-    lofted.cache_clear()
-
-
-def take_over(bodies: Iterable[Lofted]) -> None:
-    """Keep bodies that were worked out in another process, with all that was worked out of them."""
-    for body in bodies:
-        _BODIES.put(body.key, body)
-    lofted.cache_clear()
+    return Lofted(outline, view, round, flat_foot, None if front is None else front_view(front))
 
 
 def _against(at: Stations) -> Stations:

@@ -10,9 +10,9 @@ import numpy
 from numpy.typing import NDArray
 from shapely import MultiPolygon, Polygon, box, get_coordinates, unary_union
 
+from amber_spread.core.geometry.bare import BareBody
 from amber_spread.core.geometry.body import Outlined
 from amber_spread.core.geometry.distance import MARGIN_MM, DistanceField, distances
-from amber_spread.core.geometry.lofted import Lofted
 from amber_spread.core.geometry.outline import Outline, Point
 from amber_spread.core.geometry.traced import HAIR_MM, Region, Traced, largest_of
 from amber_spread.core.geometry.views import extents
@@ -37,7 +37,7 @@ class Sculpted(Outlined):
     on the same plane unless the foot is coated too (`under_mm`).
     """
 
-    core: Lofted = field()
+    core: BareBody = field()
     side_mm: float = 0.0
     top_mm: float = 0.0
     under_mm: float = 0.0
@@ -56,11 +56,13 @@ class Sculpted(Outlined):
         return max(self.side_mm, self.top_mm, self.under_mm) > 0
 
     @property
-    def _more_mm(self) -> float:
+    def more_mm(self) -> float:
+        """By how much more its flats carry than its sides."""
         return self.top_mm - self.side_mm
 
     @property
-    def _field(self) -> DistanceField:
+    def lattice(self) -> DistanceField:
+        """The distances about the bare body."""
         return distances(self.core)
 
     @cached_property
@@ -95,10 +97,10 @@ class Sculpted(Outlined):
     @cached_property
     def wall_area_mm2(self) -> float:
         """By how much the volume grows for each millimetre of coat, less the flat top (published: Steiner)."""
-        field = self._field
+        field = self.lattice
         step = field.step_mm
         volumes = [
-            float(field.layers_ml(self.side_mm + step * out, self._more_mm, self.foot_mm).sum()) for out in range(3)
+            float(field.layers_ml(self.side_mm + step * out, self.more_mm, self.foot_mm).sum()) for out in range(3)
         ]
         slope = (4 * volumes[1] - 3 * volumes[0] - volumes[2]) / (2 * step) * 1000
         return max(0.0, slope - self.top_area_mm2)
@@ -106,9 +108,9 @@ class Sculpted(Outlined):
     @cached_property
     def _layers(self) -> tuple[Numbers, Numbers]:
         """Heights and the volume below each, ml: the bare body's own, and what the lattice says is on it."""
-        field = self._field
+        field = self.lattice
         step = field.step_mm
-        coated = field.layers_ml(self.side_mm, self._more_mm, self.foot_mm)
+        coated = field.layers_ml(self.side_mm, self.more_mm, self.foot_mm)
         bare = field.layers_ml(0.0, 0.0, 0.0)
         at = numpy.concatenate([[self.foot_mm], field.z[field.z > self.foot_mm] + step / 2])
         on_it = numpy.concatenate([[0.0], numpy.cumsum((coated - bare)[field.z > self.foot_mm])])
@@ -146,8 +148,8 @@ class Sculpted(Outlined):
     def _region(self, up_mm: float) -> Region:
         if not self._coated:
             return self.core.region(min(self.core.height_mm * (1 - 1e-9), max(1e-9, up_mm)))
-        field = self._field
-        level = field.level(up_mm, self._more_mm, self.foot_mm)
+        field = self.lattice
+        level = field.level(up_mm, self.more_mm, self.foot_mm)
         return _within(field.x, field.y, level.T, self.side_mm).simplify(HAIR_MM * 4)
 
     @cached_property
@@ -155,10 +157,10 @@ class Sculpted(Outlined):
         """What is cut through from left to right through the middle, as (x, z)."""
         if not self._coated:
             return self.core.plane
-        field = self._field
+        field = self.lattice
         above = field.z > self.foot_mm
         z = numpy.concatenate([[self.foot_mm], field.z[above]])
-        away = field.through(self._more_mm)[:, above]
+        away = field.through(self.more_mm)[:, above]
         away = numpy.concatenate([away[:, :1], away], axis=1)
         found = _within(field.x, z, away.T, self.side_mm).simplify(HAIR_MM * 4)
         return unary_union([found, self.core.plane])
@@ -216,7 +218,7 @@ class Sculpted(Outlined):
     @cached_property
     def middle(self) -> tuple[float, float]:
         """Where the middle of its volume is, from above."""
-        return self._field.middle(self.side_mm, self.foot_mm)
+        return self.lattice.middle(self.side_mm, self.foot_mm)
 
     @cached_property
     def ways(self) -> tuple[Numbers, Numbers]:
@@ -231,13 +233,13 @@ class Sculpted(Outlined):
     def _way(self, turn: float) -> float:
         from scipy.ndimage import map_coordinates
 
-        field = self._field
+        field = self.lattice
         step, above = field.step_mm, field.z > self.foot_mm
         reach = self.outline.reach_mm + 2 * step
         out = numpy.arange(0, reach, step / 2)
         x, y = out * math.cos(turn), out * math.sin(turn)
         columns = numpy.stack([(x - field.x[0]) / step, (y - field.y[0]) / step])
-        away = field.risen(self._more_mm)[:, :, above]
+        away = field.risen(self.more_mm)[:, :, above]
         rows = numpy.arange(away.shape[2])
         places = numpy.stack([
             numpy.repeat(columns[0], len(rows)), numpy.repeat(columns[1], len(rows)), numpy.tile(rows, len(out))
@@ -252,7 +254,7 @@ class Sculpted(Outlined):
         return max(_length(_half(cut, self.foot_mm)), _length(_half(tight, self.foot_mm)))
 
 
-def sculpted(core: Lofted, side_mm: float = 0.0, top_mm: float = 0.0, under_mm: float = 0.0) -> Sculpted:
+def sculpted(core: BareBody, side_mm: float = 0.0, top_mm: float = 0.0, under_mm: float = 0.0) -> Sculpted:
     """A body under coats so thick; the one that was asked for before, with all that was worked out of it."""
     thick = side_mm, top_mm, under_mm
     return core.keep("envelopes", thick, lambda: Sculpted(core, *thick))

@@ -2,23 +2,24 @@
 
 import math
 from collections.abc import Iterator
+from typing import TYPE_CHECKING
 
 import numpy
-from numpy.typing import NDArray
 from shapely import Polygon, contains_xy, get_coordinates
 
-from amber_spread.core.geometry.lofted import BESIDE_MM, SQUARE_BELOW, Lofted, Stations
+from amber_spread.core.geometry.bare import Numbers, Places
+from amber_spread.core.geometry.stations import BESIDE_MM, SQUARE_BELOW, Stations
 from amber_spread.core.geometry.traced import KNIFE_MM
 
-Numbers = NDArray[numpy.float64]
-Places = tuple[Numbers, Numbers]
-"""Places and the directions at them, a row each."""
+if TYPE_CHECKING:
+    from amber_spread.core.geometry.lofted import Lofted
+
 STEEPER = 1.6
 """So many times as many shares of the height are looked at as would be, were its edge upright."""
 LEAST_UP, LEAST_OVER = 6, 4
 
 
-def skin_of(body: Lofted, apart_mm: float) -> Places:
+def skin_of(body: "Lofted", apart_mm: float) -> Places:
     """Places all over the surface no farther apart than that, and the direction straight out or in at each."""
     at = _close(body.stations, apart_mm)
     nets = [_middles(net) for net in _nets(body, at, apart_mm)]
@@ -35,7 +36,7 @@ def skin_of(body: Lofted, apart_mm: float) -> Places:
     )
 
 
-def _cuts(body: Lofted) -> Iterator[tuple[Polygon, tuple[float, float], int]]:
+def _cuts(body: "Lofted") -> Iterator[tuple[Polygon, tuple[float, float], int]]:
     """Every view that is cut right through the body, from where to where it is, and along which axis."""
     side, above = body.cut_through
     if side:
@@ -44,7 +45,7 @@ def _cuts(body: Lofted) -> Iterator[tuple[Polygon, tuple[float, float], int]]:
         yield body.edge, (0.0, body.height_mm), 2
 
 
-def _wall(body: Lofted, view: Polygon, span: tuple[float, float], axis: int, apart_mm: float) -> Places:
+def _wall(body: "Lofted", view: Polygon, span: tuple[float, float], axis: int, apart_mm: float) -> Places:
     """The wall that the edge of a view leaves where it is cut through."""
     along, out = _stepped(view.exterior, apart_mm)
     over = numpy.arange(span[0] + apart_mm / 2, span[1], apart_mm)
@@ -56,7 +57,7 @@ def _wall(body: Lofted, view: Polygon, span: tuple[float, float], axis: int, apa
     return places[keep], normals[keep]
 
 
-def _nets(body: Lofted, at: Stations, apart_mm: float) -> Iterator[Numbers]:
+def _nets(body: "Lofted", at: Stations, apart_mm: float) -> Iterator[Numbers]:
     """The back, the front, the under side and the top as nets of places, station by station."""
     tall, deep = float((at.high - at.low).max()), float((at.back - at.front).max())
     across = max(LEAST_OVER, math.ceil(deep / apart_mm))
@@ -76,7 +77,7 @@ def _nets(body: Lofted, at: Stations, apart_mm: float) -> Iterator[Numbers]:
             yield numpy.stack([x, y, numpy.broadcast_to(height[:, None], y.shape)], axis=2)
 
 
-def _shares(body: Lofted, high: int, deep: int) -> Numbers:
+def _shares(body: "Lofted", high: int, deep: int) -> Numbers:
     """Shares of a section's height, close together where its edge stands upright and where it lies level."""
     even = (1 - numpy.cos(numpy.linspace(0, math.pi, high + 1))) / 2
     if body.form is not None:

@@ -124,5 +124,6 @@ def parts_of(region: Region) -> list[Polygon]:
 
 
 def rings_of(region: Region) -> list[list[Point]]:
-    """The edges of its parts, to a hundredth of a millimetre."""
-    return [[(round(x, 2), round(y, 2)) for x, y in part.exterior.coords[:-1]] for part in parts_of(region)]
+    """The edges of its parts and of the holes in them, to a hundredth of a millimetre."""
+    edges = (ring for part in parts_of(region) for ring in (part.exterior, *part.interiors))
+    return [[(round(x, 2), round(y, 2)) for x, y in ring.coords[:-1]] for ring in edges]

@@ -11,7 +11,7 @@ from pydantic import Field
 
 from amber_spread.core.kernel.base import Frozen
 
-LimitUnit = Literal["mm", "ml", "g", "g_per_ml", "g_per_cm2", "each", "ratio", "min", "money"]
+LimitUnit = Literal["mm", "ml", "g", "g_per_ml", "g_per_cm2", "each", "ratio", "min", "money", "deg"]
 
 
 class Limit(Frozen):
@@ -60,6 +60,13 @@ PROFILE_POINTS = Limit(low=2, high=12, unit="each")
 PROFILE_SHARE = Limit(low=0.05, high=1, unit="ratio")
 SHARE = Limit(low=0, high=1, unit="ratio")
 COORDINATE = Limit(low=-2000, high=2000, unit="mm")
+SOLID_SIZE = Limit(low=2, high=900, unit="mm")
+SOLID_TOP = Limit(low=0, high=900, unit="mm")
+SOLID_PLACE = Limit(low=-900, high=900, unit="mm")
+SOLIDS = Limit(low=1, high=24, unit="each")
+TURN = Limit(low=-180, high=180, unit="deg")
+BODY_VOLUME = Limit(low=50, high=100000, unit="ml")
+MESH_ERROR = Limit(low=0, high=20, unit="mm")
 OUTLINE_CORNERS = Limit(low=3, high=400, unit="each")
 TORTE = Limit(low=1, high=5, unit="each")
 TIN_DEPTH = Limit(low=20, high=200, unit="mm")
@@ -121,6 +128,7 @@ GLUE = Limit(low=0, high=5, unit="mm")
 PORTION = Limit(low=10, high=200, unit="mm")
 
 MAX_FILE_BYTES = 512 * 1024
+MAX_MODEL_BYTES = 24 * 1024 * 1024
 """The largest design file or request body that is read at all."""
 
 LIMITS: dict[str, Limit] = {
@@ -158,6 +166,13 @@ LIMITS: dict[str, Limit] = {
     "profile_share": PROFILE_SHARE,
     "share": SHARE,
     "coordinate_mm": COORDINATE,
+    "solid_mm": SOLID_SIZE,
+    "solid_top_mm": SOLID_TOP,
+    "place_mm": SOLID_PLACE,
+    "solids": SOLIDS,
+    "turn_deg": TURN,
+    "body_ml": BODY_VOLUME,
+    "mesh_error_mm": MESH_ERROR,
     "outline_corners": OUTLINE_CORNERS,
     "torte": TORTE,
     "tin_depth_mm": TIN_DEPTH,

@@ -11,6 +11,7 @@ from amber_spread.core.tier.drawn import BOARD_HEX, Drawn, Part, Silhouette, sla
 from amber_spread.core.tier.extras import HALF_BEAD, BorderPlan, OnTopPlan
 from amber_spread.core.tier.finish_checks import checks_of_coats, checks_of_cover
 from amber_spread.core.tier.gauge import GaugeMark
+from amber_spread.core.tier.in_the_round import Envelope, RoundView, envelope_of, in_the_round
 from amber_spread.core.tier.layer_checks import checks_of_layers
 from amber_spread.core.tier.layer_rules import cut_for_height, offcut
 from amber_spread.core.tier.layers import LayersPlan
@@ -27,6 +28,7 @@ __all__ = [
     "CoatsPlan",
     "CoverPlan",
     "Drawn",
+    "Envelope",
     "FootPlan",
     "HALF_BEAD",
     "Footprint",
@@ -34,6 +36,7 @@ __all__ = [
     "LayersPlan",
     "OnTopPlan",
     "Part",
+    "RoundView",
     "STEPS",
     "Silhouette",
     "Size",
@@ -48,7 +51,9 @@ __all__ = [
     "checks_of_cover",
     "checks_of_layers",
     "cut_for_height",
+    "envelope_of",
     "forget_tiers",
+    "in_the_round",
     "offcut",
     "over_edge",
     "shape_of",

@@ -12,12 +12,13 @@ from shapely import Polygon, get_coordinates
 from shapely.affinity import translate
 
 from amber_spread.core.design.settled import SettledTier
-from amber_spread.core.design.shapes import CarvedBuild
+from amber_spread.core.design.shapes import Build, CarvedBuild, JoinedBuild, ModelledBuild
 from amber_spread.core.geometry.body import Body
 from amber_spread.core.geometry.flat import Corner, Mark, Piece, drawn_along, paper_of
+from amber_spread.core.geometry.meshed import FLAT, UPRIGHT, seen
 from amber_spread.core.geometry.outline import Point
 from amber_spread.core.geometry.sculpted import Sculpted
-from amber_spread.core.geometry.sliced import DRAWN_MM, Slice, parts_of, sliced
+from amber_spread.core.geometry.sliced import DRAWN_MM, Slice, parts_of, rings_of, sliced
 from amber_spread.core.geometry.traced import Region
 from amber_spread.core.kernel.base import Made
 from amber_spread.core.kernel.figures import GEOMETRY, Figure, rule, same
@@ -26,6 +27,7 @@ from amber_spread.core.tier.slabs import Slab
 
 CROSS_MM = 6.0
 """How far a cross and the front mark reach on a template."""
+Rings = list[list[Point]]
 Template = tuple[str, list[Corner], list[Mark]]
 
 
@@ -56,20 +58,43 @@ class SlicePlan(Made):
     pieces: dict[str, Piece]
 
 
+class SolidSeen(Made):
+    """One of the solids a tier is built of, where it lies: from the side and from above, a ring a part."""
+
+    cut_out: bool
+    side: list[list[Point]]
+    above: list[list[Point]]
+
+
+class MeshKept(Made):
+    """What is kept of a 3D file: so many triangles, in so many thousand bytes, no farther from it than `error`."""
+
+    triangles: Figure
+    size: Figure
+    error: Figure
+
+
 class CarvingPlan(Made):
     """A carved tier: its slices from the foot up, its view from the side to hold against it, what it stands on, and
-    what its coats would come to by its surface alone. `front_agrees` is how long the tin would be for the
+    what its coats would come to by its surface alone. `own_width` is how wide its solids are at the sizes they were
+    given, where it is built of any, and `solids` is where each lies at the size of the tier; `seen` is all of it from
+    the side; `kept` is told of a 3D file. `front_agrees` is how long the tin would be for the
     view from the front to agree with the one from the side, where there is one.
     """
 
     slices: dict[str, SlicePlan]
     view: Piece
+    volume: Figure
     foot: Figure
     footprint: Figure
     surface: Figure
     coats: Figure
     by_surface: Figure
     front_agrees: Figure | None
+    own_width: Figure | None
+    kept: MeshKept | None
+    solids: list[SolidSeen]
+    seen: list[list[Point]]
 
 
 @rule(
@@ -105,8 +130,7 @@ def plan_carving(tier: SettledTier, bare: Body, slabs: list[Slab], coats: CoatsP
     """The slices of a carved tier, None of any other. `bare` is its body without coats, `slabs` what lies at which
     height in it.
     """
-    build = tier.asked.build
-    if not isinstance(build, CarvedBuild) or not isinstance(bare, Sculpted):
+    if not isinstance(bare, Sculpted):
         return None
     slices = sliced(bare, [(slab.number, slab.low, slab.high) for slab in slabs if slab.kind == "layer"])
     templates = bare.core.keep("templates", tuple(slices), lambda: [list(_templates(one)) for one in slices])
@@ -118,20 +142,57 @@ def plan_carving(tier: SettledTier, bare: Body, slabs: list[Slab], coats: CoatsP
             f"layer_{one.number}": _slice_plan(bare, one, papers) for one, papers in zip(slices, templates, strict=True)
         },
         view=_board_of(bare.core.side),
+        volume=same("inside it", bare.volume_ml, "ml"),
         foot=same("on the board", float(slices[0].bottom.area), "mm2", "down"),
         footprint=same("seen from above", bare.outline.area_mm2, "mm2"),
         surface=surface,
         coats=same("both coats", both, "ml", "up"),
-        front_agrees=_front_agrees(build, bare),
+        front_agrees=_front_agrees(tier.asked.build, bare),
+        own_width=_own_width(tier.asked.build),
+        kept=_mesh_kept(tier.asked.build, bare),
+        solids=[SolidSeen(cut_out=cut, side=side, above=above) for cut, side, above in _solids(tier.asked.build, bare)],
+        seen=rings_of(bare.core.side.simplify(DRAWN_MM)),
         by_surface=by_surface.figure(surface.value, coats.crumb.side.value, final_mm),
     )
 
 
-def _front_agrees(build: CarvedBuild, bare: Sculpted) -> Figure | None:
-    if build.front_mm is None:
+def _front_agrees(build: Build, bare: Sculpted) -> Figure | None:
+    if not isinstance(build, CarvedBuild) or build.front_mm is None:
         return None
     left, low, right, high = Polygon(build.front_mm).bounds
     return front_agrees.figure(bare.core.height_mm, right - left, high - low)
+
+
+def _own_width(build: Build) -> Figure | None:
+    if not isinstance(build, JoinedBuild):
+        return None
+    return same("all its solids together, as they were given", build.width_for(), "mm")
+
+
+def _mesh_kept(build: Build, bare: Sculpted) -> MeshKept | None:
+    if not isinstance(build, ModelledBuild):
+        return None
+    off = build.error_mm * bare.width_mm / build.width_for()
+    return MeshKept(
+        triangles=same("triangles", len(build.own().triangles), "each"),
+        size=same("thousand bytes", len(build.mesh) / 1000, "each", "up"),
+        error=same("from the file's own, at this size", off, "mm", "up"),
+    )
+
+
+def _solids(build: Build, bare: Sculpted) -> list[tuple[bool, Rings, Rings]]:
+    """Each solid where it lies about the middle of the foot of all of them, at the size of the tier."""
+    if not isinstance(build, JoinedBuild):
+        return []
+    scale = bare.core.height_mm / build.own().height_mm, bare.width_mm / build.width_for()
+    return bare.core.keep("solids", (build.solids, scale), lambda: list(_solids_seen(build, *scale)))
+
+
+def _solids_seen(build: JoinedBuild, up: float, across: float) -> Iterator[tuple[bool, Rings, Rings]]:
+    left, front, low = build.lowest_mm
+    for part in build.solids:
+        placed = part.placed().translate([-left, -front, -low]).scale([across, across, up])
+        yield part.does == "cut", rings_of(seen(placed, UPRIGHT)), rings_of(seen(placed, FLAT))
 
 
 def _slice_plan(bare: Sculpted, one: Slice, templates: list[Template]) -> SlicePlan:
@@ -165,7 +226,7 @@ def _templates(one: Slice) -> Iterator[Template]:
         whole, bottom, top = (translate(region, -left, -front) for region in (part, one.bottom, one.top))
         marks = [*_drawn("lower face", bottom, whole), *_drawn("upper face", top, whole)]
         for hole in whole.interiors:
-            marks += _drawn("cut out", Polygon(hole), whole)
+            marks += drawn_along("cut out", hole.coords)
         if whole.contains(Point2(-left, -front).buffer(CROSS_MM)):
             # The axis is common to all layers, so that they are stacked as they were drawn.
             marks += drawn_along("axis", [(-left - CROSS_MM, -front), (-left + CROSS_MM, -front)])

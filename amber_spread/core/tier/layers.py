@@ -7,7 +7,7 @@ from amber_spread.core.design.design import Layers, MeasuredBake
 from amber_spread.core.design.finishes import PlainFilling
 from amber_spread.core.design.settled import SettledTier
 from amber_spread.core.geometry.body import MM3_PER_ML, Body, Solid, Straight
-from amber_spread.core.geometry.outline import Outline
+from amber_spread.core.geometry.outline import Outline, Round
 from amber_spread.core.kernel.base import Made
 from amber_spread.core.kernel.figures import Figure, decided, of_parts, parts_rule, same, total
 from amber_spread.core.kernel.limits import LAYER_COUNT, TORTE
@@ -136,7 +136,12 @@ def area_inside(outline: Outline, dam_mm: float) -> float:
 
 
 def trimmed(tier: SettledTier) -> Outline:
-    """The tin's outline with its skin trimmed off. Raises ValueError where nothing is left of it."""
+    """The tin's outline with its skin trimmed off, or the width asked for of a body with an outline of its own.
+
+    Raises ValueError where nothing is left of it.
+    """
+    if tier.asked.build.own_outline:
+        return Round(tier.asked.tin_diameter_mm / 2)
     return tier.asked.shape.outline(tier.asked.tin_diameter_mm).offset(-tier.usual.trimmed_skin_mm)
 
 
@@ -169,8 +174,10 @@ def plan_layers(tier: SettledTier, media: dict[str, Medium], above_mm: float) ->
     carved_ml = sum(body.volume_between(slab.low, slab.high) for slab in slabs if slab.kind == "layer")
     density = tier.usual.cake_density_g_per_ml
     plan = LayersPlan(
-        cake_diameter=cake_diameter.figure(tier.asked.tin_diameter_mm, tier.usual.trimmed_skin_mm),
-        cake_length=length_of(outline),
+        cake_diameter=decided(tier.asked.tin_diameter_mm, "mm")
+        if tier.asked.build.own_outline
+        else cake_diameter.figure(tier.asked.tin_diameter_mm, tier.usual.trimmed_skin_mm),
+        cake_length=length_of(body.outline if tier.asked.build.own_outline else outline),
         area=area,
         count=decided(layers.count, "each"),
         cut_height=cut,

@@ -13,8 +13,8 @@ from shapely.errors import ShapelyError
 from amber_spread.core.design.design import Tier
 from amber_spread.core.design.finishes import InvertedFinal
 from amber_spread.core.design.settled import SettledDesign, SettledTier
+from amber_spread.core.geometry.bare import BareBody
 from amber_spread.core.geometry.body import Envelopes, Sideways
-from amber_spread.core.geometry.lofted import Lofted
 from amber_spread.core.geometry.outline import Cornered, Outline
 from amber_spread.core.geometry.sculpted import Sculpted
 from amber_spread.core.kernel.naming import named
@@ -152,11 +152,11 @@ def work_tiers(cake: SettledDesign, media: Mapping[str, Medium], mat: Mat) -> li
     return worked
 
 
-def carved_of(cake: SettledDesign) -> list[Lofted]:
+def carved_of(cake: SettledDesign) -> list[BareBody]:
     """Every carved body of a cake, not worked out yet where it is new: what takes long of them is kept with each. One
     that cannot be made is left out; working the tier says why.
     """
-    found: list[Lofted] = []
+    found: list[BareBody] = []
     for tier in cake.tiers:
         build = tier.asked.build
         if build.carved:

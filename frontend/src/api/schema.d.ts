@@ -636,6 +636,66 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/width": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Width
+         * @description How wide a body of solids or out of a 3D file is, by itself or at another size that is wanted of it.
+         */
+        post: operations["width_api_width_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/round": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Round
+         * @description A carved tier in the round, as triangles; nothing of any other tier.
+         */
+        post: operations["round_api_round_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/model": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Model
+         * @description The body in a 3D file whose lengths are in that unit and of whose axes that one points up.
+         */
+        post: operations["model_api_model_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/orders": {
         parameters: {
             query?: never;
@@ -939,6 +999,53 @@ export interface components {
             foot_mm: number;
         };
         /**
+         * BallSolid
+         * @description A ball.
+         */
+        BallSolid: {
+            /**
+             * Does
+             * @default join
+             * @enum {string}
+             */
+            does: "join" | "cut";
+            /**
+             * X Mm
+             * @default 0
+             */
+            x_mm: number;
+            /**
+             * Y Mm
+             * @default 0
+             */
+            y_mm: number;
+            /**
+             * Z Mm
+             * @default 0
+             */
+            z_mm: number;
+            /**
+             * Lean Deg
+             * @default 0
+             */
+            lean_deg: number;
+            /**
+             * Turn Deg
+             * @default 0
+             */
+            turn_deg: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "ball";
+            /**
+             * Across Mm
+             * @default 120
+             */
+            across_mm: number;
+        };
+        /**
          * Band
          * @description A stripe of one colour across a piece, by its own edge; `join` is where it meets the one before.
          *
@@ -1217,6 +1324,68 @@ export interface components {
             corners: "butt" | "mitre";
         };
         /**
+         * BoxSolid
+         * @description A box, its edges sharp or of a radius.
+         */
+        BoxSolid: {
+            /**
+             * Does
+             * @default join
+             * @enum {string}
+             */
+            does: "join" | "cut";
+            /**
+             * X Mm
+             * @default 0
+             */
+            x_mm: number;
+            /**
+             * Y Mm
+             * @default 0
+             */
+            y_mm: number;
+            /**
+             * Z Mm
+             * @default 0
+             */
+            z_mm: number;
+            /**
+             * Lean Deg
+             * @default 0
+             */
+            lean_deg: number;
+            /**
+             * Turn Deg
+             * @default 0
+             */
+            turn_deg: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "box";
+            /**
+             * Wide Mm
+             * @default 120
+             */
+            wide_mm: number;
+            /**
+             * Deep Mm
+             * @default 120
+             */
+            deep_mm: number;
+            /**
+             * High Mm
+             * @default 80
+             */
+            high_mm: number;
+            /**
+             * Edge Mm
+             * @default 0
+             */
+            edge_mm: number;
+        };
+        /**
          * BuildUp
          * @description What it takes to make a leaning or oval cake straight and level under its coat, and what had been planned.
          */
@@ -1334,7 +1503,9 @@ export interface components {
         /**
          * CarvingPlan
          * @description A carved tier: its slices from the foot up, its view from the side to hold against it, what it stands on, and
-         *     what its coats would come to by its surface alone. `front_agrees` is how long the tin would be for the
+         *     what its coats would come to by its surface alone. `own_width` is how wide its solids are at the sizes they were
+         *     given, where it is built of any, and `solids` is where each lies at the size of the tier; `seen` is all of it from
+         *     the side; `kept` is told of a 3D file. `front_agrees` is how long the tin would be for the
          *     view from the front to agree with the one from the side, where there is one.
          */
         CarvingPlan: {
@@ -1343,12 +1514,22 @@ export interface components {
                 [key: string]: components["schemas"]["SlicePlan"];
             };
             view: components["schemas"]["Piece"];
+            volume: components["schemas"]["Figure"];
             foot: components["schemas"]["Figure"];
             footprint: components["schemas"]["Figure"];
             surface: components["schemas"]["Figure"];
             coats: components["schemas"]["Figure"];
             by_surface: components["schemas"]["Figure"];
             front_agrees: components["schemas"]["Figure"] | null;
+            own_width: components["schemas"]["Figure"] | null;
+            kept: components["schemas"]["MeshKept"] | null;
+            /** Solids */
+            solids: components["schemas"]["SolidSeen"][];
+            /** Seen */
+            seen: [
+                number,
+                number
+            ][][];
         };
         /**
          * Cavity
@@ -1546,6 +1727,68 @@ export interface components {
             field: string;
             /** Message */
             message: string;
+        };
+        /**
+         * ConeSolid
+         * @description A cylinder, a cone or what lies between: so wide at its foot and at its top, its edges sharp or of a radius.
+         */
+        ConeSolid: {
+            /**
+             * Does
+             * @default join
+             * @enum {string}
+             */
+            does: "join" | "cut";
+            /**
+             * X Mm
+             * @default 0
+             */
+            x_mm: number;
+            /**
+             * Y Mm
+             * @default 0
+             */
+            y_mm: number;
+            /**
+             * Z Mm
+             * @default 0
+             */
+            z_mm: number;
+            /**
+             * Lean Deg
+             * @default 0
+             */
+            lean_deg: number;
+            /**
+             * Turn Deg
+             * @default 0
+             */
+            turn_deg: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "cone";
+            /**
+             * Across Mm
+             * @default 120
+             */
+            across_mm: number;
+            /**
+             * Top Mm
+             * @default 70
+             */
+            top_mm: number;
+            /**
+             * High Mm
+             * @default 80
+             */
+            high_mm: number;
+            /**
+             * Edge Mm
+             * @default 0
+             */
+            edge_mm: number;
         };
         /**
          * Contents
@@ -2336,6 +2579,19 @@ export interface components {
             top_mm?: number | null;
         };
         /**
+         * JoinedBuild
+         * @description Carved to simple solids, joined to one another and cut out of each other; scaled to the width asked for.
+         */
+        JoinedBuild: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "joined";
+            /** Solids */
+            solids: (components["schemas"]["BoxSolid"] | components["schemas"]["ConeSolid"] | components["schemas"]["BallSolid"] | components["schemas"]["WedgeSolid"] | components["schemas"]["RingSolid"] | components["schemas"]["SpunSolid"] | components["schemas"]["RaisedSolid"])[];
+        };
+        /**
          * JointPlan
          * @description What one board stands on. `inside` is one within the tier, under its hidden board.
          *
@@ -2462,7 +2718,8 @@ export interface components {
          *     In the work: the kinds of medium it takes, its technique in the practice, the disc or card it is scraped against and
          *     how many of those and of papers; whether a scraper and smoothers go over it; the builds it suits; whether it is cut
          *     out of a larger sheet. `crumb` is the usual of the crumb coat below it, where that is another. What is `round_only`
-         *     comes out of a round tin alone. `icon` is its silhouette, a path in a box of 24 by 24.
+         *     comes out of a round tin alone, and what has its `own_outline` takes no shape but its own. `icon` is
+         *     its silhouette, a path in a box of 24 by 24.
          */
         Kind: {
             /** Kind */
@@ -2564,6 +2821,11 @@ export interface components {
              * @default false
              */
             round_only: boolean;
+            /**
+             * Own Outline
+             * @default false
+             */
+            own_outline: boolean;
             /**
              * Icon
              * @default
@@ -2909,7 +3171,7 @@ export interface components {
              * Unit
              * @enum {string}
              */
-            unit: "mm" | "ml" | "g" | "g_per_ml" | "g_per_cm2" | "each" | "ratio" | "min" | "money";
+            unit: "mm" | "ml" | "g" | "g_per_ml" | "g_per_cm2" | "each" | "ratio" | "min" | "money" | "deg";
         };
         /**
          * LineRead
@@ -2919,6 +3181,23 @@ export interface components {
             design: components["schemas"]["Design"] | null;
             /** Unread */
             unread: components["schemas"]["Unread"][];
+        };
+        /**
+         * Looked
+         * @description A tier of a design file that is looked at, counted from 0.
+         */
+        Looked: {
+            document: components["schemas"]["Document"];
+            /**
+             * Tier
+             * @default 0
+             */
+            tier: number;
+            /**
+             * Cut Open
+             * @default true
+             */
+            cut_open: boolean;
         };
         /**
          * Mark
@@ -3062,6 +3341,15 @@ export interface components {
             firms: string;
         };
         /**
+         * MeshKept
+         * @description What is kept of a 3D file: so many triangles, in so many thousand bytes, no farther from it than `error`.
+         */
+        MeshKept: {
+            triangles: components["schemas"]["Figure"];
+            size: components["schemas"]["Figure"];
+            error: components["schemas"]["Figure"];
+        };
+        /**
          * MixPlan
          * @description The batter of one cake: what its tins take, what a recipe of it fills, how many recipes to make, and what whole
          *     ones would leave: `rest`, enough for so many `spare` small cakes. `step` is the share it can be made in.
@@ -3075,6 +3363,29 @@ export interface components {
             batches: components["schemas"]["Figure"];
             rest: components["schemas"]["Figure"];
             spare: components["schemas"]["Figure"];
+        };
+        /**
+         * ModelledBuild
+         * @description Carved to a body out of a 3D file, kept as triangles no farther than `error_mm` from it.
+         */
+        ModelledBuild: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "modelled";
+            /**
+             * Turn Deg
+             * @default 0
+             */
+            turn_deg: number;
+            /** Mesh */
+            mesh: string;
+            /**
+             * Error Mm
+             * @default 0
+             */
+            error_mm: number;
         };
         /**
          * NoCover
@@ -4200,6 +4511,83 @@ export interface components {
             unit: "mm" | "mm2" | "ml" | "g" | "g_per_ml" | "g_per_cm2" | "min" | "degC" | "deg" | "each" | "ratio" | "money";
         };
         /**
+         * RaisedSolid
+         * @description An outline of one's own, drawn as corners in mm, raised straight up.
+         */
+        RaisedSolid: {
+            /**
+             * Does
+             * @default join
+             * @enum {string}
+             */
+            does: "join" | "cut";
+            /**
+             * X Mm
+             * @default 0
+             */
+            x_mm: number;
+            /**
+             * Y Mm
+             * @default 0
+             */
+            y_mm: number;
+            /**
+             * Z Mm
+             * @default 0
+             */
+            z_mm: number;
+            /**
+             * Lean Deg
+             * @default 0
+             */
+            lean_deg: number;
+            /**
+             * Turn Deg
+             * @default 0
+             */
+            turn_deg: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "raised";
+            /** Points Mm */
+            points_mm: [
+                number,
+                number
+            ][];
+            /**
+             * High Mm
+             * @default 40
+             */
+            high_mm: number;
+        };
+        /**
+         * ReadModel
+         * @description A body as it goes into a design file: as text, no farther than `error_mm` from what was brought at the size it
+         *     was brought in; its size, how many triangles it had and has, and what was mended.
+         */
+        ReadModel: {
+            /** Mesh */
+            mesh: string;
+            /** Error Mm */
+            error_mm: number;
+            /** Width Mm */
+            width_mm: number;
+            /** Length Mm */
+            length_mm: number;
+            /** Height Mm */
+            height_mm: number;
+            /** Volume Ml */
+            volume_ml: number;
+            /** Brought */
+            brought: number;
+            /** Kept */
+            kept: number;
+            /** Notes */
+            notes: string[];
+        };
+        /**
          * ReadOutline
          * @description An outline as corners in mm, up being up, its size, and what was repaired in it.
          */
@@ -4309,6 +4697,58 @@ export interface components {
             title: string;
         };
         /**
+         * RingSolid
+         * @description A ring lying flat, its section round.
+         */
+        RingSolid: {
+            /**
+             * Does
+             * @default join
+             * @enum {string}
+             */
+            does: "join" | "cut";
+            /**
+             * X Mm
+             * @default 0
+             */
+            x_mm: number;
+            /**
+             * Y Mm
+             * @default 0
+             */
+            y_mm: number;
+            /**
+             * Z Mm
+             * @default 0
+             */
+            z_mm: number;
+            /**
+             * Lean Deg
+             * @default 0
+             */
+            lean_deg: number;
+            /**
+             * Turn Deg
+             * @default 0
+             */
+            turn_deg: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "ring";
+            /**
+             * Across Mm
+             * @default 160
+             */
+            across_mm: number;
+            /**
+             * Thick Mm
+             * @default 50
+             */
+            thick_mm: number;
+        };
+        /**
          * RiserStand
          * @description Apart: a narrower riser, hidden by flowers or left bare, on a card that stands on supports.
          */
@@ -4371,6 +4811,30 @@ export interface components {
             gap_mm?: number | null;
         };
         /**
+         * RoundPart
+         * @description One part of the tier: what it is, its colour, and its triangles.
+         *
+         *     `corners` are three whole numbers each, in steps of `step_mm`, and `triangles` three of the corners each, both as
+         *     16 bits in base 64. `number` counts layers and fillings from the foot up.
+         */
+        RoundPart: {
+            /**
+             * Matter
+             * @enum {string}
+             */
+            matter: "cake" | "filling" | "crumb" | "final" | "cover";
+            /** Number */
+            number: number;
+            /** Hex */
+            hex: string;
+            /** Step Mm */
+            step_mm: number;
+            /** Corners */
+            corners: string;
+            /** Triangles */
+            triangles: string;
+        };
+        /**
          * RoundShape
          * @description A round tin.
          */
@@ -4380,6 +4844,18 @@ export interface components {
              * @enum {string}
              */
             kind: "round";
+        };
+        /**
+         * RoundView
+         * @description All parts of a tier, and the box they fill, from the least to the most in x, y and z, mm.
+         */
+        RoundView: {
+            /** Parts */
+            parts: components["schemas"]["RoundPart"][];
+            /** Least */
+            least: number[];
+            /** Most */
+            most: number[];
         };
         /**
          * RuleText
@@ -4751,6 +5227,24 @@ export interface components {
             seal_mm?: number | null;
         };
         /**
+         * SolidSeen
+         * @description One of the solids a tier is built of, where it lies: from the side and from above, a ring a part.
+         */
+        SolidSeen: {
+            /** Cut Out */
+            cut_out: boolean;
+            /** Side */
+            side: [
+                number,
+                number
+            ][][];
+            /** Above */
+            above: [
+                number,
+                number
+            ][][];
+        };
+        /**
          * Source
          * @description Where a rule or a value comes from, and for `published` the reference.
          */
@@ -4765,6 +5259,68 @@ export interface components {
              * @default
              */
             reference: string;
+        };
+        /**
+         * SpunSolid
+         * @description A curve through three widths turned about the upright: its foot, its middle and its top.
+         */
+        SpunSolid: {
+            /**
+             * Does
+             * @default join
+             * @enum {string}
+             */
+            does: "join" | "cut";
+            /**
+             * X Mm
+             * @default 0
+             */
+            x_mm: number;
+            /**
+             * Y Mm
+             * @default 0
+             */
+            y_mm: number;
+            /**
+             * Z Mm
+             * @default 0
+             */
+            z_mm: number;
+            /**
+             * Lean Deg
+             * @default 0
+             */
+            lean_deg: number;
+            /**
+             * Turn Deg
+             * @default 0
+             */
+            turn_deg: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "spun";
+            /**
+             * Across Mm
+             * @default 120
+             */
+            across_mm: number;
+            /**
+             * Middle Mm
+             * @default 150
+             */
+            middle_mm: number;
+            /**
+             * Top Mm
+             * @default 80
+             */
+            top_mm: number;
+            /**
+             * High Mm
+             * @default 120
+             */
+            high_mm: number;
         };
         /**
          * SquareShape
@@ -5321,7 +5877,7 @@ export interface components {
              *       "kind": "straight"
              *     }
              */
-            build: components["schemas"]["StraightBuild"] | components["schemas"]["TaperedBuild"] | components["schemas"]["BevelledBuild"] | components["schemas"]["DomedBuild"] | components["schemas"]["BallBuild"] | components["schemas"]["TurnedBuild"] | components["schemas"]["SideBuild"] | components["schemas"]["CarvedBuild"];
+            build: components["schemas"]["StraightBuild"] | components["schemas"]["TaperedBuild"] | components["schemas"]["BevelledBuild"] | components["schemas"]["DomedBuild"] | components["schemas"]["BallBuild"] | components["schemas"]["TurnedBuild"] | components["schemas"]["SideBuild"] | components["schemas"]["CarvedBuild"] | components["schemas"]["JoinedBuild"] | components["schemas"]["ModelledBuild"];
             /** Tin Diameter Mm */
             tin_diameter_mm: number;
             /**
@@ -5651,6 +6207,85 @@ export interface components {
             };
             cost: components["schemas"]["Figure"] | null;
             over: components["schemas"]["Figure"] | null;
+        };
+        /**
+         * Wanted
+         * @description A body, and how high, how long or of what volume it is wanted; by itself where nothing is said.
+         */
+        Wanted: {
+            /** Build */
+            build: components["schemas"]["JoinedBuild"] | components["schemas"]["ModelledBuild"];
+            /** Height Mm */
+            height_mm?: number | null;
+            /** Length Mm */
+            length_mm?: number | null;
+            /** Volume Ml */
+            volume_ml?: number | null;
+        };
+        /**
+         * WedgeSolid
+         * @description A wedge that rises from nothing at its left to its height at its right.
+         */
+        WedgeSolid: {
+            /**
+             * Does
+             * @default join
+             * @enum {string}
+             */
+            does: "join" | "cut";
+            /**
+             * X Mm
+             * @default 0
+             */
+            x_mm: number;
+            /**
+             * Y Mm
+             * @default 0
+             */
+            y_mm: number;
+            /**
+             * Z Mm
+             * @default 0
+             */
+            z_mm: number;
+            /**
+             * Lean Deg
+             * @default 0
+             */
+            lean_deg: number;
+            /**
+             * Turn Deg
+             * @default 0
+             */
+            turn_deg: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "wedge";
+            /**
+             * Wide Mm
+             * @default 120
+             */
+            wide_mm: number;
+            /**
+             * Deep Mm
+             * @default 120
+             */
+            deep_mm: number;
+            /**
+             * High Mm
+             * @default 80
+             */
+            high_mm: number;
+        };
+        /**
+         * Width
+         * @description How wide a body is to be.
+         */
+        Width: {
+            /** Width Mm */
+            width_mm: number;
         };
     };
     responses: never;
@@ -8195,6 +8830,243 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ReadOutline"];
+                };
+            };
+            /** @description The request could not be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Another save came first */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The request is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A field is not acceptable */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The order book cannot be reached, or not written to */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    width_api_width_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Wanted"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Width"];
+                };
+            };
+            /** @description The request could not be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Another save came first */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The request is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A field is not acceptable */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The order book cannot be reached, or not written to */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    round_api_round_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Looked"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RoundView"] | null;
+                };
+            };
+            /** @description The request could not be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Another save came first */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The request is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A field is not acceptable */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The order book cannot be reached, or not written to */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    model_api_model_post: {
+        parameters: {
+            query?: {
+                unit?: "mm" | "cm" | "in" | "m";
+                up?: "x" | "y" | "z";
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: {
+            content: {
+                "application/octet-stream": string;
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ReadModel"];
                 };
             };
             /** @description The request could not be read */

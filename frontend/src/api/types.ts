@@ -49,3 +49,5 @@ export type Colour = Schemas["Colour"];
 export type OnTop = Schemas["OnTop"];
 export type Contents = Schemas["Contents"];
 export type Stripe = Schemas["Stripe"];
+export type Solid = Extract<Schemas["Tier"]["build"], { kind: "joined" }>["solids"][number];
+export type RoundView = Schemas["RoundView"];

@@ -1,13 +1,20 @@
 <script setup lang="ts">
 /** A carved tier: the view it is carved to, and beside it the layer that is looked at, from above. */
-import { computed, ref } from "vue";
+import { type Component, computed, ref } from "vue";
 import { useElementSize } from "@/base/size";
 import { useCarving } from "@/order/carving";
+import InTheRound from "./InTheRound.vue";
 import LayerAbove from "./LayerAbove.vue";
+import SolidsSeen from "./SolidsSeen.vue";
 import ViewCorners from "./ViewCorners.vue";
 
 const VIEW_SHARE = 0.56;
-const { slice } = useCarving();
+const { build, carving, slice, inRound } = useCarving();
+/** What the body is given by is drawn flat; one out of a file is seen in the round alone. */
+const flat = computed<Component | null>(() => {
+  if (build.value) return ViewCorners as Component;
+  return carving.value?.solids.length ? (SolidsSeen as Component) : null;
+});
 const frame = ref<HTMLElement>();
 const size = useElementSize(frame);
 const wide = computed(() => Math.round(size.width.value * VIEW_SHARE));
@@ -16,7 +23,13 @@ const wide = computed(() => Math.round(size.width.value * VIEW_SHARE));
 <template>
   <div ref="frame" class="views">
     <template v-if="size.width.value">
-      <ViewCorners :wide="wide" :high="size.height.value" />
+      <div class="given">
+        <InTheRound v-if="!flat || inRound" :wide="wide" :high="size.height.value" />
+        <component :is="flat" v-else :wide="wide" :high="size.height.value" />
+        <button v-if="flat" class="act" :aria-pressed="inRound" @click="inRound = !inRound">
+          {{ inRound ? "Flat" : "In the round" }}
+        </button>
+      </div>
       <LayerAbove v-if="slice" class="above" :wide="size.width.value - wide" :high="size.height.value" />
     </template>
   </div>
@@ -28,6 +41,18 @@ const wide = computed(() => Math.round(size.width.value * VIEW_SHARE));
   min-height: 0;
   overflow: hidden;
   border-top: 1px solid var(--rule);
+}
+
+.given {
+  position: relative;
+}
+
+.given .act {
+  position: absolute;
+  top: 6px;
+  right: 12px;
+  padding: 0 14px;
+  background: var(--panel);
 }
 
 .above {

@@ -7,7 +7,7 @@ import { computed } from "vue";
 import { useHandbook } from "@/kitchen/handbook";
 import { useKit } from "@/kitchen/kit";
 import { useSettings } from "@/kitchen/settings";
-import { isPlate } from "@/order/kinds";
+import { isPlate, ownOutline } from "@/order/kinds";
 import { useOrder } from "@/order/order";
 import { pixelsIn, snapTo, useDrag } from "./drag";
 import { type Sheet, xAt, yAt } from "./layout";
@@ -28,9 +28,12 @@ const tier = computed(() => order.document?.design.tiers[order.tier]);
 const plate = computed(() =>
   props.byPlate && tier.value && isPlate(tier.value.final) ? tier.value.final : null,
 );
+const own = computed(() => Boolean(tier.value && ownOutline(tier.value)));
+const what = computed(() => (plate.value ? "disc" : own.value ? "wide" : "tin"));
 const size = computed(() => plate.value?.disc_diameter_mm ?? tier.value?.tin_diameter_mm ?? 0);
 const owned = computed(() => {
   if (plate.value) return kit.kit?.discs_mm ?? [];
+  if (own.value) return [];
   const shape = tier.value?.build.kind === "ball" ? "ball" : tier.value?.shape.kind;
   return (kit.kit?.tins ?? []).filter((tin) => tin.shape === shape).map((tin) => tin.across_mm);
 });
@@ -63,8 +66,7 @@ const shown = computed(() => {
   if (held.value === null) return null;
   const half = props.outside.half + (held.value - size.value) / 2;
   const have = owned.value.includes(held.value) ? ", owned" : "";
-  const what = plate.value ? "disc" : "tin";
-  return { half, words: `${settings.words({ value: held.value, unit: "mm" })} ${what}${have}` };
+  return { half, words: `${settings.words({ value: held.value, unit: "mm" })} ${what.value}${have}` };
 });
 </script>
 
@@ -81,7 +83,7 @@ const shown = computed(() => {
       @pointerup="end"
       @pointercancel="giveUp"
     >
-      <title>Drag to change the {{ plate ? "disc" : "tin" }}</title>
+      <title>Drag to change the {{ own && !plate ? "width" : what }}</title>
     </rect>
     <template v-if="shown">
       <path class="to" :d="`M${x(shown.half)} ${y(outside.z0) + 6}V${y(outside.z1) - 12}`" />

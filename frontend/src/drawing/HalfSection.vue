@@ -5,6 +5,7 @@ import type { Component } from "vue";
 import type { Part } from "@/api/types";
 import { useElementSize } from "@/base/size";
 import { useSettings } from "@/kitchen/settings";
+import { ownOutline } from "@/order/kinds";
 import { useOrder } from "@/order/order";
 import TierField from "@/order/TierField.vue";
 import { useDesk } from "@/ui/desk";
@@ -26,6 +27,11 @@ const props = defineProps<{
   byPlate?: boolean;
 }>();
 const order = useOrder();
+/** What the width of a tier is of: its tin, or all of a body with an outline of its own. */
+const widthOf = (index: number): string => {
+  const tier = order.document?.design.tiers[index];
+  return tier && ownOutline(tier) ? "wide" : "tin";
+};
 const desk = useDesk();
 const settings = useSettings();
 const frame = ref<HTMLElement>();
@@ -283,7 +289,7 @@ function choose(place: string): void {
             :index="tier.index"
             quiet
             :figure="`${tier.place}.layers.cake_diameter`"
-          /><span v-if="!compact" class="unit">tin</span>
+          /><span v-if="!compact" class="unit">{{ widthOf(tier.index) }}</span>
         </div>
       </div>
       <div

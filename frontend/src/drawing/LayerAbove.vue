@@ -63,6 +63,10 @@ text {
   stroke-dasharray: 3 4;
 }
 
+path {
+  fill-rule: evenodd;
+}
+
 .bottom {
   fill: var(--sponge);
   stroke: var(--ink);

@@ -2,7 +2,7 @@
 /** One number of one tier, editable; in the panel with its label, in the drawing without. */
 import { computed } from "vue";
 import MeasureField from "@/ui/MeasureField.vue";
-import { askAt, setAt, usualAt, valueAt } from "./kinds";
+import { askAt, ownOutline, setAt, usualAt, valueAt } from "./kinds";
 import { useOrder } from "./order";
 
 const props = defineProps<{
@@ -13,17 +13,27 @@ const props = defineProps<{
   quiet?: boolean;
   large?: boolean;
   usual?: number;
+  /** What to do with another value, where it is not simply set. */
+  take?: (field: string, value: number | null) => void;
 }>();
 const order = useOrder();
 const index = computed(() => props.index ?? order.tier);
 const tier = computed(() => order.document?.design.tiers[index.value]);
 const ask = computed(() => (tier.value ? askAt(tier.value, props.field) : undefined));
+const label = computed(() => {
+  const whole = tier.value && props.field === "tin_diameter_mm" && ownOutline(tier.value);
+  return whole ? "Wide, all of it" : (ask.value?.words ?? "");
+});
 const usual = computed(() => {
   if (props.usual !== undefined) return props.usual;
   return order.document && tier.value ? usualAt(tier.value, props.field, order.document.practice) : undefined;
 });
 
 function change(value: number | null): void {
+  if (props.take) {
+    props.take(props.field, value);
+    return;
+  }
   order.edit((draft) => {
     const changed = draft.design.tiers[index.value];
     if (changed) setAt(changed, props.field, value);
@@ -35,7 +45,7 @@ function change(value: number | null): void {
   <MeasureField
     v-if="tier && ask"
     :key="`${field}-${index}`"
-    :label="ask.words"
+    :label="label"
     :value="valueAt(tier, field)"
     :usual="usual"
     :limit="ask.limit"

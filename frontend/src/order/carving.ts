@@ -17,6 +17,7 @@ const ARCH: readonly Corner[] = [
 ];
 const looked = ref(1);
 const seen = ref<"side" | "front">("side");
+const inRound = ref(false);
 
 export function useCarving() {
   const order = useOrder();
@@ -108,6 +109,7 @@ export function useCarving() {
     looked,
     scale,
     seen,
+    inRound,
     fromFront,
     setFront,
     draw,

@@ -95,6 +95,11 @@ export function begun<T>(tier: Tier, part: string, kind: string, given: Held = {
   }) as T;
 }
 
+/** Whether a tier has an outline of its own from above, whatever tins it is baked in. */
+export function ownOutline(tier: Tier): boolean {
+  return kindAt(tier, "build")?.own_outline ?? false;
+}
+
 /** Whether a final coat is scraped against a disc or card. */
 export function isPlate(final: Tier["final"]): final is Extract<Tier["final"], { disc_diameter_mm: number }> {
   return "disc_diameter_mm" in final;

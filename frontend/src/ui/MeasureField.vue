@@ -80,6 +80,8 @@ function measured(value: number): { number: string; unit: string } {
       return { number: value.toFixed(2), unit: settings.currency };
     case "min":
       return { number: decimal(value, 0), unit: "min" };
+    case "deg":
+      return { number: decimal(value, 1), unit: "°" };
     case "ml":
       return { number: decimal(value, 0), unit: "ml" };
     default:

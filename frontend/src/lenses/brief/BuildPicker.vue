@@ -111,7 +111,7 @@ function setPoint(index: number, field: "up" | "out", event: Event): void {
         <button class="act" :disabled="build.points.length <= 2" @click="removePoint">One point fewer</button>
       </div>
     </template>
-    <p v-if="build.kind === 'carved'" class="soft">Its view from the side is drawn in Carve.</p>
+    <p v-if="planned?.carving" class="soft">What it is carved to is given in Carve.</p>
     <template v-if="foot">
       <FigureRow label="Flat foot, wide" :figure="foot.width" />
       <FigureRow label="Stands, high" :figure="foot.height_left" />

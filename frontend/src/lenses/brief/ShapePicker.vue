@@ -8,7 +8,7 @@ import OutlineFile from "@/lenses/parts/OutlineFile.vue";
 import SilhouetteRow from "@/lenses/parts/SilhouetteRow.vue";
 import SameForAll from "@/lenses/parts/SameForAll.vue";
 import { useTier } from "@/lenses/parts/tier";
-import { begun, choicesOf } from "@/order/kinds";
+import { begun, choicesOf, ownOutline } from "@/order/kinds";
 import TierField from "@/order/TierField.vue";
 import { useDesk } from "@/ui/desk";
 
@@ -37,7 +37,11 @@ const trouble = computed(() => desk.complaintAt(`#/design/tiers/${order.tier}/sh
 <template>
   <section v-if="tier && shape">
     <h3>Shape, {{ tierWords }}</h3>
+    <p v-if="ownOutline(tier)" class="soft">
+      From above it is as its body is: see Carve. To choose a shape, choose another way for it to rise.
+    </p>
     <SilhouetteRow
+      v-else
       :label="`Shape of the ${tierWords}`"
       :value="shape.kind"
       :choices="choicesOf<Tier['shape']['kind']>('shape')"
@@ -50,8 +54,6 @@ const trouble = computed(() => desk.complaintAt(`#/design/tiers/${order.tier}/sh
     </div>
     <KindFields part="shape" />
     <OutlineFile v-if="shape.kind === 'free'" @read="read" />
-    <SameForAll :ways="SAME" />
+    <SameForAll v-if="!ownOutline(tier)" :ways="SAME" />
   </section>
 </template>
-
-<style scoped></style>

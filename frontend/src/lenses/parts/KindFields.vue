@@ -15,6 +15,8 @@ const props = defineProps<{
   figures?: Record<string, string | undefined>;
   /** The usual of a field that the practice does not hold. */
   usuals?: Record<string, number | undefined>;
+  /** What to do with another value, where it is not simply set in the tier. */
+  take?: (field: string, value: unknown) => void;
 }>();
 const { tier, change } = useTier();
 const kind = computed(() => (tier.value ? kindAt(tier.value, props.part) : undefined));
@@ -23,6 +25,10 @@ const among = (field: string): boolean => props.only?.includes(field) ?? true;
 const asks = computed(() => kind.value?.asks.filter((one) => among(one.field)) ?? []);
 const picks = computed(() => kind.value?.picks.filter((one) => among(one.field)) ?? []);
 const chosen = (field: string): Choice["value"] => (held.value?.[field] ?? null) as Choice["value"];
+function set(path: string, value: unknown): void {
+  if (props.take) props.take(path, value);
+  else change((tier) => setAt(tier, path, value));
+}
 const at = (field: string): string => (props.part ? `${props.part}/${field}` : field);
 </script>
 
@@ -34,6 +40,7 @@ const at = (field: string): string => (props.part ? `${props.part}/${field}` : f
       :field="at(one.field)"
       :figure="figures?.[one.field]"
       :usual="usuals?.[one.field]"
+      :take="take"
     />
   </div>
   <PickField
@@ -42,6 +49,6 @@ const at = (field: string): string => (props.part ? `${props.part}/${field}` : f
     :label="one.words"
     :value="chosen(one.field)"
     :choices="one.choices"
-    @change="(value) => change((tier) => setAt(tier, at(one.field), value))"
+    @change="(value) => set(at(one.field), value)"
   />
 </template>

@@ -74,3 +74,10 @@ const tiers = computed(() =>
     </g>
   </svg>
 </template>
+
+<style scoped>
+/* An edge that falls between two pixels is not cut off. */
+svg {
+  overflow: visible;
+}
+</style>

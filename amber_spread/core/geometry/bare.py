@@ -1,0 +1,166 @@
+"""A body with no formula before anything goes on it: what its slices, coats and tins ask of it, however it was made.
+
+It stands at height 0 with its middle from left to right, and from front to back, at 0. x runs to the right, y to the
+back, z up from the foot. Lengths are in mm, areas in mm², volumes in ml. What takes long to work out is kept with it,
+and it with all of that by what it is made of, so that another process can be told and an edit of a colour works
+nothing out again.
+"""
+
+from abc import ABC, abstractmethod
+from collections.abc import Callable, Hashable, Iterable, Mapping
+from dataclasses import dataclass, field, replace
+from functools import cached_property
+from typing import Any, TypeVar, cast
+
+import numpy
+from numpy.typing import NDArray
+from shapely import Polygon
+
+from amber_spread.core.geometry.body import MM3_PER_ML
+from amber_spread.core.geometry.outline import Outline
+from amber_spread.core.geometry.places import polygon_of
+from amber_spread.core.geometry.traced import Region, Traced, largest_of
+from amber_spread.core.kernel.latest import Latest
+
+T = TypeVar("T")
+Numbers = NDArray[numpy.float64]
+Places = tuple[Numbers, Numbers]
+"""Places and the directions at them, a row each."""
+LEVELS = 240
+"""So many heights at which its area is measured, between those where it changes at once."""
+MOST_KEPT, MOST_OF_A_NAME = 32, 12
+"""So many bodies are kept, and of each so many coats and cuts, those worked out last."""
+LEAST_FLAT = 0.005
+"""A flat of less than this share of the outline is no flat top."""
+
+
+@dataclass(frozen=True, eq=False)
+class BareBody(ABC):
+    """The body itself. `outline` is all of it from above."""
+
+    outline: Outline
+    kept: dict[str, Latest[Hashable, Any]] = field(default_factory=dict, kw_only=True)
+    """What was worked out of it and takes long, by name."""
+
+    @property
+    @abstractmethod
+    def key(self) -> str:
+        """What it is known by in every process: a digest of what it is made of."""
+
+    @property
+    @abstractmethod
+    def height_mm(self) -> float:
+        """From the foot to its highest place."""
+
+    @property
+    @abstractmethod
+    def side(self) -> Polygon:
+        """All of it from the side, as (x, z)."""
+
+    @property
+    @abstractmethod
+    def plane(self) -> Region:
+        """What is cut through from left to right through the middle, as (x, z)."""
+
+    @property
+    @abstractmethod
+    def steps_mm(self) -> Numbers:
+        """The heights at which it changes at once, the foot and the top among them, in order."""
+
+    @abstractmethod
+    def region(self, up_mm: float) -> Region:
+        """What of the body is at a height, as it would be sliced there; empty where there is nothing."""
+
+    @abstractmethod
+    def holds(self, x: Numbers, y: Numbers, z: Numbers) -> NDArray[numpy.bool_]:
+        """Whether each place of the lattice x by y by z is in the body."""
+
+    @abstractmethod
+    def skin(self, apart_mm: float) -> Places:
+        """Places all over the surface no farther apart than that, and the direction straight out or in at each."""
+
+    def keep(self, name: str, key: Hashable, work_out: Callable[[], T]) -> T:
+        """What was worked out of it under a name and a key, or what is now; those worked out last are kept."""
+        found: T = self.kept.setdefault(name, Latest(MOST_OF_A_NAME)).once(key, work_out)
+        return found
+
+    @property
+    def known(self) -> set[tuple[str, Hashable]]:
+        """All that is kept of it."""
+        return {(name, key) for name, each in self.kept.items() for key in each}
+
+    @cached_property
+    def edge(self) -> Polygon:
+        """The outline from above, as fine as it is worked with."""
+        return largest_of(polygon_of(self.outline))
+
+    def area(self, up_mm: float) -> float:
+        """The area of what is at a height, mm²."""
+        return float(self.region(up_mm).area)
+
+    @property
+    def _climbed(self) -> tuple[Numbers, Numbers]:
+        return self.keep("climbed", None, self._climb)
+
+    def _climb(self) -> tuple[Numbers, Numbers]:
+        """Heights from foot to top and the volume below each, ml: the middle area of each step, times the step."""
+        at_once = self.steps_mm
+        steps = [numpy.linspace(low, high, max(2, round(LEVELS * (high - low) / self.height_mm)) + 1)
+                 for low, high in zip(at_once, at_once[1:], strict=False)]  # fmt: skip
+        at = numpy.unique(numpy.concatenate(steps))
+        areas = numpy.array([self.area(float(up)) for up in (at[1:] + at[:-1]) / 2])
+        return at, numpy.concatenate([[0.0], numpy.cumsum(areas * numpy.diff(at))]) / MM3_PER_ML
+
+    @property
+    def volume_ml(self) -> float:
+        """All of it."""
+        return float(self._climbed[1][-1])
+
+    def volume_below(self, up_mm: float) -> float:
+        """The volume below a height, ml."""
+        return float(numpy.interp(up_mm, *self._climbed))
+
+    @cached_property
+    def flat_top(self) -> Traced | None:
+        """What is level at the very top; None where that is next to nothing."""
+        found = self.region(self.height_mm * (1 - 1e-7))
+        return Traced(found, may_part=True) if found.area > LEAST_FLAT * self.outline.area_mm2 else None
+
+
+_BODIES: Latest[str, BareBody] = Latest(MOST_KEPT)
+_MADE: Latest[str, Any] = Latest(MOST_KEPT)
+"""What bodies of triangles are made of, by a digest of how it was given."""
+Body = TypeVar("Body", bound=BareBody)
+
+
+def known_as(body: Body) -> Body:
+    """The body made of the same that was worked with before, with all that was worked out of it; else this one."""
+    found = _BODIES.once(body.key, lambda: replace(body, kept={}))
+    assert isinstance(found, type(body))
+    return found
+
+
+def made_once(key: str, make: Callable[[], T]) -> T:
+    """What is made of what is given, known by a digest of that; what was made before where it is known."""
+    return cast(T, _MADE.once(key, make))
+
+
+def made_of(keys: Iterable[str]) -> dict[str, Any]:
+    """What was made, by its keys, of what is still known."""
+    return {key: _MADE[key] for key in keys if key in _MADE}
+
+
+def take_over(bodies: Iterable[BareBody], made: Mapping[str, Any] | None = None) -> None:
+    """Keep bodies that were worked out in another process, with all that was worked out of them and what they were made
+    of.
+    """
+    for body in bodies:
+        _BODIES.put(body.key, body)
+    for key, one in (made or {}).items():
+        _MADE.put(key, one)
+
+
+def forget_bodies() -> None:
+    """Keep no body any longer, so that the next is worked from nothing."""
+    _BODIES.clear()
+    _MADE.clear()

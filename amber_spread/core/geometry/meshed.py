@@ -1,0 +1,170 @@
+"""A body whose surface is known as triangles: solids joined and cut, or a 3D file that was read.
+
+The triangles close up, their corners run round anticlockwise seen from outside, and all of them hang together; its
+slices, volumes and silhouettes are manifold3d's.
+"""
+
+import atexit
+from collections.abc import Sequence
+from dataclasses import dataclass
+from functools import cached_property, lru_cache
+from hashlib import sha256
+
+import numpy
+import shapely
+from manifold3d import CrossSection, Error, FillRule, Manifold, Mesh64
+from numpy.typing import NDArray
+from shapely import MultiPolygon, Polygon, unary_union
+
+from amber_spread.core.geometry.bare import MOST_KEPT, BareBody, Numbers, Places, known_as
+from amber_spread.core.geometry.traced import KNIFE_MM, Region, Traced, largest_of
+from amber_spread.core.kernel.latest import Latest
+
+Triangles = NDArray[numpy.int64]
+LEVEL_STEP = 1e-4
+"""A face that rises by less than this share of the body is level."""
+WORTH_MM2 = 1.0
+"""A face that is level is told as a step from so large on."""
+LEAST_ML = 1.0
+CRUMB_ML = 0.01
+"""A part of less is left out as a splinter."""
+UPRIGHT, FLAT = [-90.0, 0.0, 0.0], [0.0, 0.0, 0.0]
+"""How a body is turned so that what is seen of it is seen from above."""
+
+
+@dataclass(frozen=True, eq=False)
+class Meshed(BareBody):
+    """A body inside triangles: `corners` a row each, `triangles` three of their rows each."""
+
+    corners: Numbers
+    triangles: Triangles
+
+    @cached_property
+    def key(self) -> str:
+        return sha256(b"mesh|" + self.corners.tobytes() + self.triangles.tobytes()).hexdigest()
+
+    @property
+    def solid(self) -> Manifold:
+        """The body as the library has it."""
+        return _SOLIDS.once(self.key, lambda: solid_of(self.corners, self.triangles))
+
+    @cached_property
+    def height_mm(self) -> float:
+        return float(self.corners[:, 2].max())
+
+    @cached_property
+    def side(self) -> Polygon:
+        return largest_of(_filled(seen(self.solid, UPRIGHT)))
+
+    @cached_property
+    def plane(self) -> Region:
+        return region_of(self.solid.rotate(UPRIGHT).slice(0.0))
+
+    @cached_property
+    def steps_mm(self) -> Numbers:
+        faces = self.corners[self.triangles]
+        ups = faces[:, :, 2]
+        level = numpy.ptp(ups, axis=1) < LEVEL_STEP * self.height_mm
+        area = numpy.linalg.norm(numpy.cross(faces[:, 1] - faces[:, 0], faces[:, 2] - faces[:, 0]), axis=1) / 2
+        found = numpy.unique(ups[level & (area > WORTH_MM2)].mean(axis=1).round(3))
+        inner = found[(found > 1e-3) & (found < self.height_mm - 1e-3)]
+        return numpy.concatenate([[0.0], inner, [self.height_mm]])
+
+    def region(self, up_mm: float) -> Region:
+        return region_of(self.solid.slice(up_mm))
+
+    def area(self, up_mm: float) -> float:
+        return float(self.solid.slice(up_mm).area())
+
+    def holds(self, x: Numbers, y: Numbers, z: Numbers) -> NDArray[numpy.bool_]:
+        found = numpy.zeros((len(x), len(y), len(z)), dtype=bool)
+        for index, up in enumerate(z):
+            if 0 < up < self.height_mm:
+                region = self.region(float(up))
+                shapely.prepare(region)
+                found[:, :, index] = shapely.contains_xy(region, x[:, None], y[None, :])
+        return found
+
+    def skin(self, apart_mm: float) -> Places:
+        mesh = self.solid.refine_to_length(apart_mm).to_mesh64()
+        corners = numpy.asarray(mesh.vert_properties)[:, :3][numpy.asarray(mesh.tri_verts)]
+        normal = numpy.cross(corners[:, 1] - corners[:, 0], corners[:, 2] - corners[:, 0])
+        size = numpy.linalg.norm(normal, axis=1)
+        there = size > 1e-9
+        return corners[there].mean(axis=1), normal[there] / size[there, None]
+
+
+_SOLIDS: Latest[str, Manifold] = Latest(MOST_KEPT)
+# The library says so of whatever of its own is still held when the program ends.
+atexit.register(_SOLIDS.clear)
+
+
+def meshed(solid: Manifold) -> Meshed:
+    """A body stood on its foot about its middle. Raises ValueError where it is none or of several parts."""
+    solid = _in_one(solid)
+    left, front, low, right, back, _ = solid.bounding_box()
+    mesh = solid.translate([-(left + right) / 2, -(front + back) / 2, -low]).to_mesh64()
+    corners = numpy.array(mesh.vert_properties, dtype=numpy.float64)[:, :3].copy()
+    triangles = numpy.array(mesh.tri_verts, dtype=numpy.int64)
+    outline = Traced(_filled(seen(solid_of(corners, triangles), FLAT)), may_part=True)
+    return Meshed(outline, corners, triangles)
+
+
+def sized(body: Meshed, wide_mm: float, high_mm: float) -> Meshed:
+    """A body made so wide, as long in proportion, and so high."""
+    return known_as(_sized(body, wide_mm, high_mm))
+
+
+@lru_cache(maxsize=64)
+def _sized(body: Meshed, wide_mm: float, high_mm: float) -> Meshed:
+    across, up = wide_mm / 2 / body.outline.half_width_mm, high_mm / body.height_mm
+    return Meshed(body.outline.stretched(across, across), body.corners * [across, across, up], body.triangles)
+
+
+def _in_one(solid: Manifold) -> Manifold:
+    """A body without splinters. Raises ValueError where nothing is left of it or more than one part."""
+    if solid.status() != Error.NoError or solid.volume() < LEAST_ML * 1000:
+        raise ValueError("nothing is left of the body")
+    parts = [part for part in solid.decompose() if abs(part.volume()) > CRUMB_ML * 1000]
+    if any(part.volume() < 0 for part in parts):
+        raise ValueError("the body has a hollow inside that opens nowhere: open it to one side, or leave it out")
+    if len(parts) > 1:
+        raise ValueError(f"the body is of {len(parts)} parts that do not touch: move them together, or cut them off")
+    return parts[0]
+
+
+def solid_of(corners: Numbers, triangles: Triangles) -> Manifold:
+    """Triangles as the library has them; its `status` says what is wrong with them, if anything is."""
+    return Manifold(
+        Mesh64(
+            numpy.array(corners, dtype=numpy.float64, order="C"), numpy.array(triangles, dtype=numpy.uint64, order="C")
+        )
+    )
+
+
+def seen(solid: Manifold, turned: Sequence[float]) -> Region:
+    """All of a body seen from above once it is turned so, in degrees about x, y and z."""
+    lines = solid.rotate(list(turned)).project().to_polygons()
+    return region_of(CrossSection(lines, FillRule.Positive)).simplify(KNIFE_MM / 4)
+
+
+def region_of(section: CrossSection) -> Region:
+    """A section as an area, its holes left out."""
+    parts = []
+    for one in section.decompose():
+        rings = sorted(one.to_polygons(), key=_within, reverse=True)
+        parts.append(Polygon(rings[0], [ring for ring in rings[1:] if len(ring) > 2]))
+    found = unary_union([part if part.is_valid else part.buffer(0) for part in parts])
+    return found if isinstance(found, Polygon | MultiPolygon) else MultiPolygon()
+
+
+def _within(ring: Numbers) -> float:
+    x, y = ring.T
+    return abs(float(x @ numpy.roll(y, -1) - y @ numpy.roll(x, -1)))
+
+
+def _filled(region: Region) -> Region:
+    """An area without its holes."""
+    parts = [region] if isinstance(region, Polygon) else list(region.geoms)
+    found = unary_union([Polygon(part.exterior) for part in parts])
+    return found if isinstance(found, Polygon | MultiPolygon) else MultiPolygon()

@@ -1,0 +1,23 @@
+"""A river stone made of triangles: the body of a cake out of a 3D file, until one is read."""
+
+import numpy
+from manifold3d import Manifold
+
+from amber_spread.core.geometry.bare import Numbers
+from amber_spread.core.geometry.meshed import Triangles
+
+PIECES = 40
+
+
+def pebble(wide_mm: float = 200.0) -> tuple[Numbers, Triangles]:
+    """A stone so wide, flatter than it is deep and a little fuller at one end, cut level at its foot."""
+    half = wide_mm / 2
+
+    def worn(places: Numbers) -> Numbers:
+        x, y, z = (places / half).T
+        fuller = 1 - 0.22 * x
+        return numpy.column_stack([half * x, 0.68 * half * y * fuller, half * (0.5 * z * fuller + 0.05 * x)])
+
+    stone = Manifold.sphere(half, PIECES).warp_batch(worn).trim_by_plane([0, 0, 1], -0.36 * half)
+    mesh = stone.to_mesh64()
+    return numpy.array(mesh.vert_properties)[:, :3].copy(), numpy.array(mesh.tri_verts, dtype=numpy.int64)

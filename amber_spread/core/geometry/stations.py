@@ -1,0 +1,28 @@
+"""Where a carved body is looked at along its width, and how far it reaches there."""
+
+from dataclasses import dataclass
+
+import numpy
+from numpy.typing import NDArray
+
+Numbers = NDArray[numpy.float64]
+BESIDE_MM = 1e-5
+"""A corner is looked at so close on either side of it."""
+SQUARE_BELOW = 0.02
+"""A roundness of less is none."""
+
+
+@dataclass(frozen=True, slots=True)
+class Stations:
+    """A body's extents at places along it: from where to where it is high, and from where to where it is deep."""
+
+    x: Numbers
+    low: Numbers
+    high: Numbers
+    front: Numbers
+    back: Numbers
+
+    def at(self, x: Numbers) -> "Stations":
+        """The same at other places, straight in between."""
+        ends = (self.low, self.high, self.front, self.back)
+        return Stations(x, *(numpy.interp(x, self.x, end) for end in ends))

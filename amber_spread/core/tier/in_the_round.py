@@ -1,0 +1,113 @@
+"""A carved tier in the round: every layer, filling, coat and cover as triangles, cut open at its front right."""
+
+import base64
+from collections.abc import Iterator
+from typing import Literal
+
+import numpy
+from manifold3d import Manifold
+
+from amber_spread.core.geometry.bare import Numbers
+from amber_spread.core.geometry.meshed import Triangles
+from amber_spread.core.geometry.sculpted import Sculpted
+from amber_spread.core.geometry.surface import surface_of
+from amber_spread.core.kernel.base import Made
+from amber_spread.core.tier.drawn import SPONGE_HEX
+from amber_spread.core.tier.worked import Worked
+
+Matter = Literal["cake", "filling", "crumb", "final", "cover"]
+Envelope = Literal["bare", "coated", "covered"]
+STEP_MM = 0.05
+"""Corners are told in whole steps of this."""
+BEYOND_MM = 20.0
+MOST_CORNERS = 65_535
+LEAST_ML = 0.05
+"""A part of less is not seen."""
+
+
+class RoundPart(Made):
+    """One part of the tier: what it is, its colour, and its triangles.
+
+    `corners` are three whole numbers each, in steps of `step_mm`, and `triangles` three of the corners each, both as
+    16 bits in base 64. `number` counts layers and fillings from the foot up.
+    """
+
+    matter: Matter
+    number: int
+    hex: str
+    step_mm: float
+    corners: str
+    triangles: str
+
+
+class RoundView(Made):
+    """All parts of a tier, and the box they fill, from the least to the most in x, y and z, mm."""
+
+    parts: list[RoundPart]
+    least: list[float]
+    most: list[float]
+
+
+def in_the_round(done: Worked, cut_open: bool) -> RoundView | None:
+    """A carved tier in the round, its front right cut away where it is `cut_open`; None of any other tier."""
+    bodies = done.bodies
+    if not isinstance(bodies.covered, Sculpted):
+        return None
+    whole = surface_of(bodies.covered)
+    left, front, low, right, back, high = whole.bounding_box()
+    away = Manifold()
+    if cut_open:
+        size = [right + BEYOND_MM, BEYOND_MM - front, high - low + 2 * BEYOND_MM]
+        away = Manifold.cube(size).translate([0.0, front - BEYOND_MM, low - BEYOND_MM])
+    parts = [
+        _part(matter, number, hex, found)
+        for matter, number, hex, solid in _solids(done)
+        if (found := solid - away).volume() > LEAST_ML * 1000
+    ]
+    return RoundView(parts=parts, least=[left, front, low], most=[right, back, high])
+
+
+def envelope_of(done: Worked, which: Envelope) -> tuple[Numbers, Triangles] | None:
+    """The corners and triangles of a carved tier without coats, with them, or covered; None of any other tier."""
+    body = getattr(done.bodies, which)
+    if not isinstance(body, Sculpted):
+        return None
+    mesh = surface_of(body).to_mesh64()
+    return numpy.array(mesh.vert_properties)[:, :3].copy(), numpy.array(mesh.tri_verts, dtype=numpy.int64)
+
+
+def _solids(done: Worked) -> Iterator[tuple[Matter, int, str, Manifold]]:
+    """Everything the tier is made of, from the inside out, with its colour."""
+    hexes: dict[str, str] = {}
+    for part in done.drawn.parts:
+        hexes.setdefault(part.kind, part.hex)
+    bodies = done.bodies
+    nested = [surface_of(body) for body in (bodies.bare, bodies.crumbed, bodies.coated, bodies.covered)
+              if isinstance(body, Sculpted)]  # fmt: skip
+    for slab in done.slabs:
+        level = nested[0].trim_by_plane([0.0, 0.0, 1.0], slab.low).trim_by_plane([0.0, 0.0, -1.0], -slab.high)
+        if slab.kind == "layer":
+            yield "cake", slab.number, hexes.get("sponge", SPONGE_HEX), level
+        elif slab.kind == "filling":
+            yield "filling", slab.number, hexes.get("filling", SPONGE_HEX), level
+    matters: tuple[Matter, ...] = ("crumb", "final", "cover")
+    for matter, inner, outer in zip(matters, nested, nested[1:], strict=False):
+        if matter in hexes and outer.volume() - inner.volume() > LEAST_ML * 1000:
+            yield matter, 0, hexes[matter], outer - inner
+
+
+def _part(matter: Matter, number: int, hex: str, solid: Manifold) -> RoundPart:
+    moved_mm = STEP_MM
+    while solid.num_vert() > MOST_CORNERS:
+        solid, moved_mm = solid.simplify(moved_mm), 2 * moved_mm
+    mesh = solid.to_mesh64()
+    corners = numpy.round(numpy.asarray(mesh.vert_properties)[:, :3] / STEP_MM).astype("<i2")
+    triangles = numpy.asarray(mesh.tri_verts).astype("<u2")
+    return RoundPart(
+        matter=matter,
+        number=number,
+        hex=hex,
+        step_mm=STEP_MM,
+        corners=base64.b64encode(corners.tobytes()).decode("ascii"),
+        triangles=base64.b64encode(triangles.tobytes()).decode("ascii"),
+    )

@@ -1,0 +1,87 @@
+"""Bodies over HTTP: how wide one is to be, and one read from a 3D file. Nothing is stored."""
+
+import asyncio
+from functools import partial
+from typing import Annotated
+
+from fastapi import APIRouter, Query, Request
+from pydantic import Field
+
+from amber_spread.core.design.shapes import JoinedBuild, ModelledBuild
+from amber_spread.core.document import Document, FileError, complaint_at, worked_tiers
+from amber_spread.core.kernel import limits
+from amber_spread.core.kernel.base import Frozen
+from amber_spread.core.stock.contents import Contents
+from amber_spread.core.stock.kit import Kit
+from amber_spread.core.tier import RoundView, in_the_round
+from amber_spread.papers.model_reading import ModelError, ReadModel, Unit, Up, read_model
+from amber_spread.web.kit import OwnedKit
+from amber_spread.web.planner import PlannerOf, sent_as
+from amber_spread.web.workers import FAILED
+
+router = APIRouter(tags=["carving"])
+WIDTH_S, MODEL_S = 5.0, 12.0
+TOO_ROUGH = "This body takes too long to read. Save it with fewer triangles, as for printing, and bring it again."
+BINARY = {"schema": {"type": "string", "format": "binary"}}
+
+
+class Wanted(Frozen):
+    """A body, and how high, how long or of what volume it is wanted; by itself where nothing is said."""
+
+    build: Annotated[JoinedBuild | ModelledBuild, Field(discriminator="kind")]
+    height_mm: Annotated[float, limits.SOLID_SIZE.field()] | None = None
+    length_mm: Annotated[float, limits.SOLID_SIZE.field()] | None = None
+    volume_ml: Annotated[float, limits.BODY_VOLUME.field()] | None = None
+
+
+class Width(Frozen):
+    """How wide a body is to be."""
+
+    width_mm: float
+
+
+def width_of(wanted: Wanted) -> Width:
+    """How wide a body is at the size that is wanted of it. Raises ValueError where it cannot be made."""
+    return Width(width_mm=wanted.build.width_for(wanted.height_mm, wanted.length_mm, wanted.volume_ml))
+
+
+@router.post("/width")
+async def width(wanted: Wanted, planner: PlannerOf) -> Width:
+    """How wide a body of solids or out of a 3D file is, by itself or at another size that is wanted of it."""
+    try:
+        return await asyncio.wrap_future(planner.workers.begin(width_of, WIDTH_S, wanted))
+    except FAILED as error:
+        raise FileError([complaint_at(("build",), "takes too long to work out: leave some of it out")]) from error
+    except ValueError as error:
+        raise FileError([complaint_at(("build",), str(error))]) from error
+
+
+class Looked(Frozen):
+    """A tier of a design file that is looked at, counted from 0."""
+
+    document: Document
+    tier: Annotated[int, Field(ge=0, lt=limits.TIERS.high)] = 0
+    cut_open: bool = True
+
+
+@router.post("/round")
+async def round(looked: Looked, request: Request, planner: PlannerOf, kit: OwnedKit) -> RoundView | None:
+    """A carved tier in the round, as triangles; nothing of any other tier."""
+    with sent_as("document"):
+        return await planner.elsewhere(request, partial(_seen, looked.tier, looked.cut_open), looked.document, kit)
+
+
+def _seen(tier: int, cut_open: bool, document: Document, kit: Kit | None, _: Contents | None) -> RoundView | None:
+    worked = worked_tiers(document, kit)
+    return in_the_round(worked[tier], cut_open) if tier < len(worked) else None
+
+
+@router.post("/model", openapi_extra={"requestBody": {"content": {"application/octet-stream": BINARY}}})
+async def model(
+    request: Request, planner: PlannerOf, unit: Annotated[Unit, Query()] = "mm", up: Annotated[Up, Query()] = "z"
+) -> ReadModel:
+    """The body in a 3D file whose lengths are in that unit and of whose axes that one points up."""
+    try:
+        return await asyncio.wrap_future(planner.workers.begin(read_model, MODEL_S, await request.body(), unit, up))
+    except FAILED as error:
+        raise ModelError(TOO_ROUGH) from error

@@ -1,0 +1,231 @@
+<script setup lang="ts">
+/** A carved tier in the round, cut open as the half-section is: turned by dragging, by touch or by the arrow keys. */
+import { computed, onBeforeUnmount, onMounted, ref, shallowRef, watch } from "vue";
+import { answered, api } from "@/api/client";
+import type { RoundView } from "@/api/types";
+import { useCarving } from "@/order/carving";
+import { bounded, FIRST, type Look } from "./look";
+import type { Stage } from "./round";
+
+const props = defineProps<{ wide: number; high: number }>();
+const { order, carving, slices, looked } = useCarving();
+const HEAD = 30;
+const TURN = 0.01;
+const KEY_TURN = 0.16;
+const CLOSER = 1.12;
+const MOVED = 4;
+
+const canvas = ref<HTMLCanvasElement>();
+const stage = shallowRef<Stage>();
+const view = shallowRef<RoundView>();
+const look = ref<Look>(FIRST);
+const cutOpen = ref(true);
+const trouble = ref("");
+const working = ref(false);
+let gone = false;
+let asked = 0;
+
+onMounted(async () => {
+  try {
+    const { Stage } = await import("./round");
+    if (gone || !canvas.value) return;
+    const own = getComputedStyle(canvas.value);
+    stage.value = new Stage(
+      canvas.value,
+      own.getPropertyValue("--ink").trim(),
+      own.getPropertyValue("--amber-line").trim(),
+    );
+    place();
+    show();
+  } catch {
+    trouble.value = "This browser draws nothing in the round. The flat drawings say all of it.";
+  }
+});
+onBeforeUnmount(() => {
+  gone = true;
+  stage.value?.end();
+});
+
+/** The body as it is now; what comes of an older question is left aside. */
+async function load(): Promise<void> {
+  if (!order.document) return;
+  const mine = (asked += 1);
+  working.value = true;
+  try {
+    const body = { document: order.document, tier: order.tier, cut_open: cutOpen.value };
+    const found = await answered(api.POST("/api/round", { body }));
+    if (mine !== asked) return;
+    view.value = found ?? undefined;
+    trouble.value = "";
+    show();
+  } catch {
+    if (mine === asked) trouble.value = "It could not be drawn in the round just now.";
+  } finally {
+    if (mine === asked) working.value = false;
+  }
+}
+// A plan is there once all that takes long is worked out; what is drawn is asked for then.
+watch([carving, cutOpen], () => void load(), { immediate: true });
+
+function show(): void {
+  if (!stage.value || !view.value) return;
+  stage.value.show(view.value, looked.value);
+  stage.value.turnTo(look.value);
+}
+function place(): void {
+  stage.value?.resize(props.wide, Math.max(60, props.high - HEAD));
+}
+watch(() => [props.wide, props.high], place);
+watch(looked, (number) => stage.value?.choose(number));
+
+function to(next: Partial<Look>): void {
+  look.value = bounded({ ...look.value, ...next });
+  stage.value?.turnTo(look.value);
+}
+const closer = (times: number): void => {
+  to({ far: look.value.far / times });
+};
+
+/** Every finger or pointer on it, where it last was. */
+const down = new Map<number, readonly [number, number]>();
+let moved = 0;
+function begin(event: PointerEvent): void {
+  canvas.value?.setPointerCapture(event.pointerId);
+  canvas.value?.focus();
+  if (down.size === 0) moved = 0;
+  down.set(event.pointerId, [event.clientX, event.clientY]);
+}
+function move(event: PointerEvent): void {
+  const before = down.get(event.pointerId);
+  if (!before) return;
+  const now = [event.clientX, event.clientY] as const;
+  const [right, low] = [now[0] - before[0], now[1] - before[1]];
+  moved += Math.hypot(right, low);
+  if (down.size === 1) to({ turn: look.value.turn - right * TURN, tip: look.value.tip + low * TURN });
+  else {
+    const other = [...down].find(([id]) => id !== event.pointerId)?.[1] ?? now;
+    const apart = (point: readonly [number, number]): number =>
+      Math.max(1, Math.hypot(point[0] - other[0], point[1] - other[1]));
+    closer(apart(now) / apart(before));
+  }
+  down.set(event.pointerId, now);
+}
+function end(event: PointerEvent): void {
+  down.delete(event.pointerId);
+  const frame = canvas.value?.getBoundingClientRect();
+  if (!frame || moved > MOVED) return;
+  const [right, low] = [event.clientX - frame.left, event.clientY - frame.top];
+  looked.value = stage.value?.layerAt(right / frame.width, low / frame.height) ?? looked.value;
+}
+
+const KEYS: Record<string, () => void> = {
+  ArrowLeft: () => {
+    to({ turn: look.value.turn + KEY_TURN });
+  },
+  ArrowRight: () => {
+    to({ turn: look.value.turn - KEY_TURN });
+  },
+  ArrowUp: () => {
+    to({ tip: look.value.tip - KEY_TURN });
+  },
+  ArrowDown: () => {
+    to({ tip: look.value.tip + KEY_TURN });
+  },
+  "+": () => {
+    closer(CLOSER);
+  },
+  "-": () => {
+    closer(1 / CLOSER);
+  },
+  Home: () => {
+    to(FIRST);
+  },
+};
+function key(event: KeyboardEvent): void {
+  const act = KEYS[event.key];
+  if (!act) return;
+  act();
+  event.preventDefault();
+  event.stopPropagation();
+}
+
+const degrees = (radians: number): number => Math.round((radians * 180) / Math.PI);
+const says = computed(
+  () =>
+    `The carved tier in the round, ${slices.value.length} layers${cutOpen.value ? ", cut open at its front right" : ""}. ` +
+    `Turned ${((degrees(look.value.turn) % 360) + 360) % 360}°, seen from ${degrees(look.value.tip)}° above. ` +
+    "Arrow keys turn it, plus and minus bring it nearer and take it away, Home puts it back.",
+);
+</script>
+
+<template>
+  <div
+    class="round"
+    :data-shown="view && stage && !working ? '' : undefined"
+    :style="{ width: `${wide}px`, height: `${high}px` }"
+  >
+    <div class="head">
+      <span>{{ working ? "Being worked …" : "In the round" }}</span>
+      <label><input v-model="cutOpen" type="checkbox" /> cut open</label>
+    </div>
+    <p v-if="trouble" class="wrong" role="alert">{{ trouble }}</p>
+    <canvas
+      ref="canvas"
+      role="img"
+      tabindex="0"
+      :aria-label="says"
+      @pointerdown="begin"
+      @pointermove="move"
+      @pointerup="end"
+      @pointercancel="end"
+      @wheel.prevent="closer($event.deltaY < 0 ? CLOSER : 1 / CLOSER)"
+      @keydown="key"
+    ></canvas>
+  </div>
+</template>
+
+<style scoped>
+.round {
+  position: relative;
+  overflow: hidden;
+}
+
+.head {
+  display: flex;
+  align-items: center;
+  gap: 18px;
+  height: 30px;
+  padding: 0 16px;
+  color: var(--soft);
+  font: 15px var(--sans);
+}
+
+.head label {
+  display: flex;
+  gap: 8px;
+  align-items: center;
+  min-height: 30px;
+  cursor: pointer;
+}
+
+.wrong {
+  margin: 4px 16px;
+}
+
+canvas {
+  display: block;
+  width: 100%;
+  height: calc(100% - 30px);
+  cursor: grab;
+  touch-action: none;
+}
+
+canvas:active {
+  cursor: grabbing;
+}
+
+canvas:focus-visible {
+  outline: 3px solid var(--amber-line);
+  outline-offset: -3px;
+}
+</style>

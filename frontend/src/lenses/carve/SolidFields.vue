@@ -1,0 +1,130 @@
+<script setup lang="ts">
+/** The solids a tier is built of, one after another, and the numbers of the one that is looked at. */
+import { computed } from "vue";
+import type { Solid } from "@/api/types";
+import { useSettings } from "@/kitchen/settings";
+import KindFields from "@/lenses/parts/KindFields.vue";
+import OutlineFile from "@/lenses/parts/OutlineFile.vue";
+import SilhouetteRow from "@/lenses/parts/SilhouetteRow.vue";
+import { choicesOf, kindsOf } from "@/order/kinds";
+import { useSolids } from "@/order/solids";
+import TierField from "@/order/TierField.vue";
+import ChoiceRow from "@/ui/ChoiceRow.vue";
+
+const settings = useSettings();
+const { order, solids, at, held, from, carving, times, trueSize, most, ...does } = useSolids();
+const rows = computed(() => new Map(kindsOf("build/solids").map((row) => [row.kind, row])));
+const FROM = [
+  { value: "side", words: "From the side" },
+  { value: "above", words: "From above" },
+] as const;
+const inHand = computed(() => solids.value[at.value]);
+const name = (solid: Solid): string => rows.value.get(solid.kind)?.words ?? solid.kind;
+const across = (solid: Solid): string => {
+  const mm = "across_mm" in solid ? solid.across_mm : "wide_mm" in solid ? solid.wide_mm : null;
+  return mm ? `, ${settings.words({ value: mm, unit: "mm" })}` : "";
+};
+const own = computed(() => (carving.value?.own_width ? settings.words(carving.value.own_width) : ""));
+const percent = computed(() => Math.round((times.value ?? 1) * 100));
+
+function read(points_mm: [number, number][]): void {
+  does.set(`build/solids/${at.value}/points_mm`, points_mm);
+}
+</script>
+
+<template>
+  <h3>Its solids</h3>
+  <ChoiceRow label="Where they are seen from" :value="from" :choices="FROM" @change="(way) => (from = way)" />
+  <p class="soft">
+    Drag one in the drawing, or step to it and use the arrow keys. Each is joined to those before it, or cut
+    out of them.
+  </p>
+  <div class="solids" role="radiogroup" aria-label="The solid that is looked at">
+    <label v-for="(one, index) in solids" :key="index" :class="{ chosen: index === at }">
+      <input type="radio" class="unseen" :checked="index === at" :value="index" @change="held = index" />
+      <svg width="28" height="28" viewBox="0 0 24 24" aria-hidden="true" :class="{ out: one.does === 'cut' }">
+        <path :d="rows.get(one.kind)?.icon" />
+      </svg>
+      <span>{{ index + 1 }}. {{ one.does === "cut" ? "less a " : "" }}{{ name(one) }}{{ across(one) }}</span>
+    </label>
+  </div>
+  <div class="same four">
+    <button class="act" :disabled="solids.length >= most" @click="does.add">Another</button>
+    <button class="act" :disabled="solids.length >= most" @click="does.copy(at)">Copy</button>
+    <button class="act" :disabled="at < 1" @click="does.earlier(at)">Earlier</button>
+    <button class="act" :disabled="solids.length < 2" @click="does.remove(at)">Remove</button>
+  </div>
+  <template v-if="inHand">
+    <h3>Solid {{ at + 1 }}</h3>
+    <SilhouetteRow
+      :label="`What solid ${at + 1} is`"
+      :value="inHand.kind"
+      :choices="choicesOf<Solid['kind']>('build/solids')"
+      @change="(kind) => does.become(at, kind)"
+    />
+    <p class="soft">{{ name(inHand) }}</p>
+    <OutlineFile v-if="inHand.kind === 'raised'" @read="read" />
+    <KindFields :key="`${order.tier}-${at}`" :part="`build/solids/${at}`" :take="does.set" />
+  </template>
+  <h3>All of it</h3>
+  <div class="rows">
+    <TierField field="tin_diameter_mm" :figure="`tiers.${order.tier + 1}.layers.cake_diameter`" />
+  </div>
+  <template v-if="!trueSize">
+    <p class="soft" role="status">
+      It is drawn out to that width: every solid is {{ percent }} % of what is said of it here, which comes to
+      {{ own }} in all.
+    </p>
+    <div class="same">
+      <button class="act" @click="does.keepSize">Give every solid the size it is drawn at</button>
+    </div>
+  </template>
+</template>
+
+<style scoped>
+.solids label {
+  display: grid;
+  grid-template-columns: 40px 1fr;
+  align-items: center;
+  min-height: 44px;
+  padding: 4px 10px;
+  border-bottom: 1px solid var(--rule);
+  border-left: 4px solid transparent;
+  cursor: pointer;
+}
+
+.solids label:hover {
+  background: var(--hover);
+}
+
+.solids .chosen {
+  border-left-color: var(--amber-line);
+  background: var(--tint);
+}
+
+.solids label:has(:focus-visible) {
+  outline: 3px solid var(--amber-line);
+  outline-offset: -3px;
+}
+
+.solids path {
+  fill: var(--sponge);
+  stroke: var(--ink);
+  stroke-width: 1.4;
+}
+
+.solids .out path {
+  fill: none;
+  stroke-dasharray: 3 2;
+}
+
+.four {
+  display: grid;
+  grid-template-columns: repeat(4, 1fr);
+  gap: 8px;
+}
+
+.four .act {
+  padding: 0 4px;
+}
+</style>

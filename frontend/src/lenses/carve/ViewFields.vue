@@ -1,0 +1,73 @@
+<script setup lang="ts">
+/** The views a tier is carved to: which one is drawn, how it is drawn, and how what lies between is rounded. */
+import KindFields from "@/lenses/parts/KindFields.vue";
+import OutlineFile from "@/lenses/parts/OutlineFile.vue";
+import { useTier } from "@/lenses/parts/tier";
+import { useCarving } from "@/order/carving";
+import TierField from "@/order/TierField.vue";
+import ChoiceRow from "@/ui/ChoiceRow.vue";
+
+const { order, change } = useTier();
+const { build, seen, fromFront, setFront, draw, canRound, round, mirror } = useCarving();
+
+const VIEWS = [
+  { value: "side", words: "From the side" },
+  { value: "front", words: "From the front" },
+] as const;
+const ABOVE = "It is as wide as the tin, whose shape is the view from above.";
+
+/** A drawing of the side is taken at its true size; one of the front is drawn out to the cake. */
+function read(points_mm: [number, number][], width: number): void {
+  if (fromFront.value) draw(points_mm);
+  else readSide(points_mm, width);
+}
+
+function readSide(points_mm: [number, number][], width: number): void {
+  change((tier) => {
+    if (tier.build.kind !== "carved") return;
+    tier.build.points_mm = points_mm;
+    tier.tin_diameter_mm = width;
+  });
+}
+</script>
+
+<template>
+  <template v-if="build">
+    <h3>The view from the {{ fromFront ? "front" : "side" }}</h3>
+    <ChoiceRow
+      label="The view that is drawn"
+      :value="seen"
+      :choices="VIEWS"
+      @change="(view) => (seen = view)"
+    />
+    <template v-if="seen === 'side' || fromFront">
+      <p class="soft">
+        Drag its corners, or step to one and use the arrow keys. A ring between two makes another, Delete
+        takes one out.
+        {{ fromFront ? "Each section is drawn out to its own height and depth." : ABOVE }}
+      </p>
+      <div class="same two">
+        <button class="act" :disabled="!canRound" @click="round">Round its corners</button>
+        <button class="act" @click="mirror">{{ fromFront ? "Front to back" : "Left to right" }}</button>
+      </div>
+      <OutlineFile @read="read" />
+    </template>
+    <div v-if="seen === 'front'" class="same">
+      <button class="act" @click="setFront(!fromFront)">
+        {{ fromFront ? "Round its sections instead" : "Draw its sections" }}
+      </button>
+    </div>
+    <div v-if="seen === 'side'" class="rows">
+      <TierField field="tin_diameter_mm" :figure="`tiers.${order.tier + 1}.layers.cake_diameter`" />
+    </div>
+    <KindFields v-if="!build.front_mm" part="build" />
+  </template>
+</template>
+
+<style scoped>
+.two {
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  gap: 8px;
+}
+</style>

@@ -1,0 +1,153 @@
+"""Bodies over HTTP: the width one is to have, one read from a 3D file, and one in the round."""
+
+import base64
+import http.client
+import json
+import threading
+import time
+from urllib.parse import urlsplit
+
+import numpy
+import pytest
+import trimesh
+
+from amber_spread.browser import served
+from amber_spread.core.design.finishes import DrapeCover
+from amber_spread.core.design.shapes import JoinedBuild, ModelledBuild
+from amber_spread.core.design.solids import BallSolid, BoxSolid
+from amber_spread.core.kernel.limits import MAX_MODEL_BYTES
+from amber_spread.web.app import make_app
+from tests.clients import OURS, client_of
+from tests.designs import document, tier
+from tests.web.test_papers_and_kit import problem
+
+BINARY = {"content-type": "application/octet-stream"}
+HIVE = JoinedBuild(solids=(BoxSolid(wide_mm=180), BallSolid(z_mm=30)))
+
+
+@pytest.fixture
+def client(book):
+    with client_of(make_app(book)) as client:
+        yield client
+
+
+def stl(mesh):
+    return mesh.export(file_type="stl")
+
+
+def body(build, **parts):
+    return document(tier(240, build=build, **parts)).model_dump(mode="json")
+
+
+def test_a_width_is_worked_out_by_itself_or_for_another_size(client):
+    build = HIVE.model_dump(mode="json")
+    assert client.post("/api/width", json={"build": build}).json()["width_mm"] == pytest.approx(180)
+    wide = client.post("/api/width", json={"build": build, "height_mm": 300}).json()["width_mm"]
+    assert wide == pytest.approx(180 * 300 / 150, rel=1e-3)
+    apart = {"kind": "joined", "solids": [{"kind": "box"}, {"kind": "box", "x_mm": 500}]}
+    found = problem(client.post("/api/width", json={"build": apart}), 422)
+    assert "do not touch" in found["errors"][0]["message"] and found["errors"][0]["pointer"] == "#/build"
+    problem(client.post("/api/width", json={"build": {"kind": "straight"}}), 422)
+    problem(client.post("/api/width", json={"build": build, "volume_ml": -3}), 422)
+
+
+def test_a_3d_file_is_read_into_a_tier_that_plans(client):
+    ring = trimesh.creation.torus(4, 1.5)
+    read = client.post("/api/model?unit=in&up=z", content=stl(ring), headers=BINARY).json()
+    assert read["width_mm"] == pytest.approx(11 * 25.4, rel=1e-3)
+    build = ModelledBuild(mesh=read["mesh"], error_mm=read["error_mm"])
+    found = client.post("/api/plan", json={"document": body(build)}).json()["tiers"][0]
+    assert found["carving"]["volume"]["value"] == pytest.approx(read["volume_ml"] * (240 / (11 * 25.4)) ** 3, rel=5e-3)
+    assert found["carving"]["kept"]["triangles"]["value"] == read["kept"]
+
+
+@pytest.mark.parametrize(
+    ("data", "words"),
+    [
+        (b"", "no 3D file that is read"),
+        (b"solid x\nfacet", "ends early"),
+        (stl(trimesh.creation.box([90, 90, 90]))[:400], "ends early"),
+        (b"\0" * 84 + b"\xff" * 5000, "no 3D file that is read"),
+    ],
+)
+def test_what_is_no_body_is_refused_in_words(client, data, words):
+    found = problem(client.post("/api/model", content=data, headers=BINARY), 422)
+    assert found["title"] == "That body cannot be used" and words in found["detail"]
+
+
+def test_a_file_that_is_too_large_or_not_so_sent_is_refused(client):
+    found = problem(client.post("/api/model", content=bytes(MAX_MODEL_BYTES + 1), headers=BINARY), 413)
+    assert "24 MB" in found["detail"]
+    # No other request may be so large.
+    problem(client.post("/api/width", content=bytes(600 * 1024), headers={"content-type": "application/json"}), 413)
+    problem(client.post("/api/model?unit=ell", content=stl(trimesh.creation.box()), headers=BINARY), 422)
+    assert client.post("/api/model", content=b"x", headers={"content-type": "text/plain"}).status_code == 415
+
+
+def test_reading_a_large_file_keeps_nobody_waiting(client):
+    fine = stl(trimesh.creation.icosphere(subdivisions=6, radius=100))
+    plain = {"document": document(tier(203)).model_dump(mode="json")}
+    client.post("/api/plan", json=plain)
+    done = []
+    reading = threading.Thread(target=lambda: done.append(client.post("/api/model", content=fine, headers=BINARY)))
+    reading.start()
+    waits = []
+    while reading.is_alive():
+        began = time.perf_counter()
+        assert client.post("/api/plan", json=plain).status_code == 200
+        waits.append(time.perf_counter() - began)
+    assert done[0].status_code == 200
+    assert len(waits) > 5
+    assert sorted(waits)[len(waits) // 2] < 0.2
+
+
+def test_a_tier_in_the_round_is_triangles_of_each_of_its_parts(client):
+    sent = {"document": body(HIVE, cover=DrapeCover()), "tier": 0, "cut_open": False}
+    view = client.post("/api/round", json=sent).json()
+    volumes = {}
+    for part in view["parts"]:
+        corners = numpy.frombuffer(base64.b64decode(part["corners"]), "<i2").reshape(-1, 3) * part["step_mm"]
+        triangles = numpy.frombuffer(base64.b64decode(part["triangles"]), "<u2").reshape(-1, 3)
+        mesh = trimesh.Trimesh(corners, triangles, process=False)
+        assert mesh.is_watertight, part["matter"]
+        volumes[part["matter"]] = volumes.get(part["matter"], 0) + mesh.volume / 1000
+    planned = client.post("/api/plan", json={"document": sent["document"]}).json()["tiers"][0]
+    assert volumes["cake"] == pytest.approx(planned["layers"]["cake_volume"]["value"], rel=0.01)
+    assert volumes["filling"] == pytest.approx(planned["layers"]["filling"]["volume"]["value"], rel=0.03)
+    both = volumes["crumb"] + volumes["final"]
+    assert both == pytest.approx(planned["carving"]["coats"]["value"], rel=0.03)
+    opened = client.post("/api/round", json=sent | {"cut_open": True}).json()
+    assert opened["most"] == view["most"]
+    # Of a tier with a formula, and of one that is not there, there is nothing to be seen so.
+    assert client.post("/api/round", json={"document": document(tier(203)).model_dump(mode="json")}).json() is None
+    assert client.post("/api/round", json=sent | {"tier": 7}).json() is None
+    apart = JoinedBuild(solids=(BoxSolid(), BoxSolid(x_mm=500)))
+    found = problem(client.post("/api/round", json={"document": body(apart)}), 422)
+    assert found["errors"][0]["pointer"].startswith("#/document/design/tiers/0/build")
+
+
+def test_what_nobody_waits_for_any_longer_is_given_up():
+    """Someone presses a key ten times: the last edit does not wait behind nine that are thrown away."""
+    headers = {**OURS, "content-type": "application/json"}
+    with served() as address:
+        host, port = urlsplit(address).hostname, urlsplit(address).port
+
+        def ask(number):
+            build = JoinedBuild(solids=(BoxSolid(wide_mm=180 + number), BallSolid(z_mm=30 + number)))
+            connection = http.client.HTTPConnection(host, port, timeout=30)
+            connection.request("POST", "/api/plan", json.dumps({"document": body(build)}), headers)
+            return connection
+
+        def timed(number):
+            began = time.perf_counter()
+            assert ask(number).getresponse().status == 200
+            return time.perf_counter() - began
+
+        timed(0)
+        alone = min(timed(1), timed(2))
+        for number in range(3, 15):
+            thrown_away = ask(number)
+            time.sleep(0.03)
+            thrown_away.close()
+        # Two are worked on at a time; behind all twelve it would be seven times as long.
+        assert timed(20) < 3 * alone + 1
