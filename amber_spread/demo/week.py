@@ -15,6 +15,7 @@ from amber_spread.core.design.finishes import (
     InvertedFinal,
     NoCover,
     PanelCover,
+    PatchesCover,
     PlainFilling,
     SoftFilling,
     Stripe,
@@ -82,7 +83,7 @@ def week(today: date) -> list[Document]:
         _order("Raffle hive", fair, 9, _hive(), HONEY, IVORY, SLATE),
         _order("Honey drum", fair - timedelta(days=1), 10, _drum(), HONEY, SLATE),
         _order("The old smoker", fair - timedelta(days=2), 12, _smoker(), SLATE),
-        _order("Stone from the ford", fair - timedelta(days=3), 15, _stone(), SLATE),
+        _order("Stone from the ford", fair - timedelta(days=2), 10, _stone(), SLATE),
         _order("Hundred hives jubilee", fair + timedelta(days=1), 13, _jubilee(), IVORY, HONEY, PALE),
     ]
 
@@ -179,14 +180,15 @@ PUNT_ABOVE = (
 
 
 def _punt() -> tuple[Tier, ...]:
-    """A flat boat, 14 in long, carved out of two sheets."""
+    """A flat boat, 14 in long, carved out of two sheets and covered in patches."""
     ganache = PlainFilling(medium="dark_ganache")
     coat = FreehandFinal(medium="dark_ganache", side_mm=4, top_mm=4)
-    hull = _tier(14, 2, 1.25, ganache, coat, sheet="slate")
+    hull = _tier(14, 2, 1.25, ganache, coat)
     changes = {
         "shape": FreeShape(points_mm=PUNT_ABOVE),
         "build": CarvedBuild(points_mm=PUNT_SIDE, rounded=0.25),
         "layers": Layers(count=2, cake="chocolate_cake"),
+        "cover": PatchesCover(colour="slate"),
     }
     return (hull.model_copy(update=changes),)
 

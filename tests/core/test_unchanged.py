@@ -55,7 +55,9 @@ def of_plan(plan) -> dict[str, float]:
 
 
 def of_orders() -> dict[str, dict[str, float]]:
-    documents = {path.stem: read_document(path.read_bytes()) for path in ORDERS if "carved" not in path.stem}
+    documents = {
+        path.stem: read_document(path.read_bytes()) for path in ORDERS if not path.stem.endswith(("carved", "bodied"))
+    }
     plans = {name: plan_document(document) for name, document in documents.items()}
     asked = [Asked(name, documents[name], plans[name]) for name in sorted(plans)]
     found = {name: of_plan(plan) for name, plan in plans.items()}

@@ -205,6 +205,16 @@ class GoresCover(_Sheet):
     count: Annotated[int, limits.GORES.field()] = 8
 
 
+class PatchesCover(_Sheet):
+    """Pieces of a carved tier that each lie nearly flat: a front and a back, or a top and so many sides; as few as
+    stretch or gather by no more than `stretch` where no number is named.
+    """
+
+    kind: Literal["patches"] = "patches"
+    parts: Literal[2, 4, 6, 8] | None = None
+    stretch: Annotated[float, limits.STRETCH.field()] = 0.12
+
+
 class PrintedCover(Frozen):
     """Ready-made printed sheets wrapped round; the top by snipped tabs, by a circle of its own, or left.
 
@@ -264,7 +274,7 @@ FinalCoat = Annotated[
     Field(discriminator="kind"),
 ]
 Cover = Annotated[
-    NoCover | DrapeCover | PanelCover | BoxCover | HalvesCover | GoresCover | PrintedCover | CollarCover,
+    NoCover | DrapeCover | PanelCover | BoxCover | HalvesCover | GoresCover | PatchesCover | PrintedCover | CollarCover,
     Field(discriminator="kind"),
 ]
 NoCoat = NoFinal | SemiNakedFinal

@@ -29,6 +29,7 @@ from amber_spread.core.design.finishes import (
     NoFinal,
     OnTop,
     PanelCover,
+    PatchesCover,
     PlainFilling,
     PrintedCover,
     SemiNakedFinal,
@@ -390,7 +391,8 @@ FINALS = dict(
 _SHEET = ask("thickness_mm", "Rolled, thick", "fondant_thickness_mm")
 _HEM = ask("overlap_mm", "Beyond the hem, all round", "overlap_mm")
 _RISING = ("straight", "tapered", "bevelled", "domed", "ball", "turned")
-_DRAPED = (*_RISING, "carved", "joined", "modelled")
+_CARVED = ("carved", "joined", "modelled")
+_DRAPED = (*_RISING, *_CARVED)
 _SHEETED: dict[str, Any] = {"leading": "thickness_mm", "keeps": ROLLED, "media": SHEETS}
 COVERS = dict(
     (
@@ -421,6 +423,13 @@ COVERS = dict(
         _kind(
             GoresCover, "Gores", _SHEET, ask("count", "Gores", "gores"),
             does="covered in gores", called="gores", technique="pieces", suits=_RISING, cut_out=True, **_SHEETED,
+        ),
+        _kind(
+            PatchesCover, "Patches", _SHEET, ask("stretch", "Gives by no more than", "stretch", percent=True),
+            pick("parts", "Cut into", (None, "as few as lie flat"), (2, "a front and a back"),
+                 (4, "a top and four sides"), (6, "a top and six sides"), (8, "a top and eight sides")),
+            does="covered in patches", called="patches", technique="pieces", smoother=True, suits=_CARVED, cut_out=True,
+            **_SHEETED,
         ),
         _kind(
             PrintedCover, "Printed", ask("sheet_width_mm", "Sheet, wide", "sheet_side_mm"),

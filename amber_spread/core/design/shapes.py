@@ -1,7 +1,7 @@
 """What a tier is from above and from the side: its shape, and the build that carries the shape up."""
 
 import math
-from functools import cached_property
+from functools import lru_cache
 from hashlib import sha256
 from typing import Annotated, ClassVar, Literal, Self
 
@@ -332,10 +332,10 @@ class Bodied(_Build):
         """The body at its own size. Raises ValueError where it cannot be made."""
         raise NotImplementedError
 
-    @cached_property
+    @property
     def made_key(self) -> str:
         """What is made of it is known by: a digest of how it is given."""
-        return sha256(self.model_dump_json(exclude={"error_mm"}).encode()).hexdigest()
+        return _digest(self)
 
     def width_for(
         self, height_mm: float | None = None, length_mm: float | None = None, volume_ml: float | None = None
@@ -398,6 +398,11 @@ class ModelledBuild(Bodied):
     def own(self) -> Meshed:
         """The body turned about the upright."""
         return made_once(self.made_key, lambda: _modelled(self.mesh, self.turn_deg))
+
+
+@lru_cache(maxsize=256)
+def _digest(build: Bodied) -> str:
+    return sha256(build.model_dump_json(exclude={"error_mm"}).encode()).hexdigest()
 
 
 def _joined(solids: Solids) -> tuple[Meshed, tuple[float, float, float]]:

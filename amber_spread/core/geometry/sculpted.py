@@ -215,6 +215,22 @@ class Sculpted(Outlined):
             raise ValueError(f"its coats and cover come to more than {MARGIN_MM - 2:g} mm, the most on a carved body")
         return sculpted(self.core, *thick)
 
+    def outward(self, places: Numbers) -> Numbers:
+        """The direction straight out of the body at places about it, a row each: that in which the distance grows."""
+        from scipy.ndimage import map_coordinates
+
+        lattice = self.lattice
+        starts = numpy.array([lattice.x[0], lattice.y[0], lattice.z[0]])
+        at = ((places - starts) / lattice.step_mm).T
+        grown = [
+            map_coordinates(lattice.away, at + step, order=1, mode="nearest")
+            - map_coordinates(lattice.away, at - step, order=1, mode="nearest")
+            for step in numpy.eye(3)[:, :, None]
+        ]
+        ways = numpy.column_stack(grown).astype(float)
+        found: Numbers = ways / numpy.maximum(1e-9, numpy.linalg.norm(ways, axis=1))[:, None]
+        return found
+
     @cached_property
     def middle(self) -> tuple[float, float]:
         """Where the middle of its volume is, from above."""

@@ -5,10 +5,12 @@ from manifold3d import Error, Manifold
 
 from amber_spread.core.geometry.bare import Numbers
 from amber_spread.core.geometry.meshed import Meshed, Triangles, solid_of
+from amber_spread.core.geometry.patches import Surface
 from amber_spread.core.geometry.sculpted import Sculpted
 
-EDGE_SHARE, FINEST_MM = 0.025, 3.0
-"""Its triangles have sides of about this share of its width."""
+EDGE_SHARE, COARSE_SHARE, FINEST_MM = 0.025, 0.07, 3.0
+"""Its triangles have sides of about this share of its width; those that are laid flat are larger."""
+LEVEL_MM = 1e-6
 MOVED_MM = 0.25
 """Fewer triangles do as well, where none moves farther."""
 BEYOND_MM = 6.0
@@ -25,9 +27,25 @@ def surface_of(body: Sculpted) -> Manifold:
     return solid_of(*body.core.keep("surface", thick, lambda: _triangles(body)))
 
 
+def open_surface_of(body: Sculpted) -> Surface:
+    """The surface of a body under its coats without what it stands on, in triangles as even as may be.
+
+    Raises ValueError where there is nothing to be seen.
+    """
+    solid = _level(body, COARSE_SHARE)
+    if solid.status() != Error.NoError or solid.is_empty():
+        raise ValueError("there is nothing of the body to be seen")
+    mesh = solid.to_mesh64()
+    corners = numpy.array(mesh.vert_properties, dtype=numpy.float64)[:, :3].copy()
+    triangles = numpy.array(mesh.tri_verts, dtype=numpy.int64)
+    below = (corners[triangles][:, :, 2] <= body.foot_mm + LEVEL_MM).all(axis=1)
+    used, kept = numpy.unique(triangles[~below], return_inverse=True)
+    return Surface(corners[used], kept.reshape(-1, 3))
+
+
 def _triangles(body: Sculpted) -> tuple[Numbers, Triangles]:
     core = body.core
-    solid = core.solid if isinstance(core, Meshed) and max(body.side_mm, body.top_mm) <= 0 else _level(body)
+    solid = core.solid if isinstance(core, Meshed) and max(body.side_mm, body.top_mm) <= 0 else _level(body, EDGE_SHARE)
     if solid.status() != Error.NoError or solid.is_empty():
         raise ValueError("there is nothing of the body to be seen")
     mesh = solid.simplify(MOVED_MM).to_mesh64()
@@ -35,7 +53,7 @@ def _triangles(body: Sculpted) -> tuple[Numbers, Triangles]:
     return corners, numpy.array(mesh.tri_verts, dtype=numpy.int64)
 
 
-def _level(body: Sculpted) -> Manifold:
+def _level(body: Sculpted, edge_share: float) -> Manifold:
     """All that lies within the coat's thickness."""
     field = body.lattice
     away = field.risen(body.more_mm)
@@ -62,5 +80,5 @@ def _level(body: Sculpted) -> Manifold:
 
     wide, long = body.width_mm / 2 + BEYOND_MM, body.length_mm / 2 + BEYOND_MM
     bounds = [-wide, -long, body.foot_mm - BEYOND_MM, wide, long, body.foot_mm + body.height_mm + BEYOND_MM]
-    found = Manifold.level_set(inside, bounds, max(FINEST_MM, EDGE_SHARE * 2 * wide))
+    found = Manifold.level_set(inside, bounds, max(FINEST_MM, edge_share * 2 * wide))
     return found.trim_by_plane([0.0, 0.0, 1.0], body.foot_mm)

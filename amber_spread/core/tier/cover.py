@@ -13,6 +13,7 @@ from amber_spread.core.design.finishes import (
     HalvesCover,
     NoCover,
     PanelCover,
+    PatchesCover,
     PrintedCover,
 )
 from amber_spread.core.design.kinds import kind_of, suits
@@ -56,6 +57,7 @@ from amber_spread.core.tier.cover_rules import (
     trimmed_weight,
 )
 from amber_spread.core.tier.panel import level_thickness, sides, wrap
+from amber_spread.core.tier.patched import plan_patches
 from amber_spread.core.tier.printed import plan_printed
 from amber_spread.core.tier.side import tipped
 
@@ -357,6 +359,11 @@ def _wall_of(body: Body) -> list[tuple[float, float]]:
     return found
 
 
+def _patches(job: Job, cover: Cover) -> Way:
+    assert isinstance(cover, PatchesCover)
+    return plan_patches(job, cover) or _drape(job, cover)._replace(suits=False)
+
+
 def _collar(job: Job, cover: Cover) -> Way:
     assert isinstance(cover, CollarCover)
     coated = job.coated
@@ -379,6 +386,7 @@ _WAYS: dict[str, Callable[[Job, Cover], Way]] = {
     "box": _box,
     "halves": _halves,
     "gores": _gores,
+    "patches": _patches,
     "collar": _collar,
 }
 """Every way of covering with something rolled or spread, by its kind in the design."""

@@ -47,7 +47,9 @@ class CoverPlan(Made):
 
     `suits` is False where the tier's shape does not allow the kind asked for; what is planned then is the nearest
     kind that does. `stays` is all that stays on the tier, a band over a seam among it; `short` what a sheet already
-    rolled lacks; `top_parts` in how many parts a printed top has to be laid, `above` what stands above the tier.
+    rolled lacks; of patches, `strain` is how much the one that gives most is stretched or gathered, and `seams` how
+    long those between them are; `top_parts` in how many parts a printed top has to be laid, `above` what stands above
+    the tier.
     """
 
     kind: str
@@ -61,6 +63,8 @@ class CoverPlan(Made):
     roll_area: Figure | None
     gather: Figure | None = None
     stretch: Figure | None = None
+    strain: Figure | None = None
+    seams: Figure | None = None
     rolled_weight: Figure | None
     trimmed_weight: Figure | None
     over: CoatPlan | None

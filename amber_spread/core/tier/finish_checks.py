@@ -1,5 +1,6 @@
 """What to know about the coats and the cover of one tier: thin coats, unfit media, pleats, short strips, hot work."""
 
+import math
 from collections.abc import Iterator, Mapping
 
 from amber_spread.core.design.finishes import (
@@ -8,6 +9,7 @@ from amber_spread.core.design.finishes import (
     FreehandFinal,
     NoCover,
     PanelCover,
+    PatchesCover,
     PlateFinal,
     PrintedCover,
     SemiNakedFinal,
@@ -31,6 +33,9 @@ TRIM_RATHER_MM = 12.0
 """A side lower or narrower than this is trimmed or re-levelled rather than built up with coat (from memory)."""
 MEASURED_OFF_MM = 3.0
 """A measured cake is told beside the planned one where they differ by more than this, 1/8 in (from memory)."""
+
+GIVES_MORE = 0.005
+"""A patch that gives no more than so much beyond what was asked for is no trouble."""
 
 
 def checks_of_coats(done: Worked, media: Mapping[str, Medium], check: Checker) -> Iterator[Check]:
@@ -199,6 +204,14 @@ def _strips(done: Worked, kit: Kit, check: Checker) -> Iterator[Check]:
             "A piece is larger than your mat of {width} by {length}. Roll it on the bare worktop, cover in pieces, or "
             "make the tier lower.",
             width=mm(kit.mat.width_mm), length=mm(kit.mat.length_mm),
+        )  # fmt: skip
+    gives = cover.strain.value if cover.strain is not None else 0.0
+    if isinstance(asked, PatchesCover) and gives > asked.stretch + GIVES_MORE:
+        yield check(
+            "cover.patches_give", "care", "cover",
+            "A patch must give by {parts} per cent, which is more than was asked for. Ease it on over the corners a "
+            "little at a time, and smooth what gathers there before it sets.",
+            parts=Quantity(value=math.ceil(100 * gives), unit="each"),
         )  # fmt: skip
     if isinstance(asked, PanelCover):
         if cover.stretch is not None and cover.stretch.value > done.tier.usual.stretch_most:

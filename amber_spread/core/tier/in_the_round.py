@@ -7,12 +7,14 @@ from typing import Literal
 import numpy
 from manifold3d import Manifold
 
+from amber_spread.core.design.finishes import PatchesCover
 from amber_spread.core.geometry.bare import Numbers
 from amber_spread.core.geometry.meshed import Triangles
 from amber_spread.core.geometry.sculpted import Sculpted
 from amber_spread.core.geometry.surface import surface_of
 from amber_spread.core.kernel.base import Made
 from amber_spread.core.tier.drawn import SPONGE_HEX
+from amber_spread.core.tier.patched import cut_of, seam_names
 from amber_spread.core.tier.worked import Worked
 
 Matter = Literal["cake", "filling", "crumb", "final", "cover"]
@@ -20,6 +22,8 @@ Envelope = Literal["bare", "coated", "covered"]
 STEP_MM = 0.05
 """Corners are told in whole steps of this."""
 BEYOND_MM = 20.0
+ABOVE_MM = 1.2
+"""A seam is drawn so far outside, so that it is seen."""
 MOST_CORNERS = 65_535
 LEAST_ML = 0.05
 """A part of less is not seen."""
@@ -40,10 +44,20 @@ class RoundPart(Made):
     triangles: str
 
 
+class RoundSeam(Made):
+    """A seam between two patches of the cover: its letter, and the line it runs along, mm."""
+
+    name: str
+    line: list[list[float]]
+
+
 class RoundView(Made):
-    """All parts of a tier, and the box they fill, from the least to the most in x, y and z, mm."""
+    """All parts of a tier, the seams between its patches by their letters, and the box it fills, from the least to the
+    most in x, y and z, mm.
+    """
 
     parts: list[RoundPart]
+    seams: list[RoundSeam]
     least: list[float]
     most: list[float]
 
@@ -64,7 +78,25 @@ def in_the_round(done: Worked, cut_open: bool) -> RoundView | None:
         for matter, number, hex, solid in _solids(done)
         if (found := solid - away).volume() > LEAST_ML * 1000
     ]
-    return RoundView(parts=parts, least=[left, front, low], most=[right, back, high])
+    seams = [] if done.cover is None else list(_seams(done, bodies.covered, cut_open))
+    return RoundView(parts=parts, seams=seams, least=[left, front, low], most=[right, back, high])
+
+
+def _seams(done: Worked, covered: Sculpted, cut_open: bool) -> Iterator[RoundSeam]:
+    """The seams of a cover of patches, on its outside; without what is cut away."""
+    cover, coated = done.tier.asked.cover, done.bodies.coated
+    if not isinstance(cover, PatchesCover) or not isinstance(coated, Sculpted) or done.cover is None:
+        return
+    thick_mm = done.tier.settled(cover, "thickness_mm").value
+    cut = cut_of(coated, thick_mm, cover)
+    for seam, name in seam_names(cut).items():
+        line = cut.seams[seam].line
+        line = line + covered.outward(line) * (thick_mm / 2 + ABOVE_MM)
+        kept = ~((line[:, 0] > 0) & (line[:, 1] < 0)) if cut_open else numpy.ones(len(line), dtype=bool)
+        ends = numpy.flatnonzero(numpy.diff(numpy.concatenate([[0], kept.astype(int), [0]])))
+        for start, stop in zip(ends[::2], ends[1::2], strict=True):
+            if stop - start > 1:
+                yield RoundSeam(name=name, line=line[start:stop].round(2).tolist())
 
 
 def envelope_of(done: Worked, which: Envelope) -> tuple[Numbers, Triangles] | None:

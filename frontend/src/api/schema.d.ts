@@ -1816,7 +1816,9 @@ export interface components {
          *
          *     `suits` is False where the tier's shape does not allow the kind asked for; what is planned then is the nearest
          *     kind that does. `stays` is all that stays on the tier, a band over a seam among it; `short` what a sheet already
-         *     rolled lacks; `top_parts` in how many parts a printed top has to be laid, `above` what stands above the tier.
+         *     rolled lacks; of patches, `strain` is how much the one that gives most is stretched or gathered, and `seams` how
+         *     long those between them are; `top_parts` in how many parts a printed top has to be laid, `above` what stands above
+         *     the tier.
          */
         CoverPlan: {
             /** Kind */
@@ -1832,6 +1834,8 @@ export interface components {
             roll_area: components["schemas"]["Figure"] | null;
             gather?: components["schemas"]["Figure"] | null;
             stretch?: components["schemas"]["Figure"] | null;
+            strain?: components["schemas"]["Figure"] | null;
+            seams?: components["schemas"]["Figure"] | null;
             rolled_weight: components["schemas"]["Figure"] | null;
             trimmed_weight: components["schemas"]["Figure"] | null;
             over: components["schemas"]["CoatPlan"] | null;
@@ -3743,6 +3747,34 @@ export interface components {
             kinds: components["schemas"]["Kind"][];
         };
         /**
+         * PatchesCover
+         * @description Pieces of a carved tier that each lie nearly flat: a front and a back, or a top and so many sides; as few as
+         *     stretch or gather by no more than `stretch` where no number is named.
+         */
+        PatchesCover: {
+            /**
+             * Medium
+             * @default fondant
+             */
+            medium: string;
+            /** Colour */
+            colour?: string | null;
+            /** Thickness Mm */
+            thickness_mm?: number | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "patches";
+            /** Parts */
+            parts?: (2 | 4 | 6 | 8) | null;
+            /**
+             * Stretch
+             * @default 0.12
+             */
+            stretch: number;
+        };
+        /**
          * PetalShape
          * @description A petal tin: a ring of half circles.
          */
@@ -4835,6 +4867,16 @@ export interface components {
             triangles: string;
         };
         /**
+         * RoundSeam
+         * @description A seam between two patches of the cover: its letter, and the line it runs along, mm.
+         */
+        RoundSeam: {
+            /** Name */
+            name: string;
+            /** Line */
+            line: number[][];
+        };
+        /**
          * RoundShape
          * @description A round tin.
          */
@@ -4847,11 +4889,14 @@ export interface components {
         };
         /**
          * RoundView
-         * @description All parts of a tier, and the box they fill, from the least to the most in x, y and z, mm.
+         * @description All parts of a tier, the seams between its patches by their letters, and the box it fills, from the least to the
+         *     most in x, y and z, mm.
          */
         RoundView: {
             /** Parts */
             parts: components["schemas"]["RoundPart"][];
+            /** Seams */
+            seams: components["schemas"]["RoundSeam"][];
             /** Least */
             least: number[];
             /** Most */
@@ -5919,7 +5964,7 @@ export interface components {
              *       "kind": "none"
              *     }
              */
-            cover: components["schemas"]["NoCover"] | components["schemas"]["DrapeCover"] | components["schemas"]["PanelCover"] | components["schemas"]["BoxCover"] | components["schemas"]["HalvesCover"] | components["schemas"]["GoresCover"] | components["schemas"]["PrintedCover"] | components["schemas"]["CollarCover"];
+            cover: components["schemas"]["NoCover"] | components["schemas"]["DrapeCover"] | components["schemas"]["PanelCover"] | components["schemas"]["BoxCover"] | components["schemas"]["HalvesCover"] | components["schemas"]["GoresCover"] | components["schemas"]["PatchesCover"] | components["schemas"]["PrintedCover"] | components["schemas"]["CollarCover"];
             /**
              * On Top
              * @default []

@@ -8,6 +8,7 @@ import {
   DirectionalLight,
   EdgesGeometry,
   Group,
+  Line,
   LineBasicMaterial,
   LineSegments,
   Mesh,
@@ -83,6 +84,11 @@ export class Stage {
       solid.userData = { matter: part.matter, number: part.number, hex: part.hex };
       const line = new LineBasicMaterial({ color: new Color(this.ink) });
       this.body.add(solid, new LineSegments(new EdgesGeometry(shape, EDGE_DEGREES), line));
+    }
+    for (const seam of view.seams) {
+      const points = seam.line.map(([x = 0, y = 0, z = 0]) => new Vector3(x, y, z));
+      const line = new LineBasicMaterial({ color: new Color(this.picked) });
+      this.body.add(new Line(new BufferGeometry().setFromPoints(points), line));
     }
     this.choose(chosen);
   }

@@ -63,6 +63,7 @@ const first = computed(() => {
   const count = piece.count.value > 1 ? `, ${piece.count.value} of them` : "";
   return { words: `${piece.name}${count}, ${SIZE_WORDS[name] ?? name}`, figure };
 });
+const strain = computed(() => Math.ceil(100 * (cover.value?.strain?.value ?? 0)));
 const seams = computed(() => cover.value?.printed?.seams.map((turn) => `${Math.round(turn)}°`).join(", "));
 /** In what order the tiers are covered, and every bowl that this tier is covered from. */
 const covering = computed(() => {
@@ -140,6 +141,13 @@ const SAME = [{ words: "This cover on every tier", copy: (from: Tier, to: Tier) 
       <FigureRow label="Trimmed off" :figure="cover.trimmed_weight" />
       <FigureRow label="Stands above the tier" :figure="cover.above" />
       <FigureRow label="Hem gathers" :figure="cover.gather" />
+      <template v-if="cover.strain">
+        <FigureRow label="Seams between them, in all" :figure="cover.seams" />
+        <p class="soft">
+          The patch that gives most is stretched or gathered by {{ strain }} per cent, its corners apart. The
+          same letter stands on both patches where they meet.
+        </p>
+      </template>
       <p v-if="cover.stretch" class="soft">{{ stretchWords }}</p>
       <template v-if="covering">
         <p v-if="covering.names.includes(',')" class="soft">Cover in this order: {{ covering.names }}.</p>

@@ -1,0 +1,95 @@
+"""Covering a carved tier in patches: pieces that each lie nearly flat, with the marks by which they meet."""
+
+import math
+from collections.abc import Iterator
+from string import ascii_uppercase
+
+import numpy
+from shapely import Point as Point2
+from shapely import Polygon
+from shapely.geometry.polygon import orient
+
+from amber_spread.core.design.finishes import PatchesCover
+from amber_spread.core.geometry.bare import Numbers
+from amber_spread.core.geometry.flat import Corner, Mark, Piece, drawn_along, piece_of, size_of
+from amber_spread.core.geometry.outline import Point
+from amber_spread.core.geometry.patches import Cut, Patch, cut_up
+from amber_spread.core.geometry.sculpted import Sculpted
+from amber_spread.core.geometry.surface import open_surface_of
+from amber_spread.core.kernel.figures import same, total
+from amber_spread.core.tier.cover_plan import Job, Way
+
+FINE_MM = 0.25
+"""Corners of a piece that stand out by less are left out."""
+TICK_MM = 12.0
+HALF, QUARTER = 0.5, 0.25
+"""A seam's letter stands at its middle, and a tick at its quarter, so that it is plain which way round it goes."""
+
+
+def plan_patches(job: Job, cover: PatchesCover) -> Way | None:
+    """The pieces of a carved tier; None of any other. Each is cut at the middle of the sheet's thickness."""
+    if not isinstance(job.coated, Sculpted):
+        return None
+    cut = cut_of(job.coated, job.thickness.value, cover)
+    hex = job.hex_of(cover.colour)
+    pieces = {
+        f"patch_{number}": _piece(number, patch, cut, hex, cover.colour) for number, patch in enumerate(cut.patches, 1)
+    }
+    letters = {name: cut.seams[seam].length for seam, name in seam_names(cut).items()}
+    own: dict[str, object] = {
+        "strain": same("of the patch that gives most, over 95 parts in 100 of it", strain_of(cut), "ratio", "up"),
+        "seams": total({f"seam {name}": length for name, length in letters.items()}, "mm"),
+    }
+    return Way(pieces, True, own)
+
+
+def cut_of(coated: Sculpted, thick_mm: float, cover: PatchesCover) -> Cut:
+    """The surface at the middle of a sheet over a coated body, in patches; kept with the body."""
+    key = coated.side_mm, coated.top_mm, coated.under_mm, thick_mm, cover.stretch, cover.parts
+    middle = coated.envelope(thick_mm / 2, thick_mm / 2)
+    return coated.core.keep("patches", key, lambda: cut_up(open_surface_of(middle), cover.stretch, cover.parts))
+
+
+def strain_of(cut: Cut) -> float:
+    """How much the patch that gives most is stretched or gathered."""
+    return max(patch.strain for patch in cut.patches)
+
+
+def seam_names(cut: Cut) -> dict[int, str]:
+    """A letter for each seam between two patches, A to Z and then AA."""
+    inner = [number for number, seam in enumerate(cut.seams) if seam.other is not None]
+    letters = len(ascii_uppercase)
+    return {seam: ascii_uppercase[index % letters] * (1 + index // letters) for index, seam in enumerate(inner)}
+
+
+def _piece(number: int, patch: Patch, cut: Cut, hex: str, colour: str | None) -> Piece:
+    polygon = orient(Polygon(patch.edge).simplify(FINE_MM))
+    left, low, _, _ = polygon.bounds
+    corners: list[Corner] = [(x - left, y - low, 0.0) for x, y in polygon.exterior.coords[:-1]]
+    names = seam_names(cut)
+    marks = [
+        mark
+        for seam, line in patch.seams.items()
+        if seam in names
+        for mark in _mates(names[seam], line, Polygon(patch.edge), (left, low))
+    ]
+    wide, high = size_of(corners)
+    sizes = {"wide": same("at its widest", wide, "mm", "up"), "high": same("at its highest", high, "mm", "up")}
+    return piece_of(f"Patch {number}", corners, hex, 1, colour, **sizes).but(marks=marks)
+
+
+def _mates(name: str, line: Numbers, within: Polygon, origin: Point) -> Iterator[Mark]:
+    """Ticks inward from a seam at its middle and its quarter: the same on both pieces that meet there."""
+    steps = numpy.concatenate([[0.0], numpy.cumsum(numpy.linalg.norm(numpy.diff(line, axis=0), axis=1))])
+    for share, called in ((HALF, name), (QUARTER, "")):
+        at = share * steps[-1]
+        x, y = (float(numpy.interp(at, steps, line[:, axis])) for axis in (0, 1))
+        ahead = [float(numpy.interp(min(steps[-1], at + 1), steps, line[:, axis])) for axis in (0, 1)]
+        along = ahead[0] - x, ahead[1] - y
+        size = math.hypot(*along) or 1.0
+        inward = -along[1] / size, along[0] / size
+        if not within.contains(Point2(x + inward[0], y + inward[1])):
+            inward = -inward[0], -inward[1]
+        tick = TICK_MM if called else TICK_MM / 2
+        ends = [(x - origin[0], y - origin[1]), (x + tick * inward[0] - origin[0], y + tick * inward[1] - origin[1])]
+        yield from drawn_along(called, ends)

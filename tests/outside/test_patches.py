@@ -1,0 +1,147 @@
+"""Patches against what is not ours: surfaces that lie flat by themselves, closed forms, and trimesh."""
+
+import math
+
+import numpy
+import pytest
+import trimesh
+from shapely import Polygon
+
+from amber_spread.core.design.finishes import PatchesCover
+from amber_spread.core.geometry import solids
+from amber_spread.core.geometry.flat import area_of
+from amber_spread.core.geometry.meshed import meshed
+from amber_spread.core.geometry.patches import Surface, cut_up
+from amber_spread.core.geometry.sculpted import Sculpted
+from amber_spread.core.geometry.surface import open_surface_of
+from amber_spread.core.geometry.unrolled import unrolled
+from tests.core.test_pairs import PLAIN
+from tests.designs import planned, tier, worked
+
+PI = math.pi
+
+
+def sheet(wide, high, bent, steps=24):
+    """A rectangle of triangles, bent by where each of its places goes."""
+    x, y = (
+        axis.ravel() for axis in numpy.meshgrid(numpy.linspace(0, wide, steps + 1), numpy.linspace(0, high, steps + 1))
+    )
+    at = numpy.arange((steps + 1) ** 2).reshape(steps + 1, steps + 1)
+    a, b, c, d = (part.ravel() for part in (at[:-1, :-1], at[:-1, 1:], at[1:, 1:], at[1:, :-1]))
+    triangles = numpy.vstack([numpy.column_stack([a, b, c]), numpy.column_stack([a, c, d])])
+    return numpy.column_stack(bent(x, y)), triangles
+
+
+def lengths(places, triangles):
+    edges = numpy.vstack([triangles[:, [0, 1]], triangles[:, [1, 2]], triangles[:, [2, 0]]])
+    return numpy.linalg.norm(places[edges[:, 0]] - places[edges[:, 1]], axis=1)
+
+
+@pytest.mark.parametrize(
+    "bent",
+    [
+        lambda x, y: (x, y, 0 * x),
+        # Rolled up to a cylinder of radius 40, and round a cone of half-angle 30 degrees: both lie flat without a strain.
+        lambda x, y: (40 * numpy.sin(x / 40), y, 40 - 40 * numpy.cos(x / 40)),
+        lambda x, y: (
+            (60 + y) / 2 * numpy.sin(x / 90),
+            (60 + y) / 2 * numpy.cos(x / 90),
+            (60 + y) * math.cos(PI / 6),
+        ),
+    ],
+    ids=["flat", "rolled", "coned"],
+)
+def test_what_can_lie_flat_lies_flat(bent):
+    corners, triangles = sheet(150, 90, bent)
+    flat = unrolled(corners, triangles)
+    assert flat.most < 0.004
+    assert lengths(flat.places, triangles) == pytest.approx(lengths(corners, triangles), rel=0.01)
+    assert flat.areas.sum() == pytest.approx(trimesh.Trimesh(corners, triangles, process=False).area, rel=1e-9)
+
+
+def test_a_cap_of_a_ball_gives_as_much_as_it_must():
+    """A cap laid flat: its rim is 2 pi R sin(a) long, its way up R a. By Gauss no way of laying it flat is without
+    strain; and the least that could do is half of what both differ by (geometry)."""
+    turn = 0.7
+    cap = trimesh.creation.icosphere(subdivisions=5, radius=100)
+    kept = cap.triangles_center[:, 2] > 100 * math.cos(turn)
+    used, triangles = numpy.unique(cap.faces[kept], return_inverse=True)
+    flat = unrolled(cap.vertices[used], triangles.reshape(-1, 3))
+    differ = turn / math.sin(turn) - 1
+    assert differ / 4 < flat.most < differ
+    area = Polygon(
+        flat.places[
+            trimesh.Trimesh(cap.vertices[used], triangles.reshape(-1, 3), process=False).outline().entities[0].points
+        ]
+    ).area
+    assert area == pytest.approx(2 * PI * 1e4 * (1 - math.cos(turn)), rel=0.02)
+
+
+def cut(solid, thick=6, most=0.12, parts=None):
+    return cut_up(open_surface_of(Sculpted(meshed(solid)).envelope(thick, thick)), most, parts)
+
+
+def test_a_box_is_its_five_faces_and_a_cone_two_halves():
+    box = cut(solids.block(200, 120, 90))
+    areas = sorted(patch.area for patch in box.patches)
+    # Five faces, to the middle of the rounded edges of the coat.
+    assert len(areas) == 5
+    assert areas[0] == pytest.approx(areas[1], rel=0.03) and areas[2] == pytest.approx(areas[3], rel=0.03)
+    assert areas[4] > 200 * 120
+    inner = [seam for seam in box.seams if seam.other is not None]
+    assert len(inner) == 8
+    assert sum(seam.length for seam in inner) == pytest.approx(2 * (200 + 120) + 4 * 90, rel=0.08)
+    assert len(cut(solids.frustum(200, 0, 160)).patches) == 2
+
+
+def test_a_number_of_sides_is_kept_to():
+    for parts in (2, 4, 6, 8):
+        found = cut(solids.frustum(200, 200, 110), parts=parts, most=0.3)
+        assert len(found.patches) == (2 if parts == 2 else parts + 1)
+
+
+@pytest.mark.parametrize("build", [one for one in PLAIN if one.carved], ids=lambda one: one.kind)
+@pytest.mark.parametrize("parts", [None, 4])
+def test_patches_cover_all_of_a_tier_and_meet_along_their_seams(build, parts):
+    cover = PatchesCover(parts=parts)
+    rooms = worked(tier(240, build=build, cover=cover))
+    coated, plan = rooms.bodies.coated, rooms.cover
+    middle = coated.envelope(rooms.tier.settled(cover, "thickness_mm").value / 2, 1.5)
+    surface = open_surface_of(middle)
+    true = trimesh.Trimesh(surface.corners, surface.triangles, process=False)
+    found = cut_up(surface, cover.stretch, parts)
+    assert sum(patch.area for patch in found.patches) == pytest.approx(true.area, rel=2e-3)
+    for patch in found.patches:
+        flat = Polygon(patch.edge)
+        assert flat.is_valid
+        assert flat.area == pytest.approx(patch.area, rel=2 * patch.strain + 0.02)
+        # Every seam is as long on the piece as it is on the cake, within what the piece gives.
+        for number, line in patch.seams.items():
+            own = numpy.linalg.norm(numpy.diff(line, axis=0), axis=1).sum()
+            assert own == pytest.approx(found.seams[number].length, rel=2 * patch.strain + 0.1, abs=2)
+    inner = [number for number, seam in enumerate(found.seams) if seam.other is not None]
+    assert all(sum(number in patch.seams for patch in found.patches) == 2 for number in inner)
+    pieces = [piece for piece in plan.pieces.values() if piece.stuff == "sheet"]
+    assert sum(area_of(piece.corners) for piece in pieces) == pytest.approx(true.area, rel=0.05)
+    names = [mark.name for piece in pieces for mark in piece.marks if mark.name]
+    assert all(names.count(name) == 2 for name in names)
+
+
+def test_no_two_pieces_lie_on_each_other():
+    box = PLAIN[[one.kind for one in PLAIN].index("joined")]
+    plan = planned(tier(240, build=box, cover=PatchesCover())).tiers[0].cover
+    placed = []
+    for one in plan.laid:
+        ring = numpy.array([corner[:2] for corner in plan.pieces[one.piece].corners])
+        high = plan.pieces[one.piece].size[1]
+        if one.turned:
+            ring = numpy.column_stack([high - ring[:, 1], ring[:, 0]])
+        placed.append((one.mat, Polygon(ring + [one.x, one.y])))
+    for index, (mat, polygon) in enumerate(placed):
+        assert all(polygon.intersection(other).area < 1 for there, other in placed[:index] if there == mat)
+
+
+def test_a_surface_in_two_is_two_patches():
+    left, triangles = sheet(60, 60, lambda x, y: (x, y, 0 * x), 6)
+    both = Surface(numpy.vstack([left, left + [100, 0, 0]]), numpy.vstack([triangles, triangles + len(left)]))
+    assert len(cut_up(both, 0.1, 4).patches) == 2
