@@ -12,8 +12,8 @@ from pydantic import BaseModel
 from pydantic.fields import FieldInfo
 
 from amber_spread.core.design.finishes import Border, Cover, Filling, FinalCoat, OnTop
-from amber_spread.core.design.shapes import Build, HeartShape, ProfilePoint, Shape
-from amber_spread.core.design.solids import BallSolid, BoxSolid, ConeSolid, RaisedSolid, RingSolid, Solid, WedgeSolid
+from amber_spread.core.design.shapes import Build, HeartShape, Picture, ProfilePoint, Shape
+from amber_spread.core.design.solids import BallSolid, BoxSolid, ConeSolid, RaisedSolid, RingSolid, Solid
 from amber_spread.core.design.stands import Stand
 from amber_spread.core.geometry.packed import packed
 from amber_spread.core.geometry.pebble import pebble
@@ -25,6 +25,7 @@ SOLIDS = (
     ConeSolid(across_mm=200, top_mm=160, high_mm=70, edge_mm=8), BallSolid(across_mm=110, x_mm=20, z_mm=30),
     BoxSolid(does="cut", wide_mm=60, deep_mm=50, high_mm=40, y_mm=-80), RaisedSolid(points_mm=HULL, z_mm=50, lean_deg=20),
 )  # fmt: skip
+PICTURE = Picture(jpeg="/9j/4AAQ", wide_mm=210.0, left_mm=-5.0)
 PEBBLES = [packed(*pebble()), packed(*pebble(90))]
 EVERYDAY = {
     "solids": SOLIDS, "mesh": PEBBLES[0],
@@ -100,6 +101,8 @@ def _field(kind: type[BaseModel], name: str, field: FieldInfo) -> st.SearchStrat
         return st.builds(HeartShape)
     if name == "solids":
         return _BUILT
+    if name.endswith("picture"):
+        return st.sampled_from([None, PICTURE])
     if name == "mesh":
         return st.sampled_from(PEBBLES)
     if name.endswith("colour"):
@@ -146,7 +149,7 @@ def _bounds(metadata: list[Any]) -> tuple[float, float]:
 _TURNED = st.lists(st.floats(0.3, 1), min_size=2, max_size=5).map(
     lambda outs: tuple(ProfilePoint(up=index / (len(outs) - 1), out=out) for index, out in enumerate(outs))
 )
-# Solids that cannot fall apart: all that is joined meets the box in the middle, and what is cut out is small.
+# Solids that cannot fall apart: all that is joined meets the box in the middle, and what is cut out is low.
 _MET, _SMALL = st.floats(30, 70), st.floats(8, 25)
 _ABOUT = {name: st.floats(-30, 30) for name in ("x_mm", "y_mm", "lean_deg", "turn_deg")} | {"z_mm": st.floats(0, 30)}
 _JOINED = [
@@ -155,7 +158,9 @@ _JOINED = [
     st.builds(RingSolid, across_mm=st.floats(60, 90), thick_mm=_SMALL, **_ABOUT),
     st.builds(RaisedSolid, points_mm=st.just(HULL), high_mm=_MET, **_ABOUT),
 ]
-_CUT = st.builds(WedgeSolid, does=st.just("cut"), wide_mm=_SMALL, deep_mm=_SMALL, high_mm=_SMALL, **_ABOUT)
+# A tunnel through the foot, from front to back or from side to side.
+_CUT = st.builds(BoxSolid, does=st.just("cut"), wide_mm=_SMALL, deep_mm=st.just(600.0), high_mm=_SMALL, z_mm=st.just(-1.0),
+                 x_mm=st.floats(-30, 30), turn_deg=st.sampled_from([0.0, 90.0]))  # fmt: skip
 _BOX = st.builds(BoxSolid, wide_mm=st.floats(90, 200), deep_mm=st.floats(90, 200), edge_mm=st.floats(0, 30))
 _BUILT = st.tuples(_BOX, st.lists(st.one_of(*_JOINED, _CUT), max_size=3)).map(lambda both: (both[0], *both[1]))
 borders = st.lists(any_one(Border), max_size=2).map(tuple)

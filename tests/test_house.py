@@ -13,7 +13,7 @@ PACKAGE = Path(__file__).parents[1] / "amber_spread"
 ALLOWED = {
     "core": {"amber_spread.core", "contourpy", "manifold3d", "numpy", "pydantic", "pydantic_core", "rectpack", "scipy", "shapely"},
     "store": {"amber_spread.core", "amber_spread.store", "pydantic", "sqlalchemy", "alembic", "psycopg"},
-    "papers": {"amber_spread.core", "amber_spread.papers", "pydantic", "reportlab", "ezdxf", "svgelements", "defusedxml", "manifold3d", "networkx", "numpy", "shapely", "trimesh"},
+    "papers": {"amber_spread.core", "amber_spread.papers", "pydantic", "reportlab", "ezdxf", "svgelements", "defusedxml", "manifold3d", "networkx", "numpy", "PIL", "shapely", "trimesh"},
     "web": {"amber_spread.core", "amber_spread.store", "amber_spread.papers", "amber_spread.web", "fastapi", "starlette", "pydantic", "pydantic_core", "sqlalchemy", "uvicorn"},
     "demo": {"amber_spread.core", "amber_spread.store", "amber_spread.demo"},
 }  # fmt: skip

@@ -1,5 +1,6 @@
 """./amber bench: how long planning takes beside its floor, and how long an edit takes to be on screen."""
 
+import resource
 import statistics
 import sys
 import time
@@ -11,16 +12,24 @@ from scipy.spatial import cKDTree
 
 from amber_spread.core.bowls import Care, fill_bowl
 from amber_spread.core.design.finishes import GoresCover, PanelCover
-from amber_spread.core.design.shapes import BallBuild, HeartShape, TaperedBuild
+from amber_spread.core.design.shapes import BallBuild, HeartShape, ModelledBuild, TaperedBuild
 from amber_spread.core.design.stands import StackedStand
 from amber_spread.core.document import Document, carved_bodies, plan_document, read_document, write_document
 from amber_spread.core.geometry.bare import forget_bodies
 from amber_spread.core.geometry.distance import MARGIN_MM, SKIN_SHARE, distances
+from amber_spread.core.geometry.meshed import solid_of
+from amber_spread.core.geometry.patches import cut_up
+from amber_spread.core.geometry.pebble import pebble
+from amber_spread.core.geometry.reach import reach_over
+from amber_spread.core.geometry.sculpted import sculpted
+from amber_spread.core.geometry.surface import open_surface_of
 from amber_spread.core.plan import forget
 from amber_spread.core.shop import Asked, shop
 from amber_spread.demo.pantry import PANTRY
 from amber_spread.demo.week import week
 from amber_spread.papers.dxf import write_dxf
+from amber_spread.papers.model_reading import read_model
+from amber_spread.papers.model_writing import write_model
 from amber_spread.papers.pdf import write_pdf
 from amber_spread.papers.svg import write_svg
 from amber_spread.papers.templates import templates_of
@@ -88,6 +97,7 @@ def bench() -> int:
         before=forget,
     )
     _bench_carving()
+    _bench_triangles()
     _bench_shopping()
     return _bench_screen()
 
@@ -114,6 +124,41 @@ def _bench_carving() -> None:
     print(f"  {whole / floor:.1f} times the bare tree")
     colours = (_coloured(document, step) for step in range(RUNS + 1))
     show("the same body, its sheet coloured anew", lambda: plan_document(next(colours)), GOAL_PLAN_MS)
+
+
+def _bench_triangles() -> None:
+    """Time a body of 100,000 triangles from its file to its patches, beside the bare calls that rests on."""
+    corners, triangles = pebble(240.0, 450)
+    data = write_model(corners, triangles, "stl")
+    print(f"\na body out of a file of {len(triangles):,} triangles")
+    read = read_model(data, "mm", "z")
+    build = ModelledBuild(mesh=read.mesh, error_mm=read.error_mm)
+    heights = numpy.linspace(1.0, 0.95 * build.own().height_mm, 240)
+    own = build.own()
+    field = distances(own)
+    places, _ = own.skin(SKIN_SHARE * field.step_mm)
+    lattice = numpy.stack(numpy.meshgrid(field.x, field.y, field.z, indexing="ij"), axis=-1).reshape(-1, 3)
+    outside = lattice[(field.away > -MARGIN_MM).ravel()]
+
+    def bare() -> None:
+        fewer = solid_of(corners, triangles).simplify(read.error_mm)
+        for up in heights:
+            fewer.slice(float(up))
+        cKDTree(places).query(outside)
+
+    def all_of_it() -> None:
+        anew = ModelledBuild(mesh=read_model(data, "mm", "z").mesh).own()
+        coated = sculpted(anew).envelope(6.0, 6.0)
+        assert coated.volume_ml > anew.volume_ml
+        assert reach_over(coated).farthest > 0
+        assert cut_up(open_surface_of(coated), 0.12).patches
+
+    floor = show("floor: made fewer, sliced 240 times, its nearest places by the bare tree", bare, runs=3)
+    whole = show(
+        "read, sliced, coated, covered in one sheet and in patches", all_of_it, 3000.0, runs=3, before=forget_bodies
+    )
+    most = resource.getrusage(resource.RUSAGE_SELF).ru_maxrss / 1024
+    print(f"  {whole / floor:.1f} times the bare calls; {most:.0f} MB at most since the bench began")
 
 
 def _coloured(document: Document, step: int) -> Document:

@@ -17,7 +17,7 @@ LONGEST_S = 20.0
 """So long a request's body may take to come in whole."""
 
 
-MOST_BYTES = {"/api/model": MAX_MODEL_BYTES}
+MOST_BYTES = {"/api/model": MAX_MODEL_BYTES, "/api/picture": MAX_MODEL_BYTES}
 """What may be larger than a design file, by its path."""
 
 
@@ -69,8 +69,8 @@ def _noted(work: "asyncio.Future[None]") -> None:
 
 
 class BoundedBody:
-    """Refuses a request body over MAX_FILE_BYTES (of a 3D file MAX_MODEL_BYTES), or one that trickles in, before
-    anything reads it, whatever its headers claim.
+    """Refuses a request body over MAX_FILE_BYTES (of a 3D file or a picture MAX_MODEL_BYTES), or one that trickles in,
+    before anything reads it, whatever its headers claim.
     """
 
     def __init__(self, app: ASGIApp) -> None:

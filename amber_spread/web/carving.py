@@ -1,10 +1,14 @@
-"""Bodies over HTTP: how wide one is to be, and one read from a 3D file. Nothing is stored."""
+"""Bodies over HTTP: how wide one is to be, one read from a 3D file, one in the round, a picture to trace one over.
+
+Nothing is stored.
+"""
 
 import asyncio
+import uuid
 from functools import partial
 from typing import Annotated
 
-from fastapi import APIRouter, Query, Request
+from fastapi import APIRouter, Depends, Query, Request, Response
 from pydantic import Field
 
 from amber_spread.core.design.shapes import JoinedBuild, ModelledBuild
@@ -13,16 +17,27 @@ from amber_spread.core.kernel import limits
 from amber_spread.core.kernel.base import Frozen
 from amber_spread.core.stock.contents import Contents
 from amber_spread.core.stock.kit import Kit
-from amber_spread.core.tier import RoundView, in_the_round
+from amber_spread.core.tier import Envelope, RoundView, envelope_of, in_the_round
 from amber_spread.papers.model_reading import ModelError, ReadModel, Unit, Up, read_model
+from amber_spread.papers.model_writing import MEDIA_TYPES, ModelKind, write_model
+from amber_spread.papers.picture_reading import PictureError, ReadPicture, read_picture
+from amber_spread.web.files import download
 from amber_spread.web.kit import OwnedKit
+from amber_spread.web.orders import Book
 from amber_spread.web.planner import PlannerOf, sent_as
 from amber_spread.web.workers import FAILED
 
 router = APIRouter(tags=["carving"])
-WIDTH_S, MODEL_S = 5.0, 12.0
+WIDTH_S, MODEL_S, PICTURE_S = 5.0, 12.0, 8.0
 TOO_ROUGH = "This body takes too long to read. Save it with fewer triangles, as for printing, and bring it again."
 BINARY = {"schema": {"type": "string", "format": "binary"}}
+
+
+def _opened(id: uuid.UUID, book: Book) -> Document:
+    return book.open(id).document
+
+
+OpenDocument = Annotated[Document, Depends(_opened)]
 
 
 class Wanted(Frozen):
@@ -85,3 +100,39 @@ async def model(
         return await asyncio.wrap_future(planner.workers.begin(read_model, MODEL_S, await request.body(), unit, up))
     except FAILED as error:
         raise ModelError(TOO_ROUGH) from error
+
+
+@router.post("/picture", openapi_extra={"requestBody": {"content": {"image/jpeg": BINARY, "image/png": BINARY}}})
+async def picture(request: Request, planner: PlannerOf) -> ReadPicture:
+    """A photograph as it is laid under a drawing: turned the way it was taken, and made small."""
+    try:
+        return await asyncio.wrap_future(planner.workers.begin(read_picture, PICTURE_S, await request.body()))
+    except FAILED as error:
+        raise PictureError("This picture is too large to read. Save it smaller, and bring it again.") from error
+
+
+@router.get("/orders/{id}/body.{kind}", response_class=Response)
+async def body_file(
+    kind: ModelKind,
+    request: Request,
+    document: OpenDocument,
+    planner: PlannerOf,
+    kit: OwnedKit,
+    tier: Annotated[int, Query(ge=1, le=int(limits.TIERS.high))] = 1,
+    of: Envelope = "bare",
+) -> Response:
+    """A carved tier as a 3D file: bare, under its coats, or covered."""
+    found = await planner.elsewhere(request, partial(_envelope, tier - 1, of, kind), document, kit)
+    if found is None:
+        raise FileError(
+            [complaint_at(("design", "tiers", tier - 1, "build"), "is not carved, so that it has no 3D file")]
+        )
+    return download(f"{document.title} tier {tier} {of}.{kind}", MEDIA_TYPES[kind], found)
+
+
+def _envelope(
+    tier: int, of: Envelope, kind: ModelKind, document: Document, kit: Kit | None, _: Contents | None
+) -> bytes | None:
+    worked = worked_tiers(document, kit)
+    found = envelope_of(worked[tier], of) if tier < len(worked) else None
+    return None if found is None else write_model(*found, kind)

@@ -15,6 +15,7 @@ from amber_spread.core.document import Complaint, FileError, complaints_of
 from amber_spread.core.kernel.base import Frozen
 from amber_spread.papers.csv_reading import TableError
 from amber_spread.papers.model_reading import ModelError
+from amber_spread.papers.picture_reading import PictureError
 from amber_spread.papers.svg_reading import OutlineError
 from amber_spread.store.orders import OrderMissing, StaleSave, Unread
 from amber_spread.web.workers import Unwanted
@@ -82,6 +83,7 @@ def _said(title: str) -> Callable[[Request, Exception], JSONResponse]:
 def catch_errors(app: FastAPI) -> None:
     """Turn every error an endpoint can meet into a problem detail."""
     app.add_exception_handler(OutlineError, _said("That drawing cannot be used"))
+    app.add_exception_handler(PictureError, _said("That picture cannot be used"))
     app.add_exception_handler(ModelError, _said("That body cannot be used"))
 
     @app.exception_handler(RequestValidationError)

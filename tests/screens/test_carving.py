@@ -3,7 +3,9 @@
 import io
 import re
 
+import pytest
 import trimesh
+from PIL import Image, ImageDraw
 from playwright.sync_api import expect
 from pypdf import PdfReader
 
@@ -82,7 +84,7 @@ def test_a_view_is_read_from_a_drawing_and_one_that_crosses_itself_is_said(scree
     panel(screen).get_by_role("button", name="Carve the cake").click()
     expect(corners(screen)).to_have_count(8, timeout=15_000)
     (tmp_path / "side.svg").write_bytes(SIDE)
-    panel(screen).locator("input[type=file]").set_input_files(tmp_path / "side.svg")
+    panel(screen).locator("input[type=file]").first.set_input_files(tmp_path / "side.svg")
     expect(corners(screen)).to_have_count(6, timeout=15_000)
     expect(panel(screen).get_by_label("Tin, across").first).to_have_value("7 7/8")
     saved(screen)
@@ -197,3 +199,54 @@ def test_a_body_out_of_a_file_is_made_to_a_size(screen, address, tmp_path):
         panel(screen).get_by_role("button", name="Print (PDF)").click()
     words = "".join(sheet.extract_text() for sheet in PdfReader(io.BytesIO(taken.value.path().read_bytes())).pages)
     assert "Layer 1" in words and "cut out" in words
+
+
+def test_a_view_is_traced_over_a_photograph_at_its_true_size(screen, address, tmp_path):
+    photo = Image.new("RGB", (1200, 700), (190, 210, 200))
+    ImageDraw.Draw(photo).polygon([(200, 300), (280, 500), (980, 500), (1060, 280)], fill=(90, 70, 50))
+    photo.save(tmp_path / "boat.jpg")
+    (tmp_path / "no.jpg").write_bytes(b"<svg/>")
+    new_cake(screen, address, "Boat")
+    lens(screen, "Carve")
+    panel(screen).get_by_role("button", name="Carve the cake").click()
+    expect(corners(screen)).to_have_count(8, timeout=15_000)
+    chooser = panel(screen).locator("input[type=file]").nth(1)
+    chooser.set_input_files(tmp_path / "no.jpg")
+    expect(panel(screen).get_by_role("alert").first).to_contain_text("no picture that is read", timeout=15_000)
+    chooser.set_input_files(tmp_path / "boat.jpg")
+    expect(screen.locator(".views image")).to_have_count(1, timeout=15_000)
+
+    # One end is dragged under the magnifier, the other moved by the keys; then what they span is said.
+    panel(screen).get_by_role("button", name="Mark a length you know").click()
+    first = screen.get_by_role("button", name="First end of the length").bounding_box()
+    at = first["x"] + first["width"] / 2, first["y"] + first["height"] / 2
+    screen.mouse.move(*at)
+    screen.mouse.down()
+    screen.mouse.move(at[0] - 30, at[1] + 10, steps=4)
+    expect(screen.locator(".views .rim")).to_have_count(1)
+    screen.mouse.up()
+    expect(screen.locator(".views .rim")).to_have_count(0)
+    known = panel(screen).get_by_label("That is", exact=True)
+    before = known.input_value()
+    screen.get_by_role("button", name="Second end of the length").focus()
+    screen.keyboard.press("ArrowRight")
+    expect(known).not_to_have_value(before)
+    wide = screen.locator(".views image").bounding_box()["width"]
+    known.fill("14 in")
+    known.press("Enter")
+    expect(known).to_have_value("14")
+    assert serious(screen) == []
+
+    # A corner drawn out over the photograph is at its true size: the tin follows.
+    tin = panel(screen).get_by_label("Tin, across").first
+    expect(tin).to_have_value("8")
+    corners(screen).nth(1).focus()
+    for _ in range(3):
+        screen.keyboard.press("ArrowRight")
+    expect(tin).to_have_value(re.compile("7 7/8"), timeout=15_000)
+    saved(screen)
+    screen.reload()
+    expect(screen.locator(".views image")).to_have_count(1, timeout=15_000)
+    assert screen.locator(".views image").bounding_box()["width"] == pytest.approx(wide, rel=0.4)
+    panel(screen).get_by_role("button", name="Take it away").click()
+    expect(screen.locator(".views image")).to_have_count(0)

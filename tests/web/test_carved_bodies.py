@@ -151,3 +151,22 @@ def test_what_nobody_waits_for_any_longer_is_given_up():
             thrown_away.close()
         # Two are worked on at a time; behind all twelve it would be seven times as long.
         assert timed(20) < 3 * alone + 1
+
+
+@pytest.mark.parametrize("kind", ["stl", "obj", "3mf"])
+@pytest.mark.parametrize("of", ["bare", "coated", "covered"])
+def test_a_body_is_taken_away_as_a_3d_file_and_read_back_to_the_same_volume(client, kind, of):
+    id = client.post("/api/orders", json=body(HIVE, cover=DrapeCover())).json()["id"]
+    answer = client.get(f"/api/orders/{id}/body.{kind}?of={of}")
+    assert answer.status_code == 200 and f".{kind}" in answer.headers["content-disposition"]
+    read = client.post("/api/model", content=answer.content, headers=BINARY).json()
+    tier = client.get(f"/api/orders/{id}").json()["document"]["design"]["tiers"][0]
+    planned = client.post("/api/plan", json={"document": body(HIVE, cover=DrapeCover())}).json()["tiers"][0]
+    coats = planned["carving"]["coats"]["value"]
+    whole = planned["carving"]["volume"]["value"] + {"bare": 0, "coated": coats}.get(
+        of, coats + planned["cover"]["over"]["volume"]["value"]
+    )
+    assert read["volume_ml"] == pytest.approx(whole, rel=0.01)
+    assert tier["build"]["kind"] == "joined"
+    problem(client.get(f"/api/orders/{id}/body.{kind}?tier=2"), 422)
+    assert client.get(f"/api/orders/{id}/body.dae").status_code == 422

@@ -22,8 +22,8 @@ SUPPORT_MS = {True: 0.12, False: 0.5}
 """For each support under a tier, on a round tin or another: where it may stand is found by trying (measured)."""
 JOINT_MS = {True: 0.0, False: 6.0}
 INCH_MM = 25.4
-UNSHAPED = ("medium", "colour", "name", "cake")
-"""Fields that say what something is made of or called."""
+UNSHAPED = ("medium", "colour", "name", "cake", "picture")
+"""Fields that say what something is made of or called, or what it was drawn after."""
 
 
 def effort_ms(design: Design, carved: bool = False) -> float:
@@ -48,7 +48,8 @@ def bodies_of(design: Design, practice: Practice) -> str:
     as many. Nothing where none is carved.
     """
     tiers = [tier for tier in design.tiers if tier.build.carved]
-    shaped = [tier.model_dump(mode="json", include={"shape", "build", "tin_diameter_mm", "measured"}) for tier in tiers]
+    fields = {"shape", "build", "tin_diameter_mm", "measured"}
+    shaped = [_shaped(tier.model_dump(mode="json", include=fields)) for tier in tiers]
     return json.dumps([shaped, practice.trimmed_skin_mm]) if tiers else ""
 
 

@@ -7,7 +7,7 @@ from typing import Annotated, ClassVar, Literal, Self
 
 from pydantic import Field, model_validator
 
-from amber_spread.core.design.corners import Corners
+from amber_spread.core.design.corners import Coordinate, Corners
 from amber_spread.core.design.solids import Solids, built_of
 from amber_spread.core.geometry import profile
 from amber_spread.core.geometry.bare import made_once
@@ -26,6 +26,8 @@ from amber_spread.core.kernel.base import Frozen, Usual, at
 Length = Annotated[float, limits.TIN_LENGTH.field()]
 CornerRadius = Annotated[float, limits.CORNER_RADIUS.field()]
 ProfileShare = Annotated[float, limits.PROFILE_SHARE.field()]
+MOST_PICTURE = 200_000
+"""A picture to trace over is kept in no more letters."""
 FINE_MM = 0.02
 """Solids are joined so finely: triangles that move less are left out."""
 Packed = Annotated[str, Field(max_length=MOST_TEXT, pattern=r"^[A-Za-z0-9+/]+=*$")]
@@ -292,6 +294,18 @@ class SideBuild(_Build):
         return profile.straight(half_mm, height_mm)
 
 
+class Picture(Frozen):
+    """A photograph that lies under a view, as JPEG in base 64: so wide, its lower left corner at that place of it.
+
+    It is drawn over, and has no say in the body.
+    """
+
+    jpeg: Annotated[str, Field(max_length=MOST_PICTURE, pattern=r"^[A-Za-z0-9+/]+=*$")]
+    wide_mm: Annotated[float, limits.PICTURE_WIDTH.field()]
+    left_mm: Coordinate = 0.0
+    low_mm: Coordinate = 0.0
+
+
 class CarvedBuild(_Build):
     """Carved out of stacked layers to a view from the side, drawn as corners in mm and scaled to the tin's width.
 
@@ -302,13 +316,15 @@ class CarvedBuild(_Build):
     flat_top = False
     own_height = True
     carved = True
-    drawn: ClassVar[tuple[str, ...]] = ("points_mm", "front_mm")
+    drawn: ClassVar[tuple[str, ...]] = ("points_mm", "front_mm", "picture", "front_picture")
 
     kind: Literal["carved"] = "carved"
     rounded: Annotated[float, limits.SHARE.field()] = 0.5
     flat_foot: bool = True
     points_mm: Corners
     front_mm: Corners | None = None
+    picture: Picture | None = None
+    front_picture: Picture | None = None
 
     def own_height_mm(self, outline: Outline) -> float:
         """As high as the view is at that width. Raises ValueError where the view cannot be carved."""

@@ -60,7 +60,8 @@ class Patch(NamedTuple):
     seams: dict[int, Numbers]
 
 
-class Cut(NamedTuple):
+@dataclass(frozen=True, eq=False)
+class Cut:
     """A surface in patches, and their seams."""
 
     patches: list[Patch]

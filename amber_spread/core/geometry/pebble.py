@@ -9,8 +9,10 @@ from amber_spread.core.geometry.meshed import Triangles
 PIECES = 40
 
 
-def pebble(wide_mm: float = 200.0) -> tuple[Numbers, Triangles]:
-    """A stone so wide, flatter than it is deep and a little fuller at one end, cut level at its foot."""
+def pebble(wide_mm: float = 200.0, pieces: int = PIECES) -> tuple[Numbers, Triangles]:
+    """A stone so wide, flatter than it is deep and a little fuller at one end, cut level at its foot; worn from a ball
+    drawn in so many pieces round it.
+    """
     half = wide_mm / 2
 
     def worn(places: Numbers) -> Numbers:
@@ -18,6 +20,6 @@ def pebble(wide_mm: float = 200.0) -> tuple[Numbers, Triangles]:
         fuller = 1 - 0.22 * x
         return numpy.column_stack([half * x, 0.68 * half * y * fuller, half * (0.5 * z * fuller + 0.05 * x)])
 
-    stone = Manifold.sphere(half, PIECES).warp_batch(worn).trim_by_plane([0, 0, 1], -0.36 * half)
+    stone = Manifold.sphere(half, pieces).warp_batch(worn).trim_by_plane([0, 0, 1], -0.36 * half)
     mesh = stone.to_mesh64()
     return numpy.array(mesh.vert_properties)[:, :3].copy(), numpy.array(mesh.tri_verts, dtype=numpy.int64)

@@ -1,7 +1,7 @@
 """A carved body and what goes on it: the `Body` of a tier that has no formula."""
 
 import math
-from collections.abc import Callable, Hashable, Iterable, Sequence
+from collections.abc import Callable, Hashable, Sequence
 from dataclasses import dataclass, field
 from functools import cached_property
 from typing import Any, TypeVar, cast
@@ -9,6 +9,7 @@ from typing import Any, TypeVar, cast
 import numpy
 from numpy.typing import NDArray
 from shapely import MultiPolygon, Polygon, box, get_coordinates, unary_union
+from shapely.geometry.polygon import orient
 
 from amber_spread.core.geometry.bare import BareBody
 from amber_spread.core.geometry.body import Outlined
@@ -85,7 +86,7 @@ class Sculpted(Outlined):
     @property
     def slant_mm(self) -> float:
         """The way up the right side in the plane of the half-section, as far as a flat top."""
-        points = self.half_profile()
+        points = _up_the_side(_right_of(self.plane, self.foot_mm), self.foot_mm)
         whole = sum(math.dist(a, b) for a, b in zip(points, points[1:], strict=False))
         return whole - (self.flat_top.half_width_mm if self.flat_top else 0.0)
 
@@ -188,6 +189,16 @@ class Sculpted(Outlined):
     def _right(self) -> list[Point]:
         return self._from_foot(_half(self.plane, self.foot_mm))
 
+    def shell(self, inner: "Sculpted") -> list[Point]:
+        """What of the right half cut through lies outside another body, as one line; nothing where none does."""
+        thick = inner.side_mm, inner.top_mm, inner.under_mm
+        return self._once(("shell", *thick), lambda: self._shell(inner))
+
+    def _shell(self, inner: "Sculpted") -> list[Point]:
+        right, within = (_right_of(body.plane, self.foot_mm) for body in (self, inner))
+        parts = _parts(_region_of(right.difference(within)))
+        return _chained(parts) if parts else []
+
     def left_profile(self) -> list[Point]:
         """The left half, likewise, as if it were the right."""
         return self._from_foot(_half(_mirrored(self.plane), self.foot_mm))
@@ -267,7 +278,7 @@ class Sculpted(Outlined):
         if cut.is_empty:
             return 0.0
         tight = unary_union([cut, box(0.0, self.foot_mm, 1e-3, cut.bounds[3])]).convex_hull
-        return max(_length(_half(cut, self.foot_mm)), _length(_half(tight, self.foot_mm)))
+        return max(_length(_up_the_side(_right_of(part, self.foot_mm), self.foot_mm)) for part in (cut, tight))
 
 
 def sculpted(core: BareBody, side_mm: float = 0.0, top_mm: float = 0.0, under_mm: float = 0.0) -> Sculpted:
@@ -295,8 +306,9 @@ def _within(x: Numbers, y: Numbers, away: NDArray[numpy.float32], out_mm: float)
     return whole if isinstance(whole, Polygon | MultiPolygon) else MultiPolygon()
 
 
-def _parts(region: Region) -> Iterable[Polygon]:
-    return region.geoms if isinstance(region, MultiPolygon) else (region,)
+def _parts(region: Region) -> list[Polygon]:
+    parts = region.geoms if isinstance(region, MultiPolygon) else (region,)
+    return [part for part in parts if part.area > TIP_MM2]
 
 
 def _mirrored(region: Region) -> Region:
@@ -306,13 +318,38 @@ def _mirrored(region: Region) -> Region:
 
 
 def _half(region: Region, foot_mm: float) -> list[Point]:
-    """The right half of a section, from its foot up along its edge to the axis."""
+    """The right half of a section: from its foot up along its edge to the axis, on which it stands.
+
+    Where it does not stand on the axis, or has holes or several parts, all of its edge, one line after another.
+    """
     cut = _right_of(region, foot_mm)
+    side = _up_the_side(cut, foot_mm)
+    parts = _parts(cut)
+    if not parts or (len(parts) == 1 and not parts[0].interiors and _area(side, foot_mm) <= cut.area + TIP_MM2):
+        return side
+    return _chained(parts)
+
+
+def _chained(parts: list[Polygon]) -> list[Point]:
+    """All edges of some areas as one line: each run round from the start of the first and back to it, holes the other
+    way round.
+    """
+    lines = [orient(part) for part in sorted(parts, key=lambda part: -float(part.area))]
+    rings = [get_coordinates(ring) for part in lines for ring in (part.exterior, *part.interiors)]
+    start = rings[0][:1]
+    found = numpy.vstack([rings[0], *(line for ring in rings[1:] for line in (ring, start))])
+    return [(max(0.0, float(x)), float(z)) for x, z in found]
+
+
+def _area(side: list[Point], foot_mm: float) -> float:
+    return float(Polygon([(0.0, foot_mm), *side]).area) if len(side) > 2 else 0.0
+
+
+def _up_the_side(cut: Region, foot_mm: float) -> list[Point]:
+    """The edge of the right half of a section from its foot up to the axis."""
     if cut.is_empty:
         return [(0.0, foot_mm), (0.0, foot_mm)]
-    ring = get_coordinates(largest_of(cut).exterior)[:-1]
-    if not _turns_left(ring):
-        ring = ring[::-1]
+    ring = get_coordinates(orient(largest_of(cut)).exterior)[:-1]
     lowest = float(ring[:, 1].min())
     feet = numpy.flatnonzero(ring[:, 1] <= lowest + LEVEL_MM)
     first = int(feet[ring[feet, 0].argmax()])
@@ -329,11 +366,14 @@ def _half(region: Region, foot_mm: float) -> list[Point]:
 
 def _right_of(region: Region, foot_mm: float) -> Region:
     """What of a section lies right of the axis and above its foot."""
+    if region.is_empty:
+        return region
     _, _, right, high = region.bounds
-    cut = region.intersection(box(0.0, foot_mm, right + 1, high + 1))
-    return cut if isinstance(cut, Polygon | MultiPolygon) else MultiPolygon()
+    return _region_of(region.intersection(box(0.0, foot_mm, right + 1, high + 1)))
 
 
-def _turns_left(ring: Numbers) -> bool:
-    x, y = ring.T
-    return float((x * numpy.roll(y, -1) - numpy.roll(x, -1) * y).sum()) > 0
+def _region_of(found: object) -> Region:
+    """The areas of what shapely made, without stray lines and points."""
+    if isinstance(found, Polygon | MultiPolygon):
+        return found
+    return MultiPolygon([one for one in getattr(found, "geoms", ()) if isinstance(one, Polygon)])

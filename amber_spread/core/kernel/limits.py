@@ -65,6 +65,7 @@ SOLID_TOP = Limit(low=0, high=900, unit="mm")
 SOLID_PLACE = Limit(low=-900, high=900, unit="mm")
 SOLIDS = Limit(low=1, high=24, unit="each")
 TURN = Limit(low=-180, high=180, unit="deg")
+PICTURE_WIDTH = Limit(low=10, high=4000, unit="mm")
 BODY_VOLUME = Limit(low=50, high=100000, unit="ml")
 MESH_ERROR = Limit(low=0, high=20, unit="mm")
 OUTLINE_CORNERS = Limit(low=3, high=400, unit="each")
@@ -171,6 +172,7 @@ LIMITS: dict[str, Limit] = {
     "place_mm": SOLID_PLACE,
     "solids": SOLIDS,
     "turn_deg": TURN,
+    "picture_mm": PICTURE_WIDTH,
     "body_ml": BODY_VOLUME,
     "mesh_error_mm": MESH_ERROR,
     "outline_corners": OUTLINE_CORNERS,

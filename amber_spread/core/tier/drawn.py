@@ -124,11 +124,11 @@ def draw_tier(number: int, tier: Tier, cut: Cut, hex_of: HexOf) -> Drawn:
     body = cut.tipped["covered"] if cut.tipped else cut.bodies.covered
     parts = list(_tipped(place, cut) if cut.tipped else _inside(f"{place}.layers", tier, cut, hex_of))
     outside = SPONGE_HEX
-    for kind, hex, inner, outer in _coats(tier, cut, hex_of):
-        if outer != inner:
+    for kind, hex, outline in _coats(tier, cut, hex_of):
+        if outline:
             outside = hex
             room = "cover" if kind == "cover" else f"coats.{kind}"
-            parts.append(Part(place=f"{place}.{room}", kind=kind, hex=hex, outline=shell(inner, outer)))
+            parts.append(Part(place=f"{place}.{room}", kind=kind, hex=hex, outline=outline))
     rim, lip = body.half_profile(), _lip(cut)
     if lip:
         parts.append(Part(place=f"{place}.coats.final", kind="final", hex=outside, outline=lip))
@@ -242,20 +242,28 @@ def _bands(tier: Tier, hex_of: HexOf) -> list[tuple[str, float]]:
     return [(hex_of(tier.cover.medium, stripe.colour), stripe.share / shares) for stripe in tier.cover.stripes]
 
 
-def _coats(tier: Tier, cut: Cut, hex_of: HexOf) -> Iterator[tuple[PartKind, str, list[Point], list[Point]]]:
-    """Each coat with the half profiles below and above it."""
-    names = ("bare", "crumbed", "coated", "covered")
-    if cut.tipped:
-        lines = {name: cut.tipped[name].half_profile() for name in names}
-    else:
-        lines = {name: getattr(cut.bodies, name).half_profile() for name in names}
-    yield "crumb", hex_of(tier.crumb.medium, tier.crumb.colour), lines["bare"], lines["crumbed"]
+def _coats(tier: Tier, cut: Cut, hex_of: HexOf) -> Iterator[tuple[PartKind, str, list[Point]]]:
+    """Each coat with what of it is cut through; nothing of one that adds none."""
+    yield "crumb", hex_of(tier.crumb.medium, tier.crumb.colour), _between(cut, "bare", "crumbed")
     if not isinstance(tier.final, NoCoat):
-        yield "final", hex_of(tier.final.medium, tier.final.colour), lines["crumbed"], lines["coated"]
+        yield "final", hex_of(tier.final.medium, tier.final.colour), _between(cut, "crumbed", "coated")
     if not isinstance(tier.cover, NoCover | PrintedCover):
         stripes = tier.cover.stripes if isinstance(tier.cover, PanelCover) else ()
         colour = stripes[0].colour if stripes else tier.cover.colour
-        yield "cover", hex_of(tier.cover.medium, colour), lines["coated"], lines["covered"]
+        yield "cover", hex_of(tier.cover.medium, colour), _between(cut, "coated", "covered")
+
+
+def _between(cut: Cut, below: str, above: str) -> list[Point]:
+    """The room between two envelopes of a tier, on the right of the axis."""
+    if cut.tipped:
+        lines = [cut.tipped[name].half_profile() for name in (below, above)]
+    else:
+        bodies = [getattr(cut.bodies, name) for name in (below, above)]
+        inner, outer = bodies
+        if isinstance(inner, Sculpted) and isinstance(outer, Sculpted):
+            return outer.shell(inner)
+        lines = [body.half_profile() for body in bodies]
+    return [] if lines[0] == lines[1] else shell(*lines)
 
 
 def _tipped(place: str, cut: Cut) -> Iterator[Part]:

@@ -32,8 +32,11 @@ def plan_patches(job: Job, cover: PatchesCover) -> Way | None:
         return None
     cut = cut_of(job.coated, job.thickness.value, cover)
     hex = job.hex_of(cover.colour)
+    # Kept with the body, so that another colour draws nothing anew.
+    drawn = job.coated.core.keep("drawn patches", cut, lambda: [_drawn(patch, cut) for patch in cut.patches])
     pieces = {
-        f"patch_{number}": _piece(number, patch, cut, hex, cover.colour) for number, patch in enumerate(cut.patches, 1)
+        f"patch_{number}": _piece(number, edge, hex, cover.colour).but(marks=marks)
+        for number, (edge, marks) in enumerate(drawn, 1)
     }
     letters = {name: cut.seams[seam].length for seam, name in seam_names(cut).items()}
     own: dict[str, object] = {
@@ -62,20 +65,24 @@ def seam_names(cut: Cut) -> dict[int, str]:
     return {seam: ascii_uppercase[index % letters] * (1 + index // letters) for index, seam in enumerate(inner)}
 
 
-def _piece(number: int, patch: Patch, cut: Cut, hex: str, colour: str | None) -> Piece:
+def _drawn(patch: Patch, cut: Cut) -> tuple[list[Corner], list[Mark]]:
+    """The edge of a patch as it is cut, and the marks by which it meets the others."""
     polygon = orient(Polygon(patch.edge).simplify(FINE_MM))
     left, low, _, _ = polygon.bounds
-    corners: list[Corner] = [(x - left, y - low, 0.0) for x, y in polygon.exterior.coords[:-1]]
-    names = seam_names(cut)
+    names, whole = seam_names(cut), Polygon(patch.edge)
     marks = [
         mark
         for seam, line in patch.seams.items()
         if seam in names
-        for mark in _mates(names[seam], line, Polygon(patch.edge), (left, low))
+        for mark in _mates(names[seam], line, whole, (left, low))
     ]
-    wide, high = size_of(corners)
+    return [(x - left, y - low, 0.0) for x, y in polygon.exterior.coords[:-1]], marks
+
+
+def _piece(number: int, edge: list[Corner], hex: str, colour: str | None) -> Piece:
+    wide, high = size_of(edge)
     sizes = {"wide": same("at its widest", wide, "mm", "up"), "high": same("at its highest", high, "mm", "up")}
-    return piece_of(f"Patch {number}", corners, hex, 1, colour, **sizes).but(marks=marks)
+    return piece_of(f"Patch {number}", edge, hex, 1, colour, **sizes)
 
 
 def _mates(name: str, line: Numbers, within: Polygon, origin: Point) -> Iterator[Mark]:

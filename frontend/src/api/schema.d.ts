@@ -696,6 +696,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/picture": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Picture
+         * @description A photograph as it is laid under a drawing: turned the way it was taken, and made small.
+         */
+        post: operations["picture_api_picture_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/orders/{id}/body.{kind}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Body File
+         * @description A carved tier as a 3D file: bare, under its coats, or covered.
+         */
+        get: operations["body_file_api_orders__id__body__kind__get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/orders": {
         parameters: {
             query?: never;
@@ -1499,6 +1539,8 @@ export interface components {
                 number,
                 number
             ][] | null;
+            picture?: components["schemas"]["Picture"] | null;
+            front_picture?: components["schemas"]["Picture"] | null;
         };
         /**
          * CarvingPlan
@@ -3804,6 +3846,28 @@ export interface components {
             choices: components["schemas"]["Choice"][];
         };
         /**
+         * Picture
+         * @description A photograph that lies under a view, as JPEG in base 64: so wide, its lower left corner at that place of it.
+         *
+         *     It is drawn over, and has no say in the body.
+         */
+        Picture: {
+            /** Jpeg */
+            jpeg: string;
+            /** Wide Mm */
+            wide_mm: number;
+            /**
+             * Left Mm
+             * @default 0
+             */
+            left_mm: number;
+            /**
+             * Low Mm
+             * @default 0
+             */
+            low_mm: number;
+        };
+        /**
          * Piece
          * @description One flat piece, so many times over, with its measures by name, standing in the corner x, y >= 0.
          */
@@ -4635,6 +4699,18 @@ export interface components {
             length_mm: number;
             /** Notes */
             notes: string[];
+        };
+        /**
+         * ReadPicture
+         * @description A picture as JPEG in base 64, and how wide and high it is in pixels.
+         */
+        ReadPicture: {
+            /** Jpeg */
+            jpeg: string;
+            /** Wide */
+            wide: number;
+            /** High */
+            high: number;
         };
         /**
          * Recipe
@@ -9113,6 +9189,163 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["ReadModel"];
                 };
+            };
+            /** @description The request could not be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Another save came first */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The request is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A field is not acceptable */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The order book cannot be reached, or not written to */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    picture_api_picture_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: {
+            content: {
+                "image/jpeg": string;
+                "image/png": string;
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ReadPicture"];
+                };
+            };
+            /** @description The request could not be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Another save came first */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The request is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A field is not acceptable */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The order book cannot be reached, or not written to */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    body_file_api_orders__id__body__kind__get: {
+        parameters: {
+            query?: {
+                tier?: number;
+                of?: "bare" | "coated" | "covered";
+            };
+            header?: never;
+            path: {
+                kind: "stl" | "obj" | "3mf";
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description The request could not be read */
             400: {

@@ -51,3 +51,4 @@ export type Contents = Schemas["Contents"];
 export type Stripe = Schemas["Stripe"];
 export type Solid = Extract<Schemas["Tier"]["build"], { kind: "joined" }>["solids"][number];
 export type RoundView = Schemas["RoundView"];
+export type Picture = Schemas["Picture"];

@@ -46,3 +46,8 @@ export function middleAfter(corners: Corners, index: number): Corner {
   const [x1 = 0, y1 = 0] = corners[(index + 1) % corners.length] ?? [];
   return [tenth((x0 + x1) / 2), tenth((y0 + y1) / 2)];
 }
+
+/** How far two corners lie apart. */
+export function apart(one: Corner, other: Corner): number {
+  return Math.hypot(one[0] - other[0], one[1] - other[1]);
+}

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** The view a tier is carved to, with the layers it is cut out of: its corners are dragged, or moved by keys. */
-import { computed, ref } from "vue";
+import { computed, ref, watch } from "vue";
 import { boundsOf, type Corner, middleAfter } from "@/base/polygon";
 import { tenth } from "@/base/round";
 import { useSettings } from "@/kitchen/settings";
@@ -9,15 +9,58 @@ import { arrowStep, pixelsIn, useDrag } from "./drag";
 import { closed } from "./layout";
 
 const props = defineProps<{ wide: number; high: number }>();
-const { points, slices, slice, looked, scale, fromFront, setPoint, addAfter, remove, canRemove } =
-  useCarving();
+const {
+  points,
+  slices,
+  slice,
+  looked,
+  scale,
+  fromFront,
+  picture,
+  ends,
+  setPoint,
+  addAfter,
+  remove,
+  canRemove,
+} = useCarving();
 const settings = useSettings();
 const HEAD = 30;
 const EDGE = 26;
 /** Where there are more corners there is no room for a grip between each two. */
 const FEW = 24;
+const GLASS = 62;
+const NEARER = 4;
 
-const bounds = computed(() => boundsOf(points.value));
+const own = computed(() => boundsOf(points.value));
+/** How high the photograph is to one across; it is known once the photograph has come. */
+const tall = ref(0.75);
+const href = computed(() => (picture.value ? `data:image/jpeg;base64,${picture.value.jpeg}` : ""));
+watch(
+  href,
+  (source) => {
+    if (!source) return;
+    const image = new Image();
+    image.onload = () => (tall.value = image.naturalHeight / image.naturalWidth);
+    image.src = source;
+  },
+  { immediate: true },
+);
+/** The photograph under the view, in mm of the view. */
+const under = computed(() => {
+  const { wide_mm: wide, left_mm: left = 0, low_mm: low = 0 } = picture.value ?? { wide_mm: 0 };
+  return wide ? { left, low, wide, high: wide * tall.value } : null;
+});
+/** All that is drawn. */
+const bounds = computed(() => {
+  const below = under.value;
+  if (!below) return own.value;
+  return {
+    left: Math.min(own.value.left, below.left),
+    right: Math.max(own.value.right, below.left + below.wide),
+    low: Math.min(own.value.low, below.low),
+    high: Math.max(own.value.high, below.low + below.high),
+  };
+});
 /** Pixels to a millimetre of the drawing. */
 const zoom = computed(() => {
   const { left, right, low, high } = bounds.value;
@@ -33,7 +76,7 @@ const middle = computed(() => (bounds.value.left + bounds.value.right) / 2);
 const x = (mm: number): number => props.wide / 2 + (mm - middle.value) * zoom.value;
 const y = (mm: number): number => table.value - (mm - bounds.value.low) * zoom.value;
 /** A height of the cake, as it lies in the drawing. */
-const up = (mm: number): number => table.value - (mm / scale.value.up) * zoom.value;
+const up = (mm: number): number => y(own.value.low + mm / scale.value.up);
 
 const moving = ref(-1);
 function read(event: PointerEvent): Corner {
@@ -73,8 +116,8 @@ const path = computed(() => closed(corners.value, x, y));
 const words = (mm: number): string => settings.words({ value: Math.abs(mm), unit: "mm" });
 const shown = computed(() =>
   corners.value.map(([right, high], index) => {
-    const off = (right - middle.value) * scale.value.across;
-    const climbed = (high - bounds.value.low) * scale.value.up;
+    const off = (right - (own.value.left + own.value.right) / 2) * scale.value.across;
+    const climbed = (high - own.value.low) * scale.value.up;
     const [less, more] = fromFront.value ? ["front", "back"] : ["left", "right"];
     const [between, above] = middleAfter(corners.value, index);
     return {
@@ -85,6 +128,42 @@ const shown = computed(() =>
     };
   }),
 );
+/** The end of what is marked in the photograph that is dragged, and where it is then. */
+const pulled = ref(0);
+const pull = useDrag(read, (to) => {
+  setEnd(pulled.value, to);
+});
+function setEnd(index: number, to: Corner): void {
+  if (ends.value) ends.value = index ? [ends.value[0], to] : [to, ends.value[1]];
+}
+function beginPull(event: PointerEvent, index: number): void {
+  pulled.value = index;
+  pull.start(event);
+}
+function pullBy(event: KeyboardEvent, index: number): void {
+  const step = arrowStep(event, settings.length);
+  const end = ends.value?.[index];
+  if (!step || !end) return;
+  setEnd(index, [end[0] + step[0], end[1] + step[1]]);
+  event.preventDefault();
+  event.stopPropagation();
+}
+const marked = computed(() =>
+  (ends.value ?? []).map((end, index) => (pull.held.value && pulled.value === index ? pull.held.value : end)),
+);
+const line = computed(() => marked.value.map(([right, high]) => `${x(right)} ${y(high)}`).join("L"));
+/** What lies under the finger, several times as large, beside it. */
+const glass = computed(() => {
+  const at = pull.held.value ?? (moving.value >= 0 ? drag.held.value : null);
+  if (!at || !under.value) return null;
+  const [right, down] = [x(at[0]), y(at[1])];
+  const left = right < props.wide / 2 ? props.wide - GLASS - 8 : GLASS + 8;
+  return {
+    x: left,
+    y: HEAD + GLASS + 22,
+    move: `translate(${left - NEARER * right} ${HEAD + GLASS + 22 - NEARER * down}) scale(${NEARER})`,
+  };
+});
 const few = computed(() => corners.value.length <= FEW);
 const bands = computed(() =>
   slices.value.map((one) => ({
@@ -107,8 +186,21 @@ const bands = computed(() =>
       {{ fromFront ? "Every section across is this" : "Carved to this, from the side" }}
     </text>
     <clipPath id="carved-view"><path :d="path" /></clipPath>
-    <path class="body" :d="path" />
-    <g clip-path="url(#carved-view)">
+    <g id="carved-scene">
+      <image
+        v-if="under"
+        :href="href"
+        :x="x(under.left)"
+        :y="y(under.low + under.high)"
+        :width="under.wide * zoom"
+        :height="under.high * zoom"
+        preserveAspectRatio="none"
+      />
+      <path v-if="under" class="traced" :d="path" />
+      <path v-if="marked.length" class="known" :d="`M${line}`" />
+    </g>
+    <path v-if="!under" class="body" :d="path" />
+    <g v-if="!under" clip-path="url(#carved-view)">
       <rect
         v-for="band in bands"
         :key="band.number"
@@ -121,8 +213,8 @@ const bands = computed(() =>
         @click="looked = band.number"
       />
     </g>
-    <path class="edge" :d="path" />
-    <path class="table" :d="`M12 ${table}H${wide - 12}`" />
+    <path v-if="!under" class="edge" :d="path" />
+    <path class="table" :d="`M12 ${y(own.low)}H${wide - 12}`" />
     <template v-if="few">
       <g
         v-for="(one, index) in shown"
@@ -155,6 +247,29 @@ const bands = computed(() =>
       <circle class="grip" :cx="one.x" :cy="one.y" :r="few ? 22 : 12" />
       <circle class="seen" :cx="one.x" :cy="one.y" :r="few ? 8 : 5" />
     </g>
+    <g
+      v-for="(end, index) in marked"
+      :key="`e${index}`"
+      class="corner end"
+      role="button"
+      tabindex="0"
+      :aria-label="`${index ? 'Second' : 'First'} end of the length you know`"
+      @pointerdown="beginPull($event, index)"
+      @pointermove="pull.move"
+      @pointerup="pull.end"
+      @pointercancel="pull.giveUp"
+      @keydown="pullBy($event, index)"
+    >
+      <circle class="grip" :cx="x(end[0])" :cy="y(end[1])" r="22" />
+      <path class="seen" :d="`M${x(end[0]) - 9} ${y(end[1])}h18M${x(end[0])} ${y(end[1]) - 9}v18`" />
+    </g>
+    <template v-if="glass">
+      <clipPath id="carved-glass"><circle :cx="glass.x" :cy="glass.y" :r="GLASS" /></clipPath>
+      <circle class="lens" :cx="glass.x" :cy="glass.y" :r="GLASS" />
+      <g clip-path="url(#carved-glass)"><use href="#carved-scene" :transform="glass.move" /></g>
+      <circle class="rim" :cx="glass.x" :cy="glass.y" :r="GLASS" />
+      <path class="hair" :d="`M${glass.x - 12} ${glass.y}h24M${glass.x} ${glass.y - 12}v24`" />
+    </template>
   </svg>
 </template>
 
@@ -186,6 +301,42 @@ text {
   stroke-width: 2.2;
   stroke-linejoin: round;
   pointer-events: none;
+}
+
+.traced {
+  fill: var(--sponge);
+  fill-opacity: 0.3;
+  stroke: var(--ink);
+  stroke-width: 2.2;
+  stroke-linejoin: round;
+  vector-effect: non-scaling-stroke;
+}
+
+.known {
+  stroke: var(--trouble);
+  stroke-width: 2;
+  vector-effect: non-scaling-stroke;
+}
+
+.end .seen {
+  fill: none;
+  stroke: var(--trouble);
+}
+
+.lens {
+  fill: var(--paper);
+}
+
+.rim,
+.hair {
+  fill: none;
+  stroke: var(--ink);
+  stroke-width: 2;
+  pointer-events: none;
+}
+
+.hair {
+  stroke-width: 1;
 }
 
 .table {

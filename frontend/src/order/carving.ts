@@ -3,6 +3,7 @@ import { computed, ref } from "vue";
 import { boundsOf, type Corner, middleAfter, mirrored, rounded } from "@/base/polygon";
 import { tenth, within } from "@/base/round";
 import { useHandbook } from "@/kitchen/handbook";
+import type { Picture } from "@/api/types";
 import { useOrder } from "./order";
 
 /** A section with upright sides and a rounded top, between 0 and 1 both ways: what a view from the front begins with. */
@@ -18,6 +19,8 @@ const ARCH: readonly Corner[] = [
 const looked = ref(1);
 const seen = ref<"side" | "front">("side");
 const inRound = ref(false);
+/** The two ends of what is of a known length in the photograph, in mm of the view; nothing where none is marked. */
+const ends = ref<[Corner, Corner] | null>(null);
 
 export function useCarving() {
   const order = useOrder();
@@ -54,16 +57,23 @@ export function useCarving() {
     };
   });
 
+  /** Draw the view anew; one that is traced from the side is at its true size, so that the tin is as wide. */
   function draw(corners: readonly (readonly number[])[]): void {
     const [index, front] = [order.tier, fromFront.value];
     const { low, high } = handbook.limit("coordinate_mm");
+    const tins = handbook.limit("tin_diameter_mm");
     const kept = (mm: number): number => tenth(within(low, mm, high));
     order.edit((draft) => {
-      const drawn = draft.design.tiers[index]?.build;
-      if (drawn?.kind !== "carved") return;
+      const tier = draft.design.tiers[index];
+      if (tier?.build.kind !== "carved") return;
+      const drawn = tier.build;
       const found = corners.map(([x = 0, y = 0]): Corner => [kept(x), kept(y)]);
       if (front) drawn.front_mm = found;
-      else drawn.points_mm = found;
+      else {
+        drawn.points_mm = found;
+        const { left, right } = boundsOf(found);
+        if (drawn.picture) tier.tin_diameter_mm = within(tins.low, tenth(right - left), tins.high);
+      }
     });
   }
 
@@ -77,6 +87,22 @@ export function useCarving() {
       const drawn = draft.design.tiers[index]?.build;
       if (drawn?.kind !== "carved") return;
       drawn.front_mm = own ? ARCH.map(([x, y]): Corner => [tenth(x * deep), tenth(y * high)]) : null;
+    });
+  }
+
+  /** The photograph under the view that is drawn. */
+  const picture = computed(
+    () => (fromFront.value ? build.value?.front_picture : build.value?.picture) ?? null,
+  );
+
+  /** Lay a photograph under the view, move or size the one there, or take it away. */
+  function setPicture(next: Picture | null): void {
+    const [index, front] = [order.tier, fromFront.value];
+    order.edit((draft) => {
+      const drawn = draft.design.tiers[index]?.build;
+      if (drawn?.kind !== "carved") return;
+      if (front) drawn.front_picture = next;
+      else drawn.picture = next;
     });
   }
 
@@ -111,6 +137,9 @@ export function useCarving() {
     seen,
     inRound,
     fromFront,
+    picture,
+    setPicture,
+    ends,
     setFront,
     draw,
     setPoint,

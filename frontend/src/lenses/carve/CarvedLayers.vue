@@ -1,16 +1,30 @@
 <script setup lang="ts">
 /** What every layer of a carved tier is cut to and baked in, and what all of it comes to. */
-import { computed } from "vue";
+import { computed, ref } from "vue";
 import type { Figure } from "@/api/types";
 import { useSettings } from "@/kitchen/settings";
 import FigureRow from "@/lenses/parts/FigureRow.vue";
 import TemplateLinks from "@/lenses/parts/TemplateLinks.vue";
 import { useTier } from "@/lenses/parts/tier";
 import { useCarving } from "@/order/carving";
+import ChoiceRow from "@/ui/ChoiceRow.vue";
 
 const settings = useSettings();
 const { order, planned } = useTier();
 const { carving, slices, looked } = useCarving();
+const ENVELOPES = [
+  { value: "bare", words: "Bare" },
+  { value: "coated", words: "Coated" },
+  { value: "covered", words: "Covered" },
+] as const;
+const FILES = ["stl", "obj", "3mf"] as const;
+const of = ref<(typeof ENVELOPES)[number]["value"]>("bare");
+
+/** What was just edited is saved first, so that the file holds what the screen shows. */
+async function take(kind: (typeof FILES)[number]): Promise<void> {
+  await order.save();
+  window.location.assign(`/api/orders/${order.id}/body.${kind}?tier=${order.tier + 1}&of=${of.value}`);
+}
 const baked = computed(() => order.plan?.carved[`tier_${order.tier + 1}`]);
 const times = (count: number): string => (count === 1 ? "baked once" : `baked ${count} times`);
 const layersOf = (numbers: readonly number[]): string =>
@@ -53,9 +67,27 @@ const sides = (across: Figure, along: Figure | null): string =>
   <FigureRow label="Both coats take" :figure="carving?.coats" />
   <FigureRow label="By its surface alone" :figure="carving?.by_surface" />
   <TemplateLinks heading="Layers at true size" />
+  <h3>The body as a 3D file</h3>
+  <ChoiceRow
+    label="What of it the file holds"
+    :value="of"
+    :choices="ENVELOPES"
+    @change="(which) => (of = which)"
+  />
+  <div class="same three">
+    <button v-for="kind in FILES" :key="kind" class="act" @click="take(kind)">
+      {{ kind.toUpperCase() }}
+    </button>
+  </div>
 </template>
 
 <style scoped>
+.three {
+  display: grid;
+  grid-template-columns: repeat(3, 1fr);
+  gap: 8px;
+}
+
 .slices label {
   display: grid;
   grid-template-columns: 30px 1fr;

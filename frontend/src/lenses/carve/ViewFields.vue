@@ -4,6 +4,7 @@ import KindFields from "@/lenses/parts/KindFields.vue";
 import OutlineFile from "@/lenses/parts/OutlineFile.vue";
 import { useTier } from "@/lenses/parts/tier";
 import { useCarving } from "@/order/carving";
+import PictureFields from "./PictureFields.vue";
 import TierField from "@/order/TierField.vue";
 import ChoiceRow from "@/ui/ChoiceRow.vue";
 
@@ -51,6 +52,7 @@ function readSide(points_mm: [number, number][], width: number): void {
         <button class="act" @click="mirror">{{ fromFront ? "Front to back" : "Left to right" }}</button>
       </div>
       <OutlineFile @read="read" />
+      <PictureFields />
     </template>
     <div v-if="seen === 'front'" class="same">
       <button class="act" @click="setFront(!fromFront)">
