@@ -3,12 +3,10 @@ design file; else refused with a reason and the place.
 """
 
 import io
-from typing import Literal
+from typing import TYPE_CHECKING, Literal
 
 import numpy
-import trimesh
 from manifold3d import Error, Manifold, Mesh64
-from networkx import NetworkXError
 
 from amber_spread.core.geometry.bare import Numbers
 from amber_spread.core.geometry.meshed import CRUMB_ML, Triangles, solid_of
@@ -17,6 +15,9 @@ from amber_spread.core.kernel import limits
 from amber_spread.core.kernel.base import Frozen
 from amber_spread.core.kernel.units import MM_PER_INCH
 from amber_spread.papers.threemf_reading import read_threemf
+
+if TYPE_CHECKING:
+    import trimesh
 
 Unit = Literal["mm", "cm", "in", "m"]
 Up = Literal["x", "y", "z"]
@@ -37,6 +38,8 @@ HOLE_EDGES, HOLE_SHARE = 64, 0.1
 """A hole of more edges, or wider than this share of the body, is not closed unasked."""
 FIRST_SHARE, MORE, TRIES = 2e-4, 1.7, 16
 """How far triangles may move for there to be fewer of them: this share of the body's size, then so many times more."""
+FARTHEST_SHARE = 0.9
+"""Of how far a body in a design file may be from its own, so that steps have room."""
 SPLINTER_SHARE = 0.01
 """A part of less than this share of the whole is a splinter."""
 
@@ -115,6 +118,9 @@ def _found(data: bytes, mm: float, notes: list[str]) -> tuple[Numbers, Triangles
         notes.append("A 3MF file says its unit itself; that is taken.")
         return corners, triangles, own_mm
     kind = _kind(data)
+    # Read when it is first wanted: it takes a third of a second.
+    import trimesh
+
     try:
         read = trimesh.load_mesh(
             io.BytesIO(data), file_type=kind, process=False, resolver=None, skip_materials=True, maintain_order=True
@@ -187,6 +193,9 @@ def _closed(corners: Numbers, triangles: Triangles, notes: list[str]) -> Manifol
 
 def _mended(corners: Numbers, triangles: Triangles, notes: list[str]) -> Manifold:
     """Triangles turned to face one way and small holes closed. Raises ModelError where that does not close the body."""
+    import trimesh
+    from networkx import NetworkXError
+
     body = trimesh.Trimesh(corners, triangles, process=False)
     body.update_faces(body.unique_faces())
     if not body.is_winding_consistent:
@@ -225,13 +234,15 @@ def _mended(corners: Numbers, triangles: Triangles, notes: list[str]) -> Manifol
     return solid
 
 
-def _edges_alone(body: trimesh.Trimesh) -> Triangles:
+def _edges_alone(body: "trimesh.Trimesh") -> Triangles:
     """Which of its edges belong to one triangle alone."""
+    import trimesh
+
     found: Triangles = trimesh.grouping.group_rows(body.edges_sorted, require_count=1)  # type: ignore[no-untyped-call]
     return found
 
 
-def _rings(body: trimesh.Trimesh) -> list[list[int]]:
+def _rings(body: "trimesh.Trimesh") -> list[list[int]]:
     """The edges of the holes, each as its corners one after another, along the triangles beside it."""
     alone = _edges_alone(body)
     after = dict(body.edges[alone].tolist())
@@ -288,6 +299,8 @@ def _fewer(solid: Manifold) -> tuple[Manifold, float]:
     for _ in range(TRIES):
         if fewer.num_tri() <= MOST_TRIANGLES and fewer.num_vert() <= MOST_CORNERS:
             return fewer, lost_mm
+        if moved_mm > FARTHEST_SHARE * limits.MESH_ERROR.high:
+            break
         fewer, lost_mm = solid.simplify(moved_mm), moved_mm
         moved_mm *= MORE
     raise ModelError(

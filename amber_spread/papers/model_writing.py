@@ -4,8 +4,6 @@ import io
 import zipfile
 from typing import Literal
 
-import trimesh
-
 from amber_spread.core.geometry.bare import Numbers
 from amber_spread.core.geometry.meshed import Triangles
 
@@ -31,6 +29,8 @@ def write_model(corners: Numbers, triangles: Triangles, kind: ModelKind) -> byte
     """A closed body as a file of that kind; binary STL."""
     if kind == "3mf":
         return _threemf(corners, triangles)
+    import trimesh
+
     found = trimesh.Trimesh(corners, triangles, process=False).export(file_type=kind)
     return found.encode() if isinstance(found, str) else bytes(found)
 

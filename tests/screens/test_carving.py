@@ -97,7 +97,7 @@ def test_a_view_is_read_from_a_drawing_and_one_that_crosses_itself_is_said(scree
     screen.mouse.up()
     expect(panel(screen).get_by_role("alert").first).to_contain_text("crosses or touches itself", timeout=15_000)
     screen.get_by_role("button", name="Undo").click()
-    expect(panel(screen).get_by_role("alert")).to_have_count(0, timeout=15_000)
+    expect(panel(screen).get_by_role("alert")).to_have_count(0, timeout=30_000)
     panel(screen).get_by_role("button", name="Round its corners").click()
     expect(corners(screen)).to_have_count(10)
     saved(screen)
@@ -151,7 +151,7 @@ def test_a_cake_is_built_of_solids_and_seen_in_the_round(screen, address):
     far.press("Enter")
     expect(panel(screen).get_by_role("alert").first).to_contain_text("do not touch", timeout=15_000)
     screen.get_by_role("button", name="Undo").click()
-    expect(panel(screen).get_by_role("alert")).to_have_count(0, timeout=15_000)
+    expect(panel(screen).get_by_role("alert")).to_have_count(0, timeout=30_000)
 
     screen.get_by_role("button", name="In the round").click()
     canvas = screen.locator(".round canvas")

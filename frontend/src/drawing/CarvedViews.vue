@@ -9,6 +9,8 @@ import SolidsSeen from "./SolidsSeen.vue";
 import ViewCorners from "./ViewCorners.vue";
 
 const VIEW_SHARE = 0.56;
+/** So narrow, there is no room for a button beside what is written over a drawing. */
+const NARROW = 340;
 const { build, carving, slice, inRound } = useCarving();
 /** What the body is given by is drawn flat; one out of a file is seen in the round alone. */
 const flat = computed<Component | null>(() => {
@@ -23,7 +25,7 @@ const wide = computed(() => Math.round(size.width.value * VIEW_SHARE));
 <template>
   <div ref="frame" class="views">
     <template v-if="size.width.value">
-      <div class="given">
+      <div class="given" :class="{ narrow: wide < NARROW }">
         <InTheRound v-if="!flat || inRound" :wide="wide" :high="size.height.value" />
         <component :is="flat" v-else :wide="wide" :high="size.height.value" />
         <button v-if="flat" class="act" :aria-pressed="inRound" @click="inRound = !inRound">
@@ -53,6 +55,11 @@ const wide = computed(() => Math.round(size.width.value * VIEW_SHARE));
   right: 12px;
   padding: 0 14px;
   background: var(--panel);
+}
+
+.given.narrow .act {
+  top: auto;
+  bottom: 6px;
 }
 
 .above {

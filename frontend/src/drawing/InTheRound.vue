@@ -165,7 +165,7 @@ const says = computed(
     :style="{ width: `${wide}px`, height: `${high}px` }"
   >
     <div class="head">
-      <span>{{ working ? "Being worked …" : "In the round" }}</span>
+      <span v-if="wide > 230 || working">{{ working ? "Being worked …" : "In the round" }}</span>
       <label><input v-model="cutOpen" type="checkbox" /> cut open</label>
     </div>
     <p v-if="trouble" class="wrong" role="alert">{{ trouble }}</p>
@@ -196,6 +196,7 @@ const says = computed(
   gap: 18px;
   height: 30px;
   padding: 0 16px;
+  white-space: nowrap;
   color: var(--soft);
   font: 15px var(--sans);
 }

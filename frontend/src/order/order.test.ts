@@ -24,6 +24,7 @@ class Server {
   document = made("One");
   saves = 0;
   plans = 0;
+  slow: Promise<void> | null = null;
   afterSave: () => void = () => undefined;
   kit = 1;
   down = false;
@@ -43,6 +44,7 @@ class Server {
       return Response.json({ number: this.kit, kit: { discs_mm: [this.kit] }, unread: "" });
     if (request.url.endsWith("/api/plan")) {
       this.plans += 1;
+      await this.slow;
       return Response.json({ tiers: [], section: {}, checks: [], bowls: {} });
     }
     if (request.url.endsWith("/api/read")) {
@@ -103,6 +105,21 @@ const rename = (title: string) => (draft: Document) => {
 };
 
 describe("an order on the bench", () => {
+  it("says that its figures are behind while they are worked out, of the last edit alone", async () => {
+    const order = useOrder();
+    await order.open(ID);
+    expect(order.behind).toBe(false);
+    let done: () => void = () => undefined;
+    server.slow = new Promise((resolve) => (done = resolve));
+    order.edit((draft) => (draft.title = "Two"));
+    order.edit((draft) => (draft.title = "Three"));
+    await vi.advanceTimersByTimeAsync(50);
+    expect(order.behind).toBe(true);
+    done();
+    await vi.advanceTimersByTimeAsync(50);
+    expect(order.behind).toBe(false);
+  });
+
   it("keeps an edit in the browser at once and saves it once the hands rest", async () => {
     const order = await opened();
     order.edit(rename("Two"));

@@ -34,6 +34,8 @@ export const useOrder = defineStore("order", () => {
   const status = ref<Status>("saved");
   const stale = ref<{ current: number; aside: number } | null>(null);
   const planUnreachable = ref(false);
+  /** Whether the figures shown are of the order before its last change, which is being worked out. */
+  const behind = ref(false);
   /** What is shown was last saved on another screen. */
   const fromElsewhere = ref(false);
   /** This browser has no room for what the server has not taken yet. */
@@ -297,6 +299,7 @@ export const useOrder = defineStore("order", () => {
     planning?.abort();
     const mine = new AbortController();
     planning = mine;
+    behind.value = true;
     await Promise.all([kit.ready(), pantry.ready()]);
     if (mine.signal.aborted) return;
     plannedWith = beside.value;
@@ -324,6 +327,8 @@ export const useOrder = defineStore("order", () => {
         planUnreachable.value = true;
         planTimer = setTimeout(() => void replan(), RETRY_AFTER_MS);
       } else throw error;
+    } finally {
+      if (planning === mine) behind.value = false;
     }
   }
 
@@ -341,6 +346,7 @@ export const useOrder = defineStore("order", () => {
     status,
     stale,
     planUnreachable,
+    behind,
     fromElsewhere,
     undrafted,
     stray,

@@ -6,6 +6,7 @@ import { within } from "@/base/round";
 import { useHandbook } from "@/kitchen/handbook";
 import { useSettings } from "@/kitchen/settings";
 import FigureRow from "@/lenses/parts/FigureRow.vue";
+import FileButton from "@/lenses/parts/FileButton.vue";
 import KindFields from "@/lenses/parts/KindFields.vue";
 import { useTier } from "@/lenses/parts/tier";
 import { useCarving } from "@/order/carving";
@@ -34,10 +35,8 @@ const reading = ref("");
 const said = ref<string[]>([]);
 const wrong = ref("");
 
-function choose(event: Event): void {
-  const input = event.target as HTMLInputElement;
-  file.value = input.files?.[0] ?? file.value;
-  input.value = "";
+function choose(chosen: File): void {
+  file.value = chosen;
   void read();
 }
 
@@ -101,10 +100,12 @@ async function make(wanted: { height_mm?: number; length_mm?: number; volume_ml?
   <h3>The file</h3>
   <ChoiceRow label="The file's unit" :value="unit" :choices="UNITS" @change="(one) => (unit = one)" />
   <ChoiceRow label="Which way is up in it" :value="up" :choices="UPS" @change="(one) => (up = one)" />
-  <label class="act file">
-    {{ file ? "Bring another 3D file" : "Bring a 3D file" }}
-    <input type="file" accept=".stl,.obj,.ply,.3mf" @change="choose" />
-  </label>
+  <FileButton
+    class="file"
+    :words="file ? 'Bring another 3D file' : 'Bring a 3D file'"
+    accept=".stl,.obj,.ply,.3mf"
+    @file="choose"
+  />
   <p class="soft">STL, OBJ, PLY or 3MF, at most 24 MB. Until one is brought the body is a river stone.</p>
   <p v-if="reading" aria-live="polite">{{ reading }}</p>
   <p v-for="words in said" :key="words" role="status" class="soft">{{ words }}</p>
@@ -134,23 +135,11 @@ async function make(wanted: { height_mm?: number; length_mm?: number; volume_ml?
 </template>
 
 <style scoped>
-fieldset + fieldset {
-  margin-top: 8px;
-}
-
 .file {
-  display: inline-grid;
-  place-content: center;
   margin-top: 10px;
 }
 
-.file:has(:focus-visible) {
-  outline: 3px solid var(--amber-line);
-}
-
-.file input {
-  position: absolute;
-  width: 1px;
-  opacity: 0;
+fieldset + fieldset {
+  margin-top: 8px;
 }
 </style>

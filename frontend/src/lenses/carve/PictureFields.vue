@@ -5,6 +5,7 @@ import { answered, api, Refused } from "@/api/client";
 import { apart, boundsOf, type Corner } from "@/base/polygon";
 import { within } from "@/base/round";
 import { useHandbook } from "@/kitchen/handbook";
+import FileButton from "@/lenses/parts/FileButton.vue";
 import { useCarving } from "@/order/carving";
 import MeasureField from "@/ui/MeasureField.vue";
 
@@ -13,11 +14,7 @@ const { order, points, seen, picture, setPicture, ends } = useCarving();
 const reading = ref("");
 const wrong = ref("");
 
-async function bring(event: Event): Promise<void> {
-  const input = event.target as HTMLInputElement;
-  const file = input.files?.[0];
-  input.value = "";
-  if (!file) return;
+async function bring(file: File): Promise<void> {
   [wrong.value, reading.value] = ["", `Reading ${file.name} …`];
   try {
     const found = await answered(
@@ -76,10 +73,11 @@ watch([seen, () => order.tier, () => order.id], () => (ends.value = null));
 
 <template>
   <div class="same two">
-    <label class="act file">
-      {{ picture ? "Another photograph" : "Lay a photograph under it" }}
-      <input type="file" accept="image/jpeg,image/png" @change="bring" />
-    </label>
+    <FileButton
+      :words="picture ? 'Another photograph' : 'Lay a photograph under it'"
+      accept="image/jpeg,image/png"
+      @file="bring"
+    />
     <button v-if="picture" class="act" @click="setPicture(null)">Take it away</button>
   </div>
   <p v-if="reading" aria-live="polite">{{ reading }}</p>
@@ -105,20 +103,5 @@ watch([seen, () => order.tier, () => order.id], () => (ends.value = null));
   display: grid;
   grid-template-columns: 1fr 1fr;
   gap: 8px;
-}
-
-.file {
-  display: grid;
-  place-content: center;
-}
-
-.file:has(:focus-visible) {
-  outline: 3px solid var(--amber-line);
-}
-
-.file input {
-  position: absolute;
-  width: 1px;
-  opacity: 0;
 }
 </style>

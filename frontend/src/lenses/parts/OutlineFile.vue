@@ -3,16 +3,13 @@
 import { tenth } from "@/base/round";
 import { ref } from "vue";
 import { answered, api, Refused } from "@/api/client";
+import FileButton from "./FileButton.vue";
 
 const emit = defineEmits<{ read: [points: [number, number][], width: number] }>();
 const reading = ref("");
 const said = ref<string[]>([]);
 
-async function upload(event: Event): Promise<void> {
-  const input = event.target as HTMLInputElement;
-  const file = input.files?.[0];
-  input.value = "";
-  if (!file) return;
+async function upload(file: File): Promise<void> {
   said.value = [];
   reading.value = `Reading ${file.name} …`;
   try {
@@ -37,10 +34,7 @@ async function upload(event: Event): Promise<void> {
 
 <template>
   <div>
-    <label class="act file">
-      Read an SVG drawing
-      <input type="file" accept=".svg,image/svg+xml" @change="upload" />
-    </label>
+    <FileButton class="file" words="Read an SVG drawing" accept=".svg,image/svg+xml" @file="upload" />
     <p v-if="reading" aria-live="polite">{{ reading }}</p>
     <p v-for="words in said" :key="words" role="alert" class="said">{{ words }}</p>
   </div>
@@ -48,19 +42,7 @@ async function upload(event: Event): Promise<void> {
 
 <style scoped>
 .file {
-  display: inline-grid;
-  place-content: center;
   margin-top: 10px;
-}
-
-.file:has(:focus-visible) {
-  outline: 3px solid var(--amber-line);
-}
-
-.file input {
-  position: absolute;
-  width: 1px;
-  opacity: 0;
 }
 
 .said {

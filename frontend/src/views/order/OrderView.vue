@@ -231,6 +231,10 @@ onBeforeRouteLeave(async () => {
         {{ desk.complaints[0]?.message }}.
       </p>
       <p v-if="trouble" class="banner" role="alert">{{ trouble }}</p>
+      <p v-if="order.behind && order.plan && !order.planUnreachable" class="behind" role="status">
+        Being worked out; the figures are from before the last edit.
+        <button class="act" @click="order.undo()">Stop</button>
+      </p>
       <StrayDraft />
       <component :is="current.middle" v-if="current.middle" />
       <HalfSection v-else :notes="current.notes" :over="current.over" :by-plate="current.byPlate" />
@@ -251,6 +255,31 @@ onBeforeRouteLeave(async () => {
 </template>
 
 <style scoped>
+/* Said only where it takes long enough to be noticed. */
+.behind {
+  position: absolute;
+  z-index: 3;
+  top: 8px;
+  left: 50%;
+  display: flex;
+  gap: 14px;
+  align-items: center;
+  width: max-content;
+  max-width: calc(100% - 24px);
+  margin: 0;
+  padding: 6px 6px 6px 16px;
+  border: 1px solid var(--rule);
+  background: var(--panel);
+  translate: -50% 0;
+  animation: appear 1ms 0.7s both;
+}
+
+@keyframes appear {
+  from {
+    visibility: hidden;
+  }
+}
+
 .order {
   display: grid;
   grid-template: auto minmax(0, 1fr) 142px / 116px minmax(0, 1fr) 372px;
