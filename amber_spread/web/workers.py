@@ -4,11 +4,14 @@ Each piece of work has a process by itself, forked off one that has read everyth
 not every machine lends its users locks that processes share.
 """
 
+import os
 import resource
+import signal
 import time
 from collections.abc import Callable
 from concurrent.futures import Future, ThreadPoolExecutor, TimeoutError
-from multiprocessing import get_context
+from contextlib import suppress
+from multiprocessing import forkserver, get_context
 from multiprocessing.connection import Connection
 from multiprocessing.context import ForkServerProcess
 from threading import Event, Lock
@@ -47,6 +50,7 @@ class Workers:
         self._running: set[ForkServerProcess] = set()
         self._unwanted: WeakKeyDictionary[Future[Any], Event] = WeakKeyDictionary()
         self._stopped = False
+        self._awake = Event()
 
     def wake(self) -> None:
         """Have everything read before anything is asked."""
@@ -69,8 +73,10 @@ class Workers:
 
     def stop(self) -> None:
         """End every process at once, whatever it is at."""
+        self._stopped = True
+        if not self._awake.is_set():
+            _end_reader()
         with self._lock:
-            self._stopped = True
             running = list(self._running)
         for process in running:
             process.kill()
@@ -100,7 +106,10 @@ class Workers:
                 if time.monotonic() >= until:
                     raise TimeoutError
             well, found = told.recv()
-        except EOFError as error:
+            self._awake.set()
+        except TimeoutError:
+            raise
+        except (EOFError, OSError) as error:
             raise Ended from error
         finally:
             told.close()
@@ -112,6 +121,16 @@ class Workers:
         if well:
             return found  # type: ignore[no-any-return]
         raise found
+
+
+def _end_reader() -> None:
+    """End the process that all workers are forked from while it still reads the program: whoever stops would wait for
+    it. The next one is begun anew.
+    """
+    pid = forkserver._forkserver._forkserver_pid  # type: ignore[attr-defined]
+    if pid is not None:
+        with suppress(ProcessLookupError):
+            os.kill(pid, signal.SIGKILL)
 
 
 def _here() -> None:

@@ -43,20 +43,23 @@ export function useSolids() {
   function alter(how: (solids: Solid[]) => void): Promise<void> {
     const index = order.tier;
     const { low, high } = handbook.limit("tin_diameter_mm");
-    queue = queue.then(async () => {
-      const now = order.document?.design.tiers[index];
-      if (now?.build.kind !== "joined") return;
-      const next = JSON.parse(JSON.stringify(now.build.solids)) as Solid[];
-      how(next);
-      const [before, after] = await Promise.all([widthOf(now.build.solids), widthOf(next)]);
-      const follows = before !== null && Math.abs(before - now.tin_diameter_mm) < SAME_MM;
-      order.edit((draft) => {
-        const tier = draft.design.tiers[index];
-        if (tier?.build.kind !== "joined") return;
-        tier.build.solids = next;
-        if (follows && after !== null) tier.tin_diameter_mm = within(low, after, high);
+    // Whatever came of the change before, which is told by itself.
+    queue = queue
+      .catch(() => undefined)
+      .then(async () => {
+        const now = order.document?.design.tiers[index];
+        if (now?.build.kind !== "joined") return;
+        const next = JSON.parse(JSON.stringify(now.build.solids)) as Solid[];
+        how(next);
+        const [before, after] = await Promise.all([widthOf(now.build.solids), widthOf(next)]);
+        const follows = before !== null && Math.abs(before - now.tin_diameter_mm) < SAME_MM;
+        order.edit((draft) => {
+          const tier = draft.design.tiers[index];
+          if (tier?.build.kind !== "joined") return;
+          tier.build.solids = next;
+          if (follows && after !== null) tier.tin_diameter_mm = within(low, after, high);
+        });
       });
-    });
     return queue;
   }
 
