@@ -9,8 +9,9 @@ from pathlib import Path
 from typing import Any
 
 from amber_spread.core.design.habits import HABITS, HANDLINGS, SHARES
-from amber_spread.core.design.kinds import PARTS, Kind
+from amber_spread.core.design.kinds import PARTS
 from amber_spread.core.design.practice import Practice
+from amber_spread.core.design.rows import Kind
 from amber_spread.core.document import Document
 from amber_spread.core.kernel.figures import RULES, Source
 from amber_spread.core.kernel.limits import LIMITS
@@ -122,7 +123,9 @@ def _kinds() -> str:
             title = " of ".join(reversed(part.path)).capitalize()
             pages.append(f"## {title}\n\n{_table(('kind', 'called', 'asks for', 'technique', 'suits'), rows)}")
     return _page(
-        "Every kind", "The kinds of each part of a tier, by its row (`core/design/kinds.py`).", "\n".join(pages)
+        "Every kind",
+        "The kinds of each part of a tier, by its row (`core/design/kinds.py`, `forms.py`).",
+        "\n".join(pages),
     )
 
 

@@ -6,11 +6,11 @@ import io
 from typing import TYPE_CHECKING, Literal
 
 import numpy
-from manifold3d import Error, Manifold, Mesh64
+from manifold3d import Error, Manifold
 
-from amber_spread.core.geometry.bare import Numbers
-from amber_spread.core.geometry.meshed import CRUMB_ML, Triangles, solid_of
+from amber_spread.core.geometry.meshed import CRUMB_ML
 from amber_spread.core.geometry.packed import MOST_CORNERS, MOST_TRIANGLES, moved_by, packed, step_for
+from amber_spread.core.geometry.triangles import Numbers, Triangles, mesh_of, solid_of, triangles_of
 from amber_spread.core.kernel import limits
 from amber_spread.core.kernel.base import Frozen
 from amber_spread.core.kernel.units import MM_PER_INCH
@@ -84,9 +84,7 @@ def read_model(data: bytes, unit: Unit, up: Up) -> ReadModel:
     solid = _closed(corners, triangles, notes).rotate(TURNED[up])
     solid, lost_mm = _fewer(_whole(solid, notes))
     left, front, low, right, back, high = solid.bounding_box()
-    mesh = solid.to_mesh64()
-    corners = numpy.array(mesh.vert_properties)[:, :3].copy()
-    kept = numpy.array(mesh.tri_verts, dtype=numpy.int64)
+    corners, kept = triangles_of(solid)
     return ReadModel(
         mesh=packed(corners, kept),
         error_mm=round(lost_mm + moved_by(step_for(corners)) + 5e-4, 3),
@@ -167,7 +165,7 @@ def _welded(corners: Numbers, triangles: Triangles) -> Found:
     size = float(numpy.ptp(corners, axis=0).max())
     if not size:
         raise ModelError("All of the body lies on one point. Save it again.")
-    # Twice, half a cell apart, so that two corners on either side of a cell's edge meet all the same.
+    # Two on either side of a cell's edge are left apart here, and made one where the body is closed.
     rows = numpy.round(corners / (size * WELD_SHARE)).astype(numpy.int64)
     _, first, back = numpy.unique(rows, axis=0, return_index=True, return_inverse=True)
     faces = back.reshape(-1)[triangles]
@@ -179,15 +177,15 @@ def _closed(corners: Numbers, triangles: Triangles, notes: list[str]) -> Manifol
     """The body inside the triangles, mended where they do not close up."""
     solid = solid_of(corners, triangles)
     if solid.status() != Error.NoError or solid.is_empty():
-        mesh = Mesh64(numpy.array(corners, order="C"), numpy.array(triangles, dtype=numpy.uint64, order="C"))
+        mesh = mesh_of(corners, triangles)
         mesh.merge()
         solid = Manifold(mesh)
     if solid.status() != Error.NoError or solid.is_empty():
         solid = _mended(corners, triangles, notes)
     if solid.volume() < 0:
         notes.append("It was inside out, and has been turned.")
-        mesh = solid.to_mesh64()
-        solid = solid_of(numpy.array(mesh.vert_properties)[:, :3], numpy.array(mesh.tri_verts)[:, ::-1])
+        corners, triangles = triangles_of(solid)
+        solid = solid_of(corners, triangles[:, ::-1])
     return solid
 
 

@@ -4,8 +4,7 @@ import io
 import zipfile
 from typing import Literal
 
-from amber_spread.core.geometry.bare import Numbers
-from amber_spread.core.geometry.meshed import Triangles
+from amber_spread.core.geometry.triangles import Numbers, Triangles
 
 ModelKind = Literal["stl", "obj", "3mf"]
 MEDIA_TYPES: dict[ModelKind, str] = {"stl": "model/stl", "obj": "model/obj", "3mf": "model/3mf"}

@@ -12,10 +12,17 @@ import numpy
 from defusedxml import DefusedXmlException
 from defusedxml.ElementTree import ParseError, iterparse
 
-from amber_spread.core.geometry.bare import Numbers
-from amber_spread.core.geometry.meshed import Triangles
+from amber_spread.core.geometry.triangles import Numbers, Triangles
+from amber_spread.core.kernel.units import MM_PER_INCH
 
-MM = {"micron": 0.001, "millimeter": 1.0, "centimeter": 10.0, "inch": 25.4, "foot": 304.8, "meter": 1000.0}
+MM = {
+    "micron": 0.001,
+    "millimeter": 1.0,
+    "centimeter": 10.0,
+    "inch": MM_PER_INCH,
+    "foot": 12 * MM_PER_INCH,
+    "meter": 1000.0,
+}
 MOST_BYTES = 96 * 1024 * 1024
 """What an archive unpacks to may be no larger."""
 MOST_BODIES = 200

@@ -17,12 +17,12 @@ from amber_spread.core.design.stands import StackedStand
 from amber_spread.core.document import Document, carved_bodies, plan_document, read_document, write_document
 from amber_spread.core.geometry.bare import forget_bodies
 from amber_spread.core.geometry.distance import MARGIN_MM, SKIN_SHARE, distances
-from amber_spread.core.geometry.meshed import solid_of
 from amber_spread.core.geometry.patches import cut_up
 from amber_spread.core.geometry.pebble import pebble
 from amber_spread.core.geometry.reach import reach_over
 from amber_spread.core.geometry.sculpted import sculpted
 from amber_spread.core.geometry.surface import open_surface_of
+from amber_spread.core.geometry.triangles import solid_of
 from amber_spread.core.plan import forget
 from amber_spread.core.shop import Asked, shop
 from amber_spread.demo.pantry import PANTRY

@@ -3,7 +3,6 @@
 Nothing is stored.
 """
 
-import asyncio
 import uuid
 from functools import partial
 from typing import Annotated
@@ -25,10 +24,11 @@ from amber_spread.web.files import download
 from amber_spread.web.kit import OwnedKit
 from amber_spread.web.orders import Book
 from amber_spread.web.planner import PlannerOf, sent_as
-from amber_spread.web.workers import FAILED
 
 router = APIRouter(tags=["carving"])
 WIDTH_S, MODEL_S, PICTURE_S = 5.0, 12.0, 8.0
+TOO_MUCH = "takes too long to work out: leave some of it out"
+TOO_LARGE = "This picture is too large to read. Save it smaller, and bring it again."
 TOO_ROUGH = "This body takes too long to read. Save it with fewer triangles, as for printing, and bring it again."
 BINARY = {"schema": {"type": "string", "format": "binary"}}
 
@@ -64,9 +64,7 @@ def width_of(wanted: Wanted) -> Width:
 async def width(wanted: Wanted, planner: PlannerOf) -> Width:
     """How wide a body of solids or out of a 3D file is, by itself or at another size that is wanted of it."""
     try:
-        return await asyncio.wrap_future(planner.workers.begin(width_of, WIDTH_S, wanted))
-    except FAILED as error:
-        raise FileError([complaint_at(("build",), "takes too long to work out: leave some of it out")]) from error
+        return await planner.workers.done(ValueError(TOO_MUCH), WIDTH_S, width_of, wanted)
     except ValueError as error:
         raise FileError([complaint_at(("build",), str(error))]) from error
 
@@ -96,19 +94,13 @@ async def model(
     request: Request, planner: PlannerOf, unit: Annotated[Unit, Query()] = "mm", up: Annotated[Up, Query()] = "z"
 ) -> ReadModel:
     """The body in a 3D file whose lengths are in that unit and of whose axes that one points up."""
-    try:
-        return await asyncio.wrap_future(planner.workers.begin(read_model, MODEL_S, await request.body(), unit, up))
-    except FAILED as error:
-        raise ModelError(TOO_ROUGH) from error
+    return await planner.workers.done(ModelError(TOO_ROUGH), MODEL_S, read_model, await request.body(), unit, up)
 
 
 @router.post("/picture", openapi_extra={"requestBody": {"content": {"image/jpeg": BINARY, "image/png": BINARY}}})
 async def picture(request: Request, planner: PlannerOf) -> ReadPicture:
     """A photograph as it is laid under a drawing: turned the way it was taken, and made small."""
-    try:
-        return await asyncio.wrap_future(planner.workers.begin(read_picture, PICTURE_S, await request.body()))
-    except FAILED as error:
-        raise PictureError("This picture is too large to read. Save it smaller, and bring it again.") from error
+    return await planner.workers.done(PictureError(TOO_LARGE), PICTURE_S, read_picture, await request.body())
 
 
 @router.get("/orders/{id}/body.{kind}", response_class=Response)

@@ -1,6 +1,5 @@
 """Papers over HTTP: an order's templates and amounts to take away, and an outline read from a drawing."""
 
-import asyncio
 import uuid
 from typing import Annotated
 
@@ -19,7 +18,6 @@ from amber_spread.web.files import download
 from amber_spread.web.kit import OwnedKit
 from amber_spread.web.orders import Book
 from amber_spread.web.planner import PlannerOf
-from amber_spread.web.workers import FAILED
 
 router = APIRouter(tags=["papers"])
 LONGEST_S = 2.0
@@ -82,7 +80,4 @@ def amounts_csv(papers: PapersOf) -> Response:
 @router.post("/outline", openapi_extra={"requestBody": {"content": {"image/svg+xml": {"schema": {"type": "string"}}}}})
 async def outline(request: Request, planner: PlannerOf) -> ReadOutline:
     """The outline of a tier from an SVG drawing, at true size. Nothing is stored."""
-    try:
-        return await asyncio.wrap_future(planner.workers.begin(read_outline, LONGEST_S, await request.body()))
-    except FAILED as error:
-        raise OutlineError(TOO_INTRICATE) from error
+    return await planner.workers.done(OutlineError(TOO_INTRICATE), LONGEST_S, read_outline, await request.body())

@@ -6,8 +6,9 @@ from typing import Annotated, Any, get_args
 from fastapi import APIRouter, Body, Request, Response
 
 from amber_spread.core.design.habits import HABITS, HANDLINGS, SHARES, Habit, Handling
-from amber_spread.core.design.kinds import PARTS, Choice, Kind
+from amber_spread.core.design.kinds import PARTS
 from amber_spread.core.design.practice import Practice
+from amber_spread.core.design.rows import Choice, Kind
 from amber_spread.core.document import Document
 from amber_spread.core.kernel.base import Frozen
 from amber_spread.core.kernel.figures import RULES, RuleText

@@ -4,6 +4,7 @@ Each piece of work has a process by itself, forked off one that has read everyth
 not every machine lends its users locks that processes share.
 """
 
+import asyncio
 import os
 import resource
 import signal
@@ -64,6 +65,15 @@ class Workers:
         found = self._waiting.submit(self._done, seconds, unwanted, work, args, kwargs)
         self._unwanted[found] = unwanted
         return found
+
+    async def done(
+        self, gives_up: Exception, seconds: float, work: Callable[P, T], *args: P.args, **kwargs: P.kwargs
+    ) -> T:
+        """What comes of `work`, done elsewhere. Raises `gives_up` where it was given up, and whatever `work` raises."""
+        try:
+            return await asyncio.wrap_future(self.begin(work, seconds, *args, **kwargs))
+        except FAILED as error:
+            raise gives_up from error
 
     def give_up(self, begun: "Future[Any]") -> None:
         """End a piece of work that nobody waits for any longer, at once, and leave it out if it has not begun."""

@@ -7,22 +7,14 @@ from annotated_types import Ge, Le
 
 from amber_spread.core.design.design import Cavity, Design, Layers, Tier
 from amber_spread.core.design.finishes import Cover, Filling, FinalCoat
+from amber_spread.core.design.forms import BUILDS, SHAPES, SOLIDS
 from amber_spread.core.design.habits import HANDLINGS
-from amber_spread.core.design.kinds import (
-    BUILDS,
-    COVERS,
-    FILLED,
-    FINALS,
-    PARTS,
-    SHAPES,
-    STANDS,
-    kind_of,
-    suits,
-    usuals_of,
-)
+from amber_spread.core.design.kinds import COVERS, FILLED, FINALS, PARTS, STANDS, kind_of, suits
 from amber_spread.core.design.practice import Practice, Techniques
+from amber_spread.core.design.rows import usuals_of
 from amber_spread.core.design.settled import SettledTier, settle
 from amber_spread.core.design.shapes import Build, RoundShape, Shape, StraightBuild
+from amber_spread.core.design.solids import Solid
 from amber_spread.core.design.stands import Stand
 from amber_spread.core.kernel.limits import LIMITS
 from amber_spread.core.line.quick_line import read_line
@@ -45,7 +37,15 @@ GIVEN = {"disc_diameter_mm": 215.0, "edges_mm": [30.0, 30.0], "diameter_mm": 70.
 
 @pytest.mark.parametrize(
     "union, rows",
-    [(Shape, SHAPES), (Build, BUILDS), (Filling, FILLED), (FinalCoat, FINALS), (Cover, COVERS), (Stand, STANDS)],
+    [
+        (Shape, SHAPES),
+        (Build, BUILDS),
+        (Solid, SOLIDS),
+        (Filling, FILLED),
+        (FinalCoat, FINALS),
+        (Cover, COVERS),
+        (Stand, STANDS),
+    ],
 )
 def test_every_kind_of_a_union_has_a_row_and_no_other(union, rows):
     assert set(rows) == set(kinds.kinds_of(union))

@@ -22,7 +22,7 @@ from amber_spread.core.design.finishes import (
     Stripe,
     TwinFinal,
 )
-from amber_spread.core.design.kinds import BUILDS, SHAPES
+from amber_spread.core.design.forms import BUILDS, SHAPES
 from amber_spread.core.design.practice import Practice
 from amber_spread.core.design.shapes import (
     OvalShape,

@@ -20,8 +20,9 @@ from amber_spread.core.design.finishes import (
     TexturedFinal,
     covers_top,
 )
-from amber_spread.core.design.kinds import kind_of, usuals_of
+from amber_spread.core.design.kinds import kind_of
 from amber_spread.core.design.practice import Practice
+from amber_spread.core.design.rows import usuals_of
 from amber_spread.core.kernel.figures import COMMON_PRACTICE, Figure, Unit, chosen, rule
 
 

@@ -13,12 +13,13 @@ from amber_spread.core.geometry import profile
 from amber_spread.core.geometry.bare import made_once
 from amber_spread.core.geometry.body import Body, Carried, Straight
 from amber_spread.core.geometry.lofted import lofted
-from amber_spread.core.geometry.meshed import Meshed, meshed, sized, solid_of
+from amber_spread.core.geometry.meshed import Meshed, meshed, sized
 from amber_spread.core.geometry.outline import Cornered, Outline, Oval, Regular, Round
 from amber_spread.core.geometry.packed import MOST_TEXT, unpacked
 from amber_spread.core.geometry.profile import Profile
 from amber_spread.core.geometry.sculpted import Sculpted, sculpted
 from amber_spread.core.geometry.traced import free, heart, petal
+from amber_spread.core.geometry.triangles import solid_of
 from amber_spread.core.geometry.views import side_view
 from amber_spread.core.kernel import limits
 from amber_spread.core.kernel.base import Frozen, Usual, at

@@ -16,14 +16,14 @@ from hashlib import sha256
 
 import numpy
 from numpy.typing import NDArray
-from shapely import MultiPolygon, Polygon, contains_xy, get_coordinates, unary_union
+from shapely import Polygon, contains_xy, get_coordinates, unary_union
 from shapely.affinity import scale
 
 from amber_spread.core.geometry.bare import BareBody, Numbers, Places, known_as
 from amber_spread.core.geometry.outline import Outline
 from amber_spread.core.geometry.skin import skin_of
 from amber_spread.core.geometry.stations import BESIDE_MM, SQUARE_BELOW, Stations
-from amber_spread.core.geometry.traced import KNIFE_MM, Region, largest_of
+from amber_spread.core.geometry.traced import KNIFE_MM, Region, areas_of, largest_of
 from amber_spread.core.geometry.views import Corners, crossed, crossings, extents, front_view, side_view
 
 STATIONS = 360
@@ -136,7 +136,7 @@ class Lofted(BareBody):
             found = found.intersection(_strips(self.side, up_mm, self.edge.bounds))
         if above:
             found = found.intersection(self.edge)
-        return _region(found)
+        return areas_of(found)
 
     def area(self, up_mm: float) -> float:
         """The area of what is at a height, mm²."""
@@ -169,7 +169,7 @@ class Lofted(BareBody):
         low, high = at.low + tall * least, at.low + tall * most
         cut = Polygon(numpy.vstack([numpy.column_stack([at.x, low]), numpy.column_stack([at.x, high])[::-1]]))
         found = cut.buffer(0).intersection(self.side)
-        return largest_of(_region(found).simplify(KNIFE_MM / 10))
+        return largest_of(areas_of(found).simplify(KNIFE_MM / 10))
 
     def holds(self, x: Numbers, y: Numbers, z: Numbers) -> NDArray[numpy.bool_]:
         """Whether each place of the lattice x by y by z is in the body."""
@@ -234,10 +234,3 @@ def _sharp(edge: Polygon) -> Numbers:
     """The corners of an outline that a knife can tell from a curve."""
     found: Numbers = get_coordinates(edge.simplify(KNIFE_MM).exterior)
     return found
-
-
-def _region(found: object) -> Region:
-    """The areas of what shapely made, without stray lines and points."""
-    if isinstance(found, (Polygon, MultiPolygon)):
-        return found
-    return MultiPolygon([one for one in getattr(found, "geoms", ()) if isinstance(one, Polygon)])

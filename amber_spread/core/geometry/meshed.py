@@ -12,15 +12,15 @@ from hashlib import sha256
 
 import numpy
 import shapely
-from manifold3d import CrossSection, Error, FillRule, Manifold, Mesh64
+from manifold3d import CrossSection, Error, FillRule, Manifold
 from numpy.typing import NDArray
-from shapely import MultiPolygon, Polygon, unary_union
+from shapely import Polygon, unary_union
 
 from amber_spread.core.geometry.bare import MOST_KEPT, BareBody, Numbers, Places, known_as
-from amber_spread.core.geometry.traced import KNIFE_MM, Region, Traced, largest_of
+from amber_spread.core.geometry.traced import KNIFE_MM, Region, Traced, areas_of, largest_of
+from amber_spread.core.geometry.triangles import Triangles, crossed, solid_of, triangles_of
 from amber_spread.core.kernel.latest import Latest
 
-Triangles = NDArray[numpy.int64]
 LEVEL_STEP = 1e-4
 """A face that rises by less than this share of the body is level."""
 WORTH_MM2 = 1.0
@@ -62,10 +62,9 @@ class Meshed(BareBody):
 
     @cached_property
     def steps_mm(self) -> Numbers:
-        faces = self.corners[self.triangles]
-        ups = faces[:, :, 2]
+        ups = self.corners[self.triangles][:, :, 2]
         level = numpy.ptp(ups, axis=1) < LEVEL_STEP * self.height_mm
-        area = numpy.linalg.norm(numpy.cross(faces[:, 1] - faces[:, 0], faces[:, 2] - faces[:, 0]), axis=1) / 2
+        area = numpy.linalg.norm(crossed(self.corners, self.triangles), axis=1) / 2
         found = numpy.unique(ups[level & (area > WORTH_MM2)].mean(axis=1).round(3))
         inner = found[(found > 1e-3) & (found < self.height_mm - 1e-3)]
         return numpy.concatenate([[0.0], inner, [self.height_mm]])
@@ -86,12 +85,11 @@ class Meshed(BareBody):
         return found
 
     def skin(self, apart_mm: float) -> Places:
-        mesh = self.solid.refine_to_length(apart_mm).to_mesh64()
-        corners = numpy.asarray(mesh.vert_properties)[:, :3][numpy.asarray(mesh.tri_verts)]
-        normal = numpy.cross(corners[:, 1] - corners[:, 0], corners[:, 2] - corners[:, 0])
+        corners, triangles = triangles_of(self.solid.refine_to_length(apart_mm))
+        normal = crossed(corners, triangles)
         size = numpy.linalg.norm(normal, axis=1)
         there = size > 1e-9
-        return corners[there].mean(axis=1), normal[there] / size[there, None]
+        return corners[triangles[there]].mean(axis=1), normal[there] / size[there, None]
 
 
 _SOLIDS: Latest[str, Manifold] = Latest(MOST_KEPT)
@@ -103,11 +101,8 @@ def meshed(solid: Manifold) -> Meshed:
     """A body stood on its foot about its middle. Raises ValueError where it is none or of several parts."""
     solid = _in_one(solid)
     left, front, low, right, back, _ = solid.bounding_box()
-    mesh = solid.translate([-(left + right) / 2, -(front + back) / 2, -low]).to_mesh64()
-    corners = numpy.array(mesh.vert_properties, dtype=numpy.float64)[:, :3].copy()
-    triangles = numpy.array(mesh.tri_verts, dtype=numpy.int64)
-    outline = Traced(_filled(seen(solid_of(corners, triangles), FLAT)), may_part=True)
-    return Meshed(outline, corners, triangles)
+    placed = solid.translate([-(left + right) / 2, -(front + back) / 2, -low])
+    return Meshed(Traced(_filled(seen(placed, FLAT)), may_part=True), *triangles_of(placed))
 
 
 def sized(body: Meshed, wide_mm: float, high_mm: float) -> Meshed:
@@ -133,15 +128,6 @@ def _in_one(solid: Manifold) -> Manifold:
     return parts[0]
 
 
-def solid_of(corners: Numbers, triangles: Triangles) -> Manifold:
-    """Triangles as the library has them; its `status` says what is wrong with them, if anything is."""
-    return Manifold(
-        Mesh64(
-            numpy.array(corners, dtype=numpy.float64, order="C"), numpy.array(triangles, dtype=numpy.uint64, order="C")
-        )
-    )
-
-
 def seen(solid: Manifold, turned: Sequence[float]) -> Region:
     """All of a body seen from above once it is turned so, in degrees about x, y and z."""
     lines = solid.rotate(list(turned)).project().to_polygons()
@@ -154,8 +140,7 @@ def region_of(section: CrossSection) -> Region:
     for one in section.decompose():
         rings = sorted(one.to_polygons(), key=_within, reverse=True)
         parts.append(Polygon(rings[0], [ring for ring in rings[1:] if len(ring) > 2]))
-    found = unary_union([part if part.is_valid else part.buffer(0) for part in parts])
-    return found if isinstance(found, Polygon | MultiPolygon) else MultiPolygon()
+    return areas_of(unary_union([part if part.is_valid else part.buffer(0) for part in parts]))
 
 
 def _within(ring: Numbers) -> float:
@@ -166,5 +151,4 @@ def _within(ring: Numbers) -> float:
 def _filled(region: Region) -> Region:
     """An area without its holes."""
     parts = [region] if isinstance(region, Polygon) else list(region.geoms)
-    found = unary_union([Polygon(part.exterior) for part in parts])
-    return found if isinstance(found, Polygon | MultiPolygon) else MultiPolygon()
+    return areas_of(unary_union([Polygon(part.exterior) for part in parts]))

@@ -12,8 +12,7 @@ import zlib
 
 import numpy
 
-from amber_spread.core.geometry.bare import Numbers
-from amber_spread.core.geometry.meshed import Triangles
+from amber_spread.core.geometry.triangles import Numbers, Triangles
 
 HEAD = "<fII"
 """The step in mm, how many corners and how many triangles."""

@@ -16,8 +16,7 @@ from scipy import sparse
 from scipy.sparse.csgraph import connected_components
 from shapely import Polygon
 
-from amber_spread.core.geometry.bare import Numbers
-from amber_spread.core.geometry.meshed import Triangles
+from amber_spread.core.geometry.triangles import Numbers, Triangles, alone, crossed
 from amber_spread.core.geometry.unrolled import Flat, unrolled
 
 Labels = NDArray[numpy.int64]
@@ -67,6 +66,11 @@ class Cut:
     patches: list[Patch]
     seams: list[Seam]
 
+    @property
+    def strain(self) -> float:
+        """How much the patch that gives most is stretched or gathered; beyond measure where one does not lie flat."""
+        return max(patch.strain for patch in self.patches)
+
 
 @dataclass(frozen=True, eq=False)
 class Surface:
@@ -77,9 +81,7 @@ class Surface:
 
     @cached_property
     def _crossed(self) -> Numbers:
-        first, second, third = (self.corners[self.triangles[:, index]] for index in range(3))
-        found: Numbers = numpy.cross(second - first, third - first)
-        return found
+        return crossed(self.corners, self.triangles)
 
     @cached_property
     def areas(self) -> Numbers:
@@ -108,15 +110,6 @@ class Surface:
         same = keys[order][1:] == keys[order][:-1]
         return numpy.column_stack([owners[:-1][same], owners[1:][same]])
 
-    @cached_property
-    def beside(self) -> list[list[int]]:
-        """The neighbours of each."""
-        found: list[list[int]] = [[] for _ in self.triangles]
-        for one, other in self.pairs.tolist():
-            found[one].append(other)
-            found[other].append(one)
-        return found
-
 
 def _edges(triangles: Triangles) -> Triangles:
     """The edges of triangles, each with its lower corner first: all first edges, then all second, then all third."""
@@ -129,21 +122,30 @@ def cut_up(surface: Surface, most: float, parts: int | None = None) -> Cut:
     With no number of `parts` the fewest are taken of which each lies flat with no more than that stretching or
     gathering, else those that come nearest. What does not is cut in two across its longest way, as often as it helps.
     """
-    tried: list[tuple[float, Surface, Labels]] = []
+    tried: list[_Tried] = []
     for way in WAYS if parts is None else (parts,):
         parted, _, labels = _parted(surface, _scores(surface, way), numpy.ones(len(surface.triangles), dtype=bool))
-        labels = _tidied(parted, _components(parted, labels))
-        tried.append((max(_strains(parted, labels)), parted, labels))
-        if tried[-1][0] <= most:
+        tried.append(_laid(parted, _tidied(parted, _components(parted, labels))))
+        if tried[-1].worst <= most:
             break
-    worst, found, labels = min(tried, key=lambda one: max(most, one[0]))
-    if worst > most:
-        found, labels = _halved(found, labels, most)
-    flats = {}
-    for patch in range(int(labels.max()) + 1):
-        own, faces = numpy.unique(found.triangles[labels == patch], return_inverse=True)
-        flats[patch] = unrolled(found.corners[own], faces.reshape(-1, 3))
-    return _told(found, labels, flats)
+    best = min(tried, key=lambda one: max(most, one.worst))
+    return _told(_halved(best, most) if best.worst > most else best)
+
+
+class _Tried(NamedTuple):
+    """A surface in patches, each laid flat, and how much each is stretched or gathered at most: beyond measure where it
+    is no disc, or lies over itself.
+    """
+
+    surface: Surface
+    labels: Labels
+    flats: list[Flat]
+    strains: list[float]
+
+    @property
+    def worst(self) -> float:
+        """That of the patch that gives most."""
+        return max(self.strains)
 
 
 def _scores(surface: Surface, way: int) -> Numbers:
@@ -259,24 +261,25 @@ def _tidied(surface: Surface, labels: Labels) -> Labels:
             return numpy.unique(labels, return_inverse=True)[1]
 
 
-def _halved(surface: Surface, labels: Labels, most: float) -> tuple[Surface, Labels]:
+def _halved(found: _Tried, most: float) -> _Tried:
     """Patches that do not lie flat cut in two across their longest way, and again, where both halves lie flatter."""
     for _ in range(DEEPEST):
-        strains = _strains(surface, labels)
-        worse = [label for label, strain in enumerate(strains) if most < strain]
-        count = len(strains)
-        for label in worse:
+        surface, labels, count = found.surface, found.labels, len(found.strains)
+        for label, strain in enumerate(found.strains):
+            if strain <= most:
+                continue
             there = labels == label
             along = _longest(surface, there)
             parted, parents, halves = _parted(surface, numpy.column_stack([-along, along]), there)
-            tried = numpy.where(there[parents] & (halves == 1), count, labels[parents])
-            both = _strains(parted, numpy.where(there[parents], halves + 1, 0))[1:]
-            if max(both) < HELPS * strains[label]:
-                surface, labels, count = parted, tried, count + 1
-        if count == len(strains):
+            apart = there[parents]
+            both = [_lay(parted, apart & (halves == half))[1] for half in (0, 1)]
+            if max(both) < HELPS * strain:
+                labels = numpy.where(apart & (halves == 1), count, labels[parents])
+                surface, count = parted, count + 1
+        if count == len(found.strains):
             break
-        labels = _tidied(surface, _components(surface, labels))
-    return surface, labels
+        found = _laid(surface, _tidied(surface, _components(surface, labels)))
+    return found
 
 
 def _longest(surface: Surface, there: Mask) -> Numbers:
@@ -288,19 +291,18 @@ def _longest(surface: Surface, there: Mask) -> Numbers:
     return found
 
 
-def _strains(surface: Surface, labels: Labels) -> list[float]:
-    """How much each patch is stretched at most; beyond measure of one that is no disc, or lies over itself."""
-    found = []
-    for label in range(int(labels.max()) + 1):
-        triangles = surface.triangles[labels == label]
-        if not _is_disc(triangles):
-            found.append(math.inf)
-            continue
-        own, faces = numpy.unique(triangles, return_inverse=True)
-        faces = faces.reshape(-1, 3)
-        flat = unrolled(surface.corners[own], faces)
-        found.append(flat.most if Polygon(flat.places[_edge_of(faces)]).is_valid else math.inf)
-    return found
+def _laid(surface: Surface, labels: Labels) -> _Tried:
+    each = [_lay(surface, labels == label) for label in range(int(labels.max()) + 1)]
+    return _Tried(surface, labels, [flat for flat, _ in each], [strain for _, strain in each])
+
+
+def _lay(surface: Surface, there: Mask) -> tuple[Flat, float]:
+    """A patch laid flat, and how much it is stretched or gathered at most."""
+    triangles = surface.triangles[there]
+    corners, faces = alone(surface.corners, triangles)
+    flat = unrolled(corners, faces)
+    whole = _is_disc(faces) and Polygon(flat.places[_edge_of(faces)]).is_valid
+    return flat, flat.most if whole else math.inf
 
 
 def _is_disc(triangles: Triangles) -> bool:
@@ -327,19 +329,18 @@ def _edge_of(triangles: Triangles) -> list[int]:
     return ring
 
 
-def _told(surface: Surface, labels: Labels, flats: dict[int, Flat]) -> Cut:
+def _told(found: _Tried) -> Cut:
     """The patches as pieces, upright, and their seams."""
+    surface, labels = found.surface, found.labels
     owner: dict[tuple[int, int], list[int]] = {}
-    rings = {}
-    for patch in flats:
-        ring = _edge_of(surface.triangles[labels == patch])
-        rings[patch] = ring
+    rings = [_edge_of(surface.triangles[labels == patch]) for patch in range(len(found.flats))]
+    for patch, ring in enumerate(rings):
         for one, other in zip(ring, [*ring[1:], ring[0]], strict=True):
-            owner.setdefault((min(one, other), max(one, other)), []).append(patch)
+            owner.setdefault(_key(one, other), []).append(patch)
     seams: list[Seam] = []
-    along: dict[int, dict[int, Numbers]] = {patch: {} for patch in flats}
-    places = {patch: _upright(surface, labels == patch, flat) for patch, flat in flats.items()}
-    for patch, ring in rings.items():
+    along: list[dict[int, Numbers]] = [{} for _ in rings]
+    places = [_upright(surface, labels == patch, flat) for patch, flat in enumerate(found.flats)]
+    for patch, ring in enumerate(rings):
         for run in _runs(patch, ring, owner):
             met = [one for one in owner[_key(run[0], run[1])] if one != patch]
             if met and met[0] < patch:
@@ -349,10 +350,8 @@ def _told(surface: Surface, labels: Labels, flats: dict[int, Flat]) -> Cut:
             for side in (patch, *met[:1]):
                 along[side][number] = numpy.array([places[side][corner] for corner in run])
     patches = [
-        Patch(
-            [places[patch][corner] for corner in ring], flats[patch].most, float(flats[patch].areas.sum()), along[patch]
-        )
-        for patch, ring in rings.items()
+        Patch([places[patch][corner] for corner in ring], strain, float(flat.areas.sum()), along[patch])
+        for patch, (ring, flat, strain) in enumerate(zip(rings, found.flats, found.strains, strict=True))
     ]
     return Cut(patches, seams)
 

@@ -3,8 +3,7 @@
 import numpy
 from manifold3d import Manifold
 
-from amber_spread.core.geometry.bare import Numbers
-from amber_spread.core.geometry.meshed import Triangles
+from amber_spread.core.geometry.triangles import Numbers, Triangles, triangles_of
 
 PIECES = 40
 
@@ -21,5 +20,4 @@ def pebble(wide_mm: float = 200.0, pieces: int = PIECES) -> tuple[Numbers, Trian
         return numpy.column_stack([half * x, 0.68 * half * y * fuller, half * (0.5 * z * fuller + 0.05 * x)])
 
     stone = Manifold.sphere(half, pieces).warp_batch(worn).trim_by_plane([0, 0, 1], -0.36 * half)
-    mesh = stone.to_mesh64()
-    return numpy.array(mesh.vert_properties)[:, :3].copy(), numpy.array(mesh.tri_verts, dtype=numpy.int64)
+    return triangles_of(stone)

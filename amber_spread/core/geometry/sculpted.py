@@ -15,7 +15,7 @@ from amber_spread.core.geometry.bare import BareBody
 from amber_spread.core.geometry.body import Outlined
 from amber_spread.core.geometry.distance import MARGIN_MM, DistanceField, distances
 from amber_spread.core.geometry.outline import Outline, Point
-from amber_spread.core.geometry.traced import HAIR_MM, Region, Traced, largest_of
+from amber_spread.core.geometry.traced import HAIR_MM, Region, Traced, areas_of, largest_of
 from amber_spread.core.geometry.views import extents
 from amber_spread.core.kernel.latest import Latest
 
@@ -196,7 +196,7 @@ class Sculpted(Outlined):
 
     def _shell(self, inner: "Sculpted") -> list[Point]:
         right, within = (_right_of(body.plane, self.foot_mm) for body in (self, inner))
-        parts = _parts(_region_of(right.difference(within)))
+        parts = _parts(areas_of(right.difference(within)))
         return _chained(parts) if parts else []
 
     def left_profile(self) -> list[Point]:
@@ -302,8 +302,7 @@ def _within(x: Numbers, y: Numbers, away: NDArray[numpy.float32], out_mm: float)
         shells = [points[a:b] for a, b in zip(ends, ends[1:], strict=False)]
         if len(shells[0]) >= 4:
             parts.append(Polygon(shells[0], [hole for hole in shells[1:] if len(hole) >= 4]))
-    whole = unary_union([part.buffer(0) for part in parts])
-    return whole if isinstance(whole, Polygon | MultiPolygon) else MultiPolygon()
+    return areas_of(unary_union([part.buffer(0) for part in parts]))
 
 
 def _parts(region: Region) -> list[Polygon]:
@@ -369,11 +368,4 @@ def _right_of(region: Region, foot_mm: float) -> Region:
     if region.is_empty:
         return region
     _, _, right, high = region.bounds
-    return _region_of(region.intersection(box(0.0, foot_mm, right + 1, high + 1)))
-
-
-def _region_of(found: object) -> Region:
-    """The areas of what shapely made, without stray lines and points."""
-    if isinstance(found, Polygon | MultiPolygon):
-        return found
-    return MultiPolygon([one for one in getattr(found, "geoms", ()) if isinstance(one, Polygon)])
+    return areas_of(region.intersection(box(0.0, foot_mm, right + 1, high + 1)))

@@ -1,12 +1,11 @@
 """The surface of a carved body under its coats as triangles, for looking at it and for printing it."""
 
-import numpy
 from manifold3d import Error, Manifold
 
-from amber_spread.core.geometry.bare import Numbers
-from amber_spread.core.geometry.meshed import Meshed, Triangles, solid_of
+from amber_spread.core.geometry.meshed import Meshed
 from amber_spread.core.geometry.patches import Surface
 from amber_spread.core.geometry.sculpted import Sculpted
+from amber_spread.core.geometry.triangles import Numbers, Triangles, alone, solid_of, triangles_of
 
 EDGE_SHARE, COARSE_SHARE, FINEST_MM = 0.025, 0.07, 3.0
 """Its triangles have sides of about this share of its width; those that are laid flat are larger."""
@@ -32,29 +31,19 @@ def open_surface_of(body: Sculpted) -> Surface:
 
     Raises ValueError where there is nothing to be seen.
     """
-    solid = _level(body, COARSE_SHARE)
-    if solid.status() != Error.NoError or solid.is_empty():
-        raise ValueError("there is nothing of the body to be seen")
-    mesh = solid.to_mesh64()
-    corners = numpy.array(mesh.vert_properties, dtype=numpy.float64)[:, :3].copy()
-    triangles = numpy.array(mesh.tri_verts, dtype=numpy.int64)
+    corners, triangles = triangles_of(_level(body, COARSE_SHARE))
     below = (corners[triangles][:, :, 2] <= body.foot_mm + LEVEL_MM).all(axis=1)
-    used, kept = numpy.unique(triangles[~below], return_inverse=True)
-    return Surface(corners[used], kept.reshape(-1, 3))
+    return Surface(*alone(corners, triangles[~below]))
 
 
 def _triangles(body: Sculpted) -> tuple[Numbers, Triangles]:
     core = body.core
     solid = core.solid if isinstance(core, Meshed) and max(body.side_mm, body.top_mm) <= 0 else _level(body, EDGE_SHARE)
-    if solid.status() != Error.NoError or solid.is_empty():
-        raise ValueError("there is nothing of the body to be seen")
-    mesh = solid.simplify(MOVED_MM).to_mesh64()
-    corners = numpy.array(mesh.vert_properties, dtype=numpy.float64)[:, :3].copy()
-    return corners, numpy.array(mesh.tri_verts, dtype=numpy.int64)
+    return triangles_of(solid.simplify(MOVED_MM))
 
 
 def _level(body: Sculpted, edge_share: float) -> Manifold:
-    """All that lies within the coat's thickness."""
+    """All that lies within the coat's thickness, stood on its foot. Raises ValueError where that is nothing."""
     field = body.lattice
     away = field.risen(body.more_mm)
     rows, columns = away.shape[1] * away.shape[2], away.shape[2]
@@ -81,4 +70,7 @@ def _level(body: Sculpted, edge_share: float) -> Manifold:
     wide, long = body.width_mm / 2 + BEYOND_MM, body.length_mm / 2 + BEYOND_MM
     bounds = [-wide, -long, body.foot_mm - BEYOND_MM, wide, long, body.foot_mm + body.height_mm + BEYOND_MM]
     found = Manifold.level_set(inside, bounds, max(FINEST_MM, edge_share * 2 * wide))
-    return found.trim_by_plane([0.0, 0.0, 1.0], body.foot_mm)
+    standing = found.trim_by_plane([0.0, 0.0, 1.0], body.foot_mm)
+    if standing.status() != Error.NoError or standing.is_empty():
+        raise ValueError("there is nothing of the body to be seen")
+    return standing

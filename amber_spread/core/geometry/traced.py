@@ -111,6 +111,13 @@ def _grown(outline: Traced, distance_mm: float, rounded: bool) -> Traced:
     return Traced(_bounded(Polygon(grown.exterior).simplify(HAIR_MM)))
 
 
+def areas_of(found: object) -> Region:
+    """The areas of what shapely made, without stray lines and points."""
+    if isinstance(found, Polygon | MultiPolygon):
+        return found
+    return MultiPolygon([one for one in getattr(found, "geoms", ()) if isinstance(one, Polygon)])
+
+
 def largest_of(region: Region) -> Polygon:
     """The largest part of an area."""
     return region if isinstance(region, Polygon) else max(region.geoms, key=lambda part: float(part.area))

@@ -10,8 +10,7 @@ from numpy.typing import NDArray
 from scipy import sparse
 from scipy.sparse.linalg import splu, spsolve
 
-from amber_spread.core.geometry.bare import Numbers
-from amber_spread.core.geometry.meshed import Triangles
+from amber_spread.core.geometry.triangles import Numbers, Triangles
 
 LEAST_WEIGHT = 0.02
 """The cotangent of an obtuse angle is raised to this, so that no edge pushes its ends apart."""

@@ -15,8 +15,9 @@ from pydantic import BaseModel, ValidationError
 
 from amber_spread.core.design.design import Design, Layers, Tier
 from amber_spread.core.design.finishes import OnTop, SoftFilling
-from amber_spread.core.design.kinds import BUILDS, SHAPES, DesignPart, Kind
+from amber_spread.core.design.forms import BUILDS, SHAPES
 from amber_spread.core.design.practice import Practice
+from amber_spread.core.design.rows import DesignPart, Kind
 from amber_spread.core.design.settled import SettledTier
 from amber_spread.core.design.shapes import FreeShape, HeartShape
 from amber_spread.core.kernel.base import Frozen

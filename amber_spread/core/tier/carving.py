@@ -27,7 +27,6 @@ from amber_spread.core.tier.slabs import Slab
 
 CROSS_MM = 6.0
 """How far a cross and the front mark reach on a template."""
-Rings = list[list[Point]]
 Template = tuple[str, list[Corner], list[Mark]]
 
 
@@ -150,7 +149,7 @@ def plan_carving(tier: SettledTier, bare: Body, slabs: list[Slab], coats: CoatsP
         front_agrees=_front_agrees(tier.asked.build, bare),
         own_width=_own_width(tier.asked.build),
         kept=_mesh_kept(tier.asked.build, bare),
-        solids=[SolidSeen(cut_out=cut, side=side, above=above) for cut, side, above in _solids(tier.asked.build, bare)],
+        solids=_solids(tier.asked.build, bare),
         seen=rings_of(bare.core.side.simplify(DRAWN_MM)),
         by_surface=by_surface.figure(surface.value, coats.crumb.side.value, final_mm),
     )
@@ -180,19 +179,21 @@ def _mesh_kept(build: Build, bare: Sculpted) -> MeshKept | None:
     )
 
 
-def _solids(build: Build, bare: Sculpted) -> list[tuple[bool, Rings, Rings]]:
+def _solids(build: Build, bare: Sculpted) -> list[SolidSeen]:
     """Each solid where it lies about the middle of the foot of all of them, at the size of the tier."""
     if not isinstance(build, JoinedBuild):
         return []
-    scale = bare.core.height_mm / build.own().height_mm, bare.width_mm / build.width_for()
+    scale = bare.width_mm / build.width_for(), bare.core.height_mm / build.own().height_mm
     return bare.core.keep("solids", (build.solids, scale), lambda: list(_solids_seen(build, *scale)))
 
 
-def _solids_seen(build: JoinedBuild, up: float, across: float) -> Iterator[tuple[bool, Rings, Rings]]:
+def _solids_seen(build: JoinedBuild, across: float, up: float) -> Iterator[SolidSeen]:
     left, front, low = build.lowest_mm
     for part in build.solids:
         placed = part.placed().translate([-left, -front, -low]).scale([across, across, up])
-        yield part.does == "cut", rings_of(seen(placed, UPRIGHT)), rings_of(seen(placed, FLAT))
+        yield SolidSeen(
+            cut_out=part.does == "cut", side=rings_of(seen(placed, UPRIGHT)), above=rings_of(seen(placed, FLAT))
+        )
 
 
 def _slice_plan(bare: Sculpted, one: Slice, templates: list[Template]) -> SlicePlan:

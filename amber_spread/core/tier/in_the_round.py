@@ -8,10 +8,9 @@ import numpy
 from manifold3d import Manifold
 
 from amber_spread.core.design.finishes import PatchesCover
-from amber_spread.core.geometry.bare import Numbers
-from amber_spread.core.geometry.meshed import Triangles
 from amber_spread.core.geometry.sculpted import Sculpted
 from amber_spread.core.geometry.surface import surface_of
+from amber_spread.core.geometry.triangles import Numbers, Triangles, triangles_of
 from amber_spread.core.kernel.base import Made
 from amber_spread.core.tier.drawn import SPONGE_HEX
 from amber_spread.core.tier.patched import cut_of, seam_names
@@ -78,14 +77,16 @@ def in_the_round(done: Worked, cut_open: bool) -> RoundView | None:
         for matter, number, hex, solid in _solids(done)
         if (found := solid - away).volume() > LEAST_ML * 1000
     ]
-    seams = [] if done.cover is None else list(_seams(done, bodies.covered, cut_open))
+    seams = list(_seams(done, bodies.covered, cut_open))
     return RoundView(parts=parts, seams=seams, least=[left, front, low], most=[right, back, high])
 
 
 def _seams(done: Worked, covered: Sculpted, cut_open: bool) -> Iterator[RoundSeam]:
     """The seams of a cover of patches, on its outside; without what is cut away."""
     cover, coated = done.tier.asked.cover, done.bodies.coated
-    if not isinstance(cover, PatchesCover) or not isinstance(coated, Sculpted) or done.cover is None:
+    if not isinstance(cover, PatchesCover) or not isinstance(coated, Sculpted):
+        return
+    if done.cover is None or not done.cover.suits:
         return
     thick_mm = done.tier.settled(cover, "thickness_mm").value
     cut = cut_of(coated, thick_mm, cover)
@@ -104,8 +105,7 @@ def envelope_of(done: Worked, which: Envelope) -> tuple[Numbers, Triangles] | No
     body = getattr(done.bodies, which)
     if not isinstance(body, Sculpted):
         return None
-    mesh = surface_of(body).to_mesh64()
-    return numpy.array(mesh.vert_properties)[:, :3].copy(), numpy.array(mesh.tri_verts, dtype=numpy.int64)
+    return triangles_of(surface_of(body))
 
 
 def _solids(done: Worked) -> Iterator[tuple[Matter, int, str, Manifold]]:
@@ -132,14 +132,12 @@ def _part(matter: Matter, number: int, hex: str, solid: Manifold) -> RoundPart:
     moved_mm = STEP_MM
     while solid.num_vert() > MOST_CORNERS:
         solid, moved_mm = solid.simplify(moved_mm), 2 * moved_mm
-    mesh = solid.to_mesh64()
-    corners = numpy.round(numpy.asarray(mesh.vert_properties)[:, :3] / STEP_MM).astype("<i2")
-    triangles = numpy.asarray(mesh.tri_verts).astype("<u2")
+    corners, triangles = triangles_of(solid)
     return RoundPart(
         matter=matter,
         number=number,
         hex=hex,
         step_mm=STEP_MM,
-        corners=base64.b64encode(corners.tobytes()).decode("ascii"),
-        triangles=base64.b64encode(triangles.tobytes()).decode("ascii"),
+        corners=base64.b64encode(numpy.round(corners / STEP_MM).astype("<i2").tobytes()).decode("ascii"),
+        triangles=base64.b64encode(triangles.astype("<u2").tobytes()).decode("ascii"),
     )

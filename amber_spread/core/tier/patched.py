@@ -27,10 +27,14 @@ HALF, QUARTER = 0.5, 0.25
 
 
 def plan_patches(job: Job, cover: PatchesCover) -> Way | None:
-    """The pieces of a carved tier; None of any other. Each is cut at the middle of the sheet's thickness."""
+    """The pieces of a carved tier, each cut at the middle of the sheet's thickness; None of any other, and of one whose
+    patches cannot all be laid flat.
+    """
     if not isinstance(job.coated, Sculpted):
         return None
     cut = cut_of(job.coated, job.thickness.value, cover)
+    if math.isinf(cut.strain):
+        return None
     hex = job.hex_of(cover.colour)
     # Kept with the body, so that another colour draws nothing anew.
     drawn = job.coated.core.keep("drawn patches", cut, lambda: [_drawn(patch, cut) for patch in cut.patches])
@@ -40,7 +44,7 @@ def plan_patches(job: Job, cover: PatchesCover) -> Way | None:
     }
     letters = {name: cut.seams[seam].length for seam, name in seam_names(cut).items()}
     own: dict[str, object] = {
-        "strain": same("of the patch that gives most, over 95 parts in 100 of it", strain_of(cut), "ratio", "up"),
+        "strain": same("of the patch that gives most, over 95 parts in 100 of it", cut.strain, "ratio", "up"),
         "seams": total({f"seam {name}": length for name, length in letters.items()}, "mm"),
     }
     return Way(pieces, True, own)
@@ -51,11 +55,6 @@ def cut_of(coated: Sculpted, thick_mm: float, cover: PatchesCover) -> Cut:
     key = coated.side_mm, coated.top_mm, coated.under_mm, thick_mm, cover.stretch, cover.parts
     middle = coated.envelope(thick_mm / 2, thick_mm / 2)
     return coated.core.keep("patches", key, lambda: cut_up(open_surface_of(middle), cover.stretch, cover.parts))
-
-
-def strain_of(cut: Cut) -> float:
-    """How much the patch that gives most is stretched or gathered."""
-    return max(patch.strain for patch in cut.patches)
 
 
 def seam_names(cut: Cut) -> dict[int, str]:

@@ -31,6 +31,20 @@ interface Answer<T> {
   response: Response;
 }
 
+/** Why a call failed, as the server says it; `otherwise` where it could not be asked. */
+export function wordsOf(error: unknown, otherwise: string): string {
+  return error instanceof Refused ? error.problem.detail : otherwise;
+}
+
+/** A file as the body of a call, as it is. */
+export function asIs(content: ArrayBuffer | string, type: string) {
+  return {
+    body: content as string,
+    bodySerializer: (body: unknown) => body as string,
+    headers: { "content-type": type },
+  };
+}
+
 /** What an order is answered with that this version of the program cannot read. */
 export const UNREAD = "/problems/unread";
 

@@ -52,7 +52,7 @@ function read(event: PointerEvent): number {
   return Math.min(high, Math.max(low, Math.round(found * 100) / 100));
 }
 
-const { held, start, move, end, giveUp } = useDrag(read, (value) => {
+const { held, start, on } = useDrag(read, (value) => {
   if (Math.abs(value - size.value) < 0.01) return;
   const index = order.tier;
   order.edit((draft) => {
@@ -79,9 +79,7 @@ const shown = computed(() => {
       width="18"
       :height="Math.max(8, (outside.z1 - outside.z0) * sheet.scale)"
       @pointerdown="start"
-      @pointermove="move"
-      @pointerup="end"
-      @pointercancel="giveUp"
+      v-on="on"
     >
       <title>Drag to change the {{ own && !plate ? "width" : what }}</title>
     </rect>

@@ -11,8 +11,14 @@ const { order, slice } = useCarving();
 const settings = useSettings();
 const HEAD = 30;
 const EDGE = 26;
-const BELOW = 22;
+const LINE = 22;
+/** So narrow, what the lines are is told one below the other, and how large the layer is stands in the panel alone. */
+const NARROW = 300;
 
+const narrow = computed(() => props.wide < NARROW);
+const below = computed(() => (narrow.value ? 2 : 1) * LINE);
+/** Where the line of the upper face is told: beside that of the lower one, or above it. */
+const upper = computed(() => (narrow.value ? { x: 0, y: -LINE } : { x: props.wide / 2, y: 0 }));
 const finished = computed(() => order.plan?.section.tiers[order.tier]?.seen_from_above ?? []);
 const reach = computed(() => ({
   across: Math.max(1, ...finished.value.map(([right = 0]) => Math.abs(right))),
@@ -21,10 +27,10 @@ const reach = computed(() => ({
 const scale = computed(() =>
   Math.min(
     (props.wide / 2 - EDGE) / reach.value.across,
-    (props.high - HEAD - 2 * EDGE - BELOW) / 2 / reach.value.along,
+    (props.high - HEAD - 2 * EDGE - below.value) / 2 / reach.value.along,
   ),
 );
-const axis = computed(() => ({ x: props.wide / 2, y: (props.high + HEAD - BELOW) / 2 }));
+const axis = computed(() => ({ x: props.wide / 2, y: (props.high + HEAD - below.value) / 2 }));
 const x = (mm: number): number => axis.value.x + mm * scale.value;
 const y = (mm: number): number => axis.value.y - mm * scale.value;
 const outline = (rings: readonly (readonly (readonly number[])[])[] | undefined): string =>
@@ -38,40 +44,25 @@ const says = computed(() => {
 
 <template>
   <svg :width="wide" :height="high" role="img" :aria-label="`${says}, from above`">
-    <text x="16" y="20">{{ says }}</text>
+    <text x="16" y="20">{{ narrow ? `Layer ${slice?.number}` : says }}</text>
     <path class="outer" :d="outline([finished])" />
-    <path class="bottom" :d="outline(slice?.bottom)" />
+    <path class="body bottom" :d="outline(slice?.bottom)" />
     <path class="top" :d="outline(slice?.top)" />
     <path class="cross" :d="`M${axis.x - 7} ${axis.y}h14M${axis.x} ${axis.y - 7}v14`" />
     <FrontMark :x="axis.x" :y="y(-reach.along) + 4" />
-    <path class="bottom" :d="`M16 ${high - 15}h26`" />
+    <path class="body bottom" :d="`M16 ${high - 15}h26`" />
     <text x="50" :y="high - 10">lower face</text>
-    <path class="top" :d="`M${wide / 2 + 16} ${high - 15}h26`" />
-    <text :x="wide / 2 + 50" :y="high - 10">upper face</text>
+    <path class="top" :d="`M${upper.x + 16} ${high - 15 + upper.y}h26`" />
+    <text :x="upper.x + 50" :y="high - 10 + upper.y">upper face</text>
   </svg>
 </template>
 
+<style scoped src="./carved.css"></style>
 <style scoped>
-text {
-  fill: var(--soft);
-  font: 15px var(--sans);
-}
-
 .outer {
   fill: none;
   stroke: var(--soft);
   stroke-dasharray: 3 4;
-}
-
-path {
-  fill-rule: evenodd;
-}
-
-.bottom {
-  fill: var(--sponge);
-  stroke: var(--ink);
-  stroke-width: 2;
-  stroke-linejoin: round;
 }
 
 .top {

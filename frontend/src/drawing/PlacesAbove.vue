@@ -159,9 +159,7 @@ const shown = computed(() =>
         :role="joint.inside ? 'img' : 'button'"
         :aria-label="one.says"
         @pointerdown="begin($event, one.index)"
-        @pointermove="drag.move"
-        @pointerup="drag.end"
-        @pointercancel="drag.giveUp"
+        v-on="drag.on"
         @keydown="nudge($event, one.index)"
       >
         <circle class="grip" :cx="one.x" :cy="one.y" r="22" />

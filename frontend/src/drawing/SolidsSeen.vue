@@ -116,13 +116,15 @@ const order = computed(() =>
     role="group"
     :aria-label="`The solids from ${side ? 'the side' : 'above'}`"
   >
-    <text x="16" y="20">Built of these, from {{ side ? "the side" : "above" }}</text>
+    <text x="16" y="20">
+      {{ wide < 260 ? "From" : "Built of these, from" }} {{ side ? "the side" : "above" }}
+    </text>
     <path class="body" :d="path(whole)" />
     <path v-if="side" class="table" :d="`M12 ${y(0)}H${wide - 12}`" />
     <g
       v-for="one in order"
       :key="one.index"
-      class="solid"
+      class="solid held"
       :class="{ out: one.out, chosen: one.index === at }"
       role="button"
       tabindex="0"
@@ -130,9 +132,7 @@ const order = computed(() =>
       :aria-pressed="one.index === at"
       :transform="moved(one.index)"
       @pointerdown="begin($event, one.index)"
-      @pointermove="drag.move"
-      @pointerup="drag.end"
-      @pointercancel="drag.giveUp"
+      v-on="drag.on"
       @keydown="key($event, one.index)"
     >
       <path :d="path(one.rings)" />
@@ -141,30 +141,8 @@ const order = computed(() =>
   </svg>
 </template>
 
+<style scoped src="./carved.css"></style>
 <style scoped>
-text {
-  fill: var(--soft);
-  font: 15px var(--sans);
-}
-
-.body {
-  fill: var(--sponge);
-  stroke: var(--ink);
-  stroke-width: 2.2;
-  stroke-linejoin: round;
-}
-
-.table {
-  stroke: var(--wood);
-  stroke-width: 2;
-}
-
-.solid {
-  cursor: move;
-  touch-action: none;
-  outline: none;
-}
-
 .solid path {
   fill: var(--sponge);
   fill-opacity: 0.35;

@@ -29,7 +29,7 @@ function read(event: PointerEvent): { up: number; out: number } {
   return { up: Math.round(up * 100) / 100, out: Math.round(out * 100) / 100 };
 }
 
-const { held, start, move, end, giveUp } = useDrag(read, (value) => {
+const { held, start, on } = useDrag(read, (value) => {
   const [index, number] = [order.tier, grabbed.value];
   order.edit((draft) => {
     const build = draft.design.tiers[index]?.build;
@@ -57,9 +57,7 @@ const shown = computed(() =>
       :cy="y(point.up)"
       r="9"
       @pointerdown="grab(index, $event)"
-      @pointermove="move"
-      @pointerup="end"
-      @pointercancel="giveUp"
+      v-on="on"
     >
       <title>Drag this point of the turned wall</title>
     </circle>

@@ -158,9 +158,7 @@ const vessels = computed(() => {
               loose: level.kind === 'step' && bowlInHand === one.key && steps.length > 1,
             }"
             @pointerdown="level.kind === 'step' && bowlInHand === one.key && grab(level.key, $event)"
-            @pointermove="drag.move"
-            @pointerup="drag.end"
-            @pointercancel="drag.giveUp"
+            v-on="drag.on"
             @pointerenter="desk.lit = level.figure.id"
             @pointerleave="desk.lit = ''"
           />

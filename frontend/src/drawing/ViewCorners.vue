@@ -6,30 +6,18 @@ import { tenth } from "@/base/round";
 import { useSettings } from "@/kitchen/settings";
 import { useCarving } from "@/order/carving";
 import { arrowStep, pixelsIn, useDrag } from "./drag";
+import KnownLength from "./KnownLength.vue";
 import { closed } from "./layout";
+import Magnifier from "./Magnifier.vue";
 
 const props = defineProps<{ wide: number; high: number }>();
-const {
-  points,
-  slices,
-  slice,
-  looked,
-  scale,
-  fromFront,
-  picture,
-  ends,
-  setPoint,
-  addAfter,
-  remove,
-  canRemove,
-} = useCarving();
+const { points, slices, slice, looked, scale, fromFront, picture, setPoint, addAfter, remove, canRemove } =
+  useCarving();
 const settings = useSettings();
 const HEAD = 30;
 const EDGE = 26;
 /** Where there are more corners there is no room for a grip between each two. */
 const FEW = 24;
-const GLASS = 62;
-const NEARER = 4;
 
 const own = computed(() => boundsOf(points.value));
 /** How high the photograph is to one across; it is known once the photograph has come. */
@@ -79,6 +67,8 @@ const y = (mm: number): number => table.value - (mm - bounds.value.low) * zoom.v
 const up = (mm: number): number => y(own.value.low + mm / scale.value.up);
 
 const moving = ref(-1);
+/** The end of a known length that is dragged. */
+const pulled = ref<Corner | null>(null);
 function read(event: PointerEvent): Corner {
   const [right, down] = pixelsIn(event);
   return [
@@ -128,41 +118,10 @@ const shown = computed(() =>
     };
   }),
 );
-/** The end of what is marked in the photograph that is dragged, and where it is then. */
-const pulled = ref(0);
-const pull = useDrag(read, (to) => {
-  setEnd(pulled.value, to);
-});
-function setEnd(index: number, to: Corner): void {
-  if (ends.value) ends.value = index ? [ends.value[0], to] : [to, ends.value[1]];
-}
-function beginPull(event: PointerEvent, index: number): void {
-  pulled.value = index;
-  pull.start(event);
-}
-function pullBy(event: KeyboardEvent, index: number): void {
-  const step = arrowStep(event, settings.length);
-  const end = ends.value?.[index];
-  if (!step || !end) return;
-  setEnd(index, [end[0] + step[0], end[1] + step[1]]);
-  event.preventDefault();
-  event.stopPropagation();
-}
-const marked = computed(() =>
-  (ends.value ?? []).map((end, index) => (pull.held.value && pulled.value === index ? pull.held.value : end)),
-);
-const line = computed(() => marked.value.map(([right, high]) => `${x(right)} ${y(high)}`).join("L"));
-/** What lies under the finger, several times as large, beside it. */
+/** What is dragged over a photograph is seen through a glass. */
 const glass = computed(() => {
-  const at = pull.held.value ?? (moving.value >= 0 ? drag.held.value : null);
-  if (!at || !under.value) return null;
-  const [right, down] = [x(at[0]), y(at[1])];
-  const left = right < props.wide / 2 ? props.wide - GLASS - 8 : GLASS + 8;
-  return {
-    x: left,
-    y: HEAD + GLASS + 22,
-    move: `translate(${left - NEARER * right} ${HEAD + GLASS + 22 - NEARER * down}) scale(${NEARER})`,
-  };
+  const at = pulled.value ?? (moving.value >= 0 ? drag.held.value : null);
+  return at && under.value ? { x: x(at[0]), y: y(at[1]) } : null;
 });
 const few = computed(() => corners.value.length <= FEW);
 const bands = computed(() =>
@@ -183,7 +142,10 @@ const bands = computed(() =>
     :aria-label="`The view from the ${fromFront ? 'front' : 'side'}`"
   >
     <text x="16" y="20">
-      {{ fromFront ? "Every section across is this" : "Carved to this, from the side" }}
+      <template v-if="wide < 260">From the {{ fromFront ? "front" : "side" }}</template>
+      <template v-else>
+        {{ fromFront ? "Every section across is this" : "Carved to this, from the side" }}
+      </template>
     </text>
     <clipPath id="carved-view"><path :d="path" /></clipPath>
     <g id="carved-scene">
@@ -196,10 +158,9 @@ const bands = computed(() =>
         :height="under.high * zoom"
         preserveAspectRatio="none"
       />
-      <path v-if="under" class="traced" :d="path" />
-      <path v-if="marked.length" class="known" :d="`M${line}`" />
+      <path v-if="under" class="body traced" :d="path" />
     </g>
-    <path v-if="!under" class="body" :d="path" />
+    <path v-if="!under" class="ground" :d="path" />
     <g v-if="!under" clip-path="url(#carved-view)">
       <rect
         v-for="band in bands"
@@ -213,7 +174,7 @@ const bands = computed(() =>
         @click="looked = band.number"
       />
     </g>
-    <path v-if="!under" class="edge" :d="path" />
+    <path v-if="!under" class="body edge" :d="path" />
     <path class="table" :d="`M12 ${y(own.low)}H${wide - 12}`" />
     <template v-if="few">
       <g
@@ -233,53 +194,26 @@ const bands = computed(() =>
     <g
       v-for="(one, index) in shown"
       :key="index"
-      class="corner"
+      class="corner held"
       role="button"
       tabindex="0"
       :aria-label="one.says"
       @pointerdown="begin($event, index)"
-      @pointermove="drag.move"
-      @pointerup="drag.end"
-      @pointercancel="drag.giveUp"
+      v-on="drag.on"
       @keydown="key($event, index)"
       @dblclick="canRemove && remove(index)"
     >
       <circle class="grip" :cx="one.x" :cy="one.y" :r="few ? 22 : 12" />
       <circle class="seen" :cx="one.x" :cy="one.y" :r="few ? 8 : 5" />
     </g>
-    <g
-      v-for="(end, index) in marked"
-      :key="`e${index}`"
-      class="corner end"
-      role="button"
-      tabindex="0"
-      :aria-label="`${index ? 'Second' : 'First'} end of the length you know`"
-      @pointerdown="beginPull($event, index)"
-      @pointermove="pull.move"
-      @pointerup="pull.end"
-      @pointercancel="pull.giveUp"
-      @keydown="pullBy($event, index)"
-    >
-      <circle class="grip" :cx="x(end[0])" :cy="y(end[1])" r="22" />
-      <path class="seen" :d="`M${x(end[0]) - 9} ${y(end[1])}h18M${x(end[0])} ${y(end[1]) - 9}v18`" />
-    </g>
-    <template v-if="glass">
-      <clipPath id="carved-glass"><circle :cx="glass.x" :cy="glass.y" :r="GLASS" /></clipPath>
-      <circle class="lens" :cx="glass.x" :cy="glass.y" :r="GLASS" />
-      <g clip-path="url(#carved-glass)"><use href="#carved-scene" :transform="glass.move" /></g>
-      <circle class="rim" :cx="glass.x" :cy="glass.y" :r="GLASS" />
-      <path class="hair" :d="`M${glass.x - 12} ${glass.y}h24M${glass.x} ${glass.y - 12}v24`" />
-    </template>
+    <KnownLength :x="x" :y="y" :read="read" @held="(at) => (pulled = at)" />
+    <Magnifier v-if="glass" v-bind="glass" scene="carved-scene" :wide="wide" />
   </svg>
 </template>
 
+<style scoped src="./carved.css"></style>
 <style scoped>
-text {
-  fill: var(--soft);
-  font: 15px var(--sans);
-}
-
-.body {
+.ground {
   fill: var(--panel);
 }
 
@@ -297,51 +231,12 @@ text {
 
 .edge {
   fill: none;
-  stroke: var(--ink);
-  stroke-width: 2.2;
-  stroke-linejoin: round;
   pointer-events: none;
 }
 
 .traced {
-  fill: var(--sponge);
   fill-opacity: 0.3;
-  stroke: var(--ink);
-  stroke-width: 2.2;
-  stroke-linejoin: round;
   vector-effect: non-scaling-stroke;
-}
-
-.known {
-  stroke: var(--trouble);
-  stroke-width: 2;
-  vector-effect: non-scaling-stroke;
-}
-
-.end .seen {
-  fill: none;
-  stroke: var(--trouble);
-}
-
-.lens {
-  fill: var(--paper);
-}
-
-.rim,
-.hair {
-  fill: none;
-  stroke: var(--ink);
-  stroke-width: 2;
-  pointer-events: none;
-}
-
-.hair {
-  stroke-width: 1;
-}
-
-.table {
-  stroke: var(--wood);
-  stroke-width: 2;
 }
 
 .grip {
@@ -357,12 +252,6 @@ text {
 .new .seen {
   fill: var(--panel);
   stroke-width: 1.6;
-}
-
-.corner {
-  cursor: move;
-  touch-action: none;
-  outline: none;
 }
 
 .new {

@@ -48,7 +48,10 @@ export function useDrag<T>(read: (event: PointerEvent) => T, take: (value: T) =>
     held.value = null;
   }
 
-  return { held, start, move, end, giveUp };
+  /** What follows once it is begun, for `v-on`. */
+  const on = { pointermove: move, pointerup: end, pointercancel: giveUp };
+
+  return { held, start, on };
 }
 
 /** The nearest of some sizes within reach of a size, or nothing. */

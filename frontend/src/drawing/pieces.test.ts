@@ -80,7 +80,7 @@ describe("dragging", () => {
   it("takes what is held once, when it is let go, and nothing when it is given up", () => {
     const taken: number[] = [];
     let focused = 0;
-    const { held, start, move, end, giveUp } = useDrag(
+    const { held, start, on } = useDrag(
       (event) => event.clientX,
       (value: number) => taken.push(value),
     );
@@ -91,16 +91,16 @@ describe("dragging", () => {
         preventDefault: () => {},
         currentTarget: { setPointerCapture: () => {}, focus: () => (focused += 1) },
       }) as unknown as PointerEvent;
-    move(at(3));
+    on.pointermove(at(3));
     expect(held.value).toBeNull();
     start(at(4));
-    move(at(7));
+    on.pointermove(at(7));
     expect([held.value, taken, focused]).toEqual([7, [], 1]);
-    end();
+    on.pointerup();
     expect(taken).toEqual([7]);
     start(at(1));
-    giveUp();
-    end();
+    on.pointercancel();
+    on.pointerup();
     expect(taken).toEqual([7]);
   });
 });

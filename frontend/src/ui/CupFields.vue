@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /** Weigh a cup of yours: what it holds and what it weighs, for the density the server makes of them. */
 import { ref } from "vue";
-import { answered, api, Refused } from "@/api/client";
+import { answered, api, wordsOf } from "@/api/client";
 import { useHandbook } from "@/kitchen/handbook";
 import MeasureField from "./MeasureField.vue";
 
@@ -28,10 +28,7 @@ async function weigh(): Promise<void> {
         ? "That would be lighter than foam or heavier than rock. Look at both numbers again."
         : await props.take(Math.round(value * 1000) / 1000);
   } catch (error) {
-    told.value =
-      error instanceof Refused
-        ? error.problem.detail
-        : "The kitchen's server cannot be reached just now. Nothing was changed.";
+    told.value = wordsOf(error, "The kitchen's server cannot be reached just now. Nothing was changed.");
   }
 }
 </script>

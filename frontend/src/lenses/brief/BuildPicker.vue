@@ -150,8 +150,4 @@ function setPoint(index: number, field: "up" | "out", event: Event): void {
   border-color: transparent;
   color: var(--soft);
 }
-
-.two {
-  grid-template-columns: 1fr 1fr;
-}
 </style>

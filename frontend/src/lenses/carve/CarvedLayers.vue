@@ -8,6 +8,7 @@ import TemplateLinks from "@/lenses/parts/TemplateLinks.vue";
 import { useTier } from "@/lenses/parts/tier";
 import { useCarving } from "@/order/carving";
 import ChoiceRow from "@/ui/ChoiceRow.vue";
+import ChoiceRows from "@/ui/ChoiceRows.vue";
 
 const settings = useSettings();
 const { order, planned } = useTier();
@@ -25,6 +26,8 @@ async function take(kind: (typeof FILES)[number]): Promise<void> {
   await order.save();
   window.location.assign(`/api/orders/${order.id}/body.${kind}?tier=${order.tier + 1}&of=${of.value}`);
 }
+/** From the top layer down, as they lie. */
+const layers = computed(() => [...slices.value].reverse().map((one) => ({ value: one.number, one })));
 const baked = computed(() => order.plan?.carved[`tier_${order.tier + 1}`]);
 const times = (count: number): string => (count === 1 ? "baked once" : `baked ${count} times`);
 const layersOf = (numbers: readonly number[]): string =>
@@ -39,14 +42,17 @@ const sides = (across: Figure, along: Figure | null): string =>
 
 <template>
   <h3>Cut each layer to</h3>
-  <div class="slices" role="radiogroup" aria-label="The layer that is looked at">
-    <label v-for="one in [...slices].reverse()" :key="one.number" :class="{ chosen: one.number === looked }">
-      <input v-model="looked" type="radio" :value="one.number" class="unseen" />
-      <b>{{ one.number }}</b>
-      <span>{{ sides(one.wide, one.long) }}</span>
-      <small>the outline moves {{ settings.words(one.moves) }} up it</small>
-    </label>
-  </div>
+  <ChoiceRows
+    v-slot="{ choice: { one } }"
+    label="The layer that is looked at"
+    :value="looked"
+    :choices="layers"
+    @change="(number) => (looked = number)"
+  >
+    <b>{{ one.number }}</b>
+    <span class="layer">{{ sides(one.wide, one.long) }}</span>
+    <small>the outline moves {{ settings.words(one.moves) }} up it</small>
+  </ChoiceRows>
   <template v-if="baked">
     <h3>Baked in</h3>
     <div v-for="(one, key) in baked.tins" :key="key" class="baked">
@@ -88,32 +94,15 @@ const sides = (across: Figure, along: Figure | null): string =>
   gap: 8px;
 }
 
-.slices label {
-  display: grid;
-  grid-template-columns: 30px 1fr;
-  padding: 7px 10px;
-  border-bottom: 1px solid var(--rule);
-  border-left: 4px solid transparent;
-  cursor: pointer;
-}
-
-.slices label:hover {
-  background: var(--hover);
-}
-
-.slices .chosen {
-  border-left-color: var(--amber-line);
-  background: var(--tint);
-}
-
-.slices label:has(:focus-visible) {
-  outline: 3px solid var(--amber-line);
-  outline-offset: -3px;
-}
-
-.slices b,
-.slices span {
+b,
+.layer {
   font: 600 18px var(--serif);
+}
+
+small {
+  grid-column: 2;
+  color: var(--soft);
+  font-size: 15px;
 }
 
 .baked {
@@ -121,17 +110,7 @@ const sides = (across: Figure, along: Figure | null): string =>
   padding-top: 8px;
 }
 
-.baked b {
-  font: 600 18px var(--serif);
-}
-
 .baked span {
   color: var(--soft);
-}
-
-.slices small {
-  grid-column: 2;
-  color: var(--soft);
-  font-size: 15px;
 }
 </style>

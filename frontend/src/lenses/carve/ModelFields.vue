@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /** A body out of a 3D file: which file, in what unit and which way up, and to what size it is made. */
 import { ref, watch } from "vue";
-import { answered, api, Refused } from "@/api/client";
+import { answered, api, asIs, wordsOf } from "@/api/client";
 import { within } from "@/base/round";
 import { useHandbook } from "@/kitchen/handbook";
 import { useSettings } from "@/kitchen/settings";
@@ -52,9 +52,7 @@ async function read(): Promise<void> {
     const found = await answered(
       api.POST("/api/model", {
         params: { query: { unit: unit.value, up: up.value } },
-        body: (await chosen.arrayBuffer()) as unknown as string,
-        bodySerializer: (body) => body,
-        headers: { "content-type": "application/octet-stream" },
+        ...asIs(await chosen.arrayBuffer(), "application/octet-stream"),
       }),
     );
     const { low, high } = handbook.limit("tin_diameter_mm");
@@ -67,8 +65,7 @@ async function read(): Promise<void> {
     const triangles = `${chosen.name}: ${found.brought.toLocaleString("en")} triangles.`;
     said.value = [triangles, ...found.notes];
   } catch (error) {
-    wrong.value =
-      error instanceof Refused ? error.problem.detail : "The file could not be sent just now. Try again.";
+    wrong.value = wordsOf(error, "The file could not be sent just now. Try again.");
   } finally {
     reading.value = "";
   }
@@ -88,10 +85,7 @@ async function make(wanted: { height_mm?: number; length_mm?: number; volume_ml?
         : "";
     if (!wrong.value) change((tier) => (tier.tin_diameter_mm = whole));
   } catch (error) {
-    wrong.value =
-      error instanceof Refused
-        ? error.problem.detail
-        : "The size could not be worked out just now. Try again.";
+    wrong.value = wordsOf(error, "The size could not be worked out just now. Try again.");
   }
 }
 </script>

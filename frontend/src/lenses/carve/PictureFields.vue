@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /** A photograph to trace over: laid under the view, and made true to size by one length that is known in it. */
 import { computed, ref, watch } from "vue";
-import { answered, api, Refused } from "@/api/client";
+import { answered, api, asIs, wordsOf } from "@/api/client";
 import { apart, boundsOf, type Corner } from "@/base/polygon";
 import { within } from "@/base/round";
 import { useHandbook } from "@/kitchen/handbook";
@@ -18,19 +18,17 @@ async function bring(file: File): Promise<void> {
   [wrong.value, reading.value] = ["", `Reading ${file.name} …`];
   try {
     const found = await answered(
-      api.POST("/api/picture", {
-        body: (await file.arrayBuffer()) as unknown as string,
-        bodySerializer: (body) => body,
-        headers: { "content-type": file.type === "image/png" ? "image/png" : "image/jpeg" },
-      }),
+      api.POST(
+        "/api/picture",
+        asIs(await file.arrayBuffer(), file.type === "image/png" ? "image/png" : "image/jpeg"),
+      ),
     );
     // As wide as what is drawn, and with its foot: near enough to begin with.
     const { left, right, low } = boundsOf(points.value);
     setPicture({ jpeg: found.jpeg, wide_mm: Math.max(10, right - left), left_mm: left, low_mm: low });
     ends.value = null;
   } catch (error) {
-    wrong.value =
-      error instanceof Refused ? error.problem.detail : "The picture could not be sent just now. Try again.";
+    wrong.value = wordsOf(error, "The picture could not be sent just now. Try again.");
   } finally {
     reading.value = "";
   }
@@ -97,11 +95,3 @@ watch([seen, () => order.tier, () => order.id], () => (ends.value = null));
     </template>
   </template>
 </template>
-
-<style scoped>
-.two {
-  display: grid;
-  grid-template-columns: 1fr 1fr;
-  gap: 8px;
-}
-</style>

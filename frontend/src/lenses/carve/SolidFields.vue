@@ -5,11 +5,13 @@ import type { Solid } from "@/api/types";
 import { useSettings } from "@/kitchen/settings";
 import KindFields from "@/lenses/parts/KindFields.vue";
 import OutlineFile from "@/lenses/parts/OutlineFile.vue";
+import SilhouetteIcon from "@/lenses/parts/SilhouetteIcon.vue";
 import SilhouetteRow from "@/lenses/parts/SilhouetteRow.vue";
 import { choicesOf, kindsOf } from "@/order/kinds";
 import { useSolids } from "@/order/solids";
 import TierField from "@/order/TierField.vue";
 import ChoiceRow from "@/ui/ChoiceRow.vue";
+import ChoiceRows from "@/ui/ChoiceRows.vue";
 
 const settings = useSettings();
 const { order, solids, at, held, from, carving, times, trueSize, most, ...does } = useSolids();
@@ -18,6 +20,7 @@ const FROM = [
   { value: "side", words: "From the side" },
   { value: "above", words: "From above" },
 ] as const;
+const listed = computed(() => solids.value.map((one, index) => ({ value: index, one })));
 const inHand = computed(() => solids.value[at.value]);
 const name = (solid: Solid): string => rows.value.get(solid.kind)?.words ?? solid.kind;
 const across = (solid: Solid): string => {
@@ -39,15 +42,16 @@ function read(points_mm: [number, number][]): void {
     Drag one in the drawing, or step to it and use the arrow keys. Each is joined to those before it, or cut
     out of them.
   </p>
-  <div class="solids" role="radiogroup" aria-label="The solid that is looked at">
-    <label v-for="(one, index) in solids" :key="index" :class="{ chosen: index === at }">
-      <input type="radio" class="unseen" :checked="index === at" :value="index" @change="held = index" />
-      <svg width="28" height="28" viewBox="0 0 24 24" aria-hidden="true" :class="{ out: one.does === 'cut' }">
-        <path :d="rows.get(one.kind)?.icon" />
-      </svg>
-      <span>{{ index + 1 }}. {{ one.does === "cut" ? "less a " : "" }}{{ name(one) }}{{ across(one) }}</span>
-    </label>
-  </div>
+  <ChoiceRows
+    v-slot="{ choice: { value: index, one } }"
+    label="The solid that is looked at"
+    :value="at"
+    :choices="listed"
+    @change="(index) => (held = index)"
+  >
+    <SilhouetteIcon :icon="rows.get(one.kind)?.icon" :out="one.does === 'cut'" />
+    <span>{{ index + 1 }}. {{ one.does === "cut" ? "less a " : "" }}{{ name(one) }}{{ across(one) }}</span>
+  </ChoiceRows>
   <div class="same four">
     <button class="act" :disabled="solids.length >= most" @click="does.add">Another</button>
     <button class="act" :disabled="solids.length >= most" @click="does.copy(at)">Copy</button>
@@ -82,42 +86,6 @@ function read(points_mm: [number, number][]): void {
 </template>
 
 <style scoped>
-.solids label {
-  display: grid;
-  grid-template-columns: 40px 1fr;
-  align-items: center;
-  min-height: 44px;
-  padding: 4px 10px;
-  border-bottom: 1px solid var(--rule);
-  border-left: 4px solid transparent;
-  cursor: pointer;
-}
-
-.solids label:hover {
-  background: var(--hover);
-}
-
-.solids .chosen {
-  border-left-color: var(--amber-line);
-  background: var(--tint);
-}
-
-.solids label:has(:focus-visible) {
-  outline: 3px solid var(--amber-line);
-  outline-offset: -3px;
-}
-
-.solids path {
-  fill: var(--sponge);
-  stroke: var(--ink);
-  stroke-width: 1.4;
-}
-
-.solids .out path {
-  fill: none;
-  stroke-dasharray: 3 2;
-}
-
 .four {
   display: grid;
   grid-template-columns: repeat(4, 1fr);

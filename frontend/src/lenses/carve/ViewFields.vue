@@ -65,11 +65,3 @@ function readSide(points_mm: [number, number][], width: number): void {
     <KindFields v-if="!build.front_mm" part="build" />
   </template>
 </template>
-
-<style scoped>
-.two {
-  display: grid;
-  grid-template-columns: 1fr 1fr;
-  gap: 8px;
-}
-</style>

@@ -100,9 +100,3 @@ function takeCommonCut(): void {
     </div>
   </template>
 </template>
-
-<style scoped>
-.two {
-  grid-template-columns: 1fr 1fr;
-}
-</style>

@@ -2,7 +2,7 @@
 /** A drawing to read an outline from, at its true size. What cannot be used is said, and nothing is changed. */
 import { tenth } from "@/base/round";
 import { ref } from "vue";
-import { answered, api, Refused } from "@/api/client";
+import { answered, api, asIs, wordsOf } from "@/api/client";
 import FileButton from "./FileButton.vue";
 
 const emit = defineEmits<{ read: [points: [number, number][], width: number] }>();
@@ -13,19 +13,11 @@ async function upload(file: File): Promise<void> {
   said.value = [];
   reading.value = `Reading ${file.name} …`;
   try {
-    const found = await answered(
-      api.POST("/api/outline", {
-        body: await file.text(),
-        bodySerializer: (body) => body as string,
-        headers: { "content-type": "image/svg+xml" },
-      }),
-    );
+    const found = await answered(api.POST("/api/outline", asIs(await file.text(), "image/svg+xml")));
     emit("read", found.points_mm as [number, number][], tenth(found.width_mm));
     said.value = found.notes;
   } catch (error) {
-    said.value = [
-      error instanceof Refused ? error.problem.detail : "The drawing could not be sent just now. Try again.",
-    ];
+    said.value = [wordsOf(error, "The drawing could not be sent just now. Try again.")];
   } finally {
     reading.value = "";
   }

@@ -1,6 +1,7 @@
 <script setup lang="ts" generic="T extends string, C extends { value: T; words: string; icon: string }">
 /** A choice among silhouettes, each drawn in a box of 24 by 24. */
 import ChoiceRow from "@/ui/ChoiceRow.vue";
+import SilhouetteIcon from "./SilhouetteIcon.vue";
 
 defineProps<{ label: string; value: T; choices: readonly C[] }>();
 const emit = defineEmits<{ change: [value: T] }>();
@@ -15,15 +16,7 @@ const emit = defineEmits<{ change: [value: T] }>();
     @change="(chosen) => emit('change', chosen)"
   >
     <template #default="{ choice }">
-      <svg width="30" height="30" viewBox="0 0 24 24" aria-hidden="true"><path :d="choice.icon" /></svg>
+      <SilhouetteIcon :icon="choice.icon" />
     </template>
   </ChoiceRow>
 </template>
-
-<style scoped>
-path {
-  fill: var(--sponge);
-  stroke: var(--ink);
-  stroke-width: 1.4;
-}
-</style>

@@ -426,6 +426,10 @@ onBeforeRouteLeave(async () => {
   margin-top: 14px;
 }
 
+.panel :deep(.same.two) {
+  grid-template-columns: 1fr 1fr;
+}
+
 .panel :deep(.reach) {
   display: grid;
   gap: 8px;

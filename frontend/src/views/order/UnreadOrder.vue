@@ -2,7 +2,7 @@
 /** An order that this version of the program cannot read: why, its file, and the way back to a version it can. */
 import { onMounted, ref } from "vue";
 import { useRouter } from "vue-router";
-import { answered, api, Refused } from "@/api/client";
+import { answered, api, wordsOf } from "@/api/client";
 import type { Revision } from "@/api/types";
 import VersionList from "@/ui/VersionList.vue";
 
@@ -20,9 +20,7 @@ async function attempt(what: () => Promise<unknown>): Promise<boolean> {
     return true;
   } catch (error) {
     trouble.value =
-      error instanceof Refused
-        ? error.problem.detail
-        : "The kitchen's server cannot be reached just now. Nothing was changed.";
+      wordsOf(error, "The kitchen's server cannot be reached just now. Nothing was changed.");
     return false;
   }
 }
