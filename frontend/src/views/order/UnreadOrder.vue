@@ -19,8 +19,7 @@ async function attempt(what: () => Promise<unknown>): Promise<boolean> {
     await what();
     return true;
   } catch (error) {
-    trouble.value =
-      wordsOf(error, "The kitchen's server cannot be reached just now. Nothing was changed.");
+    trouble.value = wordsOf(error, "The kitchen's server cannot be reached just now. Nothing was changed.");
     return false;
   }
 }
