@@ -90,8 +90,8 @@ class Sought(NamedTuple):
     last: date | None = None
 
 
-MOST_AT_ONCE = 200
-"""So many orders are shopped for at once."""
+MOST_AT_ONCE = 100
+"""So many orders are shopped for at once: all of them are planned for it, which is to stay well below a second."""
 
 
 class OrderMissing(LookupError):

@@ -164,6 +164,7 @@ def test_everything_works_by_keyboard_alone(screen, demo_address):
     screen.keyboard.press("Escape")
     expect(working).to_have_count(0)
     expect(roll).to_be_focused()
+    screen.get_by_role("region", name="Bowls: what to mix").get_by_role("button", name="open").press("Enter")
     screen.locator("[data-part='bowls.fondant~blush.reserve']").press("Enter")
     expect(screen.get_by_role("dialog", name="Working of Fondant, blush: reserve")).to_contain_text("enough − need")
     screen.keyboard.press("Escape")
@@ -351,6 +352,43 @@ def test_nothing_is_clipped_or_overlaps_and_axe_finds_nothing_serious(browser, d
         assert serious(screen) == []
 
 
+@pytest.mark.parametrize("size", [(1920, 1080), (768, 1024), (390, 844), (640, 400)])
+def test_at_every_size_the_drawing_comes_first_and_nothing_covers_anything(browser, demo_address, size):
+    with page(browser, size) as screen:
+        for title in ("Fair centrepiece", "Raffle hive"):
+            screen.goto(demo_address)
+            screen.get_by_role("link", name=f"Open {title}").click()
+            expect(screen.locator("svg .outside").first).to_be_visible()
+            tiers = screen.locator("svg .outside").count()
+            for name in ("Brief", "Layers", "Coats", "Cover", "Stack"):
+                lens(screen, name)
+                for _ in range(tiers):
+                    screen.wait_for_timeout(120)
+                    assert overlaps(screen) == [], (title, name)
+                    assert spills(screen)[0] == 0, (title, name)
+                    screen.keyboard.press("ArrowUp")
+                for _ in range(tiers):
+                    screen.keyboard.press("ArrowDown")
+        drawn = screen.locator(".frame").bounding_box()
+        decided = panel(screen).bounding_box()
+        if size[0] < 900:
+            assert drawn["y"] < decided["y"]
+            assert drawn["width"] == size[0]
+
+
+def test_the_cake_fills_its_share_of_the_window(browser, demo_address):
+    with page(browser) as screen:
+        screen.goto(demo_address)
+        screen.get_by_role("link", name="Open Fair centrepiece").click()
+        for name, share in (("Brief", 0.25), ("Layers", 0.25), ("Coats", 0.25), ("Cover", 0.15)):
+            lens(screen, name)
+            screen.wait_for_timeout(200)
+            foil = screen.locator(".frame .foil").bounding_box()
+            top = min(one.bounding_box()["y"] for one in screen.locator(".frame .outside").all())
+            high = foil["y"] + foil["height"] - top
+            assert 2 * foil["width"] * high > share * 1280 * 800, name
+
+
 def serious(screen):
     """The rules that axe finds broken, of serious impact or worse."""
     screen.evaluate(AXE.read_text())
@@ -375,9 +413,18 @@ def overlaps(screen):
             });
             const found = boxes.filter((box) => box.x0 < frame.left - 1 || box.x1 > frame.right + 1
                 || box.y0 < frame.top - 1 || box.y1 > frame.bottom + 1).map((box) => ['out', box.words]);
+            const cover = (a, b) => a.x0 < b.x1 - 2 && b.x0 < a.x1 - 2 && a.y0 < b.y1 - 2 && b.y0 < a.y1 - 2;
             boxes.forEach((a, i) => boxes.slice(i + 1).forEach((b) => {
-                if (a.x0 < b.x1 - 2 && b.x0 < a.x1 - 2 && a.y0 < b.y1 - 2 && b.y0 < a.y1 - 2) found.push([a.words, b.words]);
+                if (cover(a, b)) found.push([a.words, b.words]);
             }));
+            // What stands beside the cake is not over it, and the gauge's numbers are free too.
+            const solid = [...document.querySelectorAll('.frame .outside, .frame .cut, .frame .gauge text')];
+            const beside = [...document.querySelectorAll('.frame .label:not(.within)')];
+            solid.forEach((shape) => { const s = shape.getBoundingClientRect();
+                beside.forEach((label) => { const l = label.getBoundingClientRect();
+                    if (cover({ x0: s.left, x1: s.right, y0: s.top, y1: s.bottom },
+                              { x0: l.left + 2, x1: l.right - 2, y0: l.top + 4, y1: l.bottom - 4 }))
+                        found.push(['over the cake', label.innerText.trim()]); }); });
             return found;
         }"""
     )

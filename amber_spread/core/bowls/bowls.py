@@ -14,6 +14,7 @@ subject to precedence constraints", Management Science 19, 1973; cited from memo
 
 import math
 from collections.abc import Iterable, Sequence
+from heapq import heapify, heappop, heapreplace
 from typing import NamedTuple
 
 from amber_spread.core.bowls.reserve import Walks, walk
@@ -210,12 +211,16 @@ def best_order(uses: Iterable[Use]) -> list[Use]:
     Lawler's backward rule (see the head of this file). Ties keep lower tiers and earlier steps first.
     """
     waiting = by_tier(sorted(uses, key=_rank))
+    last = [(_backward(own[-1]), own) for own in waiting.values()]
+    heapify(last)
     placed: list[Use] = []
-    while waiting:
-        chosen = min((own[-1] for own in waiting.values()), key=_backward)
-        placed.append(waiting[chosen.tier].pop())
-        if not waiting[chosen.tier]:
-            del waiting[chosen.tier]
+    while last:
+        own = last[0][1]
+        placed.append(own.pop())
+        if own:
+            heapreplace(last, (_backward(own[-1]), own))
+        else:
+            heappop(last)
     return placed[::-1]
 
 

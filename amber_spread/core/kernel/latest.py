@@ -1,6 +1,7 @@
 """A dict of what was put in last: how what takes long to work out is kept without growing for ever."""
 
 from collections.abc import Callable, Hashable, Iterable
+from itertools import islice
 from typing import Any, TypeVar
 
 K = TypeVar("K", bound=Hashable)
@@ -21,7 +22,7 @@ class Latest(dict[K, V]):
         """Put in as the last, or again as the last."""
         self.pop(key, None)
         self[key] = value
-        for old in list(self)[: -self.most]:
+        for old in list(islice(self, max(0, len(self) - self.most))):
             self.pop(old, None)
         return value
 

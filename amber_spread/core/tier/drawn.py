@@ -28,7 +28,7 @@ HexOf = Callable[[str, str | None], str]
 D = TypeVar("D", "Part", "Silhouette")
 SPONGE_HEX = "#E5C489"
 BEAD_STEP = math.radians(15)
-BOARD_HEX = "#CFE3E2"
+BOARD_HEX = "#D9BF8C"
 
 PartKind = Literal[
     "board", "sponge", "filling", "seal", "dam", "crumb", "final", "cover", "border", "on_top", "support", "dowel"

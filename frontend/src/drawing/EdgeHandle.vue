@@ -3,7 +3,8 @@
  * The left edge of the tier in hand, to be dragged: it changes the tin, or in Coats the disc where one sets the
  * side, and catches at the sizes the kitchen owns.
  */
-import { computed } from "vue";
+import { computed, watch } from "vue";
+import type { Document } from "@/api/types";
 import { useHandbook } from "@/kitchen/handbook";
 import { useKit } from "@/kitchen/kit";
 import { useSettings } from "@/kitchen/settings";
@@ -18,6 +19,7 @@ const props = defineProps<{
   sheet: Sheet;
   outside: { half: number; z0: number; z1: number };
 }>();
+const emit = defineEmits<{ hold: []; release: [] }>();
 const order = useOrder();
 const kit = useKit();
 const settings = useSettings();
@@ -41,10 +43,14 @@ const owned = computed(() => {
 const x = (mm: number): number => xAt(props.sheet, -mm);
 const y = (mm: number): number => yAt(props.sheet, mm);
 
+/** How far what lies outside the tin or disc (coats, cover) reaches, as it was when the edge was taken hold of. */
+let beyond = 0;
+/** How far from the edge it was taken hold of, mm. */
+let beside = 0;
+const halfAt = (event: PointerEvent): number => (props.sheet.axis - pixelsIn(event)[0]) / props.sheet.scale;
+
 function read(event: PointerEvent): number {
-  const half = (props.sheet.axis - pixelsIn(event)[0]) / props.sheet.scale;
-  // What lies outside the tin or disc (coats, cover) stays as thick as it is.
-  const wanted = size.value + 2 * (half - props.outside.half);
+  const wanted = 2 * (halfAt(event) - beside - beyond);
   const step = settings.length === "in" ? 6.35 : 5;
   const reach = Math.max(step / 2, CATCH / props.sheet.scale);
   const { low, high } = handbook.limit(plate.value ? "disc_diameter_mm" : "tin_diameter_mm");
@@ -52,19 +58,39 @@ function read(event: PointerEvent): number {
   return Math.min(high, Math.max(low, Math.round(found * 100) / 100));
 }
 
+function set(draft: Document, value: number): void {
+  const changed = draft.design.tiers[order.tier];
+  if (!changed) return;
+  if (plate.value && isPlate(changed.final)) changed.final.disc_diameter_mm = value;
+  else changed.tin_diameter_mm = value;
+}
 const { held, start, on } = useDrag(read, (value) => {
   if (Math.abs(value - size.value) < 0.01) return;
-  const index = order.tier;
   order.edit((draft) => {
-    const changed = draft.design.tiers[index];
-    if (!changed) return;
-    if (plate.value && isPlate(changed.final)) changed.final.disc_diameter_mm = value;
-    else changed.tin_diameter_mm = value;
+    set(draft, value);
   });
+});
+function grab(event: PointerEvent): void {
+  event.stopPropagation();
+  beyond = props.outside.half - size.value / 2;
+  beside = halfAt(event) - props.outside.half;
+  emit("hold");
+  start(event);
+}
+/** While it is drawn out the cake is shown as it would be; let go of, it is, or it is as it was. */
+watch(held, (value, before) => {
+  if (value !== null)
+    order.tryOut((draft) => {
+      set(draft, value);
+    });
+  else if (before !== null) {
+    emit("release");
+    order.endTrial();
+  }
 });
 const shown = computed(() => {
   if (held.value === null) return null;
-  const half = props.outside.half + (held.value - size.value) / 2;
+  const half = beyond + held.value / 2;
   const have = owned.value.includes(held.value) ? ", owned" : "";
   return { half, words: `${settings.words({ value: held.value, unit: "mm" })} ${what.value}${have}` };
 });
@@ -74,15 +100,23 @@ const shown = computed(() => {
   <g>
     <rect
       class="grip"
-      :x="x(outside.half) - 9"
-      :y="y(outside.z1)"
-      width="18"
-      :height="Math.max(8, (outside.z1 - outside.z0) * sheet.scale)"
-      @pointerdown="start"
+      :x="x(outside.half) - 30"
+      :y="Math.min(y(outside.z1), y((outside.z0 + outside.z1) / 2) - 22)"
+      width="44"
+      :height="Math.max(44, (outside.z1 - outside.z0) * sheet.scale)"
+      @pointerdown="grab"
       v-on="on"
     >
       <title>Drag to change the {{ own && !plate ? "width" : what }}</title>
     </rect>
+    <g
+      v-if="!shown"
+      class="knob"
+      :transform="`translate(${x(outside.half)} ${y((outside.z0 + outside.z1) / 2)})`"
+    >
+      <rect x="-5" y="-15" width="10" height="30" rx="5" />
+      <path d="M-1.8 -6v12M1.8 -6v12" />
+    </g>
     <template v-if="shown">
       <path class="to" :d="`M${x(shown.half)} ${y(outside.z0) + 6}V${y(outside.z1) - 12}`" />
       <text :x="x(shown.half)" :y="y(outside.z1) - 18" text-anchor="middle">{{ shown.words }}</text>
@@ -97,9 +131,23 @@ const shown = computed(() => {
   touch-action: none;
 }
 
-.grip:hover {
-  fill: var(--amber-line);
-  opacity: 0.35;
+.grip:hover + .knob rect {
+  fill: var(--tint);
+}
+
+.knob {
+  pointer-events: none;
+}
+
+.knob rect {
+  fill: var(--panel);
+  stroke: var(--amber-line);
+  stroke-width: 2;
+}
+
+.knob path {
+  stroke: var(--amber-line);
+  stroke-width: 1.4;
 }
 
 .to {

@@ -66,7 +66,6 @@ path {
 
 .board {
   fill: var(--foil);
-  stroke: var(--teal);
   cursor: default;
 }
 

@@ -1,22 +1,26 @@
 <script setup lang="ts">
-/** The whole cake to scale: the finished outside on the left, cut open on the right. */
-import { computed, ref } from "vue";
+/** The whole cake to scale, as a plate: the finished outside on the left, cut open on the right. */
+import { computed, ref, shallowRef } from "vue";
 import type { Component } from "vue";
-import type { Part } from "@/api/types";
 import { useElementSize } from "@/base/size";
 import { useSettings } from "@/kitchen/settings";
-import { ownOutline } from "@/order/kinds";
 import { useOrder } from "@/order/order";
 import TierField from "@/order/TierField.vue";
 import { useDesk } from "@/ui/desk";
 import FigureValue from "@/ui/FigureValue.vue";
 import type { Notes } from "./annotations";
+import CutParts from "./CutParts.vue";
 import EdgeHandle from "./EdgeHandle.vue";
+import Ground from "./Ground.vue";
 import HeightGauge from "./HeightGauge.vue";
-import { fit, path, type Sheet, spread, xAt, yAt } from "./layout";
+import { fit, path, type Sheet, shifted, spread, xAt, yAt } from "./layout";
 import { leaderOf } from "./leaders";
+import OutsideTier from "./OutsideTier.vue";
+import { corners } from "./plate";
 import SectionPatterns from "./SectionPatterns.vue";
-import { bandsSeen, bandsUp, isDark, leftOf, wallAt, wallLines } from "./tone";
+import SideNames from "./SideNames.vue";
+import { leftOf } from "./tone";
+import { seenBy, STEP, useView } from "./view";
 
 const props = defineProps<{
   /** What is written beside it. */
@@ -25,59 +29,60 @@ const props = defineProps<{
   over?: Component;
   /** The edge of the tier in hand is drawn out by its disc or card, where it has one. */
   byPlate?: boolean;
+  /** The running heights of the tier in hand stand in a column beside it. */
+  heights?: boolean;
 }>();
 const order = useOrder();
-/** What the width of a tier is of: its tin, or all of a body with an outline of its own. */
-const widthOf = (index: number): string => {
-  const tier = order.document?.design.tiers[index];
-  return tier && ownOutline(tier) ? "wide" : "tin";
-};
 const desk = useDesk();
 const settings = useSettings();
 const frame = ref<HTMLElement>();
 const size = useElementSize(frame);
+const { view, looksCloser, go, fit: fitAgain, key, on } = useView(frame, size);
 
+/** Where the ruler stands; in a narrow frame, and beside running heights, there is none. */
 const GAUGE = 46;
+const NARROW = 640;
+/** Where it is as narrow as a hand, nothing is written right of the cake: the panel has it all. */
+const HAND = 520;
 const ROW = 44;
-const BELOW = 60;
+const TOP = 46;
+const BELOW = 68;
 
 const plan = computed(() => order.plan);
-const compact = computed(() => size.width.value < 640);
-const sheet = computed(() => {
+const compact = computed(() => size.width.value < NARROW);
+/** The words beside the cake take so much room. */
+const written = 184;
+const bare = computed(() => size.width.value < HAND);
+/** A drum on its side has no layers one above the other, and so no running heights. */
+const running = computed(() => props.heights && !plan.value?.tiers[order.tier]?.foot);
+const ruled = computed(() => !compact.value && !running.value);
+const left = computed(() => {
+  if (running.value) return 158;
+  return compact.value ? 14 : 138;
+});
+const fitted = computed(() => {
   const stack = plan.value?.stack;
-  const room = {
+  return fit(stack?.base_diameter.value ?? 1, stack?.height.value ?? 1, {
     width: size.width.value,
     height: size.height.value,
-    left: compact.value ? 158 : 162,
-    right: compact.value ? 176 : 196,
-    top: 46,
+    left: left.value,
+    right: bare.value ? 16 : props.notes ? written : 40,
+    top: TOP,
     bottom: BELOW,
-  };
-  return fit(stack?.base_diameter.value ?? 1, stack?.height.value ?? 1, room);
+  });
 });
+/** While an edge is drawn out the sheet stays as it is, so that the edge stays under the hand. */
+const heldSheet = shallowRef<Sheet | null>(null);
+const sheet = computed(() => seenBy(heldSheet.value ?? fitted.value, view.value));
 
 const x = (mm: number): number => xAt(sheet.value, mm);
 const y = (mm: number): number => yAt(sheet.value, mm);
-
-/** A tier that stands off the middle of the cake is drawn so. */
-function shifted(off: readonly number[] | undefined): string | undefined {
-  const mm = off?.[0] ?? 0;
-  return mm ? `translate(${mm * sheet.value.scale} 0)` : undefined;
-}
 
 /** The sheet as it lies about the axis of one tier. */
 function onAxisOf({ off }: { off?: readonly number[] }): Sheet {
   return { ...sheet.value, axis: x(off?.[0] ?? 0) };
 }
 
-/** An open line through points in mm, on the left half. */
-function trace(points: readonly (readonly [number, number])[]): string {
-  return `M${points.map(([across, up]) => `${x(-across).toFixed(1)} ${y(up).toFixed(1)}`).join("L")}`;
-}
-
-const parts = computed(() =>
-  (plan.value?.section.parts ?? []).map((part) => ({ ...part, d: path(part.outline, sheet.value) })),
-);
 /** Borders and pieces on the top, on the finished half and on the cut one. */
 const added = computed(() =>
   (plan.value?.section.added ?? []).map((part) => ({
@@ -88,44 +93,31 @@ const added = computed(() =>
 );
 const outsides = computed(() =>
   (plan.value?.section.tiers ?? []).map((tier, index) => {
-    const left = leftOf(tier);
-    const half = Math.max(...left.map(([across]) => across));
-    const heights = left.map(([, up]) => up);
-    const [z0, z1] = [Math.min(...heights), Math.max(...heights)];
-    return {
-      ...tier,
-      index,
-      half,
-      z0,
-      z1,
-      d: path(left, sheet.value, true),
-      lines: wallLines(tier, half).map((line) => trace(wallAt(left, line / half))),
-      bands: tier.round
-        ? bandsUp(tier.bands as [string, number][], left).map(({ hex, edge }) => ({
-            hex,
-            d: `${trace(edge)}Z`,
-          }))
-        : bandsSeen(tier.bands as [string, number][]).map(([hex, from, to]) => {
-            const [near, far] = [wallAt(left, from), wallAt(left, to)];
-            return { hex, d: `${trace([...near, ...far.reverse()])}Z` };
-          }),
-    };
+    const seen = leftOf(tier);
+    const heights = seen.map(([, up]) => up);
+    const half = Math.max(...seen.map(([across]) => across));
+    return { ...tier, index, half, z0: Math.min(...heights), z1: Math.max(...heights), tier };
   }),
 );
-const base = computed(() => parts.value.find((part) => part.place === "stack"));
+const base = computed(() => plan.value?.section.parts.find((part) => part.place === "stack"));
 const inHand = computed(() => outsides.value[order.tier]);
-const named = computed(() =>
-  outsides.value.filter(
-    (tier) =>
-      tier.index === order.tier ||
-      (outsides.value.length <= 6 && (tier.z1 - tier.z0) * sheet.value.scale > 56),
-  ),
-);
+/** What of the tier in hand is seen, either half. */
+const marked = computed(() => {
+  const tier = inHand.value;
+  if (!tier || outsides.value.length < 2) return "";
+  const right = Math.max(...tier.tier.outline.map(([across]) => across));
+  return corners(x(-tier.half), y(tier.z1), x(right), y(tier.z0));
+});
+/** All but the tier in hand step back, where there are others. */
+function back(place: string): boolean {
+  const number = Number(/^tiers\.(\d+)/.exec(place)?.[1] ?? 0);
+  return outsides.value.length > 1 && number > 0 && number !== order.tier + 1;
+}
 
 /** The one part a lit figure belongs to: the longest place its id begins with. */
 const litPlace = computed(() => {
   let found = "";
-  for (const { place } of parts.value) {
+  for (const { place } of plan.value?.section.parts ?? []) {
     const within = desk.lit === place || desk.lit.startsWith(`${place}.`);
     if (within && place.length > found.length) found = place;
   }
@@ -135,17 +127,21 @@ const litPlace = computed(() => {
 /** The note whose figure is lit; computed apart, so that pointing about redraws nothing else. */
 const litNote = computed(() => labels.value.find(({ note }) => note.figure.id === desk.lit)?.note.figure.id);
 
+/** Nothing is written beside the cake below its table. */
+const lowest = computed(() => Math.min(size.height.value - BELOW, y(0)) + 4);
 const labels = computed(() => {
-  if (!plan.value || !order.document) return [];
-  const found =
+  if (!plan.value || !order.document || bare.value) return [];
+  const found = (
     props.notes?.(
       plan.value,
       order.document.design.tiers,
       Math.min(order.tier, plan.value.tiers.length - 1),
-    ) ?? [];
+    ) ?? []
+  ).filter(({ box }) => y(box.z1) < size.height.value - BELOW && y(box.z0) > 0);
   const wanted = found.map((note) => y((note.box.z0 + note.box.z1) / 2));
-  const placed = spread(wanted, ROW, 24, size.height.value - BELOW - 10);
-  const column = x((plan.value.stack.base_diameter.value ?? 0) / 2) + (compact.value ? 12 : 30);
+  const placed = spread(wanted, ROW, 24, lowest.value - 14);
+  const beside = x((plan.value.stack.base_diameter.value ?? 0) / 2) + (compact.value ? 12 : 16);
+  const column = Math.min(beside, size.width.value - written + (compact.value ? 12 : 16));
   return found.map((note, index) => ({
     note,
     top: placed[index] ?? 0,
@@ -153,10 +149,7 @@ const labels = computed(() => {
     ...leaderOf(note, sheet.value, placed[index] ?? 0, column),
   }));
 });
-
-function light(part: Part): void {
-  desk.lit = part.place;
-}
+const board = computed(() => y(0) + 24);
 
 function choose(place: string): void {
   const match = /^tiers\.(\d+)/.exec(place);
@@ -165,7 +158,18 @@ function choose(place: string): void {
 </script>
 
 <template>
-  <div ref="frame" class="frame">
+  <div
+    ref="frame"
+    class="frame"
+    :class="{ closer: looksCloser }"
+    @wheel="on.wheel"
+    @pointerdown="on.pointerdown"
+    @pointermove="on.pointermove"
+    @pointerup="on.pointerup"
+    @pointercancel="on.pointercancel"
+    @click.capture="on.clickCapture"
+    @keydown="key"
+  >
     <svg
       v-if="plan && size.width.value"
       :width="size.width.value"
@@ -173,65 +177,37 @@ function choose(place: string): void {
       role="img"
       :aria-label="`The cake in half-section, ${settings.words(plan.stack.height)} high`"
     >
-      <SectionPatterns />
+      <SectionPatterns :scale="Math.min(3, Math.max(0.45, sheet.scale * 0.62))" />
 
+      <Ground v-if="base" :sheet="sheet" :board="base" :half="plan.stack.base_diameter.value / 2" />
       <HeightGauge
+        v-if="ruled && !looksCloser"
         :sheet="sheet"
         :left="GAUGE"
         :height="plan.stack.height.value"
         :reach="outsides.at(-1)?.half ?? 0"
       />
 
-      <template v-if="base">
-        <path :d="path(base.outline, sheet, true)" :fill="base.hex" class="edge board" />
-        <path :d="path(base.outline, sheet, true)" fill="url(#board)" />
-      </template>
-
       <g
-        v-for="tier in outsides"
-        :key="tier.place"
+        v-for="one in outsides"
+        :key="one.place"
         class="outside"
-        :transform="shifted(tier.off)"
-        @click="choose(tier.place)"
+        :class="{ back: back(one.place) }"
+        :transform="shifted(one.off, sheet)"
+        @click="choose(one.place)"
       >
-        <path :d="tier.d" :fill="tier.hex" class="edge" />
-        <path v-for="(band, at) in tier.bands" :key="`b${at}`" :d="band.d" :fill="band.hex" />
-        <path
-          v-for="line in tier.lines"
-          :key="line"
-          class="engraved"
-          :class="{ dark: isDark(tier.hex) }"
-          :d="line"
-        />
-        <path :d="tier.d" class="edge" fill="none" />
+        <OutsideTier :tier="one.tier" :half="one.half" :sheet="sheet" />
       </g>
 
-      <g
-        v-for="(part, index) in parts"
-        :key="index"
-        class="part"
-        :class="{ lit: litPlace === part.place }"
-        :transform="shifted(part.off)"
-        @pointerenter="light(part)"
-        @pointerleave="desk.lit = ''"
-        @click="choose(part.place)"
-      >
-        <path :d="part.d" :fill="part.hex" />
-        <path
-          v-if="part.kind !== 'final'"
-          :d="part.d"
-          :fill="`url(#${isDark(part.hex) ? 'pale' : part.kind})`"
-        />
-        <path :d="part.d" fill="none" class="edge" :class="part.kind" />
-      </g>
+      <CutParts :plan="plan" :sheet="sheet" :lit="litPlace" :back="back" @choose="choose" />
 
       <g
         v-for="(part, index) in added"
         :key="`a${index}`"
         class="part"
-        :class="{ lit: desk.lit.startsWith(part.place) }"
-        :transform="shifted(part.off)"
-        @pointerenter="light(part)"
+        :class="{ lit: desk.lit.startsWith(part.place), back: back(part.place) }"
+        :transform="shifted(part.off, sheet)"
+        @pointerenter="desk.lit = part.place"
         @pointerleave="desk.lit = ''"
         @click="choose(part.place)"
       >
@@ -239,15 +215,17 @@ function choose(place: string): void {
       </g>
 
       <path class="axis" :d="`M${sheet.axis} ${y(plan.stack.height.value) - 22}V${y(0) + 16}`" />
-      <path
-        v-if="inHand && outsides.length > 1"
-        class="hand"
-        :transform="shifted(inHand.off)"
-        :d="`M${x(-inHand.half)} ${y(inHand.z1)}H${x(inHand.half)}V${y(inHand.z0)}H${x(-inHand.half)}Z`"
-      />
+      <path v-if="marked && inHand" class="hand" :transform="shifted(inHand.off, sheet)" :d="marked" />
 
       <component :is="over" v-if="over && inHand" :sheet="sheet" :most="size.height.value - BELOW" />
-      <EdgeHandle v-if="inHand" :by-plate="byPlate" :sheet="onAxisOf(inHand)" :outside="inHand" />
+      <EdgeHandle
+        v-if="inHand"
+        :by-plate="byPlate"
+        :sheet="onAxisOf(inHand)"
+        :outside="inHand"
+        @hold="heldSheet = fitted"
+        @release="heldSheet = null"
+      />
 
       <g class="notes">
         <template v-for="{ note, bracket, leader, dot } in labels" :key="`${note.figure.id}`">
@@ -257,41 +235,32 @@ function choose(place: string): void {
         </template>
         <path
           class="bracket"
-          :d="`M${x(-plan.stack.base_diameter.value / 2)} ${y(0) + 10}v10M${x(-plan.stack.base_diameter.value / 2)} ${y(0) + 15}H${x(plan.stack.base_diameter.value / 2)}m0 -5v10`"
+          :d="`M${x(-plan.stack.base_diameter.value / 2)} ${y(0) + 14}v9M${x(-plan.stack.base_diameter.value / 2)} ${y(0) + 18.5}H${x(plan.stack.base_diameter.value / 2)}m0 -4.5v9`"
         />
       </g>
     </svg>
 
     <template v-if="plan && size.width.value">
       <div
+        v-if="!looksCloser"
         class="label total"
-        :style="{ left: `${GAUGE - 38}px`, top: `${y(plan.stack.height.value) - 42}px` }"
+        :style="{
+          left: ruled ? '8px' : `${sheet.axis + 6}px`,
+          top: `${Math.max(2, y(plan.stack.height.value) - 44)}px`,
+        }"
       >
         <FigureValue :figure="plan.stack.height" label="Whole cake, high" />
       </div>
-      <div
-        v-for="tier in named"
-        :key="tier.place"
-        class="label tier"
-        :class="{ chosen: tier.index === order.tier }"
-        :style="{
-          right: `${size.width.value - x((tier.off?.[0] ?? 0) - tier.half) + 12}px`,
-          top: `${y((tier.z0 + tier.z1) / 2)}px`,
-          maxWidth: `${Math.max(64, x((tier.off?.[0] ?? 0) - tier.half) - GAUGE - 34)}px`,
-        }"
-      >
-        <button class="name" :aria-pressed="tier.index === order.tier" @click="order.tier = tier.index">
-          {{ plan.tiers[tier.index]?.name }}
-        </button>
-        <div class="tin">
-          <TierField
-            field="tin_diameter_mm"
-            :index="tier.index"
-            quiet
-            :figure="`${tier.place}.layers.cake_diameter`"
-          /><span v-if="!compact" class="unit">{{ widthOf(tier.index) }}</span>
-        </div>
-      </div>
+      <SideNames
+        :plan="plan"
+        :sheet="sheet"
+        :outsides="outsides"
+        :size="[size.width.value, size.height.value]"
+        :heights="running ?? false"
+        :compact="compact"
+        :from="ruled ? GAUGE + 14 : 6"
+        :most="lowest"
+      />
       <div
         v-for="{ note, top, column } in labels"
         :key="note.figure.id"
@@ -310,9 +279,20 @@ function choose(place: string): void {
         />
         <FigureValue v-else :figure="note.figure" :label="note.label" />
       </div>
-      <div class="label board" :style="{ left: `${sheet.axis}px`, top: `${y(0) + 16}px` }">
+      <div
+        v-if="board < size.height.value - 20"
+        class="label board"
+        :style="{ left: `${Math.min(size.width.value - 96, Math.max(96, sheet.axis))}px`, top: `${board}px` }"
+      >
         <span class="what">base board</span>
         <FigureValue :figure="plan.stack.base_diameter" label="Base board, across" />
+      </div>
+      <div class="closeness" role="group" aria-label="Look closer">
+        <button class="act" aria-label="Closer" title="Closer (+)" @click="go(STEP)">+</button>
+        <button v-if="looksCloser" class="act" aria-label="Farther" title="Farther (-)" @click="go(1 / STEP)">
+          −
+        </button>
+        <button v-if="looksCloser" class="act" title="All of it (0)" @click="fitAgain">All of it</button>
       </div>
     </template>
   </div>
@@ -323,6 +303,12 @@ function choose(place: string): void {
   position: relative;
   height: 100%;
   overflow: hidden;
+  touch-action: pan-y;
+}
+
+.frame.closer {
+  touch-action: none;
+  cursor: grab;
 }
 
 svg {
@@ -330,22 +316,18 @@ svg {
   inset: 0;
 }
 
-.edge {
-  stroke: var(--ink);
-  stroke-width: 1;
-}
-
-.outside .edge {
-  stroke-width: 1.6;
-}
-
-.edge.board {
-  stroke: var(--teal);
-}
-
 .part,
 .outside {
   cursor: pointer;
+}
+
+.back {
+  opacity: 0.8;
+}
+
+.edge {
+  stroke: var(--ink);
+  stroke-width: 1.2;
 }
 
 .part.lit .edge {
@@ -353,41 +335,30 @@ svg {
   stroke-width: 3;
 }
 
-.engraved {
-  fill: none;
-  stroke: var(--ink);
-  stroke-width: 0.8;
-  opacity: 0.2;
-}
-
-.engraved.dark {
-  stroke: var(--panel);
-}
-
 .axis {
   stroke: var(--ink);
-  stroke-width: 1.2;
+  stroke-width: 1.1;
   stroke-dasharray: 14 4 3 4;
+  pointer-events: none;
 }
 
 .hand {
   fill: none;
   stroke: var(--amber-line);
-  stroke-width: 3.5;
-  stroke-linejoin: round;
+  stroke-width: 3;
   pointer-events: none;
 }
 
 .bracket {
   fill: none;
   stroke: var(--ink);
-  stroke-width: 1.2;
+  stroke-width: 1;
 }
 
 .leader {
   fill: none;
   stroke: var(--soft);
-  stroke-width: 1;
+  stroke-width: 0.9;
 }
 
 .notes circle {
@@ -421,60 +392,35 @@ svg {
   background: var(--paper);
 }
 
-.label.tier {
-  flex-direction: column;
-  align-items: flex-end;
-  gap: 0;
-  transform: translateY(-50%);
-}
-
 .what {
   color: var(--soft);
   font-size: 16px;
   white-space: nowrap;
 }
 
-.name {
-  max-width: 100%;
-  min-height: 32px;
-  padding: 0 2px;
-  overflow: hidden;
-  border: 0;
-  background: none;
-  font-family: var(--serif);
-  font-weight: 600;
-  font-size: 19px;
-  text-overflow: ellipsis;
-  white-space: nowrap;
-  cursor: pointer;
-}
-
-.chosen .name {
-  color: var(--amber);
-}
-
-.tin {
-  display: flex;
-  gap: 5px;
-  align-items: baseline;
-}
-
-.tin :deep(input) {
-  font-size: 17px;
-}
-
-.note :deep(.says),
-.tier :deep(.says) {
+.note :deep(.says) {
   position: absolute;
   z-index: 3;
   top: 100%;
+  right: 0;
   width: 220px;
   padding: 8px 10px;
   border: 1px solid var(--trouble);
   background: var(--panel);
 }
 
-.note :deep(.says) {
-  right: 0;
+.closeness {
+  position: absolute;
+  right: 8px;
+  bottom: 8px;
+  display: flex;
+  gap: 4px;
+}
+
+.closeness .act {
+  min-width: 44px;
+  min-height: 44px;
+  background: rgb(255 253 247 / 86%);
+  font-size: 19px;
 }
 </style>

@@ -7,6 +7,7 @@ import { useKit } from "@/kitchen/kit";
 import { useSettings } from "@/kitchen/settings";
 import { useOrder } from "@/order/order";
 import { useDesk } from "@/ui/desk";
+import FigureValue from "@/ui/FigureValue.vue";
 import { edgePath, pieceSize } from "./pieces";
 
 const order = useOrder();
@@ -16,7 +17,7 @@ const settings = useSettings();
 const frame = ref<HTMLElement>();
 const size = useElementSize(frame);
 const GAP = 26;
-const HEAD = 26;
+const LINE = 28;
 const MOST = 3;
 
 const cover = computed(() => order.plan?.tiers[order.tier]?.cover);
@@ -28,6 +29,13 @@ const mat = computed(() => {
   const own = kit.kit?.mat;
   return { wide: own?.width_mm ?? 0, high: own?.length_mm ?? 0, words: "Your mat" };
 });
+
+/** What lies on a mat by itself lies in its middle: so far from where it is laid, right and up. */
+function spare({ x, y }: { x: number; y: number }, wide: number, high: number): [number, number] {
+  return [Math.max(0, (mat.value.wide - wide) / 2 - x), Math.max(0, (mat.value.high - high) / 2 - y)];
+}
+const alone = (number: number): boolean =>
+  (cover.value?.laid ?? []).filter((laid) => laid.mat === number).length === 1;
 
 interface Lying {
   key: string;
@@ -41,13 +49,23 @@ interface Lying {
   high: number;
 }
 
+/** What to roll for every tier that is covered in one circle, so that all can be rolled in one go. */
+const circles = computed(() =>
+  (order.plan?.tiers ?? []).flatMap((tier, index) =>
+    tier.cover?.roll_diameter ? [{ name: tier.name, index, figure: tier.cover.roll_diameter }] : [],
+  ),
+);
+const HEAD = computed(() => 30 + LINE * Math.ceil(circles.value.length / columns.value));
+const columns = computed(() => Math.max(1, Math.floor((size.width.value - 20) / 210)));
+
 const lying = computed<Lying[]>(() =>
   (cover.value?.laid ?? []).flatMap((laid) => {
     const piece = cover.value?.pieces[laid.piece];
     if (!piece) return [];
     const [wide, high] = pieceSize(piece);
     const across = laid.turned ? high : wide;
-    const up = laid.turned ? wide : high;
+    const tall = laid.turned ? wide : high;
+    const [right, up] = alone(laid.mat) ? spare(laid, across, tall) : [0, 0];
     const turn = laid.turned ? `rotate(-90) translate(0 ${high})` : "";
     return [
       {
@@ -55,11 +73,11 @@ const lying = computed<Lying[]>(() =>
         piece,
         mat: laid.mat,
         d: edgePath(piece.corners),
-        move: `translate(${laid.x} ${-laid.y}) ${turn}`,
-        x: laid.x,
-        y: laid.y,
+        move: `translate(${laid.x + right} ${-laid.y - up}) ${turn}`,
+        x: laid.x + right,
+        y: laid.y + up,
         wide: across,
-        high: up,
+        high: tall,
       },
     ];
   }),
@@ -75,7 +93,7 @@ const scale = computed(() =>
     0.05,
     Math.min(
       (size.width.value - 40 - GAP * (shown.value - 1)) / (reach.value.wide * shown.value),
-      (size.height.value - HEAD - 14) / reach.value.high,
+      (size.height.value - HEAD.value - 14) / reach.value.high,
     ),
   ),
 );
@@ -111,7 +129,7 @@ const roomy = (one: Lying): boolean => one.high * scale.value > 40 && one.wide *
       role="img"
       :aria-label="`The pieces laid flat. ${words}`"
     >
-      <text class="head" :x="left" y="18">{{ words }}</text>
+      <text class="head" :x="left" :y="HEAD - 10">{{ words }}</text>
       <g
         v-for="number in shown"
         :key="number"
@@ -155,6 +173,12 @@ const roomy = (one: Lying): boolean => one.high * scale.value > 40 && one.wide *
         </template>
       </g>
     </svg>
+    <ul v-if="circles.length" class="circles" :style="{ '--columns': columns }">
+      <li v-for="one in circles" :key="one.index" :class="{ chosen: one.index === order.tier }">
+        <button @click="order.tier = one.index">{{ one.name }}</button>
+        <FigureValue :figure="one.figure" :label="`Roll out for ${one.name}, circle`" />
+      </li>
+    </ul>
   </div>
 </template>
 
@@ -163,7 +187,12 @@ const roomy = (one: Lying): boolean => one.high * scale.value > 40 && one.wide *
   position: relative;
   min-height: 0;
   overflow: hidden;
-  border-top: 1px solid var(--rule);
+  border: 0 solid var(--rule);
+  border-width: 1px 0 0;
+}
+
+.beside > .mat {
+  border-width: 0 0 0 1px;
 }
 
 svg {
@@ -171,9 +200,48 @@ svg {
   inset: 0;
 }
 
+.circles {
+  position: absolute;
+  top: 6px;
+  right: 14px;
+  left: 14px;
+  display: grid;
+  grid-template-columns: repeat(var(--columns), minmax(0, 1fr));
+  column-gap: 20px;
+}
+
+.circles li {
+  display: flex;
+  gap: 8px;
+  align-items: baseline;
+  justify-content: space-between;
+  height: 28px;
+}
+
+.circles button:first-child {
+  min-width: 0;
+  padding: 0;
+  overflow: hidden;
+  border: 0;
+  background: none;
+  text-overflow: ellipsis;
+  white-space: nowrap;
+  cursor: pointer;
+}
+
+.circles .chosen button:first-child {
+  color: var(--amber);
+  font-weight: 600;
+}
+
+.circles :deep(.figure) {
+  min-height: 28px;
+  padding: 0;
+}
+
 .head {
   fill: var(--soft);
-  font: 15px var(--sans);
+  font: 16px var(--sans);
 }
 
 .cloth {

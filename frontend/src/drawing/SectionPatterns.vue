@@ -1,33 +1,108 @@
 <script setup lang="ts">
-/** What each thing in the half-section is filled with, by its kind: `sponge`, `filling`, `crumb`, `board` and so on. */
+/** The light on the outside and what cut surfaces are filled with: a few patterns that every part of the cake shares. */
+import { tile, TILE } from "./crumb";
+import { GRAINS, VARIANTS } from "./materials";
+
+defineProps<{
+  /** Pores are as large as the cake is drawn. */
+  scale: number;
+}>();
+
+const INKS = [
+  { name: "", hollow: "#A36A22", lip: "#FFF6DE", fleck: "#7A4A1E" },
+  { name: "-dark", hollow: "#24110A", lip: "#B98B68", fleck: "#D9B68C" },
+];
+const crumbs = Object.entries(GRAINS).flatMap(([name, grain], number) =>
+  Array.from({ length: VARIANTS }, (_, variant) => tile(grain, 11 + 7 * number + 101 * variant)).flatMap(
+    (paths, variant) => INKS.map((ink) => ({ id: `${name}-${variant}${ink.name}`, ...paths, ink })),
+  ),
+);
 </script>
 
 <template>
   <defs>
-    <pattern id="sponge" width="11" height="11" patternUnits="userSpaceOnUse">
-      <circle cx="2.5" cy="3" r="1" fill="var(--crumb)" opacity="0.42" />
-      <circle cx="8" cy="8.5" r="0.8" fill="var(--crumb)" opacity="0.42" />
+    <pattern
+      v-for="crumb in crumbs"
+      :id="crumb.id"
+      :key="crumb.id"
+      :width="TILE[0]"
+      :height="TILE[1]"
+      patternUnits="userSpaceOnUse"
+      :patternTransform="`scale(${scale})`"
+    >
+      <path :d="crumb.lip" :fill="crumb.ink.lip" opacity="0.75" />
+      <path :d="crumb.hollow" :fill="crumb.ink.hollow" opacity="0.62" />
+      <path
+        v-if="crumb.flecks"
+        :d="crumb.flecks"
+        :stroke="crumb.ink.fleck"
+        stroke-width="1.3"
+        opacity="0.55"
+      />
     </pattern>
-    <pattern id="filling" width="7" height="7" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
-      <path d="M0 0V7" stroke="var(--ink)" stroke-width="1.6" opacity="0.32" />
+    <pattern id="strokes" width="34" height="9" patternUnits="userSpaceOnUse" patternTransform="rotate(-4)">
+      <path
+        d="M1 2.5q8 -1.8 17 0M14 6.6q9 1.5 18 -.3"
+        fill="none"
+        stroke="#8A6A3A"
+        stroke-width="0.8"
+        opacity="0.3"
+      />
     </pattern>
-    <pattern id="seal" width="4" height="4" patternUnits="userSpaceOnUse">
-      <path d="M0 2H4" stroke="var(--ink)" stroke-width="0.7" opacity="0.5" />
+    <pattern id="seeds" width="23" height="11" patternUnits="userSpaceOnUse">
+      <path d="M4 3l1.6 .9M13 8l1.5 -.8M19 3.4l1.4 1" stroke="#FBE6C9" stroke-width="1.3" opacity="0.75" />
+      <path d="M8 7.4l1.4 .8M16 2.2l1.5 -.5" stroke="#4F0F1A" stroke-width="1.2" opacity="0.4" />
     </pattern>
-    <pattern id="dam" width="6" height="6" patternUnits="userSpaceOnUse">
-      <circle cx="3" cy="3" r="1.9" fill="none" stroke="var(--ink)" stroke-width="0.8" opacity="0.45" />
+    <pattern id="card" width="7" height="7" patternUnits="userSpaceOnUse" patternTransform="rotate(28)">
+      <path d="M0 0V7" stroke="#6D532F" stroke-width="1.1" opacity="0.75" />
     </pattern>
-    <pattern id="crumb" width="5" height="5" patternUnits="userSpaceOnUse">
-      <path d="M1 1h1.4M3.5 3.6h1.4" stroke="var(--ink)" stroke-width="0.9" opacity="0.6" />
+    <pattern id="sweets" width="36" height="30" patternUnits="userSpaceOnUse" patternTransform="rotate(8)">
+      <g stroke="#33241B" stroke-width="0.8">
+        <circle cx="8" cy="8" r="6" fill="#E3A63A" />
+        <circle cx="25" cy="7" r="6.5" fill="#C9798A" />
+        <circle cx="16" cy="21" r="6.5" fill="#9DAF86" />
+        <circle cx="32" cy="22" r="5.5" fill="#F3E6C4" />
+        <circle cx="2" cy="24" r="5" fill="#B97B3E" />
+      </g>
     </pattern>
-    <pattern id="cover" width="5" height="5" patternUnits="userSpaceOnUse" patternTransform="rotate(-45)">
-      <path d="M0 0V5" stroke="var(--ink)" stroke-width="0.8" opacity="0.4" />
-    </pattern>
-    <pattern id="pale" width="6" height="6" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
-      <path d="M0 0V6" stroke="var(--panel)" stroke-width="1.1" opacity="0.4" />
-    </pattern>
-    <pattern id="board" width="6" height="6" patternUnits="userSpaceOnUse" patternTransform="rotate(-45)">
-      <path d="M0 0V6" stroke="var(--teal)" stroke-width="1.6" opacity="0.75" />
-    </pattern>
+    <!-- Light from the upper left on something round, of which the left half is seen. -->
+    <linearGradient id="lit-round">
+      <stop offset="0" stop-color="#4A2A20" stop-opacity="0.32" />
+      <stop offset="0.12" stop-color="#4A2A20" stop-opacity="0.17" />
+      <stop offset="0.26" stop-color="#8A6A60" stop-opacity="0.04" />
+      <stop offset="0.34" stop-color="#FFFFFF" stop-opacity="0.1" />
+      <stop offset="0.46" stop-color="#FFFFFF" stop-opacity="0.3" />
+      <stop offset="0.62" stop-color="#FFFFFF" stop-opacity="0.12" />
+      <stop offset="0.8" stop-color="#8A6A60" stop-opacity="0" />
+      <stop offset="1" stop-color="#4A2A20" stop-opacity="0.1" />
+    </linearGradient>
+    <linearGradient id="lit-flat" x2="0.6" y2="1">
+      <stop offset="0" stop-color="#FFFFFF" stop-opacity="0.26" />
+      <stop offset="0.5" stop-color="#FFFFFF" stop-opacity="0" />
+      <stop offset="1" stop-color="#33180F" stop-opacity="0.12" />
+    </linearGradient>
+    <linearGradient id="at-foot" x2="0" y2="1">
+      <stop offset="0.86" stop-color="#33180F" stop-opacity="0" />
+      <stop offset="1" stop-color="#33180F" stop-opacity="0.2" />
+    </linearGradient>
+    <linearGradient id="baked" x2="0" y2="1">
+      <stop offset="0" stop-color="#7A3F10" stop-opacity="0.4" />
+      <stop offset="0.09" stop-color="#7A3F10" stop-opacity="0.08" />
+      <stop offset="0.2" stop-color="#7A3F10" stop-opacity="0" />
+      <stop offset="0.82" stop-color="#7A3F10" stop-opacity="0" />
+      <stop offset="0.92" stop-color="#7A3F10" stop-opacity="0.08" />
+      <stop offset="1" stop-color="#7A3F10" stop-opacity="0.36" />
+    </linearGradient>
+    <linearGradient id="foil" x2="0" y2="1">
+      <stop offset="0" stop-color="#FBFAF5" />
+      <stop offset="0.2" stop-color="#E9E6DB" />
+      <stop offset="0.65" stop-color="#CFCBBC" />
+      <stop offset="1" stop-color="#E4E0D2" />
+    </linearGradient>
+    <radialGradient id="on-table">
+      <stop offset="0" stop-color="#33180F" stop-opacity="0.34" />
+      <stop offset="0.7" stop-color="#33180F" stop-opacity="0.12" />
+      <stop offset="1" stop-color="#33180F" stop-opacity="0" />
+    </radialGradient>
   </defs>
 </template>

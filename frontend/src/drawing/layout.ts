@@ -29,21 +29,36 @@ export function fit(widthMm: number, heightMm: number, room: Room): Sheet {
 }
 
 /**
- * Moves labels apart so that neighbours are at least `gap` pixels from centre to centre, each as near to
- * where it wants to be as that allows, all of them between `least` and `most`. Returns them in the order given.
+ * Moves labels apart so that none covers its neighbour, each as near to where it wants to be as that allows, all of
+ * them between `least` and `most`. `gap` is how high a label is, of all or of each. Returns the middles in the order
+ * given.
  */
-export function spread(wanted: readonly number[], gap: number, least: number, most: number): number[] {
+export function spread(
+  wanted: readonly number[],
+  gap: number | readonly number[],
+  least: number,
+  most: number,
+): number[] {
+  const high = (index: number): number => (typeof gap === "number" ? gap : (gap[index] ?? 0));
   const order = wanted.map((_, index) => index).sort((a, b) => (wanted[a] ?? 0) - (wanted[b] ?? 0));
   const placed = new Array<number>(wanted.length).fill(0);
-  let above = least - gap;
+  // With one height for all, the bounds hold the middles; with a height each, their edges.
+  const inset = (index: number): number => (typeof gap === "number" ? 0 : high(index) / 2);
+  let above = -Infinity;
+  let before = -1;
   for (const index of order) {
-    above = Math.max(wanted[index] ?? 0, above + gap);
+    const apart = before < 0 ? 0 : (high(before) + high(index)) / 2;
+    above = Math.max(wanted[index] ?? 0, least + inset(index), above + apart);
     placed[index] = above;
+    before = index;
   }
-  let below = most + gap;
+  let below = Infinity;
+  let after = -1;
   for (const index of order.toReversed()) {
-    below = Math.min(placed[index] ?? 0, below - gap);
+    const apart = after < 0 ? 0 : (high(after) + high(index)) / 2;
+    below = Math.min(placed[index] ?? 0, most - inset(index), below - apart);
     placed[index] = below;
+    after = index;
   }
   return placed;
 }
@@ -101,4 +116,10 @@ export function path(points: readonly (readonly number[])[], sheet: Sheet, mirro
     (mm) => xAt(sheet, sign * mm),
     (mm) => yAt(sheet, mm),
   );
+}
+
+/** A tier that stands off the middle of the cake is drawn so. */
+export function shifted(off: readonly number[] | undefined, sheet: Sheet): string | undefined {
+  const mm = off?.[0] ?? 0;
+  return mm ? `translate(${mm * sheet.scale} 0)` : undefined;
 }

@@ -149,6 +149,47 @@ export const useOrder = defineStore("order", () => {
     show(JSON.parse(written) as Document);
   }
 
+  /** What is tried out next, and whether a trial is being planned. */
+  let trial: Document | null = null;
+  let trying = false;
+  let inTrial = false;
+
+  /**
+   * Show the cake as a change would make it, and change nothing: while something is dragged. One trial is planned at a
+   * time, the newest after it; what cannot be planned is not shown.
+   */
+  function tryOut(change: (draft: Document) => void): void {
+    if (!document.value) return;
+    const draft = structuredClone(toRaw(document.value));
+    change(draft);
+    trial = draft;
+    inTrial = true;
+    if (!trying) void tryAll();
+  }
+
+  async function tryAll(): Promise<void> {
+    trying = true;
+    while (trial) {
+      const mine = trial;
+      trial = null;
+      try {
+        const found = await answered(planOf(mine));
+        // What was let go of meanwhile is planned by the edit itself.
+        if (inTrial) plan.value = found as Plan;
+      } catch {
+        // The edit itself says what is wrong.
+      }
+    }
+    trying = false;
+  }
+
+  /** What was tried out is let go of: the cake is shown as its document says. */
+  function endTrial(): void {
+    inTrial = false;
+    trial = null;
+    void replan();
+  }
+
   function show(next: Document): void {
     steps.value += 1;
     document.value = next;
@@ -292,6 +333,13 @@ export const useOrder = defineStore("order", () => {
     if (plannedWith && now !== plannedWith) void replan();
   });
 
+  function planOf(asked: Document, signal?: AbortSignal) {
+    return api.POST("/api/plan", {
+      body: { document: asked, kit: toRaw(kit.kit), contents: toRaw(pantry.larder)?.contents },
+      signal,
+    });
+  }
+
   /** Plan the document as it stands. Only the newest answer counts. */
   async function replan(): Promise<void> {
     if (!document.value) return;
@@ -304,16 +352,7 @@ export const useOrder = defineStore("order", () => {
     if (mine.signal.aborted) return;
     plannedWith = beside.value;
     try {
-      const answer = await answered(
-        api.POST("/api/plan", {
-          body: {
-            document: toRaw(document.value),
-            kit: toRaw(kit.kit),
-            contents: toRaw(pantry.larder)?.contents,
-          },
-          signal: mine.signal,
-        }),
-      );
+      const answer = await answered(planOf(toRaw(document.value), mine.signal));
       if (mine.signal.aborted) return;
       plan.value = answer as Plan;
       desk.complaints = [];
@@ -357,6 +396,8 @@ export const useOrder = defineStore("order", () => {
     step,
     close,
     edit,
+    tryOut,
+    endTrial,
     undo,
     redo,
     replan,

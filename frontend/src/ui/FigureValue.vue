@@ -4,6 +4,7 @@ import { computed } from "vue";
 import type { Figure } from "@/api/types";
 import { useSettings } from "@/kitchen/settings";
 import { useDesk } from "./desk";
+import FractionText from "./FractionText.vue";
 import { showWorking } from "./working";
 
 const props = defineProps<{ figure: Figure; label: string; large?: boolean }>();
@@ -31,7 +32,7 @@ function open(event: MouseEvent): void {
     @focus="desk.lit = figure.id"
     @blur="desk.lit = ''"
   >
-    <span class="number">{{ shown.number }}</span>
+    <span class="number"><FractionText :text="shown.number" /></span>
     <span v-if="shown.unit" class="unit">{{ " " + shown.unit }}</span>
   </button>
 </template>

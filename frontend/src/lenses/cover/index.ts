@@ -8,5 +8,5 @@ export const cover: Lens = {
   words: "Cover",
   panel: CoverLens,
   notes,
-  below: { shown: (tier) => (tier.cover?.laid.length ?? 0) > 0, what: RolledOut },
+  below: { shown: (tier) => (tier.cover?.laid.length ?? 0) > 0, what: RolledOut, beside: true },
 };

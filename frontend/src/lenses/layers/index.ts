@@ -1,4 +1,3 @@
-import GaugeMarks from "@/drawing/GaugeMarks.vue";
 import type { Lens } from "@/lenses/parts/lens";
 import LayersLens from "./LayersLens.vue";
 import { notes } from "./notes";
@@ -8,5 +7,5 @@ export const layers: Lens = {
   words: "Layers",
   panel: LayersLens,
   notes,
-  over: GaugeMarks,
+  heights: true,
 };

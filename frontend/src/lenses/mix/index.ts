@@ -7,4 +7,5 @@ export const mix: Lens = {
   words: "Mix",
   panel: MixLens,
   middle: Vessels,
+  ownBowls: true,
 };

@@ -12,11 +12,20 @@ export interface Lens {
   /** What stands in the middle in place of the half-section. */
   middle?: Component;
   /** What stands in the middle below the half-section, where the tier in hand has such a thing. */
-  below?: { shown: (tier: TierPlan) => boolean; what: Component };
+  below?: {
+    shown: (tier: TierPlan) => boolean;
+    what: Component;
+    /** Beside the half-section where the window is wide, rather than below it. */
+    beside?: boolean;
+  };
   /** What it writes beside the half-section. */
   notes?: Notes;
   /** What it draws over the tier in hand. */
   over?: Component;
+  /** The running heights of the tier in hand stand in a column left of it. */
+  heights?: boolean;
+  /** It shows the bowls itself, so that none stand below it. */
+  ownBowls?: boolean;
   /** The edge of the tier in hand is drawn out by its disc or card, where it has one, and not by its tin. */
   byPlate?: boolean;
 }

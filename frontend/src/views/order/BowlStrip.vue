@@ -1,26 +1,43 @@
 <script setup lang="ts">
-/** The bowls: for each mixed colour and medium what to mix, and what becomes of it. */
-import { computed } from "vue";
+/** The bowls in one line: what to mix of each. Opened, what becomes of it. */
+import { computed, ref, watch } from "vue";
 import type { Bowl, Figure } from "@/api/types";
+import { keep, recall } from "@/base/browser";
+import { useElementSize } from "@/base/size";
 import { lacking } from "@/base/units";
 import { useSettings } from "@/kitchen/settings";
 import { useOrder } from "@/order/order";
+import { useDesk } from "@/ui/desk";
 import FigureValue from "@/ui/FigureValue.vue";
 import { showWorking } from "@/ui/working";
+import BowlGlyph from "./BowlGlyph.vue";
+
+const OPEN_KEY = "amber:bowls-open";
+/** A bowl in the line takes so much room. */
+const ROOM = 214;
 
 const order = useOrder();
+const desk = useDesk();
 const settings = useSettings();
+const line = ref<HTMLElement>();
+const size = useElementSize(line);
+const open = ref(recall(OPEN_KEY) === "yes");
+watch(open, (now) => keep(OPEN_KEY, now ? "yes" : "no"));
 
 const bowls = computed(() =>
   Object.entries(order.plan?.bowls ?? {}).map(([key, bowl]) => ({
     key,
     bowl,
-    segments: segments(bowl),
+    parts: partsOf(bowl),
     rest: roundedAway(bowl),
   })),
 );
+/** As many as there is room for; opened, all of them. */
+const fits = computed(() => Math.max(1, Math.floor(size.width.value / ROOM)));
+const shown = computed(() => (open.value ? bowls.value : bowls.value.slice(0, fits.value)));
+const more = computed(() => bowls.value.length - shown.value.length);
 
-function segments(bowl: Bowl): { name: string; words: string; share: number; figure: Figure }[] {
+function partsOf(bowl: Bowl): { name: string; words: string; share: number; figure: Figure }[] {
   const parts: [string, string, Figure][] = [
     ["stays", "stays", bowl.stays],
     ["lost", "lost", bowl.lost],
@@ -29,12 +46,12 @@ function segments(bowl: Bowl): { name: string; words: string; share: number; fig
   ];
   return parts
     .filter(([, , figure]) => figure.value >= 0.5)
-    .map(([name, words, figure]) => ({ name, words, figure, share: (100 * figure.value) / bowl.mix.value }));
+    .map(([name, words, figure]) => ({ name, words, figure, share: figure.value / bowl.mix.value }));
 }
 
 /** What the parts as they are read lack of the mix as it is read, so that the sum on screen adds up. */
 function roundedAway(bowl: Bowl): string {
-  const parts = segments(bowl).map(({ figure }) => figure);
+  const parts = partsOf(bowl).map(({ figure }) => figure);
   const value = lacking(parts, bowl.mix.value, settings.weight);
   if (!value) return "";
   return `${value > 0 ? "+" : "−"} ${settings.words({ value: Math.abs(value), unit: "g" })}`;
@@ -46,78 +63,101 @@ function explain(bowl: Bowl, event: MouseEvent): void {
 </script>
 
 <template>
-  <section class="bowls" aria-label="Bowls: what to mix">
-    <article
-      v-for="{ key, bowl, segments: parts, rest } in bowls"
-      :key="key"
-      :style="{ flexGrow: Math.sqrt(bowl.mix.value) }"
-      :data-bowl="key"
-    >
-      <h3>{{ bowl.name }}</h3>
+  <section ref="line" class="bowls" :class="{ open }" aria-label="Bowls: what to mix">
+    <article v-for="{ key, bowl, parts, rest } in shown" :key="key" :data-bowl="key">
       <div class="mix">
         <button
           class="vessel"
           :aria-label="`${bowl.name}: how the need comes about, step by step`"
           @click="explain(bowl, $event)"
         >
-          <span
-            v-for="part in parts"
-            :key="part.name"
-            class="glides"
-            :class="part.name"
-            :style="{
-              width: `${part.share}%`,
-              backgroundColor: part.name === 'stays' || part.name === 'reserve' ? bowl.hex : undefined,
-            }"
+          <BowlGlyph
+            :id="key"
+            :hex="bowl.hex"
+            :parts="parts.map((part) => ({ ...part, lit: desk.lit === part.figure.id }))"
+            :width="open ? 92 : 54"
           />
         </button>
-        <FigureValue :figure="bowl.mix" :label="`Mix ${bowl.name}`" />
+        <div class="says">
+          <h3 :title="bowl.name">{{ bowl.name }}</h3>
+          <FigureValue :figure="bowl.mix" :label="`Mix ${bowl.name}`" />
+        </div>
       </div>
-      <p class="parts">
+      <p v-if="open" class="parts">
         <button
-          v-for="part in parts"
+          v-for="part in parts.toReversed()"
           :key="part.name"
           :data-part="part.figure.id"
           @click="
             showWorking(part.figure, `${bowl.name}: ${part.words}`, $event.currentTarget as HTMLElement)
           "
+          @pointerenter="desk.lit = part.figure.id"
+          @pointerleave="desk.lit = ''"
         >
-          <i
-            :class="part.name"
-            :style="{
-              backgroundColor: part.name === 'stays' || part.name === 'reserve' ? bowl.hex : undefined,
-            }"
-          />{{ part.words }} <b>{{ settings.words(part.figure, part.figure.rounding) }}</b>
+          {{ part.words }} <b>{{ settings.words(part.figure, part.figure.rounding) }}</b>
         </button>
         <span v-if="rest" class="rest" title="What rounding each part to the scale leaves of the whole">
           rounding <b>{{ rest }}</b>
         </span>
       </p>
     </article>
+    <button v-if="bowls.length" class="act all" :aria-expanded="open" @click="open = !open">
+      {{ open ? "Fold the bowls" : more > 0 ? `${more} more, open` : "Open bowls" }}
+    </button>
   </section>
 </template>
 
 <style scoped>
 .bowls {
-  display: flex;
-  gap: 22px;
-  height: 100%;
-  padding: 10px 22px;
   position: relative;
-  overflow: auto hidden;
+  display: flex;
+  gap: 8px;
+  align-items: center;
+  min-height: 56px;
+  padding: 0 140px 0 16px;
+}
+
+.bowls.open {
+  flex-wrap: wrap;
+  gap: 12px 18px;
+  align-items: flex-start;
+  max-height: 40vh;
+  padding-block: 10px;
+  overflow-y: auto;
 }
 
 article {
-  flex: 1 0 222px;
-  min-width: 222px;
+  flex: 1 1 206px;
+  min-width: 0;
+  max-width: 260px;
 }
 
-.rest {
-  grid-column: 1 / -1;
-  display: inline-flex;
-  gap: 5px;
+.open article {
+  flex: 0 0 246px;
+}
+
+.mix {
+  display: flex;
+  gap: 9px;
   align-items: center;
-  color: var(--soft);
+}
+
+.vessel {
+  min-height: 44px;
+  padding: 0;
+  border: 0;
+  background: none;
+  cursor: help;
+}
+
+.says {
+  min-width: 0;
+  line-height: 1.1;
+}
+
+.says :deep(.figure) {
+  min-height: 24px;
+  padding: 0;
 }
 
 h3 {
@@ -130,52 +170,17 @@ h3 {
   white-space: nowrap;
 }
 
-.mix {
-  display: flex;
-  align-items: center;
-  gap: 10px;
-}
-
-.vessel {
-  display: flex;
-  flex: 1;
-  height: 30px;
-  padding: 0;
-  overflow: hidden;
-  border: 1.6px solid var(--ink);
-  border-top: 0;
-  border-radius: 0 0 15px 15px;
-  background: var(--panel);
-  cursor: help;
-}
-
-.vessel span + span {
-  border-left: 1px solid var(--ink);
-}
-
-.lost {
-  background-color: var(--lost);
-}
-
-.reserve {
-  background-image: repeating-linear-gradient(45deg, transparent 0 4px, rgb(51 36 27 / 38%) 4px 6px);
-}
-
-.back {
-  background-image: radial-gradient(rgb(51 36 27 / 45%) 1px, transparent 1.4px);
-  background-size: 7px 7px;
-}
-
 .parts {
   display: grid;
   grid-template-columns: auto auto;
   gap: 0 12px;
   color: var(--soft);
-  font-size: 15px;
+  font-size: 16px;
   white-space: nowrap;
 }
 
 .parts button {
+  min-height: 32px;
   padding: 0;
   border: 0;
   background: none;
@@ -189,17 +194,38 @@ h3 {
   text-underline-offset: 3px;
 }
 
-i {
-  display: inline-block;
-  width: 13px;
-  height: 13px;
-  margin-right: 6px;
-  border: 1px solid var(--ink);
-  vertical-align: -1px;
+.rest {
+  display: inline-flex;
+  gap: 5px;
+  align-items: center;
+  color: var(--soft);
+}
+
+.all {
+  position: absolute;
+  top: 6px;
+  right: 12px;
+  min-height: 44px;
 }
 
 b {
   color: var(--ink);
   font-weight: 600;
+}
+
+@media (width < 900px) {
+  .bowls,
+  .bowls.open {
+    flex-direction: column;
+    align-items: stretch;
+    max-height: none;
+    padding: 56px 16px 16px;
+  }
+
+  .bowls article,
+  .bowls.open article {
+    flex: none;
+    max-width: none;
+  }
 }
 </style>

@@ -221,7 +221,7 @@ onBeforeRouteLeave(async () => {
         </span>
       </button>
     </nav>
-    <main class="middle" :class="{ halved: below }">
+    <main class="middle" :class="{ halved: below, beside: below && current.below?.beside }">
       <p v-if="order.planUnreachable" class="banner" role="alert">
         The kitchen's server cannot be reached. Your edits are kept in this browser; the figures will follow
         when it is back.
@@ -237,13 +237,19 @@ onBeforeRouteLeave(async () => {
       </p>
       <StrayDraft />
       <component :is="current.middle" v-if="current.middle" />
-      <HalfSection v-else :notes="current.notes" :over="current.over" :by-plate="current.byPlate" />
+      <HalfSection
+        v-else
+        :notes="current.notes"
+        :over="current.over"
+        :by-plate="current.byPlate"
+        :heights="current.heights"
+      />
       <component :is="below" v-if="below" />
     </main>
     <aside class="panel" :aria-label="`${current.name} lens`">
       <component :is="current.panel" />
     </aside>
-    <footer class="foot"><BowlStrip /></footer>
+    <footer v-if="!current.ownBowls" class="foot"><BowlStrip /></footer>
     <WorkingCard :names="(order.plan?.tiers ?? []).map((tier) => tier.name)" />
     <StaleDialog />
     <VersionsDialog v-model="versionsOpen" />
@@ -282,9 +288,10 @@ onBeforeRouteLeave(async () => {
 
 .order {
   display: grid;
-  grid-template: auto minmax(0, 1fr) 142px / 116px minmax(0, 1fr) 372px;
+  grid-template: auto minmax(0, 1fr) auto / 112px minmax(0, 1fr) 352px;
   grid-template-areas: "bar bar bar" "spine middle panel" "foot foot foot";
   height: 100%;
+  min-height: 540px;
 }
 
 .bar {
@@ -333,7 +340,7 @@ onBeforeRouteLeave(async () => {
   gap: 9px;
   width: 100%;
   min-height: 46px;
-  padding: 0 10px 0 18px;
+  padding: 0 8px 0 16px;
   border: 0;
   border-left: 4px solid transparent;
   background: none;
@@ -384,6 +391,10 @@ onBeforeRouteLeave(async () => {
 .middle.halved {
   display: grid;
   grid-template-rows: minmax(0, 1fr) 42%;
+}
+
+.middle.beside {
+  grid-template: minmax(0, 1fr) / minmax(0, 1fr) 31%;
 }
 
 .banner {
@@ -457,7 +468,7 @@ onBeforeRouteLeave(async () => {
 
 @media (width < 1180px) {
   .order {
-    grid-template-columns: 104px minmax(0, 1fr) 336px;
+    grid-template-columns: 100px minmax(0, 1fr) 320px;
   }
 
   .due {
@@ -466,6 +477,71 @@ onBeforeRouteLeave(async () => {
 
   .spine button {
     padding-left: 10px;
+  }
+}
+
+/* One column: lenses as a row, the drawing first, then what is decided, then the bowls. The page scrolls. */
+@media (width < 900px) {
+  .order {
+    grid-template: auto auto auto auto auto / minmax(0, 1fr);
+    grid-template-areas: "bar" "spine" "middle" "panel" "foot";
+    height: auto;
+    min-height: 100%;
+  }
+
+  .bar {
+    gap: 2px;
+    padding: 0 10px;
+  }
+
+  .grow {
+    display: none;
+  }
+
+  .title {
+    margin-left: 4px;
+  }
+
+  .spine {
+    position: sticky;
+    top: 0;
+    z-index: 4;
+    display: flex;
+    padding: 0;
+    overflow-x: auto;
+    border-right: 0;
+    border-bottom: 1px solid var(--rule);
+    background: var(--paper);
+  }
+
+  .spine button {
+    flex: 1 0 auto;
+    gap: 6px;
+    width: auto;
+    min-height: 48px;
+    padding: 0 12px;
+    border-bottom: 4px solid transparent;
+    border-left: 0;
+  }
+
+  .spine .key {
+    display: none;
+  }
+
+  .middle {
+    height: clamp(340px, 60vh, 640px);
+  }
+
+  .middle.halved,
+  .middle.beside {
+    grid-template: minmax(0, 1fr) 40% / minmax(0, 1fr);
+    height: clamp(560px, 92vh, 980px);
+  }
+
+  .panel {
+    overflow: visible;
+    border-top: 1px solid var(--rule);
+    border-left: 0;
   }
 }
 </style>

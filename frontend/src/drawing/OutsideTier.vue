@@ -1,0 +1,68 @@
+<script setup lang="ts">
+/** The finished outside of one tier, the left half: its colour and stripes, light from the upper left, engraving. */
+import { computed } from "vue";
+import type { Silhouette } from "@/api/types";
+import { path, type Sheet, xAt, yAt } from "./layout";
+import { rimOf, tapered } from "./plate";
+import { bandsSeen, bandsUp, isDark, leftOf, wallAt, wallLines } from "./tone";
+
+const props = defineProps<{ tier: Silhouette; half: number; sheet: Sheet }>();
+/** How deep the light catches a rim, mm, and how wide an engraved line becomes, in pixels. */
+const RIM = 5;
+const WIDE = 1.7;
+
+type Points = readonly (readonly [number, number])[];
+const pixels = (points: Points): [number, number][] =>
+  points.map(([across, up]) => [xAt(props.sheet, -across), yAt(props.sheet, up)]);
+const area = (points: Points): string => (points.length ? path(points, props.sheet, true) : "");
+
+const shapes = computed(() => {
+  const { tier, half } = props;
+  const left = leftOf(tier);
+  const bands = tier.bands as [string, number][];
+  return {
+    whole: area(left),
+    bands: tier.round
+      ? bandsUp(bands, left).map(({ hex, edge }) => ({ hex, d: area(edge) }))
+      : bandsSeen(bands).map(([hex, from, to]) => ({
+          hex,
+          d: area([...wallAt(left, from), ...wallAt(left, to).reverse()]),
+        })),
+    lines: wallLines(tier, half)
+      .map((line) => tapered(pixels(wallAt(left, line / half)).reverse(), WIDE))
+      .join(""),
+    rim: area(rimOf(left, RIM)),
+  };
+});
+</script>
+
+<template>
+  <path :d="shapes.whole" :fill="tier.hex" class="edge" />
+  <path v-for="(band, at) in shapes.bands" :key="at" :d="band.d" :fill="band.hex" />
+  <path :d="shapes.whole" :fill="`url(#lit-${tier.curved ? 'round' : 'flat'})`" />
+  <path :d="shapes.whole" fill="url(#at-foot)" />
+  <path v-if="shapes.lines" class="engraved" :class="{ dark: isDark(tier.hex) }" :d="shapes.lines" />
+  <path v-if="shapes.rim" class="rim" :d="shapes.rim" />
+  <path :d="shapes.whole" class="edge" fill="none" />
+</template>
+
+<style scoped>
+.edge {
+  stroke: var(--ink);
+  stroke-width: 2;
+}
+
+.engraved {
+  fill: var(--ink);
+  opacity: 0.26;
+}
+
+.engraved.dark {
+  fill: var(--panel);
+}
+
+.rim {
+  fill: #fff;
+  opacity: 0.36;
+}
+</style>

@@ -1,0 +1,24 @@
+import { describe, expect, it } from "vitest";
+import { pieces } from "./fraction";
+
+const words = (text: string): string =>
+  pieces(text)
+    .map(({ plain }) => plain)
+    .join("");
+
+describe("fractions in a text", () => {
+  it("are found between whole numbers and units, and nothing is lost", () => {
+    expect(pieces("4 1/4 in")).toEqual([
+      { plain: "4 " },
+      { plain: "1/4", over: "1", under: "4" },
+      { plain: " in" },
+    ]);
+    for (const text of ["≈ 1/16", "12", "3.5 cm", "10 3/8 × 4 1/2 in", ""]) expect(words(text)).toBe(text);
+    expect(pieces("10 3/8 × 4 1/2 in").filter((one) => one.over)).toHaveLength(2);
+  });
+
+  it("are not seen in dates or in numbers that go on", () => {
+    expect(pieces("5/12/2026").some((one) => one.over)).toBe(false);
+    expect(pieces("1/2.5").some((one) => one.over)).toBe(false);
+  });
+});

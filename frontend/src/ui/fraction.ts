@@ -1,0 +1,20 @@
+/** Text with fractions in it, cut where they begin and end. */
+
+export interface Piece {
+  plain: string;
+  over?: string;
+  under?: string;
+}
+
+/** “4 1/4 in” as “4 ”, one over four, “ in”. What is no fraction stays as it is. */
+export function pieces(text: string): Piece[] {
+  const found: Piece[] = [];
+  let from = 0;
+  for (const match of text.matchAll(/(?<![\d/.])(\d+)\/(\d+)(?![\d/.])/g)) {
+    if (match.index > from) found.push({ plain: text.slice(from, match.index) });
+    found.push({ plain: match[0], over: match[1] ?? "", under: match[2] ?? "" });
+    from = match.index + match[0].length;
+  }
+  if (from < text.length) found.push({ plain: text.slice(from) });
+  return found;
+}
