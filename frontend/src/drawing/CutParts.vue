@@ -180,6 +180,6 @@ const cuts = computed(() =>
 
 .dark {
   fill: #4a2a14;
-  opacity: 0.2;
+  opacity: 0.42;
 }
 </style>

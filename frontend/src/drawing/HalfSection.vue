@@ -17,6 +17,7 @@ import { fit, path, type Sheet, shifted, spread, xAt, yAt } from "./layout";
 import { leaderOf } from "./leaders";
 import OutsideTier from "./OutsideTier.vue";
 import { corners } from "./plate";
+import RimGlass from "./RimGlass.vue";
 import SectionPatterns from "./SectionPatterns.vue";
 import SideNames from "./SideNames.vue";
 import { leftOf } from "./tone";
@@ -31,6 +32,8 @@ const props = defineProps<{
   byPlate?: boolean;
   /** The running heights of the tier in hand stand in a column beside it. */
   heights?: boolean;
+  /** A glass is held over the rim of the tier in hand. */
+  glass?: boolean;
 }>();
 const order = useOrder();
 const desk = useDesk();
@@ -225,6 +228,15 @@ function choose(place: string): void {
         :outside="inHand"
         @hold="heldSheet = fitted"
         @release="heldSheet = null"
+      />
+
+      <RimGlass
+        v-if="glass && !bare && !looksCloser"
+        :plan="plan"
+        :tier="order.tier"
+        :sheet="sheet"
+        :size="[size.width.value, size.height.value]"
+        :taken="labels.map(({ top }) => top)"
       />
 
       <g class="notes">

@@ -8,4 +8,5 @@ export const coats: Lens = {
   panel: CoatsLens,
   notes,
   byPlate: true,
+  glass: true,
 };

@@ -8,5 +8,6 @@ export const cover: Lens = {
   words: "Cover",
   panel: CoverLens,
   notes,
+  glass: true,
   below: { shown: (tier) => (tier.cover?.laid.length ?? 0) > 0, what: RolledOut, beside: true },
 };

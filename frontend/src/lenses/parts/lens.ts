@@ -24,6 +24,8 @@ export interface Lens {
   over?: Component;
   /** The running heights of the tier in hand stand in a column left of it. */
   heights?: boolean;
+  /** A glass is held over the rim of the tier in hand. */
+  glass?: boolean;
   /** It shows the bowls itself, so that none stand below it. */
   ownBowls?: boolean;
   /** The edge of the tier in hand is drawn out by its disc or card, where it has one, and not by its tin. */

@@ -79,7 +79,11 @@ function explain(bowl: Bowl, event: MouseEvent): void {
           />
         </button>
         <div class="says">
-          <h3 :title="bowl.name">{{ bowl.name }}</h3>
+          <h3 :title="bowl.name">
+            <span>{{ bowl.name.split(", ")[0] }}</span><b v-if="bowl.name.includes(', ')"
+              >, {{ bowl.name.split(", ").slice(1).join(", ") }}</b
+            >
+          </h3>
           <FigureValue :figure="bowl.mix" :label="`Mix ${bowl.name}`" />
         </div>
       </div>
@@ -160,14 +164,25 @@ article {
   padding: 0;
 }
 
+/* Of a long name the colour is what tells two bowls apart. */
 h3 {
-  overflow: hidden;
+  display: flex;
   font-family: var(--sans);
   font-weight: 500;
   font-size: 16px;
   letter-spacing: 0;
+  white-space: pre;
+}
+
+h3 span {
+  overflow: hidden;
+  min-width: 0;
   text-overflow: ellipsis;
-  white-space: nowrap;
+}
+
+h3 b {
+  flex: none;
+  font-weight: 500;
 }
 
 .parts {

@@ -243,6 +243,7 @@ onBeforeRouteLeave(async () => {
         :over="current.over"
         :by-plate="current.byPlate"
         :heights="current.heights"
+        :glass="current.glass"
       />
       <component :is="below" v-if="below" />
     </main>
