@@ -30,9 +30,9 @@ class Printed(Frozen):
 
 
 @router.post("/print")
-def print_line(document: Document) -> Printed:
-    """The design of an order as one line."""
-    return Printed(text=write_line(document.design, shelf(document.media)))
+def print_line(document: Document, unit: LengthUnit = "mm") -> Printed:
+    """The design of an order as one line, its lengths in that unit where they have a mark in it."""
+    return Printed(text=write_line(document.design, shelf(document.media), unit))
 
 
 @router.post("/read")

@@ -1,5 +1,7 @@
 """The quick line: a cake typed in one line, any design printed back as its line, and what cannot be read pointed at."""
 
+import re
+
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
@@ -49,7 +51,7 @@ def test_any_design_is_read_back_from_its_line(design):
     line = write_line(design, MEDIA)
     assert "\n" not in line
     found = read(line, in_hand=design)
-    assert found.unread == []
+    assert [(line[one.start - 60 : one.end], one.message) for one in found.unread] == []
     assert found.design == design
 
 
@@ -122,3 +124,125 @@ def test_no_line_does_worse_than_be_unread(text):
     found = read(text)
     assert (found.design is None) == bool(found.unread)
     assert all(0 <= one.start <= one.end for one in found.unread)
+
+
+EVERYDAY = (
+    ("10in, 8in, 6in", {"tins": (254, 203.2, 152.4)}),
+    ("three tiers 10/8/6", {"tins": (254, 203.2, 152.4)}),
+    ("10 8 6 inch round", {"tins": (254, 203.2, 152.4), "shape": "round"}),
+    ("25 cm, 20 cm and 15 cm; fondant 4 mm", {"tins": (250, 200, 150), "sheet": 4}),
+    ("10in crust & towel", {"coat": "towel"}),
+    ("8in on its side", {"build": "side"}),
+    ("8in dome", {"build": "domed"}),
+    ("9x13", {"tins": (228.6,), "shape": "rectangle", "long": 330.2}),
+    ('10" x 6"', {"tins": (254,), "tall": 152.4}),
+    ('10" x 6" round; 8" x 4"', {"tins": (254, 203.2), "tall": 152.4}),
+    ("8in square, 4in tall", {"shape": "square", "tall": 101.6}),
+    ("8in, 4 layers", {"layers": 4}),
+    ("6in, three layers of 1 1/4in", {"layers": 3, "cut": 31.75}),
+    ("8in round, fill curd", {"fill": "lemon_curd"}),
+    ("8in x 5in round filled with jam, covered in fondant", {"fill": "raspberry_jam", "cover": "drape"}),
+    ("10in and 6in, curd filling with a dam", {"fill": "lemon_curd", "filled": "soft"}),
+    ("8in | coat swiss meringue", {"coated": "meringue_buttercream"}),
+    ("10in heart, dark ganache 5mm, no cover", {"coated": "dark_ganache", "side": 5, "cover": "none"}),
+    ("8in with a rope border", {"bead": "half"}),
+    ("8in, border pearls", {"bead": "round"}),
+    ("naked 8in", {"coat": "none"}),
+    ("6 inch chocolate cake with american buttercream", {"cake": "chocolate_cake", "coated": "american_buttercream"}),
+    ("10in hexagon, fondant 3mm panel", {"shape": "polygon", "cover": "panel", "sheet": 3}),
+    ("8in raspberry jam, american buttercream, white fondant", {"fill": "raspberry_jam", "cover": "drape"}),
+    ("6in half ball in pink fondant", {"build": "ball", "colours": ("pink",)}),
+)
+
+
+def facts(design):
+    first = design.tiers[0]
+    return {
+        "tins": tuple(round(one.tin_diameter_mm, 6) for one in design.tiers),
+        "shape": first.shape.kind,
+        "build": first.build.kind,
+        "long": getattr(first.shape, "length_mm", None),
+        "tall": first.layers.target_height_mm,
+        "layers": first.layers.count,
+        "cut": first.layers.height_mm,
+        "cake": first.layers.cake,
+        "fill": first.filling.medium,
+        "filled": first.filling.kind,
+        "coat": first.final.kind,
+        "coated": getattr(first.final, "medium", None),
+        "side": getattr(first.final, "side_mm", None),
+        "cover": first.cover.kind,
+        "sheet": getattr(first.cover, "thickness_mm", None),
+        "bead": first.borders[0].bead if first.borders else None,
+        "colours": tuple(one.name for one in design.colours),
+    }
+
+
+@pytest.mark.parametrize(("said", "wanted"), EVERYDAY, ids=[said for said, _ in EVERYDAY])
+def test_a_cake_is_said_as_people_say_it(said, wanted):
+    found = read(said)
+    assert found.unread == []
+    assert {name: value for name, value in facts(found.design).items() if name in wanted} == wanted
+    plan(found.design, Practice(), MEDIA)
+
+
+def test_what_is_said_between_two_sizes_is_of_the_first_alone():
+    one, other = read("10in fill curd, 8in fill jam").design.tiers
+    assert (one.filling.medium, other.filling.medium) == ("lemon_curd", "raspberry_jam")
+    one, other = read("10in square, 8in round, dark ganache").design.tiers
+    assert (one.shape.kind, other.shape.kind) == ("square", "round")
+    assert one.final.medium == other.final.medium == "dark_ganache"
+
+
+def test_a_line_without_a_size_changes_every_tier_in_hand():
+    before = read("10in x 5in; 8in | fill lemon curd | dark ganache").design
+    after = read("crust & towel", in_hand=before)
+    assert [one.final.kind for one in after.design.tiers] == ["towel", "towel"]
+    assert [one.filling for one in after.design.tiers] == [one.filling for one in before.tiers]
+    assert after.design.tiers[0].tin_diameter_mm == 254
+    edged = read("border rope", in_hand=before).design
+    assert [len(one.borders) for one in edged.tiers] == [1, 1]
+    assert read("fill curd").unread[0].message.startswith("No size is said")
+
+
+@pytest.mark.parametrize(
+    ("said", "meant"), [("8in hexgon", "hexagon"), ("10in, buttercreem", "buttercream"), ("8in tapred", "tapered")]
+)
+def test_what_was_probably_meant_is_offered_in_its_place(said, meant):
+    (wrong,) = read(said).unread
+    assert wrong.meant == meant
+    mended = said[: wrong.start] + wrong.meant + said[wrong.end :]
+    assert read(mended).unread == []
+
+
+@pytest.mark.parametrize(
+    "line", ["90in round", "8in | layers 99", "8in | fondant 90mm", "1in", "8in polygon sides 50", "8in pqrst"]
+)
+def test_what_is_wrong_is_said_in_plain_words(line):
+    for wrong in read(line).unread:
+        assert not re.search(r"tuple|validation|input|_mm|Tiers", wrong.message)
+        assert wrong.message.endswith((".", "?"))
+        assert 0 <= wrong.start < wrong.end <= max(1, len(line))
+
+
+@given(designs, st.sampled_from(["in", "cm", "mm"]))
+def test_in_any_unit_the_line_is_read_back_to_the_same_design(design, unit):
+    line = write_line(design, MEDIA, unit)
+    assert read(line, "cm", in_hand=design).design == design
+
+
+def test_a_length_is_printed_by_the_marks_of_its_unit():
+    typed = read("12in x 3 1/2in round; 8in | fondant 1/8in").design
+    line = write_line(typed, MEDIA, "in")
+    assert line.startswith("12in x 3 1/2in round")
+    assert "thickness 1/8in" in line
+    assert "304.8" not in line
+    assert write_line(read("20cm", "cm").design, MEDIA, "cm").startswith("20cm round")
+
+
+@given(st.text(max_size=60), st.sampled_from(["in", "cm", "mm"]))
+def test_whatever_is_said_is_answered(text, unit):
+    found = read(text, unit)
+    assert found.design is not None or found.unread
+    for wrong in found.unread:
+        assert 0 <= wrong.start < wrong.end <= max(1, len(text))

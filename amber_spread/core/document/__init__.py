@@ -1,13 +1,11 @@
 """The design file: read in any format there has been, what is wrong with it in sentences, written, and planned."""
 
+from amber_spread.core.design.complaints import Complaint, complaint_at, complaints_of
 from amber_spread.core.document.document import (
     FORMAT,
-    Complaint,
     Document,
     FileError,
     carved_bodies,
-    complaint_at,
-    complaints_of,
     plan_document,
     read_document,
     worked_tiers,

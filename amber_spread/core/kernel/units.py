@@ -78,17 +78,19 @@ def _parse(text: str, factors: dict[str, float], unit: str, wanted: str) -> floa
     plain = plain.strip()
     if plain.startswith(("-", "−")):
         raise UnitError(f"This cannot be less than nothing. Type {wanted}.")
-    position, value, terms = 0, 0.0, 0
+    position, value, terms, converted = 0, 0.0, 0, False
     while position < len(plain):
         match = _TERM.match(plain, position)
         name = match[2].lower() if match else ""
         if not match or (name and name not in factors) or (not name and (terms or match.end() < len(plain))):
             raise UnitError(f"Type {wanted}.")
         value += _number(match[1]) * factors[name or unit]
+        converted |= factors[name or unit] != 1
         position, terms = match.end(), terms + 1
     if not terms:
         raise UnitError(f"Type {wanted}.")
-    return value
+    # 12 in are 304.8 mm, not 304.79999999999995.
+    return round(value, 9) if converted else value
 
 
 def _number(text: str) -> float:

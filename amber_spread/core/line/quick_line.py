@@ -9,10 +9,11 @@ length for the kind's leading measure, and any field by its name with its value.
 """
 
 from collections.abc import Iterator
-from typing import Any
+from typing import Any, NamedTuple
 
 from pydantic import BaseModel, ValidationError
 
+from amber_spread.core.design.complaints import complaints_of
 from amber_spread.core.design.design import Design, Layers, Tier
 from amber_spread.core.design.finishes import OnTop, SoftFilling
 from amber_spread.core.design.forms import BUILDS, SHAPES
@@ -38,6 +39,7 @@ from amber_spread.core.line.quick_words import (
     tokens_of,
     word_of,
 )
+from amber_spread.core.line.speech import NO_SIZE, Said, marks_as_inches, understand
 from amber_spread.core.stock.media import Medium
 from amber_spread.core.tier import cut_for_height
 
@@ -61,6 +63,62 @@ def read_line(
     Colours keep how they are shown, and free outlines their points, from the design `in_hand`. Never raises: each
     stretch that cannot be read is given back with what would be.
     """
+    text = marks_as_inches(text)
+    read = _read_written(text, media, practice, unit, in_hand)
+    if read.design is not None or read.worked:
+        return read.told()
+    said = understand(text, media, unit)
+    if not said.unread and said.sizes == 0 and in_hand is not None:
+        return _changed(said, media, practice, unit, in_hand)
+    if not said.unread and said.sizes == 0:
+        return LineRead(design=None, unread=[Unread(start=0, end=max(1, len(text)), message=NO_SIZE)])
+    if said.unread:
+        # What is written with signs is told as such, and so is what no word came near to.
+        guessed = any(one.meant for one in said.unread)
+        as_written = "|" in text or ";" in text or (not guessed and len(read.unread) <= len(said.unread))
+        return read.told() if as_written else LineRead(design=None, unread=said.unread)
+    return _as_said(_read_written(said.line, media, practice, unit, in_hand), said)
+
+
+class _Read(NamedTuple):
+    """A line read as it is written; `worked` says that all of it was understood, whether or not it can be made."""
+
+    design: Design | None
+    unread: list[Unread]
+    worked: bool
+
+    def told(self) -> LineRead:
+        """As it is told."""
+        return LineRead(design=self.design, unread=self.unread)
+
+
+def _as_said(heard: _Read, said: Said) -> LineRead:
+    """What was read of the line, each stretch that could not be read where it was said."""
+    unread = [
+        one.model_copy(update=dict(zip(("start", "end"), said.source(one.start, one.end), strict=True)))
+        for one in heard.unread
+    ]
+    return LineRead(design=heard.design, unread=unread)
+
+
+def _changed(said: Said, media: dict[str, Medium], practice: Practice, unit: LengthUnit, in_hand: Design) -> LineRead:
+    """The design in hand with what is said of all its tiers, where no size is said."""
+    reader = _Reader(media, practice, unit, in_hand)
+    design = in_hand.model_dump(mode="json")
+    pieces = [(start, piece) for start, piece in _split(said.line, "|") if piece.strip()]
+    shared = [(start, piece) for start, piece in pieces if not reader.of_cake(piece, start, design)]
+    for tier in design["tiers"]:
+        for start, piece in shared:
+            reader.clause(piece, start, tier)
+    if reader.unread:
+        return _as_said(_Read(None, reader.told(), False), said)
+    return _as_said(reader.finish(design, len(said.line)), said)
+
+
+def _read_written(
+    text: str, media: dict[str, Medium], practice: Practice, unit: LengthUnit, in_hand: Design | None
+) -> _Read:
+    """The design of a line that is written with its signs."""
     reader = _Reader(media, practice, unit, in_hand)
     sections = list(_split(text, "|"))
     tiers = [list(_split(piece, ",", start)) for start, piece in _split(sections[0][1], ";", sections[0][0])]
@@ -80,7 +138,7 @@ def read_line(
         design["tiers"].append(tier)
         reader.spans[index] = (start, start + len(head))
     if reader.unread:
-        return LineRead(design=None, unread=reader.told())
+        return _Read(None, reader.told(), False)
     return reader.finish(design, len(text))
 
 
@@ -184,22 +242,27 @@ class _Reader:
             if rest and rest[0].text.lower() in ("x", "×"):
                 if len(rest) < 2:
                     raise CannotRead(rest[0].start, rest[0].end, "A height belongs after the x, such as 8 in x 4 in.")
-                tier["layers"] = {"target_height_mm": read_length(rest[1], self.unit)}
+                second = read_length(rest[1], self.unit)
                 rest = rest[2:]
+                if second > tier["tin_diameter_mm"] and not rest:
+                    # 9 x 13 is a sheet, and no tower: a height beyond the tin is said with its shape.
+                    tier["shape"] = {"kind": "rectangle", "length_mm": second}
+                else:
+                    tier["layers"] = {"target_height_mm": second}
             shape, rest = self.kind(rest, SHAPES)
             if shape is not None:
                 values = {"kind": shape.model_fields["kind"].default}
                 rest = self.fields(rest, shape, None, values, tokens[0], partly=True)
                 if drawn_fields(shape):
                     values |= self.drawn_in_hand(index, "shape", shape, tokens[-1])
-                tier["shape"] = values
+                tier["shape"] = _begun(SHAPES[shape], tier, values)
             build, rest = self.kind(rest, BUILDS)
             if build is not None:
                 values = {"kind": build.model_fields["kind"].default}
                 rest = self.fields(rest, build, BUILDS[build].leading, values, tokens[0], partly=True)
                 if drawn_fields(build):
                     values |= self.drawn_in_hand(index, "build", build, tokens[-1])
-                tier["build"] = values
+                tier["build"] = _begun(BUILDS[build], tier, values)
             if rest:
                 raise CannotRead(
                     rest[0].start, rest[-1].end,
@@ -263,7 +326,7 @@ class _Reader:
                 rest = self.fields(rest, shape or HeartShape, None, held, opening, partly=True)
                 values["shape"] = held
             self.fields(rest, model, part.kinds[model].leading, values, opening)
-            self.put(tier, part, values)
+            self.put(tier, part, _begun(part.kinds[model], tier, values))
 
     def guess(self, part: DesignPart, tokens: list[Token]) -> type[BaseModel]:
         """The kind a clause means when it does not say: soft where it runs or a dam is named, else the first."""
@@ -378,7 +441,7 @@ class _Reader:
             values[field] = {"yes": True, "no": False}.get(token.text.lower(), token.text.lower())
         return rest[1:]
 
-    def finish(self, design: dict[str, Any], end: int) -> LineRead:
+    def finish(self, design: dict[str, Any], end: int) -> _Read:
         """The design, with layers that reach the heights asked for and the colours it names."""
         shown = {colour.name: colour for colour in self.in_hand.colours} if self.in_hand else {}
         try:
@@ -396,23 +459,16 @@ class _Reader:
                 else:
                     design["colours"].append(kept.model_dump())
                     wanted.extend(part.colour for part in kept.parts if part.colour is not None)
-            return LineRead(design=Design.model_validate(design), unread=[])
+            return _Read(Design.model_validate(design), [], True)
         except ValidationError as error:
-            for problem in error.errors(include_url=False, include_input=False):
-                where = problem["loc"]
-                start, stop = (
-                    self.spans.get(where[1], (0, end)) if len(where) > 1 and isinstance(where[1], int) else (0, end)
-                )
-                field = next((part for part in reversed(where) if isinstance(part, str)), "this")
-                words = str(problem.get("ctx", {}).get("message", problem["msg"]))
-                self.unread.append(
-                    Unread(
-                        start=start,
-                        end=max(stop, start + 1),
-                        message=f"{word_of(field).capitalize()}: {words[:1].lower()}{words[1:]}.",
-                    )
-                )
-            return LineRead(design=None, unread=self.told())
+            for complaint in complaints_of(error.errors(include_url=False, include_input=False)):
+                path = complaint.pointer.split("/")[1:]
+                tier = int(path[1]) if len(path) > 1 and path[0] == "tiers" else -1
+                start, stop = self.spans.get(tier, (0, end))
+                field = next((part for part in reversed(path) if not part.isdecimal()), "this")
+                message = f"{word_of(field).capitalize()} {complaint.message}."
+                self.unread.append(Unread(start=start, end=max(stop, start + 1), message=message))
+            return _Read(None, self.told(), True)
 
     def reach(self, tier: dict[str, Any]) -> None:
         """Where only a height is given, the layers and the cut that reach it."""
@@ -425,6 +481,12 @@ class _Reader:
         count = max(1, min(12, round((bare + filling) / (LAYER_MM + filling))))
         layers["count"] = count
         layers["height_mm"] = round(max(5.0, min(150.0, cut_for_height(bare, count, filling))), 2)
+
+
+def _begun(kind: Kind, tier: dict[str, Any], values: dict[str, Any]) -> dict[str, Any]:
+    """What is said of a kind, its sizes that are not said being the share of the tin that it begins with."""
+    across_mm = tier.get("tin_diameter_mm", 0.0)
+    return {name: round(share * across_mm, 1) for name, share in kind.of_tin.items()} | values
 
 
 class _caught:

@@ -5,15 +5,16 @@ cover is read and printed without a line here.
 """
 
 import re
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from decimal import Decimal
+from fractions import Fraction
 from typing import Any, NamedTuple
 
 from amber_spread.core.design.design import BaseBoard
 from amber_spread.core.design.kinds import PARTS
 from amber_spread.core.design.stands import Stacking
 from amber_spread.core.kernel.base import Frozen
-from amber_spread.core.kernel.units import LengthUnit, UnitError, parse_length
+from amber_spread.core.kernel.units import MM_PER_INCH, LengthUnit, UnitError, parse_length
 from amber_spread.core.stock.media import Medium
 
 NUMBER = r"\d+(?:[ -]\d+/\d+|/\d+)?(?:\.\d+)?|\.\d+"
@@ -22,6 +23,7 @@ _TOKEN = re.compile(
     rf"|(?P<length>(?:{NUMBER}|\d+[½¼¾⅓⅔⅛⅜⅝⅞])\s?(?:mm|cm|in(?:ch(?:es)?)?|ft|m|″|”)(?![A-Za-z]))"
     rf"|(?P<number>(?:{NUMBER}|\d+[½¼¾⅓⅔⅛⅜⅝⅞])%?)"
     r"|(?P<hex>#[0-9A-Fa-f]{6}\b)"
+    r"|(?P<by>[xX](?=\s?\d))"
     r"|(?P<word>[^\W\d][\w-]*)"
     r"|(?P<sign>[/:×])"
     r"|(?P<other>\S)"
@@ -67,6 +69,8 @@ class Unread(Frozen):
     start: int
     end: int
     message: str
+    meant: str | None = None
+    """What was probably meant, to be put in its place."""
 
 
 class CannotRead(ValueError):
@@ -102,9 +106,24 @@ def written(value: Any) -> str:
     return str(int(value)) if float(value).is_integer() else f"{Decimal(repr(float(value))):f}"
 
 
-def length_written(value: float) -> str:
-    """A length in millimetres without loss."""
-    return f"{written(value)}mm"
+def length_written(value: float, unit: LengthUnit = "mm") -> str:
+    """A length without loss: in that unit where it has a mark for it (of an inch sixteenths), else in millimetres."""
+    candidates = []
+    if unit == "in":
+        whole, sixteenths = divmod(round(value / MM_PER_INCH * 16), 16)
+        part = "" if sixteenths == 0 else str(Fraction(sixteenths, 16))
+        candidates.append(f"{whole or ''}{' ' if whole and part else ''}{part}in" if whole or part else "0in")
+    elif unit == "cm":
+        candidates.append(f"{written(round(value / 10, 2))}cm")
+    candidates.append(f"{written(round(value, 2))}mm")
+    return next((one for one in candidates if _read_back(one) == value), f"{written(value)}mm")
+
+
+def _read_back(text: str) -> float | None:
+    try:
+        return parse_length(text, "mm")
+    except UnitError:
+        return None
 
 
 def colour_written(name: str) -> str:
@@ -112,14 +131,14 @@ def colour_written(name: str) -> str:
     return '"' + name.replace('"', "'") + '"'
 
 
-def medium_written(key: str, media: dict[str, Medium]) -> str:
+def medium_written(key: str, media: Mapping[str, Medium]) -> str:
     """A medium by its name, or by its key where the name would not be read back as it."""
     name = media[key].name.lower() if key in media else key
     plain = re.fullmatch(r"[a-z][a-z -]*", name) is not None
     return name if plain and find_medium(tokens_of(name), media) == (key, len(tokens_of(name))) else key
 
 
-def find_medium(tokens: Sequence[Token], media: dict[str, Medium]) -> tuple[str, int] | None:
+def find_medium(tokens: Sequence[Token], media: Mapping[str, Medium]) -> tuple[str, int] | None:
     """The medium named at the head of `tokens`, and how many of them name it: by key, whole name, or first word."""
     words = [token.text.lower() for token in tokens if token.kind == "word"][:5]
     if words and words[0] in media:

@@ -1,12 +1,13 @@
 """Any design printed as its quick line."""
 
-from collections.abc import Iterable, Iterator
-from typing import Any
+from collections.abc import Iterable, Iterator, Mapping
+from typing import Any, NamedTuple
 
 from pydantic import BaseModel
 
 from amber_spread.core.design.design import Colour, Design, Layers, Tier
 from amber_spread.core.design.finishes import OnTop
+from amber_spread.core.kernel.units import LengthUnit
 from amber_spread.core.line.quick_words import (
     CLAUSES,
     NESTED,
@@ -25,21 +26,33 @@ ELSEWHERE = {"kind", *NESTED, "shape", "target_height_mm"}
 """Fields that stand elsewhere in the line."""
 
 
-def write_line(design: Design, media: dict[str, Medium]) -> str:
+class Writing(NamedTuple):
+    """What a line is written with: the media by key, and the unit of lengths that have a mark in it."""
+
+    media: Mapping[str, Medium]
+    unit: LengthUnit
+
+    def length(self, mm: float) -> str:
+        """A length as it is written."""
+        return length_written(mm, self.unit)
+
+
+def write_line(design: Design, media: Mapping[str, Medium], unit: LengthUnit = "mm") -> str:
     """The design as its line; read back with the same media, and the same design in hand, it is the same design."""
-    tiers = [list(_clauses(tier, media)) for tier in design.tiers]
+    by = Writing(media, unit)
+    tiers = [list(_clauses(tier, by)) for tier in design.tiers]
     common = [clause for clause in tiers[0] if all(tier.count(clause) == 1 for tier in tiers)]
     repeated = {clause.split()[0] for tier in tiers for clause in tier if clause not in common}
     common = [clause for clause in common if clause.split()[0] not in repeated]
     heads = [
-        ", ".join([_head(tier), *(clause for clause in clauses if clause not in common)])
+        ", ".join([_head(tier, by), *(clause for clause in clauses if clause not in common)])
         for tier, clauses in zip(design.tiers, tiers, strict=True)
     ]
     sections = ["; ".join(heads), *common]
     for whole in WHOLE:
         decided = getattr(design, whole.field)
         if decided != whole.model():
-            sections.append(whole.word + _fields(decided, media))
+            sections.append(whole.word + _fields(decided, by))
     for order in design.orders:
         have = "" if order.have_g is None else f" have {written(order.have_g)}"
         sections.append(f"order {colour_written(order.bowl)}{have} {' / '.join(order.steps)}".rstrip())
@@ -60,17 +73,17 @@ def _shares(shares: Iterable[tuple[str | None, float]]) -> str:
     return " / ".join(f"{colour_written(colour) if colour else 'plain'} {written(share)}" for colour, share in shares)
 
 
-def _head(tier: Tier) -> str:
-    words = [length_written(tier.tin_diameter_mm)]
+def _head(tier: Tier, by: Writing) -> str:
+    words = [by.length(tier.tin_diameter_mm)]
     if tier.layers.target_height_mm is not None:
-        words.append(f"x {length_written(tier.layers.target_height_mm)}")
-    words.append(kind_word(tier.shape.kind) + _fields(tier.shape, {}))
+        words.append(f"x {by.length(tier.layers.target_height_mm)}")
+    words.append(kind_word(tier.shape.kind) + _fields(tier.shape, by))
     if not tier.build.straight:
-        words.append(kind_word(tier.build.kind) + _fields(tier.build, {}))
+        words.append(kind_word(tier.build.kind) + _fields(tier.build, by))
     return " ".join(words)
 
 
-def _clauses(tier: Tier, media: dict[str, Medium]) -> Iterator[str]:
+def _clauses(tier: Tier, by: Writing) -> Iterator[str]:
     if tier.name is not None:
         yield f"named {colour_written(tier.name)}"
     for part in CLAUSES:
@@ -83,11 +96,11 @@ def _clauses(tier: Tier, media: dict[str, Medium]) -> Iterator[str]:
             kind = getattr(one, "kind", None)
             words = [part.word] + ([kind_word(kind)] if kind and len(part.kinds) > 1 else [])
             if isinstance(one, OnTop):
-                words.append(kind_word(one.shape.kind) + _fields(one.shape, media))
-            yield " ".join(words) + _fields(one, media)
+                words.append(kind_word(one.shape.kind) + _fields(one.shape, by))
+            yield " ".join(words) + _fields(one, by)
 
 
-def _fields(model: BaseModel, media: dict[str, Medium]) -> str:
+def _fields(model: BaseModel, by: Writing) -> str:
     """Every field that is not as it would be left, by its word and value."""
     found = []
     for name, field in type(model).model_fields.items():
@@ -96,13 +109,15 @@ def _fields(model: BaseModel, media: dict[str, Medium]) -> str:
         if name in ELSEWHERE or name in drawn_fields(type(model)) or (value == field.default and not counted):
             continue
         if name == "points_mm":
-            found.append("points " + " / ".join(f"{length_written(x)}:{length_written(y)}" for x, y in value))
+            found.append("points " + " / ".join(f"{by.length(x)}:{by.length(y)}" for x, y in value))
             continue
         word = word_of(name)
         if value is None:
             found.append(f"{word} none")
         elif name.endswith("medium"):
-            found.append(f"{word} {medium_written(value, media)}" if name != "medium" else medium_written(value, media))
+            found.append(
+                f"{word} {medium_written(value, by.media)}" if name != "medium" else medium_written(value, by.media)
+            )
         elif name.endswith("colour"):
             found.append(colour_written(value) if name == "colour" else f"{word} {colour_written(value)}")
         elif name == "stripes":
@@ -110,9 +125,9 @@ def _fields(model: BaseModel, media: dict[str, Medium]) -> str:
         elif name == "points":
             found.append("points " + " / ".join(f"{written(one.up)}:{written(one.out)}" for one in value))
         elif isinstance(value, tuple):
-            found.append(f"{word} {' / '.join(length_written(one) for one in value)}")
+            found.append(f"{word} {' / '.join(by.length(one) for one in value)}")
         elif name.endswith("_mm"):
-            found.append(f"{word} {length_written(value)}")
+            found.append(f"{word} {by.length(value)}")
         else:
             found.append(f"{word} {value if isinstance(value, str) else written(value)}")
     return "".join(f" {one}" for one in found)

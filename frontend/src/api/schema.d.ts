@@ -75,7 +75,7 @@ export interface paths {
         put?: never;
         /**
          * Print Line
-         * @description The design of an order as one line.
+         * @description The design of an order as one line, its lengths in that unit where they have a mark in it.
          */
         post: operations["print_line_api_line_print_post"];
         delete?: never;
@@ -6280,6 +6280,8 @@ export interface components {
             end: number;
             /** Message */
             message: string;
+            /** Meant */
+            meant?: string | null;
         };
         /**
          * Use
@@ -6649,7 +6651,9 @@ export interface operations {
     };
     print_line_api_line_print_post: {
         parameters: {
-            query?: never;
+            query?: {
+                unit?: "in" | "cm" | "mm";
+            };
             header?: never;
             path?: never;
             cookie?: never;

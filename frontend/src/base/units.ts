@@ -84,6 +84,7 @@ function parse(text: string, factors: Record<string, number>, unit: string, want
   const term = new RegExp(String.raw`\s*(${NUMBER})\s*([A-Za-z"″”]*)`, "y");
   let value = 0;
   let terms = 0;
+  let converted = false;
   while (term.lastIndex < plain.length) {
     const match = term.exec(plain);
     const name = match?.[2]?.toLowerCase() ?? "";
@@ -92,10 +93,12 @@ function parse(text: string, factors: Record<string, number>, unit: string, want
       throw new UnitError(`Type ${wanted}.`);
     }
     value += numberFrom(match[1] ?? "") * (factors[name || unit] ?? 1);
+    converted ||= factors[name || unit] !== 1;
     terms += 1;
   }
   if (terms === 0) throw new UnitError(`Type ${wanted}.`);
-  return value;
+  // 12 in are 304.8 mm, not 304.79999999999995.
+  return converted ? Math.round(value * 1e9) / 1e9 : value;
 }
 
 function numberFrom(text: string): number {

@@ -1,8 +1,13 @@
 <script setup lang="ts">
-/** The whole cake as one line: printed, changed, and read back; what cannot be read is underlined and explained. */
+/**
+ * The whole cake as one line, written with signs or just said: printed, changed, and read back. What cannot be read is
+ * marked and explained, with what was probably meant; below it stands the cake so far.
+ */
 import { computed, nextTick, ref, shallowRef, watch } from "vue";
 import { answered, api, type Schemas } from "@/api/client";
-import type { Document } from "@/api/types";
+import type { Document, Plan } from "@/api/types";
+import CakeSketch from "@/drawing/CakeSketch.vue";
+import { useKit } from "@/kitchen/kit";
 import { useSettings } from "@/kitchen/settings";
 import { useOrder } from "@/order/order";
 
@@ -11,20 +16,29 @@ type Read = Schemas["LineRead"];
 const open = defineModel<boolean>({ required: true });
 const order = useOrder();
 const settings = useSettings();
+const kit = useKit();
 const field = ref<HTMLTextAreaElement>();
 const text = ref("");
 const read = shallowRef<Read | null>(null);
 const trouble = ref("");
-const EXAMPLE = "10in x 5in round; 8 x 5; 6 x 4 | fill lemon curd dam | coat meringue 6mm | fondant 3mm";
+/** The cake as the line says it so far; the last one that could be planned. */
+const sketch = shallowRef<Plan | null>(null);
+const SPOKEN = "10/8/6, chocolate, lemon curd in a dam, swiss meringue, white fondant";
+const CHANGE = "crust & towel";
 const WAIT_MS = 180;
 let timer: ReturnType<typeof setTimeout> | undefined;
 let newest = 0;
 
 watch(open, async (now) => {
   if (!now || !order.document) return;
-  [text.value, read.value, trouble.value] = ["", null, ""];
+  [text.value, read.value, trouble.value, sketch.value] = ["", null, "", null];
   try {
-    const printed = await answered(api.POST("/api/line/print", { body: order.document }));
+    const printed = await answered(
+      api.POST("/api/line/print", {
+        params: { query: { unit: settings.length } },
+        body: order.document,
+      }),
+    );
     // Whoever types faster than the line arrives keeps what was typed.
     if (text.value === "") text.value = printed.text;
     await look();
@@ -49,10 +63,31 @@ async function look(): Promise<void> {
   try {
     const body = { text: text.value, unit: settings.length, document: order.document };
     const found = await answered(api.POST("/api/line/read", { body }));
-    if (mine === newest) [read.value, trouble.value] = [found as Read, ""];
+    if (mine !== newest) return;
+    [read.value, trouble.value] = [found as Read, ""];
+    const drawn = await planned(found.design as Document["design"] | null);
+    if (mine === newest && drawn) sketch.value = drawn;
   } catch {
     if (mine === newest) trouble.value = "The line cannot be read just now. It stays here; try again.";
   }
+}
+
+/** What a design comes to; nothing where it cannot be planned, which is told when it is taken. */
+async function planned(design: Document["design"] | null): Promise<Plan | null> {
+  if (!design || !order.document) return null;
+  try {
+    const body = { document: { ...order.document, design }, kit: kit.kit };
+    return (await answered(api.POST("/api/plan", { body }))) as Plan;
+  } catch {
+    return null;
+  }
+}
+
+/** Put what was meant in the place of what was typed. */
+async function mend(start: number, end: number, meant: string): Promise<void> {
+  text.value = text.value.slice(0, start) + meant + text.value.slice(end);
+  field.value?.focus();
+  await look();
 }
 
 async function take(): Promise<void> {
@@ -103,12 +138,25 @@ const stretches = computed(() => {
         <p v-if="trouble" class="wrong">{{ trouble }}</p>
         <p v-for="one in read?.unread" :key="`${one.start}-${one.end}`" class="wrong">
           <b>{{ text.slice(one.start, one.end).trim() || "Here" }}</b>: {{ one.message }}
+          <button v-if="one.meant" type="button" class="act" @click="mend(one.start, one.end, one.meant)">
+            Yes, {{ one.meant }}
+          </button>
         </p>
         <p v-if="!read?.unread.length && !trouble" class="soft">
-          Tiers are parted by semicolons, bottom first; clauses for all of them follow after bars, clauses for
-          one after commas. For example: {{ EXAMPLE }}
+          Say the cake as you would across the bench: {{ SPOKEN }}. Or change what stands here: tiers are
+          parted by semicolons, bottom first; what is said of all of them follows after bars. A line without a
+          size changes every tier: {{ CHANGE }}.
         </p>
       </div>
+      <CakeSketch
+        v-if="sketch"
+        class="so-far"
+        :class="{ before: !read?.design }"
+        :plan="sketch"
+        :width="260"
+        :height="190"
+        label="The cake as the line says it"
+      />
       <div class="acts">
         <button class="act main" :disabled="!read?.design">Make this cake</button>
         <button type="button" class="act" @click="open = false">Leave it as it is</button>
@@ -146,9 +194,12 @@ textarea {
   color: transparent;
 }
 
+/* Ringed as with a pencil. */
 .under .unread {
-  text-decoration: underline wavy var(--trouble) 2px;
-  text-underline-offset: 4px;
+  border-radius: 13px 9px 14px 8px;
+  box-shadow:
+    0 0 0 3px var(--panel),
+    0 0 0 4.6px var(--trouble);
 }
 
 textarea {
@@ -159,6 +210,19 @@ textarea {
   resize: none;
   background: none;
   color: var(--ink);
+}
+
+.so-far {
+  justify-self: center;
+}
+
+.so-far.before {
+  opacity: 0.45;
+}
+
+.wrong .act {
+  margin: 3px 0 3px 8px;
+  min-height: 44px;
 }
 
 .wrong {
