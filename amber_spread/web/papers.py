@@ -8,8 +8,10 @@ from fastapi import APIRouter, Depends, Query, Request, Response
 from amber_spread.core.kernel.limits import TIERS
 from amber_spread.core.kernel.units import LengthUnit, WeightUnit
 from amber_spread.papers.amounts import write_amounts
+from amber_spread.papers.bench_sheet import write_bench_sheet
 from amber_spread.papers.dxf import write_dxf
 from amber_spread.papers.pdf import Paper, write_pdf
+from amber_spread.papers.plate import plate_of, write_plate_pdf, write_plate_svg
 from amber_spread.papers.stack_cards import write_cards
 from amber_spread.papers.svg import write_svg
 from amber_spread.papers.svg_reading import OutlineError, ReadOutline, read_outline
@@ -69,6 +71,27 @@ def stacking_pdf(
     """The cutting list, the stacking card, the travel card and the serving chart."""
     cards = write_cards(papers.document, papers.plan, length, weight, paper)
     return papers.file("stacking.pdf", "application/pdf", cards)
+
+
+@router.get("/orders/{id}/plate.pdf", response_class=Response)
+def plate_pdf(papers: PapersOf, paper: Paper = "a4", length: LengthUnit = "in", weight: WeightUnit = "g") -> Response:
+    """The cake in half-section on one page, with the figures of every tier."""
+    plate = plate_of(papers.document, papers.plan, length, weight, paper)
+    return papers.file("plate.pdf", "application/pdf", write_plate_pdf(plate))
+
+
+@router.get("/orders/{id}/plate.svg", response_class=Response)
+def plate_svg(papers: PapersOf, paper: Paper = "a4", length: LengthUnit = "in", weight: WeightUnit = "g") -> Response:
+    """The same as a drawing."""
+    plate = plate_of(papers.document, papers.plan, length, weight, paper)
+    return papers.file("plate.svg", "image/svg+xml", write_plate_svg(plate))
+
+
+@router.get("/orders/{id}/bench.pdf", response_class=Response)
+def bench_pdf(papers: PapersOf, paper: Paper = "a4", length: LengthUnit = "in", weight: WeightUnit = "g") -> Response:
+    """All that must be weighed, cut and rolled."""
+    sheet = write_bench_sheet(papers.document, papers.plan, length, weight, paper)
+    return papers.file("bench sheet.pdf", "application/pdf", sheet)
 
 
 @router.get("/orders/{id}/amounts.csv", response_class=Response)

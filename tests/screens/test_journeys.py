@@ -392,7 +392,9 @@ def test_the_cake_fills_its_share_of_the_window(browser, demo_address):
 def serious(screen):
     """The rules that axe finds broken, of serious impact or worse."""
     screen.evaluate(AXE.read_text())
-    found = screen.evaluate("axe.run({ resultTypes: ['violations'] })")
+    found = screen.evaluate(
+        "axe.run({ resultTypes: ['violations'], rules: { 'target-size': { enabled: true } } })"
+    )
     return [
         (one["id"], [node["html"][:160] for node in one["nodes"][:3]])
         for one in found["violations"]

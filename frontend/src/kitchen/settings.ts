@@ -18,6 +18,7 @@ import type { WeightUnit } from "@/base/units";
 
 const LENGTH_KEY = "amber:length";
 const WEIGHT_KEY = "amber:weight";
+const KEYS_KEY = "amber:single-keys";
 
 function kept<T extends string>(key: string, allowed: readonly T[], usual: T): T {
   const found = recall(key) as T | null;
@@ -29,6 +30,9 @@ export const useSettings = defineStore("settings", () => {
   /** The kitchen's currency, as it keeps it with its prices. */
   const currency = ref("EUR");
   const weight = ref(kept<WeightUnit>(WEIGHT_KEY, ["g", "oz"], "g"));
+  /** Keys without Ctrl do something; whoever speaks to the machine, or strikes them unawares, switches them off. */
+  const singleKeys = ref(recall(KEYS_KEY) !== "no");
+  watch(singleKeys, (work) => keep(KEYS_KEY, work ? "yes" : "no"));
   watch(length, (unit) => keep(LENGTH_KEY, unit));
   watch(weight, (unit) => keep(WEIGHT_KEY, unit));
 
@@ -98,5 +102,5 @@ export const useSettings = defineStore("settings", () => {
     return text.replace(/\{(\w+)\}/g, (whole, name: string) => (values[name] ? words(values[name]) : whole));
   }
 
-  return { length, weight, currency, measure, words, labelWords, unrounded, filled };
+  return { length, weight, singleKeys, currency, measure, words, labelWords, unrounded, filled };
 });

@@ -29,14 +29,14 @@ fieldset {
   display: flex;
   margin: 0;
   padding: 0;
-  border: 1px solid var(--rule);
+  border: 1px solid var(--edge);
 }
 
 label {
   flex: 1;
   display: grid;
   place-content: center;
-  min-height: 40px;
+  min-height: 44px;
   padding: 0 6px;
   text-align: center;
   cursor: pointer;
@@ -49,14 +49,14 @@ label {
 }
 
 label + label {
-  border-left: 1px solid var(--rule);
+  border-left: 1px solid var(--edge);
 }
 
 .grid label {
   min-width: 0;
   padding: 0 2px;
   border: 0;
-  outline: 1px solid var(--rule);
+  outline: 1px solid var(--edge);
 }
 
 label:hover {

@@ -42,7 +42,7 @@ function open(event: MouseEvent): void {
   display: inline-flex;
   gap: 5px;
   align-items: baseline;
-  min-height: 40px;
+  min-height: 44px;
   padding: 7px 4px 0;
   border: 0;
   background: none;

@@ -32,7 +32,7 @@ const settings = useSettings();
 }
 
 select {
-  height: 40px;
+  height: 44px;
   padding: 0 6px;
   border: 0;
   background: none;

@@ -1,8 +1,10 @@
 <script setup lang="ts">
 /** The keys that work in an order. */
+import { useSettings } from "@/kitchen/settings";
 import { LENSES } from "@/lenses";
 
 const open = defineModel<boolean>({ required: true });
+const settings = useSettings();
 const KEYS: readonly [string, string][] = [
   [LENSES.map((_, index) => index + 1).join(" "), LENSES.map((lens) => lens.words).join(", ")],
   ["↑ ↓", "the tier above, the tier below"],
@@ -10,6 +12,8 @@ const KEYS: readonly [string, string][] = [
   ["Ctrl Z", "undo, also past earlier visits"],
   ["Ctrl Shift Z", "redo"],
   ["Ctrl S", "save now (edits are saved by themselves too)"],
+  ["Ctrl P", "the plate, one page to print"],
+  ["+ - 0", "in the drawing: closer, farther, all of it"],
   ["Enter", "take what was typed"],
   ["Esc", "leave a field as it was, or close what is open"],
   ["?", "this list"],
@@ -24,10 +28,28 @@ const KEYS: readonly [string, string][] = [
         <dd>{{ words }}</dd>
       </template>
     </dl>
+    <label class="single"
+      ><input v-model="settings.singleKeys" type="checkbox" /> Keys without Ctrl work (1 to
+      {{ LENSES.length }}, arrows, / and ?)</label
+    >
   </ElDialog>
 </template>
 
 <style scoped>
+.single {
+  display: flex;
+  gap: 10px;
+  align-items: center;
+  min-height: 44px;
+  margin-top: 14px;
+}
+
+.single input {
+  width: 22px;
+  height: 22px;
+  accent-color: var(--amber);
+}
+
 dl {
   display: grid;
   grid-template-columns: auto 1fr;

@@ -6,6 +6,7 @@ import { answered, api, Refused, UNREAD } from "@/api/client";
 import { dueWords } from "@/base/time";
 import HalfSection from "@/drawing/HalfSection.vue";
 import { usePantry } from "@/kitchen/pantry";
+import { useSettings } from "@/kitchen/settings";
 import { lensCalled, LENSES } from "@/lenses";
 import { useOrder } from "@/order/order";
 import { useDesk } from "@/ui/desk";
@@ -28,6 +29,7 @@ const router = useRouter();
 const order = useOrder();
 const desk = useDesk();
 const pantry = usePantry();
+const settings = useSettings();
 const trouble = ref("");
 const unread = ref("");
 const keysOpen = ref(false);
@@ -67,6 +69,17 @@ function look(lens: string): void {
   void router.replace({ name: "order", params: { id: props.id, lens } });
 }
 
+const panel = ref<HTMLElement>();
+function skip(): void {
+  panel.value?.focus();
+}
+/** Every lens opens at its head. */
+watch(
+  () => current.value.name,
+  () => panel.value?.scrollTo({ top: 0 }),
+  { flush: "post" },
+);
+
 async function duplicate(): Promise<void> {
   await order.flush();
   try {
@@ -87,6 +100,15 @@ async function archive(): Promise<void> {
   } catch {
     trouble.value = "The order could not be taken off the shelf just now. Nothing was changed.";
   }
+}
+
+/** One of the order's papers to take away, in this person's units; what was just edited is saved first. */
+async function takePaper(file: string): Promise<void> {
+  await order.save();
+  const paper = settings.length === "in" ? "letter" : "a4";
+  window.location.assign(
+    `/api/orders/${order.id}/${file}?paper=${paper}&length=${settings.length}&weight=${settings.weight}`,
+  );
 }
 
 async function saveFile(): Promise<void> {
@@ -111,6 +133,9 @@ function onKey(event: KeyboardEvent): void {
     event.preventDefault();
     (document.activeElement as HTMLElement | null)?.blur();
     void order.save();
+  } else if (command && key === "p") {
+    event.preventDefault();
+    void takePaper("plate.pdf");
   } else if (
     command &&
     (key === "z" || key === "y") &&
@@ -121,7 +146,7 @@ function onKey(event: KeyboardEvent): void {
     else void order.undo();
   } else if (event.key === "Escape" && asked.value) {
     hideWorking();
-  } else if (!command && !event.altKey && !isTyping(event)) {
+  } else if (settings.singleKeys && !command && !event.altKey && !isTyping(event)) {
     const lens = LENSES[Number(event.key) - 1];
     if (lens) look(lens.name);
     else if (event.key === "?") keysOpen.value = true;
@@ -170,6 +195,7 @@ onBeforeRouteLeave(async () => {
     <button class="act main" @click="begin">Try again</button>
   </main>
   <div v-else-if="order.document" class="order">
+    <a class="skip" href="#decided" @click.prevent="skip">Skip to what is decided</a>
     <header class="bar">
       <RouterLink to="/" class="brand" aria-label="Amber Spread: back to the shelf"
         >Amber <b>Spread</b></RouterLink
@@ -192,6 +218,9 @@ onBeforeRouteLeave(async () => {
         <template #dropdown>
           <ElDropdownMenu>
             <ElDropdownItem @click="duplicate">Duplicate it</ElDropdownItem>
+            <ElDropdownItem @click="takePaper('plate.pdf')">Plate to print (PDF)</ElDropdownItem>
+            <ElDropdownItem @click="takePaper('plate.svg')">Plate as a drawing (SVG)</ElDropdownItem>
+            <ElDropdownItem @click="takePaper('bench.pdf')">Bench sheet (PDF)</ElDropdownItem>
             <ElDropdownItem @click="saveFile">Save as a file</ElDropdownItem>
             <ElDropdownItem @click="versionsOpen = true">Versions</ElDropdownItem>
             <ElDropdownItem @click="archive">Take it off the shelf</ElDropdownItem>
@@ -247,7 +276,7 @@ onBeforeRouteLeave(async () => {
       />
       <component :is="below" v-if="below" />
     </main>
-    <aside class="panel" :aria-label="`${current.name} lens`">
+    <aside id="decided" ref="panel" class="panel" tabindex="-1" :aria-label="`${current.name} lens`">
       <component :is="current.panel" />
     </aside>
     <footer v-if="!current.ownBowls" class="foot"><BowlStrip /></footer>
@@ -327,6 +356,19 @@ onBeforeRouteLeave(async () => {
 
 .grow {
   flex: 1;
+}
+
+.skip {
+  position: absolute;
+  z-index: 9;
+  top: -60px;
+  left: 12px;
+  padding: 10px 14px;
+  background: var(--panel);
+}
+
+.skip:focus {
+  top: 6px;
 }
 
 .spine {
@@ -419,7 +461,7 @@ onBeforeRouteLeave(async () => {
 }
 
 .panel :deep(.rows > *) {
-  min-height: 43px;
+  min-height: 44px;
   border-bottom: 1px solid var(--rule);
 }
 
@@ -478,6 +520,32 @@ onBeforeRouteLeave(async () => {
 
   .spine button {
     padding-left: 10px;
+  }
+}
+
+/* Printed by the browser's own menu: the drawing and what is decided, without what is pressed. */
+@media print {
+  .order {
+    display: block;
+    height: auto;
+  }
+
+  .spine,
+  .foot,
+  .bar .act,
+  .bar :deep(.units),
+  .bar :deep(.state) {
+    display: none;
+  }
+
+  .middle {
+    height: 150mm;
+    break-inside: avoid;
+  }
+
+  .panel {
+    overflow: visible;
+    border: 0;
   }
 }
 

@@ -34,7 +34,7 @@ const words = computed(() => {
 <style scoped>
 .state {
   min-width: 116px;
-  min-height: 40px;
+  min-height: 44px;
   padding: 0 10px;
   border: 1px solid transparent;
   background: none;

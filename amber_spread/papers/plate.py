@@ -1,0 +1,330 @@
+"""The plate: one page with the cake in half-section to scale, the figures of every tier, its tiers from above, a scale
+bar and what it is made of. One description of the page, in millimetres from its top left, that PDF and SVG each draw.
+"""
+
+import io
+import math
+from collections.abc import Iterator, Sequence
+from typing import Literal, NamedTuple
+from xml.sax.saxutils import escape
+
+from reportlab.lib.colors import HexColor
+from reportlab.lib.units import mm
+from reportlab.pdfbase.pdfmetrics import stringWidth
+from reportlab.pdfgen.canvas import Canvas
+
+from amber_spread.core.document import Document
+from amber_spread.core.kernel.figures import Figure, Quantity
+from amber_spread.core.kernel.units import MM_PER_INCH, LengthUnit, WeightUnit
+from amber_spread.core.plan import Plan
+from amber_spread.core.tier import Silhouette
+from amber_spread.papers.letters import lettered
+from amber_spread.papers.pdf import SIZES, Paper
+from amber_spread.papers.printed import measured
+
+Point = tuple[float, float]
+Anchor = Literal["start", "middle", "end"]
+MARGIN = 14.0
+INK, SOFT = "#33241B", "#7A6657"
+SERIF, SANS = "Times-Bold", "Helvetica"
+SIZE, SMALL, LARGE = 4.0, 3.3, 7.4
+"""Heights of letters, mm."""
+SIDE = 54.0
+"""The room for what is written right of the cake, mm."""
+RULER = 20.0
+PLANS = 34.0
+ROW = 5.4
+COLUMNS = 3
+TIGHT = 9
+"""With more tiers than these, each is told in one row."""
+
+
+class Shape(NamedTuple):
+    """A run of points, closed where it is filled."""
+
+    points: Sequence[Point]
+    fill: str | None = None
+    width: float = 0.25
+    closed: bool = True
+    stroke: str = INK
+
+
+class Words(NamedTuple):
+    """A line of text; `y` is its foot."""
+
+    x: float
+    y: float
+    text: str
+    size: float = SIZE
+    anchor: Anchor = "start"
+    font: str = SANS
+    colour: str = INK
+
+
+class Plate(NamedTuple):
+    """A page: its size, and what is drawn on it, the first below the others."""
+
+    title: str
+    size: Point
+    shapes: list[Shape]
+    words: list[Words]
+
+
+def plate_of(document: Document, plan: Plan, length: LengthUnit, weight: WeightUnit, paper: Paper) -> Plate:
+    """The plate of an order, in one person's units."""
+    wide, high = (side / mm for side in SIZES[paper])
+    drawing = _Drawing(document, plan, length, weight, (wide, high))
+    return Plate(document.title, (wide, high), list(drawing.shapes()), list(drawing.words()))
+
+
+class _Drawing:
+    """Where everything lies on one page."""
+
+    def __init__(self, document: Document, plan: Plan, length: LengthUnit, weight: WeightUnit, size: Point) -> None:
+        self.document, self.plan, self.length, self.weight, self.size = document, plan, length, weight, size
+        stack = plan.stack
+        self.keys = list(self._keys())
+        self.foot = size[1] - MARGIN - ROW * math.ceil(len(self.keys) / COLUMNS) - 8
+        self.table = self.foot - PLANS - 22
+        room_wide, room_high = size[0] - 2 * MARGIN - RULER - SIDE, self.table - MARGIN - 26
+        self.scale = min(room_wide / stack.base_diameter.value, room_high / stack.height.value)
+        self.axis = MARGIN + RULER + room_wide / 2
+        self.column = self.axis + stack.base_diameter.value / 2 * self.scale + 8
+
+    def say(self, figure: Figure | Quantity) -> str:
+        """A measure in this person's units."""
+        return measured(figure, self.length, self.weight)
+
+    def at(self, x: float, z: float) -> Point:
+        """A place of the cake on the page."""
+        return self.axis + x * self.scale, self.table - z * self.scale
+
+    def _half(self, points: Sequence[Point], off: float, side: int) -> list[Point]:
+        return [self.at(off + side * x, z) for x, z in points]
+
+    def shapes(self) -> Iterator[Shape]:
+        """Lines and areas."""
+        stack, section = self.plan.stack, self.plan.section
+        board = stack.base_diameter.value / 2
+        yield Shape([self.at(-board - 12 / self.scale, 0), self.at(board + 6 / self.scale, 0)], width=0.4, closed=False)
+        base = stack.base_thickness.value
+        foil = [(0.0, 0.0), (board, 0.0), (board, base), (0.0, base)]
+        yield Shape(self._half(foil, 0, -1), "#E6E2D6", 0.4)
+        for tier in section.tiers:
+            left = tier.left or tier.outline
+            yield Shape(self._half(left, tier.off[0], -1), tier.hex, 0.45)
+            for line in tier.edges if not tier.curved else _engraved(left):
+                low, top = min(z for _, z in left), max(z for _, z in left)
+                yield Shape(
+                    self._half([(line, low), (line, top)], tier.off[0], -1), width=0.1, closed=False, stroke=SOFT
+                )
+        for part in section.parts:
+            yield Shape(self._half(part.outline, part.off[0], 1), part.hex, 0.2)
+        for part in section.added:
+            for side in (-1, 1):
+                yield Shape(self._half(part.outline, part.off[0], side), part.hex, 0.25)
+        for tier in section.tiers:
+            yield Shape(self._half(tier.outline, tier.off[0], 1), None, 0.6, closed=False)
+        yield Shape([self.at(0, 0), self.at(0, stack.height.value + 5 / self.scale)], width=0.2, closed=False)
+        yield from self._ruler()
+        for (top, _), tier in zip(self._told(), section.tiers, strict=True):
+            wall = max(x for x, _ in tier.outline)
+            middle = sum(z for _, z in tier.outline) / len(tier.outline)
+            bend = self.column - 5
+            yield Shape([self.at(tier.off[0] + wall, middle), (bend, top), (self.column - 1.5, top)], width=0.15,
+                        closed=False, stroke=SOFT)  # fmt: skip
+        for outline, hex, _, _ in self._plans():
+            yield Shape(outline, hex, 0.35)
+        bar, _ = self._bar()
+        x, y = MARGIN + RULER, self.table + 9
+        step = bar / 4 * self.scale
+        for number in range(4):
+            near, far = x + number * step, x + (number + 1) * step
+            fill = INK if number % 2 == 0 else "#FFFFFF"
+            yield Shape([(near, y), (far, y), (far, y + 1.6), (near, y + 1.6)], fill, 0.2)
+        for (hex, _), (near, foot) in zip(self.keys, self._key_places(), strict=True):
+            yield Shape([(near, foot - 3.2), (near + 5, foot - 3.2), (near + 5, foot), (near, foot)], hex, 0.2)
+
+    def words(self) -> Iterator[Words]:
+        """All that is written."""
+        due = self.document.due
+        yield Words(MARGIN, MARGIN + 6, self.document.title, LARGE, font=SERIF)
+        said = "No day set" if due is None else f"Due {due:%A} {due.day} {due:%B %Y, %H:%M}"
+        yield Words(MARGIN, MARGIN + 12.5, said, SIZE, colour=SOFT)
+        stack = self.plan.stack
+        yield Words(*self._over(), f"{self.say(stack.height)} high", SIZE, "start", SERIF)
+        yield Words(
+            self.axis, self.table + 6, f"base board {self.say(stack.base_diameter)}", SMALL, "middle", colour=SOFT
+        )
+        for top, rows in self._told():
+            yield Words(self.column, top + 1.2, rows[0], SIZE, font=SERIF)
+            for index, row in enumerate(rows[1:], 1):
+                yield Words(self.column, top + 1.2 + 4.4 * index, row, SMALL)
+        for up in self._heights():
+            x, y = self.at(0, up)
+            yield Words(MARGIN + RULER - 5, y + 1.1, self.say(Quantity(up, "mm")), SMALL, "end", colour=SOFT)
+        bar, words = self._bar()
+        yield Words(MARGIN + RULER + bar * self.scale + 2, self.table + 10.6, f"{words}, to scale", SMALL, colour=SOFT)
+        for _, _, (x, y), name in self._plans():
+            yield Words(x, y, name, SMALL, "middle")
+        for (_, name), (x, y) in zip(self.keys, self._key_places(), strict=True):
+            yield Words(x + 7, y - 0.4, _cut(name, SMALL, (self.size[0] - 2 * MARGIN) / COLUMNS - 9), SMALL)
+
+    def _over(self) -> Point:
+        x, y = self.at(0, self.plan.stack.height.value)
+        return x + 2, y - 2.5
+
+    def _told(self) -> list[tuple[float, list[str]]]:
+        """What is written of each tier and at which height, bottom first, none over another."""
+        tight = len(self.plan.tiers) > TIGHT
+        told, wanted = [], []
+        for tier, seen in zip(self.plan.tiers, self.plan.section.tiers, strict=True):
+            over = (tier.cover.over if tier.cover else None) or tier.coats.final or tier.coats.crumb
+            across = self.say(over.diameter)
+            high = self.say(Quantity(max(z for _, z in seen.outline) - min(z for _, z in seen.outline), "mm"))
+            rows = [tier.name, f"{across} across, {high} high"]
+            if not tight:
+                rows.append(f"layers cut at {self.say(tier.layers.cut_height)}")
+            told.append([f"{rows[0]}, {rows[1]}"] if tight else rows)
+            wanted.append(self.at(0, sum(z for _, z in seen.outline) / len(seen.outline))[1])
+        gap = min(15.0 if not tight else 5.6, (self.table - MARGIN - 20) / max(1, len(told)))
+        tops = list[float]()
+        for at in wanted:
+            tops.append(min(at, tops[-1] - gap) if tops else min(at, self.table - (9 if not tight else 0)))
+        least = MARGIN + 18
+        for index in range(len(tops) - 1, -1, -1):
+            tops[index] = max(tops[index], least + (len(tops) - 1 - index) * gap)
+        return [(top, [_cut(row, SIZE, SIDE - 8) for row in rows]) for top, rows in zip(tops, told, strict=True)]
+
+    def _heights(self) -> list[float]:
+        """The heights the ruler tells: of the board and of every tier's top, as far as there is room."""
+        tops = [max(z for _, z in tier.outline) for tier in self.plan.section.tiers]
+        found = list[float]()
+        for up in sorted((*tops, self.plan.stack.base_thickness.value), reverse=True):
+            if not found or (found[-1] - up) * self.scale > 4.5:
+                found.append(up)
+        return found
+
+    def _ruler(self) -> Iterator[Shape]:
+        x, top = MARGIN + RULER - 3, self.plan.stack.height.value
+        yield Shape([(x, self.at(0, 0)[1]), (x, self.at(0, top)[1])], width=0.3, closed=False)
+        for up in self._heights():
+            y = self.at(0, up)[1]
+            yield Shape([(x - 1.5, y), (x + 1.5, y)], width=0.3, closed=False)
+
+    def _plans(self) -> Iterator[tuple[list[Point], str, Point, str]]:
+        """The tiers from above in a row, to one scale: outline, colour, where the name stands, the name."""
+        tiers = list(zip(self.plan.section.tiers, self.plan.tiers, strict=True))
+        sizes = [_reach(tier) for tier, _ in tiers]
+        gap = 6.0
+        room = self.size[0] - 2 * MARGIN - gap * (len(tiers) - 1)
+        scale = min(room / sum(wide for wide, _ in sizes), (PLANS - 8) / max(high for _, high in sizes))
+        x = MARGIN + max(0.0, room - sum(wide for wide, _ in sizes) * scale) / 2
+        middle = self.foot - 10 - max(high for _, high in sizes) * scale / 2
+        for (tier, plan), (wide, _) in zip(tiers, sizes, strict=True):
+            centre = x + wide * scale / 2
+            xs, ys = zip(*tier.seen_from_above, strict=True)
+            mid = (min(xs) + max(xs)) / 2, (min(ys) + max(ys)) / 2
+            points = [
+                (centre + (px - mid[0]) * scale, middle - (py - mid[1]) * scale) for px, py in tier.seen_from_above
+            ]
+            yield points, tier.hex, (centre, self.foot - 4), _cut(plan.name, SMALL, wide * scale + gap)
+            x += wide * scale + gap
+
+    def _bar(self) -> tuple[float, str]:
+        """A round length that is seen well at this scale, mm, and what it is called."""
+        unit = MM_PER_INCH if self.length == "in" else 10.0
+        rounds = (1, 2, 4, 8, 12, 24) if self.length == "in" else (2, 4, 8, 20, 40, 80)
+        most = 46 / self.scale
+        count = max((one for one in rounds if one * unit <= most), default=rounds[0])
+        return count * unit, f"{count} in" if self.length == "in" else f"{count} cm"
+
+    def _keys(self) -> Iterator[tuple[str, str]]:
+        """What it is made of: a colour and its name, the cake first."""
+        cakes = {tier.layers.cake.replace("_", " ") for tier in self.document.design.tiers}
+        sponge = next((part.hex for part in self.plan.section.parts if part.kind == "sponge"), "#FFFFFF")
+        yield sponge, ", ".join(sorted(cakes)).capitalize()
+        for bowl in self.plan.bowls.values():
+            yield bowl.hex, bowl.name
+
+    def _key_places(self) -> list[Point]:
+        step = (self.size[0] - 2 * MARGIN) / COLUMNS
+        return [
+            (MARGIN + index % COLUMNS * step, self.foot + 6 + index // COLUMNS * ROW) for index in range(len(self.keys))
+        ]
+
+
+def _engraved(outline: Sequence[Point]) -> list[float]:
+    """Where upright lines stand on something round, closer together toward its edge."""
+    half = max(x for x, _ in outline)
+    top = min(x for x, z in outline if z > max(up for _, up in outline) - 1e-6 and x > 0) if outline else 0.0
+    lines = [half * math.sin(math.radians(turn)) for turn in (50, 60, 68, 75, 81)]
+    return [line for line in lines if line < top or top >= half - 1e-6]
+
+
+def _reach(tier: Silhouette) -> Point:
+    xs, ys = zip(*tier.seen_from_above, strict=True)
+    return max(xs) - min(xs), max(ys) - min(ys)
+
+
+def _cut(text: str, size: float, room: float) -> str:
+    """A text as far as there is room for it."""
+    shown, font = lettered(text, SANS)
+    if stringWidth(shown, font, size) <= room:
+        return text
+    while text and stringWidth(lettered(text + "…", SANS)[0], font, size) > room:
+        text = text[:-1]
+    return text.rstrip() + "…"
+
+
+def write_plate_pdf(plate: Plate) -> bytes:
+    """The plate as a page of PDF."""
+    stream = io.BytesIO()
+    wide, high = plate.size
+    canvas = Canvas(stream, pagesize=(wide * mm, high * mm), pageCompression=1, invariant=1)
+    canvas.setTitle(plate.title)
+    for shape in plate.shapes:
+        path = canvas.beginPath()
+        (x, y), *rest = shape.points
+        path.moveTo(x * mm, (high - y) * mm)
+        for right, down in rest:
+            path.lineTo(right * mm, (high - down) * mm)
+        if shape.closed:
+            path.close()
+        canvas.setLineWidth(shape.width * mm)
+        canvas.setStrokeColor(HexColor(shape.stroke))
+        if shape.fill:
+            canvas.setFillColor(HexColor(shape.fill))
+        canvas.drawPath(path, stroke=1, fill=int(shape.fill is not None))
+    for words in plate.words:
+        text, font = lettered(words.text, words.font)
+        canvas.setFont(font, words.size * mm)
+        canvas.setFillColor(HexColor(words.colour))
+        draw = {"start": canvas.drawString, "middle": canvas.drawCentredString, "end": canvas.drawRightString}
+        draw[words.anchor](words.x * mm, (high - words.y) * mm, text)
+    canvas.showPage()
+    canvas.save()
+    return stream.getvalue()
+
+
+def write_plate_svg(plate: Plate) -> str:
+    """The plate as a drawing of SVG; a user unit is a millimetre of the page."""
+    wide, high = plate.size
+    lines = [
+        '<?xml version="1.0" encoding="UTF-8"?>',
+        f'<svg xmlns="http://www.w3.org/2000/svg" width="{wide:.2f}mm" height="{high:.2f}mm" '
+        f'viewBox="0 0 {wide:.2f} {high:.2f}">',
+        f"<title>{escape(plate.title)}</title>",
+    ]
+    for shape in plate.shapes:
+        points = "L".join(f"{x:.2f} {y:.2f}" for x, y in shape.points) + ("Z" if shape.closed else "")
+        lines.append(
+            f'<path d="M{points}" fill="{shape.fill or "none"}" stroke="{shape.stroke}" stroke-width="{shape.width}"/>'
+        )
+    for words in plate.words:
+        family = "Georgia, serif" if words.font == SERIF else "Helvetica, Arial, sans-serif"
+        lines.append(
+            f'<text x="{words.x:.2f}" y="{words.y:.2f}" font-size="{words.size}" font-family="{family}" '
+            f'text-anchor="{words.anchor}" fill="{words.colour}">{escape(words.text)}</text>'
+        )
+    return "\n".join([*lines, "</svg>\n"])
