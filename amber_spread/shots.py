@@ -75,6 +75,10 @@ def take_shots() -> int:
             screen.goto(f"{address}/usual")
             screen.locator("main li").first.wait_for()
             _take(screen, "usual")
+        with page(browser, (768, 1024)) as screen:
+            screen.goto(address)
+            _open(screen, "Fair centrepiece")
+            _take(screen, "tablet")
         with page(browser, (1024, 768)) as screen:
             screen.goto(address)
             screen.locator("select").first.select_option("cm")

@@ -129,6 +129,7 @@ def test_no_line_does_worse_than_be_unread(text):
 EVERYDAY = (
     ("10in, 8in, 6in", {"tins": (254, 203.2, 152.4)}),
     ("three tiers 10/8/6", {"tins": (254, 203.2, 152.4)}),
+    ("10/8 hexagon, dark ganache", {"tins": (254, 203.2), "shape": "polygon", "coated": "dark_ganache"}),
     ("10 8 6 inch round", {"tins": (254, 203.2, 152.4), "shape": "round"}),
     ("25 cm, 20 cm and 15 cm; fondant 4 mm", {"tins": (250, 200, 150), "sheet": 4}),
     ("10in crust & towel", {"coat": "towel"}),

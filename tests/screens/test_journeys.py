@@ -205,7 +205,7 @@ def test_undo_reaches_back_past_the_start_of_this_visit(screen, address):
         fill(screen.get_by_label("Title"), title)
         saved(screen)
     screen.reload()
-    for title in ("Second", "First", "New cake"):
+    for title in ("Second", "First", "8 round"):
         screen.get_by_role("button", name="Undo").click()
         expect(screen.get_by_label("Title")).to_have_value(title)
     for _ in range(3):
@@ -352,6 +352,76 @@ def test_nothing_is_clipped_or_overlaps_and_axe_finds_nothing_serious(browser, d
         assert serious(screen) == []
 
 
+def test_the_first_hour_from_an_empty_shelf_takes_few_actions(screen, empty_address):
+    """Three tiers with curd in a dam under a circle of fondant, what to mix, its papers: each action is counted."""
+    acted = []
+
+    def act(what, do):
+        acted.append(what)
+        do()
+
+    screen.goto(empty_address)
+    expect(screen.get_by_role("heading", name="The shelf is empty")).to_be_visible()
+    start = screen.get_by_role("button", name="Three tiers, curd in a dam, fondant")
+    expect(start).to_be_in_viewport()
+    act("choose the drawn starter", start.click)
+    expect(screen.locator("svg .outside")).to_have_count(3)
+    expect(screen.get_by_label("Title")).to_have_value("10/8/6 round")
+    act("look at the layers", lambda: lens(screen, "Layers"))
+    expect(panel(screen).get_by_text("Soft, in a dam")).to_be_visible()
+    act("look at the cover", lambda: lens(screen, "Cover"))
+    circle = panel(screen).locator("[data-figure='tiers.1.cover.roll_diameter']")
+    expect(circle).to_be_in_viewport()
+    for tier in range(1, 4):
+        expect(screen.locator(f".circles [data-figure='tiers.{tier}.cover.roll_diameter']")).to_be_in_viewport()
+    bowls = screen.get_by_role("region", name="Bowls: what to mix")
+    expect(bowls.get_by_text("Lemon curd")).to_be_in_viewport()
+    act("open the bowls", bowls.get_by_role("button", name="open").click)
+    expect(bowls.locator("[data-part='bowls.lemon_curd.stays']")).to_be_visible()
+    act("open the order's menu", lambda: screen.get_by_role("button", name="Order", exact=True).click())
+    with screen.expect_download() as sheet:
+        act("take the bench sheet", lambda: screen.get_by_role("menuitem", name="Bench sheet (PDF)").click())
+    assert sheet.value.suggested_filename.endswith("bench sheet.pdf")
+    act("look at the list", lambda: lens(screen, "Shop"))
+    expect(screen.locator("[data-want]").first).to_be_visible()
+    assert len(acted) <= 20
+
+
+def test_a_cake_is_said_on_the_empty_shelf_and_what_is_unknown_is_asked_about(screen, empty_address):
+    screen.goto(empty_address)
+    say = screen.get_by_label("Or say it as you would across the bench")
+    say.fill("10/8 hexgon, dark ganache")
+    say.press("Enter")
+    expect(screen.get_by_text("Did you mean “hexagon”?")).to_be_visible()
+    say.fill("10/8 hexagon, dark ganache")
+    say.press("Enter")
+    expect(screen.locator("svg .outside")).to_have_count(2)
+    expect(screen.get_by_label("Title")).to_have_value("10/8 polygon")
+
+
+def test_the_cake_changes_while_its_edge_is_drawn_out_and_is_looked_at_closer(screen, address):
+    new_cake(screen, address, "Drawn out")
+    saved(screen)
+    cut = screen.locator(".frame .cut").first
+    before = cut.get_attribute("d")
+    grip = screen.locator("svg .grip").bounding_box()
+    x, y = grip["x"] + grip["width"] / 2, grip["y"] + grip["height"] / 2
+    screen.mouse.move(x, y)
+    screen.mouse.down()
+    screen.mouse.move(x - 40, y, steps=6)
+    expect(cut).not_to_have_attribute("d", before)
+    expect(panel(screen).get_by_label("Tin, across").first).to_have_value("8")
+    screen.mouse.up()
+    expect(panel(screen).get_by_label("Tin, across").first).not_to_have_value("8")
+    saved(screen)
+    board = screen.locator(".frame .foil").bounding_box()["width"]
+    screen.get_by_role("button", name="Closer").click()
+    expect(screen.get_by_role("button", name="All of it")).to_be_visible()
+    assert screen.locator(".frame .foil").bounding_box()["width"] > 1.4 * board
+    screen.get_by_role("button", name="All of it").click()
+    assert abs(screen.locator(".frame .foil").bounding_box()["width"] - board) < 1
+
+
 @pytest.mark.parametrize("size", [(1920, 1080), (768, 1024), (390, 844), (640, 400)])
 def test_at_every_size_the_drawing_comes_first_and_nothing_covers_anything(browser, demo_address, size):
     with page(browser, size) as screen:
@@ -392,9 +462,7 @@ def test_the_cake_fills_its_share_of_the_window(browser, demo_address):
 def serious(screen):
     """The rules that axe finds broken, of serious impact or worse."""
     screen.evaluate(AXE.read_text())
-    found = screen.evaluate(
-        "axe.run({ resultTypes: ['violations'], rules: { 'target-size': { enabled: true } } })"
-    )
+    found = screen.evaluate("axe.run({ resultTypes: ['violations'], rules: { 'target-size': { enabled: true } } })")
     return [
         (one["id"], [node["html"][:160] for node in one["nodes"][:3]])
         for one in found["violations"]

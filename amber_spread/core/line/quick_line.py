@@ -39,7 +39,7 @@ from amber_spread.core.line.quick_words import (
     tokens_of,
     word_of,
 )
-from amber_spread.core.line.speech import NO_SIZE, Said, marks_as_inches, understand
+from amber_spread.core.line.speech import NO_SIZE, Said, marks_as_inches, sizes_apart, understand
 from amber_spread.core.stock.media import Medium
 from amber_spread.core.tier import cut_for_height
 
@@ -63,7 +63,7 @@ def read_line(
     Colours keep how they are shown, and free outlines their points, from the design `in_hand`. Never raises: each
     stretch that cannot be read is given back with what would be.
     """
-    text = marks_as_inches(text)
+    text = sizes_apart(marks_as_inches(text))
     read = _read_written(text, media, practice, unit, in_hand)
     if read.design is not None or read.worked:
         return read.told()

@@ -166,9 +166,7 @@ class _Listener:
 
     def __init__(self, text: str, media: Mapping[str, Medium], unit: LengthUnit) -> None:
         self.media, self.unit = media, unit
-        # Sizes parted by strokes, as in 10/8/6, are no fractions.
-        plain = re.sub(r"(?<![\d/])\d{1,2}(?:/\d{1,2})+(?![\d/])", _parted, text)
-        self.tokens = tokens_of(plain)
+        self.tokens = tokens_of(text)
         self.at = 0
         self.tiers: list[_Tier] = []
         self.shared: dict[str, _Clause] = {}
@@ -476,6 +474,11 @@ class _Listener:
         for name, hex in self.colours.items():
             text += f' | colour "{name}" {hex}'
         return Said(text, places, self.unread, len(self.tiers))
+
+
+def sizes_apart(text: str) -> str:
+    """The same text, as long as before, with sizes parted by strokes, as in 10/8/6, parted by commas."""
+    return re.sub(r"(?<![\d/])\d{1,2}(?:/\d{1,2})+(?![\d/])", _parted, text)
 
 
 def _parted(match: re.Match[str]) -> str:

@@ -3,7 +3,7 @@
 import { computed, onMounted, ref } from "vue";
 import { useRouter } from "vue-router";
 import { answered, api, Refused } from "@/api/client";
-import type { Card } from "@/api/types";
+import type { Card, Document } from "@/api/types";
 import { useElementSize } from "@/base/size";
 import { clockWords, dayWords } from "@/base/time";
 import { useHandbook } from "@/kitchen/handbook";
@@ -11,9 +11,11 @@ import { useNotices } from "@/kitchen/notices";
 import { usePantry } from "@/kitchen/pantry";
 import { useSettings } from "@/kitchen/settings";
 import UnitsMenu from "@/ui/UnitsMenu.vue";
+import FirstCake from "./FirstCake.vue";
 import ShelfCake from "./ShelfCake.vue";
 import ShelfSearch, { type Asking } from "./ShelfSearch.vue";
 import { starter } from "./starter";
+import { titled } from "./titled";
 
 const router = useRouter();
 const settings = useSettings();
@@ -40,15 +42,24 @@ const LEAST_CELL = 150;
 const wide = (card: Card): number => card.outside?.base_diameter.value ?? 200;
 const high = (card: Card): number => card.outside?.height.value ?? 0;
 
+/** A cake so much taller than the middle one is drawn smaller, so that it does not shrink the rest. */
+const GIANT = 2.2;
+const tallest = computed(() => {
+  const heights = (cards.value ?? []).map(high).toSorted((a, b) => a - b);
+  const middle = heights[Math.floor(heights.length / 2)] ?? 0;
+  return Math.max(200, ...heights.filter((one) => heights.length < 3 || one <= GIANT * middle));
+});
+/** So much smaller than the others a cake is drawn. */
+const shrunk = (card: Card): number => Math.min(1, tallest.value / Math.max(1, high(card)));
+
 /** One scale for all: as large as lets every cake stand on one shelf, or the tallest fit a lower one. */
 const scale = computed(() => {
   const found = cards.value ?? [];
-  const tallest = Math.max(...found.map(high), 200);
-  const across = found.reduce((sum, card) => sum + wide(card), 0);
+  const across = found.reduce((sum, card) => sum + wide(card) * shrunk(card), 0);
   const oneShelf = (size.width.value - GAP * found.length) / Math.max(across, 1);
-  return Math.min(380 / tallest, Math.max(oneShelf * 0.98, 230 / tallest));
+  return Math.min(380 / tallest.value, Math.max(oneShelf * 0.98, 230 / tallest.value));
 });
-const cell = (card: Card): number => Math.max(LEAST_CELL, wide(card) * scale.value + 2);
+const cell = (card: Card): number => Math.max(LEAST_CELL, wide(card) * shrunk(card) * scale.value + 2);
 
 /** Orders set out on as many shelves as they need, the first due at the upper left. */
 const shelves = computed(() => {
@@ -67,7 +78,20 @@ const shelves = computed(() => {
 });
 
 /** How high the tallest cake of a row stands, in pixels. */
-const standing = (row: Card[]): number => Math.max(...row.map(high), 60) * scale.value + 2;
+const standing = (row: Card[]): number =>
+  Math.max(...row.map((card) => high(card) * shrunk(card)), 60) * scale.value + 2;
+
+/** The day a card is due, where the one before it is due on another. */
+const headings = computed(() => {
+  const found = new Map<string, string>();
+  let before = "";
+  for (const card of cards.value ?? []) {
+    const day = card.due ? dayWords(new Date(card.due)) : "No day yet";
+    if (day !== before) found.set(card.id, day);
+    before = day;
+  }
+  return found;
+});
 
 /** Look along another page, or for something else from the first page on. */
 function turnTo(number: number): void {
@@ -124,6 +148,23 @@ async function add(body: ReturnType<typeof starter>): Promise<void> {
 async function begin(): Promise<void> {
   if (!pantry.larder) await pantry.open();
   await add(starter(settings.length, pantry.pantry?.media));
+}
+
+/** A new order of a design that was said or chosen, called by its tins until it is named. */
+async function beginWith(design: Document["design"]): Promise<void> {
+  if (!pantry.larder) await pantry.open();
+  const base = starter(settings.length, pantry.pantry?.media);
+  await add({ ...base, design, title: titled(design, settings.length) });
+}
+
+async function copy(card: Card): Promise<void> {
+  trouble.value = "";
+  try {
+    await answered(api.POST("/api/orders/{id}/duplicate", { params: { path: { id: card.id } } }));
+    await load();
+  } catch {
+    trouble.value = "The copy could not be made just now. Nothing was changed.";
+  }
 }
 
 async function openFile(event: Event): Promise<void> {
@@ -220,7 +261,8 @@ onMounted(() => {
         <template v-else>
           <h2>The shelf is empty</h2>
           <p>Start with the tin in your hand. Heights, coats, rolls and bowls follow as you type.</p>
-          <button class="act main" @click="begin">New cake</button>
+          <FirstCake :base="starter(settings.length)" @begin="beginWith" />
+          <button class="act" @click="begin">New cake from nothing</button>
         </template>
       </div>
       <ul
@@ -230,18 +272,23 @@ onMounted(() => {
         :style="{ '--stand': `${standing(row)}px` }"
       >
         <li v-for="card in row" :key="card.id" :style="{ width: `${cell(card)}px` }">
+          <p v-if="headings.has(card.id)" class="day">{{ headings.get(card.id) }}</p>
           <RouterLink
             :to="{ name: 'order', params: { id: card.id, lens: 'brief' } }"
             :aria-label="`Open ${card.title}`"
           >
-            <ShelfCake v-if="card.outside" :outside="card.outside" :scale="scale" />
+            <ShelfCake v-if="card.outside" :outside="card.outside" :scale="scale * shrunk(card)" />
             <span v-else class="unseen-cake" aria-hidden="true">?</span>
           </RouterLink>
           <div class="words">
             <h2>{{ card.title }}</h2>
-            <p v-if="card.due">{{ dayWords(new Date(card.due)) }}, {{ clockWords(new Date(card.due)) }}</p>
+            <p v-if="card.due">due {{ clockWords(new Date(card.due)) }}</p>
             <p v-else>no due hour yet</p>
-            <p v-if="card.outside" class="high">{{ settings.words(card.outside.height) }} high</p>
+            <p v-if="card.outside" class="high">
+              {{ settings.words(card.outside.height) }} high<template v-if="shrunk(card) < 1"
+                >, drawn smaller than the rest</template
+              >
+            </p>
             <p v-if="card.unseen" class="attention trouble">{{ card.unseen }}</p>
             <p
               v-if="card.outside?.attention.length"
@@ -250,7 +297,10 @@ onMounted(() => {
             >
               {{ attentionWords(card) }}
             </p>
-            <button v-if="archived" class="act" @click="restore(card)">Put it back</button>
+            <button v-if="archived" class="act over" @click="restore(card)">Put it back</button>
+            <button v-else class="act bare over" :aria-label="`Copy ${card.title}`" @click="copy(card)">
+              Copy
+            </button>
           </div>
         </li>
       </ul>
@@ -290,7 +340,7 @@ onMounted(() => {
   position: relative;
   display: flex;
   gap: 34px;
-  margin: 0 0 30px;
+  margin: 26px 0 30px;
   padding: 0;
   list-style: none;
 }
@@ -304,6 +354,36 @@ onMounted(() => {
   left: -40px;
   height: 10px;
   background: var(--wood);
+}
+
+li {
+  position: relative;
+}
+
+/* A card is opened wherever it is touched. */
+li a::after {
+  content: "";
+  position: absolute;
+  inset: 0;
+}
+
+.over {
+  position: relative;
+  z-index: 1;
+}
+
+.over.bare {
+  margin-left: -12px;
+  color: var(--amber);
+}
+
+.day {
+  position: absolute;
+  top: -26px;
+  left: 0;
+  font-family: var(--serif);
+  font-weight: 600;
+  white-space: nowrap;
 }
 
 li a {
@@ -371,8 +451,8 @@ h2 {
   display: grid;
   gap: 14px;
   justify-items: start;
-  max-width: 520px;
-  margin: 12vh auto;
+  max-width: 720px;
+  margin: 5vh auto;
 }
 
 .empty h2 {

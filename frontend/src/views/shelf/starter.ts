@@ -1,6 +1,7 @@
 /** What a new order starts from: one tier, everything else as this kitchen usually does it. */
 import type { Document, Pantry } from "@/api/types";
 import type { LengthUnit } from "@/base/units";
+import { titled } from "./titled";
 
 const TINS: Record<LengthUnit, { tin: number; layer: number }> = {
   in: { tin: 203.2, layer: 31.75 },
@@ -12,5 +13,10 @@ const TINS: Record<LengthUnit, { tin: number; layer: number }> = {
 export function starter(unit: LengthUnit, media: Pantry["media"] = []): Document {
   const { tin, layer } = TINS[unit];
   const design = { tiers: [{ tin_diameter_mm: tin, layers: { count: 3, height_mm: layer } }] };
-  return { format: "amber-spread/3", title: "New cake", design, media } as unknown as Document;
+  return {
+    format: "amber-spread/3",
+    title: titled(design as unknown as Document["design"], unit),
+    design,
+    media,
+  } as unknown as Document;
 }

@@ -1,0 +1,143 @@
+<script setup lang="ts">
+/** The empty shelf: three cakes to begin with, drawn, and a line to say one's own in. */
+import { onMounted, ref, shallowRef } from "vue";
+import { answered, api } from "@/api/client";
+import type { Document, Plan } from "@/api/types";
+import CakeSketch from "@/drawing/CakeSketch.vue";
+import { useSettings } from "@/kitchen/settings";
+
+const props = defineProps<{
+  /** What a new order has beside its design. */
+  base: Document;
+}>();
+const emit = defineEmits<{ begin: [design: Document["design"]] }>();
+const settings = useSettings();
+
+const STARTERS = [
+  { words: "One round tier", said: "8in, 3 layers" },
+  { words: "Three tiers, curd in a dam, fondant", said: "10in, 8in, 6in, lemon curd in a dam, fondant" },
+  { words: "A sheet to cut", said: "9x13in, 2 layers" },
+] as const;
+const ready = shallowRef<{ words: string; design: Document["design"]; plan: Plan }[]>([]);
+const said = ref("");
+const wrong = ref<readonly { words: string; message: string }[]>([]);
+
+async function read(text: string) {
+  const body = { text, unit: settings.length, document: props.base };
+  return await answered(api.POST("/api/line/read", { body }));
+}
+
+async function begin(): Promise<void> {
+  const text = said.value.trim();
+  if (!text) return;
+  try {
+    const found = await read(text);
+    if (found.design) emit("begin", found.design as Document["design"]);
+    else
+      wrong.value = found.unread.map((one) => ({
+        words: text.slice(one.start, one.end).trim() || "Here",
+        message: one.message,
+      }));
+  } catch {
+    wrong.value = [{ words: "The line", message: "It cannot be read just now. It stays here; try again." }];
+  }
+}
+
+onMounted(async () => {
+  for (const { words, said: text } of STARTERS) {
+    try {
+      const { design } = await read(text);
+      if (!design) continue;
+      const document = { ...props.base, design: design as Document["design"] };
+      const plan = (await answered(api.POST("/api/plan", { body: { document } }))) as Plan;
+      ready.value = [...ready.value, { words, design: document.design, plan }];
+    } catch {
+      // Without its drawing a starter is left out; New cake and the line are there.
+    }
+  }
+});
+</script>
+
+<template>
+  <ul class="starters">
+    <li v-for="one in ready" :key="one.words">
+      <button @click="emit('begin', one.design)">
+        <CakeSketch :plan="one.plan" :width="200" :height="190" label="" aria-hidden="true" />
+        {{ one.words }}
+      </button>
+    </li>
+  </ul>
+  <form class="say" @submit.prevent="begin">
+    <label for="say-cake">Or say it as you would across the bench</label>
+    <div class="row">
+      <input
+        id="say-cake"
+        v-model="said"
+        type="text"
+        maxlength="400"
+        autocomplete="off"
+        placeholder="10/8/6, chocolate, raspberry jam, white fondant"
+        :aria-invalid="wrong.length > 0"
+        aria-describedby="say-wrong"
+        @input="wrong = []"
+      />
+      <button class="act main">Make this cake</button>
+    </div>
+    <div id="say-wrong" aria-live="polite">
+      <p v-for="one in wrong" :key="one.words" class="wrong">
+        <b>{{ one.words }}</b>: {{ one.message }}
+      </p>
+    </div>
+  </form>
+</template>
+
+<style scoped>
+.starters {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 18px;
+}
+
+.starters button {
+  display: grid;
+  gap: 8px;
+  justify-items: center;
+  width: 224px;
+  min-height: 240px;
+  padding: 10px;
+  border: 1px solid var(--edge);
+  background: var(--panel);
+  cursor: pointer;
+}
+
+.starters button:hover {
+  border-color: var(--amber-line);
+  background: var(--hover);
+}
+
+.say {
+  display: grid;
+  gap: 8px;
+  width: 100%;
+}
+
+.row {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 10px;
+}
+
+.say input {
+  flex: 1 1 280px;
+  min-height: 44px;
+  padding: 0 8px;
+  border: 0;
+  border-bottom: 2px solid var(--amber-line);
+  background: var(--panel);
+  font-size: 17px;
+}
+
+.wrong {
+  color: var(--trouble);
+}
+</style>
