@@ -460,6 +460,11 @@ onBeforeRouteLeave(async () => {
   background: var(--panel);
 }
 
+/* It takes the focus from the link that skips to it, and shows that by its own head. */
+.panel:focus {
+  outline: none;
+}
+
 .panel :deep(.rows > *) {
   min-height: 44px;
   border-bottom: 1px solid var(--rule);

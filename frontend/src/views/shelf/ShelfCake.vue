@@ -57,7 +57,7 @@ const tiers = computed(() =>
       :width="2 * half"
       :height="board"
       fill="var(--foil)"
-      stroke="var(--teal)"
+      stroke="var(--ink)"
     />
     <g v-for="(tier, index) in tiers" :key="index">
       <path :d="tier.d" :fill="tier.hex" stroke="var(--ink)" stroke-width="1.4" stroke-linejoin="round" />
