@@ -146,6 +146,7 @@ EVERYDAY = (
     ("10in and 6in, curd filling with a dam", {"fill": "lemon_curd", "filled": "soft"}),
     ("8in | coat swiss meringue", {"coated": "meringue_buttercream"}),
     ("10in heart, dark ganache 5mm, no cover", {"coated": "dark_ganache", "side": 5, "cover": "none"}),
+    ("8in coated in white chocolate ganache", {"coated": "white_ganache"}),
     ("8in with a rope border", {"bead": "half"}),
     ("8in, border pearls", {"bead": "round"}),
     ("naked 8in", {"coat": "none"}),
@@ -193,6 +194,18 @@ def test_what_is_said_between_two_sizes_is_of_the_first_alone():
     one, other = read("10in square, 8in round, dark ganache").design.tiers
     assert (one.shape.kind, other.shape.kind) == ("square", "round")
     assert one.final.medium == other.final.medium == "dark_ganache"
+
+
+def test_a_medium_alone_says_by_its_kind_what_it_is_for():
+    made = read("8in, dark ganache, lemon curd, fondant").design.tiers[0]
+    assert (made.final.medium, made.filling.medium, made.cover.kind) == ("dark_ganache", "lemon_curd", "drape")
+    assert read("8in | milk ganache").design.tiers[0].cover.kind == "none"
+
+
+def test_two_media_for_one_part_are_asked_about():
+    (wrong,) = read("8in, dark ganache, american buttercream").unread
+    assert "said already" in wrong.message or "said for the same" in wrong.message
+    assert read("8in, dark ganache, fill american buttercream").unread == []
 
 
 def test_a_line_without_a_size_changes_every_tier_in_hand():
@@ -246,4 +259,4 @@ def test_whatever_is_said_is_answered(text, unit):
     found = read(text, unit)
     assert found.design is not None or found.unread
     for wrong in found.unread:
-        assert 0 <= wrong.start < wrong.end <= max(1, len(text))
+        assert 0 <= wrong.start < wrong.end <= len(text) + 1

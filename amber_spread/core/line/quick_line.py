@@ -37,12 +37,14 @@ from amber_spread.core.line.quick_words import (
     read_length,
     read_number,
     tokens_of,
+    usual_role,
     word_of,
 )
 from amber_spread.core.line.speech import NO_SIZE, Said, marks_as_inches, sizes_apart, understand
 from amber_spread.core.stock.media import Medium
 from amber_spread.core.tier import cut_for_height
 
+SAID_ONCE = ("fill", "crumb", "coat", "cover")
 LAYER_MM = 30.0
 """Where the line gives only a height, as many layers are stacked as come nearest to this cut."""
 NEW_COLOURS = ("#E3A63A", "#EBD3CC", "#9DAF86", "#74838C", "#B4374A", "#F3E6C4", "#5A3524", "#8FB7C4")
@@ -133,7 +135,11 @@ def _read_written(
     for index, ((start, head), *own) in enumerate(tiers):
         tier = reader.head(head, start, index)
         taken = {reader.part_at(piece) for _, piece in own}
-        for at, piece in [*own, *((at, piece) for at, piece in shared if reader.part_at(piece) not in taken)]:
+        mine = [*own, *((at, piece) for at, piece in shared if reader.part_at(piece) not in taken)]
+        for number, (at, piece) in enumerate(mine):
+            part = reader.part_at(piece)
+            if part in SAID_ONCE and any(reader.part_at(other) == part for _, other in mine[:number]):
+                reader.twice(piece, at)
             reader.clause(piece, at, tier)
         design["tiers"].append(tier)
         reader.spans[index] = (start, start + len(head))
@@ -175,7 +181,14 @@ class _Reader:
         known = {part.word for part in CLAUSES} | {one.word for one in WHOLE} | {"named", "colour", "order"}
         if word in known:
             return word
-        return "cover" if find_medium(tokens, self.media) else word
+        found = find_medium(tokens, self.media)
+        return usual_role(self.media[found[0]]) if found else word
+
+    def twice(self, piece: str, start: int) -> None:
+        """A part that is said twice is asked about: one of the two would be forgotten silently."""
+        tokens = tokens_of(piece, start)
+        words = "This is said of a part that was said already: leave one of them out, or say what each is for."
+        self.unread.append(Unread(start=tokens[0].start, end=tokens[-1].end, message=words))
 
     def of_cake(self, piece: str, start: int, design: dict[str, Any]) -> bool:
         """Read a clause that belongs to the whole cake; False when it is one of every tier's."""

@@ -138,6 +138,18 @@ def medium_written(key: str, media: Mapping[str, Medium]) -> str:
     return name if plain and find_medium(tokens_of(name), media) == (key, len(tokens_of(name))) else key
 
 
+BY_KIND = {
+    "fondant": "cover", "filling": "fill", "buttercream": "coat", "ganache": "coat", "frosting": "coat",
+    "glaze": "coat", "chocolate": "coat", "syrup": "syrup",
+}  # fmt: skip
+"""What a medium is for where nothing says so, by its kind."""
+
+
+def usual_role(medium: Medium) -> str:
+    """The part a medium is for where nothing says so: what is soft fills."""
+    return "fill" if medium.soft and medium.kind != "glaze" else BY_KIND[medium.kind]
+
+
 def find_medium(tokens: Sequence[Token], media: Mapping[str, Medium]) -> tuple[str, int] | None:
     """The medium named at the head of `tokens`, and how many of them name it: by key, whole name, or first word."""
     words = [token.text.lower() for token in tokens if token.kind == "word"][:5]

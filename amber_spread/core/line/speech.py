@@ -16,7 +16,7 @@ from typing import NamedTuple
 from amber_spread.core.design.forms import BUILDS, SHAPES
 from amber_spread.core.design.kinds import PARTS
 from amber_spread.core.kernel.units import LengthUnit, UnitError, parse_length
-from amber_spread.core.line.quick_words import Token, Unread, kind_word, length_written, tokens_of
+from amber_spread.core.line.quick_words import Token, Unread, kind_word, length_written, tokens_of, usual_role
 from amber_spread.core.stock.media import Medium
 from amber_spread.core.stock.recipe_book import RECIPES
 
@@ -38,11 +38,6 @@ ROLES = {
     "border": "border", "borders": "border", "edged": "border", "syrup": "syrup", "soaked": "syrup",
 }  # fmt: skip
 """What a word says a medium beside it is for."""
-BY_KIND = {
-    "fondant": "cover", "filling": "fill", "buttercream": "coat", "ganache": "coat", "frosting": "coat",
-    "glaze": "coat", "chocolate": "coat", "syrup": "syrup",
-}  # fmt: skip
-"""What a medium is for where nothing says so, by its kind."""
 SAID_MEDIA = {
     "swiss": "meringue_buttercream", "italian": "meringue_buttercream", "smbc": "meringue_buttercream",
     "imbc": "meringue_buttercream", "french": "custard_buttercream", "german": "custard_buttercream",
@@ -252,7 +247,8 @@ class _Listener:
             self.at += 2
             step = 1 if self._lower() in ("of", "at", "x", "×", "each") else 0
             mm = self._mm(step)
-            if mm is not None and mm < 2 * THICK_MM and (step or self._token().kind == "length"):  # type: ignore[union-attr]
+            given = self._token(step)
+            if mm is not None and mm < 2 * THICK_MM and given is not None and (step or given.kind == "length"):
                 clause.words["height"] = f"height {length_written(mm)}"
                 self.at += step + 1
 
@@ -263,7 +259,7 @@ class _Listener:
         if self._lower(1) in TALL and self.tiers:
             self.tiers[-1].tall_mm, self.at = mm, self.at + 2
             return
-        if mm < THICK_MM or (self.role == "border" and mm < THICK_MM):
+        if mm < THICK_MM:
             if self.last is not None:
                 self.last.words["length"] = length_written(mm)
                 self.last.end = max(self.last.end, token.end)
@@ -329,7 +325,7 @@ class _Listener:
             return
         if following in ("cake", "sponge", "layers", "cakes"):
             self.at += 1
-        elif self._medium_at() is not None and self._medium_at()[1] > 1:  # type: ignore[index]
+        elif (self._medium_at() or ("", 0))[1] > 1:
             return
         self._clause("layers").words["cake"] = f"cake {CAKES[word]}"
         self.at += 1
@@ -353,7 +349,8 @@ class _Listener:
     def _called(self, said: Sequence[str]) -> str | None:
         """The medium all of whose said words are parts of its name; also what is commonly said for it."""
         own = [SAID_MEDIA[word] for word in said if word in SAID_MEDIA]
-        rest = [word for word in said if word not in SAID_MEDIA]
+        # Ganache is of chocolate, whether that is said or not.
+        rest = [word for word in said if word not in SAID_MEDIA and not (word == "chocolate" and "ganache" in said)]
         for key, medium in self.media.items():
             if own and key not in own:
                 continue
@@ -371,27 +368,29 @@ class _Listener:
         following = ROLES.get(self._lower(length), "")
         role = self.role if self.role and self.role != following else following or self.role
         if not role:
-            role = "fill" if medium.soft and medium.kind != "glaze" else BY_KIND[medium.kind]
+            role = usual_role(medium)
+        clause = self._clause("fill" if role == "dam" else role)
         if role == "dam":
-            clause = self._clause("fill")
             clause.words["dam"] = f"dam {key}"
         else:
-            clause = self._clause(role)
-            if role == "border" or "medium" not in clause.words:
-                clause.words["medium"] = key
-            elif role == "coat" and BY_KIND[medium.kind] == "cover":
-                clause = self._clause("cover")
-                clause.words["medium"] = key
-            else:
-                clause.words["medium"] = key
+            self._once(clause, key, length)
+            clause.words["medium"] = key
             if self.tint:
                 clause.words["colour"] = f'"{self.tint}"'
         self.tint = None
         self.at += length
         if following and following == ROLES.get(self._lower(), ""):
             self.at += 1
-        if self.role not in ("dam",):
+        if role != "dam":
             self.role = ""
+
+    def _once(self, clause: _Clause, key: str, length: int) -> None:
+        """Two media for one part are asked about: one of them would be forgotten silently."""
+        before = clause.words.get("medium", key)
+        if before != key:
+            first, last = self.tokens[self.at], self.tokens[self.at + length - 1]
+            said = f"{self.media[before].name} is said for the same: leave one of them out, or say what each is for."
+            self.unread.append(Unread(start=first.start, end=last.end, message=said))
 
     def _colour(self) -> None:
         word = self._lower()
