@@ -324,7 +324,7 @@ class _Reader:
             if part is None:
                 words = ", ".join(one.word for one in CLAUSES)
                 raise CannotRead(
-                    tokens[0].start, tokens[0].end, f"A clause begins with one of: {words}, or a cover's medium."
+                    tokens[0].start, tokens[0].end, f"A clause begins with one of: {words}, or a medium."
                 )
             opening = tokens[0]
             rest = tokens[1:] if tokens[0].text.lower() == part.word else tokens
