@@ -414,6 +414,12 @@ def test_the_cake_changes_while_its_edge_is_drawn_out_and_is_looked_at_closer(sc
     screen.mouse.up()
     expect(panel(screen).get_by_label("Tin, across").first).not_to_have_value("8")
     saved(screen)
+    tin = screen.locator(".frame .tier input").first
+    tin.click()
+    screen.keyboard.press("Control+a")
+    screen.keyboard.type("10 1/2")
+    screen.keyboard.press("Enter")
+    expect(tin).to_have_value("10 1/2")
     board = screen.locator(".frame .foil").bounding_box()["width"]
     screen.get_by_role("button", name="Closer").click()
     expect(screen.get_by_role("button", name="All of it")).to_be_visible()

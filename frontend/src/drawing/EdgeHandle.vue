@@ -71,7 +71,6 @@ const { held, start, on } = useDrag(read, (value) => {
   });
 });
 function grab(event: PointerEvent): void {
-  event.stopPropagation();
   beyond = props.outside.half - size.value / 2;
   beside = halfAt(event) - props.outside.half;
   emit("hold");

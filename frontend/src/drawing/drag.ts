@@ -29,6 +29,8 @@ export function useDrag<T>(read: (event: PointerEvent) => T, take: (value: T) =>
     const grabbed = event.currentTarget as SVGElement;
     grabbed.setPointerCapture(event.pointerId);
     event.preventDefault();
+    // What is dragged in a drawing does not move the drawing with it.
+    event.stopPropagation();
     // Held fast, it would not take the focus by itself; and the keys move what was last taken hold of.
     grabbed.focus();
     held.value = read(event);

@@ -106,7 +106,9 @@ export function useView(
     moved = false;
   }
   function key(event: KeyboardEvent): void {
-    if (event.ctrlKey || event.metaKey || event.altKey) return;
+    // What is typed into a field of the drawing is the field's.
+    if (event.ctrlKey || event.metaKey || event.altKey || (event.target as Element).matches("input, select"))
+      return;
     const by = { "+": STEP, "=": STEP, "-": 1 / STEP }[event.key];
     if (by) go(by);
     else if (event.key === "0") fit();
