@@ -170,6 +170,7 @@ function choose(place: string): void {
     @pointermove="on.pointermove"
     @pointerup="on.pointerup"
     @pointercancel="on.pointercancel"
+    @pointerleave="on.pointerleave"
     @click.capture="on.clickCapture"
     @keydown="key"
   >

@@ -99,6 +99,8 @@ export function useView(
   }
   function up(event: PointerEvent): void {
     fingers.delete(event.pointerId);
+    // The press that ends a drag follows at once, if there is one.
+    setTimeout(() => (moved = false));
   }
   /** What ends a drag is not a press on what lies below it. */
   function click(event: MouseEvent): void {
@@ -128,6 +130,7 @@ export function useView(
       pointermove: drag,
       pointerup: up,
       pointercancel: up,
+      pointerleave: up,
       clickCapture: click,
     },
   };
