@@ -80,6 +80,7 @@ describe("dragging", () => {
   it("takes what is held once, when it is let go, and nothing when it is given up", () => {
     const taken: number[] = [];
     let focused = 0;
+    let stopped = 0;
     const { held, start, on } = useDrag(
       (event) => event.clientX,
       (value: number) => taken.push(value),
@@ -89,13 +90,15 @@ describe("dragging", () => {
         clientX,
         pointerId: 1,
         preventDefault: () => {},
+        stopPropagation: () => (stopped += 1),
         currentTarget: { setPointerCapture: () => {}, focus: () => (focused += 1) },
       }) as unknown as PointerEvent;
     on.pointermove(at(3));
     expect(held.value).toBeNull();
     start(at(4));
     on.pointermove(at(7));
-    expect([held.value, taken, focused]).toEqual([7, [], 1]);
+    // The drawing below does not move with it.
+    expect([held.value, taken, focused, stopped]).toEqual([7, [], 1, 1]);
     on.pointerup();
     expect(taken).toEqual([7]);
     start(at(1));
