@@ -323,9 +323,7 @@ class _Reader:
             part = next((one for one in CLAUSES if one.word == word), None)
             if part is None:
                 words = ", ".join(one.word for one in CLAUSES)
-                raise CannotRead(
-                    tokens[0].start, tokens[0].end, f"A clause begins with one of: {words}, or a medium."
-                )
+                raise CannotRead(tokens[0].start, tokens[0].end, f"A clause begins with one of: {words}, or a medium.")
             opening = tokens[0]
             rest = tokens[1:] if tokens[0].text.lower() == part.word else tokens
             model, rest = self.kind(rest, part.kinds)
