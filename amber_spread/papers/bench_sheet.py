@@ -10,7 +10,7 @@ from amber_spread.core.kernel.figures import Quantity
 from amber_spread.core.kernel.units import LengthUnit, WeightUnit
 from amber_spread.core.plan import Plan, TierPlan
 from amber_spread.papers.pdf import Paper
-from amber_spread.papers.printed import HEADING, SOFT_TEXT, TEXT, TITLE, Box, bound, measured, table, worded
+from amber_spread.papers.printed import HEADING, SOFT_TEXT, TEXT, TITLE, Box, bound, due_words, measured, table, worded
 
 WIDTHS = (8, 62, 108)
 
@@ -34,9 +34,8 @@ class _Sheet:
 
     def story(self) -> Iterator[Any]:
         """All of it."""
-        due = self.document.due
         yield worded(f"{self.document.title}: bench sheet", TITLE)
-        yield worded("No day set" if due is None else f"Due {due:%A} {due.day} {due:%B %Y, %H:%M}", SOFT_TEXT)
+        yield worded(due_words(self.document), SOFT_TEXT)
         for heading, rows in (("Weigh", self.weigh()), ("Cut", self.cut()), ("Roll", self.roll())):
             found = list(rows)
             if found:

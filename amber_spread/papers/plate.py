@@ -2,32 +2,23 @@
 bar and what it is made of. One description of the page, in millimetres from its top left, that PDF and SVG each draw.
 """
 
-import io
 import math
 from collections.abc import Iterator, Sequence
-from typing import Literal, NamedTuple
-from xml.sax.saxutils import escape
 
-from reportlab.lib.colors import HexColor
 from reportlab.lib.units import mm
-from reportlab.pdfbase.pdfmetrics import stringWidth
-from reportlab.pdfgen.canvas import Canvas
 
 from amber_spread.core.document import Document
 from amber_spread.core.kernel.figures import Figure, Quantity
 from amber_spread.core.kernel.units import MM_PER_INCH, LengthUnit, WeightUnit
 from amber_spread.core.plan import Plan
 from amber_spread.core.tier import Silhouette
-from amber_spread.papers.letters import lettered
+from amber_spread.papers.page import INK, SERIF, SIZE, Page, Point, Shape, Words, shortened
 from amber_spread.papers.pdf import SIZES, Paper
-from amber_spread.papers.printed import measured
+from amber_spread.papers.printed import due_words, measured
 
-Point = tuple[float, float]
-Anchor = Literal["start", "middle", "end"]
 MARGIN = 14.0
-INK, SOFT = "#33241B", "#7A6657"
-SERIF, SANS = "Times-Bold", "Helvetica"
-SIZE, SMALL, LARGE = 4.0, 3.3, 7.4
+SOFT = "#7A6657"
+SMALL, LARGE = 3.3, 7.4
 """Heights of letters, mm."""
 SIDE = 54.0
 """The room for what is written right of the cake, mm."""
@@ -35,46 +26,17 @@ RULER = 20.0
 PLANS = 34.0
 ROW = 5.4
 COLUMNS = 3
+TURNS = (50, 60, 68, 75, 81)
+"""Where a round wall is engraved, in degrees from its middle."""
 TIGHT = 9
 """With more tiers than these, each is told in one row."""
 
 
-class Shape(NamedTuple):
-    """A run of points, closed where it is filled."""
-
-    points: Sequence[Point]
-    fill: str | None = None
-    width: float = 0.25
-    closed: bool = True
-    stroke: str = INK
-
-
-class Words(NamedTuple):
-    """A line of text; `y` is its foot."""
-
-    x: float
-    y: float
-    text: str
-    size: float = SIZE
-    anchor: Anchor = "start"
-    font: str = SANS
-    colour: str = INK
-
-
-class Plate(NamedTuple):
-    """A page: its size, and what is drawn on it, the first below the others."""
-
-    title: str
-    size: Point
-    shapes: list[Shape]
-    words: list[Words]
-
-
-def plate_of(document: Document, plan: Plan, length: LengthUnit, weight: WeightUnit, paper: Paper) -> Plate:
+def plate_of(document: Document, plan: Plan, length: LengthUnit, weight: WeightUnit, paper: Paper) -> Page:
     """The plate of an order, in one person's units."""
     wide, high = (side / mm for side in SIZES[paper])
     drawing = _Drawing(document, plan, length, weight, (wide, high))
-    return Plate(document.title, (wide, high), list(drawing.shapes()), list(drawing.words()))
+    return Page(document.title, (wide, high), list(drawing.shapes()), list(drawing.words()))
 
 
 class _Drawing:
@@ -113,11 +75,8 @@ class _Drawing:
         for tier in section.tiers:
             left = tier.left or tier.outline
             yield Shape(self._half(left, tier.off[0], -1), tier.hex, 0.45)
-            for line in tier.edges if not tier.curved else _engraved(left):
-                low, top = min(z for _, z in left), max(z for _, z in left)
-                yield Shape(
-                    self._half([(line, low), (line, top)], tier.off[0], -1), width=0.1, closed=False, stroke=SOFT
-                )
+            for line in _upright(tier, left):
+                yield Shape(self._half(line, tier.off[0], -1), width=0.1, closed=False, stroke=SOFT)
         for part in section.parts:
             yield Shape(self._half(part.outline, part.off[0], 1), part.hex, 0.2)
         for part in section.added:
@@ -147,10 +106,8 @@ class _Drawing:
 
     def words(self) -> Iterator[Words]:
         """All that is written."""
-        due = self.document.due
         yield Words(MARGIN, MARGIN + 6, self.document.title, LARGE, font=SERIF)
-        said = "No day set" if due is None else f"Due {due:%A} {due.day} {due:%B %Y, %H:%M}"
-        yield Words(MARGIN, MARGIN + 12.5, said, SIZE, colour=SOFT)
+        yield Words(MARGIN, MARGIN + 12.5, due_words(self.document), SIZE, colour=SOFT)
         stack = self.plan.stack
         yield Words(*self._over(), f"{self.say(stack.height)} high", SIZE, "start", SERIF)
         yield Words(
@@ -168,7 +125,7 @@ class _Drawing:
         for _, _, (x, y), name in self._plans():
             yield Words(x, y, name, SMALL, "middle")
         for (_, name), (x, y) in zip(self.keys, self._key_places(), strict=True):
-            yield Words(x + 7, y - 0.4, _cut(name, SMALL, (self.size[0] - 2 * MARGIN) / COLUMNS - 9), SMALL)
+            yield Words(x + 7, y - 0.4, shortened(name, SMALL, (self.size[0] - 2 * MARGIN) / COLUMNS - 9), SMALL)
 
     def _over(self) -> Point:
         x, y = self.at(0, self.plan.stack.height.value)
@@ -194,7 +151,7 @@ class _Drawing:
         least = MARGIN + 18
         for index in range(len(tops) - 1, -1, -1):
             tops[index] = max(tops[index], least + (len(tops) - 1 - index) * gap)
-        return [(top, [_cut(row, SIZE, SIDE - 8) for row in rows]) for top, rows in zip(tops, told, strict=True)]
+        return [(top, [shortened(row, SIZE, SIDE - 8) for row in rows]) for top, rows in zip(tops, told, strict=True)]
 
     def _heights(self) -> list[float]:
         """The heights the ruler tells: of the board and of every tier's top, as far as there is room."""
@@ -228,7 +185,7 @@ class _Drawing:
             points = [
                 (centre + (px - mid[0]) * scale, middle - (py - mid[1]) * scale) for px, py in tier.seen_from_above
             ]
-            yield points, tier.hex, (centre, self.foot - 4), _cut(plan.name, SMALL, wide * scale + gap)
+            yield points, tier.hex, (centre, self.foot - 4), shortened(plan.name, SMALL, wide * scale + gap)
             x += wide * scale + gap
 
     def _bar(self) -> tuple[float, str]:
@@ -254,77 +211,15 @@ class _Drawing:
         ]
 
 
-def _engraved(outline: Sequence[Point]) -> list[float]:
-    """Where upright lines stand on something round, closer together toward its edge."""
-    half = max(x for x, _ in outline)
-    top = min(x for x, z in outline if z > max(up for _, up in outline) - 1e-6 and x > 0) if outline else 0.0
-    lines = [half * math.sin(math.radians(turn)) for turn in (50, 60, 68, 75, 81)]
-    return [line for line in lines if line < top or top >= half - 1e-6]
+def _upright(tier: Silhouette, left: Sequence[Point]) -> Iterator[list[Point]]:
+    """The lines up a wall: at the edges between flat faces, or closer together toward the edge of something round."""
+    half = max(x for x, _ in left)
+    shares = [math.sin(math.radians(turn)) for turn in TURNS] if tier.curved else [edge / half for edge in tier.edges]
+    wall = [(x, z) for x, z in left if x > 1e-6]
+    for share in shares:
+        yield [(x * share, z) for x, z in wall]
 
 
 def _reach(tier: Silhouette) -> Point:
     xs, ys = zip(*tier.seen_from_above, strict=True)
     return max(xs) - min(xs), max(ys) - min(ys)
-
-
-def _cut(text: str, size: float, room: float) -> str:
-    """A text as far as there is room for it."""
-    shown, font = lettered(text, SANS)
-    if stringWidth(shown, font, size) <= room:
-        return text
-    while text and stringWidth(lettered(text + "…", SANS)[0], font, size) > room:
-        text = text[:-1]
-    return text.rstrip() + "…"
-
-
-def write_plate_pdf(plate: Plate) -> bytes:
-    """The plate as a page of PDF."""
-    stream = io.BytesIO()
-    wide, high = plate.size
-    canvas = Canvas(stream, pagesize=(wide * mm, high * mm), pageCompression=1, invariant=1)
-    canvas.setTitle(plate.title)
-    for shape in plate.shapes:
-        path = canvas.beginPath()
-        (x, y), *rest = shape.points
-        path.moveTo(x * mm, (high - y) * mm)
-        for right, down in rest:
-            path.lineTo(right * mm, (high - down) * mm)
-        if shape.closed:
-            path.close()
-        canvas.setLineWidth(shape.width * mm)
-        canvas.setStrokeColor(HexColor(shape.stroke))
-        if shape.fill:
-            canvas.setFillColor(HexColor(shape.fill))
-        canvas.drawPath(path, stroke=1, fill=int(shape.fill is not None))
-    for words in plate.words:
-        text, font = lettered(words.text, words.font)
-        canvas.setFont(font, words.size * mm)
-        canvas.setFillColor(HexColor(words.colour))
-        draw = {"start": canvas.drawString, "middle": canvas.drawCentredString, "end": canvas.drawRightString}
-        draw[words.anchor](words.x * mm, (high - words.y) * mm, text)
-    canvas.showPage()
-    canvas.save()
-    return stream.getvalue()
-
-
-def write_plate_svg(plate: Plate) -> str:
-    """The plate as a drawing of SVG; a user unit is a millimetre of the page."""
-    wide, high = plate.size
-    lines = [
-        '<?xml version="1.0" encoding="UTF-8"?>',
-        f'<svg xmlns="http://www.w3.org/2000/svg" width="{wide:.2f}mm" height="{high:.2f}mm" '
-        f'viewBox="0 0 {wide:.2f} {high:.2f}">',
-        f"<title>{escape(plate.title)}</title>",
-    ]
-    for shape in plate.shapes:
-        points = "L".join(f"{x:.2f} {y:.2f}" for x, y in shape.points) + ("Z" if shape.closed else "")
-        lines.append(
-            f'<path d="M{points}" fill="{shape.fill or "none"}" stroke="{shape.stroke}" stroke-width="{shape.width}"/>'
-        )
-    for words in plate.words:
-        family = "Georgia, serif" if words.font == SERIF else "Helvetica, Arial, sans-serif"
-        lines.append(
-            f'<text x="{words.x:.2f}" y="{words.y:.2f}" font-size="{words.size}" font-family="{family}" '
-            f'text-anchor="{words.anchor}" fill="{words.colour}">{escape(words.text)}</text>'
-        )
-    return "\n".join([*lines, "</svg>\n"])

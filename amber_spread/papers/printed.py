@@ -10,6 +10,7 @@ from reportlab.lib.styles import ParagraphStyle
 from reportlab.lib.units import mm
 from reportlab.platypus import Flowable, Paragraph, SimpleDocTemplate, Table, TableStyle
 
+from amber_spread.core.document import Document
 from amber_spread.core.kernel.figures import Figure, Quantity, Rounding
 from amber_spread.core.kernel.units import LengthUnit, WeightUnit, format_length, format_weight
 from amber_spread.papers.letters import lettered
@@ -43,6 +44,12 @@ def bound(story: list[Any], title: str, paper: Paper) -> bytes:
     )  # fmt: skip
     pages.build(story)
     return stream.getvalue()
+
+
+def due_words(document: Document) -> str:
+    """When an order is due, as its papers say it."""
+    due = document.due
+    return "No day set" if due is None else f"Due {due:%A} {due.day} {due:%B %Y, %H:%M}"
 
 
 def worded(text: str, style: ParagraphStyle) -> Paragraph:

@@ -11,7 +11,7 @@ from amber_spread.core.kernel.check import Said
 from amber_spread.core.kernel.units import LengthUnit, WeightUnit
 from amber_spread.core.plan import Plan
 from amber_spread.papers.pdf import Paper
-from amber_spread.papers.printed import HEADING, SOFT_TEXT, TEXT, TITLE, Box, bound, measured, table, worded
+from amber_spread.papers.printed import HEADING, SOFT_TEXT, TEXT, TITLE, Box, bound, due_words, measured, table, worded
 
 CAUTION = "Caution: "
 
@@ -32,8 +32,7 @@ class _Cards:
         self.title, self.plan, self.stack = document.title, plan, plan.stack
         self.stacking_asked = document.design.stacking
         self.length, self.weight = length, weight
-        due = document.due
-        self.due = "No day set" if due is None else f"Due {due:%A %d %B %Y, %H:%M}"
+        self.due = due_words(document)
 
     def say(self, quantity: Any) -> str:
         """A quantity in this person's units."""

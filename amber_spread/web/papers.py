@@ -10,8 +10,9 @@ from amber_spread.core.kernel.units import LengthUnit, WeightUnit
 from amber_spread.papers.amounts import write_amounts
 from amber_spread.papers.bench_sheet import write_bench_sheet
 from amber_spread.papers.dxf import write_dxf
+from amber_spread.papers.page import write_page_pdf, write_page_svg
 from amber_spread.papers.pdf import Paper, write_pdf
-from amber_spread.papers.plate import plate_of, write_plate_pdf, write_plate_svg
+from amber_spread.papers.plate import plate_of
 from amber_spread.papers.stack_cards import write_cards
 from amber_spread.papers.svg import write_svg
 from amber_spread.papers.svg_reading import OutlineError, ReadOutline, read_outline
@@ -46,6 +47,16 @@ class Papers:
 PapersOf = Annotated[Papers, Depends()]
 
 
+class Printing:
+    """How a paper is printed: on which paper, in which units."""
+
+    def __init__(self, paper: Paper = "a4", length: LengthUnit = "in", weight: WeightUnit = "g") -> None:
+        self.paper, self.length, self.weight = paper, length, weight
+
+
+PrintingOf = Annotated[Printing, Depends()]
+
+
 @router.get("/orders/{id}/templates.pdf", response_class=Response)
 def templates_pdf(papers: PapersOf, paper: Paper = "a4", tier: TierNumber = None) -> Response:
     """Every template at true size, tiled over pages."""
@@ -65,32 +76,30 @@ def templates_dxf(papers: PapersOf, tier: TierNumber = None) -> Response:
 
 
 @router.get("/orders/{id}/stacking.pdf", response_class=Response)
-def stacking_pdf(
-    papers: PapersOf, paper: Paper = "a4", length: LengthUnit = "in", weight: WeightUnit = "g"
-) -> Response:
+def stacking_pdf(papers: PapersOf, by: PrintingOf) -> Response:
     """The cutting list, the stacking card, the travel card and the serving chart."""
-    cards = write_cards(papers.document, papers.plan, length, weight, paper)
+    cards = write_cards(papers.document, papers.plan, by.length, by.weight, by.paper)
     return papers.file("stacking.pdf", "application/pdf", cards)
 
 
 @router.get("/orders/{id}/plate.pdf", response_class=Response)
-def plate_pdf(papers: PapersOf, paper: Paper = "a4", length: LengthUnit = "in", weight: WeightUnit = "g") -> Response:
+def plate_pdf(papers: PapersOf, by: PrintingOf) -> Response:
     """The cake in half-section on one page, with the figures of every tier."""
-    plate = plate_of(papers.document, papers.plan, length, weight, paper)
-    return papers.file("plate.pdf", "application/pdf", write_plate_pdf(plate))
+    plate = plate_of(papers.document, papers.plan, by.length, by.weight, by.paper)
+    return papers.file("plate.pdf", "application/pdf", write_page_pdf(plate))
 
 
 @router.get("/orders/{id}/plate.svg", response_class=Response)
-def plate_svg(papers: PapersOf, paper: Paper = "a4", length: LengthUnit = "in", weight: WeightUnit = "g") -> Response:
+def plate_svg(papers: PapersOf, by: PrintingOf) -> Response:
     """The same as a drawing."""
-    plate = plate_of(papers.document, papers.plan, length, weight, paper)
-    return papers.file("plate.svg", "image/svg+xml", write_plate_svg(plate))
+    plate = plate_of(papers.document, papers.plan, by.length, by.weight, by.paper)
+    return papers.file("plate.svg", "image/svg+xml", write_page_svg(plate))
 
 
 @router.get("/orders/{id}/bench.pdf", response_class=Response)
-def bench_pdf(papers: PapersOf, paper: Paper = "a4", length: LengthUnit = "in", weight: WeightUnit = "g") -> Response:
+def bench_pdf(papers: PapersOf, by: PrintingOf) -> Response:
     """All that must be weighed, cut and rolled."""
-    sheet = write_bench_sheet(papers.document, papers.plan, length, weight, paper)
+    sheet = write_bench_sheet(papers.document, papers.plan, by.length, by.weight, by.paper)
     return papers.file("bench sheet.pdf", "application/pdf", sheet)
 
 

@@ -202,6 +202,18 @@ def test_a_medium_alone_says_by_its_kind_what_it_is_for():
     assert read("8in | milk ganache").design.tiers[0].cover.kind == "none"
 
 
+def test_what_is_not_said_again_stays_as_it_is_in_hand():
+    base = read("8in | coat towel 8mm american buttercream | cover collar, pink fondant").unread
+    assert base  # a cover is said twice there
+    base = read("8in in pink fondant, towelled american buttercream 8mm").design
+    after = read("dark ganache", in_hand=base).design
+    assert (after.tiers[0].final.kind, after.tiers[0].final.side_mm) == ("towel", 8)
+    assert after.tiers[0].final.medium == "dark_ganache"
+    pink = base.colours[0].model_copy(update={"hex": "#FF99AA"})
+    own = base.model_copy(update={"colours": (pink,)})
+    assert read("pink american buttercream", in_hand=own).design.colours == (pink,)
+
+
 def test_two_media_for_one_part_are_asked_about():
     (wrong,) = read("8in, dark ganache, american buttercream").unread
     assert "said already" in wrong.message or "said for the same" in wrong.message

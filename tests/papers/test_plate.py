@@ -9,12 +9,15 @@ import pytest
 from pypdf import PdfReader
 
 from amber_spread.core.design.design import Design
+from amber_spread.core.design.practice import Practice
 from amber_spread.core.document import Document, plan_document
 from amber_spread.core.kernel.units import format_length, format_weight
+from amber_spread.core.line import read_line
 from amber_spread.demo.week import week
 from amber_spread.papers.bench_sheet import write_bench_sheet
-from amber_spread.papers.plate import plate_of, write_plate_pdf, write_plate_svg
-from tests.designs import tier
+from amber_spread.papers.page import write_page_pdf, write_page_svg
+from amber_spread.papers.plate import plate_of
+from tests.designs import MEDIA, tier
 
 DEMO = week(date(2026, 11, 27))
 TOWER = Document(
@@ -22,7 +25,11 @@ TOWER = Document(
     title="Thirty tiers, a “tower” with a very long name that goes on and on",
     design=Design(tiers=tuple(tier(560 - 16 * index) for index in range(30))),
 )
-EACH = [*DEMO, TOWER]
+SAID = ("8in ball", "6in half ball", "8in dome", "10in on its side", "10in square tapered 6in", "8in heart")
+BODIES = [
+    Document(format="amber-spread/3", title=said, design=read_line(said, MEDIA, Practice()).design) for said in SAID
+]
+EACH = [*DEMO, TOWER, *BODIES]
 
 
 @pytest.mark.parametrize("document", EACH, ids=[one.title for one in EACH])
@@ -68,10 +75,10 @@ def test_it_is_to_scale_and_its_bar_is_as_long_as_it_says():
 def test_the_pdf_and_the_drawing_say_the_same(document):
     plan = plan_document(document)
     plate = plate_of(document, plan, "cm", "g", "letter")
-    pdf = PdfReader(io.BytesIO(write_plate_pdf(plate)))
+    pdf = PdfReader(io.BytesIO(write_page_pdf(plate)))
     assert len(pdf.pages) == 1
     text = pdf.pages[0].extract_text()
-    root = ElementTree.fromstring(write_plate_svg(plate))
+    root = ElementTree.fromstring(write_page_svg(plate))
     drawn = [one.text for one in root.iter("{http://www.w3.org/2000/svg}text")]
     assert drawn == [words.text for words in plate.words]
     for one in plan.tiers:

@@ -41,13 +41,16 @@ _HOUSE = [[0, 0], [200, 0], [200, 120], [100, 190], [0, 120]]
 """The outline a free shape begins with, until a drawing is read."""
 SHAPES = dict(
     (
-        row(RoundShape, "round"),
+        row(RoundShape, "round", said=("circle",)),
         row(SquareShape, "square", _CORNER, keeps=_SIZES),
         row(
-            RectangleShape, "rectangle", _LENGTH, _CORNER, said=("sheet",), of_tin={"length_mm": 1.3}, keeps=_SIZES
+            RectangleShape, "rectangle", _LENGTH, _CORNER, said=("sheet", "rectangular", "traybake"),
+            of_tin={"length_mm": 1.3}, keeps=_SIZES
         ),
-        row(PolygonShape, "polygon", _CORNER, pick("sides", "Sides", *_COUNTS), said=("hexagon", "hexagonal"),
-              keeps=_SIZES),
+        row(
+            PolygonShape, "polygon", _CORNER, pick("sides", "Sides", *_COUNTS), said=("hexagon", "hexagonal", "hex"),
+            keeps=_SIZES,
+        ),
         row(OvalShape, "oval", _LENGTH, of_tin={"length_mm": 1.3}, keeps=_SIZES),
         row(HeartShape, "heart"),
         row(PetalShape, "petal", pick("petals", "Petals", *_COUNTS)),
@@ -72,7 +75,7 @@ BUILDS = dict(
         row(
             TaperedBuild, "tapered", ask("narrow_mm", "Narrow end, across", "narrow_mm"),
             pick("narrow", "Narrow", ("top", "at the top"), ("foot", "at the foot")),
-            leading="narrow_mm", of_tin={"narrow_mm": 0.8}, keeps=("narrow",),
+            said=("tapering",), leading="narrow_mm", of_tin={"narrow_mm": 0.8}, keeps=("narrow",),
         ),
         row(
             BevelledBuild, "bevelled rim", ask("in_mm", "Bevel, in from the side", "bevel_mm"),
@@ -81,12 +84,12 @@ BUILDS = dict(
         ),
         row(
             DomedBuild, "domed top", ask("rise_mm", "Dome rises", "rise_mm"),
-            leading="rise_mm", of_tin={"rise_mm": 0.2},
+            said=("dome",), leading="rise_mm", of_tin={"rise_mm": 0.2},
         ),
         row(
             BallBuild, "ball", ask("foot_mm", "Flat foot, across", "ball_foot_mm"),
             pick("halves", "Made of", (2, "two halves"), (1, "one half")),
-            leading="foot_mm", of_tin={"foot_mm": 0.4}, keeps=("halves",),
+            said=("sphere",), leading="foot_mm", of_tin={"foot_mm": 0.4}, keeps=("halves",),
         ),
         row(
             TurnedBuild, "turned", pick("smooth", "Through its points", (True, "a curve"), (False, "straight lines")),
@@ -95,7 +98,7 @@ BUILDS = dict(
         ),
         row(
             SideBuild, "on its side", ask("cut_mm", "Cut off the rim", "foot_cut_mm"),
-            said=("drum",), leading="cut_mm",
+            said=("drum", "on side"), leading="cut_mm",
         ),
         row(
             CarvedBuild, "carved to a view", ask("rounded", "Rounded across", "share", percent=True),

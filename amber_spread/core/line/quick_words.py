@@ -8,14 +8,17 @@ import re
 from collections.abc import Mapping, Sequence
 from decimal import Decimal
 from fractions import Fraction
+from functools import cache
 from typing import Any, NamedTuple
+
+from pydantic import BaseModel
 
 from amber_spread.core.design.design import BaseBoard
 from amber_spread.core.design.kinds import PARTS
+from amber_spread.core.design.rows import Kind
 from amber_spread.core.design.stands import Stacking
 from amber_spread.core.kernel.base import Frozen
 from amber_spread.core.kernel.units import MM_PER_INCH, LengthUnit, UnitError, parse_length
-from amber_spread.core.stock.media import Medium
 
 NUMBER = r"\d+(?:[ -]\d+/\d+|/\d+)?(?:\.\d+)?|\.\d+"
 _TOKEN = re.compile(
@@ -89,6 +92,27 @@ def tokens_of(text: str, offset: int = 0) -> list[Token]:
     ]
 
 
+def find_kind(tokens: Sequence[Token], kinds: Mapping[type[BaseModel], Kind]) -> tuple[type[BaseModel], int] | None:
+    """The kind named at the head of `tokens`, and how many of them name it: the longest of the words of its row."""
+    best: tuple[type[BaseModel], int] | None = None
+    for model, kind in kinds.items():
+        for phrase in phrases_of(kind):
+            said = tuple(token.text.lower() for token in tokens[: len(phrase)])
+            if said == phrase and (best is None or len(phrase) > best[1]):
+                best = model, len(phrase)
+    return best
+
+
+@cache
+def _phrase(words: str) -> tuple[str, ...]:
+    return tuple(token.text for token in tokens_of(words.lower()))
+
+
+def phrases_of(kind: Kind) -> list[tuple[str, ...]]:
+    """All that a kind is called in a line, word by word: its name, its words on a button, what else its row says."""
+    return [_phrase(words) for words in (kind_word(kind.kind), kind.words, *kind.said) if kind.kind]
+
+
 def word_of(field: str) -> str:
     """What a field is called: its name without the unit."""
     return field.removesuffix("_mm").replace("_", " ")
@@ -129,42 +153,6 @@ def _read_back(text: str) -> float | None:
 def colour_written(name: str) -> str:
     """A name in quotes; a quote within it becomes a single one."""
     return '"' + name.replace('"', "'") + '"'
-
-
-def medium_written(key: str, media: Mapping[str, Medium]) -> str:
-    """A medium by its name, or by its key where the name would not be read back as it."""
-    name = media[key].name.lower() if key in media else key
-    plain = re.fullmatch(r"[a-z][a-z -]*", name) is not None
-    return name if plain and find_medium(tokens_of(name), media) == (key, len(tokens_of(name))) else key
-
-
-BY_KIND = {
-    "fondant": "cover", "filling": "fill", "buttercream": "coat", "ganache": "coat", "frosting": "coat",
-    "glaze": "coat", "chocolate": "coat", "syrup": "syrup",
-}  # fmt: skip
-"""What a medium is for where nothing says so, by its kind."""
-
-
-def usual_role(medium: Medium) -> str:
-    """The part a medium is for where nothing says so: what is soft fills."""
-    return "fill" if medium.soft and medium.kind != "glaze" else BY_KIND[medium.kind]
-
-
-def find_medium(tokens: Sequence[Token], media: Mapping[str, Medium]) -> tuple[str, int] | None:
-    """The medium named at the head of `tokens`, and how many of them name it: by key, whole name, or first word."""
-    words = [token.text.lower() for token in tokens if token.kind == "word"][:5]
-    if words and words[0] in media:
-        return words[0], 1
-    for length in range(len(words), 0, -1):
-        said = words[:length]
-        for key, medium in media.items():
-            if re.split(r"[ ]+", medium.name.lower()) == said:
-                return key, length
-    if words:
-        for key, medium in media.items():
-            if re.split(r"[ -]+", medium.name.lower())[0] == words[0].split("-")[0]:
-                return key, 1
-    return None
 
 
 def read_length(token: Token, unit: LengthUnit) -> float:

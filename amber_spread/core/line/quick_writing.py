@@ -8,6 +8,7 @@ from pydantic import BaseModel
 from amber_spread.core.design.design import Colour, Design, Layers, Tier
 from amber_spread.core.design.finishes import OnTop
 from amber_spread.core.kernel.units import LengthUnit
+from amber_spread.core.line.quick_media import medium_written
 from amber_spread.core.line.quick_words import (
     CLAUSES,
     NESTED,
@@ -16,7 +17,6 @@ from amber_spread.core.line.quick_words import (
     drawn_fields,
     kind_word,
     length_written,
-    medium_written,
     word_of,
     written,
 )

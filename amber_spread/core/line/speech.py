@@ -9,19 +9,31 @@ buttercream coats, a fondant covers) unless a word beside it says otherwise. Wha
 
 import difflib
 import re
-from collections.abc import Mapping, Sequence
+from collections.abc import Collection, Mapping
 from dataclasses import dataclass, field
 from typing import NamedTuple
 
 from amber_spread.core.design.forms import BUILDS, SHAPES
 from amber_spread.core.design.kinds import PARTS
+from amber_spread.core.design.shapes import RectangleShape
 from amber_spread.core.kernel.units import LengthUnit, UnitError, parse_length
-from amber_spread.core.line.quick_words import Token, Unread, kind_word, length_written, tokens_of, usual_role
+from amber_spread.core.line.quick_media import COLOURS, PLAIN, find_medium, name_parts, usual_role
+from amber_spread.core.line.quick_words import (
+    Token,
+    Unread,
+    find_kind,
+    kind_word,
+    length_written,
+    phrases_of,
+    tokens_of,
+)
 from amber_spread.core.stock.media import Medium
 from amber_spread.core.stock.recipe_book import RECIPES
 
 THICK_MM = 45.0
 """A length below this is how thick something is; from it on a tin, or a height."""
+NEARNESS = 0.8
+"""A word that is so like a known one is asked about."""
 NO_SIZE = "No size is said: say how far each tin is across, such as 8 in."
 _FILLERS = """
 a an the with and of in on by to for cake cakes please then plus each all over tier tiers layer-cake using made topped
@@ -38,34 +50,9 @@ ROLES = {
     "border": "border", "borders": "border", "edged": "border", "syrup": "syrup", "soaked": "syrup",
 }  # fmt: skip
 """What a word says a medium beside it is for."""
-SAID_MEDIA = {
-    "swiss": "meringue_buttercream", "italian": "meringue_buttercream", "smbc": "meringue_buttercream",
-    "imbc": "meringue_buttercream", "french": "custard_buttercream", "german": "custard_buttercream",
-    "ermine": "flour_buttercream", "sugarpaste": "fondant", "preserve": "raspberry_jam",
-}  # fmt: skip
-"""What media are also called. Source: common practice."""
-SAID_KINDS = {
-    "shape": {"circle": "round", "hex": "polygon", "rectangular": "rectangle", "traybake": "rectangle"},
-    "build": {"tapering": "tapered", "dome": "domed", "sphere": "ball", "on side": "side", "half ball": "ball halves 1",
-              "half sphere": "ball halves 1"},
-    "coat": {
-        "crust and towel": "towel", "towelled": "towel", "scraped": "freehand", "seminaked": "semi_naked",
-        "half naked": "semi_naked", "deckle": "deckled", "piped all over": "textured", "piped": "textured",
-        "textured": "textured", "upside down": "inverted", "acrylics": "twin", "discs": "twin",
-    },
-    "cover": {"draped": "drape", "panelled": "panel", "panels": "panel", "uncovered": "none", "paneled": "panel"},
-}  # fmt: skip
-"""What kinds are also called, beside the words of their own rows. Source: common practice."""
 BEADS = {"rope": "half", "shell": "half", "shells": "half", "pearl": "round", "pearls": "round", "beaded": "round",
          "bead": "round", "beads": "round", "rosette": "half", "rosettes": "half"}  # fmt: skip
 """What a border is piped as, and which bead comes nearest to it."""
-COLOURS = {
-    "ivory": "#F3E6C4", "cream": "#F6EBD0", "blush": "#EBD3CC", "pink": "#E9A9B4", "red": "#B3332E",
-    "orange": "#DE8A3A", "yellow": "#EFCF62", "gold": "#C99A3B", "green": "#86A872", "sage": "#A9B89A",
-    "blue": "#7FA3C4", "navy": "#2F4460", "lilac": "#C9B6DB", "purple": "#7C5A93", "brown": "#7B4E32",
-    "black": "#2B2522", "grey": "#9A958E", "gray": "#9A958E",
-}  # fmt: skip
-PLAIN = frozenset(("white", "plain", "uncoloured"))
 SHEET = "rectangle"
 NO = frozenset(("no", "without"))
 TALL = frozenset(("tall", "high", "deep", "height"))
@@ -126,45 +113,35 @@ def marks_as_inches(text: str) -> str:
     return "".join(found)
 
 
-def understand(text: str, media: Mapping[str, Medium], unit: LengthUnit) -> Said:
-    """What is said of a cake as its line. `unit` is that of a bare length. Never raises."""
-    return _Listener(text, media, unit).line()
+def understand(text: str, media: Mapping[str, Medium], unit: LengthUnit, colours: Collection[str] = ()) -> Said:
+    """What is said of a cake as its line. Never raises.
+
+    `unit` is that of a bare length; of `colours` it is known how they are shown.
+    """
+    return _Listener(text, media, unit, colours).line()
 
 
-def _vocabulary() -> dict[tuple[str, ...], tuple[str, str]]:
-    """Every phrase for a kind, as lower-case words, with the part and the kind it stands for."""
-    found: dict[tuple[str, ...], tuple[str, str]] = {}
-    parts = {"shape": SHAPES, "build": BUILDS} | {
-        part.word: part.kinds for part in PARTS if part.word in ("coat", "cover")
-    }
-    for part, kinds in parts.items():
-        for kind in kinds.values():
-            for words in (kind_word(kind.kind), kind.words.lower(), *kind.said):
-                if words not in ("none", "free", "an outline of your own", "straight"):
-                    found.setdefault(_words(words), (part, kind.kind))
-        for words, name in SAID_KINDS[part].items():
-            found.setdefault(_words(words), (part, name))
-    return found
-
-
-def _words(text: str) -> tuple[str, ...]:
-    return tuple(token.text.lower() for token in tokens_of(text))
-
-
-VOCABULARY = _vocabulary()
-LONGEST = max(len(words) for words in VOCABULARY)
+_COAT, _COVER = (next(part.kinds for part in PARTS if part.word == word) for word in ("coat", "cover"))
+CHOSEN = {"shape": SHAPES, "build": BUILDS, "coat": _COAT, "cover": _COVER}
+"""What is said by a kind alone: the parts of a tier, and the kinds of each."""
+HALVES = {("half", "ball"): "ball halves 1", ("half", "sphere"): "ball halves 1"}
+"""A build that is said with a number of its own."""
+UNSAID = ("none", "free", "straight")
+"""Kinds that no word by itself means: a part is refused as “no cover”."""
 CAKES = {recipe.name.lower().split()[0]: recipe.key for recipe in RECIPES if recipe.cake}
 
 
 class _Listener:
     """One hearing of what is said."""
 
-    def __init__(self, text: str, media: Mapping[str, Medium], unit: LengthUnit) -> None:
-        self.media, self.unit = media, unit
+    def __init__(self, text: str, media: Mapping[str, Medium], unit: LengthUnit, colours: Collection[str]) -> None:
+        self.media, self.unit, self.known = media, unit, colours
         self.tokens = tokens_of(text)
         self.at = 0
         self.tiers: list[_Tier] = []
         self.shared: dict[str, _Clause] = {}
+        self.ahead: dict[str, str] = {}
+        """A shape or a build that was said before its size: that of the sizes to come."""
         self.colours: dict[str, str] = {}
         self.unread: list[Unread] = []
         self.role = ""
@@ -284,7 +261,8 @@ class _Listener:
         self.role, self.last = "", None
 
     def _sheet_said(self) -> bool:
-        return VOCABULARY.get((self._lower(),), ("", ""))[1] == SHEET
+        found = find_kind(self.tokens[self.at :], SHAPES)
+        return found is not None and found[0] is RectangleShape
 
     def _refused(self) -> None:
         """No cover, no coat: what is left out."""
@@ -297,26 +275,32 @@ class _Listener:
             self.at += 2
 
     def _kind(self) -> None:
-        for length in range(min(LONGEST, len(self.tokens) - self.at), 0, -1):
-            said = tuple(self._lower(ahead) for ahead in range(length))
-            if said not in VOCABULARY:
-                continue
-            part, kind = VOCABULARY[said]
-            if part in ("shape", "build"):
-                if not self.tiers:
-                    self._ahead(part, kind)
-                else:
-                    setattr(self.tiers[-1], part, kind)
-                    self.tiers[-1].end = max(self.tiers[-1].end, self.tokens[self.at + length - 1].end)
-            else:
-                self._clause(part).words["kind"] = kind_word(kind)
-            self.at += length
+        """A shape, a way to rise, a coat or a cover by the words of its row."""
+        rest = self.tokens[self.at :]
+        half = HALVES.get((self._lower(), self._lower(1)))
+        if half is not None:
+            self._formed("build", half, 2)
             return
+        found = ((part, kinds, find_kind(rest, kinds)) for part, kinds in CHOSEN.items())
+        best = max(((one[1], part, kinds[one[0]].kind) for part, kinds, one in found if one), default=None)
+        # “Naked” is said of a coat that is left out; “none” is said of nothing.
+        if best is None or (best[2] in UNSAID and self._lower() in UNSAID):
+            return
+        length, part, kind = best
+        if part in ("shape", "build"):
+            self._formed(part, kind_word(kind), length)
+        else:
+            self._clause(part).words["kind"] = kind_word(kind)
+            self.at += length
 
-    def _ahead(self, part: str, kind: str) -> None:
-        """A shape said before its size is that of the sizes to come."""
-        clause = self.shared.setdefault(f" {part}", _Clause())
-        clause.words["kind"] = kind
+    def _formed(self, part: str, words: str, length: int) -> None:
+        """The last size said is of that shape or build; before the first, those to come."""
+        if self.tiers:
+            setattr(self.tiers[-1], part, words)
+            self.tiers[-1].end = max(self.tiers[-1].end, self.tokens[self.at + length - 1].end)
+        else:
+            self.ahead[part] = words
+        self.at += length
 
     def _cake(self) -> None:
         """A flavour: by the first word of a cake's name, unless that word belongs to a medium."""
@@ -331,33 +315,7 @@ class _Listener:
         self.at += 1
 
     def _medium_at(self) -> tuple[str, int] | None:
-        """The medium named here by parts of its name, and how many words name it: the most that name one."""
-        best: tuple[str, int] | None = None
-        for length in range(1, 4):
-            said = [self._lower(ahead) for ahead in range(length)]
-            if not all(re.fullmatch(r"[a-z-]{3,}", word) for word in said):
-                break
-            # A colour alone names no medium: in “white fondant” it says how it is coloured.
-            key = None if all(word in COLOURS or word in PLAIN for word in said) else self._called(said)
-            if key is None:
-                if length > 1:
-                    break
-                continue
-            best = key, length
-        return best
-
-    def _called(self, said: Sequence[str]) -> str | None:
-        """The medium all of whose said words are parts of its name; also what is commonly said for it."""
-        own = [SAID_MEDIA[word] for word in said if word in SAID_MEDIA]
-        # Ganache is of chocolate, whether that is said or not.
-        rest = [word for word in said if word not in SAID_MEDIA and not (word == "chocolate" and "ganache" in said)]
-        for key, medium in self.media.items():
-            if own and key not in own:
-                continue
-            parts = re.split(r"[ -]+", medium.name.lower())
-            if all(any(part == word or part == word.rstrip("s") for part in parts) for word in rest):
-                return key
-        return None
+        return find_medium(self.tokens[self.at :], self.media)
 
     def _medium(self) -> None:
         found = self._medium_at()
@@ -396,7 +354,7 @@ class _Listener:
         word = self._lower()
         if word in PLAIN or word in COLOURS:
             self.tint = None if word in PLAIN else word
-            if self.tint:
+            if self.tint and self.tint not in self.known:
                 self.colours[word] = COLOURS[word]
             self.at += 1
 
@@ -425,7 +383,7 @@ class _Listener:
     def _unknown(self) -> None:
         token = self._token()
         assert token is not None
-        near = difflib.get_close_matches(token.text.lower(), self._known(), 1, 0.8)
+        near = difflib.get_close_matches(token.text.lower(), self._known(), 1, NEARNESS)
         said = (
             f"Did you mean “{near[0]}”?"
             if near
@@ -437,8 +395,10 @@ class _Listener:
         self.at += 1
 
     def _known(self) -> list[str]:
-        parts = {part for medium in self.media.values() for part in re.split(r"[ -]+", medium.name.lower())}
-        kinds = {" ".join(words) for words in VOCABULARY if len(words) == 1}
+        """Every word that says something."""
+        parts = {part for medium in self.media.values() for part in name_parts(medium)}
+        rows = (kind for kinds in CHOSEN.values() for kind in kinds.values() if kind.kind not in UNSAID)
+        kinds = {phrase[0] for kind in rows for phrase in phrases_of(kind) if len(phrase) == 1}
         return sorted(parts | kinds | set(ROLES) | set(CAKES) | set(COLOURS) | {"layers", "tall"})
 
     # What it comes to.
@@ -452,18 +412,17 @@ class _Listener:
             places.append((len(text), len(text) + len(piece), start, end))
             text += piece
 
-        ahead = {
-            part: self.shared.pop(f" {part}").words["kind"] for part in ("shape", "build") if f" {part}" in self.shared
-        }
         shapes = [tier.shape for tier in self.tiers]
         # One shape said after the last size is meant for all of them; so is one said before the first.
-        usual = ahead.get("shape") or (shapes[-1] if shapes and not any(shapes[:-1]) and shapes[-1] != SHEET else None)
+        usual = self.ahead.get("shape") or (
+            shapes[-1] if shapes and not any(shapes[:-1]) and shapes[-1] != SHEET else None
+        )
         last = self.tiers[-1].clauses if self.tiers else dict[str, _Clause]()
         common = {**last, **{part: clause for part, clause in self.shared.items() if part not in last}}
         for index, tier in enumerate(self.tiers):
             if index:
                 text += "; "
-            add(_head(tier, tier.shape or usual, tier.build or ahead.get("build")), tier.start, tier.end)
+            add(_head(tier, tier.shape or usual, tier.build or self.ahead.get("build")), tier.start, tier.end)
             for part, clause in tier.clauses.items() if tier is not self.tiers[-1] else ():
                 text += ", "
                 add(_clause_line(part, clause), clause.start, clause.end)
@@ -492,11 +451,11 @@ def _head(tier: _Tier, shape: str | None, build: str | None) -> str:
     words = [length_written(round(tier.across_mm, 3))]
     if tier.tall_mm is not None:
         words.append(f"x {length_written(round(tier.tall_mm, 3))}")
-    words.append(kind_word(shape or "round"))
+    words.append(shape or "round")
     if tier.long_mm is not None:
         words.append(f"length {length_written(round(tier.long_mm, 3))}")
     if build:
-        words.append(kind_word(build))
+        words.append(build)
     return " ".join(words)
 
 

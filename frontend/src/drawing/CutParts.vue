@@ -1,5 +1,5 @@
 <script setup lang="ts">
-/** The cut half: every part in its own material, the heaviest line round the whole of each tier. */
+/** The cut half, every part in its own material, the heaviest line round each tier; and what stands on both halves. */
 import { computed } from "vue";
 import type { Part, Plan } from "@/api/types";
 import { useDesk } from "@/ui/desk";
@@ -18,24 +18,28 @@ const props = defineProps<{
 }>();
 const emit = defineEmits<{ choose: [place: string] }>();
 const desk = useDesk();
-const { filled } = useMaterials();
+const { looks } = useMaterials();
 
-const parts = computed(() => {
-  const turns = new Map<string, number>();
-  return props.plan.section.parts.map((part) => {
-    const turn = turns.get(part.place) ?? 0;
-    turns.set(part.place, turn + 1);
-    const look = filled(part, turn);
-    return {
-      ...part,
-      ...look,
-      d: part.kind === "dam" ? bead(part) : path(part.outline, props.sheet),
-      /** What shows at the corners a rounded bead leaves. */
-      behind: part.kind === "dam" ? path(part.outline, props.sheet) : "",
-      glint: glintOf(part, look.finish),
-    };
-  });
-});
+const parts = computed(() =>
+  looks(props.plan.section.parts).map((part) => ({
+    ...part,
+    d: part.kind === "dam" ? bead(part) : path(part.outline, props.sheet),
+    /** What shows at the corners a rounded bead leaves. */
+    behind: part.kind === "dam" ? path(part.outline, props.sheet) : "",
+    glint: glintOf(part, part.finish),
+  })),
+);
+/** Borders and pieces on the top, on the finished half and on the cut one. */
+const added = computed(() =>
+  props.plan.section.added.map((part) => ({
+    ...part,
+    d: path(part.outline, props.sheet, true) + path(part.outline, props.sheet),
+    behind: "",
+    over: "",
+    baked: false,
+    glint: "",
+  })),
+);
 /** A dam is a bead: what is a rectangle in the cut has its corners rounded. */
 function bead(part: Part): string {
   if (part.outline.length !== 4) return path(part.outline, props.sheet);
@@ -96,41 +100,45 @@ const cuts = computed(() =>
 </script>
 
 <template>
-  <g
-    v-for="(part, index) in parts"
-    :key="index"
-    class="part"
-    :class="[part.kind, { lit: lit === part.place, back: back(part.place) }]"
-    :transform="shifted(part.off, sheet)"
-    @pointerenter="desk.lit = part.place"
-    @pointerleave="desk.lit = ''"
-    @click="emit('choose', part.place)"
-  >
-    <path v-if="part.behind" :d="part.behind" :fill="beside.get(part.place) ?? part.hex" />
-    <path :d="part.d" :fill="part.hex" />
-    <path v-if="part.over" :d="part.d" :fill="part.over" />
-    <path v-if="part.baked" :d="part.d" fill="url(#baked)" />
-    <path v-if="part.glint" class="glint" :d="part.glint" />
-    <path :d="part.d" fill="none" class="edge" />
-  </g>
-  <g
-    v-for="room in rooms"
-    :key="room.place"
-    class="room"
-    :class="{ back: back(room.place) }"
-    :transform="shifted(room.off, sheet)"
-  >
-    <path class="dark" :d="room.d" />
-    <path v-if="room.full" :d="room.d" fill="url(#sweets)" />
-  </g>
-  <path
-    v-for="tier in cuts"
-    :key="tier.place"
-    class="cut"
-    :class="{ back: back(tier.place) }"
-    :d="tier.d"
-    :transform="shifted(tier.off, sheet)"
-  />
+  <template v-for="(group, number) in [parts, added]" :key="number">
+    <g
+      v-for="(part, index) in group"
+      :key="index"
+      class="part"
+      :class="[part.kind, { lit: lit === part.place, back: back(part.place) }]"
+      :transform="shifted(part.off, sheet)"
+      @pointerenter="desk.lit = part.place"
+      @pointerleave="desk.lit = ''"
+      @click="emit('choose', part.place)"
+    >
+      <path v-if="part.behind" :d="part.behind" :fill="beside.get(part.place) ?? part.hex" />
+      <path :d="part.d" :fill="part.hex" />
+      <path v-if="part.over" :d="part.d" :fill="part.over" />
+      <path v-if="part.baked" :d="part.d" fill="url(#baked)" />
+      <path v-if="part.glint" class="glint" :d="part.glint" />
+      <path :d="part.d" fill="none" class="edge" />
+    </g>
+    <template v-if="number === 0">
+      <g
+        v-for="room in rooms"
+        :key="room.place"
+        class="room"
+        :class="{ back: back(room.place) }"
+        :transform="shifted(room.off, sheet)"
+      >
+        <path class="dark" :d="room.d" />
+        <path v-if="room.full" :d="room.d" fill="url(#sweets)" />
+      </g>
+      <path
+        v-for="tier in cuts"
+        :key="tier.place"
+        class="cut"
+        :class="{ back: back(tier.place) }"
+        :d="tier.d"
+        :transform="shifted(tier.off, sheet)"
+      />
+    </template>
+  </template>
 </template>
 
 <style scoped>

@@ -8,12 +8,12 @@ import { useOrder } from "@/order/order";
 import TierField from "@/order/TierField.vue";
 import { useDesk } from "@/ui/desk";
 import FigureValue from "@/ui/FigureValue.vue";
-import type { Notes } from "./annotations";
+import { type Notes, tierIn } from "./annotations";
 import CutParts from "./CutParts.vue";
 import EdgeHandle from "./EdgeHandle.vue";
 import Ground from "./Ground.vue";
 import HeightGauge from "./HeightGauge.vue";
-import { fit, path, type Sheet, shifted, spread, xAt, yAt } from "./layout";
+import { fit, type Sheet, shifted, spread, xAt, yAt } from "./layout";
 import { leaderOf } from "./leaders";
 import OutsideTier from "./OutsideTier.vue";
 import { corners } from "./plate";
@@ -86,20 +86,12 @@ function onAxisOf({ off }: { off?: readonly number[] }): Sheet {
   return { ...sheet.value, axis: x(off?.[0] ?? 0) };
 }
 
-/** Borders and pieces on the top, on the finished half and on the cut one. */
-const added = computed(() =>
-  (plan.value?.section.added ?? []).map((part) => ({
-    ...part,
-    left: path(part.outline, sheet.value, true),
-    right: path(part.outline, sheet.value),
-  })),
-);
 const outsides = computed(() =>
   (plan.value?.section.tiers ?? []).map((tier, index) => {
     const seen = leftOf(tier);
     const heights = seen.map(([, up]) => up);
     const half = Math.max(...seen.map(([across]) => across));
-    return { ...tier, index, half, z0: Math.min(...heights), z1: Math.max(...heights), tier };
+    return { ...tier, index, half, z0: Math.min(...heights), z1: Math.max(...heights) };
   }),
 );
 const base = computed(() => plan.value?.section.parts.find((part) => part.place === "stack"));
@@ -108,19 +100,20 @@ const inHand = computed(() => outsides.value[order.tier]);
 const marked = computed(() => {
   const tier = inHand.value;
   if (!tier || outsides.value.length < 2) return "";
-  const right = Math.max(...tier.tier.outline.map(([across]) => across));
+  const right = Math.max(...tier.outline.map(([across]) => across));
   return corners(x(-tier.half), y(tier.z1), x(right), y(tier.z0));
 });
 /** All but the tier in hand step back, where there are others. */
 function back(place: string): boolean {
-  const number = Number(/^tiers\.(\d+)/.exec(place)?.[1] ?? 0);
-  return outsides.value.length > 1 && number > 0 && number !== order.tier + 1;
+  const tier = tierIn(place);
+  return outsides.value.length > 1 && tier >= 0 && tier !== order.tier;
 }
 
 /** The one part a lit figure belongs to: the longest place its id begins with. */
 const litPlace = computed(() => {
   let found = "";
-  for (const { place } of plan.value?.section.parts ?? []) {
+  const { parts = [], added = [] } = plan.value?.section ?? {};
+  for (const { place } of [...parts, ...added]) {
     const within = desk.lit === place || desk.lit.startsWith(`${place}.`);
     if (within && place.length > found.length) found = place;
   }
@@ -155,8 +148,8 @@ const labels = computed(() => {
 const board = computed(() => y(0) + 24);
 
 function choose(place: string): void {
-  const match = /^tiers\.(\d+)/.exec(place);
-  if (match) order.tier = Number(match[1]) - 1;
+  const tier = tierIn(place);
+  if (tier >= 0) order.tier = tier;
 }
 </script>
 
@@ -200,23 +193,10 @@ function choose(place: string): void {
         :transform="shifted(one.off, sheet)"
         @click="choose(one.place)"
       >
-        <OutsideTier :tier="one.tier" :half="one.half" :sheet="sheet" />
+        <OutsideTier :tier="one" :half="one.half" :sheet="sheet" />
       </g>
 
       <CutParts :plan="plan" :sheet="sheet" :lit="litPlace" :back="back" @choose="choose" />
-
-      <g
-        v-for="(part, index) in added"
-        :key="`a${index}`"
-        class="part"
-        :class="{ lit: desk.lit.startsWith(part.place), back: back(part.place) }"
-        :transform="shifted(part.off, sheet)"
-        @pointerenter="desk.lit = part.place"
-        @pointerleave="desk.lit = ''"
-        @click="choose(part.place)"
-      >
-        <path v-for="d in [part.left, part.right]" :key="d" :d="d" :fill="part.hex" class="edge" />
-      </g>
 
       <path class="axis" :d="`M${sheet.axis} ${y(plan.stack.height.value) - 22}V${y(0) + 16}`" />
       <path v-if="marked && inHand" class="hand" :transform="shifted(inHand.off, sheet)" :d="marked" />
@@ -329,23 +309,12 @@ svg {
   inset: 0;
 }
 
-.part,
 .outside {
   cursor: pointer;
 }
 
 .back {
   opacity: 0.8;
-}
-
-.edge {
-  stroke: var(--ink);
-  stroke-width: 1.2;
-}
-
-.part.lit .edge {
-  stroke: var(--amber);
-  stroke-width: 3;
 }
 
 .axis {

@@ -2,10 +2,11 @@
 /** A round glass over the rim of the tier in hand, six times as large: crumb coat, coat and cover, each by its name. */
 import { computed } from "vue";
 import type { Plan } from "@/api/types";
-import { boxOf } from "./annotations";
+import { boxOf, tierIn } from "./annotations";
 import { path, type Sheet, xAt, yAt } from "./layout";
 import { useMaterials } from "./materials";
 import { bandsAt, heldAt } from "./rim";
+import RoundGlass from "./RoundGlass.vue";
 
 const props = defineProps<{
   plan: Plan;
@@ -23,10 +24,8 @@ const ROWS = 3;
 const EDGE = 12;
 const NEAR = 24;
 
-const { filled } = useMaterials();
-const own = computed(() =>
-  props.plan.section.parts.filter((part) => part.place.startsWith(`tiers.${props.tier + 1}.`)),
-);
+const { looks } = useMaterials();
+const own = computed(() => props.plan.section.parts.filter(({ place }) => tierIn(place) === props.tier));
 const at = computed(() => {
   const seen = props.plan.section.tiers[props.tier];
   return seen ? heldAt(seen, own.value) : null;
@@ -50,20 +49,14 @@ const glass = computed((): Sheet | null => {
 const parts = computed(() => {
   const [sheet, centre] = [glass.value, middle.value];
   if (!sheet || !centre) return [];
-  const turns = new Map<string, number>();
-  return own.value
-    .map((part) => {
-      const turn = turns.get(part.place) ?? 0;
-      turns.set(part.place, turn + 1);
-      return { part, look: filled(part, turn) };
-    })
-    .filter(({ part }) => {
-      const { x1, z0, z1 } = boxOf(part.outline);
+  return looks(own.value)
+    .filter(({ outline }) => {
+      const { x1, z0, z1 } = boxOf(outline);
       return (
         xAt(sheet, x1) > centre[0] - R && yAt(sheet, z1) < centre[1] + R && yAt(sheet, z0) > centre[1] - R
       );
     })
-    .map(({ part, look }) => ({ ...look, d: path(part.outline, sheet) }));
+    .map((part) => ({ ...part, d: path(part.outline, sheet) }));
 });
 const bands = computed(() => {
   const [sheet, centre] = [glass.value, middle.value];
@@ -80,44 +73,27 @@ const bands = computed(() => {
 </script>
 
 <template>
-  <g v-if="middle && glass && bands.length" class="glass" aria-hidden="true">
-    <clipPath id="rim-glass"><circle :cx="middle[0]" :cy="middle[1]" :r="R" /></clipPath>
-    <g clip-path="url(#rim-glass)">
-      <rect :x="middle[0] - R" :y="middle[1] - R" :width="2 * R" :height="2 * R" class="ground" />
-      <g v-for="(one, index) in parts" :key="index">
-        <path :d="one.d" :fill="one.hex" />
-        <path v-if="one.over" :d="one.d" :fill="one.over" />
-        <path :d="one.d" class="edge" />
-      </g>
+  <RoundGlass v-if="middle && glass && bands.length" :middle="middle" :radius="R">
+    <g v-for="(one, index) in parts" :key="index">
+      <path :d="one.d" :fill="one.hex" />
+      <path v-if="one.over" :d="one.d" :fill="one.over" />
+      <path :d="one.d" class="edge" />
     </g>
-    <circle class="rim" :cx="middle[0]" :cy="middle[1]" :r="R" />
-    <template v-for="band in bands" :key="band.kind">
-      <path class="leader" :d="`M${band.x} ${band.y - 4}V${band.to}`" />
-      <circle class="dot" :cx="band.x" :cy="band.to" r="2.6" />
-      <text :x="band.x - 6" :y="band.y" text-anchor="end">{{ band.words }}</text>
+    <template #over>
+      <g v-for="band in bands" :key="band.kind">
+        <path class="leader" :d="`M${band.x} ${band.y - 4}V${band.to}`" />
+        <circle class="dot" :cx="band.x" :cy="band.to" r="2.6" />
+        <text :x="band.x - 6" :y="band.y" text-anchor="end">{{ band.words }}</text>
+      </g>
     </template>
-  </g>
+  </RoundGlass>
 </template>
 
 <style scoped>
-.glass {
-  pointer-events: none;
-}
-
-.ground {
-  fill: var(--paper);
-}
-
 .edge {
   fill: none;
   stroke: var(--ink);
   stroke-width: 1.2;
-}
-
-.rim {
-  fill: none;
-  stroke: var(--ink);
-  stroke-width: 2.6;
 }
 
 .leader {

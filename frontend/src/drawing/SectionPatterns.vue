@@ -12,6 +12,68 @@ const INKS = [
   { name: "", hollow: "#A36A22", lip: "#FFF6DE", fleck: "#7A4A1E" },
   { name: "-dark", hollow: "#24110A", lip: "#B98B68", fleck: "#D9B68C" },
 ];
+/** Light and shade: its name, where it runs to from the upper left, and its stops: where, of what colour, how strong. */
+type Stop = readonly [at: number, colour: string, strength: number];
+const LIGHTS: readonly (readonly [name: string, x: number, y: number, stops: readonly Stop[]])[] = [
+  [
+    "lit-round",
+    1,
+    0,
+    [
+      [0, "#4A2A20", 0.32],
+      [0.12, "#4A2A20", 0.17],
+      [0.26, "#8A6A60", 0.04],
+      [0.34, "#FFFFFF", 0.1],
+      [0.46, "#FFFFFF", 0.3],
+      [0.62, "#FFFFFF", 0.12],
+      [0.8, "#8A6A60", 0],
+      [1, "#4A2A20", 0.1],
+    ],
+  ],
+  [
+    "lit-flat",
+    0.6,
+    1,
+    [
+      [0, "#FFFFFF", 0.26],
+      [0.5, "#FFFFFF", 0],
+      [1, "#33180F", 0.12],
+    ],
+  ],
+  [
+    "at-foot",
+    0,
+    1,
+    [
+      [0.86, "#33180F", 0],
+      [1, "#33180F", 0.2],
+    ],
+  ],
+  [
+    "baked",
+    0,
+    1,
+    [
+      [0, "#7A3F10", 0.4],
+      [0.09, "#7A3F10", 0.08],
+      [0.2, "#7A3F10", 0],
+      [0.82, "#7A3F10", 0],
+      [0.92, "#7A3F10", 0.08],
+      [1, "#7A3F10", 0.36],
+    ],
+  ],
+  [
+    "foil",
+    0,
+    1,
+    [
+      [0, "#FBFAF5", 1],
+      [0.2, "#E9E6DB", 1],
+      [0.65, "#CFCBBC", 1],
+      [1, "#E4E0D2", 1],
+    ],
+  ],
+];
 const crumbs = Object.entries(GRAINS).flatMap(([name, grain], number) =>
   Array.from({ length: VARIANTS }, (_, variant) => tile(grain, 11 + 7 * number + 101 * variant)).flatMap(
     (paths, variant) => INKS.map((ink) => ({ id: `${name}-${variant}${ink.name}`, ...paths, ink })),
@@ -65,39 +127,14 @@ const crumbs = Object.entries(GRAINS).flatMap(([name, grain], number) =>
         <circle cx="2" cy="24" r="5" fill="#B97B3E" />
       </g>
     </pattern>
-    <!-- Light from the upper left on something round, of which the left half is seen. -->
-    <linearGradient id="lit-round">
-      <stop offset="0" stop-color="#4A2A20" stop-opacity="0.32" />
-      <stop offset="0.12" stop-color="#4A2A20" stop-opacity="0.17" />
-      <stop offset="0.26" stop-color="#8A6A60" stop-opacity="0.04" />
-      <stop offset="0.34" stop-color="#FFFFFF" stop-opacity="0.1" />
-      <stop offset="0.46" stop-color="#FFFFFF" stop-opacity="0.3" />
-      <stop offset="0.62" stop-color="#FFFFFF" stop-opacity="0.12" />
-      <stop offset="0.8" stop-color="#8A6A60" stop-opacity="0" />
-      <stop offset="1" stop-color="#4A2A20" stop-opacity="0.1" />
-    </linearGradient>
-    <linearGradient id="lit-flat" x2="0.6" y2="1">
-      <stop offset="0" stop-color="#FFFFFF" stop-opacity="0.26" />
-      <stop offset="0.5" stop-color="#FFFFFF" stop-opacity="0" />
-      <stop offset="1" stop-color="#33180F" stop-opacity="0.12" />
-    </linearGradient>
-    <linearGradient id="at-foot" x2="0" y2="1">
-      <stop offset="0.86" stop-color="#33180F" stop-opacity="0" />
-      <stop offset="1" stop-color="#33180F" stop-opacity="0.2" />
-    </linearGradient>
-    <linearGradient id="baked" x2="0" y2="1">
-      <stop offset="0" stop-color="#7A3F10" stop-opacity="0.4" />
-      <stop offset="0.09" stop-color="#7A3F10" stop-opacity="0.08" />
-      <stop offset="0.2" stop-color="#7A3F10" stop-opacity="0" />
-      <stop offset="0.82" stop-color="#7A3F10" stop-opacity="0" />
-      <stop offset="0.92" stop-color="#7A3F10" stop-opacity="0.08" />
-      <stop offset="1" stop-color="#7A3F10" stop-opacity="0.36" />
-    </linearGradient>
-    <linearGradient id="foil" x2="0" y2="1">
-      <stop offset="0" stop-color="#FBFAF5" />
-      <stop offset="0.2" stop-color="#E9E6DB" />
-      <stop offset="0.65" stop-color="#CFCBBC" />
-      <stop offset="1" stop-color="#E4E0D2" />
+    <linearGradient v-for="[name, x, y, stops] in LIGHTS" :id="name" :key="name" :x2="x" :y2="y">
+      <stop
+        v-for="[offset, colour, strength] in stops"
+        :key="offset"
+        :offset="offset"
+        :stop-color="colour"
+        :stop-opacity="strength"
+      />
     </linearGradient>
     <radialGradient id="on-table">
       <stop offset="0" stop-color="#33180F" stop-opacity="0.34" />

@@ -29,6 +29,11 @@ export function boxOf(outline: readonly (readonly number[])[]): Box {
   return { x0: Math.min(...xs), x1: Math.max(...xs), z0: Math.min(...zs), z1: Math.max(...zs) };
 }
 
+/** The tier a place of the plan belongs to, counted from 0; -1 for what is of the whole cake. */
+export function tierIn(place: string): number {
+  return Number(/^tiers\.(\d+)/.exec(place)?.[1] ?? 0) - 1;
+}
+
 export type Outlined = Box & { outline: readonly (readonly number[])[] };
 
 /** A box as it lies where its tier stands off the middle of the cake. */

@@ -3,6 +3,7 @@ import { computed } from "vue";
 import type { Medium, Part, Recipe } from "@/api/types";
 import { usePantry } from "@/kitchen/pantry";
 import { useOrder } from "@/order/order";
+import { tierIn } from "./annotations";
 import type { Grain } from "./crumb";
 import { isDark } from "./tone";
 
@@ -55,8 +56,8 @@ export function finishOf(medium: Pick<Medium, "kind" | "key" | "name" | "soft"> 
   }
 }
 
-/** How a part of the drawing is filled: its colour, the pattern over that where it has one, whether it is baked. */
-export interface Filled {
+/** How a part of the drawing looks: its colour, the pattern over that where it has one, whether it is baked. */
+interface Look {
   hex: string;
   over: string;
   baked: boolean;
@@ -93,9 +94,9 @@ export function useMaterials() {
     }),
   );
 
-  /** How one part is filled; `turn` counts the layers, so that no two beside each other look the same. */
-  function filled(part: Part, turn: number): Filled {
-    const number = Number(/^tiers\.(\d+)/.exec(part.place)?.[1] ?? 0) - 1;
+  /** How one part looks; `turn` counts the layers, so that no two beside each other look the same. */
+  function lookOf(part: Part, turn: number): Look {
+    const number = tierIn(part.place);
     const tier = tiers.value[number];
     if (part.kind === "sponge") {
       const { hex, grain } = tier?.crumb ?? PLAIN;
@@ -107,7 +108,17 @@ export function useMaterials() {
     return { hex: part.hex, over: pattern ? `url(#${pattern})` : "", baked: false, finish };
   }
 
-  return { filled };
+  /** Parts with how each looks. */
+  function looks(parts: readonly Part[]): (Part & Look)[] {
+    const turns = new Map<string, number>();
+    return parts.map((part) => {
+      const turn = turns.get(part.place) ?? 0;
+      turns.set(part.place, turn + 1);
+      return { ...part, ...lookOf(part, turn) };
+    });
+  }
+
+  return { looks };
 }
 
 /** What is laid over the colour of a medium; shines are drawn as lines of their own. */

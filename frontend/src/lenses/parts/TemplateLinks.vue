@@ -1,12 +1,14 @@
 <script setup lang="ts">
 /** The templates at true size, to print and cut by, and the amounts as a table. */
 import { computed, ref } from "vue";
+import { usePapers } from "@/order/papers";
 import ChoiceRow from "@/ui/ChoiceRow.vue";
 import { useTier } from "./tier";
 
 defineProps<{ heading?: string }>();
-defineSlots<{ default?: (given: { paper: string; take: (file: string) => Promise<void> }) => unknown }>();
+defineSlots<{ default?: (given: { paper: string }) => unknown }>();
 const { order, several, tierWords } = useTier();
+const { take } = usePapers();
 const PAPERS = [
   { value: "a4", words: "A4" },
   { value: "letter", words: "Letter" },
@@ -18,18 +20,12 @@ const TIERS = [
 ] as const;
 const which = ref<"all" | "one">("all");
 const tier = computed(() => (which.value === "one" ? `&tier=${order.tier + 1}` : ""));
-
-/** What was just edited is saved first, so that the paper says what the screen says. */
-async function take(file: string): Promise<void> {
-  await order.save();
-  window.location.assign(`/api/orders/${order.id}/${file}`);
-}
 </script>
 
 <template>
   <h3>{{ heading ?? "Templates at true size" }}</h3>
   <ChoiceRow label="Paper" :value="paper" :choices="PAPERS" @change="(value) => (paper = value)" />
-  <slot :paper="paper" :take="take" />
+  <slot :paper="paper" />
   <ChoiceRow
     v-if="several"
     :label="`Templates of every tier, or of the ${tierWords} alone`"

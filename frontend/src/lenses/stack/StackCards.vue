@@ -6,11 +6,12 @@ import { useSettings } from "@/kitchen/settings";
 import FigureRow from "@/lenses/parts/FigureRow.vue";
 import TemplateLinks from "@/lenses/parts/TemplateLinks.vue";
 import { useOrder } from "@/order/order";
+import { usePapers } from "@/order/papers";
 
 const order = useOrder();
 const settings = useSettings();
+const { takePrinted } = usePapers();
 const stack = computed(() => order.plan?.stack);
-const units = computed(() => `length=${settings.length}&weight=${settings.weight}`);
 
 /** Steps under their headings, in their order. */
 function grouped(steps: readonly Said[]): [string, Said[]][] {
@@ -45,8 +46,8 @@ const words = (name: string): string => {
         </ol>
       </template>
     </details>
-    <TemplateLinks v-slot="{ paper, take }" heading="Cards and templates">
-      <button class="act main wide" @click="take(`stacking.pdf?paper=${paper}&${units}`)">
+    <TemplateLinks v-slot="{ paper }" heading="Cards and templates">
+      <button class="act main wide" @click="takePrinted('stacking.pdf', paper)">
         Stacking, travel and serving cards
       </button>
     </TemplateLinks>

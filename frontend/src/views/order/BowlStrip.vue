@@ -6,11 +6,11 @@ import { keep, recall } from "@/base/browser";
 import { useElementSize } from "@/base/size";
 import { lacking } from "@/base/units";
 import { useSettings } from "@/kitchen/settings";
+import BowlGlyph from "@/drawing/BowlGlyph.vue";
 import { useOrder } from "@/order/order";
 import { useDesk } from "@/ui/desk";
 import FigureValue from "@/ui/FigureValue.vue";
 import { showWorking } from "@/ui/working";
-import BowlGlyph from "./BowlGlyph.vue";
 
 const OPEN_KEY = "amber:bowls-open";
 /** A bowl in the line takes so much room. */

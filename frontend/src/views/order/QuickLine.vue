@@ -4,14 +4,13 @@
  * marked and explained, with what was probably meant; below it stands the cake so far.
  */
 import { computed, nextTick, ref, shallowRef, watch } from "vue";
-import { answered, api, type Schemas } from "@/api/client";
-import type { Document, Plan } from "@/api/types";
+import { answered, api } from "@/api/client";
+import type { Plan } from "@/api/types";
 import CakeSketch from "@/drawing/CakeSketch.vue";
 import { useKit } from "@/kitchen/kit";
 import { useSettings } from "@/kitchen/settings";
 import { useOrder } from "@/order/order";
-
-type Read = Schemas["LineRead"];
+import { type Heard, hear, sketched } from "@/order/said";
 
 const open = defineModel<boolean>({ required: true });
 const order = useOrder();
@@ -19,7 +18,7 @@ const settings = useSettings();
 const kit = useKit();
 const field = ref<HTMLTextAreaElement>();
 const text = ref("");
-const read = shallowRef<Read | null>(null);
+const read = shallowRef<Heard | null>(null);
 const trouble = ref("");
 /** The cake as the line says it so far; the last one that could be planned. */
 const sketch = shallowRef<Plan | null>(null);
@@ -61,25 +60,16 @@ async function look(): Promise<void> {
   newest += 1;
   const mine = newest;
   try {
-    const body = { text: text.value, unit: settings.length, document: order.document };
-    const found = await answered(api.POST("/api/line/read", { body }));
+    const { document } = order;
+    const found = await hear(text.value, settings.length, document);
     if (mine !== newest) return;
-    [read.value, trouble.value] = [found as Read, ""];
-    const drawn = await planned(found.design as Document["design"] | null);
+    [read.value, trouble.value] = [found, ""];
+    const drawn = found.design
+      ? await sketched({ ...document, design: found.design }, kit.kit ?? undefined)
+      : null;
     if (mine === newest && drawn) sketch.value = drawn;
   } catch {
     if (mine === newest) trouble.value = "The line cannot be read just now. It stays here; try again.";
-  }
-}
-
-/** What a design comes to; nothing where it cannot be planned, which is told when it is taken. */
-async function planned(design: Document["design"] | null): Promise<Plan | null> {
-  if (!design || !order.document) return null;
-  try {
-    const body = { document: { ...order.document, design }, kit: kit.kit };
-    return (await answered(api.POST("/api/plan", { body }))) as Plan;
-  } catch {
-    return null;
   }
 }
 
@@ -94,7 +84,7 @@ async function take(): Promise<void> {
   await look();
   const design = read.value?.design;
   if (!design) return;
-  order.edit((draft) => (draft.design = design as Document["design"]));
+  order.edit((draft) => (draft.design = design));
   open.value = false;
 }
 

@@ -1,10 +1,10 @@
 <script setup lang="ts">
 /** The empty shelf: three cakes to begin with, drawn, and a line to say one's own in. */
 import { onMounted, ref, shallowRef } from "vue";
-import { answered, api } from "@/api/client";
 import type { Document, Plan } from "@/api/types";
 import CakeSketch from "@/drawing/CakeSketch.vue";
 import { useSettings } from "@/kitchen/settings";
+import { hear, sketched } from "@/order/said";
 
 const props = defineProps<{
   /** What a new order has beside its design. */
@@ -22,17 +22,12 @@ const ready = shallowRef<{ words: string; design: Document["design"]; plan: Plan
 const said = ref("");
 const wrong = ref<readonly { words: string; message: string }[]>([]);
 
-async function read(text: string) {
-  const body = { text, unit: settings.length, document: props.base };
-  return await answered(api.POST("/api/line/read", { body }));
-}
-
 async function begin(): Promise<void> {
   const text = said.value.trim();
   if (!text) return;
   try {
-    const found = await read(text);
-    if (found.design) emit("begin", found.design as Document["design"]);
+    const found = await hear(text, settings.length, props.base);
+    if (found.design) emit("begin", found.design);
     else
       wrong.value = found.unread.map((one) => ({
         words: text.slice(one.start, one.end).trim() || "Here",
@@ -46,11 +41,9 @@ async function begin(): Promise<void> {
 onMounted(async () => {
   for (const { words, said: text } of STARTERS) {
     try {
-      const { design } = await read(text);
-      if (!design) continue;
-      const document = { ...props.base, design: design as Document["design"] };
-      const plan = (await answered(api.POST("/api/plan", { body: { document } }))) as Plan;
-      ready.value = [...ready.value, { words, design: document.design, plan }];
+      const { design } = await hear(text, settings.length, props.base);
+      const plan = design && (await sketched({ ...props.base, design }));
+      if (plan) ready.value = [...ready.value, { words, design, plan }];
     } catch {
       // Without its drawing a starter is left out; New cake and the line are there.
     }

@@ -1,0 +1,133 @@
+<script setup lang="ts">
+/** The lenses in the order of the work, each with a mark where something needs attention in it. */
+import { computed } from "vue";
+import { LENSES } from "@/lenses";
+import { useOrder } from "@/order/order";
+
+defineProps<{ current: string }>();
+const emit = defineEmits<{ look: [lens: string] }>();
+const order = useOrder();
+const attention = computed(() => {
+  const found = new Map<string, string>();
+  for (const check of order.plan?.checks ?? []) {
+    if (check.severity === "caution") continue;
+    if (check.severity === "trouble" || !found.has(check.lens)) found.set(check.lens, check.severity);
+  }
+  return found;
+});
+</script>
+
+<template>
+  <nav class="spine" aria-label="Lenses">
+    <button
+      v-for="(one, index) in LENSES"
+      :key="one.name"
+      :class="{ chosen: one.name === current }"
+      :aria-current="one.name === current ? 'page' : undefined"
+      @click="emit('look', one.name)"
+    >
+      <span class="key">{{ index + 1 }}</span>
+      <span>{{ one.words }}</span>
+      <span v-if="attention.has(one.name)" class="mark" :class="attention.get(one.name)">
+        <span class="unseen">needs attention</span>
+      </span>
+    </button>
+  </nav>
+</template>
+
+<style scoped>
+.spine {
+  grid-area: spine;
+  padding-top: 16px;
+  border-right: 1px solid var(--rule);
+}
+
+.spine button {
+  display: flex;
+  align-items: center;
+  gap: 9px;
+  width: 100%;
+  min-height: 46px;
+  padding: 0 8px 0 16px;
+  border: 0;
+  border-left: 4px solid transparent;
+  background: none;
+  font-size: 17px;
+  text-align: left;
+  cursor: pointer;
+}
+
+.spine button:focus-visible {
+  outline-offset: -4px;
+}
+
+.spine button:hover {
+  background: var(--bar);
+}
+
+.spine .chosen {
+  border-color: var(--amber-line);
+  background: var(--tint);
+  font-family: var(--serif);
+  font-weight: 600;
+}
+
+.key {
+  color: var(--soft);
+  font: 14px var(--sans);
+}
+
+.mark {
+  flex: none;
+  width: 9px;
+  height: 9px;
+  margin-left: auto;
+  border: 2px solid var(--amber-line);
+}
+
+.mark.trouble {
+  border-color: var(--trouble);
+  background: var(--trouble);
+}
+
+@media print {
+  .spine {
+    display: none;
+  }
+}
+
+@media (width < 1180px) {
+  .spine button {
+    padding-left: 10px;
+  }
+}
+
+/* A row, which stays in sight while the page scrolls. */
+@media (width < 900px) {
+  .spine {
+    position: sticky;
+    top: 0;
+    z-index: 4;
+    display: flex;
+    padding: 0;
+    overflow-x: auto;
+    border-right: 0;
+    border-bottom: 1px solid var(--rule);
+    background: var(--paper);
+  }
+
+  .spine button {
+    flex: 1 0 auto;
+    gap: 6px;
+    width: auto;
+    min-height: 48px;
+    padding: 0 12px;
+    border-bottom: 4px solid transparent;
+    border-left: 0;
+  }
+
+  .spine .key {
+    display: none;
+  }
+}
+</style>
