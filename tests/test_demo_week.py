@@ -6,7 +6,7 @@ import pytest
 
 from amber_spread.core.document.document import plan_document
 from amber_spread.core.kernel.naming import figures
-from amber_spread.core.shop.shopping import Asked, shop
+from amber_spread.core.shop import Asked, bill_of, shop
 from amber_spread.core.stock.kit import STARTING
 from amber_spread.core.stock.pantry import Pantry
 from amber_spread.demo.pantry import PANTRY
@@ -19,7 +19,7 @@ DAY = date(2026, 11, 24)
 
 @pytest.fixture(scope="module")
 def asked():
-    return [Asked(str(index), one, plan_document(one, STARTING)) for index, one in enumerate(week(DAY))]
+    return [Asked(str(index), one, bill_of(one, plan_document(one, STARTING))) for index, one in enumerate(week(DAY))]
 
 
 def test_the_pantry_stands_up_to_its_own_checks():

@@ -24,7 +24,7 @@ from amber_spread.core.geometry.sculpted import sculpted
 from amber_spread.core.geometry.surface import open_surface_of
 from amber_spread.core.geometry.triangles import solid_of
 from amber_spread.core.plan import forget
-from amber_spread.core.shop import Asked, shop
+from amber_spread.core.shop import Asked, bill_of, shop
 from amber_spread.demo.pantry import PANTRY
 from amber_spread.demo.week import week
 from amber_spread.papers.dxf import write_dxf
@@ -172,12 +172,18 @@ def _bench_shopping() -> None:
     """Time the list and the money of many orders: with their plans at hand, and planned as the week's list asks."""
     documents = week(date(2026, 11, 24))
     orders = [documents[index % len(documents)] for index in range(SHOPPED)]
-    asked = [Asked(str(number), document, plan_document(document)) for number, document in enumerate(orders)]
+
+    def billed() -> list[Asked]:
+        return [Asked(str(number), one, bill_of(one, plan_document(one))) for number, one in enumerate(orders)]
+
+    asked = billed()
     print("\nshopping")
-    planned = show(f"list and money of {SHOPPED} planned orders", lambda: shop(asked, PANTRY), GOAL_SHOP_MS, runs=20)
+    planned = show(
+        f"list and money of {SHOPPED} orders by their bills", lambda: shop(asked, PANTRY), GOAL_SHOP_MS, runs=20
+    )
     whole = show(
         "the same, planned first, one mix for all of them",
-        lambda: shop([Asked(one.key, one.document, plan_document(one.document)) for one in asked], PANTRY, pooled=True),
+        lambda: shop(billed(), PANTRY, pooled=True),
         GOAL_SHOP_MS,
         runs=20,
     )

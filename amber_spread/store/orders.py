@@ -12,7 +12,7 @@ from typing import Any, NamedTuple
 
 from pydantic import ValidationError
 from sqlalchemy import ColumnElement, Engine, Select, func, select, update
-from sqlalchemy.orm import Session
+from sqlalchemy.orm import Session, undefer
 
 from amber_spread.core.document import NOW, Complaint, Document, complaints_of
 from amber_spread.core.kernel.base import Frozen
@@ -66,18 +66,29 @@ class ShelfPage(NamedTuple):
     in_all: int
 
 
+class Billed(NamedTuple):
+    """An order that is shopped for, with its bill where one was kept and what that was made by."""
+
+    order: Order
+    bill: dict[str, Any] | None
+    bill_made_by: str | None
+
+
 class Due(NamedTuple):
     """The orders due in some days, as far as they can be read; those that cannot; and how many there are in all."""
 
-    orders: list[Order]
+    orders: list[Billed]
     unread: list[Standing]
     in_all: int
 
 
 class MadeCard(NamedTuple):
-    """The card of an order, and what made it: by which program, for which kit."""
+    """The card of an order and its bill (none where it cannot be planned), and what made them: by which program, for
+    which kit.
+    """
 
     card: dict[str, Any]
+    bill: dict[str, Any] | None
     by: str
 
 
@@ -91,7 +102,7 @@ class Sought(NamedTuple):
 
 
 MOST_AT_ONCE = 100
-"""So many orders are shopped for at once: all of them are planned for it, which is to stay well below a second."""
+"""So many orders are shopped for at once, so that it stays well below a second."""
 
 
 class OrderMissing(LookupError):
@@ -144,13 +155,13 @@ class OrderBook:
         No more than MOST_AT_ONCE of them are read; `in_all` says how many there are.
         """
         sought = Sought(first=first, last=last)
-        due: list[Order] = []
+        due: list[Billed] = []
         unread: list[Standing] = []
         with self._work() as session:
             count = session.scalars(select(func.count()).select_from(OrderRow).where(*_where(sought))).one()
-            for row, revision in session.execute(_newest(sought).limit(MOST_AT_ONCE)):
+            for row, revision in session.execute(_newest(sought).options(undefer(OrderRow.bill)).limit(MOST_AT_ONCE)):
                 try:
-                    due.append(_order(row, revision))
+                    due.append(Billed(_order(row, revision), row.bill, row.card_made_by))
                 except Unread:
                     unread.append(_standing(row))
         return Due(due, unread, count)
@@ -175,18 +186,24 @@ class OrderBook:
         return ShelfPage(found, count)
 
     def keep_card(self, id: uuid.UUID, revision: int, card: MadeCard) -> None:
-        """Keep the card made of a revision, unless another revision is current by now."""
+        """Keep the card and the bill made of a revision, unless another revision is current by now."""
         with self._work() as session:
             session.execute(
                 update(OrderRow)
                 .where(OrderRow.id == id, OrderRow.revision == revision)
-                .values(card=card.card, card_made_by=card.by)
+                .values(card=card.card, bill=card.bill, card_made_by=card.by)
             )
 
     def open(self, id: uuid.UUID) -> Order:
         """The order as it stands. Raises OrderMissing, and Unread where this version cannot read it."""
         with self._work() as session:
             return self._read(session, self._row(session, id))
+
+    def billed(self, id: uuid.UUID) -> Billed:
+        """The order as it stands with its bill, as it was kept. Raises likewise."""
+        with self._work() as session:
+            row = self._row(session, id)
+            return Billed(self._read(session, row), row.bill, row.card_made_by)
 
     def written(self, id: uuid.UUID) -> tuple[Standing, dict[str, Any]]:
         """The order as it was written, whether or not this version can read it. Raises OrderMissing."""
@@ -299,7 +316,7 @@ class OrderBook:
 
 
 def _put(row: OrderRow, card: MadeCard | None) -> None:
-    row.card, row.card_made_by = (None, None) if card is None else card
+    row.card, row.bill, row.card_made_by = (None, None, None) if card is None else card
 
 
 _BY_DUE = OrderRow.due.asc().nulls_last(), OrderRow.created_at, OrderRow.id

@@ -23,8 +23,8 @@ class Base(DeclarativeBase):
 class OrderRow(Base):
     """One order. Title and due hour repeat what the current revision says, to be searched and sorted by.
 
-    `card` is how it stands on the shelf, made when it was saved; `card_made_by` says by what program and for what kit,
-    so that it is made again when either is another.
+    `card` is how it stands on the shelf and `bill` what it asks of the shop, made when it was saved; `card_made_by`
+    says by what program and for what kit, so that both are made again when either is another.
     """
 
     __tablename__ = "orders"
@@ -37,6 +37,7 @@ class OrderRow(Base):
     revision: Mapped[int]
     created_at: Mapped[datetime] = mapped_column(DateTime(timezone=True), server_default=func.now())
     card: Mapped[dict[str, Any] | None] = mapped_column(JSON(none_as_null=True))
+    bill: Mapped[dict[str, Any] | None] = mapped_column(JSON(none_as_null=True), deferred=True)
     card_made_by: Mapped[str | None] = mapped_column(Text)
 
 

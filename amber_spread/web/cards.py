@@ -1,4 +1,4 @@
-"""An order as it stands on the shelf: its outside to scale, and what needs attention."""
+"""What is kept of an order beside it: its card for the shelf, to scale and with what needs attention, and its bill."""
 
 import hashlib
 import logging
@@ -16,9 +16,10 @@ from amber_spread.core.kernel.base import Frozen
 from amber_spread.core.kernel.check import Check
 from amber_spread.core.kernel.figures import Figure
 from amber_spread.core.plan import Plan
+from amber_spread.core.shop import Bill, bill_of
 from amber_spread.core.stock.kit import Kit
 from amber_spread.core.tier import Silhouette
-from amber_spread.store.orders import MadeCard, OrderBook, Shelved, Unread
+from amber_spread.store.orders import Billed, MadeCard, OrderBook, Shelved, Unread
 from amber_spread.store.shelves import Kept, KitShelf
 from amber_spread.web.planner import Planner
 
@@ -51,7 +52,7 @@ class Card(Frozen):
 
 
 class CardMaker:
-    """Makes the cards of one order book, for what the kitchen owns now."""
+    """Makes the cards and bills of one order book, for what the kitchen owns now."""
 
     def __init__(self, book: OrderBook, planner: Planner) -> None:
         self.book = book
@@ -60,9 +61,24 @@ class CardMaker:
         self.by = f"{_program()}, kit {self.kit.number}"
 
     def of(self, document: Document) -> MadeCard:
-        """The card of a design. Raises FileError where it cannot be planned."""
-        outside = _outside(self.planner.plan(document, self.kit.content))
-        return MadeCard({"outside": outside.model_dump(mode="json"), "unseen": ""}, self.by)
+        """The card and the bill of a design. Raises FileError where it cannot be planned."""
+        plan = self.planner.plan(document, self.kit.content)
+        outside, bill = _outside(plan), bill_of(document, plan)
+        return MadeCard(
+            {"outside": outside.model_dump(mode="json"), "unseen": ""}, bill.model_dump(mode="json"), self.by
+        )
+
+    def bill(self, billed: Billed) -> Bill:
+        """An order's bill as it was kept, or made again as its card would be. Raises FileError likewise."""
+        order = billed.order
+        if billed.bill is not None and billed.bill_made_by == self.by:
+            try:
+                return Bill.model_validate(billed.bill)
+            except ValidationError:
+                log.exception("the bill kept of order %s cannot be read", order.id)
+        made = self.of(order.document)
+        self.book.keep_card(order.id, order.revision, made)
+        return Bill.model_validate(made.bill)
 
     def shown(self, shelved: Shelved) -> Card:
         """An order's card as it was kept, or made again where the program or the kit is another by now."""
@@ -75,7 +91,7 @@ class CardMaker:
             return _card(shelved, self._unseen(UNSEEN).card)
 
     def _unseen(self, why: str) -> MadeCard:
-        return MadeCard({"outside": None, "unseen": why}, self.by)
+        return MadeCard({"outside": None, "unseen": why}, None, self.by)
 
     def _again(self, shelved: Shelved) -> dict[str, Any]:
         id = shelved.standing.id

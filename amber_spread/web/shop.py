@@ -9,15 +9,14 @@ from fastapi import APIRouter, Body, Depends, Query, Response
 
 from amber_spread.core.document import Document, FileError
 from amber_spread.core.kernel.units import LengthUnit, WeightUnit
-from amber_spread.core.shop import Asked, Shopping, shop
+from amber_spread.core.shop import Asked, Shopping, bill_of, shop
 from amber_spread.core.stock.contents import contents_of
 from amber_spread.core.stock.kit import Kit
 from amber_spread.papers.pdf import Paper
 from amber_spread.papers.shopping_list import write_list, write_shopping
-from amber_spread.store.orders import Order
+from amber_spread.store.orders import Billed
 from amber_spread.web.files import download
-from amber_spread.web.kit import OwnedKit
-from amber_spread.web.orders import Book
+from amber_spread.web.orders import Book, CardMakerOf
 from amber_spread.web.pantry import CSV, KeptPantry
 from amber_spread.web.planner import PlannerOf, sent_as
 
@@ -29,14 +28,15 @@ Days = Annotated[int, Query(ge=1, le=LONGEST_DAYS)]
 
 
 class Shopper:
-    """Shops for orders, with what the kitchen owns and keeps."""
+    """Shops for orders by the bills kept of them, with what the kitchen keeps."""
 
-    def __init__(self, book: Book, kit: OwnedKit, pantry: KeptPantry, planner: PlannerOf) -> None:
-        self.book, self.kit, self.pantry, self.planner = book, kit, pantry, planner
+    def __init__(self, book: Book, pantry: KeptPantry, cards: CardMakerOf) -> None:
+        self.book, self.pantry, self.cards = book, pantry, cards
 
-    def of_one(self, order: Order) -> Shopping:
-        """The shopping of one order."""
-        return shop([self._asked(order)], self.pantry)
+    def of_one(self, id: uuid.UUID) -> tuple[str, Shopping]:
+        """The title of one order, and its shopping."""
+        billed = self.book.billed(id)
+        return billed.order.document.title, shop([self._asked(billed)], self.pantry)
 
     def of_days(self, first: date, days: int, pooled: bool) -> Shopping:
         """The shopping of every order due on so many days. An order that cannot be read or planned is named as left
@@ -44,9 +44,10 @@ class Shopper:
         """
         due = self.book.due_between(first, first + timedelta(days=days - 1))
         asked, left_out = [], [f"“{one.title}” is not in this list: it cannot be read here." for one in due.unread]
-        for order in due.orders:
+        for billed in due.orders:
+            order = billed.order
             try:
-                asked.append(self._asked(order))
+                asked.append(self._asked(billed))
             except FileError as error:
                 left_out.append(f"“{order.document.title}” is not in this list: {error}.")
             except Exception:
@@ -62,9 +63,8 @@ class Shopper:
             )
         return shop(asked, self.pantry, pooled, left_out)
 
-    def _asked(self, order: Order) -> Asked:
-        held = contents_of(self.pantry)
-        return Asked(str(order.id), order.document, self.planner.plan(order.document, self.kit, held))
+    def _asked(self, billed: Billed) -> Asked:
+        return Asked(str(billed.order.id), billed.order.document, self.cards.bill(billed))
 
 
 ShopperOf = Annotated[Shopper, Depends()]
@@ -85,7 +85,7 @@ def shop_for_one(
     """The shopping of one design as it stands in the hand. Nothing is stored."""
     with sent_as("document"):
         plan = planner.plan(document, kit, contents_of(pantry))
-    return _sent(shop([Asked("order", document, plan)], pantry))
+    return _sent(shop([Asked("order", document, bill_of(document, plan))], pantry))
 
 
 @router.get("/shop/week", response_model=Shopping)
@@ -120,9 +120,8 @@ def days_pdf(
 @router.get("/orders/{id}/shopping.csv", response_class=Response)
 def order_csv(id: uuid.UUID, shopper: ShopperOf) -> Response:
     """The list of one order as CSV."""
-    order = shopper.book.open(id)
-    content = write_shopping(shopper.of_one(order))
-    return download(f"{order.document.title} shopping.csv", CSV, content)
+    title, found = shopper.of_one(id)
+    return download(f"{title} shopping.csv", CSV, write_shopping(found))
 
 
 @router.get("/orders/{id}/shopping.pdf", response_class=Response)
@@ -134,7 +133,5 @@ def order_pdf(
     paper: Paper = "a4",
 ) -> Response:
     """The list of one order to print."""
-    order = shopper.book.open(id)
-    found = shopper.of_one(order)
-    content = write_list(found, order.document.title, length, weight, paper)
-    return download(f"{order.document.title} shopping.pdf", "application/pdf", content)
+    title, found = shopper.of_one(id)
+    return download(f"{title} shopping.pdf", "application/pdf", write_list(found, title, length, weight, paper))

@@ -49,8 +49,8 @@ from amber_spread.core.document.document import read_document
 from amber_spread.core.geometry import flat
 from amber_spread.core.kernel.figures import rule
 from amber_spread.core.plan import plan
+from amber_spread.core.shop import Asked, bill_of, shop
 from amber_spread.core.shop.costs import Prices, cost_of
-from amber_spread.core.shop.shopping import Asked, shop
 from amber_spread.core.stock.contents import contents_of, usual_contents
 from amber_spread.core.stock.kit import Kit, Measure, Need, ShapedBoard, Tin, kit_of
 from amber_spread.core.stock.pantry import Pantry
@@ -344,7 +344,7 @@ def test_a_room_goes_through_the_layers_that_are_named_down_to_the_board():
     plain = planned(tier(layers=Layers(count=4, height_mm=24, cavity=room.model_copy(update={"filled_with": None}))))
     assert done.stack.weight.value - plain.stack.weight.value == pytest.approx(cavity.fill_weight.value)
     asked = document(tier(layers=Layers(count=4, height_mm=24, cavity=room)))
-    wants = shop([Asked("a", asked, done)], Pantry()).wants
+    wants = shop([Asked("a", asked, bill_of(asked, done))], Pantry()).wants
     assert wants["sweets"].needed.value == pytest.approx(cavity.fill_weight.value)
 
 
@@ -454,7 +454,10 @@ def test_a_hidden_board_stands_on_supports_that_are_bought():
     assert under.count.value == 5
     assert under.length.value == pytest.approx(3 * 25 + 2 * 6)
     asked = document(tier(layers=Layers(count=6, height_mm=25, board_after=3)))
-    wanted = {key: want.needed.value for key, want in shop([Asked("a", asked, double)], Pantry()).wants.items()}
+    wanted = {
+        key: want.needed.value
+        for key, want in shop([Asked("a", asked, bill_of(asked, double))], Pantry()).wants.items()
+    }
     assert wanted["wide_straw_240"] == math.ceil(5 / (240 // 87))
     assert single.tiers[0].layers.board is None
 
@@ -528,7 +531,7 @@ def test_allergens_are_those_of_the_recipes_in_use_on_the_plan_and_on_the_list()
     assert {one.allergen for one in whole.allergens} == {"egg", "milk", "nuts", "wheat"}
     text = next(check.text for check in whole.checks if check.code == "caution.allergens")
     assert "nuts (almond cake)" in text
-    listed = shop([Asked("a", document(almond), whole)], Pantry()).allergens
+    listed = shop([Asked("a", document(almond), bill_of(document(almond), whole))], Pantry()).allergens
     assert {one.allergen for one in listed} == {one.allergen for one in whole.allergens}
     own = Recipe(key="meringue_nut", name="Nut meringue", makes="meringue_buttercream",
                  lines=(RecipeLine(item="butter", amount=100), RecipeLine(item="ground_almonds", amount=50)))  # fmt: skip
@@ -540,7 +543,7 @@ def test_allergens_are_those_of_the_recipes_in_use_on_the_plan_and_on_the_list()
 def test_what_has_no_price_is_named_and_costs_nothing_unsaid():
     asked = document(tier())
     pantry = Pantry()
-    cost = cost_of(asked, planned(tier()), Prices({}, pantry.in_use(), pantry.items()), pantry.terms, MEDIA)
+    cost = cost_of(asked, bill_of(asked, planned(tier())), Prices({}, pantry.in_use(), pantry.items()), pantry.terms)
     assert cost.materials.value == 0
     assert len(cost.unpriced) >= 5
 

@@ -8,9 +8,9 @@ from amber_spread.core.design.design import BowlOrder, Colour, Design, Layers
 from amber_spread.core.design.finishes import DrapeCover, FreehandFinal, PlainFilling, PrintedCover
 from amber_spread.core.document.document import plan_document
 from amber_spread.core.kernel.naming import figures
+from amber_spread.core.shop import Asked, Bill, bill_of, shop
 from amber_spread.core.shop.packs import Offer, choose_packs
 from amber_spread.core.shop.pooling import pool_bowls
-from amber_spread.core.shop.shopping import Asked, shop
 from amber_spread.core.stock.goods import good_key, read_good
 from amber_spread.core.stock.kit import Kit
 from amber_spread.core.stock.pantry import Pack, Pantry, Stock, Terms
@@ -29,7 +29,9 @@ ALL = Pantry(packs=PRICES)
 
 
 def asked(*documents, kit=None):
-    return [Asked(f"order-{number}", one, plan_document(one, kit)) for number, one in enumerate(documents)]
+    return [
+        Asked(f"order-{number}", one, bill_of(one, plan_document(one, kit))) for number, one in enumerate(documents)
+    ]
 
 
 def plain(**more):
@@ -39,7 +41,7 @@ def plain(**more):
 def test_a_bowl_becomes_its_recipe_and_the_recipe_its_ingredients():
     (one,) = orders = asked(plain())
     found = shop(orders, Pantry())
-    bowl = one.plan.bowls["meringue_buttercream"]
+    bowl = plan_document(one.document).bowls["meringue_buttercream"]
     made = found.recipes["meringue_buttercream"]
     assert made.wanted.value == bowl.mix.value
     butter = sum(
@@ -56,7 +58,7 @@ def test_a_bowl_becomes_its_recipe_and_the_recipe_its_ingredients():
 def test_batter_is_made_by_the_cakes_own_recipe_in_quarters():
     (one,) = orders = asked(document(tier(layers=Layers(cake="honey_cake"))))
     made = shop(orders, Pantry()).recipes["honey_cake"]
-    assert made.wanted.value == pytest.approx(one.plan.batter.whole.value * 0.95)
+    assert made.wanted.value == pytest.approx(plan_document(one.document).batter.whole.value * 0.95)
     assert 4 * made.factor.value == pytest.approx(round(4 * made.factor.value))
 
 
@@ -142,7 +144,7 @@ def straws_for(cake):
 def test_printed_sheets_are_bought_by_the_sheet():
     (one,) = orders = asked(document(tier(cover=PrintedCover())))
     (sheets,) = [want for want in shop(orders, Pantry()).wants.values() if want.item.startswith("printed_sheet")]
-    assert sheets.needed.value == one.plan.tiers[0].cover.printed.sheets.value
+    assert sheets.needed.value == plan_document(one.document).tiers[0].cover.printed.sheets.value
 
 
 def test_allergens_are_listed_by_what_brings_them():
@@ -154,7 +156,10 @@ def test_allergens_are_listed_by_what_brings_them():
 @given(designs)
 def test_costs_by_tier_and_step_add_up_and_formulas_hold(design):
     cake = document().model_copy(update={"design": design})
-    found = shop(asked(cake), ALL)
+    orders = asked(cake)
+    found = shop(orders, ALL)
+    kept = [Asked(one.key, one.document, Bill.model_validate_json(one.bill.model_dump_json())) for one in orders]
+    assert shop(kept, ALL) == found
     (share,) = found.orders.values()
     cost = share.cost
     tiers = sum(one.whole.value for one in cost.tiers.values())
@@ -171,7 +176,7 @@ def test_materials_are_reckoned_at_the_price_of_what_is_used():
     (one,) = orders = asked(document(tier(cover=DrapeCover())))
     (share,) = shop(orders, ALL).orders.values()
     fondant = share.cost.tiers["tier_1"].steps["cover"]
-    assert fondant.value == pytest.approx(one.plan.bowls["fondant"].mix.value / 1000 * 6)
+    assert fondant.value == pytest.approx(plan_document(one.document).bowls["fondant"].mix.value / 1000 * 6)
 
 
 def test_the_price_is_the_kitchens_own_terms():
@@ -193,11 +198,11 @@ def test_orders_of_one_name_are_told_apart():
 def test_pooling_takes_less_than_apart_and_only_in_one_colour():
     honey = FreehandFinal(colour="ivory")
     orders = asked(document(tier(final=honey), title="One"), document(tier(254, final=honey), title="Two"))
-    pools = pool_bowls([(one.document.title, one.document, one.plan) for one in orders])
+    pools = pool_bowls([(one.document.title, one.document, one.bill) for one in orders])
     pool = pools["meringue_buttercream~ivory"]
     assert pool.apart.given.keys() == {"One", "Two"}
     assert pool.saved.value == pool.apart.value - pool.together.value > 0
-    largest = max(one.plan.bowls["meringue_buttercream~ivory"].mix.value for one in orders)
+    largest = max(plan_document(one.document).bowls["meringue_buttercream~ivory"].mix.value for one in orders)
     assert pool.together.value > largest
     apart, together = shop(orders, Pantry()), shop(orders, Pantry(), pooled=True)
     assert together.recipes["meringue_buttercream"].wanted.value < apart.recipes["meringue_buttercream"].wanted.value
@@ -209,7 +214,7 @@ def test_a_colour_shown_otherwise_is_not_the_same_colour():
         one.model_copy(update={"hex": "#102030"}) if one.name == "ivory" else one for one in second.design.colours
     )
     second = second.model_copy(update={"design": second.design.model_copy(update={"colours": other})})
-    pools = pool_bowls([(one.document.title, one.document, one.plan) for one in asked(first, second)])
+    pools = pool_bowls([(one.document.title, one.document, one.bill) for one in asked(first, second)])
     assert "meringue_buttercream~ivory" not in pools
 
 

@@ -46,8 +46,8 @@ from amber_spread.core.kernel import limits
 from amber_spread.core.kernel.figures import decided
 from amber_spread.core.line import read_line, write_line
 from amber_spread.core.plan import plan
+from amber_spread.core.shop import Asked, bill_of, shop
 from amber_spread.core.shop.costs import Prices
-from amber_spread.core.shop.shopping import Asked, shop
 from amber_spread.core.stock.goods import good_key
 from amber_spread.core.stock.ingredients import ingredient_shelf
 from amber_spread.core.stock.kit import Kit, Measure, Need, ShapedBoard, kit_of
@@ -125,7 +125,8 @@ def test_goods_cost_by_the_piece_and_batter_by_the_recipe():
     one = document(tier(300, layers=Layers(cake="plain_cake")), tier(203.2, layers=Layers(cake="plain_cake")))
     whole = plan_document(one)
     (cost,) = (
-        share.cost for share in shop([Asked("a", one, whole)], Pantry(recipes=(flour,), packs=packs)).orders.values()
+        share.cost
+        for share in shop([Asked("a", one, bill_of(one, whole))], Pantry(recipes=(flour,), packs=packs)).orders.values()
     )
     assert cost.tiers["tier_2"].steps["board"].value == pytest.approx(2)
     for number in (1, 2):
@@ -231,7 +232,7 @@ def test_corners_are_stretched_by_the_lesser_of_the_two_ways():
 
 def test_orders_of_one_name_are_numbered_from_the_second_on():
     cake = document(tier(), title="Skep")
-    asked = [Asked(str(number), cake, plan_document(cake)) for number in range(3)]
+    asked = [Asked(str(number), cake, bill_of(cake, plan_document(cake))) for number in range(3)]
     pools = shop(asked, Pantry()).pools.values()
     assert {name for pool in pools for name in pool.apart.given} == {"Skep", "Skep (2)", "Skep (3)"}
 
@@ -315,7 +316,10 @@ def test_a_count_of_layers_that_reaches_is_looked_for_up_to_the_most_there_are()
 
 def test_what_a_pack_costs_is_its_price_times_how_many():
     pack = Pack(item="sugar", size=500, unit="g", price=2.5)
-    whole = shop([Asked("one", document(tier()), plan_document(document(tier())))], Pantry(packs=(pack,)))
+    whole = shop(
+        [Asked("one", document(tier()), bill_of(document(tier()), plan_document(document(tier()))))],
+        Pantry(packs=(pack,)),
+    )
     want = whole.wants["sugar"]
     (count,) = {bought.count.value for bought in want.packs.values()}
     assert count > 1
@@ -434,7 +438,7 @@ def test_a_pack_that_costs_nothing_costs_nothing():
 
 def cost_of_order(packs):
     one = document(tier())
-    return shop([Asked("one", one, plan_document(one))], Pantry(packs=packs)).orders["one"].cost
+    return shop([Asked("one", one, bill_of(one, plan_document(one)))], Pantry(packs=packs)).orders["one"].cost
 
 
 def test_batter_of_a_cake_whose_recipe_is_not_known_is_made_in_quarters():

@@ -15,7 +15,7 @@ import pytest
 
 from amber_spread.core.document import plan_document, read_document
 from amber_spread.core.kernel.naming import figures
-from amber_spread.core.shop import Asked, shop
+from amber_spread.core.shop import Asked, bill_of, shop
 from amber_spread.demo.pantry import PANTRY
 from tests.core.test_golden import GOLDEN, ORDERS
 from tests.core.test_pairs import GRID, done, name_of
@@ -59,7 +59,7 @@ def of_orders() -> dict[str, dict[str, float]]:
         path.stem: read_document(path.read_bytes()) for path in ORDERS if not path.stem.endswith(("carved", "bodied"))
     }
     plans = {name: plan_document(document) for name, document in documents.items()}
-    asked = [Asked(name, documents[name], plans[name]) for name in sorted(plans)]
+    asked = [Asked(name, documents[name], bill_of(documents[name], plans[name])) for name in sorted(plans)]
     found = {name: of_plan(plan) for name, plan in plans.items()}
     for pooled in (False, True):
         whole = shop(asked, PANTRY, pooled=pooled)

@@ -40,7 +40,7 @@ from amber_spread.core.design.shapes import (
 )
 from amber_spread.core.document.document import plan_document
 from amber_spread.core.geometry.flat import size_of
-from amber_spread.core.shop.shopping import Asked, shop
+from amber_spread.core.shop import Asked, bill_of, shop
 from amber_spread.core.stock.pantry import Pantry
 from amber_spread.papers.amounts import write_amounts
 from amber_spread.papers.dxf import write_dxf
@@ -229,7 +229,9 @@ def test_a_title_in_any_letters_of_europe_is_printed_as_it_was_typed(title):
     read = PdfReader(io.BytesIO(write_pdf(templates_of(paper, plan_document(paper)))))
     assert all(title in page.extract_text() for page in read.pages)
     assert title in read.metadata.title
-    listed = write_list(shop([Asked("one", paper, plan_document(paper))], Pantry()), title, "cm", "g", "a4")
+    listed = write_list(
+        shop([Asked("one", paper, bill_of(paper, plan_document(paper)))], Pantry()), title, "cm", "g", "a4"
+    )
     assert title in PdfReader(io.BytesIO(listed)).pages[0].extract_text()
 
 

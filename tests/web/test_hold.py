@@ -272,6 +272,32 @@ def test_a_card_is_made_at_save_and_again_when_the_kit_is_another(client, book):
     assert again["outside"]["height"] == card["outside"]["height"] == made["outside"]["height"]
 
 
+@pytest.mark.parametrize("spoilt", [None, '{"tiers": 3}', '{"left": "by another version"}'])
+def test_a_bill_is_made_at_save_and_again_where_it_cannot_be_read(client, book, spoilt):
+    create(client, body("Kept", datetime(2026, 12, 5, 11)))
+    week = {"first": "2026-12-05", "days": 1}
+    listed = client.get("/api/shop/week", params=week).json()
+    with book.engine.begin() as connection:
+        made = connection.execute(text("select bill from orders")).scalar_one()
+        connection.execute(text("update orders set bill = :bill"), {"bill": spoilt})
+    assert made["bowls"]
+    assert client.get("/api/shop/week", params=week).json() == listed
+    with book.engine.connect() as connection:
+        assert connection.execute(text("select bill from orders")).scalar_one() == made
+
+
+def test_a_list_is_by_the_kit_that_is_owned_now(client):
+    create(client, body("Disc", datetime(2026, 12, 5, 11), final={"kind": "disc", "disc_diameter_mm": 215}))
+    week = {"first": "2026-12-05", "days": 1}
+    before = client.get("/api/shop/week", params=week).json()["wants"]
+    kit = client.get("/api/kit").json()
+    owned = kit["kit"] | {"tins": [], "boards_mm": []}
+    assert client.put("/api/kit", json={"began_from": kit["number"], "kit": owned}).status_code == 200
+    after = client.get("/api/shop/week", params=week).json()["wants"]
+    assert {one["group"] for one in after.values()} >= {"tools"}
+    assert set(after) != set(before)
+
+
 def test_more_orders_than_one_list_takes_are_said_to_be_left_out(client, book):
     sent = Document.model_validate(body(due="2026-12-05T11:00:00"))
     for _ in range(MOST_AT_ONCE + 3):

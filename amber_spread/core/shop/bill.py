@@ -1,13 +1,21 @@
-"""The bill of goods of one order: the boards, supports and sheets that leave with the cake, and tools still to get."""
+"""The bill of one order: all that its plan asks of the shop, in plain numbers, to be kept until the plan is another.
+
+Prices, recipes and what is in the larder are not in it: they change by the day, and the bill stays.
+"""
 
 from collections.abc import Iterator
 from typing import NamedTuple
 
+from amber_spread.core.bowls import Bowl, bought_coloured
 from amber_spread.core.design.finishes import PrintedCover
 from amber_spread.core.document import Document
+from amber_spread.core.kernel.base import Frozen
+from amber_spread.core.kernel.figures import Quantity, same
 from amber_spread.core.plan import Plan
 from amber_spread.core.stock.goods import good_key
 from amber_spread.core.stock.kit import KitNeed
+from amber_spread.core.stock.media import shelf
+from amber_spread.core.tier import Step, Use, bowl_key
 
 
 class Leaving(NamedTuple):
@@ -18,7 +26,123 @@ class Leaving(NamedTuple):
     pieces: float
 
 
-def goods_taken(document: Document, plan: Plan) -> Iterator[Leaving]:
+class Taken(NamedTuple):
+    """What one step takes out of a bowl, g, and how far what stays of it varies (a share); `tier` counts from 1."""
+
+    tier: int
+    step: Step
+    stays_g: float
+    lost_g: float
+    in_hand_g: float
+    variation: float
+
+    @property
+    def kept_g(self) -> float:
+        """What does not come back, g: stays + lost."""
+        return self.stays_g + self.lost_g
+
+
+class Mixed(Frozen):
+    """One bowl of an order: what to mix, what is there already, what each step takes; `ready` where it is better
+    bought in its colour.
+    """
+
+    medium: str
+    colour: str | None
+    name: str
+    hex: str
+    ready: bool
+    mix_g: float
+    have_g: float
+    taken: list[Taken]
+
+    @property
+    def item(self) -> str:
+        """What is bought or made for it."""
+        return bowl_key(self.medium, self.colour) if self.ready else self.medium
+
+    def uses(self, raised: int) -> list[Use]:
+        """What its steps take, as the bowl walk has it, the numbers of their tiers raised by so much."""
+        return [
+            Use(
+                tier=one.tier + raised,
+                step=one.step,
+                medium=self.medium,
+                colour=self.colour,
+                stays=same("stays", one.stays_g, "g"),
+                lost=same("lost", one.lost_g, "g"),
+                in_hand=same("in hand", one.in_hand_g, "g"),
+                variation=Quantity(one.variation, "ratio"),
+            )
+            for one in self.taken
+        ]
+
+
+class Batter(NamedTuple):
+    """The batter of one tier, ml, of the cake it is baked by."""
+
+    cake: str
+    batter_ml: float
+
+
+class Hidden(NamedTuple):
+    """What a hidden room is filled with, g."""
+
+    item: str
+    weight_g: float
+
+
+class Bill(Frozen):
+    """What an order asks of the shop. `tiers` are their names, `baked` their batter; `tools` are those still to get."""
+
+    tiers: list[str]
+    bowls: dict[str, Mixed]
+    baked: list[Batter | None]
+    cakes: dict[str, float]
+    goods: list[Leaving]
+    hidden: list[Hidden]
+    tools: list[str]
+
+
+def bill_of(document: Document, plan: Plan) -> Bill:
+    """What an order asks of the shop, by its plan; weights in g, batter in ml, goods by the piece."""
+    media = shelf(document.media)
+    return Bill(
+        tiers=[tier.name for tier in plan.tiers],
+        bowls={
+            key: _mixed(bowl, bought_coloured(document.design, bowl, media[bowl.medium]))
+            for key, bowl in plan.bowls.items()
+        },
+        baked=[
+            Batter(tier.layers.cake, batter.value)
+            if (batter := plan.batter.tiers.get(f"tier_{number}")) is not None
+            else None
+            for number, tier in enumerate(document.design.tiers, 1)
+        ],
+        cakes={cake: volume.value for cake, volume in plan.batter.cakes.items()},
+        goods=list(_goods(document, plan)),
+        hidden=list(_hidden(document, plan)),
+        tools=list(_tools(plan)),
+    )
+
+
+def _mixed(bowl: Bowl, ready: bool) -> Mixed:
+    return Mixed(
+        medium=bowl.medium,
+        colour=bowl.colour,
+        name=bowl.name,
+        hex=bowl.hex,
+        ready=ready,
+        mix_g=bowl.mix.value,
+        have_g=bowl.have.value if bowl.have else 0.0,
+        taken=[
+            Taken(use.tier, use.step, use.stays.value, use.lost.value, use.in_hand.value, use.variation.value)
+            for use in bowl.steps.values()
+        ],
+    )
+
+
+def _goods(document: Document, plan: Plan) -> Iterator[Leaving]:
     """What leaves with the cake: boards in the size that is kept, what supports are cut from, printed sheets."""
     for need in plan.kit.values():
         if need.tool in ("board", "base board"):
@@ -34,7 +158,15 @@ def goods_taken(document: Document, plan: Plan) -> Iterator[Leaving]:
             yield Leaving(number, sheet, tier.cover.printed.sheets.value)
 
 
-def tools_to_get(plan: Plan) -> Iterator[str]:
+def _hidden(document: Document, plan: Plan) -> Iterator[Hidden]:
+    """What hidden rooms are filled with, by weight."""
+    for tier, done in zip(document.design.tiers, plan.tiers, strict=True):
+        cavity, room = tier.layers.cavity, done.layers.cavity
+        if cavity and room and cavity.filled_with is not None and room.fill_weight is not None:
+            yield Hidden(cavity.filled_with, room.fill_weight.value)
+
+
+def _tools(plan: Plan) -> Iterator[str]:
     """The tools this kitchen does not own and nothing else will do for, each once."""
     found = {}
     for need in plan.kit.values():

@@ -7,7 +7,6 @@ packs, and the list for the shop says what those cost. What has no price is name
 import math
 from collections.abc import Mapping, Sequence
 
-from amber_spread.core.bowls import bought_coloured
 from amber_spread.core.document import Document
 from amber_spread.core.kernel.base import Made
 from amber_spread.core.kernel.figures import (
@@ -20,14 +19,11 @@ from amber_spread.core.kernel.figures import (
     rule,
     total,
 )
-from amber_spread.core.plan import Plan
-from amber_spread.core.shop.bill import goods_taken
+from amber_spread.core.shop.bill import Bill
 from amber_spread.core.stock.goods import GOODS, read_good
 from amber_spread.core.stock.ingredients import FREE
-from amber_spread.core.stock.media import Medium
 from amber_spread.core.stock.pantry import Pack, Terms
 from amber_spread.core.stock.recipes import Item, Recipe, weight_of, yield_of
-from amber_spread.core.tier import bowl_key
 
 _MADE = parts_rule(
     "cost.made", "What goes into a kilo of it, each at its own price.", "sum", "definition"
@@ -211,7 +207,7 @@ class Prices:
         return of_parts(_MADE, sum(parts.values()), parts, "money"), missing
 
 
-def cost_of(document: Document, plan: Plan, prices: Prices, terms: Terms, media: Mapping[str, Medium]) -> OrderCost:
+def cost_of(document: Document, bill: Bill, prices: Prices, terms: Terms) -> OrderCost:
     """What an order costs by tier and step, and the price the kitchen's terms make of it."""
     missing: set[str] = set()
 
@@ -220,26 +216,24 @@ def cost_of(document: Document, plan: Plan, prices: Prices, terms: Terms, media:
         missing.update(without)
         return 0.0 if found is None else found.value
 
-    steps: list[dict[str, dict[str, float]]] = [{} for _ in plan.tiers]
+    steps: list[dict[str, dict[str, float]]] = [{} for _ in bill.tiers]
 
     def put(tier: int, step: str, what: str, cost: float) -> None:
         parts = steps[tier].setdefault(step, {})
         parts[what] = parts.get(what, 0.0) + cost
 
-    for bowl in plan.bowls.values():
-        coloured = bought_coloured(document.design, bowl, media[bowl.medium])
-        kilo = price(bowl_key(bowl.medium, bowl.colour) if coloured else bowl.medium)
-        kept_g = sum(use.kept_g for use in bowl.steps.values())
-        for use in bowl.steps.values():
-            put(use.tier - 1, use.step, bowl.name, bowl.mix.value * use.kept_g / kept_g / 1000 * kilo)
-    for index, asked in enumerate(document.design.tiers):
-        batter = plan.batter.tiers.get(f"tier_{index + 1}")
-        recipe = prices.recipes.get(asked.layers.cake)
-        if batter is not None and recipe is not None and recipe.batter_g_per_ml is not None:
-            kilo = price(asked.layers.cake)
-            put(index, "cake", recipe.name, batter.value * recipe.batter_g_per_ml / 1000 * kilo)
+    for bowl in bill.bowls.values():
+        kilo = price(bowl.item)
+        kept_g = sum(use.kept_g for use in bowl.taken)
+        for use in bowl.taken:
+            put(use.tier - 1, use.step, bowl.name, bowl.mix_g * use.kept_g / kept_g / 1000 * kilo)
+    for index, baked in enumerate(bill.baked):
+        recipe = prices.recipes.get(baked.cake) if baked else None
+        if baked is not None and recipe is not None and recipe.batter_g_per_ml is not None:
+            kilo = price(baked.cake)
+            put(index, "cake", recipe.name, baked.batter_ml * recipe.batter_g_per_ml / 1000 * kilo)
     base = 0.0
-    for tier_number, item, count in goods_taken(document, plan):
+    for tier_number, item, count in bill.goods:
         if tier_number is None:
             base += count * price(item)
         else:
@@ -248,17 +242,17 @@ def cost_of(document: Document, plan: Plan, prices: Prices, terms: Terms, media:
             put(tier_number - 1, good.kind, GOODS[good.kind].lower(), count * price(item))
     tiers = {
         f"tier_{index + 1}": TierCost(
-            name=tier.name,
+            name=name,
             steps={step: of_parts(_STEP, sum(parts.values()), parts, "money") for step, parts in steps[index].items()},
             whole=total({step: sum(parts.values()) for step, parts in steps[index].items()}, "money"),
         )
-        for index, tier in enumerate(plan.tiers)
+        for index, name in enumerate(bill.tiers)
     }
     materials = total(
         {**{f"{key[5:]}. {one.name}": one.whole.value for key, one in tiers.items()}, "base board": base}, "money"
     )
     if document.minutes is None:
-        minutes = usual_minutes.figure(len(plan.tiers), terms.minutes_per_tier)
+        minutes = usual_minutes.figure(len(bill.tiers), terms.minutes_per_tier)
     else:
         minutes = decided(document.minutes, "min")
     work = work_price.figure(minutes.value, terms.hour_price)

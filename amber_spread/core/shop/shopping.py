@@ -8,34 +8,31 @@ import math
 from collections.abc import Iterable, Mapping, Sequence
 from typing import Literal, NamedTuple
 
-from amber_spread.core.bowls import bought_coloured
 from amber_spread.core.document import Document
 from amber_spread.core.kernel.base import Made
 from amber_spread.core.kernel.figures import COMMON_PRACTICE, DEFINITION, Figure, Quantity, Unit, rule, same, total
 from amber_spread.core.kernel.naming import named
-from amber_spread.core.plan import Plan
-from amber_spread.core.shop.bill import goods_taken, tools_to_get
+from amber_spread.core.shop.bill import Bill
 from amber_spread.core.shop.costs import OrderCost, Prices, cost_of
 from amber_spread.core.shop.packs import Offer, choose_packs
 from amber_spread.core.shop.pooling import Pool, pool_bowls
-from amber_spread.core.stock.contents import Allergy
+from amber_spread.core.stock.contents import Allergy, allergies_of, contents_of
 from amber_spread.core.stock.goods import USED_UP, Good, read_good
 from amber_spread.core.stock.ingredients import FREE, ingredient_shelf
 from amber_spread.core.stock.media import Medium, shelf
 from amber_spread.core.stock.pantry import Label, Pack, Pantry, label_of
 from amber_spread.core.stock.recipes import Item, Recipe, Scaled, in_order, items_within, scale, weight_of
-from amber_spread.core.tier import bowl_key
 
 Group = Literal["ingredients", "ready", "goods", "tools"]
 GROUPS: tuple[Group, ...] = ("ingredients", "ready", "goods", "tools")
 
 
 class Asked(NamedTuple):
-    """One order to shop for: its key among the orders asked for, and its plan."""
+    """One order to shop for: its key among the orders asked for, and what its plan asks of the shop."""
 
     key: str
     document: Document
-    plan: Plan
+    bill: Bill
 
 
 class Bought(Made):
@@ -165,10 +162,10 @@ def shop(asked: Sequence[Asked], pantry: Pantry, pooled: bool = False, left_out:
     items = items_within(ingredient_shelf(pantry.ingredients), media)
     recipes, book = pantry.in_use(), pantry.recipe_shelf()
     titles = _titles(asked)
-    pools = pool_bowls([(titles[one.key], one.document, one.plan) for one in asked])
+    pools = pool_bowls([(titles[one.key], one.document, one.bill) for one in asked])
     needed, gaps = _List(), list(left_out)
     for one in asked:
-        _ask_of_bowls(one, titles[one.key], needed, media, pools if pooled else {})
+        _ask_of_bowls(one, titles[one.key], needed, pools if pooled else {})
         gaps.extend(_ask_of_tins(one, titles[one.key], needed, recipes))
         _ask_of_goods(one, titles[one.key], needed)
         gaps.extend(_ask_of_rooms(one, titles[one.key], needed, items))
@@ -185,7 +182,7 @@ def shop(asked: Sequence[Asked], pantry: Pantry, pooled: bool = False, left_out:
         if item not in FREE and item not in made
     }
     wants = dict(sorted(wants.items(), key=lambda one: (GROUPS.index(one[1].group), one[1].label.name, one[0])))
-    costs = {one.key: cost_of(one.document, one.plan, prices, pantry.terms, media) for one in asked}
+    costs = {one.key: cost_of(one.document, one.bill, prices, pantry.terms) for one in asked}
     unpriced = [key for key, want in wants.items() if want.cost is None]
     nameless = {*unpriced, *(key for cost in costs.values() for key in cost.unpriced)}
     found = Shopping(
@@ -196,7 +193,7 @@ def shop(asked: Sequence[Asked], pantry: Pantry, pooled: bool = False, left_out:
         spend=total({key: want.cost.value for key, want in wants.items() if want.cost}, "money"),
         pools=pools,
         saved=total({pool.name: pool.saved.value for pool in pools.values()}, "g"),
-        allergens=_allergens(asked, items, made),
+        allergens=_allergens(asked, pantry, media, items, made),
         unpriced=unpriced,
         labels={key: label_of(key, items, book) for key in sorted(nameless)},
         gaps=gaps,
@@ -215,46 +212,37 @@ def _titles(asked: Iterable[Asked]) -> dict[str, str]:
     return found
 
 
-def _ask_of_bowls(
-    one: Asked, title: str, needed: _List, media: Mapping[str, Medium], pools: Mapping[str, Pool]
-) -> None:
-    for key, bowl in one.plan.bowls.items():
-        pool, amount = pools.get(key), bowl.mix.value
+def _ask_of_bowls(one: Asked, title: str, needed: _List, pools: Mapping[str, Pool]) -> None:
+    for key, bowl in one.bill.bowls.items():
+        pool, amount = pools.get(key), bowl.mix_g
         if pool is not None and title in pool.apart.given:
             amount *= pool.together.value / pool.apart.value
-        amount = max(0.0, amount - (bowl.have.value if bowl.have else 0.0))
-        if bought_coloured(one.document.design, bowl, media[bowl.medium]):
-            needed.add(bowl_key(bowl.medium, bowl.colour), title, amount)
-        else:
-            needed.add(bowl.medium, title, amount)
+        needed.add(bowl.item, title, max(0.0, amount - bowl.have_g))
 
 
 def _ask_of_tins(one: Asked, title: str, needed: _List, recipes: Mapping[str, Recipe]) -> Iterable[str]:
-    for cake, volume in one.plan.batter.cakes.items():
+    for cake, batter_ml in one.bill.cakes.items():
         recipe = recipes.get(cake)
         if recipe is None or recipe.batter_g_per_ml is None:
             yield f"{title} is baked by “{cake}”, for which there is no recipe here: its batter is not in this list."
         else:
-            needed.add(cake, title, batter_weight(volume.value, recipe.batter_g_per_ml))
+            needed.add(cake, title, batter_weight(batter_ml, recipe.batter_g_per_ml))
 
 
 def _ask_of_goods(one: Asked, title: str, needed: _List) -> None:
-    for _, item, count in goods_taken(one.document, one.plan):
+    for _, item, count in one.bill.goods:
         needed.add(item, title, count)
-    for item in tools_to_get(one.plan):
+    for item in one.bill.tools:
         needed.by_item[item] = {"tool to get": 1.0}
 
 
 def _ask_of_rooms(one: Asked, title: str, needed: _List, items: Mapping[str, Item]) -> Iterable[str]:
     """What hidden rooms are filled with, by weight; what is not known here is said."""
-    for tier, plan in zip(one.document.design.tiers, one.plan.tiers, strict=True):
-        cavity, room = tier.layers.cavity, plan.layers.cavity
-        if cavity is None or room is None or cavity.filled_with is None or room.fill_weight is None:
-            continue
-        if cavity.filled_with in items:
-            needed.add(cavity.filled_with, title, room.fill_weight.value)
+    for item, weight_g in one.bill.hidden:
+        if item in items:
+            needed.add(item, title, weight_g)
         else:
-            yield f"{title} hides “{cavity.filled_with}”, which is not known here: it is not in this list."
+            yield f"{title} hides “{item}”, which is not known here: it is not in this list."
 
 
 def _make(
@@ -330,15 +318,23 @@ def _size_words(size: Quantity) -> str:
     return f"{size.value:g}" if size.unit == "each" else f"{size.value:g} {size.unit}"
 
 
-def _allergens(asked: Sequence[Asked], items: Mapping[str, Item], made: Mapping[str, Scaled]) -> list[Allergy]:
-    """Every allergen that any order's own plan names, by what on the list brings it: of what is made, its lines."""
+def _allergens(
+    asked: Sequence[Asked],
+    pantry: Pantry,
+    media: Mapping[str, Medium],
+    items: Mapping[str, Item],
+    made: Mapping[str, Scaled],
+) -> list[Allergy]:
+    """Every allergen of what any order takes, by what on the list brings it: of what is made, its lines."""
     bringing: dict[str, set[str]] = {}
     taken = {key for one in asked for _, key, _ in one.document.design.taken()}
     lines = {line.item for scaled in made.values() for line in scaled.lines.values()}
     for key in taken | lines:
         for allergen in items[key].allergens:
             bringing.setdefault(allergen, set()).add(items[key].name)
-    for one in asked:
-        for allergy in one.plan.allergens:
-            bringing.setdefault(allergy.allergen, set(allergy.found_in))
+    mixed = {bowl.medium for one in asked for bowl in one.bill.bowls.values()}
+    cakes = {tier.layers.cake for one in asked for tier in one.document.design.tiers}
+    # What is made of recipes that none of these lines names, such as what is in the larder already.
+    for allergy in allergies_of([media[key] for key in sorted(mixed)], sorted(cakes), contents_of(pantry)):
+        bringing.setdefault(allergy.allergen, set(allergy.found_in))
     return [Allergy(allergen=name, found_in=sorted(found)) for name, found in sorted(bringing.items())]
