@@ -8,7 +8,7 @@ from typing import Annotated
 from fastapi import APIRouter, Depends, Path, Query, Request, Response
 from pydantic import AfterValidator, Field
 
-from amber_spread.core.document import Document, write_document
+from amber_spread.core.document import PRIVATE, Document, without_private, write_document
 from amber_spread.core.kernel.base import Frozen, printable
 from amber_spread.store.orders import Order, OrderBook, Revision, Sought, Standing, Unread
 from amber_spread.store.shelves import PracticeShelf
@@ -142,13 +142,15 @@ def go_back(id: uuid.UUID, number: Number, book: Book) -> Order:
 
 
 @router.get("/{id}/file", response_class=Response)
-def export_order(id: uuid.UUID, book: Book) -> Response:
+def export_order(id: uuid.UUID, book: Book, private: bool = False) -> Response:
     """The design file of an order, to keep, send or plan at the command line; as it was written, where this version
-    cannot read it.
+    cannot read it. Whom it is for and the kitchen's notes are in it only where `private` is asked for.
     """
     try:
         document = book.open(id).document
     except Unread as error:
-        written = json.dumps(book.written(id)[1], ensure_ascii=False, indent=2) + "\n"
+        kept = {name: value for name, value in book.written(id)[1].items() if private or name not in PRIVATE}
+        written = json.dumps(kept, ensure_ascii=False, indent=2) + "\n"
         return download(f"{error.title}.amber.json", "application/json", written)
-    return download(f"{document.title}.amber.json", "application/json", write_document(document))
+    shared = document if private else without_private(document)
+    return download(f"{document.title}.amber.json", "application/json", write_document(shared))

@@ -203,8 +203,6 @@ def test_a_medium_alone_says_by_its_kind_what_it_is_for():
 
 
 def test_what_is_not_said_again_stays_as_it_is_in_hand():
-    base = read("8in | coat towel 8mm american buttercream | cover collar, pink fondant").unread
-    assert base  # a cover is said twice there
     base = read("8in in pink fondant, towelled american buttercream 8mm").design
     after = read("dark ganache", in_hand=base).design
     assert (after.tiers[0].final.kind, after.tiers[0].final.side_mm) == ("towel", 8)
@@ -212,6 +210,15 @@ def test_what_is_not_said_again_stays_as_it_is_in_hand():
     pink = base.colours[0].model_copy(update={"hex": "#FF99AA"})
     own = base.model_copy(update={"colours": (pink,)})
     assert read("pink american buttercream", in_hand=own).design.colours == (pink,)
+
+
+def test_a_kind_of_two_words_leaves_a_field_that_begins_with_the_second():
+    final = read("8in | coat twin disc diameter 215mm top 0in dark ganache").design.tiers[0].final
+    assert (final.kind, final.disc_diameter_mm) == ("twin", 215)
+    assert (
+        read("8in | coat twin disc 215mm dark ganache").design.tiers[0].final
+        == read("8in | coat twin 215mm dark ganache").design.tiers[0].final
+    )
 
 
 def test_two_media_for_one_part_are_asked_about():

@@ -19,7 +19,7 @@ def test_lengths_are_read(text, unit, mm):
 
 @pytest.mark.parametrize("text", CASES["bad_lengths"])
 def test_what_is_not_a_length_is_refused_with_advice(text):
-    with pytest.raises(units.UnitError, match=r"Type a length|fraction|comma"):
+    with pytest.raises(units.UnitError, match=r"Type a length|fraction|comma|Is that 8 1/4"):
         units.parse_length(text, "in")
 
 

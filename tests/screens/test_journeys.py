@@ -239,7 +239,7 @@ def test_a_colour_splits_the_bowl(screen, address):
     fill(screen.get_by_label("Name of colour 1"), "heather")
     expect(screen.locator("[data-bowl]")).to_have_count(1)
     lens(screen, "Coats")
-    panel(screen).get_by_label("Final coat: colour").click(force=True)
+    panel(screen).get_by_label("Final coat, colour").click(force=True)
     screen.get_by_role("option", name="heather").click()
     expect(screen.locator("[data-bowl]")).to_have_count(2)
     expect(screen.locator("[data-bowl='meringue_buttercream~heather']")).to_contain_text("heather")

@@ -132,6 +132,25 @@ def test_a_body_of_fifty_megabytes_is_refused_by_its_claim_and_by_its_size(clien
     problem(client.post("/api/plan", content=drip(), headers=JSON), 413)
 
 
+def test_whom_it_is_for_and_notes_are_handed_on_only_where_that_is_asked_for(client):
+    sent = body("Meadow") | {"servings": 80, "customer": "Orla Fenn", "notes": "Ring first.\nNo nuts on the top tier."}
+    id = client.post("/api/orders", json=sent).json()["id"]
+    kept = client.get(f"/api/orders/{id}").json()["document"]
+    assert [kept[name] for name in ("servings", "customer", "notes")] == [80, sent["customer"], sent["notes"]]
+    shared = client.get(f"/api/orders/{id}/file")
+    assert "Orla" not in shared.text
+    assert "nuts" not in shared.text
+    assert shared.json()["servings"] == 80
+    own = client.get(f"/api/orders/{id}/file", params={"private": True}).json()
+    assert (own["customer"], own["notes"]) == (sent["customer"], sent["notes"])
+    copy = client.post(f"/api/orders/{id}/duplicate").json()["document"]
+    assert (copy["customer"], copy["notes"]) == ("", sent["notes"])
+    for paper in ("plate.pdf", "plate.svg", "bench.pdf", "amounts.csv", "stacking.pdf"):
+        assert "Orla" not in client.get(f"/api/orders/{id}/{paper}").content.decode("latin-1")
+    for wrong in ({"servings": 0}, {"servings": 3.5}, {"customer": "x" * 81}, {"notes": "a\x00b"}):
+        assert client.post("/api/orders", json=sent | wrong).status_code == 422
+
+
 @pytest.mark.parametrize("path", ["/api/nothing", "/api/orders/{}", "/api/orders/{}/revisions", "/api/orders/{}/file"])
 def test_what_is_not_there_is_said_to_be_missing(client, path):
     problem(client.get(path.format(uuid.uuid4())), 404)

@@ -3,11 +3,13 @@
 from amber_spread.core.design.complaints import Complaint, complaint_at, complaints_of
 from amber_spread.core.document.document import (
     FORMAT,
+    PRIVATE,
     Document,
     FileError,
     carved_bodies,
     plan_document,
     read_document,
+    without_private,
     worked_tiers,
     write_document,
 )
@@ -21,12 +23,14 @@ __all__ = [
     "FromLater",
     "FileKind",
     "NOW",
+    "PRIVATE",
     "carved_bodies",
     "complaint_at",
     "complaints_of",
     "plan_document",
     "read_document",
     "upgraded",
+    "without_private",
     "worked_tiers",
     "write_document",
 ]

@@ -7,7 +7,7 @@ from contextlib import contextmanager
 from datetime import datetime
 from typing import Annotated, Any, Literal, Self
 
-from pydantic import Field, ValidationError, model_validator
+from pydantic import AfterValidator, Field, StringConstraints, ValidationError, model_validator
 
 from amber_spread.core.design.complaints import Complaint, complaint_at, complaints_of
 from amber_spread.core.design.design import Design
@@ -16,7 +16,7 @@ from amber_spread.core.design.settled import settle
 from amber_spread.core.document.upgrades import FromLater, upgraded
 from amber_spread.core.geometry.bare import BareBody
 from amber_spread.core.kernel import limits
-from amber_spread.core.kernel.base import Frozen, Name, at
+from amber_spread.core.kernel.base import Frozen, Name, at, printable, printable_lines
 from amber_spread.core.plan import Plan, plan
 from amber_spread.core.stock.contents import Contents
 from amber_spread.core.stock.kit import STARTING, Kit
@@ -30,12 +30,16 @@ _NAME = re.compile(r"amber-spread/([1-9][0-9]{0,5})")
 class Document(Frozen):
     """A design with its title, when it is due (the kitchen's own clock), and all that its figures rest on.
 
-    `minutes` is the work it takes, where that is not the kitchen's usual by the tier.
+    `minutes` is the work it takes, where that is not the kitchen's usual by the tier; `servings` how many are to eat of
+    it. `customer` and `notes` are the kitchen's own: they leave it only where that is asked for.
     """
 
     format: Literal["amber-spread/3"]
     title: Name
     due: datetime | None = None
+    servings: Annotated[int, limits.SERVINGS.field()] | None = None
+    customer: Annotated[str, StringConstraints(max_length=80), AfterValidator(printable)] = ""
+    notes: Annotated[str, StringConstraints(max_length=2000), AfterValidator(printable_lines)] = ""
     design: Design
     minutes: Annotated[float, limits.MINUTES.field()] | None = None
     practice: Practice = Practice()
@@ -146,6 +150,15 @@ def read_document(text: str | bytes) -> Document:
         return Document.model_validate(found)
     except ValidationError as error:
         raise FileError(complaints_of(error.errors(include_url=False, include_input=False))) from error
+
+
+PRIVATE = ("customer", "notes")
+"""What of a document is the kitchen's own."""
+
+
+def without_private(document: Document) -> Document:
+    """The document as others may see it: without whom it is for and the kitchen's notes."""
+    return document.model_copy(update=dict.fromkeys(PRIVATE, ""))
 
 
 def write_document(document: Document) -> str:

@@ -138,6 +138,13 @@ def printable(text: str) -> str:
     return text
 
 
+def printable_lines(text: str) -> str:
+    """Likewise of a text of several lines. Raises PydanticCustomError likewise."""
+    for line in text.split("\n"):
+        printable(line.replace("\t", " "))
+    return text
+
+
 def at(path: tuple[str | int, ...], message: str) -> PydanticCustomError:
     """A complaint about the field at `path`, below the model whose validator raises it."""
     return PydanticCustomError("misplaced", "{message}", {"message": message, "path": list(path)})

@@ -101,7 +101,13 @@ def _number(text: str) -> float:
     match = re.fullmatch(r"(?:(\d+)[\s-]+)?(\d+)\s*/\s*(\d+)", text)
     if not match or int(match[3]) == 0:
         raise UnitError("A fraction needs a number other than 0 below the line.")
-    return int(match[1] or 0) + int(match[2]) / int(match[3])
+    over, under = int(match[2]), int(match[3])
+    if match[1] is None and over >= under and re.search(r"\s", text):
+        mixed = f"{over} 1/{under}"
+        raise UnitError(
+            f"Is that {mixed}, or {over} divided by {under}? Type {mixed}, or {over}/{under} without spaces."
+        )
+    return int(match[1] or 0) + over / under
 
 
 def length_step(mm: float, unit: LengthUnit) -> float:

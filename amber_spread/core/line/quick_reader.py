@@ -343,6 +343,9 @@ class Reader:
         if not rest:
             raise CannotRead(tokens[0].start, label.end, "A value belongs after this.")
         token = rest[0]
+        if token.text in ("-", "−") and len(rest) > 1 and rest[1].kind == "number":
+            values[fields[0]] = -read_number(rest[1])
+            return rest[2:]
         measured = token.kind in ("length", "number")
         field = next((one for one in fields if one.endswith("_mm") == measured), fields[0])
         if token.text.lower() == "none" and field not in ("top", "at"):

@@ -93,14 +93,27 @@ def tokens_of(text: str, offset: int = 0) -> list[Token]:
 
 
 def find_kind(tokens: Sequence[Token], kinds: Mapping[type[BaseModel], Kind]) -> tuple[type[BaseModel], int] | None:
-    """The kind named at the head of `tokens`, and how many of them name it: the longest of the words of its row."""
+    """The kind named at the head of `tokens`, and how many of them name it: the longest of the words of its row that
+    ends where no field of the kind has begun (`twin disc diameter 8in` is a twin of that disc diameter).
+    """
     best: tuple[type[BaseModel], int] | None = None
+    said = [token.text.lower() for token in tokens]
     for model, kind in kinds.items():
         for phrase in phrases_of(kind):
-            said = tuple(token.text.lower() for token in tokens[: len(phrase)])
-            if said == phrase and (best is None or len(phrase) > best[1]):
-                best = model, len(phrase)
+            long = len(phrase)
+            if tuple(said[:long]) == phrase and (best is None or long > best[1]) and not _cuts_field(said, long, model):
+                best = model, long
     return best
+
+
+def _cuts_field(said: Sequence[str], at: int, model: type[BaseModel]) -> bool:
+    """Whether the name of a field stands across that place."""
+    for field in model.model_fields:
+        words = word_of(field).split()
+        for begin in range(max(0, at - len(words) + 1), at):
+            if said[begin : begin + len(words)] == words:
+                return True
+    return False
 
 
 @cache

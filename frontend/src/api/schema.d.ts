@@ -978,7 +978,7 @@ export interface paths {
         /**
          * Export Order
          * @description The design file of an order, to keep, send or plan at the command line; as it was written, where this version
-         *     cannot read it.
+         *     cannot read it. Whom it is for and the kitchen's notes are in it only where `private` is asked for.
          */
         get: operations["export_order_api_orders__id__file_get"];
         put?: never;
@@ -2115,7 +2115,8 @@ export interface components {
          * Document
          * @description A design with its title, when it is due (the kitchen's own clock), and all that its figures rest on.
          *
-         *     `minutes` is the work it takes, where that is not the kitchen's usual by the tier.
+         *     `minutes` is the work it takes, where that is not the kitchen's usual by the tier; `servings` how many are to eat of
+         *     it. `customer` and `notes` are the kitchen's own: they leave it only where that is asked for.
          */
         Document: {
             /**
@@ -2127,6 +2128,18 @@ export interface components {
             title: string;
             /** Due */
             due?: string | null;
+            /** Servings */
+            servings?: number | null;
+            /**
+             * Customer
+             * @default
+             */
+            customer: string;
+            /**
+             * Notes
+             * @default
+             */
+            notes: string;
             design: components["schemas"]["Design"];
             /** Minutes */
             minutes?: number | null;
@@ -10475,7 +10488,9 @@ export interface operations {
     };
     export_order_api_orders__id__file_get: {
         parameters: {
-            query?: never;
+            query?: {
+                private?: boolean;
+            };
             header?: never;
             path: {
                 id: string;

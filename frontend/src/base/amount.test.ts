@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import { parseAmount, parsePrice } from "./amount";
+import { parseAmount, parseMinutes, parsePrice } from "./amount";
 import { UnitError } from "./units";
 
 describe("an amount", () => {
@@ -44,4 +44,22 @@ describe("a price", () => {
     expect(() => parsePrice("twenty", "EUR")).toThrow("Type a price, such as 2.40.");
     expect(() => parsePrice("gbp 3", "EUR")).toThrow("Prices here are in EUR.");
   });
+});
+
+describe("minutes", () => {
+  it.each([
+    ["90", 90],
+    ["90 min", 90],
+    ["2 h", 120],
+    ["1.5h", 90],
+    ["1,5 hours", 90],
+    ["1h30", 90],
+    ["1 h 30 min", 90],
+    ["1:05", 65],
+    ["0", 0],
+  ])("reads %s", (text, minutes) => expect(parseMinutes(text)).toBe(minutes));
+
+  it.each(["", "soon", "1h75", "h", "-3", "1:2:3", "0.3 min"])("asks for another where it is %j", (text) =>
+    expect(() => parseMinutes(text)).toThrow("such as 90, 2 h or 1h30"),
+  );
 });

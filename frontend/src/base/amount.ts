@@ -54,3 +54,19 @@ export function parsePrice(text: string, currency: string): number {
   if (value > 100000) throw new UnitError("Type a price of 100000 or less.");
   return value;
 }
+
+/** Minutes of what was typed: a number alone is minutes; “2 h”, “1h30”, “1 h 30 min” and “1:30” are hours. Throws UnitError. */
+export function parseMinutes(text: string): number {
+  const plain = text.trim().toLowerCase();
+  const number = String.raw`(\d+(?:[.,]\d+)?)`;
+  const hours = "h|hr|hrs|hour|hours";
+  const minutes = "m|min|mins|minute|minutes";
+  const alone = new RegExp(`^${number}\\s*(${hours}|${minutes})?\\.?$`).exec(plain);
+  const both = new RegExp(`^(\\d+)\\s*(?:${hours}|:)\\s*(\\d{1,2})\\s*(?:${minutes})?\\.?$`).exec(plain);
+  const value = (one: string | undefined) => Number((one ?? "").replace(",", "."));
+  if (both && value(both[2]) < 60) return value(both[1]) * 60 + value(both[2]);
+  if (!alone) throw new UnitError("Type minutes or hours, such as 90, 2 h or 1h30.");
+  const found = value(alone[1]) * (alone[2]?.startsWith("h") ? 60 : 1);
+  if (!Number.isInteger(found)) throw new UnitError("Type it in whole minutes, such as 90, 2 h or 1h30.");
+  return found;
+}

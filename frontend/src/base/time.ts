@@ -1,8 +1,10 @@
 /** Days and hours as people say them, on the kitchen's own clock. */
 
-const DAY = new Intl.DateTimeFormat("en-GB", { weekday: "long", day: "numeric", month: "long" });
-const CLOCK = new Intl.DateTimeFormat("en-GB", { hour: "2-digit", minute: "2-digit" });
-const STAMP = new Intl.DateTimeFormat("en-GB", {
+/** English words in the order and with the clock of whoever reads: an American's own, a Briton's for all who read no English. */
+const OWN = globalThis.navigator?.languages.find((one) => one.startsWith("en-")) ?? "en-GB";
+const DAY = new Intl.DateTimeFormat(OWN, { weekday: "long", day: "numeric", month: "long" });
+const CLOCK = new Intl.DateTimeFormat(OWN, { hour: "2-digit", minute: "2-digit" });
+const STAMP = new Intl.DateTimeFormat(OWN, {
   day: "numeric",
   month: "short",
   hour: "2-digit",

@@ -108,7 +108,14 @@ function numberFrom(text: string): number {
   if (!match || Number(match[3]) === 0) {
     throw new UnitError("A fraction needs a number other than 0 below the line.");
   }
-  return Number(match[1] ?? 0) + Number(match[2]) / Number(match[3]);
+  const [over, under] = [Number(match[2]), Number(match[3])];
+  if (match[1] === undefined && over >= under && /\s/.test(text)) {
+    const mixed = `${over} 1/${under}`;
+    throw new UnitError(
+      `Is that ${mixed}, or ${over} divided by ${under}? Type ${mixed}, or ${over}/${under} without spaces.`,
+    );
+  }
+  return Number(match[1] ?? 0) + over / under;
 }
 
 /** The distance between neighbouring marks that a length is read to, in mm. */

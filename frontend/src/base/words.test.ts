@@ -1,4 +1,4 @@
-import { describe, expect, it } from "vitest";
+import { describe, expect, it, vi } from "vitest";
 import { computed, ref } from "vue";
 import { spoken, writtenFormula } from "./formula";
 import { stable } from "./stable";
@@ -21,6 +21,16 @@ describe("a due hour", () => {
   it("is said by day and clock, or said to be missing", () => {
     expect(dueWords("2026-11-28T11:00:00")).toBe("due Saturday 28 November, 11:00");
     expect(dueWords(null)).toBe("no due hour yet");
+  });
+  it.each([
+    [["en-US"], "due Saturday, November 28, 11:00 AM"],
+    [["de-DE"], "due Saturday 28 November, 11:00"],
+    [["fr-FR", "en-US"], "due Saturday, November 28, 11:00 AM"],
+  ])("is in the order and on the clock of who reads %s", async (languages, words) => {
+    vi.stubGlobal("navigator", { languages });
+    vi.resetModules();
+    const own = await import("./time");
+    expect(own.dueWords("2026-11-28T11:00:00").replace(/\u202f/g, " ")).toBe(words);
   });
 });
 

@@ -1,9 +1,10 @@
 <script setup lang="ts">
 /** The whole cake to scale, as a plate: the finished outside on the left, cut open on the right. */
-import { computed, ref, shallowRef } from "vue";
+import { computed, ref, shallowRef, useId } from "vue";
 import type { Component } from "vue";
 import { useElementSize } from "@/base/size";
 import { useSettings } from "@/kitchen/settings";
+import { useDescribed } from "@/order/described";
 import { useOrder } from "@/order/order";
 import TierField from "@/order/TierField.vue";
 import { useDesk } from "@/ui/desk";
@@ -38,6 +39,8 @@ const props = defineProps<{
 const order = useOrder();
 const desk = useDesk();
 const settings = useSettings();
+const { described } = useDescribed();
+const saidId = useId();
 const frame = ref<HTMLElement>();
 const size = useElementSize(frame);
 const { view, looksCloser, go, fit: fitAgain, key, on } = useView(frame, size);
@@ -167,12 +170,16 @@ function choose(place: string): void {
     @click.capture="on.clickCapture"
     @keydown="key"
   >
+    <p v-if="plan && order.document" :id="saidId" class="unseen">
+      {{ described(order.document.design.tiers, plan).join(" ") }}
+    </p>
     <svg
       v-if="plan && size.width.value"
       :width="size.width.value"
       :height="size.height.value"
       role="img"
       :aria-label="`The cake in half-section, ${settings.words(plan.stack.height)} high`"
+      :aria-describedby="saidId"
     >
       <SectionPatterns :scale="Math.min(3, Math.max(0.45, sheet.scale * 0.62))" />
 

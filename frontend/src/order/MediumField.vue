@@ -32,6 +32,9 @@ const known = stable(() => {
 const media = computed(() =>
   known.value.filter((medium) => props.kinds.includes(medium.kind) || medium.key === props.medium),
 );
+const chosen = computed(
+  () => known.value.find((medium) => medium.key === props.medium)?.name ?? props.medium,
+);
 /** How the medium in hand sets, and so what can be done with it when. */
 const firms = computed(() => known.value.find((medium) => medium.key === props.medium)?.firms);
 
@@ -47,14 +50,14 @@ const colours = stable(() => order.document?.design.colours ?? []);
 
 <template>
   <div class="medium">
-    <ElSelect :model-value="medium" :aria-label="label" class="which" @change="choose">
+    <ElSelect :model-value="medium" :aria-label="`${label}: ${chosen}`" class="which" @change="choose">
       <ElOption v-for="one in media" :key="one.key" :value="one.key" :label="one.name" />
     </ElSelect>
     <ElSelect
       v-if="!plain"
       :model-value="colour ?? ''"
       :empty-values="[null, undefined]"
-      :aria-label="`${label}: colour`"
+      :aria-label="`${label}, colour: ${colour ?? 'uncoloured'}`"
       class="colour"
       @change="(name: string) => emit('colour', name || null)"
     >

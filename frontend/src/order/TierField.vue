@@ -29,14 +29,23 @@ const usual = computed(() => {
   return order.document && tier.value ? usualAt(tier.value, props.field, order.document.practice) : undefined;
 });
 
+function attempt(value: number): void {
+  if (props.take) return;
+  order.tryOut((draft) => {
+    const changed = draft.design.tiers[index.value];
+    if (changed) setAt(changed, props.field, value);
+  });
+}
+
 function change(value: number | null): void {
   if (props.take) {
     props.take(props.field, value);
     return;
   }
-  order.edit((draft) => {
-    const changed = draft.design.tiers[index.value];
-    if (changed) setAt(changed, props.field, value);
+  // A tin or a disc belongs to one tier.
+  const own = props.field === "tin_diameter_mm" || props.field.endsWith("/disc_diameter_mm");
+  order.editTier(index.value, (tier, _, at) => {
+    if (at === index.value || (!own && askAt(tier, props.field))) setAt(tier, props.field, value);
   });
 }
 </script>
@@ -56,5 +65,7 @@ function change(value: number | null): void {
     :quiet="quiet"
     :large="large"
     @change="change"
+    @trying="attempt"
+    @tried="order.endTrial"
   />
 </template>

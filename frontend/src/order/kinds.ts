@@ -59,6 +59,12 @@ export function askAt(tier: Tier, path: string): Ask | undefined {
   return kindAt(tier, part)?.asks.find((one) => one.field === field);
 }
 
+/** The choice at a field, where the part's kind has such a field. */
+export function pickAt(tier: Tier, path: string): Kind["picks"][number] | undefined {
+  const [part, field] = split(path);
+  return kindAt(tier, part)?.picks.find((one) => one.field === field);
+}
+
 /** The usual value of a field; a final coat may have another for the crumb coat below it. */
 export function usualAt(tier: Tier, path: string, practice: Practice): number | undefined {
   const other = path === "crumb/thickness_mm" ? kindAt(tier, "final")?.crumb : null;

@@ -315,4 +315,21 @@ describe("an order on the bench", () => {
     order.redo();
     expect([order.document?.title, order.canRedo]).toEqual(["Three", false]);
   });
+
+  it("makes a change to every tier where that is asked for, says to how many, and takes them all back at once", async () => {
+    server.document = made("Tall");
+    server.document.design.tiers.push({ tin_diameter_mm: 150 } as never, { tin_diameter_mm: 100 } as never);
+    const order = await opened();
+    const sizes = () => order.document?.design.tiers.map((tier) => tier.tin_diameter_mm);
+    order.editTier(1, (tier) => (tier.tin_diameter_mm = 160));
+    expect([sizes(), order.changedTogether]).toEqual([[200, 160, 100], 0]);
+    order.setEvery(true);
+    order.editTier(1, (tier) => (tier.tin_diameter_mm = 200));
+    expect([sizes(), order.changedTogether]).toEqual([[200, 200, 200], 2]);
+    await order.undo();
+    expect([sizes(), order.changedTogether]).toEqual([[200, 160, 100], 0]);
+    order.editTier(0, (tier, _, at) => (tier.tin_diameter_mm = 300 - at));
+    order.edit((draft) => (draft.title = "Taller"));
+    expect([sizes(), order.changedTogether]).toEqual([[300, 299, 298], 0]);
+  });
 });

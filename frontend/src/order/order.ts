@@ -2,7 +2,7 @@
 import { defineStore } from "pinia";
 import { computed, ref, shallowRef, toRaw, watch } from "vue";
 import { answered, api, type Complaint, Refused, Unreachable } from "@/api/client";
-import type { Document, Order, Plan } from "@/api/types";
+import type { Document, Order, Plan, Tier } from "@/api/types";
 import { History } from "@/base/history";
 import { useKit } from "@/kitchen/kit";
 import { follow } from "@/kitchen/notices";
@@ -43,6 +43,9 @@ export const useOrder = defineStore("order", () => {
   /** What this browser kept of this order and this version cannot read. */
   const stray = shallowRef<{ words: string; document: unknown } | null>(null);
   const tier = ref(0);
+  const every = ref(false);
+  /** So many tiers the last change was made to, where it was made to every tier. */
+  const changedTogether = ref(0);
   const kit = useKit();
   const pantry = usePantry();
   const steps = ref(0);
@@ -123,6 +126,7 @@ export const useOrder = defineStore("order", () => {
     plannedWith = "";
     status.value = "saved";
     tier.value = 0;
+    setEvery(false);
     desk.lit = "";
   }
 
@@ -138,6 +142,7 @@ export const useOrder = defineStore("order", () => {
 
   /** Change the document: `change` gets a copy to alter. Undo brings back what was. */
   function edit(change: (draft: Document) => void): void {
+    changedTogether.value = 0;
     if (!document.value) return;
     const before = toRaw(document.value);
     const after = structuredClone(before);
@@ -146,7 +151,28 @@ export const useOrder = defineStore("order", () => {
     const written = JSON.stringify(after);
     if (written === JSON.stringify(before)) return;
     history.remember(before);
+    inTrial = false;
+    trial = null;
     show(JSON.parse(written) as Document);
+  }
+
+  /** Change the tier at `index`, or every tier where that is what was asked for. */
+  function editTier(index: number, alter: (tier: Tier, draft: Document, at: number) => void): void {
+    const before = document.value?.design.tiers ?? [];
+    edit((draft) => {
+      draft.design.tiers.forEach((tier, at) => {
+        if (every.value || at === index) alter(tier, draft, at);
+      });
+    });
+    const after = document.value?.design.tiers ?? [];
+    const same = (tier: Tier, at: number): boolean => JSON.stringify(tier) === JSON.stringify(before[at]);
+    changedTogether.value = every.value ? after.filter((tier, at) => !same(tier, at)).length : 0;
+  }
+
+  /** Whether a change of the tier in hand is made to every tier. */
+  function setEvery(wanted: boolean): void {
+    every.value = wanted;
+    changedTogether.value = 0;
   }
 
   /** What is tried out next, and whether a trial is being planned. */
@@ -185,6 +211,7 @@ export const useOrder = defineStore("order", () => {
 
   /** What was tried out is let go of: the cake is shown as its document says. */
   function endTrial(): void {
+    if (!inTrial) return;
     inTrial = false;
     trial = null;
     void replan();
@@ -201,6 +228,7 @@ export const useOrder = defineStore("order", () => {
   async function undo(): Promise<void> {
     if (!document.value) return;
     const now = toRaw(document.value);
+    changedTogether.value = 0;
     const before = history.undo(now);
     if (before) show(before);
     else await undoEarlierVisit(now);
@@ -395,7 +423,11 @@ export const useOrder = defineStore("order", () => {
     open,
     step,
     close,
+    every,
+    changedTogether,
+    setEvery,
     edit,
+    editTier,
     tryOut,
     endTrial,
     undo,

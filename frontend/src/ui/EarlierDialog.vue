@@ -16,15 +16,19 @@ const props = defineProps<{
 const versions = ref<readonly Version[]>([]);
 const trouble = ref("");
 
-watch(open, async (now) => {
-  if (!now) return;
-  trouble.value = "";
-  try {
-    versions.value = await props.ask();
-  } catch {
-    trouble.value = "What was saved before cannot be read just now. Close this and try again in a moment.";
-  }
-});
+watch(
+  open,
+  async (now) => {
+    if (!now) return;
+    trouble.value = "";
+    try {
+      versions.value = await props.ask();
+    } catch {
+      trouble.value = "What was saved before cannot be read just now. Close this and try again in a moment.";
+    }
+  },
+  { immediate: true },
+);
 
 async function take(number: number): Promise<void> {
   try {

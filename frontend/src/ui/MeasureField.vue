@@ -4,8 +4,8 @@
  * stays in the field with a sentence beside it; Escape brings back what was. Emptied, a field with a usual
  * value goes back to the usual.
  */
-import { computed, nextTick, ref, useId } from "vue";
-import { parsePrice } from "@/base/amount";
+import { computed, nextTick, onBeforeUnmount, ref, useId } from "vue";
+import { parseMinutes, parsePrice } from "@/base/amount";
 import {
   decimal,
   lengthForEditing,
@@ -18,6 +18,8 @@ import {
 import { useHandbook } from "@/kitchen/handbook";
 import { useSettings } from "@/kitchen/settings";
 import { useDesk } from "./desk";
+import { pieces } from "./fraction";
+import FractionText from "./FractionText.vue";
 import { useTyped } from "./typed";
 
 const props = defineProps<{
@@ -34,14 +36,21 @@ const props = defineProps<{
   /** How a worked-out value that stands here until one is typed is rounded. */
   rounding?: Rounding;
 }>();
-const emit = defineEmits<{ change: [value: number | null] }>();
+const emit = defineEmits<{
+  change: [value: number | null];
+  /** What is being typed, each time the hands rest a little: what it would come to can be shown. */
+  trying: [value: number];
+  /** No longer typed at; what was tried is let go of. */
+  tried: [];
+}>();
+const REST_MS = 120;
 
 const settings = useSettings();
 const handbook = useHandbook();
 const desk = useDesk();
 const id = useId();
 const input = ref<HTMLInputElement>();
-const { typed, wrong, begin, type, finish, giveUp } = useTyped(take);
+const { typed, wrong, begin, type, finish, giveUp } = useTyped(take, props.pointer);
 
 const bound = computed(() => handbook.limit(props.limit));
 const current = computed(() => props.value ?? props.usual ?? null);
@@ -55,9 +64,15 @@ const shown = computed(() => {
 });
 const unit = computed(() => shown.value?.unit ?? (bound.value.unit === "mm" ? settings.length : ""));
 const displayed = computed(() => typed.value ?? shown.value?.number ?? "");
-/** About as wide as the text: spaces and strokes are half a digit. */
+/** While nobody types in it, a fraction is set as one. */
+const set = computed(() => typed.value === null && pieces(displayed.value).some((one) => one.over));
+/** About as wide as the text: spaces and strokes are half a digit, and so are the parts of a fraction that is set. */
 const width = computed(() => {
   const text = displayed.value || props.optional || "";
+  if (set.value) {
+    const small = pieces(text).reduce((sum, one) => sum + (one.over ? one.plain.length : 0), 0);
+    return `${Math.max(1.6, text.length - small * 0.4)}ch`;
+  }
   const narrow = text.match(/[ /.,]/g)?.length ?? 0;
   return `${Math.max(1.6, text.length - narrow / 2 + 0.4)}ch`;
 });
@@ -100,7 +115,34 @@ function enter(): void {
 function leave(): void {
   if (desk.lit === props.figure) desk.lit = "";
   void finish();
+  letGo();
 }
+
+let resting: ReturnType<typeof setTimeout> | undefined;
+let tried = false;
+
+/** Show what it would come to once the hands rest; what cannot be used yet is only half typed, and nothing is said. */
+function typing(event: Event): void {
+  type(event);
+  clearTimeout(resting);
+  resting = setTimeout(() => {
+    try {
+      const value = read((typed.value ?? "").trim());
+      tried = true;
+      emit("trying", value);
+    } catch (error) {
+      if (!(error instanceof UnitError)) throw error;
+    }
+  }, REST_MS);
+}
+
+function letGo(): void {
+  clearTimeout(resting);
+  if (tried) emit("tried");
+  tried = false;
+}
+
+onBeforeUnmount(letGo);
 
 function take(text: string): string {
   if (text.trim() === "" && (props.usual !== undefined || props.optional)) {
@@ -127,7 +169,9 @@ function read(typed: string): number {
         ? parseWeight(typed, settings.weight)
         : kind === "money"
           ? parsePrice(typed, settings.currency)
-          : plain(typed);
+          : kind === "min"
+            ? parseMinutes(typed)
+            : plain(typed);
   if (value < low || value > high) {
     throw new UnitError(`Type ${limitWords(low)} to ${limitWords(high)}.`);
   }
@@ -168,7 +212,7 @@ defineExpose({ focus: () => input.value?.focus() });
     @pointerleave="desk.lit = ''"
   >
     <label :for="id" :class="{ unseen: quiet }">{{ label }}</label>
-    <span class="box">
+    <span class="box" :class="{ set }">
       <input
         :id="id"
         ref="input"
@@ -182,11 +226,12 @@ defineExpose({ focus: () => input.value?.focus() });
         :aria-invalid="trouble !== ''"
         :aria-describedby="trouble ? `${id}-wrong` : undefined"
         @focus="enter"
-        @input="type"
+        @input="typing"
         @blur="leave"
         @keydown.enter="input?.blur()"
         @keydown.esc.stop="putBack"
       />
+      <span v-if="set" class="fraction" aria-hidden="true"><FractionText :text="displayed" /></span>
       <span v-if="unit && typed === null && displayed" class="unit">{{ unit }}</span>
     </span>
     <span v-if="trouble" :id="`${id}-wrong`" class="says" role="alert">{{ trouble }}</span>
@@ -216,6 +261,30 @@ label {
   justify-self: end;
   min-height: 40px;
   padding-top: 5px;
+}
+
+.box.set {
+  position: relative;
+}
+
+.set input {
+  color: transparent;
+}
+
+/* Laid over the field, whose own text stays there to be read out and pressed. */
+.fraction {
+  position: absolute;
+  inset: 5px auto 0 0;
+  display: grid;
+  align-content: center;
+  width: v-bind(width);
+  padding: 0 2px;
+  font-family: var(--serif);
+  font-weight: 600;
+  font-size: 20px;
+  text-align: right;
+  white-space: nowrap;
+  pointer-events: none;
 }
 
 input {

@@ -20,7 +20,7 @@ const { typed, wrong, type, finish, giveUp } = useTyped((text) => {
   if (!said && !props.empty) return `Type a name of 1 to ${props.most} characters.`;
   if (said !== props.value) emit("change", said);
   return "";
-});
+}, props.pointer);
 const trouble = computed(() => wrong.value || (props.pointer ? desk.complaintAt(props.pointer) : ""));
 </script>
 

@@ -2,13 +2,44 @@
  * What is typed into a field, from the first key until it is taken: it stays as it was typed, whatever is redrawn
  * meanwhile, and what cannot be taken stays with a sentence beside it, until it is mended or given up.
  */
-import { ref } from "vue";
+import { onMounted, ref } from "vue";
 
-/** `take` takes what was typed, or says in a sentence what would be taken. */
-export function useTyped(take: (text: string) => string | Promise<string>) {
+/** Where what is half typed is kept while the page is loaded anew: by its page and its place there. */
+function placeOf(pointer: string | undefined): string | null {
+  return pointer ? `typed ${window.location.pathname.split("/").slice(0, 3).join("/")} ${pointer}` : null;
+}
+
+/**
+ * `take` takes what was typed, or says in a sentence what would be taken. What is half typed at a `pointer` is there
+ * again when the page is loaded anew.
+ */
+export function useTyped(take: (text: string) => string | Promise<string>, pointer?: string) {
   /** What stands in the field, where that is not what is kept. */
   const typed = ref<string | null>(null);
   const wrong = ref("");
+  const place = placeOf(pointer);
+
+  /** A browser that keeps nothing only loses what is half typed. */
+  function keep(text: string | null): void {
+    if (!place) return;
+    try {
+      if (text === null) sessionStorage.removeItem(place);
+      else sessionStorage.setItem(place, text);
+    } catch {
+      return;
+    }
+  }
+
+  onMounted(() => {
+    try {
+      const left = place && sessionStorage.getItem(place);
+      if (left === null) return;
+      typed.value = left;
+      void finish();
+    } catch {
+      return;
+    }
+  });
 
   /** Begin to type over what stands there; what was wrong before stands there still. */
   function begin(text: string): void {
@@ -17,6 +48,7 @@ export function useTyped(take: (text: string) => string | Promise<string>) {
 
   function type(event: Event): void {
     typed.value = (event.target as HTMLInputElement).value;
+    keep(typed.value);
   }
 
   async function finish(): Promise<void> {
@@ -24,12 +56,16 @@ export function useTyped(take: (text: string) => string | Promise<string>) {
     if (text === null) return;
     const said = take(text);
     wrong.value = typeof said === "string" ? said : await said;
-    if (!wrong.value && typed.value === text) typed.value = null;
+    if (!wrong.value && typed.value === text) {
+      typed.value = null;
+      keep(null);
+    }
   }
 
   function giveUp(): void {
     typed.value = null;
     wrong.value = "";
+    keep(null);
   }
 
   return { typed, wrong, begin, type, finish, giveUp };

@@ -16,6 +16,7 @@ import PickField from "@/ui/PickField.vue";
 import TextField from "@/ui/TextField.vue";
 import BuildPicker from "./BuildPicker.vue";
 import ColourFields from "./ColourFields.vue";
+import ForWhom from "./ForWhom.vue";
 import ShapePicker from "./ShapePicker.vue";
 import UsualFields from "./UsualFields.vue";
 
@@ -92,6 +93,7 @@ function rename(index: number, name: string): void {
     </label>
     <p v-if="desk.complaintAt('#/due')" class="wrong" role="alert">{{ desk.complaintAt("#/due") }}</p>
     <LensNotes lens="brief" />
+    <ForWhom />
     <h3>The drive</h3>
     <TravelFields />
     <h3>Tiers</h3>

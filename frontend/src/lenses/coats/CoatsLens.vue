@@ -21,7 +21,7 @@ type Spread = Extract<Final, { medium: string }>;
 
 const handbook = useHandbook();
 const settings = useSettings();
-const { tier, planned, change } = useTier();
+const { order, tier, planned, change } = useTier();
 const final = computed(() => tier.value?.final);
 const spread = computed(() => (final.value && "medium" in final.value ? final.value : null));
 const kind = computed(() => (tier.value ? kindAt(tier.value, "final") : undefined));
@@ -34,15 +34,16 @@ const detail = computed(() => {
 });
 
 /** The disc that would leave the coat as it is now, to the quarter inch or half centimetre discs are cut to. */
-function nearestDisc(): number {
-  const now = over.value?.diameter.value ?? 0;
+function nearestDisc(at: number): number {
+  const planned = order.plan?.tiers[at]?.coats;
+  const now = (planned?.final ?? planned?.crumb)?.diameter.value ?? 0;
   return Math.round(roundTo(now, settings.length === "in" ? 6.35 : 5) * 100) / 100;
 }
 
 function setKind(kind: Final["kind"]): void {
-  change((tier) => {
+  change((tier, _, at) => {
     const given = kindsOf("final").find((one) => one.kind === kind)?.plate
-      ? { disc_diameter_mm: nearestDisc() }
+      ? { disc_diameter_mm: nearestDisc(at) }
       : {};
     tier.final = begun(tier, "final", kind, given);
   });
@@ -98,7 +99,7 @@ const copyCoats = (from: Tier, to: Tier): void => {
 
 <template>
   <section v-if="tier && final && kind && coats && over">
-    <LensHead words="Coats" :detail="detail" />
+    <LensHead words="Coats" :detail="detail" each />
     <FigureRow label="Over the coat, across" :figure="over.diameter" main />
     <FigureRow
       :label="planned?.foot ? 'Over the coat, front to back' : 'Over the coat, high'"

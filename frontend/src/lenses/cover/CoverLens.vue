@@ -90,7 +90,7 @@ const SAME = [{ words: "This cover on every tier", copy: (from: Tier, to: Tier) 
 
 <template>
   <section v-if="tier && planned && asked && kind">
-    <LensHead words="Cover" :detail="detail" />
+    <LensHead words="Cover" :detail="detail" each />
     <template v-if="cover">
       <FigureRow label="Roll out a circle" :figure="cover.roll_diameter" main />
       <FigureRow label="Roll out, one way" :figure="cover.roll_width" main />

@@ -51,7 +51,7 @@ const severalMixes = computed(() => Object.keys(order.plan?.batter.mixes ?? {}).
 
 <template>
   <section v-if="tier && layers && filling">
-    <LensHead words="Layers" :detail="detail" />
+    <LensHead words="Layers" :detail="detail" each />
     <FigureRow label="Filled and stacked, high" :figure="layers.height" main />
     <KindFields
       part="layers"

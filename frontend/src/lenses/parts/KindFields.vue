@@ -2,7 +2,7 @@
 /** The numbers and choices that a part of the tier in hand asks for, a line each; `only` some of them. */
 import { computed } from "vue";
 import type { Choice } from "@/api/types";
-import { kindAt, partAt, setAt } from "@/order/kinds";
+import { kindAt, partAt, pickAt, setAt } from "@/order/kinds";
 import TierField from "@/order/TierField.vue";
 import PickField from "@/ui/PickField.vue";
 import { useTier } from "./tier";
@@ -27,7 +27,7 @@ const picks = computed(() => kind.value?.picks.filter((one) => among(one.field))
 const chosen = (field: string): Choice["value"] => (held.value?.[field] ?? null) as Choice["value"];
 function set(path: string, value: unknown): void {
   if (props.take) props.take(path, value);
-  else change((tier) => setAt(tier, path, value));
+  else change((tier) => pickAt(tier, path) && setAt(tier, path, value));
 }
 const at = (field: string): string => (props.part ? `${props.part}/${field}` : field);
 </script>

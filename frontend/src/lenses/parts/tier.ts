@@ -17,12 +17,9 @@ export function useTier() {
     return name.toLowerCase() + (/^(Tier|Cake)/.test(name) ? "" : " tier");
   });
 
-  function change(alter: (tier: Tier, draft: Document) => void): void {
-    const index = order.tier;
-    order.edit((draft) => {
-      const changed = draft.design.tiers[index];
-      if (changed) alter(changed, draft);
-    });
+  /** Change the tier in hand, or every tier where the head of the lens says so. */
+  function change(alter: (tier: Tier, draft: Document, at: number) => void): void {
+    order.editTier(order.tier, alter);
   }
 
   /** Give every other tier a copy of what `copy` puts across from the tier in hand. */

@@ -27,9 +27,13 @@ const LISTS: readonly { name: Sizes; words: string; one: string; limit: string }
   { name: "scrapers_mm", words: "Scrapers, tall", one: "scraper", limit: "scraper_mm" },
 ];
 
-watch(open, (now) => {
-  if (now) void shelf.open();
-});
+watch(
+  open,
+  (now) => {
+    if (now) void shelf.open();
+  },
+  { immediate: true },
+);
 
 function remove<T>(list: (kit: Kit) => T[], one: T): void {
   void shelf.change((kit) => takeOut(list(kit), (each) => JSON.stringify(each) === JSON.stringify(one)));

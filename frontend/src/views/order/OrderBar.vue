@@ -52,7 +52,10 @@ async function archive(): Promise<void> {
         @change="(text) => order.edit((draft) => (draft.title = text))"
       />
     </h1>
-    <span class="due">{{ dueWords(order.document.due) }}</span>
+    <span class="due"
+      >{{ dueWords(order.document.due)
+      }}<template v-if="order.document.servings">, for {{ order.document.servings }}</template></span
+    >
     <span class="grow" />
     <button class="act bare" :disabled="!order.canUndo" @click="order.undo()">Undo</button>
     <button class="act bare" :disabled="!order.canRedo" @click="order.redo()">Redo</button>
@@ -65,6 +68,11 @@ async function archive(): Promise<void> {
           <ElDropdownItem @click="takePrinted('plate.svg')">Plate as a drawing (SVG)</ElDropdownItem>
           <ElDropdownItem @click="takePrinted('bench.pdf')">Bench sheet (PDF)</ElDropdownItem>
           <ElDropdownItem @click="take('file')">Save as a file</ElDropdownItem>
+          <ElDropdownItem
+            v-if="order.document.customer || order.document.notes"
+            @click="take('file?private=true')"
+            >Save with customer and notes</ElDropdownItem
+          >
           <ElDropdownItem @click="emit('versions')">Versions</ElDropdownItem>
           <ElDropdownItem @click="archive">Take it off the shelf</ElDropdownItem>
           <ElDropdownItem @click="emit('line')">The cake in one line</ElDropdownItem>

@@ -1,13 +1,14 @@
 <script setup lang="ts">
 /** An order: lenses at the left, the half-section, the lens's own decisions, and the bowls below. */
 import { computed, onBeforeUnmount, onMounted, ref, watch } from "vue";
-import { onBeforeRouteLeave, useRouter } from "vue-router";
+import { onBeforeRouteLeave, useRoute, useRouter } from "vue-router";
 import { Refused, UNREAD } from "@/api/client";
 import HalfSection from "@/drawing/HalfSection.vue";
 import { usePantry } from "@/kitchen/pantry";
 import { lensCalled } from "@/lenses";
 import { useOrder } from "@/order/order";
 import { useDesk } from "@/ui/desk";
+import { useOpened } from "@/ui/opened";
 import { asked } from "@/ui/working";
 import WorkingCard from "@/ui/WorkingCard.vue";
 import BowlStrip from "./BowlStrip.vue";
@@ -24,15 +25,20 @@ import VersionsDialog from "./VersionsDialog.vue";
 
 const props = defineProps<{ id: string; lens?: string }>();
 const router = useRouter();
+const route = useRoute();
 const order = useOrder();
 const desk = useDesk();
 const pantry = usePantry();
+const begun = ref(false);
 const trouble = ref("");
 const unread = ref("");
-const keysOpen = ref(false);
-const versionsOpen = ref(false);
-const kitOpen = ref(false);
-const lineOpen = ref(false);
+const { opened } = useOpened();
+const [keysOpen, versionsOpen, kitOpen, lineOpen] = [
+  opened("keys"),
+  opened("versions"),
+  opened("kit"),
+  opened("line"),
+];
 
 const current = computed(() => lensCalled(props.lens));
 const below = computed(() => {
@@ -40,10 +46,14 @@ const below = computed(() => {
   return tier && current.value.below?.shown(tier) ? current.value.below.what : null;
 });
 async function begin(): Promise<void> {
+  begun.value = false;
   trouble.value = "";
   unread.value = "";
   try {
+    const named = Number(route.query.tier);
     await order.open(props.id);
+    if (Number.isInteger(named) && named >= 1) order.step(named - 1);
+    begun.value = true;
   } catch (error) {
     if (error instanceof Refused && error.problem.type === UNREAD) unread.value = error.problem.detail;
     trouble.value =
@@ -54,8 +64,15 @@ async function begin(): Promise<void> {
 }
 
 function look(lens: string): void {
-  void router.replace({ name: "order", params: { id: props.id, lens } });
+  void router.replace({ name: "order", params: { id: props.id, lens }, query: route.query });
 }
+
+/** The tier in hand stands in the address, so that a page loaded anew or sent on shows it. */
+watch([() => order.tier, () => route.query.open, begun], () => {
+  if (!begun.value || route.query.open !== undefined) return;
+  const tier = order.tier > 0 ? String(order.tier + 1) : undefined;
+  if (route.query.tier !== tier) void router.replace({ query: { ...route.query, tier } });
+});
 
 useKeys({
   look,
@@ -66,10 +83,13 @@ const panel = ref<HTMLElement>();
 function skip(): void {
   panel.value?.focus();
 }
-/** Every lens opens at its head. */
+/** Every lens opens at its head, which takes the focus so that it is read out. */
 watch(
   () => current.value.name,
-  () => panel.value?.scrollTo({ top: 0 }),
+  () => {
+    panel.value?.scrollTo({ top: 0 });
+    panel.value?.querySelector<HTMLElement>("h2")?.focus({ preventScroll: true });
+  },
   { flush: "post" },
 );
 

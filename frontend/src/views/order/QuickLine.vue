@@ -28,25 +28,29 @@ const WAIT_MS = 180;
 let timer: ReturnType<typeof setTimeout> | undefined;
 let newest = 0;
 
-watch(open, async (now) => {
-  if (!now || !order.document) return;
-  [text.value, read.value, trouble.value, sketch.value] = ["", null, "", null];
-  try {
-    const printed = await answered(
-      api.POST("/api/line/print", {
-        params: { query: { unit: settings.length } },
-        body: order.document,
-      }),
-    );
-    // Whoever types faster than the line arrives keeps what was typed.
-    if (text.value === "") text.value = printed.text;
-    await look();
-  } catch {
-    trouble.value = "The line cannot be printed just now. You can still type one.";
-  }
-  await nextTick();
-  field.value?.focus();
-});
+watch(
+  open,
+  async (now) => {
+    if (!now || !order.document) return;
+    [text.value, read.value, trouble.value, sketch.value] = ["", null, "", null];
+    try {
+      const printed = await answered(
+        api.POST("/api/line/print", {
+          params: { query: { unit: settings.length } },
+          body: order.document,
+        }),
+      );
+      // Whoever types faster than the line arrives keeps what was typed.
+      if (text.value === "") text.value = printed.text;
+      await look();
+    } catch {
+      trouble.value = "The line cannot be printed just now. You can still type one.";
+    }
+    await nextTick();
+    field.value?.focus();
+  },
+  { immediate: true },
+);
 
 function typed(): void {
   clearTimeout(timer);

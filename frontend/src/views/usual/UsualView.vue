@@ -7,6 +7,7 @@ import { usePractice } from "@/kitchen/practice";
 import ChoiceRow from "@/ui/ChoiceRow.vue";
 import KitchenPage from "@/ui/KitchenPage.vue";
 import MeasureField from "@/ui/MeasureField.vue";
+import { useOpened } from "@/ui/opened";
 import UnreadWords from "@/ui/UnreadWords.vue";
 import HandlingTable from "./HandlingTable.vue";
 import UsualHistory from "./UsualHistory.vue";
@@ -15,7 +16,7 @@ const TECHNIQUES = "Techniques";
 const usual = usePractice();
 const handbook = useHandbook();
 const chosen = ref("");
-const historyOpen = ref(false);
+const historyOpen = useOpened().opened("earlier");
 /** The chapters of the usual, in the order their rows come, and the techniques. */
 const rooms = computed(() =>
   [...new Set([...usual.habits.map((habit) => habit.room), TECHNIQUES])].map((value) => ({

@@ -1,0 +1,108 @@
+<script setup lang="ts">
+/** How many are to eat of it, whom it is for, and what the kitchen wrote down; the last two stay in the kitchen. */
+import { computed } from "vue";
+import FigureRow from "@/lenses/parts/FigureRow.vue";
+import { useOrder } from "@/order/order";
+import { useDesk } from "@/ui/desk";
+import MeasureField from "@/ui/MeasureField.vue";
+import TextField from "@/ui/TextField.vue";
+
+const MOST_NOTES = 2000;
+const order = useOrder();
+const desk = useDesk();
+const portions = computed(() => order.plan?.stack.portions);
+/** What the cake lacks of the servings asked for, or has over. */
+const compared = computed(() => {
+  const asked = order.document?.servings;
+  if (!asked || !portions.value) return "";
+  const over = portions.value.value - asked;
+  if (over === 0) return "Just as many as asked for.";
+  return over > 0
+    ? `${over} more than asked for.`
+    : `${-over} fewer than asked for: add a tier, or wider tins.`;
+});
+const short = computed(() => (portions.value?.value ?? 0) < (order.document?.servings ?? 0));
+</script>
+
+<template>
+  <div v-if="order.document">
+    <h3>For whom</h3>
+    <div class="rows">
+      <MeasureField
+        label="Servings wanted"
+        limit="servings"
+        optional="not said"
+        :value="order.document.servings"
+        pointer="#/servings"
+        @change="(value) => order.edit((draft) => (draft.servings = value))"
+      />
+    </div>
+    <FigureRow label="It cuts into" :figure="portions" after="portions" />
+    <p v-if="compared" class="compared" :class="{ short }" role="status">{{ compared }}</p>
+    <div class="customer">
+      <span>Customer</span>
+      <TextField
+        label="Customer"
+        :value="order.document.customer"
+        placeholder="not said"
+        :most="80"
+        empty
+        pointer="#/customer"
+        @change="(text) => order.edit((draft) => (draft.customer = text))"
+      />
+    </div>
+    <label class="notes">
+      Notes
+      <textarea
+        rows="3"
+        :maxlength="MOST_NOTES"
+        :value="order.document.notes"
+        @change="order.edit((draft) => (draft.notes = ($event.target as HTMLTextAreaElement).value))"
+      />
+    </label>
+    <p v-if="desk.complaintAt('#/notes')" class="wrong" role="alert">{{ desk.complaintAt("#/notes") }}</p>
+    <p class="soft">
+      Customer and notes stay in your kitchen: they are in no file you hand on unless you ask.
+    </p>
+  </div>
+</template>
+
+<style scoped>
+.compared {
+  padding: 8px 0;
+  color: var(--soft);
+}
+
+.compared.short {
+  padding-left: 10px;
+  border-left: 4px solid var(--amber-line);
+  color: var(--ink);
+}
+
+.customer {
+  display: grid;
+  grid-template-columns: auto 1fr;
+  gap: 12px;
+  align-items: center;
+  min-height: 48px;
+}
+
+.notes {
+  display: grid;
+  gap: 4px;
+  padding-top: 6px;
+}
+
+textarea {
+  width: 100%;
+  padding: 8px;
+  border: 1px solid var(--edge);
+  background: var(--paper);
+  font: inherit;
+  resize: vertical;
+}
+
+.soft {
+  color: var(--soft);
+}
+</style>

@@ -1,0 +1,82 @@
+"""Where one is stands in the address, and what is typed shows before it is taken, in headless Chromium."""
+
+import re
+
+from playwright.sync_api import expect
+
+from tests.screens.test_journeys import fill, lens, new_cake, panel, saved, what_is_owned
+
+
+def three_tiers(screen, address, title):
+    new_cake(screen, address, title)
+    for _ in range(2):
+        panel(screen).get_by_role("button", name="Add a tier on top").click()
+    saved(screen)
+
+
+def test_back_closes_a_dialog_and_the_address_holds_the_tier_in_hand(screen, address):
+    three_tiers(screen, address, "Way marks")
+    lens(screen, "Layers")
+    heading = panel(screen).get_by_role("heading", name="Layers, top tier")
+    expect(heading).to_be_focused()
+    expect(screen).to_have_url(re.compile(r"/layers\?tier=3$"))
+    screen.reload()
+    expect(heading).to_be_visible()
+    expect(what_is_owned(screen)).to_be_visible()
+    screen.go_back()
+    expect(screen.get_by_role("dialog", name="What you own")).to_be_hidden()
+    expect(heading).to_be_visible()
+    screen.keyboard.press("/")
+    dialog = screen.get_by_role("dialog", name="The cake in one line")
+    expect(dialog).to_be_visible()
+    screen.reload()
+    expect(dialog.get_by_role("textbox")).to_have_value(re.compile("3in|in"))
+    screen.keyboard.press("Escape")
+    expect(dialog).to_be_hidden()
+    expect(screen).to_have_url(re.compile(r"/layers\?tier=3$"))
+
+
+def test_the_cake_follows_what_is_typed_and_is_as_it_was_where_that_is_given_up(screen, address):
+    new_cake(screen, address, "While typing")
+    lens(screen, "Layers")
+    high = panel(screen).get_by_role("button", name=re.compile("^Filled and stacked, high:"))
+    before = high.inner_text()
+    cut = panel(screen).get_by_label("Each cut at")
+    cut.click()
+    cut.fill("2 3/4 in")
+    expect(high).not_to_have_text(before)
+    cut.press("Escape")
+    expect(high).to_have_text(before)
+    cut.click()
+    cut.fill("8 / 4")
+    cut.press("Enter")
+    expect(panel(screen).get_by_text("Is that 8 1/4, or 8 divided by 4?")).to_be_visible()
+    screen.reload()
+    expect(panel(screen).get_by_label("Each cut at")).to_have_value("8 / 4")
+    expect(panel(screen).get_by_text("Is that 8 1/4, or 8 divided by 4?")).to_be_visible()
+
+
+def test_a_change_of_every_tier_is_said_and_taken_back_at_once(screen, address):
+    three_tiers(screen, address, "All alike")
+    lens(screen, "Layers")
+    panel(screen).get_by_role("radio", name="Every tier").check(force=True)
+    fill(panel(screen).get_by_label("Layers", exact=True), "4")
+    expect(panel(screen).get_by_text("3 tiers changed.")).to_be_visible()
+    panel(screen).get_by_role("button", name="The tier below").click()
+    expect(panel(screen).get_by_label("Layers", exact=True)).to_have_value("4")
+    panel(screen).get_by_role("button", name="Undo").click()
+    expect(panel(screen).get_by_label("Layers", exact=True)).not_to_have_value("4")
+    expect(panel(screen).get_by_text("tiers changed.")).to_be_hidden()
+
+
+def test_the_drawing_is_told_tier_by_tier_and_servings_are_held_against_portions(screen, address):
+    three_tiers(screen, address, "Said aloud")
+    drawing = screen.get_by_role("img", name=re.compile("The cake in half-section"))
+    expect(drawing).to_have_accessible_description(re.compile(r"Bottom: .* round, 3 layers.*Middle: .*Top: "))
+    expect(screen.get_by_role("combobox", name=re.compile("^Final coat: "))).to_have_count(0)
+    fill(panel(screen).get_by_label("Servings wanted"), "4000")
+    expect(panel(screen).get_by_text("fewer than asked for")).to_be_visible()
+    fill(panel(screen).get_by_label("Customer"), "Wilmot hall")
+    saved(screen)
+    screen.get_by_role("button", name="Order", exact=True).click()
+    expect(screen.get_by_text("Save with customer and notes")).to_be_visible()
