@@ -120,6 +120,7 @@ def write_papers(name: str, folder: Path, paper: Literal["a4", "letter"]) -> int
     from amber_spread.papers.amounts import write_amounts
     from amber_spread.papers.dxf import write_dxf
     from amber_spread.papers.pdf import write_pdf
+    from amber_spread.papers.strip import with_strip
     from amber_spread.papers.svg import write_svg
     from amber_spread.papers.templates import templates_of
 
@@ -131,7 +132,7 @@ def write_papers(name: str, folder: Path, paper: Literal["a4", "letter"]) -> int
         return plan
     found = templates_of(document, plan)
     written = {
-        "templates.pdf": write_pdf(found, paper),
+        "templates.pdf": write_pdf(with_strip(found), paper),
         "templates.svg": write_svg(found).encode(),
         "templates.dxf": write_dxf(found).encode(),
         "amounts.csv": write_amounts(plan).encode(),

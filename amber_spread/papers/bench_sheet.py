@@ -9,8 +9,8 @@ from amber_spread.core.document import Document
 from amber_spread.core.kernel.figures import Quantity
 from amber_spread.core.kernel.units import LengthUnit, WeightUnit
 from amber_spread.core.plan import Plan, TierPlan
-from amber_spread.papers.pdf import Paper
 from amber_spread.papers.printed import HEADING, SOFT_TEXT, TEXT, TITLE, Box, bound, due_words, measured, table, worded
+from amber_spread.papers.sheets import Paper
 
 WIDTHS = (8, 62, 108)
 

@@ -8,7 +8,7 @@ from ezdxf.document import Drawing
 from ezdxf.filemanagement import new
 from ezdxf.layouts.layout import Modelspace
 
-from amber_spread.papers.templates import Template
+from amber_spread.papers.templates import SMALL_MM, Template
 
 GAP_MM = 15.0
 LAYERS = {"CUT": 1, "MARK": 4, "TEXT": 7}
@@ -30,7 +30,10 @@ def draw_dxf(templates: Sequence[Template]) -> Drawing:
             space.add_line(*ends, dxfattribs={"layer": "MARK"})
             _write(space, mark.name, mark.x0 + 1, mark.y0 + up + 0.8, 3.0)
         for index, words in enumerate(one.words):
-            _write(space, words, wide / 2 - 20, up + high * one.words_up - 7 * (index - 1.5), 5.0)
+            if one.words_turned:
+                _write(space, words, wide * one.words_across + 4.5 * (index - 1.5), up + 4, SMALL_MM, turned=90)
+            else:
+                _write(space, words, wide / 2 - 20, up + high * one.words_up - 7 * (index - 1.5), 5.0)
         up += high + GAP_MM
     return drawing
 
@@ -42,5 +45,5 @@ def write_dxf(templates: Sequence[Template]) -> str:
     return stream.getvalue()
 
 
-def _write(space: Modelspace, words: str, x: float, y: float, high: float) -> None:
-    space.add_text(words, height=high, dxfattribs={"layer": "TEXT", "insert": (x, y)})
+def _write(space: Modelspace, words: str, x: float, y: float, high: float, turned: float = 0) -> None:
+    space.add_text(words, height=high, rotation=turned, dxfattribs={"layer": "TEXT", "insert": (x, y)})

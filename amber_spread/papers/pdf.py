@@ -1,12 +1,10 @@
-"""Templates as a PDF at true size, tiled over A4 or Letter pages that are glued together at their marks."""
+"""Templates as a PDF at true size, on A4 or Letter pages."""
 
 import io
 import math
 from collections.abc import Iterator, Sequence
-from typing import Literal, NamedTuple
 
 from reportlab import rl_config
-from reportlab.lib.pagesizes import A4, LETTER
 from reportlab.lib.units import mm
 from reportlab.pdfgen.canvas import Canvas
 from reportlab.pdfgen.pathobject import PDFPathObject
@@ -14,76 +12,27 @@ from reportlab.pdfgen.pathobject import PDFPathObject
 from amber_spread.core.geometry.flat import Corner, arc_of
 from amber_spread.core.kernel.units import MM_PER_INCH
 from amber_spread.papers.letters import lettered
+from amber_spread.papers.sheets import SIZES, Paper
 from amber_spread.papers.templates import Template
+from amber_spread.papers.tiling import MARGIN_MM, OVERLAP_MM, SIDE_MM, Placed, Tile, Tiling, pages_of, room_of
 
 rl_config.useA85 = 0  # a page as bytes is smaller than as letters, and is written at once
-Paper = Literal["a4", "letter"]
-SIZES = {"a4": A4, "letter": LETTER}
-MARGIN_MM = 10.0
-FOOT_MM = 26.0
-"""The strip below each page's drawing: the check bars, the page map and what the page belongs to."""
-OVERLAP_MM = 12.0
 CROSS_MM = 4.0
+BAR_MM = 7.0
+"""The check bars stand so far into the strip they are in."""
 INK, CUT, MARK = (0.2, 0.14, 0.11), (0.7, 0.25, 0.12), (0.18, 0.43, 0.45)
 
 
-class Tile(NamedTuple):
-    """One page of one template: its place in the grid, and the corner of the piece that lies at its own corner."""
-
-    column: int
-    row: int
-    x: float
-    y: float
-
-
-class Tiling(NamedTuple):
-    """How a template is spread over pages: turned or not, so many columns and rows."""
-
-    turned: bool
-    columns: int
-    rows: int
-    tiles: list[Tile]
-
-
-def room_of(paper: Paper) -> tuple[float, float]:
-    """The width and height a page leaves for the drawing, mm."""
-    wide, high = (side / mm for side in SIZES[paper])
-    return wide - 2 * MARGIN_MM, high - 2 * MARGIN_MM - FOOT_MM
-
-
-def tiling_of(width_mm: float, height_mm: float, paper: Paper) -> Tiling:
-    """The fewest pages that hold a piece, upright or turned; neighbours share a strip of OVERLAP_MM."""
-    room = room_of(paper)
-
-    def count(size: float, page: float) -> int:
-        return max(1, math.ceil((size - OVERLAP_MM - 1e-6) / (page - OVERLAP_MM)))
-
-    ways = []
-    for turned in (False, True):
-        wide, high = (height_mm, width_mm) if turned else (width_mm, height_mm)
-        columns, rows = count(wide, room[0]), count(high, room[1])
-        ways.append((columns * rows, turned, columns, rows))
-    _, turned, columns, rows = min(ways)
-    steps = [side - OVERLAP_MM for side in room]
-    tiles = [
-        Tile(column, row, column * steps[0], row * steps[1])
-        for row in reversed(range(rows))
-        for column in range(columns)
-    ]
-    return Tiling(turned, columns, rows, tiles)
-
-
 def write_pdf(templates: Sequence[Template], paper: Paper = "a4") -> bytes:
-    """Every template, a piece or a tile of one to a page."""
+    """Every template at true size, on as few pages as hold them."""
     stream = io.BytesIO()
     canvas = Canvas(stream, pagesize=SIZES[paper], pageCompression=1, invariant=1)
     canvas.setTitle(f"{templates[0].order}: templates" if templates else "Templates")
-    pages = [
-        (one, tiling, tile) for one in templates for tiling in [tiling_of(*one.size, paper)] for tile in tiling.tiles
-    ]
-    for number, (one, tiling, tile) in enumerate(pages, 1):
-        _page(canvas, one, tiling, tile, paper)
-        _foot(canvas, one, tiling, tile, f"Page {number} of {len(pages)}")
+    pages = pages_of(templates, paper)
+    for number, page in enumerate(pages, 1):
+        for placed in page:
+            _piece(canvas, placed, paper)
+        _side(canvas, page, f"Page {number} of {len(pages)}")
         canvas.showPage()
     if not pages:
         _line(canvas, "There is nothing to cut for this cake.", MARGIN_MM, 150, 5)
@@ -92,31 +41,44 @@ def write_pdf(templates: Sequence[Template], paper: Paper = "a4") -> bytes:
     return stream.getvalue()
 
 
-def _page(canvas: Canvas, one: Template, tiling: Tiling, tile: Tile, paper: Paper) -> None:
-    room = room_of(paper)
+def _piece(canvas: Canvas, placed: Placed, paper: Paper) -> None:
+    """One piece, or what of it lies on this page."""
+    one, room = placed.one, room_of(paper)
     canvas.saveState()
     frame = canvas.beginPath()
-    frame.rect(MARGIN_MM * mm, (MARGIN_MM + FOOT_MM) * mm, room[0] * mm, room[1] * mm)
-    canvas.clipPath(frame, stroke=0)
-    canvas.translate((MARGIN_MM - tile.x) * mm, (MARGIN_MM + FOOT_MM - tile.y) * mm)
-    _crosses(canvas, tiling, tile, room)
-    if tiling.turned:
+    frame.rect((MARGIN_MM + SIDE_MM) * mm, MARGIN_MM * mm, room[0] * mm, room[1] * mm)
+    if placed.tile is not None:
+        canvas.clipPath(frame, stroke=0)
+    canvas.translate((MARGIN_MM + SIDE_MM + placed.x) * mm, (MARGIN_MM + placed.y) * mm)
+    if placed.tiling is not None and placed.tile is not None:
+        _crosses(canvas, placed.tiling, placed.tile, room)
+    if placed.turned:
         canvas.translate(one.size[1] * mm, 0)
         canvas.rotate(90)
     canvas.setStrokeColorRGB(*MARK)
     canvas.setLineWidth(0.5)
     for mark in one.marks:
-        canvas.line(mark.x0 * mm, mark.y0 * mm, mark.x1 * mm, mark.y1 * mm)
+        if (mark.x0, mark.y0) != (mark.x1, mark.y1):
+            canvas.line(mark.x0 * mm, mark.y0 * mm, mark.x1 * mm, mark.y1 * mm)
         _line(canvas, mark.name, mark.x0 + 1, mark.y0 + 0.8, 2.8)
     canvas.setStrokeColorRGB(*CUT)
     canvas.setLineWidth(0.7)
     canvas.drawPath(_path(canvas, one.corners), stroke=1, fill=0)
-    wide, high = one.size
-    size = max(2.5, min(6.0, wide / 26))
-    for index, words in enumerate(one.words):
-        _line(canvas, words, wide / 2, high * one.words_up + size * 1.4 * (1.5 - index), size, centred=True)
-    _arrow(canvas, wide / 2, high * one.words_up + size * 1.4 * 2.6)
+    _words(canvas, one)
     canvas.restoreState()
+
+
+def _words(canvas: Canvas, one: Template) -> None:
+    """What is written on a piece, about the place its words have there."""
+    wide, high = one.size
+    canvas.translate(wide * one.words_across * mm, high * one.words_up * mm)
+    if one.words_turned:
+        canvas.rotate(90)
+    size = one.words_high or max(2.5, min(6.0, wide / 26))
+    for index, words in enumerate(one.words):
+        _line(canvas, words, 0, size * 1.4 * (1.5 - index), size, centred=True)
+    if not one.words_turned:
+        _arrow(canvas, 0, size * 1.4 * 2.6)
 
 
 def _path(canvas: Canvas, corners: Sequence[Corner]) -> PDFPathObject:
@@ -173,33 +135,42 @@ def _reaches(at: float, room: float) -> bool:
     return -CROSS_MM <= at <= room + CROSS_MM
 
 
-def _foot(canvas: Canvas, one: Template, tiling: Tiling, tile: Tile, page: str) -> None:
+def _side(canvas: Canvas, page: Sequence[Placed], number: str) -> None:
+    """The strip up the left side of a page: both check bars, what it belongs to, and where it lies in its piece."""
+    canvas.saveState()
+    canvas.translate((MARGIN_MM + SIDE_MM) * mm, MARGIN_MM * mm)
+    canvas.rotate(90)  # x runs up the page now, y to its left edge
     canvas.setStrokeColorRGB(*INK)
     canvas.setLineWidth(0.6)
-    for low, long, step, words in (
-        (MARGIN_MM + 14, 100.0, 10.0, "This bar is 100 mm: print at 100 %, not to fit"),
-        (MARGIN_MM + 3, 4 * MM_PER_INCH, MM_PER_INCH, "This bar is 4 in"),
+    for begin, long, step, words in (
+        (0.0, 100.0, 10.0, "This bar is 100 mm: print at 100 %, not to fit"),
+        (108.0, 4 * MM_PER_INCH, MM_PER_INCH, "This bar is 4 in"),
     ):
-        canvas.line(MARGIN_MM * mm, low * mm, (MARGIN_MM + long) * mm, low * mm)
+        canvas.line(begin * mm, BAR_MM * mm, (begin + long) * mm, BAR_MM * mm)
         for tick in range(round(long / step) + 1):
-            x = MARGIN_MM + tick * step
-            canvas.line(x * mm, low * mm, x * mm, (low + 2.5) * mm)
-        _line(canvas, words, MARGIN_MM, low + 3.6, 3)
-    left = MARGIN_MM + 112
-    for index, words in enumerate((*one.words[:3], f"This side up. {page}")):
-        _line(canvas, words, left, MARGIN_MM + 19 - 4.6 * index, 3.2)
-    _map(canvas, tiling, tile, left)
+            x = begin + tick * step
+            canvas.line(x * mm, BAR_MM * mm, x * mm, (BAR_MM + 2) * mm)
+        _line(canvas, words, begin, BAR_MM + 2.8, 2.6)
+    first = page[0].one
+    whole = [f"{first.tier}: {first.name}, cut {first.copies}"] if len(page) == 1 else []
+    _line(canvas, ". ".join([*whole, first.order, first.due, "This side up", number]), 0, 2.2, 3.2)
+    tiling, tile = page[0].tiling, page[0].tile
+    if tiling is not None and tile is not None:
+        _map(canvas, tiling, tile)
+    canvas.restoreState()
 
 
-def _map(canvas: Canvas, tiling: Tiling, tile: Tile, left: float) -> None:
-    """The page map: one box a page, the present one filled."""
-    side = min(4.0, 50.0 / max(tiling.columns, tiling.rows * 4))
-    across = [(left + 40 + column * side) * mm for column in range(tiling.columns + 1)]
-    up = [(MARGIN_MM - 4 + row * side) * mm for row in range(tiling.rows + 1)]
-    canvas.grid(across, up)
+def _map(canvas: Canvas, tiling: Tiling, tile: Tile) -> None:
+    """The page map: one box a page, the present one filled. It stands as the pages do, the strip being turned."""
+    side = min(3.0, 36.0 / max(tiling.columns, tiling.rows * 4))
+    right = 216.0
+    along = [(right + row * side) * mm for row in range(tiling.rows + 1)]
+    down = [(BAR_MM + 4 - column * side) * mm for column in range(tiling.columns + 1)]
+    canvas.grid(along, down)
     canvas.setFillColorRGB(*INK)
-    canvas.rect(across[tile.column], up[tile.row], side * mm, side * mm, stroke=1, fill=1)
-    _line(canvas, f"Column {tile.column + 1}, row {tile.row + 1} from below", left, MARGIN_MM - 2, 2.6)
+    canvas.rect(along[tile.row], down[tile.column + 1], side * mm, side * mm, stroke=1, fill=1)
+    words = f"Column {tile.column + 1}, row {tile.row + 1}"
+    _line(canvas, words, right + tiling.rows * side + 2, BAR_MM + 1, 2.4)
 
 
 def _arrow(canvas: Canvas, x: float, y: float) -> None:

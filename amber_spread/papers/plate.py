@@ -13,8 +13,8 @@ from amber_spread.core.kernel.units import MM_PER_INCH, LengthUnit, WeightUnit
 from amber_spread.core.plan import Plan
 from amber_spread.core.tier import Silhouette
 from amber_spread.papers.page import INK, SERIF, SIZE, Page, Point, Shape, Words, shortened
-from amber_spread.papers.pdf import SIZES, Paper
 from amber_spread.papers.printed import due_words, measured
+from amber_spread.papers.sheets import SIZES, Paper
 
 MARGIN = 14.0
 SOFT = "#7A6657"

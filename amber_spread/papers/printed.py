@@ -14,7 +14,7 @@ from amber_spread.core.document import Document
 from amber_spread.core.kernel.figures import Figure, Quantity, Rounding
 from amber_spread.core.kernel.units import LengthUnit, WeightUnit, format_length, format_weight
 from amber_spread.papers.letters import lettered
-from amber_spread.papers.pdf import SIZES, Paper
+from amber_spread.papers.sheets import SIZES, Paper
 
 INK, SOFT, RULE = HexColor("#33241B"), HexColor("#7A6657"), HexColor("#DCCDB8")
 TITLE = ParagraphStyle("title", fontName="Times-Bold", fontSize=20, leading=24, textColor=INK)

@@ -12,8 +12,8 @@ from amber_spread.core.kernel.units import LengthUnit, WeightUnit, format_length
 from amber_spread.core.shop import GROUPS, Bought, Shopping, Want
 from amber_spread.core.stock.pantry import Label
 from amber_spread.papers.amounts import plain
-from amber_spread.papers.pdf import Paper
 from amber_spread.papers.printed import HEADING, RIGHT, SOFT_TEXT, TEXT, TITLE, Box, amount, bound, table, worded
+from amber_spread.papers.sheets import Paper
 
 HEAD = ("group", "item", "name", "needed", "unit", "in_larder", "to_buy", "packs", "cost", "currency")
 HEADINGS = {

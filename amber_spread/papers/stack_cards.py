@@ -10,8 +10,8 @@ from amber_spread.core.document import Document
 from amber_spread.core.kernel.check import Said
 from amber_spread.core.kernel.units import LengthUnit, WeightUnit
 from amber_spread.core.plan import Plan
-from amber_spread.papers.pdf import Paper
 from amber_spread.papers.printed import HEADING, SOFT_TEXT, TEXT, TITLE, Box, bound, due_words, measured, table, worded
+from amber_spread.papers.sheets import Paper
 
 CAUTION = "Caution: "
 

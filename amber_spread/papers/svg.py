@@ -52,14 +52,24 @@ def _group(one: Template, x: float, y: float) -> str:
             'stroke="#2E6E73" stroke-width="0.2"/>'
         )
         lines.append(_text(mark.name, mark.x0 + 1, -mark.y0 - 0.8, 3.0))
-    middle = -high * one.words_up - TEXT_MM * 1.4 * (len(one.words) - 1) / 2
-    for index, words in enumerate(one.words):
-        lines.append(_text(words, wide / 2, middle + TEXT_MM * 1.4 * index, TEXT_MM, "middle"))
-    lines.append(
-        f'<path class="up" d="M{wide / 2:.3f} {middle - 8:.3f} v-8 m-2 3 l2 -3 l2 3" fill="none" stroke="#33241B" '
-        'stroke-width="0.3"/>'
-    )
+    lines.extend(_words(one))
     return "\n".join([*lines, "</g>"])
+
+
+def _words(one: Template) -> list[str]:
+    """What is written on a piece, about the place its words have there."""
+    wide, high = one.size
+    size = one.words_high or TEXT_MM
+    turn = " rotate(-90)" if one.words_turned else ""
+    first = -size * 1.4 * (len(one.words) - 1) / 2
+    lines = [f'<g transform="translate({wide * one.words_across:.3f} {-high * one.words_up:.3f}){turn}">']
+    lines += [_text(words, 0, first + size * 1.4 * index, size, "middle") for index, words in enumerate(one.words)]
+    if not one.words_turned:
+        lines.append(
+            f'<path class="up" d="M0 {first - 8:.3f} v-8 m-2 3 l2 -3 l2 3" fill="none" stroke="#33241B" '
+            'stroke-width="0.3"/>'
+        )
+    return [*lines, "</g>"]
 
 
 def _text(words: str, x: float, y: float, size: float, anchor: str = "start") -> str:

@@ -1,9 +1,9 @@
 """The templates of a cake: every piece to cut by at its true size, described once for every writer."""
 
 import math
-from collections.abc import Iterator
+from collections.abc import Iterable, Iterator, Sequence
 from datetime import datetime
-from typing import NamedTuple
+from typing import Any, NamedTuple
 
 from amber_spread.core.document import Document
 from amber_spread.core.geometry.flat import (
@@ -20,7 +20,14 @@ from amber_spread.core.plan import Plan, TierPlan
 
 RING = 20
 """A support is drawn as a ring of so many short lines."""
-GAUGE_WIDE_MM = 45.0
+GAUGE_WIDE_MM = 62.0
+TICK_MM = 8.0
+LABEL_MM = 3.6
+"""Labels stand no closer than this, one above the other."""
+WORDS_WIDE_MM = 20.0
+"""So much room the words of a piece take that run up it."""
+SMALL_MM = 3.2
+"""How high letters are written where there is something else to read."""
 
 
 class Template(NamedTuple):
@@ -36,6 +43,12 @@ class Template(NamedTuple):
     due: str
     words_up: float = 0.5
     """How far up the piece its words stand, as a share of its height."""
+    words_across: float = 0.5
+    """How far across, likewise."""
+    words_turned: bool = False
+    """They run up the piece, where lines across it have words of their own."""
+    words_high: float | None = None
+    """How high their letters are, mm; as the piece is wide where this is left out."""
 
     @property
     def size(self) -> tuple[float, float]:
@@ -67,6 +80,7 @@ def templates_of(document: Document, plan: Plan, tier: int | None = None) -> lis
                     marks=[*piece.marks, *_joins(piece)],
                     order=document.title,
                     due=due,
+                    **(beside(GAUGE_WIDE_MM) if key == "gauge" else {}),
                 )
             )
         found.extend(
@@ -75,7 +89,8 @@ def templates_of(document: Document, plan: Plan, tier: int | None = None) -> lis
                 tier=one.name,
                 name=name,
                 copies=1,
-                words_up=0.7,
+                words_up=_clear_of(marks, size_of(edge)),
+                words_high=SMALL_MM,
                 corners=edge,
                 marks=marks,
                 order=document.title,
@@ -108,6 +123,36 @@ def _placements(plan: Plan, number: int) -> Iterator[tuple[str, str, list[Corner
         yield f"tier_{number}_supports_{'inside' if joint.inside else 'below'}", f"Supports {where}", edge, marks
 
 
+def beside(wide_mm: float) -> dict[str, Any]:
+    """How words stand that run up the right side of a piece of that width."""
+    return {"words_across": 1 - WORDS_WIDE_MM / 2 / wide_mm, "words_turned": True, "words_high": SMALL_MM}
+
+
+def ticks(lengths: Iterable[tuple[float, str]], left: float = 0.0) -> Iterator[Mark]:
+    """A short line at each length up a piece; its label beside it and below the line, or as far below as the label of
+    the line above lets it.
+    """
+    free = math.inf
+    for up, label in sorted(lengths, reverse=True):
+        at = min(up - LABEL_MM, free)
+        yield Mark(name="", x0=left, y0=up, x1=left + TICK_MM, y1=up)
+        middle = at + LABEL_MM / 2
+        yield Mark(name="", x0=left + TICK_MM, y0=up, x1=left + TICK_MM + 4, y1=middle)
+        yield Mark(name=label, x0=left + TICK_MM + 4, y0=at, x1=left + TICK_MM + 4, y1=at)
+        free = at - LABEL_MM
+
+
+def _clear_of(marks: Sequence[Mark], size: tuple[float, float]) -> float:
+    """How far up a piece, as a share, its words stand farthest from everything marked on it."""
+    wide, high = size
+    half = min(wide * 0.35, 34.0), 4 * 1.4 * SMALL_MM / 2
+
+    def clearance(share: float) -> float:
+        return min(max(abs(mark.x0 - wide / 2) - half[0], abs(mark.y0 - high * share) - half[1]) for mark in marks)
+
+    return max((step / 100 for step in range(20, 81, 2)), key=clearance) if marks else 0.7
+
+
 def _ringed(name: str, x: float, y: float, radius: float) -> Iterator[Mark]:
     """A ring of short lines, and a cross in its middle."""
     turns = [2 * math.pi * step / RING for step in range(RING + 1)]
@@ -133,9 +178,7 @@ def _pieces(tier: TierPlan, gauge: str) -> Iterator[tuple[str, Piece]]:
     across, papers = tier.coats.parchment, tier.coats.papers
     if across is not None and papers is not None:
         yield "parchment", paper_of("Parchment", circle(across.value), [], diameter=across).but(count=papers)
-    marks = [
-        Mark(name=mark.name, x0=0, y0=mark.up.value, x1=GAUGE_WIDE_MM, y1=mark.up.value) for mark in tier.gauge.values()
-    ]
+    marks = list(ticks((mark.up.value, mark.name) for mark in tier.gauge.values()))
     high = max(mark.up.value for mark in tier.gauge.values())
     yield "gauge", paper_of(gauge, rectangle(GAUGE_WIDE_MM, high), marks)
 

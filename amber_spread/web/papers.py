@@ -5,18 +5,22 @@ from typing import Annotated
 
 from fastapi import APIRouter, Depends, Query, Request, Response
 
+from amber_spread.core.kernel.base import Frozen
 from amber_spread.core.kernel.limits import TIERS
 from amber_spread.core.kernel.units import LengthUnit, WeightUnit
 from amber_spread.papers.amounts import write_amounts
 from amber_spread.papers.bench_sheet import write_bench_sheet
 from amber_spread.papers.dxf import write_dxf
 from amber_spread.papers.page import write_page_pdf, write_page_svg
-from amber_spread.papers.pdf import Paper, write_pdf
+from amber_spread.papers.pdf import write_pdf
 from amber_spread.papers.plate import plate_of
+from amber_spread.papers.sheets import Paper
 from amber_spread.papers.stack_cards import write_cards
+from amber_spread.papers.strip import with_strip
 from amber_spread.papers.svg import write_svg
 from amber_spread.papers.svg_reading import OutlineError, ReadOutline, read_outline
 from amber_spread.papers.templates import Template, templates_of
+from amber_spread.papers.tiling import pages_of
 from amber_spread.web.files import download
 from amber_spread.web.kit import OwnedKit
 from amber_spread.web.orders import Book
@@ -57,10 +61,31 @@ class Printing:
 PrintingOf = Annotated[Printing, Depends()]
 
 
+class PageCount(Frozen):
+    """On how many pages something is printed."""
+
+    pages: int
+
+
+def to_print(papers: PapersOf, tier: TierNumber = None, whole: bool = False) -> list[Template]:
+    """The templates of one tier or all; plain circles and rectangles on one strip, unless asked for `whole`."""
+    found = papers.templates(tier)
+    return found if whole else with_strip(found)
+
+
+ToPrint = Annotated[list[Template], Depends(to_print)]
+
+
 @router.get("/orders/{id}/templates.pdf", response_class=Response)
-def templates_pdf(papers: PapersOf, paper: Paper = "a4", tier: TierNumber = None) -> Response:
-    """Every template at true size, tiled over pages."""
-    return papers.file("templates.pdf", "application/pdf", write_pdf(papers.templates(tier), paper))
+def templates_pdf(papers: PapersOf, templates: ToPrint, paper: Paper = "a4") -> Response:
+    """Every template at true size, on as few pages as hold them."""
+    return papers.file("templates.pdf", "application/pdf", write_pdf(templates, paper))
+
+
+@router.get("/orders/{id}/templates/pages")
+def templates_pages(templates: ToPrint, paper: Paper = "a4") -> PageCount:
+    """On how many pages the templates are printed."""
+    return PageCount(pages=max(1, len(pages_of(templates, paper))))
 
 
 @router.get("/orders/{id}/templates.svg", response_class=Response)

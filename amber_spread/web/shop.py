@@ -12,7 +12,7 @@ from amber_spread.core.kernel.units import LengthUnit, WeightUnit
 from amber_spread.core.shop import Asked, Shopping, bill_of, shop
 from amber_spread.core.stock.contents import contents_of
 from amber_spread.core.stock.kit import Kit
-from amber_spread.papers.pdf import Paper
+from amber_spread.papers.sheets import Paper
 from amber_spread.papers.shopping_list import write_list, write_shopping
 from amber_spread.store.orders import Billed
 from amber_spread.web.files import download

@@ -10,6 +10,7 @@ import ezdxf
 import pytest
 from pypdf import PdfReader
 from pypdf.generic import ContentStream
+from shapely import box
 from svgelements import SVG, Path
 
 from amber_spread.core.design.finishes import (
@@ -45,10 +46,12 @@ from amber_spread.core.stock.pantry import Pantry
 from amber_spread.papers.amounts import write_amounts
 from amber_spread.papers.dxf import write_dxf
 from amber_spread.papers.letters import BROAD, lettered
-from amber_spread.papers.pdf import FOOT_MM, MARGIN_MM, OVERLAP_MM, room_of, tiling_of, write_pdf
+from amber_spread.papers.pdf import write_pdf
 from amber_spread.papers.shopping_list import write_list
+from amber_spread.papers.strip import COLUMN_MM, PIN_MM, is_round, is_straight, with_strip
 from amber_spread.papers.svg import write_svg
-from amber_spread.papers.templates import templates_of
+from amber_spread.papers.templates import LABEL_MM, templates_of
+from amber_spread.papers.tiling import GAP_MM, MARGIN_MM, OVERLAP_MM, SIDE_MM, pages_of, room_of, tiling_of
 from tests.designs import document, tier
 
 NEAR = 0.2  # mm
@@ -147,23 +150,69 @@ def drawn(page):
 def test_the_pdf_is_true_to_size_and_every_page_carries_both_bars(templates):
     for paper, wide in (("a4", 210), ("letter", 215.9)):
         pages = PdfReader(io.BytesIO(write_pdf(templates, paper))).pages
-        number = 0
-        for one in templates:
-            tiling = tiling_of(*one.size, paper)
-            for tile in tiling.tiles:
-                page = pages[number]
-                number += 1
-                assert float(page.mediabox.width) / MM == pytest.approx(wide, abs=0.1)
-                cuts, lines = drawn(page)
-                (edge,) = cuts
-                size = one.size[::-1] if tiling.turned else one.size
+        laid = pages_of(templates, paper)
+        assert len(laid) == len(pages)
+        for page, placed in zip(pages, laid, strict=True):
+            assert float(page.mediabox.width) / MM == pytest.approx(wide, abs=0.1)
+            cuts, lines = drawn(page)
+            assert len(cuts) == len(placed)
+            for edge, one in zip(cuts, placed, strict=True):
+                size = one.one.size[::-1] if one.turned else one.one.size
                 assert spans(edge) == pytest.approx(size, abs=NEAR)
                 left, low = min(x for x, _ in edge), min(y for _, y in edge)
-                assert (left, low) == pytest.approx((MARGIN_MM - tile.x, MARGIN_MM + FOOT_MM - tile.y), abs=NEAR)
-                lengths = [math.dist(*line) for line in lines if len(line) == 2]
-                assert any(length == pytest.approx(100, abs=0.01) for length in lengths)
-                assert any(length == pytest.approx(101.6, abs=0.01) for length in lengths)
-        assert number == len(pages)
+                assert (left, low) == pytest.approx((MARGIN_MM + SIDE_MM + one.x, MARGIN_MM + one.y), abs=NEAR)
+            lengths = [math.dist(*line) for line in lines if len(line) == 2]
+            assert any(length == pytest.approx(100, abs=0.01) for length in lengths)
+            assert any(length == pytest.approx(101.6, abs=0.01) for length in lengths)
+
+
+def test_every_piece_lies_on_the_pages_and_none_on_another(templates):
+    for paper in ("a4", "letter"):
+        wide, high = room_of(paper)
+        laid = pages_of(templates, paper)
+        whole = [one.one for page in laid for one in page if one.tile is None]
+        spread = [one.one for page in laid for one in page if one.tile is not None and one.tile == one.tiling.tiles[0]]
+        assert sorted(one.key for one in (*whole, *spread)) == sorted(one.key for one in templates)
+        for page in laid:
+            boxes = []
+            for one in page:
+                across, up = one.one.size[::-1] if one.turned else one.one.size
+                boxes.append(box(one.x, one.y, one.x + across, one.y + up))
+            if page[0].tile is None:
+                assert all(one.within(box(-0.1, -0.1, wide + 0.1, high + 0.1)) for one in boxes)
+            for at, one in enumerate(boxes):
+                assert all(one.distance(other) >= GAP_MM - 0.11 for other in boxes[at + 1 :])
+        area = sum(one.size[0] * one.size[1] for one in whole)
+        together = sum(1 for page in laid if page[0].tile is None)
+        assert area / (wide * high) <= together <= len(whole)
+
+
+def test_plain_circles_and_rectangles_are_one_strip_that_measures_each_of_them(templates):
+    kept = with_strip(templates)
+    plain = [one for one in templates if is_round(one) or is_straight(one)]
+    if not plain:
+        assert kept == templates
+        return
+    strip = kept[-1]
+    assert [one.key for one in kept[:-1]] == [one.key for one in templates if one not in plain]
+    ups = [mark.y0 for mark in strip.marks if mark.x0 in (0, COLUMN_MM) and mark.y0 == mark.y1 and not mark.name]
+    for one in plain:
+        if is_round(one):
+            assert any(up - PIN_MM == pytest.approx(one.size[0] / 2) for up in ups)
+        else:
+            assert all(any(up == pytest.approx(side) for up in ups) for side in one.size)
+    assert max(ups) < strip.size[1]
+    said = [mark.name for mark in strip.marks if mark.name and mark.name != "Pin here"]
+    assert all(any(name.startswith(f"{one.tier}: {one.name}") for name in said) for one in plain)
+    for column in (0, COLUMN_MM):
+        labels = sorted(mark.y0 for mark in strip.marks if mark.x0 == column + 12 and mark.name)
+        assert all(above - below >= LABEL_MM - 1e-9 for below, above in zip(labels, labels[1:], strict=False))
+    assert len(pages_of(kept, "a4")) <= len(pages_of(templates, "a4"))
+
+
+def test_a_ten_inch_circle_with_its_supports_takes_two_pages_of_either_paper():
+    for paper in ("a4", "letter"):
+        assert len(tiling_of(254, 254, paper).tiles) == 2
 
 
 def test_the_tiles_of_a_piece_cover_it_and_lap(templates):
@@ -187,8 +236,8 @@ def test_registration_crosses_lie_at_the_same_points_of_the_piece_on_neighbourin
         bars = [line for line in lines if len(line) == 2 and math.dist(*line) == pytest.approx(8, abs=0.01)]
         middles = [
             (
-                round((a[0] + b[0]) / 2 - MARGIN_MM + tile.x, 1),
-                round((a[1] + b[1]) / 2 - MARGIN_MM - FOOT_MM + tile.y, 1),
+                round((a[0] + b[0]) / 2 - MARGIN_MM - SIDE_MM + tile.x + 0.01, 1),
+                round((a[1] + b[1]) / 2 - MARGIN_MM + tile.y + 0.01, 1),
             )
             for a, b in bars
         ]
@@ -274,10 +323,16 @@ def test_the_gauge_carries_a_mark_for_every_layer_filling_and_coat():
     paper = document(tier(cover=DrapeCover()))
     plan = plan_document(paper)
     (gauge,) = [one for one in templates_of(paper, plan) if "gauge" in one.name]
-    assert [mark.name for mark in gauge.marks] == [
-        "Layer 1", "Filling 1", "Layer 2", "Filling 2", "Layer 3", "Crumb coat", "Final coat", "Cover",
+    names = [mark.name for mark in gauge.marks if mark.name]
+    assert names == [
+        "Cover", "Final coat", "Crumb coat", "Layer 3", "Filling 2", "Layer 2", "Filling 1", "Layer 1",
     ]  # fmt: skip
-    assert gauge.marks[-1].y0 == pytest.approx(plan.tiers[0].stack.height.value)
+    ups = [mark.y0 for mark in gauge.marks if mark.x0 == 0]
+    assert ups == pytest.approx(sorted((one.up.value for one in plan.tiers[0].gauge.values()), reverse=True))
+    assert ups[0] == pytest.approx(plan.tiers[0].stack.height.value)
+    labels = [mark.y0 for mark in gauge.marks if mark.name]
+    assert all(above - below >= LABEL_MM - 1e-9 for above, below in zip(labels, labels[1:], strict=False))
+    assert 0 < labels[-1] < labels[0] < ups[0]
 
 
 def test_one_tier_alone_can_be_asked_for():

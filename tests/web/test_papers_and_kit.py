@@ -69,6 +69,11 @@ def test_an_orders_papers_are_taken_away_under_its_name(client, order):
     assert client.get(f"/api/orders/{order}/templates.svg").text.startswith("<?xml")
     assert "LWPOLYLINE" in client.get(f"/api/orders/{order}/templates.dxf").text
     assert client.get(f"/api/orders/{order}/amounts.csv").text.startswith("tier,name,step")
+    # How many pages it takes is said before it is printed.
+    for asked in ("paper=letter", "paper=a4&whole=true", "tier=2&whole=true"):
+        said = client.get(f"/api/orders/{order}/templates/pages?{asked}").json()["pages"]
+        found = client.get(f"/api/orders/{order}/templates.pdf?{asked}").content
+        assert said == len(PdfReader(io.BytesIO(found)).pages)
 
 
 def test_papers_that_are_not_there_or_cannot_be_are_refused(client, order):

@@ -4,13 +4,12 @@ import math
 from collections.abc import Iterator
 from typing import NamedTuple
 
-from rectpack import newPacker
-
 from amber_spread.core.design.finishes import PrintedCover
 from amber_spread.core.design.kinds import suits
 from amber_spread.core.design.settled import SettledTier
 from amber_spread.core.geometry.body import Body
 from amber_spread.core.geometry.flat import Laid, Mark, Piece, fits, piece_of, rectangle
+from amber_spread.core.geometry.packing import Packed, pack
 from amber_spread.core.kernel.figures import same
 from amber_spread.core.tier.cover_plan import PRINTED_HEX, CoverPlan, PrintedPlan, top_of
 from amber_spread.core.tier.cover_rules import printed_sheets, printed_short, strip_count, strip_height, strip_length
@@ -19,15 +18,6 @@ MORE_STRIPS = 3
 """So many strips more than the fewest are tried: shorter ones may lie on fewer sheets."""
 MOST_PACKED = 24
 """More boxes than this are laid in rows and columns, which is as good where nearly all are alike."""
-STEPS_PER_MM = 20
-"""The packer counts in whole steps of this many to a millimetre, rounded up."""
-
-
-class Packed(NamedTuple):
-    """Boxes laid on sheets: how many sheets, and for each box its sheet, place, and whether it was turned."""
-
-    sheets: int
-    laid: list[tuple[int, float, float, bool]]
 
 
 class StripsCut(NamedTuple):
@@ -144,32 +134,10 @@ def _cuts(
             if len(boxes) > MOST_PACKED:
                 yield StripsCut(strips, long_mm, turned, _in_rows(boxes, sheet, turned, not cover.directional))
                 return
-            packed = _pack(boxes, sheet, not cover.directional)
+            packed = pack(boxes, sheet, not cover.directional)
             if packed is None:
                 packed = _in_rows(boxes, sheet, turned, not cover.directional)
             yield StripsCut(strips, long_mm, turned, packed)
-
-
-def _pack(boxes: list[tuple[float, float]], sheet: tuple[float, float], turn: bool) -> Packed | None:
-    """The boxes on as few sheets as the packer finds; None where one of them lies on no sheet."""
-    packer = newPacker(rotation=turn)
-    wide, high = (math.floor(side * STEPS_PER_MM + 1e-3) for side in sheet)
-    packer.add_bin(wide, high, count=len(boxes))
-    whole = [
-        tuple(min(limit, math.ceil(side * STEPS_PER_MM - 1e-3)) for side, limit in zip(box, limits, strict=True))
-        for box, limits in ((box, (wide, high) if _upright(box, sheet) else (high, wide)) for box in boxes)
-    ]
-    for index, (across, along) in enumerate(whole):
-        packer.add_rect(across, along, rid=index)
-    packer.pack()
-    found = {rid: (bin, x, y, width) for bin, x, y, width, _, rid in packer.rect_list()}
-    if len(found) < len(boxes):
-        return None
-    laid = [
-        (bin, round(x / STEPS_PER_MM, 2), round(y / STEPS_PER_MM, 2), width != whole[index][0])
-        for index, (bin, x, y, width) in sorted(found.items())
-    ]
-    return Packed(max(bin for bin, _, _, _ in laid) + 1, laid)
 
 
 def _in_rows(boxes: list[tuple[float, float]], sheet: tuple[float, float], turned: bool, turn: bool) -> Packed:
@@ -187,10 +155,3 @@ def _in_rows(boxes: list[tuple[float, float]], sheet: tuple[float, float], turne
         row, column = divmod(place, across)
         laid.append((before + mat, round(column * wide, 2), round(row * tall, 2), on_side))
     return Packed(laid[-1][0] + 1, laid)
-
-
-def _upright(box: tuple[float, float], sheet: tuple[float, float]) -> bool:
-    """Whether a box lies on a sheet without being turned. It is held to that side, so that rounding up to whole steps
-    does not push off what just fits.
-    """
-    return box[0] <= sheet[0] + 1e-6 and box[1] <= sheet[1] + 1e-6

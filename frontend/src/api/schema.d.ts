@@ -525,9 +525,29 @@ export interface paths {
         };
         /**
          * Templates Pdf
-         * @description Every template at true size, tiled over pages.
+         * @description Every template at true size, on as few pages as hold them.
          */
         get: operations["templates_pdf_api_orders__id__templates_pdf_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/orders/{id}/templates/pages": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Templates Pages
+         * @description On how many pages the templates are printed.
+         */
+        get: operations["templates_pages_api_orders__id__templates_pages_get"];
         put?: never;
         post?: never;
         delete?: never;
@@ -3707,6 +3727,14 @@ export interface components {
             unit: "g" | "ml" | "each";
             /** Price */
             price?: number | null;
+        };
+        /**
+         * PageCount
+         * @description On how many pages something is printed.
+         */
+        PageCount: {
+            /** Pages */
+            pages: number;
         };
         /**
          * PanelCover
@@ -8632,6 +8660,7 @@ export interface operations {
             query?: {
                 paper?: "a4" | "letter";
                 tier?: number | null;
+                whole?: boolean;
             };
             header?: never;
             path: {
@@ -8647,6 +8676,86 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description The request could not be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Another save came first */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The request is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A field is not acceptable */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The order book cannot be reached, or not written to */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    templates_pages_api_orders__id__templates_pages_get: {
+        parameters: {
+            query?: {
+                paper?: "a4" | "letter";
+                tier?: number | null;
+                whole?: boolean;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PageCount"];
+                };
             };
             /** @description The request could not be read */
             400: {

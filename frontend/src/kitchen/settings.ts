@@ -1,6 +1,6 @@
 /** How this person reads figures. Kept in the browser, apart for length and weight. */
 import { defineStore } from "pinia";
-import { ref, watch } from "vue";
+import { computed, ref, watch } from "vue";
 import type { Label, Quantity } from "@/api/types";
 import { keep, recall } from "@/base/browser";
 import {
@@ -19,6 +19,8 @@ import type { WeightUnit } from "@/base/units";
 const LENGTH_KEY = "amber:length";
 const WEIGHT_KEY = "amber:weight";
 const KEYS_KEY = "amber:single-keys";
+const PAPER_KEY = "amber:paper";
+export type Paper = "a4" | "letter";
 
 function kept<T extends string>(key: string, allowed: readonly T[], usual: T): T {
   const found = recall(key) as T | null;
@@ -32,6 +34,15 @@ export const useSettings = defineStore("settings", () => {
   const weight = ref(kept<WeightUnit>(WEIGHT_KEY, ["g", "oz"], "g"));
   /** Keys without Ctrl do something; whoever speaks to the machine, or strikes them unawares, switches them off. */
   const singleKeys = ref(recall(KEYS_KEY) !== "no");
+  /** The paper that was chosen; until one is, what is sold where lengths are in these units. */
+  const chosenPaper = ref(kept<Paper | "">(PAPER_KEY, ["a4", "letter"], ""));
+  const paper = computed({
+    get: () => chosenPaper.value || (length.value === "in" ? "letter" : "a4"),
+    set: (wanted: Paper) => {
+      chosenPaper.value = wanted;
+      keep(PAPER_KEY, wanted);
+    },
+  });
   watch(singleKeys, (work) => keep(KEYS_KEY, work ? "yes" : "no"));
   watch(length, (unit) => keep(LENGTH_KEY, unit));
   watch(weight, (unit) => keep(WEIGHT_KEY, unit));
@@ -102,5 +113,5 @@ export const useSettings = defineStore("settings", () => {
     return text.replace(/\{(\w+)\}/g, (whole, name: string) => (values[name] ? words(values[name]) : whole));
   }
 
-  return { length, weight, singleKeys, currency, measure, words, labelWords, unrounded, filled };
+  return { length, weight, paper, singleKeys, currency, measure, words, labelWords, unrounded, filled };
 });

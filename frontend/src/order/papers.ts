@@ -1,4 +1,5 @@
 /** The papers of the order on the bench, to take away. What was just edited is saved first, so that they say it too. */
+import { answered, api } from "@/api/client";
 import { useSettings } from "@/kitchen/settings";
 import { useOrder } from "./order";
 
@@ -11,11 +12,16 @@ export function usePapers() {
     window.location.assign(`/api/orders/${order.id}/${file}`);
   }
 
-  /** One that is printed in this person's units; on Letter where those are inches, unless another paper is asked for. */
-  async function takePrinted(file: string, paper?: string): Promise<void> {
-    const on = paper ?? (settings.length === "in" ? "letter" : "a4");
-    await take(`${file}?paper=${on}&length=${settings.length}&weight=${settings.weight}`);
+  /** One that is printed on this person's paper and in this person's units. */
+  async function takePrinted(file: string): Promise<void> {
+    await take(`${file}?paper=${settings.paper}&length=${settings.length}&weight=${settings.weight}`);
   }
 
-  return { take, takePrinted };
+  /** On how many pages the templates are printed, as the order was saved last. */
+  async function pagesOf(asked: { tier: number | null; whole: boolean }): Promise<number> {
+    const params = { path: { id: order.id }, query: { ...asked, paper: settings.paper } };
+    return (await answered(api.GET("/api/orders/{id}/templates/pages", { params }))).pages;
+  }
+
+  return { take, takePrinted, pagesOf };
 }

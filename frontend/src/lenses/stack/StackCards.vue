@@ -46,8 +46,8 @@ const words = (name: string): string => {
         </ol>
       </template>
     </details>
-    <TemplateLinks v-slot="{ paper }" heading="Cards and templates">
-      <button class="act main wide" @click="takePrinted('stacking.pdf', paper)">
+    <TemplateLinks heading="Cards and templates">
+      <button class="act main wide" @click="takePrinted('stacking.pdf')">
         Stacking, travel and serving cards
       </button>
     </TemplateLinks>
