@@ -149,7 +149,7 @@ def export_order(id: uuid.UUID, book: Book, private: bool = False) -> Response:
     try:
         document = book.open(id).document
     except Unread as error:
-        kept = {name: value for name, value in book.written(id)[1].items() if private or name not in PRIVATE}
+        kept = {name: value if private or name not in PRIVATE else "" for name, value in book.written(id)[1].items()}
         written = json.dumps(kept, ensure_ascii=False, indent=2) + "\n"
         return download(f"{error.title}.amber.json", "application/json", written)
     shared = document if private else without_private(document)

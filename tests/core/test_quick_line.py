@@ -219,6 +219,8 @@ def test_a_kind_of_two_words_leaves_a_field_that_begins_with_the_second():
         read("8in | coat twin disc 215mm dark ganache").design.tiers[0].final
         == read("8in | coat twin 215mm dark ganache").design.tiers[0].final
     )
+    deckled = read("8in | coat deckled rim 12mm").design.tiers[0].final
+    assert (deckled.kind, deckled.rim_mm, deckled.side_mm) == ("deckled", 12, None)
 
 
 def test_two_media_for_one_part_are_asked_about():

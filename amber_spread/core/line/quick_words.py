@@ -101,17 +101,24 @@ def find_kind(tokens: Sequence[Token], kinds: Mapping[type[BaseModel], Kind]) ->
     for model, kind in kinds.items():
         for phrase in phrases_of(kind):
             long = len(phrase)
-            if tuple(said[:long]) == phrase and (best is None or long > best[1]) and not _cuts_field(said, long, model):
+            if (
+                tuple(said[:long]) == phrase
+                and (best is None or long > best[1])
+                and not _cuts_field(tokens, long, model)
+            ):
                 best = model, long
     return best
 
 
-def _cuts_field(said: Sequence[str], at: int, model: type[BaseModel]) -> bool:
-    """Whether the name of a field stands across that place."""
+def _cuts_field(tokens: Sequence[Token], at: int, model: type[BaseModel]) -> bool:
+    """Whether the name of a field stands across that place, or before it with its value after it."""
+    said = [token.text.lower() for token in tokens]
+    valued = at < len(tokens) and (tokens[at].kind in ("length", "number") or said[at] == "none")
     for field in model.model_fields:
         words = word_of(field).split()
-        for begin in range(max(0, at - len(words) + 1), at):
-            if said[begin : begin + len(words)] == words:
+        for begin in range(max(1, at - len(words)), at):
+            end = begin + len(words)
+            if said[begin:end] == words and (end > at or (end == at and valued)):
                 return True
     return False
 

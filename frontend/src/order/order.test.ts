@@ -226,7 +226,7 @@ describe("an order on the bench", () => {
     server.refuse = { status: 409, title: "x", detail: "x", errors: [], current: 2, aside: 3 };
     order.edit(rename("Mine"));
     await vi.advanceTimersByTimeAsync(1500);
-    expect([order.status, order.stale]).toEqual(["stale", { current: 2, aside: 3 }]);
+    expect([order.status, order.stale]).toEqual(["stale", { current: 2, aside: 3, differing: [] }]);
     await vi.advanceTimersByTimeAsync(10_000);
     expect(server.saves).toBe(0);
     server.refuse = null;
@@ -331,5 +331,52 @@ describe("an order on the bench", () => {
     order.editTier(0, (tier, _, at) => (tier.tin_diameter_mm = 300 - at));
     order.edit((draft) => (draft.title = "Taller"));
     expect([sizes(), order.changedTogether]).toEqual([[300, 299, 298], 0]);
+  });
+
+  /** A server that refuses what began from another revision than its own. */
+  function strict(): void {
+    const answer = server.answer;
+    server.answer = async (request) => {
+      if (request.method !== "PUT") return answer(request);
+      const { began_from } = await request.clone().json();
+      if (began_from === server.revision) return answer(request);
+      const problem = {
+        title: "x",
+        detail: "x",
+        errors: [],
+        current: server.revision,
+        aside: 9,
+        status: 409,
+      };
+      return Response.json(problem, { status: 409 });
+    };
+  }
+
+  it("puts its own change together with one saved elsewhere of another place, and saves both", async () => {
+    const order = await opened();
+    strict();
+    order.editTier(0, (tier) => (tier.tin_diameter_mm = 250));
+    server.revision = 2;
+    server.document = made("Theirs");
+    await vi.advanceTimersByTimeAsync(3000);
+    expect([order.status, order.stale, order.withTheirs]).toEqual(["saved", null, true]);
+    expect(server.document.title).toBe("Theirs");
+    expect(server.document.design.tiers[0]?.tin_diameter_mm).toBe(250);
+    order.edit((draft) => (draft.title = "Ours"));
+    expect(order.withTheirs).toBe(false);
+  });
+
+  it("asks which to go on with where both changed the same, and says what each has there", async () => {
+    const order = await opened();
+    strict();
+    order.edit((draft) => (draft.title = "Mine"));
+    server.revision = 2;
+    server.document = made("Theirs");
+    await vi.advanceTimersByTimeAsync(3000);
+    expect(order.status).toBe("stale");
+    expect(order.stale?.differing).toEqual([{ path: ["title"], mine: "Mine", theirs: "Theirs" }]);
+    await order.settle(true);
+    await vi.advanceTimersByTimeAsync(3000);
+    expect([order.status, server.document.title]).toEqual(["saved", "Mine"]);
   });
 });

@@ -4,11 +4,14 @@ import { computed, ref, shallowRef, toRaw, watch } from "vue";
 import { answered, api, type Complaint, Refused, Unreachable } from "@/api/client";
 import type { Document, Order, Plan, Tier } from "@/api/types";
 import { History } from "@/base/history";
+import type { Differing } from "@/base/merge";
 import { useKit } from "@/kitchen/kit";
 import { follow } from "@/kitchen/notices";
 import { usePantry } from "@/kitchen/pantry";
 import { useDesk } from "@/ui/desk";
 import { type Draft, dropDraft, findDraft, keepDraft } from "./drafts";
+import { type Joined, joined } from "./joined";
+import { useTrials } from "./trials";
 
 export type Status = "saved" | "editing" | "saving" | "unreachable" | "refused" | "stale";
 
@@ -32,7 +35,11 @@ export const useOrder = defineStore("order", () => {
   const plan = shallowRef<Plan | null>(null);
   const desk = useDesk();
   const status = ref<Status>("saved");
-  const stale = ref<{ current: number; aside: number } | null>(null);
+  const stale = ref<{ current: number; aside: number; differing: Differing[] } | null>(null);
+  /** What was saved elsewhere meanwhile is in this order together with what was changed here. */
+  const withTheirs = ref(false);
+  /** The document as revision `revision` has it, where it is known. */
+  let base: Document | null = null;
   const planUnreachable = ref(false);
   /** Whether the figures shown are of the order before its last change, which is being worked out. */
   const behind = ref(false);
@@ -76,6 +83,7 @@ export const useOrder = defineStore("order", () => {
       history.remember(order.document);
       steps.value += 1;
       document.value = draft.document;
+      if (draft.beganFrom !== order.revision) base = null;
       revision.value = draft.beganFrom;
       touch();
     }
@@ -123,6 +131,7 @@ export const useOrder = defineStore("order", () => {
     stray.value = null;
     undrafted.value = false;
     fromElsewhere.value = false;
+    withTheirs.value = false;
     plannedWith = "";
     status.value = "saved";
     tier.value = 0;
@@ -136,6 +145,7 @@ export const useOrder = defineStore("order", () => {
     undoneTo = order.revision;
     savedAt.value = new Date(order.saved_at);
     document.value = order.document;
+    base = order.document;
     tier.value = Math.min(tier.value, order.document.design.tiers.length - 1);
     status.value = "saved";
   }
@@ -143,6 +153,7 @@ export const useOrder = defineStore("order", () => {
   /** Change the document: `change` gets a copy to alter. Undo brings back what was. */
   function edit(change: (draft: Document) => void): void {
     changedTogether.value = 0;
+    withTheirs.value = false;
     if (!document.value) return;
     const before = toRaw(document.value);
     const after = structuredClone(before);
@@ -151,8 +162,7 @@ export const useOrder = defineStore("order", () => {
     const written = JSON.stringify(after);
     if (written === JSON.stringify(before)) return;
     history.remember(before);
-    inTrial = false;
-    trial = null;
+    trials.drop();
     show(JSON.parse(written) as Document);
   }
 
@@ -175,46 +185,18 @@ export const useOrder = defineStore("order", () => {
     changedTogether.value = 0;
   }
 
-  /** What is tried out next, and whether a trial is being planned. */
-  let trial: Document | null = null;
-  let trying = false;
-  let inTrial = false;
+  const trials = useTrials({
+    plan: async (draft) => (await answered(planOf(draft))) as Plan,
+    show: (found) => (plan.value = found),
+    letGo: () => void replan(),
+  });
 
-  /**
-   * Show the cake as a change would make it, and change nothing: while something is dragged. One trial is planned at a
-   * time, the newest after it; what cannot be planned is not shown.
-   */
+  /** Show the cake as a change would make it, and change nothing: while something is dragged or typed. */
   function tryOut(change: (draft: Document) => void): void {
     if (!document.value) return;
     const draft = structuredClone(toRaw(document.value));
     change(draft);
-    trial = draft;
-    inTrial = true;
-    if (!trying) void tryAll();
-  }
-
-  async function tryAll(): Promise<void> {
-    trying = true;
-    while (trial) {
-      const mine = trial;
-      trial = null;
-      try {
-        const found = await answered(planOf(mine));
-        // What was let go of meanwhile is planned by the edit itself.
-        if (inTrial) plan.value = found as Plan;
-      } catch {
-        // The edit itself says what is wrong.
-      }
-    }
-    trying = false;
-  }
-
-  /** What was tried out is let go of: the cake is shown as its document says. */
-  function endTrial(): void {
-    if (!inTrial) return;
-    inTrial = false;
-    trial = null;
-    void replan();
+    trials.begin(draft);
   }
 
   function show(next: Document): void {
@@ -293,6 +275,7 @@ export const useOrder = defineStore("order", () => {
         return;
       }
       revision.value = order.revision;
+      base = sent;
       savedAt.value = new Date(order.saved_at);
       fromElsewhere.value = false;
       if (document.value === sent) {
@@ -301,13 +284,46 @@ export const useOrder = defineStore("order", () => {
         status.value = "saved";
       } else touch();
     } catch (error) {
-      if (id.value === target) failed(error);
+      if (id.value === target && !(await putTogether(error, target))) failed(error);
     }
+  }
+
+  /** Both people's changes together, with mine and with theirs where they differ. */
+  let both: Joined | null = null;
+
+  /**
+   * What was saved elsewhere meanwhile and what was changed here, put together where they are of different places; gives
+   * whether they were. What both changed is left to be chosen.
+   */
+  async function putTogether(error: unknown, target: string): Promise<boolean> {
+    both = null;
+    if (!(error instanceof Refused) || error.problem.status !== 409 || !document.value) return false;
+    try {
+      const found = await joined(target, revision.value, base, toRaw(document.value));
+      if (id.value !== target) return true;
+      both = found;
+      if (!found || found.differing.length > 0) return false;
+      goOnWith(found, found.mine);
+      withTheirs.value = true;
+      return true;
+    } catch {
+      return false;
+    }
+  }
+
+  function goOnWith({ found }: Joined, document: Document): void {
+    take(found);
+    history.remember(found.document);
+    show(document);
   }
 
   function failed(error: unknown): void {
     if (error instanceof Refused && error.problem.status === 409) {
-      stale.value = { current: error.problem.current ?? 0, aside: error.problem.aside ?? 0 };
+      stale.value = {
+        current: error.problem.current ?? 0,
+        aside: error.problem.aside ?? 0,
+        differing: both?.differing ?? [],
+      };
       status.value = "stale";
       if (!stray.value) dropDraft(id.value);
     } else if (error instanceof Refused && error.problem.status < 500) {
@@ -329,6 +345,10 @@ export const useOrder = defineStore("order", () => {
       api.GET("/api/orders/{id}", { params: { path: { id: id.value } } }),
     )) as Order;
     stale.value = null;
+    if (both && both.found.revision === order.revision) {
+      goOnWith(both, keepMine ? both.mine : both.theirs);
+      return;
+    }
     take(order);
     if (keepMine && mine) {
       history.remember(order.document);
@@ -415,6 +435,7 @@ export const useOrder = defineStore("order", () => {
     planUnreachable,
     behind,
     fromElsewhere,
+    withTheirs,
     undrafted,
     stray,
     tier,
@@ -429,7 +450,7 @@ export const useOrder = defineStore("order", () => {
     edit,
     editTier,
     tryOut,
-    endTrial,
+    endTrial: trials.end,
     undo,
     redo,
     replan,

@@ -5,11 +5,15 @@ import { clockWords } from "@/base/time";
 import { useOrder } from "@/order/order";
 
 const order = useOrder();
+const how = computed(() => {
+  if (order.withTheirs) return "Theirs and yours saved";
+  return order.fromElsewhere ? "Changed elsewhere" : "Saved";
+});
 const words = computed(() => {
   switch (order.status) {
     case "saved":
       if (!order.savedAt) return "Saved";
-      return `${order.fromElsewhere ? "Changed elsewhere" : "Saved"} ${clockWords(order.savedAt)}`;
+      return `${how.value} ${clockWords(order.savedAt)}`;
     case "editing":
       return "Save now";
     case "saving":

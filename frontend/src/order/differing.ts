@@ -1,0 +1,79 @@
+/** Where two people's changes differ, in the words of the screen, and what each of them has there. */
+import type { Document } from "@/api/types";
+import type { Differing } from "@/base/merge";
+import { useHandbook } from "@/kitchen/handbook";
+import { useSettings } from "@/kitchen/settings";
+import { askAt, kindAt } from "./kinds";
+
+export interface Compared {
+  where: string;
+  mine: string;
+  theirs: string;
+}
+
+const WORDS: Record<string, string> = {
+  title: "title",
+  due: "due",
+  servings: "servings wanted",
+  customer: "customer",
+  notes: "notes",
+  tiers: "the tiers",
+  colours: "the colours",
+  practice: "this order's usual",
+  media: "its own media",
+  orders: "what is decided of bowls",
+};
+
+export function useDiffering() {
+  const handbook = useHandbook();
+  const settings = useSettings();
+
+  /** A place both changed, as a person would call it; `mine` is the document it stands in. */
+  function compared(one: Differing, mine: Document, names: readonly string[]): Compared {
+    const [first, second, at, ...rest] = one.path;
+    const tier = first === "design" && second === "tiers" && typeof at === "number" ? at : null;
+    const field = tier === null ? "" : rest.join("/");
+    const held = tier === null ? undefined : mine.design.tiers[tier];
+    const ask = held && field ? askAt(held, field) : undefined;
+    const where =
+      tier === null ? plain(one.path) : `${names[tier] ?? `tier ${tier + 1}`}: ${called(ask?.words, rest)}`;
+    const unit = ask ? handbook.limit(ask.limit).unit : null;
+    const said = (value: unknown): string => {
+      if (value === null || value === undefined) return "left to the usual";
+      if (typeof value === "number") return unit ? settings.words({ value, unit }) : String(value);
+      if (typeof value === "string")
+        return handbook.media.some((one) => one.key === value) ? handbook.mediumName(value) : value;
+      if (typeof value === "boolean") return value ? "yes" : "no";
+      if (held && "kind" in (value as object)) return kindSaid(field, value as { kind: string });
+      return Array.isArray(value) ? `${value.length} of them` : "changed";
+    };
+    function kindSaid(part: string, value: { kind: string }): string {
+      if (!held) return value.kind;
+      const as = structuredClone(held) as unknown as Record<string, unknown>;
+      as[part] = value;
+      return kindAt(as as never, part)?.words ?? value.kind;
+    }
+    return { where, mine: said(one.mine), theirs: said(one.theirs) };
+  }
+
+  function plain(path: Differing["path"]): string {
+    return (
+      [...path]
+        .reverse()
+        .map((step) => WORDS[String(step)])
+        .find((words) => words !== undefined) ?? String(path.at(-1)).replaceAll("_", " ")
+    );
+  }
+
+  function called(words: string | undefined, rest: Differing["path"]): string {
+    return (
+      words ??
+      rest
+        .filter((step) => typeof step === "string")
+        .join(", ")
+        .replaceAll("_", " ")
+    ).toLowerCase();
+  }
+
+  return { compared };
+}
