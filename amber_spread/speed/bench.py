@@ -38,6 +38,9 @@ from amber_spread.serve import warm
 RUNS = 200
 GOAL_PLAN_MS = 5.0
 GOAL_EDIT_MS = 50.0
+GOAL_SLOWED_MS = 200.0
+GOAL_FRAME_MS = 20.0
+GOAL_LOAD_KB = 170
 GOAL_PDF_MS = 1000.0
 GOAL_BOWLS_MS = 10.0
 GOAL_STACK_MS = 10.0
@@ -226,10 +229,16 @@ def show(
     return report(name, times, goal_ms)
 
 
-def report(name: str, times: list[float], goal_ms: float | None = None) -> float:
-    """Print a distribution of milliseconds, and return its median."""
+def report(name: str, times: list[float], goal_ms: float | None = None, nearly_all: bool = False) -> float:
+    """Print a distribution of milliseconds, and return its median. The goal is the median's, or with `nearly_all` that
+    of 95 in 100.
+    """
     median, high = statistics.median(times), statistics.quantiles(times, n=20)[-1]
-    goal = "" if goal_ms is None else f"   goal {goal_ms:g} ms: {'met' if median <= goal_ms else 'MISSED'}"
+    goal = (
+        ""
+        if goal_ms is None
+        else f"   goal {goal_ms:g} ms: {'met' if (high if nearly_all else median) <= goal_ms else 'MISSED'}"
+    )
     print(f"{name:<52} min {min(times):8.3f}  median {median:8.3f}  p95 {high:8.3f} ms{goal}")
     return median
 
@@ -258,13 +267,18 @@ def _moved(document: Document, step: int) -> Document:
 def _bench_screen() -> int:
     """Time from a key that changes a number to the new figure on screen, in headless Chromium."""
     try:
-        from amber_spread.speed.screen import edit_to_screen
+        from amber_spread.speed.screen import SLOWED, screened
     except ImportError as error:
         print(f"\nThe edit-to-screen time needs the test packages: {error}", file=sys.stderr)
         return 1
     print("\nfrom an edit to the new figures on screen")
-    times, plans = edit_to_screen()
-    edit = report("an edit on screen (three tiers)", times, GOAL_EDIT_MS)
+    seen = screened()
+    plans = seen.bare
+    edit = report("an edit on screen (three tiers)", seen.edits, GOAL_EDIT_MS, nearly_all=True)
+    report(f"the same, the processor slowed {SLOWED} times", seen.slowed, GOAL_SLOWED_MS, nearly_all=True)
+    report("a frame while an edge is drawn out", seen.frames, GOAL_FRAME_MS)
+    print(f"  the cake is redrawn {seen.redrawn:.0f} times a second meanwhile")
+    print(f"  first load of the shelf {seen.load_kb:.0f} kB (goal {GOAL_LOAD_KB} kB)")
     floor = report("floor: the bare request for the same plan", plans)
     print(f"  the screen takes {edit / floor:.1f} times as long as the bare request")
     return 0

@@ -74,9 +74,61 @@ def test_the_drawing_is_told_tier_by_tier_and_servings_are_held_against_portions
     drawing = screen.get_by_role("img", name=re.compile("The cake in half-section"))
     expect(drawing).to_have_accessible_description(re.compile(r"Bottom: .* round, 3 layers.*Middle: .*Top: "))
     expect(screen.get_by_role("combobox", name=re.compile("^Final coat: "))).to_have_count(0)
+    panel(screen).get_by_text("For whom").click()
     fill(panel(screen).get_by_label("Servings wanted"), "4000")
     expect(panel(screen).get_by_text("fewer than asked for")).to_be_visible()
     fill(panel(screen).get_by_label("Customer"), "Wilmot hall")
     saved(screen)
     screen.get_by_role("button", name="Order", exact=True).click()
     expect(screen.get_by_text("Save with customer and notes")).to_be_visible()
+
+
+def test_a_working_says_what_if_and_the_change_is_kept_or_left(screen, address):
+    new_cake(screen, address, "What if")
+    lens(screen, "Cover")
+    panel(screen).get_by_role("radio", name="Drape").check(force=True)
+    head = panel(screen).get_by_role("button", name=re.compile("^Roll out a circle:"))
+    before = head.inner_text()
+
+    def ask(text):
+        head.click()
+        working = screen.get_by_role("dialog", name="Working of Roll out a circle")
+        working.get_by_label("What if I changed").select_option(label="Beyond the hem, all round")
+        field = working.get_by_role("textbox", name="Beyond the hem, all round")
+        field.click()
+        field.fill(text)
+        expect(head).not_to_have_text(before)
+        expect(working.get_by_role("button", name="Keep it")).to_be_enabled()
+        return working
+
+    ask("2 in").get_by_role("button", name="Leave it as it was").click()
+    expect(head).to_have_text(before)
+    screen.keyboard.press("Escape")
+    ask("1 1/2 in").get_by_role("button", name="Keep it").click()
+    screen.keyboard.press("Escape")
+    expect(panel(screen).get_by_label("Beyond the hem, all round")).to_have_value(re.compile("1 1/2"))
+    expect(head).not_to_have_text(before)
+    saved(screen)
+    screen.get_by_role("button", name="Undo").click()
+    expect(head).to_have_text(before)
+
+
+def test_a_word_of_the_trade_is_found_with_its_drawing_and_seldom_parts_are_folded(screen, address):
+    screen.goto(address)
+    screen.get_by_role("button", name="Words of the trade").click()
+    words = screen.get_by_role("dialog", name="Words of the trade")
+    words.get_by_label("Look for").fill("runs")
+    words.get_by_label("Look for").fill("soft filling")
+    expect(words.locator("dt")).to_have_text(["Dam"])
+    assert words.locator("svg .meant").bounding_box()["width"] > 5
+    screen.go_back()
+    expect(words).to_be_hidden()
+    new_cake(screen, address, "Folded")
+    lens(screen, "Cover")
+    expect(panel(screen).get_by_role("button", name="Add a border")).to_be_hidden()
+    panel(screen).get_by_text("Borders", exact=True).click()
+    panel(screen).get_by_role("button", name="Add a border").click()
+    expect(panel(screen).get_by_role("button", name="Remove this border")).to_be_visible()
+    saved(screen)
+    screen.reload()
+    expect(panel(screen).get_by_role("button", name="Remove this border")).to_be_visible()

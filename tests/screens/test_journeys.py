@@ -179,7 +179,7 @@ def test_everything_works_by_keyboard_alone(screen, demo_address):
     screen.keyboard.press("Control+z")
     screen.locator("h2").click()
     screen.keyboard.press("?")
-    expect(screen.get_by_role("dialog", name="Keys")).to_be_visible()
+    expect(screen.get_by_role("dialog", name="Words of the trade")).to_be_visible()
 
 
 def test_tiers_are_added_moved_named_and_taken_away_and_undo_brings_them_back(screen, address):

@@ -4,6 +4,7 @@ import { computed } from "vue";
 import MeasureField from "@/ui/MeasureField.vue";
 import { askAt, ownOutline, setAt, usualAt, valueAt } from "./kinds";
 import { useOrder } from "./order";
+import { useOffered } from "./tries";
 
 const props = defineProps<{
   /** Its path below the tier. */
@@ -28,6 +29,18 @@ const usual = computed(() => {
   if (props.usual !== undefined) return props.usual;
   return order.document && tier.value ? usualAt(tier.value, props.field, order.document.practice) : undefined;
 });
+
+if (!props.quiet && !props.take && props.index === undefined)
+  useOffered(props.field, () => ({
+    key: props.field,
+    label: label.value,
+    limit: ask.value?.limit ?? "",
+    percent: ask.value?.percent ?? false,
+    value: tier.value ? valueAt(tier.value, props.field) : null,
+    usual: usual.value,
+    attempt,
+    keep: change,
+  }));
 
 function attempt(value: number): void {
   if (props.take) return;

@@ -5,10 +5,11 @@ import { spoken, writtenFormula } from "@/base/formula";
 import { useHandbook } from "@/kitchen/handbook";
 import { ORIGINS } from "@/kitchen/origins";
 import { useSettings } from "@/kitchen/settings";
-import { asked, hideWorking } from "./working";
+import { type Asked, asked, hideWorking } from "./working";
 
 /** What the tiers are called that its steps are of. */
 const props = defineProps<{ names: readonly string[] }>();
+defineSlots<{ default?: (given: { asked: Asked }) => unknown }>();
 const handbook = useHandbook();
 const settings = useSettings();
 const card = ref<HTMLElement>();
@@ -50,6 +51,7 @@ watch(asked, async (now) => {
     :persistent="false"
     :popper-options="{ modifiers: [{ name: 'preventOverflow', options: { padding: 14, altAxis: true } }] }"
     role="presentation"
+    @update:visible="(shown: boolean) => shown || hideWorking()"
   >
     <div
       v-if="asked && rule"
@@ -76,6 +78,7 @@ watch(asked, async (now) => {
         </template>
       </dl>
       <p class="source">{{ source }}</p>
+      <slot :asked="asked" />
       <button class="act" @click="hideWorking">Close</button>
     </div>
   </ElPopover>

@@ -4,6 +4,7 @@ import { computed } from "vue";
 import FigureRow from "@/lenses/parts/FigureRow.vue";
 import { useOrder } from "@/order/order";
 import { useDesk } from "@/ui/desk";
+import FoldedPart from "@/ui/FoldedPart.vue";
 import MeasureField from "@/ui/MeasureField.vue";
 import TextField from "@/ui/TextField.vue";
 
@@ -21,12 +22,16 @@ const compared = computed(() => {
     ? `${over} more than asked for.`
     : `${-over} fewer than asked for: add a tier, or wider tins.`;
 });
+const says = computed(() => {
+  const { servings = null, customer = "", notes = "" } = order.document ?? {};
+  const said = [customer, servings ? `${servings} servings` : "", notes ? "notes" : ""];
+  return said.filter(Boolean).join(", ") || "not said";
+});
 const short = computed(() => (portions.value?.value ?? 0) < (order.document?.servings ?? 0));
 </script>
 
 <template>
-  <div v-if="order.document">
-    <h3>For whom</h3>
+  <FoldedPart v-if="order.document" name="For whom" :says="says" :open="says !== 'not said'">
     <div class="rows">
       <MeasureField
         label="Servings wanted"
@@ -64,7 +69,7 @@ const short = computed(() => (portions.value?.value ?? 0) < (order.document?.ser
     <p class="soft">
       Customer and notes stay in your kitchen: they are in no file you hand on unless you ask.
     </p>
-  </div>
+  </FoldedPart>
 </template>
 
 <style scoped>
@@ -85,6 +90,11 @@ const short = computed(() => (portions.value?.value ?? 0) < (order.document?.ser
   gap: 12px;
   align-items: center;
   min-height: 48px;
+}
+
+.customer :deep(input::placeholder) {
+  color: var(--soft);
+  font: 400 16px var(--sans);
 }
 
 .notes {

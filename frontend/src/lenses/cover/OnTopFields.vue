@@ -11,6 +11,7 @@ import { mediaOf, useTier } from "@/lenses/parts/tier";
 import { begun, choicesOf } from "@/order/kinds";
 import MediumField from "@/order/MediumField.vue";
 import { useDesk } from "@/ui/desk";
+import FoldedPart from "@/ui/FoldedPart.vue";
 
 const handbook = useHandbook();
 const { order, tier, planned, change } = useTier();
@@ -54,41 +55,42 @@ const pointer = (index: number, field: string): string =>
 </script>
 
 <template>
-  <h3>Laid on the top</h3>
-  <template v-for="(asked, index) in pieces" :key="index">
-    <h4 v-if="pieces.length > 1">Piece {{ index + 1 }}</h4>
-    <SilhouetteRow
-      :label="`Shape of piece ${index + 1} on top`"
-      :value="asked.shape.kind"
-      :choices="choicesOf<OnTop['shape']['kind']>('shape')"
-      @change="(kind) => setShape(index, kind)"
-    />
-    <OutlineFile v-if="asked.shape.kind === 'free'" @read="(points, width) => read(index, points, width)" />
-    <MediumField
-      :label="pieces.length > 1 ? `Piece ${index + 1} on top` : 'Piece on top'"
-      :medium="asked.medium"
-      :colour="asked.colour"
-      :kinds="mediaOf('on_top')"
-      @medium="(key) => alter(index, (top) => (top.medium = key))"
-      @colour="(name) => alter(index, (top) => (top.colour = name))"
-    />
-    <KindFields :part="`on_top/${index}`" />
-    <FigureRow label="Rolled, weighs" :figure="plans[index]?.rolled_weight" />
-    <FigureRow label="Stays on the cake" :figure="plans[index]?.stays_weight" />
-    <p v-if="desk.complaintAt(pointer(index, 'shape'))" class="wrong" role="alert">
-      {{ desk.complaintAt(pointer(index, "shape")) }}
-    </p>
+  <FoldedPart :key="order.tier" name="Laid on the top" says="nothing" :open="pieces.length > 0">
+    <template v-for="(asked, index) in pieces" :key="index">
+      <h4 v-if="pieces.length > 1">Piece {{ index + 1 }}</h4>
+      <SilhouetteRow
+        :label="`Shape of piece ${index + 1} on top`"
+        :value="asked.shape.kind"
+        :choices="choicesOf<OnTop['shape']['kind']>('shape')"
+        @change="(kind) => setShape(index, kind)"
+      />
+      <OutlineFile v-if="asked.shape.kind === 'free'" @read="(points, width) => read(index, points, width)" />
+      <MediumField
+        :label="pieces.length > 1 ? `Piece ${index + 1} on top` : 'Piece on top'"
+        :medium="asked.medium"
+        :colour="asked.colour"
+        :kinds="mediaOf('on_top')"
+        @medium="(key) => alter(index, (top) => (top.medium = key))"
+        @colour="(name) => alter(index, (top) => (top.colour = name))"
+      />
+      <KindFields :part="`on_top/${index}`" />
+      <FigureRow label="Rolled, weighs" :figure="plans[index]?.rolled_weight" />
+      <FigureRow label="Stays on the cake" :figure="plans[index]?.stays_weight" />
+      <p v-if="desk.complaintAt(pointer(index, 'shape'))" class="wrong" role="alert">
+        {{ desk.complaintAt(pointer(index, "shape")) }}
+      </p>
+      <div class="same">
+        <button class="act" @click="change((tier) => tier.on_top.splice(index, 1))">
+          Remove {{ pieces.length > 1 ? `piece ${index + 1}` : "the piece on top" }}
+        </button>
+      </div>
+    </template>
     <div class="same">
-      <button class="act" @click="change((tier) => tier.on_top.splice(index, 1))">
-        Remove {{ pieces.length > 1 ? `piece ${index + 1}` : "the piece on top" }}
+      <button class="act" :disabled="pieces.length >= most" @click="add">
+        Add {{ pieces.length ? "another" : "a" }} flat piece
       </button>
     </div>
-  </template>
-  <div class="same">
-    <button class="act" :disabled="pieces.length >= most" @click="add">
-      Add {{ pieces.length ? "another" : "a" }} flat piece
-    </button>
-  </div>
+  </FoldedPart>
 </template>
 
 <style scoped>

@@ -8,6 +8,7 @@ import { mediaOf, useTier } from "@/lenses/parts/tier";
 import { boardWords } from "@/order/boards";
 import MediumField from "@/order/MediumField.vue";
 import { useDesk } from "@/ui/desk";
+import FoldedPart from "@/ui/FoldedPart.vue";
 import PickField from "@/ui/PickField.vue";
 
 const pantry = usePantry();
@@ -33,6 +34,9 @@ const goods = computed(() => {
     own && !known.some((one) => one.value === own) ? [{ value: own, words: own.replaceAll("_", " ") }] : [];
   return [{ value: "", words: "nothing bought" }, ...listed, ...known];
 });
+const hides = computed(
+  () => Boolean(layers.value?.cavity || layers.value?.syrup) || (layers.value?.board_after ?? null) !== null,
+);
 const trouble = computed(
   () =>
     desk.complaintAt(`#/design/tiers/${order.tier}/layers/cavity`) ||
@@ -53,60 +57,61 @@ function setSyrup(value: "no" | "yes"): void {
 
 <template>
   <template v-if="layers && plan">
-    <h3>Hidden inside</h3>
-    <KindFields part="layers" :only="['board_after']" />
-    <template v-if="plan.board">
-      <FigureRow
-        :label="`Hidden board, ${boardWords(plan.board.shape)}, across`"
-        :figure="plan.board.diameter"
-      />
-      <FigureRow label="Hidden board, long" :figure="plan.board.length" />
-      <FigureRow label="Supports below it" :figure="under?.count" />
-      <FigureRow label="Each support, long" :figure="under?.length" />
-      <MediumField
-        label="Against sliding, on it"
-        :medium="layers.board_medium"
-        :colour="null"
-        :kinds="['chocolate', ...mediaOf('crumb')]"
-        plain
-        @medium="(key) => change((tier) => (tier.layers.board_medium = key))"
-      />
-    </template>
-    <PickField
-      label="Room for sweets"
-      :value="layers.cavity ? 'yes' : 'no'"
-      :choices="ROOM"
-      @change="setRoom"
-    />
-    <p v-if="trouble" class="wrong" role="alert">{{ trouble }}</p>
-    <template v-if="layers.cavity">
-      <KindFields part="layers/cavity" />
+    <FoldedPart :key="order.tier" name="Hidden inside, syrup" says="nothing" :open="hides">
+      <KindFields part="layers" :only="['board_after']" />
+      <template v-if="plan.board">
+        <FigureRow
+          :label="`Hidden board, ${boardWords(plan.board.shape)}, across`"
+          :figure="plan.board.diameter"
+        />
+        <FigureRow label="Hidden board, long" :figure="plan.board.length" />
+        <FigureRow label="Supports below it" :figure="under?.count" />
+        <FigureRow label="Each support, long" :figure="under?.length" />
+        <MediumField
+          label="Against sliding, on it"
+          :medium="layers.board_medium"
+          :colour="null"
+          :kinds="['chocolate', ...mediaOf('crumb')]"
+          plain
+          @medium="(key) => change((tier) => (tier.layers.board_medium = key))"
+        />
+      </template>
       <PickField
-        label="Filled with"
-        :value="layers.cavity.filled_with ?? ''"
-        :choices="goods"
-        @change="
-          (key) => change((tier) => tier.layers.cavity && (tier.layers.cavity.filled_with = key || null))
-        "
+        label="Room for sweets"
+        :value="layers.cavity ? 'yes' : 'no'"
+        :choices="ROOM"
+        @change="setRoom"
       />
-      <FigureRow label="Room, high" :figure="plan.cavity?.height" />
-      <FigureRow label="Holds" :figure="plan.cavity?.volume" />
-      <FigureRow label="Of what fills it" :figure="plan.cavity?.fill_weight" />
-      <FigureRow label="Wall round it, at its thinnest" :figure="plan.cavity?.wall" />
-    </template>
-    <PickField label="Syrup" :value="layers.syrup ? 'yes' : 'no'" :choices="SYRUP" @change="setSyrup" />
-    <template v-if="layers.syrup">
-      <MediumField
-        label="Syrup"
-        :medium="layers.syrup.medium"
-        :colour="layers.syrup.colour"
-        :kinds="mediaOf('layers/syrup')"
-        plain
-        @medium="(key) => change((tier) => tier.layers.syrup && (tier.layers.syrup.medium = key))"
-      />
-      <KindFields part="layers/syrup" />
-      <FigureRow label="Syrup" :figure="plan.syrup?.weight" />
-    </template>
+      <p v-if="trouble" class="wrong" role="alert">{{ trouble }}</p>
+      <template v-if="layers.cavity">
+        <KindFields part="layers/cavity" />
+        <PickField
+          label="Filled with"
+          :value="layers.cavity.filled_with ?? ''"
+          :choices="goods"
+          @change="
+            (key) => change((tier) => tier.layers.cavity && (tier.layers.cavity.filled_with = key || null))
+          "
+        />
+        <FigureRow label="Room, high" :figure="plan.cavity?.height" />
+        <FigureRow label="Holds" :figure="plan.cavity?.volume" />
+        <FigureRow label="Of what fills it" :figure="plan.cavity?.fill_weight" />
+        <FigureRow label="Wall round it, at its thinnest" :figure="plan.cavity?.wall" />
+      </template>
+      <PickField label="Syrup" :value="layers.syrup ? 'yes' : 'no'" :choices="SYRUP" @change="setSyrup" />
+      <template v-if="layers.syrup">
+        <MediumField
+          label="Syrup"
+          :medium="layers.syrup.medium"
+          :colour="layers.syrup.colour"
+          :kinds="mediaOf('layers/syrup')"
+          plain
+          @medium="(key) => change((tier) => tier.layers.syrup && (tier.layers.syrup.medium = key))"
+        />
+        <KindFields part="layers/syrup" />
+        <FigureRow label="Syrup" :figure="plan.syrup?.weight" />
+      </template>
+    </FoldedPart>
   </template>
 </template>
 

@@ -16,7 +16,7 @@ const KEYS: readonly [string, string][] = [
   ["+ - 0", "in the drawing: closer, farther, all of it"],
   ["Enter", "take what was typed"],
   ["Esc", "leave a field as it was, or close what is open"],
-  ["?", "this list"],
+  ["?", "the words of the trade, each with a drawing"],
 ];
 </script>
 

@@ -10,7 +10,14 @@ import UnitsMenu from "@/ui/UnitsMenu.vue";
 import SavedState from "./SavedState.vue";
 
 const props = defineProps<{ lens: string }>();
-const emit = defineEmits<{ trouble: [words: string]; versions: []; keys: []; kit: []; line: [] }>();
+const emit = defineEmits<{
+  trouble: [words: string];
+  versions: [];
+  keys: [];
+  kit: [];
+  line: [];
+  words: [];
+}>();
 const router = useRouter();
 const order = useOrder();
 const { take, takePrinted } = usePapers();
@@ -84,6 +91,14 @@ async function archive(): Promise<void> {
       </template>
     </ElDropdown>
     <UnitsMenu />
+    <button
+      class="act bare help"
+      aria-label="Words of the trade"
+      title="Words of the trade (?)"
+      @click="emit('words')"
+    >
+      ?
+    </button>
     <SavedState />
   </header>
 </template>
@@ -109,6 +124,12 @@ async function archive(): Promise<void> {
 .title :deep(input:hover),
 .title :deep(input:focus) {
   border-bottom-color: var(--amber-line);
+}
+
+.help {
+  width: 44px;
+  padding: 0;
+  font: 600 20px var(--serif);
 }
 
 .due {
@@ -149,6 +170,10 @@ async function archive(): Promise<void> {
 
   .title {
     margin-left: 4px;
+  }
+
+  .brand b {
+    display: none;
   }
 }
 </style>

@@ -4,6 +4,7 @@ import { computed, onBeforeUnmount, onMounted, ref, watch } from "vue";
 import { onBeforeRouteLeave, useRoute, useRouter } from "vue-router";
 import { Refused, UNREAD } from "@/api/client";
 import HalfSection from "@/drawing/HalfSection.vue";
+import WordsDialog from "@/drawing/WordsDialog.vue";
 import { usePantry } from "@/kitchen/pantry";
 import { lensCalled } from "@/lenses";
 import { useOrder } from "@/order/order";
@@ -12,6 +13,7 @@ import { useOpened } from "@/ui/opened";
 import { asked } from "@/ui/working";
 import WorkingCard from "@/ui/WorkingCard.vue";
 import BowlStrip from "./BowlStrip.vue";
+import FirstWalk from "./FirstWalk.vue";
 import { useKeys } from "./keys";
 import KeysDialog from "./KeysDialog.vue";
 import KitDialog from "./KitDialog.vue";
@@ -21,6 +23,7 @@ import QuickLine from "./QuickLine.vue";
 import StaleDialog from "./StaleDialog.vue";
 import StrayDraft from "./StrayDraft.vue";
 import UnreadOrder from "./UnreadOrder.vue";
+import WhatIf from "./WhatIf.vue";
 import VersionsDialog from "./VersionsDialog.vue";
 
 const props = defineProps<{ id: string; lens?: string }>();
@@ -39,6 +42,7 @@ const [keysOpen, versionsOpen, kitOpen, lineOpen] = [
   opened("kit"),
   opened("line"),
 ];
+const wordsOpen = opened("words");
 
 const current = computed(() => lensCalled(props.lens));
 const below = computed(() => {
@@ -76,7 +80,7 @@ watch([() => order.tier, () => route.query.open, begun], () => {
 
 useKeys({
   look,
-  list: () => (keysOpen.value = true),
+  list: () => (wordsOpen.value = true),
   line: () => (lineOpen.value = true),
 });
 const panel = ref<HTMLElement>();
@@ -132,6 +136,7 @@ onBeforeRouteLeave(async () => {
       @trouble="(words) => (trouble = words)"
       @line="lineOpen = true"
       @keys="keysOpen = true"
+      @words="wordsOpen = true"
       @kit="kitOpen = true"
       @versions="versionsOpen = true"
     />
@@ -166,10 +171,14 @@ onBeforeRouteLeave(async () => {
       <component :is="current.panel" />
     </aside>
     <footer v-if="!current.ownBowls" class="foot"><BowlStrip /></footer>
-    <WorkingCard :names="(order.plan?.tiers ?? []).map((tier) => tier.name)" />
+    <FirstWalk />
+    <WorkingCard v-slot="{ asked: shown }" :names="(order.plan?.tiers ?? []).map((tier) => tier.name)">
+      <WhatIf :key="shown.figure.id" :figure="shown.figure" :label="shown.label" />
+    </WorkingCard>
     <StaleDialog />
     <VersionsDialog v-model="versionsOpen" />
     <KeysDialog v-model="keysOpen" />
+    <WordsDialog v-model="wordsOpen" />
     <KitDialog v-model="kitOpen" />
     <QuickLine v-model="lineOpen" />
   </div>
@@ -206,6 +215,7 @@ onBeforeRouteLeave(async () => {
   display: grid;
   grid-template: auto minmax(0, 1fr) auto / 112px minmax(0, 1fr) 352px;
   grid-template-areas: "bar bar bar" "spine middle panel" "foot foot foot";
+  position: relative;
   height: 100%;
   min-height: 540px;
 }
@@ -343,8 +353,8 @@ onBeforeRouteLeave(async () => {
 /* One column: lenses as a row, the drawing first, then what is decided, then the bowls. The page scrolls. */
 @media (width < 900px) {
   .order {
-    grid-template: auto auto auto auto auto / minmax(0, 1fr);
-    grid-template-areas: "bar" "spine" "middle" "panel" "foot";
+    grid-template: auto auto auto auto auto auto / minmax(0, 1fr);
+    grid-template-areas: "bar" "spine" "walk" "middle" "panel" "foot";
     height: auto;
     min-height: 100%;
   }

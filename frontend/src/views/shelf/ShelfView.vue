@@ -1,8 +1,9 @@
 <script setup lang="ts">
 /** Home: the orders standing on shelves in the order they are due, all to one scale. */
-import { computed, onMounted, ref } from "vue";
+import { computed, defineAsyncComponent, onMounted, ref } from "vue";
 import { useRouter } from "vue-router";
 import { answered, api, Refused } from "@/api/client";
+import { nextWords } from "./next";
 import type { Card, Document } from "@/api/types";
 import { useElementSize } from "@/base/size";
 import { clockWords, dayWords } from "@/base/time";
@@ -10,6 +11,7 @@ import { useHandbook } from "@/kitchen/handbook";
 import { useNotices } from "@/kitchen/notices";
 import { usePantry } from "@/kitchen/pantry";
 import { useSettings } from "@/kitchen/settings";
+import { useOpened } from "@/ui/opened";
 import UnitsMenu from "@/ui/UnitsMenu.vue";
 import FirstCake from "./FirstCake.vue";
 import ShelfCake from "./ShelfCake.vue";
@@ -18,6 +20,9 @@ import { starter } from "./starter";
 import { titled } from "./titled";
 
 const router = useRouter();
+/** Loaded when it is first asked for: few who look along the shelf need it. */
+const WordsDialog = defineAsyncComponent(() => import("@/drawing/WordsDialog.vue"));
+const wordsOpen = useOpened().opened("words");
 const settings = useSettings();
 const pantry = usePantry();
 const handbook = useHandbook();
@@ -93,6 +98,9 @@ const headings = computed(() => {
   return found;
 });
 
+/** What is due first from now on, and what it needs before. */
+const next = computed(() => nextWords(cards.value ?? [], new Date()));
+
 /** Look along another page, or for something else from the first page on. */
 function turnTo(number: number): void {
   trouble.value = "";
@@ -136,7 +144,9 @@ async function add(body: ReturnType<typeof starter>): Promise<void> {
   trouble.value = "";
   try {
     const made = await answered(api.POST("/api/orders", { body }));
-    await router.push({ name: "order", params: { id: made.id, lens: "brief" } });
+    // Whoever begins the first cake is shown about.
+    const query = cards.value?.length === 0 && !archived.value && !looking.value ? { walk: "1" } : {};
+    await router.push({ name: "order", params: { id: made.id, lens: "brief" }, query });
   } catch (error) {
     trouble.value =
       error instanceof Refused
@@ -236,6 +246,14 @@ onMounted(() => {
         tabindex="-1"
         @change="openFile"
       />
+      <button
+        class="act bare"
+        aria-label="Words of the trade"
+        title="Words of the trade"
+        @click="wordsOpen = true"
+      >
+        ?
+      </button>
       <UnitsMenu />
       <button class="act main" @click="begin">New cake</button>
     </header>
@@ -245,6 +263,12 @@ onMounted(() => {
       </p>
       <p v-else-if="away" class="banner" role="alert">
         {{ away }} <button class="act" @click="load">Try again</button>
+      </p>
+      <p v-if="next && !looking && !archived" class="next" role="note">
+        Next, {{ next.when }}:
+        <RouterLink :to="{ name: 'order', params: { id: next.id, lens: next.lens } }">{{
+          next.title
+        }}</RouterLink>{{ next.does }}
       </p>
       <ShelfSearch v-if="looking || pages > 1 || count > 12" :count="count" :asked="looked" @look="look" />
       <p v-if="cards === null && !away" class="empty">Looking along the shelf …</p>
@@ -310,10 +334,23 @@ onMounted(() => {
         <button class="act" :disabled="page === pages" @click="turnTo(page + 1)">Later</button>
       </nav>
     </main>
+    <WordsDialog v-if="wordsOpen" v-model="wordsOpen" />
   </div>
 </template>
 
 <style scoped>
+.next a {
+  color: var(--amber);
+  font-weight: 600;
+}
+
+.next {
+  margin: 0 0 18px;
+  padding: 10px 14px;
+  border-left: 4px solid var(--amber-line);
+  background: var(--panel);
+}
+
 .home {
   display: grid;
   grid-template-rows: auto 1fr;
