@@ -117,6 +117,7 @@ async function archive(): Promise<void> {
 }
 
 .title :deep(input) {
+  text-overflow: ellipsis;
   border-bottom-color: transparent;
   font-size: 19px;
 }
