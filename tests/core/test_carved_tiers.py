@@ -62,6 +62,27 @@ def test_a_view_that_is_the_whole_tin_carves_nothing_off():
     assert own.coats.final.volume.value < 1.1 * sharp
 
 
+def test_a_waist_carries_what_lies_above_it():
+    """Two blocks 200 wide on each other, joined by a neck 40 wide: all three 200 deep, so 8,000 mm² carry the upper."""
+    waist = ((0, 0), (200, 0), (200, 60), (120, 60), (120, 80), (200, 80), (200, 140), (0, 140), (0, 80), (80, 80),
+             (80, 60), (0, 60))  # fmt: skip
+    plan = planned(carved(waist, shape=SquareShape(), rounded=0.0, flat_foot=False, layers=Layers(count=4)))
+    (own,) = plan.tiers
+    up = own.layers.height.value / 140
+    found = own.carving.neck
+    assert 60 * up - 4 <= found.up.value <= 65 * up
+    assert found.area.value == pytest.approx(40 * 200 * (own.layers.cake_diameter.value / 200) ** 2, rel=0.03)
+    share = (60 * 200 + 20 * 40) / (2 * 60 * 200 + 20 * 40)
+    assert found.above.value == pytest.approx(share * own.stack.weight.value, rel=0.12)
+    assert found.pressed.value == pytest.approx(found.above.value / found.area.value * 100)
+    assert "carve.neck" in codes(plan)
+    assert "carve.neck" not in codes(planned(carved()))
+    # A board hidden above the neck bears the upper block.
+    held = planned(carved(waist, shape=SquareShape(), rounded=0.0, flat_foot=False,
+                          layers=Layers(count=4, board_after=2)))  # fmt: skip
+    assert held.tiers[0].carving.neck.pressed.value < found.pressed.value
+
+
 @pytest.mark.parametrize("shape", [RoundShape(), OvalShape(length_mm=150), RectangleShape(length_mm=260)])
 @pytest.mark.parametrize("points", [LOAF, MUSHROOM])
 def test_slices_fill_the_cake_and_lie_within_their_templates(shape, points):

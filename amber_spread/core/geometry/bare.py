@@ -30,6 +30,10 @@ LEVELS = 240
 """So many heights at which its area is measured, between those where it changes at once."""
 MOST_KEPT, MOST_OF_A_NAME = 32, 12
 """So many bodies are kept, and of each so many coats and cuts, those worked out last."""
+NARROWER = 0.8
+"""A place of less than this of the area below it is narrower than that."""
+LEAST_AREA_MM2 = 1.0
+"""Of a tip less than this is not looked at."""
 LEAST_FLAT = 0.005
 """A flat of less than this share of the outline is no flat top."""
 
@@ -119,6 +123,24 @@ class BareBody(ABC):
     def volume_below(self, up_mm: float) -> float:
         """The volume below a height, ml."""
         return float(numpy.interp(up_mm, *self._climbed))
+
+    def neck(self, carried_mm: float | None = None) -> tuple[float, float, float] | None:
+        """Where it presses hardest on itself of all places that are narrower than one below: the height, mm, the area
+        there, mm², and the share of all of it that lies on that; None where it grows narrower nowhere. What lies above
+        `carried_mm` is borne by a board there.
+        """
+        at, below = self._climbed
+        middles = (at[1:] + at[:-1]) / 2
+        areas = numpy.diff(below) / numpy.diff(at) * MM3_PER_ML
+        tops = numpy.full(len(middles), below[-1])
+        if carried_mm is not None:
+            tops[middles < carried_mm] = self.volume_below(carried_mm)
+        above = tops - numpy.interp(middles, at, below)
+        narrower = areas < NARROWER * numpy.maximum.accumulate(areas)
+        if not narrower.any():
+            return None
+        worst = int(numpy.argmax(numpy.where(narrower, above / numpy.maximum(areas, LEAST_AREA_MM2), 0.0)))
+        return float(middles[worst]), float(areas[worst]), float(above[worst] / below[-1])
 
     @cached_property
     def flat_top(self) -> Traced | None:

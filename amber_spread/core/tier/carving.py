@@ -13,6 +13,7 @@ from shapely.affinity import translate
 
 from amber_spread.core.design.settled import SettledTier
 from amber_spread.core.design.shapes import Build, CarvedBuild, JoinedBuild, ModelledBuild
+from amber_spread.core.geometry.bare import LEAST_AREA_MM2
 from amber_spread.core.geometry.body import Body
 from amber_spread.core.geometry.flat import Corner, Mark, Piece, drawn_along, paper_of
 from amber_spread.core.geometry.meshed import FLAT, UPRIGHT, seen
@@ -73,12 +74,23 @@ class MeshKept(Made):
     error: Figure
 
 
+class NeckPlan(Made):
+    """Where a carved tier presses hardest on what is left of it: how far up, on how much, what lies above, and how hard
+    that presses.
+    """
+
+    up: Figure
+    area: Figure
+    above: Figure
+    pressed: Figure
+
+
 class CarvingPlan(Made):
     """A carved tier: its slices from the foot up, its view from the side to hold against it, what it stands on, and
-    what its coats would come to by its surface alone. `own_width` is how wide its solids are at the sizes they were
-    given, where it is built of any, and `solids` is where each lies at the size of the tier; `seen` is all of it from
-    the side; `kept` is told of a 3D file. `front_agrees` is how long the tin would be for the
-    view from the front to agree with the one from the side, where there is one.
+    what its coats would come to by its surface alone. `neck` is where it presses hardest on itself. `own_width` is how
+    wide its solids are at the sizes they were given, where it is built of any, and `solids` is where each lies at the
+    size of the tier; `seen` is all of it from the side; `kept` is told of a 3D file. `front_agrees` is how long the tin
+    would be for the view from the front to agree with the one from the side, where there is one.
     """
 
     slices: dict[str, SlicePlan]
@@ -86,6 +98,7 @@ class CarvingPlan(Made):
     volume: Figure
     foot: Figure
     footprint: Figure
+    neck: NeckPlan | None
     surface: Figure
     coats: Figure
     by_surface: Figure
@@ -111,6 +124,33 @@ def by_surface(surface_mm2: float, crumb_mm: float, final_mm: float) -> float:
 
 
 @rule(
+    "carve.above", unit="g", formula="weight * share", source=GEOMETRY, rounding="up",
+    words="What lies above that height, or up to the hidden board above it: its share of the whole tier, taken as "
+    "equally heavy everywhere.",
+)  # fmt: skip
+def lies_above(weight_g: float, share: float) -> float:
+    """The weight above a height of a carved tier, g: weight x share of its volume. Source: geometry.
+
+    >>> lies_above(2000, 0.25)
+    500.0
+    """
+    return weight_g * share
+
+
+@rule(
+    "carve.pressed", unit="g_per_cm2", formula="above / area * 100", source=GEOMETRY, rounding="up",
+    words="What lies above, on every square centimetre of what is left of the cake there.",
+)  # fmt: skip
+def pressed_at(above_g: float, area_mm2: float) -> float:
+    """How hard a carved cake presses on itself, g/cm²: weight above / area. Source: geometry.
+
+    >>> pressed_at(500, 10000)
+    5.0
+    """
+    return above_g / area_mm2 * 100
+
+
+@rule(
     "carve.front_agrees", unit="mm", formula="high * front / up", source=GEOMETRY,
     words="A view from the front, drawn as high as the cake is, is so wide.",
 )  # fmt: skip
@@ -125,9 +165,11 @@ def front_agrees(high_mm: float, front_mm: float, up_mm: float) -> float:
     return high_mm * front_mm / up_mm
 
 
-def plan_carving(tier: SettledTier, bare: Body, slabs: list[Slab], coats: CoatsPlan) -> CarvingPlan | None:
+def plan_carving(
+    tier: SettledTier, bare: Body, slabs: list[Slab], coats: CoatsPlan, weight_g: float
+) -> CarvingPlan | None:
     """The slices of a carved tier, None of any other. `bare` is its body without coats, `slabs` what lies at which
-    height in it.
+    height in it, `weight_g` what all of it weighs.
     """
     if not isinstance(bare, Sculpted):
         return None
@@ -137,6 +179,7 @@ def plan_carving(tier: SettledTier, bare: Body, slabs: list[Slab], coats: CoatsP
     final_mm = max(0.0, coats.final.side.value) if coats.final else 0.0
     both = coats.crumb.volume.value + (coats.final.volume.value if coats.final else 0.0)
     return CarvingPlan(
+        neck=_neck(bare, slabs, weight_g),
         slices={
             f"layer_{one.number}": _slice_plan(bare, one, papers) for one, papers in zip(slices, templates, strict=True)
         },
@@ -160,6 +203,21 @@ def _front_agrees(build: Build, bare: Sculpted) -> Figure | None:
         return None
     left, low, right, high = Polygon(build.front_mm).bounds
     return front_agrees.figure(bare.core.height_mm, right - left, high - low)
+
+
+def _neck(bare: Sculpted, slabs: list[Slab], weight_g: float) -> NeckPlan | None:
+    board = max((slab.high for slab in slabs if slab.kind == "board"), default=None)
+    found = bare.core.neck(board)
+    if found is None:
+        return None
+    up, area, share = found
+    above = lies_above.figure(weight_g, share)
+    return NeckPlan(
+        up=same("up from its foot", up, "mm"),
+        area=same("of cake there", area, "mm2", "down"),
+        above=above,
+        pressed=pressed_at.figure(above.value, max(area, LEAST_AREA_MM2)),
+    )
 
 
 def _own_width(build: Build) -> Figure | None:

@@ -41,7 +41,7 @@ def checks_of_layers(done: Worked, media: Mapping[str, Medium], check: Checker) 
     if foot is not None:
         yield from _on_its_side(foot, check)
     if done.carving is not None:
-        yield from _carved(done.carving, layers, check)
+        yield from _carved(done.carving, layers, done.tier.usual.cake_bears_g_per_cm2, check)
     if not tier.asked.build.straight:
         yield check(
             "caution.knife", "caution", "layers",
@@ -50,14 +50,23 @@ def checks_of_layers(done: Worked, media: Mapping[str, Medium], check: Checker) 
         )  # fmt: skip
 
 
-def _carved(carving: CarvingPlan, layers: LayersPlan, check: Checker) -> Iterator[Check]:
-    """What a carved body stands on, and what hangs out over what is below it."""
+def _carved(carving: CarvingPlan, layers: LayersPlan, bears_g_per_cm2: float, check: Checker) -> Iterator[Check]:
+    """What a carved body stands on, where it is thin, and what hangs out over what is below it."""
     share = carving.foot.value / carving.footprint.value
     if share < LEAST_FOOT:
         yield check(
             "carve.foot", "care", "carve",
             f"It stands on {100 * share:.0f} % of what is seen of it from above. Give the view a flat foot, or bed it "
             "on a board cut to it, so that it does not roll.",
+        )  # fmt: skip
+    neck = carving.neck
+    if neck is not None and neck.pressed.value > bears_g_per_cm2:
+        yield check(
+            "carve.neck", "trouble", "carve",
+            "At {up} up it carries {above} on what is left there: {pressed}, where cake bears about {bears}. Make it "
+            "wider there, put a board on supports just above it, or build it of modelling paste round a dowel.",
+            up=mm(neck.up.value), above=Quantity(neck.above.value, "g"),
+            pressed=Quantity(neck.pressed.value, "g_per_cm2"), bears=Quantity(bears_g_per_cm2, "g_per_cm2"),
         )  # fmt: skip
     length = layers.cake_length or layers.cake_diameter
     agrees = carving.front_agrees

@@ -1625,7 +1625,7 @@ export interface components {
         /**
          * CarvingPlan
          * @description A carved tier: its slices from the foot up, its view from the side to hold against it, what it stands on, and
-         *     what its coats would come to by its surface alone. `own_width` is how wide its solids are at the sizes they were
+         *     what its coats would come to by its surface alone. `neck` is where it presses hardest on itself. `own_width` is how wide its solids are at the sizes they were
          *     given, where it is built of any, and `solids` is where each lies at the size of the tier; `seen` is all of it from
          *     the side; `kept` is told of a 3D file. `front_agrees` is how long the tin would be for the
          *     view from the front to agree with the one from the side, where there is one.
@@ -1639,6 +1639,7 @@ export interface components {
             volume: components["schemas"]["Figure"];
             foot: components["schemas"]["Figure"];
             footprint: components["schemas"]["Figure"];
+            neck: components["schemas"]["NeckPlan"] | null;
             surface: components["schemas"]["Figure"];
             coats: components["schemas"]["Figure"];
             by_surface: components["schemas"]["Figure"];
@@ -3525,6 +3526,17 @@ export interface components {
              * @default 0
              */
             error_mm: number;
+        };
+        /**
+         * NeckPlan
+         * @description Where a carved tier presses hardest on what is left of it: how far up, on how much, what lies above, and how hard
+         *     that presses.
+         */
+        NeckPlan: {
+            up: components["schemas"]["Figure"];
+            area: components["schemas"]["Figure"];
+            above: components["schemas"]["Figure"];
+            pressed: components["schemas"]["Figure"];
         };
         /**
          * NoCover

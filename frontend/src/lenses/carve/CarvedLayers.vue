@@ -69,6 +69,11 @@ const sides = (across: Figure, along: Figure | null): string =>
   </template>
   <h3>What it comes to</h3>
   <FigureRow label="Cake left" :figure="planned?.layers.cake_weight" />
+  <template v-if="carving?.neck">
+    <FigureRow label="Its neck, up from the foot" :figure="carving.neck.up" />
+    <FigureRow label="What lies above it" :figure="carving.neck.above" />
+    <FigureRow label="It presses there" :figure="carving.neck.pressed" />
+  </template>
   <FigureRow label="Surface to coat" :figure="carving?.surface" />
   <FigureRow label="Both coats take" :figure="carving?.coats" />
   <FigureRow label="By its surface alone" :figure="carving?.by_surface" />

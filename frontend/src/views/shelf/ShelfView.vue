@@ -11,6 +11,7 @@ import { useHandbook } from "@/kitchen/handbook";
 import { useNotices } from "@/kitchen/notices";
 import { usePantry } from "@/kitchen/pantry";
 import { useSettings } from "@/kitchen/settings";
+import FractionText from "@/ui/FractionText.vue";
 import { useOpened } from "@/ui/opened";
 import UnitsMenu from "@/ui/UnitsMenu.vue";
 import FirstCake from "./FirstCake.vue";
@@ -309,7 +310,8 @@ onMounted(() => {
             <p v-if="card.due">due {{ clockWords(new Date(card.due)) }}</p>
             <p v-else>no due hour yet</p>
             <p v-if="card.outside" class="high">
-              {{ settings.words(card.outside.height) }} high<template v-if="shrunk(card) < 1"
+              <FractionText :text="settings.words(card.outside.height)" /> high<template
+                v-if="shrunk(card) < 1"
                 >, drawn smaller than the rest</template
               >
             </p>
