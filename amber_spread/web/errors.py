@@ -15,8 +15,8 @@ from amber_spread.core.document import Complaint, FileError, complaints_of
 from amber_spread.core.kernel.base import Frozen
 from amber_spread.papers.csv_reading import TableError
 from amber_spread.papers.model_reading import ModelError
+from amber_spread.papers.outline_reading import OutlineError
 from amber_spread.papers.picture_reading import PictureError
-from amber_spread.papers.svg_reading import OutlineError
 from amber_spread.store.orders import OrderMissing, StaleSave, Unread
 from amber_spread.web.workers import Unwanted
 

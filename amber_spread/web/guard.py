@@ -18,7 +18,15 @@ ASKED_BY = "x-amber-spread"
 """The header a change must carry. A page of another site would have to ask leave to send it, and gets none."""
 OWN_NAMES = frozenset({"127.0.0.1", "localhost", "[::1]"})
 TYPES = frozenset(
-    {"application/json", "application/octet-stream", "text/csv", "image/jpeg", "image/png", "image/svg+xml"}
+    {
+        "application/json",
+        "application/octet-stream",
+        "text/csv",
+        "image/jpeg",
+        "image/png",
+        "image/svg+xml",
+        "image/vnd.dxf",
+    }
 )
 SAFE = frozenset({"GET", "HEAD", "OPTIONS"})
 ALWAYS = {

@@ -11,6 +11,8 @@ from amber_spread.core.kernel.units import LengthUnit, WeightUnit
 from amber_spread.papers.amounts import write_amounts
 from amber_spread.papers.bench_sheet import write_bench_sheet
 from amber_spread.papers.dxf import write_dxf
+from amber_spread.papers.outline_files import read_outline
+from amber_spread.papers.outline_reading import OutlineError, ReadOutline
 from amber_spread.papers.page import write_page_pdf, write_page_svg
 from amber_spread.papers.pdf import write_pdf
 from amber_spread.papers.plate import plate_of
@@ -18,7 +20,6 @@ from amber_spread.papers.sheets import Paper
 from amber_spread.papers.stack_cards import write_cards
 from amber_spread.papers.strip import with_strip
 from amber_spread.papers.svg import write_svg
-from amber_spread.papers.svg_reading import OutlineError, ReadOutline, read_outline
 from amber_spread.papers.templates import Template, templates_of
 from amber_spread.papers.tiling import pages_of
 from amber_spread.web.files import download
@@ -134,7 +135,13 @@ def amounts_csv(papers: PapersOf) -> Response:
     return papers.file("amounts.csv", "text/csv; charset=utf-8", write_amounts(papers.plan))
 
 
-@router.post("/outline", openapi_extra={"requestBody": {"content": {"image/svg+xml": {"schema": {"type": "string"}}}}})
+_DRAWING = {"schema": {"type": "string"}}
+
+
+@router.post(
+    "/outline",
+    openapi_extra={"requestBody": {"content": {"image/svg+xml": _DRAWING, "image/vnd.dxf": _DRAWING}}},
+)
 async def outline(request: Request, planner: PlannerOf) -> ReadOutline:
-    """The outline of a tier from an SVG drawing, at true size. Nothing is stored."""
+    """The outline of a tier from an SVG or DXF drawing, at true size. Nothing is stored."""
     return await planner.workers.done(OutlineError(TOO_INTRICATE), LONGEST_S, read_outline, await request.body())

@@ -3,8 +3,8 @@
 from amber_spread.core.bowls import normals
 from amber_spread.core.document import plan_document
 from amber_spread.papers.model_reading import read_model
+from amber_spread.papers.outline_files import read_outline
 from amber_spread.papers.picture_reading import read_picture
-from amber_spread.papers.svg_reading import read_outline
 
 normals()
 __all__ = ["plan_document", "read_model", "read_outline", "read_picture"]

@@ -18,8 +18,9 @@ from amber_spread.core.geometry.flat import (
     size_of,
 )
 from amber_spread.core.geometry.outline import Cornered, Oval, Regular, Round
+from amber_spread.core.geometry.packing import pack
 from amber_spread.core.kernel.figures import same
-from amber_spread.core.tier.printed import _in_rows, _pack
+from amber_spread.core.tier.printed import _in_rows
 
 SIDES = st.integers(20, 700).map(float)
 
@@ -77,7 +78,7 @@ def test_what_lies_on_a_sheet_only_when_turned_is_turned():
     packed = _in_rows([(250.0, 100.0)] * 4, (200.0, 300.0), turned=True, turn=True)
     assert packed.sheets == 2
     assert all(on_side for _, _, _, on_side in packed.laid)
-    tight = _pack([(100.0, 80.0)] * 6, (200.0, 240.0), False)
+    tight = pack([(100.0, 80.0)] * 6, (200.0, 240.0), False)
     assert tight.sheets == 1
 
 

@@ -10,7 +10,8 @@ from shapely import Polygon
 
 from amber_spread.core.design.shapes import FreeShape
 from amber_spread.core.kernel.limits import MAX_FILE_BYTES
-from amber_spread.papers.svg_reading import OutlineError, read_outline
+from amber_spread.papers.outline_files import read_outline
+from amber_spread.papers.outline_reading import OutlineError
 
 HEAD = '<svg xmlns="http://www.w3.org/2000/svg" width="200mm" height="200mm" viewBox="0 0 200 200">'
 

@@ -3,6 +3,7 @@
 import io
 import re
 
+import ezdxf
 import pytest
 import trimesh
 from PIL import Image, ImageDraw
@@ -21,6 +22,36 @@ def figure(screen, name):
 
 def corners(screen):
     return screen.locator(".views .corner")
+
+
+def test_what_is_seen_from_above_is_drawn_by_corners_too_or_read_from_a_drawing(screen, address, tmp_path):
+    new_cake(screen, address, "Leaf")
+    lens(screen, "Carve")
+    panel(screen).get_by_role("button", name="Carve the cake").click()
+    expect(figure(screen, "carving.coats")).to_be_visible(timeout=15_000)
+    layer = screen.locator(".views .above")
+    before = layer.get_attribute("aria-label")
+    panel(screen).get_by_role("radio", name="Above").check(force=True)
+    panel(screen).get_by_role("button", name="Draw it from above").click()
+    expect(corners(screen)).to_have_count(16)
+    # The corner at the back is drawn in by keys, and what each layer is cut to follows.
+    corners(screen).nth(4).focus()
+    for _ in range(10):
+        screen.keyboard.press("ArrowDown")
+    expect(corners(screen).nth(4)).to_have_attribute("aria-label", re.compile("to the back$"))
+    expect(layer).not_to_have_attribute("aria-label", before, timeout=15_000)
+    saved(screen)
+    drawing = ezdxf.new("R2010")
+    drawing.header["$INSUNITS"] = 4
+    corners_mm = [(0, 0), (240, 20), (300, 90), (200, 150), (40, 120)]
+    drawing.modelspace().add_lwpolyline(corners_mm, close=True)
+    drawing.saveas(tmp_path / "leaf.dxf")
+    panel(screen).get_by_label("Read a drawing (SVG, DXF)").set_input_files(tmp_path / "leaf.dxf")
+    expect(corners(screen)).to_have_count(5, timeout=15_000)
+    expect(panel(screen).get_by_label("Tin, across").first).to_have_value(re.compile("11 13/16"))
+    panel(screen).get_by_role("button", name="As a round tin instead").click()
+    expect(panel(screen).get_by_text("From above it is as the tin.")).to_be_visible()
+    assert serious(screen) == []
 
 
 def test_a_cake_is_carved_to_a_view_and_its_layers_are_printed(screen, address):
@@ -60,7 +91,7 @@ def test_a_cake_is_carved_to_a_view_and_its_layers_are_printed(screen, address):
 
     # A view from the front gives every section its form, and what is drawn too slim is said.
     stays = figure(screen, "carving.coats").inner_text()
-    panel(screen).get_by_role("radio", name="From the front").check(force=True)
+    panel(screen).get_by_role("radio", name="Front").check(force=True)
     panel(screen).get_by_role("button", name="Draw its sections").click()
     expect(corners(screen)).to_have_count(7)
     expect(figure(screen, "carving.coats")).not_to_have_text(stays, timeout=15_000)
@@ -72,7 +103,7 @@ def test_a_cake_is_carved_to_a_view_and_its_layers_are_printed(screen, address):
     assert serious(screen) == []
 
     with screen.expect_download() as taken:
-        panel(screen).get_by_role("button", name="Print (PDF)").click()
+        panel(screen).get_by_role("button", name=re.compile(r"^Print .*\(PDF\)$")).click()
     words = "".join(sheet.extract_text() for sheet in PdfReader(io.BytesIO(taken.value.path().read_bytes())).pages)
     assert "View from the side" in words
     assert "Layer 1" in words and "Layer 3" in words
@@ -196,7 +227,7 @@ def test_a_body_out_of_a_file_is_made_to_a_size(screen, address, tmp_path):
     assert serious(screen) == []
     assert overlaps(screen) == []
     with screen.expect_download() as taken:
-        panel(screen).get_by_role("button", name="Print (PDF)").click()
+        panel(screen).get_by_role("button", name=re.compile(r"^Print .*\(PDF\)$")).click()
     words = "".join(sheet.extract_text() for sheet in PdfReader(io.BytesIO(taken.value.path().read_bytes())).pages)
     assert "Layer 1" in words and "cut out" in words
 

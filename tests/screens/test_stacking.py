@@ -43,7 +43,7 @@ def test_from_an_order_to_a_printed_placement_template(screen, address):
     assert "Stack of three: travel card" in words and "Driven for" in words and "40 min" in words
     assert "wooden dowels" in words and "Order of taking down" in words
     with screen.expect_download() as templates:
-        panel(screen).get_by_role("button", name="Print (PDF)").click()
+        panel(screen).get_by_role("button", name=re.compile(r"^Print .*\(PDF\)$")).click()
     printed = "".join(page.extract_text() for page in PdfReader(templates.value.path()).pages)
     assert printed.count("Supports under it") >= 2 and "Front" in printed
 

@@ -317,7 +317,7 @@ class CarvedBuild(_Build):
     flat_top = False
     own_height = True
     carved = True
-    drawn: ClassVar[tuple[str, ...]] = ("points_mm", "front_mm", "picture", "front_picture")
+    drawn: ClassVar[tuple[str, ...]] = ("points_mm", "front_mm", "picture", "front_picture", "above_picture")
 
     kind: Literal["carved"] = "carved"
     rounded: Annotated[float, limits.SHARE.field()] = 0.5
@@ -326,6 +326,7 @@ class CarvedBuild(_Build):
     front_mm: Corners | None = None
     picture: Picture | None = None
     front_picture: Picture | None = None
+    above_picture: Picture | None = None
 
     def own_height_mm(self, outline: Outline) -> float:
         """As high as the view is at that width. Raises ValueError where the view cannot be carved."""

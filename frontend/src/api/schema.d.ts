@@ -707,7 +707,7 @@ export interface paths {
         put?: never;
         /**
          * Outline
-         * @description The outline of a tier from an SVG drawing, at true size. Nothing is stored.
+         * @description The outline of a tier from an SVG or DXF drawing, at true size. Nothing is stored.
          */
         post: operations["outline_api_outline_post"];
         delete?: never;
@@ -1621,14 +1621,15 @@ export interface components {
             ][] | null;
             picture?: components["schemas"]["Picture"] | null;
             front_picture?: components["schemas"]["Picture"] | null;
+            above_picture?: components["schemas"]["Picture"] | null;
         };
         /**
          * CarvingPlan
          * @description A carved tier: its slices from the foot up, its view from the side to hold against it, what it stands on, and
-         *     what its coats would come to by its surface alone. `neck` is where it presses hardest on itself. `own_width` is how wide its solids are at the sizes they were
-         *     given, where it is built of any, and `solids` is where each lies at the size of the tier; `seen` is all of it from
-         *     the side; `kept` is told of a 3D file. `front_agrees` is how long the tin would be for the
-         *     view from the front to agree with the one from the side, where there is one.
+         *     what its coats would come to by its surface alone. `neck` is where it presses hardest on itself. `own_width` is how
+         *     wide its solids are at the sizes they were given, where it is built of any, and `solids` is where each lies at the
+         *     size of the tier; `seen` is all of it from the side; `kept` is told of a 3D file. `front_agrees` is how long the tin
+         *     would be for the view from the front to agree with the one from the side, where there is one.
          */
         CarvingPlan: {
             /** Slices */
@@ -9373,6 +9374,7 @@ export interface operations {
         requestBody?: {
             content: {
                 "image/svg+xml": string;
+                "image/vnd.dxf": string;
             };
         };
         responses: {

@@ -11,9 +11,15 @@ import { closed } from "./layout";
 import Magnifier from "./Magnifier.vue";
 
 const props = defineProps<{ wide: number; high: number }>();
-const { points, slices, slice, looked, scale, fromFront, picture, setPoint, addAfter, remove, canRemove } =
+const { points, slices, slice, looked, scale, view, picture, setPoint, addAfter, remove, canRemove } =
   useCarving();
 const settings = useSettings();
+const NAMES = { side: "the side", front: "the front", above: "above" } as const;
+const HEADS = {
+  side: "Carved to this, from the side",
+  front: "Every section across is this",
+  above: "Carved to this, from above",
+} as const;
 const HEAD = 30;
 const EDGE = 26;
 /** Where there are more corners there is no room for a grip between each two. */
@@ -108,12 +114,13 @@ const shown = computed(() =>
   corners.value.map(([right, high], index) => {
     const off = (right - (own.value.left + own.value.right) / 2) * scale.value.across;
     const climbed = (high - own.value.low) * scale.value.up;
-    const [less, more] = fromFront.value ? ["front", "back"] : ["left", "right"];
+    const [less, more] = view.value === "front" ? ["front", "back"] : ["left", "right"];
+    const far = view.value === "above" ? "to the back" : "up";
     const [between, above] = middleAfter(corners.value, index);
     return {
       x: x(right),
       y: y(high),
-      says: `Corner ${index + 1}: ${words(off)} to the ${off < 0 ? less : more}, ${words(climbed)} up`,
+      says: `Corner ${index + 1}: ${words(off)} to the ${off < 0 ? less : more}, ${words(climbed)} ${far}`,
       new: { x: x(between), y: y(above) },
     };
   }),
@@ -135,17 +142,10 @@ const bands = computed(() =>
 </script>
 
 <template>
-  <svg
-    :width="wide"
-    :height="high"
-    role="group"
-    :aria-label="`The view from the ${fromFront ? 'front' : 'side'}`"
-  >
+  <svg :width="wide" :height="high" role="group" :aria-label="`The view from ${NAMES[view]}`">
     <text x="16" y="20">
-      <template v-if="wide < 260">From the {{ fromFront ? "front" : "side" }}</template>
-      <template v-else>
-        {{ fromFront ? "Every section across is this" : "Carved to this, from the side" }}
-      </template>
+      <template v-if="wide < 260">From {{ NAMES[view] }}</template>
+      <template v-else>{{ HEADS[view] }}</template>
     </text>
     <clipPath id="carved-view"><path :d="path" /></clipPath>
     <g id="carved-scene">
@@ -160,8 +160,8 @@ const bands = computed(() =>
       />
       <path v-if="under" class="body traced" :d="path" />
     </g>
-    <path v-if="!under" class="ground" :d="path" />
-    <g v-if="!under" clip-path="url(#carved-view)">
+    <path v-if="!under" class="ground" :class="{ cake: view === 'above' }" :d="path" />
+    <g v-if="!under && view !== 'above'" clip-path="url(#carved-view)">
       <rect
         v-for="band in bands"
         :key="band.number"
@@ -175,7 +175,7 @@ const bands = computed(() =>
       />
     </g>
     <path v-if="!under" class="body edge" :d="path" />
-    <path class="table" :d="`M12 ${y(own.low)}H${wide - 12}`" />
+    <path v-if="view !== 'above'" class="table" :d="`M12 ${y(own.low)}H${wide - 12}`" />
     <template v-if="few">
       <g
         v-for="(one, index) in shown"
@@ -215,6 +215,10 @@ const bands = computed(() =>
 <style scoped>
 .ground {
   fill: var(--panel);
+}
+
+.ground.cake {
+  fill: var(--sponge);
 }
 
 .layer {

@@ -17,7 +17,10 @@ const ARCH: readonly Corner[] = [
   [0, 0.55],
 ];
 const looked = ref(1);
-const seen = ref<"side" | "front">("side");
+export type View = "side" | "front" | "above";
+const seen = ref<View>("side");
+/** An oval seen from above begins with so many corners. */
+const ROUND_CORNERS = 16;
 const inRound = ref(false);
 /** The two ends of what is of a known length in the photograph, in mm of the view; nothing where none is marked. */
 const ends = ref<[Corner, Corner] | null>(null);
@@ -30,10 +33,18 @@ export function useCarving() {
     const found = order.document?.design.tiers[order.tier]?.build;
     return found?.kind === "carved" ? found : undefined;
   });
+  const shape = computed(() => order.document?.design.tiers[order.tier]?.shape);
   const fromFront = computed(() => seen.value === "front" && Boolean(build.value?.front_mm));
-  const points = computed<readonly (readonly number[])[]>(
-    () => (fromFront.value ? build.value?.front_mm : build.value?.points_mm) ?? [],
-  );
+  const fromAbove = computed(() => seen.value === "above" && shape.value?.kind === "free");
+  /** Which view is drawn, where that asked for has one. */
+  const view = computed<View>(() => {
+    if (fromFront.value) return "front";
+    return fromAbove.value ? "above" : "side";
+  });
+  const points = computed<readonly (readonly number[])[]>(() => {
+    if (fromAbove.value && shape.value?.kind === "free") return shape.value.points_mm;
+    return (fromFront.value ? build.value?.front_mm : build.value?.points_mm) ?? [];
+  });
   const carving = computed(() => order.plan?.tiers[order.tier]?.carving ?? undefined);
   const slices = computed(() => Object.values(carving.value?.slices ?? {}));
   const slice = computed(() => slices.value.find((one) => one.number === looked.value) ?? slices.value[0]);
@@ -43,6 +54,7 @@ export function useCarving() {
     const layers = order.plan?.tiers[order.tier]?.layers;
     const across = layers?.cake_diameter.value;
     const deep = layers?.cake_length?.value ?? across;
+    if (fromAbove.value) return { wide: across ?? right - left, high: deep ?? high - low };
     return {
       wide: (fromFront.value ? deep : across) ?? right - left,
       high: layers?.height.value ?? high - low,
@@ -59,7 +71,7 @@ export function useCarving() {
 
   /** Draw the view anew; one that is traced from the side is at its true size, so that the tin is as wide. */
   function draw(corners: readonly (readonly number[])[]): void {
-    const [index, front] = [order.tier, fromFront.value];
+    const [index, from] = [order.tier, view.value];
     const { low, high } = handbook.limit("coordinate_mm");
     const tins = handbook.limit("tin_diameter_mm");
     const kept = (mm: number): number => tenth(within(low, mm, high));
@@ -68,8 +80,12 @@ export function useCarving() {
       if (tier?.build.kind !== "carved") return;
       const drawn = tier.build;
       const found = corners.map(([x = 0, y = 0]): Corner => [kept(x), kept(y)]);
-      if (front) drawn.front_mm = found;
-      else {
+      if (from === "front") drawn.front_mm = found;
+      else if (from === "above") {
+        tier.shape = { kind: "free", points_mm: found };
+        const { left, right } = boundsOf(found);
+        if (drawn.above_picture) tier.tin_diameter_mm = within(tins.low, tenth(right - left), tins.high);
+      } else {
         drawn.points_mm = found;
         const { left, right } = boundsOf(found);
         if (drawn.picture) tier.tin_diameter_mm = within(tins.low, tenth(right - left), tins.high);
@@ -90,19 +106,44 @@ export function useCarving() {
     });
   }
 
+  /** Draw what is seen from above by corners, as the tin is now; or take the shape of a round tin again. */
+  function setAbove(own: boolean): void {
+    const index = order.tier;
+    const { wide, deep, square } = plainAbove();
+    const corners: Corner[] = square
+      ? [
+          [0, 0],
+          [wide, 0],
+          [wide, deep],
+          [0, deep],
+        ]
+      : Array.from({ length: ROUND_CORNERS }, (_, at): Corner => {
+          const turn = (2 * Math.PI * at) / ROUND_CORNERS;
+          return [tenth((wide / 2) * (1 + Math.cos(turn))), tenth((deep / 2) * (1 + Math.sin(turn)))];
+        });
+    order.edit((draft) => {
+      const tier = draft.design.tiers[index];
+      if (tier) tier.shape = own ? { kind: "free", points_mm: corners } : { kind: "round" };
+    });
+  }
+
+  function plainAbove(): { wide: number; deep: number; square: boolean } {
+    const layers = order.plan?.tiers[order.tier]?.layers;
+    const wide = tenth(layers?.cake_diameter.value ?? 200);
+    const deep = tenth(layers?.cake_length?.value ?? wide);
+    return { wide, deep, square: ["square", "rectangle"].includes(shape.value?.kind ?? "") };
+  }
+
+  const PICTURES = { side: "picture", front: "front_picture", above: "above_picture" } as const;
   /** The photograph under the view that is drawn. */
-  const picture = computed(
-    () => (fromFront.value ? build.value?.front_picture : build.value?.picture) ?? null,
-  );
+  const picture = computed(() => build.value?.[PICTURES[view.value]] ?? null);
 
   /** Lay a photograph under the view, move or size the one there, or take it away. */
   function setPicture(next: Picture | null): void {
-    const [index, front] = [order.tier, fromFront.value];
+    const [index, under] = [order.tier, PICTURES[view.value]];
     order.edit((draft) => {
       const drawn = draft.design.tiers[index]?.build;
-      if (drawn?.kind !== "carved") return;
-      if (front) drawn.front_picture = next;
-      else drawn.picture = next;
+      if (drawn?.kind === "carved") drawn[under] = next;
     });
   }
 
@@ -137,6 +178,9 @@ export function useCarving() {
     seen,
     inRound,
     fromFront,
+    fromAbove,
+    view,
+    setAbove,
     picture,
     setPicture,
     ends,

@@ -32,7 +32,7 @@ const WAYS: readonly { value: Way; words: string; says: string }[] = [
 ];
 const desk = useDesk();
 const { order, tier, planned, tierWords, change } = useTier();
-const { points, slices } = useCarving();
+const { slices, build } = useCarving();
 const { solids, begin } = useSolids();
 const way = computed(() => WAYS.find((one) => one.value === tier.value?.build.kind)?.value);
 const trouble = computed(() => desk.complaintAt(`#/design/tiers/${order.tier}/build`));
@@ -40,7 +40,7 @@ const detail = computed(() => {
   if (!way.value) return "Not carved";
   const layers = slices.value.length === 1 ? "One layer" : `${slices.value.length} layers`;
   const to = {
-    carved: `a view of ${points.value.length} corners`,
+    carved: `a view of ${build.value?.points_mm.length ?? 0} corners`,
     joined: solids.value.length === 1 ? "one solid" : `${solids.value.length} solids`,
     modelled: "a 3D file",
   };

@@ -9,18 +9,26 @@ import TierField from "@/order/TierField.vue";
 import ChoiceRow from "@/ui/ChoiceRow.vue";
 
 const { order, change } = useTier();
-const { build, seen, fromFront, setFront, draw, canRound, round, mirror } = useCarving();
+const { build, seen, view, fromFront, fromAbove, setFront, setAbove, draw, canRound, round, mirror } =
+  useCarving();
 
 const VIEWS = [
-  { value: "side", words: "From the side" },
-  { value: "front", words: "From the front" },
+  { value: "side", words: "Side" },
+  { value: "front", words: "Front" },
+  { value: "above", words: "Above" },
 ] as const;
-const ABOVE = "It is as wide as the tin, whose shape is the view from above.";
+const SAYS = {
+  side: "It is as wide as the tin, whose shape is the view from above.",
+  front: "Each section is drawn out to its own height and depth.",
+  above: "It is drawn out to the width of the tin. The front is below.",
+} as const;
+const MIRROR = { side: "Left to right", front: "Front to back", above: "Left to right" } as const;
 
-/** A drawing of the side is taken at its true size; one of the front is drawn out to the cake. */
+/** A drawing of the side or from above is taken at its true size; one of the front is drawn out to the cake. */
 function read(points_mm: [number, number][], width: number): void {
-  if (fromFront.value) draw(points_mm);
-  else readSide(points_mm, width);
+  if (view.value === "side") readSide(points_mm, width);
+  else draw(points_mm);
+  if (view.value === "above") change((tier) => (tier.tin_diameter_mm = width));
 }
 
 function readSide(points_mm: [number, number][], width: number): void {
@@ -34,22 +42,22 @@ function readSide(points_mm: [number, number][], width: number): void {
 
 <template>
   <template v-if="build">
-    <h3>The view from the {{ fromFront ? "front" : "side" }}</h3>
+    <h3>The view from {{ seen === "above" ? "above" : `the ${seen}` }}</h3>
     <ChoiceRow
       label="The view that is drawn"
       :value="seen"
       :choices="VIEWS"
       @change="(view) => (seen = view)"
     />
-    <template v-if="seen === 'side' || fromFront">
+    <template v-if="seen === view">
       <p class="soft">
         Drag its corners, or step to one and use the arrow keys. A ring between two makes another, Delete
         takes one out.
-        {{ fromFront ? "Each section is drawn out to its own height and depth." : ABOVE }}
+        {{ SAYS[view] }}
       </p>
       <div class="same two">
         <button class="act" :disabled="!canRound" @click="round">Round its corners</button>
-        <button class="act" @click="mirror">{{ fromFront ? "Front to back" : "Left to right" }}</button>
+        <button class="act" @click="mirror">{{ MIRROR[view] }}</button>
       </div>
       <OutlineFile @read="read" />
       <PictureFields />
@@ -59,7 +67,13 @@ function readSide(points_mm: [number, number][], width: number): void {
         {{ fromFront ? "Round its sections instead" : "Draw its sections" }}
       </button>
     </div>
-    <div v-if="seen === 'side'" class="rows">
+    <div v-if="seen === 'above'" class="same">
+      <p v-if="!fromAbove" class="soft">From above it is as the tin.</p>
+      <button class="act" @click="setAbove(!fromAbove)">
+        {{ fromAbove ? "As a round tin instead" : "Draw it from above" }}
+      </button>
+    </div>
+    <div v-if="seen !== 'front'" class="rows">
       <TierField field="tin_diameter_mm" :figure="`tiers.${order.tier + 1}.layers.cake_diameter`" />
     </div>
     <KindFields v-if="!build.front_mm" part="build" />

@@ -13,7 +13,12 @@ async function upload(file: File): Promise<void> {
   said.value = [];
   reading.value = `Reading ${file.name} …`;
   try {
-    const found = await answered(api.POST("/api/outline", asIs(await file.text(), "image/svg+xml")));
+    const found = await answered(
+      api.POST(
+        "/api/outline",
+        asIs(await file.text(), file.name.toLowerCase().endsWith(".dxf") ? "image/vnd.dxf" : "image/svg+xml"),
+      ),
+    );
     emit("read", found.points_mm as [number, number][], tenth(found.width_mm));
     said.value = found.notes;
   } catch (error) {
@@ -26,7 +31,12 @@ async function upload(file: File): Promise<void> {
 
 <template>
   <div>
-    <FileButton class="file" words="Read an SVG drawing" accept=".svg,image/svg+xml" @file="upload" />
+    <FileButton
+      class="file"
+      words="Read a drawing (SVG, DXF)"
+      accept=".svg,.dxf,image/svg+xml,image/vnd.dxf"
+      @file="upload"
+    />
     <p v-if="reading" aria-live="polite">{{ reading }}</p>
     <p v-for="words in said" :key="words" role="alert" class="said">{{ words }}</p>
   </div>
