@@ -56,6 +56,9 @@ def test_a_view_that_is_the_whole_tin_carves_nothing_off():
     # Nothing comes off but the skin, at half a gram a millilitre.
     skin = (204**2 - 200**2) * 3 * own.layers.cut_height.value / 1000
     assert baking.offcut.value == pytest.approx(skin / 2, rel=0.02)
+    # Five parts of crumbs to one of coat, by weight.
+    assert baking.paste.value == pytest.approx(1.2 * baking.offcut.value)
+    assert baking.paste_coat.value == pytest.approx(0.2 * baking.offcut.value)
     assert own.layers.height.value == pytest.approx(200 * 0.45, rel=1e-6)
     # Its coat is rounded over its edges, so it takes no more than one with sharp edges that high.
     sharp = plain.coats.final.volume.value * own.layers.height.value / plain.layers.height.value

@@ -10,7 +10,7 @@ from amber_spread.core.cake.batter import batter_volume
 from amber_spread.core.design.design import MeasuredBake, TinBake
 from amber_spread.core.geometry.sculpted import Sculpted
 from amber_spread.core.kernel.base import Made
-from amber_spread.core.kernel.figures import Figure, decided, same, total
+from amber_spread.core.kernel.figures import DEFINITION, FROM_MEMORY, Figure, decided, rule, same, total
 from amber_spread.core.kernel.limits import TORTE
 from amber_spread.core.kernel.units import MM_PER_INCH
 from amber_spread.core.stock.kit import Tin, TinShape
@@ -51,15 +51,43 @@ class OneMore(Made):
 
 
 class CarvedBake(Made):
-    """All the baking of a carved tier: its tins from the largest to the smallest, what they take, and what is carved
-    off.
+    """All the baking of a carved tier: its tins from the largest to the smallest, what they take, what is carved off,
+    and the modelling paste that makes with `paste_coat` of the coat.
     """
 
     tins: dict[str, Baked]
     bakes: Figure
     batter: Figure
     offcut: Figure
+    paste_coat: Figure
+    paste: Figure
     one_more: OneMore | None
+
+
+@rule(
+    "carve.paste_coat", unit="g", formula="offcut / parts", source=FROM_MEMORY, rounding="up",
+    words="One part of coat to so many parts of crumbs, by weight: 4 to 6 by common practice.",
+)  # fmt: skip
+def paste_coat(offcut_g: float, parts: float) -> float:
+    """Coat worked into crumbs for modelling paste, g: crumbs / parts. Source: common practice, from memory.
+
+    >>> paste_coat(500, 5)
+    100.0
+    """
+    return offcut_g / parts
+
+
+@rule(
+    "carve.paste", unit="g", formula="offcut + coat", source=DEFINITION, rounding="down",
+    words="The crumbs and the coat that binds them.",
+)  # fmt: skip
+def paste(offcut_g: float, coat_g: float) -> float:
+    """Modelling paste out of crumbs and coat, g: both together. Source: definition.
+
+    >>> paste(500, 100)
+    600
+    """
+    return offcut_g + coat_g
 
 
 class _Slice(NamedTuple):
@@ -137,11 +165,15 @@ def plan_carved_bake(done: Worked, tins: Sequence[Tin]) -> CarvedBake | None:
     parts = {f"{one.shape} tin {at}": one for at, one in enumerate(found.values(), 1)}
     batter = total({name: one.batter.value for name, one in parts.items()}, "ml")
     piled_ml = sum(one.area * len(taken) * cut for one, taken in chosen.items()) / 1000
+    crumbs = offcut.figure(piled_ml, done.layers.cake_volume.value, usual.cake_density_g_per_ml)
+    binds = paste_coat.figure(max(0.0, crumbs.value), usual.paste_parts)
     return CarvedBake(
         tins=found,
         bakes=total({name: one.bakes.value for name, one in parts.items()}, "each"),
         batter=batter,
-        offcut=offcut.figure(piled_ml, done.layers.cake_volume.value, usual.cake_density_g_per_ml),
+        offcut=crumbs,
+        paste_coat=binds,
+        paste=paste.figure(max(0.0, crumbs.value), binds.value),
         one_more=_one_more(more, batter.value),
     )
 

@@ -130,6 +130,8 @@ def _habits() -> tuple[Habit, ...]:
          "How far out of level a tier comes by that.", "from memory"),
         ("Stack", "cake_bears_g_per_cm2", "cake_bears", "Cake bears by itself",
          "What presses harder sinks in without supports.", "from memory"),
+        ("Stack", "paste_parts", "paste", "Modelling paste, crumbs to one of coat", "How many parts of crumbs, by "
+         "weight, are worked into one part of coat.", "from memory"),
         ("Stack", "glue_mm", "glue_mm", "Dab under a board, on the whole", "As thick as it would be spread over all "
          "of the board.", "from memory"),
         ("Stack", "joint_bead_mm", "joint_bead_mm", "Bead along a joint", "Piped where a tier meets the one below, "

@@ -112,6 +112,7 @@ class Practice(Frozen):
     support_factor: Annotated[float, limits.SAFETY.field()] = 3.0
     cut_error_mm: Annotated[float, limits.CUT_ERROR.field()] = 1.0
     cake_bears_g_per_cm2: Annotated[float, limits.CAKE_BEARS.field()] = 8.0
+    paste_parts: Annotated[float, limits.PASTE.field()] = 5.0
     board_g_per_ml: Annotated[float, limits.DENSITY.field()] = 0.6
     glue_mm: Annotated[float, limits.GLUE.field()] = 0.5
     joint_bead_mm: Annotated[float, limits.JOINT_BEAD.field()] = 4.0

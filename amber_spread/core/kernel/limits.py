@@ -113,6 +113,7 @@ PACK_SIZE = Limit(low=0.01, high=500000, unit="ratio")
 STOCK = Limit(low=0, high=500000, unit="ratio")
 PRICE = Limit(low=0, high=100000, unit="money")
 MINUTES = Limit(low=0, high=6000, unit="min")
+PASTE = Limit(low=1, high=12, unit="ratio")
 SERVINGS = Limit(low=1, high=5000, unit="each")
 ROUND_TO = Limit(low=0.01, high=100, unit="money")
 SHIFT = Limit(low=-400, high=400, unit="mm")
@@ -222,6 +223,7 @@ LIMITS: dict[str, Limit] = {
     "price": PRICE,
     "minutes": MINUTES,
     "servings": SERVINGS,
+    "paste": PASTE,
     "round_to": ROUND_TO,
     "shift_mm": SHIFT,
     "tier_gap_mm": TIER_GAP,

@@ -1573,8 +1573,8 @@ export interface components {
         };
         /**
          * CarvedBake
-         * @description All the baking of a carved tier: its tins from the largest to the smallest, what they take, and what is carved
-         *     off.
+         * @description All the baking of a carved tier: its tins from the largest to the smallest, what they take, what is carved off,
+         *     and the modelling paste that makes with `paste_coat` of the coat.
          */
         CarvedBake: {
             /** Tins */
@@ -1584,6 +1584,8 @@ export interface components {
             bakes: components["schemas"]["Figure"];
             batter: components["schemas"]["Figure"];
             offcut: components["schemas"]["Figure"];
+            paste_coat: components["schemas"]["Figure"];
+            paste: components["schemas"]["Figure"];
             one_more: components["schemas"]["OneMore"] | null;
         };
         /**
@@ -2213,6 +2215,7 @@ export interface components {
              *       "support_factor": 3,
              *       "cut_error_mm": 1,
              *       "cake_bears_g_per_cm2": 8,
+             *       "paste_parts": 5,
              *       "board_g_per_ml": 0.6,
              *       "glue_mm": 0.5,
              *       "joint_bead_mm": 4,
@@ -4412,6 +4415,11 @@ export interface components {
              * @default 8
              */
             cake_bears_g_per_cm2: number;
+            /**
+             * Paste Parts
+             * @default 5
+             */
+            paste_parts: number;
             /**
              * Board G Per Ml
              * @default 0.6

@@ -66,6 +66,11 @@ const sides = (across: Figure, along: Figure | null): string =>
       take {{ settings.words(baked.one_more.saves) }} less.
     </p>
     <FigureRow label="Carved off" :figure="baked.offcut" />
+    <FigureRow label="As modelling paste, up to" :figure="baked.paste" />
+    <FigureRow label="With of the coat, besides" :figure="baked.paste_coat" />
+    <p class="soft">
+      Build of it what no tin reaches: a point, a swoop, what hangs out. That coat is not in the bowls.
+    </p>
   </template>
   <h3>What it comes to</h3>
   <FigureRow label="Cake left" :figure="planned?.layers.cake_weight" />
