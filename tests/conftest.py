@@ -10,7 +10,7 @@ from amber_spread.store.orders import OrderBook
 from amber_spread.store.private_postgres import PrivatePostgres, temporary_folder
 
 # The same examples on every run of continuous integration; new ones at every run by hand.
-EXAMPLES = int(os.environ.get("AMBER_EXAMPLES", "30"))
+EXAMPLES = int(os.environ.get("AMBER_EXAMPLES", "24"))
 settings.register_profile("amber", deadline=None, max_examples=EXAMPLES, derandomize="CI" in os.environ)
 settings.load_profile("amber")
 

@@ -6,6 +6,8 @@ from starlette.types import ASGIApp, Receive, Scope, Send
 
 BETWEEN = ("x-forwarded-for", "forwarded", "via")
 """What a request carries that came by way of a balancer, and so from another machine."""
+ONCE = ("/assets", "/api/handbook")
+"""What a browser asks for once and keeps: it may take longer to be made as small as it can be."""
 
 
 class Compressed:
@@ -14,7 +16,13 @@ class Compressed:
     def __init__(self, app: ASGIApp) -> None:
         self._as_it_is = app
         self._smaller = GZipMiddleware(app, minimum_size=1000, compresslevel=1)
+        self._smallest = GZipMiddleware(app, minimum_size=1000, compresslevel=9)
 
     async def __call__(self, scope: Scope, receive: Receive, send: Send) -> None:
         travels = scope["type"] == "http" and any(name in Headers(scope=scope) for name in BETWEEN)
-        await (self._smaller if travels else self._as_it_is)(scope, receive, send)
+        if not travels:
+            await self._as_it_is(scope, receive, send)
+        elif scope["path"].startswith(ONCE):
+            await self._smallest(scope, receive, send)
+        else:
+            await self._smaller(scope, receive, send)
