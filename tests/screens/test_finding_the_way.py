@@ -93,6 +93,10 @@ def test_a_working_says_what_if_and_the_change_is_kept_or_left(screen, address):
     def ask(text):
         head.click()
         working = screen.get_by_role("dialog", name="Working of Roll out a circle")
+        # It stays when the pointer goes elsewhere.
+        screen.mouse.move(300, 5)
+        screen.wait_for_timeout(400)
+        expect(working).to_be_visible()
         working.get_by_label("What if I changed").select_option(label="Beyond the hem, all round")
         field = working.get_by_role("textbox", name="Beyond the hem, all round")
         field.click()

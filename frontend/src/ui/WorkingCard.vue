@@ -51,7 +51,6 @@ watch(asked, async (now) => {
     :persistent="false"
     :popper-options="{ modifiers: [{ name: 'preventOverflow', options: { padding: 14, altAxis: true } }] }"
     role="presentation"
-    @update:visible="(shown: boolean) => shown || hideWorking()"
   >
     <div
       v-if="asked && rule"
