@@ -140,7 +140,7 @@ def bearing_inside(kitchen: Kitchen, done: Worked, on: Inside, place: Place, num
 
 
 def _holes(done: Worked, dowel_mm: float | None, away: Point, place: Place, inside: bool) -> tuple[Hole, ...]:
-    """What supports through a tier keep out of: the centre dowel, over the base's middle, and a hidden room."""
+    """What supports through a tier keep out of: the centre dowel, over the base's middle, and a hidden cavity."""
     found = []
     if dowel_mm is not None:
         found.append(Hole("dowel", (-place.x, -place.y), dowel_mm / 2))

@@ -25,7 +25,7 @@ IN_THE_WAY = {
     "foot": "it would break out of the foot of the tier below, which is narrower",
     "inside": "it would miss the board inside the tier below",
     "dowel": "the centre dowel is there",
-    "cavity": "the hidden room is there",
+    "cavity": "the hidden cavity is there",
     "support": "it would touch another support",
 }
 """What is in the way of a support, in words."""
@@ -49,8 +49,8 @@ def _supports(joint: JointPlan, cake: SettledDesign, check: Checker) -> Iterator
     if not joint.supports:
         yield check(
             "stack.no_room", "trouble", "stack",
-            f"There is no room for a {joint.one} under {where}: dowel, hidden room and edges leave none. Take thinner "
-            "supports, a larger tier, or leave the dowel or the room out.",
+            f"There is no room for a {joint.one} under {where}: dowel, hidden cavity and edges leave none. Take "
+            "thinner supports, a larger tier, or leave the dowel or the cavity out.",
         )  # fmt: skip
         return
     touching = joint.across.value + BETWEEN_MM
@@ -168,7 +168,7 @@ def _dowel(cake: SettledDesign, stood: Sequence[Stood], whole: StackPlan, dowel:
         if cavity is not None and math.hypot(*middle) < cavity.diameter.value / 2 + dowel.across.value / 2:
             yield tier(
                 "stack.dowel_cavity", "care", "stack",
-                "The centre dowel goes through the hidden room. Leave it out, close the room, or fill it once the "
+                "The centre dowel goes through the hidden cavity. Leave it out, close the cavity, or fill it once the "
                 "dowel is in.",
             )  # fmt: skip
 

@@ -51,7 +51,7 @@ class TinBake(Frozen):
 
 
 class Cavity(Frozen):
-    """A hidden room cut into the middle for sweets: a cylinder through the layers from `first` to `last`.
+    """A hidden cavity cut into the middle for sweets: a cylinder through the layers from `first` to `last`.
 
     Left out, it stands on the bottom layer and ends below the top one; from the first layer on, it goes down to the
     board. `filled_with` is the key of what is bought to fill it, `fill_g_per_ml` what a ml of that weighs, heaped.

@@ -64,7 +64,7 @@ def _habits() -> tuple[Habit, ...]:
         ("Cake", "spare_tin_mm", "tin_diameter_mm", "Small spare cake, tin", "What a rest of batter is offered for.",
          "this kitchen"),
         ("Cake", "sweets_g_per_ml", "density_g_per_ml", "Sweets weigh, heaped",
-         "The weight of what fills a hidden room.", "from memory"),
+         "The weight of what fills a hidden cavity.", "from memory"),
         ("Cake", "syrup_soak_mm", "syrup_soak_mm", "Syrup soaks in", "How much syrup every cut face takes.",
          "this kitchen"),
         ("Cake", "foot_cut_mm", "foot_cut_mm", "Foot of a drum, cut",
@@ -89,7 +89,7 @@ def _habits() -> tuple[Habit, ...]:
          "this kitchen"),
         ("Cover", "fondant_mm", "fondant_thickness_mm", "Fondant", "How thick every sheet is rolled that is not set by "
          "itself.", "common practice"),
-        ("Cover", "overlap_mm", "overlap_mm", "Beyond the hem, all round", "How far a draped sheet reaches past the "
+        ("Cover", "overlap_mm", "overlap_mm", "Trim allowance, all round", "How far a draped sheet reaches past the "
          "board.", "common practice"),
         ("Cover", "panel_overlap_mm", "overlap_mm", "Panel ends overlap", "How far the ends of a strip lie over each "
          "other.", "common practice"),

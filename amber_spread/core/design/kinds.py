@@ -52,21 +52,21 @@ SPREAD = ("medium", "colour", "top_mm")
 """What a new final coat keeps of the one before."""
 ROLLED = ("medium", "colour")
 
-_FILLED = ask("thickness_mm", "Filling, thick", "filling_thickness_mm")
+_FILLED = ask("thickness_mm", "Filling, spread at", "filling_thickness_mm")
 FILLED = dict(
     (
         row(PlainFilling, "Spread plain", _FILLED, leading="thickness_mm", keeps=("thickness_mm",), media=FILLINGS,
               technique="filling"),
         row(
             SoftFilling, "Soft, in a dam", _FILLED, ask("dam_width_mm", "Dam, wide", "dam_width_mm"),
-            ask("seal_mm", "Seal, thick", "seal_thickness_mm"),
+            ask("seal_mm", "Seal, spread at", "seal_thickness_mm"),
             leading="thickness_mm", keeps=("thickness_mm",), media=FILLINGS, technique="filling",
         ),
     )
 )  # fmt: skip
 
-_SIDE = ask("side_mm", "Side, thick", "coat_thickness_mm")
-_TOP = ask("top_mm", "Top, thick", "coat_thickness_mm")
+_SIDE = ask("side_mm", "Side, spread at", "coat_thickness_mm")
+_TOP = ask("top_mm", "Top, spread at", "coat_thickness_mm")
 _DISC = ask("disc_diameter_mm", "Disc or card, across", "disc_diameter_mm")
 _EDGES = pick("edges", "Edges", ("sharp", "sharp"), ("rounded", "rounded"))
 _PLATED = (*SPREAD, "disc_diameter_mm")
@@ -117,8 +117,8 @@ FINALS = dict(
     )
 )  # fmt: skip
 
-_SHEET = ask("thickness_mm", "Rolled, thick", "fondant_thickness_mm")
-_HEM = ask("overlap_mm", "Beyond the hem, all round", "overlap_mm")
+_SHEET = ask("thickness_mm", "Rolled at", "fondant_thickness_mm")
+_HEM = ask("overlap_mm", "Trim allowance, all round", "overlap_mm")
 _RISING = ("straight", "tapered", "bevelled", "domed", "ball", "turned")
 _CARVED = ("carved", "joined", "modelled")
 _DRAPED = (*_RISING, *_CARVED)
@@ -171,7 +171,7 @@ COVERS = dict(
             does="wrapped in printed sheets", called="a printed sheet", suits=("straight",),
         ),
         row(
-            CollarCover, "Collar", ask("thickness_mm", "Chocolate, thick", "fondant_thickness_mm"),
+            CollarCover, "Collar", ask("thickness_mm", "Chocolate, spread at", "fondant_thickness_mm"),
             ask("above_mm", "Stands above the tier", "overlap_mm"), _HEM,
             ask("spread", "Of the paper is covered", "spread", percent=True),
             does="in a chocolate collar", called="a collar", technique="collar", suits=("straight", "bevelled"),
@@ -244,7 +244,7 @@ PARTS: tuple[DesignPart, ...] = (
     ))),
     DesignPart(("layers", "cavity"), "cavity", dict((
         row(
-            Cavity, "Hidden room", ask("diameter_mm", "Hidden room, across", "cavity_mm"),
+            Cavity, "Hidden cavity", ask("diameter_mm", "Hidden cavity, across", "cavity_mm"),
             ask("first", "Begins in layer", "layer_count", "the second"),
             ask("last", "Ends in layer", "layer_count", "the last but one"), leading="diameter_mm",
         ),
@@ -255,7 +255,7 @@ PARTS: tuple[DesignPart, ...] = (
     ))),
     DesignPart(("filling",), "fill", FILLED),
     DesignPart(("crumb",), "crumb", dict((
-        row(CrumbCoat, "Crumb coat", ask("thickness_mm", "Crumb coat, thick", "coat_thickness_mm"),
+        row(CrumbCoat, "Crumb coat", ask("thickness_mm", "Crumb coat, spread at", "coat_thickness_mm"),
               leading="thickness_mm", media=COATS, technique="crumb"),
     ))),
     DesignPart(("final",), "coat", FINALS),
@@ -271,7 +271,7 @@ PARTS: tuple[DesignPart, ...] = (
     DesignPart(("on_top",), "ontop", dict((
         row(
             OnTop, "Laid on the top", ask("across_mm", "Across", "on_top_mm"),
-            ask("thickness_mm", "Rolled, thick", "fondant_thickness_mm"), ask("count", "How many", "pieces"),
+            ask("thickness_mm", "Rolled at", "fondant_thickness_mm"), ask("count", "How many", "pieces"),
             leading="across_mm", media=SHEETS, technique="pieces",
         ),
     )), many=True),

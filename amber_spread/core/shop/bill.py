@@ -86,7 +86,7 @@ class Batter(NamedTuple):
 
 
 class Hidden(NamedTuple):
-    """What a hidden room is filled with, g."""
+    """What a hidden cavity is filled with, g."""
 
     item: str
     weight_g: float
@@ -159,7 +159,7 @@ def _goods(document: Document, plan: Plan) -> Iterator[Leaving]:
 
 
 def _hidden(document: Document, plan: Plan) -> Iterator[Hidden]:
-    """What hidden rooms are filled with, by weight."""
+    """What hidden cavities are filled with, by weight."""
     for tier, done in zip(document.design.tiers, plan.tiers, strict=True):
         cavity, room = tier.layers.cavity, done.layers.cavity
         if cavity and room and cavity.filled_with is not None and room.fill_weight is not None:

@@ -237,7 +237,7 @@ def _ask_of_goods(one: Asked, title: str, needed: _List) -> None:
 
 
 def _ask_of_rooms(one: Asked, title: str, needed: _List, items: Mapping[str, Item]) -> Iterable[str]:
-    """What hidden rooms are filled with, by weight; what is not known here is said."""
+    """What hidden cavities are filled with, by weight; what is not known here is said."""
     for item, weight_g in one.bill.hidden:
         if item in items:
             needed.add(item, title, weight_g)

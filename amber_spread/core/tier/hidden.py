@@ -25,7 +25,7 @@ class HiddenBoard(Made):
 
 
 class CavityPlan(Made):
-    """A hidden room: how wide and high, what it holds, and what it takes out of the cake.
+    """A hidden cavity: how wide and high, what it holds, and what it takes out of the cake.
 
     `first` and `last` are the layers it goes through; from the first it stands on the board.
     """
@@ -40,7 +40,7 @@ class CavityPlan(Made):
 
 
 class Room(NamedTuple):
-    """A hidden room as it lies in the body: its width, no wider than the body there, and from which height to which."""
+    """A hidden cavity as it lies in the body: how wide, no wider than the body there, and from what height to what."""
 
     asked_mm: float
     across_mm: float
@@ -75,7 +75,7 @@ def hollowed(slabs: list[Slab], first: int, last: int) -> list[Slab]:
 
 
 def room_in(layers: Layers, body: Body, slabs: list[Slab]) -> Room | None:
-    """The hidden room in a body: from the filling or board below its first layer to the layer above its last."""
+    """The hidden cavity in a body: from the filling or board below its first layer to the layer above its last."""
     if layers.cavity is None:
         return None
     first, last = layers.cavity.layers(layers.count)

@@ -1,4 +1,4 @@
-"""What to know about the layers of one tier: fillings and dams, cuts, hidden rooms, and the shape they are carved
+"""What to know about the layers of one tier: fillings and dams, cuts, hidden cavities, and the shape they are carved
 to.
 """
 
@@ -181,14 +181,14 @@ def _hidden(layers: LayersPlan, check: Checker) -> Iterator[Check]:
     if cavity.wall.value < 0:
         yield check(
             "layers.room_breaks_out", "trouble", "layers",
-            "The hidden room is {room} across and breaks through the wall, which stands {near} from the middle. Make "
+            "The hidden cavity is {room} across and breaks through the wall, which stands {near} from the middle. Make "
             "the room narrower, or end it in a lower layer.",
             room=mm(cavity.diameter.value), near=mm(cavity.wall.value + cavity.diameter.value / 2),
         )  # fmt: skip
     elif cavity.wall.value < WALL_LEAST_MM:
         yield check(
             "layers.thin_wall", "trouble", "layers",
-            "The hidden room leaves a wall of {wall}, which gives way when the cake is cut. Leave {least} or more.",
+            "The hidden cavity leaves a wall of {wall}, which gives way when the cake is cut. Leave {least} or more.",
             wall=mm(max(0.0, cavity.wall.value)), least=mm(WALL_LEAST_MM),
         )  # fmt: skip
     yield check(

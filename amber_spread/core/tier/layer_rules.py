@@ -1,4 +1,4 @@
-"""The rules layers and fillings are worked out by: heights, cuts, slabs, dams and hidden rooms."""
+"""The rules layers and fillings are worked out by: heights, cuts, slabs, dams and hidden cavities."""
 
 import math
 
@@ -155,7 +155,7 @@ def spread_thickness(thickness_mm: float, settling: float) -> float:
 
 @rule(
     "layers.without_cavity", unit="ml", formula="whole - cavity",
-    words="The whole, less what the hidden room takes out of it.",
+    words="The whole, less what the hidden cavity takes out of it.",
 )  # fmt: skip
 def without_cavity(whole_ml: float, cavity_ml: float) -> float:
     """Volume left round a cavity, ml: whole - cavity. Source: geometry.
@@ -185,7 +185,7 @@ def cake_as_measured(planned_ml: float, measured_ml: float, whole_ml: float) -> 
     words="The room inside, a cylinder: what it holds of sweets.",
 )  # fmt: skip
 def cavity_volume(across_mm: float, high_mm: float) -> float:
-    """Volume of the hidden room, ml: pi/4 d² h / 1000. Source: geometry (cylinder).
+    """Volume of the hidden cavity, ml: pi/4 d² h / 1000. Source: geometry (cylinder).
 
     >>> round(cavity_volume(60, 66), 2)
     186.61
@@ -195,7 +195,7 @@ def cavity_volume(across_mm: float, high_mm: float) -> float:
 
 @rule(
     "layers.cavity_wall", unit="mm", formula="nearest - across / 2",
-    words="The cake left standing round the hidden room, where the wall comes nearest to it.",
+    words="The cake left standing round the hidden cavity, where the wall comes nearest to it.",
 )  # fmt: skip
 def cavity_wall(nearest_mm: float, across_mm: float) -> float:
     """Least thickness of the cake round the cavity, mm: from the axis to the nearest wall - cavity / 2.

@@ -1659,7 +1659,7 @@ export interface components {
         };
         /**
          * Cavity
-         * @description A hidden room cut into the middle for sweets: a cylinder through the layers from `first` to `last`.
+         * @description A hidden cavity cut into the middle for sweets: a cylinder through the layers from `first` to `last`.
          *
          *     Left out, it stands on the bottom layer and ends below the top one; from the first layer on, it goes down to the
          *     board. `filled_with` is the key of what is bought to fill it, `fill_g_per_ml` what a ml of that weighs, heaped.
@@ -1678,7 +1678,7 @@ export interface components {
         };
         /**
          * CavityPlan
-         * @description A hidden room: how wide and high, what it holds, and what it takes out of the cake.
+         * @description A hidden cavity: how wide and high, what it holds, and what it takes out of the cake.
          *
          *     `first` and `last` are the layers it goes through; from the first it stands on the board.
          */

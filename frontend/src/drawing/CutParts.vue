@@ -69,7 +69,7 @@ function glintOf(part: Part, finish: Finish): string {
 const beside = computed(
   () => new Map(parts.value.filter(({ kind }) => kind === "filling").map(({ place, hex }) => [place, hex])),
 );
-/** What hidden rooms hold, where it was said. */
+/** What hidden cavities hold, where it was said. */
 const rooms = computed(() =>
   props.plan.tiers.flatMap(({ layers, foot }, index) => {
     const place = `tiers.${index + 1}.layers`;

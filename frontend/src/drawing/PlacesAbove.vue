@@ -138,7 +138,7 @@ const shown = computed(() =>
           :cy="y(hole.y)"
           :r="Math.max(hole.what === 'dowel' ? 4 : 3, hole.radius * scale)"
         >
-          <title>{{ hole.what === "dowel" ? "The centre dowel" : "The hidden room" }}</title>
+          <title>{{ hole.what === "dowel" ? "The centre dowel" : "The hidden cavity" }}</title>
         </circle>
         <text
           v-if="hole.what === 'cavity' && hole.radius * scale > 24"

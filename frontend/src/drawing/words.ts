@@ -11,12 +11,6 @@ export interface Word {
 
 export const WORDS: readonly Word[] = [
   {
-    word: "Allowance",
-    means: "What a sheet has beyond the hem, so that it can be trimmed clean at the board.",
-    scene: "rim",
-    part: "skirt",
-  },
-  {
     word: "Board",
     means: "The thick board that the whole cake stands and travels on.",
     scene: "whole",
@@ -102,7 +96,7 @@ export const WORDS: readonly Word[] = [
     part: "inside",
   },
   {
-    word: "Hidden room",
+    word: "Hidden cavity",
     means: "Layers cut out in the middle and filled with sweets, closed by a whole layer above.",
     scene: "whole",
     part: "room",
@@ -150,6 +144,12 @@ export const WORDS: readonly Word[] = [
     means: "One cake of those that stand on each other: layers, fillings, coats and cover.",
     scene: "whole",
     part: "tier",
+  },
+  {
+    word: "Trim allowance",
+    means: "What a sheet has beyond the hem, so that it can be trimmed clean at the board.",
+    scene: "rim",
+    part: "skirt",
   },
 ];
 

@@ -86,8 +86,9 @@ watch(asked, async (now) => {
 <style scoped>
 .working {
   display: grid;
+  grid-template-columns: minmax(0, 1fr);
   gap: 10px;
-  max-height: 70vh;
+  max-height: 84vh;
   padding: 8px 6px;
   position: relative;
   overflow: auto;

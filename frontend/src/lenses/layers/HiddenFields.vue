@@ -77,7 +77,7 @@ function setSyrup(value: "no" | "yes"): void {
         />
       </template>
       <PickField
-        label="Room for sweets"
+        label="Hidden cavity"
         :value="layers.cavity ? 'yes' : 'no'"
         :choices="ROOM"
         @change="setRoom"
@@ -93,7 +93,7 @@ function setSyrup(value: "no" | "yes"): void {
             (key) => change((tier) => tier.layers.cavity && (tier.layers.cavity.filled_with = key || null))
           "
         />
-        <FigureRow label="Room, high" :figure="plan.cavity?.height" />
+        <FigureRow label="Cavity, high" :figure="plan.cavity?.height" />
         <FigureRow label="Holds" :figure="plan.cavity?.volume" />
         <FigureRow label="Of what fills it" :figure="plan.cavity?.fill_weight" />
         <FigureRow label="Wall round it, at its thinnest" :figure="plan.cavity?.wall" />

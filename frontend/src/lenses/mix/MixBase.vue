@@ -23,7 +23,7 @@ function partName(base: Base, key: string): string {
 <template>
   <h3>One base, split into colours</h3>
   <FigureRow :label="`${base.name}, in all`" :figure="base.whole" />
-  <FigureRow label="Fillings of the mixer" :figure="base.batches" />
+  <FigureRow label="Batches" :figure="base.batches" />
   <FigureRow v-if="(base.batches?.value ?? 0) > 1" label="Each, in equal batches" :figure="base.batch" />
   <p v-if="(base.batches?.value ?? 0) > 1" class="soft">
     Stir the batches together before anything is coloured.

@@ -59,12 +59,12 @@ function odds(share: number): string {
     <FigureRow :label="`Mix ${bowl.name}`" :figure="bowl.mix" main />
     <PickField label="Bowl" :value="bowlInHand" :choices="choices" @change="(key) => (bowlInHand = key)" />
     <template v-if="!base">
-      <FigureRow label="Fillings of the mixer" :figure="bowl.batches" />
+      <FigureRow label="Batches" :figure="bowl.batches" />
       <FigureRow v-if="(bowl.batches?.value ?? 0) > 1" label="Each, in equal batches" :figure="bowl.batch" />
     </template>
     <MeasureField
       class="have"
-      label="There is of it already"
+      label="Already made"
       limit="have_g"
       optional="nothing yet"
       :value="have"

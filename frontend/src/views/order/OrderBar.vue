@@ -40,7 +40,7 @@ async function archive(): Promise<void> {
     await answered(api.POST("/api/orders/{id}/archive", { params }));
     await router.push("/");
   } catch {
-    emit("trouble", "The order could not be taken off the shelf just now. Nothing was changed.");
+    emit("trouble", "The order could not be archived just now. Nothing was changed.");
   }
 }
 </script>
@@ -81,7 +81,7 @@ async function archive(): Promise<void> {
             >Save with customer and notes</ElDropdownItem
           >
           <ElDropdownItem @click="emit('versions')">Versions</ElDropdownItem>
-          <ElDropdownItem @click="archive">Take it off the shelf</ElDropdownItem>
+          <ElDropdownItem @click="archive">Archive it</ElDropdownItem>
           <ElDropdownItem @click="emit('line')">The cake in one line</ElDropdownItem>
           <ElDropdownItem @click="emit('kit')">What you own</ElDropdownItem>
           <ElDropdownItem @click="router.push({ name: 'pantry' })">Recipes and prices</ElDropdownItem>

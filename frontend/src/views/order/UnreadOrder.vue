@@ -51,7 +51,7 @@ onMounted(look);
     <p v-if="trouble" role="alert">{{ trouble }}</p>
     <div class="acts">
       <a class="act main" :href="`/api/orders/${id}/file`">Save it as a file</a>
-      <button class="act" @click="archive">Take it off the shelf</button>
+      <button class="act" @click="archive">Archive it</button>
       <RouterLink class="act" to="/">Back to the shelf</RouterLink>
     </div>
     <template v-if="versions.length > 1">

@@ -98,9 +98,14 @@ onBeforeUnmount(() => order.endTrial());
 <style scoped>
 .what-if {
   display: grid;
+  grid-template-columns: minmax(0, 1fr);
   gap: 8px;
   padding-top: 6px;
   border-top: 1px solid var(--rule);
+}
+
+.what-if :deep(select) {
+  min-width: 0;
 }
 
 strong {

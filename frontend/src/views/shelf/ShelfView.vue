@@ -232,9 +232,9 @@ onMounted(() => {
   <div class="home">
     <header class="bar">
       <span class="brand">Amber <b>Spread</b></span>
-      <h1>{{ archived ? "Taken off the shelf" : "The shelf" }}</h1>
+      <h1>{{ archived ? "The archive" : "The shelf" }}</h1>
       <span class="grow" />
-      <button class="act bare" @click="turn">{{ archived ? "Back to the shelf" : "Taken off" }}</button>
+      <button class="act bare" @click="turn">{{ archived ? "Back to the shelf" : "Archive" }}</button>
       <RouterLink class="act bare link" :to="{ name: 'pantry' }">Recipes and prices</RouterLink>
       <RouterLink class="act bare link" :to="{ name: 'usual' }">Our usual</RouterLink>
       <button class="act bare" @click="file?.click()">Open a file</button>
@@ -280,7 +280,7 @@ onMounted(() => {
           <button class="act" @click="look({ words: '', first: '', last: '' })">Show them all</button>
         </template>
         <template v-else-if="archived">
-          <h2>Nothing has been taken off</h2>
+          <h2>Nothing is in the archive</h2>
           <p>An order leaves the shelf from its own menu, and can be put back from here.</p>
         </template>
         <template v-else>
