@@ -8,7 +8,8 @@ from shapely.ops import unary_union
 from amber_spread.core.design.design import Layers
 from amber_spread.core.design.finishes import DrapeCover, FreehandFinal, NoFinal, SoftFilling
 from amber_spread.core.design.practice import Practice
-from amber_spread.core.design.shapes import PolygonShape
+from amber_spread.core.design.shapes import JoinedBuild, PolygonShape
+from amber_spread.core.design.solids import BallSolid, BoxSolid
 from amber_spread.core.plan import plan
 from tests.designs import MEDIA, designs, planned, tier
 
@@ -34,6 +35,16 @@ def test_the_parts_of_a_tier_neither_overlap_nor_leave_gaps(design):
         assert sum(polygon.area for polygon in polygons) == pytest.approx(joined.area, rel=1e-3, abs=0.5)
         outside = Polygon(whole.section.tiers[number - 1].outline).area
         assert joined.area == pytest.approx(outside, rel=2e-3, abs=0.5)
+
+
+def test_a_foot_that_differs_by_a_hair_is_no_part_of_a_coat():
+    """A ball that leans reaches a few hundredths of a millimetre below the box it stands in."""
+    solids = (BoxSolid(wide_mm=90, deep_mm=90, high_mm=80), BallSolid(lean_deg=5, across_mm=30))
+    whole = planned(tier(150, build=JoinedBuild(solids=solids), layers=Layers(count=1), final=NoFinal()))
+    sponge, crumb = (sum(make_valid(Polygon(part.outline)).area for part in parts_of(whole, 1, kind))
+                     for kind in ("sponge", "crumb"))  # fmt: skip
+    assert sponge == pytest.approx(75 * 80 / 90 * 150, rel=1e-3)
+    assert crumb == pytest.approx(2 * (80 / 90 * 150 + 75), rel=0.02)
 
 
 def test_parts_stand_where_the_figures_say():

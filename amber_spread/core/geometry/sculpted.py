@@ -28,6 +28,8 @@ DIRECTIONS = 72
 MOST_LOOKED_UP = 300
 LOOKED_AT = 24
 """So many heights its wall is looked at, since it is nowhere straight."""
+SLIVER_MM = 0.05
+"""What is thinner than twice this a knife cannot tell, and is no area of a drawing."""
 
 
 @dataclass(frozen=True, eq=False)
@@ -196,7 +198,8 @@ class Sculpted(Outlined):
 
     def _shell(self, inner: "Sculpted") -> list[Point]:
         right, within = (_right_of(body.plane, self.foot_mm) for body in (self, inner))
-        parts = _parts(areas_of(right.difference(within)))
+        # Where both bodies have the same edge what lies between is thinner than any coat, and is none.
+        parts = [one for one in _parts(areas_of(right.difference(within))) if not one.buffer(-SLIVER_MM).is_empty]
         return _chained(parts) if parts else []
 
     def left_profile(self) -> list[Point]:
