@@ -15,7 +15,6 @@ from shapely import LineString
 from shapely.ops import linemerge
 
 from amber_spread.core.geometry.outline import Point
-from amber_spread.core.kernel import limits
 from amber_spread.papers.outline_reading import OutlineError, ReadOutline, closed_ring, outline_of
 
 DRAWN = ("LWPOLYLINE", "POLYLINE", "LINE", "ARC", "CIRCLE", "ELLIPSE", "SPLINE")
@@ -30,8 +29,6 @@ NOT_DXF = "The file is not DXF that can be read. Save the drawing as DXF in text
 
 def read_dxf(data: bytes) -> ReadOutline:
     """The one closed outline in a DXF file. Raises OutlineError when there is none, or more than one."""
-    if len(data) > limits.MAX_FILE_BYTES:
-        raise OutlineError(f"The file is larger than {limits.MAX_FILE_BYTES // 1024} kB, the most that is read.")
     notes: list[str] = []
     drawing = _opened(data)
     return outline_of(list(_rings(drawing, _mm_of(drawing, notes), notes)), notes)

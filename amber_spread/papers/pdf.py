@@ -14,7 +14,7 @@ from amber_spread.core.kernel.units import MM_PER_INCH
 from amber_spread.papers.letters import lettered
 from amber_spread.papers.sheets import SIZES, Paper
 from amber_spread.papers.templates import Template
-from amber_spread.papers.tiling import MARGIN_MM, OVERLAP_MM, SIDE_MM, Placed, Tile, Tiling, pages_of, room_of
+from amber_spread.papers.tiling import MARGIN_MM, OVERLAP_MM, SIDE_MM, Part, Placed, pages_of, room_of
 
 rl_config.useA85 = 0  # a page as bytes is smaller than as letters, and is written at once
 CROSS_MM = 4.0
@@ -47,11 +47,11 @@ def _piece(canvas: Canvas, placed: Placed, paper: Paper) -> None:
     canvas.saveState()
     frame = canvas.beginPath()
     frame.rect((MARGIN_MM + SIDE_MM) * mm, MARGIN_MM * mm, room[0] * mm, room[1] * mm)
-    if placed.tile is not None:
+    if placed.part is not None:
         canvas.clipPath(frame, stroke=0)
     canvas.translate((MARGIN_MM + SIDE_MM + placed.x) * mm, (MARGIN_MM + placed.y) * mm)
-    if placed.tiling is not None and placed.tile is not None:
-        _crosses(canvas, placed.tiling, placed.tile, room)
+    if placed.part is not None:
+        _crosses(canvas, placed.part, room)
     if placed.turned:
         canvas.translate(one.size[1] * mm, 0)
         canvas.rotate(90)
@@ -69,16 +69,15 @@ def _piece(canvas: Canvas, placed: Placed, paper: Paper) -> None:
 
 
 def _words(canvas: Canvas, one: Template) -> None:
-    """What is written on a piece, about the place its words have there."""
-    wide, high = one.size
-    canvas.translate(wide * one.words_across * mm, high * one.words_up * mm)
-    if one.words_turned:
-        canvas.rotate(90)
-    size = one.words_high or max(2.5, min(6.0, wide / 26))
-    for index, words in enumerate(one.words):
-        _line(canvas, words, 0, size * 1.4 * (1.5 - index), size, centred=True)
-    if not one.words_turned:
-        _arrow(canvas, 0, size * 1.4 * 2.6)
+    """What is written on a piece."""
+    for line in one.lines:
+        canvas.saveState()
+        canvas.translate(line.x * mm, line.y * mm)
+        canvas.rotate(90 if one.words_turned else 0)
+        _line(canvas, line.text, 0, 0, line.high, centred=True)
+        canvas.restoreState()
+    if one.arrow is not None:
+        _arrow(canvas, *one.arrow)
 
 
 def _path(canvas: Canvas, corners: Sequence[Corner]) -> PDFPathObject:
@@ -109,8 +108,9 @@ def _curves(x0: float, y0: float, x1: float, y1: float, bulge: float) -> Iterato
         ]
 
 
-def _crosses(canvas: Canvas, tiling: Tiling, tile: Tile, room: tuple[float, float]) -> None:
+def _crosses(canvas: Canvas, part: Part, room: tuple[float, float]) -> None:
     """Registration crosses along the middle of every shared strip, at the same points of the piece on both pages."""
+    tiling, tile = part
     canvas.setStrokeColorRGB(*INK)
     canvas.setLineWidth(0.4)
     steps = [side - OVERLAP_MM for side in room]
@@ -152,16 +152,16 @@ def _side(canvas: Canvas, page: Sequence[Placed], number: str) -> None:
             canvas.line(x * mm, BAR_MM * mm, x * mm, (BAR_MM + 2) * mm)
         _line(canvas, words, begin, BAR_MM + 2.8, 2.6)
     first = page[0].one
-    whole = [f"{first.tier}: {first.name}, cut {first.copies}"] if len(page) == 1 else []
+    whole = first.words[:1] if len(page) == 1 else []
     _line(canvas, ". ".join([*whole, first.order, first.due, "This side up", number]), 0, 2.2, 3.2)
-    tiling, tile = page[0].tiling, page[0].tile
-    if tiling is not None and tile is not None:
-        _map(canvas, tiling, tile)
+    if page[0].part is not None:
+        _map(canvas, page[0].part)
     canvas.restoreState()
 
 
-def _map(canvas: Canvas, tiling: Tiling, tile: Tile) -> None:
+def _map(canvas: Canvas, part: Part) -> None:
     """The page map: one box a page, the present one filled. It stands as the pages do, the strip being turned."""
+    tiling, tile = part
     side = min(3.0, 36.0 / max(tiling.columns, tiling.rows * 4))
     right = 216.0
     along = [(right + row * side) * mm for row in range(tiling.rows + 1)]

@@ -1,13 +1,12 @@
 """Templates as one SVG drawing at true size: a user unit is a millimetre."""
 
-from collections.abc import Sequence
+from collections.abc import Iterator, Sequence
 from xml.sax.saxutils import escape, quoteattr
 
 from amber_spread.core.geometry.flat import Corner, arc_of
 from amber_spread.papers.templates import Template
 
 GAP_MM = 15.0
-TEXT_MM = 5.0
 
 
 def write_svg(templates: Sequence[Template]) -> str:
@@ -56,24 +55,21 @@ def _group(one: Template, x: float, y: float) -> str:
     return "\n".join([*lines, "</g>"])
 
 
-def _words(one: Template) -> list[str]:
-    """What is written on a piece, about the place its words have there."""
-    wide, high = one.size
-    size = one.words_high or TEXT_MM
-    turn = " rotate(-90)" if one.words_turned else ""
-    first = -size * 1.4 * (len(one.words) - 1) / 2
-    lines = [f'<g transform="translate({wide * one.words_across:.3f} {-high * one.words_up:.3f}){turn}">']
-    lines += [_text(words, 0, first + size * 1.4 * index, size, "middle") for index, words in enumerate(one.words)]
-    if not one.words_turned:
-        lines.append(
-            f'<path class="up" d="M0 {first - 8:.3f} v-8 m-2 3 l2 -3 l2 3" fill="none" stroke="#33241B" '
+def _words(one: Template) -> Iterator[str]:
+    """What is written on a piece."""
+    for line in one.lines:
+        turn = f' transform="rotate(-90 {line.x:.3f} {-line.y:.3f})"' if one.words_turned else ""
+        yield _text(line.text, line.x, -line.y, line.high, "middle", turn)
+    if one.arrow is not None:
+        x, y = one.arrow
+        yield (
+            f'<path class="up" d="M{x:.3f} {-y:.3f} v-8 m-2 3 l2 -3 l2 3" fill="none" stroke="#33241B" '
             'stroke-width="0.3"/>'
         )
-    return [*lines, "</g>"]
 
 
-def _text(words: str, x: float, y: float, size: float, anchor: str = "start") -> str:
+def _text(words: str, x: float, y: float, size: float, anchor: str = "start", turn: str = "") -> str:
     return (
         f'<text x="{x:.3f}" y="{y:.3f}" font-size="{size}" font-family="sans-serif" text-anchor="{anchor}" '
-        f'fill="#33241B">{escape(words)}</text>'
+        f'fill="#33241B"{turn}>{escape(words)}</text>'
     )

@@ -11,7 +11,6 @@ from defusedxml.ElementTree import ParseError, fromstring, tostring
 from svgelements import SVG, Close, Line, Move, Path, Shape
 
 from amber_spread.core.geometry.outline import Point
-from amber_spread.core.kernel import limits
 from amber_spread.core.kernel.units import MM_PER_INCH
 from amber_spread.papers.outline_reading import OutlineError, ReadOutline, closed_ring, outline_of
 
@@ -33,9 +32,7 @@ def read_svg(data: bytes) -> ReadOutline:
 
 
 def _vetted(data: bytes) -> bytes:
-    """The drawing without its style sheets, once everything is bounded: size, entities, elements, depth, numbers."""
-    if len(data) > limits.MAX_FILE_BYTES:
-        raise OutlineError(f"The file is larger than {limits.MAX_FILE_BYTES // 1024} kB, the most that is read.")
+    """The drawing without its style sheets, once everything is bounded: entities, elements, depth, numbers."""
     try:
         root = fromstring(data, forbid_dtd=True)
     except DefusedXmlException as error:

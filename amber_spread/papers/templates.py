@@ -26,8 +26,19 @@ LABEL_MM = 3.6
 """Labels stand no closer than this, one above the other."""
 WORDS_WIDE_MM = 20.0
 """So much room the words of a piece take that run up it."""
+LINES_APART = 1.4
+"""From line to line, in heights of a letter."""
 SMALL_MM = 3.2
 """How high letters are written where there is something else to read."""
+
+
+class Line(NamedTuple):
+    """One line of a template's words: where the middle of its foot lies on the piece, mm, how high its letters are."""
+
+    text: str
+    x: float
+    y: float
+    high: float
 
 
 class Template(NamedTuple):
@@ -59,6 +70,24 @@ class Template(NamedTuple):
     def words(self) -> list[str]:
         """What is written on the piece, a line each."""
         return [f"{self.tier}: {self.name}, cut {self.copies}", self.order, self.due, "This side up"]
+
+    @property
+    def lines(self) -> list[Line]:
+        """The same as they lie about their place: one below the other, or beside it where they run up the piece."""
+        wide, high = self.size
+        x, y = wide * self.words_across, high * self.words_up
+        letters = self.words_high or max(2.5, min(6.0, wide / 26))
+        found = []
+        for index, text in enumerate(self.words):
+            down = LINES_APART * letters * (index - 1.5)
+            found.append(Line(text, x + down, y, letters) if self.words_turned else Line(text, x, y - down, letters))
+        return found
+
+    @property
+    def arrow(self) -> tuple[float, float] | None:
+        """Where the arrow stands that points up; words that run up the piece need none."""
+        first = self.lines[0]
+        return None if self.words_turned else (first.x, first.y + LINES_APART * first.high * 1.1)
 
 
 def templates_of(document: Document, plan: Plan, tier: int | None = None) -> list[Template]:
@@ -145,7 +174,7 @@ def ticks(lengths: Iterable[tuple[float, str]], left: float = 0.0) -> Iterator[M
 def _clear_of(marks: Sequence[Mark], size: tuple[float, float]) -> float:
     """How far up a piece, as a share, its words stand farthest from everything marked on it."""
     wide, high = size
-    half = min(wide * 0.35, 34.0), 4 * 1.4 * SMALL_MM / 2
+    half = min(wide * 0.35, 34.0), 4 * LINES_APART * SMALL_MM / 2
 
     def clearance(share: float) -> float:
         return min(max(abs(mark.x0 - wide / 2) - half[0], abs(mark.y0 - high * share) - half[1]) for mark in marks)

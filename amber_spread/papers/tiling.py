@@ -38,15 +38,21 @@ class Tiling(NamedTuple):
     tiles: list[Tile]
 
 
+class Part(NamedTuple):
+    """What of a template lies on one of the pages it is spread over."""
+
+    tiling: Tiling
+    tile: Tile
+
+
 class Placed(NamedTuple):
-    """A template on a page, its lower left corner there, mm; spread over several, which of them this is."""
+    """A template on a page, its lower left corner there, mm; of one that is spread over several pages, which part."""
 
     one: Template
     turned: bool
     x: float
     y: float
-    tiling: Tiling | None = None
-    tile: Tile | None = None
+    part: Part | None = None
 
 
 def room_of(paper: Paper) -> tuple[float, float]:
@@ -88,7 +94,7 @@ def pages_of(templates: Sequence[Template], paper: Paper) -> list[list[Placed]]:
         if len(tiling.tiles) == 1:
             small.append(one)
         else:
-            spread += [[Placed(one, tiling.turned, -tile.x, -tile.y, tiling, tile)] for tile in tiling.tiles]
+            spread += [[Placed(one, tiling.turned, -tile.x, -tile.y, Part(tiling, tile))] for tile in tiling.tiles]
     return [*spread, *_together(small, paper)]
 
 

@@ -1,6 +1,5 @@
 """The order book over HTTP."""
 
-import json
 import uuid
 from datetime import date
 from typing import Annotated
@@ -8,7 +7,7 @@ from typing import Annotated
 from fastapi import APIRouter, Depends, Path, Query, Request, Response
 from pydantic import AfterValidator, Field
 
-from amber_spread.core.document import PRIVATE, Document, without_private, write_document
+from amber_spread.core.document import Document, file_text, without_private
 from amber_spread.core.kernel.base import Frozen, printable
 from amber_spread.store.orders import Order, OrderBook, Revision, Sought, Standing, Unread
 from amber_spread.store.shelves import PracticeShelf
@@ -148,9 +147,8 @@ def export_order(id: uuid.UUID, book: Book, private: bool = False) -> Response:
     """
     try:
         document = book.open(id).document
+        title, written = document.title, document.model_dump(mode="json")
     except Unread as error:
-        kept = {name: value if private or name not in PRIVATE else "" for name, value in book.written(id)[1].items()}
-        written = json.dumps(kept, ensure_ascii=False, indent=2) + "\n"
-        return download(f"{error.title}.amber.json", "application/json", written)
-    shared = document if private else without_private(document)
-    return download(f"{document.title}.amber.json", "application/json", write_document(shared))
+        title, written = error.title, book.written(id)[1]
+    content = file_text(written if private else without_private(written))
+    return download(f"{title}.amber.json", "application/json", content)

@@ -44,7 +44,7 @@ from amber_spread.core.geometry.flat import size_of
 from amber_spread.core.shop import Asked, bill_of, shop
 from amber_spread.core.stock.pantry import Pantry
 from amber_spread.papers.amounts import write_amounts
-from amber_spread.papers.dxf import write_dxf
+from amber_spread.papers.dxf import draw_dxf, write_dxf
 from amber_spread.papers.letters import BROAD, lettered
 from amber_spread.papers.pdf import write_pdf
 from amber_spread.papers.shopping_list import write_list
@@ -170,20 +170,25 @@ def test_every_piece_lies_on_the_pages_and_none_on_another(templates):
     for paper in ("a4", "letter"):
         wide, high = room_of(paper)
         laid = pages_of(templates, paper)
-        whole = [one.one for page in laid for one in page if one.tile is None]
-        spread = [one.one for page in laid for one in page if one.tile is not None and one.tile == one.tiling.tiles[0]]
+        whole = [one.one for page in laid for one in page if one.part is None]
+        spread = [
+            one.one
+            for page in laid
+            for one in page
+            if one.part is not None and one.part.tile == one.part.tiling.tiles[0]
+        ]
         assert sorted(one.key for one in (*whole, *spread)) == sorted(one.key for one in templates)
         for page in laid:
             boxes = []
             for one in page:
                 across, up = one.one.size[::-1] if one.turned else one.one.size
                 boxes.append(box(one.x, one.y, one.x + across, one.y + up))
-            if page[0].tile is None:
+            if page[0].part is None:
                 assert all(one.within(box(-0.1, -0.1, wide + 0.1, high + 0.1)) for one in boxes)
             for at, one in enumerate(boxes):
                 assert all(one.distance(other) >= GAP_MM - 0.11 for other in boxes[at + 1 :])
         area = sum(one.size[0] * one.size[1] for one in whole)
-        together = sum(1 for page in laid if page[0].tile is None)
+        together = sum(1 for page in laid if page[0].part is None)
         assert area / (wide * high) <= together <= len(whole)
 
 
@@ -260,6 +265,29 @@ def test_registration_crosses_lie_at_the_same_points_of_the_piece_on_neighbourin
         for x, y in crosses(number):
             assert -4.1 <= x - tile.x <= room[0] + 4.1
             assert -4.1 <= y - tile.y <= room[1] + 4.1
+
+
+def test_the_words_of_a_piece_lie_at_one_place_in_svg_and_dxf_and_clear_of_its_marks():
+    paper = document(tier(254, cover=PanelCover(top="over")), tier(203.2), title="Skep & comb")
+    found = templates_of(paper, plan_document(paper))
+    drawn_words = [text for text in draw_dxf(found).modelspace().query("TEXT") if text.dxf.text == "Skep & comb"]
+    svg = ElementTree.fromstring(write_svg(found))
+    groups = [group for group in svg if group.tag.endswith("}g")]
+    up = 0.0
+    for one, group, dxf in zip(found, groups, drawn_words, strict=True):
+        line = one.lines[1]
+        wide, high = one.size
+        assert 0 < line.x < wide and 0 < line.y < high
+        (text,) = [part for part in group if part.text == "Skep & comb"]
+        assert (float(text.get("x")), -float(text.get("y"))) == pytest.approx((line.x, line.y), abs=1e-3)
+        assert float(text.get("font-size")) == pytest.approx(line.high)
+        at = dxf.get_placement()[1]
+        assert (at.x, at.y - up) == pytest.approx((line.x, line.y))
+        assert dxf.dxf.rotation == (90 if one.words_turned else 0)
+        up += high + 15
+        if "Supports" in one.name:
+            spots = [mark for mark in one.marks if mark.name.isdecimal()]
+            assert all(abs(mark.y0 - line.y) > line.high for mark in spots if abs(mark.x0 - line.x) < 20)
 
 
 def test_every_page_says_what_it_belongs_to():

@@ -132,6 +132,22 @@ def test_a_body_of_fifty_megabytes_is_refused_by_its_claim_and_by_its_size(clien
     problem(client.post("/api/plan", content=drip(), headers=JSON), 413)
 
 
+def test_fewer_portions_than_servings_asked_for_are_said_in_the_plan_and_on_the_shelf(client):
+    def said(servings):
+        plan = client.post("/api/plan", json={"document": body() | {"servings": servings}}).json()
+        return plan["stack"]["portions"]["value"], [
+            one["text"] for one in plan["checks"] if one["code"] == "brief.servings"
+        ]
+
+    portions, nothing = said(None)
+    assert nothing == said(int(portions))[1] == []
+    (told,) = said(int(portions) + 7)[1]
+    assert f"{portions:.0f} portions, 7 fewer than asked for" in told
+    client.post("/api/orders", json=body() | {"servings": int(portions) + 7})
+    (card,) = client.get("/api/orders").json()["orders"]
+    assert "brief.servings" in [one["code"] for one in card["outside"]["attention"]]
+
+
 def test_whom_it_is_for_and_notes_are_handed_on_only_where_that_is_asked_for(client):
     sent = body("Meadow") | {"servings": 80, "customer": "Orla Fenn", "notes": "Ring first.\nNo nuts on the top tier."}
     id = client.post("/api/orders", json=sent).json()["id"]

@@ -166,14 +166,15 @@ def plan_carved_bake(done: Worked, tins: Sequence[Tin]) -> CarvedBake | None:
     batter = total({name: one.batter.value for name, one in parts.items()}, "ml")
     piled_ml = sum(one.area * len(taken) * cut for one, taken in chosen.items()) / 1000
     crumbs = offcut.figure(piled_ml, done.layers.cake_volume.value, usual.cake_density_g_per_ml)
-    binds = paste_coat.figure(max(0.0, crumbs.value), usual.paste_parts)
+    worked_g = max(0.0, crumbs.value)
+    binds = paste_coat.figure(worked_g, usual.paste_parts)
     return CarvedBake(
         tins=found,
         bakes=total({name: one.bakes.value for name, one in parts.items()}, "each"),
         batter=batter,
         offcut=crumbs,
         paste_coat=binds,
-        paste=paste.figure(max(0.0, crumbs.value), binds.value),
+        paste=paste.figure(worked_g, binds.value),
         one_more=_one_more(more, batter.value),
     )
 

@@ -21,7 +21,7 @@ from amber_spread.core.cake.bearing import (
 from amber_spread.core.cake.counts import Counted, Why, counted
 from amber_spread.core.cake.glue import Held
 from amber_spread.core.cake.levels import Place, Stood, standing_on
-from amber_spread.core.cake.loads import pressure, push_held, shares_of, sinks, spare, tilt, tip_angle
+from amber_spread.core.cake.loads import push_held, shares_of, sinks, spare, tilt, tip_angle
 from amber_spread.core.design.settled import SettledDesign
 from amber_spread.core.design.stands import School, Stand
 from amber_spread.core.geometry.outline import Outline, Point
@@ -43,7 +43,7 @@ from amber_spread.core.kernel.check import Said, grams, mm, say
 from amber_spread.core.kernel.figures import COMMON_PRACTICE, Figure, rule, same, total
 from amber_spread.core.kernel.naming import named
 from amber_spread.core.stock.supports import SORTS, Support, SupportSort, support_of
-from amber_spread.core.tier import Worked
+from amber_spread.core.tier import Worked, pressure
 
 BETWEEN_MM = 2.0
 """So much cake is left between two supports at least (from memory)."""

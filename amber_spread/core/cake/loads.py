@@ -15,19 +15,6 @@ LIFTED_G = 10_000.0
 
 
 @rule(
-    "stack.pressure", unit="g_per_cm2", formula="load / (area / 100)",
-    words="All that stands above, on the board's own area: what the cake would bear if there were no supports.",
-)  # fmt: skip
-def pressure(load_g: float, area_mm2: float) -> float:
-    """Pressure on the cake without supports, g/cm²: load / area. Source: definition.
-
-    >>> round(pressure(2400, 17671), 1)
-    13.6
-    """
-    return load_g / (area_mm2 / 100)
-
-
-@rule(
     "stack.sinks", unit="ratio", formula="pressure / bears", source=FROM_MEMORY, rounding="up",
     words="That pressure, held against what this kitchen takes cake to bear by itself. Above 1 the tier sinks in.",
 )  # fmt: skip

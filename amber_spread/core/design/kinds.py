@@ -67,7 +67,7 @@ FILLED = dict(
 
 _SIDE = ask("side_mm", "Side, spread at", "coat_thickness_mm")
 _TOP = ask("top_mm", "Top, spread at", "coat_thickness_mm")
-_DISC = ask("disc_diameter_mm", "Disc or card, across", "disc_diameter_mm")
+_DISC = ask("disc_diameter_mm", "Disc or card, across", "disc_diameter_mm", one_tier=True)
 _EDGES = pick("edges", "Edges", ("sharp", "sharp"), ("rounded", "rounded"))
 _PLATED = (*SPREAD, "disc_diameter_mm")
 FINALS = dict(
@@ -126,7 +126,8 @@ _SHEETED: dict[str, Any] = {"leading": "thickness_mm", "keeps": ROLLED, "media":
 COVERS = dict(
     (
         row(
-            DrapeCover, "Drape", _SHEET, _HEM, ask("rolled_mm", "Sheet already rolled, across", "strip_mm", "none"),
+            DrapeCover, "Drape", _SHEET, _HEM,
+            ask("rolled_mm", "Sheet already rolled, across", "strip_mm", "none", one_tier=True),
             pick("sheet", "Sheet", (None, "what takes least"), ("circle", "a circle"), ("square", "a square"),
                  ("rectangle", "a rectangle")),
             does="draped in one sheet",
@@ -135,7 +136,7 @@ COVERS = dict(
         row(
             PanelCover, "Panel", _SHEET, ask("overlap_mm", "Ends overlap", "overlap_mm"),
             ask("trim_mm", "To trim, in height", "overlap_mm"),
-            ask("strip_mm", "Strip already cut, long", "strip_mm", "none"),
+            ask("strip_mm", "Strip already cut, long", "strip_mm", "none", one_tier=True),
             pick("top", "The top", ("none", "left bare"), ("over", "over the panel"), ("inside", "inside the panel")),
             does="wrapped in a panel",
             said=("panelled", "paneled", "panels"), called="a straight panel", technique="pieces", smoother=True,
@@ -225,7 +226,9 @@ STANDS = dict(
 )  # fmt: skip
 
 PARTS: tuple[DesignPart, ...] = (
-    DesignPart((), "", dict((row(Tier, "Tier", ask("tin_diameter_mm", "Tin, across", "tin_diameter_mm")),))),
+    DesignPart((), "", dict((
+        row(Tier, "Tier", ask("tin_diameter_mm", "Tin, across", "tin_diameter_mm", one_tier=True)),
+    ))),
     DesignPart(("shape",), "", SHAPES),
     DesignPart(("build",), "", BUILDS),
     DesignPart(("build", "solids"), "", SOLIDS, many=True),

@@ -15,7 +15,8 @@ class Ask(Frozen):
     """A number that a part of a design asks for: its field, what it is called, the limit it keeps to.
 
     `usual` is the value of the practice that is taken where it is left open, `left` what stands in the field then where
-    there is none; `percent` one that is shown in hundredths.
+    there is none; `percent` one that is shown in hundredths. What is `one_tier` is a size of that tier alone, and is
+    not given to the others with it.
     """
 
     field: str
@@ -24,6 +25,7 @@ class Ask(Frozen):
     usual: str | None = None
     left: str | None = None
     percent: bool = False
+    one_tier: bool = False
 
 
 class Choice(Frozen):
@@ -101,9 +103,11 @@ def usuals_of(model: type[BaseModel]) -> Mapping[str, str]:
     }
 
 
-def ask(field: str, words: str, limit: str, left: str | None = None, percent: bool = False) -> Ask:
+def ask(
+    field: str, words: str, limit: str, left: str | None = None, percent: bool = False, one_tier: bool = False
+) -> Ask:
     """A number that a kind asks for."""
-    return Ask(field=field, words=words, limit=limit, left=left, percent=percent)
+    return Ask(field=field, words=words, limit=limit, left=left, percent=percent, one_tier=one_tier)
 
 
 def pick(field: str, words: str, *choices: tuple[str | int | bool | None, str]) -> Pick:

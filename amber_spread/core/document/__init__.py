@@ -3,10 +3,10 @@
 from amber_spread.core.design.complaints import Complaint, complaint_at, complaints_of
 from amber_spread.core.document.document import (
     FORMAT,
-    PRIVATE,
     Document,
     FileError,
     carved_bodies,
+    file_text,
     plan_document,
     read_document,
     without_private,
@@ -23,10 +23,10 @@ __all__ = [
     "FromLater",
     "FileKind",
     "NOW",
-    "PRIVATE",
     "carved_bodies",
     "complaint_at",
     "complaints_of",
+    "file_text",
     "plan_document",
     "read_document",
     "upgraded",

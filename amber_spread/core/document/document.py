@@ -17,6 +17,7 @@ from amber_spread.core.document.upgrades import FromLater, upgraded
 from amber_spread.core.geometry.bare import BareBody
 from amber_spread.core.kernel import limits
 from amber_spread.core.kernel.base import Frozen, Name, at, printable, printable_lines
+from amber_spread.core.kernel.check import Check, checker
 from amber_spread.core.plan import Plan, plan
 from amber_spread.core.stock.contents import Contents
 from amber_spread.core.stock.kit import STARTING, Kit
@@ -121,7 +122,18 @@ def plan_document(document: Document, kit: Kit | None = None, contents: Contents
     what its recipes come to. Raises FileError, naming the field, where a tier cannot be made.
     """
     with said_at_its_field():
-        return plan(document.design, document.practice, shelf(document.media), kit, contents)
+        found = plan(document.design, document.practice, shelf(document.media), kit, contents)
+    return found.but(checks=[*found.checks, *_servings(document.servings, found.stack.portions.value)])
+
+
+def _servings(asked: int | None, portions: float) -> Iterator[Check]:
+    """Whether the cake is cut into as many portions as are asked for."""
+    if asked is not None and portions < asked:
+        yield checker(None)(
+            "brief.servings", "care", "brief",
+            f"It cuts into {portions:.0f} portions, {asked - portions:.0f} fewer than asked for. Add a tier, take "
+            "wider tins, or cut it smaller.",
+        )  # fmt: skip
 
 
 def worked_tiers(document: Document, kit: Kit | None = None) -> list[Worked]:
@@ -156,14 +168,19 @@ PRIVATE = ("customer", "notes")
 """What of a document is the kitchen's own."""
 
 
-def without_private(document: Document) -> Document:
-    """The document as others may see it: without whom it is for and the kitchen's notes."""
-    return document.model_copy(update=dict.fromkeys(PRIVATE, ""))
+def without_private(written: Mapping[str, Any]) -> dict[str, Any]:
+    """What was written of a document, in whatever format, as others may see it."""
+    return {name: "" if name in PRIVATE else value for name, value in written.items()}
+
+
+def file_text(written: Mapping[str, Any]) -> str:
+    """What was written of a document as the text of a file, indented, ending in a newline."""
+    return json.dumps(written, ensure_ascii=False, indent=2) + "\n"
 
 
 def write_document(document: Document) -> str:
-    """A design file as text, indented, ending in a newline; read back it is the same document."""
-    return json.dumps(document.model_dump(mode="json"), ensure_ascii=False, indent=2) + "\n"
+    """A design file as text; read back it is the same document."""
+    return file_text(document.model_dump(mode="json"))
 
 
 def _whole(message: str) -> Complaint:

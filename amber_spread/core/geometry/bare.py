@@ -33,7 +33,7 @@ MOST_KEPT, MOST_OF_A_NAME = 32, 12
 NARROWER = 0.8
 """A place of less than this of the area below it is narrower than that."""
 LEAST_AREA_MM2 = 1.0
-"""Of a tip less than this is not looked at."""
+"""A tip is taken as no less than this."""
 LEAST_FLAT = 0.005
 """A flat of less than this share of the outline is no flat top."""
 
@@ -131,7 +131,7 @@ class BareBody(ABC):
         """
         at, below = self._climbed
         middles = (at[1:] + at[:-1]) / 2
-        areas = numpy.diff(below) / numpy.diff(at) * MM3_PER_ML
+        areas = numpy.maximum(numpy.diff(below) / numpy.diff(at) * MM3_PER_ML, LEAST_AREA_MM2)
         tops = numpy.full(len(middles), below[-1])
         if carried_mm is not None:
             tops[middles < carried_mm] = self.volume_below(carried_mm)
@@ -139,7 +139,7 @@ class BareBody(ABC):
         narrower = areas < NARROWER * numpy.maximum.accumulate(areas)
         if not narrower.any():
             return None
-        worst = int(numpy.argmax(numpy.where(narrower, above / numpy.maximum(areas, LEAST_AREA_MM2), 0.0)))
+        worst = int(numpy.argmax(numpy.where(narrower, above / areas, 0.0)))
         return float(middles[worst]), float(areas[worst]), float(above[worst] / below[-1])
 
     @cached_property

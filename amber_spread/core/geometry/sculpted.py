@@ -28,8 +28,6 @@ DIRECTIONS = 72
 MOST_LOOKED_UP = 300
 LOOKED_AT = 24
 """So many heights its wall is looked at, since it is nowhere straight."""
-SLIVER_MM = 0.05
-"""What is thinner than twice this a knife cannot tell, and is no area of a drawing."""
 
 
 @dataclass(frozen=True, eq=False)
@@ -191,16 +189,15 @@ class Sculpted(Outlined):
     def _right(self) -> list[Point]:
         return self._from_foot(_half(self.plane, self.foot_mm))
 
-    def shell(self, inner: "Sculpted") -> list[Point]:
-        """What of the right half cut through lies outside another body, as one line; nothing where none does."""
+    def shell(self, inner: "Sculpted") -> list[list[Point]]:
+        """What of the right half cut through lies outside another body, part by part, the largest first."""
         thick = inner.side_mm, inner.top_mm, inner.under_mm
         return self._once(("shell", *thick), lambda: self._shell(inner))
 
-    def _shell(self, inner: "Sculpted") -> list[Point]:
+    def _shell(self, inner: "Sculpted") -> list[list[Point]]:
         right, within = (_right_of(body.plane, self.foot_mm) for body in (self, inner))
-        # Where both bodies have the same edge what lies between is thinner than any coat, and is none.
-        parts = [one for one in _parts(areas_of(right.difference(within))) if not one.buffer(-SLIVER_MM).is_empty]
-        return _chained(parts) if parts else []
+        parts = _parts(areas_of(right.difference(within)))
+        return [_chained([part]) for part in sorted(parts, key=lambda part: -float(part.area))]
 
     def left_profile(self) -> list[Point]:
         """The left half, likewise, as if it were the right."""

@@ -15,6 +15,7 @@ from amber_spread.core.tier.in_the_round import Envelope, RoundView, envelope_of
 from amber_spread.core.tier.layer_checks import checks_of_layers
 from amber_spread.core.tier.layer_rules import cut_for_height, offcut
 from amber_spread.core.tier.layers import LayersPlan
+from amber_spread.core.tier.mass import pressure
 from amber_spread.core.tier.side import FootPlan
 from amber_spread.core.tier.uses import STEPS, Step, Use, bowl_key, step_key, use_of
 from amber_spread.core.tier.worked import Footprint, UnknownMedium, Unmade, Worked, carved_of, forget_tiers, work_tiers
@@ -56,6 +57,7 @@ __all__ = [
     "in_the_round",
     "offcut",
     "over_edge",
+    "pressure",
     "shape_of",
     "slab",
     "step_key",

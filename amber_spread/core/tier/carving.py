@@ -13,7 +13,6 @@ from shapely.affinity import translate
 
 from amber_spread.core.design.settled import SettledTier
 from amber_spread.core.design.shapes import Build, CarvedBuild, JoinedBuild, ModelledBuild
-from amber_spread.core.geometry.bare import LEAST_AREA_MM2
 from amber_spread.core.geometry.body import Body
 from amber_spread.core.geometry.flat import Corner, Mark, Piece, drawn_along, paper_of
 from amber_spread.core.geometry.meshed import FLAT, UPRIGHT, seen
@@ -24,6 +23,7 @@ from amber_spread.core.geometry.traced import Region
 from amber_spread.core.kernel.base import Made
 from amber_spread.core.kernel.figures import GEOMETRY, Figure, rule, same
 from amber_spread.core.tier.coats import CoatsPlan
+from amber_spread.core.tier.mass import pressure
 from amber_spread.core.tier.slabs import Slab
 
 CROSS_MM = 6.0
@@ -138,19 +138,6 @@ def lies_above(weight_g: float, share: float) -> float:
 
 
 @rule(
-    "carve.pressed", unit="g_per_cm2", formula="above / area * 100", source=GEOMETRY, rounding="up",
-    words="What lies above, on every square centimetre of what is left of the cake there.",
-)  # fmt: skip
-def pressed_at(above_g: float, area_mm2: float) -> float:
-    """How hard a carved cake presses on itself, g/cm²: weight above / area. Source: geometry.
-
-    >>> pressed_at(500, 10000)
-    5.0
-    """
-    return above_g / area_mm2 * 100
-
-
-@rule(
     "carve.front_agrees", unit="mm", formula="high * front / up", source=GEOMETRY,
     words="A view from the front, drawn as high as the cake is, is so wide.",
 )  # fmt: skip
@@ -216,7 +203,7 @@ def _neck(bare: Sculpted, slabs: list[Slab], weight_g: float) -> NeckPlan | None
         up=same("up from its foot", up, "mm"),
         area=same("of cake there", area, "mm2", "down"),
         above=above,
-        pressed=pressed_at.figure(above.value, max(area, LEAST_AREA_MM2)),
+        pressed=pressure.figure(above.value, area),
     )
 
 

@@ -124,8 +124,8 @@ def draw_tier(number: int, tier: Tier, cut: Cut, hex_of: HexOf) -> Drawn:
     body = cut.tipped["covered"] if cut.tipped else cut.bodies.covered
     parts = list(_tipped(place, cut) if cut.tipped else _inside(f"{place}.layers", tier, cut, hex_of))
     outside = SPONGE_HEX
-    for kind, hex, outline in _coats(tier, cut, hex_of):
-        if outline:
+    for kind, hex, outlines in _coats(tier, cut, hex_of):
+        for outline in outlines:
             outside = hex
             room = "cover" if kind == "cover" else f"coats.{kind}"
             parts.append(Part(place=f"{place}.{room}", kind=kind, hex=hex, outline=outline))
@@ -242,8 +242,8 @@ def _bands(tier: Tier, hex_of: HexOf) -> list[tuple[str, float]]:
     return [(hex_of(tier.cover.medium, stripe.colour), stripe.share / shares) for stripe in tier.cover.stripes]
 
 
-def _coats(tier: Tier, cut: Cut, hex_of: HexOf) -> Iterator[tuple[PartKind, str, list[Point]]]:
-    """Each coat with what of it is cut through; nothing of one that adds none."""
+def _coats(tier: Tier, cut: Cut, hex_of: HexOf) -> Iterator[tuple[PartKind, str, list[list[Point]]]]:
+    """Each coat with what of it is cut through, part by part; nothing of one that adds none."""
     yield "crumb", hex_of(tier.crumb.medium, tier.crumb.colour), _between(cut, "bare", "crumbed")
     if not isinstance(tier.final, NoCoat):
         yield "final", hex_of(tier.final.medium, tier.final.colour), _between(cut, "crumbed", "coated")
@@ -253,8 +253,8 @@ def _coats(tier: Tier, cut: Cut, hex_of: HexOf) -> Iterator[tuple[PartKind, str,
         yield "cover", hex_of(tier.cover.medium, colour), _between(cut, "coated", "covered")
 
 
-def _between(cut: Cut, below: str, above: str) -> list[Point]:
-    """The room between two envelopes of a tier, on the right of the axis."""
+def _between(cut: Cut, below: str, above: str) -> list[list[Point]]:
+    """The room between two envelopes of a tier, on the right of the axis, part by part."""
     if cut.tipped:
         lines = [cut.tipped[name].half_profile() for name in (below, above)]
     else:
@@ -263,7 +263,7 @@ def _between(cut: Cut, below: str, above: str) -> list[Point]:
         if isinstance(inner, Sculpted) and isinstance(outer, Sculpted):
             return outer.shell(inner)
         lines = [body.half_profile() for body in bodies]
-    return [] if lines[0] == lines[1] else shell(*lines)
+    return [] if lines[0] == lines[1] else [shell(*lines)]
 
 
 def _tipped(place: str, cut: Cut) -> Iterator[Part]:

@@ -7,7 +7,7 @@ from collections.abc import Iterator, Mapping
 from amber_spread.core.design.design import TinBake
 from amber_spread.core.design.finishes import PlainFilling
 from amber_spread.core.design.settled import SettledTier
-from amber_spread.core.kernel.check import Check, Checker, mm
+from amber_spread.core.kernel.check import Check, Checker, grams, mm
 from amber_spread.core.kernel.figures import Quantity
 from amber_spread.core.stock.media import Medium
 from amber_spread.core.tier.carving import CarvingPlan
@@ -65,7 +65,7 @@ def _carved(carving: CarvingPlan, layers: LayersPlan, bears_g_per_cm2: float, ch
             "carve.neck", "trouble", "carve",
             "At {up} up it carries {above} on what is left there: {pressed}, where cake bears about {bears}. Make it "
             "wider there, put a board on supports just above it, or build it of modelling paste round a dowel.",
-            up=mm(neck.up.value), above=Quantity(neck.above.value, "g"),
+            up=mm(neck.up.value), above=grams(neck.above.value),
             pressed=Quantity(neck.pressed.value, "g_per_cm2"), bears=Quantity(bears_g_per_cm2, "g_per_cm2"),
         )  # fmt: skip
     length = layers.cake_length or layers.cake_diameter
@@ -182,7 +182,7 @@ def _hidden(layers: LayersPlan, check: Checker) -> Iterator[Check]:
         yield check(
             "layers.room_breaks_out", "trouble", "layers",
             "The hidden cavity is {room} across and breaks through the wall, which stands {near} from the middle. Make "
-            "the room narrower, or end it in a lower layer.",
+            "the cavity narrower, or end it in a lower layer.",
             room=mm(cavity.diameter.value), near=mm(cavity.wall.value + cavity.diameter.value / 2),
         )  # fmt: skip
     elif cavity.wall.value < WALL_LEAST_MM:

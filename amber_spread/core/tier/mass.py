@@ -4,6 +4,7 @@ import math
 from typing import NamedTuple
 
 from amber_spread.core.geometry.body import Body, Envelopes, Sideways, Straight
+from amber_spread.core.kernel.figures import DEFINITION, rule
 
 SLICES = 24
 INSIDE = ("cake", "syrup", "seal", "dam", "filling", "what is hidden in it")
@@ -16,6 +17,20 @@ class Centre(NamedTuple):
     x: float
     y: float
     up: float
+
+
+@rule(
+    "stack.pressure", unit="g_per_cm2", formula="load / (area / 100)", source=DEFINITION,
+    words="All that stands above, on the area of what bears it: a board's own, as if there were no supports, or what "
+    "is left of a carved cake.",
+)  # fmt: skip
+def pressure(load_g: float, area_mm2: float) -> float:
+    """Pressure on cake, g/cm²: load / area. Source: definition.
+
+    >>> round(pressure(2400, 17671), 1)
+    13.6
+    """
+    return load_g / (area_mm2 / 100)
 
 
 def middle_height(body: Body | Sideways) -> float:

@@ -1048,7 +1048,8 @@ export interface components {
          * @description A number that a part of a design asks for: its field, what it is called, the limit it keeps to.
          *
          *     `usual` is the value of the practice that is taken where it is left open, `left` what stands in the field then where
-         *     there is none; `percent` one that is shown in hundredths.
+         *     there is none; `percent` one that is shown in hundredths. What is `one_tier` is a size of that tier alone, and is
+         *     not given to the others with it.
          */
         Ask: {
             /** Field */
@@ -1066,6 +1067,11 @@ export interface components {
              * @default false
              */
             percent: boolean;
+            /**
+             * One Tier
+             * @default false
+             */
+            one_tier: boolean;
         };
         /**
          * BakePlan

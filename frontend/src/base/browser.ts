@@ -1,29 +1,39 @@
 /** What this browser keeps for a person. It may be full, or keep nothing at all; then it says so and nothing breaks. */
 
-/** What is kept under a key, or nothing. */
-export function recall(key: string): string | null {
-  try {
-    return localStorage.getItem(key);
-  } catch {
-    return null;
-  }
+export interface Keeping {
+  /** What is kept under a key, or nothing. */
+  recall: (key: string) => string | null;
+  /** Keep a text under a key. False where this browser does not. */
+  keep: (key: string, text: string) => boolean;
+  /** Keep nothing under a key any longer. */
+  letGo: (key: string) => void;
 }
 
-/** Keep a text under a key. False where this browser does not. */
-export function keep(key: string, text: string): boolean {
-  try {
-    localStorage.setItem(key, text);
-    return true;
-  } catch {
-    return false;
+/** The store is asked for each time: where a browser keeps nothing, asking for it is what fails. */
+function keepingIn(store: () => Storage): Keeping {
+  function tried<T>(what: () => T, otherwise: T): T {
+    try {
+      return what();
+    } catch {
+      return otherwise;
+    }
   }
+  return {
+    recall: (key) => tried(() => store().getItem(key), null),
+    keep: (key, text) =>
+      tried(() => {
+        store().setItem(key, text);
+        return true;
+      }, false),
+    letGo: (key) => {
+      tried(() => {
+        store().removeItem(key);
+      }, undefined);
+    },
+  };
 }
 
-/** Keep nothing under a key any longer. */
-export function letGo(key: string): void {
-  try {
-    localStorage.removeItem(key);
-  } catch {
-    // A browser that keeps nothing has nothing to let go.
-  }
-}
+/** For good. */
+export const { recall, keep, letGo } = keepingIn(() => localStorage);
+/** For this visit, over a page that is loaded anew. */
+export const visit = keepingIn(() => sessionStorage);

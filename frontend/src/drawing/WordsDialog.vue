@@ -3,8 +3,9 @@
 import { computed, ref } from "vue";
 import WordDrawing from "./WordDrawing.vue";
 import { wordsLike } from "./words";
+import { useOpened } from "@/ui/opened";
 
-const open = defineModel<boolean>({ required: true });
+const open = useOpened().opened("words");
 const sought = ref("");
 const found = computed(() => wordsLike(sought.value));
 </script>

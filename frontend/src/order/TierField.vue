@@ -3,7 +3,7 @@
 import { computed } from "vue";
 import MeasureField from "@/ui/MeasureField.vue";
 import { askAt, ownOutline, setAt, usualAt, valueAt } from "./kinds";
-import { useOrder } from "./order";
+import { type AlterTier, useOrder } from "./order";
 import { useOffered } from "./tries";
 
 const props = defineProps<{
@@ -42,12 +42,16 @@ if (!props.quiet && !props.take && props.index === undefined)
     keep: change,
   }));
 
+/** What sets the field, in every tier that has it where every tier is changed; some sizes are one tier's alone. */
+const setting = (value: number | null): AlterTier => {
+  const [own, alone] = [index.value, ask.value?.one_tier];
+  return (tier, _, at) => {
+    if (at === own || (!alone && askAt(tier, props.field))) setAt(tier, props.field, value);
+  };
+};
+
 function attempt(value: number): void {
-  if (props.take) return;
-  order.tryOut((draft) => {
-    const changed = draft.design.tiers[index.value];
-    if (changed) setAt(changed, props.field, value);
-  });
+  if (!props.take) order.tryTier(index.value, setting(value));
 }
 
 function change(value: number | null): void {
@@ -55,11 +59,7 @@ function change(value: number | null): void {
     props.take(props.field, value);
     return;
   }
-  // A tin or a disc belongs to one tier.
-  const own = props.field === "tin_diameter_mm" || props.field.endsWith("/disc_diameter_mm");
-  order.editTier(index.value, (tier, _, at) => {
-    if (at === index.value || (!own && askAt(tier, props.field))) setAt(tier, props.field, value);
-  });
+  order.editTier(index.value, setting(value));
 }
 </script>
 

@@ -3,7 +3,7 @@ import type { Document } from "@/api/types";
 import type { Differing } from "@/base/merge";
 import { useHandbook } from "@/kitchen/handbook";
 import { useSettings } from "@/kitchen/settings";
-import { askAt, kindAt } from "./kinds";
+import { askAt, kindsOf } from "./kinds";
 
 export interface Compared {
   where: string;
@@ -44,15 +44,10 @@ export function useDiffering() {
       if (typeof value === "string")
         return handbook.media.some((one) => one.key === value) ? handbook.mediumName(value) : value;
       if (typeof value === "boolean") return value ? "yes" : "no";
-      if (held && "kind" in (value as object)) return kindSaid(field, value as { kind: string });
+      const { kind } = value as { kind?: string };
+      if (kind) return kindsOf(field).find((one) => one.kind === kind)?.words ?? kind;
       return Array.isArray(value) ? `${value.length} of them` : "changed";
     };
-    function kindSaid(part: string, value: { kind: string }): string {
-      if (!held) return value.kind;
-      const as = structuredClone(held) as unknown as Record<string, unknown>;
-      as[part] = value;
-      return kindAt(as as never, part)?.words ?? value.kind;
-    }
     return { where, mine: said(one.mine), theirs: said(one.theirs) };
   }
 

@@ -38,6 +38,7 @@ const ask = (field: string, usual: string | null = null) => ({
   usual,
   left: null,
   percent: false,
+  one_tier: false,
 });
 
 const PARTS: Handbook["parts"] = [

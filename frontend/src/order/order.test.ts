@@ -24,6 +24,7 @@ class Server {
   document = made("One");
   saves = 0;
   plans = 0;
+  planned: Document | null = null;
   slow: Promise<void> | null = null;
   afterSave: () => void = () => undefined;
   kit = 1;
@@ -44,6 +45,7 @@ class Server {
       return Response.json({ number: this.kit, kit: { discs_mm: [this.kit] }, unread: "" });
     if (request.url.endsWith("/api/plan")) {
       this.plans += 1;
+      this.planned = (await request.clone().json()).document as Document;
       await this.slow;
       return Response.json({ tiers: [], section: {}, checks: [], bowls: {} });
     }
@@ -328,6 +330,12 @@ describe("an order on the bench", () => {
     expect([sizes(), order.changedTogether]).toEqual([[200, 200, 200], 2]);
     await order.undo();
     expect([sizes(), order.changedTogether]).toEqual([[200, 160, 100], 0]);
+    await vi.advanceTimersByTimeAsync(1);
+    order.tryTier(2, (tier) => (tier.tin_diameter_mm = 90));
+    await vi.advanceTimersByTimeAsync(1);
+    const tried = server.planned as Document | null;
+    expect(tried?.design.tiers.map((tier) => tier.tin_diameter_mm)).toEqual([90, 90, 90]);
+    expect(sizes()).toEqual([200, 160, 100]);
     order.editTier(0, (tier, _, at) => (tier.tin_diameter_mm = 300 - at));
     order.edit((draft) => (draft.title = "Taller"));
     expect([sizes(), order.changedTogether]).toEqual([[300, 299, 298], 0]);

@@ -13,6 +13,8 @@ import { type Draft, dropDraft, findDraft, keepDraft } from "./drafts";
 import { type Joined, joined } from "./joined";
 import { useTrials } from "./trials";
 
+/** Changes a tier of a draft; `at` is its place. */
+export type AlterTier = (tier: Tier, draft: Document, at: number) => void;
 export type Status = "saved" | "editing" | "saving" | "unreachable" | "refused" | "stale";
 
 const SAVE_AFTER_MS = 900;
@@ -166,17 +168,25 @@ export const useOrder = defineStore("order", () => {
     show(JSON.parse(written) as Document);
   }
 
-  /** Change the tier at `index`, or every tier where that is what was asked for. */
-  function editTier(index: number, alter: (tier: Tier, draft: Document, at: number) => void): void {
-    const before = document.value?.design.tiers ?? [];
-    edit((draft) => {
+  /** What alters the tier at `index`, or every tier where that is what was asked for. */
+  const altering =
+    (index: number, alter: AlterTier) =>
+    (draft: Document): void =>
       draft.design.tiers.forEach((tier, at) => {
         if (every.value || at === index) alter(tier, draft, at);
       });
-    });
+
+  function editTier(index: number, alter: AlterTier): void {
+    const before = document.value?.design.tiers ?? [];
+    edit(altering(index, alter));
     const after = document.value?.design.tiers ?? [];
     const same = (tier: Tier, at: number): boolean => JSON.stringify(tier) === JSON.stringify(before[at]);
     changedTogether.value = every.value ? after.filter((tier, at) => !same(tier, at)).length : 0;
+  }
+
+  /** Show what `editTier` would make, and change nothing. */
+  function tryTier(index: number, alter: AlterTier): void {
+    tryOut(altering(index, alter));
   }
 
   /** Whether a change of the tier in hand is made to every tier. */
@@ -449,6 +459,7 @@ export const useOrder = defineStore("order", () => {
     setEvery,
     edit,
     editTier,
+    tryTier,
     tryOut,
     endTrial: trials.end,
     undo,

@@ -3,6 +3,7 @@
  * meanwhile, and what cannot be taken stays with a sentence beside it, until it is mended or given up.
  */
 import { onMounted, ref } from "vue";
+import { visit } from "@/base/browser";
 
 /** Where what is half typed is kept while the page is loaded anew: by its page and its place there. */
 function placeOf(pointer: string | undefined): string | null {
@@ -19,26 +20,17 @@ export function useTyped(take: (text: string) => string | Promise<string>, point
   const wrong = ref("");
   const place = placeOf(pointer);
 
-  /** A browser that keeps nothing only loses what is half typed. */
   function keep(text: string | null): void {
     if (!place) return;
-    try {
-      if (text === null) sessionStorage.removeItem(place);
-      else sessionStorage.setItem(place, text);
-    } catch {
-      return;
-    }
+    if (text === null) visit.letGo(place);
+    else visit.keep(place, text);
   }
 
   onMounted(() => {
-    try {
-      const left = place && sessionStorage.getItem(place);
-      if (left === null) return;
-      typed.value = left;
-      void finish();
-    } catch {
-      return;
-    }
+    const left = place && visit.recall(place);
+    if (left === null) return;
+    typed.value = left;
+    void finish();
   });
 
   /** Begin to type over what stands there; what was wrong before stands there still. */

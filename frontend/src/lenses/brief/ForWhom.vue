@@ -12,22 +12,11 @@ const MOST_NOTES = 2000;
 const order = useOrder();
 const desk = useDesk();
 const portions = computed(() => order.plan?.stack.portions);
-/** What the cake lacks of the servings asked for, or has over. */
-const compared = computed(() => {
-  const asked = order.document?.servings;
-  if (!asked || !portions.value) return "";
-  const over = portions.value.value - asked;
-  if (over === 0) return "Just as many as asked for.";
-  return over > 0
-    ? `${over} more than asked for.`
-    : `${-over} fewer than asked for: add a tier, or wider tins.`;
-});
 const says = computed(() => {
   const { servings = null, customer = "", notes = "" } = order.document ?? {};
   const said = [customer, servings ? `${servings} servings` : "", notes ? "notes" : ""];
   return said.filter(Boolean).join(", ") || "not said";
 });
-const short = computed(() => (portions.value?.value ?? 0) < (order.document?.servings ?? 0));
 </script>
 
 <template>
@@ -43,7 +32,6 @@ const short = computed(() => (portions.value?.value ?? 0) < (order.document?.ser
       />
     </div>
     <FigureRow label="It cuts into" :figure="portions" after="portions" />
-    <p v-if="compared" class="compared" :class="{ short }" role="status">{{ compared }}</p>
     <div class="customer">
       <span>Customer</span>
       <TextField
@@ -73,17 +61,6 @@ const short = computed(() => (portions.value?.value ?? 0) < (order.document?.ser
 </template>
 
 <style scoped>
-.compared {
-  padding: 8px 0;
-  color: var(--soft);
-}
-
-.compared.short {
-  padding-left: 10px;
-  border-left: 4px solid var(--amber-line);
-  color: var(--ink);
-}
-
 .customer {
   display: grid;
   grid-template-columns: auto 1fr;

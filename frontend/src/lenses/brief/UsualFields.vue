@@ -4,6 +4,7 @@ import { computed, onMounted, ref } from "vue";
 import { copied } from "@/base/copy";
 import { type HabitName, usePractice } from "@/kitchen/practice";
 import { useOrder } from "@/order/order";
+import FoldedPart from "@/ui/FoldedPart.vue";
 import MeasureField from "@/ui/MeasureField.vue";
 
 const order = useOrder();
@@ -39,8 +40,12 @@ onMounted(() => usual.open());
 </script>
 
 <template>
-  <details v-if="own">
-    <summary>How this order is worked</summary>
+  <FoldedPart
+    v-if="own"
+    name="How this order is worked"
+    :says="other.length ? 'in its own way' : 'as our usual'"
+    :open="false"
+  >
     <p class="explain">
       Used wherever this design does not say otherwise. The order took it from
       <RouterLink :to="{ name: 'usual' }">our usual</RouterLink> when it began; an emptied field goes back to
@@ -72,23 +77,10 @@ onMounted(() => usual.open());
         @change="(value) => set(habit.name, value)"
       />
     </div>
-  </details>
+  </FoldedPart>
 </template>
 
 <style scoped>
-details {
-  margin-top: 18px;
-}
-
-summary {
-  min-height: 44px;
-  padding-top: 8px;
-  font-family: var(--serif);
-  font-weight: 600;
-  font-size: 19px;
-  cursor: pointer;
-}
-
 .explain {
   color: var(--soft);
 }

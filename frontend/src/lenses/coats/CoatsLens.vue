@@ -11,6 +11,7 @@ import LensHead from "@/lenses/parts/LensHead.vue";
 import LensNotes from "@/lenses/parts/LensNotes.vue";
 import SameForAll from "@/lenses/parts/SameForAll.vue";
 import { mediaOf, useTier } from "@/lenses/parts/tier";
+import { useDescribed } from "@/order/described";
 import { begun, choicesOf, isPlate, kindAt, kindsOf } from "@/order/kinds";
 import MediumField from "@/order/MediumField.vue";
 import ChoiceRow from "@/ui/ChoiceRow.vue";
@@ -27,11 +28,8 @@ const spread = computed(() => (final.value && "medium" in final.value ? final.va
 const kind = computed(() => (tier.value ? kindAt(tier.value, "final") : undefined));
 const coats = computed(() => planned.value?.coats);
 const over = computed(() => coats.value?.final ?? coats.value?.crumb);
-const detail = computed(() => {
-  if (!kind.value || !tier.value) return "";
-  const medium = handbook.mediumName(spread.value?.medium ?? tier.value.crumb.medium);
-  return kind.value.does ? `${medium} ${kind.value.does}` : `${medium}, crumb coat only`;
-});
+const { coatsWords } = useDescribed();
+const detail = computed(() => (tier.value ? coatsWords(tier.value) : ""));
 
 /** The disc that would leave the coat as it is now, to the quarter inch or half centimetre discs are cut to. */
 function nearestDisc(at: number): number {

@@ -1,7 +1,6 @@
 <script setup lang="ts">
 import { computed } from "vue";
 import type { Tier } from "@/api/types";
-import { useHandbook } from "@/kitchen/handbook";
 import FigureRow from "@/lenses/parts/FigureRow.vue";
 import KindFields from "@/lenses/parts/KindFields.vue";
 import KitNeeds from "@/lenses/parts/KitNeeds.vue";
@@ -12,6 +11,7 @@ import { SIZE_WORDS } from "@/lenses/parts/pieces";
 import TemplateLinks from "@/lenses/parts/TemplateLinks.vue";
 import SameForAll from "@/lenses/parts/SameForAll.vue";
 import { useTier } from "@/lenses/parts/tier";
+import { useDescribed } from "@/order/described";
 import { begun, choicesOf, kindAt } from "@/order/kinds";
 import MediumField from "@/order/MediumField.vue";
 import ChoiceRow from "@/ui/ChoiceRow.vue";
@@ -22,23 +22,13 @@ import StripeFields from "./StripeFields.vue";
 type Cover = Tier["cover"];
 type Rolled = Extract<Cover, { medium: string }>;
 
-const handbook = useHandbook();
 const { order, tier, planned, change } = useTier();
 const cover = computed(() => planned.value?.cover);
 const asked = computed(() => tier.value?.cover);
 const rolled = computed(() => (asked.value && "medium" in asked.value ? asked.value : null));
 const kind = computed(() => (tier.value ? kindAt(tier.value, "cover") : undefined));
-const beneath = computed(() => {
-  if (!tier.value) return "";
-  const { final, crumb } = tier.value;
-  return handbook.mediumName("medium" in final ? final.medium : crumb.medium).toLowerCase();
-});
-const detail = computed(() => {
-  if (!kind.value?.does) return `Nothing over the ${beneath.value}`;
-  const what = rolled.value ? handbook.mediumName(rolled.value.medium) : "";
-  const words = `${what} ${kind.value.does} over ${beneath.value}`.trim();
-  return (words[0]?.toUpperCase() ?? "") + words.slice(1);
-});
+const { coverWords } = useDescribed();
+const detail = computed(() => (tier.value ? coverWords(tier.value) : ""));
 /** What carries the pieces until they stand: counted, and cut to the same templates. */
 const carriers = computed(() => {
   const carried = Object.values(cover.value?.pieces ?? {}).filter((one) => one.stuff !== "sheet");

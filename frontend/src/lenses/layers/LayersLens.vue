@@ -1,7 +1,6 @@
 <script setup lang="ts">
 import { computed } from "vue";
 import type { Tier } from "@/api/types";
-import { useHandbook } from "@/kitchen/handbook";
 import { useSettings } from "@/kitchen/settings";
 import FigureRow from "@/lenses/parts/FigureRow.vue";
 import KindFields from "@/lenses/parts/KindFields.vue";
@@ -10,13 +9,13 @@ import LensHead from "@/lenses/parts/LensHead.vue";
 import LensNotes from "@/lenses/parts/LensNotes.vue";
 import SameForAll from "@/lenses/parts/SameForAll.vue";
 import { mediaOf, useTier } from "@/lenses/parts/tier";
+import { useDescribed } from "@/order/described";
 import { begun, choicesOf } from "@/order/kinds";
 import MediumField from "@/order/MediumField.vue";
 import ChoiceRow from "@/ui/ChoiceRow.vue";
 import BakeFields from "./BakeFields.vue";
 import HiddenFields from "./HiddenFields.vue";
 
-const handbook = useHandbook();
 const settings = useSettings();
 const { order, tier, planned, change } = useTier();
 const torted = computed(() => (tier.value?.layers.bake?.torte ?? 1) > 1);
@@ -25,13 +24,10 @@ const filling = computed(() => tier.value?.filling);
 const layers = computed(() => planned.value?.layers);
 const target = computed(() => layers.value?.target);
 const offTarget = computed(() => Math.abs(target.value?.missing.value ?? 0) > 1);
-const detail = computed(() => {
-  if (!filling.value || !layers.value) return "";
-  const name = handbook.mediumName(filling.value.medium);
-  return layers.value.count.value === 1
-    ? "One layer, no filling"
-    : `${layers.value.count.value} layers, ${name.toLowerCase()} between`;
-});
+const { layersWords } = useDescribed();
+const detail = computed(() =>
+  tier.value && layers.value ? layersWords(tier.value, layers.value.count.value) : "",
+);
 
 function setKind(kind: Tier["filling"]["kind"]): void {
   change((tier) => (tier.filling = begun(tier, "filling", kind)));

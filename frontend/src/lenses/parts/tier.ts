@@ -1,8 +1,8 @@
 /** The tier in hand, decided and planned, and ways to change it or to make the others like it. */
 import { computed } from "vue";
-import type { Document, Tier } from "@/api/types";
+import type { Tier } from "@/api/types";
 import { kindsOf } from "@/order/kinds";
-import { useOrder } from "@/order/order";
+import { type AlterTier, useOrder } from "@/order/order";
 
 export function useTier() {
   const order = useOrder();
@@ -18,7 +18,7 @@ export function useTier() {
   });
 
   /** Change the tier in hand, or every tier where the head of the lens says so. */
-  function change(alter: (tier: Tier, draft: Document, at: number) => void): void {
+  function change(alter: AlterTier): void {
     order.editTier(order.tier, alter);
   }
 

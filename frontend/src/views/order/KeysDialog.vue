@@ -2,8 +2,9 @@
 /** The keys that work in an order. */
 import { useSettings } from "@/kitchen/settings";
 import { LENSES } from "@/lenses";
+import { useOpened } from "@/ui/opened";
 
-const open = defineModel<boolean>({ required: true });
+const open = useOpened().opened("keys");
 const settings = useSettings();
 const KEYS: readonly [string, string][] = [
   [LENSES.map((_, index) => index + 1).join(" "), LENSES.map((lens) => lens.words).join(", ")],

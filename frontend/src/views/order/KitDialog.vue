@@ -9,10 +9,11 @@ import { useKit } from "@/kitchen/kit";
 import { useSettings } from "@/kitchen/settings";
 import MeasureField from "@/ui/MeasureField.vue";
 import UnreadWords from "@/ui/UnreadWords.vue";
+import { useOpened } from "@/ui/opened";
 
 type Sizes = "discs_mm" | "boards_mm" | "scrapers_mm";
 
-const open = defineModel<boolean>({ required: true });
+const open = useOpened().opened("kit");
 const shelf = useKit();
 const settings = useSettings();
 const handbook = useHandbook();

@@ -5,22 +5,17 @@ import { answered, api } from "@/api/client";
 import { dueWords } from "@/base/time";
 import { useOrder } from "@/order/order";
 import { usePapers } from "@/order/papers";
+import { useOpened } from "@/ui/opened";
 import TextField from "@/ui/TextField.vue";
 import UnitsMenu from "@/ui/UnitsMenu.vue";
 import SavedState from "./SavedState.vue";
 
 const props = defineProps<{ lens: string }>();
-const emit = defineEmits<{
-  trouble: [words: string];
-  versions: [];
-  keys: [];
-  kit: [];
-  line: [];
-  words: [];
-}>();
+const emit = defineEmits<{ trouble: [words: string] }>();
 const router = useRouter();
 const order = useOrder();
 const { take, takePrinted } = usePapers();
+const { open } = useOpened();
 
 async function duplicate(): Promise<void> {
   await order.flush();
@@ -80,13 +75,13 @@ async function archive(): Promise<void> {
             @click="take('file?private=true')"
             >Save with customer and notes</ElDropdownItem
           >
-          <ElDropdownItem @click="emit('versions')">Versions</ElDropdownItem>
+          <ElDropdownItem @click="open('versions')">Versions</ElDropdownItem>
           <ElDropdownItem @click="archive">Archive it</ElDropdownItem>
-          <ElDropdownItem @click="emit('line')">The cake in one line</ElDropdownItem>
-          <ElDropdownItem @click="emit('kit')">What you own</ElDropdownItem>
+          <ElDropdownItem @click="open('line')">The cake in one line</ElDropdownItem>
+          <ElDropdownItem @click="open('kit')">What you own</ElDropdownItem>
           <ElDropdownItem @click="router.push({ name: 'pantry' })">Recipes and prices</ElDropdownItem>
           <ElDropdownItem @click="router.push({ name: 'usual' })">Our usual</ElDropdownItem>
-          <ElDropdownItem divided @click="emit('keys')">Keys</ElDropdownItem>
+          <ElDropdownItem divided @click="open('keys')">Keys</ElDropdownItem>
         </ElDropdownMenu>
       </template>
     </ElDropdown>
@@ -95,7 +90,7 @@ async function archive(): Promise<void> {
       class="act bare help"
       aria-label="Words of the trade"
       title="Words of the trade (?)"
-      @click="emit('words')"
+      @click="open('words')"
     >
       ?
     </button>

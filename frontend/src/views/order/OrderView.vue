@@ -9,7 +9,6 @@ import { usePantry } from "@/kitchen/pantry";
 import { lensCalled } from "@/lenses";
 import { useOrder } from "@/order/order";
 import { useDesk } from "@/ui/desk";
-import { useOpened } from "@/ui/opened";
 import { asked } from "@/ui/working";
 import WorkingCard from "@/ui/WorkingCard.vue";
 import BowlStrip from "./BowlStrip.vue";
@@ -35,14 +34,6 @@ const pantry = usePantry();
 const begun = ref(false);
 const trouble = ref("");
 const unread = ref("");
-const { opened } = useOpened();
-const [keysOpen, versionsOpen, kitOpen, lineOpen] = [
-  opened("keys"),
-  opened("versions"),
-  opened("kit"),
-  opened("line"),
-];
-const wordsOpen = opened("words");
 
 const current = computed(() => lensCalled(props.lens));
 const below = computed(() => {
@@ -78,11 +69,7 @@ watch([() => order.tier, () => route.query.open, begun], () => {
   if (route.query.tier !== tier) void router.replace({ query: { ...route.query, tier } });
 });
 
-useKeys({
-  look,
-  list: () => (wordsOpen.value = true),
-  line: () => (lineOpen.value = true),
-});
+useKeys(look);
 const panel = ref<HTMLElement>();
 function skip(): void {
   panel.value?.focus();
@@ -131,15 +118,7 @@ onBeforeRouteLeave(async () => {
   </main>
   <div v-else-if="order.document" class="order">
     <a class="skip" href="#decided" @click.prevent="skip">Skip to what is decided</a>
-    <OrderBar
-      :lens="current.name"
-      @trouble="(words) => (trouble = words)"
-      @line="lineOpen = true"
-      @keys="keysOpen = true"
-      @words="wordsOpen = true"
-      @kit="kitOpen = true"
-      @versions="versionsOpen = true"
-    />
+    <OrderBar :lens="current.name" @trouble="(words) => (trouble = words)" />
     <LensSpine :current="current.name" @look="look" />
     <main class="middle" :class="{ halved: below, beside: below && current.below?.beside }">
       <p v-if="order.planUnreachable" class="banner" role="alert">
@@ -176,11 +155,11 @@ onBeforeRouteLeave(async () => {
       <WhatIf :key="shown.figure.id" :figure="shown.figure" :label="shown.label" />
     </WorkingCard>
     <StaleDialog />
-    <VersionsDialog v-model="versionsOpen" />
-    <KeysDialog v-model="keysOpen" />
-    <WordsDialog v-model="wordsOpen" />
-    <KitDialog v-model="kitOpen" />
-    <QuickLine v-model="lineOpen" />
+    <VersionsDialog />
+    <KeysDialog />
+    <WordsDialog />
+    <KitDialog />
+    <QuickLine />
   </div>
   <main v-else class="lost" aria-live="polite"><p>Opening the order …</p></main>
 </template>

@@ -11,8 +11,9 @@ import { useKit } from "@/kitchen/kit";
 import { useSettings } from "@/kitchen/settings";
 import { useOrder } from "@/order/order";
 import { type Heard, hear, sketched } from "@/order/said";
+import { useOpened } from "@/ui/opened";
 
-const open = defineModel<boolean>({ required: true });
+const open = useOpened().opened("line");
 const order = useOrder();
 const settings = useSettings();
 const kit = useKit();

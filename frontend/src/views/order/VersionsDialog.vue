@@ -4,8 +4,9 @@ import { answered, api } from "@/api/client";
 import { useOrder } from "@/order/order";
 import EarlierDialog from "@/ui/EarlierDialog.vue";
 import type { Version } from "@/ui/VersionList.vue";
+import { useOpened } from "@/ui/opened";
 
-const open = defineModel<boolean>({ required: true });
+const open = useOpened().opened("versions");
 const order = useOrder();
 
 async function ask(): Promise<Version[]> {

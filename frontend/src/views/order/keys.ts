@@ -4,6 +4,7 @@ import { useSettings } from "@/kitchen/settings";
 import { LENSES } from "@/lenses";
 import { useOrder } from "@/order/order";
 import { usePapers } from "@/order/papers";
+import { useOpened } from "@/ui/opened";
 import { asked, hideWorking } from "@/ui/working";
 
 const TYPING = "input, textarea, select, [role=dialog], .el-select";
@@ -16,17 +17,12 @@ function isTyping(event: KeyboardEvent): boolean {
   return target.closest(TYPING) !== null;
 }
 
-/** What keys do beyond the order itself: each for what its name says. */
-export interface Hands {
-  look: (lens: string) => void;
-  list: () => void;
-  line: () => void;
-}
-
-export function useKeys({ look, list, line }: Hands): void {
+/** `look` looks through another lens. */
+export function useKeys(look: (lens: string) => void): void {
   const order = useOrder();
   const settings = useSettings();
   const { takePrinted } = usePapers();
+  const { open } = useOpened();
 
   function onKey(event: KeyboardEvent): void {
     const command = event.ctrlKey || event.metaKey;
@@ -51,10 +47,10 @@ export function useKeys({ look, list, line }: Hands): void {
     } else if (settings.singleKeys && !command && !event.altKey && !isTyping(event)) {
       const lens = LENSES[Number(event.key) - 1];
       if (lens) look(lens.name);
-      else if (event.key === "?") list();
+      else if (event.key === "?") open("words");
       else if (event.key === "/") {
         event.preventDefault();
-        line();
+        open("line");
       } else if (event.key === "ArrowUp" || event.key === "ArrowDown") {
         event.preventDefault();
         order.step(event.key === "ArrowUp" ? 1 : -1);

@@ -336,7 +336,7 @@ onMounted(() => {
         <button class="act" :disabled="page === pages" @click="turnTo(page + 1)">Later</button>
       </nav>
     </main>
-    <WordsDialog v-if="wordsOpen" v-model="wordsOpen" />
+    <WordsDialog v-if="wordsOpen" />
   </div>
 </template>
 

@@ -5,8 +5,9 @@ import type { Practice } from "@/api/types";
 import { usePractice } from "@/kitchen/practice";
 import EarlierDialog from "@/ui/EarlierDialog.vue";
 import type { Version } from "@/ui/VersionList.vue";
+import { useOpened } from "@/ui/opened";
 
-const open = defineModel<boolean>({ required: true });
+const open = useOpened().opened("earlier");
 const usual = usePractice();
 
 const ask = (): Promise<Version[]> => answered(api.GET("/api/practice/history"));

@@ -16,7 +16,7 @@ const TECHNIQUES = "Techniques";
 const usual = usePractice();
 const handbook = useHandbook();
 const chosen = ref("");
-const historyOpen = useOpened().opened("earlier");
+const { open } = useOpened();
 /** The chapters of the usual, in the order their rows come, and the techniques. */
 const rooms = computed(() =>
   [...new Set([...usual.habits.map((habit) => habit.room), TECHNIQUES])].map((value) => ({
@@ -30,7 +30,7 @@ const rows = computed(() => usual.habits.filter((habit) => habit.room === room.v
 
 <template>
   <KitchenPage title="Our usual" :whole="usual">
-    <template #acts><button class="act bare" @click="historyOpen = true">Earlier ones</button></template>
+    <template #acts><button class="act bare" @click="open('earlier')">Earlier ones</button></template>
     <main class="room">
       <p class="explain">
         How this kitchen works where an order does not say. A new order begins with a copy; an order that has
@@ -72,7 +72,7 @@ const rows = computed(() => usual.habits.filter((habit) => habit.room === room.v
       </ul>
       <p v-else>Opening our usual …</p>
     </main>
-    <UsualHistory v-model="historyOpen" />
+    <UsualHistory />
   </KitchenPage>
 </template>
 
