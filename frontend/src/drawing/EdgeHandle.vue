@@ -12,6 +12,7 @@ import { isPlate, ownOutline } from "@/order/kinds";
 import { useOrder } from "@/order/order";
 import { pixelsIn, snapTo, useDrag } from "./drag";
 import { type Sheet, xAt, yAt } from "./layout";
+import FractionSpans from "./FractionSpans.vue";
 
 const props = defineProps<{
   /** By its disc or card, where it has one. */
@@ -118,7 +119,9 @@ const shown = computed(() => {
     </g>
     <template v-if="shown">
       <path class="to" :d="`M${x(shown.half)} ${y(outside.z0) + 6}V${y(outside.z1) - 12}`" />
-      <text :x="x(shown.half)" :y="y(outside.z1) - 18" text-anchor="middle">{{ shown.words }}</text>
+      <text :x="x(shown.half)" :y="y(outside.z1) - 18" text-anchor="middle"
+        ><FractionSpans :text="shown.words"
+      /></text>
     </template>
   </g>
 </template>

@@ -12,6 +12,7 @@ import { arrowStep, pixelsIn, useDrag } from "./drag";
 import FrontMark from "./FrontMark.vue";
 import { closed } from "./layout";
 import TippedCake from "./TippedCake.vue";
+import FractionSpans from "./FractionSpans.vue";
 
 const { order, joint, supports, place } = useJoint();
 const settings = useSettings();
@@ -128,7 +129,7 @@ const shown = computed(() =>
       role="group"
       :aria-label="words"
     >
-      <text class="head" x="16" y="20">{{ words }}</text>
+      <text class="head" x="16" y="20"><FractionSpans :text="words" /></text>
       <path class="below" :d="line(joint.below)" :fill="colour" />
       <path class="board" :d="line(joint.board)" />
       <g v-for="(hole, at) in joint.keep_out" :key="`h${at}`" class="hole">
@@ -164,7 +165,9 @@ const shown = computed(() =>
       >
         <circle class="grip" :cx="one.x" :cy="one.y" r="22" />
         <circle :cx="one.x" :cy="one.y" :r="Math.max(5, radius)" class="seen" />
-        <text :x="one.label.x" :y="one.label.y" :text-anchor="one.label.anchor">{{ one.label.words }}</text>
+        <text :x="one.label.x" :y="one.label.y" :text-anchor="one.label.anchor">
+          <FractionSpans :text="one.label.words" />
+        </text>
       </g>
     </svg>
     <p v-if="why" class="why" role="status">{{ why }}</p>

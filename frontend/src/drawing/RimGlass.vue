@@ -7,6 +7,7 @@ import { path, type Sheet, xAt, yAt } from "./layout";
 import { useMaterials } from "./materials";
 import { bandsAt, heldAt } from "./rim";
 import RoundGlass from "./RoundGlass.vue";
+import FractionSpans from "./FractionSpans.vue";
 
 const props = defineProps<{
   plan: Plan;
@@ -83,7 +84,7 @@ const bands = computed(() => {
       <g v-for="band in bands" :key="band.kind">
         <path class="leader" :d="`M${band.x} ${band.y - 4}V${band.to}`" />
         <circle class="dot" :cx="band.x" :cy="band.to" r="2.6" />
-        <text :x="band.x - 6" :y="band.y" text-anchor="end">{{ band.words }}</text>
+        <text :x="band.x - 6" :y="band.y" text-anchor="end"><FractionSpans :text="band.words" /></text>
       </g>
     </template>
   </RoundGlass>

@@ -9,6 +9,7 @@ import { useOrder } from "@/order/order";
 import { useDesk } from "@/ui/desk";
 import FigureValue from "@/ui/FigureValue.vue";
 import { edgePath, pieceSize } from "./pieces";
+import FractionSpans from "./FractionSpans.vue";
 
 const order = useOrder();
 const desk = useDesk();
@@ -129,7 +130,7 @@ const roomy = (one: Lying): boolean => one.high * scale.value > 40 && one.wide *
       role="img"
       :aria-label="`The pieces laid flat. ${words}`"
     >
-      <text class="head" :x="left" :y="HEAD - 10">{{ words }}</text>
+      <text class="head" :x="left" :y="HEAD - 10"><FractionSpans :text="words" /></text>
       <g
         v-for="number in shown"
         :key="number"
@@ -167,7 +168,9 @@ const roomy = (one: Lying): boolean => one.high * scale.value > 40 && one.wide *
               :transform="`translate(${one.x + one.wide / 2} ${-one.y - one.high / 2}) scale(${1 / scale})`"
             >
               <text class="name" text-anchor="middle" :y="roomy(one) ? -3 : 6">{{ one.piece.name }}</text>
-              <text v-if="roomy(one)" class="size" text-anchor="middle" y="16">{{ label(one) }}</text>
+              <text v-if="roomy(one)" class="size" text-anchor="middle" y="16">
+                <FractionSpans :text="label(one)" />
+              </text>
             </g>
           </g>
         </template>

@@ -2,6 +2,7 @@
 /** Something to know: trouble, care or a caution, in this person's units. */
 import type { Check } from "@/api/types";
 import { useSettings } from "@/kitchen/settings";
+import FractionText from "./FractionText.vue";
 
 defineProps<{ check: Check }>();
 const settings = useSettings();
@@ -14,7 +15,8 @@ const HEADS: Record<Check["severity"], string> = {
 
 <template>
   <p class="note" :class="check.severity">
-    <strong>{{ HEADS[check.severity] }}.</strong> {{ settings.filled(check.text, check.values ?? {}) }}
+    <strong>{{ HEADS[check.severity] }}.</strong>{{ " " }}
+    <FractionText :text="settings.filled(check.text, check.values ?? {})" />
   </p>
 </template>
 

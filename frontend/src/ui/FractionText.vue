@@ -10,7 +10,7 @@ const parts = computed(() => pieces(props.text));
 <template>
   <span class="set"
     ><template v-for="(part, at) in parts" :key="at"
-      ><span v-if="part.over" class="frac"
+      ><span v-if="part.over" class="frac" :class="{ mixed: /\d $/.test(parts[at - 1]?.plain ?? '') }"
         ><sup>{{ part.over }}</sup
         ><span class="stroke">/</span><sub>{{ part.under }}</sub></span
       ><template v-else>{{ part.plain }}</template></template
@@ -24,8 +24,11 @@ const parts = computed(() => pieces(props.text));
 }
 
 .frac {
-  margin-left: -0.12em;
   white-space: nowrap;
+}
+
+.mixed {
+  margin-left: -0.12em;
 }
 
 sup,

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /** The filled cake as it was measured, and the extra coat each side takes to come straight and level. */
 import { computed } from "vue";
-import type { Tier } from "@/api/types";
+import type { Figure, Tier } from "@/api/types";
 import FigureRow from "@/lenses/parts/FigureRow.vue";
 import { useTier } from "@/lenses/parts/tier";
 import MeasureField from "@/ui/MeasureField.vue";
@@ -20,6 +20,36 @@ const PLACES: readonly Place[] = [
   ["foot_mm", 0, "Foot, left to right"],
   ["foot_mm", 1, "Foot, front to back"],
 ];
+
+/** What is less than this a spatula cannot tell, mm. */
+const TELLS = 0.05;
+type Row = [label: string, figure: Figure | null | undefined];
+/** Only what differs from the plan: where a side is as it was planned there is nothing to build up. */
+const differs = computed<Row[]>(() => {
+  if (!plan.value) return [];
+  const { sides, width, planned_width, height, planned_height } = plan.value;
+  const built = SIDES.flatMap((side): Row[] => [
+    [`Build up ${side}, at the top`, sides[side]?.top],
+    [`Build up ${side}, at the foot`, sides[side]?.foot],
+    [`Raise the top, ${side}`, sides[side]?.rise],
+  ]);
+  const apart = (a: Figure, b: Figure): boolean => Math.abs(a.value - b.value) > TELLS;
+  return [
+    ...built.filter(([, figure]) => figure && figure.value > TELLS),
+    ...(apart(width, planned_width)
+      ? ([
+          ["Coated as wide as", width],
+          ["Planned, across", planned_width],
+        ] as Row[])
+      : []),
+    ...(apart(height, planned_height)
+      ? ([
+          ["Coated as high as", height],
+          ["Planned, high", planned_height],
+        ] as Row[])
+      : []),
+  ];
+});
 
 function begin(): void {
   change((tier) => {
@@ -58,15 +88,8 @@ function set(list: keyof Measured, index: number, value: number | null): void {
       />
     </div>
     <template v-if="plan">
-      <template v-for="side in SIDES" :key="side">
-        <FigureRow :label="`Build up ${side}, at the top`" :figure="plan.sides[side]?.top" />
-        <FigureRow :label="`Build up ${side}, at the foot`" :figure="plan.sides[side]?.foot" />
-        <FigureRow :label="`Raise the top, ${side}`" :figure="plan.sides[side]?.rise" />
-      </template>
-      <FigureRow label="Coated as wide as" :figure="plan.width" />
-      <FigureRow label="Planned, across" :figure="plan.planned_width" />
-      <FigureRow label="Coated as high as" :figure="plan.height" />
-      <FigureRow label="Planned, high" :figure="plan.planned_height" />
+      <FigureRow v-for="[label, figure] in differs" :key="label" :label="label" :figure="figure" />
+      <p v-if="!differs.length" class="soft">It came out as planned: nothing to build up.</p>
       <FigureRow label="Or trim level, at most" :figure="plan.trim" />
       <FigureRow label="Extra coat in all" :figure="plan.weight" />
     </template>

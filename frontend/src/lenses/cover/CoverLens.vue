@@ -18,6 +18,7 @@ import ChoiceRow from "@/ui/ChoiceRow.vue";
 import BorderFields from "./BorderFields.vue";
 import OnTopFields from "./OnTopFields.vue";
 import StripeFields from "./StripeFields.vue";
+import FractionText from "@/ui/FractionText.vue";
 
 type Cover = Tier["cover"];
 type Rolled = Extract<Cover, { medium: string }>;
@@ -138,7 +139,7 @@ const SAME = [{ words: "This cover on every tier", copy: (from: Tier, to: Tier) 
           same letter stands on both patches where they meet.
         </p>
       </template>
-      <p v-if="cover.stretch" class="soft">{{ stretchWords }}</p>
+      <p v-if="cover.stretch" class="soft"><FractionText :text="stretchWords" /></p>
       <template v-if="covering">
         <p v-if="covering.names.includes(',')" class="soft">Cover in this order: {{ covering.names }}.</p>
         <FigureRow

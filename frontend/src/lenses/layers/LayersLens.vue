@@ -15,6 +15,7 @@ import MediumField from "@/order/MediumField.vue";
 import ChoiceRow from "@/ui/ChoiceRow.vue";
 import BakeFields from "./BakeFields.vue";
 import HiddenFields from "./HiddenFields.vue";
+import FractionText from "@/ui/FractionText.vue";
 
 const settings = useSettings();
 const { order, tier, planned, change } = useTier();
@@ -57,7 +58,7 @@ const severalMixes = computed(() => Object.keys(order.plan?.batter.mixes ?? {}).
     <div v-if="target && offTarget" class="reach">
       <p>
         <strong
-          >{{ settings.words({ value: Math.abs(target.missing.value), unit: "mm" }) }}
+          ><FractionText :text="settings.words({ value: Math.abs(target.missing.value), unit: 'mm' })" />
           {{ target.missing.value > 0 ? "short" : "too tall" }}.</strong
         >
         <template v-if="target.filling_thickness || target.cut_height || target.other_count">
@@ -70,14 +71,14 @@ const severalMixes = computed(() => Object.keys(order.plan?.batter.mixes ?? {}).
         class="act"
         @click="change((tier) => (tier.filling.thickness_mm = settable(target!.filling_thickness!.value)))"
       >
-        Filling {{ settings.words(target.filling_thickness) }} thick
+        <FractionText :text="`Filling ${settings.words(target.filling_thickness)} thick`" />
       </button>
       <button
         v-if="target.cut_height"
         class="act"
         @click="change((tier) => (tier.layers.height_mm = settable(target!.cut_height!.value)))"
       >
-        Cut each at {{ settings.words(target.cut_height) }}
+        <FractionText :text="`Cut each at ${settings.words(target.cut_height)}`" />
       </button>
       <button
         v-if="target.other_count"
@@ -89,7 +90,8 @@ const severalMixes = computed(() => Object.keys(order.plan?.batter.mixes ?? {}).
           })
         "
       >
-        {{ target.other_count.count.value }} layers cut at {{ settings.words(target.other_count.cut_height) }}
+        {{ target.other_count.count.value }} layers cut at
+        <FractionText :text="settings.words(target.other_count.cut_height)" />
       </button>
     </div>
     <LensNotes lens="layers" />

@@ -5,6 +5,7 @@ import type { Want } from "@/api/types";
 import { useSettings } from "@/kitchen/settings";
 import { useShopping } from "@/order/shopping";
 import FigureValue from "@/ui/FigureValue.vue";
+import FractionText from "@/ui/FractionText.vue";
 
 const shop = useShopping();
 const settings = useSettings();
@@ -59,7 +60,7 @@ function buying(want: Want): string {
                 :data-want="want.item"
                 @change="shop.tick(want.item)"
               />
-              <span class="name">{{ settings.labelWords(want.label) }}</span>
+              <span class="name"><FractionText :text="settings.labelWords(want.label)" /></span>
             </label>
             <span class="buy">{{ buying(want) }}</span>
             <span class="need">
@@ -80,7 +81,8 @@ function buying(want: Want): string {
         </ul>
       </section>
       <p v-if="had.length" class="soft">
-        In the larder already: {{ had.map((want) => settings.labelWords(want.label)).join(", ") }}.
+        In the larder already:
+        <FractionText :text="`${had.map((want) => settings.labelWords(want.label)).join(', ')}.`" />
       </p>
     </template>
   </div>

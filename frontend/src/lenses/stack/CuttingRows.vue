@@ -5,6 +5,7 @@ import type { Figure } from "@/api/types";
 import { useSettings } from "@/kitchen/settings";
 import FigureRow from "@/lenses/parts/FigureRow.vue";
 import { useOrder } from "@/order/order";
+import FractionText from "@/ui/FractionText.vue";
 
 const order = useOrder();
 const settings = useSettings();
@@ -27,8 +28,8 @@ function lengths(of: Record<string, Figure>): string {
     <FigureRow :label="`Of ${settings.words(list.stock)}, to take`" :figure="list.rods" />
     <ul>
       <li v-for="(cut, at) in list.cuts" :key="at">
-        <b>{{ cut.times }} ×</b> {{ lengths(cut.lengths) }}
-        <span class="rest">{{ settings.words(cut.rest, "down") }} left of each</span>
+        <b>{{ cut.times }} ×</b> <FractionText :text="lengths(cut.lengths)" />
+        <span class="rest"><FractionText :text="`${settings.words(cut.rest, 'down')} left of each`" /></span>
       </li>
     </ul>
   </template>

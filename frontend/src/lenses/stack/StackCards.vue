@@ -7,6 +7,7 @@ import FigureRow from "@/lenses/parts/FigureRow.vue";
 import TemplateLinks from "@/lenses/parts/TemplateLinks.vue";
 import { useOrder } from "@/order/order";
 import { usePapers } from "@/order/papers";
+import FractionText from "@/ui/FractionText.vue";
 
 const order = useOrder();
 const settings = useSettings();
@@ -41,7 +42,7 @@ const words = (name: string): string => {
         <h4 v-if="!at">{{ part }}</h4>
         <ol>
           <li v-for="(step, number) in steps" :key="number" :class="{ caution: step.caution }">
-            {{ settings.filled(step.text, step.values ?? {}) }}
+            <FractionText :text="settings.filled(step.text, step.values ?? {})" />
           </li>
         </ol>
       </template>

@@ -4,6 +4,7 @@ import { computed } from "vue";
 import type { JointPlan } from "@/api/types";
 import { useSettings } from "@/kitchen/settings";
 import FigureRow from "@/lenses/parts/FigureRow.vue";
+import FractionText from "@/ui/FractionText.vue";
 
 const props = defineProps<{ joint: JointPlan }>();
 const settings = useSettings();
@@ -28,7 +29,7 @@ const rows = computed(() =>
   </div>
   <FigureRow v-if="!joint.taken" label="As you set it" :figure="joint.count" />
   <p v-for="one in joint.told" :key="one.text" class="told">
-    {{ settings.filled(one.text, one.values ?? {}) }}
+    <FractionText :text="settings.filled(one.text, one.values ?? {})" />
   </p>
 </template>
 
