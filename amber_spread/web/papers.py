@@ -10,7 +10,6 @@ from amber_spread.core.kernel.limits import TIERS
 from amber_spread.core.kernel.units import LengthUnit, WeightUnit
 from amber_spread.papers.amounts import write_amounts
 from amber_spread.papers.bench_sheet import write_bench_sheet
-from amber_spread.papers.dxf import write_dxf
 from amber_spread.papers.outline_files import read_outline
 from amber_spread.papers.outline_reading import OutlineError, ReadOutline
 from amber_spread.papers.page import write_page_pdf, write_page_svg
@@ -98,6 +97,8 @@ def templates_svg(papers: PapersOf, tier: TierNumber = None) -> Response:
 @router.get("/orders/{id}/templates.dxf", response_class=Response)
 def templates_dxf(papers: PapersOf, tier: TierNumber = None) -> Response:
     """Every template at true size for a plotter or cutter."""
+    from amber_spread.papers.dxf import write_dxf  # takes long to load, and is seldom needed
+
     return papers.file("templates.dxf", "image/vnd.dxf", write_dxf(papers.templates(tier)))
 
 

@@ -72,7 +72,7 @@ def test_a_change_of_every_tier_is_said_and_taken_back_at_once(screen, address):
 def test_the_drawing_is_told_tier_by_tier_and_servings_are_held_against_portions(screen, address):
     three_tiers(screen, address, "Said aloud")
     drawing = screen.get_by_role("img", name=re.compile("The cake in half-section"))
-    expect(drawing).to_have_accessible_description(re.compile(r"Bottom: .* round, 3 layers.*Middle: .*Top: "))
+    expect(drawing).to_have_accessible_description(re.compile(r"Bottom: .* round\. 3 layers.*Middle: .*Top: "))
     expect(screen.get_by_role("combobox", name=re.compile("^Final coat: "))).to_have_count(0)
     panel(screen).get_by_text("For whom").click()
     fill(panel(screen).get_by_label("Servings wanted"), "4000")

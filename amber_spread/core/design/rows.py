@@ -1,10 +1,10 @@
 """What a row for a kind says, and how one is made: with its own words, and with what its type says by itself."""
 
-from collections.abc import Mapping
-from functools import cache
+from collections.abc import Callable, Mapping
+from functools import cache, cached_property, partial
 from typing import Any, Literal, NamedTuple
 
-from pydantic import BaseModel, JsonValue
+from pydantic import BaseModel, JsonValue, PrivateAttr, computed_field
 from pydantic_core import to_jsonable_python
 
 from amber_spread.core.design.silhouettes import ACROSS_MM, from_above, from_the_side, of_solid
@@ -53,8 +53,7 @@ class Kind(Frozen):
     In the work: the kinds of medium it takes, its technique in the practice, the disc or card it is scraped against and
     how many of those and of papers; whether a scraper and smoothers go over it; the builds it suits; whether it is cut
     out of a larger sheet. `crumb` is the usual of the crumb coat below it, where that is another. What is `round_only`
-    comes out of a round tin alone, and what has its `own_outline` takes no shape but its own. `icon` is
-    its silhouette, a path in a box of 24 by 24.
+    comes out of a round tin alone, and what has its `own_outline` takes no shape but its own.
     """
 
     kind: str
@@ -80,7 +79,13 @@ class Kind(Frozen):
     crumb: str | None = None
     round_only: bool = False
     own_outline: bool = False
-    icon: str = ""
+    _drawn: Callable[[], str] = PrivateAttr(default=str)
+
+    @computed_field  # type: ignore[prop-decorator]
+    @cached_property
+    def icon(self) -> str:
+        """Its silhouette, a path in a box of 24 by 24; drawn when it is first asked for."""
+        return self._drawn()
 
 
 class DesignPart(NamedTuple):
@@ -122,17 +127,19 @@ def row(model: type[BaseModel], words: str, *asked: Ask | Pick, **more: Any) -> 
     kept = {name: one for name, one in own.items() if one is not None and not isinstance(one, BaseModel)}
     begins = {name: to_jsonable_python(one) for name, one in kept.items()}
     begins |= more.pop("begins", {})
-    return model, Kind(
+    found = Kind(
         kind=own.get("kind", ""),
         words=words,
         asks=tuple(one.model_copy(update={"usual": usual.get(one.field)}) for one in asked if isinstance(one, Ask)),
         picks=tuple(one for one in asked if isinstance(one, Pick)),
         begins=begins,
-        icon=_icon(model, begins | {name: share * ACROSS_MM for name, share in more.get("of_tin", {}).items()}),
         round_only=getattr(model, "round_only", False),
         own_outline=getattr(model, "own_outline", False),
         **more,
     )
+    sizes = {name: share * ACROSS_MM for name, share in found.of_tin.items()}
+    found._drawn = partial(_icon, model, begins | sizes)
+    return model, found
 
 
 def _icon(model: Any, begins: dict[str, Any]) -> str:
