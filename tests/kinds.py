@@ -12,7 +12,7 @@ from pydantic import BaseModel
 from pydantic.fields import FieldInfo
 
 from amber_spread.core.design.finishes import Border, Cover, Filling, FinalCoat, OnTop
-from amber_spread.core.design.shapes import Build, HeartShape, Picture, ProfilePoint, Shape
+from amber_spread.core.design.shapes import Build, HeartShape, Picture, ProfilePoint, SectionAt, Shape
 from amber_spread.core.design.solids import BallSolid, BoxSolid, ConeSolid, RaisedSolid, RingSolid, Solid
 from amber_spread.core.design.stands import Stand
 from amber_spread.core.geometry.packed import packed
@@ -99,6 +99,8 @@ def _field(kind: type[BaseModel], name: str, field: FieldInfo) -> st.SearchStrat
         return st.sampled_from([None, HULL])
     if name == "shape":
         return st.builds(HeartShape)
+    if name == "sections":
+        return _SECTIONS
     if name == "solids":
         return _BUILT
     if name.endswith("picture"):
@@ -163,6 +165,12 @@ _CUT = st.builds(BoxSolid, does=st.just("cut"), wide_mm=_SMALL, deep_mm=st.just(
                  x_mm=st.floats(-30, 30), turn_deg=st.sampled_from([0.0, 90.0]))  # fmt: skip
 _BOX = st.builds(BoxSolid, wide_mm=st.floats(90, 200), deep_mm=st.floats(90, 200), edge_mm=st.floats(0, 30))
 _BUILT = st.tuples(_BOX, st.lists(st.one_of(*_JOINED, _CUT), max_size=3)).map(lambda both: (both[0], *both[1]))
+# Not two at one place along the tier.
+_SECTIONS = st.lists(
+    st.builds(SectionAt, at=st.integers(0, 50).map(lambda at: at / 50), rounded=st.floats(0, 1),
+              points_mm=st.sampled_from([None, HULL])),
+    max_size=3, unique_by=lambda one: one.at,
+).map(tuple)  # fmt: skip
 borders = st.lists(any_one(Border), max_size=2).map(tuple)
 stands = any_of(Stand)
 on_tops = st.lists(any_one(OnTop), max_size=2).map(tuple)

@@ -10,6 +10,7 @@ from typing import Annotated
 from fastapi import APIRouter, Depends, Query, Request, Response
 from pydantic import Field
 
+from amber_spread.core.cake import plan_carved_bake, tins_about
 from amber_spread.core.design.shapes import JoinedBuild, ModelledBuild
 from amber_spread.core.document import Document, FileError, complaint_at, worked_tiers
 from amber_spread.core.kernel import limits
@@ -86,7 +87,10 @@ async def round(looked: Looked, request: Request, planner: PlannerOf, kit: Owned
 
 def _seen(tier: int, cut_open: bool, document: Document, kit: Kit | None, _: Contents | None) -> RoundView | None:
     worked = worked_tiers(document, kit)
-    return in_the_round(worked[tier], cut_open) if tier < len(worked) else None
+    if tier >= len(worked):
+        return None
+    baked = plan_carved_bake(worked[tier], (kit or Kit()).tins)
+    return in_the_round(worked[tier], cut_open, tins_about(worked[tier], baked) if baked else ())
 
 
 @router.post("/model", openapi_extra={"requestBody": {"content": {"application/octet-stream": BINARY}}})

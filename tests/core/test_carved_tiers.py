@@ -1,28 +1,36 @@
 """Carved tiers: what must hold of their slices, and that what took long is kept and handed on."""
 
+import base64
 import itertools
 import math
 import pickle
 from concurrent.futures import ThreadPoolExecutor
 
+import numpy
 import pytest
+import shapely
+import trimesh
 from hypothesis import given, settings
 from hypothesis import strategies as st
+from pydantic import ValidationError
 from shapely import MultiPolygon, Point, Polygon, box
 
+from amber_spread.core.cake import tins_about
 from amber_spread.core.cake.bakes import _batter_ml, _choose, _Slice, _Tray, _Work
 from amber_spread.core.design.design import Design, Layers
-from amber_spread.core.design.finishes import DrapeCover, FreehandFinal, SoftFilling
+from amber_spread.core.design.finishes import DrapeCover, FreehandFinal, PatchesCover, SoftFilling
 from amber_spread.core.design.practice import Practice
-from amber_spread.core.design.shapes import CarvedBuild, OvalShape, RectangleShape, RoundShape, SquareShape
+from amber_spread.core.design.shapes import CarvedBuild, OvalShape, RectangleShape, RoundShape, SectionAt, SquareShape
 from amber_spread.core.document import carved_bodies
 from amber_spread.core.geometry import bare
 from amber_spread.core.geometry.distance import distances
 from amber_spread.core.geometry.places import Within, edge_distance, inside_edge, keeps_in
 from amber_spread.core.geometry.sculpted import sculpted
+from amber_spread.core.geometry.sliced import Slice
 from amber_spread.core.plan import forget, plan
 from amber_spread.core.stock.kit import Kit, Tin
 from amber_spread.core.stock.media import shelf
+from amber_spread.core.tier import in_the_round
 from amber_spread.papers.templates import templates_of
 from tests.designs import document, planned, tier, worked
 
@@ -32,7 +40,7 @@ MUSHROOM = ((84, 0), (116, 0), (114, 70), (200, 80), (150, 140), (50, 140), (0, 
 
 
 def carved(points=LOAF, tin_mm=204, shape=ROUND, **parts):
-    own = {name: parts.pop(name) for name in ("rounded", "flat_foot", "front_mm") if name in parts}
+    own = {name: parts.pop(name) for name in ("rounded", "flat_foot", "front_mm", "sections") if name in parts}
     return tier(tin_mm, shape=shape, build=CarvedBuild(points_mm=points, **own), **parts)
 
 
@@ -262,17 +270,90 @@ def test_what_no_tin_holds_is_to_be_got_and_one_tin_more_is_named_where_it_saves
     assert better.batter.value == pytest.approx(more.batter.value)
 
 
+def test_a_dome_is_baked_in_a_half_ball_and_nearly_nothing_is_carved_off():
+    """Half a ball of 150, its skin trimmed off, out of a half-ball tin of 154: against the volume of half a ball."""
+    dome = [(75 + 75 * math.cos(turn), 75 * math.sin(turn)) for turn in (math.pi * at / 90 for at in range(91))]
+    one = carved(dome, 154, layers=Layers(count=1, height_mm=75), rounded=1.0)
+    tins = Tin(across_mm=254, depth_mm=100), Tin(shape="ball", across_mm=154, depth_mm=77)
+    _, without = baked(one, tins[0])
+    whole, baking = baked(one, *tins)
+    (used,) = baking.tins.values()
+    assert (used.shape, used.across.value, used.bakes.value) == ("ball", 154, 1)
+    half_ml = math.pi / 12 * 154**3 / 1000
+    assert used.batter.value == pytest.approx(0.48 * half_ml, rel=1e-3)
+    assert baking.offcut.value == pytest.approx((half_ml - math.pi / 12 * 150**3 / 1000) * 0.5, rel=0.05)
+    assert [need.status for need in whole.kit.values() if need.tool == "tin"] == ["have"]
+    # Where there is none, it is named as the tin that would save most.
+    assert without.one_more.shape == "ball" and without.one_more.across.value == pytest.approx(203.2)
+    # A shallow tin is no half of a ball, and one a little smaller does not hold it.
+    for other in (Tin(shape="ball", across_mm=154, depth_mm=60), Tin(shape="ball", across_mm=150, depth_mm=75)):
+        assert [used.shape for used in baked(one, tins[0], other)[1].tins.values()] == ["round"]
+
+
+def test_in_the_round_each_layer_lies_in_its_tin_and_what_a_cover_gives_is_told():
+    """The tin's rim holds all of the layer, and 95 parts in 100 of the cover give no more than its figure says."""
+    tins = Tin(across_mm=304.8), Tin(shape="square", across_mm=254), Tin(shape="ball", across_mm=300, depth_mm=150)
+    one = carved(STONE, 250, layers=Layers(count=3), cover=PatchesCover())
+    whole, baking = baked(one, *tins)
+    done = worked(one)
+    view = in_the_round(done, False, tins_about(done, baking))
+    assert sorted(tin.layer for tin in view.tins) == [1, 2, 3]
+    slices = {each.number: each for each in whole.tiers[0].carving.slices.values()}
+    for tin in view.tins:
+        layer = slices[tin.layer]
+        rim = Polygon([(x, y) for x, y, _ in tin.lines[0]])
+        assert rim.buffer(1.0).contains(Polygon(layer.whole[0]))
+        ups = {z for line in tin.lines for _, _, z in line}
+        assert min(ups) <= layer.low.value + 1e-6 and max(ups) >= layer.high.value - 1e-6
+    painted = view.stretch
+    triangles = len(base64.b64decode(painted.triangles)) // 6
+    strains = base64.b64decode(painted.strains)
+    assert len(strains) == triangles > 100
+    gives = whole.tiers[0].cover.strain.value
+    assert painted.most == 0.12
+    corners = numpy.frombuffer(base64.b64decode(painted.corners), "<i2").reshape(-1, 3) * painted.step_mm
+    mesh = trimesh.Trimesh(
+        corners, numpy.frombuffer(base64.b64decode(painted.triangles), "<u2").reshape(-1, 3), process=False
+    )
+    more = mesh.area_faces[numpy.frombuffer(strains, "u1") / 255 * painted.most > gives + 0.001].sum()
+    assert more <= 0.06 * mesh.area
+    assert in_the_round(worked(carved(STONE, 250)), True).stretch is None
+
+
+@given(st.lists(st.tuples(st.floats(-80, 80), st.floats(-80, 80), st.floats(15, 90)), min_size=5, max_size=5),
+       st.floats(10, 90))  # fmt: skip
+def test_the_half_ball_round_a_slice_holds_all_of_it_and_is_no_larger_than_about_any_other_middle(discs, high):
+    faces = tuple(Point(x, y).buffer(radius) for x, y, radius in discs)
+    radius = Slice(1, 0.0, high, faces, Polygon()).half_ball / 2
+    places = [(x, y, high * at / 4) for at, face in enumerate(faces) for x, y in face.exterior.coords]
+
+    def reach(middle, lifted):
+        return max(math.dist((*middle, 0.0), (x, y, lifted(z))) for x, y, z in places)
+
+    grid = [(20 * across, 20 * along) for across in range(-5, 6) for along in range(-5, 6)]
+    other = min(reach(middle, way) for middle in grid for way in (lambda z: z, lambda z: high - z))
+    assert radius <= other * (1 + 1e-9) or radius == pytest.approx(other, rel=0.01)
+    widest = max(shapely.minimum_bounding_radius(face) for face in faces)
+    assert radius >= widest - 1e-6
+
+
 @settings(max_examples=25)
 @given(
     st.lists(st.floats(20, 150), min_size=1, max_size=4),
-    st.lists(st.tuples(st.floats(45, 160), st.integers(1, 3), st.booleans()), min_size=1, max_size=3),
+    st.lists(
+        st.tuples(st.floats(45, 160), st.integers(1, 3), st.sampled_from(["round", "square", "ball"])),
+        min_size=1,
+        max_size=3,
+    ),
 )
 def test_no_other_choice_of_tins_takes_less_batter(radii, kinds):
     """Against every way to give layers to tins."""
-    slices = tuple(_Slice(radius, 1.6 * radius, 1.8 * radius) for radius in radii)
+    slices = tuple(_Slice(radius, 1.6 * radius, 1.8 * radius, 1.1 * radius) for radius in radii)
     trays = [
-        _Tray("round" if round_ else "square", 2 * half, None, (math.pi if round_ else 4) * half**2, each, True)
-        for half, each, round_ in kinds
+        _Tray(
+            shape, 2 * half, None, (4 if shape == "square" else math.pi) * half**2, 1 if shape == "ball" else each, True
+        )
+        for half, each, shape in kinds
     ]
     trays.append(_Tray("round", 330.0, None, math.pi * 165**2, 1, False))
     work = _Work(slices, 30.0, 5.0, 0.48, 2.0)
@@ -307,6 +388,20 @@ def test_a_view_from_the_front_gives_every_section_its_form_and_is_held_against_
         planned(carved(front_mm=((0, 0), (50, 50), (50, 0), (0, 50))))
     with pytest.raises(ValueError, match="hollow in its side or its top"):
         planned(carved(front_mm=((0, 0), (90, 0), (90, 60), (45, 20), (0, 60))))
+
+
+def test_sections_along_a_tier_stand_apart_and_beyond_them_it_is_as_they_are():
+    first, last = SectionAt(at=0.0, rounded=0.0), SectionAt(at=1.0, rounded=0.8)
+    volumes = [
+        planned(carved(LOAF, sections=sections)).tiers[0].carving.volume.value
+        for sections in ((first,), (first, last), (last, first), (last,))
+    ]
+    assert volumes[0] > volumes[1] == volumes[2] > volumes[3]
+    # One section alone is what all of it is rounded to.
+    assert volumes[0] == pytest.approx(planned(carved(LOAF, rounded=0.0)).tiers[0].carving.volume.value)
+    with pytest.raises(ValidationError, match="a place of its own") as found:
+        CarvedBuild(points_mm=LOAF, sections=(SectionAt(at=0.5), SectionAt(at=0.2), SectionAt(at=0.505)))
+    assert found.value.errors()[0]["ctx"]["path"] == ["sections", 2, "at"]
 
 
 def test_a_roof_is_coated_over_both_its_slopes():

@@ -11,6 +11,7 @@ from amber_spread.core.geometry.lofted import lofted
 from amber_spread.core.geometry.outline import Cornered, Oval, Regular, Round
 from amber_spread.core.geometry.reach import reach_over
 from amber_spread.core.geometry.sculpted import Sculpted
+from amber_spread.core.geometry.sections import Section
 from amber_spread.core.geometry.traced import free, heart, petal
 
 TURNS = numpy.linspace(0, 2 * math.pi, 600, endpoint=False)
@@ -25,7 +26,11 @@ BOW = ((0, 60), (25, 0), (170, 0), (200, 70), (150, 52), (60, 50))
 
 
 def carved(outline, points, round=0.0, flat_foot=True):
-    return Sculpted(lofted(outline, tuple(points), round, flat_foot))
+    return Sculpted(lofted(outline, tuple(points), (Section(round, flat_foot),)))
+
+
+def carved_along(outline, points, *sections):
+    return Sculpted(lofted(outline, tuple(points), sections))
 
 
 def coat_ml(body, thick_mm):
@@ -52,6 +57,49 @@ def test_volumes_are_those_of_closed_forms(body, ml):
     assert body.volume_between(0, body.height_mm / 3) + body.volume_between(
         body.height_mm / 3, body.height_mm
     ) == pytest.approx(body.volume_ml, rel=1e-9)
+
+
+ROOF = ((0.0, 0.0), (80.0, 0.0), (40.0, 80.0))
+
+
+def test_a_body_whose_sections_differ_is_straight_from_one_to_the_next():
+    """A block 200 by 120 by 90 that is a box at its left end: a vault or a roof at its right is the mean of the two, and
+    a third section in its middle half of each.
+    """
+    box, vault, roof = 120 * 90, math.pi * 60 * 90 / 2, 120 * 90 / 2
+    block = Cornered(200, 120)
+    ends = carved_along(block, BOX, Section(0.0, True), Section(1.0, True, at=1.0))
+    assert ends.volume_ml == pytest.approx(200 * (box + vault) / 2 / 1000, rel=2e-3)
+    gabled = carved_along(block, BOX, Section(0.5, True, ROOF, at=1.0), Section(0.0, True))
+    assert gabled.volume_ml == pytest.approx(200 * (box + roof) / 2 / 1000, rel=2e-3)
+    # At a share of its height the roof has left that share of the box's depth; straight along the body, the mean.
+    assert gabled.section(45).area_mm2 == pytest.approx(200 * 120 * (1 + 0.5) / 2, rel=2e-3)
+    three = carved_along(block, BOX, Section(0.0, True), Section(0.5, True, ROOF, at=0.5), Section(1.0, True, at=1.0))
+    assert three.volume_ml == pytest.approx((100 * (box + roof) / 2 + 100 * (roof + vault) / 2) / 1000, rel=2e-3)
+    # What is beyond the first and the last is as they are.
+    inner = carved_along(block, BOX, Section(0.0, True, at=0.25), Section(1.0, True, at=0.75))
+    assert inner.volume_ml == pytest.approx((50 * box + 100 * (box + vault) / 2 + 50 * vault) / 1000, rel=2e-3)
+    # Its surface is where its places lie: the coat of a thin skin is its area.
+    thin = ends.envelope(1.0, 1.0).volume_ml - ends.volume_ml
+    assert thin == pytest.approx(_twisted_area() / 1000, rel=0.03)
+    with pytest.raises(ValueError, match="hollow in its side"):
+        carved_along(block, BOX, Section(0.5, True, ((0, 0), (90, 0), (90, 60), (45, 20), (0, 60))))
+
+
+def _twisted_area():
+    """The walls, the top and both ends of the block that goes from a box to a vault, by small flat pieces (numpy)."""
+    along, up = (
+        numpy.linspace(0, 1, 400),
+        numpy.concatenate([numpy.linspace(0, 0.9, 300), numpy.linspace(0.9, 1, 3000)]),
+    )
+    round_, half = numpy.sqrt(1 - up**2), 60.0
+    reach = half * ((1 - along[:, None]) + along[:, None] * round_[None, :])
+    x, z = 200 * along[:, None] + 0 * reach, 90 * up[None, :] + 0 * reach
+    places = numpy.stack([x, reach, z], axis=2)
+    across = numpy.cross(places[1:, 1:] - places[:-1, :-1], places[1:, :-1] - places[:-1, 1:])
+    walls = numpy.linalg.norm(across, axis=2).sum() / 2
+    top = numpy.trapezoid(2 * reach[:, -1], 200 * along)
+    return 2 * walls + top + 120 * 90 + math.pi * 60 * 90 / 2
 
 
 def raised(polygon, low, high):

@@ -19,6 +19,7 @@ from amber_spread.core.geometry.packed import MOST_TRIANGLES, moved_by, packed, 
 from amber_spread.core.geometry.pebble import pebble
 from amber_spread.core.geometry.reach import reach_over
 from amber_spread.core.geometry.sculpted import Sculpted
+from amber_spread.core.geometry.sections import Section
 from amber_spread.core.geometry.surface import surface_of
 from tests.core.test_pairs import PLAIN
 from tests.designs import tier, worked
@@ -96,7 +97,7 @@ def test_coats_are_steiners_and_pappuss(thick):
 
 
 def test_a_box_by_its_solids_is_the_box_by_its_views():
-    views = Sculpted(lofted(Cornered(200, 120), ((0, 0), (200, 0), (200, 90), (0, 90)), 0.0, True))
+    views = Sculpted(lofted(Cornered(200, 120), ((0, 0), (200, 0), (200, 90), (0, 90)), (Section(0.0, True),)))
     built = of(solids.block(200, 120, 90))
     for body in (views, built):
         assert body.volume_ml == pytest.approx(2160, rel=1e-6)

@@ -100,6 +100,25 @@ def test_a_cake_is_carved_to_a_view_and_its_layers_are_printed(screen, address):
         screen.keyboard.press("ArrowUp")
     expect(panel(screen).locator(".notes")).to_contain_text("Seen from the front", timeout=15_000)
     saved(screen)
+
+    # It differs from end to end: the drawn section at both, then the right end rounded off, and one more between.
+    stays = figure(screen, "carving.coats").inner_text()
+    panel(screen).get_by_role("button", name="Let it differ from end to end").click()
+    panel(screen).get_by_text("100 % along, drawn").click()
+    panel(screen).get_by_role("button", name="Round it off instead").click()
+    expect(figure(screen, "carving.coats")).not_to_have_text(stays, timeout=15_000)
+    panel(screen).get_by_role("button", name="Another section").click()
+    expect(panel(screen).get_by_text("50 % along, drawn")).to_be_visible()
+    at = panel(screen).get_by_label("So far from the left end")
+    at.fill("0")
+    at.press("Enter")
+    expect(panel(screen).get_by_text("a place of its own")).to_be_visible(timeout=15_000)
+    at.fill("75")
+    at.press("Enter")
+    expect(screen.locator(".given svg text").first).to_have_text("Section 2 of 3")
+    screen.locator(".given").get_by_role("button", name="Closer").click()
+    expect(screen.locator(".given").get_by_role("button", name="All of it")).to_be_visible()
+    saved(screen)
     assert serious(screen) == []
 
     with screen.expect_download() as taken:
@@ -169,7 +188,7 @@ def test_a_cake_is_built_of_solids_and_seen_in_the_round(screen, address):
     width.press("Enter")
     expect(panel(screen)).to_contain_text("drawn out to that width", timeout=15_000)
     panel(screen).get_by_role("button", name="Give every solid the size").click()
-    expect(panel(screen)).not_to_contain_text("drawn out to that width", timeout=15_000)
+    expect(panel(screen)).not_to_contain_text("drawn out to that width", timeout=30_000)
     expect(width).to_have_value("12")
     saved(screen)
     assert serious(screen) == []
@@ -191,6 +210,7 @@ def test_a_cake_is_built_of_solids_and_seen_in_the_round(screen, address):
     said = canvas.get_attribute("aria-label")
     screen.keyboard.press("ArrowLeft")
     expect(canvas).not_to_have_attribute("aria-label", said)
+    screen.get_by_label("tins", exact=True).check()
     assert serious(screen) == []
 
 

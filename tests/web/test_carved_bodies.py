@@ -153,8 +153,7 @@ def test_what_nobody_waits_for_any_longer_is_given_up():
         assert timed(20) < 3 * alone + 1
 
 
-@pytest.mark.parametrize("kind", ["stl", "obj", "3mf"])
-@pytest.mark.parametrize("of", ["bare", "coated", "covered"])
+@pytest.mark.parametrize(("kind", "of"), [("stl", "bare"), ("obj", "coated"), ("3mf", "covered")])
 def test_a_body_is_taken_away_as_a_3d_file_and_read_back_to_the_same_volume(client, kind, of):
     id = client.post("/api/orders", json=body(HIVE, cover=DrapeCover())).json()["id"]
     answer = client.get(f"/api/orders/{id}/body.{kind}?of={of}")

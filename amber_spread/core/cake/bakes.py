@@ -1,12 +1,12 @@
 """What a carved tier is baked in: for each layer a tin that holds its slice, so that least is carved away."""
 
 import math
-from collections.abc import Sequence
+from collections.abc import Iterator, Sequence
 from typing import NamedTuple
 
 import numpy
 
-from amber_spread.core.cake.batter import batter_volume
+from amber_spread.core.cake.batter import ball_batter, batter_volume
 from amber_spread.core.design.design import MeasuredBake, TinBake
 from amber_spread.core.geometry.sculpted import Sculpted
 from amber_spread.core.kernel.base import Made
@@ -22,6 +22,10 @@ A_BAKE = 1e-3
 """Of plans that take as little batter the one with fewest bakes is taken."""
 COMMON_IN = (4, 5, 6, 7, 8, 9, 10, 12, 14)
 """Round and square tins as they are sold, in (common practice)."""
+HALF_BALLS_IN = (4, 6, 8, 10)
+"""Half-ball tins as they are sold, in (from memory)."""
+BALL_DEEP = 0.95
+"""A half-ball tin is at least so much of half its width deep; a shallower one is no half of a ball."""
 SKIN_FIT_MM = 0.5
 """A slice this much wider than the trimmed cake is cut from it all the same (common practice)."""
 WORTH_ML = 100.0
@@ -91,11 +95,14 @@ def paste(offcut_g: float, coat_g: float) -> float:
 
 
 class _Slice(NamedTuple):
-    """What a slice needs of a tin: the radius of the least circle round it, and the sides of the least rectangle."""
+    """What a slice needs of a tin: the radius of the least circle round it, the sides of the least rectangle, and the
+    radius of the least half ball.
+    """
 
     radius: float
     short: float
     long: float
+    ball: float
 
 
 class _Tray(NamedTuple):
@@ -112,10 +119,34 @@ class _Tray(NamedTuple):
 
     def holds(self, one: _Slice, skin: float) -> bool:
         """Whether a slice can be cut from what it bakes, its skin trimmed off."""
-        if self.shape == "round":
-            return one.radius <= self.across / 2 - skin + SKIN_FIT_MM
+        room = self.across / 2 - skin + SKIN_FIT_MM
+        if self.shape in ("round", "ball"):
+            return (one.radius if self.shape == "round" else one.ball) <= room
         short, long = sorted((self.across, self.length or self.across))
         return one.short <= short - 2 * skin + SKIN_FIT_MM and one.long <= long - 2 * skin + SKIN_FIT_MM
+
+    def bakes(self, layers: int) -> int:
+        """How often it is baked for so many layers."""
+        return math.ceil(layers / self.each)
+
+    def batter(self, work: "_Work", layers: int) -> Figure:
+        """The batter of so many layers out of it: of a half-ball tin what it takes, whatever is cut from it."""
+        bakes = self.bakes(layers)
+        if self.shape == "ball":
+            return ball_batter.figure(bakes, self.across, work.fill)
+        return batter_volume.figure(self.area, layers, work.cut, bakes, work.level, work.fill)
+
+    def costs(self, work: "_Work") -> tuple[float, float]:
+        """What one more layer out of it takes of batter, and what one more bake does, ml."""
+        if self.shape == "ball":
+            return 0.0, ball_batter(1, self.across, work.fill)
+        return self.area * work.cut * work.fill / 1000, self.area * work.level * work.fill / 1000
+
+    def piled(self, work: "_Work", layers: int) -> float:
+        """How much cake so many layers out of it are before they are carved, ml."""
+        if self.shape == "ball":
+            return ball_batter(self.bakes(layers), self.across, 1.0)
+        return self.area * layers * work.cut / 1000
 
 
 def plan_carved_bake(done: Worked, tins: Sequence[Tin]) -> CarvedBake | None:
@@ -130,9 +161,14 @@ def plan_carved_bake(done: Worked, tins: Sequence[Tin]) -> CarvedBake | None:
     if carving is None or not isinstance(body, Sculpted) or isinstance(layers.bake, MeasuredBake):
         return None
     cut, level, skin = done.layers.cut_height.value, usual.level_mm, usual.trimmed_skin_mm
-    slices = tuple(_Slice(one.circle.value / 2, one.short.value, one.side.value) for one in carving.slices.values())
+    slices = tuple(
+        _Slice(one.circle.value / 2, one.short.value, one.side.value, one.half_ball.value / 2)
+        for one in carving.slices.values()
+    )
 
     def tray(tin: Tin, owned: bool) -> _Tray:
+        if tin.shape == "ball":
+            return _Tray(tin.shape, tin.across_mm, None, math.pi / 4 * tin.across_mm**2, 1, owned)
         deep = math.floor((tin.depth_mm - level) / cut + 1e-6)
         each = layers.bake.torte if isinstance(layers.bake, TinBake) else min(int(TORTE.high), layers.count, deep)
         area = math.pi / 4 * tin.across_mm**2
@@ -140,7 +176,7 @@ def plan_carved_bake(done: Worked, tins: Sequence[Tin]) -> CarvedBake | None:
             area = tin.across_mm * (tin.length_mm or tin.across_mm)
         return _Tray(tin.shape, tin.across_mm, tin.length_mm, area, each, owned)
 
-    served = [tin for tin in tins if tin.shape in ("round", "square") or (tin.shape == "rectangle" and tin.length_mm)]
+    served = [tin for tin in tins if _serves(tin)]
     new_each = tray(Tin(across_mm=100.0, depth_mm=usual.tin_depth_mm), False).each
     trays = [one for one in (tray(tin, True) for tin in served) if one.each > 0]
     trays.append(_own(done, max(1, new_each)))
@@ -151,7 +187,6 @@ def plan_carved_bake(done: Worked, tins: Sequence[Tin]) -> CarvedBake | None:
     more = body.core.keep("one more tin", (*key, new_each), lambda: _best_more(*key, new_each))
     found: dict[str, Baked] = {}
     for at, (one, taken) in enumerate(sorted(chosen.items(), key=lambda pair: -pair[0].area), 1):
-        bakes = math.ceil(len(taken) / one.each)
         found[f"tin_{at}"] = Baked(
             shape=one.shape,
             across=same("tin, across", one.across, "mm", "up"),
@@ -159,12 +194,12 @@ def plan_carved_bake(done: Worked, tins: Sequence[Tin]) -> CarvedBake | None:
             owned=one.owned,
             layers=[place + 1 for place in taken],
             each=decided(one.each, "each"),
-            bakes=same("bakes", bakes, "each"),
-            batter=batter_volume.figure(one.area, len(taken), cut, bakes, level, usual.batter_fill),
+            bakes=same("bakes", one.bakes(len(taken)), "each"),
+            batter=one.batter(work, len(taken)),
         )
-    parts = {f"{one.shape} tin {at}": one for at, one in enumerate(found.values(), 1)}
+    parts = {f"{_NAMES.get(one.shape, one.shape)} tin {at}": one for at, one in enumerate(found.values(), 1)}
     batter = total({name: one.batter.value for name, one in parts.items()}, "ml")
-    piled_ml = sum(one.area * len(taken) * cut for one, taken in chosen.items()) / 1000
+    piled_ml = sum(one.piled(work, len(taken)) for one, taken in chosen.items())
     crumbs = offcut.figure(piled_ml, done.layers.cake_volume.value, usual.cake_density_g_per_ml)
     worked_g = max(0.0, crumbs.value)
     binds = paste_coat.figure(worked_g, usual.paste_parts)
@@ -177,6 +212,16 @@ def plan_carved_bake(done: Worked, tins: Sequence[Tin]) -> CarvedBake | None:
         paste=paste.figure(worked_g, binds.value),
         one_more=_one_more(more, batter.value),
     )
+
+
+_NAMES = {"ball": "half-ball"}
+
+
+def _serves(tin: Tin) -> bool:
+    """Whether layers are cut out of what a tin bakes: a round, a square, a sheet, or a half ball that is one."""
+    if tin.shape == "rectangle":
+        return tin.length_mm is not None
+    return tin.shape in ("round", "square") or (tin.shape == "ball" and tin.depth_mm >= BALL_DEEP * tin.across_mm / 2)
 
 
 class _Work(NamedTuple):
@@ -212,9 +257,9 @@ def _choose(work: _Work, trays: tuple[_Tray, ...]) -> dict[_Tray, list[int]]:
     # For each layer and tin whether it is baked there, then how often each tin is baked.
     holds = numpy.array([[tray.holds(one, work.skin) for tray in trays] for one in work.slices])
     holds[:, -1] = True
-    per_ml = work.fill / 1000
-    cost = [[tray.area * work.cut * per_ml + (0.0 if tray.owned else TO_GET) for tray in trays]] * layers
-    bake = [tray.area * work.level * per_ml + A_BAKE for tray in trays]
+    costs = [tray.costs(work) for tray in trays]
+    cost = [[layer + (0.0 if tray.owned else TO_GET) for tray, (layer, _) in zip(trays, costs, strict=True)]] * layers
+    bake = [each + A_BAKE for _, each in costs]
     once = numpy.hstack([numpy.kron(numpy.eye(layers), numpy.ones(kinds)), numpy.zeros((layers, kinds))])
     room = numpy.hstack([
         numpy.tile(numpy.eye(kinds), layers), -numpy.diag([float(tray.each) for tray in trays])
@@ -236,14 +281,11 @@ def _choose(work: _Work, trays: tuple[_Tray, ...]) -> dict[_Tray, list[int]]:
 
 
 def _batter_ml(work: _Work, chosen: dict[_Tray, list[int]]) -> float:
-    return sum(
-        batter_volume(one.area, len(taken), work.cut, math.ceil(len(taken) / one.each), work.level, work.fill)
-        for one, taken in chosen.items()
-    )
+    return sum(one.batter(work, len(taken)).value for one, taken in chosen.items())
 
 
 def _one_more(found: tuple[float, _Tray] | None, batter_ml: float) -> OneMore | None:
-    """The round or square tin as they are sold that would save most, where it saves enough to be worth it."""
+    """The tin as they are sold that would save most, where it saves enough to be worth it."""
     if found is None or batter_ml - found[0] < WORTH_ML:
         return None
     with_it, tin = found
@@ -255,17 +297,24 @@ def _one_more(found: tuple[float, _Tray] | None, batter_ml: float) -> OneMore | 
     )
 
 
+def _sold(each: int) -> Iterator[_Tray]:
+    """The tins as they are sold, whose bakes are cut into so many layers; a half ball is one."""
+    kinds: tuple[tuple[TinShape, int, tuple[int, ...], float], ...] = (
+        ("round", each, COMMON_IN, math.pi / 4),
+        ("square", each, COMMON_IN, 1.0),
+        ("ball", 1, HALF_BALLS_IN, math.pi / 4),
+    )
+    for shape, times, sizes, share in kinds:
+        for across in (inches * MM_PER_INCH for inches in sizes if times > 0):
+            yield _Tray(shape, across, None, share * across**2, times, True)
+
+
 def _best_more(work: _Work, trays: tuple[_Tray, ...], each: int) -> tuple[float, _Tray] | None:
     """The tin as they are sold with which least batter is taken, and how much, ml; None where none would serve."""
-    if each < 1:
-        return None
-    tried: list[tuple[float, _Tray]] = []
     owned = {(tray.shape, round(tray.across)) for tray in trays}
-    for inches in COMMON_IN:
-        across = inches * MM_PER_INCH
-        sizes: tuple[tuple[TinShape, float], ...] = ("round", math.pi / 4 * across**2), ("square", across**2)
-        for shape, area in sizes:
-            one = _Tray(shape, across, None, area, each, True)
-            if (shape, round(across)) not in owned and any(one.holds(need, work.skin) for need in work.slices):
-                tried.append((_batter_ml(work, _choose(work, (one, *trays))), one))
-    return min(tried, default=None)
+    serving = (
+        one
+        for one in _sold(each)
+        if (one.shape, round(one.across)) not in owned and any(one.holds(need, work.skin) for need in work.slices)
+    )
+    return min(((_batter_ml(work, _choose(work, (one, *trays))), one) for one in serving), default=None)

@@ -103,7 +103,7 @@ BUILDS = dict(
         row(
             CarvedBuild, "carved to a view", ask("rounded", "Rounded across", "share", percent=True),
             pick("flat_foot", "Rounded", (True, "above"), (False, "above and below")),
-            begins={"points_mm": _STONE}, keeps=("points_mm", "front_mm", "rounded", "flat_foot"),
+            begins={"points_mm": _STONE}, keeps=("points_mm", "front_mm", "sections", "rounded", "flat_foot"),
         ),
         row(JoinedBuild, "solids joined and cut", begins={"solids": _SKEP}, keeps=("solids",)),
         row(

@@ -3,6 +3,7 @@
 import math
 from functools import lru_cache
 from hashlib import sha256
+from itertools import pairwise
 from typing import Annotated, ClassVar, Literal, Self
 
 from pydantic import Field, model_validator
@@ -18,6 +19,7 @@ from amber_spread.core.geometry.outline import Cornered, Outline, Oval, Regular,
 from amber_spread.core.geometry.packed import MOST_TEXT, unpacked
 from amber_spread.core.geometry.profile import Profile
 from amber_spread.core.geometry.sculpted import Sculpted, sculpted
+from amber_spread.core.geometry.sections import Section
 from amber_spread.core.geometry.traced import free, heart, petal
 from amber_spread.core.geometry.triangles import solid_of
 from amber_spread.core.geometry.views import side_view
@@ -27,6 +29,8 @@ from amber_spread.core.kernel.base import Frozen, Usual, at
 Length = Annotated[float, limits.TIN_LENGTH.field()]
 CornerRadius = Annotated[float, limits.CORNER_RADIUS.field()]
 ProfileShare = Annotated[float, limits.PROFILE_SHARE.field()]
+LEAST_APART = 0.0099
+"""Sections along a tier are so much of its width apart."""
 MOST_PICTURE = 200_000
 """A picture to trace over is kept in no more letters."""
 FINE_MM = 0.02
@@ -307,26 +311,46 @@ class Picture(Frozen):
     low_mm: Coordinate = 0.0
 
 
+class SectionAt(Frozen):
+    """A section at a share of the way along a carved tier from its left end, of a roundness or drawn as corners."""
+
+    at: Annotated[float, limits.SHARE.field()]
+    rounded: Annotated[float, limits.SHARE.field()] = 0.5
+    points_mm: Corners | None = None
+
+
 class CarvedBuild(_Build):
     """Carved out of stacked layers to a view from the side, drawn as corners in mm and scaled to the tin's width.
 
     From above it is the tin's outline. Its sections across are box-like (`rounded` 0) to elliptical (1), rounded above
-    only where it has a flat foot; or each has the form of a view from the front, drawn as corners too.
+    only where it has a flat foot; or each has the form of a view from the front, drawn as corners too. Where `sections`
+    are given along it, they go from one to the next instead.
     """
 
     flat_top = False
     own_height = True
     carved = True
-    drawn: ClassVar[tuple[str, ...]] = ("points_mm", "front_mm", "picture", "front_picture", "above_picture")
+    drawn: ClassVar[tuple[str, ...]] = (
+        "points_mm", "front_mm", "sections", "picture", "front_picture", "above_picture",
+    )  # fmt: skip
 
     kind: Literal["carved"] = "carved"
     rounded: Annotated[float, limits.SHARE.field()] = 0.5
     flat_foot: bool = True
     points_mm: Corners
     front_mm: Corners | None = None
+    sections: Annotated[tuple[SectionAt, ...], Field(max_length=int(limits.SECTIONS.high))] = ()
     picture: Picture | None = None
     front_picture: Picture | None = None
     above_picture: Picture | None = None
+
+    @model_validator(mode="after")
+    def _sections_apart(self) -> Self:
+        placed = sorted(range(len(self.sections)), key=lambda index: self.sections[index].at)
+        for left, right in pairwise(placed):
+            if self.sections[right].at - self.sections[left].at < LEAST_APART:
+                raise at(("sections", right, "at"), "should be a place of its own, 1 per cent from the next or more")
+        return self
 
     def own_height_mm(self, outline: Outline) -> float:
         """As high as the view is at that width. Raises ValueError where the view cannot be carved."""
@@ -334,7 +358,10 @@ class CarvedBuild(_Build):
 
     def body(self, outline: Outline, height_mm: float) -> Sculpted:
         """The body within the views, drawn out to that height. Raises ValueError where it cannot be made."""
-        return sculpted(lofted(outline, self.points_mm, self.rounded, self.flat_foot, height_mm, self.front_mm))
+        sections = tuple(Section(one.rounded, self.flat_foot, one.points_mm, one.at) for one in self.sections) or (
+            Section(self.rounded, self.flat_foot, self.front_mm),
+        )
+        return sculpted(lofted(outline, self.points_mm, sections, height_mm))
 
 
 class Bodied(_Build):

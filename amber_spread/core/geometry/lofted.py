@@ -2,8 +2,9 @@
 
 At every station along its width the view from the side gives how low and how high the body is, the outline from above
 how far it reaches to the front and to the back. The section there fills that box, or is rounded off in it by a
-superellipse; so the body, looked at from the side and from above, is what was drawn. Where a line straight across a
-view leaves it and enters it again, what the view leaves out is cut away right through the body.
+superellipse, or has a form of its own; so the body, looked at from the side and from above, is what was drawn. Sections
+may differ along it: from one given to the next, what a section reaches goes over straight. Where a line straight
+across a view leaves it and enters it again, what the view leaves out is cut away right through the body.
 
 x runs to the right, y to the back, z up from the foot. Lengths are in mm, areas in mm², volumes in ml.
 """
@@ -21,10 +22,11 @@ from shapely.affinity import scale
 
 from amber_spread.core.geometry.bare import BareBody, Numbers, Places, known_as
 from amber_spread.core.geometry.outline import Outline
+from amber_spread.core.geometry.sections import Section
 from amber_spread.core.geometry.skin import skin_of
-from amber_spread.core.geometry.stations import BESIDE_MM, SQUARE_BELOW, Stations
+from amber_spread.core.geometry.stations import BESIDE_MM, Stations
 from amber_spread.core.geometry.traced import KNIFE_MM, Region, areas_of, largest_of
-from amber_spread.core.geometry.views import Corners, crossed, crossings, extents, front_view, side_view
+from amber_spread.core.geometry.views import Corners, crossed, crossings, extents, side_view
 
 STATIONS = 360
 """So many stations along a body, closest together at its ends, beside one on either side of every corner."""
@@ -37,20 +39,16 @@ class Lofted(BareBody):
     """A body within its views.
 
     `view` is that from the side, its foot at height 0 and its middle at 0; `outline` is the view from above, as wide.
-    `round` is 0 where each section is box-like and 1 where it is elliptical, rounded above only where the body has a
-    flat foot; where sections have a `form` of their own, drawn between -1 and 1 across and 0 and 1 up, each is that.
+    `sections` are those across it from left to right: one, where all are alike.
     """
 
     view: Polygon
-    round: float
-    flat_foot: bool
-    form: Polygon | None = None
+    sections: tuple[Section, ...]
 
     @cached_property
     def key(self) -> str:
         """What it is known by in every process: a digest of what it is made of."""
-        form = b"" if self.form is None else self.form.wkb
-        made_of = self.side.wkb, self.edge.wkb, form, repr((self.round, self.flat_foot)).encode()
+        made_of = self.side.wkb, self.edge.wkb, *(section.made_of for section in self.sections)
         return sha256(b"|".join(made_of)).hexdigest()
 
     @property
@@ -65,7 +63,8 @@ class Lofted(BareBody):
     def stations(self) -> Stations:
         """Where the body is looked at across its width."""
         half = self.outline.half_width_mm
-        corners = numpy.concatenate([get_coordinates(self.side)[:, 0], _sharp(self.edge)[:, 0]])
+        given = [2 * half * section.at - half for section in self.sections]
+        corners = numpy.concatenate([get_coordinates(self.side)[:, 0], _sharp(self.edge)[:, 0], given])
         even = -half * numpy.cos(numpy.linspace(0, math.pi, STATIONS + 1))
         x = numpy.unique(numpy.concatenate([even, corners - BESIDE_MM, corners + BESIDE_MM]))
         x = x[(x > -half + BESIDE_MM / 2) & (x < half - BESIDE_MM / 2)]
@@ -82,29 +81,30 @@ class Lofted(BareBody):
         side, above = (bool((crossings(corners, x) > 2).any()) for corners in sides)
         return side, above
 
-    def reaches(self, up: Numbers) -> tuple[Numbers, Numbers]:
-        """From where to where a section reaches at a share of its height, as shares of half its depth.
-
-        By its own form; else (1 - u^n)^(1/n) both ways with n = 2 / round, u the share above the foot, or from the
-        middle where it is rounded below too. Source: published: the superellipse (M. Gardner, Mathematical Carnival,
-        chapter 18; from memory).
+    def shares(self, x: Numbers) -> list[Numbers]:
+        """How much of each section that is given there is at places along the body: straight from one to the next, and
+        all of the first and the last beyond them.
         """
-        if self.form is not None:
-            low, high = extents(get_coordinates(self.form.exterior)[:, ::-1], numpy.clip(up, 1e-9, 1 - 1e-9).ravel())
-            return low.reshape(up.shape), high.reshape(up.shape)
-        if self.round < SQUARE_BELOW:
-            return -numpy.ones_like(up), numpy.ones_like(up)
-        n = 2 / self.round
-        u = up if self.flat_foot else numpy.abs(2 * up - 1)
-        found: Numbers = numpy.maximum(0.0, 1 - numpy.minimum(1.0, numpy.maximum(0.0, u)) ** n) ** (1 / n)
-        return -found, found
+        half = self.outline.half_width_mm
+        given = [2 * half * section.at - half for section in self.sections]
+        return [numpy.interp(x, given, one) for one in numpy.eye(len(given))]
+
+    def reaches(self, x: Numbers, up: Numbers) -> tuple[Numbers, Numbers]:
+        """From where to where the section at a place along the body reaches at a share of its height, as shares of half
+        its depth.
+        """
+        if len(self.sections) == 1:
+            return self.sections[0].reaches(up)
+        parts = [(share, *section.reaches(up)) for share, section in zip(self.shares(x), self.sections, strict=True)]
+        low = sum((share * first for share, first, _ in parts), start=numpy.zeros(1))
+        return low, sum((share * last for share, _, last in parts), start=numpy.zeros(1))
 
     def depth(self, at: Stations, z: Numbers | float) -> tuple[Numbers, Numbers]:
         """Half the depth of the body at stations and heights, below 0 where it is not there, and the middle of it."""
         tall = at.high - at.low
         with numpy.errstate(divide="ignore", invalid="ignore"):
             up = numpy.where(tall > 0, (z - at.low) / tall, -1.0)
-        low, high = self.reaches(up)
+        low, high = self.reaches(at.x, up)
         deep, middle = (at.back - at.front) / 2, (at.back + at.front) / 2
         half = numpy.where((up >= 0) & (up <= 1), deep * (high - low) / 2, -1.0)
         return half, middle + deep * (high + low) / 2
@@ -160,8 +160,8 @@ class Lofted(BareBody):
         deep = numpy.maximum(1e-9, (at.back - at.front) / 2)
         off = numpy.clip(-(at.back + at.front) / 2 / deep, -1, 1)
         up = numpy.linspace(0, 1, HEIGHTS)
-        first, last = self.reaches(up)
-        within = (first[None, :] <= off[:, None] + 1e-9) & (off[:, None] - 1e-9 <= last[None, :])
+        first, last = self.reaches(at.x[:, None], up[None, :])
+        within = (first <= off[:, None] + 1e-9) & (off[:, None] - 1e-9 <= last)
         there = within.any(axis=1)
         least = numpy.where(there, up[within.argmax(axis=1)], 0.0)
         most = numpy.where(there, up[HEIGHTS - 1 - within[:, ::-1].argmax(axis=1)], 0.0)
@@ -184,29 +184,20 @@ class Lofted(BareBody):
         return found
 
 
-def lofted(
-    outline: Outline,
-    points: Corners,
-    round: float,
-    flat_foot: bool,
-    height_mm: float | None = None,
-    front: Corners | None = None,
-) -> Lofted:
+def lofted(outline: Outline, points: Corners, sections: tuple[Section, ...], height_mm: float | None = None) -> Lofted:
     """The body of an outline from above and a view from the side, which is scaled to the outline's width, drawn out to
-    that height where one is given, and stood on its foot; with a view from the `front`, each section has its form.
+    that height where one is given, and stood on its foot, with these sections across it.
     Raises ValueError when a view crosses itself or encloses next to nothing.
     """
-    return known_as(_lofted(outline, points, round, flat_foot, height_mm, front))
+    return known_as(_lofted(outline, points, tuple(sorted(sections, key=lambda one: one.at)), height_mm))
 
 
 @lru_cache(maxsize=64)
-def _lofted(
-    outline: Outline, points: Corners, round: float, flat_foot: bool, height_mm: float | None, front: Corners | None
-) -> Lofted:
+def _lofted(outline: Outline, points: Corners, sections: tuple[Section, ...], height_mm: float | None) -> Lofted:
     view = side_view(points, 2 * outline.half_width_mm)
     if height_mm is not None:
         view = scale(view, 1.0, height_mm / view.bounds[3], origin=(0, 0))
-    return Lofted(outline, view, round, flat_foot, None if front is None else front_view(front))
+    return Lofted(outline, view, sections)
 
 
 def _against(at: Stations) -> Stations:

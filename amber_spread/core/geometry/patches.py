@@ -12,8 +12,6 @@ from typing import NamedTuple
 
 import numpy
 from numpy.typing import NDArray
-from scipy import sparse
-from scipy.sparse.csgraph import connected_components
 from shapely import Polygon
 
 from amber_spread.core.geometry.triangles import Numbers, Triangles, alone, crossed
@@ -61,10 +59,12 @@ class Patch(NamedTuple):
 
 @dataclass(frozen=True, eq=False)
 class Cut:
-    """A surface in patches, and their seams."""
+    """A surface in patches, their seams, and how much each of its triangles is stretched or gathered."""
 
     patches: list[Patch]
     seams: list[Seam]
+    surface: "Surface"
+    strained: Numbers
 
     @property
     def strain(self) -> float:
@@ -159,6 +159,8 @@ def _scores(surface: Surface, way: int) -> Numbers:
     turns = [2 * math.pi * number / way - math.pi / 2 for number in range(way)]
     directions = numpy.array([(0.0, 0.0, 1.0), *((math.cos(turn), math.sin(turn), 0.0) for turn in turns)])
     count, triangles = len(surface.corners), surface.triangles
+    from scipy import sparse
+
     met = sparse.csr_matrix(
         (numpy.repeat(surface.areas, 3), (triangles.ravel(), numpy.repeat(numpy.arange(len(triangles)), 3))),
         (count, len(triangles)),
@@ -236,6 +238,9 @@ def _conforming(three: list[int], added: dict[tuple[int, int], int]) -> list[tup
 
 def _components(surface: Surface, labels: Labels) -> Labels:
     """A label of its own for each part of a label that hangs together by edges."""
+    from scipy import sparse
+    from scipy.sparse.csgraph import connected_components
+
     one, other = surface.pairs[labels[surface.pairs[:, 0]] == labels[surface.pairs[:, 1]]].T
     count = len(labels)
     joined = sparse.csr_matrix((numpy.ones(len(one)), (one, other)), (count, count))
@@ -353,7 +358,10 @@ def _told(found: _Tried) -> Cut:
         Patch([places[patch][corner] for corner in ring], strain, float(flat.areas.sum()), along[patch])
         for patch, (ring, flat, strain) in enumerate(zip(rings, found.flats, found.strains, strict=True))
     ]
-    return Cut(patches, seams)
+    strained = numpy.zeros(len(labels))
+    for patch, flat in enumerate(found.flats):
+        strained[labels == patch] = flat.strained
+    return Cut(patches, seams, surface, strained)
 
 
 def _key(one: int, other: int) -> tuple[int, int]:

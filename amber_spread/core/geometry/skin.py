@@ -8,7 +8,7 @@ import numpy
 from shapely import Polygon, contains_xy, get_coordinates
 
 from amber_spread.core.geometry.bare import Numbers, Places
-from amber_spread.core.geometry.stations import BESIDE_MM, SQUARE_BELOW, Stations
+from amber_spread.core.geometry.stations import Stations
 from amber_spread.core.geometry.traced import KNIFE_MM
 
 if TYPE_CHECKING:
@@ -61,36 +61,25 @@ def _nets(body: "Lofted", at: Stations, apart_mm: float) -> Iterator[Numbers]:
     """The back, the front, the under side and the top as nets of places, station by station."""
     tall, deep = float((at.high - at.low).max()), float((at.back - at.front).max())
     across = max(LEAST_OVER, math.ceil(deep / apart_mm))
-    up = _shares(body, max(LEAST_UP, math.ceil(STEEPER * tall / apart_mm)), across)
-    reach = numpy.column_stack([up, *body.reaches(up)])
-    up, first, last = _denser(reach, numpy.abs(numpy.diff(reach[:, 1:], axis=0)).max(axis=1) * deep / 2, apart_mm).T
+    high = max(LEAST_UP, math.ceil(STEEPER * tall / apart_mm))
+    up = numpy.unique(numpy.concatenate([section.shares(high, across) for section in body.sections]))
+    # A row a share of the height: where each section that is given reaches there.
+    reach = numpy.column_stack([up, *(each for section in body.sections for each in section.reaches(up))])
+    rows = _denser(reach, numpy.abs(numpy.diff(reach[:, 1:], axis=0)).max(axis=1) * deep / 2, apart_mm)
+    up, each = rows[:, 0], numpy.array(body.shares(at.x)).T
+    first, last = each @ rows[:, 1::2].T, each @ rows[:, 2::2].T
     z = at.low[:, None] + (at.high - at.low)[:, None] * up[None, :]
     deeps, middle = (at.back - at.front)[:, None] / 2, (at.back + at.front)[:, None] / 2
     x = numpy.broadcast_to(at.x[:, None], z.shape)
-    yield numpy.stack([x, middle + deeps * last[None, :], z], axis=2)
-    yield numpy.stack([x, middle + deeps * first[None, :], z], axis=2)
+    yield numpy.stack([x, middle + deeps * last, z], axis=2)
+    yield numpy.stack([x, middle + deeps * first, z], axis=2)
     over = numpy.linspace(0, 1, across + 1)
     x = numpy.broadcast_to(at.x[:, None], (len(at.x), len(over)))
     for end, height in ((0, at.low), (-1, at.high)):
-        if last[end] - first[end] > 1e-6:
-            y = middle + deeps * (first[end] + (last[end] - first[end]) * over[None, :])
+        wide = last[:, end, None] - first[:, end, None]
+        if wide.max() > 1e-6:
+            y = middle + deeps * (first[:, end, None] + wide * over[None, :])
             yield numpy.stack([x, y, numpy.broadcast_to(height[:, None], y.shape)], axis=2)
-
-
-def _shares(body: "Lofted", high: int, deep: int) -> Numbers:
-    """Shares of a section's height, close together where its edge stands upright and where it lies level."""
-    even = (1 - numpy.cos(numpy.linspace(0, math.pi, high + 1))) / 2
-    if body.form is not None:
-        corners = get_coordinates(body.form)[:, 1]
-        beside = numpy.concatenate([corners - BESIDE_MM, corners + BESIDE_MM])
-        return numpy.unique(numpy.concatenate([even, numpy.clip(beside, 0, 1)]))
-    if body.round < SQUARE_BELOW:
-        return even
-    n = 2 / body.round
-    level = (1 - numpy.linspace(0, 1, deep + 1) ** n) ** (1 / n)
-    if not body.flat_foot:
-        level = numpy.concatenate([(1 - level) / 2, (1 + level) / 2])
-    return numpy.unique(numpy.concatenate([even, level]))
 
 
 def _close(at: Stations, apart_mm: float) -> Stations:

@@ -8,8 +8,6 @@ from numpy.typing import NDArray
 Numbers = NDArray[numpy.float64]
 BESIDE_MM = 1e-5
 """A corner is looked at so close on either side of it."""
-SQUARE_BELOW = 0.02
-"""A roundness of less is none."""
 
 
 @dataclass(frozen=True, slots=True)

@@ -3,14 +3,15 @@
 Lengths are in mm. Corners are a row each, triangles three of their rows each; a patch hangs together and has one edge.
 """
 
-from typing import NamedTuple
+from typing import TYPE_CHECKING, NamedTuple
 
 import numpy
 from numpy.typing import NDArray
-from scipy import sparse
-from scipy.sparse.linalg import splu, spsolve
 
 from amber_spread.core.geometry.triangles import Numbers, Triangles
+
+if TYPE_CHECKING:
+    from scipy.sparse.linalg import SuperLU
 
 LEAST_WEIGHT = 0.02
 """The cotangent of an obtuse angle is raised to this, so that no edge pushes its ends apart."""
@@ -89,6 +90,9 @@ def _cotangents(own: Numbers) -> Numbers:
 
 def _conformal(corners: Numbers, triangles: Triangles, own: Numbers) -> Numbers:
     """A first layout that keeps angles as well as may be; two far corners are held as far apart as they are."""
+    from scipy import sparse
+    from scipy.sparse.linalg import spsolve
+
     complex_own = own[:, :, 0] + 1j * own[:, :, 1]
     root = numpy.sqrt(numpy.maximum(1e-9, numpy.abs(own[:, 1, 0] * own[:, 2, 1])))
     sides = numpy.stack(
@@ -113,7 +117,10 @@ def _conformal(corners: Numbers, triangles: Triangles, own: Numbers) -> Numbers:
     return numpy.column_stack([found.real, found.imag])
 
 
-def _factored(count: int, triangles: Triangles, weights: Numbers) -> "splu":
+def _factored(count: int, triangles: Triangles, weights: Numbers) -> "SuperLU":
+    from scipy import sparse
+    from scipy.sparse.linalg import splu
+
     rows, columns, values = [], [], []
     for first, second, opposite in ((1, 2, 0), (2, 0, 1), (0, 1, 2)):
         a, b, weight = triangles[:, first], triangles[:, second], weights[:, opposite]

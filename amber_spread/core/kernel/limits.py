@@ -80,6 +80,7 @@ BATTER_FILL = Limit(low=0.2, high=1, unit="ratio")
 BATCH = Limit(low=100, high=20000, unit="ml")
 MIXER = Limit(low=500, high=60000, unit="ml")
 RIM = Limit(low=0, high=60, unit="mm")
+SECTIONS = Limit(low=0, high=8, unit="each")
 STRIPES = Limit(low=0, high=12, unit="each")
 STRIPE_SHARE = Limit(low=0.01, high=100, unit="ratio")
 STRIP_LENGTH = Limit(low=50, high=5000, unit="mm")
@@ -189,6 +190,7 @@ LIMITS: dict[str, Limit] = {
     "batch_ml": BATCH,
     "mixer_ml": MIXER,
     "rim_mm": RIM,
+    "sections": SECTIONS,
     "stripes": STRIPES,
     "stripe_share": STRIPE_SHARE,
     "strip_mm": STRIP_LENGTH,

@@ -4,14 +4,14 @@ How it is drawn, and what every step of it takes.
 """
 
 from amber_spread.core.tier.boards import BOARD_SHAPES, BoardShape, Size, over_edge, shape_of
-from amber_spread.core.tier.carving import CarvingPlan
+from amber_spread.core.tier.carving import CarvingPlan, slices_of
 from amber_spread.core.tier.coats import CoatsPlan
 from amber_spread.core.tier.cover_plan import CoverPlan
 from amber_spread.core.tier.drawn import BOARD_HEX, Drawn, Part, Silhouette, slab
 from amber_spread.core.tier.extras import HALF_BEAD, BorderPlan, OnTopPlan
 from amber_spread.core.tier.finish_checks import checks_of_coats, checks_of_cover
 from amber_spread.core.tier.gauge import GaugeMark
-from amber_spread.core.tier.in_the_round import Envelope, RoundView, envelope_of, in_the_round
+from amber_spread.core.tier.in_the_round import Envelope, RoundTin, RoundView, envelope_of, in_the_round
 from amber_spread.core.tier.layer_checks import checks_of_layers
 from amber_spread.core.tier.layer_rules import cut_for_height, offcut
 from amber_spread.core.tier.layers import LayersPlan
@@ -37,6 +37,7 @@ __all__ = [
     "LayersPlan",
     "OnTopPlan",
     "Part",
+    "RoundTin",
     "RoundView",
     "STEPS",
     "Silhouette",
@@ -60,6 +61,7 @@ __all__ = [
     "pressure",
     "shape_of",
     "slab",
+    "slices_of",
     "step_key",
     "use_of",
     "work_tiers",

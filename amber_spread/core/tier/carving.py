@@ -34,9 +34,10 @@ Template = tuple[str, list[Corner], list[Mark]]
 class SlicePlan(Made):
     """One layer as it is carved: between which heights, how large at its widest, and what is left of it.
 
-    `circle` is the least round it, `short` and `side` those of the least rectangle. `moves` is the farthest its outline
-    goes in or out between its two faces, `hangs` how far it reaches out beyond what it lies on. `whole` is all of it
-    from above about the axis, `bottom` and `top` its faces, a ring a part; `pieces` are its templates.
+    `circle` is the least round it, `half_ball` the least half ball, `short` and `side` those of the least rectangle.
+    `moves` is the farthest its outline goes in or out between its two faces, `hangs` how far it reaches out beyond what
+    it lies on. `whole` is all of it from above about the axis, `bottom` and `top` its faces, a ring a part; `pieces`
+    are its templates.
     """
 
     number: int
@@ -45,6 +46,7 @@ class SlicePlan(Made):
     wide: Figure
     long: Figure
     circle: Figure
+    half_ball: Figure
     short: Figure
     side: Figure
     area: Figure
@@ -152,6 +154,11 @@ def front_agrees(high_mm: float, front_mm: float, up_mm: float) -> float:
     return high_mm * front_mm / up_mm
 
 
+def slices_of(bare: Sculpted, slabs: list[Slab]) -> list[Slice]:
+    """The layers of a carved tier as they are cut, from the foot up."""
+    return sliced(bare, [(slab.number, slab.low, slab.high) for slab in slabs if slab.kind == "layer"])
+
+
 def plan_carving(
     tier: SettledTier, bare: Body, slabs: list[Slab], coats: CoatsPlan, weight_g: float
 ) -> CarvingPlan | None:
@@ -160,7 +167,7 @@ def plan_carving(
     """
     if not isinstance(bare, Sculpted):
         return None
-    slices = sliced(bare, [(slab.number, slab.low, slab.high) for slab in slabs if slab.kind == "layer"])
+    slices = slices_of(bare, slabs)
     templates = bare.core.keep("templates", tuple(slices), lambda: [list(_templates(one)) for one in slices])
     surface = same("all that is coated", bare.wall_area_mm2 + bare.top_area_mm2, "mm2", "up")
     final_mm = max(0.0, coats.final.side.value) if coats.final else 0.0
@@ -250,6 +257,7 @@ def _slice_plan(bare: Sculpted, one: Slice, templates: list[Template]) -> SliceP
         wide=same("across at its widest", wide, "mm", "up"),
         long=same("from front to back at its longest", long, "mm", "up"),
         circle=same("the least circle round it", one.circle, "mm", "up"),
+        half_ball=same("the least half ball round it", one.half_ball, "mm", "up"),
         short=same("the least rectangle round it, its short side", short, "mm", "up"),
         side=same("the least rectangle round it, its long side", side, "mm", "up"),
         area=same("at its largest", float(one.widest.area), "mm2"),

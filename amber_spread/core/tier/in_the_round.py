@@ -1,16 +1,20 @@
-"""A carved tier in the round: every layer, filling, coat and cover as triangles, cut open at its front right."""
+"""A carved tier in the round: every layer, filling, coat and cover as triangles, cut open at its front right; the tins
+it is baked in about it; and how much a cover of patches gives.
+"""
 
 import base64
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
 from typing import Literal
 
 import numpy
 from manifold3d import Manifold
+from numpy.typing import NDArray
 
 from amber_spread.core.design.finishes import PatchesCover
+from amber_spread.core.geometry.patches import Cut
 from amber_spread.core.geometry.sculpted import Sculpted
 from amber_spread.core.geometry.surface import surface_of
-from amber_spread.core.geometry.triangles import Numbers, Triangles, triangles_of
+from amber_spread.core.geometry.triangles import Numbers, Triangles, alone, triangles_of
 from amber_spread.core.kernel.base import Made
 from amber_spread.core.tier.drawn import SPONGE_HEX
 from amber_spread.core.tier.patched import cut_of, seam_names
@@ -50,18 +54,40 @@ class RoundSeam(Made):
     line: list[list[float]]
 
 
+class RoundTin(Made):
+    """A tin about the layer that is cut from what it bakes: its edges as lines, mm."""
+
+    layer: int
+    lines: list[list[list[float]]]
+
+
+class RoundStretch(Made):
+    """The surface that a cover of patches lies on, and how much each triangle of it is stretched or gathered.
+
+    `strains` is a number of 8 bits a triangle, in base 64: 255 is `most`, or more. The rest is as of a part.
+    """
+
+    step_mm: float
+    corners: str
+    triangles: str
+    strains: str
+    most: float
+
+
 class RoundView(Made):
-    """All parts of a tier, the seams between its patches by their letters, and the box it fills, from the least to the
-    most in x, y and z, mm.
+    """All parts of a tier, the seams between its patches by their letters, what its cover gives, its tins, and the box
+    it fills, from the least to the most in x, y and z, mm.
     """
 
     parts: list[RoundPart]
     seams: list[RoundSeam]
+    stretch: RoundStretch | None
+    tins: list[RoundTin]
     least: list[float]
     most: list[float]
 
 
-def in_the_round(done: Worked, cut_open: bool) -> RoundView | None:
+def in_the_round(done: Worked, cut_open: bool, tins: Sequence[RoundTin] = ()) -> RoundView | None:
     """A carved tier in the round, its front right cut away where it is `cut_open`; None of any other tier."""
     bodies = done.bodies
     if not isinstance(bodies.covered, Sculpted):
@@ -77,23 +103,58 @@ def in_the_round(done: Worked, cut_open: bool) -> RoundView | None:
         for matter, number, hex, solid in _solids(done)
         if (found := solid - away).volume() > LEAST_ML * 1000
     ]
-    seams = list(_seams(done, bodies.covered, cut_open))
-    return RoundView(parts=parts, seams=seams, least=[left, front, low], most=[right, back, high])
+    cut = _patches(done)
+    return RoundView(
+        parts=parts,
+        seams=[] if cut is None else list(_seams(cut, done, bodies.covered, cut_open)),
+        stretch=None if cut is None else _stretch(cut, done, bodies.covered, cut_open),
+        tins=list(tins),
+        least=[left, front, low],
+        most=[right, back, high],
+    )
 
 
-def _seams(done: Worked, covered: Sculpted, cut_open: bool) -> Iterator[RoundSeam]:
-    """The seams of a cover of patches, on its outside; without what is cut away."""
+def _patches(done: Worked) -> Cut | None:
+    """The patches a tier is covered in; None where it is covered otherwise."""
     cover, coated = done.tier.asked.cover, done.bodies.coated
     if not isinstance(cover, PatchesCover) or not isinstance(coated, Sculpted):
-        return
+        return None
     if done.cover is None or not done.cover.suits:
-        return
-    thick_mm = done.tier.settled(cover, "thickness_mm").value
-    cut = cut_of(coated, thick_mm, cover)
+        return None
+    return cut_of(coated, _thick_mm(done), cover)
+
+
+def _thick_mm(done: Worked) -> float:
+    return done.tier.settled(done.tier.asked.cover, "thickness_mm").value
+
+
+def _away(places: Numbers, cut_open: bool) -> NDArray[numpy.bool_]:
+    """Which of some places are cut away, a row each."""
+    return (places[:, 0] > 0) & (places[:, 1] < 0) if cut_open else numpy.zeros(len(places), dtype=bool)
+
+
+def _stretch(cut: Cut, done: Worked, covered: Sculpted, cut_open: bool) -> RoundStretch:
+    """What a cover of patches gives, a little outside it; without what is cut away."""
+    cover = done.tier.asked.cover
+    assert isinstance(cover, PatchesCover)
+    kept = ~_away(cut.surface.middles, cut_open)
+    corners, triangles = alone(cut.surface.corners, cut.surface.triangles[kept])
+    corners = corners + covered.outward(corners) * (_thick_mm(done) / 2 + ABOVE_MM / 2)
+    shares = numpy.clip(cut.strained[kept] / cover.stretch, 0.0, 1.0)
+    return RoundStretch(
+        step_mm=STEP_MM,
+        **_packed(corners, triangles),
+        strains=base64.b64encode(numpy.round(255 * shares).astype("u1").tobytes()).decode("ascii"),
+        most=cover.stretch,
+    )
+
+
+def _seams(cut: Cut, done: Worked, covered: Sculpted, cut_open: bool) -> Iterator[RoundSeam]:
+    """The seams of a cover of patches, on its outside; without what is cut away."""
     for seam, name in seam_names(cut).items():
         line = cut.seams[seam].line
-        line = line + covered.outward(line) * (thick_mm / 2 + ABOVE_MM)
-        kept = ~((line[:, 0] > 0) & (line[:, 1] < 0)) if cut_open else numpy.ones(len(line), dtype=bool)
+        line = line + covered.outward(line) * (_thick_mm(done) / 2 + ABOVE_MM)
+        kept = ~_away(line, cut_open)
         ends = numpy.flatnonzero(numpy.diff(numpy.concatenate([[0], kept.astype(int), [0]])))
         for start, stop in zip(ends[::2], ends[1::2], strict=True):
             if stop - start > 1:
@@ -138,6 +199,12 @@ def _part(matter: Matter, number: int, hex: str, solid: Manifold) -> RoundPart:
         number=number,
         hex=hex,
         step_mm=STEP_MM,
-        corners=base64.b64encode(numpy.round(corners / STEP_MM).astype("<i2").tobytes()).decode("ascii"),
-        triangles=base64.b64encode(triangles.astype("<u2").tobytes()).decode("ascii"),
+        **_packed(corners, triangles),
     )
+
+
+def _packed(corners: Numbers, triangles: Triangles) -> dict[str, str]:
+    return {
+        "corners": base64.b64encode(numpy.round(corners / STEP_MM).astype("<i2").tobytes()).decode("ascii"),
+        "triangles": base64.b64encode(triangles.astype("<u2").tobytes()).decode("ascii"),
+    }

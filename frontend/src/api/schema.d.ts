@@ -1599,7 +1599,8 @@ export interface components {
          * @description Carved out of stacked layers to a view from the side, drawn as corners in mm and scaled to the tin's width.
          *
          *     From above it is the tin's outline. Its sections across are box-like (`rounded` 0) to elliptical (1), rounded above
-         *     only where it has a flat foot; or each has the form of a view from the front, drawn as corners too.
+         *     only where it has a flat foot; or each has the form of a view from the front, drawn as corners too. Where `sections`
+         *     are given along it, they go from one to the next instead.
          */
         CarvedBuild: {
             /**
@@ -1627,6 +1628,11 @@ export interface components {
                 number,
                 number
             ][] | null;
+            /**
+             * Sections
+             * @default []
+             */
+            sections: components["schemas"]["SectionAt"][];
             picture?: components["schemas"]["Picture"] | null;
             front_picture?: components["schemas"]["Picture"] | null;
             above_picture?: components["schemas"]["Picture"] | null;
@@ -2868,8 +2874,7 @@ export interface components {
          *     In the work: the kinds of medium it takes, its technique in the practice, the disc or card it is scraped against and
          *     how many of those and of papers; whether a scraper and smoothers go over it; the builds it suits; whether it is cut
          *     out of a larger sheet. `crumb` is the usual of the crumb coat below it, where that is another. What is `round_only`
-         *     comes out of a round tin alone, and what has its `own_outline` takes no shape but its own. `icon` is
-         *     its silhouette, a path in a box of 24 by 24.
+         *     comes out of a round tin alone, and what has its `own_outline` takes no shape but its own.
          */
         Kind: {
             /** Kind */
@@ -2978,9 +2983,9 @@ export interface components {
             own_outline: boolean;
             /**
              * Icon
-             * @default
+             * @description Its silhouette, a path in a box of 24 by 24; drawn when it is first asked for.
              */
-            icon: string;
+            readonly icon: string;
         };
         /**
          * Kit
@@ -5092,15 +5097,46 @@ export interface components {
             kind: "round";
         };
         /**
+         * RoundStretch
+         * @description The surface that a cover of patches lies on, and how much each triangle of it is stretched or gathered.
+         *
+         *     `strains` is a number of 8 bits a triangle, in base 64: 255 is `most`, or more. The rest is as of a part.
+         */
+        RoundStretch: {
+            /** Step Mm */
+            step_mm: number;
+            /** Corners */
+            corners: string;
+            /** Triangles */
+            triangles: string;
+            /** Strains */
+            strains: string;
+            /** Most */
+            most: number;
+        };
+        /**
+         * RoundTin
+         * @description A tin about the layer that is cut from what it bakes: its edges as lines, mm.
+         */
+        RoundTin: {
+            /** Layer */
+            layer: number;
+            /** Lines */
+            lines: number[][][];
+        };
+        /**
          * RoundView
-         * @description All parts of a tier, the seams between its patches by their letters, and the box it fills, from the least to the
-         *     most in x, y and z, mm.
+         * @description All parts of a tier, the seams between its patches by their letters, what its cover gives, its tins, and the box
+         *     it fills, from the least to the most in x, y and z, mm.
          */
         RoundView: {
             /** Parts */
             parts: components["schemas"]["RoundPart"][];
             /** Seams */
             seams: components["schemas"]["RoundSeam"][];
+            stretch: components["schemas"]["RoundStretch"] | null;
+            /** Tins */
+            tins: components["schemas"]["RoundTin"][];
             /** Least */
             least: number[];
             /** Most */
@@ -5222,6 +5258,24 @@ export interface components {
                 number,
                 number
             ][];
+        };
+        /**
+         * SectionAt
+         * @description A section at a share of the way along a carved tier from its left end, of a roundness or drawn as corners.
+         */
+        SectionAt: {
+            /** At */
+            at: number;
+            /**
+             * Rounded
+             * @default 0.5
+             */
+            rounded: number;
+            /** Points Mm */
+            points_mm?: [
+                number,
+                number
+            ][] | null;
         };
         /**
          * SemiNakedFinal
@@ -5405,9 +5459,10 @@ export interface components {
          * SlicePlan
          * @description One layer as it is carved: between which heights, how large at its widest, and what is left of it.
          *
-         *     `circle` is the least round it, `short` and `side` those of the least rectangle. `moves` is the farthest its outline
-         *     goes in or out between its two faces, `hangs` how far it reaches out beyond what it lies on. `whole` is all of it
-         *     from above about the axis, `bottom` and `top` its faces, a ring a part; `pieces` are its templates.
+         *     `circle` is the least round it, `half_ball` the least half ball, `short` and `side` those of the least rectangle.
+         *     `moves` is the farthest its outline goes in or out between its two faces, `hangs` how far it reaches out beyond what
+         *     it lies on. `whole` is all of it from above about the axis, `bottom` and `top` its faces, a ring a part; `pieces`
+         *     are its templates.
          */
         SlicePlan: {
             /** Number */
@@ -5417,6 +5472,7 @@ export interface components {
             wide: components["schemas"]["Figure"];
             long: components["schemas"]["Figure"];
             circle: components["schemas"]["Figure"];
+            half_ball: components["schemas"]["Figure"];
             short: components["schemas"]["Figure"];
             side: components["schemas"]["Figure"];
             area: components["schemas"]["Figure"];

@@ -62,6 +62,16 @@ const wide = computed(() => Math.round(size.width.value * VIEW_SHARE));
   bottom: 6px;
 }
 
+.given :deep(.closeness) {
+  top: 6px;
+  right: 136px;
+  bottom: auto;
+}
+
+.given.narrow :deep(.closeness) {
+  right: 8px;
+}
+
 .above {
   border-left: 1px solid var(--rule);
 }

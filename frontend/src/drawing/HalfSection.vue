@@ -10,6 +10,7 @@ import TierField from "@/order/TierField.vue";
 import { useDesk } from "@/ui/desk";
 import FigureValue from "@/ui/FigureValue.vue";
 import { type Notes, tierIn } from "./annotations";
+import Closeness from "./Closeness.vue";
 import CutParts from "./CutParts.vue";
 import EdgeHandle from "./EdgeHandle.vue";
 import Ground from "./Ground.vue";
@@ -22,7 +23,7 @@ import RimGlass from "./RimGlass.vue";
 import SectionPatterns from "./SectionPatterns.vue";
 import SideNames from "./SideNames.vue";
 import { leftOf } from "./tone";
-import { seenBy, STEP, useView } from "./view";
+import { seenBy, useView } from "./view";
 
 const props = defineProps<{
   /** What is written beside it. */
@@ -287,13 +288,7 @@ function choose(place: string): void {
         <span class="what">base board</span>
         <FigureValue :figure="plan.stack.base_diameter" label="Base board, across" />
       </div>
-      <div class="closeness" role="group" aria-label="Look closer">
-        <button class="act" aria-label="Closer" title="Closer (+)" @click="go(STEP)">+</button>
-        <button v-if="looksCloser" class="act" aria-label="Farther" title="Farther (-)" @click="go(1 / STEP)">
-          −
-        </button>
-        <button v-if="looksCloser" class="act" title="All of it (0)" @click="fitAgain">All of it</button>
-      </div>
+      <Closeness :closer="looksCloser" @go="go" @fit="fitAgain" />
     </template>
   </div>
 </template>
@@ -396,20 +391,5 @@ svg {
   padding: 8px 10px;
   border: 1px solid var(--trouble);
   background: var(--panel);
-}
-
-.closeness {
-  position: absolute;
-  right: 8px;
-  bottom: 8px;
-  display: flex;
-  gap: 4px;
-}
-
-.closeness .act {
-  min-width: 44px;
-  min-height: 44px;
-  background: rgb(255 253 247 / 86%);
-  font-size: 19px;
 }
 </style>

@@ -1,11 +1,11 @@
 <script setup lang="ts">
 /** A carved tier in the round, cut open as the half-section is: turned by dragging, by touch or by the arrow keys. */
-import { computed, onBeforeUnmount, onMounted, ref, shallowRef, watch } from "vue";
+import { computed, onBeforeUnmount, onMounted, reactive, ref, shallowRef, watch } from "vue";
 import { answered, api } from "@/api/client";
 import type { RoundView } from "@/api/types";
 import { useCarving } from "@/order/carving";
 import { bounded, FIRST, type Look } from "./look";
-import type { Stage } from "./round";
+import type { Shown, Stage } from "./round";
 
 const props = defineProps<{ wide: number; high: number }>();
 const { order, carving, slices, looked } = useCarving();
@@ -20,6 +20,7 @@ const stage = shallowRef<Stage>();
 const view = shallowRef<RoundView>();
 const look = ref<Look>(FIRST);
 const cutOpen = ref(true);
+const shown = reactive<Shown>({ tins: false, gives: false });
 const trouble = ref("");
 const working = ref(false);
 let gone = false;
@@ -34,6 +35,7 @@ onMounted(async () => {
       canvas.value,
       own.getPropertyValue("--ink").trim(),
       own.getPropertyValue("--amber-line").trim(),
+      own.getPropertyValue("--teal").trim(),
     );
     place();
     show();
@@ -66,10 +68,16 @@ async function load(): Promise<void> {
 }
 // A plan is there once all that takes long is worked out; what is drawn is asked for then.
 watch([carving, cutOpen], () => void load(), { immediate: true });
+watch(shown, show);
+/** The most a cover of patches was to give, in per cent; nothing of any other. */
+const most = computed(() => (view.value?.stretch ? Math.round(100 * view.value.stretch.most) : 0));
+
+/** So wide, there is room for a name beside what can be chosen. */
+const roomy = computed(() => (most.value ? 560 : view.value?.tins.length ? 400 : 230));
 
 function show(): void {
   if (!stage.value || !view.value) return;
-  stage.value.show(view.value, looked.value);
+  stage.value.show(view.value, looked.value, shown);
   stage.value.turnTo(look.value);
 }
 function place(): void {
@@ -165,10 +173,20 @@ const says = computed(
     :style="{ width: `${wide}px`, height: `${high}px` }"
   >
     <div class="head">
-      <span v-if="wide > 230 || working">{{ working ? "Being worked …" : "In the round" }}</span>
+      <span v-if="wide > roomy || working">{{ working ? "Being worked …" : "In the round" }}</span>
       <label><input v-model="cutOpen" type="checkbox" /> cut open</label>
+      <label v-if="view?.tins.length"><input v-model="shown.tins" type="checkbox" /> tins</label>
+      <label
+        v-if="most"
+        :title="`Paper where the sheet lies as it was rolled, amber at ${most} per cent, ink beyond`"
+      >
+        <input v-model="shown.gives" type="checkbox" /> what it gives
+      </label>
     </div>
     <p v-if="trouble" class="wrong" role="alert">{{ trouble }}</p>
+    <p v-if="most && shown.gives" class="key">
+      as rolled <span class="ramp"></span> {{ most }} per cent <span class="over"></span> more
+    </p>
     <canvas
       ref="canvas"
       role="img"
@@ -207,6 +225,31 @@ const says = computed(
   align-items: center;
   min-height: 30px;
   cursor: pointer;
+}
+
+.key {
+  position: absolute;
+  bottom: 8px;
+  left: 16px;
+  display: flex;
+  gap: 8px;
+  align-items: center;
+  color: var(--soft);
+  font: 15px var(--sans);
+  pointer-events: none;
+}
+
+.ramp,
+.over {
+  width: 64px;
+  height: 14px;
+  border: 1px solid var(--ink);
+  background: linear-gradient(90deg, #fbf7ee, var(--amber-line));
+}
+
+.over {
+  width: 14px;
+  background: var(--ink);
 }
 
 .wrong {

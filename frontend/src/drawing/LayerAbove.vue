@@ -5,6 +5,7 @@ import { useSettings } from "@/kitchen/settings";
 import { useCarving } from "@/order/carving";
 import FrontMark from "./FrontMark.vue";
 import { closed } from "./layout";
+import FractionSpans from "./FractionSpans.vue";
 
 const props = defineProps<{ wide: number; high: number }>();
 const { order, slice } = useCarving();
@@ -44,7 +45,7 @@ const says = computed(() => {
 
 <template>
   <svg :width="wide" :height="high" role="img" :aria-label="`${says}, from above`">
-    <text x="16" y="20">{{ narrow ? `Layer ${slice?.number}` : says }}</text>
+    <text x="16" y="20"><FractionSpans :text="narrow ? `Layer ${slice?.number}` : says" /></text>
     <path class="outer" :d="outline([finished])" />
     <path class="body bottom" :d="outline(slice?.bottom)" />
     <path class="top" :d="outline(slice?.top)" />

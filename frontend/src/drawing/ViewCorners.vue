@@ -1,26 +1,45 @@
 <script setup lang="ts">
 /** The view a tier is carved to, with the layers it is cut out of: its corners are dragged, or moved by keys. */
-import { computed, ref, watch } from "vue";
+import { computed, ref, toRef, watch } from "vue";
 import { boundsOf, type Corner, middleAfter } from "@/base/polygon";
 import { tenth } from "@/base/round";
 import { useSettings } from "@/kitchen/settings";
 import { useCarving } from "@/order/carving";
 import { arrowStep, pixelsIn, useDrag } from "./drag";
+import Closeness from "./Closeness.vue";
 import KnownLength from "./KnownLength.vue";
 import { closed } from "./layout";
 import Magnifier from "./Magnifier.vue";
+import { useView } from "./view";
 
 const props = defineProps<{ wide: number; high: number }>();
-const { points, slices, slice, looked, scale, view, picture, setPoint, addAfter, remove, canRemove } =
-  useCarving();
+const {
+  points,
+  slices,
+  slice,
+  looked,
+  scale,
+  view,
+  picture,
+  setPoint,
+  addAfter,
+  remove,
+  canRemove,
+  ...carved
+} = useCarving();
 const settings = useSettings();
 const NAMES = { side: "the side", front: "the front", above: "above" } as const;
-const HEADS = {
-  side: "Carved to this, from the side",
-  front: "Every section across is this",
-  above: "Carved to this, from above",
-} as const;
-const HEAD = 30;
+const heads = computed(() => {
+  const { sections, sectionInHand } = carved;
+  const several = sections.value.length;
+  return {
+    side: "Carved to this, from the side",
+    front: several ? `Section ${sectionInHand.value + 1} of ${several}` : "Every section across is this",
+    above: "Carved to this, from above",
+  };
+});
+/** Above it stand its name and its buttons. */
+const HEAD = 52;
 const EDGE = 26;
 /** Where there are more corners there is no room for a grip between each two. */
 const FEW = 24;
@@ -55,19 +74,32 @@ const bounds = computed(() => {
     high: Math.max(own.value.high, below.low + below.high),
   };
 });
-/** Pixels to a millimetre of the drawing. */
-const zoom = computed(() => {
+const frame = ref<HTMLElement>();
+/** Tracing asks for a closer look at a part of it. */
+const {
+  view: look,
+  looksCloser,
+  go,
+  fit,
+  key: lookByKey,
+  on,
+} = useView(frame, { width: toRef(props, "wide"), height: toRef(props, "high") });
+watch(view, fit);
+/** Pixels to a millimetre where all of it is seen, and as it is looked at. */
+const whole = computed(() => {
   const { left, right, low, high } = bounds.value;
   const across = Math.max(60, props.wide - 2 * EDGE - 20);
   const up = Math.max(60, props.high - HEAD - 2 * EDGE);
   return Math.max(0.02, Math.min(across / Math.max(1, right - left), up / Math.max(1, high - low)));
 });
+const zoom = computed(() => whole.value * look.value.zoom);
 const table = computed(() => {
   const { low, high } = bounds.value;
-  return (props.high + HEAD + (high - low) * zoom.value) / 2;
+  return ((props.high + HEAD + (high - low) * whole.value) / 2) * look.value.zoom + look.value.dy;
 });
+const axis = computed(() => (props.wide / 2) * look.value.zoom + look.value.dx);
 const middle = computed(() => (bounds.value.left + bounds.value.right) / 2);
-const x = (mm: number): number => props.wide / 2 + (mm - middle.value) * zoom.value;
+const x = (mm: number): number => axis.value + (mm - middle.value) * zoom.value;
 const y = (mm: number): number => table.value - (mm - bounds.value.low) * zoom.value;
 /** A height of the cake, as it lies in the drawing. */
 const up = (mm: number): number => y(own.value.low + mm / scale.value.up);
@@ -78,7 +110,7 @@ const pulled = ref<Corner | null>(null);
 function read(event: PointerEvent): Corner {
   const [right, down] = pixelsIn(event);
   return [
-    tenth((right - props.wide / 2) / zoom.value + middle.value),
+    tenth((right - axis.value) / zoom.value + middle.value),
     tenth((table.value - down) / zoom.value + bounds.value.low),
   ];
 }
@@ -142,77 +174,102 @@ const bands = computed(() =>
 </script>
 
 <template>
-  <svg :width="wide" :height="high" role="group" :aria-label="`The view from ${NAMES[view]}`">
-    <text x="16" y="20">
-      <template v-if="wide < 260">From {{ NAMES[view] }}</template>
-      <template v-else>{{ HEADS[view] }}</template>
-    </text>
-    <clipPath id="carved-view"><path :d="path" /></clipPath>
-    <g id="carved-scene">
-      <image
-        v-if="under"
-        :href="href"
-        :x="x(under.left)"
-        :y="y(under.low + under.high)"
-        :width="under.wide * zoom"
-        :height="under.high * zoom"
-        preserveAspectRatio="none"
-      />
-      <path v-if="under" class="body traced" :d="path" />
-    </g>
-    <path v-if="!under" class="ground" :class="{ cake: view === 'above' }" :d="path" />
-    <g v-if="!under && view !== 'above'" clip-path="url(#carved-view)">
-      <rect
-        v-for="band in bands"
-        :key="band.number"
-        class="layer"
-        :class="{ chosen: band.chosen }"
-        x="0"
-        :width="wide"
-        :y="band.y"
-        :height="band.high"
-        @click="looked = band.number"
-      />
-    </g>
-    <path v-if="!under" class="body edge" :d="path" />
-    <path v-if="view !== 'above'" class="table" :d="`M12 ${y(own.low)}H${wide - 12}`" />
-    <template v-if="few">
+  <div
+    ref="frame"
+    class="frame"
+    :class="{ closer: looksCloser }"
+    @wheel="on.wheel"
+    @pointerdown="on.pointerdown"
+    @pointermove="on.pointermove"
+    @pointerup="on.pointerup"
+    @pointercancel="on.pointercancel"
+    @pointerleave="on.pointerleave"
+    @click.capture="on.clickCapture"
+    @keydown="lookByKey"
+  >
+    <svg :width="wide" :height="high" role="group" :aria-label="`The view from ${NAMES[view]}`">
+      <text v-if="!looksCloser" x="16" y="33">
+        <template v-if="wide < 260">From {{ NAMES[view] }}</template>
+        <template v-else>{{ heads[view] }}</template>
+      </text>
+      <clipPath id="carved-view"><path :d="path" /></clipPath>
+      <g id="carved-scene">
+        <image
+          v-if="under"
+          :href="href"
+          :x="x(under.left)"
+          :y="y(under.low + under.high)"
+          :width="under.wide * zoom"
+          :height="under.high * zoom"
+          preserveAspectRatio="none"
+        />
+        <path v-if="under" class="body traced" :d="path" />
+      </g>
+      <path v-if="!under" class="ground" :class="{ cake: view === 'above' }" :d="path" />
+      <g v-if="!under && view !== 'above'" clip-path="url(#carved-view)">
+        <rect
+          v-for="band in bands"
+          :key="band.number"
+          class="layer"
+          :class="{ chosen: band.chosen }"
+          x="0"
+          :width="wide"
+          :y="band.y"
+          :height="band.high"
+          @click="looked = band.number"
+        />
+      </g>
+      <path v-if="!under" class="body edge" :d="path" />
+      <path v-if="view !== 'above'" class="table" :d="`M12 ${y(own.low)}H${wide - 12}`" />
+      <template v-if="few">
+        <g
+          v-for="(one, index) in shown"
+          :key="`n${index}`"
+          class="new"
+          role="button"
+          tabindex="0"
+          :aria-label="`Another corner after corner ${index + 1}`"
+          @click="addAfter(index)"
+          @keydown.enter.prevent="addAfter(index)"
+        >
+          <circle class="grip" :cx="one.new.x" :cy="one.new.y" r="16" />
+          <circle class="seen" :cx="one.new.x" :cy="one.new.y" r="4.5" />
+        </g>
+      </template>
       <g
         v-for="(one, index) in shown"
-        :key="`n${index}`"
-        class="new"
+        :key="index"
+        class="corner held"
         role="button"
         tabindex="0"
-        :aria-label="`Another corner after corner ${index + 1}`"
-        @click="addAfter(index)"
-        @keydown.enter.prevent="addAfter(index)"
+        :aria-label="one.says"
+        @pointerdown="begin($event, index)"
+        v-on="drag.on"
+        @keydown="key($event, index)"
+        @dblclick="canRemove && remove(index)"
       >
-        <circle class="grip" :cx="one.new.x" :cy="one.new.y" r="16" />
-        <circle class="seen" :cx="one.new.x" :cy="one.new.y" r="4.5" />
+        <circle class="grip" :cx="one.x" :cy="one.y" :r="few ? 22 : 12" />
+        <circle class="seen" :cx="one.x" :cy="one.y" :r="few ? 8 : 5" />
       </g>
-    </template>
-    <g
-      v-for="(one, index) in shown"
-      :key="index"
-      class="corner held"
-      role="button"
-      tabindex="0"
-      :aria-label="one.says"
-      @pointerdown="begin($event, index)"
-      v-on="drag.on"
-      @keydown="key($event, index)"
-      @dblclick="canRemove && remove(index)"
-    >
-      <circle class="grip" :cx="one.x" :cy="one.y" :r="few ? 22 : 12" />
-      <circle class="seen" :cx="one.x" :cy="one.y" :r="few ? 8 : 5" />
-    </g>
-    <KnownLength :x="x" :y="y" :read="read" @held="(at) => (pulled = at)" />
-    <Magnifier v-if="glass" v-bind="glass" scene="carved-scene" :wide="wide" />
-  </svg>
+      <KnownLength :x="x" :y="y" :read="read" @held="(at) => (pulled = at)" />
+      <Magnifier v-if="glass" v-bind="glass" scene="carved-scene" :wide="wide" />
+    </svg>
+    <Closeness :closer="looksCloser" @go="go" @fit="fit" />
+  </div>
 </template>
 
 <style scoped src="./carved.css"></style>
 <style scoped>
+.frame {
+  position: relative;
+  overflow: hidden;
+}
+
+.frame.closer {
+  touch-action: none;
+  cursor: grab;
+}
+
 .ground {
   fill: var(--panel);
 }

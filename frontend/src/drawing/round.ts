@@ -6,6 +6,7 @@ import {
   BufferGeometry,
   Color,
   DirectionalLight,
+  DoubleSide,
   EdgesGeometry,
   Group,
   Line,
@@ -25,6 +26,11 @@ import type { RoundView } from "@/api/types";
 import { FIRST, type Look } from "./look";
 
 type RoundPart = RoundView["parts"][number];
+/** What is drawn besides the tier itself: the tins about its layers, and how much its cover gives. */
+export interface Shown {
+  tins: boolean;
+  gives: boolean;
+}
 const CREASE = 0.6;
 const EDGE_DEGREES = 38;
 const LENS_DEGREES = 28;
@@ -37,13 +43,29 @@ function numbers<T>(text: string, of: new (bytes: ArrayBuffer) => T): T {
   return new of(Uint8Array.from(atob(text), (letter) => letter.charCodeAt(0)).buffer);
 }
 
-function geometryOf(part: RoundPart): BufferGeometry {
+function geometryOf(part: Pick<RoundPart, "corners" | "triangles" | "step_mm">): BufferGeometry {
   const found = new BufferGeometry();
   const steps = numbers(part.corners, Int16Array);
   const corners = Float32Array.from(steps, (step) => step * part.step_mm);
   found.setAttribute("position", new BufferAttribute(corners, 3));
   found.setIndex(new BufferAttribute(numbers(part.triangles, Uint16Array), 1));
   return found;
+}
+
+/** What a cover gives, painted: paper where it lies as it was rolled, darker to its most. */
+function painted(stretch: NonNullable<RoundView["stretch"]>, most: string, beyond: string): Mesh {
+  const shape = geometryOf(stretch).toNonIndexed();
+  const strains = numbers(stretch.strains, Uint8Array);
+  const [none, full, over] = [new Color(0xfbf7ee), new Color(most), new Color(beyond)];
+  const colours = new Float32Array(strains.length * 9);
+  strains.forEach((strain, at) => {
+    const share = strain / 255;
+    const colour = strain === 255 ? over : none.clone().lerp(full, share);
+    for (let corner = 0; corner < 3; corner += 1) colour.toArray(colours, at * 9 + corner * 3);
+  });
+  shape.setAttribute("color", new BufferAttribute(colours, 3));
+  shape.computeVertexNormals();
+  return new Mesh(shape, new MeshLambertMaterial({ vertexColors: true, side: DoubleSide }));
 }
 
 /** What draws on a canvas. Throws where the browser draws nothing in the round. */
@@ -61,6 +83,7 @@ export class Stage {
     canvas: HTMLCanvasElement,
     private readonly ink: string,
     private readonly picked: string,
+    private readonly steel: string,
   ) {
     this.renderer = new WebGLRenderer({ canvas, antialias: true, alpha: true });
     this.camera.up.set(0, 0, 1);
@@ -72,7 +95,7 @@ export class Stage {
     this.scene.add(new AmbientLight(0xffffff, 1.25), sun, fill, this.body);
   }
 
-  show(view: RoundView, chosen: number): void {
+  show(view: RoundView, chosen: number, shown: Shown): void {
     this.body.clear();
     const box = new Box3(new Vector3(...view.least), new Vector3(...view.most));
     box.getCenter(this.middle);
@@ -85,18 +108,40 @@ export class Stage {
       const line = new LineBasicMaterial({ color: new Color(this.ink) });
       this.body.add(solid, new LineSegments(new EdgesGeometry(shape, EDGE_DEGREES), line));
     }
-    for (const seam of view.seams) {
-      const points = seam.line.map(([x = 0, y = 0, z = 0]) => new Vector3(x, y, z));
-      const line = new LineBasicMaterial({ color: new Color(this.picked) });
-      this.body.add(new Line(new BufferGeometry().setFromPoints(points), line));
+    for (const seam of view.seams) this.body.add(this.line(seam.line, this.picked));
+    if (shown.gives && view.stretch) {
+      // Seen by itself: its triangles are larger than those of what lies below, which would show through.
+      for (const one of this.body.children)
+        one.visible = one instanceof Line && !(one instanceof LineSegments);
+      this.body.add(painted(view.stretch, this.picked, this.ink));
     }
+    for (const tin of shown.tins ? view.tins : [])
+      for (const points of tin.lines) {
+        const line = this.line(points, this.steel);
+        line.userData = { tin: tin.layer };
+        this.body.add(line);
+      }
     this.choose(chosen);
+  }
+
+  private line(points: readonly (readonly number[])[], colour: string): Line {
+    const places = points.map(([x = 0, y = 0, z = 0]) => new Vector3(x, y, z));
+    const drawn = new LineBasicMaterial({ color: new Color(colour), transparent: true });
+    return new Line(new BufferGeometry().setFromPoints(places), drawn);
   }
 
   /** Show which layer is looked at. */
   choose(number: number): void {
     for (const one of this.body.children) {
-      if (!(one instanceof Mesh)) continue;
+      // The tin of the layer that is looked at is drawn through all that lies before it, the others faintly.
+      if (one instanceof Line && "tin" in one.userData) {
+        const drawn = one.material as LineBasicMaterial;
+        const own = one.userData.tin === number;
+        drawn.opacity = own ? 1 : 0.3;
+        drawn.depthTest = !own;
+        drawn.needsUpdate = true;
+      }
+      if (!(one instanceof Mesh) || !("matter" in one.userData)) continue;
       const { matter, number: own, hex } = one.userData as { matter: string; number: number; hex: string };
       const chosen = matter === "cake" && own === number;
       const { color } = one.material as MeshLambertMaterial;

@@ -8,7 +8,7 @@ import { begun, kindsOf } from "./kinds";
 import { useOrder } from "./order";
 
 /** Sizes that differ by less are the same. */
-const SAME_MM = 0.1;
+const SAME_MM = 0.3;
 const held = ref(0);
 const from = ref<"side" | "above">("side");
 /** One change after another, since each asks how wide the body is then. */

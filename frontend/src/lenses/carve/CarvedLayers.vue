@@ -9,6 +9,7 @@ import { useTier } from "@/lenses/parts/tier";
 import { useCarving } from "@/order/carving";
 import ChoiceRow from "@/ui/ChoiceRow.vue";
 import ChoiceRows from "@/ui/ChoiceRows.vue";
+import FractionText from "@/ui/FractionText.vue";
 
 const settings = useSettings();
 const { order, planned } = useTier();
@@ -32,6 +33,7 @@ const baked = computed(() => order.plan?.carved[`tier_${order.tier + 1}`]);
 const times = (count: number): string => (count === 1 ? "baked once" : `baked ${count} times`);
 const layersOf = (numbers: readonly number[]): string =>
   `${numbers.length === 1 ? "layer" : "layers"} ${numbers.join(", ")}`;
+const tinWords = (shape: string): string => (shape === "ball" ? "half-ball" : shape);
 /** Two sides of something; of what is as long as it is wide one. */
 const sides = (across: Figure, along: Figure | null): string =>
   [across, along]
@@ -50,20 +52,24 @@ const sides = (across: Figure, along: Figure | null): string =>
     @change="(number) => (looked = number)"
   >
     <b>{{ one.number }}</b>
-    <span class="layer">{{ sides(one.wide, one.long) }}</span>
-    <small>the outline moves {{ settings.words(one.moves) }} up it</small>
+    <span class="layer"><FractionText :text="sides(one.wide, one.long)" /></span>
+    <small>the outline moves <FractionText :text="settings.words(one.moves)" /> up it</small>
   </ChoiceRows>
   <template v-if="baked">
     <h3>Baked in</h3>
     <div v-for="(one, key) in baked.tins" :key="key" class="baked">
-      <b>{{ one.shape }} {{ sides(one.across, one.length) }}{{ one.owned ? "" : ", to get" }}</b>
+      <b
+        ><FractionText
+          :text="`${tinWords(one.shape)} ${sides(one.across, one.length)}${one.owned ? '' : ', to get'}`"
+      /></b>
       <span>{{ times(one.bakes.value) }}, for {{ layersOf(one.layers) }}</span>
       <FigureRow label="Batter" :figure="one.batter" />
     </div>
     <FigureRow v-if="Object.keys(baked.tins).length > 1" label="Batter in all" :figure="baked.batter" />
     <p v-if="baked.one_more" class="soft">
-      With a {{ baked.one_more.shape }} tin of {{ settings.words(baked.one_more.across) }} as well it would
-      take {{ settings.words(baked.one_more.saves) }} less.
+      With a {{ tinWords(baked.one_more.shape) }} tin of
+      <FractionText :text="settings.words(baked.one_more.across)" /> as well it would take
+      {{ settings.words(baked.one_more.saves) }} less.
     </p>
     <FigureRow label="Carved off" :figure="baked.offcut" />
     <FigureRow label="As modelling paste, up to" :figure="baked.paste" />

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 /** The views a tier is carved to: which one is drawn, how it is drawn, and how what lies between is rounded. */
 import KindFields from "@/lenses/parts/KindFields.vue";
+import SectionFields from "./SectionFields.vue";
 import OutlineFile from "@/lenses/parts/OutlineFile.vue";
 import { useTier } from "@/lenses/parts/tier";
 import { useCarving } from "@/order/carving";
@@ -9,8 +10,7 @@ import TierField from "@/order/TierField.vue";
 import ChoiceRow from "@/ui/ChoiceRow.vue";
 
 const { order, change } = useTier();
-const { build, seen, view, fromFront, fromAbove, setFront, setAbove, draw, canRound, round, mirror } =
-  useCarving();
+const { build, seen, view, fromAbove, setAbove, draw, canRound, round, mirror } = useCarving();
 
 const VIEWS = [
   { value: "side", words: "Side" },
@@ -62,11 +62,7 @@ function readSide(points_mm: [number, number][], width: number): void {
       <OutlineFile @read="read" />
       <PictureFields />
     </template>
-    <div v-if="seen === 'front'" class="same">
-      <button class="act" @click="setFront(!fromFront)">
-        {{ fromFront ? "Round its sections instead" : "Draw its sections" }}
-      </button>
-    </div>
+    <SectionFields v-if="seen === 'front'" />
     <div v-if="seen === 'above'" class="same">
       <p v-if="!fromAbove" class="soft">From above it is as the tin.</p>
       <button class="act" @click="setAbove(!fromAbove)">
@@ -76,6 +72,6 @@ function readSide(points_mm: [number, number][], width: number): void {
     <div v-if="seen !== 'front'" class="rows">
       <TierField field="tin_diameter_mm" :figure="`tiers.${order.tier + 1}.layers.cake_diameter`" />
     </div>
-    <KindFields v-if="!build.front_mm" part="build" />
+    <KindFields v-if="seen !== 'front' && !build.front_mm && !build.sections.length" part="build" />
   </template>
 </template>
