@@ -16,7 +16,7 @@ from amber_spread.core.geometry.sculpted import Sculpted
 from amber_spread.core.geometry.surface import open_surface_of
 from amber_spread.core.geometry.unrolled import unrolled
 from tests.core.test_pairs import PLAIN
-from tests.designs import planned, tier, worked
+from tests.designs import MEDIA, planned, tier, worked
 
 PI = math.pi
 
@@ -139,6 +139,24 @@ def test_no_two_pieces_lie_on_each_other():
         placed.append((one.mat, Polygon(ring + [one.x, one.y])))
     for index, (mat, polygon) in enumerate(placed):
         assert all(polygon.intersection(other).area < 1 for there, other in placed[:index] if there == mat)
+
+
+def test_strips_hide_every_seam_and_are_rolled_weighed_and_counted_with_the_rest():
+    """As long as the seams that are drawn, each as heavy as its length, width and thickness make it."""
+    box = PLAIN[[one.kind for one in PLAIN].index("joined")]
+    bare, hidden = (
+        planned(tier(240, build=box, cover=PatchesCover(thickness_mm=3.0, strip_mm=wide))).tiers[0].cover
+        for wide in (None, 12.0)
+    )
+    strips = [piece for key, piece in hidden.pieces.items() if key.startswith("strip_")]
+    assert not any(key.startswith("strip_") for key in bare.pieces)
+    assert sum(strip.sizes["long"].value for strip in strips) == pytest.approx(hidden.seams.value)
+    assert {strip.sizes["wide"].value for strip in strips} == {12.0}
+    density = MEDIA[PatchesCover().medium].density_g_per_ml
+    more = hidden.seams.value * 12.0 * 3.0 / 1000 * density
+    assert hidden.stays.value - bare.stays.value == pytest.approx(more)
+    assert sum(share.stays.value for share in hidden.colours.values()) == pytest.approx(hidden.stays.value)
+    assert hidden.rolled_weight.value - bare.rolled_weight.value > more
 
 
 def test_a_surface_in_two_is_two_patches():

@@ -6,6 +6,7 @@ import re
 from playwright.sync_api import expect
 from pypdf import PdfReader
 
+from amber_spread.browser import page
 from tests.screens.test_journeys import fill, lens, new_cake, panel, saved, spills, what_is_owned
 
 HEART = b"""<svg xmlns="http://www.w3.org/2000/svg" width="180mm" height="160mm" viewBox="0 0 180 160">
@@ -165,3 +166,18 @@ def test_a_cake_that_came_out_leaning_says_where_to_build_up(screen, address):
     expect(panel(screen).locator("[data-figure='tiers.1.coats.build_up.weight']")).not_to_have_text(re.compile("^0"))
     assert number(screen, "tiers.1.coats.build_up.weight") > 20
     saved(screen)
+
+
+def test_every_page_goes_to_paper_whole_and_without_its_buttons(browser, demo_address):
+    with page(browser) as screen:
+        for path, last in (
+            ("/", "Hundred hives jubilee"),
+            ("/usual", "Baked cake weighs"),
+            ("/pantry", "Beat in the sugar"),
+        ):
+            screen.goto(demo_address + path)
+            expect(screen.get_by_text(last).first).to_be_attached()
+            printed = PdfReader(io.BytesIO(screen.pdf(format="A4")))
+            words = " ".join(" ".join(sheet.extract_text().split()) for sheet in printed.pages)
+            assert last in words, path
+            assert not any(act in words for act in ("Undo", "New cake", "Save as CSV", "Back to the shelf")), path

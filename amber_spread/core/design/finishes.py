@@ -207,12 +207,13 @@ class GoresCover(_Sheet):
 
 class PatchesCover(_Sheet):
     """Pieces of a carved tier that each lie nearly flat: a front and a back, or a top and so many sides; as few as
-    stretch or gather by no more than `stretch` where no number is named.
+    stretch or gather by no more than `stretch` where no number is named. Strips `strip_mm` wide hide their seams.
     """
 
     kind: Literal["patches"] = "patches"
     parts: Literal[2, 4, 6, 8] | None = None
     stretch: Annotated[float, limits.STRETCH.field()] = 0.12
+    strip_mm: Annotated[float, limits.BAND_WIDTH.field()] | None = None
 
 
 class PrintedCover(Frozen):

@@ -158,6 +158,7 @@ COVERS = dict(
         ),
         row(
             PatchesCover, "Patches", _SHEET, ask("stretch", "Gives by no more than", "stretch", percent=True),
+            ask("strip_mm", "Strips over the seams, wide", "band_mm", "none"),
             pick("parts", "Cut into", (None, "as few as lie flat"), (2, "a front and a back"),
                  (4, "a top and four sides"), (6, "a top and six sides"), (8, "a top and eight sides")),
             does="covered in patches", called="patches", technique="pieces", smoother=True, suits=_CARVED, cut_out=True,

@@ -57,7 +57,7 @@ from amber_spread.core.tier.cover_rules import (
     trimmed_weight,
 )
 from amber_spread.core.tier.panel import level_thickness, sides, wrap
-from amber_spread.core.tier.patched import plan_patches
+from amber_spread.core.tier.patched import STRIP, plan_patches
 from amber_spread.core.tier.printed import plan_printed
 from amber_spread.core.tier.side import tipped
 
@@ -104,7 +104,11 @@ def plan_cover(
     parts = {key.replace("_", " "): each for key, each in rolled_mm2.items()}
     area = of_parts(_FLAT_AREA, sum(parts.values()), parts, "mm2")
     rolled = rolled_weight.figure(area.value, thickness.value, medium.density_g_per_ml)
-    seams = {key: _piece_g(way.pieces[key], job) for key in ("band",) if key in way.pieces}
+    seams = {
+        piece.name.lower(): _piece_g(piece, job)
+        for key, piece in way.pieces.items()
+        if key == "band" or key.startswith(f"{STRIP}_")
+    }
     stays = total({"over the tier": over.weight.value, **seams}, "g")
     wall = _striped_wall(way.pieces, rolled_mm2, job)
     plan = CoverPlan(

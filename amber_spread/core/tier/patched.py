@@ -11,7 +11,7 @@ from shapely.geometry.polygon import orient
 
 from amber_spread.core.design.finishes import PatchesCover
 from amber_spread.core.geometry.bare import Numbers
-from amber_spread.core.geometry.flat import Corner, Mark, Piece, drawn_along, piece_of, size_of
+from amber_spread.core.geometry.flat import Corner, Mark, Piece, drawn_along, piece_of, rectangle, size_of
 from amber_spread.core.geometry.outline import Point
 from amber_spread.core.geometry.patches import Cut, Patch, cut_up
 from amber_spread.core.geometry.sculpted import Sculpted
@@ -22,6 +22,8 @@ from amber_spread.core.tier.cover_plan import Job, Way
 FINE_MM = 0.25
 """Corners of a piece that stand out by less are left out."""
 TICK_MM = 12.0
+STRIP = "strip"
+"""What the pieces that hide seams are called by, before their letters."""
 HALF, QUARTER = 0.5, 0.25
 """A seam's letter stands at its middle, and a tick at its quarter, so that it is plain which way round it goes."""
 
@@ -43,6 +45,8 @@ def plan_patches(job: Job, cover: PatchesCover) -> Way | None:
         for number, (edge, marks) in enumerate(drawn, 1)
     }
     letters = {name: cut.seams[seam].length for seam, name in seam_names(cut).items()}
+    if cover.strip_mm:
+        pieces |= {f"{STRIP}_{name.lower()}": _strip(name, long, cover, hex) for name, long in letters.items()}
     own: dict[str, object] = {
         "strain": same("of the patch that gives most, over 95 parts in 100 of it", cut.strain, "ratio", "up"),
         "seams": total({f"seam {name}": length for name, length in letters.items()}, "mm"),
@@ -82,6 +86,12 @@ def _piece(number: int, edge: list[Corner], hex: str, colour: str | None) -> Pie
     wide, high = size_of(edge)
     sizes = {"wide": same("at its widest", wide, "mm", "up"), "high": same("at its highest", high, "mm", "up")}
     return piece_of(f"Patch {number}", edge, hex, 1, colour, **sizes)
+
+
+def _strip(name: str, long_mm: float, cover: PatchesCover, hex: str) -> Piece:
+    """What hides a seam: as long as it is."""
+    long, wide = same("the seam", long_mm, "mm", "up"), same("strip, wide", cover.strip_mm or 0.0, "mm")
+    return piece_of(f"Strip {name}", rectangle(long.value, wide.value), hex, 1, cover.colour, long=long, wide=wide)
 
 
 def _mates(name: str, line: Numbers, within: Polygon, origin: Point) -> Iterator[Mark]:

@@ -3919,7 +3919,7 @@ export interface components {
         /**
          * PatchesCover
          * @description Pieces of a carved tier that each lie nearly flat: a front and a back, or a top and so many sides; as few as
-         *     stretch or gather by no more than `stretch` where no number is named.
+         *     stretch or gather by no more than `stretch` where no number is named. Strips `strip_mm` wide hide their seams.
          */
         PatchesCover: {
             /**
@@ -3943,6 +3943,8 @@ export interface components {
              * @default 0.12
              */
             stretch: number;
+            /** Strip Mm */
+            strip_mm?: number | null;
         };
         /**
          * PetalShape

@@ -26,5 +26,5 @@ export const useKit = defineStore("kit", () => {
     if (!shown.value) await kept.open();
   }
 
-  return { kit, ready, ...kept };
+  return { kit, shown, ready, ...kept };
 });

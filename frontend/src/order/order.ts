@@ -213,8 +213,8 @@ export const useOrder = defineStore("order", () => {
     steps.value += 1;
     document.value = next;
     tier.value = Math.min(tier.value, next.design.tiers.length - 1);
-    touch();
     void replan();
+    touch();
   }
 
   async function undo(): Promise<void> {
@@ -406,7 +406,8 @@ export const useOrder = defineStore("order", () => {
     const mine = new AbortController();
     planning = mine;
     behind.value = true;
-    await Promise.all([kit.ready(), pantry.ready()]);
+    // Asked for before the screen follows the edit, so that both are at work at once.
+    if (!kit.shown || !pantry.larder) await Promise.all([kit.ready(), pantry.ready()]);
     if (mine.signal.aborted) return;
     plannedWith = beside.value;
     try {

@@ -71,7 +71,7 @@ const width = computed(() => {
   const text = displayed.value || props.optional || "";
   if (set.value) {
     const small = pieces(text).reduce((sum, one) => sum + (one.over ? one.plain.length : 0), 0);
-    return `${Math.max(1.6, text.length - small * 0.28)}ch`;
+    return `${Math.max(1.6, text.length - small * 0.2)}ch`;
   }
   const narrow = text.match(/[ /.,]/g)?.length ?? 0;
   return `${Math.max(1.6, text.length - narrow / 2 + 0.4)}ch`;
