@@ -44,7 +44,7 @@ const { described } = useDescribed();
 const saidId = useId();
 const frame = ref<HTMLElement>();
 const size = useElementSize(frame);
-const { view, looksCloser, go, fit: fitAgain, key, on } = useView(frame, size);
+const { view, looksCloser, go, fit: fitAgain, heard } = useView(frame, size);
 
 /** Where the ruler stands; in a narrow frame, and beside running heights, there is none. */
 const GAUGE = 46;
@@ -158,19 +158,7 @@ function choose(place: string): void {
 </script>
 
 <template>
-  <div
-    ref="frame"
-    class="frame"
-    :class="{ closer: looksCloser }"
-    @wheel="on.wheel"
-    @pointerdown="on.pointerdown"
-    @pointermove="on.pointermove"
-    @pointerup="on.pointerup"
-    @pointercancel="on.pointercancel"
-    @pointerleave="on.pointerleave"
-    @click.capture="on.clickCapture"
-    @keydown="key"
-  >
+  <div ref="frame" class="frame" :class="{ closer: looksCloser }" v-bind="heard">
     <p v-if="plan && order.document" :id="saidId" class="unseen">
       {{ described(order.document.design.tiers, plan).join(" ") }}
     </p>

@@ -81,8 +81,7 @@ const {
   looksCloser,
   go,
   fit,
-  key: lookByKey,
-  on,
+  heard,
 } = useView(frame, { width: toRef(props, "wide"), height: toRef(props, "high") });
 watch(view, fit);
 /** Pixels to a millimetre where all of it is seen, and as it is looked at. */
@@ -174,19 +173,7 @@ const bands = computed(() =>
 </script>
 
 <template>
-  <div
-    ref="frame"
-    class="frame"
-    :class="{ closer: looksCloser }"
-    @wheel="on.wheel"
-    @pointerdown="on.pointerdown"
-    @pointermove="on.pointermove"
-    @pointerup="on.pointerup"
-    @pointercancel="on.pointercancel"
-    @pointerleave="on.pointerleave"
-    @click.capture="on.clickCapture"
-    @keydown="lookByKey"
-  >
+  <div ref="frame" class="frame" :class="{ closer: looksCloser }" v-bind="heard">
     <svg :width="wide" :height="high" role="group" :aria-label="`The view from ${NAMES[view]}`">
       <text v-if="!looksCloser" x="16" y="33">
         <template v-if="wide < 260">From {{ NAMES[view] }}</template>

@@ -123,15 +123,16 @@ export function useView(
     looksCloser: computed(() => view.value.zoom > 1.001),
     go,
     fit,
-    key,
-    on: {
-      wheel,
-      pointerdown: down,
-      pointermove: drag,
-      pointerup: up,
-      pointercancel: up,
-      pointerleave: up,
-      clickCapture: click,
+    /** What the frame of the drawing hears, for `v-bind`. */
+    heard: {
+      onWheel: wheel,
+      onPointerdown: down,
+      onPointermove: drag,
+      onPointerup: up,
+      onPointercancel: up,
+      onPointerleave: up,
+      onClickCapture: click,
+      onKeydown: key,
     },
   };
 }
