@@ -11,7 +11,7 @@ from hypothesis import strategies as st
 from pydantic import BaseModel
 from pydantic.fields import FieldInfo
 
-from amber_spread.core.design.finishes import Border, Cover, Filling, FinalCoat, OnTop
+from amber_spread.core.design.finishes import Border, Cover, Filling, FinalCoat, OnTop, PatchColour
 from amber_spread.core.design.shapes import Build, HeartShape, Picture, ProfilePoint, SectionAt, Shape
 from amber_spread.core.design.solids import BallSolid, BoxSolid, ConeSolid, RaisedSolid, RingSolid, Solid
 from amber_spread.core.design.stands import Stand
@@ -99,6 +99,8 @@ def _field(kind: type[BaseModel], name: str, field: FieldInfo) -> st.SearchStrat
         return st.sampled_from([None, HULL])
     if name == "shape":
         return st.builds(HeartShape)
+    if name == "patch_colours":
+        return st.lists(st.builds(PatchColour, colour=st.sampled_from(COLOUR_NAMES)), max_size=4).map(tuple)
     if name == "sections":
         return _SECTIONS
     if name == "solids":

@@ -7,7 +7,7 @@ import pytest
 import trimesh
 from shapely import Polygon
 
-from amber_spread.core.design.finishes import PatchesCover
+from amber_spread.core.design.finishes import PatchColour, PatchesCover
 from amber_spread.core.geometry import solids
 from amber_spread.core.geometry.flat import area_of
 from amber_spread.core.geometry.meshed import meshed
@@ -157,6 +157,27 @@ def test_strips_hide_every_seam_and_are_rolled_weighed_and_counted_with_the_rest
     assert hidden.stays.value - bare.stays.value == pytest.approx(more)
     assert sum(share.stays.value for share in hidden.colours.values()) == pytest.approx(hidden.stays.value)
     assert hidden.rolled_weight.value - bare.rolled_weight.value > more
+
+
+def test_a_patch_of_its_own_colour_is_rolled_out_of_its_own_bowl_and_nothing_is_lost_between_them():
+    box = PLAIN[[one.kind for one in PLAIN].index("joined")]
+    colours = (PatchColour(colour="blush"), PatchColour(), PatchColour(colour="ivory"))
+    plain, mixed = (
+        planned(tier(240, build=box, cover=PatchesCover(colour="pale", parts=4, strip_mm=10.0, patch_colours=own)))
+        .tiers[0]
+        .cover
+        for own in ((), colours)
+    )
+    assert [mixed.pieces[f"patch_{number}"].colour for number in (1, 2, 3)] == ["blush", "pale", "ivory"]
+    by_colour = {share.colour: share for share in mixed.colours.values()}
+    assert set(by_colour) == {"blush", "pale", "ivory"}
+    for what in ("stays", "rolled", "trimmed"):
+        whole = sum(getattr(share, what).value for share in plain.colours.values())
+        assert sum(getattr(share, what).value for share in by_colour.values()) == pytest.approx(whole)
+    # As heavy as its area is of all that is cut, the strips among it.
+    areas = {key: Polygon([corner[:2] for corner in piece.corners]).area for key, piece in mixed.pieces.items()}
+    share = areas["patch_1"] / sum(areas.values())
+    assert by_colour["blush"].stays.value == pytest.approx(share * mixed.stays.value, rel=1e-3)
 
 
 def test_a_surface_in_two_is_two_patches():

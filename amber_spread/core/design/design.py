@@ -18,7 +18,6 @@ from amber_spread.core.design.finishes import (
     Measured,
     NoCover,
     OnTop,
-    PanelCover,
     PlainFilling,
     SoftFilling,
     Syrup,
@@ -151,9 +150,9 @@ class Tier(Frozen):
             yield (*path, "medium"), medium, getattr(part, "colour", None)
             if isinstance(part, SoftFilling):
                 yield (*path, "dam_medium"), part.dam_medium, part.dam_colour
-            if isinstance(part, PanelCover):
-                for index, stripe in enumerate(part.stripes):
-                    yield (*path, "stripes", index, "medium"), medium, stripe.colour
+            for field in ("stripes", "patch_colours"):
+                for index, one in enumerate(getattr(part, field, ())):
+                    yield (*path, field, index, "medium"), medium, one.colour
         if self.layers.board_after is not None:
             yield ("layers", "board_medium"), self.layers.board_medium, None
         for field in ("glue_medium", "bead_medium"):

@@ -205,15 +205,23 @@ class GoresCover(_Sheet):
     count: Annotated[int, limits.GORES.field()] = 8
 
 
+class PatchColour(Frozen):
+    """The colour of one patch; without one that of the cover."""
+
+    colour: Name | None = None
+
+
 class PatchesCover(_Sheet):
     """Pieces of a carved tier that each lie nearly flat: a front and a back, or a top and so many sides; as few as
     stretch or gather by no more than `stretch` where no number is named. Strips `strip_mm` wide hide their seams.
+    `patch_colours` are those of the first patch, the second and so on.
     """
 
     kind: Literal["patches"] = "patches"
     parts: Literal[2, 4, 6, 8] | None = None
     stretch: Annotated[float, limits.STRETCH.field()] = 0.12
     strip_mm: Annotated[float, limits.BAND_WIDTH.field()] | None = None
+    patch_colours: Annotated[tuple[PatchColour, ...], Field(max_length=int(limits.PATCHES.high))] = ()
 
 
 class PrintedCover(Frozen):

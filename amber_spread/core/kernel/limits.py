@@ -81,6 +81,7 @@ BATCH = Limit(low=100, high=20000, unit="ml")
 MIXER = Limit(low=500, high=60000, unit="ml")
 RIM = Limit(low=0, high=60, unit="mm")
 SECTIONS = Limit(low=0, high=8, unit="each")
+PATCHES = Limit(low=0, high=40, unit="each")
 STRIPES = Limit(low=0, high=12, unit="each")
 STRIPE_SHARE = Limit(low=0.01, high=100, unit="ratio")
 STRIP_LENGTH = Limit(low=50, high=5000, unit="mm")
@@ -191,6 +192,7 @@ LIMITS: dict[str, Limit] = {
     "mixer_ml": MIXER,
     "rim_mm": RIM,
     "sections": SECTIONS,
+    "patches": PATCHES,
     "stripes": STRIPES,
     "stripe_share": STRIPE_SHARE,
     "strip_mm": STRIP_LENGTH,

@@ -81,6 +81,6 @@ def corners(tokens: Tokens, _: LengthUnit) -> tuple[list[dict[str, Any]], Tokens
 
 SEVERAL: dict[str, Reader] = {
     "edges_mm": lengths, "heights_mm": lengths, "off_x_mm": signed, "off_y_mm": signed, "points_mm": places,
-    "points": corners, "stripes": stripes,
+    "points": corners, "stripes": stripes, "patch_colours": stripes,
 }  # fmt: skip
 """How a field is read whose value may be more than one word."""

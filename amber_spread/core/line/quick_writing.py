@@ -122,6 +122,8 @@ def _fields(model: BaseModel, by: Writing) -> str:
             found.append(colour_written(value) if name == "colour" else f"{word} {colour_written(value)}")
         elif name == "stripes":
             found.append(f"stripes {_shares([(one.colour, one.share) for one in value])}")
+        elif name == "patch_colours":
+            found.append(f"{word} {' / '.join(colour_written(one.colour) if one.colour else 'plain' for one in value)}")
         elif name == "points":
             found.append("points " + " / ".join(f"{written(one.up)}:{written(one.out)}" for one in value))
         elif isinstance(value, tuple):

@@ -201,7 +201,9 @@ def _by_colour(
     job: Job,
     colour: str | None,
 ) -> dict[str, ColourShare]:
-    """What is rolled, what stays and what is trimmed of each colour: a striped wall by its stripes, the rest whole."""
+    """What is rolled, what stays and what is trimmed of each colour: a striped wall by its stripes, the rest piece by
+    piece where they differ, else whole.
+    """
     per_mm2 = rolled_weight(1.0, job.thickness.value, job.medium.density_g_per_ml)
     rolled: dict[str | None, dict[str, float]] = {}
     stays: dict[str | None, dict[str, float]] = {}
@@ -210,20 +212,22 @@ def _by_colour(
         parts = into.setdefault(of, {})
         parts[what] = parts.get(what, 0.0) + grams
 
-    if wall is None:
+    sheets = {key: piece for key, piece in pieces.items() if piece.stuff == "sheet"}
+    striped = set() if wall is None else set(wall.keys)
+    if wall is None and len({piece.colour for piece in sheets.values()}) <= 1:
         put(rolled, colour, "all pieces", sum(rolled_mm2.values()) * per_mm2)
         put(stays, colour, "the whole cover", stays_g)
     else:
-        whole_g = 0.0
-        for key, piece in pieces.items():
-            if piece.stuff == "sheet" and key not in wall.keys:
-                piece_g = _piece_g(piece, job)
-                put(rolled, piece.colour, piece.name.lower(), rolled_mm2[key] * per_mm2)
-                put(stays, piece.colour, piece.name.lower(), piece_g)
-                whole_g += piece_g
-        for number, share in wall.shares.items():
-            put(rolled, wall.colours[number], f"stripe {number}", wall.rolled_g * share)
-            put(stays, wall.colours[number], f"stripe {number}", (stays_g - whole_g) * share)
+        whole_g = {key: _piece_g(piece, job) for key, piece in sheets.items() if key not in striped}
+        # What pieces give or lap is shared out among them; of a striped wall it is the wall's.
+        share = stays_g / sum(whole_g.values()) if wall is None else 1.0
+        for key, grams in whole_g.items():
+            put(rolled, sheets[key].colour, sheets[key].name.lower(), rolled_mm2[key] * per_mm2)
+            put(stays, sheets[key].colour, sheets[key].name.lower(), grams * share)
+        for number, each in (wall.shares if wall else {}).items():
+            assert wall is not None
+            put(rolled, wall.colours[number], f"stripe {number}", wall.rolled_g * each)
+            put(stays, wall.colours[number], f"stripe {number}", (stays_g - sum(whole_g.values())) * each)
     found = {}
     for number, (name, parts) in enumerate(rolled.items(), 1):
         out, left = total(parts, "g"), total(stays[name], "g")

@@ -37,16 +37,15 @@ def plan_patches(job: Job, cover: PatchesCover) -> Way | None:
     cut = cut_of(job.coated, job.thickness.value, cover)
     if math.isinf(cut.strain):
         return None
-    hex = job.hex_of(cover.colour)
     # Kept with the body, so that another colour draws nothing anew.
     drawn = job.coated.core.keep("drawn patches", cut, lambda: [_drawn(patch, cut) for patch in cut.patches])
     pieces = {
-        f"patch_{number}": _piece(number, edge, hex, cover.colour).but(marks=marks)
+        f"patch_{number}": _piece(number, edge, job, colour_of(cover, number)).but(marks=marks)
         for number, (edge, marks) in enumerate(drawn, 1)
     }
     letters = {name: cut.seams[seam].length for seam, name in seam_names(cut).items()}
     if cover.strip_mm:
-        pieces |= {f"{STRIP}_{name.lower()}": _strip(name, long, cover, hex) for name, long in letters.items()}
+        pieces |= {f"{STRIP}_{name.lower()}": _strip(name, long, job, cover) for name, long in letters.items()}
     own: dict[str, object] = {
         "strain": same("of the patch that gives most, over 95 parts in 100 of it", cut.strain, "ratio", "up"),
         "seams": total({f"seam {name}": length for name, length in letters.items()}, "mm"),
@@ -82,15 +81,22 @@ def _drawn(patch: Patch, cut: Cut) -> tuple[list[Corner], list[Mark]]:
     return [(x - left, y - low, 0.0) for x, y in polygon.exterior.coords[:-1]], marks
 
 
-def _piece(number: int, edge: list[Corner], hex: str, colour: str | None) -> Piece:
+def colour_of(cover: PatchesCover, number: int) -> str | None:
+    """The colour of a patch, counted from 1: its own, or that of the cover."""
+    own = cover.patch_colours[number - 1].colour if number <= len(cover.patch_colours) else None
+    return cover.colour if own is None else own
+
+
+def _piece(number: int, edge: list[Corner], job: Job, colour: str | None) -> Piece:
     wide, high = size_of(edge)
     sizes = {"wide": same("at its widest", wide, "mm", "up"), "high": same("at its highest", high, "mm", "up")}
-    return piece_of(f"Patch {number}", edge, hex, 1, colour, **sizes)
+    return piece_of(f"Patch {number}", edge, job.hex_of(colour), 1, colour, **sizes)
 
 
-def _strip(name: str, long_mm: float, cover: PatchesCover, hex: str) -> Piece:
+def _strip(name: str, long_mm: float, job: Job, cover: PatchesCover) -> Piece:
     """What hides a seam: as long as it is."""
     long, wide = same("the seam", long_mm, "mm", "up"), same("strip, wide", cover.strip_mm or 0.0, "mm")
+    hex = job.hex_of(cover.colour)
     return piece_of(f"Strip {name}", rectangle(long.value, wide.value), hex, 1, cover.colour, long=long, wide=wide)
 
 

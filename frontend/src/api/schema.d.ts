@@ -3917,9 +3917,18 @@ export interface components {
             kinds: components["schemas"]["Kind"][];
         };
         /**
+         * PatchColour
+         * @description The colour of one patch; without one that of the cover.
+         */
+        PatchColour: {
+            /** Colour */
+            colour?: string | null;
+        };
+        /**
          * PatchesCover
          * @description Pieces of a carved tier that each lie nearly flat: a front and a back, or a top and so many sides; as few as
          *     stretch or gather by no more than `stretch` where no number is named. Strips `strip_mm` wide hide their seams.
+         *     `patch_colours` are those of the first patch, the second and so on.
          */
         PatchesCover: {
             /**
@@ -3945,6 +3954,11 @@ export interface components {
             stretch: number;
             /** Strip Mm */
             strip_mm?: number | null;
+            /**
+             * Patch Colours
+             * @default []
+             */
+            patch_colours: components["schemas"]["PatchColour"][];
         };
         /**
          * PetalShape

@@ -9,6 +9,7 @@ export function colourFields(
 ): { get: () => string | null | undefined; set: (name: string) => void }[] {
   const { filling, crumb, final, cover, on_top, borders, layers } = tier;
   const stripes = cover.kind === "panel" ? cover.stripes : [];
+  const patches = cover.kind === "patches" ? cover.patch_colours : [];
   const steps = [
     filling,
     crumb,
@@ -18,6 +19,7 @@ export function colourFields(
     layers.syrup,
     ...(borders ?? []),
     ...(stripes ?? []),
+    ...(patches ?? []),
   ];
   const fields = steps
     .filter((step) => step && ("colour" in step || "medium" in step))
