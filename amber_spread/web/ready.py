@@ -2,9 +2,11 @@
 
 from amber_spread.core.bowls import normals
 from amber_spread.core.document import plan_document
+from amber_spread.papers.dxf_reading import read_dxf
 from amber_spread.papers.model_reading import read_model
 from amber_spread.papers.outline_files import read_outline
 from amber_spread.papers.picture_reading import read_picture
+from amber_spread.papers.svg_reading import read_svg
 
 normals()
-__all__ = ["plan_document", "read_model", "read_outline", "read_picture"]
+__all__ = ["plan_document", "read_dxf", "read_model", "read_outline", "read_picture", "read_svg"]
