@@ -26,6 +26,7 @@ HALF_BALLS_IN = (4, 6, 8, 10)
 """Half-ball tins as they are sold, in (from memory)."""
 BALL_DEEP = 0.95
 """A half-ball tin is at least so much of half its width deep; a shallower one is no half of a ball."""
+_NAMES = {"ball": "half-ball"}
 SKIN_FIT_MM = 0.5
 """A slice this much wider than the trimmed cake is cut from it all the same (common practice)."""
 WORTH_ML = 100.0
@@ -212,9 +213,6 @@ def plan_carved_bake(done: Worked, tins: Sequence[Tin]) -> CarvedBake | None:
         paste=paste.figure(worked_g, binds.value),
         one_more=_one_more(more, batter.value),
     )
-
-
-_NAMES = {"ball": "half-ball"}
 
 
 def _serves(tin: Tin) -> bool:
