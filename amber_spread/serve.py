@@ -28,6 +28,7 @@ from amber_spread.store.private_postgres import (
     PostgresMissing,
     PrivatePostgres,
     reachable_folder,
+    signals_waiting,
 )
 from amber_spread.web.app import make_app
 from amber_spread.web.patient import Patient
@@ -66,8 +67,11 @@ def serve(demo: bool, port: int | None, workers: int = 1) -> int:
                 f"Amber Spread is ready at {address} ({time.monotonic() - began:.1f} s). Ctrl-C stops it.", flush=True
             )
             if workers == 1:
-                warm()
-                uvicorn.Server(_config(make_app(book))).run(sockets=[listener])
+                # An interruption raised while a library is read may be swallowed there.
+                with signals_waiting():
+                    warm()
+                    app = make_app(book)
+                uvicorn.Server(_config(app)).run(sockets=[listener])
             else:
                 os.environ[SHARED_URL] = url
                 book.engine.dispose()

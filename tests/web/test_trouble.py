@@ -223,6 +223,19 @@ def test_a_signal_at_any_moment_ends_everything(seconds, number):
         assert left == []
 
 
+@pytest.mark.parametrize("seconds", [0.0, 0.4, 1.0])
+def test_a_signal_while_the_last_libraries_are_read_is_not_lost(seconds):
+    """From the word that it is ready until it serves, it reads what plans take."""
+    with temporary_folder() as folder:
+        process = _run("start", AMBER_DATA=str(folder))
+        while "is ready" not in process.stdout.readline():
+            assert process.poll() is None
+        time.sleep(seconds)
+        process.send_signal(signal.SIGINT)
+        said, told = process.communicate(timeout=30)
+        assert "Stopped." in said and "Traceback" not in told
+
+
 def _works_in(pid, folder):
     try:
         with open(f"/proc/{pid}/cmdline", "rb") as words:
