@@ -11,7 +11,7 @@ import pytest
 
 PACKAGE = Path(__file__).parents[1] / "amber_spread"
 ALLOWED = {
-    "core": {"amber_spread.core", "contourpy", "manifold3d", "numpy", "pydantic", "pydantic_core", "rectpack", "scipy", "shapely"},
+    "core": {"amber_spread.core", "contourpy", "manifold3d", "numpy", "pydantic", "pydantic_core", "pygeodesic", "rectpack", "scipy", "shapely"},
     "store": {"amber_spread.core", "amber_spread.store", "pydantic", "sqlalchemy", "alembic", "psycopg"},
     "papers": {"amber_spread.core", "amber_spread.papers", "pydantic", "reportlab", "ezdxf", "svgelements", "defusedxml", "manifold3d", "networkx", "numpy", "PIL", "shapely", "trimesh"},
     "web": {"amber_spread.core", "amber_spread.store", "amber_spread.papers", "amber_spread.web", "fastapi", "starlette", "pydantic", "pydantic_core", "sqlalchemy", "uvicorn"},

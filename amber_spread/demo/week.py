@@ -180,13 +180,13 @@ PUNT_ABOVE = (
 
 
 def _punt() -> tuple[Tier, ...]:
-    """A flat boat, 14 in long, carved out of two sheets and covered in patches."""
+    """A flat boat, 14 in long, carved out of two sheets, covered in patches and scored in planks."""
     ganache = PlainFilling(medium="dark_ganache")
     coat = FreehandFinal(medium="dark_ganache", side_mm=4, top_mm=4)
     hull = _tier(14, 2, 1.25, ganache, coat)
     changes = {
         "shape": FreeShape(points_mm=PUNT_ABOVE),
-        "build": CarvedBuild(points_mm=PUNT_SIDE, rounded=0.25),
+        "build": CarvedBuild(points_mm=PUNT_SIDE, rounded=0.25, scored_mm=inches(0.625)),
         "layers": Layers(count=2, cake="chocolate_cake"),
         "cover": PatchesCover(colour="slate"),
     }

@@ -1,6 +1,6 @@
 """The cards of a stack as a PDF: what to cut, the order of stacking, the card for the drive, the chart for serving."""
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
 from itertools import groupby
 from typing import Any
 
@@ -72,9 +72,17 @@ class _Cards:
         if self.stack.dowel is not None:
             yield worded(f"Centre dowel: {self.say(self.stack.dowel.across)} thick, cut to "
                          f"{self.say(self.stack.dowel.length)}", TEXT)  # fmt: skip
-        for part, steps in groupby(self.stack.steps, key=lambda one: one.part):
-            lines = [[Box(), worded(self.said(one), TEXT)] for one in steps if part]
-            yield KeepTogether([worded(part, HEADING), table(lines[:1], (8, 170))])
+        for number, tier in enumerate(self.plan.tiers, 1):
+            if tier.carving is not None:
+                yield from self._steps(tier.carving.steps, f"Tier {number}: ")
+        yield from self._steps(self.stack.steps)
+
+    def _steps(self, steps: Sequence[Said], before: str = "") -> Iterator[Any]:
+        """Steps to be ticked, under the headings of their parts."""
+        for part, those in groupby(steps, key=lambda one: one.part):
+            lines = [[Box(), worded(self.said(one), TEXT)] for one in those if part]
+            heading = f"{before}{part.lower()}" if before else part
+            yield KeepTogether([worded(heading, HEADING), table(lines[:1], (8, 170))])
             if lines[1:]:
                 yield table(lines[1:], (8, 170))
 

@@ -200,6 +200,7 @@ def _pieces(tier: TierPlan, gauge: str) -> Iterator[tuple[str, Piece]]:
         yield from ((key, piece) for key, piece in tier.cover.pieces.items() if not key.startswith("carrier_"))
     if tier.carving is not None:
         yield "view", tier.carving.view
+        yield "view_front", tier.carving.front
         for layer in tier.carving.slices.values():
             yield from layer.pieces.items()
     for key, top in tier.on_top.items():

@@ -10,14 +10,14 @@ from typing import Annotated
 from fastapi import APIRouter, Depends, Query, Request, Response
 from pydantic import Field
 
-from amber_spread.core.cake import plan_carved_bake, tins_about
+from amber_spread.core.cake import seen_round
 from amber_spread.core.design.shapes import JoinedBuild, ModelledBuild
 from amber_spread.core.document import Document, FileError, complaint_at, worked_tiers
 from amber_spread.core.kernel import limits
 from amber_spread.core.kernel.base import Frozen
 from amber_spread.core.stock.contents import Contents
 from amber_spread.core.stock.kit import Kit
-from amber_spread.core.tier import Envelope, RoundView, envelope_of, in_the_round
+from amber_spread.core.tier import Envelope, RoundView, envelope_of
 from amber_spread.papers.model_reading import ModelError, ReadModel, Unit, Up, read_model
 from amber_spread.papers.model_writing import MEDIA_TYPES, ModelKind, write_model
 from amber_spread.papers.picture_reading import PictureError, ReadPicture, read_picture
@@ -87,10 +87,7 @@ async def round(looked: Looked, request: Request, planner: PlannerOf, kit: Owned
 
 def _seen(tier: int, cut_open: bool, document: Document, kit: Kit | None, _: Contents | None) -> RoundView | None:
     worked = worked_tiers(document, kit)
-    if tier >= len(worked):
-        return None
-    baked = plan_carved_bake(worked[tier], (kit or Kit()).tins)
-    return in_the_round(worked[tier], cut_open, tins_about(worked[tier], baked) if baked else ())
+    return seen_round(worked[tier], cut_open, (kit or Kit()).tins) if tier < len(worked) else None
 
 
 @router.post("/model", openapi_extra={"requestBody": {"content": {"application/octet-stream": BINARY}}})

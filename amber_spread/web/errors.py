@@ -49,10 +49,13 @@ def problem(
     type: str = "about:blank",
 ) -> JSONResponse:
     """A response of type application/problem+json."""
-    body = Problem(
-        type=type, title=title, status=status, detail=detail, errors=list(errors), current=current, aside=aside
+    return _answer(
+        Problem(type=type, title=title, status=status, detail=detail, errors=list(errors), current=current, aside=aside)
     )
-    return JSONResponse(body.model_dump(mode="json"), status, media_type="application/problem+json")
+
+
+def _answer(problem: Problem) -> JSONResponse:
+    return JSONResponse(problem.model_dump(mode="json"), problem.status, media_type="application/problem+json")
 
 
 RESPONSES: dict[int | str, dict[str, Any]] = {
@@ -70,9 +73,10 @@ RESPONSES: dict[int | str, dict[str, Any]] = {
 TITLES = {400: "That could not be read", 404: "There is nothing here", 405: "That cannot be done here"}
 
 
-def _unusable(complaints: Sequence[Complaint]) -> JSONResponse:
+def unusable(complaints: Sequence[Complaint]) -> Problem:
+    """What is wrong with what was sent, field by field."""
     words = " ".join(f"{one.field} {one.message}." for one in complaints[:3])
-    return problem(422, "Some of this cannot be used", words, complaints)
+    return Problem(status=422, title="Some of this cannot be used", detail=words, errors=list(complaints))
 
 
 def _said(title: str) -> Callable[[Request, Exception], JSONResponse]:
@@ -90,7 +94,7 @@ def catch_errors(app: FastAPI) -> None:
     def invalid(_: Request, error: RequestValidationError) -> JSONResponse:
         if any(found["type"] == "json_invalid" for found in error.errors()):
             return problem(400, TITLES[400], "The body is not JSON.")
-        return _unusable(complaints_of(error.errors(), skip=1))
+        return _answer(unusable(complaints_of(error.errors(), skip=1)))
 
     @app.exception_handler(HTTPException)
     def refused(_: Request, error: HTTPException) -> JSONResponse:
@@ -99,7 +103,7 @@ def catch_errors(app: FastAPI) -> None:
 
     @app.exception_handler(FileError)
     def unplannable(_: Request, error: FileError) -> JSONResponse:
-        return _unusable(error.complaints)
+        return _answer(unusable(error.complaints))
 
     @app.exception_handler(Unread)
     def unread(_: Request, error: Unread) -> JSONResponse:

@@ -13,6 +13,7 @@ from amber_spread.core.design.shapes import Bodied
 from amber_spread.core.document import Document, FileError, carved_bodies, complaint_at, plan_document
 from amber_spread.core.geometry.bare import BareBody, made_of, take_over
 from amber_spread.core.kernel.latest import Latest
+from amber_spread.core.kernel.progress import Heard, unheard
 from amber_spread.core.plan import Plan
 from amber_spread.core.stock.contents import Contents
 from amber_spread.core.stock.kit import Kit
@@ -70,11 +71,15 @@ class Planner:
         carved = bool(self._carved) and carving_of(document.design, document.practice) in self._carved
         return effort_ms(document.design, carved) <= SOON_MS
 
-    async def written(self, asker: Request, document: Document, kit: Kit | None, contents: Contents | None) -> str:
-        """The plan of a design file as JSON. Raises FileError where it cannot be planned."""
+    async def written(
+        self, asker: Request, document: Document, kit: Kit | None, contents: Contents | None, heard: Heard = unheard
+    ) -> str:
+        """The plan of a design file as JSON; of one that takes long each part is told as it begins. Raises FileError
+        where it cannot be planned, and Unwanted as `elsewhere` does.
+        """
         if self._soon(document):
             return _written(document, kit, contents)
-        return await self.elsewhere(asker, _written, document, kit, contents)
+        return await self.elsewhere(asker, _written, document, kit, contents, heard)
 
     def plan(self, document: Document, kit: Kit | None = None, contents: Contents | None = None) -> Plan:
         """The plan of a design file, for those who wait in a thread of their own. Raises FileError likewise."""
@@ -87,12 +92,19 @@ class Planner:
             raise _too_long() from error
 
     async def elsewhere(
-        self, asker: Request, work: Work[T], document: Document, kit: Kit | None, contents: Contents | None = None
+        self,
+        asker: Request,
+        work: Work[T],
+        document: Document,
+        kit: Kit | None,
+        contents: Contents | None = None,
+        heard: Heard = unheard,
     ) -> T:
         """Work on a design file in a worker, with what was worked out of its bodies before. Raises FileError likewise,
         and Unwanted once whoever asked is gone: the next edit follows soon, and would wait behind it.
         """
         known, begun = self._begin(work, document, kit, contents)
+        self.workers.hear(begun, heard)
         try:
             return self._keep(document, known, await self._awaited(asker, begun))
         except FAILED as error:
@@ -107,13 +119,16 @@ class Planner:
 
     async def _awaited(self, asker: Request, begun: "Future[Done[T]]") -> "Done[T]":
         waiting: asyncio.Future[Done[T]] = asyncio.wrap_future(begun)
-        while not waiting.done():
-            await asyncio.wait({waiting}, timeout=LOOK_S)
-            if not waiting.done() and await asker.is_disconnected():
+        try:
+            while not waiting.done():
+                await asyncio.wait({waiting}, timeout=LOOK_S)
+                if not waiting.done() and await asker.is_disconnected():
+                    raise Unwanted
+            return await waiting
+        finally:
+            if not waiting.done():
                 waiting.cancel()
                 self.workers.give_up(begun)
-                raise Unwanted
-        return await waiting
 
     def _keep(self, document: Document, before: Known, done: "Done[T]") -> T:
         """What was asked for; the bodies worked out on the way are kept for the next time."""

@@ -1,28 +1,51 @@
 """Live planning, and what the screen needs to know once: media, usual values, limits and rules."""
 
-from collections.abc import Mapping
+import asyncio
+import json
+from collections.abc import AsyncIterator, Mapping
 from typing import Annotated, Any, get_args
 
 from fastapi import APIRouter, Body, Request, Response
+from fastapi.responses import StreamingResponse
 
 from amber_spread.core.design.habits import HABITS, HANDLINGS, SHARES, Habit, Handling
 from amber_spread.core.design.kinds import PARTS
 from amber_spread.core.design.practice import Practice
 from amber_spread.core.design.rows import Choice, Kind
-from amber_spread.core.document import Document
+from amber_spread.core.document import Document, FileError
 from amber_spread.core.kernel.base import Frozen
 from amber_spread.core.kernel.figures import RULES, RuleText
 from amber_spread.core.kernel.limits import LIMITS, MAX_FILE_BYTES, Limit
 from amber_spread.core.plan import Plan
 from amber_spread.core.stock.contents import Contents
 from amber_spread.core.stock.goods import GOODS
-from amber_spread.core.stock.kit import STARTING, Kit, ShapedBoard, TinShape
+from amber_spread.core.stock.kit import STARTING, TIN_WORDS, Kit, ShapedBoard
 from amber_spread.core.stock.media import LIBRARY, MEDIUM_KINDS, Allergen, Medium
 from amber_spread.core.stock.supports import SORTS, TEST_STEPS
 from amber_spread.core.tier import BOARD_SHAPES
-from amber_spread.web.planner import PlannerOf, sent_as
+from amber_spread.web.errors import unusable
+from amber_spread.web.planner import Planner, PlannerOf, sent_as
+from amber_spread.web.workers import Unwanted
 
 router = APIRouter(tags=["planning"])
+
+
+LINES = "application/x-ndjson"
+TOLD: dict[str, Any] = {"type": "string", "description": "A JSON object a line."}
+WORK = {
+    "distances": "How far every place is from the cake",
+    "climbed": "What lies at every height",
+    "slices": "The layers",
+    "templates": "Their templates",
+    "hollows": "Its hollows",
+    "draped": "How the sheet lies",
+    "draped halves": "How the halves lie",
+    "patches": "The patches",
+    "drawn patches": "Their edges",
+    "tins": "The tins",
+    "one more tin": "Whether one tin more would save any",
+}
+"""What takes long of a carved cake, by the name it is kept under, as it is said; about in the order of the work."""
 
 
 class PartKinds(Frozen):
@@ -66,6 +89,47 @@ async def plan(
         return Response(await planner.written(request, document, kit, contents), media_type="application/json")
 
 
+@router.post("/plan/parts", response_class=StreamingResponse, responses={200: {"content": {LINES: {"schema": TOLD}}}})
+async def plan_in_parts(
+    document: Annotated[Document, Body()],
+    kit: Annotated[Kit | None, Body()] = None,
+    contents: Annotated[Contents | None, Body()] = None,
+    *,
+    request: Request,
+    planner: PlannerOf,
+) -> StreamingResponse:
+    """The same, told as it goes: a line of JSON a part of the work as that begins (`part` and how far it is, `share`),
+    and last the `plan`, or the `problem` there is with the design.
+    """
+    return StreamingResponse(_told(request, planner, document, kit, contents), media_type=LINES)
+
+
+async def _told(
+    request: Request, planner: Planner, document: Document, kit: Kit | None, contents: Contents | None
+) -> AsyncIterator[str]:
+    loop, parts = asyncio.get_running_loop(), asyncio.Queue[str | None]()
+
+    def heard(name: str) -> None:
+        loop.call_soon_threadsafe(parts.put_nowait, name)
+
+    work = asyncio.create_task(planner.written(request, document, kit, contents, heard))
+    work.add_done_callback(lambda _: parts.put_nowait(None))
+    furthest = 0
+    try:
+        while (name := await parts.get()) is not None:
+            if name in WORK:
+                furthest = max(furthest, list(WORK).index(name))
+                yield json.dumps({"part": WORK[name], "share": round(furthest / len(WORK), 2)}) + "\n"
+        with sent_as("document"):
+            yield f'{{"plan":{await work}}}\n'
+    except FileError as error:
+        yield f'{{"problem":{unusable(error.complaints).model_dump_json()}}}\n'
+    except Unwanted:
+        return
+    finally:
+        work.cancel()
+
+
 @router.post("/read")
 def read(document: Document) -> Document:
     """A design file as today's format says it, whatever format it was written in. Nothing is stored."""
@@ -97,7 +161,7 @@ def _words() -> dict[str, list[Choice]]:
     lists: dict[str, Mapping[Any, str]] = {
         "media": MEDIUM_KINDS,
         "allergens": {name: name for name in get_args(Allergen)},
-        "tins": {name: name for name in get_args(TinShape)},
+        "tins": TIN_WORDS,
         "boards": BOARD_SHAPES,
         "supports": {sort: words.many for sort, words in SORTS.items()},
         "boards owned": {name: name for name in get_args(ShapedBoard.model_fields["shape"].annotation)},

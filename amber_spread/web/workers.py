@@ -16,8 +16,10 @@ from multiprocessing import forkserver, get_context
 from multiprocessing.connection import Connection
 from multiprocessing.context import ForkServerProcess
 from threading import Event, Lock
-from typing import Any, ParamSpec, TypeVar
+from typing import Any, ParamSpec, TypeVar, cast
 from weakref import WeakKeyDictionary
+
+from amber_spread.core.kernel.progress import Heard, hearing, unheard
 
 P = ParamSpec("P")
 T = TypeVar("T")
@@ -40,6 +42,14 @@ FAILED = (TimeoutError, MemoryError, Ended)
 """How a piece of work ends that was given up: too long, too large, or the end of its process."""
 
 
+class _Asked:
+    """Whether a piece of work is still wanted, and who is told of its parts."""
+
+    def __init__(self) -> None:
+        self.unwanted = Event()
+        self.heard: Heard = unheard
+
+
 class Workers:
     """Does so many pieces of work at once elsewhere; the others wait."""
 
@@ -49,7 +59,7 @@ class Workers:
         self._waiting = ThreadPoolExecutor(count)
         self._lock = Lock()
         self._running: set[ForkServerProcess] = set()
-        self._unwanted: WeakKeyDictionary[Future[Any], Event] = WeakKeyDictionary()
+        self._asked: WeakKeyDictionary[Future[Any], _Asked] = WeakKeyDictionary()
         self._stopped = False
         self._awake = Event()
 
@@ -61,10 +71,15 @@ class Workers:
         """Have `work`, a function of a module, done elsewhere. What comes back raises one of FAILED where it took
         longer than that or more memory than there is; given up, it is stopped.
         """
-        unwanted = Event()
-        found = self._waiting.submit(self._done, seconds, unwanted, work, args, kwargs)
-        self._unwanted[found] = unwanted
+        asked = _Asked()
+        found = self._waiting.submit(self._done, seconds, asked, work, args, kwargs)
+        self._asked[found] = asked
         return found
+
+    def hear(self, begun: "Future[Any]", heard: Heard) -> None:
+        """Have each part of a piece of work told as it begins from now on, in a thread that waits for it."""
+        if begun in self._asked:
+            self._asked[begun].heard = heard
 
     async def done(
         self, gives_up: Exception, seconds: float, work: Callable[P, T], *args: P.args, **kwargs: P.kwargs
@@ -78,8 +93,8 @@ class Workers:
     def give_up(self, begun: "Future[Any]") -> None:
         """End a piece of work that nobody waits for any longer, at once, and leave it out if it has not begun."""
         begun.cancel()
-        if begun in self._unwanted:
-            self._unwanted[begun].set()
+        if begun in self._asked:
+            self._asked[begun].unwanted.set()
 
     def stop(self) -> None:
         """End every process at once, whatever it is at."""
@@ -95,7 +110,7 @@ class Workers:
     def _done(
         self,
         seconds: float,
-        unwanted: Event,
+        asked: "_Asked",
         work: Callable[..., T],
         args: tuple[Any, ...],
         kwargs: dict[str, Any],
@@ -110,12 +125,17 @@ class Workers:
                 self._running.add(process)
             telling.close()
             until = time.monotonic() + seconds
-            while not told.poll(min(LOOK_S, max(0.0, until - time.monotonic()))):
-                if unwanted.is_set():
+            well: bool | None = None
+            found: Any = None
+            while well is None:
+                if told.poll(min(LOOK_S, max(0.0, until - time.monotonic()))):
+                    well, found = told.recv()
+                    if well is None:
+                        asked.heard(found)
+                elif asked.unwanted.is_set():
                     raise Unwanted
-                if time.monotonic() >= until:
+                elif time.monotonic() >= until:
                     raise TimeoutError
-            well, found = told.recv()
             self._awake.set()
         except TimeoutError:
             raise
@@ -129,7 +149,7 @@ class Workers:
             with self._lock:
                 self._running.discard(process)
         if well:
-            return found  # type: ignore[no-any-return]
+            return cast(T, found)
         raise found
 
 
@@ -148,12 +168,15 @@ def _here() -> None:
 
 
 def _work(telling: Connection, work: Callable[..., object], args: tuple[Any, ...], kwargs: dict[str, Any]) -> None:
-    """Work with no more memory than is there for it, and tell what came of it: true and that, or false and an error."""
+    """Work with no more memory than is there for it, and tell what came of it: true and that, or false and an error;
+    before that nothing and the name of each part of the work as that begins.
+    """
     with open("/proc/self/status") as status:
         held = next(int(line.split()[1]) * 1024 for line in status if line.startswith("VmData:"))
     resource.setrlimit(resource.RLIMIT_DATA, (held + MOST_MEMORY, resource.RLIM_INFINITY))
     try:
-        told: tuple[bool, object] = True, work(*args, **kwargs)
+        with hearing(lambda name: telling.send((None, name))):
+            told: tuple[bool, object] = True, work(*args, **kwargs)
     except Exception as error:
         told = False, error
     telling.send(told)

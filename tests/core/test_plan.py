@@ -2,6 +2,7 @@
 
 import json
 import math
+import typing
 from itertools import pairwise
 
 import pytest
@@ -11,6 +12,7 @@ from hypothesis import strategies as st
 from amber_spread.core.design.design import BowlOrder, Design, Tier
 from amber_spread.core.design.finishes import DrapeCover
 from amber_spread.core.design.practice import Practice
+from amber_spread.core.kernel.base import Frozen
 from amber_spread.core.kernel.figures import RULES, Figure
 from amber_spread.core.kernel.naming import figures
 from amber_spread.core.plan import Plan, forget, plan, tier_name
@@ -48,15 +50,32 @@ def at(node, path: str):
     return node
 
 
+HELD = []
+
+
+def holds(check):
+    """Hold every plan to something."""
+    HELD.append(check)
+    return check
+
+
 @given(designs)
-def test_every_figure_is_what_its_formula_makes_of_the_numbers_put_in(design):
-    for figure in figures(plan(design, Practice(), MEDIA)):
+def test_every_plan_holds_to_all_of_it(design):
+    """In one test, so that what takes longest, planning, is done once."""
+    whole = plan(design, Practice(), MEDIA)
+    for check in HELD:
+        check(design, whole)
+    assert len(HELD) == 6
+
+
+@holds
+def every_figure_is_what_its_formula_makes_of_the_numbers_put_in(design, whole):
+    for figure in figures(whole):
         assert figure.value == pytest.approx(reckoned(figure), rel=1e-9, abs=1e-6), figure.id
 
 
-@given(designs)
-def test_every_figure_stands_where_its_id_says_and_no_id_stands_twice(design):
-    whole = plan(design, Practice(), MEDIA)
+@holds
+def every_figure_stands_where_its_id_says_and_no_id_stands_twice(design, whole):
     found = list(figures(whole))
     assert len({figure.id for figure in found}) == len(found)
     for figure in found:
@@ -64,9 +83,9 @@ def test_every_figure_stands_where_its_id_says_and_no_id_stands_twice(design):
         assert math.isfinite(figure.value)
 
 
-@given(designs)
-def test_envelopes_nest_and_their_volumes_grow_outward(design):
-    for asked, one in zip(design.tiers, plan(design, Practice(), MEDIA).tiers, strict=True):
+@holds
+def envelopes_nest_and_their_volumes_grow_outward(design, whole):
+    for asked, one in zip(design.tiers, whole.tiers, strict=True):
         # A turned tier may be carved narrower all the way up than the cake it is carved from.
         carved = [] if asked.build.kind == "turned" else [one.layers.cake_diameter.value]
         widths = [*carved, one.coats.crumb.diameter.value]
@@ -83,6 +102,45 @@ def test_envelopes_nest_and_their_volumes_grow_outward(design):
         if one.foot is None:
             assert one.stack.height.value >= heights[-1] - 1e-6
             assert one.stack.top.value - one.stack.bottom.value == pytest.approx(heights[-1])
+
+
+def within(kind):
+    """The types that a type is made of, itself first: through lists, dicts and choices."""
+    yield kind
+    for part in typing.get_args(kind):
+        yield from within(part)
+
+
+def fields_of(model, known):
+    """Every field of a model of a plan and of those that stand in it, by where it stands."""
+    if model in known:
+        return
+    known.add(model)
+    for name, field in model.model_fields.items():
+        yield model, name, field.annotation
+        for kind in within(field.annotation):
+            if isinstance(kind, type) and issubclass(kind, Frozen) and kind is not Figure:
+                yield from fields_of(kind, known)
+
+
+def holds_figures(kind):
+    return any(
+        one is Figure
+        or (isinstance(one, type) and issubclass(one, Frozen)
+            and any(Figure in within(told) for _, _, told in fields_of(one, set())))
+        for one in within(kind)
+    )  # fmt: skip
+
+
+def test_no_figure_stands_in_a_list_where_it_would_go_without_an_id():
+    listed = {
+        f"{model.__name__}.{name}"
+        for model, name, told in fields_of(Plan, set())
+        for kind in within(told)
+        if typing.get_origin(kind) in (list, tuple) and holds_figures(kind)
+    }
+    # The tiers are named one by one, by their number.
+    assert listed == {"Plan.tiers"}
 
 
 @given(designs, st.floats(1.01, 1.5))
@@ -103,9 +161,9 @@ def test_a_wider_tin_takes_no_less_of_anything_spread_freehand(design, factor):
     assert after.stack.weight.value > before.stack.weight.value
 
 
-@given(designs)
-def test_a_bowl_holds_at_least_what_stays_and_gives_back_the_rest(design):
-    for bowl in plan(design, Practice(), MEDIA).bowls.values():
+@holds
+def a_bowl_holds_at_least_what_stays_and_gives_back_the_rest(design, whole):
+    for bowl in whole.bowls.values():
         assert bowl.need.value >= bowl.stays.value + bowl.lost.value - 1e-6
         assert bowl.mix.value >= bowl.need.value + bowl.reserve.value - 1e-6
         assert bowl.mix.value % 5 == pytest.approx(0, abs=1e-6)
@@ -114,9 +172,8 @@ def test_a_bowl_holds_at_least_what_stays_and_gives_back_the_rest(design):
         assert all(use.in_hand.value >= 0 for use in bowl.steps.values())
 
 
-@given(designs)
-def test_the_weight_of_the_cake_is_its_sponge_and_all_that_stays(design):
-    whole = plan(design, Practice(), MEDIA)
+@holds
+def the_weight_of_the_cake_is_its_sponge_and_all_that_stays(design, whole):
     stays = sum(bowl.stays.value for bowl in whole.bowls.values())
     sponge = sum(one.layers.cake_weight.value for one in whole.tiers)
     sliced = sum(one.foot.slice_weight.value for one in whole.tiers if one.foot)
@@ -162,9 +219,9 @@ def test_running_marks_climb_from_the_base_board_through_every_board_and_tier():
     assert whole.stack.base_diameter.value == pytest.approx(whole.tiers[0].stack.diameter.value + 50.8)
 
 
-@given(designs)
-def test_what_the_core_makes_unchecked_would_pass_every_check(design):
-    made = plan(design, Practice(), MEDIA).model_dump(warnings="error")
+@holds
+def what_the_core_makes_unchecked_would_pass_every_check(design, whole):
+    made = whole.model_dump(warnings="error")
     assert Plan.model_validate(made).model_dump() == made
 
 

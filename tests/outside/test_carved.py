@@ -170,11 +170,12 @@ def test_where_walls_face_each_other_their_coats_meet():
 
 def test_a_sheet_reaches_a_quarter_round_a_half_ball_and_down_the_slant():
     ball = carved(Round(100), HALF_CIRCLE, 1.0).envelope(6, 6)
-    assert reach_over(ball).farthest == pytest.approx(math.pi / 2 * 106, rel=0.01)
+    # Never less, and a little more along the facets of its surface.
+    assert 0.998 <= reach_over(ball).farthest / (math.pi / 2 * 106) <= 1.02
     box = carved(Cornered(200, 120), BOX).envelope(3, 3)
     # Over the rounded edge of a coat: flat to the edge, a quarter round, and down.
     across = 100 + math.pi / 2 * 3 + 90
-    assert reach_over(box).across == pytest.approx(across, rel=0.02)
+    assert 0.998 <= reach_over(box).across / across <= 1.05
 
 
 @pytest.mark.parametrize(

@@ -221,7 +221,7 @@ def test_what_is_being_typed_stays_while_figures_arrive(screen, address):
         screen.wait_for_timeout(700)
         route.continue_()
 
-    screen.route("**/api/plan", late)
+    screen.route("**/api/plan/parts", late)
     screen.get_by_role("button", name="Add a tier on top").click()
     name = screen.get_by_label("Name of tier 2")
     name.fill("Clover")

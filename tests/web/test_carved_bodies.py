@@ -12,7 +12,7 @@ import pytest
 import trimesh
 
 from amber_spread.browser import served
-from amber_spread.core.design.finishes import DrapeCover
+from amber_spread.core.design.finishes import DrapeCover, FreehandFinal
 from amber_spread.core.design.shapes import JoinedBuild, ModelledBuild
 from amber_spread.core.design.solids import BallSolid, BoxSolid
 from amber_spread.core.kernel.limits import MAX_MODEL_BYTES
@@ -132,10 +132,10 @@ def test_what_nobody_waits_for_any_longer_is_given_up():
     with served() as address:
         host, port = urlsplit(address).hostname, urlsplit(address).port
 
-        def ask(number):
+        def ask(number, path="/api/plan"):
             build = JoinedBuild(solids=(BoxSolid(wide_mm=180 + number), BallSolid(z_mm=30 + number)))
             connection = http.client.HTTPConnection(host, port, timeout=30)
-            connection.request("POST", "/api/plan", json.dumps({"document": body(build)}), headers)
+            connection.request("POST", path, json.dumps({"document": body(build)}), headers)
             return connection
 
         def timed(number):
@@ -146,7 +146,8 @@ def test_what_nobody_waits_for_any_longer_is_given_up():
         timed(0)
         alone = min(timed(1), timed(2))
         for number in range(3, 15):
-            thrown_away = ask(number)
+            # As the screen asks for it, told as it goes, and all at once.
+            thrown_away = ask(number, "/api/plan/parts" if number % 2 else "/api/plan")
             time.sleep(0.03)
             thrown_away.close()
         # Two are worked on at a time; behind all twelve it would be seven times as long.
@@ -169,3 +170,36 @@ def test_a_body_is_taken_away_as_a_3d_file_and_read_back_to_the_same_volume(clie
     assert tier["build"]["kind"] == "joined"
     problem(client.get(f"/api/orders/{id}/body.{kind}?tier=2"), 422)
     assert client.get(f"/api/orders/{id}/body.dae").status_code == 422
+
+
+def told(client, sent):
+    """The lines of a plan that is told in parts."""
+    answer = client.post("/api/plan/parts", json={"document": sent}, headers=OURS)
+    assert answer.status_code == 200
+    assert answer.headers["content-type"].startswith("application/x-ndjson")
+    return [json.loads(line) for line in answer.text.splitlines()]
+
+
+def test_a_plan_that_takes_long_says_how_far_it_is_and_comes_to_the_same(client):
+    sent = body(JoinedBuild(solids=(BoxSolid(wide_mm=181), BallSolid(z_mm=33))), cover=DrapeCover())
+    *parts, last = told(client, sent)
+    assert last.keys() == {"plan"}
+    assert len(parts) >= 5
+    shares = [one["share"] for one in parts]
+    assert shares == sorted(shares) and shares[0] <= 0.1 and 0.5 < shares[-1] < 1
+    assert {"The layers", "How the sheet lies", "The tins"} <= {one["part"] for one in parts}
+    plain = client.post("/api/plan", json={"document": sent}, headers=OURS).json()
+    assert last["plan"] == plain
+    # What is known takes no parts.
+    assert told(client, sent) == [{"plan": plain}]
+
+
+def test_a_plan_in_parts_is_refused_where_it_was_typed(client):
+    thick = FreehandFinal(side_mm=24, top_mm=24)
+    sent = body(HIVE, final=thick, cover=DrapeCover(thickness_mm=8))
+    (last,) = told(client, sent)[-1:]
+    assert last["problem"]["status"] == 422
+    plain = client.post("/api/plan", json={"document": sent}, headers=OURS)
+    assert plain.status_code == 422 and last["problem"] == plain.json()
+    unread = client.post("/api/plan/parts", json={"document": {"format": 99}}, headers=OURS)
+    assert unread.status_code == 422

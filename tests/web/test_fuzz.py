@@ -24,7 +24,7 @@ def test_made_up_requests_are_answered_as_described(postgres, monkeypatch):
         if operation.path == NOTICES:
             continue  # answered without end
 
-        @settings(max_examples=3, deadline=None, suppress_health_check=list(HealthCheck))
+        @settings(max_examples=2, deadline=None, suppress_health_check=list(HealthCheck))
         def ask(case):
             case.call_and_validate(checks=checks, headers=dict(OURS))
 

@@ -1,8 +1,8 @@
 """The whole cake: tiers on each other, tins and batter, what is asked of the kit, the half-section, the checks."""
 
-from amber_spread.core.cake.bakes import CarvedBake, plan_carved_bake
+from amber_spread.core.cake.bakes import CarvedBake
 from amber_spread.core.cake.batter import BatterPlan
-from amber_spread.core.cake.ghosts import tins_about
+from amber_spread.core.cake.ghosts import seen_round
 from amber_spread.core.cake.section import Section
 from amber_spread.core.cake.stack import StackPlan, TierStack, forget_stacks, plan_stack
 from amber_spread.core.cake.standing import Standing, stand
@@ -15,8 +15,7 @@ __all__ = [
     "Standing",
     "TierStack",
     "forget_stacks",
-    "plan_carved_bake",
     "plan_stack",
+    "seen_round",
     "stand",
-    "tins_about",
 ]

@@ -2,19 +2,26 @@
 
 import math
 from collections.abc import Iterator, Sequence
+from functools import lru_cache
+from itertools import islice
 from typing import NamedTuple
 
 import numpy
+from shapely.affinity import translate
 
 from amber_spread.core.cake.batter import ball_batter, batter_volume
+from amber_spread.core.cake.nested import laid_on, together
 from amber_spread.core.design.design import MeasuredBake, TinBake
+from amber_spread.core.geometry.outline import Point, round_area
 from amber_spread.core.geometry.sculpted import Sculpted
+from amber_spread.core.geometry.sliced import Slice, rings_of
+from amber_spread.core.geometry.traced import areas_of
 from amber_spread.core.kernel.base import Made
 from amber_spread.core.kernel.figures import DEFINITION, FROM_MEMORY, Figure, decided, rule, same, total
 from amber_spread.core.kernel.limits import TORTE
 from amber_spread.core.kernel.units import MM_PER_INCH
-from amber_spread.core.stock.kit import Tin, TinShape
-from amber_spread.core.tier import Worked, offcut, shape_of
+from amber_spread.core.stock.kit import TIN_WORDS, Tin, TinShape
+from amber_spread.core.tier import Worked, offcut, shape_of, slices_of
 
 TO_GET = 1e6
 """What a tin that is not owned counts for beside any batter, ml: it is taken only where no other holds a layer."""
@@ -26,21 +33,39 @@ HALF_BALLS_IN = (4, 6, 8, 10)
 """Half-ball tins as they are sold, in (from memory)."""
 BALL_DEEP = 0.95
 """A half-ball tin is at least so much of half its width deep; a shallower one is no half of a ball."""
-_NAMES = {"ball": "half-ball"}
 SKIN_FIT_MM = 0.5
 """A slice this much wider than the trimmed cake is cut from it all the same (common practice)."""
+ROUND = ("round", "ball")
+KNIFE_MM = 5.0
+"""Slices that are cut from one sheet lie so far apart (from memory)."""
+MOST_GROUPS = 400
+"""No more ways to lay slices side by side are weighed for one tin."""
 WORTH_ML = 100.0
 """One more tin is named where it saves at least so much batter (from memory)."""
 
 
+class Beside(Made):
+    """A layer of cake out of a tin that several layers of the tier are cut from side by side: the sheet as it lies
+    trimmed, and each layer on it, by its number and its edges.
+    """
+
+    wide: Figure
+    high: Figure
+    layers: list[int]
+    edges: list[list[list[Point]]]
+
+
 class Baked(Made):
-    """One tin of a carved tier: which layers are cut from what it bakes, in how many bakes, of how much batter."""
+    """One tin of a carved tier: which layers are cut from what it bakes, in how many bakes, of how much batter.
+    `beside` are those that are cut out of one layer of it together.
+    """
 
     shape: TinShape
     across: Figure
     length: Figure | None
     owned: bool
     layers: list[int]
+    beside: dict[str, Beside]
     each: Figure
     bakes: Figure
     batter: Figure
@@ -95,6 +120,10 @@ def paste(offcut_g: float, coat_g: float) -> float:
     return offcut_g + coat_g
 
 
+Group = tuple[int, ...]
+"""Slices that are cut from one layer out of a tin, by their numbers from 0."""
+
+
 class _Slice(NamedTuple):
     """What a slice needs of a tin: the radius of the least circle round it, the sides of the least rectangle, and the
     radius of the least half ball.
@@ -107,81 +136,95 @@ class _Slice(NamedTuple):
 
 
 class _Tray(NamedTuple):
-    """A tin as it may serve: its kind and size, its area, into how many layers what it bakes is cut, and whether it is
-    owned.
-    """
+    """A tin as it may serve: its kind and size, into how many layers what it bakes is cut, and whether it is owned."""
 
     shape: TinShape
     across: float
     length: float | None
-    area: float
     each: int
     owned: bool
 
+    @property
+    def area(self) -> float:
+        """Its area, mm²; of a half ball that of its flat face."""
+        return round_area(self.across) if self.shape in ROUND else self.across * (self.length or self.across)
+
+    def sheet(self, skin: float) -> tuple[float, float] | None:
+        """How large what it bakes is with its skin trimmed off, the short side first; None of what is no rectangle."""
+        if self.shape in ROUND:
+            return None
+        short, long = sorted((self.across, self.length or self.across))
+        return short - 2 * skin + SKIN_FIT_MM, long - 2 * skin + SKIN_FIT_MM
+
     def holds(self, one: _Slice, skin: float) -> bool:
         """Whether a slice can be cut from what it bakes, its skin trimmed off."""
-        room = self.across / 2 - skin + SKIN_FIT_MM
-        if self.shape in ("round", "ball"):
-            return (one.radius if self.shape == "round" else one.ball) <= room
-        short, long = sorted((self.across, self.length or self.across))
-        return one.short <= short - 2 * skin + SKIN_FIT_MM and one.long <= long - 2 * skin + SKIN_FIT_MM
+        sheet = self.sheet(skin)
+        if sheet is None:
+            return one.radius <= self.across / 2 - skin + SKIN_FIT_MM
+        return one.short <= sheet[0] and one.long <= sheet[1]
 
     def bakes(self, layers: int) -> int:
         """How often it is baked for so many layers."""
         return math.ceil(layers / self.each)
 
-    def batter(self, work: "_Work", layers: int) -> Figure:
-        """The batter of so many layers out of it: of a half-ball tin what it takes, whatever is cut from it."""
-        bakes = self.bakes(layers)
-        if self.shape == "ball":
-            return ball_batter.figure(bakes, self.across, work.fill)
-        return batter_volume.figure(self.area, layers, work.cut, bakes, work.level, work.fill)
-
     def costs(self, work: "_Work") -> tuple[float, float]:
-        """What one more layer out of it takes of batter, and what one more bake does, ml."""
-        if self.shape == "ball":
-            return 0.0, ball_batter(1, self.across, work.fill)
-        return self.area * work.cut * work.fill / 1000, self.area * work.level * work.fill / 1000
+        """What one more layer out of it takes of cake, and what one more bake does, ml."""
+        return self.area * work.cut / 1000, self.area * work.level / 1000
+
+    def batter(self, work: "_Work", layers: int) -> Figure:
+        """The batter of so many layers out of it."""
+        return batter_volume.figure(self.area, layers, work.cut, self.bakes(layers), work.level, work.fill)
 
     def piled(self, work: "_Work", layers: int) -> float:
-        """How much cake so many layers out of it are before they are carved, ml."""
-        if self.shape == "ball":
-            return ball_batter(self.bakes(layers), self.across, 1.0)
-        return self.area * layers * work.cut / 1000
+        """How much cake so many layers out of it are before they are carved, ml: what is levelled off is gone."""
+        return layers * self.costs(work)[0]
+
+
+class _HalfBall(_Tray):
+    """A half-ball tin: a layer is cut out of all of what it bakes, its flat face down or up."""
+
+    def holds(self, one: _Slice, skin: float) -> bool:
+        """Likewise."""
+        return one.ball <= self.across / 2 - skin + SKIN_FIT_MM
+
+    def costs(self, work: "_Work") -> tuple[float, float]:
+        """Likewise."""
+        return 0.0, ball_batter(1, self.across, 1.0)
+
+    def batter(self, work: "_Work", layers: int) -> Figure:
+        """Likewise: what the tin takes, whatever is cut from it."""
+        return ball_batter.figure(self.bakes(layers), self.across, work.fill)
+
+    def piled(self, work: "_Work", layers: int) -> float:
+        """Likewise."""
+        return self.bakes(layers) * self.costs(work)[1]
 
 
 def plan_carved_bake(done: Worked, tins: Sequence[Tin]) -> CarvedBake | None:
     """What a tier is baked in, out of the tins that are owned; None where it is not carved or baked already.
 
-    The choice takes least batter: layers x cut and what is levelled off each bake, over the areas of the tins
-    (an integer programme, by HiGHS through scipy). Where no tin that is owned holds a layer, one as large as the tier's
-    own outline is to be got.
+    The choice takes least batter: layers x cut and what is levelled off each bake, over the areas of the tins, several
+    slices being cut from one layer where they lie on it side by side (an integer programme, by HiGHS through scipy).
+    Where no tin that is owned holds a layer, one as large as the tier's own outline is to be got.
     """
-    carving, layers, usual = done.carving, done.tier.asked.layers, done.tier.usual
+    layers, usual = done.tier.asked.layers, done.tier.usual
     body = done.bodies.bare
-    if carving is None or not isinstance(body, Sculpted) or isinstance(layers.bake, MeasuredBake):
+    if not isinstance(body, Sculpted) or isinstance(layers.bake, MeasuredBake):
         return None
     cut, level, skin = done.layers.cut_height.value, usual.level_mm, usual.trimmed_skin_mm
-    slices = tuple(
-        _Slice(one.circle.value / 2, one.short.value, one.side.value, one.half_ball.value / 2)
-        for one in carving.slices.values()
-    )
+    slices = slices_of(body, done.slabs)
 
-    def tray(tin: Tin, owned: bool) -> _Tray:
-        if tin.shape == "ball":
-            return _Tray(tin.shape, tin.across_mm, None, math.pi / 4 * tin.across_mm**2, 1, owned)
-        deep = math.floor((tin.depth_mm - level) / cut + 1e-6)
-        each = layers.bake.torte if isinstance(layers.bake, TinBake) else min(int(TORTE.high), layers.count, deep)
-        area = math.pi / 4 * tin.across_mm**2
-        if tin.shape != "round":
-            area = tin.across_mm * (tin.length_mm or tin.across_mm)
-        return _Tray(tin.shape, tin.across_mm, tin.length_mm, area, each, owned)
+    def each(depth_mm: float) -> int:
+        """Into how many layers what a tin so deep bakes is cut."""
+        if isinstance(layers.bake, TinBake):
+            return layers.bake.torte
+        return min(int(TORTE.high), layers.count, math.floor((depth_mm - level) / cut + 1e-6))
 
-    served = [tin for tin in tins if _serves(tin)]
-    new_each = tray(Tin(across_mm=100.0, depth_mm=usual.tin_depth_mm), False).each
-    trays = [one for one in (tray(tin, True) for tin in served) if one.each > 0]
+    new_each = each(usual.tin_depth_mm)
+    trays = [one for tin in tins for one in _served(tin, each(tin.depth_mm)) if one.each > 0]
     trays.append(_own(done, max(1, new_each)))
-    work = _Work(slices, cut, level, usual.batter_fill, skin)
+    wanted = tuple(_Slice(one.circle / 2, *one.least, one.half_ball / 2) for one in slices)
+    work = _Work(wanted, cut, level, usual.batter_fill, skin)
     # Kept with the body, so that neither is looked for again while it stays as it is.
     key = (work, tuple(trays))
     chosen = body.core.keep("tins", key, lambda: _choose(*key))
@@ -193,12 +236,16 @@ def plan_carved_bake(done: Worked, tins: Sequence[Tin]) -> CarvedBake | None:
             across=same("tin, across", one.across, "mm", "up"),
             length=None if one.length is None else same("tin, long", one.length, "mm", "up"),
             owned=one.owned,
-            layers=[place + 1 for place in taken],
+            layers=sorted(place + 1 for group in taken for place in group),
+            beside={
+                f"sheet_{at}": _beside(one, group, work, slices)
+                for at, group in enumerate((group for group in taken if len(group) > 1), 1)
+            },
             each=decided(one.each, "each"),
             bakes=same("bakes", one.bakes(len(taken)), "each"),
             batter=one.batter(work, len(taken)),
         )
-    parts = {f"{_NAMES.get(one.shape, one.shape)} tin {at}": one for at, one in enumerate(found.values(), 1)}
+    parts = {f"{TIN_WORDS[one.shape]} tin {at}": one for at, one in enumerate(found.values(), 1)}
     batter = total({name: one.batter.value for name, one in parts.items()}, "ml")
     piled_ml = sum(one.piled(work, len(taken)) for one, taken in chosen.items())
     crumbs = offcut.figure(piled_ml, done.layers.cake_volume.value, usual.cake_density_g_per_ml)
@@ -215,11 +262,12 @@ def plan_carved_bake(done: Worked, tins: Sequence[Tin]) -> CarvedBake | None:
     )
 
 
-def _serves(tin: Tin) -> bool:
-    """Whether layers are cut out of what a tin bakes: a round, a square, a sheet, or a half ball that is one."""
-    if tin.shape == "rectangle":
-        return tin.length_mm is not None
-    return tin.shape in ("round", "square") or (tin.shape == "ball" and tin.depth_mm >= BALL_DEEP * tin.across_mm / 2)
+def _served(tin: Tin, each: int) -> Iterator[_Tray]:
+    """A tin that is owned, where layers are cut out of what it bakes: a round, a square, a sheet, or a half ball."""
+    if tin.shape in ("round", "square") or (tin.shape == "rectangle" and tin.length_mm):
+        yield _Tray(tin.shape, tin.across_mm, tin.length_mm, each, True)
+    elif tin.shape == "ball" and tin.depth_mm >= BALL_DEEP * tin.across_mm / 2:
+        yield _HalfBall(tin.shape, tin.across_mm, None, 1, True)
 
 
 class _Work(NamedTuple):
@@ -238,47 +286,89 @@ def _own(done: Worked, each: int) -> _Tray:
     if tier.build.own_outline:
         skin = 2 * done.tier.usual.trimmed_skin_mm
         short, long = sorted((bare.width_mm + skin, bare.length_mm + skin))
-        return _Tray("rectangle", short, long, short * long, each, False)
+        return _Tray("rectangle", short, long, each, False)
     outline = tier.shape.outline(tier.tin_diameter_mm)
     wide, long = 2 * outline.half_width_mm, 2 * outline.half_length_mm
     own = shape_of(outline)
     if own == "round" or own == "square":
-        return _Tray(own, wide, None, outline.area_mm2, each, False)
-    return _Tray("rectangle", wide, long, wide * long, each, False)
+        return _Tray(own, wide, None, each, False)
+    return _Tray("rectangle", wide, long, each, False)
 
 
-def _choose(work: _Work, trays: tuple[_Tray, ...]) -> dict[_Tray, list[int]]:
-    """The tin of each layer, counted from 0, so that all of them take least batter."""
+@lru_cache(maxsize=512)
+def _groups(tray: _Tray, work: _Work) -> tuple[Group, ...]:
+    """What may be cut from one layer out of a tin, by the slices' numbers from 0: each that it holds, and on a sheet
+    those that lie side by side.
+    """
+    alone = [(at,) for at, one in enumerate(work.slices) if tray.holds(one, work.skin)]
+    sheet = tray.sheet(work.skin)
+    if sheet is None:
+        return tuple(alone)
+    sides = [(one.short, one.long) for one in work.slices]
+    return (*alone, *islice(together(sides, KNIFE_MM, *sheet), MOST_GROUPS))
+
+
+def _choose(work: _Work, trays: tuple[_Tray, ...]) -> dict[_Tray, list[Group]]:
+    """What is cut from each layer out of each tin, so that all of them take least batter."""
     from scipy.optimize import Bounds, LinearConstraint, milp
+    from scipy.sparse import csr_matrix, diags_array, hstack
 
     layers, kinds = len(work.slices), len(trays)
-    # For each layer and tin whether it is baked there, then how often each tin is baked.
-    holds = numpy.array([[tray.holds(one, work.skin) for tray in trays] for one in work.slices])
-    holds[:, -1] = True
+    ways: list[tuple[int, Group]] = [(at, group) for at, tray in enumerate(trays[:-1]) for group in _groups(tray, work)]
+    # The last holds each by itself, whatever its size.
+    own: set[Group] = {(at,) for at in range(layers)} | set(_groups(trays[-1], work))
+    ways += [(kinds - 1, group) for group in sorted(own)]
+    # For each of these whether a layer of that tin is cut so, then how often each tin is baked.
+    of_tin = numpy.array([at for at, _ in ways])
+    cut = csr_matrix(
+        (numpy.ones(sum(len(group) for _, group in ways)),
+         ([layer for _, group in ways for layer in group],
+          [way for way, (_, group) in enumerate(ways) for _ in group])),
+        (layers, len(ways)),
+    )  # fmt: skip
+    used = csr_matrix((numpy.ones(len(ways)), (of_tin, numpy.arange(len(ways)))), (kinds, len(ways)))
     costs = [tray.costs(work) for tray in trays]
-    cost = [[layer + (0.0 if tray.owned else TO_GET) for tray, (layer, _) in zip(trays, costs, strict=True)]] * layers
-    bake = [each + A_BAKE for _, each in costs]
-    once = numpy.hstack([numpy.kron(numpy.eye(layers), numpy.ones(kinds)), numpy.zeros((layers, kinds))])
-    room = numpy.hstack([
-        numpy.tile(numpy.eye(kinds), layers), -numpy.diag([float(tray.each) for tray in trays])
-    ])  # fmt: skip
+    one = [work.fill * layer + (0.0 if tray.owned else TO_GET) for tray, (layer, _) in zip(trays, costs, strict=True)]
+    bake = [work.fill * each + A_BAKE for _, each in costs]
     found = milp(
-        numpy.concatenate([numpy.array(cost).ravel(), bake]),
-        constraints=[LinearConstraint(once, 1, 1), LinearConstraint(room, -numpy.inf, 0)],
-        integrality=numpy.ones((layers + 1) * kinds),
-        bounds=Bounds(0, numpy.concatenate([holds.ravel().astype(float), numpy.full(kinds, float(layers))])),
+        numpy.concatenate([numpy.array(one)[of_tin], bake]),
+        constraints=[
+            LinearConstraint(hstack([cut, csr_matrix((layers, kinds))]), 1, 1),
+            LinearConstraint(hstack([used, -diags_array([float(tray.each) for tray in trays])]), -numpy.inf, 0),
+        ],
+        integrality=numpy.ones(len(ways) + kinds),
+        bounds=Bounds(0, numpy.concatenate([numpy.ones(len(ways)), numpy.full(kinds, float(layers))])),
         options={"time_limit": 1.0},
     )
-    chosen: dict[_Tray, list[int]] = {}
-    for layer in range(layers):
-        place = kinds - 1
-        if found.x is not None:
-            place = int(found.x[layer * kinds : (layer + 1) * kinds].argmax())
-        chosen.setdefault(trays[place], []).append(layer)
+    taken: list[tuple[int, Group]] = [(kinds - 1, (at,)) for at in range(layers)]
+    if found.x is not None:
+        taken = [ways[at] for at in numpy.flatnonzero(found.x[: len(ways)] > 0.5)]
+    chosen: dict[_Tray, list[Group]] = {}
+    for at, group in sorted(taken, key=lambda way: way[1]):
+        chosen.setdefault(trays[at], []).append(group)
     return chosen
 
 
-def _batter_ml(work: _Work, chosen: dict[_Tray, list[int]]) -> float:
+def _beside(tray: _Tray, group: Group, work: _Work, slices: Sequence[Slice]) -> Beside:
+    """Slices side by side on a sheet, each so that the least rectangle round it lies where it was laid."""
+    sheet = tray.sheet(work.skin)
+    assert sheet is not None
+    own = [slices[at] for at in group]
+    room = laid_on(tuple(one.least for one in own), KNIFE_MM, *sheet)
+    assert room is not None
+    spots = sorted(room.spots)
+    return Beside(
+        wide=same("the sheet, trimmed", sheet[0], "mm", "down"),
+        high=same("the sheet, trimmed", sheet[1], "mm", "down"),
+        layers=[one.number for one in own],
+        edges=[
+            rings_of(areas_of(translate(one.laid(spot.upright), spot.x, spot.y)))
+            for one, spot in zip(own, spots, strict=True)
+        ],
+    )
+
+
+def _batter_ml(work: _Work, chosen: dict[_Tray, list[Group]]) -> float:
     return sum(one.batter(work, len(taken)).value for one, taken in chosen.items())
 
 
@@ -297,14 +387,11 @@ def _one_more(found: tuple[float, _Tray] | None, batter_ml: float) -> OneMore | 
 
 def _sold(each: int) -> Iterator[_Tray]:
     """The tins as they are sold, whose bakes are cut into so many layers; a half ball is one."""
-    kinds: tuple[tuple[TinShape, int, tuple[int, ...], float], ...] = (
-        ("round", each, COMMON_IN, math.pi / 4),
-        ("square", each, COMMON_IN, 1.0),
-        ("ball", 1, HALF_BALLS_IN, math.pi / 4),
-    )
-    for shape, times, sizes, share in kinds:
-        for across in (inches * MM_PER_INCH for inches in sizes if times > 0):
-            yield _Tray(shape, across, None, share * across**2, times, True)
+    for across in (inches * MM_PER_INCH for inches in COMMON_IN if each > 0):
+        yield _Tray("round", across, None, each, True)
+        yield _Tray("square", across, None, each, True)
+    for across in (inches * MM_PER_INCH for inches in HALF_BALLS_IN):
+        yield _HalfBall("ball", across, None, 1, True)
 
 
 def _best_more(work: _Work, trays: tuple[_Tray, ...], each: int) -> tuple[float, _Tray] | None:

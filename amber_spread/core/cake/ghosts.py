@@ -1,82 +1,73 @@
-"""The tins of a carved tier about its layers, to be seen in the round: where each would lie."""
+"""A carved tier in the round with the tins of its layers about it, where each would lie."""
 
 import math
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
 
-from amber_spread.core.cake.bakes import Baked, CarvedBake
-from amber_spread.core.geometry.outline import Point
+from shapely import LinearRing, Point, box, get_coordinates
+from shapely.affinity import rotate, translate
+
+from amber_spread.core.cake.bakes import Baked, plan_carved_bake
 from amber_spread.core.geometry.sculpted import Sculpted
 from amber_spread.core.geometry.sliced import Slice
-from amber_spread.core.tier import RoundTin, Worked, slices_of
+from amber_spread.core.stock.kit import Tin
+from amber_spread.core.tier import RoundTin, RoundView, Worked, in_the_round, slices_of
 
 Line = list[list[float]]
-CORNERS = 48
-"""A circle is drawn in so many straight lines."""
+QUARTER = 12
+"""A quarter of a circle is drawn in so many straight lines."""
 POSTS = 4
 """So many upright lines show the side of a tin."""
 
 
-def tins_about(done: Worked, baked: CarvedBake) -> list[RoundTin]:
-    """Where the tin of each layer lies about it: about the least circle, rectangle or half ball that holds it. A layer
-    is as high in it as it is cut.
+def seen_round(done: Worked, cut_open: bool, tins: Sequence[Tin]) -> RoundView | None:
+    """A tier in the round, its front right cut away where it is `cut_open`, with the tins it is baked in out of those
+    that are owned; None of one that is not carved.
     """
-    bare = done.bodies.bare
-    assert isinstance(bare, Sculpted)
+    bare, baked = done.bodies.bare, plan_carved_bake(done, tins)
+    if baked is None or not isinstance(bare, Sculpted):
+        return in_the_round(done, cut_open)
     slices = {one.number: one for one in slices_of(bare, done.slabs)}
-    return [
+    about = [
         RoundTin(layer=number, lines=list(_lines(tin, slices[number])))
         for tin in baked.tins.values()
         for number in tin.layers
     ]
+    return in_the_round(done, cut_open, about)
 
 
 def _lines(tin: Baked, one: Slice) -> Iterator[Line]:
-    across = tin.across.value
+    """A tin about the least circle, rectangle or half ball that holds a layer, as high as the layer is."""
     if tin.shape == "ball":
-        yield from _half_ball(one, across / 2)
+        yield from _half_ball(one, tin.across.value / 2)
         return
-    edge = (
-        _circle(one.middle, across / 2)
-        if tin.shape == "round"
-        else _box(one, across, tin.length.value if tin.length else across)
-    )
+    edge = _edge(tin, one)
     for up in (one.low, one.high):
-        yield [[x, y, up] for x, y in (*edge, edge[0])]
-    for x, y in edge[:: max(1, len(edge) // POSTS)]:
+        yield [[x, y, up] for x, y in edge]
+    for x, y in edge[: -1 : max(1, len(edge) // POSTS)]:
         yield [[x, y, one.low], [x, y, one.high]]
 
 
-def _circle(middle: Point, radius: float) -> list[Point]:
-    turns = (2 * math.pi * step / CORNERS for step in range(CORNERS))
-    return [(middle[0] + radius * math.cos(turn), middle[1] + radius * math.sin(turn)) for turn in turns]
-
-
-def _box(one: Slice, across: float, length: float) -> list[Point]:
-    """A rectangle about the least one round a slice, its short side along the short one."""
-    corners = one.box
-    middle = (corners[0][0] + corners[2][0]) / 2, (corners[0][1] + corners[2][1]) / 2
-    short, long = sorted((across, length))
-    ways = [_towards(corners[0], corners[1]), _towards(corners[1], corners[2])]
-    return [
-        (
-            middle[0] + (right * short * ways[0][0] + back * long * ways[1][0]) / 2,
-            middle[1] + (right * short * ways[0][1] + back * long * ways[1][1]) / 2,
-        )
-        for right, back in ((-1, -1), (1, -1), (1, 1), (-1, 1))
-    ]
-
-
-def _towards(one: Point, other: Point) -> Point:
-    size = math.dist(one, other) or 1.0
-    return (other[0] - one[0]) / size, (other[1] - one[1]) / size
+def _edge(tin: Baked, one: Slice) -> Line:
+    """Its edge from above, round and back to where it begins."""
+    if tin.shape == "round":
+        return _closed(Point(one.middle).buffer(tin.across.value / 2, quad_segs=QUARTER).exterior)
+    (x0, y0), (x1, y1), (x2, y2), _ = one.box
+    short, long = sorted((tin.across.value, (tin.length or tin.across).value))
+    turned = rotate(box(-short / 2, -long / 2, short / 2, long / 2), math.degrees(math.atan2(y1 - y0, x1 - x0)))
+    return _closed(translate(turned, (x0 + x2) / 2, (y0 + y2) / 2).exterior)
 
 
 def _half_ball(one: Slice, radius: float) -> Iterator[Line]:
-    """Its flat face below or above, whichever way the slice lies in the lesser one."""
+    """Its flat face below or above, whichever way the layer lies in the lesser one."""
     (below, low), (above, high) = one.half_balls
     (x, y), foot, way = (low, one.low, 1.0) if below <= above else (high, one.high, -1.0)
-    edge = _circle((x, y), radius)
-    yield [[x, y, foot] for x, y in (*edge, edge[0])]
-    arc = [math.pi * step / (CORNERS // 2) for step in range(CORNERS // 2 + 1)]
-    yield [[x + radius * math.cos(turn), y, foot + way * radius * math.sin(turn)] for turn in arc]
-    yield [[x, y + radius * math.cos(turn), foot + way * radius * math.sin(turn)] for turn in arc]
+    around = _closed(Point(0, 0).buffer(radius, quad_segs=QUARTER).exterior)
+    yield [[x + right, y + back, foot] for right, back in around]
+    over = [(right, way * up) for right, up in around if up >= -1e-9]
+    yield [[x + right, y, foot + up] for right, up in sorted(over)]
+    yield [[x, y + back, foot + up] for back, up in sorted(over)]
+
+
+def _closed(ring: LinearRing) -> Line:
+    found: Line = get_coordinates(ring).tolist()
+    return found

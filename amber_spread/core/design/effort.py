@@ -22,8 +22,8 @@ SUPPORT_MS = {True: 0.12, False: 0.5}
 """For each support under a tier, on a round tin or another: where it may stand is found by trying (measured)."""
 JOINT_MS = {True: 0.0, False: 6.0}
 INCH_MM = 25.4
-UNSHAPED = ("medium", "colour", "name", "cake", "picture")
-"""Fields that say what something is made of or called, or what it was drawn after."""
+UNSHAPED = ("medium", "colour", "name", "cake", "picture", "scored_mm", "scored_run")
+"""Fields that say what something is made of or called, what it was drawn after, or what is drawn on it."""
 
 
 def effort_ms(design: Design, carved: bool = False) -> float:

@@ -1,6 +1,6 @@
 """One row for every shape, build and simple solid: what a tier is, as it stands on a button."""
 
-from amber_spread.core.design.rows import ask, pick, row
+from amber_spread.core.design.rows import Ask, Pick, ask, pick, row
 from amber_spread.core.design.shapes import (
     BallBuild,
     BevelledBuild,
@@ -69,6 +69,11 @@ _SKEP = [
 """The solids a joined cake begins with: a drum under a half ball, with a doorway."""
 _PEBBLE = packed(*pebble())
 """The body a cake out of a 3D file begins with, until one is read."""
+_LINED = ("scored_mm", "scored_run")
+_LINES: tuple[Ask | Pick, ...] = (
+    ask("scored_mm", "Scored lines, apart", "scored_mm", "none"),
+    pick("scored_run", "They run", ("level", "level"), ("upright", "upright")),
+)
 BUILDS = dict(
     (
         row(StraightBuild, "straight"),
@@ -102,13 +107,14 @@ BUILDS = dict(
         ),
         row(
             CarvedBuild, "carved to a view", ask("rounded", "Rounded across", "share", percent=True),
-            pick("flat_foot", "Rounded", (True, "above"), (False, "above and below")),
-            begins={"points_mm": _STONE}, keeps=("points_mm", "front_mm", "sections", "rounded", "flat_foot"),
+            pick("flat_foot", "Rounded", (True, "above"), (False, "above and below")), *_LINES,
+            begins={"points_mm": _STONE},
+            keeps=("points_mm", "front_mm", "sections", "rounded", "flat_foot", *_LINED),
         ),
-        row(JoinedBuild, "solids joined and cut", begins={"solids": _SKEP}, keeps=("solids",)),
+        row(JoinedBuild, "solids joined and cut", *_LINES, begins={"solids": _SKEP}, keeps=("solids", *_LINED)),
         row(
-            ModelledBuild, "out of a 3D file", ask("turn_deg", "Turned about the upright", "turn_deg"),
-            begins={"mesh": _PEBBLE}, keeps=("mesh", "error_mm", "turn_deg"),
+            ModelledBuild, "out of a 3D file", ask("turn_deg", "Turned about the upright", "turn_deg"), *_LINES,
+            begins={"mesh": _PEBBLE}, keeps=("mesh", "error_mm", "turn_deg", *_LINED),
         ),
     )
 )  # fmt: skip

@@ -150,7 +150,7 @@ COVERS = dict(
         row(
             HalvesCover, "Halves", _SHEET, _HEM, ask("band_mm", "Band over the seam, wide", "band_mm"),
             does="covered in two halves", called="two halves", technique="pieces", smoother=True,
-            suits=(*_RISING, "side"), **_SHEETED,
+            suits=(*_DRAPED, "side"), **_SHEETED,
         ),
         row(
             GoresCover, "Gores", _SHEET, ask("count", "Gores", "gores"),

@@ -319,7 +319,14 @@ class SectionAt(Frozen):
     points_mm: Corners | None = None
 
 
-class CarvedBuild(_Build):
+class Scored(_Build):
+    """A build whose outside may be scored: lines so far apart, level from its foot up or upright from its middle."""
+
+    scored_mm: Annotated[float, limits.SCORED.field()] | None = None
+    scored_run: Literal["level", "upright"] = "level"
+
+
+class CarvedBuild(Scored):
     """Carved out of stacked layers to a view from the side, drawn as corners in mm and scaled to the tin's width.
 
     From above it is the tin's outline. Its sections across are box-like (`rounded` 0) to elliptical (1), rounded above
@@ -364,7 +371,7 @@ class CarvedBuild(_Build):
         return sculpted(lofted(outline, self.points_mm, sections, height_mm))
 
 
-class Bodied(_Build):
+class Bodied(Scored):
     """Carved to a body of its own, which is scaled to the width that is asked for."""
 
     flat_top = False

@@ -21,6 +21,7 @@ from amber_spread.core.geometry.outline import Outline
 from amber_spread.core.geometry.places import polygon_of
 from amber_spread.core.geometry.traced import Region, Traced, largest_of
 from amber_spread.core.kernel.latest import Latest
+from amber_spread.core.kernel.progress import begun
 
 T = TypeVar("T")
 Numbers = NDArray[numpy.float64]
@@ -63,6 +64,11 @@ class BareBody(ABC):
 
     @property
     @abstractmethod
+    def front(self) -> Polygon:
+        """All of it from the front, as (y, z)."""
+
+    @property
+    @abstractmethod
     def plane(self) -> Region:
         """What is cut through from left to right through the middle, as (x, z)."""
 
@@ -85,7 +91,12 @@ class BareBody(ABC):
 
     def keep(self, name: str, key: Hashable, work_out: Callable[[], T]) -> T:
         """What was worked out of it under a name and a key, or what is now; those worked out last are kept."""
-        found: T = self.kept.setdefault(name, Latest(MOST_OF_A_NAME)).once(key, work_out)
+
+        def begin() -> T:
+            begun(name)
+            return work_out()
+
+        found: T = self.kept.setdefault(name, Latest(MOST_OF_A_NAME)).once(key, begin)
         return found
 
     @property

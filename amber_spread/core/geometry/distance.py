@@ -24,7 +24,7 @@ MOST_RISEN = 4
 SKIN_SHARE = 0.6
 """Places on the surface lie so much closer than the lattice's."""
 DEEP_CELLS = 2
-"""No coat asks how far away what lies so many cells within is."""
+"""How far away what lies so many cells within is no coat asks: it is told by counting cells, for drawing levels."""
 NEAR_CELLS, FAR_SHARE = 4, 2
 """Beyond so many cells from the body, so many times fewer places each way are looked at: they are seen as one."""
 BESIDE = 1.0
@@ -120,7 +120,7 @@ def _measured(body: BareBody) -> DistanceField:
     """The distances about a body: from the nearest place of its surface, or from the flat through that place where that
     lies straight out from it. Source: geometry; the nearest places by scipy's k-d tree.
     """
-    from scipy.ndimage import binary_dilation, binary_erosion
+    from scipy.ndimage import binary_dilation, binary_erosion, distance_transform_edt
 
     left, front, right, back = body.edge.bounds
     wide, deep, high = right - left, back - front, body.height_mm
@@ -135,7 +135,7 @@ def _measured(body: BareBody) -> DistanceField:
     few = _thinned(places, normals, FAR_SHARE * apart)
     lattice = numpy.stack(numpy.meshgrid(x, y, z, indexing="ij"), axis=-1)
     wanted, near = ~binary_erosion(within, iterations=DEEP_CELLS), binary_dilation(within, iterations=NEAR_CELLS)
-    away = numpy.full(within.shape, -4 * MARGIN_MM, dtype=numpy.float32)
+    away = (-step * (DEEP_CELLS - 0.5 + distance_transform_edt(~wanted))).astype(numpy.float32)
     for cells, skin, close in ((wanted & near, (places, normals), apart), (wanted & ~near, few, FAR_SHARE * apart)):
         away[cells] = _nearest(lattice[cells], *skin, close)
     numpy.negative(away, out=away, where=within & wanted)

@@ -10,6 +10,8 @@ from functools import cached_property
 from itertools import pairwise
 from typing import Literal
 
+from shapely import Polygon
+
 from amber_spread.core.geometry.outline import Cornered, Outline, Oval, Point, Regular, Round
 from amber_spread.core.kernel.base import Made
 from amber_spread.core.kernel.figures import Figure, same
@@ -160,6 +162,11 @@ def corners_of(outline: Outline) -> list[Corner]:
     if isinstance(outline, Oval):
         return placed([(x, y, 0.0) for x, y in outline.traced(OVAL_CORNERS)])
     return placed([(x, y, 0.0) for x, y in outline.points])
+
+
+def edge_of(polygon: Polygon) -> list[Corner]:
+    """The corners of an area that lies in the corner x, y >= 0."""
+    return [(x, y, 0.0) for x, y in polygon.exterior.coords[:-1]]
 
 
 def placed(corners: Sequence[Corner]) -> list[Corner]:

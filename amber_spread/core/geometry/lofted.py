@@ -33,6 +33,9 @@ STATIONS = 360
 HEIGHTS = 801
 """A section is looked at at so many heights for where the plane through the middle leaves it."""
 
+LOOKED_AT, HAIR_SHARE = 160, 1e-4
+"""So many heights at which its view from the front is looked at, so far within its foot and its top."""
+
 
 @dataclass(frozen=True, eq=False)
 class Lofted(BareBody):
@@ -54,6 +57,19 @@ class Lofted(BareBody):
     @property
     def side(self) -> Polygon:
         return self.view
+
+    @property
+    def front(self) -> Polygon:
+        return self.keep("front", None, self._from_front)
+
+    def _from_front(self) -> Polygon:
+        """As far as it reaches to the front and to the back at every height."""
+        ups = numpy.unique(numpy.concatenate([numpy.linspace(0.0, self.height_mm, LOOKED_AT), self.steps_mm]))
+        inner = numpy.clip(ups, HAIR_SHARE * self.height_mm, (1 - HAIR_SHARE) * self.height_mm)
+        regions = [(up, self.region(at)) for up, at in zip(ups, inner, strict=True)]
+        ends = [(up, region.bounds) for up, region in regions if not region.is_empty]
+        line = [*((bounds[1], up) for up, bounds in ends), *((bounds[3], up) for up, bounds in reversed(ends))]
+        return largest_of(areas_of(Polygon(line).buffer(0)))
 
     @cached_property
     def height_mm(self) -> float:

@@ -30,6 +30,8 @@ CRUMB_ML = 0.01
 """A part of less is left out as a splinter."""
 UPRIGHT, FLAT = [-90.0, 0.0, 0.0], [0.0, 0.0, 0.0]
 """How a body is turned so that what is seen of it is seen from above."""
+QUARTER = [0.0, 0.0, -90.0]
+"""How it is turned so that its back is on the right."""
 
 
 @dataclass(frozen=True, eq=False)
@@ -55,6 +57,10 @@ class Meshed(BareBody):
     @cached_property
     def side(self) -> Polygon:
         return largest_of(_filled(seen(self.solid, UPRIGHT)))
+
+    @cached_property
+    def front(self) -> Polygon:
+        return largest_of(_filled(seen(self.solid.rotate(QUARTER), UPRIGHT)))
 
     @cached_property
     def plane(self) -> Region:

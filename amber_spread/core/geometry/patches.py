@@ -5,10 +5,10 @@ not lie flat then is cut in two. Lengths are in mm.
 """
 
 import math
-from collections.abc import Iterable
+from collections.abc import Iterable, Iterator
 from dataclasses import dataclass
 from functools import cached_property
-from typing import NamedTuple
+from typing import TYPE_CHECKING, NamedTuple
 
 import numpy
 from numpy.typing import NDArray
@@ -16,6 +16,9 @@ from shapely import Polygon
 
 from amber_spread.core.geometry.triangles import Numbers, Triangles, alone, crossed
 from amber_spread.core.geometry.unrolled import Flat, unrolled
+
+if TYPE_CHECKING:
+    from scipy.sparse import csr_matrix
 
 Labels = NDArray[numpy.int64]
 """The patch of each triangle, counted from 0."""
@@ -101,9 +104,18 @@ class Surface:
         return found
 
     @cached_property
+    def beside(self) -> "csr_matrix":
+        """How many triangles have each two corners beside each other, a row and a column a corner."""
+        from scipy import sparse
+
+        ends, count = edges_of(self.triangles), len(self.corners)
+        found = sparse.csr_matrix((numpy.ones(len(ends)), (ends[:, 0], ends[:, 1])), (count, count))
+        return found + found.T
+
+    @cached_property
     def pairs(self) -> Triangles:
         """The triangles that share an edge, two and two."""
-        edges = _edges(self.triangles)
+        edges = edges_of(self.triangles)
         keys = edges[:, 0] * len(self.corners) + edges[:, 1]
         order = numpy.argsort(keys, kind="stable")
         owners = numpy.tile(numpy.arange(len(self.triangles)), 3)[order]
@@ -111,7 +123,7 @@ class Surface:
         return numpy.column_stack([owners[:-1][same], owners[1:][same]])
 
 
-def _edges(triangles: Triangles) -> Triangles:
+def edges_of(triangles: Triangles) -> Triangles:
     """The edges of triangles, each with its lower corner first: all first edges, then all second, then all third."""
     return numpy.sort(numpy.vstack([triangles[:, [0, 1]], triangles[:, [1, 2]], triangles[:, [2, 0]]]), axis=1)
 
@@ -166,11 +178,8 @@ def _scores(surface: Surface, way: int) -> Numbers:
         (count, len(triangles)),
     )
     facing = met @ surface.normals
-    ends = _edges(triangles)
-    beside = sparse.csr_matrix((numpy.ones(len(ends)), (ends[:, 0], ends[:, 1])), (count, count))
-    beside = beside + beside.T
     for _ in range(EVENED):
-        facing = facing + beside @ facing
+        facing = facing + surface.beside @ facing
         facing /= numpy.maximum(1e-12, numpy.linalg.norm(facing, axis=1))[:, None]
     found: Numbers = facing @ directions.T
     return found
@@ -220,19 +229,19 @@ def _parted(surface: Surface, scores: Numbers, there: Mask) -> tuple[Surface, La
     for index in numpy.flatnonzero(~mixed).tolist():
         three = surface.triangles[index].tolist()
         label = int(best[three[0]]) if there[index] else 0
-        done += [(one, index, label) for one in _conforming(three, added)]
+        done += [(one, index, label) for one in conforming(three, added)]
     triangles = numpy.array([one for one, _, _ in done], dtype=numpy.int64)
     found = Surface(numpy.array(corners), triangles)
     return found, numpy.array([index for _, index, _ in done]), numpy.array([label for _, _, label in done])
 
 
-def _conforming(three: list[int], added: dict[tuple[int, int], int]) -> list[tuple[int, int, int]]:
+def conforming(three: list[int], added: dict[tuple[int, int], int]) -> list[tuple[int, int, int]]:
     """A triangle as those it falls into where its edges are cut by its neighbours."""
     for at in range(3):
         one, other, opposite = (three[(at + step) % 3] for step in range(3))
         cut = added.get(_key(one, other))
         if cut is not None:
-            return [*_conforming([one, cut, opposite], added), *_conforming([cut, other, opposite], added)]
+            return [*conforming([one, cut, opposite], added), *conforming([cut, other, opposite], added)]
     return [(three[0], three[1], three[2])]
 
 
@@ -312,7 +321,7 @@ def _lay(surface: Surface, there: Mask) -> tuple[Flat, float]:
 
 def _is_disc(triangles: Triangles) -> bool:
     """Whether triangles hang together in one piece with one edge and no hole (Euler: corners - edges + faces = 1)."""
-    edges, counts = numpy.unique(_edges(triangles), axis=0, return_counts=True)
+    edges, counts = numpy.unique(edges_of(triangles), axis=0, return_counts=True)
     if len(numpy.unique(triangles)) - len(edges) + len(triangles) != 1:
         return False
     _, met = numpy.unique(edges[counts == 1], return_counts=True)
@@ -321,17 +330,21 @@ def _is_disc(triangles: Triangles) -> bool:
 
 def _edge_of(triangles: Triangles) -> list[int]:
     """The corners along the edge of triangles in order, anticlockwise seen from outside; of the first edge met."""
+    return next(rings_along(triangles), [])
+
+
+def rings_along(triangles: Triangles) -> Iterator[list[int]]:
+    """The corners along each edge of triangles in order, anticlockwise seen from outside."""
     every = numpy.vstack([triangles[:, [0, 1]], triangles[:, [1, 2]], triangles[:, [2, 0]]])
-    _, back, counts = numpy.unique(_edges(triangles), axis=0, return_inverse=True, return_counts=True)
-    after = dict(every[counts[back.ravel()] == 1].tolist())
-    if not after:
-        return []
-    start = min(after)
-    ring, at = [start], after[start]
-    while at != start and len(ring) <= len(after):
-        ring.append(at)
-        at = after[at]
-    return ring
+    _, back, counts = numpy.unique(edges_of(triangles), axis=0, return_inverse=True, return_counts=True)
+    after: dict[int, int] = dict(every[counts[back.ravel()] == 1].tolist())
+    while after:
+        at = min(after)
+        ring = []
+        while at in after:
+            ring.append(at)
+            at = after.pop(at)
+        yield ring
 
 
 def _told(found: _Tried) -> Cut:

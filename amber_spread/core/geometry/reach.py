@@ -9,6 +9,7 @@ from numpy.typing import NDArray
 from shapely import Polygon, get_coordinates
 
 from amber_spread.core.geometry.body import Body, Carried
+from amber_spread.core.geometry.draped import over
 from amber_spread.core.geometry.outline import Outline, Oval, Round
 from amber_spread.core.geometry.profile import Line
 from amber_spread.core.geometry.sculpted import Sculpted
@@ -34,10 +35,13 @@ def reach_over(body: Body) -> Reach:
     In each direction the way runs from the axis over the flat top and down the wall, in the upright plane through the
     axis: the sum of sqrt(d rho² + dz²), rho the distance of the edge from the axis. A corner of a slanted wall is
     farther down than its faces: it moves out by more than they do. Along the width and the length a sheet needs the
-    greatest part of any of these ways in that direction. Source: geometry.
+    greatest part of any of these ways in that direction. Over a carved body they are the shortest along its surface,
+    wherever they run. Source: geometry.
     """
     if isinstance(body, Sculpted):
-        return _of(*body.ways)
+        sheet = over(body).follows
+        left, low, right, high = sheet.extent
+        return Reach(sheet.farthest, max(-left, right), max(-low, high))
     if not isinstance(body, Carried):
         radii = _radii(body.outline, _directions((body.outline,)))
         return _of(_directions((body.outline,)), radii + body.height_mm)

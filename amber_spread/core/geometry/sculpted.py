@@ -24,7 +24,6 @@ Numbers = NDArray[numpy.float64]
 LEVEL_MM = 1e-6
 TIP_MM2 = 0.01
 """A slice of less is none."""
-DIRECTIONS = 72
 MOST_LOOKED_UP = 300
 LOOKED_AT = 24
 """So many heights its wall is looked at, since it is nowhere straight."""
@@ -45,8 +44,13 @@ class Sculpted(Outlined):
     _looked_up: Latest[Hashable, Any] = field(default_factory=lambda: Latest(MOST_LOOKED_UP))
     """Its slices and walls, by where they are; a body is asked for the same ones again and again."""
 
-    def _once(self, key: Hashable, work_out: Callable[[], T]) -> T:
+    def once(self, key: Hashable, work_out: Callable[[], T]) -> T:
+        """What is soon looked up again, worked out once; it is not sent to other processes."""
         return cast(T, self._looked_up.once(key, work_out))
+
+    def keep(self, name: str, work_out: Callable[[], T]) -> T:
+        """What takes long, worked out once for coats so thick; kept with the bare body, and sent along."""
+        return self.core.keep(name, (self.side_mm, self.top_mm, self.under_mm), work_out)
 
     def __getstate__(self) -> dict[str, object]:
         """Sent to another process without what is soon looked up again."""
@@ -106,6 +110,11 @@ class Sculpted(Outlined):
         slope = (4 * volumes[1] - 3 * volumes[0] - volumes[2]) / (2 * step) * 1000
         return max(0.0, slope - self.top_area_mm2)
 
+    @property
+    def surface_mm2(self) -> float:
+        """All that a coat goes on."""
+        return self.wall_area_mm2 + self.top_area_mm2
+
     @cached_property
     def _layers(self) -> tuple[Numbers, Numbers]:
         """Heights and the volume below each, ml: the bare body's own, and what the lattice says is on it."""
@@ -136,7 +145,7 @@ class Sculpted(Outlined):
         top_mm = self.foot_mm + self.height_mm
         if not self.foot_mm - LEVEL_MM <= up_mm <= top_mm + LEVEL_MM:
             raise ValueError("the body does not reach that height")
-        return self._once(("section", up_mm), lambda: self._section(up_mm))
+        return self.once(("section", up_mm), lambda: self._section(up_mm))
 
     def _section(self, up_mm: float) -> Outline:
         found, inward = self._region(up_mm), 0.001 * self.height_mm
@@ -170,14 +179,14 @@ class Sculpted(Outlined):
         """The right half cut through, from the foot up, as points (from the axis, up); between two heights its wall."""
         if low_mm is None or high_mm is None:
             return self._right
-        return self._once(("wall", low_mm, high_mm), lambda: self._wall(low_mm, high_mm))
+        return self.once(("wall", low_mm, high_mm), lambda: self._wall(low_mm, high_mm))
 
     def cut(self, left_mm: float, right_mm: float, low_mm: float, high_mm: float) -> list[list[Point]]:
         """What of the right half cut through lies between two distances from the axis and two heights, part by part."""
         if right_mm <= left_mm or high_mm <= low_mm:
             return []
         where = left_mm, right_mm, low_mm, high_mm
-        return self._once(("cut", *where), lambda: self._cut(*where))
+        return self.once(("cut", *where), lambda: self._cut(*where))
 
     def _cut(self, left_mm: float, right_mm: float, low_mm: float, high_mm: float) -> list[list[Point]]:
         found = self.plane.intersection(box(left_mm, low_mm, right_mm, high_mm))
@@ -192,7 +201,7 @@ class Sculpted(Outlined):
     def shell(self, inner: "Sculpted") -> list[list[Point]]:
         """What of the right half cut through lies outside another body, part by part, the largest first."""
         thick = inner.side_mm, inner.top_mm, inner.under_mm
-        return self._once(("shell", *thick), lambda: self._shell(inner))
+        return self.once(("shell", *thick), lambda: self._shell(inner))
 
     def _shell(self, inner: "Sculpted") -> list[list[Point]]:
         right, within = (_right_of(body.plane, self.foot_mm) for body in (self, inner))
@@ -226,13 +235,24 @@ class Sculpted(Outlined):
             raise ValueError(f"its coats and cover come to more than {MARGIN_MM - 2:g} mm, the most on a carved body")
         return sculpted(self.core, *thick)
 
+    def _on_lattice(self, places: Numbers) -> Numbers:
+        lattice = self.lattice
+        found: Numbers = ((places - numpy.array([lattice.x[0], lattice.y[0], lattice.z[0]])) / lattice.step_mm).T
+        return found
+
+    def outside_by(self, places: Numbers) -> Numbers:
+        """How far out of the body's surface places near it lie, a row each; below 0 within it."""
+        from scipy.ndimage import map_coordinates
+
+        away = map_coordinates(self.lattice.risen(self.more_mm), self._on_lattice(places), order=1, mode="nearest")
+        found: Numbers = away.astype(float) - self.side_mm
+        return found
+
     def outward(self, places: Numbers) -> Numbers:
         """The direction straight out of the body at places about it, a row each: that in which the distance grows."""
         from scipy.ndimage import map_coordinates
 
-        lattice = self.lattice
-        starts = numpy.array([lattice.x[0], lattice.y[0], lattice.z[0]])
-        at = ((places - starts) / lattice.step_mm).T
+        lattice, at = self.lattice, self._on_lattice(places)
         grown = [
             map_coordinates(lattice.away, at + step, order=1, mode="nearest")
             - map_coordinates(lattice.away, at - step, order=1, mode="nearest")
@@ -247,48 +267,11 @@ class Sculpted(Outlined):
         """Where the middle of its volume is, from above."""
         return self.lattice.middle(self.side_mm, self.foot_mm)
 
-    @cached_property
-    def ways(self) -> tuple[Numbers, Numbers]:
-        """In every direction from the axis, the way from above the axis over the body and down to its foot, mm.
-
-        In the upright plane through the axis: along its edge, or along a sheet held tight over its hollows where that
-        is longer.
-        """
-        turns = numpy.linspace(0.0, 2 * math.pi, DIRECTIONS, endpoint=False)
-        return turns, numpy.array([self._way(float(turn)) for turn in turns])
-
-    def _way(self, turn: float) -> float:
-        from scipy.ndimage import map_coordinates
-
-        field = self.lattice
-        step, above = field.step_mm, field.z > self.foot_mm
-        reach = self.outline.reach_mm + 2 * step
-        out = numpy.arange(0, reach, step / 2)
-        x, y = out * math.cos(turn), out * math.sin(turn)
-        columns = numpy.stack([(x - field.x[0]) / step, (y - field.y[0]) / step])
-        away = field.risen(self.more_mm)[:, :, above]
-        rows = numpy.arange(away.shape[2])
-        places = numpy.stack([
-            numpy.repeat(columns[0], len(rows)), numpy.repeat(columns[1], len(rows)), numpy.tile(rows, len(out))
-        ])  # fmt: skip
-        found = map_coordinates(away, places, order=1, cval=4 * MARGIN_MM).reshape(len(out), len(rows))
-        z = numpy.concatenate([[self.foot_mm], field.z[above]])
-        found = numpy.concatenate([found[:, :1], found], axis=1)
-        cut = _within(out, z, found.T, self.side_mm)
-        if cut.is_empty:
-            return 0.0
-        tight = unary_union([cut, box(0.0, self.foot_mm, 1e-3, cut.bounds[3])]).convex_hull
-        return max(_length(_up_the_side(_right_of(part, self.foot_mm), self.foot_mm)) for part in (cut, tight))
-
 
 def sculpted(core: BareBody, side_mm: float = 0.0, top_mm: float = 0.0, under_mm: float = 0.0) -> Sculpted:
     """A body under coats so thick; the one that was asked for before, with all that was worked out of it."""
     thick = side_mm, top_mm, under_mm
     return core.keep("envelopes", thick, lambda: Sculpted(core, *thick))
-
-
-def _length(points: list[Point]) -> float:
-    return sum(math.dist(a, b) for a, b in zip(points, points[1:], strict=False))
 
 
 def _within(x: Numbers, y: Numbers, away: NDArray[numpy.float32], out_mm: float) -> Region:

@@ -9,10 +9,11 @@ import numpy
 import shapely
 from numpy.typing import NDArray
 from shapely import Polygon, get_coordinates, unary_union
+from shapely.affinity import rotate, translate
 
 from amber_spread.core.geometry.outline import Point
 from amber_spread.core.geometry.sculpted import Sculpted
-from amber_spread.core.geometry.traced import Region, Traced
+from amber_spread.core.geometry.traced import Region, Traced, areas_of
 
 LOOKED_AT = 5
 """A layer is looked at at so many heights, since it may be widest between its faces."""
@@ -89,6 +90,13 @@ class Slice:
     def least(self) -> Point:
         """The short and the long side of that rectangle."""
         return math.dist(*self.box[:2]), math.dist(*self.box[1:3])
+
+    def laid(self, upright: bool) -> Region:
+        """All of it turned so that the least rectangle round it lies at 0, 0, its long side up or across."""
+        _, (x0, y0), (x1, y1), _ = self.box
+        turned = rotate(self.whole, (90 if upright else 0) - math.degrees(math.atan2(y1 - y0, x1 - x0)), origin=(0, 0))
+        left, low, _, _ = turned.bounds
+        return areas_of(translate(turned, -left, -low))
 
     @cached_property
     def half_balls(self) -> tuple[tuple[float, Point], tuple[float, Point]]:

@@ -34,9 +34,14 @@ class Flat(NamedTuple):
     @property
     def most(self) -> float:
         """How much 95 parts in 100 of it are stretched or gathered at most."""
-        order = numpy.argsort(self.strained)
-        within = numpy.cumsum(self.areas[order]) / self.areas.sum()
-        return float(self.strained[order][numpy.searchsorted(within, 1 - LEFT_OUT)])
+        return mostly(self.strained, self.areas)
+
+
+def mostly(shares: Numbers, areas: Numbers) -> float:
+    """The most of what there is of something over all of an area but a little of it (`LEFT_OUT`)."""
+    order = numpy.argsort(shares)
+    there = numpy.cumsum(areas[order]) / areas.sum()
+    return float(shares[order][min(len(order) - 1, int(numpy.searchsorted(there, 1 - LEFT_OUT)))])
 
 
 def unrolled(corners: Numbers, triangles: Triangles) -> Flat:

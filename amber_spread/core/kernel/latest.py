@@ -1,6 +1,7 @@
 """A dict of what was put in last: how what takes long to work out is kept without growing for ever."""
 
 from collections.abc import Callable, Hashable, Iterable
+from contextlib import suppress
 from itertools import islice
 from typing import Any, TypeVar
 
@@ -22,8 +23,10 @@ class Latest(dict[K, V]):
         """Put in as the last, or again as the last."""
         self.pop(key, None)
         self[key] = value
-        for old in list(islice(self, max(0, len(self) - self.most))):
-            self.pop(old, None)
+        # Where another thread puts one in meanwhile, that one, or the next, leaves out what is too many.
+        with suppress(RuntimeError):
+            for old in list(islice(self, max(0, len(self) - self.most))):
+                self.pop(old, None)
         return value
 
     def once(self, key: K, work_out: Callable[[], V]) -> V:

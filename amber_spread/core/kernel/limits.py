@@ -86,6 +86,7 @@ STRIPES = Limit(low=0, high=12, unit="each")
 STRIPE_SHARE = Limit(low=0.01, high=100, unit="ratio")
 STRIP_LENGTH = Limit(low=50, high=5000, unit="mm")
 BAND_WIDTH = Limit(low=0, high=150, unit="mm")
+SCORED = Limit(low=3, high=150, unit="mm")
 GORES = Limit(low=4, high=24, unit="each")
 SHEET_SIDE = Limit(low=50, high=1500, unit="mm")
 ON_TOP_WIDTH = Limit(low=10, high=600, unit="mm")
@@ -192,11 +193,11 @@ LIMITS: dict[str, Limit] = {
     "mixer_ml": MIXER,
     "rim_mm": RIM,
     "sections": SECTIONS,
-    "patches": PATCHES,
     "stripes": STRIPES,
     "stripe_share": STRIPE_SHARE,
     "strip_mm": STRIP_LENGTH,
     "band_mm": BAND_WIDTH,
+    "scored_mm": SCORED,
     "gores": GORES,
     "sheet_side_mm": SHEET_SIDE,
     "on_top_mm": ON_TOP_WIDTH,

@@ -7,7 +7,7 @@ nothing (`get`).
 import math
 from collections.abc import Iterable, Sequence
 from functools import cached_property, lru_cache
-from typing import Annotated, Literal, NamedTuple, Self
+from typing import Annotated, Literal, NamedTuple, Self, get_args
 
 from pydantic import Field, model_validator
 
@@ -18,6 +18,8 @@ from amber_spread.core.kernel.naming import named
 from amber_spread.core.stock.supports import STARTING_SUPPORTS, Support
 
 TinShape = Literal["round", "square", "rectangle", "polygon", "oval", "heart", "petal", "ball"]
+TIN_WORDS: dict[TinShape, str] = {shape: shape for shape in get_args(TinShape)} | {"ball": "half-ball"}
+"""What a tin of each shape is called."""
 Status = Literal["have", "next best", "get"]
 Tool = Literal["tin", "disc", "card", "board", "base board", "scraper", "smoother", "mat", "pin", "printed sheet"]
 FIT_MM = 1.6

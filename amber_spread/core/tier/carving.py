@@ -12,17 +12,22 @@ from shapely import Polygon, get_coordinates
 from shapely.affinity import translate
 
 from amber_spread.core.design.settled import SettledTier
-from amber_spread.core.design.shapes import Build, CarvedBuild, JoinedBuild, ModelledBuild
+from amber_spread.core.design.shapes import Build, CarvedBuild, JoinedBuild, ModelledBuild, Scored
 from amber_spread.core.geometry.body import Body
-from amber_spread.core.geometry.flat import Corner, Mark, Piece, drawn_along, paper_of
+from amber_spread.core.geometry.flat import Corner, Mark, Piece, drawn_along, edge_of, paper_of
+from amber_spread.core.geometry.hollows import hollows_of
 from amber_spread.core.geometry.meshed import FLAT, UPRIGHT, seen
 from amber_spread.core.geometry.outline import Point
 from amber_spread.core.geometry.sculpted import Sculpted
 from amber_spread.core.geometry.sliced import DRAWN_MM, Slice, parts_of, rings_of, sliced
 from amber_spread.core.geometry.traced import Region
 from amber_spread.core.kernel.base import Made
+from amber_spread.core.kernel.check import Said
 from amber_spread.core.kernel.figures import GEOMETRY, Figure, rule, same
+from amber_spread.core.tier.carve_boards import board_of, scored_on
+from amber_spread.core.tier.carve_steps import steps_of_carving
 from amber_spread.core.tier.coats import CoatsPlan
+from amber_spread.core.tier.layers import LayersPlan
 from amber_spread.core.tier.mass import pressure
 from amber_spread.core.tier.slabs import Slab
 
@@ -88,15 +93,20 @@ class NeckPlan(Made):
 
 
 class CarvingPlan(Made):
-    """A carved tier: its slices from the foot up, its view from the side to hold against it, what it stands on, and
-    what its coats would come to by its surface alone. `neck` is where it presses hardest on itself. `own_width` is how
-    wide its solids are at the sizes they were given, where it is built of any, and `solids` is where each lies at the
-    size of the tier; `seen` is all of it from the side; `kept` is told of a 3D file. `front_agrees` is how long the tin
-    would be for the view from the front to agree with the one from the side, where there is one.
+    """A carved tier: its slices from the foot up, its views from the side and the front to hold against it, the steps
+    of carving it, what it stands on, and what its coats would come to by its surface alone.
+
+    `neck` is where it presses hardest on itself. `own_width` is how wide its solids are at the sizes they were given,
+    where it is built of any, and `solids` is where each lies at the size of the tier; `seen` is all of it from the
+    side, and `scored` the lines on it there; `kept` is told of a 3D file. `flat` is the share of its coated surface
+    that a flat smoother reaches, and `bent` the radius of one that reaches its hollows. `front_agrees` is how long the
+    tin would be for the view from the front to agree with the one from the side, where there is one.
     """
 
     slices: dict[str, SlicePlan]
     view: Piece
+    front: Piece
+    steps: list[Said]
     volume: Figure
     foot: Figure
     footprint: Figure
@@ -104,11 +114,14 @@ class CarvingPlan(Made):
     surface: Figure
     coats: Figure
     by_surface: Figure
+    flat: Figure
+    bent: Figure | None
     front_agrees: Figure | None
     own_width: Figure | None
     kept: MeshKept | None
     solids: list[SolidSeen]
     seen: list[list[Point]]
+    scored: list[list[Point]]
 
 
 @rule(
@@ -160,16 +173,24 @@ def slices_of(bare: Sculpted, slabs: list[Slab]) -> list[Slice]:
 
 
 def plan_carving(
-    tier: SettledTier, bare: Body, slabs: list[Slab], coats: CoatsPlan, weight_g: float
+    tier: SettledTier,
+    bare: Body,
+    coated: Body,
+    slabs: list[Slab],
+    layers: LayersPlan,
+    coats: CoatsPlan,
+    weight_g: float,
 ) -> CarvingPlan | None:
-    """The slices of a carved tier, None of any other. `bare` is its body without coats, `slabs` what lies at which
-    height in it, `weight_g` what all of it weighs.
+    """The slices of a carved tier, None of any other. `bare` is its body without coats and `coated` with them, `slabs`
+    what lies at which height in it, `weight_g` what all of it weighs.
     """
-    if not isinstance(bare, Sculpted):
+    build = tier.asked.build
+    if not isinstance(bare, Sculpted) or not isinstance(coated, Sculpted) or not isinstance(build, Scored):
         return None
+    hollows = hollows_of(coated)
     slices = slices_of(bare, slabs)
     templates = bare.core.keep("templates", tuple(slices), lambda: [list(_templates(one)) for one in slices])
-    surface = same("all that is coated", bare.wall_area_mm2 + bare.top_area_mm2, "mm2", "up")
+    surface = same("all that is coated", bare.surface_mm2, "mm2", "up")
     final_mm = max(0.0, coats.final.side.value) if coats.final else 0.0
     both = coats.crumb.volume.value + (coats.final.volume.value if coats.final else 0.0)
     return CarvingPlan(
@@ -177,18 +198,23 @@ def plan_carving(
         slices={
             f"layer_{one.number}": _slice_plan(bare, one, papers) for one, papers in zip(slices, templates, strict=True)
         },
-        view=_board_of(bare.core.side),
+        view=board_of("side", bare.core.side, build),
+        front=board_of("front", bare.core.front, build),
+        steps=list(steps_of_carving(slices, layers.cavity, build.scored_mm)),
         volume=same("inside it", bare.volume_ml, "ml"),
         foot=same("on the board", float(slices[0].bottom.area), "mm2", "down"),
         footprint=same("seen from above", bare.outline.area_mm2, "mm2"),
         surface=surface,
         coats=same("both coats", both, "ml", "up"),
-        front_agrees=_front_agrees(tier.asked.build, bare),
-        own_width=_own_width(tier.asked.build),
-        kept=_mesh_kept(tier.asked.build, bare),
-        solids=_solids(tier.asked.build, bare),
+        front_agrees=_front_agrees(build, bare),
+        own_width=_own_width(build),
+        kept=_mesh_kept(build, bare),
+        solids=_solids(build, bare),
         seen=rings_of(bare.core.side.simplify(DRAWN_MM)),
+        scored=list(scored_on(bare.core.side, build)),
         by_surface=by_surface.figure(surface.value, coats.crumb.side.value, final_mm),
+        flat=same("of the coated surface", hollows.flat, "ratio", "down"),
+        bent=None if hollows.radius is None else same("but for a little of it", hollows.radius, "mm", "down"),
     )
 
 
@@ -288,7 +314,7 @@ def _templates(one: Slice) -> Iterator[Template]:
         middle = (right - left) / 2
         marks += drawn_along("front", [(middle, 0.0), (middle, 2 * CROSS_MM)])
         name = f"Layer {one.number}" if len(parts) == 1 else f"Layer {one.number}, part {index} of {len(parts)}"
-        yield name, _edge(whole), marks
+        yield name, edge_of(whole), marks
 
 
 def _drawn(name: str, face: Region, within: Polygon) -> list[Mark]:
@@ -296,16 +322,3 @@ def _drawn(name: str, face: Region, within: Polygon) -> list[Mark]:
     inside = face.boundary.intersection(within.buffer(-2 * DRAWN_MM))
     lines = [get_coordinates(line).tolist() for line in getattr(inside, "geoms", [inside])]
     return [mark for at, line in enumerate(lines) for mark in drawn_along("" if at else name, line)]
-
-
-def _edge(polygon: Polygon) -> list[Corner]:
-    return [(x, y, 0.0) for x, y in polygon.exterior.coords[:-1]]
-
-
-def _board_of(view: Polygon) -> Piece:
-    """The view from the side as a board to hold against the cake."""
-    left, _, right, high = view.bounds
-    board = translate(view.simplify(DRAWN_MM), -left, 0)
-    marks = drawn_along("axis", [(-left, 0.0), (-left, min(high, 4 * CROSS_MM))])
-    wide, tall = same("across", right - left, "mm"), same("high", high, "mm")
-    return paper_of("View from the side", _edge(board), marks, wide=wide, high=tall)

@@ -32,6 +32,7 @@ from amber_spread.core.tier.cover_plan import (
     CoverPlan,
     Job,
     Way,
+    band_over,
     carrier_of,
     on_mat,
     top_of,
@@ -56,8 +57,9 @@ from amber_spread.core.tier.cover_rules import (
     stripe_weight,
     trimmed_weight,
 )
+from amber_spread.core.tier.draped import gives_over, hem_of, plan_halves
 from amber_spread.core.tier.panel import level_thickness, sides, wrap
-from amber_spread.core.tier.patched import STRIP, plan_patches
+from amber_spread.core.tier.patched import plan_patches
 from amber_spread.core.tier.printed import plan_printed
 from amber_spread.core.tier.side import tipped
 
@@ -104,11 +106,7 @@ def plan_cover(
     parts = {key.replace("_", " "): each for key, each in rolled_mm2.items()}
     area = of_parts(_FLAT_AREA, sum(parts.values()), parts, "mm2")
     rolled = rolled_weight.figure(area.value, thickness.value, medium.density_g_per_ml)
-    seams = {
-        piece.name.lower(): _piece_g(piece, job)
-        for key, piece in way.pieces.items()
-        if key == "band" or key.startswith(f"{STRIP}_")
-    }
+    seams = {way.pieces[key].name.lower(): _piece_g(way.pieces[key], job) for key in way.over}
     stays = total({"over the tier": over.weight.value, **seams}, "g")
     wall = _striped_wall(way.pieces, rolled_mm2, job)
     plan = CoverPlan(
@@ -213,21 +211,22 @@ def _by_colour(
         parts[what] = parts.get(what, 0.0) + grams
 
     sheets = {key: piece for key, piece in pieces.items() if piece.stuff == "sheet"}
-    striped = set() if wall is None else set(wall.keys)
     if wall is None and len({piece.colour for piece in sheets.values()}) <= 1:
         put(rolled, colour, "all pieces", sum(rolled_mm2.values()) * per_mm2)
         put(stays, colour, "the whole cover", stays_g)
+        wall_g = 0.0
     else:
-        whole_g = {key: _piece_g(piece, job) for key, piece in sheets.items() if key not in striped}
-        # What pieces give or lap is shared out among them; of a striped wall it is the wall's.
-        share = stays_g / sum(whole_g.values()) if wall is None else 1.0
+        whole_g = {key: _piece_g(piece, job) for key, piece in sheets.items() if wall is None or key not in wall.keys}
+        wall_g = 0.0 if wall is None else stays_g - sum(whole_g.values())
+        # What a sheet is cut or drawn to lie as it does is shared out among the pieces.
+        share = (stays_g - wall_g) / sum(whole_g.values()) if whole_g else 1.0
         for key, grams in whole_g.items():
             put(rolled, sheets[key].colour, sheets[key].name.lower(), rolled_mm2[key] * per_mm2)
             put(stays, sheets[key].colour, sheets[key].name.lower(), grams * share)
-        for number, each in (wall.shares if wall else {}).items():
-            assert wall is not None
-            put(rolled, wall.colours[number], f"stripe {number}", wall.rolled_g * each)
-            put(stays, wall.colours[number], f"stripe {number}", (stays_g - sum(whole_g.values())) * each)
+    if wall is not None:
+        for number, share in wall.shares.items():
+            put(rolled, wall.colours[number], f"stripe {number}", wall.rolled_g * share)
+            put(stays, wall.colours[number], f"stripe {number}", wall_g * share)
     found = {}
     for number, (name, parts) in enumerate(rolled.items(), 1):
         out, left = total(parts, "g"), total(stays[name], "g")
@@ -240,25 +239,13 @@ def _by_colour(
 
 def _drape(job: Job, cover: Cover) -> Way:
     """One sheet over the whole tier: a circle, a square or a rectangle, whichever is least of those the mat holds."""
-    coated = job.coated
     if job.build.on_side:
         return _halves(job, HalvesCover(medium=job.medium.key, colour=getattr(cover, "colour", None)))._replace(
             suits=False
         )
     drape = cover if isinstance(cover, DrapeCover) else DrapeCover()
     overlap = job.tier.settled(drape, "overlap_mm")
-    if not isinstance(coated, Straight):
-        reach, flat, slant_mm = reach_over(coated), coated.flat_top, coated.slant_mm
-        across = roll_to_reach.figure(reach.farthest, overlap.value)
-        width = roll_to_reach.figure(reach.across, overlap.value)
-        length = roll_to_reach.figure(reach.along, overlap.value)
-        foot = coated.section(coated.foot_mm + 0.01 * coated.height_mm).perimeter_mm
-        pleats = gather_over_profile.figure(flat.perimeter_mm if flat else 0.0, slant_mm, max(1.0, foot))
-    else:
-        across = roll_diameter.figure(2 * coated.outline.reach_mm, coated.height_mm, overlap.value)
-        width = roll_side.figure(coated.width_mm, coated.height_mm, overlap.value)
-        length = roll_side.figure(coated.length_mm, coated.height_mm, overlap.value)
-        pleats = gather.figure(coated.girth_mm, coated.height_mm)
+    across, width, length, own = _reached(job, overlap.value)
     square = max(width, length, key=lambda side: side.value)
     ways = [
         ("circle", across, across, round_area(across.value)),
@@ -274,10 +261,10 @@ def _drape(job: Job, cover: Cover) -> Way:
         piece = piece_of("Sheet", circle(wide.value), hex, colour=colour, diameter=wide)
     else:
         piece = piece_of("Sheet", rectangle(wide.value, long.value), hex, colour=colour, width=wide, length=long)
+    piece = piece.but(marks=hem_of(job, (wide.value / 2, long.value / 2)))
     needed_mm = min(wide.value, long.value) - 2 * overlap.value
-    own: dict[str, object] = {
+    own |= {
         "overlap": overlap,
-        "gather": pleats,
         "roll_diameter": wide if kind == "circle" else None,
         "roll_width": None if kind == "circle" else wide,
         "roll_length": None if kind == "circle" else long,
@@ -286,6 +273,25 @@ def _drape(job: Job, cover: Cover) -> Way:
         else None,
     }
     return Way({"sheet": piece}, True, own, suits("drape", job.build))
+
+
+def _reached(job: Job, overlap_mm: float) -> tuple[Figure, Figure, Figure, dict[str, object]]:
+    """How wide a circle, and how wide and long a rectangle over a tier is; and how its hem gathers."""
+    coated = job.coated
+    if isinstance(coated, Straight):
+        return (
+            roll_diameter.figure(2 * coated.outline.reach_mm, coated.height_mm, overlap_mm),
+            roll_side.figure(coated.width_mm, coated.height_mm, overlap_mm),
+            roll_side.figure(coated.length_mm, coated.height_mm, overlap_mm),
+            {"gather": gather.figure(coated.girth_mm, coated.height_mm)},
+        )
+    across, width, length = (roll_to_reach.figure(way, overlap_mm) for way in reach_over(coated))
+    own = gives_over(job)
+    if own is None:
+        flat, foot = coated.flat_top, coated.section(coated.foot_mm + 0.01 * coated.height_mm).perimeter_mm
+        top_mm = flat.perimeter_mm if flat else 0.0
+        own = {"gather": gather_over_profile.figure(top_mm, coated.slant_mm, max(1.0, foot))}
+    return across, width, length, own
 
 
 def _box(job: Job, cover: Cover) -> Way:
@@ -305,6 +311,8 @@ def _halves(job: Job, cover: Cover) -> Way:
     """One half and then the other, each from a sheet of its own, and a band along the seam, which runs the long way."""
     halves = cover if isinstance(cover, HalvesCover) else HalvesCover()
     coated = job.coated
+    if (way := plan_halves(job, halves)) is not None:
+        return way
     overlap = job.tier.settled(halves, "overlap_mm")
     wide = job.tier.settled(halves, "band_mm")
     colour, hex = halves.colour, job.hex_of(halves.colour)
@@ -320,9 +328,8 @@ def _halves(job: Job, cover: Cover) -> Way:
         high = half_high.figure(down_mm, short_mm, overlap.value)
         pieces = {"half": piece_of("Half", rectangle(long.value, high.value), hex, 2, colour, long=long, high=high)}
         seam = band_length.figure(down_mm, 2 * long_mm, down_mm)
-    if wide.value:
-        pieces["band"] = piece_of("Band", rectangle(seam.value, wide.value), hex, 1, colour, long=seam, wide=wide)
-    return Way(pieces, True, {"overlap": overlap}, suits("halves", job.build))
+    band = {"band": band_over("Band", seam, wide, job, colour)} if wide.value else {}
+    return Way(pieces | band, True, {"overlap": overlap}, suits("halves", job.build), tuple(band))
 
 
 def _gores(job: Job, cover: Cover) -> Way:

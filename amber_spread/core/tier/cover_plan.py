@@ -8,7 +8,7 @@ from amber_spread.core.design.shapes import (
     Build,
 )
 from amber_spread.core.geometry.body import Body
-from amber_spread.core.geometry.flat import Laid, Piece, Stuff, corners_of, fits, piece_of
+from amber_spread.core.geometry.flat import Laid, Piece, Stuff, corners_of, fits, piece_of, rectangle
 from amber_spread.core.geometry.outline import Outline, Round
 from amber_spread.core.kernel.base import Made
 from amber_spread.core.kernel.figures import Figure, same
@@ -48,8 +48,9 @@ class CoverPlan(Made):
     `suits` is False where the tier's shape does not allow the kind asked for; what is planned then is the nearest
     kind that does. `stays` is all that stays on the tier, a band over a seam among it; `short` what a sheet already
     rolled lacks; of patches, `strain` is how much the one that gives most is stretched or gathered, and `seams` how
-    long those between them are; `top_parts` in how many parts a printed top has to be laid, `above` what stands above
-    the tier.
+    long those between them are; of sheets over a carved tier, `torn` is the share of its surface where they would be
+    drawn out by more than fondant gives; `top_parts` in how many parts a printed top has to be laid, `above` what
+    stands above the tier.
     """
 
     kind: str
@@ -65,6 +66,7 @@ class CoverPlan(Made):
     stretch: Figure | None = None
     strain: Figure | None = None
     seams: Figure | None = None
+    torn: Figure | None = None
     rolled_weight: Figure | None
     trimmed_weight: Figure | None
     over: CoatPlan | None
@@ -97,17 +99,25 @@ class Job(NamedTuple):
 
 
 class Way(NamedTuple):
-    """What a way of covering gives back: its pieces, the sheet's faces in mm, and figures of its own."""
+    """What a way of covering gives back: its pieces, the sheet's faces in mm, and figures of its own. `over` are the
+    pieces that lie over others, and so come on top of what is over the tier.
+    """
 
     pieces: dict[str, Piece]
     top_covered: bool
     own: dict[str, object]
     suits: bool = True
+    over: tuple[str, ...] = ()
 
 
 def on_mat(piece: Piece, mat: Mat) -> bool:
     """Whether a piece lies on the mat, either way round."""
     return fits(*piece.size, (mat.width_mm, mat.length_mm))
+
+
+def band_over(name: str, long: Figure, wide: Figure, job: Job, colour: str | None) -> Piece:
+    """What hides a seam: a band as long as it is."""
+    return piece_of(name, rectangle(long.value, wide.value), job.hex_of(colour), 1, colour, long=long, wide=wide)
 
 
 def carrier_of(panel: Piece, stuff: Stuff) -> Piece:

@@ -119,6 +119,21 @@ def gather_over_profile(top_mm: float, slant_mm: float, foot_mm: float) -> float
 
 
 @rule(
+    "cover.drape.gather_along", unit="ratio", formula="hem / foot",
+    words="How many times as long as what it comes to lie along the sheet's hem is.",
+)  # fmt: skip
+def gather_along(hem_mm: float, foot_mm: float) -> float:
+    """Hem to foot ratio of a sheet laid over a carved body the shortest way: its hem / what that comes to lie along.
+
+    Source: geometry; over a half ball pi / 2.
+
+    >>> round(gather_along(987, 628.3), 2)
+    1.57
+    """
+    return hem_mm / foot_mm
+
+
+@rule(
     "cover.panel.count", unit="each", formula="ceil(girth / (strip - overlap))", rounding="up",
     words="As many strips as it takes to go round, each as long as the mat or the sheet allows and lapping the next.",
 )  # fmt: skip
@@ -245,16 +260,18 @@ def box_side(side_mm: float, laps: float, thickness_mm: float) -> float:
 
 
 @rule(
-    "cover.halves.long", unit="mm", formula="round + 2 * overlap", rounding="up",
-    words="Half the way round, and what hangs beyond on both sides.",
+    "cover.halves.long", unit="mm", formula="over + 2 * overlap", rounding="up",
+    words="The way over the half from side to side, and what hangs beyond on both sides.",
 )  # fmt: skip
-def half_long(round_mm: float, overlap_mm: float) -> float:
-    """Length of the sheet for one half, mm: half the girth + 2 x overlap. Source: geometry.
+def half_long(over_mm: float, overlap_mm: float) -> float:
+    """Length of the sheet for one half, mm: the way over it, half the girth of what has one + 2 x overlap.
+
+    Source: geometry.
 
     >>> half_long(340, 25)
     390
     """
-    return round_mm + 2 * overlap_mm
+    return over_mm + 2 * overlap_mm
 
 
 @rule(

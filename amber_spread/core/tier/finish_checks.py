@@ -7,6 +7,7 @@ from amber_spread.core.design.finishes import (
     CollarCover,
     DeckledFinal,
     FreehandFinal,
+    HalvesCover,
     NoCover,
     PanelCover,
     PatchesCover,
@@ -34,6 +35,8 @@ TRIM_RATHER_MM = 12.0
 MEASURED_OFF_MM = 3.0
 """A measured cake is told beside the planned one where they differ by more than this, 1/8 in (from memory)."""
 
+TORN_MOST = 0.05
+"""So much of a tier may be drawn out by more than fondant gives: over sharp corners, where it is eased by hand."""
 GIVES_MORE = 0.005
 """A patch that gives no more than so much beyond what was asked for is no trouble."""
 
@@ -42,6 +45,7 @@ def checks_of_coats(done: Worked, media: Mapping[str, Medium], check: Checker) -
     """Everything to know about both coats of a tier."""
     tier, coats = done.tier.asked, done.coats
     final = tier.final
+    yield from _hollows(done, check)
     if isinstance(final, PlateFinal) and coats.final is not None:
         yield from _plate(final, done, check)
     elif coats.final is not None and not isinstance(final, TexturedFinal):
@@ -131,6 +135,20 @@ def _plate(final: PlateFinal, done: Worked, check: Checker) -> Iterator[Check]:
         )  # fmt: skip
 
 
+def _hollows(done: Worked, check: Checker) -> Iterator[Check]:
+    """What of a carved tier a flat scraper or smoother does not reach."""
+    carving, final = done.carving, done.tier.asked.final
+    smoothed = kind_of(final).scraper or kind_of(done.tier.asked.cover).smoother
+    if carving is None or carving.bent is None or not smoothed:
+        return
+    yield check(
+        "coats.hollows", "care", "coats",
+        "A flat scraper or smoother reaches {parts} per cent of this tier. For its hollows take one that bends to a "
+        "radius of {radius}, and a fingertip or the back of a spoon for its inner corners.",
+        parts=Quantity(value=math.floor(100 * carving.flat.value), unit="each"), radius=mm(carving.bent.value),
+    )  # fmt: skip
+
+
 def checks_of_cover(done: Worked, media: Mapping[str, Medium], kit: Kit, check: Checker) -> Iterator[Check]:
     """Everything to know about the cover of a tier."""
     tier, cover = done.tier.asked, done.cover
@@ -165,6 +183,14 @@ def checks_of_cover(done: Worked, media: Mapping[str, Medium], kit: Kit, check: 
             "The sheet's hem is {times} as long as the foot it must gather to. Ease it down a little at a time, "
             "opening the folds before you press them, and leave more to trim.",
             times=times(cover.gather.value),
+        )  # fmt: skip
+    if cover.torn is not None and cover.torn.value > TORN_MOST:
+        better = "patches lie flat" if isinstance(asked, HalvesCover) else "halves or patches may lie better"
+        yield check(
+            "cover.tears", "trouble", "cover",
+            "Over {parts} per cent of the tier the sheet would be drawn out by more than fondant gives: it tears, or "
+            f"hangs across the hollow. See where in the round, under Carve; {better}.",
+            parts=Quantity(value=math.ceil(100 * cover.torn.value), unit="each"),
         )  # fmt: skip
     if cover.short is not None:
         yield check(

@@ -1,21 +1,23 @@
 """A carved tier in the round: every layer, filling, coat and cover as triangles, cut open at its front right; the tins
-it is baked in about it; and how much a cover of patches gives.
+it is baked in about it; and how much its cover gives.
 """
 
 import base64
 from collections.abc import Iterator, Sequence
-from typing import Literal
+from typing import Any, Literal, NamedTuple
 
 import numpy
 from manifold3d import Manifold
 from numpy.typing import NDArray
 
-from amber_spread.core.design.finishes import PatchesCover
-from amber_spread.core.geometry.patches import Cut
+from amber_spread.core.design.finishes import DrapeCover, HalvesCover, PatchesCover
+from amber_spread.core.geometry.draped import over, over_halves
+from amber_spread.core.geometry.patches import Surface
 from amber_spread.core.geometry.sculpted import Sculpted
 from amber_spread.core.geometry.surface import surface_of
 from amber_spread.core.geometry.triangles import Numbers, Triangles, alone, triangles_of
 from amber_spread.core.kernel.base import Made
+from amber_spread.core.tier.draped import GIVES
 from amber_spread.core.tier.drawn import SPONGE_HEX
 from amber_spread.core.tier.patched import cut_of, seam_names
 from amber_spread.core.tier.worked import Worked
@@ -28,23 +30,29 @@ BEYOND_MM = 20.0
 ABOVE_MM = 1.2
 """A seam is drawn so far outside, so that it is seen."""
 MOST_CORNERS = 65_535
+TAKEN_IN = 0.5
+"""A sheet taken in by half is painted as dark as may be: so much is eased in at the foot of an everyday tier (from
+memory)."""
 LEAST_ML = 0.05
 """A part of less is not seen."""
 
 
-class RoundPart(Made):
-    """One part of the tier: what it is, its colour, and its triangles.
-
-    `corners` are three whole numbers each, in steps of `step_mm`, and `triangles` three of the corners each, both as
-    16 bits in base 64. `number` counts layers and fillings from the foot up.
+class RoundMesh(Made):
+    """Triangles to be drawn: `corners` are three whole numbers each, in steps of `step_mm`, and `triangles` three of
+    the corners each, both as 16 bits in base 64.
     """
+
+    step_mm: float
+    corners: str
+    triangles: str
+
+
+class RoundPart(RoundMesh):
+    """One part of the tier: what it is, and its colour. `number` counts layers and fillings from the foot up."""
 
     matter: Matter
     number: int
     hex: str
-    step_mm: float
-    corners: str
-    triangles: str
 
 
 class RoundSeam(Made):
@@ -61,17 +69,15 @@ class RoundTin(Made):
     lines: list[list[list[float]]]
 
 
-class RoundStretch(Made):
-    """The surface that a cover of patches lies on, and how much each triangle of it is stretched or gathered.
-
-    `strains` is a number of 8 bits a triangle, in base 64: 255 is `most`, or more. The rest is as of a part.
+class RoundStretch(RoundMesh):
+    """The surface that a cover lies on, and how much each triangle of it gives: `strains` is a whole number of 8 bits a
+    triangle, in base 64, where 127 is drawn out by `most`, or more, and -127 taken in by `most_in`, or more. Of patches
+    both are above 0, since either is eased.
     """
 
-    step_mm: float
-    corners: str
-    triangles: str
     strains: str
     most: float
+    most_in: float | None
 
 
 class RoundView(Made):
@@ -81,7 +87,7 @@ class RoundView(Made):
 
     parts: list[RoundPart]
     seams: list[RoundSeam]
-    stretch: RoundStretch | None
+    stretch: list[RoundStretch]
     tins: list[RoundTin]
     least: list[float]
     most: list[float]
@@ -103,62 +109,76 @@ def in_the_round(done: Worked, cut_open: bool, tins: Sequence[RoundTin] = ()) ->
         for matter, number, hex, solid in _solids(done)
         if (found := solid - away).volume() > LEAST_ML * 1000
     ]
-    cut = _patches(done)
+    laid = list(_Laid.of(done))
     return RoundView(
         parts=parts,
-        seams=[] if cut is None else list(_seams(cut, done, bodies.covered, cut_open)),
-        stretch=None if cut is None else _stretch(cut, done, bodies.covered, cut_open),
+        seams=[seam for one in laid for seam in one.drawn(cut_open)],
+        stretch=[one.painted(cut_open) for one in laid],
         tins=list(tins),
         least=[left, front, low],
         most=[right, back, high],
     )
 
 
-def _patches(done: Worked) -> Cut | None:
-    """The patches a tier is covered in; None where it is covered otherwise."""
-    cover, coated = done.tier.asked.cover, done.bodies.coated
-    if not isinstance(cover, PatchesCover) or not isinstance(coated, Sculpted):
-        return None
-    if done.cover is None or not done.cover.suits:
-        return None
-    return cut_of(coated, _thick_mm(done), cover)
+class _Laid(NamedTuple):
+    """A cover as it lies: the surface it was laid out on, how much each triangle of that gives, the most it may, how
+    far that surface is from the outside of the sheet, and the seams on it by their letters.
+    """
+
+    surface: Surface
+    given: Numbers
+    most: float
+    most_in: float | None
+    covered: Sculpted
+    off_mm: float
+    seams: dict[str, Numbers]
+
+    @classmethod
+    def of(cls, done: Worked) -> "Iterator[_Laid]":
+        """What a carved tier is covered in, a sheet or all patches each; nothing where that does not suit it."""
+        cover, (coated, covered) = done.tier.asked.cover, (done.bodies.coated, done.bodies.covered)
+        if done.cover is None or not done.cover.suits or not isinstance(cover, DrapeCover | HalvesCover | PatchesCover):
+            return
+        assert isinstance(coated, Sculpted) and isinstance(covered, Sculpted)
+        thick_mm = done.tier.settled(cover, "thickness_mm").value
+        if isinstance(cover, PatchesCover):
+            cut = cut_of(coated, thick_mm, cover)
+            seams = {name: cut.seams[seam].line for seam, name in seam_names(cut).items()}
+            yield cls(cut.surface, cut.strained, cover.stretch, None, covered, thick_mm / 2, seams)
+            return
+        for sheet in [over(coated)] if isinstance(cover, DrapeCover) else over_halves(coated)[0]:
+            yield cls(sheet.evenly.surface, sheet.evenly.given, GIVES, TAKEN_IN, covered, thick_mm, {})
+
+    def outside(self, places: Numbers, more_mm: float) -> Numbers:
+        """Places of the surface, so far off the outside."""
+        found: Numbers = places + self.covered.outward(places) * (self.off_mm + more_mm)
+        return found
+
+    def painted(self, cut_open: bool) -> RoundStretch:
+        """What it gives, a little outside it; without what is cut away."""
+        kept = _kept(self.surface.middles, cut_open)
+        corners, triangles = alone(self.surface.corners, self.surface.triangles[kept])
+        given = self.given[kept]
+        shares = numpy.where(given > 0, given / self.most, given / (self.most_in or self.most))
+        strains = numpy.round(127 * numpy.clip(shares, -1.0, 1.0)).astype("i1").tobytes()
+        return RoundStretch(
+            **_packed(self.outside(corners, ABOVE_MM / 2), triangles),
+            strains=base64.b64encode(strains).decode("ascii"), most=self.most, most_in=self.most_in,
+        )  # fmt: skip
+
+    def drawn(self, cut_open: bool) -> Iterator[RoundSeam]:
+        """Its seams, on its outside; without what is cut away."""
+        for name, places in self.seams.items():
+            line = self.outside(places, ABOVE_MM)
+            ends = numpy.flatnonzero(numpy.diff(numpy.concatenate([[0], _kept(line, cut_open).astype(int), [0]])))
+            for start, stop in zip(ends[::2], ends[1::2], strict=True):
+                if stop - start > 1:
+                    yield RoundSeam(name=name, line=line[start:stop].round(2).tolist())
 
 
-def _thick_mm(done: Worked) -> float:
-    return done.tier.settled(done.tier.asked.cover, "thickness_mm").value
-
-
-def _away(places: Numbers, cut_open: bool) -> NDArray[numpy.bool_]:
-    """Which of some places are cut away, a row each."""
-    return (places[:, 0] > 0) & (places[:, 1] < 0) if cut_open else numpy.zeros(len(places), dtype=bool)
-
-
-def _stretch(cut: Cut, done: Worked, covered: Sculpted, cut_open: bool) -> RoundStretch:
-    """What a cover of patches gives, a little outside it; without what is cut away."""
-    cover = done.tier.asked.cover
-    assert isinstance(cover, PatchesCover)
-    kept = ~_away(cut.surface.middles, cut_open)
-    corners, triangles = alone(cut.surface.corners, cut.surface.triangles[kept])
-    corners = corners + covered.outward(corners) * (_thick_mm(done) / 2 + ABOVE_MM / 2)
-    shares = numpy.clip(cut.strained[kept] / cover.stretch, 0.0, 1.0)
-    return RoundStretch(
-        step_mm=STEP_MM,
-        **_packed(corners, triangles),
-        strains=base64.b64encode(numpy.round(255 * shares).astype("u1").tobytes()).decode("ascii"),
-        most=cover.stretch,
-    )
-
-
-def _seams(cut: Cut, done: Worked, covered: Sculpted, cut_open: bool) -> Iterator[RoundSeam]:
-    """The seams of a cover of patches, on its outside; without what is cut away."""
-    for seam, name in seam_names(cut).items():
-        line = cut.seams[seam].line
-        line = line + covered.outward(line) * (_thick_mm(done) / 2 + ABOVE_MM)
-        kept = ~_away(line, cut_open)
-        ends = numpy.flatnonzero(numpy.diff(numpy.concatenate([[0], kept.astype(int), [0]])))
-        for start, stop in zip(ends[::2], ends[1::2], strict=True):
-            if stop - start > 1:
-                yield RoundSeam(name=name, line=line[start:stop].round(2).tolist())
+def _kept(places: Numbers, cut_open: bool) -> NDArray[numpy.bool_]:
+    """Which of some places are not cut away, a row each."""
+    return ~((places[:, 0] > 0) & (places[:, 1] < 0)) if cut_open else numpy.ones(len(places), dtype=bool)
 
 
 def envelope_of(done: Worked, which: Envelope) -> tuple[Numbers, Triangles] | None:
@@ -194,17 +214,13 @@ def _part(matter: Matter, number: int, hex: str, solid: Manifold) -> RoundPart:
     while solid.num_vert() > MOST_CORNERS:
         solid, moved_mm = solid.simplify(moved_mm), 2 * moved_mm
     corners, triangles = triangles_of(solid)
-    return RoundPart(
-        matter=matter,
-        number=number,
-        hex=hex,
-        step_mm=STEP_MM,
-        **_packed(corners, triangles),
-    )
+    return RoundPart(**_packed(corners, triangles), matter=matter, number=number, hex=hex)
 
 
-def _packed(corners: Numbers, triangles: Triangles) -> dict[str, str]:
+def _packed(corners: Numbers, triangles: Triangles) -> dict[str, Any]:
+    """Triangles as a mesh is told."""
     return {
+        "step_mm": STEP_MM,
         "corners": base64.b64encode(numpy.round(corners / STEP_MM).astype("<i2").tobytes()).decode("ascii"),
         "triangles": base64.b64encode(triangles.astype("<u2").tobytes()).decode("ascii"),
     }

@@ -7,23 +7,22 @@ from string import ascii_uppercase
 import numpy
 from shapely import Point as Point2
 from shapely import Polygon
+from shapely.affinity import translate
 from shapely.geometry.polygon import orient
 
 from amber_spread.core.design.finishes import PatchesCover
 from amber_spread.core.geometry.bare import Numbers
-from amber_spread.core.geometry.flat import Corner, Mark, Piece, drawn_along, piece_of, rectangle, size_of
+from amber_spread.core.geometry.flat import Corner, Mark, Piece, drawn_along, edge_of, piece_of, size_of
 from amber_spread.core.geometry.outline import Point
 from amber_spread.core.geometry.patches import Cut, Patch, cut_up
 from amber_spread.core.geometry.sculpted import Sculpted
 from amber_spread.core.geometry.surface import open_surface_of
 from amber_spread.core.kernel.figures import same, total
-from amber_spread.core.tier.cover_plan import Job, Way
+from amber_spread.core.tier.cover_plan import Job, Way, band_over
 
 FINE_MM = 0.25
 """Corners of a piece that stand out by less are left out."""
 TICK_MM = 12.0
-STRIP = "strip"
-"""What the pieces that hide seams are called by, before their letters."""
 HALF, QUARTER = 0.5, 0.25
 """A seam's letter stands at its middle, and a tick at its quarter, so that it is plain which way round it goes."""
 
@@ -44,13 +43,19 @@ def plan_patches(job: Job, cover: PatchesCover) -> Way | None:
         for number, (edge, marks) in enumerate(drawn, 1)
     }
     letters = {name: cut.seams[seam].length for seam, name in seam_names(cut).items()}
-    if cover.strip_mm:
-        pieces |= {f"{STRIP}_{name.lower()}": _strip(name, long, job, cover) for name, long in letters.items()}
+    wide = cover.strip_mm
+    strips = {
+        f"strip_{name.lower()}": band_over(
+            f"Strip {name}", same("the seam", long, "mm", "up"), same("strip, wide", wide, "mm"), job, cover.colour
+        )
+        for name, long in letters.items()
+        if wide
+    }
     own: dict[str, object] = {
         "strain": same("of the patch that gives most, over 95 parts in 100 of it", cut.strain, "ratio", "up"),
         "seams": total({f"seam {name}": length for name, length in letters.items()}, "mm"),
     }
-    return Way(pieces, True, own)
+    return Way(pieces | strips, True, own, over=tuple(strips))
 
 
 def cut_of(coated: Sculpted, thick_mm: float, cover: PatchesCover) -> Cut:
@@ -78,7 +83,7 @@ def _drawn(patch: Patch, cut: Cut) -> tuple[list[Corner], list[Mark]]:
         if seam in names
         for mark in _mates(names[seam], line, whole, (left, low))
     ]
-    return [(x - left, y - low, 0.0) for x, y in polygon.exterior.coords[:-1]], marks
+    return edge_of(translate(polygon, -left, -low)), marks
 
 
 def colour_of(cover: PatchesCover, number: int) -> str | None:
@@ -91,13 +96,6 @@ def _piece(number: int, edge: list[Corner], job: Job, colour: str | None) -> Pie
     wide, high = size_of(edge)
     sizes = {"wide": same("at its widest", wide, "mm", "up"), "high": same("at its highest", high, "mm", "up")}
     return piece_of(f"Patch {number}", edge, job.hex_of(colour), 1, colour, **sizes)
-
-
-def _strip(name: str, long_mm: float, job: Job, cover: PatchesCover) -> Piece:
-    """What hides a seam: as long as it is."""
-    long, wide = same("the seam", long_mm, "mm", "up"), same("strip, wide", cover.strip_mm or 0.0, "mm")
-    hex = job.hex_of(cover.colour)
-    return piece_of(f"Strip {name}", rectangle(long.value, wide.value), hex, 1, cover.colour, long=long, wide=wide)
 
 
 def _mates(name: str, line: Numbers, within: Polygon, origin: Point) -> Iterator[Mark]:

@@ -243,7 +243,7 @@ def _work(
         coats=coats,
         cover=cover,
         foot=foot,
-        carving=plan_carving(tier, bare, slabs, coats, sum(dict(weights).values())),
+        carving=plan_carving(tier, bare, coated, slabs, layers, coats, sum(dict(weights).values())),
         on_top=pieces,
         borders=by_place,
         gauge=plan_gauge(slabs, under_mm, standing),

@@ -48,15 +48,19 @@ export function asIs(content: ArrayBuffer | string, type: string) {
 /** What an order is answered with that this version of the program cannot read. */
 export const UNREAD = "/problems/unread";
 
-/** The data of an API call. Throws Unreachable or Refused, so that no caller can overlook a failure. */
-export async function answered<T>(call: Promise<Answer<T>>): Promise<T> {
-  let answer: Answer<T>;
+/** What comes over the line. Throws Unreachable where nothing does, unless it was given up. */
+export async function reached<T>(call: Promise<T>): Promise<T> {
   try {
-    answer = await call;
+    return await call;
   } catch (error) {
     if (error instanceof DOMException && error.name === "AbortError") throw error;
     throw new Unreachable("The kitchen's server cannot be reached.", { cause: error });
   }
+}
+
+/** The data of an API call. Throws Unreachable or Refused, so that no caller can overlook a failure. */
+export async function answered<T>(call: Promise<Answer<T>>): Promise<T> {
+  const answer = await reached(call);
   if (answer.data !== undefined) return answer.data;
   if (answer.response.status >= 502) throw new Unreachable("The order book cannot be reached.");
   const problem = answer.error as Problem | undefined;

@@ -24,6 +24,27 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/plan/parts": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Plan In Parts
+         * @description The same, told as it goes: a line of JSON a part of the work as that begins (`part` and how far it is, `share`),
+         *     and last the `plan`, or the `problem` there is with the design.
+         */
+        post: operations["plan_in_parts_api_plan_parts_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/read": {
         parameters: {
             query?: never;
@@ -1085,6 +1106,7 @@ export interface components {
         /**
          * Baked
          * @description One tin of a carved tier: which layers are cut from what it bakes, in how many bakes, of how much batter.
+         *     `beside` are those that are cut out of one layer of it together.
          */
         Baked: {
             /**
@@ -1098,6 +1120,10 @@ export interface components {
             owned: boolean;
             /** Layers */
             layers: number[];
+            /** Beside */
+            beside: {
+                [key: string]: components["schemas"]["Beside"];
+            };
             each: components["schemas"]["Figure"];
             bakes: components["schemas"]["Figure"];
             batter: components["schemas"]["Figure"];
@@ -1255,6 +1281,22 @@ export interface components {
             };
         };
         /**
+         * Beside
+         * @description A layer of cake out of a tin that several layers of the tier are cut from side by side: the sheet as it lies
+         *     trimmed, and each layer on it, by its number and its edges.
+         */
+        Beside: {
+            wide: components["schemas"]["Figure"];
+            high: components["schemas"]["Figure"];
+            /** Layers */
+            layers: number[];
+            /** Edges */
+            edges: [
+                number,
+                number
+            ][][][];
+        };
+        /**
          * BevelledBuild
          * @description Straight up, the rim cut off at a slant: so far in from the side, so far down from the top.
          */
@@ -1292,6 +1334,12 @@ export interface components {
         };
         /** Body_plan_api_plan_post */
         Body_plan_api_plan_post: {
+            document: components["schemas"]["Document"];
+            kit?: components["schemas"]["Kit"] | null;
+            contents?: components["schemas"]["Contents"] | null;
+        };
+        /** Body_plan_in_parts_api_plan_parts_post */
+        Body_plan_in_parts_api_plan_parts_post: {
             document: components["schemas"]["Document"];
             kit?: components["schemas"]["Kit"] | null;
             contents?: components["schemas"]["Contents"] | null;
@@ -1603,6 +1651,14 @@ export interface components {
          *     are given along it, they go from one to the next instead.
          */
         CarvedBuild: {
+            /** Scored Mm */
+            scored_mm?: number | null;
+            /**
+             * Scored Run
+             * @default level
+             * @enum {string}
+             */
+            scored_run: "level" | "upright";
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -1639,11 +1695,14 @@ export interface components {
         };
         /**
          * CarvingPlan
-         * @description A carved tier: its slices from the foot up, its view from the side to hold against it, what it stands on, and
-         *     what its coats would come to by its surface alone. `neck` is where it presses hardest on itself. `own_width` is how
-         *     wide its solids are at the sizes they were given, where it is built of any, and `solids` is where each lies at the
-         *     size of the tier; `seen` is all of it from the side; `kept` is told of a 3D file. `front_agrees` is how long the tin
-         *     would be for the view from the front to agree with the one from the side, where there is one.
+         * @description A carved tier: its slices from the foot up, its views from the side and the front to hold against it, the steps
+         *     of carving it, what it stands on, and what its coats would come to by its surface alone.
+         *
+         *     `neck` is where it presses hardest on itself. `own_width` is how wide its solids are at the sizes they were given,
+         *     where it is built of any, and `solids` is where each lies at the size of the tier; `seen` is all of it from the
+         *     side, and `scored` the lines on it there; `kept` is told of a 3D file. `flat` is the share of its coated surface
+         *     that a flat smoother reaches, and `bent` the radius of one that reaches its hollows. `front_agrees` is how long the
+         *     tin would be for the view from the front to agree with the one from the side, where there is one.
          */
         CarvingPlan: {
             /** Slices */
@@ -1651,6 +1710,9 @@ export interface components {
                 [key: string]: components["schemas"]["SlicePlan"];
             };
             view: components["schemas"]["Piece"];
+            front: components["schemas"]["Piece"];
+            /** Steps */
+            steps: components["schemas"]["Said"][];
             volume: components["schemas"]["Figure"];
             foot: components["schemas"]["Figure"];
             footprint: components["schemas"]["Figure"];
@@ -1658,6 +1720,8 @@ export interface components {
             surface: components["schemas"]["Figure"];
             coats: components["schemas"]["Figure"];
             by_surface: components["schemas"]["Figure"];
+            flat: components["schemas"]["Figure"];
+            bent: components["schemas"]["Figure"] | null;
             front_agrees: components["schemas"]["Figure"] | null;
             own_width: components["schemas"]["Figure"] | null;
             kept: components["schemas"]["MeshKept"] | null;
@@ -1665,6 +1729,11 @@ export interface components {
             solids: components["schemas"]["SolidSeen"][];
             /** Seen */
             seen: [
+                number,
+                number
+            ][][];
+            /** Scored */
+            scored: [
                 number,
                 number
             ][][];
@@ -1955,8 +2024,9 @@ export interface components {
          *     `suits` is False where the tier's shape does not allow the kind asked for; what is planned then is the nearest
          *     kind that does. `stays` is all that stays on the tier, a band over a seam among it; `short` what a sheet already
          *     rolled lacks; of patches, `strain` is how much the one that gives most is stretched or gathered, and `seams` how
-         *     long those between them are; `top_parts` in how many parts a printed top has to be laid, `above` what stands above
-         *     the tier.
+         *     long those between them are; of sheets over a carved tier, `torn` is the share of its surface where they would be
+         *     drawn out by more than fondant gives; `top_parts` in how many parts a printed top has to be laid, `above` what
+         *     stands above the tier.
          */
         CoverPlan: {
             /** Kind */
@@ -1974,6 +2044,7 @@ export interface components {
             stretch?: components["schemas"]["Figure"] | null;
             strain?: components["schemas"]["Figure"] | null;
             seams?: components["schemas"]["Figure"] | null;
+            torn?: components["schemas"]["Figure"] | null;
             rolled_weight: components["schemas"]["Figure"] | null;
             trimmed_weight: components["schemas"]["Figure"] | null;
             over: components["schemas"]["CoatPlan"] | null;
@@ -2739,6 +2810,14 @@ export interface components {
          * @description Carved to simple solids, joined to one another and cut out of each other; scaled to the width asked for.
          */
         JoinedBuild: {
+            /** Scored Mm */
+            scored_mm?: number | null;
+            /**
+             * Scored Run
+             * @default level
+             * @enum {string}
+             */
+            scored_run: "level" | "upright";
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -3524,6 +3603,14 @@ export interface components {
          * @description Carved to a body out of a 3D file, kept as triangles no farther than `error_mm` from it.
          */
         ModelledBuild: {
+            /** Scored Mm */
+            scored_mm?: number | null;
+            /**
+             * Scored Run
+             * @default level
+             * @enum {string}
+             */
+            scored_run: "level" | "upright";
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -5069,12 +5156,15 @@ export interface components {
         };
         /**
          * RoundPart
-         * @description One part of the tier: what it is, its colour, and its triangles.
-         *
-         *     `corners` are three whole numbers each, in steps of `step_mm`, and `triangles` three of the corners each, both as
-         *     16 bits in base 64. `number` counts layers and fillings from the foot up.
+         * @description One part of the tier: what it is, and its colour. `number` counts layers and fillings from the foot up.
          */
         RoundPart: {
+            /** Step Mm */
+            step_mm: number;
+            /** Corners */
+            corners: string;
+            /** Triangles */
+            triangles: string;
             /**
              * Matter
              * @enum {string}
@@ -5084,12 +5174,6 @@ export interface components {
             number: number;
             /** Hex */
             hex: string;
-            /** Step Mm */
-            step_mm: number;
-            /** Corners */
-            corners: string;
-            /** Triangles */
-            triangles: string;
         };
         /**
          * RoundSeam
@@ -5114,9 +5198,9 @@ export interface components {
         };
         /**
          * RoundStretch
-         * @description The surface that a cover of patches lies on, and how much each triangle of it is stretched or gathered.
-         *
-         *     `strains` is a number of 8 bits a triangle, in base 64: 255 is `most`, or more. The rest is as of a part.
+         * @description The surface that a cover lies on, and how much each triangle of it gives: `strains` is a whole number of 8 bits a
+         *     triangle, in base 64, where 127 is drawn out by `most`, or more, and -127 taken in by `most_in`, or more. Of patches
+         *     both are above 0, since either is eased.
          */
         RoundStretch: {
             /** Step Mm */
@@ -5129,6 +5213,8 @@ export interface components {
             strains: string;
             /** Most */
             most: number;
+            /** Most In */
+            most_in: number | null;
         };
         /**
          * RoundTin
@@ -5150,7 +5236,8 @@ export interface components {
             parts: components["schemas"]["RoundPart"][];
             /** Seams */
             seams: components["schemas"]["RoundSeam"][];
-            stretch: components["schemas"]["RoundStretch"] | null;
+            /** Stretch */
+            stretch: components["schemas"]["RoundStretch"][];
             /** Tins */
             tins: components["schemas"]["RoundTin"][];
             /** Least */
@@ -6639,6 +6726,84 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Plan"];
+                };
+            };
+            /** @description The request could not be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Another save came first */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The request is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A field is not acceptable */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The order book cannot be reached, or not written to */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    plan_in_parts_api_plan_parts_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Body_plan_in_parts_api_plan_parts_post"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/x-ndjson": string;
                 };
             };
             /** @description The request could not be read */

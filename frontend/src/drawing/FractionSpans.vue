@@ -10,11 +10,7 @@ const parts = computed(() => pieces(props.text));
 <template>
   <template v-for="(part, at) in parts" :key="at"
     ><template v-if="part.over"
-      ><tspan
-        class="frac"
-        :dx="/\d $/.test(parts[at - 1]?.plain ?? '') ? '-0.12em' : undefined"
-        dy="-0.34em"
-        >{{ part.over }}</tspan
+      ><tspan class="frac" :dx="part.mixed ? '-0.12em' : undefined" dy="-0.34em">{{ part.over }}</tspan
       ><tspan dx="-0.04em" dy="0.224em">/</tspan
       ><tspan class="frac" dx="-0.04em" dy="0.06em">{{ part.under }}</tspan></template
     ><tspan v-else :dy="parts[at - 1]?.over ? '-0.04em' : undefined">{{ part.plain }}</tspan></template

@@ -98,6 +98,12 @@ const outsides = computed(() =>
     return { ...tier, index, half, z0: Math.min(...heights), z1: Math.max(...heights) };
   }),
 );
+/** The lines scored on a carved tier, where it stands in the cake. */
+function scoredOn(index: number): [number, number][][] {
+  const { carving, stack } = plan.value?.tiers[index] ?? {};
+  const foot = stack?.bottom.value ?? 0;
+  return (carving?.scored ?? []).map((line) => line.map(([across = 0, up = 0]) => [across, foot + up]));
+}
 const base = computed(() => plan.value?.section.parts.find((part) => part.place === "stack"));
 const inHand = computed(() => outsides.value[order.tier]);
 /** What of the tier in hand is seen, either half. */
@@ -189,7 +195,7 @@ function choose(place: string): void {
         :transform="shifted(one.off, sheet)"
         @click="choose(one.place)"
       >
-        <OutsideTier :tier="one" :half="one.half" :sheet="sheet" />
+        <OutsideTier :tier="one" :half="one.half" :sheet="sheet" :scored="scoredOn(one.index)" />
       </g>
 
       <CutParts :plan="plan" :sheet="sheet" :lit="litPlace" :back="back" @choose="choose" />

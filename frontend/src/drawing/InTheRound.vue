@@ -5,11 +5,14 @@ import { answered, api } from "@/api/client";
 import type { RoundView } from "@/api/types";
 import { useCarving } from "@/order/carving";
 import { bounded, FIRST, type Look } from "./look";
+import { useMaterials } from "./materials";
 import type { Shown, Stage } from "./round";
 
 const props = defineProps<{ wide: number; high: number }>();
 const { order, carving, slices, looked } = useCarving();
+const { crumbIn } = useMaterials();
 const HEAD = 30;
+const FOOT = 34;
 const TURN = 0.01;
 const KEY_TURN = 0.16;
 const CLOSER = 1.12;
@@ -69,21 +72,33 @@ async function load(): Promise<void> {
 // A plan is there once all that takes long is worked out; what is drawn is asked for then.
 watch([carving, cutOpen], () => void load(), { immediate: true });
 watch(shown, show);
-/** The most a cover of patches was to give, in per cent; nothing of any other. */
-const most = computed(() => (view.value?.stretch ? Math.round(100 * view.value.stretch.most) : 0));
+/** The most the cover may give, in per cent; nothing of one that is not laid out. */
+const most = computed(() => Math.round(100 * (view.value?.stretch[0]?.most ?? 0)));
+/** By how much it is taken in where it is painted darkest; nothing where either is eased alike. */
+const mostIn = computed(() => Math.round(100 * (view.value?.stretch[0]?.most_in ?? 0)));
+/** Whether what it gives is painted, and what the colours are is told below it. */
+const told = computed(() => most.value > 0 && shown.gives);
+const key = computed(() =>
+  mostIn.value
+    ? `Paper where the sheet lies as it was rolled, teal where it is taken in, by ${mostIn.value} per cent at its darkest, amber where it is drawn out, ink where by more than ${most.value} per cent`
+    : `Paper where the sheet lies as it was rolled, amber at ${most.value} per cent, ink beyond`,
+);
 
 /** So wide, there is room for a name beside what can be chosen. */
 const roomy = computed(() => (most.value ? 560 : view.value?.tins.length ? 400 : 230));
 
 function show(): void {
   if (!stage.value || !view.value) return;
-  stage.value.show(view.value, looked.value, shown);
+  // Cake is of the colour of its crumb, as in the half-section.
+  const { hex } = crumbIn(order.tier);
+  const parts = view.value.parts.map((part) => (part.matter === "cake" ? { ...part, hex } : part));
+  stage.value.show({ ...view.value, parts }, looked.value, shown);
   stage.value.turnTo(look.value);
 }
 function place(): void {
-  stage.value?.resize(props.wide, Math.max(60, props.high - HEAD));
+  stage.value?.resize(props.wide, Math.max(60, props.high - HEAD - (told.value ? FOOT : 0)));
 }
-watch(() => [props.wide, props.high], place);
+watch(() => [props.wide, props.high, told.value], place);
 watch(looked, (number) => stage.value?.choose(number));
 
 function to(next: Partial<Look>): void {
@@ -149,7 +164,7 @@ const KEYS: Record<string, () => void> = {
     to(FIRST);
   },
 };
-function key(event: KeyboardEvent): void {
+function keyed(event: KeyboardEvent): void {
   const act = KEYS[event.key];
   if (!act) return;
   act();
@@ -176,16 +191,14 @@ const says = computed(
       <span v-if="wide > roomy || working">{{ working ? "Being worked …" : "In the round" }}</span>
       <label><input v-model="cutOpen" type="checkbox" /> cut open</label>
       <label v-if="view?.tins.length"><input v-model="shown.tins" type="checkbox" /> tins</label>
-      <label
-        v-if="most"
-        :title="`Paper where the sheet lies as it was rolled, amber at ${most} per cent, ink beyond`"
-      >
-        <input v-model="shown.gives" type="checkbox" /> what it gives
-      </label>
+      <label v-if="most" :title="key"> <input v-model="shown.gives" type="checkbox" /> what it gives </label>
     </div>
     <p v-if="trouble" class="wrong" role="alert">{{ trouble }}</p>
-    <p v-if="most && shown.gives" class="key">
-      as rolled <span class="ramp"></span> {{ most }} per cent <span class="over"></span> more
+    <p v-if="told" class="key">
+      <template v-if="mostIn">taken in <span class="ramp in"></span></template>
+      as rolled <span class="ramp" :class="{ out: mostIn }"></span>
+      {{ mostIn ? "drawn out" : `${most} per cent` }} <span class="over"></span>
+      {{ mostIn ? "tears" : "more" }}
     </p>
     <canvas
       ref="canvas"
@@ -197,7 +210,7 @@ const says = computed(
       @pointerup="end"
       @pointercancel="end"
       @wheel.prevent="closer($event.deltaY < 0 ? CLOSER : 1 / CLOSER)"
-      @keydown="key"
+      @keydown="keyed"
     ></canvas>
   </div>
 </template>
@@ -236,6 +249,7 @@ const says = computed(
   align-items: center;
   color: var(--soft);
   font: 15px var(--sans);
+  white-space: nowrap;
   pointer-events: none;
 }
 
@@ -245,6 +259,15 @@ const says = computed(
   height: 14px;
   border: 1px solid var(--ink);
   background: linear-gradient(90deg, #fbf7ee, var(--amber-line));
+}
+
+.ramp.in,
+.ramp.out {
+  width: 44px;
+}
+
+.ramp.in {
+  background: linear-gradient(90deg, var(--teal), #fbf7ee);
 }
 
 .over {

@@ -2,11 +2,17 @@
 /** The finished outside of one tier, the left half: its colour and stripes, light from the upper left, engraving. */
 import { computed } from "vue";
 import type { Silhouette } from "@/api/types";
-import { path, type Sheet, xAt, yAt } from "./layout";
+import { path, type Sheet, through, xAt, yAt } from "./layout";
 import { rimOf, tapered } from "./plate";
 import { bandsSeen, bandsUp, isDark, leftOf, wallAt, wallLines } from "./tone";
 
-const props = defineProps<{ tier: Silhouette; half: number; sheet: Sheet }>();
+/** `scored` are lines on a carved tier, by where they lie from its axis and how high in the cake. */
+const props = defineProps<{
+  tier: Silhouette;
+  half: number;
+  sheet: Sheet;
+  scored: readonly (readonly (readonly [number, number])[])[];
+}>();
 /** How deep the light catches a rim, mm, and how wide an engraved line becomes, in pixels. */
 const RIM = 5;
 const WIDE = 1.7;
@@ -15,6 +21,20 @@ type Points = readonly (readonly [number, number])[];
 const pixels = (points: Points): [number, number][] =>
   points.map(([across, up]) => [xAt(props.sheet, -across), yAt(props.sheet, up)]);
 const area = (points: Points): string => (points.length ? path(points, props.sheet, true) : "");
+
+/** What of the scored lines lies on the left half. */
+const scores = computed(() =>
+  props.scored
+    .filter((one) => one.some(([across]) => across < 0))
+    .map((one) =>
+      through(
+        one,
+        (across) => xAt(props.sheet, Math.min(0, across)),
+        (up) => yAt(props.sheet, up),
+      ),
+    )
+    .join(""),
+);
 
 const shapes = computed(() => {
   const { tier, half } = props;
@@ -42,6 +62,7 @@ const shapes = computed(() => {
   <path :d="shapes.whole" :fill="`url(#lit-${tier.curved ? 'round' : 'flat'})`" />
   <path :d="shapes.whole" fill="url(#at-foot)" />
   <path v-if="shapes.lines" class="engraved" :class="{ dark: isDark(tier.hex) }" :d="shapes.lines" />
+  <path v-if="scores" class="scored" :class="{ dark: isDark(tier.hex) }" :d="scores" />
   <path v-if="shapes.rim" class="rim" :d="shapes.rim" />
   <path :d="shapes.whole" class="edge" fill="none" />
 </template>
@@ -59,6 +80,17 @@ const shapes = computed(() => {
 
 .engraved.dark {
   fill: var(--panel);
+}
+
+.scored {
+  fill: none;
+  stroke: var(--ink);
+  stroke-width: 1.4;
+  opacity: 0.55;
+}
+
+.scored.dark {
+  stroke: var(--panel);
 }
 
 .rim {

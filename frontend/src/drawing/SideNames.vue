@@ -194,10 +194,12 @@ function widthOf(index: number): string {
   transform: translateY(-50%);
 }
 
+/* The line the cake stands on goes by behind the lowest of them. */
 .mark {
   gap: 8px;
   height: 22px;
   padding: 0 2px;
+  background: var(--paper);
   font-size: 17px;
   line-height: 22px;
   white-space: nowrap;

@@ -5,6 +5,7 @@ import { boundsOf, type Corner, middleAfter } from "@/base/polygon";
 import { tenth } from "@/base/round";
 import { useSettings } from "@/kitchen/settings";
 import { useCarving } from "@/order/carving";
+import { useSections } from "@/order/sections";
 import { arrowStep, pixelsIn, useDrag } from "./drag";
 import Closeness from "./Closeness.vue";
 import KnownLength from "./KnownLength.vue";
@@ -13,28 +14,16 @@ import Magnifier from "./Magnifier.vue";
 import { useView } from "./view";
 
 const props = defineProps<{ wide: number; high: number }>();
-const {
-  points,
-  slices,
-  slice,
-  looked,
-  scale,
-  view,
-  picture,
-  setPoint,
-  addAfter,
-  remove,
-  canRemove,
-  ...carved
-} = useCarving();
+const { points, slices, slice, looked, scale, view, picture, setPoint, addAfter, remove, canRemove } =
+  useCarving();
 const settings = useSettings();
 const NAMES = { side: "the side", front: "the front", above: "above" } as const;
+const { sections, at } = useSections();
 const heads = computed(() => {
-  const { sections, sectionInHand } = carved;
   const several = sections.value.length;
   return {
     side: "Carved to this, from the side",
-    front: several ? `Section ${sectionInHand.value + 1} of ${several}` : "Every section across is this",
+    front: several ? `Section ${at.value + 1} of ${several}` : "Every section across is this",
     above: "Carved to this, from above",
   };
 });

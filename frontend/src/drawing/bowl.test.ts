@@ -36,7 +36,11 @@ beforeEach(() => {
   setActivePinia(createPinia());
   bowlInHand.value = "";
   const order = useOrder();
-  order.document = { title: "Two", design: { tiers: [{}, {}], orders: [] } } as unknown as Document;
+  const build = { kind: "straight" };
+  order.document = {
+    title: "Two",
+    design: { tiers: [{ build }, { build }], orders: [] },
+  } as unknown as Document;
   order.plan = plan();
 });
 

@@ -99,13 +99,22 @@ export function yAt(sheet: Sheet, mm: number): number {
   return sheet.table - mm * sheet.scale;
 }
 
+/** A line through points, each set in its place across and up. */
+export function through(
+  points: readonly (readonly number[])[],
+  x: (mm: number) => number,
+  y: (mm: number) => number,
+): string {
+  return `M${points.map(([right = 0, up = 0]) => `${x(right).toFixed(2)} ${y(up).toFixed(2)}`).join("L")}`;
+}
+
 /** A closed path of points, each set in its place across and up. */
 export function closed(
   points: readonly (readonly number[])[],
   x: (mm: number) => number,
   y: (mm: number) => number,
 ): string {
-  return `M${points.map(([right = 0, up = 0]) => `${x(right).toFixed(2)} ${y(up).toFixed(2)}`).join("L")}Z`;
+  return `${through(points, x, y)}Z`;
 }
 
 /** A closed path of points in mm, mirrored to the left of the axis when asked. */

@@ -94,12 +94,15 @@ export function useMaterials() {
     }),
   );
 
+  /** The crumb of one tier's cake. */
+  const crumbIn = (number: number): Crumb => tiers.value[number]?.crumb ?? PLAIN;
+
   /** How one part looks; `turn` counts the layers, so that no two beside each other look the same. */
   function lookOf(part: Part, turn: number): Look {
     const number = tierIn(part.place);
     const tier = tiers.value[number];
     if (part.kind === "sponge") {
-      const { hex, grain } = tier?.crumb ?? PLAIN;
+      const { hex, grain } = crumbIn(number);
       const over = `url(#${grain}-${(turn + number) % VARIANTS}${isDark(hex) ? "-dark" : ""})`;
       return { hex, over, baked: true, finish: "plain" };
     }
@@ -118,7 +121,7 @@ export function useMaterials() {
     });
   }
 
-  return { looks };
+  return { crumbIn, looks };
 }
 
 /** What is laid over the colour of a medium; shines are drawn as lines of their own. */

@@ -52,15 +52,20 @@ function geometryOf(part: Pick<RoundPart, "corners" | "triangles" | "step_mm">):
   return found;
 }
 
-/** What a cover gives, painted: paper where it lies as it was rolled, darker to its most. */
-function painted(stretch: NonNullable<RoundView["stretch"]>, most: string, beyond: string): Mesh {
+/** How a triangle is told that gives as much as may be. */
+const MOST = 127;
+
+/** What a cover gives, painted: paper where it lies as it was rolled, of one colour to where it is drawn out most and of
+ * another to where it is taken in most. */
+function painted(stretch: RoundView["stretch"][number], out: string, taken: string, beyond: string): Mesh {
   const shape = geometryOf(stretch).toNonIndexed();
-  const strains = numbers(stretch.strains, Uint8Array);
-  const [none, full, over] = [new Color(0xfbf7ee), new Color(most), new Color(beyond)];
+  const strains = numbers(stretch.strains, Int8Array);
+  const [none, over] = [new Color(0xfbf7ee), new Color(beyond)];
+  const [drawn, gathered] = [new Color(out), new Color(taken)];
   const colours = new Float32Array(strains.length * 9);
   strains.forEach((strain, at) => {
-    const share = strain / 255;
-    const colour = strain === 255 ? over : none.clone().lerp(full, share);
+    const colour =
+      strain === MOST ? over : none.clone().lerp(strain > 0 ? drawn : gathered, Math.abs(strain) / MOST);
     for (let corner = 0; corner < 3; corner += 1) colour.toArray(colours, at * 9 + corner * 3);
   });
   shape.setAttribute("color", new BufferAttribute(colours, 3));
@@ -109,11 +114,11 @@ export class Stage {
       this.body.add(solid, new LineSegments(new EdgesGeometry(shape, EDGE_DEGREES), line));
     }
     for (const seam of view.seams) this.body.add(this.line(seam.line, this.picked));
-    if (shown.gives && view.stretch) {
+    if (shown.gives && view.stretch.length) {
       // Seen by itself: its triangles are larger than those of what lies below, which would show through.
       for (const one of this.body.children)
         one.visible = one instanceof Line && !(one instanceof LineSegments);
-      this.body.add(painted(view.stretch, this.picked, this.ink));
+      for (const one of view.stretch) this.body.add(painted(one, this.picked, this.steel, this.ink));
     }
     for (const tin of shown.tins ? view.tins : [])
       for (const points of tin.lines) {

@@ -33,5 +33,9 @@ export const useHandbook = defineStore("handbook", () => {
     return (book.value?.words[list] ?? []).map((one) => ({ value: one.value as T, words: one.words }));
   }
 
-  return { book, media, open, limit, rule, mediumName, words };
+  /** What one of a list is called. */
+  const wordOf = (list: string, value: string): string =>
+    words(list).find((one) => one.value === value)?.words ?? value;
+
+  return { book, media, open, limit, rule, mediumName, words, wordOf };
 });

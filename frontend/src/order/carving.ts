@@ -3,8 +3,9 @@ import { computed, ref } from "vue";
 import { boundsOf, type Corner, middleAfter, mirrored, rounded } from "@/base/polygon";
 import { tenth, within } from "@/base/round";
 import { useHandbook } from "@/kitchen/handbook";
-import type { Picture, Tier } from "@/api/types";
+import type { Picture } from "@/api/types";
 import { useOrder } from "./order";
+import { useSections } from "./sections";
 
 /** A section with upright sides and a rounded top, between 0 and 1 both ways: what a view from the front begins with. */
 const ARCH: readonly Corner[] = [
@@ -17,9 +18,6 @@ const ARCH: readonly Corner[] = [
   [0, 0.55],
 ];
 const looked = ref(1);
-/** Which of the sections along a tier is in hand, from its left end. */
-const held = ref(0);
-type Carved = Extract<Tier["build"], { kind: "carved" }>;
 export type View = "side" | "front" | "above";
 const seen = ref<View>("side");
 /** An oval seen from above begins with so many corners. */
@@ -37,13 +35,7 @@ export function useCarving() {
     return found?.kind === "carved" ? found : undefined;
   });
   const shape = computed(() => order.document?.design.tiers[order.tier]?.shape);
-  const sections = computed(() => build.value?.sections ?? []);
-  const sectionInHand = computed(() => Math.min(held.value, sections.value.length - 1));
-  /** The section that is drawn by corners: the one in hand where they differ along the tier, else that of all of it. */
-  const form = computed(() => {
-    const own = sections.value[sectionInHand.value];
-    return own ? own.points_mm : build.value?.front_mm;
-  });
+  const { form, setForm } = useSections();
   const fromFront = computed(() => seen.value === "front" && Boolean(form.value));
   const fromAbove = computed(() => seen.value === "above" && shape.value?.kind === "free");
   /** Which view is drawn, where that asked for has one. */
@@ -79,12 +71,6 @@ export function useCarving() {
     };
   });
 
-  function setForm(drawn: Carved, points_mm: Corner[] | null): void {
-    const own = drawn.sections[sectionInHand.value];
-    if (own) own.points_mm = points_mm;
-    else drawn.front_mm = points_mm;
-  }
-
   /** Draw the view anew; one that is traced from the side is at its true size, so that the tin is as wide. */
   function draw(corners: readonly (readonly number[])[]): void {
     const [index, from] = [order.tier, view.value];
@@ -119,52 +105,6 @@ export function useCarving() {
       const drawn = draft.design.tiers[index]?.build;
       if (drawn?.kind !== "carved") return;
       setForm(drawn, own ? ARCH.map(([x, y]): Corner => [tenth(x * deep), tenth(y * high)]) : null);
-    });
-  }
-
-  /** Change the sections along the tier, which lie in their order from its left end. */
-  function setSections(alter: (sections: Carved["sections"], build: Carved) => Carved["sections"]): void {
-    const index = order.tier;
-    order.edit((draft) => {
-      const drawn = draft.design.tiers[index]?.build;
-      if (drawn?.kind === "carved") drawn.sections = alter(drawn.sections, drawn);
-    });
-  }
-
-  /** One more, in the middle of the widest gap; the first two stand at both ends, as all of it was. */
-  function addSection(): void {
-    setSections((sections, { rounded, front_mm }) => {
-      const as = { rounded, points_mm: front_mm };
-      if (sections.length < 2) return [0, 1].map((at) => ({ ...as, ...sections[0], at }));
-      const gaps = sections.slice(1).map((one, at) => one.at - (sections[at]?.at ?? 0));
-      const before = gaps.indexOf(Math.max(...gaps));
-      const [left, right] = [sections[before], sections[before + 1]];
-      if (!left || !right) return sections;
-      held.value = before + 1;
-      const middle = Math.round(50 * (left.at + right.at)) / 100;
-      return sections.toSpliced(before + 1, 0, { ...left, at: middle });
-    });
-  }
-
-  /** Move the section in hand along the tier, or change how it is rounded; it is followed where it passes another. */
-  function changeSection(change: Partial<Carved["sections"][number]>): void {
-    setSections((sections) => {
-      const changed = sections.map((one, at) => (at === sectionInHand.value ? { ...one, ...change } : one));
-      const own = changed[sectionInHand.value];
-      const found = changed.toSorted((a, b) => a.at - b.at);
-      if (own) held.value = found.indexOf(own);
-      return found;
-    });
-  }
-
-  /** Take the section in hand out; all of it is as the last one that is left. */
-  function removeSection(): void {
-    setSections((sections, build) => {
-      const found = sections.toSpliced(sectionInHand.value, 1);
-      const [only] = found;
-      if (found.length > 1 || !only) return found;
-      [build.rounded, build.front_mm] = [only.rounded, only.points_mm];
-      return [];
     });
   }
 
@@ -241,12 +181,6 @@ export function useCarving() {
     inRound,
     fromFront,
     fromAbove,
-    sections,
-    sectionInHand,
-    held,
-    addSection,
-    changeSection,
-    removeSection,
     view,
     setAbove,
     picture,

@@ -8,8 +8,8 @@ export function colourFields(
   tier: Tier,
 ): { get: () => string | null | undefined; set: (name: string) => void }[] {
   const { filling, crumb, final, cover, on_top, borders, layers } = tier;
-  const stripes = cover.kind === "panel" ? cover.stripes : [];
-  const patches = cover.kind === "patches" ? cover.patch_colours : [];
+  const stripes =
+    cover.kind === "panel" ? cover.stripes : cover.kind === "patches" ? cover.patch_colours : [];
   const steps = [
     filling,
     crumb,
@@ -19,7 +19,6 @@ export function colourFields(
     layers.syrup,
     ...(borders ?? []),
     ...(stripes ?? []),
-    ...(patches ?? []),
   ];
   const fields = steps
     .filter((step) => step && ("colour" in step || "medium" in step))

@@ -11,11 +11,12 @@ import { useDesk } from "@/ui/desk";
 import { useOrder } from "./order";
 
 const ID = "4a7c1d52-0000-4000-8000-000000000000";
-const made = (title: string): Document =>
+const PLAN = { tiers: [], section: {}, checks: [], bowls: {} };
+const made = (title: string, kind = "straight"): Document =>
   ({
     format: "amber-spread/3",
     title,
-    design: { tiers: [{ tin_diameter_mm: 200 }], colours: [] },
+    design: { tiers: [{ tin_diameter_mm: 200, build: { kind } }], colours: [] },
   }) as unknown as Document;
 
 /** A kitchen's server of one order, whose connection can be cut and whose answers can be refused. */
@@ -43,11 +44,11 @@ class Server {
     if (this.down) throw new TypeError("no connection");
     if (request.url.endsWith("/api/kit"))
       return Response.json({ number: this.kit, kit: { discs_mm: [this.kit] }, unread: "" });
-    if (request.url.endsWith("/api/plan")) {
+    if (request.url.endsWith("/api/plan/parts")) {
       this.plans += 1;
       this.planned = (await request.clone().json()).document as Document;
       await this.slow;
-      return Response.json({ tiers: [], section: {}, checks: [], bowls: {} });
+      return new Response(`${JSON.stringify({ plan: PLAN })}\n`);
     }
     if (request.url.endsWith("/api/read")) {
       if (this.unreadable) return Response.json(this.unreadable, { status: 422 });
@@ -120,6 +121,42 @@ describe("an order on the bench", () => {
     done();
     await vi.advanceTimersByTimeAsync(50);
     expect(order.behind).toBe(false);
+  });
+
+  it("says which part of a carved cake is being worked out, and forgets it once that is done", async () => {
+    const asked: string[] = [];
+    let go: () => void = () => undefined;
+    vi.stubGlobal("fetch", async (request: Request) => {
+      if (!request.url.endsWith("/api/plan/parts")) return server.answer(request);
+      asked.push(await request.text());
+      const [first, last] = [{ part: "The layers", share: 0.2 }, { plan: PLAN }].map((line) =>
+        new TextEncoder().encode(`${JSON.stringify(line)}\n`),
+      );
+      return new Response(
+        new ReadableStream({
+          start(controller) {
+            controller.enqueue(first);
+            go = () => {
+              controller.enqueue(last);
+              controller.close();
+            };
+          },
+        }),
+      );
+    });
+    server.document = made("Carved", "carved");
+    const order = useOrder();
+    const opened = order.open(ID);
+    await vi.waitFor(() => {
+      expect(order.part).toEqual({ part: "The layers", share: 0.2 });
+    });
+    expect(order.behind).toBe(true);
+    go();
+    await opened;
+    expect(order.part).toBeNull();
+    expect(order.behind).toBe(false);
+    expect(order.plan).toEqual(PLAN);
+    expect(asked.some((body) => body.includes('"carved"'))).toBe(true);
   });
 
   it("keeps an edit in the browser at once and saves it once the hands rest", async () => {
@@ -320,7 +357,9 @@ describe("an order on the bench", () => {
 
   it("makes a change to every tier where that is asked for, says to how many, and takes them all back at once", async () => {
     server.document = made("Tall");
-    server.document.design.tiers.push({ tin_diameter_mm: 150 } as never, { tin_diameter_mm: 100 } as never);
+    const [first] = server.document.design.tiers;
+    for (const tin_diameter_mm of [150, 100])
+      server.document.design.tiers.push({ ...first, tin_diameter_mm } as never);
     const order = await opened();
     const sizes = () => order.document?.design.tiers.map((tier) => tier.tin_diameter_mm);
     order.editTier(1, (tier) => (tier.tin_diameter_mm = 160));

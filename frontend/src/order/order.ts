@@ -9,6 +9,7 @@ import { useKit } from "@/kitchen/kit";
 import { follow } from "@/kitchen/notices";
 import { usePantry } from "@/kitchen/pantry";
 import { useDesk } from "@/ui/desk";
+import { lastOf, type Part } from "@/api/parts";
 import { type Draft, dropDraft, findDraft, keepDraft } from "./drafts";
 import { type Joined, joined } from "./joined";
 import { useTrials } from "./trials";
@@ -45,6 +46,8 @@ export const useOrder = defineStore("order", () => {
   const planUnreachable = ref(false);
   /** Whether the figures shown are of the order before its last change, which is being worked out. */
   const behind = ref(false);
+  /** Which part of that is at work, and how far it has come. */
+  const part = ref<Part | null>(null);
   /** What is shown was last saved on another screen. */
   const fromElsewhere = ref(false);
   /** This browser has no room for what the server has not taken yet. */
@@ -196,7 +199,7 @@ export const useOrder = defineStore("order", () => {
   }
 
   const trials = useTrials({
-    plan: async (draft) => (await answered(planOf(draft))) as Plan,
+    plan: (draft) => planOf(draft),
     show: (found) => (plan.value = found),
     letGo: () => void replan(),
   });
@@ -391,10 +394,12 @@ export const useOrder = defineStore("order", () => {
     if (plannedWith && now !== plannedWith) void replan();
   });
 
-  function planOf(asked: Document, signal?: AbortSignal) {
-    return api.POST("/api/plan", {
-      body: { document: asked, kit: toRaw(kit.kit), contents: toRaw(pantry.larder)?.contents },
-      signal,
+  /** The plan of a document; where that takes long, each part is told as it begins. */
+  async function planOf(asked: Document, signal?: AbortSignal): Promise<Plan> {
+    const body = { document: asked, kit: toRaw(kit.kit), contents: toRaw(pantry.larder)?.contents };
+    const call = api.POST("/api/plan/parts", { body, signal, parseAs: "stream" });
+    return lastOf<Plan>(await answered(call), (told) => {
+      if (signal && !signal.aborted) part.value = told;
     });
   }
 
@@ -411,9 +416,9 @@ export const useOrder = defineStore("order", () => {
     if (mine.signal.aborted) return;
     plannedWith = beside.value;
     try {
-      const answer = await answered(planOf(toRaw(document.value), mine.signal));
+      const answer = await planOf(toRaw(document.value), mine.signal);
       if (mine.signal.aborted) return;
-      plan.value = answer as Plan;
+      plan.value = answer;
       desk.complaints = [];
       planUnreachable.value = false;
       if (status.value === "refused") touch();
@@ -426,7 +431,10 @@ export const useOrder = defineStore("order", () => {
         planTimer = setTimeout(() => void replan(), RETRY_AFTER_MS);
       } else throw error;
     } finally {
-      if (planning === mine) behind.value = false;
+      if (planning === mine) {
+        behind.value = false;
+        part.value = null;
+      }
     }
   }
 
@@ -445,6 +453,7 @@ export const useOrder = defineStore("order", () => {
     stale,
     planUnreachable,
     behind,
+    part,
     fromElsewhere,
     withTheirs,
     undrafted,

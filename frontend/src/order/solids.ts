@@ -7,6 +7,7 @@ import { useHandbook } from "@/kitchen/handbook";
 import { begun, kindsOf } from "./kinds";
 import { useOrder } from "./order";
 
+type Joined = Extract<Tier["build"], { kind: "joined" }>;
 /** Sizes that differ by less are the same. */
 const SAME_MM = 0.3;
 const held = ref(0);
@@ -51,7 +52,10 @@ export function useSolids() {
         if (now?.build.kind !== "joined") return;
         const next = JSON.parse(JSON.stringify(now.build.solids)) as Solid[];
         how(next);
-        const [before, after] = await Promise.all([widthOf(now.build.solids), widthOf(next)]);
+        const [before, after] = await Promise.all([
+          widthOf(now.build),
+          widthOf({ ...now.build, solids: next }),
+        ]);
         const follows = before !== null && Math.abs(before - now.tin_diameter_mm) < SAME_MM;
         order.edit((draft) => {
           const tier = draft.design.tiers[index];
@@ -64,10 +68,9 @@ export function useSolids() {
   }
 
   /** How wide solids are together; nothing where they make no body, which planning them says. */
-  async function widthOf(solids: readonly Solid[]): Promise<number | null> {
+  async function widthOf(build: Joined): Promise<number | null> {
     try {
-      const body = { build: { kind: "joined" as const, solids: [...solids] } };
-      const { width_mm } = await answered(api.POST("/api/width", { body }));
+      const { width_mm } = await answered(api.POST("/api/width", { body: { build } }));
       return Math.round(width_mm * 100) / 100;
     } catch {
       return null;
@@ -78,8 +81,8 @@ export function useSolids() {
   async function begin(index: number): Promise<Tier["build"] | null> {
     const tier = order.document?.design.tiers[index];
     if (!tier) return null;
-    const build = begun<Extract<Tier["build"], { kind: "joined" }>>(tier, "build", "joined");
-    const own = await widthOf(build.solids);
+    const build = begun<Joined>(tier, "build", "joined");
+    const own = await widthOf(build);
     if (own) build.solids = build.solids.map((one) => sized(one, tier.tin_diameter_mm / own));
     return build;
   }
@@ -138,7 +141,7 @@ export function useSolids() {
     const index = order.tier;
     const now = order.document?.design.tiers[index];
     if (now?.build.kind !== "joined") return;
-    const own = await widthOf(now.build.solids);
+    const own = await widthOf(now.build);
     if (own === null) return;
     order.edit((draft) => {
       const tier = draft.design.tiers[index];

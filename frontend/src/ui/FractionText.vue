@@ -10,7 +10,7 @@ const parts = computed(() => pieces(props.text));
 <template>
   <span class="set"
     ><template v-for="(part, at) in parts" :key="at"
-      ><span v-if="part.over" class="frac" :class="{ mixed: /\d $/.test(parts[at - 1]?.plain ?? '') }"
+      ><span v-if="part.over" class="frac" :class="{ mixed: part.mixed }"
         ><sup>{{ part.over }}</sup
         ><span class="stroke">/</span><sub>{{ part.under }}</sub></span
       ><template v-else>{{ part.plain }}</template></template

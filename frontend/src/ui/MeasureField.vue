@@ -52,6 +52,9 @@ const id = useId();
 const input = ref<HTMLInputElement>();
 const { typed, wrong, begin, type, finish, giveUp } = useTyped(take, props.pointer);
 
+/** How wide a digit of a fraction is beside another, and what the stroke between them takes besides. */
+const SMALL = 0.66;
+const STROKE = 0.1;
 const bound = computed(() => handbook.limit(props.limit));
 const current = computed(() => props.value ?? props.usual ?? null);
 const shown = computed(() => {
@@ -66,15 +69,17 @@ const unit = computed(() => shown.value?.unit ?? (bound.value.unit === "mm" ? se
 const displayed = computed(() => typed.value ?? shown.value?.number ?? "");
 /** While nobody types in it, a fraction is set as one. */
 const set = computed(() => typed.value === null && pieces(displayed.value).some((one) => one.over));
-/** About as wide as the text: spaces and strokes are half a digit, and so are the parts of a fraction that is set. */
+/** About as wide as the text: spaces and strokes are half a digit, and the parts of a fraction that is set are small. */
 const width = computed(() => {
   const text = displayed.value || props.optional || "";
-  if (set.value) {
-    const small = pieces(text).reduce((sum, one) => sum + (one.over ? one.plain.length : 0), 0);
-    return `${Math.max(1.6, text.length - small * 0.2)}ch`;
-  }
-  const narrow = text.match(/[ /.,]/g)?.length ?? 0;
-  return `${Math.max(1.6, text.length - narrow / 2 + 0.4)}ch`;
+  const long = (part: string): number => part.length - (part.match(/[ /.,]/g)?.length ?? 0) / 2;
+  const digits = set.value
+    ? pieces(text).reduce(
+        (sum, one) => sum + (one.over ? SMALL * one.plain.length + STROKE : long(one.plain)),
+        0,
+      )
+    : long(text) + 0.4;
+  return `${Math.max(1.6, digits)}ch`;
 });
 const trouble = computed(() => wrong.value || (props.pointer ? desk.complaintAt(props.pointer) : ""));
 
@@ -212,26 +217,28 @@ defineExpose({ focus: () => input.value?.focus() });
     @pointerleave="desk.lit = ''"
   >
     <label :for="id" :class="{ unseen: quiet }">{{ label }}</label>
-    <span class="box" :class="{ set }">
-      <input
-        :id="id"
-        ref="input"
-        type="text"
-        autocomplete="off"
-        spellcheck="false"
-        :value="displayed"
-        :placeholder="optional"
-        :style="{ width }"
-        :data-edits="figure"
-        :aria-invalid="trouble !== ''"
-        :aria-describedby="trouble ? `${id}-wrong` : undefined"
-        @focus="enter"
-        @input="typing"
-        @blur="leave"
-        @keydown.enter="input?.blur()"
-        @keydown.esc.stop="putBack"
-      />
-      <span v-if="set" class="fraction" aria-hidden="true"><FractionText :text="displayed" /></span>
+    <span class="box">
+      <span class="field" :class="{ set }">
+        <input
+          :id="id"
+          ref="input"
+          type="text"
+          autocomplete="off"
+          spellcheck="false"
+          :value="displayed"
+          :placeholder="optional"
+          :style="{ width }"
+          :data-edits="figure"
+          :aria-invalid="trouble !== ''"
+          :aria-describedby="trouble ? `${id}-wrong` : undefined"
+          @focus="enter"
+          @input="typing"
+          @blur="leave"
+          @keydown.enter="input?.blur()"
+          @keydown.esc.stop="putBack"
+        />
+        <span v-if="set" class="fraction" aria-hidden="true"><FractionText :text="displayed" /></span>
+      </span>
       <span v-if="unit && typed === null && displayed" class="unit">{{ unit }}</span>
     </span>
     <span v-if="trouble" :id="`${id}-wrong`" class="says" role="alert">{{ trouble }}</span>
@@ -263,7 +270,7 @@ label {
   padding-top: 5px;
 }
 
-.box.set {
+.field {
   position: relative;
 }
 
@@ -274,15 +281,12 @@ label {
 /* Laid over the field, whose own text stays there to be read out and pressed. */
 .fraction {
   position: absolute;
-  inset: 5px auto 0 0;
+  inset: 0 2px 0 auto;
   display: grid;
   align-content: center;
-  width: v-bind(width);
-  padding: 0 2px;
   font-family: var(--serif);
   font-weight: 600;
   font-size: 20px;
-  text-align: right;
   white-space: nowrap;
   pointer-events: none;
 }

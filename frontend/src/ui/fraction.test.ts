@@ -10,9 +10,10 @@ describe("fractions in a text", () => {
   it("are found between whole numbers and units, and nothing is lost", () => {
     expect(pieces("4 1/4 in")).toEqual([
       { plain: "4 " },
-      { plain: "1/4", over: "1", under: "4" },
+      { plain: "1/4", over: "1", under: "4", mixed: true },
       { plain: " in" },
     ]);
+    expect(pieces("about 1/16 in")[1]?.mixed).toBe(false);
     for (const text of ["≈ 1/16", "12", "3.5 cm", "10 3/8 × 4 1/2 in", ""]) expect(words(text)).toBe(text);
     expect(pieces("10 3/8 × 4 1/2 in").filter((one) => one.over)).toHaveLength(2);
   });

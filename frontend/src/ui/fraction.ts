@@ -4,6 +4,8 @@ export interface Piece {
   plain: string;
   over?: string;
   under?: string;
+  /** It follows a whole number, and stands close to it. */
+  mixed?: boolean;
 }
 
 /** “4 1/4 in” as “4 ”, one over four, “ in”. What is no fraction stays as it is. */
@@ -12,7 +14,12 @@ export function pieces(text: string): Piece[] {
   let from = 0;
   for (const match of text.matchAll(/(?<![\d/.])(\d+)\/(\d+)(?![\d/.])/g)) {
     if (match.index > from) found.push({ plain: text.slice(from, match.index) });
-    found.push({ plain: match[0], over: match[1] ?? "", under: match[2] ?? "" });
+    found.push({
+      plain: match[0],
+      over: match[1] ?? "",
+      under: match[2] ?? "",
+      mixed: /\d $/.test(text.slice(0, match.index)),
+    });
     from = match.index + match[0].length;
   }
   if (from < text.length) found.push({ plain: text.slice(from) });

@@ -2,8 +2,12 @@
 /** What every layer of a carved tier is cut to and baked in, and what all of it comes to. */
 import { computed, ref } from "vue";
 import type { Figure } from "@/api/types";
+import SheetCut from "@/drawing/SheetCut.vue";
+import { useHandbook } from "@/kitchen/handbook";
 import { useSettings } from "@/kitchen/settings";
 import FigureRow from "@/lenses/parts/FigureRow.vue";
+import KindFields from "@/lenses/parts/KindFields.vue";
+import StepList from "@/lenses/parts/StepList.vue";
 import TemplateLinks from "@/lenses/parts/TemplateLinks.vue";
 import { useTier } from "@/lenses/parts/tier";
 import { useCarving } from "@/order/carving";
@@ -11,6 +15,7 @@ import ChoiceRow from "@/ui/ChoiceRow.vue";
 import ChoiceRows from "@/ui/ChoiceRows.vue";
 import FractionText from "@/ui/FractionText.vue";
 
+const handbook = useHandbook();
 const settings = useSettings();
 const { order, planned } = useTier();
 const { carving, slices, looked } = useCarving();
@@ -33,7 +38,7 @@ const baked = computed(() => order.plan?.carved[`tier_${order.tier + 1}`]);
 const times = (count: number): string => (count === 1 ? "baked once" : `baked ${count} times`);
 const layersOf = (numbers: readonly number[]): string =>
   `${numbers.length === 1 ? "layer" : "layers"} ${numbers.join(", ")}`;
-const tinWords = (shape: string): string => (shape === "ball" ? "half-ball" : shape);
+const tinWords = (shape: string): string => handbook.wordOf("tins", shape);
 /** Two sides of something; of what is as long as it is wide one. */
 const sides = (across: Figure, along: Figure | null): string =>
   [across, along]
@@ -63,6 +68,13 @@ const sides = (across: Figure, along: Figure | null): string =>
           :text="`${tinWords(one.shape)} ${sides(one.across, one.length)}${one.owned ? '' : ', to get'}`"
       /></b>
       <span>{{ times(one.bakes.value) }}, for {{ layersOf(one.layers) }}</span>
+      <template v-for="(cut, name) in one.beside" :key="name">
+        <span>Side by side out of one: {{ layersOf(cut.layers) }}</span>
+        <SheetCut
+          :cut="cut"
+          :says="`${layersOf(cut.layers)} side by side on a sheet of ${sides(cut.wide, cut.high)}`"
+        />
+      </template>
       <FigureRow label="Batter" :figure="one.batter" />
     </div>
     <FigureRow v-if="Object.keys(baked.tins).length > 1" label="Batter in all" :figure="baked.batter" />
@@ -88,7 +100,14 @@ const sides = (across: Figure, along: Figure | null): string =>
   <FigureRow label="Surface to coat" :figure="carving?.surface" />
   <FigureRow label="Both coats take" :figure="carving?.coats" />
   <FigureRow label="By its surface alone" :figure="carving?.by_surface" />
-  <TemplateLinks heading="Layers at true size" />
+  <FigureRow label="A smoother bends to" :figure="carving?.bent" />
+  <h3>Lines scored on it</h3>
+  <KindFields part="build" :only="['scored_mm', 'scored_run']" />
+  <details v-if="carving?.steps.length">
+    <summary>Carving, step by step</summary>
+    <StepList :steps="carving.steps" headed />
+  </details>
+  <TemplateLinks heading="Layers and views at true size" />
   <h3>The body as a 3D file</h3>
   <ChoiceRow
     label="What of it the file holds"
@@ -108,6 +127,14 @@ const sides = (across: Figure, along: Figure | null): string =>
   display: grid;
   grid-template-columns: repeat(3, 1fr);
   gap: 8px;
+}
+
+summary {
+  min-height: 44px;
+  padding-top: 11px;
+  border-bottom: 1px solid var(--rule);
+  font-weight: 600;
+  cursor: pointer;
 }
 
 b,

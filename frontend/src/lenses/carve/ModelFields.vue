@@ -58,8 +58,8 @@ async function read(): Promise<void> {
     const { low, high } = handbook.limit("tin_diameter_mm");
     order.edit((draft) => {
       const tier = draft.design.tiers[index];
-      if (!tier) return;
-      tier.build = { kind: "modelled", mesh: found.mesh, error_mm: found.error_mm, turn_deg: 0 };
+      if (tier?.build.kind !== "modelled") return;
+      Object.assign(tier.build, { mesh: found.mesh, error_mm: found.error_mm, turn_deg: 0 });
       tier.tin_diameter_mm = within(low, Math.round(found.width_mm * 100) / 100, high);
     });
     const triangles = `${chosen.name}: ${found.brought.toLocaleString("en")} triangles.`;
@@ -125,7 +125,7 @@ async function make(wanted: { height_mm?: number; length_mm?: number; volume_ml?
       @change="(ml) => ml && make({ volume_ml: ml })"
     />
   </div>
-  <KindFields part="build" />
+  <KindFields part="build" :only="['turn_deg']" />
 </template>
 
 <style scoped>

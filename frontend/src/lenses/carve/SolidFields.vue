@@ -12,6 +12,7 @@ import { useSolids } from "@/order/solids";
 import TierField from "@/order/TierField.vue";
 import ChoiceRow from "@/ui/ChoiceRow.vue";
 import ChoiceRows from "@/ui/ChoiceRows.vue";
+import FractionText from "@/ui/FractionText.vue";
 
 const settings = useSettings();
 const { order, solids, at, held, from, carving, times, trueSize, most, ...does } = useSolids();
@@ -50,7 +51,10 @@ function read(points_mm: [number, number][]): void {
     @change="(index) => (held = index)"
   >
     <SilhouetteIcon :icon="rows.get(one.kind)?.icon" :out="one.does === 'cut'" />
-    <span>{{ index + 1 }}. {{ one.does === "cut" ? "less a " : "" }}{{ name(one) }}{{ across(one) }}</span>
+    <span
+      >{{ index + 1 }}. {{ one.does === "cut" ? "less a " : "" }}{{ name(one)
+      }}<FractionText :text="across(one)"
+    /></span>
   </ChoiceRows>
   <div class="same four">
     <button class="act" :disabled="solids.length >= most" @click="does.add">Another</button>

@@ -7,10 +7,12 @@ import { useTier } from "@/lenses/parts/tier";
 import { useCarving } from "@/order/carving";
 import PictureFields from "./PictureFields.vue";
 import TierField from "@/order/TierField.vue";
+import { useSections } from "@/order/sections";
 import ChoiceRow from "@/ui/ChoiceRow.vue";
 
 const { order, change } = useTier();
 const { build, seen, view, fromAbove, setAbove, draw, canRound, round, mirror } = useCarving();
+const { asked } = useSections();
 
 const VIEWS = [
   { value: "side", words: "Side" },
@@ -72,6 +74,6 @@ function readSide(points_mm: [number, number][], width: number): void {
     <div v-if="seen !== 'front'" class="rows">
       <TierField field="tin_diameter_mm" :figure="`tiers.${order.tier + 1}.layers.cake_diameter`" />
     </div>
-    <KindFields v-if="seen !== 'front' && !build.front_mm && !build.sections.length" part="build" />
+    <KindFields v-if="asked.length" part="build" :only="asked" />
   </template>
 </template>

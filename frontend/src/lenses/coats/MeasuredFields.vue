@@ -23,32 +23,25 @@ const PLACES: readonly Place[] = [
 
 /** What is less than this a spatula cannot tell, mm. */
 const TELLS = 0.05;
-type Row = [label: string, figure: Figure | null | undefined];
+type Row = [label: string, figure: Figure | undefined, apart: number];
 /** Only what differs from the plan: where a side is as it was planned there is nothing to build up. */
-const differs = computed<Row[]>(() => {
+const differs = computed(() => {
   if (!plan.value) return [];
   const { sides, width, planned_width, height, planned_height } = plan.value;
-  const built = SIDES.flatMap((side): Row[] => [
-    [`Build up ${side}, at the top`, sides[side]?.top],
-    [`Build up ${side}, at the foot`, sides[side]?.foot],
-    [`Raise the top, ${side}`, sides[side]?.rise],
-  ]);
-  const apart = (a: Figure, b: Figure): boolean => Math.abs(a.value - b.value) > TELLS;
-  return [
-    ...built.filter(([, figure]) => figure && figure.value > TELLS),
-    ...(apart(width, planned_width)
-      ? ([
-          ["Coated as wide as", width],
-          ["Planned, across", planned_width],
-        ] as Row[])
-      : []),
-    ...(apart(height, planned_height)
-      ? ([
-          ["Coated as high as", height],
-          ["Planned, high", planned_height],
-        ] as Row[])
-      : []),
+  const built = (label: string, figure: Figure | undefined): Row => [label, figure, figure?.value ?? 0];
+  const [wider, higher] = [width.value - planned_width.value, height.value - planned_height.value];
+  const rows: Row[] = [
+    ...SIDES.flatMap((side) => [
+      built(`Build up ${side}, at the top`, sides[side]?.top),
+      built(`Build up ${side}, at the foot`, sides[side]?.foot),
+      built(`Raise the top, ${side}`, sides[side]?.rise),
+    ]),
+    ["Coated as wide as", width, wider],
+    ["Planned, across", planned_width, wider],
+    ["Coated as high as", height, higher],
+    ["Planned, high", planned_height, higher],
   ];
+  return rows.filter(([, , apart]) => Math.abs(apart) > TELLS);
 });
 
 function begin(): void {

@@ -55,6 +55,8 @@ const first = computed(() => {
   const count = piece.count.value > 1 ? `, ${piece.count.value} of them` : "";
   return { words: `${piece.name}${count}, ${SIZE_WORDS[name] ?? name}`, figure };
 });
+/** Over how much of the tier a sheet tears, in per cent. */
+const torn = computed(() => Math.ceil(100 * (cover.value?.torn?.value ?? 0)));
 const strain = computed(() => Math.ceil(100 * (cover.value?.strain?.value ?? 0)));
 const seams = computed(() => cover.value?.printed?.seams.map((turn) => `${Math.round(turn)}°`).join(", "));
 /** In what order the tiers are covered, and every bowl that this tier is covered from. */
@@ -141,6 +143,10 @@ const SAME = [{ words: "This cover on every tier", copy: (from: Tier, to: Tier) 
           same letter stands on both patches where they meet.
         </p>
       </template>
+      <p v-if="torn" class="soft">
+        Over {{ torn }} per cent of the tier the sheet would be drawn out by more than fondant gives. Carve
+        paints it in the round.
+      </p>
       <p v-if="cover.stretch" class="soft"><FractionText :text="stretchWords" /></p>
       <template v-if="covering">
         <p v-if="covering.names.includes(',')" class="soft">Cover in this order: {{ covering.names }}.</p>

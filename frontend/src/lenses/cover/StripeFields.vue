@@ -2,6 +2,7 @@
 /** The colours of a striped panel, each with its share of the wall and what it weighs. */
 import { computed } from "vue";
 import type { Stripe } from "@/api/types";
+import { useHandbook } from "@/kitchen/handbook";
 import FigureRow from "@/lenses/parts/FigureRow.vue";
 import { useTier } from "@/lenses/parts/tier";
 import PickField from "@/ui/PickField.vue";
@@ -9,6 +10,7 @@ import PickField from "@/ui/PickField.vue";
 const { order, tier, planned, change } = useTier();
 const stripes = computed(() => (tier.value?.cover.kind === "panel" ? tier.value.cover.stripes : []));
 const colours = computed(() => order.document?.design.colours ?? []);
+const most = useHandbook().limit("stripes").high;
 const weights = computed(() => planned.value?.cover?.stripes ?? {});
 
 const panel = computed(() => (tier.value?.cover.kind === "panel" ? tier.value.cover : null));
@@ -107,7 +109,7 @@ function setShare(index: number, event: Event): void {
     />
   </template>
   <div class="same">
-    <button class="act" :disabled="stripes.length >= 12" @click="add">Add a stripe</button>
+    <button class="act" :disabled="stripes.length >= most" @click="add">Add a stripe</button>
   </div>
 </template>
 

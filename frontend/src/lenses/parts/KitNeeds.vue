@@ -2,12 +2,14 @@
 /** What the plan asks of the kit at this lens: what is owned, what would do instead, what is to be got. */
 import { computed } from "vue";
 import type { KitNeed } from "@/api/types";
+import { useHandbook } from "@/kitchen/handbook";
 import { useKit } from "@/kitchen/kit";
 import { useSettings } from "@/kitchen/settings";
 import FigureRow from "./FigureRow.vue";
 import { useTier } from "./tier";
 
 const props = defineProps<{ tools: readonly string[]; whole?: boolean }>();
+const handbook = useHandbook();
 const settings = useSettings();
 const kit = useKit();
 const { order } = useTier();
@@ -18,9 +20,11 @@ const needs = computed(() =>
   ),
 );
 
+const shapeWords = (shape: string): string => handbook.wordOf("tins", shape);
+
 function words(need: KitNeed): string {
   const shaped = ["tin", "board", "base board"].includes(need.tool) && need.shape !== "round";
-  const shape = !shaped ? "" : need.shape === "outline" ? "cut-out " : `${need.shape} `;
+  const shape = !shaped ? "" : need.shape === "outline" ? "cut-out " : `${shapeWords(need.shape)} `;
   const many = need.count > 1 ? `, ${need.count} of them` : "";
   const tier = props.whole && need.tier !== null ? `, ${order.plan?.tiers[need.tier - 1]?.name}` : "";
   const name = `${shape}${need.tool}${many}${tier}`;
@@ -31,7 +35,8 @@ function status(need: KitNeed): string {
   if (need.status === "have") return "have";
   if (need.status === "get") return "get one";
   if (!need.owned) return "next best";
-  const shape = need.owned_shape && need.owned_shape !== need.shape ? `, ${need.owned_shape}` : "";
+  const shape =
+    need.owned_shape && need.owned_shape !== need.shape ? `, ${shapeWords(need.owned_shape)}` : "";
   const long = need.owned_length ? ` × ${settings.words(need.owned_length)}` : "";
   return `next best: ${settings.words(need.owned)}${long}${shape}`;
 }

@@ -10,6 +10,7 @@ import { useSettings } from "@/kitchen/settings";
 import MeasureField from "@/ui/MeasureField.vue";
 import UnreadWords from "@/ui/UnreadWords.vue";
 import { useOpened } from "@/ui/opened";
+import FractionText from "@/ui/FractionText.vue";
 
 type Sizes = "discs_mm" | "boards_mm" | "scrapers_mm";
 
@@ -124,8 +125,10 @@ function addBoard(): void {
 const sizeWords = (one: { across_mm: number; length_mm?: number | null }): string =>
   one.length_mm ? `${words(one.across_mm)} × ${words(one.length_mm)}` : words(one.across_mm);
 
+const tinWords = (tin: Kit["tins"][number]): string =>
+  `${sizeWords(tin)} ${handbook.wordOf("tins", tin.shape ?? "round")}`;
 const supportWords = (sort: string): string => {
-  const found = handbook.words("supports").find((one) => one.value === sort)?.words ?? sort;
+  const found = handbook.wordOf("supports", sort);
   return (found[0]?.toUpperCase() ?? "") + found.slice(1);
 };
 
@@ -164,10 +167,9 @@ function addSheet(): void {
         <h3>Tins</h3>
         <ul>
           <li v-for="(tin, index) in kit.tins" :key="index">
-            {{ sizeWords(tin) }} {{ tin.shape
-            }}<button
+            <FractionText :text="tinWords(tin)" /><button
               class="act"
-              :aria-label="`Remove the ${sizeWords(tin)} ${tin.shape} tin`"
+              :aria-label="`Remove the ${tinWords(tin)} tin`"
               @click="remove((kit) => kit.tins, tin)"
             >
               ×
@@ -197,7 +199,7 @@ function addSheet(): void {
             <MeasureField
               v-for="(tin, index) in kit.tins"
               :key="index"
-              :label="`${sizeWords(tin)} ${tin.shape}`"
+              :label="tinWords(tin)"
               :value="tin.depth_mm"
               limit="tin_depth_mm"
               @change="(value) => setDepth(index, value)"
@@ -209,8 +211,7 @@ function addSheet(): void {
         <h3>{{ list.words }}</h3>
         <ul>
           <li v-for="one in kit[list.name]" :key="one">
-            {{ words(one)
-            }}<button
+            <FractionText :text="words(one)" /><button
               class="act"
               :aria-label="`Remove the ${words(one)} ${list.one}`"
               @click="remove((kit) => kit[list.name], one)"
@@ -234,8 +235,7 @@ function addSheet(): void {
         <h3>Boards of other shapes</h3>
         <ul>
           <li v-for="(board, index) in kit.shaped_boards" :key="index">
-            {{ sizeWords(board) }} {{ board.shape
-            }}<button
+            <FractionText :text="`${sizeWords(board)} ${board.shape}`" /><button
               class="act"
               :aria-label="`Remove the ${sizeWords(board)} ${board.shape} board`"
               @click="remove((kit) => kit.shaped_boards, board)"
@@ -271,8 +271,7 @@ function addSheet(): void {
         <h3>Printed sheets</h3>
         <ul>
           <li v-for="(sheet, index) in kit.sheets" :key="index">
-            {{ words(sheet.width_mm) }} × {{ words(sheet.height_mm)
-            }}<button
+            <FractionText :text="`${words(sheet.width_mm)} × ${words(sheet.height_mm)}`" /><button
               class="act"
               :aria-label="`Remove the sheet ${sheet.name}`"
               @click="remove((kit) => kit.sheets, sheet)"

@@ -131,7 +131,11 @@ onBeforeRouteLeave(async () => {
       </p>
       <p v-if="trouble" class="banner" role="alert">{{ trouble }}</p>
       <p v-if="order.behind && order.plan && !order.planUnreachable" class="behind" role="status">
-        Being worked out; the figures are from before the last edit.
+        <template v-if="order.part">
+          <progress :value="order.part.share" max="1" aria-label="How far it is worked out"></progress>
+          {{ order.part.part }}; the
+        </template>
+        <template v-else>Being worked out; the</template> figures are from before the last edit.
         <button class="act" @click="order.undo()">Stop</button>
       </p>
       <StrayDraft />
@@ -166,6 +170,27 @@ onBeforeRouteLeave(async () => {
 
 <style scoped>
 /* Said only where it takes long enough to be noticed. */
+.behind progress {
+  appearance: none;
+  width: 120px;
+  height: 10px;
+  border: 1px solid var(--rule);
+  background: var(--paper);
+}
+
+.behind progress::-webkit-progress-bar {
+  background: var(--paper);
+}
+
+.behind progress::-webkit-progress-value {
+  background: var(--amber-line);
+  transition: width 0.3s;
+}
+
+.behind progress::-moz-progress-bar {
+  background: var(--amber-line);
+}
+
 .behind {
   position: absolute;
   z-index: 3;

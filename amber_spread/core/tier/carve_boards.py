@@ -1,0 +1,49 @@
+"""Boards to hold against a carved cake: its views from the side and from the front, with the lines scored on it."""
+
+import math
+from collections.abc import Iterator
+
+from shapely import LineString, Polygon
+from shapely.affinity import translate
+
+from amber_spread.core.design.shapes import Scored
+from amber_spread.core.geometry.flat import Piece, drawn_along, edge_of, paper_of
+from amber_spread.core.geometry.outline import Point
+from amber_spread.core.geometry.sliced import DRAWN_MM
+from amber_spread.core.kernel.figures import same
+
+AXIS_MM = 24.0
+"""So far up a board its axis is drawn."""
+LEAST_LINE_MM = 6.0
+"""A scored line that would be shorter is left out."""
+
+
+def board_of(name: str, view: Polygon, build: Scored) -> Piece:
+    """A view as a board."""
+    left, _, right, high = view.bounds
+    board = translate(view.simplify(DRAWN_MM), -left, 0)
+    marks = drawn_along("axis", [(-left, 0.0), (-left, min(high, AXIS_MM))])
+    for at, line in enumerate(scored_on(view, build)):
+        marks += drawn_along("" if at else "scored", [(x - left, up) for x, up in line])
+    wide, tall = same("across", right - left, "mm"), same("high", high, "mm")
+    return paper_of(f"View from the {name}", edge_of(board), marks, wide=wide, high=tall)
+
+
+def scored_on(view: Polygon, build: Scored) -> Iterator[list[Point]]:
+    """The lines scored on a view: level from its foot up, or upright from its middle out; its edge is none."""
+    apart = build.scored_mm
+    if apart is None:
+        return
+    left, low, right, high = view.bounds
+    if build.scored_run == "level":
+        ups = (low + apart * step for step in range(1, math.ceil((high - low) / apart)))
+        rows = [[(left - 1, up), (right + 1, up)] for up in ups]
+    else:
+        most = math.ceil(max(-left, right) / apart)
+        rows = [[(apart * step, low - 1), (apart * step, high + 1)] for step in range(-most, most + 1)]
+    within = view.buffer(-DRAWN_MM)
+    for row in rows:
+        found = within.intersection(LineString(row))
+        for line in getattr(found, "geoms", [found]):
+            if line.length > LEAST_LINE_MM:
+                yield [(float(x), float(up)) for x, up in line.coords]

@@ -1,0 +1,75 @@
+"""The carving card: what is done in which order to carve a tier, from the film below it to the last line scored."""
+
+from collections.abc import Iterator, Sequence
+from itertools import pairwise
+
+from amber_spread.core.geometry.sliced import Slice
+from amber_spread.core.kernel.check import Said, mm, say
+from amber_spread.core.kernel.figures import Quantity
+from amber_spread.core.tier.hidden import CavityPlan
+
+READY, CUT, CARVE = "Make ready", "Cut the layers", "Carve"
+ALIKE_MM = 3.0
+"""Layers beside each other whose edges lie nowhere farther apart are cut as one (from memory)."""
+CHILL_MIN = 20.0, 30.0
+"""So long layers that slide are chilled before they are carved (common practice)."""
+
+
+def alike(slices: Sequence[Slice]) -> list[tuple[int, int]]:
+    """Layers beside each other that are cut two at a time, by their numbers; each in one pair at most."""
+    found: list[tuple[int, int]] = []
+    for lower, upper in pairwise(slices):
+        taken = found and found[-1][1] == lower.number
+        if not taken and lower.whole.hausdorff_distance(upper.whole) <= ALIKE_MM:
+            found.append((lower.number, upper.number))
+    return found
+
+
+def steps_of_carving(slices: Sequence[Slice], room: CavityPlan | None, scored_mm: float | None) -> Iterator[Said]:
+    """Every step of carving a tier, with a room hidden in it and lines so far apart scored on it, where there are any.
+    Source: common practice.
+    """
+    yield say(
+        "Lay film below the work, with enough of it to fold up round the cake: crumbs go off with it, and the cake "
+        "does not dry while it waits.", READY,
+    )  # fmt: skip
+    yield say(
+        "Bake the day before and keep the layers cold: firm cake is cut clean. Keep what has to stay cold out of it no "
+        "longer than local rules allow.", READY, True,
+    )  # fmt: skip
+    least, most = (Quantity(minutes, "min") for minutes in CHILL_MIN)
+    yield say("Cut each layer to its own template: axis on axis, the front mark to the front, from layer 1 up.", CUT)
+    for lower, upper in alike(slices):
+        yield say(
+            f"Layers {lower} and {upper} are alike: lay one on the other and cut both along the template of layer "
+            f"{lower}. What is cut is the guide for the rest.", CUT,
+        )  # fmt: skip
+    yield say(
+        "Fill and stack them on their axis. If they slide, chill them for {least} to {most} before a knife goes near, "
+        "and again whenever they begin to.", CUT, least=least, most=most,
+    )  # fmt: skip
+    yield say(
+        "Hold the boards of both views against the cake and carve from the top down, in thin slices: what is off "
+        "cannot be put back.", CARVE,
+    )  # fmt: skip
+    deepest = max(slices, key=lambda one: one.moves)
+    if deepest.moves >= ALIKE_MM:
+        yield say(
+            f"Most is carved in layer {deepest.number}: its edge moves by {{moves}} between its faces.", CARVE,
+            moves=mm(deepest.moves),
+        )  # fmt: skip
+    if room is not None:
+        yield say(
+            "Mind the room inside: {wall} of cake is all there is round it at its thinnest. Try it with a skewer "
+            "before you carve there, and take the skewer out.", CARVE, wall=mm(room.wall.value),
+        )  # fmt: skip
+    yield say("The knife moves away from your hand, and the turntable is held.", CARVE, True)
+    yield say(
+        "Keep the offcuts covered. Crumbled with a little of the coat they build up a point, a swoop or what hangs "
+        "out.", CARVE,
+    )  # fmt: skip
+    if scored_mm is not None:
+        yield say(
+            "Score the lines once the cover is on and still soft: {apart} apart, along the templates of both views, "
+            "with the back of a knife, no deeper than half of it.", CARVE, apart=mm(scored_mm),
+        )  # fmt: skip
