@@ -1,5 +1,7 @@
 """A browser of ours, as the server sees it."""
 
+import time
+
 from fastapi.testclient import TestClient
 
 from amber_spread.kitchen import OURS
@@ -13,5 +15,10 @@ def client_of(app):
 
 
 def shelf(client, **asked):
-    """The orders on the first page of the shelf."""
-    return client.get("/api/orders", params=asked).json()["orders"]
+    """The orders on the first page of the shelf, once none of them is being drawn any longer."""
+    until = time.monotonic() + 60
+    while True:
+        found = client.get("/api/orders", params=asked).json()["orders"]
+        if not any(card["pending"] for card in found) or time.monotonic() > until:
+            return found
+        time.sleep(0.05)

@@ -12,7 +12,7 @@ from pydantic import BaseModel
 from pydantic.fields import FieldInfo
 
 from amber_spread.core.design.finishes import Border, Cover, Filling, FinalCoat, OnTop, PatchColour
-from amber_spread.core.design.shapes import Build, HeartShape, Picture, ProfilePoint, SectionAt, Shape
+from amber_spread.core.design.shapes import Build, HeartShape, Opening, Picture, ProfilePoint, SectionAt, Shape
 from amber_spread.core.design.solids import BallSolid, BoxSolid, ConeSolid, RaisedSolid, RingSolid, Solid
 from amber_spread.core.design.stands import Stand
 from amber_spread.core.geometry.packed import packed
@@ -91,24 +91,12 @@ def any_one(kind: type[BaseModel]) -> st.SearchStrategy[Any]:
 def _field(kind: type[BaseModel], name: str, field: FieldInfo) -> st.SearchStrategy[Any]:
     if name == "kind":
         return st.just(field.default)
-    if name == "points":
-        return _TURNED
     if name == "points_mm":
         return st.just(PATH if field.is_required() else SPOTS)
-    if name == "front_mm":
-        return st.sampled_from([None, HULL])
-    if name == "shape":
-        return st.builds(HeartShape)
-    if name == "patch_colours":
-        return st.lists(st.builds(PatchColour, colour=st.sampled_from(COLOUR_NAMES)), max_size=4).map(tuple)
-    if name == "sections":
-        return _SECTIONS
-    if name == "solids":
-        return _BUILT
+    if name in _OWN:
+        return _OWN[name]
     if name.endswith("picture"):
         return st.sampled_from([None, PICTURE])
-    if name == "mesh":
-        return st.sampled_from(PEBBLES)
     if name.endswith("colour"):
         return st.sampled_from(COLOUR_NAMES)
     if name.endswith("medium"):
@@ -167,12 +155,30 @@ _CUT = st.builds(BoxSolid, does=st.just("cut"), wide_mm=_SMALL, deep_mm=st.just(
                  x_mm=st.floats(-30, 30), turn_deg=st.sampled_from([0.0, 90.0]))  # fmt: skip
 _BOX = st.builds(BoxSolid, wide_mm=st.floats(90, 200), deep_mm=st.floats(90, 200), edge_mm=st.floats(0, 30))
 _BUILT = st.tuples(_BOX, st.lists(st.one_of(*_JOINED, _CUT), max_size=3)).map(lambda both: (both[0], *both[1]))
+_OFF = st.floats(-90, 90)
+_BITES = st.one_of(
+    st.builds(BallSolid, across_mm=st.floats(20, 150), x_mm=_OFF, y_mm=_OFF, z_mm=st.floats(-60, 120)),
+    st.builds(BoxSolid, wide_mm=_SMALL, deep_mm=_SMALL, high_mm=_SMALL, x_mm=_OFF, y_mm=_OFF, z_mm=st.floats(-60, 120),
+              lean_deg=st.floats(-90, 90)),
+)  # fmt: skip
+_OPENINGS = st.lists(
+    st.builds(Opening, solid=_BITES, medium=st.sampled_from(SPREADS), colour=st.sampled_from(COLOUR_NAMES)), max_size=2
+).map(tuple)
 # Not two at one place along the tier.
 _SECTIONS = st.lists(
     st.builds(SectionAt, at=st.integers(0, 50).map(lambda at: at / 50), rounded=st.floats(0, 1),
               points_mm=st.sampled_from([None, HULL])),
     max_size=3, unique_by=lambda one: one.at,
 ).map(tuple)  # fmt: skip
+_PATCHES = st.builds(
+    PatchColour, medium=st.sampled_from([None, "modelling_chocolate"]), colour=st.sampled_from(COLOUR_NAMES)
+)
+_OWN: dict[str, st.SearchStrategy[Any]] = {
+    "points": _TURNED, "front_mm": st.sampled_from([None, HULL]), "shape": st.builds(HeartShape),
+    "patch_colours": st.lists(_PATCHES, max_size=4).map(tuple), "sections": _SECTIONS, "solids": _BUILT,
+    "openings": _OPENINGS, "mesh": st.sampled_from(PEBBLES),
+}  # fmt: skip
+"""What hypothesis tries for a field that is more than a number or a word."""
 borders = st.lists(any_one(Border), max_size=2).map(tuple)
 stands = any_of(Stand)
 on_tops = st.lists(any_one(OnTop), max_size=2).map(tuple)

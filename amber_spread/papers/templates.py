@@ -203,6 +203,8 @@ def _pieces(tier: TierPlan, gauge: str) -> Iterator[tuple[str, Piece]]:
         yield "view_front", tier.carving.front
         for layer in tier.carving.slices.values():
             yield from layer.pieces.items()
+        for opening in tier.carving.openings.values():
+            yield from opening.pieces.items()
     for key, top in tier.on_top.items():
         yield f"on_top_{key}", top.piece
     across, papers = tier.coats.parchment, tier.coats.papers

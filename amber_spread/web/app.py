@@ -17,6 +17,7 @@ from amber_spread.web.bounds import BoundedBody, BoundedTime
 from amber_spread.web.compressed import Compressed
 from amber_spread.web.errors import RESPONSES, catch_errors
 from amber_spread.web.guard import Guard
+from amber_spread.web.later import Later
 from amber_spread.web.notices import Notices
 from amber_spread.web.planner import Planner
 from amber_spread.web.workers import Workers
@@ -39,13 +40,14 @@ def _described(app: FastAPI) -> dict[str, Any]:
 def make_app(book: OrderBook | None, built: Path = BUILT) -> FastAPI:
     """The application over an order book; without one only planning works (it needs no database)."""
     workers = Workers()
-    told = Notices()
+    told, later = Notices(), Later()
 
     @asynccontextmanager
     async def living(_: FastAPI) -> AsyncIterator[None]:
         workers.wake()
         async with told.from_others(book):
             yield
+        later.stop()
         workers.stop()
 
     app = FastAPI(title="Amber Spread", version="1", responses=RESPONSES, docs_url=None, redoc_url=None,
@@ -54,6 +56,7 @@ def make_app(book: OrderBook | None, built: Path = BUILT) -> FastAPI:
     app.state.book = book
     app.state.planner = Planner(workers)
     app.state.notices = told
+    app.state.later = later
     app.openapi = lambda: _described(app)  # type: ignore[method-assign]
     catch_errors(app)
     app.add_middleware(Compressed)

@@ -21,6 +21,7 @@ from amber_spread.core.stock.kit import Kit
 from amber_spread.core.tier import Silhouette
 from amber_spread.store.orders import Billed, MadeCard, OrderBook, Shelved, Unread
 from amber_spread.store.shelves import Kept, KitShelf
+from amber_spread.web.later import Later
 from amber_spread.web.planner import Planner
 
 log = logging.getLogger("amber_spread")
@@ -39,7 +40,9 @@ class Outside(Frozen):
 
 
 class Card(Frozen):
-    """An order on the shelf. Where it cannot be shown, `outside` is missing and `unseen` says why."""
+    """An order on the shelf. Where it cannot be shown, `outside` is missing and `unseen` says why; one `pending` soon
+    can be.
+    """
 
     id: uuid.UUID
     revision: int
@@ -49,14 +52,16 @@ class Card(Frozen):
     due: datetime | None
     outside: Outside | None
     unseen: str
+    pending: bool = False
 
 
 class CardMaker:
     """Makes the cards and bills of one order book, for what the kitchen owns now."""
 
-    def __init__(self, book: OrderBook, planner: Planner) -> None:
+    def __init__(self, book: OrderBook, planner: Planner, later: Later) -> None:
         self.book = book
         self.planner = planner
+        self.later = later
         self.kit: Kept[Kit] = KitShelf(book.engine).open()
         self.by = f"{_program()}, kit {self.kit.number}"
 
@@ -81,34 +86,52 @@ class CardMaker:
         return Bill.model_validate(made.bill)
 
     def shown(self, shelved: Shelved) -> Card:
-        """An order's card as it was kept, or made again where the program or the kit is another by now."""
+        """An order's card as it was kept, or made again where the program or the kit is another by now: at once where
+        that is soon done, else while nobody waits for it.
+        """
         standing = shelved.standing
         kept = shelved.card if shelved.card_made_by == self.by else None
         try:
             return _card(shelved, kept or self._again(shelved))
         except ValidationError:
             log.exception("the card kept of order %s cannot be read", standing.id)
-            return _card(shelved, self._unseen(UNSEEN).card)
-
-    def _unseen(self, why: str) -> MadeCard:
-        return MadeCard({"outside": None, "unseen": why}, None, self.by)
+            return _card(shelved, _unseen(UNSEEN))
 
     def _again(self, shelved: Shelved) -> dict[str, Any]:
-        id = shelved.standing.id
+        standing = shelved.standing
         try:
-            made = self.of(self.book.open(id).document)
+            document = self.book.open(standing.id).document
+            if not self.planner.soon(document):
+                key = standing.id, standing.revision, self.by
+                begun = self.later.begin(key, lambda: self._kept(shelved, document))
+                return _unseen(DRAWN_SOON) | {"pending": True} if begun else _unseen(UNSEEN)
+            return self._kept(shelved, document)
         except Unread:
-            made = self._unseen("This version cannot read it. Open it to see why.")
-        except FileError as error:
-            made = self._unseen(f"It cannot be planned any longer: {error}.")
+            return self._keep(shelved, _unseen("This version cannot read it. Open it to see why."))
         except Exception:
             # Whatever is wrong with one order, the others stand; it may be another time, so this is not kept.
-            log.exception("order %s cannot be shown on the shelf", id)
-            return self._unseen(UNSEEN).card
-        self.book.keep_card(id, shelved.standing.revision, made)
+            log.exception("order %s cannot be shown on the shelf", standing.id)
+            return _unseen(UNSEEN)
+
+    def _kept(self, shelved: Shelved, document: Document) -> dict[str, Any]:
+        """The card of a design, kept from now on."""
+        try:
+            made = self.of(document)
+        except FileError as error:
+            return self._keep(shelved, _unseen(f"It cannot be planned any longer: {error}."))
+        self.book.keep_card(shelved.standing.id, shelved.standing.revision, made)
         return made.card
 
+    def _keep(self, shelved: Shelved, card: dict[str, Any]) -> dict[str, Any]:
+        self.book.keep_card(shelved.standing.id, shelved.standing.revision, MadeCard(card, None, self.by))
+        return card
 
+
+def _unseen(why: str) -> dict[str, Any]:
+    return {"outside": None, "unseen": why}
+
+
+DRAWN_SOON = "It is being drawn, which takes a few seconds."
 UNSEEN = "It cannot be shown here. Open it to see why; the fault has been written to the log."
 
 

@@ -47,9 +47,9 @@ Book = Annotated[OrderBook, Depends(book)]
 Number = Annotated[int, Path(ge=1, le=LARGEST_INT)]
 
 
-def card_maker(book: Book, planner: PlannerOf) -> CardMaker:
+def card_maker(request: Request, book: Book, planner: PlannerOf) -> CardMaker:
     """Makes cards for what the kitchen owns now."""
-    return CardMaker(book, planner)
+    return CardMaker(book, planner, request.app.state.later)
 
 
 CardMakerOf = Annotated[CardMaker, Depends(card_maker)]

@@ -66,7 +66,7 @@ class Planner:
         """What was carved elsewhere, the last of it, so that it is known here."""
         self._known: Latest[str, Known] = Latest(MOST_BODIES)
 
-    def _soon(self, document: Document) -> bool:
+    def soon(self, document: Document) -> bool:
         """Whether it is soon planned here, what is carved in it having been worked out before."""
         carved = bool(self._carved) and carving_of(document.design, document.practice) in self._carved
         return effort_ms(document.design, carved) <= SOON_MS
@@ -77,13 +77,13 @@ class Planner:
         """The plan of a design file as JSON; of one that takes long each part is told as it begins. Raises FileError
         where it cannot be planned, and Unwanted as `elsewhere` does.
         """
-        if self._soon(document):
+        if self.soon(document):
             return _written(document, kit, contents)
         return await self.elsewhere(asker, _written, document, kit, contents, heard)
 
     def plan(self, document: Document, kit: Kit | None = None, contents: Contents | None = None) -> Plan:
         """The plan of a design file, for those who wait in a thread of their own. Raises FileError likewise."""
-        if self._soon(document):
+        if self.soon(document):
             return plan_document(document, kit, contents)
         known, begun = self._begin(plan_document, document, kit, contents)
         try:

@@ -37,6 +37,7 @@ WORK = {
     "climbed": "What lies at every height",
     "slices": "The layers",
     "templates": "Their templates",
+    "openings": "What is cut out of it",
     "hollows": "Its hollows",
     "draped": "How the sheet lies",
     "draped halves": "How the halves lie",

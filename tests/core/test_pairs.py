@@ -15,9 +15,20 @@ from shapely import LineString, Polygon, get_coordinates, make_valid
 from shapely.ops import unary_union
 
 from amber_spread.core.design.design import Cavity, Design, Layers, Tier
-from amber_spread.core.design.finishes import CollarCover, Measured, NoCover, PrintedCover, Stripe, Syrup
+from amber_spread.core.design.finishes import (
+    CollarCover,
+    Measured,
+    NoCover,
+    PatchColour,
+    PatchesCover,
+    PatchSeam,
+    PrintedCover,
+    Stripe,
+    Syrup,
+)
 from amber_spread.core.design.practice import Practice
-from amber_spread.core.design.shapes import RoundShape
+from amber_spread.core.design.shapes import Opening, RoundShape
+from amber_spread.core.design.solids import BallSolid, BoxSolid
 from amber_spread.core.geometry import flat
 from amber_spread.core.plan import plan
 from tests import kinds
@@ -36,6 +47,15 @@ COVERS += [
 PLAIN = [kinds.example(kind) for kind in kinds.BUILDS]
 WHOLE = [kinds.example(kind, **({"top": "over"} if "top" in kind.model_fields and kind.__name__ == "PanelCover" else {}))
          for kind in kinds.COVERS]  # fmt: skip
+BITES = (
+    Opening(solid=BallSolid(across_mm=70, x_mm=60, z_mm=20), medium="meringue_buttercream", colour="blush"),
+    Opening(solid=BoxSolid(wide_mm=40, deep_mm=300, high_mm=30, x_mm=40, z_mm=40), medium="dark_ganache"),
+)
+OPENED = [kinds.example(kind, openings=BITES) for kind in kinds.BUILDS if kind.carved]
+SEAMED = PatchesCover(
+    parts=0, own_seams=(PatchSeam(), PatchSeam(turn_deg=90.0, at=0.4)), strip_mm=10.0, colour="pale",
+    patch_colours=(PatchColour(medium="modelling_chocolate"), PatchColour(colour="blush")),
+)  # fmt: skip
 INSIDES = [
     {"layers": Layers(count=4, height_mm=24, cavity=Cavity(diameter_mm=60))},
     {"layers": Layers(count=4, height_mm=24, cavity=Cavity(diameter_mm=70, first=1, last=2, filled_with="sweets"))},
@@ -69,8 +89,9 @@ def tiers():
     yield from (of(build=build, filling=filling) for build in BUILDS for filling in FILLINGS)
     yield from (of(shape=shape, filling=filling) for shape in SHAPES for filling in FILLINGS)
     yield from (of(final=final, filling=filling) for final in FINALS for filling in FILLINGS)
+    yield from (of(build=build, filling=filling, cover=SEAMED) for build in OPENED for filling in FILLINGS)
     for inside in INSIDES:
-        yield from (of(build=build, **inside) for build in BUILDS)
+        yield from (of(build=build, **inside) for build in [*BUILDS, *OPENED])
         yield from (of(shape=shape, filling=filling, **inside) for shape in SHAPES for filling in FILLINGS)
     for measured in MEASURED:
         yield from (of(build=build, **measured) for build in BUILDS)
@@ -154,8 +175,26 @@ def weights_add_up_to_what_the_rooms_hold(tier, whole, one, rooms):
     stays = sum(bowl.stays.value for bowl in whole.bowls.values())
     sliced = one.foot.slice_weight.value if one.foot else 0.0
     hidden = one.layers.cavity.fill_weight.value if one.layers.cavity and one.layers.cavity.fill_weight else 0.0
+    cut_out = sum(of.cake.value + of.filling.value for of in (one.carving.openings if one.carving else {}).values())
     boards = whole.stack.weight.given["boards"].value
-    assert whole.stack.weight.value == pytest.approx(stays + one.layers.cake_weight.value + hidden - sliced + boards)
+    own = stays + one.layers.cake_weight.value + hidden - sliced - cut_out + boards
+    assert whole.stack.weight.value == pytest.approx(own)
+
+
+@holds
+def what_comes_out_of_an_opening_was_in_the_cake(tier, whole, one, rooms):
+    openings = (one.carving.openings if one.carving else {}).values()
+    filling = one.layers.filling
+    fillings = [part.value for part in (filling.weight, filling.dam_weight, filling.seal_weight) if part]
+    assert sum(of.cake.value for of in openings) <= one.layers.cake_weight.value + 1e-6
+    assert sum(of.filling.value for of in openings) <= sum(fillings) + 1e-6
+    for of in openings:
+        density = MEDIA[of.medium].density_g_per_ml
+        assert of.weight.value == pytest.approx(of.volume.value * density)
+        used = [
+            use for use in rooms.uses if use.step == "refill" and (use.medium, use.colour) == (of.medium, of.colour)
+        ]
+        assert len(used) == (of.weight.value > 0)
 
 
 @lru_cache(maxsize=2000)

@@ -177,6 +177,8 @@ def the_weight_of_the_cake_is_its_sponge_and_all_that_stays(design, whole):
     stays = sum(bowl.stays.value for bowl in whole.bowls.values())
     sponge = sum(one.layers.cake_weight.value for one in whole.tiers)
     sliced = sum(one.foot.slice_weight.value for one in whole.tiers if one.foot)
+    openings = [of for one in whole.tiers if one.carving for of in one.carving.openings.values()]
+    sliced += sum(of.cake.value + of.filling.value for of in openings)
     boards = whole.stack.weight.given["boards"].value
     assert whole.stack.weight.value == pytest.approx(stays + sponge - sliced + boards)
 

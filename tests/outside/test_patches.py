@@ -7,11 +7,11 @@ import pytest
 import trimesh
 from shapely import Polygon
 
-from amber_spread.core.design.finishes import PatchColour, PatchesCover
+from amber_spread.core.design.finishes import PatchColour, PatchesCover, PatchSeam
 from amber_spread.core.geometry import solids
 from amber_spread.core.geometry.flat import area_of
 from amber_spread.core.geometry.meshed import meshed
-from amber_spread.core.geometry.patches import Surface, cut_up
+from amber_spread.core.geometry.patches import Level, Surface, Upright, cut_up
 from amber_spread.core.geometry.sculpted import Sculpted
 from amber_spread.core.geometry.surface import open_surface_of
 from amber_spread.core.geometry.unrolled import unrolled
@@ -77,8 +77,45 @@ def test_a_cap_of_a_ball_gives_as_much_as_it_must():
     assert area == pytest.approx(2 * PI * 1e4 * (1 - math.cos(turn)), rel=0.02)
 
 
-def cut(solid, thick=6, most=0.12, parts=None):
-    return cut_up(open_surface_of(Sculpted(meshed(solid)).envelope(thick, thick)), most, parts)
+def cut(solid, thick=6, most=0.12, parts=None, turn_deg=0.0, own=()):
+    return cut_up(open_surface_of(Sculpted(meshed(solid)).envelope(thick, thick)), most, parts, turn_deg, own)
+
+
+def inner_lengths(found):
+    return sorted(seam.length for seam in found.seams if seam.other is not None)
+
+
+@pytest.mark.parametrize(("turn", "across"), [(0.0, 200), (90.0, 120)])
+def test_a_seam_of_ones_own_runs_where_it_was_put(turn, across):
+    """Up one side of a box with its edges rounded by the coat, over the top and down the other (Steiner)."""
+    found = cut(solids.block(200, 120, 90), parts=0, most=0.5, own=[Upright(0.5, turn)])
+    assert len(found.patches) == 2
+    assert found.patches[0].area == pytest.approx(found.patches[1].area, rel=0.02)
+    assert inner_lengths(found) == pytest.approx([2 * 90 + across + PI * 6], rel=0.01)
+    # The same as a front and a back that are turned so.
+    assert inner_lengths(cut(solids.block(200, 120, 90), parts=2, most=0.5, turn_deg=turn)) == pytest.approx(
+        inner_lengths(found), rel=0.01
+    )
+
+
+def test_a_level_seam_and_an_upright_one_part_a_drum_in_four():
+    found = cut(solids.frustum(200, 200, 110), parts=0, most=0.5, own=[Level(0.25), Upright(0.3, 30.0)])
+    assert len(found.patches) == 4
+    # The arcs on both sides of a chord that lies 0.2 of the width off the middle of the coated drum (geometry).
+    arc = 2 * math.acos(2 * 0.2) * 106
+    for length in (arc, 2 * PI * 106 - arc):
+        assert any(own == pytest.approx(length, rel=0.02) for own in inner_lengths(found))
+
+
+def test_a_seam_all_round_alone_leaves_a_piece_that_cannot_lie_flat_and_a_seam_through_it_can():
+    drum = solids.frustum(200, 200, 110)
+    assert math.isinf(cut(drum, parts=0, own=[Level(0.5)]).strain)
+    assert cut(drum, parts=0, own=[Level(0.95), Upright(0.5, 0.0)]).strain < 0.2
+    box = PLAIN[[one.kind for one in PLAIN].index("joined")]
+    asked = PatchesCover(parts=0, own_seams=(PatchSeam(run="level", at=0.5),))
+    whole = planned(tier(240, build=box, cover=asked))
+    assert not whole.tiers[0].cover.suits
+    assert "cover.seams_missing" in [check.code for check in whole.checks]
 
 
 def test_a_box_is_its_five_faces_and_a_cone_two_halves():
@@ -178,6 +215,38 @@ def test_a_patch_of_its_own_colour_is_rolled_out_of_its_own_bowl_and_nothing_is_
     areas = {key: Polygon([corner[:2] for corner in piece.corners]).area for key, piece in mixed.pieces.items()}
     share = areas["patch_1"] / sum(areas.values())
     assert by_colour["blush"].stays.value == pytest.approx(share * mixed.stays.value, rel=1e-3)
+
+
+def test_a_patch_of_another_medium_weighs_what_that_weighs():
+    """What stays is the cover's volume shared out by area, each part times its own density."""
+    box = PLAIN[[one.kind for one in PLAIN].index("joined")]
+    own = (PatchColour(medium="modelling_chocolate"), PatchColour(medium="fondant", colour=None))
+    plain, mixed = (
+        planned(tier(240, build=box, cover=PatchesCover(colour="pale", parts=4, patch_colours=patches)))
+        for patches in ((), own)
+    )
+    before, after = plain.tiers[0].cover, mixed.tiers[0].cover
+    shares = {(share.medium, share.colour): share for share in after.colours.values()}
+    assert set(shares) == {("modelling_chocolate", None), ("fondant", None), ("fondant", "pale")}
+    areas = {key: Polygon([corner[:2] for corner in piece.corners]).area for key, piece in after.pieces.items()}
+    volume = before.over.volume.value * areas["patch_1"] / sum(areas.values())
+    chocolate = shares["modelling_chocolate", None]
+    assert chocolate.stays.value == pytest.approx(volume * MEDIA["modelling_chocolate"].density_g_per_ml, rel=1e-3)
+    assert after.stays.value == pytest.approx(sum(share.stays.value for share in shares.values()))
+    assert after.rolled_weight.value == pytest.approx(sum(share.rolled.value for share in shares.values()))
+    assert after.over.volume.value == pytest.approx(before.over.volume.value)
+    # Each out of a bowl of its own.
+    assert {"modelling_chocolate", "fondant", "fondant~pale"} <= set(mixed.bowls)
+    assert mixed.bowls["modelling_chocolate"].stays.value == pytest.approx(chocolate.stays.value)
+    assert mixed.bowls["fondant~pale"].stays.value < plain.bowls["fondant~pale"].stays.value
+
+
+def test_patches_that_are_all_of_one_colour_of_their_own_leave_the_covers_bowl_empty():
+    box = PLAIN[[one.kind for one in PLAIN].index("joined")]
+    asked = PatchesCover(colour="pale", parts=2, patch_colours=2 * (PatchColour(colour="blush"),))
+    whole = planned(tier(240, build=box, cover=asked))
+    assert [share.colour for share in whole.tiers[0].cover.colours.values()] == ["blush"]
+    assert "fondant~blush" in whole.bowls and "fondant~pale" not in whole.bowls
 
 
 def test_a_surface_in_two_is_two_patches():

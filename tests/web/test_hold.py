@@ -272,6 +272,53 @@ def test_a_card_is_made_at_save_and_again_when_the_kit_is_another(client, book):
     assert again["outside"]["height"] == card["outside"]["height"] == made["outside"]["height"]
 
 
+def forgotten(book, id):
+    """As after a change of the program: nothing that was made of it before counts."""
+    with book.engine.begin() as connection:
+        connection.execute(text("update orders set card_made_by = null where id = :id"), {"id": id})
+
+
+def test_a_card_that_takes_long_is_drawn_while_the_shelf_waits_for_none(client, app, book, monkeypatch):
+    """However many look along it: it is begun once, said to be on its way, and there a little later."""
+    plain, slow = create(client, body("Plain")), create(client, drawn(teeth()))
+    forgotten(book, plain)
+    forgotten(book, slow)
+    begun, go, plan = [], threading.Event(), app.state.planner.plan
+
+    def waits(document, *more):
+        if effort_ms(document.design) > SOON_MS:
+            begun.append(document)
+            assert go.wait(30)
+        return plan(document, *more)
+
+    monkeypatch.setattr(app.state.planner, "plan", waits)
+    for _ in range(3):
+        cards = {card["id"]: card for card in client.get("/api/orders").json()["orders"]}
+        assert cards[plain]["outside"] and not cards[plain]["pending"]
+        assert cards[slow]["pending"] and cards[slow]["outside"] is None and cards[slow]["unseen"].endswith(".")
+    assert len(begun) == 1
+    go.set()
+    cards = {card["id"]: card for card in shelf(client)}
+    assert cards[slow]["outside"] and not cards[slow]["unseen"]
+    assert len(begun) == 1
+
+
+def test_a_card_that_fails_is_said_to_and_not_drawn_over_and_over(client, app, book, monkeypatch):
+    slow = create(client, drawn(teeth()))
+    forgotten(book, slow)
+    tried = []
+
+    def fails(document, *_):
+        tried.append(document)
+        raise RuntimeError("out of memory")
+
+    monkeypatch.setattr(app.state.planner, "plan", fails)
+    for _ in range(3):
+        (card,) = shelf(client)
+        assert card["outside"] is None and "log" in card["unseen"] and not card["pending"]
+    assert len(tried) == 1
+
+
 @pytest.mark.parametrize("spoilt", [None, '{"tiers": 3}', '{"left": "by another version"}'])
 def test_a_bill_is_made_at_save_and_again_where_it_cannot_be_read(client, book, spoilt):
     create(client, body("Kept", datetime(2026, 12, 5, 11)))

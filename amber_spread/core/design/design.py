@@ -18,6 +18,8 @@ from amber_spread.core.design.finishes import (
     Measured,
     NoCover,
     OnTop,
+    PanelCover,
+    PatchesCover,
     PlainFilling,
     SoftFilling,
     Syrup,
@@ -150,9 +152,14 @@ class Tier(Frozen):
             yield (*path, "medium"), medium, getattr(part, "colour", None)
             if isinstance(part, SoftFilling):
                 yield (*path, "dam_medium"), part.dam_medium, part.dam_colour
-            for field in ("stripes", "patch_colours"):
-                for index, one in enumerate(getattr(part, field, ())):
-                    yield (*path, field, index, "medium"), medium, one.colour
+            if isinstance(part, PanelCover):
+                for index, one in enumerate(part.stripes):
+                    yield (*path, "stripes", index, "medium"), medium, one.colour
+            if isinstance(part, PatchesCover):
+                for index in range(len(part.patch_colours)):
+                    yield (*path, "patch_colours", index, "medium"), *part.cut_from(index + 1)
+        for index, opening in enumerate(getattr(self.build, "openings", ())):
+            yield ("build", "openings", index, "medium"), opening.medium, opening.colour
         if self.layers.board_after is not None:
             yield ("layers", "board_medium"), self.layers.board_medium, None
         for field in ("glue_medium", "bead_medium"):

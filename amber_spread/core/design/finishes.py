@@ -206,22 +206,45 @@ class GoresCover(_Sheet):
 
 
 class PatchColour(Frozen):
-    """The colour of one patch; without one that of the cover."""
+    """What one patch is cut from: without a colour that of the cover, without a medium the cover's; of a medium of its
+    own and no colour, plain.
+    """
 
+    medium: Key | None = None
     colour: Name | None = None
+
+
+class PatchSeam(Frozen):
+    """A seam where one is wanted: level at a share of the height, or upright, turned so far from left to right about
+    the axis, at a share of the way across the tier.
+    """
+
+    run: Literal["level", "upright"] = "upright"
+    at: Annotated[float, limits.SHARE.field()] = 0.5
+    turn_deg: Annotated[float, limits.TURN.field()] = 0.0
 
 
 class PatchesCover(_Sheet):
     """Pieces of a carved tier that each lie nearly flat: a front and a back, or a top and so many sides; as few as
-    stretch or gather by no more than `stretch` where no number is named. Strips `strip_mm` wide hide their seams.
-    `patch_colours` are those of the first patch, the second and so on.
+    stretch or gather by no more than `stretch` where no number is named. Their sides are turned by `turn_deg` about the
+    axis. Every seam of `own_seams` cuts through all of them; with 0 parts there are no others. Strips `strip_mm` wide
+    hide the seams. `patch_colours` tell what the first patch is cut from, the second and so on.
     """
 
     kind: Literal["patches"] = "patches"
-    parts: Literal[2, 4, 6, 8] | None = None
+    parts: Literal[0, 2, 4, 6, 8] | None = None
     stretch: Annotated[float, limits.STRETCH.field()] = 0.12
     strip_mm: Annotated[float, limits.BAND_WIDTH.field()] | None = None
+    turn_deg: Annotated[float, limits.TURN.field()] = 0.0
+    own_seams: Annotated[tuple[PatchSeam, ...], Field(max_length=int(limits.OWN_SEAMS.high))] = ()
     patch_colours: Annotated[tuple[PatchColour, ...], Field(max_length=int(limits.PATCHES.high))] = ()
+
+    def cut_from(self, number: int) -> tuple[str, str | None]:
+        """The medium and the colour that a patch, counted from 1, is cut from."""
+        own = self.patch_colours[number - 1] if number <= len(self.patch_colours) else PatchColour()
+        if own.medium is None:
+            return self.medium, self.colour if own.colour is None else own.colour
+        return own.medium, own.colour
 
 
 class PrintedCover(Frozen):

@@ -159,8 +159,10 @@ COVERS = dict(
         row(
             PatchesCover, "Patches", _SHEET, ask("stretch", "Gives by no more than", "stretch", percent=True),
             ask("strip_mm", "Strips over the seams, wide", "band_mm", "none"),
+            ask("turn_deg", "Sides turned about the upright", "turn_deg"),
             pick("parts", "Cut into", (None, "as few as lie flat"), (2, "a front and a back"),
-                 (4, "a top and four sides"), (6, "a top and six sides"), (8, "a top and eight sides")),
+                 (4, "a top and four sides"), (6, "a top and six sides"), (8, "a top and eight sides"),
+                 (0, "your own seams alone")),
             does="covered in patches", called="patches", technique="pieces", smoother=True, suits=_CARVED, cut_out=True,
             **_SHEETED,
         ),

@@ -9,7 +9,7 @@ from typing import Annotated, ClassVar, Literal, Self
 from pydantic import Field, model_validator
 
 from amber_spread.core.design.corners import Coordinate, Corners
-from amber_spread.core.design.solids import Solids, built_of
+from amber_spread.core.design.solids import Solid, Solids, built_of
 from amber_spread.core.geometry import profile
 from amber_spread.core.geometry.bare import made_once
 from amber_spread.core.geometry.body import Body, Carried, Straight
@@ -24,7 +24,7 @@ from amber_spread.core.geometry.traced import free, heart, petal
 from amber_spread.core.geometry.triangles import solid_of
 from amber_spread.core.geometry.views import side_view
 from amber_spread.core.kernel import limits
-from amber_spread.core.kernel.base import Frozen, Usual, at
+from amber_spread.core.kernel.base import Frozen, Key, Name, Usual, at
 
 Length = Annotated[float, limits.TIN_LENGTH.field()]
 CornerRadius = Annotated[float, limits.CORNER_RADIUS.field()]
@@ -319,14 +319,27 @@ class SectionAt(Frozen):
     points_mm: Corners | None = None
 
 
-class Scored(_Build):
-    """A build whose outside may be scored: lines so far apart, level from its foot up or upright from its middle."""
+class Opening(Frozen):
+    """A bite or a hole cut out of a carved tier once it is stacked, and filled up flush: the solid it is cut to, where
+    that lies about the axis and above the foot at the tier's own size, and what fills it.
+    """
 
+    solid: Solid
+    medium: Key = "american_buttercream"
+    colour: Name | None = None
+
+
+class Carvable(_Build):
+    """A build that is carved. Its outside may be scored, lines so far apart, level from its foot up or upright from its
+    middle; and `openings` may be cut out of it and filled with something else.
+    """
+
+    openings: Annotated[tuple[Opening, ...], Field(max_length=int(limits.OPENINGS.high))] = ()
     scored_mm: Annotated[float, limits.SCORED.field()] | None = None
     scored_run: Literal["level", "upright"] = "level"
 
 
-class CarvedBuild(Scored):
+class CarvedBuild(Carvable):
     """Carved out of stacked layers to a view from the side, drawn as corners in mm and scaled to the tin's width.
 
     From above it is the tin's outline. Its sections across are box-like (`rounded` 0) to elliptical (1), rounded above
@@ -338,7 +351,7 @@ class CarvedBuild(Scored):
     own_height = True
     carved = True
     drawn: ClassVar[tuple[str, ...]] = (
-        "points_mm", "front_mm", "sections", "picture", "front_picture", "above_picture",
+        "openings", "points_mm", "front_mm", "sections", "picture", "front_picture", "above_picture",
     )  # fmt: skip
 
     kind: Literal["carved"] = "carved"
@@ -371,7 +384,7 @@ class CarvedBuild(Scored):
         return sculpted(lofted(outline, self.points_mm, sections, height_mm))
 
 
-class Bodied(Scored):
+class Bodied(Carvable):
     """Carved to a body of its own, which is scaled to the width that is asked for."""
 
     flat_top = False
@@ -418,7 +431,7 @@ class Bodied(Scored):
 class JoinedBuild(Bodied):
     """Carved to simple solids, joined to one another and cut out of each other; scaled to the width asked for."""
 
-    drawn: ClassVar[tuple[str, ...]] = ("solids",)
+    drawn: ClassVar[tuple[str, ...]] = ("openings", "solids")
 
     kind: Literal["joined"] = "joined"
     solids: Solids
@@ -440,7 +453,7 @@ class JoinedBuild(Bodied):
 class ModelledBuild(Bodied):
     """Carved to a body out of a 3D file, kept as triangles no farther than `error_mm` from it."""
 
-    drawn: ClassVar[tuple[str, ...]] = ("mesh", "error_mm")
+    drawn: ClassVar[tuple[str, ...]] = ("openings", "mesh", "error_mm")
 
     kind: Literal["modelled"] = "modelled"
     turn_deg: Annotated[float, limits.TURN.field()] = 0.0
@@ -454,7 +467,7 @@ class ModelledBuild(Bodied):
 
 @lru_cache(maxsize=256)
 def _digest(build: Bodied) -> str:
-    return sha256(build.model_dump_json(exclude={"error_mm"}).encode()).hexdigest()
+    return sha256(build.model_dump_json(exclude={"error_mm", *Carvable.model_fields}).encode()).hexdigest()
 
 
 def _joined(solids: Solids) -> tuple[Meshed, tuple[float, float, float]]:

@@ -50,7 +50,9 @@ class Band(Made):
 
 
 class Piece(Made):
-    """One flat piece, so many times over, with its measures by name, standing in the corner x, y >= 0."""
+    """One flat piece, so many times over, with its measures by name, standing in the corner x, y >= 0; `medium` is what
+    it is cut from where that is not the cover's.
+    """
 
     name: str
     count: Figure
@@ -59,6 +61,7 @@ class Piece(Made):
     corners: list[Corner]
     marks: list[Mark] = []
     bands: list[Band] = []
+    medium: str | None = None
     colour: str | None = None
     stuff: Stuff = "sheet"
 

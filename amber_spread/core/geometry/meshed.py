@@ -143,7 +143,7 @@ def seen(solid: Manifold, turned: Sequence[float]) -> Region:
 def region_of(section: CrossSection) -> Region:
     """A section as an area, its holes left out."""
     parts = []
-    for one in section.decompose():
+    for one in section.decompose() if not section.is_empty() else ():
         rings = sorted(one.to_polygons(), key=_within, reverse=True)
         parts.append(Polygon(rings[0], [ring for ring in rings[1:] if len(ring) > 2]))
     return areas_of(unary_union([part if part.is_valid else part.buffer(0) for part in parts]))

@@ -5,7 +5,7 @@ not lie flat then is cut in two. Lengths are in mm.
 """
 
 import math
-from collections.abc import Iterable, Iterator
+from collections.abc import Iterable, Iterator, Sequence
 from dataclasses import dataclass
 from functools import cached_property
 from typing import TYPE_CHECKING, NamedTuple
@@ -128,20 +128,69 @@ def edges_of(triangles: Triangles) -> Triangles:
     return numpy.sort(numpy.vstack([triangles[:, [0, 1]], triangles[:, [1, 2]], triangles[:, [2, 0]]]), axis=1)
 
 
-def cut_up(surface: Surface, most: float, parts: int | None = None) -> Cut:
-    """A surface in patches by what it faces: a front and a back, or a top and so many sides.
+class Level(NamedTuple):
+    """A seam level all round, at a share of the height."""
+
+    at: float
+
+    def beyond(self, corners: Numbers) -> Numbers:
+        """How far each corner lies above it."""
+        return _past(corners[:, 2], self.at)
+
+
+class Upright(NamedTuple):
+    """An upright seam from one side to the other, from left to right or turned from there about the upright, at a share
+    of the way across.
+    """
+
+    at: float
+    turn_deg: float
+
+    def beyond(self, corners: Numbers) -> Numbers:
+        """How far each corner lies behind it."""
+        turn = math.radians(self.turn_deg)
+        return _past(corners[:, :2] @ numpy.array([-math.sin(turn), math.cos(turn)]), self.at)
+
+
+def _past(along: Numbers, share: float) -> Numbers:
+    low, high = float(along.min()), float(along.max())
+    return along - (low + share * (high - low))
+
+
+def cut_up(
+    surface: Surface,
+    most: float,
+    parts: int | None = None,
+    turn_deg: float = 0.0,
+    own: Sequence[Level | Upright] = (),
+) -> Cut:
+    """A surface in patches by what it faces: a front and a back, or a top and so many sides, turned about the upright;
+    and cut along seams of one's `own`, which alone part it where 0 `parts` are asked for.
 
     With no number of `parts` the fewest are taken of which each lies flat with no more than that stretching or
-    gathering, else those that come nearest. What does not is cut in two across its longest way, as often as it helps.
+    gathering, else those that come nearest. What does not is cut in two across its longest way, as often as it helps;
+    where all seams are one's own there are no others.
     """
     tried: list[_Tried] = []
     for way in WAYS if parts is None else (parts,):
-        parted, _, labels = _parted(surface, _scores(surface, way), numpy.ones(len(surface.triangles), dtype=bool))
-        tried.append(_laid(parted, _tidied(parted, _components(parted, labels))))
+        tried.append(_laid(*_by_sides(surface, way, turn_deg, own)))
         if tried[-1].worst <= most:
             break
     best = min(tried, key=lambda one: max(most, one.worst))
-    return _told(_halved(best, most) if best.worst > most else best)
+    return _told(_halved(best, most) if best.worst > most and parts != 0 else best)
+
+
+def _by_sides(surface: Surface, way: int, turn_deg: float, own: Sequence[Level | Upright]) -> tuple[Surface, Labels]:
+    """A surface cut between its sides and along every seam of one's own, small parts given to a neighbour."""
+    labels: Labels = numpy.zeros(len(surface.triangles), dtype=numpy.int64)
+    if way:
+        surface, _, labels = _parted(surface, _scores(surface, way, turn_deg), numpy.ones(len(labels), dtype=bool))
+    for seam in own:
+        beyond = seam.beyond(surface.corners)
+        there = numpy.ones(len(surface.triangles), dtype=bool)
+        surface, parents, sides = _parted(surface, numpy.column_stack([-beyond, beyond]), there)
+        labels = 2 * labels[parents] + sides
+    return surface, _tidied(surface, _components(surface, labels))
 
 
 class _Tried(NamedTuple):
@@ -160,15 +209,14 @@ class _Tried(NamedTuple):
         return max(self.strains)
 
 
-def _scores(surface: Surface, way: int) -> Numbers:
+def _scores(surface: Surface, way: int, turn_deg: float) -> Numbers:
     """How much each corner is of each side: how far in front of the middle or behind it; or how nearly it faces up, or
-    each of so many sides, evened out with its neighbours.
+    each of so many sides, evened out with its neighbours. The sides are turned about the upright.
     """
     if way == 2:
-        across = surface.corners[:, 1]
-        off = across - (across.min() + across.max()) / 2
-        return numpy.column_stack([-off, off])
-    turns = [2 * math.pi * number / way - math.pi / 2 for number in range(way)]
+        behind = Upright(0.5, turn_deg).beyond(surface.corners)
+        return numpy.column_stack([-behind, behind])
+    turns = [2 * math.pi * number / way - math.pi / 2 + math.radians(turn_deg) for number in range(way)]
     directions = numpy.array([(0.0, 0.0, 1.0), *((math.cos(turn), math.sin(turn), 0.0) for turn in turns)])
     count, triangles = len(surface.corners), surface.triangles
     from scipy import sparse

@@ -82,6 +82,8 @@ MIXER = Limit(low=500, high=60000, unit="ml")
 RIM = Limit(low=0, high=60, unit="mm")
 SECTIONS = Limit(low=0, high=8, unit="each")
 PATCHES = Limit(low=0, high=40, unit="each")
+OPENINGS = Limit(low=0, high=4, unit="each")
+OWN_SEAMS = Limit(low=0, high=8, unit="each")
 STRIPES = Limit(low=0, high=12, unit="each")
 STRIPE_SHARE = Limit(low=0.01, high=100, unit="ratio")
 STRIP_LENGTH = Limit(low=50, high=5000, unit="mm")
@@ -192,6 +194,8 @@ LIMITS: dict[str, Limit] = {
     "batch_ml": BATCH,
     "mixer_ml": MIXER,
     "rim_mm": RIM,
+    "openings": OPENINGS,
+    "own_seams": OWN_SEAMS,
     "sections": SECTIONS,
     "stripes": STRIPES,
     "stripe_share": STRIPE_SHARE,

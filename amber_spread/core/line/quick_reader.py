@@ -16,7 +16,7 @@ from amber_spread.core.design.shapes import FreeShape, HeartShape
 from amber_spread.core.kernel.base import Frozen
 from amber_spread.core.kernel.units import LengthUnit
 from amber_spread.core.line.quick_media import find_medium, usual_role
-from amber_spread.core.line.quick_values import SEVERAL, STROKE, lengths, stripes
+from amber_spread.core.line.quick_values import SEVERAL, STROKE, Terms, lengths, stripes
 from amber_spread.core.line.quick_words import (
     CLAUSES,
     NESTED,
@@ -74,6 +74,7 @@ class Reader:
 
     def __init__(self, media: dict[str, Medium], practice: Practice, unit: LengthUnit, in_hand: Design | None) -> None:
         self.media, self.practice, self.unit, self.in_hand = media, practice, unit, in_hand
+        self.terms = Terms(unit, media)
         self.unread: list[Unread] = []
         self.spans: dict[int, tuple[int, int]] = {}
 
@@ -152,7 +153,7 @@ class Reader:
         if rest and rest[0].text.lower() == "of":
             if len(rest) < 2:
                 raise CannotRead(rest[0].start, end, 'What it is blended of belongs here: of "honey" 1 / plain 3.')
-            parts, rest = stripes(rest[1:], self.unit)
+            parts, rest = stripes(rest[1:], self.terms)
             colour["parts"] = [{"colour": part["colour"], "parts": part.get("share", 1.0)} for part in parts]
         if rest:
             raise CannotRead(rest[0].start, end, 'Only “marbled” and “of "honey" 1 / plain 3” may follow a colour.')
@@ -351,10 +352,10 @@ class Reader:
         if token.text.lower() == "none" and field not in ("top", "at"):
             values[field] = None
         elif (several := SEVERAL.get(field)) is not None:
-            values[field], rest = several(rest, self.unit)
+            values[field], rest = several(rest, self.terms)
             return rest
         elif field.endswith("_mm") and len(rest) > 1 and rest[1].text == STROKE:
-            values[field], rest = lengths(rest, self.unit)
+            values[field], rest = lengths(rest, self.terms)
             return rest
         elif field.endswith("medium"):
             found = find_medium(rest, self.media)

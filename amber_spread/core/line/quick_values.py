@@ -3,15 +3,26 @@
 Every reader takes the tokens from the value on and gives it back with the tokens after it. Raises CannotRead.
 """
 
-from collections.abc import Callable
-from typing import Any, TypeVar
+from collections.abc import Callable, Mapping
+from typing import Any, NamedTuple, TypeVar
 
 from amber_spread.core.kernel.units import LengthUnit
+from amber_spread.core.line.quick_media import find_medium
 from amber_spread.core.line.quick_words import CannotRead, Token, read_length, read_number
+from amber_spread.core.stock.media import Medium
 
 T = TypeVar("T")
 Tokens = list[Token]
-Reader = Callable[[Tokens, LengthUnit], tuple[Any, Tokens]]
+
+
+class Terms(NamedTuple):
+    """What a value is read by: the unit of a bare number, and the media within reach."""
+
+    unit: LengthUnit
+    media: Mapping[str, Medium]
+
+
+Reader = Callable[[Tokens, Terms], tuple[Any, Tokens]]
 STROKE = "/"
 
 
@@ -25,33 +36,33 @@ def listed(tokens: Tokens, one: Callable[[Tokens], tuple[T, Tokens]]) -> tuple[l
     return found, tokens
 
 
-def lengths(tokens: Tokens, unit: LengthUnit) -> tuple[list[float], Tokens]:
+def lengths(tokens: Tokens, by: Terms) -> tuple[list[float], Tokens]:
     """Lengths, mm."""
-    return listed(tokens, lambda rest: (read_length(rest[0], unit), rest[1:]))
+    return listed(tokens, lambda rest: (read_length(rest[0], by.unit), rest[1:]))
 
 
-def signed(tokens: Tokens, unit: LengthUnit) -> tuple[float, Tokens]:
+def signed(tokens: Tokens, by: Terms) -> tuple[float, Tokens]:
     """A length that may be to the other side, with a minus, mm."""
     if len(tokens) > 1 and tokens[0].text == "-":
-        return -read_length(tokens[1], unit), tokens[2:]
-    return read_length(tokens[0], unit), tokens[1:]
+        return -read_length(tokens[1], by.unit), tokens[2:]
+    return read_length(tokens[0], by.unit), tokens[1:]
 
 
-def places(tokens: Tokens, unit: LengthUnit) -> tuple[list[list[float]], Tokens]:
+def places(tokens: Tokens, by: Terms) -> tuple[list[list[float]], Tokens]:
     """Places of supports as right:back, mm."""
 
     def one(rest: Tokens) -> tuple[list[float], Tokens]:
         first = rest[0]
-        x, rest = signed(rest, unit)
+        x, rest = signed(rest, by)
         if len(rest) < 2 or rest[0].text != ":":
             raise CannotRead(first.start, first.end, "Places are given as right:back, such as 30mm:0mm / -15mm:26mm.")
-        y, rest = signed(rest[1:], unit)
+        y, rest = signed(rest[1:], by)
         return [x, y], rest
 
     return listed(tokens, one)
 
 
-def stripes(tokens: Tokens, _: LengthUnit) -> tuple[list[dict[str, Any]], Tokens]:
+def stripes(tokens: Tokens, _: Terms) -> tuple[list[dict[str, Any]], Tokens]:
     """Colours with their shares."""
 
     def one(rest: Tokens) -> tuple[dict[str, Any], Tokens]:
@@ -66,7 +77,7 @@ def stripes(tokens: Tokens, _: LengthUnit) -> tuple[list[dict[str, Any]], Tokens
     return listed(tokens, one)
 
 
-def corners(tokens: Tokens, _: LengthUnit) -> tuple[list[dict[str, Any]], Tokens]:
+def corners(tokens: Tokens, _: Terms) -> tuple[list[dict[str, Any]], Tokens]:
     """Corners of a turned profile as up:out."""
 
     def one(rest: Tokens) -> tuple[dict[str, Any], Tokens]:
@@ -79,8 +90,50 @@ def corners(tokens: Tokens, _: LengthUnit) -> tuple[list[dict[str, Any]], Tokens
     return listed(tokens, one)
 
 
+def patches(tokens: Tokens, by: Terms) -> tuple[list[dict[str, Any]], Tokens]:
+    """What each patch is cut from: a medium of its own where one is named, and a colour or plain."""
+
+    def one(rest: Tokens) -> tuple[dict[str, Any], Tokens]:
+        first, patch = rest[0], dict[str, Any]()
+        plain = first.text.lower() == "plain"
+        if not plain and (found := find_medium(rest, by.media)) is not None:
+            patch["medium"], rest = found[0], rest[found[1] :]
+        if rest and (rest[0].kind == "text" or rest[0].text.lower() == "plain"):
+            patch["colour"] = rest[0].text[1:-1] if rest[0].kind == "text" else None
+            return patch, rest[1:]
+        if not patch:
+            raise CannotRead(first.start, first.end, 'A patch is a colour in quotes or plain, such as "honey" / plain.')
+        return patch, rest
+
+    return listed(tokens, one)
+
+
+RUNS = ("level", "upright")
+
+
+def seams(tokens: Tokens, _: Terms) -> tuple[list[dict[str, Any]], Tokens]:
+    """Seams as level or upright, at what share of the way, and turned by how many degrees."""
+
+    def one(rest: Tokens) -> tuple[dict[str, Any], Tokens]:
+        first = rest[0]
+        if first.text.lower() not in RUNS or len(rest) < 2 or rest[1].kind != "number":
+            raise CannotRead(
+                first.start, first.end, "A seam is level or upright, at a share, such as level 0.4 / upright 0.5."
+            )
+        seam: dict[str, Any] = {"run": first.text.lower(), "at": read_number(rest[1])}
+        rest = rest[2:]
+        turned = -1 if rest and rest[0].text in ("-", "−") else 1
+        ahead = rest[1:] if turned < 0 else rest
+        if ahead and ahead[0].kind == "number":
+            seam["turn_deg"], rest = turned * read_number(ahead[0]), ahead[1:]
+        return seam, rest
+
+    return listed(tokens, one)
+
+
 SEVERAL: dict[str, Reader] = {
     "edges_mm": lengths, "heights_mm": lengths, "off_x_mm": signed, "off_y_mm": signed, "points_mm": places,
-    "points": corners, "stripes": stripes, "patch_colours": stripes,
+    "points": corners, "stripes": stripes, "patch_colours": patches,
+    "own_seams": seams,
 }  # fmt: skip
 """How a field is read whose value may be more than one word."""

@@ -6,7 +6,7 @@ from typing import Any, NamedTuple
 from pydantic import BaseModel
 
 from amber_spread.core.design.design import Colour, Design, Layers, Tier
-from amber_spread.core.design.finishes import OnTop
+from amber_spread.core.design.finishes import OnTop, PatchColour, PatchSeam
 from amber_spread.core.kernel.units import LengthUnit
 from amber_spread.core.line.quick_media import medium_written
 from amber_spread.core.line.quick_words import (
@@ -69,6 +69,18 @@ def _colour(colour: Colour) -> str:
     return " ".join(words)
 
 
+def _patch(one: PatchColour, by: Writing) -> str:
+    """What a patch is cut from."""
+    own = [] if one.medium is None else [medium_written(one.medium, by.media)]
+    return " ".join([*own, colour_written(one.colour) if one.colour else "plain"])
+
+
+def _seam(one: PatchSeam) -> str:
+    """A seam where it was chosen, and how far it is turned where it is."""
+    turned = f" {written(one.turn_deg)}" if one.turn_deg else ""
+    return f"{one.run} {written(one.at)}{turned}"
+
+
 def _shares(shares: Iterable[tuple[str | None, float]]) -> str:
     return " / ".join(f"{colour_written(colour) if colour else 'plain'} {written(share)}" for colour, share in shares)
 
@@ -123,7 +135,9 @@ def _fields(model: BaseModel, by: Writing) -> str:
         elif name == "stripes":
             found.append(f"stripes {_shares([(one.colour, one.share) for one in value])}")
         elif name == "patch_colours":
-            found.append(f"{word} {' / '.join(colour_written(one.colour) if one.colour else 'plain' for one in value)}")
+            found.append(f"{word} {' / '.join(_patch(one, by) for one in value)}")
+        elif name == "own_seams":
+            found.append(f"{word} {' / '.join(map(_seam, value))}")
         elif name == "points":
             found.append("points " + " / ".join(f"{written(one.up)}:{written(one.out)}" for one in value))
         elif isinstance(value, tuple):

@@ -6,7 +6,7 @@ from collections.abc import Iterator
 from shapely import LineString, Polygon
 from shapely.affinity import translate
 
-from amber_spread.core.design.shapes import Scored
+from amber_spread.core.design.shapes import Carvable
 from amber_spread.core.geometry.flat import Piece, drawn_along, edge_of, paper_of
 from amber_spread.core.geometry.outline import Point
 from amber_spread.core.geometry.sliced import DRAWN_MM
@@ -18,7 +18,7 @@ LEAST_LINE_MM = 6.0
 """A scored line that would be shorter is left out."""
 
 
-def board_of(name: str, view: Polygon, build: Scored) -> Piece:
+def board_of(name: str, view: Polygon, build: Carvable) -> Piece:
     """A view as a board."""
     left, _, right, high = view.bounds
     board = translate(view.simplify(DRAWN_MM), -left, 0)
@@ -29,7 +29,7 @@ def board_of(name: str, view: Polygon, build: Scored) -> Piece:
     return paper_of(f"View from the {name}", edge_of(board), marks, wide=wide, high=tall)
 
 
-def scored_on(view: Polygon, build: Scored) -> Iterator[list[Point]]:
+def scored_on(view: Polygon, build: Carvable) -> Iterator[list[Point]]:
     """The lines scored on a view: level from its foot up, or upright from its middle out; its edge is none."""
     apart = build.scored_mm
     if apart is None:

@@ -1,12 +1,13 @@
 """The carving card: what is done in which order to carve a tier, from the film below it to the last line scored."""
 
-from collections.abc import Iterator, Sequence
+from collections.abc import Iterator, Mapping, Sequence
 from itertools import pairwise
 
 from amber_spread.core.geometry.sliced import Slice
 from amber_spread.core.kernel.check import Said, mm, say
 from amber_spread.core.kernel.figures import Quantity
 from amber_spread.core.tier.hidden import CavityPlan
+from amber_spread.core.tier.openings import OpeningPlan
 
 READY, CUT, CARVE = "Make ready", "Cut the layers", "Carve"
 ALIKE_MM = 3.0
@@ -25,9 +26,11 @@ def alike(slices: Sequence[Slice]) -> list[tuple[int, int]]:
     return found
 
 
-def steps_of_carving(slices: Sequence[Slice], room: CavityPlan | None, scored_mm: float | None) -> Iterator[Said]:
-    """Every step of carving a tier, with a room hidden in it and lines so far apart scored on it, where there are any.
-    Source: common practice.
+def steps_of_carving(
+    slices: Sequence[Slice], room: CavityPlan | None, openings: Mapping[str, OpeningPlan], scored_mm: float | None
+) -> Iterator[Said]:
+    """Every step of carving a tier, with a room hidden in it, openings cut out of it, and lines so far apart scored on
+    it, where there are any. Source: common practice.
     """
     yield say(
         "Lay film below the work, with enough of it to fold up round the cake: crumbs go off with it, and the cake "
@@ -63,6 +66,20 @@ def steps_of_carving(slices: Sequence[Slice], room: CavityPlan | None, scored_mm
             "Mind the room inside: {wall} of cake is all there is round it at its thinnest. Try it with a skewer "
             "before you carve there, and take the skewer out.", CARVE, wall=mm(room.wall.value),
         )  # fmt: skip
+    for number, opening in enumerate(openings.values(), 1):
+        out = Quantity(opening.cake.value + opening.filling.value, "g")
+        if opening.open:
+            yield say(
+                f"Cut opening {number} out by its templates; {{out}} of cake and filling comes out. Chill the cake, "
+                "press {filled} in a little at a time, and draw the knife over it level with the cake.", CARVE,
+                out=out, filled=Quantity(opening.weight.value, "g"),
+            )  # fmt: skip
+        else:
+            yield say(
+                f"Opening {number} opens nowhere: cut it out of each layer as you stack, {{out}} in all, and fill each "
+                "up level with {filled} in all before the next goes on.", CUT,
+                out=out, filled=Quantity(opening.weight.value, "g"),
+            )  # fmt: skip
     yield say("The knife moves away from your hand, and the turntable is held.", CARVE, True)
     yield say(
         "Keep the offcuts covered. Crumbled with a little of the coat they build up a point, a swoop or what hangs "

@@ -12,8 +12,8 @@ from shapely import Polygon, get_coordinates
 from shapely.affinity import translate
 
 from amber_spread.core.design.settled import SettledTier
-from amber_spread.core.design.shapes import Build, CarvedBuild, JoinedBuild, ModelledBuild, Scored
-from amber_spread.core.geometry.body import Body
+from amber_spread.core.design.shapes import Build, Carvable, CarvedBuild, JoinedBuild, ModelledBuild
+from amber_spread.core.geometry.body import Envelopes
 from amber_spread.core.geometry.flat import Corner, Mark, Piece, drawn_along, edge_of, paper_of
 from amber_spread.core.geometry.hollows import hollows_of
 from amber_spread.core.geometry.meshed import FLAT, UPRIGHT, seen
@@ -29,6 +29,7 @@ from amber_spread.core.tier.carve_steps import steps_of_carving
 from amber_spread.core.tier.coats import CoatsPlan
 from amber_spread.core.tier.layers import LayersPlan
 from amber_spread.core.tier.mass import pressure
+from amber_spread.core.tier.openings import OpeningPlan
 from amber_spread.core.tier.slabs import Slab
 
 CROSS_MM = 6.0
@@ -94,7 +95,8 @@ class NeckPlan(Made):
 
 class CarvingPlan(Made):
     """A carved tier: its slices from the foot up, its views from the side and the front to hold against it, the steps
-    of carving it, what it stands on, and what its coats would come to by its surface alone.
+    of carving it, what is cut out of it and filled up, what it stands on, and what its coats would come to by its
+    surface alone.
 
     `neck` is where it presses hardest on itself. `own_width` is how wide its solids are at the sizes they were given,
     where it is built of any, and `solids` is where each lies at the size of the tier; `seen` is all of it from the
@@ -107,6 +109,7 @@ class CarvingPlan(Made):
     view: Piece
     front: Piece
     steps: list[Said]
+    openings: dict[str, OpeningPlan]
     volume: Figure
     foot: Figure
     footprint: Figure
@@ -174,18 +177,18 @@ def slices_of(bare: Sculpted, slabs: list[Slab]) -> list[Slice]:
 
 def plan_carving(
     tier: SettledTier,
-    bare: Body,
-    coated: Body,
+    bodies: Envelopes,
     slabs: list[Slab],
     layers: LayersPlan,
+    openings: dict[str, OpeningPlan],
     coats: CoatsPlan,
     weight_g: float,
 ) -> CarvingPlan | None:
-    """The slices of a carved tier, None of any other. `bare` is its body without coats and `coated` with them, `slabs`
-    what lies at which height in it, `weight_g` what all of it weighs.
+    """The slices of a carved tier, None of any other. `bodies` are its own without coats and with them, `slabs` what
+    lies at which height in it, `openings` what is cut out of it, `weight_g` what all of it weighs.
     """
-    build = tier.asked.build
-    if not isinstance(bare, Sculpted) or not isinstance(coated, Sculpted) or not isinstance(build, Scored):
+    build, bare, coated = tier.asked.build, bodies.bare, bodies.coated
+    if not isinstance(bare, Sculpted) or not isinstance(coated, Sculpted) or not isinstance(build, Carvable):
         return None
     hollows = hollows_of(coated)
     slices = slices_of(bare, slabs)
@@ -200,7 +203,8 @@ def plan_carving(
         },
         view=board_of("side", bare.core.side, build),
         front=board_of("front", bare.core.front, build),
-        steps=list(steps_of_carving(slices, layers.cavity, build.scored_mm)),
+        steps=list(steps_of_carving(slices, layers.cavity, openings, build.scored_mm)),
+        openings=openings,
         volume=same("inside it", bare.volume_ml, "ml"),
         foot=same("on the board", float(slices[0].bottom.area), "mm2", "down"),
         footprint=same("seen from above", bare.outline.area_mm2, "mm2"),

@@ -87,7 +87,7 @@ def plan_cover(
     thickness = tier.cover
     assert thickness is not None
     medium = media[cover.medium]
-    job = Job(tier, coated, thickness, medium, lambda colour: hex_of(cover.medium, colour), mat)
+    job = Job(tier, coated, thickness, medium, media, hex_of, mat)
     way = _WAYS[cover.kind](job, cover)
     own = way.own
     top = thickness if way.top_covered else same("nothing on top", 0.0, "mm")
@@ -106,6 +106,8 @@ def plan_cover(
     parts = {key.replace("_", " "): each for key, each in rolled_mm2.items()}
     area = of_parts(_FLAT_AREA, sum(parts.values()), parts, "mm2")
     rolled = rolled_weight.figure(area.value, thickness.value, medium.density_g_per_ml)
+    if len({piece.medium for piece in way.pieces.values()}) > 1:
+        over, rolled = _of_several(over, way, rolled_mm2, job)
     seams = {way.pieces[key].name.lower(): _piece_g(way.pieces[key], job) for key in way.over}
     stays = total({"over the tier": over.weight.value, **seams}, "g")
     wall = _striped_wall(way.pieces, rolled_mm2, job)
@@ -121,7 +123,7 @@ def plan_cover(
         over=over,
         stays=stays,
         stripes=_stripe_weights(wall) if wall else {},
-        colours=_by_colour(way.pieces, wall, rolled_mm2, stays.value, job, getattr(cover, "colour", None)),
+        colours=_by_colour(way.pieces, wall, rolled_mm2, rolled.value, stays.value, job, cover.colour),
         pieces=way.pieces,
         laid=lay_out(way.pieces, mat.width_mm, mat.length_mm),
         on_mat=isinstance(cover, CollarCover) or all(on_mat(piece, mat) for piece in way.pieces.values()),
@@ -138,9 +140,21 @@ def _on_its_side(over: CoatPlan, coated: Body, covered: Body, tier: SettledTier,
     return over.but(volume=volume, weight=weight.figure(volume.value, medium.density_g_per_ml))
 
 
+def _of_several(over: CoatPlan, way: Way, rolled_mm2: dict[str, float], job: Job) -> tuple[CoatPlan, Figure]:
+    """What lies on the tier and what is rolled for it where pieces are cut from several media: each by its own."""
+    sheets = [piece for key, piece in way.pieces.items() if key in rolled_mm2 and key not in way.over]
+    areas = [area_of(piece.corners) * piece.count.value for piece in sheets]
+    mean = sum(area * job.density_of(one) for area, one in zip(areas, sheets, strict=True)) / sum(areas)
+    rolled = {
+        way.pieces[key].name.lower(): rolled_weight(each, job.thickness.value, job.density_of(way.pieces[key]))
+        for key, each in rolled_mm2.items()
+    }
+    return over.but(weight=weight.figure(over.volume.value, mean)), total(rolled, "g")
+
+
 def _piece_g(piece: Piece, job: Job) -> float:
     area_mm2 = area_of(piece.corners) * piece.count.value
-    return piece_weight(area_mm2, job.thickness.value, job.medium.density_g_per_ml)
+    return piece_weight(area_mm2, job.thickness.value, job.density_of(piece))
 
 
 def _rolled_areas(pieces: dict[str, Piece], margin_mm: float) -> Iterator[tuple[str, float]]:
@@ -151,6 +165,10 @@ def _rolled_areas(pieces: dict[str, Piece], margin_mm: float) -> Iterator[tuple[
         wide, high = (side + 2 * margin_mm for side in piece.size)
         each = round_area(wide) if len(piece.corners) == 2 else cornered_area(wide, high, 0.0)
         yield key, piece.count.value * each
+
+
+Of = tuple[str, str | None]
+"""A medium and a colour of it."""
 
 
 class StripedWall(NamedTuple):
@@ -195,6 +213,7 @@ def _by_colour(
     pieces: dict[str, Piece],
     wall: StripedWall | None,
     rolled_mm2: dict[str, float],
+    rolled_g: float,
     stays_g: float,
     job: Job,
     colour: str | None,
@@ -202,18 +221,21 @@ def _by_colour(
     """What is rolled, what stays and what is trimmed of each colour: a striped wall by its stripes, the rest piece by
     piece where they differ, else whole.
     """
-    per_mm2 = rolled_weight(1.0, job.thickness.value, job.medium.density_g_per_ml)
-    rolled: dict[str | None, dict[str, float]] = {}
-    stays: dict[str | None, dict[str, float]] = {}
+    rolled: dict[Of, dict[str, float]] = {}
+    stays: dict[Of, dict[str, float]] = {}
+    own = job.medium.key
 
-    def put(into: dict[str | None, dict[str, float]], of: str | None, what: str, grams: float) -> None:
+    def put(into: dict[Of, dict[str, float]], of: Of, what: str, grams: float) -> None:
         parts = into.setdefault(of, {})
         parts[what] = parts.get(what, 0.0) + grams
 
     sheets = {key: piece for key, piece in pieces.items() if piece.stuff == "sheet"}
-    if wall is None and len({piece.colour for piece in sheets.values()}) <= 1:
-        put(rolled, colour, "all pieces", sum(rolled_mm2.values()) * per_mm2)
-        put(stays, colour, "the whole cover", stays_g)
+    alike = {(piece.medium or own, piece.colour) for piece in sheets.values()}
+    if wall is None and len(alike) <= 1:
+        # What is spread on paper has no sheets of its own.
+        (of,) = alike or {(own, colour)}
+        put(rolled, of, "all pieces", rolled_g)
+        put(stays, of, "the whole cover", stays_g)
         wall_g = 0.0
     else:
         whole_g = {key: _piece_g(piece, job) for key, piece in sheets.items() if wall is None or key not in wall.keys}
@@ -221,17 +243,20 @@ def _by_colour(
         # What a sheet is cut or drawn to lie as it does is shared out among the pieces.
         share = (stays_g - wall_g) / sum(whole_g.values()) if whole_g else 1.0
         for key, grams in whole_g.items():
-            put(rolled, sheets[key].colour, sheets[key].name.lower(), rolled_mm2[key] * per_mm2)
-            put(stays, sheets[key].colour, sheets[key].name.lower(), grams * share)
+            one = sheets[key]
+            of = one.medium or own, one.colour
+            out_g = rolled_weight(rolled_mm2[key], job.thickness.value, job.density_of(one))
+            put(rolled, of, one.name.lower(), out_g)
+            put(stays, of, one.name.lower(), grams * share)
     if wall is not None:
         for number, share in wall.shares.items():
-            put(rolled, wall.colours[number], f"stripe {number}", wall.rolled_g * share)
-            put(stays, wall.colours[number], f"stripe {number}", wall_g * share)
+            put(rolled, (own, wall.colours[number]), f"stripe {number}", wall.rolled_g * share)
+            put(stays, (own, wall.colours[number]), f"stripe {number}", wall_g * share)
     found = {}
-    for number, (name, parts) in enumerate(rolled.items(), 1):
-        out, left = total(parts, "g"), total(stays[name], "g")
+    for number, ((stuff, name), parts) in enumerate(rolled.items(), 1):
+        out, left = total(parts, "g"), total(stays[stuff, name], "g")
         found[f"colour_{number}"] = ColourShare(
-            colour=name, hex=job.hex_of(name), rolled=out, stays=left,
+            medium=stuff, colour=name, hex=job.hex_of(name, stuff), rolled=out, stays=left,
             trimmed=trimmed_weight.figure(out.value, left.value),
         )  # fmt: skip
     return found

@@ -1,6 +1,6 @@
 """What a cover comes to: the plan of one of any kind, and what a way of covering is given and gives back."""
 
-from collections.abc import Callable
+from collections.abc import Callable, Mapping
 from typing import NamedTuple
 
 from amber_spread.core.design.settled import SettledTier
@@ -33,8 +33,9 @@ class PrintedPlan(Made):
 
 
 class ColourShare(Made):
-    """What of a cover is of one colour: what is rolled of it, what stays, and what is trimmed off."""
+    """What of a cover is of one medium and colour: what is rolled of it, what stays, and what is trimmed off."""
 
+    medium: str
     colour: str | None
     hex: str
     rolled: Figure
@@ -83,19 +84,30 @@ class CoverPlan(Made):
 
 
 class Job(NamedTuple):
-    """What every way of covering is given: the tier, its coated body, the sheet's thickness, and what it lies on."""
+    """What every way of covering is given: the tier, its coated body, the sheet's thickness and medium, all media
+    within reach and how each looks in a colour, and what it lies on.
+    """
 
     tier: SettledTier
     coated: Body
     thickness: Figure
     medium: Medium
-    hex_of: Callable[[str | None], str]
+    media: Mapping[str, Medium]
+    looks: Callable[[str, str | None], str]
     mat: Mat
 
     @property
     def build(self) -> Build:
         """How the tier is built."""
         return self.tier.asked.build
+
+    def hex_of(self, colour: str | None, medium: str | None = None) -> str:
+        """How a colour looks in the cover's medium, or in another."""
+        return self.looks(medium or self.medium.key, colour)
+
+    def density_of(self, piece: Piece) -> float:
+        """How heavy what a piece is cut from is, g/ml."""
+        return self.media[piece.medium or self.medium.key].density_g_per_ml
 
 
 class Way(NamedTuple):

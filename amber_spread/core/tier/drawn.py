@@ -22,6 +22,7 @@ from amber_spread.core.tier.cover_plan import PRINTED_HEX, CoverPlan
 from amber_spread.core.tier.extras import BorderPlan, OnTopPlan
 from amber_spread.core.tier.hidden import hollowed
 from amber_spread.core.tier.layers import FillingPlan, LayersPlan
+from amber_spread.core.tier.openings import OpeningPlan
 from amber_spread.core.tier.slabs import Slab
 
 HexOf = Callable[[str, str | None], str]
@@ -31,8 +32,9 @@ BEAD_STEP = math.radians(15)
 BOARD_HEX = "#D9BF8C"
 
 PartKind = Literal[
-    "board", "sponge", "filling", "seal", "dam", "crumb", "final", "cover", "border", "on_top", "support", "dowel"
-]
+    "board", "sponge", "filling", "seal", "dam", "refill", "crumb", "final", "cover", "border", "on_top", "support",
+    "dowel",
+]  # fmt: skip
 
 
 class Part(Made):
@@ -73,6 +75,7 @@ class Cut(NamedTuple):
     """
 
     layers: LayersPlan
+    openings: dict[str, OpeningPlan]
     coats: CoatsPlan
     cover: CoverPlan | None
     borders: dict[str, BorderPlan]
@@ -123,6 +126,9 @@ def draw_tier(number: int, tier: Tier, cut: Cut, hex_of: HexOf) -> Drawn:
     place = f"tiers.{number}"
     body = cut.tipped["covered"] if cut.tipped else cut.bodies.covered
     parts = list(_tipped(place, cut) if cut.tipped else _inside(f"{place}.layers", tier, cut, hex_of))
+    for key, opening in cut.openings.items():
+        there = f"{place}.carving.openings.{key}"
+        parts += [Part(place=there, kind="refill", hex=opening.hex, outline=ring) for ring in opening.cut]
     outside = SPONGE_HEX
     for kind, hex, outlines in _coats(tier, cut, hex_of):
         for outline in outlines:

@@ -155,7 +155,13 @@ def checks_of_cover(done: Worked, media: Mapping[str, Medium], kit: Kit, check: 
     asked = tier.cover
     if isinstance(asked, NoCover) or cover is None:
         return
-    if not cover.suits:
+    if isinstance(asked, PatchesCover) and asked.own_seams and not cover.suits:
+        yield check(
+            "cover.seams_missing", "trouble", "cover",
+            "A piece between your seams runs all round or over itself, and cannot be laid flat. Add a seam through it, "
+            "or let sides be found beside your own; the sheet shown is the nearest that can be cut.",
+        )  # fmt: skip
+    elif not cover.suits:
         yield check(
             "cover.suits_not", "trouble", "cover",
             f"{kind_of(asked).called.capitalize()} does not lie flat on this shape. The pieces shown are the nearest "

@@ -11,6 +11,7 @@ from manifold3d import Manifold
 from numpy.typing import NDArray
 
 from amber_spread.core.design.finishes import DrapeCover, HalvesCover, PatchesCover
+from amber_spread.core.design.shapes import Carvable
 from amber_spread.core.geometry.draped import over, over_halves
 from amber_spread.core.geometry.patches import Surface
 from amber_spread.core.geometry.sculpted import Sculpted
@@ -19,10 +20,11 @@ from amber_spread.core.geometry.triangles import Numbers, Triangles, alone, tria
 from amber_spread.core.kernel.base import Made
 from amber_spread.core.tier.draped import GIVES
 from amber_spread.core.tier.drawn import SPONGE_HEX
+from amber_spread.core.tier.openings import solids_of
 from amber_spread.core.tier.patched import cut_of, seam_names
 from amber_spread.core.tier.worked import Worked
 
-Matter = Literal["cake", "filling", "crumb", "final", "cover"]
+Matter = Literal["cake", "filling", "refill", "crumb", "final", "cover"]
 Envelope = Literal["bare", "coated", "covered"]
 STEP_MM = 0.05
 """Corners are told in whole steps of this."""
@@ -197,8 +199,14 @@ def _solids(done: Worked) -> Iterator[tuple[Matter, int, str, Manifold]]:
     bodies = done.bodies
     nested = [surface_of(body) for body in (bodies.bare, bodies.crumbed, bodies.coated, bodies.covered)
               if isinstance(body, Sculpted)]  # fmt: skip
+    build, whole = done.tier.asked.build, nested[0]
+    if isinstance(build, Carvable) and done.carving is not None:
+        filled = zip(solids_of(build), done.carving.openings.values(), strict=True)
+        for number, (opening, told) in enumerate(filled, 1):
+            yield "refill", number, told.hex, nested[0] ^ opening
+            whole = whole - opening
     for slab in done.slabs:
-        level = nested[0].trim_by_plane([0.0, 0.0, 1.0], slab.low).trim_by_plane([0.0, 0.0, -1.0], -slab.high)
+        level = whole.trim_by_plane([0.0, 0.0, 1.0], slab.low).trim_by_plane([0.0, 0.0, -1.0], -slab.high)
         if slab.kind == "layer":
             yield "cake", slab.number, hexes.get("sponge", SPONGE_HEX), level
         elif slab.kind == "filling":

@@ -28,6 +28,8 @@ DIFFER = 0.05
 """Views that differ by less than this agree, as far as a hand draws."""
 HANGS_MM = 20.0
 """So far cake reaches out by itself before it breaks off (from memory)."""
+LEAST_OPENING_ML = 1.0
+"""An opening of less is none."""
 
 
 def checks_of_layers(done: Worked, media: Mapping[str, Medium], check: Checker) -> Iterator[Check]:
@@ -77,6 +79,13 @@ def _carved(carving: CarvingPlan, layers: LayersPlan, bears_g_per_cm2: float, ch
             "are drawn out to that; to agree, make the tin so long, or draw one of the two anew.",
             drawn=mm(agrees.value), length=mm(length.value),
         )  # fmt: skip
+    for number, opening in enumerate(carving.openings.values(), 1):
+        if opening.volume.value < LEAST_OPENING_ML:
+            yield check(
+                "carve.opening_misses", "trouble", "carve",
+                f"Opening {number} takes nothing out of the cake: it lies beside it, or within another. Move it into "
+                "the cake, or make it larger.",
+            )  # fmt: skip
     for one in carving.slices.values():
         if one.hangs.value > HANGS_MM:
             yield check(

@@ -7,7 +7,7 @@ from amber_spread.core.geometry.body import Body, Envelopes, Sideways, Straight
 from amber_spread.core.kernel.figures import DEFINITION, rule
 
 SLICES = 24
-INSIDE = ("cake", "syrup", "seal", "dam", "filling", "what is hidden in it")
+INSIDE = ("cake", "syrup", "seal", "dam", "filling", "what is hidden in it", "refill", "cut out of it")
 """What of a tier lies within its bare body."""
 
 

@@ -14,7 +14,7 @@ from amber_spread.core.design.finishes import PatchesCover
 from amber_spread.core.geometry.bare import Numbers
 from amber_spread.core.geometry.flat import Corner, Mark, Piece, drawn_along, edge_of, piece_of, size_of
 from amber_spread.core.geometry.outline import Point
-from amber_spread.core.geometry.patches import Cut, Patch, cut_up
+from amber_spread.core.geometry.patches import Cut, Level, Patch, Upright, cut_up
 from amber_spread.core.geometry.sculpted import Sculpted
 from amber_spread.core.geometry.surface import open_surface_of
 from amber_spread.core.kernel.figures import same, total
@@ -39,7 +39,7 @@ def plan_patches(job: Job, cover: PatchesCover) -> Way | None:
     # Kept with the body, so that another colour draws nothing anew.
     drawn = job.coated.core.keep("drawn patches", cut, lambda: [_drawn(patch, cut) for patch in cut.patches])
     pieces = {
-        f"patch_{number}": _piece(number, edge, job, colour_of(cover, number)).but(marks=marks)
+        f"patch_{number}": _piece(number, edge, job, *cover.cut_from(number)).but(marks=marks)
         for number, (edge, marks) in enumerate(drawn, 1)
     }
     letters = {name: cut.seams[seam].length for seam, name in seam_names(cut).items()}
@@ -60,9 +60,12 @@ def plan_patches(job: Job, cover: PatchesCover) -> Way | None:
 
 def cut_of(coated: Sculpted, thick_mm: float, cover: PatchesCover) -> Cut:
     """The surface at the middle of a sheet over a coated body, in patches; kept with the body."""
-    key = coated.side_mm, coated.top_mm, coated.under_mm, thick_mm, cover.stretch, cover.parts
+    own = tuple(Level(one.at) if one.run == "level" else Upright(one.at, one.turn_deg) for one in cover.own_seams)
+    key = coated.side_mm, coated.top_mm, coated.under_mm, thick_mm, cover.stretch, cover.parts, cover.turn_deg, own
     middle = coated.envelope(thick_mm / 2, thick_mm / 2)
-    return coated.core.keep("patches", key, lambda: cut_up(open_surface_of(middle), cover.stretch, cover.parts))
+    return coated.core.keep(
+        "patches", key, lambda: cut_up(open_surface_of(middle), cover.stretch, cover.parts, cover.turn_deg, own)
+    )
 
 
 def seam_names(cut: Cut) -> dict[int, str]:
@@ -86,16 +89,11 @@ def _drawn(patch: Patch, cut: Cut) -> tuple[list[Corner], list[Mark]]:
     return edge_of(translate(polygon, -left, -low)), marks
 
 
-def colour_of(cover: PatchesCover, number: int) -> str | None:
-    """The colour of a patch, counted from 1: its own, or that of the cover."""
-    own = cover.patch_colours[number - 1].colour if number <= len(cover.patch_colours) else None
-    return cover.colour if own is None else own
-
-
-def _piece(number: int, edge: list[Corner], job: Job, colour: str | None) -> Piece:
+def _piece(number: int, edge: list[Corner], job: Job, medium: str, colour: str | None) -> Piece:
     wide, high = size_of(edge)
     sizes = {"wide": same("at its widest", wide, "mm", "up"), "high": same("at its highest", high, "mm", "up")}
-    return piece_of(f"Patch {number}", edge, job.hex_of(colour), 1, colour, **sizes)
+    found = piece_of(f"Patch {number}", edge, job.hex_of(colour, medium), 1, colour, **sizes)
+    return found if medium == job.medium.key else found.but(medium=medium)
 
 
 def _mates(name: str, line: Numbers, within: Polygon, origin: Point) -> Iterator[Mark]:

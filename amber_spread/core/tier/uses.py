@@ -4,10 +4,11 @@
 clean: the scrapings of a final coat, the trimmings of a rolled sheet.
 """
 
-from collections.abc import Callable, Collection, Iterator
+from collections.abc import Callable, Collection, Iterable, Iterator
 from typing import Literal
 
 from amber_spread.core.design.finishes import (
+    Border,
     CollarCover,
     NoCoat,
     NoCover,
@@ -32,12 +33,14 @@ from amber_spread.core.kernel.naming import named
 from amber_spread.core.tier.cover_plan import CoverPlan
 from amber_spread.core.tier.drawn import Cut
 from amber_spread.core.tier.extras import OnTopPlan
+from amber_spread.core.tier.openings import OpeningPlan
 
 Step = Literal[
-    "syrup", "seal", "dam", "filling", "crumb", "final", "cover", "on_top", "border", "glue", "slide", "joint"
+    "syrup", "seal", "dam", "filling", "refill", "crumb", "final", "cover", "on_top", "border", "glue", "slide", "joint"
 ]
 STEPS: tuple[Step, ...] = (
-    "syrup", "seal", "dam", "filling", "crumb", "final", "cover", "on_top", "border", "glue", "slide", "joint",
+    "syrup", "seal", "dam", "filling", "refill", "crumb", "final", "cover", "on_top", "border", "glue", "slide",
+    "joint",
 )  # fmt: skip
 """The steps of one tier in the order the work allows."""
 
@@ -224,6 +227,8 @@ def uses_of_tier(
     stays = layers.filling.weight
     gone = squeezed.figure(stays.value, techniques.filling.lost, tier.usual.settling)
     take("filling", (filling.medium, filling.colour), stays, techniques.filling, gone=gone)
+    for of, filled_g in _by_bowl((one, one.weight.value) for one in cut.openings.values()):
+        take("refill", of, same("openings filled with it", filled_g, "g"), techniques.filling)
     crumbs = tier.asked.crumb.medium, tier.asked.crumb.colour
     if coats.goes_on is None:
         take("crumb", crumbs, coats.crumb_stays, techniques.crumb)
@@ -245,12 +250,19 @@ def uses_of_tier(
         trimmed = same("trimmed off them", sum(one.trimmed_weight.value for one in laid_on), "g")
         marble = trimmed_marble.figure(trimmed.value) if colour in marbled else None
         take("on_top", (medium, colour), stays, techniques.pieces, trimmed=trimmed, gone=marble)
-    by_bowl: dict[tuple[str, str | None], list[float]] = {}
-    for border, plan in zip(tier.asked.borders, cut.borders.values(), strict=True):
-        by_bowl.setdefault((border.medium, border.colour), []).append(plan.weight.value)
-    for (medium, colour), weights in by_bowl.items():
-        take("border", (medium, colour), same("borders of this colour", sum(weights), "g"), techniques.border)
+    borders = zip(tier.asked.borders, cut.borders.values(), strict=True)
+    for of, piped_g in _by_bowl((border, plan.weight.value) for border, plan in borders):
+        take("border", of, same("borders of this colour", piped_g, "g"), techniques.border)
     return uses
+
+
+def _by_bowl(parts: Iterable[tuple[Border | OpeningPlan, float]]) -> Iterable[tuple[tuple[str, str | None], float]]:
+    """What parts weigh together, g, by their medium and colour."""
+    found: dict[tuple[str, str | None], float] = {}
+    for part, grams in parts:
+        of = part.medium, part.colour
+        found[of] = found.get(of, 0.0) + grams
+    return found.items()
 
 
 def _take_cover(
@@ -266,4 +278,4 @@ def _take_cover(
     technique = techniques.named(kind_of(asked).technique)
     for share in cover.colours.values():
         gone = trimmed_marble.figure(share.trimmed.value) if share.colour in marbled else None
-        take("cover", (asked.medium, share.colour), share.stays, technique, trimmed=share.trimmed, gone=gone)
+        take("cover", (share.medium, share.colour), share.stays, technique, trimmed=share.trimmed, gone=gone)

@@ -32,6 +32,7 @@ from amber_spread.core.tier.layer_rules import cake_as_measured
 from amber_spread.core.tier.layers import LayersPlan, plan_layers, trimmed
 from amber_spread.core.tier.mass import Centre, centre_of
 from amber_spread.core.tier.measured import as_measured, measured_ml
+from amber_spread.core.tier.openings import OpeningPlan, plan_openings
 from amber_spread.core.tier.side import FootPlan, plan_foot, tipped
 from amber_spread.core.tier.slabs import Slab
 from amber_spread.core.tier.uses import Use, uses_of_tier
@@ -116,7 +117,9 @@ class Worked(NamedTuple):
         return size.outline(self.bodies.bare.section(board.height.value))
 
 
-def _weights(layers: LayersPlan, foot: FootPlan | None, uses: list[Use]) -> Weights:
+def _weights(
+    layers: LayersPlan, foot: FootPlan | None, openings: Mapping[str, OpeningPlan], uses: list[Use]
+) -> Weights:
     """What the finished tier weighs, g: its cake, what stays of each step, and what is hidden in it or cut off."""
     own: dict[str, float] = {"cake": layers.cake_weight.value}
     for use in uses:
@@ -125,6 +128,8 @@ def _weights(layers: LayersPlan, foot: FootPlan | None, uses: list[Use]) -> Weig
         own["what is hidden in it"] = layers.cavity.fill_weight.value
     if foot is not None:
         own["slice cut off"] = -foot.slice_weight.value
+    if openings:
+        own["cut out of it"] = -sum(one.cake.value + one.filling.value for one in openings.values())
     return tuple(own.items())
 
 
@@ -234,16 +239,17 @@ def _work(
     proud = list(_above(coats, None if leaning else cover, borders, on_top))
     by_place = {f"border_{place}": border for place, border in enumerate(borders, 1)}
     pieces = {f"piece_{place}": piece for place, piece in enumerate(on_top, 1)}
-    cut = Cut(layers, coats, cover, by_place, pieces, bodies, slabs, leaning)
+    openings = plan_openings(tier, bare, slabs, layers, media, hex_of)
+    cut = Cut(layers, openings, coats, cover, by_place, pieces, bodies, slabs, leaning)
     uses = uses_of_tier(number, tier, cut, marbled)
-    weights = _weights(layers, foot, uses)
+    weights = _weights(layers, foot, openings, uses)
     done = Worked(
         tier=planned_tier,
         layers=layers,
         coats=coats,
         cover=cover,
         foot=foot,
-        carving=plan_carving(tier, bare, coated, slabs, layers, coats, sum(dict(weights).values())),
+        carving=plan_carving(tier, bodies, slabs, layers, openings, coats, sum(dict(weights).values())),
         on_top=pieces,
         borders=by_place,
         gauge=plan_gauge(slabs, under_mm, standing),

@@ -1600,7 +1600,8 @@ export interface components {
         };
         /**
          * Card
-         * @description An order on the shelf. Where it cannot be shown, `outside` is missing and `unseen` says why.
+         * @description An order on the shelf. Where it cannot be shown, `outside` is missing and `unseen` says why; one `pending` soon
+         *     can be.
          */
         Card: {
             /**
@@ -1624,6 +1625,11 @@ export interface components {
             outside: components["schemas"]["Outside"] | null;
             /** Unseen */
             unseen: string;
+            /**
+             * Pending
+             * @default false
+             */
+            pending: boolean;
         };
         /**
          * CarvedBake
@@ -1651,6 +1657,11 @@ export interface components {
          *     are given along it, they go from one to the next instead.
          */
         CarvedBuild: {
+            /**
+             * Openings
+             * @default []
+             */
+            openings: components["schemas"]["Opening"][];
             /** Scored Mm */
             scored_mm?: number | null;
             /**
@@ -1696,7 +1707,8 @@ export interface components {
         /**
          * CarvingPlan
          * @description A carved tier: its slices from the foot up, its views from the side and the front to hold against it, the steps
-         *     of carving it, what it stands on, and what its coats would come to by its surface alone.
+         *     of carving it, what is cut out of it and filled up, what it stands on, and what its coats would come to by its
+         *     surface alone.
          *
          *     `neck` is where it presses hardest on itself. `own_width` is how wide its solids are at the sizes they were given,
          *     where it is built of any, and `solids` is where each lies at the size of the tier; `seen` is all of it from the
@@ -1713,6 +1725,10 @@ export interface components {
             front: components["schemas"]["Piece"];
             /** Steps */
             steps: components["schemas"]["Said"][];
+            /** Openings */
+            openings: {
+                [key: string]: components["schemas"]["OpeningPlan"];
+            };
             volume: components["schemas"]["Figure"];
             foot: components["schemas"]["Figure"];
             footprint: components["schemas"]["Figure"];
@@ -1912,9 +1928,11 @@ export interface components {
         };
         /**
          * ColourShare
-         * @description What of a cover is of one colour: what is rolled of it, what stays, and what is trimmed off.
+         * @description What of a cover is of one medium and colour: what is rolled of it, what stays, and what is trimmed off.
          */
         ColourShare: {
+            /** Medium */
+            medium: string;
             /** Colour */
             colour: string | null;
             /** Hex */
@@ -2810,6 +2828,11 @@ export interface components {
          * @description Carved to simple solids, joined to one another and cut out of each other; scaled to the width asked for.
          */
         JoinedBuild: {
+            /**
+             * Openings
+             * @default []
+             */
+            openings: components["schemas"]["Opening"][];
             /** Scored Mm */
             scored_mm?: number | null;
             /**
@@ -3603,6 +3626,11 @@ export interface components {
          * @description Carved to a body out of a 3D file, kept as triangles no farther than `error_mm` from it.
          */
         ModelledBuild: {
+            /**
+             * Openings
+             * @default []
+             */
+            openings: components["schemas"]["Opening"][];
             /** Scored Mm */
             scored_mm?: number | null;
             /**
@@ -3740,6 +3768,62 @@ export interface components {
             across: components["schemas"]["Figure"];
             batter: components["schemas"]["Figure"];
             saves: components["schemas"]["Figure"];
+        };
+        /**
+         * Opening
+         * @description A bite or a hole cut out of a carved tier once it is stacked, and filled up flush: the solid it is cut to, where
+         *     that lies about the axis and above the foot at the tier's own size, and what fills it.
+         */
+        Opening: {
+            /** Solid */
+            solid: components["schemas"]["BoxSolid"] | components["schemas"]["ConeSolid"] | components["schemas"]["BallSolid"] | components["schemas"]["WedgeSolid"] | components["schemas"]["RingSolid"] | components["schemas"]["SpunSolid"] | components["schemas"]["RaisedSolid"];
+            /**
+             * Medium
+             * @default american_buttercream
+             */
+            medium: string;
+            /** Colour */
+            colour?: string | null;
+        };
+        /**
+         * OpeningPlan
+         * @description One opening: how much of the tier it takes, the cake and the filling that come out, and what fills it.
+         *
+         *     `open` says whether it reaches the outside. `side` and `above` are what is seen of it, a ring a part, and `cut` what
+         *     of it the section shows; `pieces` are its templates.
+         */
+        OpeningPlan: {
+            /** Medium */
+            medium: string;
+            /** Colour */
+            colour: string | null;
+            /** Hex */
+            hex: string;
+            volume: components["schemas"]["Figure"];
+            cake: components["schemas"]["Figure"];
+            filling: components["schemas"]["Figure"];
+            weight: components["schemas"]["Figure"];
+            /** Open */
+            open: boolean;
+            /** Side */
+            side: [
+                number,
+                number
+            ][][];
+            /** Above */
+            above: [
+                number,
+                number
+            ][][];
+            /** Cut */
+            cut: [
+                number,
+                number
+            ][][];
+            /** Pieces */
+            pieces: {
+                [key: string]: components["schemas"]["Piece"];
+            };
         };
         /**
          * Order
@@ -3973,7 +4057,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "board" | "sponge" | "filling" | "seal" | "dam" | "crumb" | "final" | "cover" | "border" | "on_top" | "support" | "dowel";
+            kind: "board" | "sponge" | "filling" | "seal" | "dam" | "refill" | "crumb" | "final" | "cover" | "border" | "on_top" | "support" | "dowel";
             /** Hex */
             hex: string;
             /** Outline */
@@ -4005,17 +4089,44 @@ export interface components {
         };
         /**
          * PatchColour
-         * @description The colour of one patch; without one that of the cover.
+         * @description What one patch is cut from: without a colour that of the cover, without a medium the cover's; of a medium of its
+         *     own and no colour, plain.
          */
         PatchColour: {
+            /** Medium */
+            medium?: string | null;
             /** Colour */
             colour?: string | null;
         };
         /**
+         * PatchSeam
+         * @description A seam where one is wanted: level at a share of the height, or upright, turned so far from left to right about
+         *     the axis, at a share of the way across the tier.
+         */
+        PatchSeam: {
+            /**
+             * Run
+             * @default upright
+             * @enum {string}
+             */
+            run: "level" | "upright";
+            /**
+             * At
+             * @default 0.5
+             */
+            at: number;
+            /**
+             * Turn Deg
+             * @default 0
+             */
+            turn_deg: number;
+        };
+        /**
          * PatchesCover
          * @description Pieces of a carved tier that each lie nearly flat: a front and a back, or a top and so many sides; as few as
-         *     stretch or gather by no more than `stretch` where no number is named. Strips `strip_mm` wide hide their seams.
-         *     `patch_colours` are those of the first patch, the second and so on.
+         *     stretch or gather by no more than `stretch` where no number is named. Their sides are turned by `turn_deg` about the
+         *     axis. Every seam of `own_seams` cuts through all of them; with 0 parts there are no others. Strips `strip_mm` wide
+         *     hide the seams. `patch_colours` tell what the first patch is cut from, the second and so on.
          */
         PatchesCover: {
             /**
@@ -4033,7 +4144,7 @@ export interface components {
              */
             kind: "patches";
             /** Parts */
-            parts?: (2 | 4 | 6 | 8) | null;
+            parts?: (0 | 2 | 4 | 6 | 8) | null;
             /**
              * Stretch
              * @default 0.12
@@ -4041,6 +4152,16 @@ export interface components {
             stretch: number;
             /** Strip Mm */
             strip_mm?: number | null;
+            /**
+             * Turn Deg
+             * @default 0
+             */
+            turn_deg: number;
+            /**
+             * Own Seams
+             * @default []
+             */
+            own_seams: components["schemas"]["PatchSeam"][];
             /**
              * Patch Colours
              * @default []
@@ -4100,7 +4221,8 @@ export interface components {
         };
         /**
          * Piece
-         * @description One flat piece, so many times over, with its measures by name, standing in the corner x, y >= 0.
+         * @description One flat piece, so many times over, with its measures by name, standing in the corner x, y >= 0; `medium` is what
+         *     it is cut from where that is not the cover's.
          */
         Piece: {
             /** Name */
@@ -4128,6 +4250,8 @@ export interface components {
              * @default []
              */
             bands: components["schemas"]["Band"][];
+            /** Medium */
+            medium?: string | null;
             /** Colour */
             colour?: string | null;
             /**
@@ -5169,7 +5293,7 @@ export interface components {
              * Matter
              * @enum {string}
              */
-            matter: "cake" | "filling" | "crumb" | "final" | "cover";
+            matter: "cake" | "filling" | "refill" | "crumb" | "final" | "cover";
             /** Number */
             number: number;
             /** Hex */
@@ -6581,7 +6705,7 @@ export interface components {
              * Step
              * @enum {string}
              */
-            step: "syrup" | "seal" | "dam" | "filling" | "crumb" | "final" | "cover" | "on_top" | "border" | "glue" | "slide" | "joint";
+            step: "syrup" | "seal" | "dam" | "filling" | "refill" | "crumb" | "final" | "cover" | "on_top" | "border" | "glue" | "slide" | "joint";
             /** Medium */
             medium: string;
             /** Colour */

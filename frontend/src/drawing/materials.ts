@@ -90,6 +90,7 @@ export function useMaterials() {
           final: finish("medium" in final ? final.medium : null),
           cover: finish("medium" in cover ? cover.medium : null),
         } as Partial<Record<Part["kind"], Finish>>,
+        openings: ("openings" in tier.build ? tier.build.openings : []).map((one) => finish(one.medium)),
       };
     }),
   );
@@ -106,7 +107,8 @@ export function useMaterials() {
       const over = `url(#${grain}-${(turn + number) % VARIANTS}${isDark(hex) ? "-dark" : ""})`;
       return { hex, over, baked: true, finish: "plain" };
     }
-    const finish = tier?.finishes[part.kind] ?? "plain";
+    const opening = /\.openings\.opening_(\d+)$/.exec(part.place)?.[1];
+    const finish = (opening ? tier?.openings[Number(opening) - 1] : tier?.finishes[part.kind]) ?? "plain";
     const pattern = part.kind === "board" ? "card" : PATTERNS[finish];
     return { hex: part.hex, over: pattern ? `url(#${pattern})` : "", baked: false, finish };
   }

@@ -20,6 +20,7 @@ const STEP_WORDS: Record<string, string> = {
   seal: "seal",
   dam: "dam",
   filling: "filling",
+  refill: "what fills an opening",
   crumb: "crumb coat",
   final: "final coat",
   cover: "cover",
@@ -31,6 +32,7 @@ const STEP_WORDS: Record<string, string> = {
 };
 
 const SHORT_WORDS: Record<string, string> = {
+  refill: "opening",
   crumb: "crumb",
   final: "final",
   on_top: "on top",

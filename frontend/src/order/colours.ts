@@ -7,7 +7,7 @@ type Coloured = { colour?: string | null };
 export function colourFields(
   tier: Tier,
 ): { get: () => string | null | undefined; set: (name: string) => void }[] {
-  const { filling, crumb, final, cover, on_top, borders, layers } = tier;
+  const { filling, crumb, final, cover, on_top, borders, layers, build } = tier;
   const stripes =
     cover.kind === "panel" ? cover.stripes : cover.kind === "patches" ? cover.patch_colours : [];
   const steps = [
@@ -19,6 +19,7 @@ export function colourFields(
     layers.syrup,
     ...(borders ?? []),
     ...(stripes ?? []),
+    ...("openings" in build ? (build.openings ?? []) : []),
   ];
   const fields = steps
     .filter((step) => step && ("colour" in step || "medium" in step))

@@ -37,7 +37,8 @@ export function setAt(tier: Tier, path: string, value: unknown): void {
 
 /** Every kind of a part. */
 export function kindsOf(part: string): Kind[] {
-  const path = part.replace(/\/\d+$/, "");
+  // What an opening is cut to is a solid as any other.
+  const path = part.replace(/openings\/\d+\/solid$/, "solids").replace(/\/\d+$/, "");
   return useHandbook().book?.parts.find((one) => one.path === path)?.kinds ?? [];
 }
 

@@ -175,13 +175,13 @@ export function useSolids() {
 }
 
 /** A new solid of a kind. */
-function begunSolid(kind: string): Record<string, unknown> {
+export function begunSolid(kind: string): Record<string, unknown> {
   const row = kindsOf("build/solids").find((one) => one.kind === kind);
   return structuredClone(row?.begins ?? {});
 }
 
 /** What a solid of another kind keeps of the one before. */
-function keptOf(before: Solid, kind: string): Record<string, unknown> {
+export function keptOf(before: Solid, kind: string): Record<string, unknown> {
   const row = kindsOf("build/solids").find((one) => one.kind === kind);
   const own = new Set([...(row?.asks ?? []), ...(row?.picks ?? [])].map((one) => one.field));
   const keeps = (row?.keeps ?? []).filter((field) => own.has(field) && field in before);

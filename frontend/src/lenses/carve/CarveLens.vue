@@ -13,6 +13,7 @@ import ChoiceRow from "@/ui/ChoiceRow.vue";
 import { useDesk } from "@/ui/desk";
 import CarvedLayers from "./CarvedLayers.vue";
 import ModelFields from "./ModelFields.vue";
+import OpeningFields from "./OpeningFields.vue";
 import SolidFields from "./SolidFields.vue";
 import ViewFields from "./ViewFields.vue";
 
@@ -69,6 +70,7 @@ async function carve(to: Way): Promise<void> {
       <ViewFields v-if="way === 'carved'" />
       <SolidFields v-else-if="way === 'joined'" />
       <ModelFields v-else />
+      <OpeningFields />
       <CarvedLayers />
       <LensNotes lens="carve" cautions />
     </template>

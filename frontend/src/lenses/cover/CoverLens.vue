@@ -18,6 +18,7 @@ import ChoiceRow from "@/ui/ChoiceRow.vue";
 import BorderFields from "./BorderFields.vue";
 import OnTopFields from "./OnTopFields.vue";
 import PatchColours from "./PatchColours.vue";
+import PatchSeams from "./PatchSeams.vue";
 import StripeFields from "./StripeFields.vue";
 import FractionText from "@/ui/FractionText.vue";
 
@@ -116,7 +117,10 @@ const SAME = [{ words: "This cover on every tier", copy: (from: Tier, to: Tier) 
         :figures="{ thickness_mm: cover.over?.side.id, overlap_mm: cover.overlap?.id }"
       />
       <StripeFields v-if="asked.kind === 'panel'" />
-      <PatchColours v-if="asked.kind === 'patches'" />
+      <template v-if="asked.kind === 'patches'">
+        <PatchSeams />
+        <PatchColours />
+      </template>
       <PieceRows :pieces="cover.pieces" :place="`tiers.${order.tier + 1}.cover.pieces`" />
       <p v-if="carriers" class="soft">{{ carriers }}</p>
       <template v-if="cover.printed">

@@ -1,44 +1,62 @@
 <script setup lang="ts">
-/** The colour of each patch of a cover, where it is not that of all of it. */
+/** What each patch of a cover is cut from, where it is not what all of it is. */
 import { computed } from "vue";
 import { useTier } from "@/lenses/parts/tier";
-import PickField from "@/ui/PickField.vue";
+import { kindAt } from "@/order/kinds";
+import MediumField from "@/order/MediumField.vue";
 
-const { order, tier, planned, change } = useTier();
+const { tier, planned, change } = useTier();
 const cover = computed(() => (tier.value?.cover.kind === "patches" ? tier.value.cover : null));
-/** Patches as they are cut, by their numbers. */
+const media = computed(() => (tier.value ? (kindAt(tier.value, "cover")?.media ?? []) : []));
+/** Patches as they are cut, by their numbers, with what each is cut from. */
 const patches = computed(() =>
   Object.entries(planned.value?.cover?.pieces ?? {})
     .filter(([key]) => key.startsWith("patch_"))
-    .map(([, piece], at) => ({ at, name: piece.name })),
+    .map(([, piece], at) => ({
+      at,
+      name: piece.name,
+      medium: piece.medium ?? cover.value?.medium ?? "",
+      colour: piece.colour ?? null,
+    })),
 );
-const choices = computed(() => [
-  { value: "", words: "as the cover" },
-  ...(order.document?.design.colours ?? []).map(({ name }) => ({ value: name, words: name })),
-]);
 
-function set(at: number, colour: string): void {
+/** Without a word of its own a patch is as the cover; what it is cut from is kept whole once it is chosen. */
+function set(at: number, medium: string, colour: string | null): void {
   change((tier) => {
     if (tier.cover.kind !== "patches") return;
     const found = [...tier.cover.patch_colours];
-    while (found.length <= at) found.push({ colour: null });
-    found[at] = { colour: colour || null };
-    while (found.length && !found.at(-1)?.colour) found.pop();
+    while (found.length <= at) found.push({ medium: null, colour: null });
+    const alike = medium === tier.cover.medium;
+    if (alike && colour === (tier.cover.colour ?? null)) found[at] = { medium: null, colour: null };
+    else found[at] = { medium: alike && colour !== null ? null : medium, colour };
+    while (found.length && !found.at(-1)?.colour && !found.at(-1)?.medium) found.pop();
     tier.cover.patch_colours = found;
   });
 }
 </script>
 
 <template>
-  <template v-if="cover && patches.length && choices.length > 1">
-    <h3>Colours of the patches</h3>
-    <PickField
-      v-for="one in patches"
-      :key="one.at"
-      :label="one.name"
-      :value="cover.patch_colours[one.at]?.colour ?? ''"
-      :choices="choices"
-      @change="(colour) => set(one.at, colour)"
-    />
+  <template v-if="cover && patches.length">
+    <h3>What the patches are cut from</h3>
+    <div v-for="one in patches" :key="one.at" class="patch">
+      <span class="name">{{ one.name }}</span>
+      <MediumField
+        :label="one.name"
+        :medium="one.medium"
+        :colour="one.colour"
+        :kinds="media"
+        @medium="(medium) => set(one.at, medium, one.colour)"
+        @colour="(colour) => set(one.at, one.medium, colour)"
+      />
+    </div>
   </template>
 </template>
+
+<style scoped>
+.patch {
+  display: grid;
+  grid-template-columns: 72px 1fr;
+  align-items: center;
+  gap: 0 8px;
+}
+</style>

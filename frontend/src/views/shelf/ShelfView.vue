@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** Home: the orders standing on shelves in the order they are due, all to one scale. */
-import { computed, defineAsyncComponent, onMounted, ref } from "vue";
+import { computed, defineAsyncComponent, onMounted, onUnmounted, ref } from "vue";
 import { useRouter } from "vue-router";
 import { answered, api, Refused } from "@/api/client";
 import { nextWords } from "./next";
@@ -115,8 +115,13 @@ function look(asking: Asking): void {
 
 /** What stands on the shelf now; only the newest answer counts. */
 let asked = 0;
+/** A card that is being drawn is asked for again after so long. */
+const SOON_MS = 1500;
+let soon = 0;
+onUnmounted(() => window.clearTimeout(soon));
 async function load(): Promise<void> {
   const mine = (asked += 1);
+  window.clearTimeout(soon);
   try {
     const { words, first, last } = looked.value;
     const query = {
@@ -132,6 +137,7 @@ async function load(): Promise<void> {
     [count.value, pages.value] = [found.count, found.pages];
     away.value = "";
     if (page.value > found.pages) turnTo(found.pages);
+    if (found.orders.some((card) => card.pending)) soon = window.setTimeout(() => void load(), SOON_MS);
   } catch (error) {
     if (mine !== asked) return;
     away.value =
@@ -303,7 +309,7 @@ onMounted(() => {
             :aria-label="`Open ${card.title}`"
           >
             <ShelfCake v-if="card.outside" :outside="card.outside" :scale="scale * shrunk(card)" />
-            <span v-else class="unseen-cake" aria-hidden="true">?</span>
+            <span v-else class="unseen-cake" aria-hidden="true">{{ card.pending ? "…" : "?" }}</span>
           </RouterLink>
           <div class="words">
             <h2>{{ card.title }}</h2>
@@ -315,7 +321,7 @@ onMounted(() => {
                 >, drawn smaller than the rest</template
               >
             </p>
-            <p v-if="card.unseen" class="attention trouble">{{ card.unseen }}</p>
+            <p v-if="card.unseen" class="attention" :class="{ trouble: !card.pending }">{{ card.unseen }}</p>
             <p
               v-if="card.outside?.attention.length"
               class="attention"

@@ -1,0 +1,191 @@
+"""Openings cut out of a carved tier once it is stacked, and filled up flush: what comes out, and what goes in.
+
+Layers and fillings are made as if there were none, since they are cut away only then.
+"""
+
+import math
+from collections.abc import Callable, Iterator, Mapping, Sequence
+from typing import NamedTuple
+
+from manifold3d import Manifold
+from shapely import Point as Point2
+from shapely import box
+from shapely.affinity import translate
+
+from amber_spread.core.design.settled import SettledTier
+from amber_spread.core.design.shapes import Carvable, Opening
+from amber_spread.core.geometry.body import MM3_PER_ML, Body
+from amber_spread.core.geometry.flat import Piece, edge_of, paper_of
+from amber_spread.core.geometry.meshed import FLAT, UPRIGHT, region_of, seen
+from amber_spread.core.geometry.outline import Point
+from amber_spread.core.geometry.sculpted import Sculpted
+from amber_spread.core.geometry.sliced import DRAWN_MM, parts_of, rings_of
+from amber_spread.core.geometry.traced import Region, areas_of
+from amber_spread.core.kernel.base import Made
+from amber_spread.core.kernel.figures import DEFINITION, Figure, rule, total
+from amber_spread.core.stock.media import Medium, weight
+from amber_spread.core.tier.hidden import hollowed
+from amber_spread.core.tier.layers import LayersPlan
+from amber_spread.core.tier.slabs import Slab
+
+APART_MM = 3.0
+"""An opening is measured at heights no farther apart."""
+INSIDE_MM = 0.5
+"""What comes no nearer to the outside opens nowhere."""
+
+
+class OpeningPlan(Made):
+    """One opening: how much of the tier it takes, the cake and the filling that come out, and what fills it.
+
+    `open` says whether it reaches the outside. `side` and `above` are what is seen of it, a ring a part, and `cut` what
+    of it the section shows; `pieces` are its templates.
+    """
+
+    medium: str
+    colour: str | None
+    hex: str
+    volume: Figure
+    cake: Figure
+    filling: Figure
+    weight: Figure
+    open: bool
+    side: list[list[Point]]
+    above: list[list[Point]]
+    cut: list[list[Point]]
+    pieces: dict[str, Piece]
+
+
+@rule(
+    "openings.filling", unit="g", formula="fillings * opening / whole", source=DEFINITION,
+    words="Of all that lies between the layers, the share by volume that is cut away with the opening.",
+)  # fmt: skip
+def filling_out(fillings_g: float, opening_ml: float, whole_ml: float) -> float:
+    """Filling that comes out with an opening, g: all of it x the opening's share of its volume. Source: definition.
+
+    >>> filling_out(400, 20, 200)
+    40.0
+    """
+    return fillings_g * opening_ml / whole_ml
+
+
+class Taken(NamedTuple):
+    """What an opening takes out of a body: of its layers and its fillings, ml, and whether it reaches the outside."""
+
+    layers_ml: float
+    fillings_ml: float
+    open: bool
+
+
+def plan_openings(
+    tier: SettledTier,
+    bare: Body,
+    slabs: Sequence[Slab],
+    layers: LayersPlan,
+    media: Mapping[str, Medium],
+    hex_of: Callable[[str, str | None], str],
+) -> dict[str, OpeningPlan]:
+    """Every opening of a tier, in their order: a later one takes nothing that an earlier one took. Raises ValueError
+    where one cannot be made; its message says which.
+    """
+    build = tier.asked.build
+    if not isinstance(bare, Sculpted) or not isinstance(build, Carvable) or not build.openings:
+        return {}
+    placed = list(_placed(build.openings))
+    hidden = hidden_in(slabs, layers)
+    key = tuple(one.solid for one in build.openings), tuple(slabs), tuple(hidden.items())
+    taken = bare.core.keep("openings", key, lambda: _taken(placed, bare, slabs, hidden))
+    filling = layers.filling
+    fillings_g = sum(part.value for part in (filling.weight, filling.dam_weight, filling.seal_weight) if part)
+    between_ml = sum(bare.volume_between(slab.low, slab.high) for slab in slabs if slab.kind == "filling")
+    found = {}
+    for number, (asked, solid, of) in enumerate(zip(build.openings, placed, taken, strict=True), 1):
+        volume = total({"out of the layers": of.layers_ml, "out of the fillings": of.fillings_ml}, "ml")
+        side = areas_of(seen(solid, UPRIGHT).intersection(bare.core.side))
+        above = areas_of(seen(solid, FLAT).intersection(bare.core.edge))
+        found[f"opening_{number}"] = OpeningPlan(
+            medium=asked.medium,
+            colour=asked.colour,
+            hex=hex_of(asked.medium, asked.colour),
+            volume=volume,
+            cake=weight.figure(of.layers_ml, tier.usual.cake_density_g_per_ml),
+            filling=filling_out.figure(fillings_g, of.fillings_ml, max(1.0, between_ml)),
+            weight=weight.figure(volume.value, media[asked.medium].density_g_per_ml),
+            open=of.open,
+            side=rings_of(side) if side.area else [],
+            above=rings_of(above) if above.area else [],
+            cut=_cut(solid, bare),
+            pieces=dict(_templates(number, {"side": side, "top": above})),
+        )
+    return found
+
+
+def solids_of(build: Carvable) -> list[Manifold]:
+    """What every opening is cut to, where it lies, without what an earlier one took. Raises ValueError where one cannot
+    be made; its message says which.
+    """
+    found, gone = list[Manifold](), Manifold()
+    for solid in _placed(build.openings):
+        found.append(solid - gone)
+        gone = gone + solid
+    return found
+
+
+def _placed(openings: Sequence[Opening]) -> Iterator[Manifold]:
+    for number, one in enumerate(openings, 1):
+        try:
+            yield one.solid.placed()
+        except ValueError as error:
+            raise ValueError(f"opening {number}: {error}") from error
+
+
+def _taken(
+    placed: Sequence[Manifold], bare: Sculpted, slabs: Sequence[Slab], hidden: Mapping[Slab, float]
+) -> list[Taken]:
+    """What each takes, by its area at heights close to each other."""
+    ml = [{"layer": 0.0, "filling": 0.0, "board": 0.0} for _ in placed]
+    opens = [False] * len(placed)
+    for slab in slabs:
+        steps = max(2, math.ceil((slab.high - slab.low) / APART_MM))
+        deep_mm = (slab.high - slab.low) / steps
+        for step in range(steps):
+            up = slab.low + (step + 0.5) * deep_mm
+            whole = bare.core.region(up)
+            inner, left = whole.buffer(-INSIDE_MM), whole
+            if slab in hidden:
+                left = areas_of(left.difference(Point2(0.0, 0.0).buffer(hidden[slab])))
+            for index, solid in enumerate(placed):
+                own = areas_of(left.intersection(region_of(solid.slice(up))))
+                if own.is_empty:
+                    continue
+                ml[index][slab.kind] += own.area * deep_mm / MM3_PER_ML
+                opens[index] = opens[index] or own.difference(inner).area > INSIDE_MM
+                left = areas_of(left.difference(own))
+    top = bare.core.height_mm
+    opens = [open or solid.bounding_box()[5] > top - INSIDE_MM for open, solid in zip(opens, placed, strict=True)]
+    return [Taken(one["layer"], one["filling"], open) for one, open in zip(ml, opens, strict=True)]
+
+
+def hidden_in(slabs: Sequence[Slab], layers: LayersPlan) -> dict[Slab, float]:
+    """The levels a hidden room takes out, each with half its width."""
+    room = layers.cavity
+    if room is None:
+        return {}
+    half = room.diameter.value / 2
+    return {slab: max(0.0, min(half, half + room.wall.value)) for slab in hollowed(list(slabs), room.first, room.last)}
+
+
+def _cut(solid: Manifold, bare: Sculpted) -> list[list[Point]]:
+    """What of an opening the section on the right of the axis shows."""
+    found = areas_of(region_of(solid.rotate(UPRIGHT).slice(0.0)).intersection(bare.core.plane))
+    right = areas_of(found.intersection(box(0.0, 0.0, bare.width_mm, bare.core.height_mm)))
+    return rings_of(right) if right.area else []
+
+
+def _templates(number: int, views: Mapping[str, Region]) -> Iterator[tuple[str, Piece]]:
+    """What to cut an opening by, as it is seen from the side and from the top."""
+    for name, view in views.items():
+        if view.area:
+            (largest, *_) = parts_of(view)
+            left, low, _, _ = largest.bounds
+            edge = edge_of(translate(largest.simplify(DRAWN_MM), -left, -low))
+            yield f"opening_{number}_{name}", paper_of(f"Opening {number}, from the {name}", edge, [])

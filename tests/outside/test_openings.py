@@ -1,0 +1,119 @@
+"""What is cut out of a carved tier and filled up, against closed forms and a general geometry library."""
+
+import math
+
+import manifold3d
+import pytest
+
+from amber_spread.core.design.design import Cavity, Layers
+from amber_spread.core.design.finishes import SoftFilling
+from amber_spread.core.design.shapes import JoinedBuild, Opening
+from amber_spread.core.design.solids import BallSolid, BoxSolid, ConeSolid
+from amber_spread.core.tier import in_the_round
+from tests.designs import MEDIA, planned, tier, worked
+
+PI = math.pi
+DRUM = ConeSolid(across_mm=200, top_mm=200, high_mm=100)
+BLOCK = BoxSolid(wide_mm=200, deep_mm=120, high_mm=100)
+CREAM = "american_buttercream"
+
+
+def opened(*solids, body=BLOCK, layers=None, **parts):
+    openings = tuple(Opening(solid=solid) for solid in solids)
+    build = JoinedBuild(solids=(body,), openings=openings)
+    return tier(200, build=build, layers=layers or Layers(count=3), **parts)
+
+
+def openings_of(one):
+    return list(planned(one).tiers[0].carving.openings.values())
+
+
+def test_a_corner_cut_out_of_a_block_is_as_large_as_it_is_and_comes_out_of_layers_and_fillings_by_their_height():
+    """A box of 60 x 50 x 100 right through a corner: 300 ml, cake and filling as they lie there."""
+    one = opened(BoxSolid(wide_mm=120, deep_mm=100, high_mm=100, x_mm=100, y_mm=-60))
+    (opening,) = openings_of(one)
+    layers = planned(one).tiers[0].layers
+    assert opening.volume.value == pytest.approx(60 * 50 * 100 / 1000, rel=1e-3)
+    share = 3 * layers.cut_height.value / 100
+    assert opening.cake.value == pytest.approx(300 * share * 0.5, rel=0.01)
+    assert opening.filling.value == pytest.approx(
+        300 * (1 - share) * MEDIA[one.filling.medium].density_g_per_ml, rel=0.01
+    )
+    assert opening.weight.value == pytest.approx(300 * MEDIA[CREAM].density_g_per_ml, rel=1e-3)
+    assert opening.open
+    # Seen from the side and from above it is what lies within the cake.
+    for rings, size in ((opening.side, (60, 100)), (opening.above, (60, 50))):
+        across = [max(axis) - min(axis) for axis in zip(*rings[0], strict=True)]
+        assert across == pytest.approx(size, abs=0.3)
+
+
+@pytest.mark.parametrize("off", [0.0, 40.0, 90.0])
+def test_a_bite_by_a_ball_is_the_lens_that_a_library_makes_of_it(off):
+    solid = BallSolid(across_mm=90, x_mm=off, z_mm=30)
+    (opening,) = openings_of(opened(solid, body=DRUM))
+    drum = manifold3d.Manifold.cylinder(100, 100, 100, 256)
+    ball = manifold3d.Manifold.sphere(45, 256).translate([off, 0, 75])
+    assert opening.volume.value == pytest.approx((drum ^ ball).volume() / 1000, rel=0.01)
+
+
+def test_a_ball_within_the_cake_opens_nowhere_and_one_through_its_top_does():
+    inner, outer = openings_of(opened(BallSolid(across_mm=60, z_mm=20), BallSolid(across_mm=40, x_mm=60, z_mm=80)))
+    assert not inner.open and outer.open
+    assert inner.volume.value == pytest.approx(PI / 6 * 60**3 / 1000, rel=0.01)
+    # Half of a ball of 40 that stands half out of the top.
+    assert outer.volume.value == pytest.approx(PI / 12 * 40**3 / 1000, rel=0.02)
+    steps = " ".join(said.text for said in planned(opened(BallSolid(across_mm=60, z_mm=20))).tiers[0].carving.steps)
+    assert "Opening 1 opens nowhere" in steps
+
+
+def test_a_later_opening_takes_nothing_that_an_earlier_one_or_a_hidden_room_took():
+    ball = BallSolid(across_mm=80, z_mm=10)
+    first, second = openings_of(opened(ball, ball))
+    assert first.volume.value == pytest.approx(PI / 6 * 80**3 / 1000, rel=0.01)
+    assert second.volume.value == 0
+    assert second.side == first.side
+    codes = [check.code for check in planned(opened(ball, ball)).checks]
+    assert codes.count("carve.opening_misses") == 1
+    column = BoxSolid(wide_mm=90, deep_mm=90, high_mm=100)
+    room = Layers(count=4, cavity=Cavity(diameter_mm=50))
+    (alone,), (beside,) = (openings_of(opened(column, layers=layers)) for layers in (Layers(count=4), room))
+    hidden = planned(opened(column, layers=room)).tiers[0].layers.cavity
+    assert alone.volume.value - beside.volume.value == pytest.approx(hidden.volume.value, rel=0.01)
+
+
+def test_what_fills_an_opening_is_in_its_bowl_and_the_tier_weighs_what_is_left_and_what_is_put_in():
+    bite = BoxSolid(wide_mm=120, deep_mm=100, high_mm=100, x_mm=100, y_mm=-60)
+    whole, bitten = planned(opened()), planned(opened(bite))
+    (opening,) = bitten.tiers[0].carving.openings.values()
+    out = opening.cake.value + opening.filling.value
+    assert bitten.stack.weight.value == pytest.approx(whole.stack.weight.value - out + opening.weight.value)
+    used = bitten.bowls[CREAM].steps["tier_1_refill"]
+    assert used.stays.value == pytest.approx(opening.weight.value)
+    assert bitten.bowls[CREAM].need.value > opening.weight.value
+    # Layers, fillings and coats are made as if there were none.
+    for room in ("layers", "coats"):
+        assert getattr(bitten.tiers[0], room) == getattr(whole.tiers[0], room)
+
+
+def test_openings_filled_alike_come_out_of_one_bowl_together():
+    first, second = BallSolid(across_mm=60, x_mm=-60, z_mm=20), BallSolid(across_mm=40, x_mm=60, z_mm=80)
+    plan = planned(opened(first, second))
+    openings = plan.tiers[0].carving.openings.values()
+    used = plan.bowls[CREAM].steps["tier_1_refill"]
+    assert used.stays.value == pytest.approx(sum(one.weight.value for one in openings))
+
+
+def test_in_the_round_layers_and_what_is_filled_in_make_up_the_body():
+    one = opened(BallSolid(across_mm=90, x_mm=80, z_mm=20), filling=SoftFilling())
+    parts = in_the_round(worked(one), cut_open=False).parts
+    filled = [part for part in parts if part.matter == "refill"]
+    assert [part.hex for part in filled] == [MEDIA[CREAM].hex]
+    drawn = [part for part in worked(one).drawn.parts if part.kind == "refill"]
+    assert len(drawn) == 1 and drawn[0].place == "tiers.1.carving.openings.opening_1"
+
+
+def test_a_solid_that_cannot_be_made_is_told_by_its_number():
+    from amber_spread.core.design.solids import RingSolid
+
+    with pytest.raises(ValueError, match="opening 2"):
+        planned(opened(BallSolid(), RingSolid(across_mm=60, thick_mm=50)))
