@@ -63,6 +63,7 @@ round_tiers = st.builds(
     final=finals,
     cover=covers,
     borders=kinds.borders,
+    regions=kinds.regions,
     on_top=kinds.on_tops,
     stand=kinds.stands,
 )

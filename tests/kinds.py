@@ -11,7 +11,7 @@ from hypothesis import strategies as st
 from pydantic import BaseModel
 from pydantic.fields import FieldInfo
 
-from amber_spread.core.design.finishes import Border, Cover, Filling, FinalCoat, OnTop, PatchColour
+from amber_spread.core.design.finishes import Border, Cover, Filling, FinalCoat, OnTop, PatchColour, PipedRegion
 from amber_spread.core.design.shapes import Build, HeartShape, Opening, Picture, ProfilePoint, SectionAt, Shape
 from amber_spread.core.design.solids import BallSolid, BoxSolid, ConeSolid, RaisedSolid, RingSolid, Solid
 from amber_spread.core.design.stands import Stand
@@ -180,5 +180,11 @@ _OWN: dict[str, st.SearchStrategy[Any]] = {
 }  # fmt: skip
 """What hypothesis tries for a field that is more than a number or a word."""
 borders = st.lists(any_one(Border), max_size=2).map(tuple)
+_BANDS = st.tuples(st.floats(0, 0.9), st.floats(0.03, 1)).map(lambda both: (both[0], min(1.0, both[0] + both[1])))
+_PIPED = st.builds(
+    lambda band, **more: PipedRegion(low=band[0], high=band[1], **more), _BANDS, relief_mm=st.one_of(st.none(), st.floats(1, 12)),
+    medium=st.sampled_from(SPREADS), colour=st.sampled_from(COLOUR_NAMES),
+)  # fmt: skip
+regions = st.lists(_PIPED, max_size=2).map(tuple)
 stands = any_of(Stand)
 on_tops = st.lists(any_one(OnTop), max_size=2).map(tuple)

@@ -32,6 +32,7 @@ from amber_spread.core.tier import (
     GaugeMark,
     LayersPlan,
     OnTopPlan,
+    RegionPlan,
     Worked,
     forget_tiers,
     work_tiers,
@@ -49,6 +50,7 @@ class TierPlan(Made):
     carving: CarvingPlan | None
     on_top: dict[str, OnTopPlan]
     borders: dict[str, BorderPlan]
+    regions: dict[str, RegionPlan]
     gauge: dict[str, GaugeMark]
     stack: TierStack
 
@@ -127,6 +129,7 @@ def _tier_plan(name: str, done: Worked, stands: TierStack) -> TierPlan:
         carving=done.carving,
         on_top=done.on_top,
         borders=done.borders,
+        regions=done.regions,
         gauge=done.gauge,
         stack=stands,
     )

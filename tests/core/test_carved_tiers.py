@@ -18,7 +18,7 @@ from shapely import MultiPolygon, Point, Polygon, box
 
 from amber_spread.core.cake import seen_round
 from amber_spread.core.cake.bakes import _batter_ml, _choose, _HalfBall, _Slice, _Tray, _Work
-from amber_spread.core.cake.nested import laid_on
+from amber_spread.core.cake.nested import Bed, laid_on
 from amber_spread.core.design.design import Cavity, Design, Layers
 from amber_spread.core.design.effort import bodies_of
 from amber_spread.core.design.finishes import DrapeCover, FreehandFinal, PatchesCover, SoftFilling
@@ -393,8 +393,8 @@ def test_no_other_choice_of_tins_takes_less_batter(radii, kinds):
             if len(group) == 1:
                 assert one is trays[-1] or one.holds(slices[group[0]], 2.0)
             else:
-                held_apart(laid_on(tuple((slices[at].short, slices[at].long) for at in group), 5.0, *one.sheet(2.0)),
-                           [(slices[at].short, slices[at].long) for at in group], one.sheet(2.0))  # fmt: skip
+                sides = tuple((slices[at].short, slices[at].long) for at in group)
+                held_apart(laid_on(sides, 5.0, one.bed(2.0)), sides, one.bed(2.0))
 
 
 def partitions(ones):
@@ -409,25 +409,31 @@ def partitions(ones):
                 yield [(ones[0], *others), *more]
 
 
-def held_apart(room, sides, sheet):
-    """Rectangles lie on their sheet, each of its own size, and as far apart as the knife asks."""
+def held_apart(room, sides, bed):
+    """Rectangles lie on their bed, each of its own size, and as far apart as the knife asks."""
+    sheet = Point(bed.wide / 2, bed.high / 2).buffer(bed.wide / 2, 256) if bed.round else box(0, 0, bed.wide, bed.high)
     lie = []
     for spot in room.spots:
         short, long = sides[spot.which]
         wide, high = (short, long) if spot.upright else (long, short)
         lie.append(box(spot.x, spot.y, spot.x + wide, spot.y + high))
     assert sorted(spot.which for spot in room.spots) == list(range(len(sides)))
-    assert box(0, 0, *sheet).buffer(1e-5).covers(shapely.unary_union(lie))
+    assert sheet.buffer(0.01).covers(shapely.unary_union(lie))
     for one, other in itertools.combinations(lie, 2):
         assert one.distance(other) >= 5.0 - 1e-6
-    assert sum(one.area for one in lie) <= sheet[0] * sheet[1] + 1e-3
+    assert sum(one.area for one in lie) <= sheet.area + 1e-3
 
 
 @given(st.lists(st.tuples(st.integers(10, 90), st.integers(10, 90)), min_size=2, max_size=4), st.integers(60, 160),
        st.integers(60, 160))  # fmt: skip
 def test_what_a_library_lays_on_a_sheet_is_laid_on_it_here_too(sides, wide, high):
     sides = [tuple(sorted(one)) for one in sides]
-    room = laid_on(tuple((float(short), float(long)) for short, long in sides), 5.0, float(wide), float(high))
+    floats = tuple((float(short), float(long)) for short, long in sides)
+    round_bed = Bed(float(wide), float(wide), True)
+    if (disc := laid_on(floats, 5.0, round_bed)) is not None:
+        held_apart(disc, sides, round_bed)
+    bed = Bed(float(wide), float(high))
+    room = laid_on(floats, 5.0, bed)
     packer = rectpack.newPacker(rotation=True, pack_algo=rectpack.MaxRectsBssf)
     packer.add_bin(wide + 5, high + 5)
     for short, long in sides:
@@ -436,7 +442,7 @@ def test_what_a_library_lays_on_a_sheet_is_laid_on_it_here_too(sides, wide, high
     if len(packer) and len(packer[0]) == len(sides):
         assert room is not None
     if room is not None:
-        held_apart(room, sides, (wide, high))
+        held_apart(room, sides, bed)
 
 
 def test_narrow_layers_are_cut_from_one_sheet_side_by_side():
@@ -456,6 +462,49 @@ def test_narrow_layers_are_cut_from_one_sheet_side_by_side():
             assert edge.area == pytest.approx(Polygon(slices[number - 1].whole[0]).area, rel=1e-3)
     used = 4 - sum(len(one.layers) - 1 for one in tin.beside.values())
     assert tin.bakes.value == math.ceil(used / tin.each.value)
+
+
+def test_a_dome_left_on_the_top_layer_takes_its_part_of_the_height_and_is_followed():
+    """Layers, fillings and dome make up the height; what a paraboloid over the tin leaves of a drum is built up."""
+    drum = ((0, 0), (200, 0), (200, 120), (0, 120))
+    level, domed = (
+        planned(carved(drum, 204, rounded=0.0, layers=Layers(count=3, dome_mm=dome))).tiers[0] for dome in (None, 16)
+    )
+    assert level.carving.dome is None
+    layers = domed.layers
+    whole = 3 * layers.cut_height.value + layers.filling.count.value * layers.filling.thickness.value + 16
+    assert whole == pytest.approx(layers.height.value)
+    assert layers.cut_height.value == pytest.approx(level.layers.cut_height.value - 16 / 3)
+    *_, top = domed.carving.slices.values()
+    assert top.high.value - top.low.value == pytest.approx(layers.cut_height.value + 16)
+    # The drum is as wide as the tin but for its skin, 2 mm: from where the dome is narrower all round it is short.
+    begins = 1 - (100 / 102) ** 2
+    short = math.pi * 16 * (100**2 * (1 - begins) - 102**2 * (1 - begins) ** 2 / 2) / 1000
+    assert domed.carving.dome.missing.value == pytest.approx(short, rel=0.03)
+    assert any("stays on" in said.text for said in domed.carving.steps)
+    # A body that lies within it is short of nothing.
+    cone = ((0, 0), (200, 0), (100, 120))
+    within = planned(carved(cone, 204, rounded=1.0, layers=Layers(count=3, dome_mm=16)))
+    assert within.tiers[0].carving.dome.missing.value < 0.1
+    assert "carve.dome_missing" not in codes(within) and "carve.dome_high" in codes(within)
+    # What is not carved is levelled.
+    plain = [planned(tier(layers=Layers(dome_mm=dome))).tiers[0].layers.height.value for dome in (None, 16)]
+    assert plain[0] == plain[1]
+
+
+def test_two_small_layers_are_cut_from_one_round_tin():
+    """A bar of 130 x 50, twice, and 5 mm between: a rectangle of 130 x 105, whose corners lie 167 apart."""
+    bar = carved(((0, 0), (130, 0), (130, 58), (0, 58)), 134, shape=RectangleShape(length_mm=54), rounded=0.0,
+                 layers=Layers(count=2))  # fmt: skip
+    for across, beside in ((160, 0), (180, 1)):
+        _, baking = baked(bar, Tin(shape="round", across_mm=across))
+        (tin,) = baking.tins.values()
+        assert len(tin.beside) == beside
+    (cut,) = tin.beside.values()
+    assert cut.round and cut.wide.value == cut.high.value
+    disc = Point(cut.wide.value / 2, cut.wide.value / 2).buffer(cut.wide.value / 2 + 0.1, 256)
+    lie = [shapely.unary_union([Polygon(ring) for ring in rings]) for rings in cut.edges]
+    assert all(disc.covers(edge) for edge in lie) and lie[0].distance(lie[1]) > 4.9
 
 
 def test_a_view_from_the_front_gives_every_section_its_form_and_is_held_against_the_others():

@@ -22,6 +22,7 @@ from amber_spread.core.design.finishes import (
     PatchColour,
     PatchesCover,
     PatchSeam,
+    PipedRegion,
     PrintedCover,
     Stripe,
     Syrup,
@@ -56,6 +57,9 @@ SEAMED = PatchesCover(
     parts=0, own_seams=(PatchSeam(), PatchSeam(turn_deg=90.0, at=0.4)), strip_mm=10.0, colour="pale",
     patch_colours=(PatchColour(medium="modelling_chocolate"), PatchColour(colour="blush")),
 )  # fmt: skip
+REGIONS = [
+    {"regions": (PipedRegion(high=0.3, colour="blush"), PipedRegion(low=0.6, high=1.0, relief_mm=8))},
+]
 INSIDES = [
     {"layers": Layers(count=4, height_mm=24, cavity=Cavity(diameter_mm=60))},
     {"layers": Layers(count=4, height_mm=24, cavity=Cavity(diameter_mm=70, first=1, last=2, filled_with="sweets"))},
@@ -93,6 +97,9 @@ def tiers():
     for inside in INSIDES:
         yield from (of(build=build, **inside) for build in [*BUILDS, *OPENED])
         yield from (of(shape=shape, filling=filling, **inside) for shape in SHAPES for filling in FILLINGS)
+    for piped in REGIONS:
+        yield from (of(build=build, **piped) for build in BUILDS if not build.on_side)
+        yield from (of(shape=shape, cover=cover, **piped) for shape in SHAPES for cover in WHOLE[:2])
     for measured in MEASURED:
         yield from (of(build=build, **measured) for build in BUILDS)
         yield from (of(cover=cover, **measured) for cover in COVERS)
@@ -103,7 +110,7 @@ def name_of(tier):
     inside = "".join(
         f" {word}" for word, there in (
             ("room", tier.layers.cavity), ("syrup", tier.layers.syrup), ("board", tier.layers.board_after),
-            ("measured", tier.measured)) if there
+            ("measured", tier.measured), ("piped", tier.regions)) if there
     )  # fmt: skip
     more = " ".join(str(value) for name, value in tier.cover if name in ("top", "corners", "run") and value)
     striped = " striped" if getattr(tier.cover, "stripes", ()) else ""
@@ -179,6 +186,22 @@ def weights_add_up_to_what_the_rooms_hold(tier, whole, one, rooms):
     boards = whole.stack.weight.given["boards"].value
     own = stays + one.layers.cake_weight.value + hidden - sliced - cut_out + boards
     assert whole.stack.weight.value == pytest.approx(own)
+
+
+@holds
+def what_is_piped_over_a_region_is_its_wall_times_its_relief_or_more(tier, whole, one, rooms):
+    """The wall by its slices from outside: girth times the way straight up is the least it can be, edges go round."""
+    outside = sections_of(rooms.bodies.covered) if tier.regions else []
+    foot = rooms.bodies.covered.foot_mm
+    for asked, region in zip(tier.regions, one.regions.values(), strict=True):
+        low, high = foot + region.low.value, foot + region.high.value
+        ups = numpy.linspace(low, high, 60)
+        girths = numpy.interp(ups, [up for up, _ in outside], [section.length for _, section in outside])
+        least_ml = numpy.trapezoid(girths, ups) * region.relief.value / 1000
+        assert region.volume.value >= 0.97 * least_ml
+        assert region.on_top == (asked.high == 1)
+        (used,) = [use for use in rooms.uses if use.step == "region" and use.colour == asked.colour]
+        assert used.stays.value == pytest.approx(region.weight.value)
 
 
 @holds
@@ -310,7 +333,9 @@ def the_pieces_of_a_cover_that_suits_are_as_large_as_what_they_cover(tier, whole
     if isinstance(tier.cover, PrintedCover) and cover.printed.too_tall is not None:
         assert "cover.printed_short" in {check.code for check in whole.checks}
         return
-    assert pieces >= (wall + top) * 0.997
+    # A patch that is drawn out as it is laid covers by so much more than it is large.
+    drawn_out = cover.strain.value if cover.strain is not None and cover.strain.value > tier.cover.stretch else 0.0
+    assert pieces >= (wall + top) * (0.997 - drawn_out)
 
 
 @holds

@@ -97,7 +97,8 @@ def envelopes_nest_and_their_volumes_grow_outward(design, whole):
                 assert coat.volume.value >= -1e-9
         assert all(inner <= outer + TRACED for inner, outer in pairwise(widths))
         assert all(inner <= outer + 1e-6 for inner, outer in pairwise(heights))
-        bordered = max((border.out.value for border in one.borders.values()), default=0.0)
+        outward = [border.out.value for border in one.borders.values()]
+        bordered = max([*outward, *(region.relief.value for region in one.regions.values())], default=0.0)
         assert one.stack.diameter.value == pytest.approx(widths[-1] + 2 * bordered, abs=TRACED, rel=1e-3)
         if one.foot is None:
             assert one.stack.height.value >= heights[-1] - 1e-6

@@ -10,7 +10,7 @@ import numpy
 from shapely.affinity import translate
 
 from amber_spread.core.cake.batter import ball_batter, batter_volume
-from amber_spread.core.cake.nested import laid_on, together
+from amber_spread.core.cake.nested import Bed, laid_on, together
 from amber_spread.core.design.design import MeasuredBake, TinBake
 from amber_spread.core.geometry.outline import Point, round_area
 from amber_spread.core.geometry.sculpted import Sculpted
@@ -45,10 +45,11 @@ WORTH_ML = 100.0
 
 
 class Beside(Made):
-    """A layer of cake out of a tin that several layers of the tier are cut from side by side: the sheet as it lies
-    trimmed, and each layer on it, by its number and its edges.
+    """A layer of cake out of a tin that several layers of the tier are cut from side by side: it as it lies trimmed,
+    a circle or a rectangle, and each layer on it, by its number and its edges.
     """
 
+    round: bool
     wide: Figure
     high: Figure
     layers: list[int]
@@ -149,19 +150,18 @@ class _Tray(NamedTuple):
         """Its area, mm²; of a half ball that of its flat face."""
         return round_area(self.across) if self.shape in ROUND else self.across * (self.length or self.across)
 
-    def sheet(self, skin: float) -> tuple[float, float] | None:
-        """How large what it bakes is with its skin trimmed off, the short side first; None of what is no rectangle."""
-        if self.shape in ROUND:
-            return None
+    def bed(self, skin: float) -> Bed | None:
+        """What slices are laid side by side on, its skin trimmed off; None where it holds one alone."""
         short, long = sorted((self.across, self.length or self.across))
-        return short - 2 * skin + SKIN_FIT_MM, long - 2 * skin + SKIN_FIT_MM
+        off = 2 * skin - SKIN_FIT_MM
+        return Bed(short - off, long - off, self.shape in ROUND)
 
     def holds(self, one: _Slice, skin: float) -> bool:
         """Whether a slice can be cut from what it bakes, its skin trimmed off."""
-        sheet = self.sheet(skin)
-        if sheet is None:
+        if self.shape in ROUND:
             return one.radius <= self.across / 2 - skin + SKIN_FIT_MM
-        return one.short <= sheet[0] and one.long <= sheet[1]
+        bed = self.bed(skin)
+        return bed is not None and one.short <= bed.wide and one.long <= bed.high
 
     def bakes(self, layers: int) -> int:
         """How often it is baked for so many layers."""
@@ -182,6 +182,10 @@ class _Tray(NamedTuple):
 
 class _HalfBall(_Tray):
     """A half-ball tin: a layer is cut out of all of what it bakes, its flat face down or up."""
+
+    def bed(self, skin: float) -> Bed | None:
+        """Likewise."""
+        return None
 
     def holds(self, one: _Slice, skin: float) -> bool:
         """Likewise."""
@@ -248,6 +252,9 @@ def plan_carved_bake(done: Worked, tins: Sequence[Tin]) -> CarvedBake | None:
     parts = {f"{TIN_WORDS[one.shape]} tin {at}": one for at, one in enumerate(found.values(), 1)}
     batter = total({name: one.batter.value for name, one in parts.items()}, "ml")
     piled_ml = sum(one.piled(work, len(taken)) for one, taken in chosen.items())
+    if done.tier.dome_mm:
+        # A dome left on is half of a cylinder as high (geometry: a paraboloid).
+        piled_ml += round_area(done.tier.asked.tin_diameter_mm) * done.tier.dome_mm / 2 / 1000
     crumbs = offcut.figure(piled_ml, done.layers.cake_volume.value, usual.cake_density_g_per_ml)
     worked_g = max(0.0, crumbs.value)
     binds = paste_coat.figure(worked_g, usual.paste_parts)
@@ -297,15 +304,15 @@ def _own(done: Worked, each: int) -> _Tray:
 
 @lru_cache(maxsize=512)
 def _groups(tray: _Tray, work: _Work) -> tuple[Group, ...]:
-    """What may be cut from one layer out of a tin, by the slices' numbers from 0: each that it holds, and on a sheet
-    those that lie side by side.
+    """What may be cut from one layer out of a tin, by the slices' numbers from 0: each that it holds, and those that
+    lie side by side on it.
     """
     alone = [(at,) for at, one in enumerate(work.slices) if tray.holds(one, work.skin)]
-    sheet = tray.sheet(work.skin)
-    if sheet is None:
+    bed = tray.bed(work.skin)
+    if bed is None:
         return tuple(alone)
     sides = [(one.short, one.long) for one in work.slices]
-    return (*alone, *islice(together(sides, KNIFE_MM, *sheet), MOST_GROUPS))
+    return (*alone, *islice(together(sides, KNIFE_MM, bed), MOST_GROUPS))
 
 
 def _choose(work: _Work, trays: tuple[_Tray, ...]) -> dict[_Tray, list[Group]]:
@@ -350,16 +357,17 @@ def _choose(work: _Work, trays: tuple[_Tray, ...]) -> dict[_Tray, list[Group]]:
 
 
 def _beside(tray: _Tray, group: Group, work: _Work, slices: Sequence[Slice]) -> Beside:
-    """Slices side by side on a sheet, each so that the least rectangle round it lies where it was laid."""
-    sheet = tray.sheet(work.skin)
-    assert sheet is not None
+    """Slices side by side on a layer, each so that the least rectangle round it lies where it was laid."""
+    bed = tray.bed(work.skin)
+    assert bed is not None
     own = [slices[at] for at in group]
-    room = laid_on(tuple(one.least for one in own), KNIFE_MM, *sheet)
+    room = laid_on(tuple(one.least for one in own), KNIFE_MM, bed)
     assert room is not None
     spots = sorted(room.spots)
     return Beside(
-        wide=same("the sheet, trimmed", sheet[0], "mm", "down"),
-        high=same("the sheet, trimmed", sheet[1], "mm", "down"),
+        round=bed.round,
+        wide=same("what is baked, trimmed", bed.wide, "mm", "down"),
+        high=same("what is baked, trimmed", bed.high, "mm", "down"),
         layers=[one.number for one in own],
         edges=[
             rings_of(areas_of(translate(one.laid(spot.upright), spot.x, spot.y)))

@@ -1,9 +1,10 @@
-"""Rectangles laid side by side on a sheet: which go on it together, and where each lies.
+"""Rectangles laid side by side on a layer of cake: which go on it together, and where each lies.
 
 Lengths are in mm. Any two, three or four rectangles that lie on a sheet at all can be laid so that it is cut apart by
 straight cuts from side to side, so that looking at those alone finds every way (geometry; five may need a pinwheel).
 """
 
+import math
 from collections.abc import Iterator
 from functools import lru_cache
 from itertools import combinations
@@ -41,6 +42,27 @@ class Room(NamedTuple):
         return Room(max(self.wide, other.wide), self.high + gap + other.high, self.spots + moved)
 
 
+class Bed(NamedTuple):
+    """What rectangles are laid on: a rectangle, the short side first, or a circle as wide as it is high."""
+
+    wide: float
+    high: float
+    round: bool = False
+
+    def holds(self, room: Room) -> bool:
+        """Whether a room lies on it; in a circle so that its corners do."""
+        if self.round:
+            return math.hypot(room.wide, room.high) <= self.wide + SLACK_MM
+        return room.wide <= self.wide + SLACK_MM and room.high <= self.high + SLACK_MM
+
+    def middle(self, room: Room) -> Room:
+        """A room where it lies on it: in the middle of a circle, else in the corner of a rectangle."""
+        if not self.round:
+            return room
+        x, y = (self.wide - room.wide) / 2, (self.high - room.high) / 2
+        return room._replace(spots=tuple(one._replace(x=one.x + x, y=one.y + y) for one in room.spots))
+
+
 @lru_cache(maxsize=8192)
 def rooms_of(sides: tuple[tuple[float, float], ...], gap: float) -> tuple[Room, ...]:
     """The least rooms that hold rectangles of those sides (short, long), so far apart: none is as small both ways as
@@ -74,19 +96,16 @@ def _least(rooms: list[Room]) -> tuple[Room, ...]:
     return tuple(kept)
 
 
-def laid_on(sides: tuple[tuple[float, float], ...], gap: float, wide: float, high: float) -> Room | None:
-    """Rectangles laid on a sheet of that size; None where they do not all lie on it."""
-    for room in rooms_of(sides, gap):
-        if room.wide <= wide + SLACK_MM and room.high <= high + SLACK_MM:
-            return room
-    return None
+def laid_on(sides: tuple[tuple[float, float], ...], gap: float, bed: Bed) -> Room | None:
+    """Rectangles where they lie on a bed; None where they do not all lie on it."""
+    return next((bed.middle(room) for room in rooms_of(sides, gap) if bed.holds(room)), None)
 
 
-def together(sides: list[tuple[float, float]], gap: float, wide: float, high: float) -> Iterator[tuple[int, ...]]:
-    """Every two, three and four of some rectangles that lie on a sheet together, by their numbers."""
+def together(sides: list[tuple[float, float]], gap: float, bed: Bed) -> Iterator[tuple[int, ...]]:
+    """Every two, three and four of some rectangles that lie on a bed together, by their numbers."""
     areas = [(short + gap) * (long + gap) for short, long in sides]
-    room = (wide + gap) * (high + gap)
-    fits = [at for at, one in enumerate(sides) if laid_on((one,), gap, wide, high)]
+    room = (bed.wide + gap) * (bed.high + gap)
+    fits = [at for at, one in enumerate(sides) if laid_on((one,), gap, bed)]
     before: set[tuple[int, ...]] = {(at,) for at in fits}
     for size in range(2, MOST_BESIDE + 1):
         now: set[tuple[int, ...]] = set()
@@ -96,7 +115,7 @@ def together(sides: list[tuple[float, float]], gap: float, wide: float, high: fl
                 group[:at] + group[at + 1 :] not in before for at in range(size)
             ):
                 continue
-            if laid_on(tuple(sides[at] for at in group), gap, wide, high):
+            if laid_on(tuple(sides[at] for at in group), gap, bed):
                 now.add(group)
         yield from sorted(now)
         before = now

@@ -20,6 +20,7 @@ from amber_spread.core.design.finishes import (
     OnTop,
     PanelCover,
     PatchesCover,
+    PipedRegion,
     PlainFilling,
     SoftFilling,
     Syrup,
@@ -76,6 +77,7 @@ class Layers(Frozen):
     `cake` is the key of the recipe they are baked by.
     `height_mm` null takes the common cut that `bake` allows. `board_after` puts a hidden board on supports above
     that layer, so that two stacks are iced as one; a little `board_medium` keeps what stands on it from sliding.
+    `dome_mm` is how much of the baked dome is left on the top layer of a tier that is carved; any other is levelled.
     """
 
     cake: Key = "vanilla_sponge"
@@ -87,6 +89,7 @@ class Layers(Frozen):
     board_medium: Key = "dark_chocolate"
     cavity: Cavity | None = None
     syrup: Syrup | None = None
+    dome_mm: Annotated[float, limits.DOME_LEFT.field()] | None = None
 
     @model_validator(mode="after")
     def board_lies_between_layers(self) -> Self:
@@ -126,6 +129,7 @@ class Tier(Frozen):
     cover: Cover = NoCover()
     on_top: Annotated[tuple[OnTop, ...], Field(max_length=int(limits.ON_TOPS.high))] = ()
     borders: Annotated[tuple[Border, ...], Field(max_length=int(limits.BORDERS.high))] = ()
+    regions: Annotated[tuple[PipedRegion, ...], Field(max_length=int(limits.REGIONS.high))] = ()
     stand: Stand = StackedStand()
 
     @model_validator(mode="after")
@@ -137,6 +141,13 @@ class Tier(Frozen):
             raise at(("build",), "is turned about the axis, so the tin must be round")
         return self
 
+    @model_validator(mode="after")
+    def regions_are_piped_on_what_stands_upright(self) -> Self:
+        """A drum on its side has no height of its own to pipe along."""
+        if self.regions and self.build.on_side:
+            raise at(("regions",), "are piped on a tier that stands upright; this one lies on its side")
+        return self
+
     def taken(self) -> Iterator[Taken]:
         """Every medium the tier takes: the path of the field that names it, its key, its colour."""
         parts: list[tuple[tuple[str | int, ...], object]] = [
@@ -144,6 +155,7 @@ class Tier(Frozen):
             (("final",), self.final), (("cover",), self.cover),
             *((("on_top", index), top) for index, top in enumerate(self.on_top)),
             *((("borders", index), border) for index, border in enumerate(self.borders)),
+            *((("regions", index), region) for index, region in enumerate(self.regions)),
         ]  # fmt: skip
         for path, part in parts:
             medium = getattr(part, "medium", None)

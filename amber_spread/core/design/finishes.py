@@ -58,6 +58,10 @@ class CrumbCoat(Frozen):
     thickness_mm: Annotated[Thickness | None, Usual("crumb_coat_mm")] = None
 
 
+LEAST_REGION = 0.02
+"""A piped region is at least so much of the tier high."""
+
+
 class _Coat(Frozen):
     medium: Key = "meringue_buttercream"
     colour: Name | None = None
@@ -280,6 +284,25 @@ class OnTop(_Sheet):
     shape: Shape
     count: Annotated[int, limits.PIECES.field()] = 1
     across_mm: Annotated[float, limits.ON_TOP_WIDTH.field()]
+
+
+class PipedRegion(Frozen):
+    """Piping or strokes over the outside of a finished tier between two shares of its height, of a mean relief: a foot
+    of grass, a fringe, a cap. One that goes all the way up lies on the top too.
+    """
+
+    low: Annotated[float, limits.SHARE.field()] = 0.0
+    high: Annotated[float, limits.SHARE.field()] = 0.3
+    relief_mm: Annotated[Thickness | None, Usual("relief_mm")] = None
+    medium: Key = "meringue_buttercream"
+    colour: Name | None = None
+
+    @model_validator(mode="after")
+    def ends_above_where_it_begins(self) -> Self:
+        """It has some height."""
+        if self.high < self.low + LEAST_REGION:
+            raise at(("high",), f"should be {100 * LEAST_REGION:g} % or more above where it begins")
+        return self
 
 
 class Border(Frozen):

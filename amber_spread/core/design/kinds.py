@@ -28,6 +28,7 @@ from amber_spread.core.design.finishes import (
     OnTop,
     PanelCover,
     PatchesCover,
+    PipedRegion,
     PlainFilling,
     PrintedCover,
     SemiNakedFinal,
@@ -240,7 +241,8 @@ PARTS: tuple[DesignPart, ...] = (
             Layers, "Layers", ask("count", "Layers", "layer_count"),
             ask("height_mm", "Each cut at", "layer_height_mm", "the common cut"),
             ask("target_height_mm", "Finished height wanted", "target_height_mm", "any"),
-            ask("board_after", "Hidden board above layer", "board_after", "none"), leading="height_mm",
+            ask("board_after", "Hidden board above layer", "board_after", "none"),
+            ask("dome_mm", "Dome left on the top layer", "dome_left_mm", "none"), leading="height_mm",
         ),
     ))),
     DesignPart(("layers", "bake"), "baked", dict((
@@ -272,6 +274,14 @@ PARTS: tuple[DesignPart, ...] = (
             pick("at", "Border", ("foot", "along the foot"), ("top", "along the top edge")),
             pick("bead", "Bead", ("half", "half a round"), ("round", "a full round")),
             leading="bead_mm", media=COATS, technique="border",
+        ),
+    )), many=True),
+    DesignPart(("regions",), "region", dict((
+        row(
+            PipedRegion, "Piped region", ask("low", "From so far up", "share", percent=True),
+            ask("high", "To so far up", "share", percent=True),
+            ask("relief_mm", "Relief, on average", "coat_thickness_mm"),
+            leading="relief_mm", media=COATS, technique="textured",
         ),
     )), many=True),
     DesignPart(("on_top",), "ontop", dict((

@@ -76,6 +76,11 @@ class SettledTier:
         return self.settled(self.asked.filling, "thickness_mm")
 
     @cached_property
+    def dome_mm(self) -> float:
+        """How much of its dome is left on the top layer: of a carved tier alone."""
+        return (self.asked.layers.dome_mm or 0.0) if self.asked.build.carved else 0.0
+
+    @cached_property
     def dam(self) -> Figure | None:
         """How wide the dam of a soft filling is: as wide as it is high where nothing else is said."""
         filling = self.asked.filling

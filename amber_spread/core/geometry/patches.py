@@ -133,9 +133,14 @@ class Level(NamedTuple):
 
     at: float
 
+    @property
+    def across(self) -> Numbers:
+        """Which way lies straight across it."""
+        return numpy.array([0.0, 0.0, 1.0])
+
     def beyond(self, corners: Numbers) -> Numbers:
         """How far each corner lies above it."""
-        return _past(corners[:, 2], self.at)
+        return _past(corners @ self.across, self.at)
 
 
 class Upright(NamedTuple):
@@ -146,10 +151,15 @@ class Upright(NamedTuple):
     at: float
     turn_deg: float
 
+    @property
+    def across(self) -> Numbers:
+        """Which way lies straight across it."""
+        turn = math.radians(self.turn_deg)
+        return numpy.array([-math.sin(turn), math.cos(turn), 0.0])
+
     def beyond(self, corners: Numbers) -> Numbers:
         """How far each corner lies behind it."""
-        turn = math.radians(self.turn_deg)
-        return _past(corners[:, :2] @ numpy.array([-math.sin(turn), math.cos(turn)]), self.at)
+        return _past(corners @ self.across, self.at)
 
 
 def _past(along: Numbers, share: float) -> Numbers:
@@ -183,14 +193,67 @@ def cut_up(
 def _by_sides(surface: Surface, way: int, turn_deg: float, own: Sequence[Level | Upright]) -> tuple[Surface, Labels]:
     """A surface cut between its sides and along every seam of one's own, small parts given to a neighbour."""
     labels: Labels = numpy.zeros(len(surface.triangles), dtype=numpy.int64)
-    if way:
+    if way > 2:
         surface, _, labels = _parted(surface, _scores(surface, way, turn_deg), numpy.ones(len(labels), dtype=bool))
-    for seam in own:
-        beyond = seam.beyond(surface.corners)
-        there = numpy.ones(len(surface.triangles), dtype=bool)
-        surface, parents, sides = _parted(surface, numpy.column_stack([-beyond, beyond]), there)
-        labels = 2 * labels[parents] + sides
+    # A front and a back are those of an upright seam through the middle.
+    for seam in [Upright(0.5, turn_deg), *own] if way == 2 else own:
+        surface, parents, sides = _sliced(surface, seam)
+        labels = _components(surface, 2 * labels[parents] + sides)
     return surface, _tidied(surface, _components(surface, labels))
+
+
+def _sliced(surface: Surface, seam: Level | Upright) -> tuple[Surface, Labels, Labels]:
+    """A surface cut straight along a seam, with the triangle that each comes from and the side it lies on. A corner
+    that the seam passes by a share of an edge is moved onto it, so that no sliver is left.
+    """
+    ends = edges_of(surface.triangles)
+    beyond = seam.beyond(surface.corners)
+    crossing = ends[(beyond[ends] > 0).sum(axis=1) == 1]
+    # How near the seam each corner lies, by the edge there that it cuts off shortest.
+    share = numpy.ones(len(beyond))
+    apart = numpy.abs(beyond[crossing]) / numpy.abs(numpy.diff(beyond[crossing], axis=1))
+    numpy.minimum.at(share, crossing.ravel(), apart.ravel())
+    near = share < CLEAR
+    corners, sides = surface.corners.copy(), numpy.sign(numpy.where(near, 0.0, beyond))
+    corners[near] -= beyond[near, None] * seam.across
+    places, added = corners.tolist(), dict[tuple[int, int], int]()
+
+    def between(one: int, other: int) -> int:
+        key = _key(one, other)
+        if key not in added:
+            low, high = key
+            along = beyond[low] / (beyond[low] - beyond[high])
+            added[key] = len(places)
+            places.append((corners[low] + along * (corners[high] - corners[low])).tolist())
+        return added[key]
+
+    found = sides[surface.triangles]
+    cut = (found.min(axis=1) < 0) & (found.max(axis=1) > 0)
+    whole = numpy.flatnonzero(~cut)
+    done = [
+        (tuple(three), index, int(side > 0))
+        for three, index, side in zip(
+            surface.triangles[whole].tolist(), whole.tolist(), found[whole].sum(axis=1).tolist(), strict=True
+        )
+    ]
+    for index in numpy.flatnonzero(cut).tolist():
+        three, own = surface.triangles[index].tolist(), found[index].tolist()
+        if 0 in own:
+            # Through a corner and the edge across from it.
+            at = own.index(0)
+            corner, left, right = (three[(at + step) % 3] for step in range(3))
+            middle = between(left, right)
+            done.append(((corner, left, middle), index, int(sides[left] > 0)))
+            done.append(((corner, middle, right), index, int(sides[right] > 0)))
+            continue
+        at = next(at for at in range(3) if own.count(own[at]) == 1)
+        lone, left, right = (three[(at + step) % 3] for step in range(3))
+        to_left, to_right = between(lone, left), between(right, lone)
+        done.append(((lone, to_left, to_right), index, int(sides[lone] > 0)))
+        done.append(((to_left, left, right), index, int(sides[left] > 0)))
+        done.append(((to_left, right, to_right), index, int(sides[left] > 0)))
+    triangles, parents, labels = zip(*done, strict=True)
+    return Surface(numpy.array(places), numpy.array(triangles)), numpy.array(parents), numpy.array(labels)
 
 
 class _Tried(NamedTuple):
@@ -210,12 +273,9 @@ class _Tried(NamedTuple):
 
 
 def _scores(surface: Surface, way: int, turn_deg: float) -> Numbers:
-    """How much each corner is of each side: how far in front of the middle or behind it; or how nearly it faces up, or
-    each of so many sides, evened out with its neighbours. The sides are turned about the upright.
+    """How nearly each corner faces up, or each of so many sides, evened out with its neighbours. The sides are turned
+    about the upright.
     """
-    if way == 2:
-        behind = Upright(0.5, turn_deg).beyond(surface.corners)
-        return numpy.column_stack([-behind, behind])
     turns = [2 * math.pi * number / way - math.pi / 2 + math.radians(turn_deg) for number in range(way)]
     directions = numpy.array([(0.0, 0.0, 1.0), *((math.cos(turn), math.sin(turn), 0.0) for turn in turns)])
     count, triangles = len(surface.corners), surface.triangles

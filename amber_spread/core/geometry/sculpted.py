@@ -181,18 +181,22 @@ class Sculpted(Outlined):
             return self._right
         return self.once(("wall", low_mm, high_mm), lambda: self._wall(low_mm, high_mm))
 
-    def cut(self, left_mm: float, right_mm: float, low_mm: float, high_mm: float) -> list[list[Point]]:
-        """What of the right half cut through lies between two distances from the axis and two heights, part by part."""
+    def cut(
+        self, left_mm: float, right_mm: float, low_mm: float, high_mm: float, away: Region | None = None
+    ) -> list[list[Point]]:
+        """What of the right half cut through lies between two distances from the axis and two heights, part by part;
+        without what is `away` there.
+        """
         if right_mm <= left_mm or high_mm <= low_mm:
             return []
         where = left_mm, right_mm, low_mm, high_mm
-        return self.once(("cut", *where), lambda: self._cut(*where))
+        return self.once(("cut", *where, away), lambda: self._cut(*where, away))
 
-    def _cut(self, left_mm: float, right_mm: float, low_mm: float, high_mm: float) -> list[list[Point]]:
+    def _cut(
+        self, left_mm: float, right_mm: float, low_mm: float, high_mm: float, away: Region | None
+    ) -> list[list[Point]]:
         found = self.plane.intersection(box(left_mm, low_mm, right_mm, high_mm))
-        parts = getattr(found, "geoms", [found])
-        rings = [one.exterior.coords[:-1] for one in parts if isinstance(one, Polygon) and one.area > TIP_MM2]
-        return [[(float(x), float(z)) for x, z in ring] for ring in rings]
+        return rings_right(areas_of(found if away is None else found.difference(away)))
 
     @cached_property
     def _right(self) -> list[Point]:
@@ -202,6 +206,12 @@ class Sculpted(Outlined):
         """What of the right half cut through lies outside another body, part by part, the largest first."""
         thick = inner.side_mm, inner.top_mm, inner.under_mm
         return self.once(("shell", *thick), lambda: self._shell(inner))
+
+    def shell_between(self, inner: "Sculpted", low_mm: float, high_mm: float) -> list[list[Point]]:
+        """Likewise between two heights."""
+        right, within = (_right_of(body.plane, self.foot_mm) for body in (self, inner))
+        top_mm = min(high_mm, self.foot_mm + self.height_mm)
+        return rings_right(areas_of(right.difference(within).intersection(box(0.0, low_mm, self.width_mm, top_mm))))
 
     def _shell(self, inner: "Sculpted") -> list[list[Point]]:
         right, within = (_right_of(body.plane, self.foot_mm) for body in (self, inner))
@@ -310,6 +320,11 @@ def _half(region: Region, foot_mm: float) -> list[Point]:
     if not parts or (len(parts) == 1 and not parts[0].interiors and _area(side, foot_mm) <= cut.area + TIP_MM2):
         return side
     return _chained(parts)
+
+
+def rings_right(found: Region) -> list[list[Point]]:
+    """The parts of what is cut through on the right of the axis, each as one line."""
+    return [_chained([part]) for part in _parts(found)]
 
 
 def _chained(parts: list[Polygon]) -> list[Point]:

@@ -82,6 +82,7 @@ MIXER = Limit(low=500, high=60000, unit="ml")
 RIM = Limit(low=0, high=60, unit="mm")
 SECTIONS = Limit(low=0, high=8, unit="each")
 PATCHES = Limit(low=0, high=40, unit="each")
+DOME_LEFT = Limit(low=1, high=60, unit="mm")
 OPENINGS = Limit(low=0, high=4, unit="each")
 OWN_SEAMS = Limit(low=0, high=8, unit="each")
 STRIPES = Limit(low=0, high=12, unit="each")
@@ -94,6 +95,7 @@ SHEET_SIDE = Limit(low=50, high=1500, unit="mm")
 ON_TOP_WIDTH = Limit(low=10, high=600, unit="mm")
 BEAD = Limit(low=1, high=40, unit="mm")
 BORDERS = Limit(low=0, high=4, unit="each")
+REGIONS = Limit(low=0, high=4, unit="each")
 SPREAD = Limit(low=0.05, high=1, unit="ratio")
 PIECES = Limit(low=1, high=200, unit="each")
 ON_TOPS = Limit(low=0, high=12, unit="each")
@@ -195,6 +197,7 @@ LIMITS: dict[str, Limit] = {
     "mixer_ml": MIXER,
     "rim_mm": RIM,
     "openings": OPENINGS,
+    "dome_left_mm": DOME_LEFT,
     "own_seams": OWN_SEAMS,
     "sections": SECTIONS,
     "stripes": STRIPES,
@@ -207,6 +210,7 @@ LIMITS: dict[str, Limit] = {
     "on_top_mm": ON_TOP_WIDTH,
     "bead_mm": BEAD,
     "borders": BORDERS,
+    "regions": REGIONS,
     "spread": SPREAD,
     "pieces": PIECES,
     "on_tops": ON_TOPS,

@@ -8,7 +8,7 @@ from amber_spread.core.tier.carving import CarvingPlan, slices_of
 from amber_spread.core.tier.coats import CoatsPlan
 from amber_spread.core.tier.cover_plan import CoverPlan
 from amber_spread.core.tier.drawn import BOARD_HEX, Drawn, Part, Silhouette, slab
-from amber_spread.core.tier.extras import HALF_BEAD, BorderPlan, OnTopPlan
+from amber_spread.core.tier.extras import HALF_BEAD, BorderPlan, OnTopPlan, RegionPlan
 from amber_spread.core.tier.finish_checks import checks_of_coats, checks_of_cover
 from amber_spread.core.tier.gauge import GaugeMark
 from amber_spread.core.tier.in_the_round import Envelope, RoundTin, RoundView, envelope_of, in_the_round
@@ -39,6 +39,7 @@ __all__ = [
     "Part",
     "RoundTin",
     "RoundView",
+    "RegionPlan",
     "STEPS",
     "Silhouette",
     "Size",

@@ -27,10 +27,14 @@ def alike(slices: Sequence[Slice]) -> list[tuple[int, int]]:
 
 
 def steps_of_carving(
-    slices: Sequence[Slice], room: CavityPlan | None, openings: Mapping[str, OpeningPlan], scored_mm: float | None
+    slices: Sequence[Slice],
+    room: CavityPlan | None,
+    openings: Mapping[str, OpeningPlan],
+    scored_mm: float | None,
+    dome_mm: float = 0.0,
 ) -> Iterator[Said]:
-    """Every step of carving a tier, with a room hidden in it, openings cut out of it, and lines so far apart scored on
-    it, where there are any. Source: common practice.
+    """Every step of carving a tier, with a room hidden in it, openings cut out of it, lines so far apart scored on it,
+    and a dome left on its top layer, where there are any. Source: common practice.
     """
     yield say(
         "Lay film below the work, with enough of it to fold up round the cake: crumbs go off with it, and the cake "
@@ -40,6 +44,11 @@ def steps_of_carving(
         "Bake the day before and keep the layers cold: firm cake is cut clean. Keep what has to stay cold out of it no "
         "longer than local rules allow.", READY, True,
     )  # fmt: skip
+    if dome_mm:
+        yield say(
+            f"Level every layer but the last, {slices[-1].number}: {{dome}} of its dome stays on. It goes on top, and "
+            "the knife follows its rise.", CUT, dome=mm(dome_mm),
+        )  # fmt: skip
     least, most = (Quantity(minutes, "min") for minutes in CHILL_MIN)
     yield say("Cut each layer to its own template: axis on axis, the front mark to the front, from layer 1 up.", CUT)
     for lower, upper in alike(slices):

@@ -5,6 +5,7 @@ along it once they are; what the outline does between its two faces is then carv
 from the side.
 """
 
+import math
 from collections.abc import Iterator
 
 from shapely import Point as Point2
@@ -13,7 +14,7 @@ from shapely.affinity import translate
 
 from amber_spread.core.design.settled import SettledTier
 from amber_spread.core.design.shapes import Build, Carvable, CarvedBuild, JoinedBuild, ModelledBuild
-from amber_spread.core.geometry.body import Envelopes
+from amber_spread.core.geometry.body import MM3_PER_ML, Envelopes
 from amber_spread.core.geometry.flat import Corner, Mark, Piece, drawn_along, edge_of, paper_of
 from amber_spread.core.geometry.hollows import hollows_of
 from amber_spread.core.geometry.meshed import FLAT, UPRIGHT, seen
@@ -23,7 +24,7 @@ from amber_spread.core.geometry.sliced import DRAWN_MM, Slice, parts_of, rings_o
 from amber_spread.core.geometry.traced import Region
 from amber_spread.core.kernel.base import Made
 from amber_spread.core.kernel.check import Said
-from amber_spread.core.kernel.figures import GEOMETRY, Figure, rule, same
+from amber_spread.core.kernel.figures import GEOMETRY, Figure, decided, rule, same
 from amber_spread.core.tier.carve_boards import board_of, scored_on
 from amber_spread.core.tier.carve_steps import steps_of_carving
 from amber_spread.core.tier.coats import CoatsPlan
@@ -32,6 +33,8 @@ from amber_spread.core.tier.mass import pressure
 from amber_spread.core.tier.openings import OpeningPlan
 from amber_spread.core.tier.slabs import Slab
 
+DOME_STEPS, DOME_ROUND = 12, 32
+"""A dome is looked at in so many slices, each a circle of so many pieces a quarter."""
 CROSS_MM = 6.0
 """How far a cross and the front mark reach on a template."""
 Template = tuple[str, list[Corner], list[Mark]]
@@ -82,6 +85,13 @@ class MeshKept(Made):
     error: Figure
 
 
+class DomePlan(Made):
+    """The dome left on the top layer: how high at its middle, and what of the carved body there it does not fill."""
+
+    left: Figure
+    missing: Figure
+
+
 class NeckPlan(Made):
     """Where a carved tier presses hardest on what is left of it: how far up, on how much, what lies above, and how hard
     that presses.
@@ -98,11 +108,12 @@ class CarvingPlan(Made):
     of carving it, what is cut out of it and filled up, what it stands on, and what its coats would come to by its
     surface alone.
 
-    `neck` is where it presses hardest on itself. `own_width` is how wide its solids are at the sizes they were given,
-    where it is built of any, and `solids` is where each lies at the size of the tier; `seen` is all of it from the
-    side, and `scored` the lines on it there; `kept` is told of a 3D file. `flat` is the share of its coated surface
-    that a flat smoother reaches, and `bent` the radius of one that reaches its hollows. `front_agrees` is how long the
-    tin would be for the view from the front to agree with the one from the side, where there is one.
+    `neck` is where it presses hardest on itself, `dome` what is left of one on the top layer. `own_width` is how wide
+    its solids are at the sizes they were given, where it is built of any, and `solids` is where each lies at the size
+    of the tier; `seen` is all of it from the side, and `scored` the lines on it there; `kept` is told of a 3D file.
+    `flat` is the share of its coated surface that a flat smoother reaches, and `bent` the radius of one that reaches
+    its hollows. `front_agrees` is how long the tin would be for the view from the front to agree with the one from the
+    side, where there is one.
     """
 
     slices: dict[str, SlicePlan]
@@ -114,6 +125,7 @@ class CarvingPlan(Made):
     foot: Figure
     footprint: Figure
     neck: NeckPlan | None
+    dome: DomePlan | None
     surface: Figure
     coats: Figure
     by_surface: Figure
@@ -198,12 +210,13 @@ def plan_carving(
     both = coats.crumb.volume.value + (coats.final.volume.value if coats.final else 0.0)
     return CarvingPlan(
         neck=_neck(bare, slabs, weight_g),
+        dome=_dome(tier, bare, slabs),
         slices={
             f"layer_{one.number}": _slice_plan(bare, one, papers) for one, papers in zip(slices, templates, strict=True)
         },
         view=board_of("side", bare.core.side, build),
         front=board_of("front", bare.core.front, build),
-        steps=list(steps_of_carving(slices, layers.cavity, openings, build.scored_mm)),
+        steps=list(steps_of_carving(slices, layers.cavity, openings, build.scored_mm, tier.dome_mm)),
         openings=openings,
         volume=same("inside it", bare.volume_ml, "ml"),
         foot=same("on the board", float(slices[0].bottom.area), "mm2", "down"),
@@ -241,6 +254,23 @@ def _neck(bare: Sculpted, slabs: list[Slab], weight_g: float) -> NeckPlan | None
         area=same("of cake there", area, "mm2", "down"),
         above=above,
         pressed=pressure.figure(above.value, area),
+    )
+
+
+def _dome(tier: SettledTier, bare: Sculpted, slabs: list[Slab]) -> DomePlan | None:
+    """The dome left on the top layer: a paraboloid as wide as the tin (from memory)."""
+    left_mm = tier.dome_mm
+    if not left_mm:
+        return None
+    high = max(slab.high for slab in slabs)
+    radius, step = tier.asked.tin_diameter_mm / 2, left_mm / DOME_STEPS
+    beyond = 0.0
+    for index in range(DOME_STEPS):
+        up = (index + 0.5) * step
+        disc = Point2(0.0, 0.0).buffer(radius * math.sqrt(1 - up / left_mm), quad_segs=DOME_ROUND)
+        beyond += float(bare.core.region(high - left_mm + up).difference(disc).area) * step
+    return DomePlan(
+        left=decided(left_mm, "mm"), missing=same("of the body beyond the dome", beyond / MM3_PER_ML, "ml", "up")
     )
 
 

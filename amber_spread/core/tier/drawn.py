@@ -5,6 +5,8 @@ from collections.abc import Callable, Iterable, Iterator
 from functools import lru_cache
 from typing import Literal, NamedTuple, TypeVar
 
+from shapely import unary_union
+
 from amber_spread.core.design.design import Tier
 from amber_spread.core.design.finishes import (
     NoCoat,
@@ -16,13 +18,14 @@ from amber_spread.core.design.finishes import (
 from amber_spread.core.geometry.body import Body, Envelopes, Sideways, Straight
 from amber_spread.core.geometry.outline import Outline, Point, arc
 from amber_spread.core.geometry.sculpted import Sculpted
+from amber_spread.core.geometry.traced import Region, areas_of
 from amber_spread.core.kernel.base import Made
 from amber_spread.core.tier.coats import CoatsPlan
 from amber_spread.core.tier.cover_plan import PRINTED_HEX, CoverPlan
-from amber_spread.core.tier.extras import BorderPlan, OnTopPlan
-from amber_spread.core.tier.hidden import hollowed
+from amber_spread.core.tier.extras import BorderPlan, OnTopPlan, RegionPlan, region_over
+from amber_spread.core.tier.hidden import hidden_in
 from amber_spread.core.tier.layers import FillingPlan, LayersPlan
-from amber_spread.core.tier.openings import OpeningPlan
+from amber_spread.core.tier.openings import OpeningPlan, cuts_of
 from amber_spread.core.tier.slabs import Slab
 
 HexOf = Callable[[str, str | None], str]
@@ -32,8 +35,8 @@ BEAD_STEP = math.radians(15)
 BOARD_HEX = "#D9BF8C"
 
 PartKind = Literal[
-    "board", "sponge", "filling", "seal", "dam", "refill", "crumb", "final", "cover", "border", "on_top", "support",
-    "dowel",
+    "board", "sponge", "filling", "seal", "dam", "refill", "crumb", "final", "cover", "border", "region", "on_top",
+    "support", "dowel",
 ]  # fmt: skip
 
 
@@ -79,6 +82,7 @@ class Cut(NamedTuple):
     coats: CoatsPlan
     cover: CoverPlan | None
     borders: dict[str, BorderPlan]
+    regions: dict[str, RegionPlan]
     on_top: dict[str, OnTopPlan]
     bodies: Envelopes
     slabs: list[Slab]
@@ -202,6 +206,7 @@ def _added(place: str, tier: Tier, cut: Cut, body: Body | Sideways, hex_of: HexO
     for key, laid in widest:
         outline = slab(0.0, laid.piece.size[0] / 2, top_mm, top_mm + laid.piece.sizes["thickness"].value)
         yield Part(place=f"{place}.on_top.{key}", kind="on_top", hex=laid.piece.hex, outline=outline)
+    yield from _regions(place, tier, cut, hex_of)
     half = body.half_profile()
     flat = None if cut.tipped else cut.bodies.covered.flat_top
     for (key, border), asked in zip(cut.borders.items(), tier.borders, strict=True):
@@ -217,6 +222,25 @@ def _added(place: str, tier: Tier, cut: Cut, body: Body | Sideways, hex_of: HexO
         outline = [(max(0.0, x), z) for x, z in arc(middle, radius, *turn, BEAD_STEP)]
         hex = hex_of(asked.medium, asked.colour)
         yield Part(place=f"{place}.borders.{key}", kind="border", hex=hex, outline=outline)
+
+
+def _regions(place: str, tier: Tier, cut: Cut, hex_of: HexOf) -> Iterator[Part]:
+    """What is piped over the outside, between its heights; of one that goes all the way up the top too."""
+    inner = cut.bodies.covered
+    for (key, region), asked in zip(cut.regions.items(), tier.regions, strict=True):
+        outer = region_over(inner, region.relief.value)
+        low, high = inner.foot_mm + region.low.value, inner.foot_mm + region.high.value
+        hex = hex_of(asked.medium, asked.colour)
+        if isinstance(inner, Sculpted) and isinstance(outer, Sculpted):
+            rings = outer.shell_between(inner, low, math.inf if region.on_top else high)
+        elif region.on_top:
+            rings = [
+                [*outer.half_profile(low, outer.foot_mm + outer.height_mm), *reversed(inner.half_profile(low, high))]
+            ]
+        else:
+            rings = [[*outer.half_profile(low, high)[:-1], *reversed(inner.half_profile(low, high)[:-1])]]
+        for ring in rings:
+            yield Part(place=f"{place}.regions.{key}", kind="region", hex=hex, outline=ring)
 
 
 def _above(cut: Cut) -> list[Point]:
@@ -284,18 +308,16 @@ def _inside(place: str, tier: Tier, cut: Cut, hex_of: HexOf) -> Iterator[Part]:
     fill_hex, dam_hex = hex_of(tier.filling.medium, tier.filling.colour), ""
     if isinstance(tier.filling, SoftFilling):
         dam_hex = hex_of(tier.filling.dam_medium, tier.filling.dam_colour)
-    room, hollow = cut.layers.cavity, set[Slab]()
-    if room is not None:
-        half = room.diameter.value / 2
-        hollow_mm = max(0.0, min(half, half + room.wall.value))
-        hollow = set(hollowed(cut.slabs, room.first, room.last))
+    hidden = hidden_in(cut.slabs, cut.layers.cavity)
+    cuts = cuts_of(tier.build, bare, cut.slabs, hidden)
+    away = areas_of(unary_union(cuts)) if cuts else None
     for slab_of in cut.slabs:
         kind, _, low, high = slab_of
         rim = bare.half_profile(low, high)
         top = rim[-1][1]
-        inner = hollow_mm if slab_of in hollow else 0.0
+        inner = hidden.get(slab_of, 0.0)
         if isinstance(bare, Sculpted) and kind != "board":
-            yield from _carved(place, bare, slab_of, cut.layers.filling, inner, (fill_hex, dam_hex))
+            yield from _carved(place, bare, slab_of, cut.layers.filling, inner, (fill_hex, dam_hex), away)
         elif kind == "layer":
             yield Part(place=place, kind="sponge", hex=SPONGE_HEX, outline=_ring(rim, inner))
         elif kind == "board":
@@ -309,13 +331,19 @@ def _inside(place: str, tier: Tier, cut: Cut, hex_of: HexOf) -> Iterator[Part]:
 
 
 def _carved(
-    place: str, bare: Sculpted, slab_of: Slab, filling: FillingPlan, inner: float, hexes: tuple[str, str]
+    place: str,
+    bare: Sculpted,
+    slab_of: Slab,
+    filling: FillingPlan,
+    inner: float,
+    hexes: tuple[str, str],
+    away: Region | None,
 ) -> Iterator[Part]:
-    """A layer or a filling of a carved body, in as many parts as it is cut through in."""
+    """A layer or a filling of a carved body, in as many parts as it is cut through in; without what is cut `away`."""
     kind, _, low, high = slab_of
     far, (fill_hex, dam_hex) = bare.width_mm, hexes
     if kind == "layer":
-        for ring in bare.cut(inner, far, low, high):
+        for ring in bare.cut(inner, far, low, high, away):
             yield Part(place=place, kind="sponge", hex=SPONGE_HEX, outline=ring)
         return
     wall = bare.half_profile(low, high)
@@ -324,9 +352,9 @@ def _carved(
         inside = max(inner, min(x for x, _ in wall[:-1]) - filling.dam_width.value)
     seal = low + (min(filling.seal_thickness.value, high - low) if filling.seal_thickness else 0.0)
     rooms: tuple[tuple[PartKind, str, list[list[Point]]], ...] = (
-        ("seal", dam_hex, bare.cut(inner, inside, low, seal)),
-        ("filling", fill_hex, bare.cut(inner, inside, seal, high)),
-        ("dam", dam_hex, bare.cut(inside, far, low, high)),
+        ("seal", dam_hex, bare.cut(inner, inside, low, seal, away)),
+        ("filling", fill_hex, bare.cut(inner, inside, seal, high, away)),
+        ("dam", dam_hex, bare.cut(inside, far, low, high, away)),
     )
     for what, hex, rings in rooms:
         for ring in rings:

@@ -6,12 +6,13 @@ from typing import Literal
 
 from amber_spread.core.design.finishes import OnTop
 from amber_spread.core.design.settled import SettledTier
-from amber_spread.core.geometry.body import MM3_PER_ML
+from amber_spread.core.geometry.body import MM3_PER_ML, Body
 from amber_spread.core.geometry.flat import Piece, area_of, corners_of, size_of
 from amber_spread.core.geometry.outline import Outline, perimeter_at
 from amber_spread.core.kernel.base import Made
 from amber_spread.core.kernel.figures import Figure, decided, rule, same
 from amber_spread.core.stock.media import Medium, weight
+from amber_spread.core.tier.coat_rules import coat_volume
 from amber_spread.core.tier.cover_rules import piece_weight, rolled_weight, trimmed_weight
 
 HALF_BEAD = 2 / (3 * math.pi)
@@ -28,6 +29,17 @@ class BorderPlan(Made):
     bead: Figure
     volume: Figure
     weight: Figure
+
+
+class RegionPlan(Made):
+    """A piped region: between which heights of the finished tier, how far it stands out, and what it takes."""
+
+    low: Figure
+    high: Figure
+    relief: Figure
+    volume: Figure
+    weight: Figure
+    on_top: bool
 
 
 class OnTopPlan(Made):
@@ -81,6 +93,33 @@ def plan_borders(tier: SettledTier, media: dict[str, Medium], foot: Outline, fla
             )
         )
     return plans
+
+
+def plan_regions(tier: SettledTier, media: dict[str, Medium], covered: Body) -> list[RegionPlan]:
+    """Each piped region: the room between the finished tier and itself grown by the relief, between its heights."""
+    plans = []
+    for region in tier.asked.regions:
+        relief = tier.settled(region, "relief_mm")
+        low, high = (covered.foot_mm + share * covered.height_mm for share in (region.low, region.high))
+        outer, on_top = region_over(covered, relief.value), region.high >= 1
+        far = outer.foot_mm + outer.height_mm if on_top else high
+        volume = coat_volume.figure(outer.volume_between(low, far), covered.volume_between(low, high))
+        plans.append(
+            RegionPlan(
+                low=same("begins so far up", region.low * covered.height_mm, "mm"),
+                high=same("ends so far up", region.high * covered.height_mm, "mm"),
+                relief=relief,
+                volume=volume,
+                weight=weight.figure(volume.value, media[region.medium].density_g_per_ml),
+                on_top=on_top,
+            )
+        )
+    return plans
+
+
+def region_over(covered: Body, relief_mm: float) -> Body:
+    """A finished tier grown by a relief all over."""
+    return covered.envelope(relief_mm, relief_mm)
 
 
 def plan_on_top(

@@ -1,6 +1,7 @@
 """What is hidden in a tier: a board on supports, and a room for sweets with what it takes out of the levels."""
 
 import math
+from collections.abc import Sequence
 from typing import Literal, NamedTuple
 
 from amber_spread.core.design.design import Layers
@@ -72,6 +73,14 @@ def hollowed(slabs: list[Slab], first: int, last: int) -> list[Slab]:
     own = [index for index, slab in enumerate(slabs) if slab.kind == "layer" and first <= slab.number <= last]
     begins = own[0] - 1 if own[0] and slabs[own[0] - 1].kind == "filling" else own[0]
     return slabs[begins : own[-1] + 2]
+
+
+def hidden_in(slabs: Sequence[Slab], room: CavityPlan | None) -> dict[Slab, float]:
+    """The levels that a room takes out, each with half its width there."""
+    if room is None:
+        return {}
+    half = room.diameter.value / 2
+    return {slab: max(0.0, min(half, half + room.wall.value)) for slab in hollowed(list(slabs), room.first, room.last)}
 
 
 def room_in(layers: Layers, body: Body, slabs: list[Slab]) -> Room | None:

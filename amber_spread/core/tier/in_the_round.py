@@ -20,11 +20,12 @@ from amber_spread.core.geometry.triangles import Numbers, Triangles, alone, tria
 from amber_spread.core.kernel.base import Made
 from amber_spread.core.tier.draped import GIVES
 from amber_spread.core.tier.drawn import SPONGE_HEX
+from amber_spread.core.tier.extras import region_over
 from amber_spread.core.tier.openings import solids_of
 from amber_spread.core.tier.patched import cut_of, seam_names
 from amber_spread.core.tier.worked import Worked
 
-Matter = Literal["cake", "filling", "refill", "crumb", "final", "cover"]
+Matter = Literal["cake", "filling", "refill", "crumb", "final", "cover", "region"]
 Envelope = Literal["bare", "coated", "covered"]
 STEP_MM = 0.05
 """Corners are told in whole steps of this."""
@@ -215,6 +216,16 @@ def _solids(done: Worked) -> Iterator[tuple[Matter, int, str, Manifold]]:
     for matter, inner, outer in zip(matters, nested, nested[1:], strict=False):
         if matter in hexes and outer.volume() - inner.volume() > LEAST_ML * 1000:
             yield matter, 0, hexes[matter], outer - inner
+
+    covered = done.bodies.covered
+    for number, region in enumerate(done.regions.values(), 1):
+        outer = region_over(covered, region.relief.value)
+        assert isinstance(outer, Sculpted)
+        solid = (surface_of(outer) - nested[-1]).trim_by_plane([0.0, 0.0, 1.0], covered.foot_mm + region.low.value)
+        if not region.on_top:
+            solid = solid.trim_by_plane([0.0, 0.0, -1.0], -(covered.foot_mm + region.high.value))
+        hex = next(part.hex for part in done.drawn.added if part.place.endswith(f".regions.region_{number}"))
+        yield "region", number, hex, solid
 
 
 def _part(matter: Matter, number: int, hex: str, solid: Manifold) -> RoundPart:

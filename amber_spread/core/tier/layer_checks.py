@@ -6,6 +6,7 @@ from collections.abc import Iterator, Mapping
 
 from amber_spread.core.design.design import TinBake
 from amber_spread.core.design.finishes import PlainFilling
+from amber_spread.core.design.practice import Practice
 from amber_spread.core.design.settled import SettledTier
 from amber_spread.core.kernel.check import Check, Checker, grams, mm
 from amber_spread.core.kernel.figures import Quantity
@@ -43,7 +44,7 @@ def checks_of_layers(done: Worked, media: Mapping[str, Medium], check: Checker) 
     if foot is not None:
         yield from _on_its_side(foot, check)
     if done.carving is not None:
-        yield from _carved(done.carving, layers, done.tier.usual.cake_bears_g_per_cm2, check)
+        yield from _carved(done.carving, layers, done.tier.usual, check)
     if not tier.asked.build.straight:
         yield check(
             "caution.knife", "caution", "layers",
@@ -52,8 +53,9 @@ def checks_of_layers(done: Worked, media: Mapping[str, Medium], check: Checker) 
         )  # fmt: skip
 
 
-def _carved(carving: CarvingPlan, layers: LayersPlan, bears_g_per_cm2: float, check: Checker) -> Iterator[Check]:
+def _carved(carving: CarvingPlan, layers: LayersPlan, usual: Practice, check: Checker) -> Iterator[Check]:
     """What a carved body stands on, where it is thin, and what hangs out over what is below it."""
+    bears_g_per_cm2, level_mm = usual.cake_bears_g_per_cm2, usual.level_mm
     share = carving.foot.value / carving.footprint.value
     if share < LEAST_FOOT:
         yield check(
@@ -79,6 +81,21 @@ def _carved(carving: CarvingPlan, layers: LayersPlan, bears_g_per_cm2: float, ch
             "are drawn out to that; to agree, make the tin so long, or draw one of the two anew.",
             drawn=mm(agrees.value), length=mm(length.value),
         )  # fmt: skip
+    if carving.dome is not None:
+        if carving.dome.left.value / 2 > level_mm:
+            yield check(
+                "carve.dome_high", "care", "carve",
+                "A dome of {dome} holds more cake than the {level} that is baked besides here. Bake that layer fuller, "
+                "or leave less on.",
+                dome=mm(carving.dome.left.value), level=mm(level_mm),
+            )  # fmt: skip
+        if carving.dome.missing.value > LEAST_OPENING_ML:
+            yield check(
+                "carve.dome_missing", "care", "carve",
+                "The dome does not fill the top of the cake: {missing} of it has to be built up with modelling paste. "
+                "Leave less of the dome on, or round the top off.",
+                missing=Quantity(carving.dome.missing.value, "ml"),
+            )  # fmt: skip
     for number, opening in enumerate(carving.openings.values(), 1):
         if opening.volume.value < LEAST_OPENING_ML:
             yield check(

@@ -49,7 +49,7 @@ def stacked_height_with_board(
 
 @rule(
     "layers.shared_cut", unit="mm", formula="(height - between) / layers",
-    words="What the fillings and boards leave of the height, shared among the layers.",
+    words="What the fillings, boards and a dome that is left on leave of the height, shared among the layers.",
 )  # fmt: skip
 def shared_cut(height_mm: float, between_mm: float, layers_count: int) -> float:
     """Cut height of each layer of a body of fixed height, mm: (height - between) / layers. Source: geometry.

@@ -160,7 +160,7 @@ def plan_layers(tier: SettledTier, media: dict[str, Medium], above_mm: float) ->
     thickness = tier.filling
     cut, height = _heights(tier, bake, outline, int(count.value), thickness.value, board_mm)
     body = tier.asked.build.body(outline, height.value)
-    slabs = slabs_of(layers, cut.value, thickness.value, board_mm)
+    slabs = slabs_of(layers, cut.value, thickness.value, board_mm, tier.dome_mm)
     room = room_in(layers, body, slabs)
     hollow = plan_room(tier, room) if room else None
     filling = _plan_filling(tier, media, outline, body, slabs, count, room)
@@ -209,9 +209,11 @@ def _heights(
     layers = tier.asked.layers
     if tier.asked.build.own_height:
         own = tier.asked.build.own_height_mm(outline)
-        cut = shared_cut.figure(own, fillings * filling_mm + board_mm, layers.count)
+        cut = shared_cut.figure(own, fillings * filling_mm + board_mm + tier.dome_mm, layers.count)
         if cut.value <= 0:
-            raise ValueError("the fillings are thicker than the cake; take fewer layers or a thinner filling")
+            raise ValueError(
+                "its fillings and its dome are thicker than the cake; take fewer layers, or make them thinner"
+            )
         return cut, same("height the shape gives", own, "mm")
     if layers.height_mm is not None:
         cut = decided(layers.height_mm, "mm")

@@ -9,22 +9,22 @@ from typing import NamedTuple
 
 from manifold3d import Manifold
 from shapely import Point as Point2
-from shapely import box
+from shapely import box, unary_union
 from shapely.affinity import translate
 
 from amber_spread.core.design.settled import SettledTier
-from amber_spread.core.design.shapes import Carvable, Opening
+from amber_spread.core.design.shapes import Build, Carvable, Opening
 from amber_spread.core.geometry.body import MM3_PER_ML, Body
 from amber_spread.core.geometry.flat import Piece, edge_of, paper_of
 from amber_spread.core.geometry.meshed import FLAT, UPRIGHT, region_of, seen
 from amber_spread.core.geometry.outline import Point
-from amber_spread.core.geometry.sculpted import Sculpted
+from amber_spread.core.geometry.sculpted import Sculpted, rings_right
 from amber_spread.core.geometry.sliced import DRAWN_MM, parts_of, rings_of
 from amber_spread.core.geometry.traced import Region, areas_of
 from amber_spread.core.kernel.base import Made
 from amber_spread.core.kernel.figures import DEFINITION, Figure, rule, total
 from amber_spread.core.stock.media import Medium, weight
-from amber_spread.core.tier.hidden import hollowed
+from amber_spread.core.tier.hidden import hidden_in
 from amber_spread.core.tier.layers import LayersPlan
 from amber_spread.core.tier.slabs import Slab
 
@@ -91,14 +91,15 @@ def plan_openings(
     if not isinstance(bare, Sculpted) or not isinstance(build, Carvable) or not build.openings:
         return {}
     placed = list(_placed(build.openings))
-    hidden = hidden_in(slabs, layers)
+    hidden = hidden_in(slabs, layers.cavity)
     key = tuple(one.solid for one in build.openings), tuple(slabs), tuple(hidden.items())
     taken = bare.core.keep("openings", key, lambda: _taken(placed, bare, slabs, hidden))
     filling = layers.filling
     fillings_g = sum(part.value for part in (filling.weight, filling.dam_weight, filling.seal_weight) if part)
     between_ml = sum(bare.volume_between(slab.low, slab.high) for slab in slabs if slab.kind == "filling")
     found = {}
-    for number, (asked, solid, of) in enumerate(zip(build.openings, placed, taken, strict=True), 1):
+    cuts = cuts_of(build, bare, slabs, hidden)
+    for number, (asked, solid, of, cut) in enumerate(zip(build.openings, placed, taken, cuts, strict=True), 1):
         volume = total({"out of the layers": of.layers_ml, "out of the fillings": of.fillings_ml}, "ml")
         side = areas_of(seen(solid, UPRIGHT).intersection(bare.core.side))
         above = areas_of(seen(solid, FLAT).intersection(bare.core.edge))
@@ -113,7 +114,7 @@ def plan_openings(
             open=of.open,
             side=rings_of(side) if side.area else [],
             above=rings_of(above) if above.area else [],
-            cut=_cut(solid, bare),
+            cut=rings_right(cut),
             pieces=dict(_templates(number, {"side": side, "top": above})),
         )
     return found
@@ -165,20 +166,20 @@ def _taken(
     return [Taken(one["layer"], one["filling"], open) for one, open in zip(ml, opens, strict=True)]
 
 
-def hidden_in(slabs: Sequence[Slab], layers: LayersPlan) -> dict[Slab, float]:
-    """The levels a hidden room takes out, each with half its width."""
-    room = layers.cavity
-    if room is None:
-        return {}
-    half = room.diameter.value / 2
-    return {slab: max(0.0, min(half, half + room.wall.value)) for slab in hollowed(list(slabs), room.first, room.last)}
+def cuts_of(build: Build, bare: Body, slabs: Sequence[Slab], hidden: Mapping[Slab, float]) -> list[Region]:
+    """What of every opening the section on the right of the axis shows; nothing of it in a board or a hidden room."""
+    if not isinstance(bare, Sculpted) or not isinstance(build, Carvable) or not build.openings:
+        return []
+    key = "openings", tuple(one.solid for one in build.openings), tuple(slabs), tuple(hidden.items())
+    return bare.once(key, lambda: list(_cuts(build, bare, slabs, hidden)))
 
 
-def _cut(solid: Manifold, bare: Sculpted) -> list[list[Point]]:
-    """What of an opening the section on the right of the axis shows."""
-    found = areas_of(region_of(solid.rotate(UPRIGHT).slice(0.0)).intersection(bare.core.plane))
-    right = areas_of(found.intersection(box(0.0, 0.0, bare.width_mm, bare.core.height_mm)))
-    return rings_of(right) if right.area else []
+def _cuts(build: Carvable, bare: Sculpted, slabs: Sequence[Slab], hidden: Mapping[Slab, float]) -> Iterator[Region]:
+    cake = unary_union(
+        [box(hidden.get(slab, 0.0), slab.low, bare.width_mm, slab.high) for slab in slabs if slab.kind != "board"]
+    ).intersection(bare.core.plane)
+    for solid in solids_of(build):
+        yield areas_of(region_of(solid.rotate(UPRIGHT).slice(0.0)).intersection(cake))
 
 
 def _templates(number: int, views: Mapping[str, Region]) -> Iterator[tuple[str, Piece]]:

@@ -16,12 +16,15 @@ class Slab(NamedTuple):
     high: float
 
 
-def slabs_of(layers: Layers, cut_mm: float, filling_mm: float, board_mm: float) -> list[Slab]:
-    """The levels from the foot up: every layer at its cut, a filling above each but the last, or the hidden board."""
+def slabs_of(layers: Layers, cut_mm: float, filling_mm: float, board_mm: float, dome_mm: float = 0.0) -> list[Slab]:
+    """The levels from the foot up: every layer at its cut, the last with what is left of its dome, a filling above each
+    but the last, or the hidden board.
+    """
     slabs, up, fillings = [], 0.0, 0
     for number in range(1, layers.count + 1):
-        slabs.append(Slab("layer", number, up, up + cut_mm))
-        up += cut_mm
+        high_mm = cut_mm + (dome_mm if number == layers.count else 0.0)
+        slabs.append(Slab("layer", number, up, up + high_mm))
+        up += high_mm
         if number == layers.board_after:
             slabs.append(Slab("board", 1, up, up + board_mm))
             up += board_mm

@@ -12,6 +12,7 @@ from amber_spread.core.design.finishes import (
     CollarCover,
     NoCoat,
     NoCover,
+    PipedRegion,
     PrintedCover,
     SoftFilling,
 )
@@ -36,11 +37,12 @@ from amber_spread.core.tier.extras import OnTopPlan
 from amber_spread.core.tier.openings import OpeningPlan
 
 Step = Literal[
-    "syrup", "seal", "dam", "filling", "refill", "crumb", "final", "cover", "on_top", "border", "glue", "slide", "joint"
-]
+    "syrup", "seal", "dam", "filling", "refill", "crumb", "final", "cover", "on_top", "border", "region", "glue",
+    "slide", "joint",
+]  # fmt: skip
 STEPS: tuple[Step, ...] = (
-    "syrup", "seal", "dam", "filling", "refill", "crumb", "final", "cover", "on_top", "border", "glue", "slide",
-    "joint",
+    "syrup", "seal", "dam", "filling", "refill", "crumb", "final", "cover", "on_top", "border", "region", "glue",
+    "slide", "joint",
 )  # fmt: skip
 """The steps of one tier in the order the work allows."""
 
@@ -253,10 +255,15 @@ def uses_of_tier(
     borders = zip(tier.asked.borders, cut.borders.values(), strict=True)
     for of, piped_g in _by_bowl((border, plan.weight.value) for border, plan in borders):
         take("border", of, same("borders of this colour", piped_g, "g"), techniques.border)
+    regions = zip(tier.asked.regions, cut.regions.values(), strict=True)
+    for of, piped_g in _by_bowl((region, plan.weight.value) for region, plan in regions):
+        take("region", of, same("regions piped of this colour", piped_g, "g"), techniques.textured)
     return uses
 
 
-def _by_bowl(parts: Iterable[tuple[Border | OpeningPlan, float]]) -> Iterable[tuple[tuple[str, str | None], float]]:
+def _by_bowl(
+    parts: Iterable[tuple[Border | OpeningPlan | PipedRegion, float]],
+) -> Iterable[tuple[tuple[str, str | None], float]]:
     """What parts weigh together, g, by their medium and colour."""
     found: dict[tuple[str, str | None], float] = {}
     for part, grams in parts:

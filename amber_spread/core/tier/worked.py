@@ -26,7 +26,7 @@ from amber_spread.core.tier.coats import CoatsPlan, coats_underneath, plan_coats
 from amber_spread.core.tier.cover import plan_cover
 from amber_spread.core.tier.cover_plan import CoverPlan
 from amber_spread.core.tier.drawn import Cut, Drawn, draw_tier
-from amber_spread.core.tier.extras import BorderPlan, OnTopPlan, plan_borders, plan_on_top
+from amber_spread.core.tier.extras import BorderPlan, OnTopPlan, RegionPlan, plan_borders, plan_on_top, plan_regions
 from amber_spread.core.tier.gauge import GaugeMark, MarkKind, plan_gauge
 from amber_spread.core.tier.layer_rules import cake_as_measured
 from amber_spread.core.tier.layers import LayersPlan, plan_layers, trimmed
@@ -96,6 +96,7 @@ class Worked(NamedTuple):
     carving: CarvingPlan | None
     on_top: dict[str, OnTopPlan]
     borders: dict[str, BorderPlan]
+    regions: dict[str, RegionPlan]
     gauge: dict[str, GaugeMark]
     slabs: list[Slab]
     bodies: Envelopes
@@ -236,11 +237,13 @@ def _work(
     else:
         edge, flat = Cornered(max(1.0, foot.width.value), leaning["covered"].thick_mm), None
     borders, on_top = plan_borders(tier, media, edge, flat), plan_on_top(tier, media, hex_of)
-    proud = list(_above(coats, None if leaning else cover, borders, on_top))
+    piped = plan_regions(tier, media, covered)
+    proud = list(_above(coats, None if leaning else cover, borders, piped, on_top))
     by_place = {f"border_{place}": border for place, border in enumerate(borders, 1)}
     pieces = {f"piece_{place}": piece for place, piece in enumerate(on_top, 1)}
     openings = plan_openings(tier, bare, slabs, layers, media, hex_of)
-    cut = Cut(layers, openings, coats, cover, by_place, pieces, bodies, slabs, leaning)
+    regions = {f"region_{place}": region for place, region in enumerate(piped, 1)}
+    cut = Cut(layers, openings, coats, cover, by_place, regions, pieces, bodies, slabs, leaning)
     uses = uses_of_tier(number, tier, cut, marbled)
     weights = _weights(layers, foot, openings, uses)
     done = Worked(
@@ -252,11 +255,12 @@ def _work(
         carving=plan_carving(tier, bodies, slabs, layers, openings, coats, sum(dict(weights).values())),
         on_top=pieces,
         borders=by_place,
+        regions=regions,
         gauge=plan_gauge(slabs, under_mm, standing),
         slabs=slabs,
         bodies=bodies,
         tipped=leaning,
-        stands=_stands(tier, bodies, leaning, edge, flat, proud, borders),
+        stands=_stands(tier, bodies, leaning, edge, flat, proud, [*_outward(borders, piped)]),
         drawn=draw_tier(number, tier.asked, cut, hex_of),
         takes=taken,
         uses=uses,
@@ -289,10 +293,12 @@ def _stands(
     foot: Outline,
     top: Outline | None,
     above: list[float],
-    borders: list[BorderPlan],
+    outward: list[float],
 ) -> Footprint:
-    """How a finished tier stands, on that outline of its foot and with that flat top."""
-    out_mm = max((border.out.value for border in borders), default=0.0)
+    """How a finished tier stands, on that outline of its foot and with that flat top; `above` and `outward` are how far
+    what is piped and laid on it stands up and out.
+    """
+    out_mm = max(outward, default=0.0)
     rise_mm = max(above, default=0.0)
     words = "foot of the bare cake"
     if leaning is not None:
@@ -313,7 +319,11 @@ def _stands(
 
 
 def _above(
-    coats: CoatsPlan, cover: CoverPlan | None, borders: list[BorderPlan], on_top: list[OnTopPlan]
+    coats: CoatsPlan,
+    cover: CoverPlan | None,
+    borders: list[BorderPlan],
+    regions: list[RegionPlan],
+    on_top: list[OnTopPlan],
 ) -> Iterator[float]:
     """How high each thing stands above the flat top: a lip, a collar, a border, a piece laid on it."""
     if coats.rim_height is not None:
@@ -321,4 +331,11 @@ def _above(
     if cover is not None and cover.above is not None:
         yield cover.above.value
     yield from (border.up.value for border in borders)
+    yield from (region.relief.value for region in regions if region.on_top)
     yield from (piece.piece.sizes["thickness"].value for piece in on_top)
+
+
+def _outward(borders: list[BorderPlan], regions: list[RegionPlan]) -> Iterator[float]:
+    """How far each thing stands out from the wall: a border, a piped region."""
+    yield from (border.out.value for border in borders)
+    yield from (region.relief.value for region in regions)

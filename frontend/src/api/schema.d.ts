@@ -1282,10 +1282,12 @@ export interface components {
         };
         /**
          * Beside
-         * @description A layer of cake out of a tin that several layers of the tier are cut from side by side: the sheet as it lies
-         *     trimmed, and each layer on it, by its number and its edges.
+         * @description A layer of cake out of a tin that several layers of the tier are cut from side by side: it as it lies trimmed,
+         *     a circle or a rectangle, and each layer on it, by its number and its edges.
          */
         Beside: {
+            /** Round */
+            round: boolean;
             wide: components["schemas"]["Figure"];
             high: components["schemas"]["Figure"];
             /** Layers */
@@ -1710,11 +1712,12 @@ export interface components {
          *     of carving it, what is cut out of it and filled up, what it stands on, and what its coats would come to by its
          *     surface alone.
          *
-         *     `neck` is where it presses hardest on itself. `own_width` is how wide its solids are at the sizes they were given,
-         *     where it is built of any, and `solids` is where each lies at the size of the tier; `seen` is all of it from the
-         *     side, and `scored` the lines on it there; `kept` is told of a 3D file. `flat` is the share of its coated surface
-         *     that a flat smoother reaches, and `bent` the radius of one that reaches its hollows. `front_agrees` is how long the
-         *     tin would be for the view from the front to agree with the one from the side, where there is one.
+         *     `neck` is where it presses hardest on itself, `dome` what is left of one on the top layer. `own_width` is how wide
+         *     its solids are at the sizes they were given, where it is built of any, and `solids` is where each lies at the size
+         *     of the tier; `seen` is all of it from the side, and `scored` the lines on it there; `kept` is told of a 3D file.
+         *     `flat` is the share of its coated surface that a flat smoother reaches, and `bent` the radius of one that reaches
+         *     its hollows. `front_agrees` is how long the tin would be for the view from the front to agree with the one from the
+         *     side, where there is one.
          */
         CarvingPlan: {
             /** Slices */
@@ -1733,6 +1736,7 @@ export interface components {
             foot: components["schemas"]["Figure"];
             footprint: components["schemas"]["Figure"];
             neck: components["schemas"]["NeckPlan"] | null;
+            dome: components["schemas"]["DomePlan"] | null;
             surface: components["schemas"]["Figure"];
             coats: components["schemas"]["Figure"];
             by_surface: components["schemas"]["Figure"];
@@ -2432,6 +2436,14 @@ export interface components {
              * @default []
              */
             media: components["schemas"]["Medium"][];
+        };
+        /**
+         * DomePlan
+         * @description The dome left on the top layer: how high at its middle, and what of the carved body there it does not fill.
+         */
+        DomePlan: {
+            left: components["schemas"]["Figure"];
+            missing: components["schemas"]["Figure"];
         };
         /**
          * DomedBuild
@@ -3358,6 +3370,7 @@ export interface components {
          *     `cake` is the key of the recipe they are baked by.
          *     `height_mm` null takes the common cut that `bake` allows. `board_after` puts a hidden board on supports above
          *     that layer, so that two stacks are iced as one; a little `board_medium` keeps what stands on it from sliding.
+         *     `dome_mm` is how much of the baked dome is left on the top layer of a tier that is carved; any other is levelled.
          */
         Layers: {
             /**
@@ -3388,6 +3401,8 @@ export interface components {
             board_medium: string;
             cavity?: components["schemas"]["Cavity"] | null;
             syrup?: components["schemas"]["Syrup"] | null;
+            /** Dome Mm */
+            dome_mm?: number | null;
         };
         /**
          * LayersPlan
@@ -4057,7 +4072,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "board" | "sponge" | "filling" | "seal" | "dam" | "refill" | "crumb" | "final" | "cover" | "border" | "on_top" | "support" | "dowel";
+            kind: "board" | "sponge" | "filling" | "seal" | "dam" | "refill" | "crumb" | "final" | "cover" | "border" | "region" | "on_top" | "support" | "dowel";
             /** Hex */
             hex: string;
             /** Outline */
@@ -4322,6 +4337,32 @@ export interface components {
             kind: "pillars";
             /** Gap Mm */
             gap_mm?: number | null;
+        };
+        /**
+         * PipedRegion
+         * @description Piping or strokes over the outside of a finished tier between two shares of its height, of a mean relief: a foot
+         *     of grass, a fringe, a cap. One that goes all the way up lies on the top too.
+         */
+        PipedRegion: {
+            /**
+             * Low
+             * @default 0
+             */
+            low: number;
+            /**
+             * High
+             * @default 0.3
+             */
+            high: number;
+            /** Relief Mm */
+            relief_mm?: number | null;
+            /**
+             * Medium
+             * @default meringue_buttercream
+             */
+            medium: string;
+            /** Colour */
+            colour?: string | null;
         };
         /**
          * PlainFilling
@@ -5148,6 +5189,19 @@ export interface components {
             corner_mm: number;
         };
         /**
+         * RegionPlan
+         * @description A piped region: between which heights of the finished tier, how far it stands out, and what it takes.
+         */
+        RegionPlan: {
+            low: components["schemas"]["Figure"];
+            high: components["schemas"]["Figure"];
+            relief: components["schemas"]["Figure"];
+            volume: components["schemas"]["Figure"];
+            weight: components["schemas"]["Figure"];
+            /** On Top */
+            on_top: boolean;
+        };
+        /**
          * Revision
          * @description One saved state of an order, without its contents.
          */
@@ -5293,7 +5347,7 @@ export interface components {
              * Matter
              * @enum {string}
              */
-            matter: "cake" | "filling" | "refill" | "crumb" | "final" | "cover";
+            matter: "cake" | "filling" | "refill" | "crumb" | "final" | "cover" | "region";
             /** Number */
             number: number;
             /** Hex */
@@ -6463,6 +6517,11 @@ export interface components {
              */
             borders: components["schemas"]["Border"][];
             /**
+             * Regions
+             * @default []
+             */
+            regions: components["schemas"]["PipedRegion"][];
+            /**
              * Stand
              * @default {
              *       "sort": "wide_straw",
@@ -6508,6 +6567,10 @@ export interface components {
             /** Borders */
             borders: {
                 [key: string]: components["schemas"]["BorderPlan"];
+            };
+            /** Regions */
+            regions: {
+                [key: string]: components["schemas"]["RegionPlan"];
             };
             /** Gauge */
             gauge: {
@@ -6705,7 +6768,7 @@ export interface components {
              * Step
              * @enum {string}
              */
-            step: "syrup" | "seal" | "dam" | "filling" | "refill" | "crumb" | "final" | "cover" | "on_top" | "border" | "glue" | "slide" | "joint";
+            step: "syrup" | "seal" | "dam" | "filling" | "refill" | "crumb" | "final" | "cover" | "on_top" | "border" | "region" | "glue" | "slide" | "joint";
             /** Medium */
             medium: string;
             /** Colour */

@@ -116,8 +116,15 @@ function label(one: Lying): string {
   return measures;
 }
 
-/** Room for the name of a piece, and for its measures below that. */
-const named = (one: Lying): boolean => one.high * scale.value > 24 && one.wide * scale.value > 48;
+/** How wide a letter of a name is, px: by the widest of them. */
+const LETTER = 10;
+/** The name of a piece as there is room for it: whole, or its number or letter alone; nothing where there is none. */
+function nameOf(one: Lying): string {
+  if (one.high * scale.value <= 20) return "";
+  const short = /\w+$/.exec(one.piece.name)?.[0] ?? "";
+  return [one.piece.name, short].find((words) => words.length * LETTER < one.wide * scale.value) ?? "";
+}
+/** Room for its measures below that. */
 const roomy = (one: Lying): boolean => one.high * scale.value > 40 && one.wide * scale.value > 110;
 </script>
 
@@ -164,10 +171,10 @@ const roomy = (one: Lying): boolean => one.high * scale.value > 40 && one.wide *
               <path :d="one.d" class="edge" fill="none" />
             </g>
             <g
-              v-if="named(one)"
+              v-if="nameOf(one)"
               :transform="`translate(${one.x + one.wide / 2} ${-one.y - one.high / 2}) scale(${1 / scale})`"
             >
-              <text class="name" text-anchor="middle" :y="roomy(one) ? -3 : 6">{{ one.piece.name }}</text>
+              <text class="name" text-anchor="middle" :y="roomy(one) ? -3 : 6">{{ nameOf(one) }}</text>
               <text v-if="roomy(one)" class="size" text-anchor="middle" y="16">
                 <FractionSpans :text="label(one)" />
               </text>

@@ -6,7 +6,7 @@ import { boundsOf } from "@/base/polygon";
 import { closed } from "./layout";
 
 type Tin = Plan["carved"][string]["tins"][string];
-const props = defineProps<{ cut: Tin["beside"][number]; says: string }>();
+const props = defineProps<{ cut: Tin["beside"][string]; says: string }>();
 const WIDE = 300;
 /** The long side lies across, where the screen has most room. */
 const scale = computed(() => WIDE / props.cut.high.value);
@@ -28,7 +28,8 @@ const slices = computed(() =>
 
 <template>
   <svg :viewBox="`-1 -1 ${WIDE + 2} ${tall + 2}`" role="img" :aria-label="says">
-    <rect class="sheet" :width="WIDE" :height="tall" />
+    <circle v-if="cut.round" class="sheet" :cx="WIDE / 2" :cy="tall / 2" :r="WIDE / 2" />
+    <rect v-else class="sheet" :width="WIDE" :height="tall" />
     <g v-for="one in slices" :key="one.number">
       <path class="slice" :d="one.d" />
       <text :x="one.x" :y="one.y + 7">{{ one.number }}</text>

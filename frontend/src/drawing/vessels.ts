@@ -26,6 +26,7 @@ const STEP_WORDS: Record<string, string> = {
   cover: "cover",
   on_top: "piece on top",
   border: "border",
+  region: "piped region",
   glue: "dab under it",
   slide: "on the board inside",
   joint: "bead at the joint",
@@ -33,6 +34,7 @@ const STEP_WORDS: Record<string, string> = {
 
 const SHORT_WORDS: Record<string, string> = {
   refill: "opening",
+  region: "piped",
   crumb: "crumb",
   final: "final",
   on_top: "on top",

@@ -7,7 +7,7 @@ type Coloured = { colour?: string | null };
 export function colourFields(
   tier: Tier,
 ): { get: () => string | null | undefined; set: (name: string) => void }[] {
-  const { filling, crumb, final, cover, on_top, borders, layers, build } = tier;
+  const { filling, crumb, final, cover, on_top, borders, regions, layers, build } = tier;
   const stripes =
     cover.kind === "panel" ? cover.stripes : cover.kind === "patches" ? cover.patch_colours : [];
   const steps = [
@@ -18,6 +18,7 @@ export function colourFields(
     ...(on_top ?? []),
     layers.syrup,
     ...(borders ?? []),
+    ...(regions ?? []),
     ...(stripes ?? []),
     ...("openings" in build ? (build.openings ?? []) : []),
   ];

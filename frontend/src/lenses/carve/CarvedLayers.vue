@@ -11,6 +11,7 @@ import StepList from "@/lenses/parts/StepList.vue";
 import TemplateLinks from "@/lenses/parts/TemplateLinks.vue";
 import { useTier } from "@/lenses/parts/tier";
 import { useCarving } from "@/order/carving";
+import TierField from "@/order/TierField.vue";
 import ChoiceRow from "@/ui/ChoiceRow.vue";
 import ChoiceRows from "@/ui/ChoiceRows.vue";
 import FractionText from "@/ui/FractionText.vue";
@@ -60,6 +61,10 @@ const sides = (across: Figure, along: Figure | null): string =>
     <span class="layer"><FractionText :text="sides(one.wide, one.long)" /></span>
     <small>the outline moves <FractionText :text="settings.words(one.moves)" /> up it</small>
   </ChoiceRows>
+  <div class="rows">
+    <TierField field="layers/dome_mm" />
+  </div>
+  <FigureRow label="Of the top, beyond the dome" :figure="carving?.dome?.missing" />
   <template v-if="baked">
     <h3>Baked in</h3>
     <div v-for="(one, key) in baked.tins" :key="key" class="baked">
@@ -72,7 +77,7 @@ const sides = (across: Figure, along: Figure | null): string =>
         <span>Side by side out of one: {{ layersOf(cut.layers) }}</span>
         <SheetCut
           :cut="cut"
-          :says="`${layersOf(cut.layers)} side by side on a sheet of ${sides(cut.wide, cut.high)}`"
+          :says="`${layersOf(cut.layers)} side by side on ${sides(cut.wide, cut.round ? null : cut.high)} of cake`"
         />
       </template>
       <FigureRow label="Batter" :figure="one.batter" />

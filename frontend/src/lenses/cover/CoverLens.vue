@@ -19,6 +19,7 @@ import BorderFields from "./BorderFields.vue";
 import OnTopFields from "./OnTopFields.vue";
 import PatchColours from "./PatchColours.vue";
 import PatchSeams from "./PatchSeams.vue";
+import RegionFields from "./RegionFields.vue";
 import StripeFields from "./StripeFields.vue";
 import FractionText from "@/ui/FractionText.vue";
 
@@ -166,6 +167,7 @@ const SAME = [{ words: "This cover on every tier", copy: (from: Tier, to: Tier) 
     <FigureRow label="Finished tier, long" :figure="planned.stack.length" />
     <FigureRow label="Finished tier, high" :figure="planned.stack.height" />
     <BorderFields />
+    <RegionFields />
     <OnTopFields />
     <KitNeeds :tools="['mat', 'pin', 'smoother', 'printed sheet']" />
     <TemplateLinks />
