@@ -16,6 +16,7 @@ from amber_spread.core.design.finishes import (
     NoCover,
     PanelCover,
     PatchesCover,
+    PipedRegion,
     PlainFilling,
     SoftFilling,
     Stripe,
@@ -27,13 +28,14 @@ from amber_spread.core.design.shapes import (
     FreeShape,
     JoinedBuild,
     ModelledBuild,
+    Opening,
     PolygonShape,
     ProfilePoint,
     SideBuild,
     TaperedBuild,
     TurnedBuild,
 )
-from amber_spread.core.design.solids import BoxSolid, ConeSolid
+from amber_spread.core.design.solids import BallSolid, BoxSolid, ConeSolid
 from amber_spread.core.document import FORMAT, Document
 from amber_spread.core.geometry.packed import packed
 from amber_spread.core.geometry.pebble import pebble
@@ -83,7 +85,7 @@ def week(today: date) -> list[Document]:
         _order("Raffle hive", fair, 9, _hive(), HONEY, IVORY, SLATE),
         _order("Honey drum", fair - timedelta(days=1), 10, _drum(), HONEY, SLATE),
         _order("The old smoker", fair - timedelta(days=2), 12, _smoker(), SLATE),
-        _order("Stone from the ford", fair - timedelta(days=2), 10, _stone(), SLATE),
+        _order("Stone from the ford", fair - timedelta(days=2), 10, _stone(), SLATE, CLOVER),
         _order("Hundred hives jubilee", fair + timedelta(days=1), 13, _jubilee(), IVORY, HONEY, PALE),
     ]
 
@@ -214,11 +216,13 @@ def _smoker() -> tuple[Tier, ...]:
 
 
 def _stone() -> tuple[Tier, ...]:
-    """A river stone out of a mesh, 9 in long."""
+    """A river stone out of a mesh, 9 in long, moss piped about its foot and a heart of ganache within."""
     butter = PlainFilling(medium="meringue_buttercream")
     tier = _tier(9, 3, 1, butter, FreehandFinal(side_mm=4, top_mm=4), sheet="slate")
-    stone = ModelledBuild(mesh=packed(*pebble(inches(9))), turn_deg=20)
-    return (tier.model_copy(update={"build": stone, "layers": Layers(count=3)}),)
+    heart = Opening(solid=BallSolid(across_mm=56, x_mm=45, z_mm=24), medium="dark_ganache")
+    stone = ModelledBuild(mesh=packed(*pebble(inches(9))), turn_deg=20, openings=(heart,))
+    moss = PipedRegion(high=0.2, relief_mm=7, colour="clover")
+    return (tier.model_copy(update={"build": stone, "layers": Layers(count=3), "regions": (moss,)}),)
 
 
 def _drum() -> tuple[Tier, ...]:

@@ -131,7 +131,7 @@ def _bench_carving() -> None:
 
 def _bench_triangles() -> None:
     """Time a body of 100,000 triangles from its file to its patches, beside the bare calls that rests on."""
-    corners, triangles = pebble(240.0, 450)
+    corners, triangles = pebble(240.0, 480)
     data = write_model(corners, triangles, "stl")
     print(f"\na body out of a file of {len(triangles):,} triangles")
     read = read_model(data, "mm", "z")

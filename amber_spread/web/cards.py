@@ -163,7 +163,10 @@ def _coarser(tier: Silhouette) -> Silhouette:
     outline, left = (
         [(round(x, SEEN_PLACES), round(z, SEEN_PLACES)) for x, z in half] for half in (tier.outline, tier.left)
     )
-    return tier.but(seen_from_above=[], outline=outline, left=left)
+    piped = [
+        one.but(outline=[(round(x, SEEN_PLACES), round(z, SEEN_PLACES)) for x, z in one.outline]) for one in tier.piped
+    ]
+    return tier.but(seen_from_above=[], outline=outline, left=left, piped=piped)
 
 
 def _bare(figure: Figure) -> Figure:

@@ -66,6 +66,13 @@ def test_a_ball_within_the_cake_opens_nowhere_and_one_through_its_top_does():
     assert "Opening 1 opens nowhere" in steps
 
 
+def test_a_soft_medium_in_an_opening_that_is_open_runs():
+    for z_mm, runs in ((80, True), (20, False)):
+        ball = Opening(solid=BallSolid(across_mm=50, z_mm=z_mm), medium="lemon_curd")
+        whole = planned(tier(200, build=JoinedBuild(solids=(BLOCK,), openings=(ball,)), layers=Layers(count=3)))
+        assert ("carve.opening_runs" in [check.code for check in whole.checks]) == runs
+
+
 def test_a_later_opening_takes_nothing_that_an_earlier_one_or_a_hidden_room_took():
     ball = BallSolid(across_mm=80, z_mm=10)
     first, second = openings_of(opened(ball, ball))

@@ -213,6 +213,26 @@ def test_a_cake_is_built_of_solids_and_seen_in_the_round(screen, address):
     screen.get_by_label("tins", exact=True).check()
     assert serious(screen) == []
 
+    # A bite out of it is filled with something else, which has a bowl of its own.
+    panel(screen).get_by_role("button", name="Cut an opening").click()
+    takes = figure(screen, "carving.openings.opening_1.volume")
+    expect(takes).to_be_visible(timeout=30_000)
+    openings, before = panel(screen).get_by_role("group", name="Openings"), takes.inner_text()
+    openings.get_by_label("Across", exact=True).fill("2 in")
+    openings.get_by_label("Across", exact=True).press("Enter")
+    expect(takes).not_to_have_text(before, timeout=30_000)
+    assert serious(screen) == []
+    lens(screen, "Cover")
+    panel(screen).get_by_role("radio", name="Patches").check(force=True)
+    expect(panel(screen)).to_contain_text("What the patches are cut from", timeout=60_000)
+    panel(screen).get_by_role("button", name="Choose a seam").click()
+    expect(panel(screen).get_by_label("So far across the tier")).to_have_value("50")
+    panel(screen).get_by_text("Piped regions", exact=True).click()
+    panel(screen).get_by_role("button", name="Pipe a region").click()
+    expect(figure(screen, "regions.region_1.weight")).to_be_visible(timeout=60_000)
+    assert serious(screen) == []
+    saved(screen)
+
 
 def test_a_body_out_of_a_file_is_made_to_a_size(screen, address, tmp_path):
     ring = trimesh.creation.torus(60, 25)

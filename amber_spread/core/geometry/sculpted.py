@@ -207,12 +207,6 @@ class Sculpted(Outlined):
         thick = inner.side_mm, inner.top_mm, inner.under_mm
         return self.once(("shell", *thick), lambda: self._shell(inner))
 
-    def shell_between(self, inner: "Sculpted", low_mm: float, high_mm: float) -> list[list[Point]]:
-        """Likewise between two heights."""
-        right, within = (_right_of(body.plane, self.foot_mm) for body in (self, inner))
-        top_mm = min(high_mm, self.foot_mm + self.height_mm)
-        return rings_right(areas_of(right.difference(within).intersection(box(0.0, low_mm, self.width_mm, top_mm))))
-
     def _shell(self, inner: "Sculpted") -> list[list[Point]]:
         right, within = (_right_of(body.plane, self.foot_mm) for body in (self, inner))
         parts = _parts(areas_of(right.difference(within)))
@@ -220,7 +214,7 @@ class Sculpted(Outlined):
 
     def left_profile(self) -> list[Point]:
         """The left half, likewise, as if it were the right."""
-        return self._from_foot(_half(_mirrored(self.plane), self.foot_mm))
+        return self.once("left", lambda: self._from_foot(_half(_mirrored(self.plane), self.foot_mm)))
 
     def _from_foot(self, half: list[Point]) -> list[Point]:
         """A half from the axis on, where the foot is coated too."""

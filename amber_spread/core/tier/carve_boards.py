@@ -2,31 +2,57 @@
 
 import math
 from collections.abc import Iterator
+from typing import NamedTuple
 
 from shapely import LineString, Polygon
 from shapely.affinity import translate
 
 from amber_spread.core.design.shapes import Carvable
-from amber_spread.core.geometry.flat import Piece, drawn_along, edge_of, paper_of
+from amber_spread.core.geometry.flat import Corner, Mark, Piece, drawn_along, edge_of, paper_of
 from amber_spread.core.geometry.outline import Point
+from amber_spread.core.geometry.sculpted import Sculpted
 from amber_spread.core.geometry.sliced import DRAWN_MM
 from amber_spread.core.kernel.figures import same
 
 AXIS_MM = 24.0
 """So far up a board its axis is drawn."""
+Template = tuple[list[Corner], list[Mark], tuple[float, float]]
+"""An edge, what is drawn within it, and how wide and high it is."""
 LEAST_LINE_MM = 6.0
 """A scored line that would be shorter is left out."""
 
 
-def board_of(name: str, view: Polygon, build: Carvable) -> Piece:
-    """A view as a board."""
+class Boards(NamedTuple):
+    """Both views as they are cut out and what is drawn on each, and the lines scored on the side. It holds no figures,
+    so it is kept with the body.
+    """
+
+    side: Template
+    front: Template
+    scored: list[list[Point]]
+
+
+def boards_of(body: Sculpted, build: Carvable) -> Boards:
+    """The views of a body as boards, worked out once for lines scored so."""
+    key = "boards", build.scored_mm, build.scored_run
+    side, front = body.core.side, body.core.front
+    return body.once(key, lambda: Boards(_drawn_on(side, build), _drawn_on(front, build), list(scored_on(side, build))))
+
+
+def _drawn_on(view: Polygon, build: Carvable) -> Template:
     left, _, right, high = view.bounds
     board = translate(view.simplify(DRAWN_MM), -left, 0)
     marks = drawn_along("axis", [(-left, 0.0), (-left, min(high, AXIS_MM))])
     for at, line in enumerate(scored_on(view, build)):
         marks += drawn_along("" if at else "scored", [(x - left, up) for x, up in line])
-    wide, tall = same("across", right - left, "mm"), same("high", high, "mm")
-    return paper_of(f"View from the {name}", edge_of(board), marks, wide=wide, high=tall)
+    return edge_of(board), marks, (right - left, high)
+
+
+def board_of(name: str, drawn: Template) -> Piece:
+    """A view as a board."""
+    edge, marks, (wide, high) = drawn
+    sizes = {"wide": same("across", wide, "mm"), "high": same("high", high, "mm")}
+    return paper_of(f"View from the {name}", edge, marks, **sizes)
 
 
 def scored_on(view: Polygon, build: Carvable) -> Iterator[list[Point]]:

@@ -25,7 +25,7 @@ from amber_spread.core.geometry.traced import Region
 from amber_spread.core.kernel.base import Made
 from amber_spread.core.kernel.check import Said
 from amber_spread.core.kernel.figures import GEOMETRY, Figure, decided, rule, same
-from amber_spread.core.tier.carve_boards import board_of, scored_on
+from amber_spread.core.tier.carve_boards import board_of, boards_of
 from amber_spread.core.tier.carve_steps import steps_of_carving
 from amber_spread.core.tier.coats import CoatsPlan
 from amber_spread.core.tier.layers import LayersPlan
@@ -202,7 +202,7 @@ def plan_carving(
     build, bare, coated = tier.asked.build, bodies.bare, bodies.coated
     if not isinstance(bare, Sculpted) or not isinstance(coated, Sculpted) or not isinstance(build, Carvable):
         return None
-    hollows = hollows_of(coated)
+    hollows, boards = hollows_of(coated), boards_of(bare, build)
     slices = slices_of(bare, slabs)
     templates = bare.core.keep("templates", tuple(slices), lambda: [list(_templates(one)) for one in slices])
     surface = same("all that is coated", bare.surface_mm2, "mm2", "up")
@@ -214,8 +214,8 @@ def plan_carving(
         slices={
             f"layer_{one.number}": _slice_plan(bare, one, papers) for one, papers in zip(slices, templates, strict=True)
         },
-        view=board_of("side", bare.core.side, build),
-        front=board_of("front", bare.core.front, build),
+        view=board_of("side", boards.side),
+        front=board_of("front", boards.front),
         steps=list(steps_of_carving(slices, layers.cavity, openings, build.scored_mm, tier.dome_mm)),
         openings=openings,
         volume=same("inside it", bare.volume_ml, "ml"),
@@ -228,7 +228,7 @@ def plan_carving(
         kept=_mesh_kept(build, bare),
         solids=_solids(build, bare),
         seen=rings_of(bare.core.side.simplify(DRAWN_MM)),
-        scored=list(scored_on(bare.core.side, build)),
+        scored=boards.scored,
         by_surface=by_surface.figure(surface.value, coats.crumb.side.value, final_mm),
         flat=same("of the coated surface", hollows.flat, "ratio", "down"),
         bent=None if hollows.radius is None else same("but for a little of it", hollows.radius, "mm", "down"),

@@ -5,7 +5,7 @@ from collections.abc import Callable, Iterable, Iterator
 from functools import lru_cache
 from typing import Literal, NamedTuple, TypeVar
 
-from shapely import unary_union
+from shapely import Polygon, box, make_valid, unary_union
 
 from amber_spread.core.design.design import Tier
 from amber_spread.core.design.finishes import (
@@ -17,7 +17,7 @@ from amber_spread.core.design.finishes import (
 )
 from amber_spread.core.geometry.body import Body, Envelopes, Sideways, Straight
 from amber_spread.core.geometry.outline import Outline, Point, arc
-from amber_spread.core.geometry.sculpted import Sculpted
+from amber_spread.core.geometry.sculpted import Sculpted, rings_right
 from amber_spread.core.geometry.traced import Region, areas_of
 from amber_spread.core.kernel.base import Made
 from amber_spread.core.tier.coats import CoatsPlan
@@ -52,12 +52,19 @@ class Part(Made):
     off: Point = (0.0, 0.0)
 
 
+class PipedOver(Made):
+    """A piped region as it is seen from outside: its colour, and the left half of what it covers, as if the right."""
+
+    hex: str
+    outline: list[Point]
+
+
 class Silhouette(Made):
     """A finished tier from outside, as a half-outline from the axis out and up and back to the axis.
 
     A wall that is not `curved` shows upright `edges` so far from the axis. `bands` are the stripes of a panel, as (hex,
     share) of its girth, or of its height from the foot where they lie `round`. `seen_from_above` is its plan outline.
-    `left` is the left half, as if it were the right, where the two differ.
+    `left` is the left half, as if it were the right, where the two differ; `piped` what is piped over the outside.
     """
 
     place: str
@@ -70,6 +77,7 @@ class Silhouette(Made):
     seen_from_above: list[Point]
     off: Point = (0.0, 0.0)
     left: list[Point] = []
+    piped: list[PipedOver] = []
 
 
 class Cut(NamedTuple):
@@ -139,6 +147,11 @@ def draw_tier(number: int, tier: Tier, cut: Cut, hex_of: HexOf) -> Drawn:
             outside = hex
             room = "cover" if kind == "cover" else f"coats.{kind}"
             parts.append(Part(place=f"{place}.{room}", kind=kind, hex=hex, outline=outline))
+    piped = [] if cut.tipped else list(_regions(place, tier, cut, hex_of))
+    for region in piped:
+        parts += [
+            Part(place=region.place, kind="region", hex=region.hex, outline=ring) for ring in rings_right(region.right)
+        ]
     rim, lip = body.half_profile(), _lip(cut)
     if lip:
         parts.append(Part(place=f"{place}.coats.final", kind="final", hex=outside, outline=lip))
@@ -161,6 +174,7 @@ def draw_tier(number: int, tier: Tier, cut: Cut, hex_of: HexOf) -> Drawn:
         round=isinstance(tier.cover, PanelCover) and tier.cover.run == "round",
         seen_from_above=_above(cut),
         left=left,
+        piped=[PipedOver(hex=one.hex, outline=ring) for one in piped for ring in rings_right(one.left)],
     )
     return Drawn(parts, silhouette, _added(place, tier, cut, body, hex_of)).raised(-body.foot_mm)
 
@@ -176,7 +190,9 @@ def lifted(piece: D, lift_mm: float, off: Point = (0.0, 0.0)) -> D:
     if lift_mm == 0 and off == piece.off:
         return piece
     lines = {name: line for name in ("outline", "left") if (line := getattr(piece, name, None))}
-    moved = {name: [(x, z + lift_mm) for x, z in line] for name, line in lines.items()}
+    moved: dict[str, object] = {name: [(x, z + lift_mm) for x, z in line] for name, line in lines.items()}
+    if isinstance(piece, Silhouette) and piece.piped:
+        moved["piped"] = [one.but(outline=[(x, z + lift_mm) for x, z in one.outline]) for one in piece.piped]
     return piece.but(**moved, off=off)
 
 
@@ -206,7 +222,6 @@ def _added(place: str, tier: Tier, cut: Cut, body: Body | Sideways, hex_of: HexO
     for key, laid in widest:
         outline = slab(0.0, laid.piece.size[0] / 2, top_mm, top_mm + laid.piece.sizes["thickness"].value)
         yield Part(place=f"{place}.on_top.{key}", kind="on_top", hex=laid.piece.hex, outline=outline)
-    yield from _regions(place, tier, cut, hex_of)
     half = body.half_profile()
     flat = None if cut.tipped else cut.bodies.covered.flat_top
     for (key, border), asked in zip(cut.borders.items(), tier.borders, strict=True):
@@ -224,23 +239,33 @@ def _added(place: str, tier: Tier, cut: Cut, body: Body | Sideways, hex_of: HexO
         yield Part(place=f"{place}.borders.{key}", kind="border", hex=hex, outline=outline)
 
 
-def _regions(place: str, tier: Tier, cut: Cut, hex_of: HexOf) -> Iterator[Part]:
+class _Region(NamedTuple):
+    """A piped region as it is drawn: its place and colour, and what of the cut right half and of the left it covers."""
+
+    place: str
+    hex: str
+    right: Region
+    left: Region
+
+
+def _regions(place: str, tier: Tier, cut: Cut, hex_of: HexOf) -> Iterator[_Region]:
     """What is piped over the outside, between its heights; of one that goes all the way up the top too."""
     inner = cut.bodies.covered
     for (key, region), asked in zip(cut.regions.items(), tier.regions, strict=True):
         outer = region_over(inner, region.relief.value)
-        low, high = inner.foot_mm + region.low.value, inner.foot_mm + region.high.value
-        hex = hex_of(asked.medium, asked.colour)
-        if isinstance(inner, Sculpted) and isinstance(outer, Sculpted):
-            rings = outer.shell_between(inner, low, math.inf if region.on_top else high)
-        elif region.on_top:
-            rings = [
-                [*outer.half_profile(low, outer.foot_mm + outer.height_mm), *reversed(inner.half_profile(low, high))]
-            ]
-        else:
-            rings = [[*outer.half_profile(low, high)[:-1], *reversed(inner.half_profile(low, high)[:-1])]]
-        for ring in rings:
-            yield Part(place=f"{place}.regions.{key}", kind="region", hex=hex, outline=ring)
+        top = outer.foot_mm + outer.height_mm
+        low, high = inner.foot_mm + region.low.value, top if region.on_top else inner.foot_mm + region.high.value
+        between = box(0.0, low, outer.width_mm, high)
+        right, left = (
+            areas_of(_half_of(line).intersection(between)) for line in (outer.half_profile(), outer.left_profile())
+        )
+        cut_through = areas_of(right.difference(_half_of(inner.half_profile())))
+        yield _Region(f"{place}.regions.{key}", hex_of(asked.medium, asked.colour), cut_through, left)
+
+
+def _half_of(line: list[Point]) -> Region:
+    """What lies between the axis and half a profile."""
+    return areas_of(make_valid(Polygon([(0.0, line[0][1]), *line])))
 
 
 def _above(cut: Cut) -> list[Point]:

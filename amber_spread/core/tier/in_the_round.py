@@ -224,7 +224,7 @@ def _solids(done: Worked) -> Iterator[tuple[Matter, int, str, Manifold]]:
         solid = (surface_of(outer) - nested[-1]).trim_by_plane([0.0, 0.0, 1.0], covered.foot_mm + region.low.value)
         if not region.on_top:
             solid = solid.trim_by_plane([0.0, 0.0, -1.0], -(covered.foot_mm + region.high.value))
-        hex = next(part.hex for part in done.drawn.added if part.place.endswith(f".regions.region_{number}"))
+        hex = next(part.hex for part in done.drawn.parts if part.place.endswith(f".regions.region_{number}"))
         yield "region", number, hex, solid
 
 

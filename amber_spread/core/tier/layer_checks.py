@@ -44,7 +44,7 @@ def checks_of_layers(done: Worked, media: Mapping[str, Medium], check: Checker) 
     if foot is not None:
         yield from _on_its_side(foot, check)
     if done.carving is not None:
-        yield from _carved(done.carving, layers, done.tier.usual, check)
+        yield from _carved(done.carving, layers, done.tier.usual, media, check)
     if not tier.asked.build.straight:
         yield check(
             "caution.knife", "caution", "layers",
@@ -53,7 +53,9 @@ def checks_of_layers(done: Worked, media: Mapping[str, Medium], check: Checker) 
         )  # fmt: skip
 
 
-def _carved(carving: CarvingPlan, layers: LayersPlan, usual: Practice, check: Checker) -> Iterator[Check]:
+def _carved(
+    carving: CarvingPlan, layers: LayersPlan, usual: Practice, media: Mapping[str, Medium], check: Checker
+) -> Iterator[Check]:
     """What a carved body stands on, where it is thin, and what hangs out over what is below it."""
     bears_g_per_cm2, level_mm = usual.cake_bears_g_per_cm2, usual.level_mm
     share = carving.foot.value / carving.footprint.value
@@ -97,6 +99,12 @@ def _carved(carving: CarvingPlan, layers: LayersPlan, usual: Practice, check: Ch
                 missing=Quantity(carving.dome.missing.value, "ml"),
             )  # fmt: skip
     for number, opening in enumerate(carving.openings.values(), 1):
+        if opening.open and media[opening.medium].soft:
+            yield check(
+                "carve.opening_runs", "care", "carve",
+                f"{media[opening.medium].name} runs, and opening {number} is open to the outside: it will not stand "
+                "there by itself. Fill it with something firm, or close it inside the cake.",
+            )  # fmt: skip
         if opening.volume.value < LEAST_OPENING_ML:
             yield check(
                 "carve.opening_misses", "trouble", "carve",

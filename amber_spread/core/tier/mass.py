@@ -4,6 +4,7 @@ import math
 from typing import NamedTuple
 
 from amber_spread.core.geometry.body import Body, Envelopes, Sideways, Straight
+from amber_spread.core.geometry.sculpted import Sculpted
 from amber_spread.core.kernel.figures import DEFINITION, rule
 
 SLICES = 24
@@ -47,6 +48,12 @@ def middle_height(body: Body | Sideways) -> float:
         # The segment's own middle lies 2/3 half-chord³ / area from the circle's: so much the rest moves up.
         moment = 2 / 3 * (body.foot_width_mm / 2) ** 3
         return body.centre_mm + moment / (whole - body.sliced_mm2)
+    if isinstance(body, Sculpted):
+        return body.once("middle height", lambda: _by_slices(body))
+    return _by_slices(body)
+
+
+def _by_slices(body: Body) -> float:
     step = body.height_mm / SLICES
     low = body.foot_mm
     parts = [body.volume_between(low + step * index, low + step * (index + 1)) for index in range(SLICES)]

@@ -3,6 +3,7 @@
 import math
 from collections.abc import Iterator
 from string import ascii_uppercase
+from typing import NamedTuple
 
 import numpy
 from shapely import Point as Point2
@@ -37,12 +38,17 @@ def plan_patches(job: Job, cover: PatchesCover) -> Way | None:
     if math.isinf(cut.strain):
         return None
     # Kept with the body, so that another colour draws nothing anew.
-    drawn = job.coated.core.keep("drawn patches", cut, lambda: [_drawn(patch, cut) for patch in cut.patches])
+    drawn, letters = job.coated.core.keep(
+        "drawn patches",
+        cut,
+        lambda: (
+            [_drawn(patch, cut) for patch in cut.patches],
+            {name: cut.seams[seam].length for seam, name in seam_names(cut).items()},
+        ),
+    )
     pieces = {
-        f"patch_{number}": _piece(number, edge, job, *cover.cut_from(number)).but(marks=marks)
-        for number, (edge, marks) in enumerate(drawn, 1)
+        f"patch_{number}": _piece(number, one, job, *cover.cut_from(number)) for number, one in enumerate(drawn, 1)
     }
-    letters = {name: cut.seams[seam].length for seam, name in seam_names(cut).items()}
     wide = cover.strip_mm
     strips = {
         f"strip_{name.lower()}": band_over(
@@ -75,8 +81,15 @@ def seam_names(cut: Cut) -> dict[int, str]:
     return {seam: ascii_uppercase[index % letters] * (1 + index // letters) for index, seam in enumerate(inner)}
 
 
-def _drawn(patch: Patch, cut: Cut) -> tuple[list[Corner], list[Mark]]:
-    """The edge of a patch as it is cut, and the marks by which it meets the others."""
+class _Drawn(NamedTuple):
+    """A patch as it is cut: its edge, the marks by which it meets the others, and how wide and high it is."""
+
+    edge: list[Corner]
+    marks: list[Mark]
+    size: tuple[float, float]
+
+
+def _drawn(patch: Patch, cut: Cut) -> _Drawn:
     polygon = orient(Polygon(patch.edge).simplify(FINE_MM))
     left, low, _, _ = polygon.bounds
     names, whole = seam_names(cut), Polygon(patch.edge)
@@ -86,14 +99,15 @@ def _drawn(patch: Patch, cut: Cut) -> tuple[list[Corner], list[Mark]]:
         if seam in names
         for mark in _mates(names[seam], line, whole, (left, low))
     ]
-    return edge_of(translate(polygon, -left, -low)), marks
+    edge = edge_of(translate(polygon, -left, -low))
+    return _Drawn(edge, marks, size_of(edge))
 
 
-def _piece(number: int, edge: list[Corner], job: Job, medium: str, colour: str | None) -> Piece:
-    wide, high = size_of(edge)
+def _piece(number: int, one: _Drawn, job: Job, medium: str, colour: str | None) -> Piece:
+    wide, high = one.size
     sizes = {"wide": same("at its widest", wide, "mm", "up"), "high": same("at its highest", high, "mm", "up")}
-    found = piece_of(f"Patch {number}", edge, job.hex_of(colour, medium), 1, colour, **sizes)
-    return found if medium == job.medium.key else found.but(medium=medium)
+    found = piece_of(f"Patch {number}", one.edge, job.hex_of(colour, medium), 1, colour, **sizes)
+    return found.but(marks=one.marks, medium=None if medium == job.medium.key else medium)
 
 
 def _mates(name: str, line: Numbers, within: Polygon, origin: Point) -> Iterator[Mark]:

@@ -4339,6 +4339,19 @@ export interface components {
             gap_mm?: number | null;
         };
         /**
+         * PipedOver
+         * @description A piped region as it is seen from outside: its colour, and the left half of what it covers, as if the right.
+         */
+        PipedOver: {
+            /** Hex */
+            hex: string;
+            /** Outline */
+            outline: [
+                number,
+                number
+            ][];
+        };
+        /**
          * PipedRegion
          * @description Piping or strokes over the outside of a finished tier between two shares of its height, of a mean relief: a foot
          *     of grass, a fringe, a cap. One that goes all the way up lies on the top too.
@@ -5682,7 +5695,7 @@ export interface components {
          *
          *     A wall that is not `curved` shows upright `edges` so far from the axis. `bands` are the stripes of a panel, as (hex,
          *     share) of its girth, or of its height from the foot where they lie `round`. `seen_from_above` is its plan outline.
-         *     `left` is the left half, as if it were the right, where the two differ.
+         *     `left` is the left half, as if it were the right, where the two differ; `piped` what is piped over the outside.
          */
         Silhouette: {
             /** Place */
@@ -5735,6 +5748,11 @@ export interface components {
                 number,
                 number
             ][];
+            /**
+             * Piped
+             * @default []
+             */
+            piped: components["schemas"]["PipedOver"][];
         };
         /**
          * SlicePlan

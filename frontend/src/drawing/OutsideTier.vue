@@ -51,6 +51,7 @@ const shapes = computed(() => {
     lines: wallLines(tier, half)
       .map((line) => tapered(pixels(wallAt(left, line / half)).reverse(), WIDE))
       .join(""),
+    piped: (tier.piped ?? []).map(({ hex, outline }) => ({ hex, d: area(outline as Points) })),
     rim: area(rimOf(left, RIM)),
   };
 });
@@ -65,12 +66,21 @@ const shapes = computed(() => {
   <path v-if="scores" class="scored" :class="{ dark: isDark(tier.hex) }" :d="scores" />
   <path v-if="shapes.rim" class="rim" :d="shapes.rim" />
   <path :d="shapes.whole" class="edge" fill="none" />
+  <template v-for="(one, at) in shapes.piped" :key="`p${at}`">
+    <path :d="one.d" :fill="one.hex" class="edge thin" />
+    <path :d="one.d" fill="url(#strokes)" />
+    <path :d="one.d" :fill="`url(#lit-${tier.curved ? 'round' : 'flat'})`" />
+  </template>
 </template>
 
 <style scoped>
 .edge {
   stroke: var(--ink);
   stroke-width: 2;
+}
+
+.thin {
+  stroke-width: 1.2;
 }
 
 .engraved {

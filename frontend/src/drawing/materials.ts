@@ -90,6 +90,7 @@ export function useMaterials() {
           final: finish("medium" in final ? final.medium : null),
           cover: finish("medium" in cover ? cover.medium : null),
         } as Partial<Record<Part["kind"], Finish>>,
+        regions: (tier.regions ?? []).map((one) => finish(one.medium)),
         openings: ("openings" in tier.build ? tier.build.openings : []).map((one) => finish(one.medium)),
       };
     }),
@@ -107,8 +108,9 @@ export function useMaterials() {
       const over = `url(#${grain}-${(turn + number) % VARIANTS}${isDark(hex) ? "-dark" : ""})`;
       return { hex, over, baked: true, finish: "plain" };
     }
-    const opening = /\.openings\.opening_(\d+)$/.exec(part.place)?.[1];
-    const finish = (opening ? tier?.openings[Number(opening) - 1] : tier?.finishes[part.kind]) ?? "plain";
+    const at = Number(/\.(?:opening|region)_(\d+)$/.exec(part.place)?.[1] ?? 0) - 1;
+    const own = { refill: tier?.openings, region: tier?.regions }[part.kind as string]?.[at];
+    const finish = own ?? tier?.finishes[part.kind] ?? "plain";
     const pattern = part.kind === "board" ? "card" : PATTERNS[finish];
     return { hex: part.hex, over: pattern ? `url(#${pattern})` : "", baked: false, finish };
   }

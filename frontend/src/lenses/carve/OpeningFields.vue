@@ -74,52 +74,54 @@ function become(kind: Solid["kind"]): void {
 </script>
 
 <template>
-  <h3>Openings, filled up again</h3>
-  <p v-if="!openings.length" class="soft">
-    Cut a bite, a window or a heart out of the stacked cake and fill it flush with something else. It is
-    placed from the axis and the foot, at the size of the tier.
-  </p>
-  <ChoiceRows
-    v-else
-    v-slot="{ choice: { value: index, one } }"
-    label="The opening in hand"
-    :value="at"
-    :choices="listed"
-    @change="(index) => (held = index)"
-  >
-    <SilhouetteIcon :icon="rows.get(one.solid.kind)?.icon" :out="true" />
-    <span>{{ index + 1 }}. {{ rows.get(one.solid.kind)?.words ?? one.solid.kind }}</span>
-  </ChoiceRows>
-  <template v-if="inHand">
-    <MediumField
-      label="Filled with"
-      :medium="inHand.medium"
-      :colour="inHand.colour"
-      :kinds="media"
-      @medium="(medium) => set({ medium })"
-      @colour="(colour) => set({ colour })"
-    />
-    <SilhouetteRow
-      :label="`What opening ${at + 1} is cut to`"
-      :value="inHand.solid.kind"
-      :choices="choicesOf<Solid['kind']>('build/solids')"
-      @change="become"
-    />
-    <KindFields :key="`${order.tier}-${at}`" :part="`build/openings/${at}/solid`" :only="asked" />
-    <template v-if="told">
-      <FigureRow label="Takes out of the tier" :figure="told.volume" />
-      <FigureRow label="Cake that comes out" :figure="told.cake" />
-      <FigureRow label="Filling that comes out" :figure="told.filling" />
-      <FigureRow label="Fills it" :figure="told.weight" />
-      <p v-if="!told.open" class="soft">
-        It opens nowhere: it is cut out of each layer and filled up as the cake is stacked.
-      </p>
+  <div role="group" aria-labelledby="openings">
+    <h3 id="openings">Openings, filled up again</h3>
+    <p v-if="!openings.length" class="soft">
+      Cut a bite, a window or a heart out of the stacked cake and fill it flush with something else. It is
+      placed from the axis and the foot, at the size of the tier.
+    </p>
+    <ChoiceRows
+      v-else
+      v-slot="{ choice: { value: index, one } }"
+      label="The opening in hand"
+      :value="at"
+      :choices="listed"
+      @change="(index) => (held = index)"
+    >
+      <SilhouetteIcon :icon="rows.get(one.solid.kind)?.icon" :out="true" />
+      <span>{{ index + 1 }}. {{ rows.get(one.solid.kind)?.words ?? one.solid.kind }}</span>
+    </ChoiceRows>
+    <template v-if="inHand">
+      <MediumField
+        label="Filled with"
+        :medium="inHand.medium"
+        :colour="inHand.colour"
+        :kinds="media"
+        @medium="(medium) => set({ medium })"
+        @colour="(colour) => set({ colour })"
+      />
+      <SilhouetteRow
+        :label="`What opening ${at + 1} is cut to`"
+        :value="inHand.solid.kind"
+        :choices="choicesOf<Solid['kind']>('build/solids')"
+        @change="become"
+      />
+      <KindFields :key="`${order.tier}-${at}`" :part="`build/openings/${at}/solid`" :only="asked" />
+      <template v-if="told">
+        <FigureRow label="Takes out of the tier" :figure="told.volume" />
+        <FigureRow label="Cake that comes out" :figure="told.cake" />
+        <FigureRow label="Filling that comes out" :figure="told.filling" />
+        <FigureRow label="Fills it" :figure="told.weight" />
+        <p v-if="!told.open" class="soft">
+          It opens nowhere: it is cut out of each layer and filled up as the cake is stacked.
+        </p>
+      </template>
     </template>
-  </template>
-  <div class="same">
-    <button class="act" :disabled="openings.length >= most" @click="add">
-      {{ openings.length ? "Another opening" : "Cut an opening" }}
-    </button>
-    <button v-if="openings.length" class="act" @click="remove">Take this one out</button>
+    <div class="same">
+      <button class="act" :disabled="openings.length >= most" @click="add">
+        {{ openings.length ? "Another opening" : "Cut an opening" }}
+      </button>
+      <button v-if="openings.length" class="act" @click="remove">Take this one out</button>
+    </div>
   </div>
 </template>

@@ -73,7 +73,7 @@ function add(): void {
     </div>
     <button
       class="act"
-      :aria-label="`Take seam ${index + 1} out`"
+      :aria-label="`Take it out: seam ${index + 1}`"
       @click="alter((list) => list.toSpliced(index, 1))"
     >
       Take it out

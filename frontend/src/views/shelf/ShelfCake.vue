@@ -39,7 +39,15 @@ const tiers = computed(() =>
             return { hex, d: `M${[...near, ...far].map(([x, z]) => at(-x, z)).join("L")}Z` };
           }),
         );
-    return { bands, hex: tier.hex, d: `M${[...right, ...left].map(([x, z]) => at(x, z)).join("L")}Z`, lines };
+    const piped = (tier.piped ?? []).flatMap(({ hex, outline }) =>
+      [1, -1].map((side) => ({ hex, d: `M${outline.map(([x = 0, z = 0]) => at(side * x, z)).join("L")}Z` })),
+    );
+    return {
+      bands: [...bands, ...piped],
+      hex: tier.hex,
+      d: `M${[...right, ...left].map(([x, z]) => at(x, z)).join("L")}Z`,
+      lines,
+    };
   }),
 );
 </script>
