@@ -2,7 +2,7 @@
 
 from pathlib import Path
 
-from playwright.sync_api import Page
+from playwright.sync_api import Page, expect
 
 from amber_spread.browser import chromium, page, served
 
@@ -17,6 +17,8 @@ def take_shots() -> int:
         with page(browser) as screen:
             screen.goto(address)
             screen.locator(".shelf li").first.wait_for()
+            # What takes long to draw is drawn while the shelf is looked at.
+            expect(screen.locator(".unseen-cake")).to_have_count(0, timeout=60_000)
             _take(screen, "shelf")
             _open(screen, "Fair centrepiece")
             for name in ("brief", "layers", "coats", "cover"):

@@ -20,10 +20,19 @@ from amber_spread.core.cake import seen_round
 from amber_spread.core.cake.bakes import _batter_ml, _choose, _HalfBall, _Slice, _Tray, _Work
 from amber_spread.core.cake.nested import Bed, laid_on
 from amber_spread.core.design.design import Cavity, Design, Layers
-from amber_spread.core.design.effort import bodies_of
+from amber_spread.core.design.effort import bodies_of, carving_of
 from amber_spread.core.design.finishes import DrapeCover, FreehandFinal, PatchesCover, SoftFilling
 from amber_spread.core.design.practice import Practice
-from amber_spread.core.design.shapes import CarvedBuild, OvalShape, RectangleShape, RoundShape, SectionAt, SquareShape
+from amber_spread.core.design.shapes import (
+    CarvedBuild,
+    Opening,
+    OvalShape,
+    RectangleShape,
+    RoundShape,
+    SectionAt,
+    SquareShape,
+)
+from amber_spread.core.design.solids import BallSolid
 from amber_spread.core.document import carved_bodies
 from amber_spread.core.geometry import bare
 from amber_spread.core.geometry.distance import distances
@@ -621,6 +630,11 @@ def test_scored_lines_lie_as_far_apart_as_is_asked_on_both_boards_and_keep_withi
     assert bare_one.scored == [] and not any("Score" in step.text for step in bare_one.steps)
     # Lines are no other body: nothing is carved anew for them.
     assert bodies_of(Design(tiers=(plain,)), Practice()) == bodies_of(Design(tiers=(scored,)), Practice())
+    # Nor does what is cut out of it.
+    opening = Opening(solid=BallSolid())
+    opened = plain.model_copy(update={"build": plain.build.model_copy(update={"openings": (opening,)})})
+    assert bodies_of(Design(tiers=(plain,)), Practice()) == bodies_of(Design(tiers=(opened,)), Practice())
+    assert carving_of(Design(tiers=(plain,)), Practice()) != carving_of(Design(tiers=(opened,)), Practice())
 
 
 def test_the_board_of_the_front_is_as_long_as_the_cake_and_as_high():

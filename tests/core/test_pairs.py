@@ -362,7 +362,7 @@ def heights_add_up_and_supports_are_as_long_as_what_they_stand_in(tier, whole, o
         )
     outside = whole.section.tiers[0].outline
     highest = max(z for _, z in outside)
-    proud = [max(z for _, z in part.outline) for part in whole.section.added]
+    proud = [max(z for _, z in part.outline) for part in (*whole.section.added, *piped(whole))]
     assert whole.stack.height.value == pytest.approx(max([highest, *proud]), abs=1e-6) or not (
         rooms.bodies.coated.flat_top
     )
@@ -376,7 +376,10 @@ def heights_add_up_and_supports_are_as_long_as_what_they_stand_in(tier, whole, o
 def what_is_drawn_nests_and_fills_its_outside(tier, whole, one, rooms):
     if one.coats.final and one.coats.final.side.value <= 0:
         return
-    parts = [part for part in whole.section.parts if part.place.startswith("tiers.1.") or part.place == ""]
+    parts = [
+        part for part in whole.section.parts
+        if part.kind != "region" and (part.place.startswith("tiers.1.") or part.place == "")
+    ]  # fmt: skip
     polygons = [make_valid(Polygon(part.outline)) for part in parts]
     joined = unary_union([polygon.buffer(1e-6) for polygon in polygons])
     outside = make_valid(Polygon(whole.section.tiers[0].outline))
@@ -388,6 +391,16 @@ def what_is_drawn_nests_and_fills_its_outside(tier, whole, one, rooms):
     assert sum(polygon.area for polygon in polygons) == pytest.approx(joined.area, rel=2e-3, abs=0.5)
     assert joined.area + hollow == pytest.approx(outside.area, rel=3e-3, abs=0.5)
     assert joined.difference(outside.buffer(0.05)).area < 1.0
+    # What is piped over it lies outside, but for a lip or a collar that stands in it.
+    stands = one.coats.rim_height is not None or (one.cover is not None and one.cover.above is not None)
+    for part in [] if stands else piped(whole):
+        region = make_valid(Polygon(part.outline))
+        assert region.intersection(outside.buffer(-0.1)).area < 0.01 * region.area + 0.5
+
+
+def piped(whole):
+    """The regions piped over a cake as the section shows them."""
+    return [part for part in whole.section.parts if part.kind == "region"]
 
 
 @holds

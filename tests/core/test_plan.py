@@ -2,12 +2,15 @@
 
 import json
 import math
+import string
 import typing
 from itertools import pairwise
 
 import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
+from shapely import Polygon, make_valid
+from shapely.ops import unary_union
 
 from amber_spread.core.design.design import BowlOrder, Design, Tier
 from amber_spread.core.design.finishes import DrapeCover
@@ -17,6 +20,7 @@ from amber_spread.core.kernel.figures import RULES, Figure
 from amber_spread.core.kernel.naming import figures
 from amber_spread.core.plan import Plan, forget, plan, tier_name
 from amber_spread.core.tier import UnknownMedium
+from tests.core.test_section import parts_of, solid
 from tests.designs import MEDIA, designs, planned, tier
 
 PLAIN = {("straight", final, cover) for final in ("none", "freehand") for cover in ("none", "drape")}
@@ -65,7 +69,7 @@ def test_every_plan_holds_to_all_of_it(design):
     whole = plan(design, Practice(), MEDIA)
     for check in HELD:
         check(design, whole)
-    assert len(HELD) == 6
+    assert len(HELD) == 8
 
 
 @holds
@@ -220,6 +224,33 @@ def test_running_marks_climb_from_the_base_board_through_every_board_and_tier():
         assert one.stack.top.value == pytest.approx(mark)
     assert whole.stack.height.value == pytest.approx(mark)
     assert whole.stack.base_diameter.value == pytest.approx(whole.tiers[0].stack.diameter.value + 50.8)
+
+
+@holds
+def the_parts_of_a_tier_neither_overlap_nor_leave_gaps(design, whole):
+    for number, one in enumerate(whole.tiers, 1):
+        if one.coats.final and one.coats.final.side.value <= 0:
+            continue  # a coat without a side is a skin that touches itself, which no polygon can be
+        polygons = [make_valid(Polygon(part.outline)) for part in solid(whole, number)]
+        joined = unary_union([polygon.buffer(1e-6) for polygon in polygons])
+        assert sum(polygon.area for polygon in polygons) == pytest.approx(joined.area, rel=1e-3, abs=0.5)
+        outside = Polygon(whole.section.tiers[number - 1].outline)
+        assert joined.area == pytest.approx(outside.area, rel=2e-3, abs=0.5)
+        # A lip or a collar that stands above the top stands in what is piped there.
+        stands = one.coats.rim_height is not None or (one.cover is not None and one.cover.above is not None)
+        for part in [] if stands else parts_of(whole, number, "region"):
+            region = make_valid(Polygon(part.outline))
+            assert region.intersection(make_valid(outside).buffer(-0.1)).area < 0.01 * region.area + 0.5
+
+
+@holds
+def every_check_reads_as_sentences_with_every_measure_at_hand(design, whole):
+    for check in whole.checks:
+        assert check.text[0].isupper()
+        assert check.text.endswith(".")
+        wanted = {name for _, name, _, _ in string.Formatter().parse(check.text) if name}
+        assert wanted == set(check.values)
+        assert check.tier is None or 1 <= check.tier <= len(design.tiers)
 
 
 @holds

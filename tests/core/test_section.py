@@ -3,17 +3,13 @@
 import math
 
 import pytest
-from hypothesis import given
 from shapely import Polygon, make_valid
-from shapely.ops import unary_union
 
 from amber_spread.core.design.design import Layers
 from amber_spread.core.design.finishes import DrapeCover, FreehandFinal, NoFinal, SoftFilling
-from amber_spread.core.design.practice import Practice
 from amber_spread.core.design.shapes import JoinedBuild, PolygonShape
 from amber_spread.core.design.solids import BallSolid, BoxSolid
-from amber_spread.core.plan import plan
-from tests.designs import MEDIA, designs, planned, tier
+from tests.designs import planned, tier
 
 
 def parts_of(whole, number, *kinds):
@@ -24,24 +20,6 @@ def parts_of(whole, number, *kinds):
 def solid(whole, number):
     """The parts of the tier itself; the board it stands on lies below its foot, what is piped over it outside."""
     return [part for part in parts_of(whole, number) if part.place != f"tiers.{number}.stack" and part.kind != "region"]
-
-
-@given(designs)
-def test_the_parts_of_a_tier_neither_overlap_nor_leave_gaps(design):
-    whole = plan(design, Practice(), MEDIA)
-    for number, one in enumerate(whole.tiers, 1):
-        if one.coats.final and one.coats.final.side.value <= 0:
-            continue  # a coat without a side is a skin that touches itself, which no polygon can be
-        polygons = [make_valid(Polygon(part.outline)) for part in solid(whole, number)]
-        joined = unary_union([polygon.buffer(1e-6) for polygon in polygons])
-        assert sum(polygon.area for polygon in polygons) == pytest.approx(joined.area, rel=1e-3, abs=0.5)
-        outside = Polygon(whole.section.tiers[number - 1].outline)
-        assert joined.area == pytest.approx(outside.area, rel=2e-3, abs=0.5)
-        # A lip or a collar that stands above the top stands in what is piped there.
-        stands = one.coats.rim_height is not None or (one.cover is not None and one.cover.above is not None)
-        for part in [] if stands else parts_of(whole, number, "region"):
-            region = make_valid(Polygon(part.outline))
-            assert region.intersection(make_valid(outside).buffer(-0.1)).area < 0.01 * region.area + 0.5
 
 
 @pytest.mark.parametrize("lean_deg", [5, 6, 20])

@@ -228,7 +228,7 @@ def test_a_cake_is_built_of_solids_and_seen_in_the_round(screen, address):
     panel(screen).get_by_role("button", name="Choose a seam").click()
     expect(panel(screen).get_by_label("So far across the tier")).to_have_value("50")
     panel(screen).get_by_text("Piped regions", exact=True).click()
-    panel(screen).get_by_role("button", name="Pipe a region").click()
+    panel(screen).get_by_role("button", name="Add a region").click()
     expect(figure(screen, "regions.region_1.weight")).to_be_visible(timeout=60_000)
     assert serious(screen) == []
     saved(screen)

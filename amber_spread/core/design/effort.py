@@ -48,8 +48,9 @@ def bodies_of(design: Design, practice: Practice) -> str:
     as many. Nothing where none is carved.
     """
     tiers = [tier for tier in design.tiers if tier.build.carved]
-    fields = {"shape", "build", "tin_diameter_mm", "measured"}
-    shaped = [_shaped(tier.model_dump(mode="json", include=fields)) for tier in tiers]
+    fields = {"shape": True, "build": True, "tin_diameter_mm": True, "measured": True}
+    # What is cut out of a body once it is made changes nothing of it.
+    shaped = [_shaped(tier.model_dump(mode="json", include=fields, exclude={"build": {"openings"}})) for tier in tiers]
     return json.dumps([shaped, practice.trimmed_skin_mm]) if tiers else ""
 
 

@@ -309,7 +309,9 @@ onMounted(() => {
             :aria-label="`Open ${card.title}`"
           >
             <ShelfCake v-if="card.outside" :outside="card.outside" :scale="scale * shrunk(card)" />
-            <span v-else class="unseen-cake" aria-hidden="true">{{ card.pending ? "…" : "?" }}</span>
+            <span v-else class="unseen-cake" :class="{ soon: card.pending }" aria-hidden="true">{{
+              card.pending ? "…" : "?"
+            }}</span>
           </RouterLink>
           <div class="words">
             <h2>{{ card.title }}</h2>
@@ -452,6 +454,11 @@ li a:hover {
   text-decoration: none;
   color: var(--trouble);
   font-size: 34px;
+}
+
+.unseen-cake.soon {
+  border-color: var(--soft);
+  color: var(--soft);
 }
 
 .pages {

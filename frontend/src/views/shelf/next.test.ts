@@ -44,5 +44,13 @@ describe("what is due next", () => {
     }),
   );
 
+  it.each([
+    [true, ". What it needs is still being worked out."],
+    [false, ". Open it to see what it needs."],
+  ])("says nothing of an order that cannot be shown (on its way: %s)", (pending, does) => {
+    const one = { ...card("One", "2026-12-03T10:00:00"), outside: null, pending };
+    expect(nextWords([one], NOW)).toMatchObject({ does });
+  });
+
   it("is not said where none is due", () => expect(nextWords([card("Some day", null)], NOW)).toBeNull());
 });

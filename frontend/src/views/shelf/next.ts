@@ -27,8 +27,15 @@ export function nextWords(cards: readonly Card[], now: Date): Next | null {
     title: first.title,
     lens: worst?.lens ?? "brief",
     when: `${daysWords(due, now)}, ${clockWords(due)}`,
-    does: worst ? needs(found.length) : ". Nothing stands in its way.",
+    does: doesWords(first, found.length),
   };
+}
+
+/** What it needs, as far as it is known: one that cannot be shown, or not yet, may need anything. */
+function doesWords({ outside, pending }: Card, count: number): string {
+  if (!outside)
+    return pending ? ". What it needs is still being worked out." : ". Open it to see what it needs.";
+  return count ? needs(count) : ". Nothing stands in its way.";
 }
 
 function needs(count: number): string {
