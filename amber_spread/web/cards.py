@@ -12,6 +12,7 @@ from pydantic import ValidationError
 
 import amber_spread.core
 from amber_spread.core.document import Document, FileError
+from amber_spread.core.geometry.outline import Point
 from amber_spread.core.kernel.base import Frozen
 from amber_spread.core.kernel.check import Check
 from amber_spread.core.kernel.figures import Figure
@@ -160,13 +161,13 @@ def _outside(plan: Plan) -> Outside:
 
 def _coarser(tier: Silhouette) -> Silhouette:
     """A silhouette as it is seen on the shelf, from the side alone."""
-    outline, left = (
-        [(round(x, SEEN_PLACES), round(z, SEEN_PLACES)) for x, z in half] for half in (tier.outline, tier.left)
-    )
-    piped = [
-        one.but(outline=[(round(x, SEEN_PLACES), round(z, SEEN_PLACES)) for x, z in one.outline]) for one in tier.piped
-    ]
+    outline, left = _rounded(tier.outline), _rounded(tier.left)
+    piped = [one.but(outline=_rounded(one.outline), right=_rounded(one.right)) for one in tier.piped]
     return tier.but(seen_from_above=[], outline=outline, left=left, piped=piped)
+
+
+def _rounded(line: list[Point]) -> list[Point]:
+    return [(round(x, SEEN_PLACES), round(z, SEEN_PLACES)) for x, z in line]
 
 
 def _bare(figure: Figure) -> Figure:

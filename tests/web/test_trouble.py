@@ -219,8 +219,11 @@ def test_a_signal_at_any_moment_ends_everything(seconds, number):
         process.send_signal(number)
         _, told = process.communicate(timeout=30)
         assert "Traceback" not in told
-        left = [pid for pid in map(int, filter(str.isdigit, os.listdir("/proc"))) if _works_in(pid, folder)]
-        assert left == []
+        # What it ended may still be on its way out on a busy machine.
+        until = time.monotonic() + 10
+        while left := [pid for pid in map(int, filter(str.isdigit, os.listdir("/proc"))) if _works_in(pid, folder)]:
+            assert time.monotonic() < until, left
+            time.sleep(0.1)
 
 
 @pytest.mark.parametrize("seconds", [0.0, 0.4, 1.0])

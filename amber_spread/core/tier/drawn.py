@@ -18,7 +18,7 @@ from amber_spread.core.design.finishes import (
 from amber_spread.core.geometry.body import Body, Envelopes, Sideways, Straight
 from amber_spread.core.geometry.outline import Outline, Point, arc
 from amber_spread.core.geometry.sculpted import Sculpted, rings_right
-from amber_spread.core.geometry.traced import Region, areas_of
+from amber_spread.core.geometry.traced import Region, areas_of, largest_of
 from amber_spread.core.kernel.base import Made
 from amber_spread.core.tier.coats import CoatsPlan
 from amber_spread.core.tier.cover_plan import PRINTED_HEX, CoverPlan
@@ -53,10 +53,13 @@ class Part(Made):
 
 
 class PipedOver(Made):
-    """A piped region as it is seen from outside: its colour, and the left half of what it covers, as if the right."""
+    """A piped region as it is seen from outside: its colour, and the left half of what it covers, as if it were the
+    right; the `right` half where that differs.
+    """
 
     hex: str
     outline: list[Point]
+    right: list[Point] = []
 
 
 class Silhouette(Made):
@@ -150,7 +153,7 @@ def draw_tier(number: int, tier: Tier, cut: Cut, hex_of: HexOf) -> Drawn:
     piped = [] if cut.tipped else list(_regions(place, tier, cut, hex_of))
     for region in piped:
         parts += [
-            Part(place=region.place, kind="region", hex=region.hex, outline=ring) for ring in rings_right(region.right)
+            Part(place=region.place, kind="region", hex=region.hex, outline=ring) for ring in rings_right(region.cut)
         ]
     rim, lip = body.half_profile(), _lip(cut)
     if lip:
@@ -174,7 +177,7 @@ def draw_tier(number: int, tier: Tier, cut: Cut, hex_of: HexOf) -> Drawn:
         round=isinstance(tier.cover, PanelCover) and tier.cover.run == "round",
         seen_from_above=_above(cut),
         left=left,
-        piped=[PipedOver(hex=one.hex, outline=ring) for one in piped for ring in rings_right(one.left)],
+        piped=[one.over for one in piped],
     )
     return Drawn(parts, silhouette, _added(place, tier, cut, body, hex_of)).raised(-body.foot_mm)
 
@@ -192,7 +195,10 @@ def lifted(piece: D, lift_mm: float, off: Point = (0.0, 0.0)) -> D:
     lines = {name: line for name in ("outline", "left") if (line := getattr(piece, name, None))}
     moved: dict[str, object] = {name: [(x, z + lift_mm) for x, z in line] for name, line in lines.items()}
     if isinstance(piece, Silhouette) and piece.piped:
-        moved["piped"] = [one.but(outline=[(x, z + lift_mm) for x, z in one.outline]) for one in piece.piped]
+        moved["piped"] = [
+            one.but(**{name: [(x, z + lift_mm) for x, z in getattr(one, name)] for name in ("outline", "right")})
+            for one in piece.piped
+        ]
     return piece.but(**moved, off=off)
 
 
@@ -240,12 +246,21 @@ def _added(place: str, tier: Tier, cut: Cut, body: Body | Sideways, hex_of: HexO
 
 
 class _Region(NamedTuple):
-    """A piped region as it is drawn: its place and colour, and what of the cut right half and of the left it covers."""
+    """A piped region as it is drawn: its place and colour, what of it is cut through on the right, and what of both
+    halves it covers.
+    """
 
     place: str
     hex: str
+    cut: Region
     right: Region
     left: Region
+
+    @property
+    def over(self) -> PipedOver:
+        """As it is seen from outside."""
+        left, right = (_chained_whole(half) for half in (self.left, self.right))
+        return PipedOver(hex=self.hex, outline=left, right=[] if left == right else right)
 
 
 def _regions(place: str, tier: Tier, cut: Cut, hex_of: HexOf) -> Iterator[_Region]:
@@ -260,7 +275,12 @@ def _regions(place: str, tier: Tier, cut: Cut, hex_of: HexOf) -> Iterator[_Regio
             areas_of(_half_of(line).intersection(between)) for line in (outer.half_profile(), outer.left_profile())
         )
         cut_through = areas_of(right.difference(_half_of(inner.half_profile())))
-        yield _Region(f"{place}.regions.{key}", hex_of(asked.medium, asked.colour), cut_through, left)
+        yield _Region(f"{place}.regions.{key}", hex_of(asked.medium, asked.colour), cut_through, right, left)
+
+
+def _chained_whole(half: Region) -> list[Point]:
+    """The largest part of a half as one line; nothing where there is none."""
+    return next(iter(rings_right(largest_of(half))), []) if half.area else []
 
 
 def _half_of(line: list[Point]) -> Region:

@@ -4340,13 +4340,22 @@ export interface components {
         };
         /**
          * PipedOver
-         * @description A piped region as it is seen from outside: its colour, and the left half of what it covers, as if the right.
+         * @description A piped region as it is seen from outside: its colour, and the left half of what it covers, as if it were the
+         *     right; the `right` half where that differs.
          */
         PipedOver: {
             /** Hex */
             hex: string;
             /** Outline */
             outline: [
+                number,
+                number
+            ][];
+            /**
+             * Right
+             * @default []
+             */
+            right: [
                 number,
                 number
             ][];

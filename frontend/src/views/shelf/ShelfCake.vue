@@ -39,8 +39,12 @@ const tiers = computed(() =>
             return { hex, d: `M${[...near, ...far].map(([x, z]) => at(-x, z)).join("L")}Z` };
           }),
         );
-    const piped = (tier.piped ?? []).flatMap(({ hex, outline }) =>
-      [1, -1].map((side) => ({ hex, d: `M${outline.map(([x = 0, z = 0]) => at(side * x, z)).join("L")}Z` })),
+    const piped = (tier.piped ?? []).flatMap(({ hex, outline, right: other }) =>
+      [1, -1].map((side) => {
+        const half = side > 0 && other?.length ? other : outline;
+        const d = half.map(([x = 0, z = 0]) => at(side * x, z)).join("L");
+        return { hex, d: d && `M${d}Z` };
+      }),
     );
     return {
       bands: [...bands, ...piped],
