@@ -13,7 +13,7 @@ from amber_spread.core.design.finishes import DrapeCover, HalvesCover
 from amber_spread.core.geometry import solids
 from amber_spread.core.geometry.draped import drape, over, over_halves
 from amber_spread.core.geometry.meshed import meshed
-from amber_spread.core.geometry.patches import Surface
+from amber_spread.core.geometry.open_surface import Surface
 from amber_spread.core.geometry.sculpted import Sculpted
 from amber_spread.core.geometry.triangles import alone, triangles_of
 from amber_spread.core.geometry.unrolled import mostly

@@ -11,7 +11,9 @@ from amber_spread.core.design.finishes import PatchColour, PatchesCover, PatchSe
 from amber_spread.core.geometry import solids
 from amber_spread.core.geometry.flat import area_of
 from amber_spread.core.geometry.meshed import meshed
-from amber_spread.core.geometry.patches import Level, Surface, Upright, cut_up
+from amber_spread.core.geometry.open_surface import Surface
+from amber_spread.core.geometry.parted import Level, Upright
+from amber_spread.core.geometry.patches import cut_up
 from amber_spread.core.geometry.sculpted import Sculpted
 from amber_spread.core.geometry.surface import open_surface_of
 from amber_spread.core.geometry.unrolled import unrolled

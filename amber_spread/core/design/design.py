@@ -18,21 +18,18 @@ from amber_spread.core.design.finishes import (
     Measured,
     NoCover,
     OnTop,
-    PanelCover,
-    PatchesCover,
     PipedRegion,
     PlainFilling,
-    SoftFilling,
     Syrup,
 )
 from amber_spread.core.design.shapes import Build, RoundShape, Shape, StraightBuild
 from amber_spread.core.design.stands import StackedStand, Stacking, Stand
+from amber_spread.core.design.taken import Taken, TakesMore
 from amber_spread.core.kernel import limits
 from amber_spread.core.kernel.base import Frozen, Hex, Key, Name, Usual, at, printable, slug
 
 StepKey = Annotated[str, StringConstraints(pattern=r"^tier_[0-9]{1,2}_[a-z_]{1,20}$")]
 """A step of a bowl, as the plan names it: `tier_1_cover`."""
-Taken = tuple[tuple[str | int, ...], str, str | None]
 LayerHeight = Annotated[float, limits.LAYER_HEIGHT.field()]
 
 
@@ -156,22 +153,14 @@ class Tier(Frozen):
             *((("on_top", index), top) for index, top in enumerate(self.on_top)),
             *((("borders", index), border) for index, border in enumerate(self.borders)),
             *((("regions", index), region) for index, region in enumerate(self.regions)),
+            (("build",), self.build),
         ]  # fmt: skip
         for path, part in parts:
             medium = getattr(part, "medium", None)
-            if medium is None:
-                continue
-            yield (*path, "medium"), medium, getattr(part, "colour", None)
-            if isinstance(part, SoftFilling):
-                yield (*path, "dam_medium"), part.dam_medium, part.dam_colour
-            if isinstance(part, PanelCover):
-                for index, one in enumerate(part.stripes):
-                    yield (*path, "stripes", index, "medium"), medium, one.colour
-            if isinstance(part, PatchesCover):
-                for index in range(len(part.patch_colours)):
-                    yield (*path, "patch_colours", index, "medium"), *part.cut_from(index + 1)
-        for index, opening in enumerate(getattr(self.build, "openings", ())):
-            yield ("build", "openings", index, "medium"), opening.medium, opening.colour
+            if medium is not None:
+                yield (*path, "medium"), medium, getattr(part, "colour", None)
+            if isinstance(part, TakesMore):
+                yield from (((*path, *field), key, colour) for field, key, colour in part.also_takes())
         if self.layers.board_after is not None:
             yield ("layers", "board_medium"), self.layers.board_medium, None
         for field in ("glue_medium", "bead_medium"):

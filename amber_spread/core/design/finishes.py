@@ -4,11 +4,13 @@ A field left out (null) takes this kitchen's usual from the Practice. Every kind
 the colour that medium is mixed to.
 """
 
+from collections.abc import Iterator
 from typing import Annotated, Literal, Self
 
 from pydantic import Field, model_validator
 
 from amber_spread.core.design.shapes import Build, Shape
+from amber_spread.core.design.taken import Taken, TakesMore
 from amber_spread.core.kernel import limits
 from amber_spread.core.kernel.base import Frozen, Key, Name, Usual, at
 
@@ -29,7 +31,7 @@ class PlainFilling(Frozen):
     thickness_mm: Annotated[FillingThickness | None, Usual("filling_mm")] = None
 
 
-class SoftFilling(Frozen):
+class SoftFilling(TakesMore):
     """A filling that runs, held by a thin seal on the sponge and a dam at the rim as high as the filling."""
 
     kind: Literal["soft"] = "soft"
@@ -40,6 +42,10 @@ class SoftFilling(Frozen):
     dam_colour: Name | None = None
     dam_width_mm: Annotated[float, limits.DAM_WIDTH.field()] | None = None
     seal_mm: Annotated[Annotated[float, limits.SEAL_THICKNESS.field()] | None, Usual("seal_mm")] = None
+
+    def also_takes(self) -> Iterator[Taken]:
+        """Its dam."""
+        yield ("dam_medium",), self.dam_medium, self.dam_colour
 
 
 class Syrup(Frozen):
@@ -169,7 +175,7 @@ class Stripe(Frozen):
     share: Annotated[float, limits.STRIPE_SHARE.field()] = 1.0
 
 
-class PanelCover(_Sheet):
+class PanelCover(_Sheet, TakesMore):
     """A strip round the wall, its ends overlapped and cut through both; the top bare, or a circle over or inside it.
 
     Stripes stand `upright`, by shares of the girth, or lie `round` the tier, by shares of its height from the foot up,
@@ -185,6 +191,11 @@ class PanelCover(_Sheet):
     run: Literal["upright", "round"] = "upright"
     stripe_edges: Literal["straight", "irregular"] = "straight"
     strip_mm: Annotated[float, limits.STRIP_LENGTH.field()] | None = None
+
+    def also_takes(self) -> Iterator[Taken]:
+        """Its stripes."""
+        for index, one in enumerate(self.stripes):
+            yield ("stripes", index, "medium"), self.medium, one.colour
 
 
 class BoxCover(_Sheet):
@@ -228,7 +239,7 @@ class PatchSeam(Frozen):
     turn_deg: Annotated[float, limits.TURN.field()] = 0.0
 
 
-class PatchesCover(_Sheet):
+class PatchesCover(_Sheet, TakesMore):
     """Pieces of a carved tier that each lie nearly flat: a front and a back, or a top and so many sides; as few as
     stretch or gather by no more than `stretch` where no number is named. Their sides are turned by `turn_deg` about the
     axis. Every seam of `own_seams` cuts through all of them; with 0 parts there are no others. Strips `strip_mm` wide
@@ -249,6 +260,11 @@ class PatchesCover(_Sheet):
         if own.medium is None:
             return self.medium, self.colour if own.colour is None else own.colour
         return own.medium, own.colour
+
+    def also_takes(self) -> Iterator[Taken]:
+        """Its patches."""
+        for index in range(len(self.patch_colours)):
+            yield ("patch_colours", index, "medium"), *self.cut_from(index + 1)
 
 
 class PrintedCover(Frozen):

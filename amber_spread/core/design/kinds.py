@@ -236,6 +236,7 @@ PARTS: tuple[DesignPart, ...] = (
     DesignPart(("shape",), "", SHAPES),
     DesignPart(("build",), "", BUILDS),
     DesignPart(("build", "solids"), "", SOLIDS, many=True),
+    DesignPart(("build", "openings", "solid"), "", SOLIDS),
     DesignPart(("layers",), "layers", dict((
         row(
             Layers, "Layers", ask("count", "Layers", "layer_count"),

@@ -9,7 +9,7 @@ from typing import NamedTuple
 
 from pydantic import BaseModel
 
-from amber_spread.core.design.design import BaseBoard, Design, Taken, Tier
+from amber_spread.core.design.design import BaseBoard, Design, Tier
 from amber_spread.core.design.finishes import (
     NoCoat,
     NoCover,
@@ -23,6 +23,7 @@ from amber_spread.core.design.finishes import (
 from amber_spread.core.design.kinds import kind_of
 from amber_spread.core.design.practice import Practice
 from amber_spread.core.design.rows import usuals_of
+from amber_spread.core.design.taken import Taken
 from amber_spread.core.kernel.figures import COMMON_PRACTICE, Figure, Unit, chosen, rule
 
 

@@ -1,6 +1,7 @@
 """What a tier is from above and from the side: its shape, and the build that carries the shape up."""
 
 import math
+from collections.abc import Iterator
 from functools import lru_cache
 from hashlib import sha256
 from itertools import pairwise
@@ -10,6 +11,7 @@ from pydantic import Field, model_validator
 
 from amber_spread.core.design.corners import Coordinate, Corners
 from amber_spread.core.design.solids import Solid, Solids, built_of
+from amber_spread.core.design.taken import Taken, TakesMore
 from amber_spread.core.geometry import profile
 from amber_spread.core.geometry.bare import made_once
 from amber_spread.core.geometry.body import Body, Carried, Straight
@@ -329,7 +331,7 @@ class Opening(Frozen):
     colour: Name | None = None
 
 
-class Carvable(_Build):
+class Carvable(_Build, TakesMore):
     """A build that is carved. Its outside may be scored, lines so far apart, level from its foot up or upright from its
     middle; and `openings` may be cut out of it and filled with something else.
     """
@@ -337,6 +339,11 @@ class Carvable(_Build):
     openings: Annotated[tuple[Opening, ...], Field(max_length=int(limits.OPENINGS.high))] = ()
     scored_mm: Annotated[float, limits.SCORED.field()] | None = None
     scored_run: Literal["level", "upright"] = "level"
+
+    def also_takes(self) -> Iterator[Taken]:
+        """What fills its openings."""
+        for index, one in enumerate(self.openings):
+            yield ("openings", index, "medium"), one.medium, one.colour
 
 
 class CarvedBuild(Carvable):

@@ -14,7 +14,7 @@ from typing import NamedTuple
 import numpy
 from shapely import MultiPolygon, Polygon, buffer, polygons, unary_union
 
-from amber_spread.core.geometry.patches import Surface, rings_along
+from amber_spread.core.geometry.open_surface import Surface, rings_along
 from amber_spread.core.geometry.sculpted import Sculpted
 from amber_spread.core.geometry.surface import LEVEL_MM, even_halves_of, even_surface_of, followed
 from amber_spread.core.geometry.triangles import Numbers, Triangles, crossed

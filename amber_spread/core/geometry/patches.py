@@ -5,24 +5,17 @@ not lie flat then is cut in two. Lengths are in mm.
 """
 
 import math
-from collections.abc import Iterable, Iterator, Sequence
+from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
-from functools import cached_property
-from typing import TYPE_CHECKING, NamedTuple
+from typing import NamedTuple
 
 import numpy
-from numpy.typing import NDArray
 from shapely import Polygon
 
-from amber_spread.core.geometry.triangles import Numbers, Triangles, alone, crossed
+from amber_spread.core.geometry.open_surface import Edge, Surface, edge_between, edges_of, rings_along
+from amber_spread.core.geometry.parted import Labels, Level, Mask, Plane, Upright, parted, sliced
+from amber_spread.core.geometry.triangles import Numbers, Triangles, alone
 from amber_spread.core.geometry.unrolled import Flat, unrolled
-
-if TYPE_CHECKING:
-    from scipy.sparse import csr_matrix
-
-Labels = NDArray[numpy.int64]
-"""The patch of each triangle, counted from 0."""
-Mask = NDArray[numpy.bool_]
 
 WAYS = (2, 4, 6, 8)
 """Cut into a front and a back, or into a top and so many sides round it; tried in this order."""
@@ -32,8 +25,6 @@ SMALL_SHARE = 0.015
 """A part of less of the surface goes to the patch it has most of its edge with."""
 DEEPEST, HELPS = 4, 0.75
 """So often a patch that does not lie flat is cut in two, where that leaves this share of the stretching or less."""
-CLEAR = 0.08
-"""A seam that would pass a corner nearer than this share of an edge keeps so far from it."""
 
 
 class Seam(NamedTuple):
@@ -66,105 +57,13 @@ class Cut:
 
     patches: list[Patch]
     seams: list[Seam]
-    surface: "Surface"
+    surface: Surface
     strained: Numbers
 
     @property
     def strain(self) -> float:
         """How much the patch that gives most is stretched or gathered; beyond measure where one does not lie flat."""
         return max(patch.strain for patch in self.patches)
-
-
-@dataclass(frozen=True, eq=False)
-class Surface:
-    """An open surface of triangles, each edge of which belongs to no more than two of them."""
-
-    corners: Numbers
-    triangles: Triangles
-
-    @cached_property
-    def _crossed(self) -> Numbers:
-        return crossed(self.corners, self.triangles)
-
-    @cached_property
-    def areas(self) -> Numbers:
-        """The area of each triangle."""
-        found: Numbers = numpy.linalg.norm(self._crossed, axis=1) / 2
-        return found
-
-    @cached_property
-    def normals(self) -> Numbers:
-        """Which way each faces."""
-        return self._crossed / numpy.maximum(1e-12, 2 * self.areas)[:, None]
-
-    @cached_property
-    def middles(self) -> Numbers:
-        """The middle of each."""
-        found: Numbers = self.corners[self.triangles].mean(axis=1)
-        return found
-
-    @cached_property
-    def beside(self) -> "csr_matrix":
-        """How many triangles have each two corners beside each other, a row and a column a corner."""
-        from scipy import sparse
-
-        ends, count = edges_of(self.triangles), len(self.corners)
-        found = sparse.csr_matrix((numpy.ones(len(ends)), (ends[:, 0], ends[:, 1])), (count, count))
-        return found + found.T
-
-    @cached_property
-    def pairs(self) -> Triangles:
-        """The triangles that share an edge, two and two."""
-        edges = edges_of(self.triangles)
-        keys = edges[:, 0] * len(self.corners) + edges[:, 1]
-        order = numpy.argsort(keys, kind="stable")
-        owners = numpy.tile(numpy.arange(len(self.triangles)), 3)[order]
-        same = keys[order][1:] == keys[order][:-1]
-        return numpy.column_stack([owners[:-1][same], owners[1:][same]])
-
-
-def edges_of(triangles: Triangles) -> Triangles:
-    """The edges of triangles, each with its lower corner first: all first edges, then all second, then all third."""
-    return numpy.sort(numpy.vstack([triangles[:, [0, 1]], triangles[:, [1, 2]], triangles[:, [2, 0]]]), axis=1)
-
-
-class Level(NamedTuple):
-    """A seam level all round, at a share of the height."""
-
-    at: float
-
-    @property
-    def across(self) -> Numbers:
-        """Which way lies straight across it."""
-        return numpy.array([0.0, 0.0, 1.0])
-
-    def beyond(self, corners: Numbers) -> Numbers:
-        """How far each corner lies above it."""
-        return _past(corners @ self.across, self.at)
-
-
-class Upright(NamedTuple):
-    """An upright seam from one side to the other, from left to right or turned from there about the upright, at a share
-    of the way across.
-    """
-
-    at: float
-    turn_deg: float
-
-    @property
-    def across(self) -> Numbers:
-        """Which way lies straight across it."""
-        turn = math.radians(self.turn_deg)
-        return numpy.array([-math.sin(turn), math.cos(turn), 0.0])
-
-    def beyond(self, corners: Numbers) -> Numbers:
-        """How far each corner lies behind it."""
-        return _past(corners @ self.across, self.at)
-
-
-def _past(along: Numbers, share: float) -> Numbers:
-    low, high = float(along.min()), float(along.max())
-    return along - (low + share * (high - low))
 
 
 def cut_up(
@@ -194,66 +93,12 @@ def _by_sides(surface: Surface, way: int, turn_deg: float, own: Sequence[Level |
     """A surface cut between its sides and along every seam of one's own, small parts given to a neighbour."""
     labels: Labels = numpy.zeros(len(surface.triangles), dtype=numpy.int64)
     if way > 2:
-        surface, _, labels = _parted(surface, _scores(surface, way, turn_deg), numpy.ones(len(labels), dtype=bool))
+        surface, _, labels = parted(surface, _scores(surface, way, turn_deg))
     # A front and a back are those of an upright seam through the middle.
     for seam in [Upright(0.5, turn_deg), *own] if way == 2 else own:
-        surface, parents, sides = _sliced(surface, seam)
+        surface, parents, sides = sliced(surface, seam.through(surface.corners))
         labels = _components(surface, 2 * labels[parents] + sides)
     return surface, _tidied(surface, _components(surface, labels))
-
-
-def _sliced(surface: Surface, seam: Level | Upright) -> tuple[Surface, Labels, Labels]:
-    """A surface cut straight along a seam, with the triangle that each comes from and the side it lies on. A corner
-    that the seam passes by a share of an edge is moved onto it, so that no sliver is left.
-    """
-    ends = edges_of(surface.triangles)
-    beyond = seam.beyond(surface.corners)
-    crossing = ends[(beyond[ends] > 0).sum(axis=1) == 1]
-    # How near the seam each corner lies, by the edge there that it cuts off shortest.
-    share = numpy.ones(len(beyond))
-    apart = numpy.abs(beyond[crossing]) / numpy.abs(numpy.diff(beyond[crossing], axis=1))
-    numpy.minimum.at(share, crossing.ravel(), apart.ravel())
-    near = share < CLEAR
-    corners, sides = surface.corners.copy(), numpy.sign(numpy.where(near, 0.0, beyond))
-    corners[near] -= beyond[near, None] * seam.across
-    places, added = corners.tolist(), dict[tuple[int, int], int]()
-
-    def between(one: int, other: int) -> int:
-        key = _key(one, other)
-        if key not in added:
-            low, high = key
-            along = beyond[low] / (beyond[low] - beyond[high])
-            added[key] = len(places)
-            places.append((corners[low] + along * (corners[high] - corners[low])).tolist())
-        return added[key]
-
-    found = sides[surface.triangles]
-    cut = (found.min(axis=1) < 0) & (found.max(axis=1) > 0)
-    whole = numpy.flatnonzero(~cut)
-    done = [
-        (tuple(three), index, int(side > 0))
-        for three, index, side in zip(
-            surface.triangles[whole].tolist(), whole.tolist(), found[whole].sum(axis=1).tolist(), strict=True
-        )
-    ]
-    for index in numpy.flatnonzero(cut).tolist():
-        three, own = surface.triangles[index].tolist(), found[index].tolist()
-        if 0 in own:
-            # Through a corner and the edge across from it.
-            at = own.index(0)
-            corner, left, right = (three[(at + step) % 3] for step in range(3))
-            middle = between(left, right)
-            done.append(((corner, left, middle), index, int(sides[left] > 0)))
-            done.append(((corner, middle, right), index, int(sides[right] > 0)))
-            continue
-        at = next(at for at in range(3) if own.count(own[at]) == 1)
-        lone, left, right = (three[(at + step) % 3] for step in range(3))
-        to_left, to_right = between(lone, left), between(right, lone)
-        done.append(((lone, to_left, to_right), index, int(sides[lone] > 0)))
-        done.append(((to_left, left, right), index, int(sides[left] > 0)))
-        done.append(((to_left, right, to_right), index, int(sides[left] > 0)))
-    triangles, parents, labels = zip(*done, strict=True)
-    return Surface(numpy.array(places), numpy.array(triangles)), numpy.array(parents), numpy.array(labels)
 
 
 class _Tried(NamedTuple):
@@ -291,66 +136,6 @@ def _scores(surface: Surface, way: int, turn_deg: float) -> Numbers:
         facing /= numpy.maximum(1e-12, numpy.linalg.norm(facing, axis=1))[:, None]
     found: Numbers = facing @ directions.T
     return found
-
-
-def _parted(surface: Surface, scores: Numbers, there: Mask) -> tuple[Surface, Labels, Labels]:
-    """A surface whose triangles, where they are `there`, are cut along the lines where two scores of its corners are
-    alike and highest; the others only where they share an edge that is cut. With the triangle that each comes from, and
-    the highest score of each that was there (0 elsewhere).
-    """
-    best = scores.argmax(axis=1)
-    corners, added = surface.corners.tolist(), dict[tuple[int, int], int]()
-
-    def between(one: int, other: int) -> int:
-        """The corner where an edge is cut: where the scores of its ends are alike."""
-        key = _key(one, other)
-        if key not in added:
-            low, high = key
-            gap = scores[:, best[low]] - scores[:, best[high]]
-            share = min(1 - CLEAR, max(CLEAR, float(gap[low] / (gap[low] - gap[high]))))
-            added[key] = len(corners)
-            corners.append((surface.corners[low] + share * (surface.corners[high] - surface.corners[low])).tolist())
-        return added[key]
-
-    def place(*points: int) -> int:
-        corners.append(numpy.mean([corners[point] for point in points], axis=0).tolist())
-        return len(corners) - 1
-
-    done: list[tuple[tuple[int, int, int], int, int]] = []
-    mixed = there & (best[surface.triangles] != best[surface.triangles][:, :1]).any(axis=1)
-    for index in numpy.flatnonzero(mixed).tolist():
-        three = surface.triangles[index].tolist()
-        labels = best[three].tolist()
-        if len(set(labels)) == 3:
-            cuts = [between(three[at], three[(at + 1) % 3]) for at in range(3)]
-            middle = place(*cuts)
-            for at in range(3):
-                done.append(((three[at], cuts[at], middle), index, labels[at]))
-                done.append(((three[at], middle, cuts[at - 1]), index, labels[at]))
-            continue
-        at = next(at for at in range(3) if labels.count(labels[at]) == 1)
-        alone, left, right = (three[(at + step) % 3] for step in range(3))
-        to_left, to_right = between(alone, left), between(right, alone)
-        done.append(((alone, to_left, to_right), index, labels[at]))
-        done.append(((to_left, left, right), index, labels[(at + 1) % 3]))
-        done.append(((to_left, right, to_right), index, labels[(at + 1) % 3]))
-    for index in numpy.flatnonzero(~mixed).tolist():
-        three = surface.triangles[index].tolist()
-        label = int(best[three[0]]) if there[index] else 0
-        done += [(one, index, label) for one in conforming(three, added)]
-    triangles = numpy.array([one for one, _, _ in done], dtype=numpy.int64)
-    found = Surface(numpy.array(corners), triangles)
-    return found, numpy.array([index for _, index, _ in done]), numpy.array([label for _, _, label in done])
-
-
-def conforming(three: list[int], added: dict[tuple[int, int], int]) -> list[tuple[int, int, int]]:
-    """A triangle as those it falls into where its edges are cut by its neighbours."""
-    for at in range(3):
-        one, other, opposite = (three[(at + step) % 3] for step in range(3))
-        cut = added.get(_key(one, other))
-        if cut is not None:
-            return [*conforming([one, cut, opposite], added), *conforming([cut, other, opposite], added)]
-    return [(three[0], three[1], three[2])]
 
 
 def _components(surface: Surface, labels: Labels) -> Labels:
@@ -391,26 +176,24 @@ def _halved(found: _Tried, most: float) -> _Tried:
             if strain <= most:
                 continue
             there = labels == label
-            along = _longest(surface, there)
-            parted, parents, halves = _parted(surface, numpy.column_stack([-along, along]), there)
+            cut, parents, halves = sliced(surface, _across(surface, there), there)
             apart = there[parents]
-            both = [_lay(parted, apart & (halves == half))[1] for half in (0, 1)]
+            both = [_lay(cut, apart & (halves == half))[1] for half in (0, 1)]
             if max(both) < HELPS * strain:
                 labels = numpy.where(apart & (halves == 1), count, labels[parents])
-                surface, count = parted, count + 1
+                surface, count = cut, count + 1
         if count == len(found.strains):
             break
         found = _laid(surface, _tidied(surface, _components(surface, labels)))
     return found
 
 
-def _longest(surface: Surface, there: Mask) -> Numbers:
-    """How far each corner lies from the middle of a patch along the longest way through it."""
+def _across(surface: Surface, there: Mask) -> Plane:
+    """The plane straight across the longest way through a patch, in its middle."""
     middles, areas = surface.middles[there], surface.areas[there, None]
     centre = (middles * areas).sum(axis=0) / areas.sum()
     axis = numpy.linalg.svd((middles - centre) * numpy.sqrt(areas), full_matrices=False)[2][0]
-    found: Numbers = (surface.corners - centre) @ axis
-    return found
+    return Plane(axis, float(centre @ axis))
 
 
 def _laid(surface: Surface, labels: Labels) -> _Tried:
@@ -441,34 +224,20 @@ def _edge_of(triangles: Triangles) -> list[int]:
     return next(rings_along(triangles), [])
 
 
-def rings_along(triangles: Triangles) -> Iterator[list[int]]:
-    """The corners along each edge of triangles in order, anticlockwise seen from outside."""
-    every = numpy.vstack([triangles[:, [0, 1]], triangles[:, [1, 2]], triangles[:, [2, 0]]])
-    _, back, counts = numpy.unique(edges_of(triangles), axis=0, return_inverse=True, return_counts=True)
-    after: dict[int, int] = dict(every[counts[back.ravel()] == 1].tolist())
-    while after:
-        at = min(after)
-        ring = []
-        while at in after:
-            ring.append(at)
-            at = after.pop(at)
-        yield ring
-
-
 def _told(found: _Tried) -> Cut:
     """The patches as pieces, upright, and their seams."""
     surface, labels = found.surface, found.labels
-    owner: dict[tuple[int, int], list[int]] = {}
+    owner: dict[Edge, list[int]] = {}
     rings = [_edge_of(surface.triangles[labels == patch]) for patch in range(len(found.flats))]
     for patch, ring in enumerate(rings):
         for one, other in zip(ring, [*ring[1:], ring[0]], strict=True):
-            owner.setdefault(_key(one, other), []).append(patch)
+            owner.setdefault(edge_between(one, other), []).append(patch)
     seams: list[Seam] = []
     along: list[dict[int, Numbers]] = [{} for _ in rings]
     places = [_upright(surface, labels == patch, flat) for patch, flat in enumerate(found.flats)]
     for patch, ring in enumerate(rings):
         for run in _runs(patch, ring, owner):
-            met = [one for one in owner[_key(run[0], run[1])] if one != patch]
+            met = [one for one in owner[edge_between(run[0], run[1])] if one != patch]
             if met and met[0] < patch:
                 continue
             number = len(seams)
@@ -485,14 +254,10 @@ def _told(found: _Tried) -> Cut:
     return Cut(patches, seams, surface, strained)
 
 
-def _key(one: int, other: int) -> tuple[int, int]:
-    return min(one, other), max(one, other)
-
-
-def _runs(patch: int, ring: list[int], owner: dict[tuple[int, int], list[int]]) -> Iterable[list[int]]:
+def _runs(patch: int, ring: list[int], owner: dict[Edge, list[int]]) -> Iterable[list[int]]:
     """The stretches of an edge along which it meets the same neighbour."""
     edges = list(zip(ring, [*ring[1:], ring[0]], strict=True))
-    beside = [next((one for one in owner[_key(*edge)] if one != patch), -1) for edge in edges]
+    beside = [next((one for one in owner[edge_between(*edge)] if one != patch), -1) for edge in edges]
     starts = [index for index in range(len(edges)) if beside[index] != beside[index - 1]] or [0]
     for start, stop in zip(starts, [*starts[1:], starts[0] + len(edges)], strict=True):
         yield [edges[index % len(edges)][0] for index in range(start, stop)] + [edges[(stop - 1) % len(edges)][1]]

@@ -6,7 +6,7 @@ import numpy
 from manifold3d import Error, Manifold
 
 from amber_spread.core.geometry.meshed import Meshed
-from amber_spread.core.geometry.patches import Surface, conforming, edges_of
+from amber_spread.core.geometry.open_surface import Surface, conforming, edges_of
 from amber_spread.core.geometry.sculpted import Sculpted
 from amber_spread.core.geometry.triangles import Numbers, Triangles, alone, solid_of, triangles_of
 

@@ -16,10 +16,16 @@ from amber_spread.core.kernel.figures import same
 
 AXIS_MM = 24.0
 """So far up a board its axis is drawn."""
-Template = tuple[list[Corner], list[Mark], tuple[float, float]]
-"""An edge, what is drawn within it, and how wide and high it is."""
 LEAST_LINE_MM = 6.0
 """A scored line that would be shorter is left out."""
+
+
+class Board(NamedTuple):
+    """A view as it is cut out: its edge, what is drawn within it, and how wide and high it is."""
+
+    edge: list[Corner]
+    marks: list[Mark]
+    size: tuple[float, float]
 
 
 class Boards(NamedTuple):
@@ -27,8 +33,8 @@ class Boards(NamedTuple):
     so it is kept with the body.
     """
 
-    side: Template
-    front: Template
+    side: Board
+    front: Board
     scored: list[list[Point]]
 
 
@@ -39,16 +45,16 @@ def boards_of(body: Sculpted, build: Carvable) -> Boards:
     return body.once(key, lambda: Boards(_drawn_on(side, build), _drawn_on(front, build), list(scored_on(side, build))))
 
 
-def _drawn_on(view: Polygon, build: Carvable) -> Template:
+def _drawn_on(view: Polygon, build: Carvable) -> Board:
     left, _, right, high = view.bounds
     board = translate(view.simplify(DRAWN_MM), -left, 0)
     marks = drawn_along("axis", [(-left, 0.0), (-left, min(high, AXIS_MM))])
     for at, line in enumerate(scored_on(view, build)):
         marks += drawn_along("" if at else "scored", [(x - left, up) for x, up in line])
-    return edge_of(board), marks, (right - left, high)
+    return Board(edge_of(board), marks, (right - left, high))
 
 
-def board_of(name: str, drawn: Template) -> Piece:
+def board_of(name: str, drawn: Board) -> Piece:
     """A view as a board."""
     edge, marks, (wide, high) = drawn
     sizes = {"wide": same("across", wide, "mm"), "high": same("high", high, "mm")}

@@ -150,7 +150,7 @@ def draw_tier(number: int, tier: Tier, cut: Cut, hex_of: HexOf) -> Drawn:
             outside = hex
             room = "cover" if kind == "cover" else f"coats.{kind}"
             parts.append(Part(place=f"{place}.{room}", kind=kind, hex=hex, outline=outline))
-    piped = [] if cut.tipped else list(_regions(place, tier, cut, hex_of))
+    piped = [] if cut.tipped else list(_regions(place, cut))
     for region in piped:
         parts += [
             Part(place=region.place, kind="region", hex=region.hex, outline=ring) for ring in rings_right(region.cut)
@@ -263,10 +263,10 @@ class _Region(NamedTuple):
         return PipedOver(hex=self.hex, outline=left, right=[] if left == right else right)
 
 
-def _regions(place: str, tier: Tier, cut: Cut, hex_of: HexOf) -> Iterator[_Region]:
+def _regions(place: str, cut: Cut) -> Iterator[_Region]:
     """What is piped over the outside, between its heights; of one that goes all the way up the top too."""
     inner = cut.bodies.covered
-    for (key, region), asked in zip(cut.regions.items(), tier.regions, strict=True):
+    for key, region in cut.regions.items():
         outer = region_over(inner, region.relief.value)
         top = outer.foot_mm + outer.height_mm
         low, high = inner.foot_mm + region.low.value, top if region.on_top else inner.foot_mm + region.high.value
@@ -275,7 +275,7 @@ def _regions(place: str, tier: Tier, cut: Cut, hex_of: HexOf) -> Iterator[_Regio
             areas_of(_half_of(line).intersection(between)) for line in (outer.half_profile(), outer.left_profile())
         )
         cut_through = areas_of(right.difference(_half_of(inner.half_profile())))
-        yield _Region(f"{place}.regions.{key}", hex_of(asked.medium, asked.colour), cut_through, right, left)
+        yield _Region(f"{place}.regions.{key}", region.hex, cut_through, right, left)
 
 
 def _chained_whole(half: Region) -> list[Point]:

@@ -32,8 +32,11 @@ class BorderPlan(Made):
 
 
 class RegionPlan(Made):
-    """A piped region: between which heights of the finished tier, how far it stands out, and what it takes."""
+    """A piped region: of what, between which heights of the finished tier, how far it stands out, and what it takes."""
 
+    medium: str
+    colour: str | None
+    hex: str
     low: Figure
     high: Figure
     relief: Figure
@@ -95,7 +98,9 @@ def plan_borders(tier: SettledTier, media: dict[str, Medium], foot: Outline, fla
     return plans
 
 
-def plan_regions(tier: SettledTier, media: dict[str, Medium], covered: Body) -> list[RegionPlan]:
+def plan_regions(
+    tier: SettledTier, media: dict[str, Medium], covered: Body, hex_of: Callable[[str, str | None], str]
+) -> list[RegionPlan]:
     """Each piped region: the room between the finished tier and itself grown by the relief, between its heights."""
     plans = []
     for region in tier.asked.regions:
@@ -106,6 +111,9 @@ def plan_regions(tier: SettledTier, media: dict[str, Medium], covered: Body) -> 
         volume = coat_volume.figure(outer.volume_between(low, far), covered.volume_between(low, high))
         plans.append(
             RegionPlan(
+                medium=region.medium,
+                colour=region.colour,
+                hex=hex_of(region.medium, region.colour),
                 low=same("begins so far up", region.low * covered.height_mm, "mm"),
                 high=same("ends so far up", region.high * covered.height_mm, "mm"),
                 relief=relief,

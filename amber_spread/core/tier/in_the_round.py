@@ -13,7 +13,7 @@ from numpy.typing import NDArray
 from amber_spread.core.design.finishes import DrapeCover, HalvesCover, PatchesCover
 from amber_spread.core.design.shapes import Carvable
 from amber_spread.core.geometry.draped import over, over_halves
-from amber_spread.core.geometry.patches import Surface
+from amber_spread.core.geometry.open_surface import Surface
 from amber_spread.core.geometry.sculpted import Sculpted
 from amber_spread.core.geometry.surface import surface_of
 from amber_spread.core.geometry.triangles import Numbers, Triangles, alone, triangles_of
@@ -224,8 +224,7 @@ def _solids(done: Worked) -> Iterator[tuple[Matter, int, str, Manifold]]:
         solid = (surface_of(outer) - nested[-1]).trim_by_plane([0.0, 0.0, 1.0], covered.foot_mm + region.low.value)
         if not region.on_top:
             solid = solid.trim_by_plane([0.0, 0.0, -1.0], -(covered.foot_mm + region.high.value))
-        hex = next(part.hex for part in done.drawn.parts if part.place.endswith(f".regions.region_{number}"))
-        yield "region", number, hex, solid
+        yield "region", number, region.hex, solid
 
 
 def _part(matter: Matter, number: int, hex: str, solid: Manifold) -> RoundPart:

@@ -93,7 +93,7 @@ def plan_openings(
     placed = list(_placed(build.openings))
     hidden = hidden_in(slabs, layers.cavity)
     key = tuple(one.solid for one in build.openings), tuple(slabs), tuple(hidden.items())
-    taken = bare.core.keep("openings", key, lambda: _taken(placed, bare, slabs, hidden))
+    taken = bare.core.keep("openings", key, lambda: _taken(solids_of(build), bare, slabs, hidden))
     filling = layers.filling
     fillings_g = sum(part.value for part in (filling.weight, filling.dam_weight, filling.seal_weight) if part)
     between_ml = sum(bare.volume_between(slab.low, slab.high) for slab in slabs if slab.kind == "filling")
@@ -140,11 +140,11 @@ def _placed(openings: Sequence[Opening]) -> Iterator[Manifold]:
 
 
 def _taken(
-    placed: Sequence[Manifold], bare: Sculpted, slabs: Sequence[Slab], hidden: Mapping[Slab, float]
+    solids: Sequence[Manifold], bare: Sculpted, slabs: Sequence[Slab], hidden: Mapping[Slab, float]
 ) -> list[Taken]:
     """What each takes, by its area at heights close to each other."""
-    ml = [{"layer": 0.0, "filling": 0.0, "board": 0.0} for _ in placed]
-    opens = [False] * len(placed)
+    ml = [{"layer": 0.0, "filling": 0.0, "board": 0.0} for _ in solids]
+    opens = [False] * len(solids)
     for slab in slabs:
         steps = max(2, math.ceil((slab.high - slab.low) / APART_MM))
         deep_mm = (slab.high - slab.low) / steps
@@ -154,15 +154,14 @@ def _taken(
             inner, left = whole.buffer(-INSIDE_MM), whole
             if slab in hidden:
                 left = areas_of(left.difference(Point2(0.0, 0.0).buffer(hidden[slab])))
-            for index, solid in enumerate(placed):
+            for index, solid in enumerate(solids):
                 own = areas_of(left.intersection(region_of(solid.slice(up))))
                 if own.is_empty:
                     continue
                 ml[index][slab.kind] += own.area * deep_mm / MM3_PER_ML
                 opens[index] = opens[index] or own.difference(inner).area > INSIDE_MM
-                left = areas_of(left.difference(own))
     top = bare.core.height_mm
-    opens = [open or solid.bounding_box()[5] > top - INSIDE_MM for open, solid in zip(opens, placed, strict=True)]
+    opens = [open or solid.bounding_box()[5] > top - INSIDE_MM for open, solid in zip(opens, solids, strict=True)]
     return [Taken(one["layer"], one["filling"], open) for one, open in zip(ml, opens, strict=True)]
 
 

@@ -12,7 +12,6 @@ from amber_spread.core.design.finishes import (
     CollarCover,
     NoCoat,
     NoCover,
-    PipedRegion,
     PrintedCover,
     SoftFilling,
 )
@@ -33,7 +32,7 @@ from amber_spread.core.kernel.figures import (
 from amber_spread.core.kernel.naming import named
 from amber_spread.core.tier.cover_plan import CoverPlan
 from amber_spread.core.tier.drawn import Cut
-from amber_spread.core.tier.extras import OnTopPlan
+from amber_spread.core.tier.extras import OnTopPlan, RegionPlan
 from amber_spread.core.tier.openings import OpeningPlan
 
 Step = Literal[
@@ -255,14 +254,13 @@ def uses_of_tier(
     borders = zip(tier.asked.borders, cut.borders.values(), strict=True)
     for of, piped_g in _by_bowl((border, plan.weight.value) for border, plan in borders):
         take("border", of, same("borders of this colour", piped_g, "g"), techniques.border)
-    regions = zip(tier.asked.regions, cut.regions.values(), strict=True)
-    for of, piped_g in _by_bowl((region, plan.weight.value) for region, plan in regions):
+    for of, piped_g in _by_bowl((one, one.weight.value) for one in cut.regions.values()):
         take("region", of, same("regions piped of this colour", piped_g, "g"), techniques.textured)
     return uses
 
 
 def _by_bowl(
-    parts: Iterable[tuple[Border | OpeningPlan | PipedRegion, float]],
+    parts: Iterable[tuple[Border | OpeningPlan | RegionPlan, float]],
 ) -> Iterable[tuple[tuple[str, str | None], float]]:
     """What parts weigh together, g, by their medium and colour."""
     found: dict[tuple[str, str | None], float] = {}

@@ -237,7 +237,7 @@ def _work(
     else:
         edge, flat = Cornered(max(1.0, foot.width.value), leaning["covered"].thick_mm), None
     borders, on_top = plan_borders(tier, media, edge, flat), plan_on_top(tier, media, hex_of)
-    piped = plan_regions(tier, media, covered)
+    piped = plan_regions(tier, media, covered, hex_of)
     proud = list(_above(coats, None if leaning else cover, borders, piped, on_top))
     by_place = {f"border_{place}": border for place, border in enumerate(borders, 1)}
     pieces = {f"piece_{place}": piece for place, piece in enumerate(on_top, 1)}

@@ -5212,9 +5212,15 @@ export interface components {
         };
         /**
          * RegionPlan
-         * @description A piped region: between which heights of the finished tier, how far it stands out, and what it takes.
+         * @description A piped region: of what, between which heights of the finished tier, how far it stands out, and what it takes.
          */
         RegionPlan: {
+            /** Medium */
+            medium: string;
+            /** Colour */
+            colour: string | null;
+            /** Hex */
+            hex: string;
             low: components["schemas"]["Figure"];
             high: components["schemas"]["Figure"];
             relief: components["schemas"]["Figure"];

@@ -37,8 +37,7 @@ export function setAt(tier: Tier, path: string, value: unknown): void {
 
 /** Every kind of a part. */
 export function kindsOf(part: string): Kind[] {
-  // What an opening is cut to is a solid as any other.
-  const path = part.replace(/openings\/\d+\/solid$/, "solids").replace(/\/\d+$/, "");
+  const path = part.replaceAll(/\/\d+/g, "");
   return useHandbook().book?.parts.find((one) => one.path === path)?.kinds ?? [];
 }
 

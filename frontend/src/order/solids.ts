@@ -109,7 +109,7 @@ export function useSolids() {
     held.value = solids.value.length;
     void alter((list) => {
       const tallest = list.at(-1);
-      list.push({ ...(begunSolid("ball") as Solid), z_mm: tallest?.z_mm ?? 0 });
+      list.push({ ...begunSolid("ball"), z_mm: tallest?.z_mm ?? 0 });
     });
   };
   const remove = (index: number): void => {
@@ -133,7 +133,7 @@ export function useSolids() {
   const become = (index: number, kind: Solid["kind"]): void => {
     void alter((list) => {
       const before = list[index];
-      if (before) list[index] = { ...begunSolid(kind), ...keptOf(before, kind), kind } as Solid;
+      if (before) list[index] = recast(before, kind);
     });
   };
   /** Give every solid the size it is drawn at now. */
@@ -175,17 +175,18 @@ export function useSolids() {
 }
 
 /** A new solid of a kind. */
-export function begunSolid(kind: string): Record<string, unknown> {
+export function begunSolid(kind: Solid["kind"]): Solid {
   const row = kindsOf("build/solids").find((one) => one.kind === kind);
-  return structuredClone(row?.begins ?? {});
+  return structuredClone(row?.begins ?? { kind }) as Solid;
 }
 
-/** What a solid of another kind keeps of the one before. */
-export function keptOf(before: Solid, kind: string): Record<string, unknown> {
+/** A solid as one of another kind, which keeps what it can have too. */
+export function recast(before: Solid, kind: Solid["kind"]): Solid {
   const row = kindsOf("build/solids").find((one) => one.kind === kind);
   const own = new Set([...(row?.asks ?? []), ...(row?.picks ?? [])].map((one) => one.field));
   const keeps = (row?.keeps ?? []).filter((field) => own.has(field) && field in before);
-  return Object.fromEntries(keeps.map((field) => [field, before[field as keyof Solid]]));
+  const kept = Object.fromEntries(keeps.map((field) => [field, before[field as keyof Solid]]));
+  return { ...begunSolid(kind), ...kept, kind } as Solid;
 }
 
 /** A solid so many times as large, and as far away. */

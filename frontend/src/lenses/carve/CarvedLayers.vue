@@ -108,10 +108,7 @@ const sides = (across: Figure, along: Figure | null): string =>
   <FigureRow label="A smoother bends to" :figure="carving?.bent" />
   <h3>Lines scored on it</h3>
   <KindFields part="build" :only="['scored_mm', 'scored_run']" />
-  <details v-if="carving?.steps.length">
-    <summary>Carving, step by step</summary>
-    <StepList :steps="carving.steps" headed />
-  </details>
+  <StepList v-if="carving?.steps.length" name="Carving, step by step" :steps="carving.steps" headed />
   <TemplateLinks heading="Layers and views at true size" />
   <h3>The body as a 3D file</h3>
   <ChoiceRow
@@ -132,14 +129,6 @@ const sides = (across: Figure, along: Figure | null): string =>
   display: grid;
   grid-template-columns: repeat(3, 1fr);
   gap: 8px;
-}
-
-summary {
-  min-height: 44px;
-  padding-top: 11px;
-  border-bottom: 1px solid var(--rule);
-  font-weight: 600;
-  cursor: pointer;
 }
 
 b,

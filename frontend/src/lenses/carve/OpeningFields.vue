@@ -10,7 +10,7 @@ import { useTier } from "@/lenses/parts/tier";
 import { useHandbook } from "@/kitchen/handbook";
 import { choicesOf, kindsOf } from "@/order/kinds";
 import MediumField from "@/order/MediumField.vue";
-import { begunSolid, keptOf } from "@/order/solids";
+import { begunSolid, recast } from "@/order/solids";
 import ChoiceRows from "@/ui/ChoiceRows.vue";
 
 type Opening = Extract<Tier["build"], { kind: "carved" }>["openings"][number];
@@ -51,12 +51,8 @@ function add(): void {
   const wide = tier.value?.tin_diameter_mm ?? 0;
   const high = planned.value?.layers.height.value ?? 0;
   const across_mm = Math.max(10, Math.round(wide / 3));
-  const solid = {
-    ...begunSolid("ball"),
-    across_mm,
-    x_mm: Math.round(wide / 3),
-    z_mm: Math.round((high - across_mm) / 2),
-  } as Solid;
+  const z_mm = Math.round((high - across_mm) / 2);
+  const solid = { ...begunSolid("ball"), across_mm, x_mm: Math.round(wide / 3), z_mm } as Solid;
   held.value = openings.value.length;
   alter((list) => [...list, { solid, medium: "american_buttercream", colour: null }]);
 }
@@ -69,7 +65,7 @@ function remove(): void {
 
 function become(kind: Solid["kind"]): void {
   const before = inHand.value?.solid;
-  if (before) set({ solid: { ...begunSolid(kind), ...keptOf(before, kind), kind } as Solid });
+  if (before) set({ solid: recast(before, kind) });
 }
 </script>
 

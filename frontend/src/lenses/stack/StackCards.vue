@@ -23,10 +23,8 @@ const words = (name: string): string => {
       <h3>Not eaten, and taken out</h3>
       <FigureRow v-for="(count, name) in stack.left_in" :key="name" :label="words(name)" :figure="count" />
     </template>
-    <details v-for="(card, at) in [stack.steps, stack.serving]" :key="at">
-      <summary>{{ at ? "How it is taken down" : "Stacking, step by step" }}</summary>
-      <StepList :steps="card" :headed="!at" />
-    </details>
+    <StepList name="Stacking, step by step" :steps="stack.steps" headed />
+    <StepList name="How it is taken down" :steps="stack.serving" />
     <TemplateLinks heading="Cards and templates">
       <button class="act main wide" @click="takePrinted('stacking.pdf')">
         Stacking, travel and serving cards
@@ -36,14 +34,6 @@ const words = (name: string): string => {
 </template>
 
 <style scoped>
-summary {
-  min-height: 44px;
-  padding-top: 11px;
-  border-bottom: 1px solid var(--rule);
-  font-weight: 600;
-  cursor: pointer;
-}
-
 .wide {
   width: 100%;
   margin-top: 8px;

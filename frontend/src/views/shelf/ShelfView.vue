@@ -6,16 +6,15 @@ import { answered, api, Refused } from "@/api/client";
 import { nextWords } from "./next";
 import type { Card, Document } from "@/api/types";
 import { useElementSize } from "@/base/size";
-import { clockWords, dayWords } from "@/base/time";
 import { useHandbook } from "@/kitchen/handbook";
 import { useNotices } from "@/kitchen/notices";
 import { usePantry } from "@/kitchen/pantry";
 import { useSettings } from "@/kitchen/settings";
-import FractionText from "@/ui/FractionText.vue";
 import { useOpened } from "@/ui/opened";
 import UnitsMenu from "@/ui/UnitsMenu.vue";
 import FirstCake from "./FirstCake.vue";
-import ShelfCake from "./ShelfCake.vue";
+import { GAP, setOut } from "./setOut";
+import ShelfCard from "./ShelfCard.vue";
 import ShelfSearch, { type Asking } from "./ShelfSearch.vue";
 import { starter } from "./starter";
 import { titled } from "./titled";
@@ -41,63 +40,8 @@ const file = ref<HTMLInputElement>();
 const frame = ref<HTMLElement>();
 const size = useElementSize(frame);
 
-const GAP = 34;
-const LEAST_CELL = 150;
-
-/** How wide and high an order stands, mm; one that cannot be shown takes the room of a small cake. */
-const wide = (card: Card): number => card.outside?.base_diameter.value ?? 200;
-const high = (card: Card): number => card.outside?.height.value ?? 0;
-
-/** A cake so much taller than the middle one is drawn smaller, so that it does not shrink the rest. */
-const GIANT = 2.2;
-const tallest = computed(() => {
-  const heights = (cards.value ?? []).map(high).toSorted((a, b) => a - b);
-  const middle = heights[Math.floor(heights.length / 2)] ?? 0;
-  return Math.max(200, ...heights.filter((one) => heights.length < 3 || one <= GIANT * middle));
-});
-/** So much smaller than the others a cake is drawn. */
-const shrunk = (card: Card): number => Math.min(1, tallest.value / Math.max(1, high(card)));
-
-/** One scale for all: as large as lets every cake stand on one shelf, or the tallest fit a lower one. */
-const scale = computed(() => {
-  const found = cards.value ?? [];
-  const across = found.reduce((sum, card) => sum + wide(card) * shrunk(card), 0);
-  const oneShelf = (size.width.value - GAP * found.length) / Math.max(across, 1);
-  return Math.min(380 / tallest.value, Math.max(oneShelf * 0.98, 230 / tallest.value));
-});
-const cell = (card: Card): number => Math.max(LEAST_CELL, wide(card) * shrunk(card) * scale.value + 2);
-
-/** Orders set out on as many shelves as they need, the first due at the upper left. */
-const shelves = computed(() => {
-  const rows: Card[][] = [];
-  let left = 0;
-  for (const card of cards.value ?? []) {
-    const room = cell(card) + GAP;
-    if (!rows.length || left < room) {
-      rows.push([]);
-      left = size.width.value;
-    }
-    rows.at(-1)?.push(card);
-    left -= room;
-  }
-  return rows;
-});
-
-/** How high the tallest cake of a row stands, in pixels. */
-const standing = (row: Card[]): number =>
-  Math.max(...row.map((card) => high(card) * shrunk(card)), 60) * scale.value + 2;
-
-/** The day a card is due, where the one before it is due on another. */
-const headings = computed(() => {
-  const found = new Map<string, string>();
-  let before = "";
-  for (const card of cards.value ?? []) {
-    const day = card.due ? dayWords(new Date(card.due)) : "No day yet";
-    if (day !== before) found.set(card.id, day);
-    before = day;
-  }
-  return found;
-});
+/** How the orders stand, all to one scale. */
+const stood = computed(() => setOut(cards.value ?? [], size.width.value));
 
 /** What is due first from now on, and what it needs before. */
 const next = computed(() => nextWords(cards.value ?? [], new Date()));
@@ -217,16 +161,6 @@ function turn(): void {
   turnTo(1);
 }
 
-function attentionWords(card: Card): string {
-  const attention = card.outside?.attention ?? [];
-  const troubles = attention.filter((check) => check.severity === "trouble").length;
-  const rest = attention.length - troubles;
-  const parts = [];
-  if (troubles) parts.push(troubles === 1 ? "1 trouble" : `${troubles} troubles`);
-  if (rest) parts.push(rest === 1 ? "1 thing to take care of" : `${rest} things to take care of`);
-  return parts.join(", ");
-}
-
 useNotices(load, (notice) => notice.what === "order" || notice.what === "kit", 300);
 onMounted(() => {
   document.title = "Amber Spread";
@@ -297,46 +231,19 @@ onMounted(() => {
         </template>
       </div>
       <ul
-        v-for="(row, index) in shelves"
+        v-for="(row, index) in stood"
         :key="index"
         class="shelf"
-        :style="{ '--stand': `${standing(row)}px` }"
+        :style="{ '--stand': `${row.high}px`, '--apart': `${GAP}px` }"
       >
-        <li v-for="card in row" :key="card.id" :style="{ width: `${cell(card)}px` }">
-          <p v-if="headings.has(card.id)" class="day">{{ headings.get(card.id) }}</p>
-          <RouterLink
-            :to="{ name: 'order', params: { id: card.id, lens: 'brief' } }"
-            :aria-label="`Open ${card.title}`"
-          >
-            <ShelfCake v-if="card.outside" :outside="card.outside" :scale="scale * shrunk(card)" />
-            <span v-else class="unseen-cake" :class="{ soon: card.pending }" aria-hidden="true">{{
-              card.pending ? "…" : "?"
-            }}</span>
-          </RouterLink>
-          <div class="words">
-            <h2>{{ card.title }}</h2>
-            <p v-if="card.due">due {{ clockWords(new Date(card.due)) }}</p>
-            <p v-else>no due hour yet</p>
-            <p v-if="card.outside" class="high">
-              <FractionText :text="settings.words(card.outside.height)" /> high<template
-                v-if="shrunk(card) < 1"
-                >, drawn smaller than the rest</template
-              >
-            </p>
-            <p v-if="card.unseen" class="attention" :class="{ trouble: !card.pending }">{{ card.unseen }}</p>
-            <p
-              v-if="card.outside?.attention.length"
-              class="attention"
-              :class="{ trouble: card.outside.attention.some((check) => check.severity === 'trouble') }"
-            >
-              {{ attentionWords(card) }}
-            </p>
-            <button v-if="archived" class="act over" @click="restore(card)">Put it back</button>
-            <button v-else class="act bare over" :aria-label="`Copy ${card.title}`" @click="copy(card)">
-              Copy
-            </button>
-          </div>
-        </li>
+        <ShelfCard
+          v-for="one in row.cards"
+          :key="one.card.id"
+          :stands="one"
+          :archived="archived"
+          @copy="copy(one.card)"
+          @restore="restore(one.card)"
+        />
       </ul>
       <nav v-if="pages > 1" class="pages" aria-label="Pages of the shelf">
         <button class="act" :disabled="page === 1" @click="turnTo(page - 1)">Earlier</button>
@@ -354,8 +261,9 @@ onMounted(() => {
   font-weight: 600;
 }
 
+/* The day of the first shelf is written in the space below it. */
 .next {
-  margin: 0 0 18px;
+  margin: 0 0 44px;
   padding: 10px 14px;
   border-left: 4px solid var(--amber-line);
   background: var(--panel);
@@ -386,7 +294,7 @@ onMounted(() => {
 .shelf {
   position: relative;
   display: flex;
-  gap: 34px;
+  gap: var(--apart);
   margin: 26px 0 30px;
   padding: 0;
   list-style: none;
@@ -403,93 +311,11 @@ onMounted(() => {
   background: var(--wood);
 }
 
-li {
-  position: relative;
-}
-
-/* A card is opened wherever it is touched. */
-li a::after {
-  content: "";
-  position: absolute;
-  inset: 0;
-}
-
-.over {
-  position: relative;
-  z-index: 1;
-}
-
-.over.bare {
-  margin-left: -12px;
-  color: var(--amber);
-}
-
-.day {
-  position: absolute;
-  top: -26px;
-  left: 0;
-  font-family: var(--serif);
-  font-weight: 600;
-  white-space: nowrap;
-}
-
-li a {
-  display: flex;
-  text-decoration: none;
-  align-items: end;
-  justify-content: center;
-  height: var(--stand);
-}
-
-li a:hover {
-  background: var(--bar);
-}
-
-.unseen-cake {
-  display: grid;
-  place-content: center;
-  width: 120px;
-  height: min(100%, 120px);
-  border: 2px dashed var(--trouble);
-  text-decoration: none;
-  color: var(--trouble);
-  font-size: 34px;
-}
-
-.unseen-cake.soon {
-  border-color: var(--soft);
-  color: var(--soft);
-}
-
 .pages {
   display: flex;
   gap: 16px;
   align-items: center;
   justify-content: center;
-}
-
-.words {
-  padding-top: 24px;
-}
-
-h2 {
-  font-size: 19px;
-  line-height: 1.2;
-}
-
-.words p {
-  color: var(--soft);
-}
-
-.words .attention {
-  margin-top: 4px;
-  padding-left: 8px;
-  border-left: 4px solid var(--amber-line);
-  color: var(--ink);
-}
-
-.words .attention.trouble {
-  border-color: var(--trouble);
 }
 
 .banner {
