@@ -167,8 +167,11 @@ def _welded(corners: Numbers, triangles: Triangles) -> Found:
         raise ModelError("All of the body lies on one point. Save it again.")
     # Two on either side of a cell's edge are left apart here, and made one where the body is closed.
     rows = numpy.round(corners / (size * WELD_SHARE)).astype(numpy.int64)
-    _, first, back = numpy.unique(rows, axis=0, return_index=True, return_inverse=True)
-    faces = back.reshape(-1)[triangles]
+    rows -= rows.min(axis=0)
+    # One number to each cell: sorted in a tenth of the time of three.
+    cells = numpy.ravel_multi_index(tuple(rows.T), tuple(rows.max(axis=0) + 1))
+    _, first, back = numpy.unique(cells, return_index=True, return_inverse=True)
+    faces = back[triangles]
     there = (faces[:, 0] != faces[:, 1]) & (faces[:, 1] != faces[:, 2]) & (faces[:, 2] != faces[:, 0])
     return corners[first], faces[there]
 

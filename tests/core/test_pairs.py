@@ -11,7 +11,7 @@ from itertools import pairwise
 
 import numpy
 import pytest
-from shapely import LineString, Polygon, get_coordinates, make_valid
+from shapely import LineString, Polygon, box, get_coordinates, get_parts, make_valid
 from shapely.ops import unary_union
 
 from amber_spread.core.design.design import Cavity, Design, Layers, Tier
@@ -234,8 +234,34 @@ def sections_of(body, steps=160):
             points = outline.radius_mm * CIRCLE
         # A slice through a carved cake may be of several parts.
         parted = getattr(outline, "may_part", False)
-        found.append((float(up), outline.polygon if parted else Polygon(points)))
+        found.append((float(up), outline.polygon if parted else Polygon(numpy.asarray(points))))
     return found
+
+
+TOWARD = numpy.linspace(0, math.pi / 2, 19)
+"""The directions in which ways down a body are followed."""
+
+
+def farthest_along(section, ways=TOWARD):
+    """How far from the axis the edge of a slice is met last in each direction: edges crossed by rays, two lines each."""
+    ends = get_coordinates(section.boundary)
+    # The step from one ring to the next is no edge, and only makes the farthest no nearer where there is one ring.
+    rings = numpy.cumsum([len(get_coordinates(ring)) for ring in get_parts(section.boundary)])[:-1]
+    x, y = (numpy.delete(numpy.stack([axis[:-1], axis[1:]]), rings - 1, axis=1) for axis in ends.T)
+    cos, sin = numpy.cos(ways)[:, None], numpy.sin(ways)[:, None]
+    beside = [y[end] * cos - x[end] * sin for end in (0, 1)]
+    along = [x[end] * cos + y[end] * sin for end in (0, 1)]
+    across = beside[0] * beside[1] <= 0
+    gap = numpy.where(beside[0] == beside[1], 1.0, beside[0] - beside[1])
+    met = along[0] + (along[1] - along[0]) * numpy.clip(beside[0] / gap, 0, 1)
+    return numpy.where(across & (met > 0), met, 0.0).max(axis=1, initial=0.0)
+
+
+@lru_cache(maxsize=2000)
+def ways_down(body, steps=60):
+    """How far from the axis a body reaches at many heights, a row each, and the heights; a column a direction."""
+    slices = sections_of(body, steps)
+    return numpy.array([farthest_along(section) for _, section in slices]), numpy.array([up for up, _ in slices])
 
 
 @holds
@@ -284,22 +310,15 @@ def a_sheet_reaches_the_hem_whichever_way_it_hangs(tier, whole, one, rooms):
         return
     if "sheet" not in cover.pieces:
         return
-    slices = sections_of(rooms.bodies.coated, 60)
+    radii, heights = ways_down(rooms.bodies.coated)
+    ways = radii[-1] + numpy.hypot(numpy.diff(radii, axis=0), numpy.diff(heights)[:, None]).sum(axis=0)
     wide, long = cover.pieces["sheet"].size
     sheet = Polygon(flat.flattened(cover.pieces["sheet"].corners, 0.02)).exterior
     overlap = cover.overlap.value
     assert wide > 0 and long > 0
-    for turn in numpy.linspace(0, math.pi / 2, 19):
-        ray = LineString([(0, 0), (3000 * math.cos(turn), 3000 * math.sin(turn))])
-        radii = [
-            max(numpy.hypot(*get_coordinates(section.boundary.intersection(ray)).T), default=0.0)
-            for _, section in slices
-        ]
-        heights = [up for up, _ in slices]
-        steps = [math.hypot(r1 - r0, z1 - z0) for (r0, z0), (r1, z1) in pairwise(zip(radii, heights, strict=True))]
-        way = radii[-1] + sum(steps)
+    inside = Polygon(sheet).buffer(0.6)
+    for turn, way in zip(TOWARD, ways, strict=True):
         x, y = wide / 2 + way * math.cos(turn), long / 2 + way * math.sin(turn)
-        inside = Polygon(sheet).buffer(0.6)
         assert inside.covers(LineString([(wide / 2, long / 2), (x, y)])), (
             f"{way:.1f} mm toward {math.degrees(turn):.0f}"
         )
@@ -408,10 +427,10 @@ def the_cake_stands_within_its_board(tier, whole, one, rooms):
     """The base board is at least 2 in wider than the cake all round (common practice), corners and borders among it."""
     length = whole.stack.base_length.value if whole.stack.base_length else whole.stack.base_diameter.value
     wide = whole.stack.base_diameter.value
-    edge = {
-        "round": lambda: Polygon([(wide / 2 * math.cos(t), wide / 2 * math.sin(t)) for t in numpy.linspace(0, 6.2832, 721)]),
-        "oval": lambda: Polygon([(wide / 2 * math.cos(t), length / 2 * math.sin(t)) for t in numpy.linspace(0, 6.2832, 721)]),
-    }.get(whole.stack.base_shape, lambda: Polygon([(-wide / 2, -length / 2), (wide / 2, -length / 2), (wide / 2, length / 2), (-wide / 2, length / 2)]))()  # fmt: skip
+    turns = numpy.linspace(0, 2 * math.pi, 721)
+    curved = Polygon(numpy.column_stack([wide / 2 * numpy.cos(turns), length / 2 * numpy.sin(turns)]))
+    edge = curved if whole.stack.base_shape in ("round", "oval") else box(-wide / 2, -length / 2, wide / 2, length / 2)
+    assert whole.stack.base_shape != "round" or wide == length
     above = Polygon(whole.section.tiers[0].seen_from_above)
     assert edge.buffer(0.3).covers(above)
     assert edge.exterior.distance(above) >= 25.4 * 0.7

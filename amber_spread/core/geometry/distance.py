@@ -17,6 +17,8 @@ from amber_spread.core.kernel.latest import Latest
 Numbers = NDArray[numpy.float64]
 MARGIN_MM = 30.0
 """How far out from a body distances are known."""
+FAR_MM = 4 * MARGIN_MM
+"""What stands for the distance of what lies farther out."""
 CELLS = 260_000
 """About so many cells a lattice has."""
 FINEST_MM, TINY_MM = 2.0, 1e-3
@@ -27,6 +29,12 @@ DEEP_CELLS = 2
 """How far away what lies so many cells within is no coat asks: it is told by counting cells, for drawing levels."""
 NEAR_CELLS, FAR_SHARE = 4, 2
 """Beyond so many cells from the body, so many times fewer places each way are looked at: they are seen as one."""
+FINELY = 1 << 20
+"""Into so many steps the way from the middle of a cell to its corner is told apart."""
+BEYOND_CELLS = 2
+"""How far beyond the margin distances are still told, so that what lies between two places of it is."""
+LEAF = 24
+"""So many places are looked at one by one (the k-d tree's leaf: what is fastest for these)."""
 BESIDE = 1.0
 """The nearest of places that far apart on a flat lies no farther beside a spot than this share of it."""
 
@@ -101,7 +109,7 @@ def _shifted(away: NDArray[numpy.float32], by: float) -> NDArray[numpy.float32]:
     whole, part = math.floor(by), by - math.floor(by)
 
     def moved(layers: int) -> NDArray[numpy.float32]:
-        found = numpy.full_like(away, MARGIN_MM * 4)
+        found = numpy.full_like(away, FAR_MM)
         if layers >= 0:
             found[:, :, layers:] = away[:, :, : away.shape[2] - layers]
         else:
@@ -136,21 +144,24 @@ def _measured(body: BareBody) -> DistanceField:
     lattice = numpy.stack(numpy.meshgrid(x, y, z, indexing="ij"), axis=-1)
     wanted, near = ~binary_erosion(within, iterations=DEEP_CELLS), binary_dilation(within, iterations=NEAR_CELLS)
     away = (-step * (DEEP_CELLS - 0.5 + distance_transform_edt(~wanted))).astype(numpy.float32)
-    for cells, skin, close in ((wanted & near, (places, normals), apart), (wanted & ~near, few, FAR_SHARE * apart)):
-        away[cells] = _nearest(lattice[cells], *skin, close)
+    farthest = MARGIN_MM + BEYOND_CELLS * step
+    asked = distance_transform_edt(~within, sampling=step) <= farthest
+    away[~asked] = FAR_MM
+    for cells, skin, close in ((wanted & near, (places, normals), apart), (asked & ~near, few, FAR_SHARE * apart)):
+        away[cells] = _nearest(lattice[cells], *skin, close, farthest)
     numpy.negative(away, out=away, where=within & wanted)
     return DistanceField(x, y, z, away)
 
 
-def _nearest(spots: Numbers, places: Numbers, normals: Numbers, close_mm: float) -> Numbers:
+def _nearest(spots: Numbers, places: Numbers, normals: Numbers, close_mm: float, farthest_mm: float) -> Numbers:
     """The distance of each spot from the nearest place of a surface, or straight from the flat there where it is close
-    to standing on that.
+    to standing on that; that of what is farther than so much is not told.
     """
     from scipy.spatial import cKDTree
 
-    far, index = cKDTree(places).query(spots, distance_upper_bound=2 * MARGIN_MM)
+    far, index = cKDTree(places, leafsize=LEAF).query(spots, distance_upper_bound=farthest_mm)
     met = numpy.isfinite(far)
-    far[~met] = 4 * MARGIN_MM
+    far[~met] = FAR_MM
     straight = numpy.abs(((spots[met] - places[index[met]]) * normals[index[met]]).sum(axis=1))
     beside = numpy.sqrt(numpy.maximum(0.0, far[met] ** 2 - straight**2))
     far[met] = numpy.where(beside <= BESIDE * close_mm, straight, far[met])
@@ -162,12 +173,14 @@ def _thinned(places: Numbers, normals: Numbers, cell_mm: float) -> tuple[Numbers
     are far too many.
     """
     within = places / cell_mm
-    order = numpy.argsort(((within - numpy.floor(within) - 0.5) ** 2).sum(axis=1))
-    places, normals = places[order], normals[order]
-    cells = numpy.column_stack([numpy.floor(within[order]), numpy.round(normals * 2)]).astype(numpy.int64)
+    corner = numpy.floor(within)
+    off = ((within - corner - 0.5) ** 2).sum(axis=1) / 0.75
+    cells = numpy.column_stack([corner, numpy.round(normals * 2)]).astype(numpy.int64)
     span = cells.max(axis=0) - cells.min(axis=0) + 1
     keys = numpy.ravel_multi_index(tuple((cells - cells.min(axis=0)).T), tuple(span))
-    _, first = numpy.unique(keys, return_index=True)
+    # Sorted once, by the cell and in it by how near its middle.
+    order = numpy.argsort(keys * FINELY + (off * (FINELY - 1)).astype(numpy.int64))
+    first = order[numpy.concatenate([[True], numpy.diff(keys[order]) > 0])]
     return places[first], normals[first]
 
 

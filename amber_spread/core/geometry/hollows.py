@@ -19,6 +19,8 @@ SHALLOW_MM = 1.5
 """A hollow no deeper is smoothed over (from memory)."""
 FLAT_MM = 1000.0
 """What asks for no smaller radius is reached by a flat smoother."""
+TINY_MM2 = 1e-6
+"""What lies no farther off, squared, is the place itself."""
 AT_ONCE = 400
 """So many places are looked at together, so that they take little memory."""
 
@@ -57,10 +59,10 @@ def _found(body: Sculpted) -> Hollows:
 
 
 def _radii(places: Numbers, outward: Numbers, all_places: Numbers) -> Numbers:
-    apart = all_places[None] - places[:, None]
-    before = numpy.einsum("ijk,ik->ij", apart, outward) - SHALLOW_MM
-    far = (apart**2).sum(axis=2)
-    with numpy.errstate(divide="ignore", invalid="ignore"):
-        radii = numpy.where((before > 0) & (far < (LONG_MM / 2) ** 2), far / (2 * before), math.inf)
-    found: Numbers = radii.min(axis=1)
+    """The radius at each of some places: by products of matrices, since each is held against all others."""
+    before = outward @ all_places.T - (outward * places).sum(axis=1)[:, None] - SHALLOW_MM
+    far = (places**2).sum(axis=1)[:, None] + (all_places**2).sum(axis=1) - 2 * places @ all_places.T
+    far[(far >= (LONG_MM / 2) ** 2) | (far < TINY_MM2)] = math.inf
+    bent = (before / far).max(axis=1, initial=0.0)
+    found: Numbers = numpy.divide(0.5, bent, out=numpy.full(len(places), math.inf), where=bent > 0)
     return found

@@ -20,6 +20,8 @@ STEPS = 30000
 """No side of a body is longer than so many steps."""
 FINEST_MM = 0.01
 MOST_CORNERS, MOST_TRIANGLES = 8_000, 16_000
+PRESSED = 7
+"""How hard zlib presses: at 9 a twentieth would be saved, for five times the time."""
 MOST_TEXT = 220_000
 """A text is no longer."""
 
@@ -39,7 +41,7 @@ def packed(corners: Numbers, triangles: Triangles) -> str:
     step = step_for(corners)
     whole = numpy.round((corners - corners.min(axis=0)) / step).astype(numpy.int64)
     data = struct.pack(HEAD, step, len(corners), len(triangles)) + _differences(whole) + _differences(triangles)
-    return base64.b64encode(zlib.compress(data, 9)).decode("ascii")
+    return base64.b64encode(zlib.compress(data, PRESSED)).decode("ascii")
 
 
 def unpacked(text: str) -> tuple[Numbers, Triangles]:
