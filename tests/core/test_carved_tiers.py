@@ -18,13 +18,14 @@ from shapely import MultiPolygon, Point, Polygon, box
 
 from amber_spread.core.cake import seen_round
 from amber_spread.core.cake.bakes import _batter_ml, _choose, _HalfBall, _Slice, _Tray, _Work
-from amber_spread.core.cake.nested import Bed, laid_on
+from amber_spread.core.cake.nested import Bed, Lying, laid_on
 from amber_spread.core.design.design import Cavity, Design, Layers
 from amber_spread.core.design.effort import bodies_of, carving_of
 from amber_spread.core.design.finishes import DrapeCover, FreehandFinal, PatchesCover, SoftFilling
 from amber_spread.core.design.practice import Practice
 from amber_spread.core.design.shapes import (
     CarvedBuild,
+    JoinedBuild,
     Opening,
     OvalShape,
     RectangleShape,
@@ -32,7 +33,7 @@ from amber_spread.core.design.shapes import (
     SectionAt,
     SquareShape,
 )
-from amber_spread.core.design.solids import BallSolid
+from amber_spread.core.design.solids import BallSolid, RaisedSolid
 from amber_spread.core.document import carved_bodies
 from amber_spread.core.geometry import bare
 from amber_spread.core.geometry.distance import distances
@@ -361,7 +362,7 @@ def test_the_half_ball_round_a_slice_holds_all_of_it_and_is_no_larger_than_about
 )
 def test_no_other_choice_of_tins_takes_less_batter(radii, kinds):
     """Against every way to give layers to tins."""
-    slices = tuple(_Slice(radius, 1.6 * radius, 1.8 * radius, 1.1 * radius) for radius in radii)
+    slices = tuple(_Slice(radius, Lying(1.6 * radius, 1.8 * radius), 1.1 * radius) for radius in radii)
     trays = [
         _HalfBall(shape, 2 * half, None, 1, True) if shape == "ball" else _Tray(shape, 2 * half, None, each, True)
         for half, each, shape in kinds
@@ -382,7 +383,8 @@ def test_no_other_choice_of_tins_takes_less_batter(radii, kinds):
         side = tray.across - 4 + 0.5
         packer.add_bin(round((side + 5) * 10), round((side + 5) * 10))
         for at in group:
-            packer.add_rect(round((slices[at].short + 5) * 10) + 1, round((slices[at].long + 5) * 10) + 1)
+            lying = slices[at].lying
+            packer.add_rect(round((lying.short + 5) * 10) + 1, round((lying.long + 5) * 10) + 1)
         packer.pack()
         return len(packer[0]) == len(group) if len(packer) else False
 
@@ -402,8 +404,8 @@ def test_no_other_choice_of_tins_takes_less_batter(radii, kinds):
             if len(group) == 1:
                 assert one is trays[-1] or one.holds(slices[group[0]], 2.0)
             else:
-                sides = tuple((slices[at].short, slices[at].long) for at in group)
-                held_apart(laid_on(sides, 5.0, one.bed(2.0)), sides, one.bed(2.0))
+                lying = tuple(slices[at].lying for at in group)
+                held_apart(laid_on(lying, 5.0, one.bed(2.0)), lying, one.bed(2.0))
 
 
 def partitions(ones):
@@ -418,15 +420,15 @@ def partitions(ones):
                 yield [(ones[0], *others), *more]
 
 
-def held_apart(room, sides, bed):
+def held_apart(room, ones, bed):
     """Rectangles lie on their bed, each of its own size, and as far apart as the knife asks."""
     sheet = Point(bed.wide / 2, bed.high / 2).buffer(bed.wide / 2, 256) if bed.round else box(0, 0, bed.wide, bed.high)
     lie = []
     for spot in room.spots:
-        short, long = sides[spot.which]
-        wide, high = (short, long) if spot.upright else (long, short)
+        short, long, _ = ones[spot.which]
+        wide, high = (short, long) if spot.quarters == 0 else (long, short)
         lie.append(box(spot.x, spot.y, spot.x + wide, spot.y + high))
-    assert sorted(spot.which for spot in room.spots) == list(range(len(sides)))
+    assert sorted(spot.which for spot in room.spots) == list(range(len(ones)))
     assert sheet.buffer(0.01).covers(shapely.unary_union(lie))
     for one, other in itertools.combinations(lie, 2):
         assert one.distance(other) >= 5.0 - 1e-6
@@ -437,12 +439,12 @@ def held_apart(room, sides, bed):
        st.integers(60, 160))  # fmt: skip
 def test_what_a_library_lays_on_a_sheet_is_laid_on_it_here_too(sides, wide, high):
     sides = [tuple(sorted(one)) for one in sides]
-    floats = tuple((float(short), float(long)) for short, long in sides)
+    lying = tuple(Lying(float(short), float(long)) for short, long in sides)
     round_bed = Bed(float(wide), float(wide), True)
-    if (disc := laid_on(floats, 5.0, round_bed)) is not None:
-        held_apart(disc, sides, round_bed)
+    if (disc := laid_on(lying, 5.0, round_bed)) is not None:
+        held_apart(disc, lying, round_bed)
     bed = Bed(float(wide), float(high))
-    room = laid_on(floats, 5.0, bed)
+    room = laid_on(lying, 5.0, bed)
     packer = rectpack.newPacker(rotation=True, pack_algo=rectpack.MaxRectsBssf)
     packer.add_bin(wide + 5, high + 5)
     for short, long in sides:
@@ -451,13 +453,25 @@ def test_what_a_library_lays_on_a_sheet_is_laid_on_it_here_too(sides, wide, high
     if len(packer) and len(packer[0]) == len(sides):
         assert room is not None
     if room is not None:
-        held_apart(room, sides, bed)
+        held_apart(room, lying, bed)
 
 
-def test_narrow_layers_are_cut_from_one_sheet_side_by_side():
-    """A long loaf of four like layers out of a large sheet, which holds two of them."""
-    whole, baking = baked(carved(LOAF, 200, shape=RectangleShape(length_mm=90), layers=Layers(count=4)),
-                          Tin(shape="rectangle", across_mm=225, length_mm=330))  # fmt: skip
+LONG = carved(LOAF, 200, shape=RectangleShape(length_mm=90), layers=Layers(count=4))
+ROOF = tier(210, layers=Layers(count=4), build=JoinedBuild(
+    solids=(RaisedSolid(points_mm=((0, 0), (210, 0), (0, 150)), high_mm=110),)
+))  # fmt: skip
+
+
+@pytest.mark.parametrize(
+    ("one", "sides"),
+    [(LONG, (225, 330)), (ROOF, (175, 240))],
+    ids=["by the rectangles round them", "by their outlines"],
+)
+def test_narrow_layers_are_cut_from_one_sheet_side_by_side(one, sides):
+    """A long loaf of four like layers out of a large sheet, which holds two of them; and three-cornered layers out of one
+    that holds no more than one rectangle round them.
+    """
+    whole, baking = baked(one, Tin(shape="rectangle", across_mm=sides[0], length_mm=sides[1]))
     (tin,) = baking.tins.values()
     assert tin.layers == [1, 2, 3, 4]
     slices = list(whole.tiers[0].carving.slices.values())

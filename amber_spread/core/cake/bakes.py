@@ -10,7 +10,7 @@ import numpy
 from shapely.affinity import translate
 
 from amber_spread.core.cake.batter import ball_batter, batter_volume
-from amber_spread.core.cake.nested import Bed, laid_on, together
+from amber_spread.core.cake.nested import Bed, Lying, laid_on, together
 from amber_spread.core.design.design import MeasuredBake, TinBake
 from amber_spread.core.geometry.outline import Point, round_area
 from amber_spread.core.geometry.sculpted import Sculpted
@@ -126,13 +126,12 @@ Group = tuple[int, ...]
 
 
 class _Slice(NamedTuple):
-    """What a slice needs of a tin: the radius of the least circle round it, the sides of the least rectangle, and the
+    """What a slice needs of a tin: the radius of the least circle round it, how it is laid beside others, and the
     radius of the least half ball.
     """
 
     radius: float
-    short: float
-    long: float
+    lying: Lying
     ball: float
 
 
@@ -161,7 +160,7 @@ class _Tray(NamedTuple):
         if self.shape in ROUND:
             return one.radius <= self.across / 2 - skin + SKIN_FIT_MM
         bed = self.bed(skin)
-        return bed is not None and one.short <= bed.wide and one.long <= bed.high
+        return bed is not None and one.lying.short <= bed.wide and one.lying.long <= bed.high
 
     def bakes(self, layers: int) -> int:
         """How often it is baked for so many layers."""
@@ -227,7 +226,7 @@ def plan_carved_bake(done: Worked, tins: Sequence[Tin]) -> CarvedBake | None:
     new_each = each(usual.tin_depth_mm)
     trays = [one for tin in tins for one in _served(tin, each(tin.depth_mm)) if one.each > 0]
     trays.append(_own(done, max(1, new_each)))
-    wanted = tuple(_Slice(one.circle / 2, *one.least, one.half_ball / 2) for one in slices)
+    wanted = tuple(_Slice(one.circle / 2, _lying(one), one.half_ball / 2) for one in slices)
     work = _Work(wanted, cut, level, usual.batter_fill, skin)
     # Kept with the body, so that neither is looked for again while it stays as it is.
     key = (work, tuple(trays))
@@ -311,8 +310,8 @@ def _groups(tray: _Tray, work: _Work) -> tuple[Group, ...]:
     bed = tray.bed(work.skin)
     if bed is None:
         return tuple(alone)
-    sides = [(one.short, one.long) for one in work.slices]
-    return (*alone, *islice(together(sides, KNIFE_MM, bed), MOST_GROUPS))
+    lying = [one.lying for one in work.slices]
+    return (*alone, *islice(together(lying, KNIFE_MM, bed), MOST_GROUPS))
 
 
 def _choose(work: _Work, trays: tuple[_Tray, ...]) -> dict[_Tray, list[Group]]:
@@ -357,11 +356,11 @@ def _choose(work: _Work, trays: tuple[_Tray, ...]) -> dict[_Tray, list[Group]]:
 
 
 def _beside(tray: _Tray, group: Group, work: _Work, slices: Sequence[Slice]) -> Beside:
-    """Slices side by side on a layer, each so that the least rectangle round it lies where it was laid."""
+    """Slices side by side on a layer, each where it was laid."""
     bed = tray.bed(work.skin)
     assert bed is not None
     own = [slices[at] for at in group]
-    room = laid_on(tuple(one.least for one in own), KNIFE_MM, bed)
+    room = laid_on(tuple(_lying(one) for one in own), KNIFE_MM, bed)
     assert room is not None
     spots = sorted(room.spots)
     return Beside(
@@ -370,10 +369,14 @@ def _beside(tray: _Tray, group: Group, work: _Work, slices: Sequence[Slice]) -> 
         high=same("what is baked, trimmed", bed.high, "mm", "down"),
         layers=[one.number for one in own],
         edges=[
-            rings_of(areas_of(translate(one.laid(spot.upright), spot.x, spot.y)))
+            rings_of(areas_of(translate(one.laid(spot.quarters), spot.x, spot.y)))
             for one, spot in zip(own, spots, strict=True)
         ],
     )
+
+
+def _lying(one: Slice) -> Lying:
+    return Lying(*one.least, one.hull)
 
 
 def _batter_ml(work: _Work, chosen: dict[_Tray, list[Group]]) -> float:

@@ -1,7 +1,9 @@
-"""Rectangles laid side by side on a layer of cake: which go on it together, and where each lies.
+"""Slices laid side by side on a layer of cake: which go on it together, and where each lies.
 
-Lengths are in mm. Any two, three or four rectangles that lie on a sheet at all can be laid so that it is cut apart by
-straight cuts from side to side, so that looking at those alone finds every way (geometry; five may need a pinwheel).
+They are laid by the least rectangles round them, and two of them against each other by the least convex outlines too,
+with the least rectangle round both. Lengths are in mm. Any two, three or four rectangles that lie on a sheet at all can
+be laid so that it is cut apart by straight cuts from side to side, so that looking at those alone finds every way
+(geometry; five may need a pinwheel).
 """
 
 import math
@@ -10,40 +12,60 @@ from functools import lru_cache
 from itertools import combinations
 from typing import NamedTuple
 
+from amber_spread.core.geometry.apart import Hull, laid_against, room_for
+
 MOST_BESIDE = 4
 """No more are looked at together."""
+FEW = 12
+"""Of the ways to lay two against each other no more are looked at beside others, spread from the narrowest on."""
 SLACK_MM = 1e-6
 
 
 class Spot(NamedTuple):
-    """Where one of the rectangles lies, by its number: its left lower corner, and whether its long side runs up."""
+    """Where one of the slices lies, by its number: the left lower corner of the rectangle round it, and by how many
+    quarters it is turned from where its long side runs up.
+    """
 
     which: int
     x: float
     y: float
-    upright: bool
+    quarters: int
+
+
+class Lying(NamedTuple):
+    """A slice as it is laid: the sides of the least rectangle round it, and the least convex outline with the left
+    lower corner of that rectangle at 0, 0 and its long side up; None where it is taken as the rectangle.
+    """
+
+    short: float
+    long: float
+    outline: Hull | None = None
+
+    def area(self, gap: float) -> float:
+        """What it takes with half of the gap all round it, mm²."""
+        short, long = self.short, self.long
+        return room_for(self.outline or ((0.0, 0.0), (short, 0.0), (short, long), (0.0, long)), gap)
+
+    def spot(self, which: int, quarters: int, x: float, y: float) -> Spot:
+        """Where it lies once it is turned about 0, 0 and moved."""
+        corner = ((0.0, 0.0), (-self.long, 0.0), (-self.short, -self.long), (0.0, -self.short))[quarters]
+        return Spot(which, x + corner[0], y + corner[1], quarters)
 
 
 class Room(NamedTuple):
-    """What some rectangles take together, and where each lies in it."""
+    """What some slices take together, and where each lies in it."""
 
     wide: float
     high: float
     spots: tuple[Spot, ...]
 
-    def beside(self, other: "Room", gap: float) -> "Room":
-        """This and another to the right of it."""
-        moved = tuple(one._replace(x=one.x + self.wide + gap) for one in other.spots)
-        return Room(self.wide + gap + other.wide, max(self.high, other.high), self.spots + moved)
-
-    def below(self, other: "Room", gap: float) -> "Room":
-        """This and another above it."""
-        moved = tuple(one._replace(y=one.y + self.high + gap) for one in other.spots)
-        return Room(max(self.wide, other.wide), self.high + gap + other.high, self.spots + moved)
+    def moved(self, x: float, y: float) -> tuple[Spot, ...]:
+        """Where each lies once the room is moved."""
+        return tuple(one._replace(x=one.x + x, y=one.y + y) for one in self.spots)
 
 
 class Bed(NamedTuple):
-    """What rectangles are laid on: a rectangle, the short side first, or a circle as wide as it is high."""
+    """What slices are laid on: a rectangle, the short side first, or a circle as wide as it is high."""
 
     wide: float
     high: float
@@ -59,53 +81,78 @@ class Bed(NamedTuple):
         """A room where it lies on it: in the middle of a circle, else in the corner of a rectangle."""
         if not self.round:
             return room
-        x, y = (self.wide - room.wide) / 2, (self.high - room.high) / 2
-        return room._replace(spots=tuple(one._replace(x=one.x + x, y=one.y + y) for one in room.spots))
+        return room._replace(spots=room.moved((self.wide - room.wide) / 2, (self.high - room.high) / 2))
+
+    def area(self, gap: float) -> float:
+        """Its area with half of the gap all round it, mm²."""
+        return math.pi / 4 * (self.wide + gap) ** 2 if self.round else (self.wide + gap) * (self.high + gap)
 
 
 @lru_cache(maxsize=8192)
-def rooms_of(sides: tuple[tuple[float, float], ...], gap: float) -> tuple[Room, ...]:
-    """The least rooms that hold rectangles of those sides (short, long), so far apart: none is as small both ways as
+def rooms_of(ones: tuple[Lying, ...], gap: float) -> tuple[Room, ...]:
+    """The least rooms that hold slices so far apart, from the narrowest to the widest: none is as small both ways as
     another. Raises ValueError where there are more than `MOST_BESIDE`.
     """
-    if len(sides) > MOST_BESIDE:
-        raise ValueError(f"{len(sides)} rectangles are more than {MOST_BESIDE}")
-    return _rooms(tuple(enumerate(sides)), gap)
+    if len(ones) > MOST_BESIDE:
+        raise ValueError(f"{len(ones)} slices are more than {MOST_BESIDE}")
+    return _rooms(tuple(enumerate(ones)), gap, len(ones) > 2)
 
 
-def _rooms(ones: tuple[tuple[int, tuple[float, float]], ...], gap: float) -> tuple[Room, ...]:
+Numbered = tuple[tuple[int, Lying], ...]
+
+
+@lru_cache(maxsize=8192)
+def _rooms(ones: Numbered, gap: float, few: bool) -> tuple[Room, ...]:
     if len(ones) == 1:
-        which, (short, long) = ones[0]
-        return _least([Room(short, long, (Spot(which, 0, 0, True),)), Room(long, short, (Spot(which, 0, 0, False),))])
-    found = []
+        which, (short, long, _) = ones[0]
+        upright, across = Room(short, long, (Spot(which, 0, 0, 0),)), Room(long, short, (Spot(which, 0, 0, 1),))
+        return (upright, across) if short < long - SLACK_MM else (upright,)
+    found: list[tuple[float, float, Room | tuple[Room, Room, bool]]] = []
+    if len(ones) == 2:
+        found = [(laid.wide, laid.high, laid) for laid in _against(*ones, gap, few)]
     # Each parting once: the first is always on the one side.
     for size in range(len(ones) - 1):
         for others in combinations(ones[1:], size):
             rest = tuple(one for one in ones[1:] if one not in others)
-            for one in _rooms((ones[0], *others), gap):
-                for other in _rooms(rest, gap):
-                    found += [one.beside(other, gap), one.below(other, gap)]
-    return _least(found)
-
-
-def _least(rooms: list[Room]) -> tuple[Room, ...]:
+            for one in _rooms((ones[0], *others), gap, few):
+                for other in _rooms(rest, gap, few):
+                    found.append((one.wide + gap + other.wide, max(one.high, other.high), (one, other, True)))
+                    found.append((max(one.wide, other.wide), one.high + gap + other.high, (one, other, False)))
     kept: list[Room] = []
-    for room in sorted(rooms, key=lambda one: (one.wide, one.high)):
-        if not kept or room.high < kept[-1].high - SLACK_MM:
-            kept.append(room)
+    for wide, high, how in sorted(found, key=lambda room: room[:2]):
+        if not kept or high < kept[-1].high - SLACK_MM:
+            kept.append(how if isinstance(how, Room) else Room(wide, high, _beside(*how, gap)))
     return tuple(kept)
 
 
-def laid_on(sides: tuple[tuple[float, float], ...], gap: float, bed: Bed) -> Room | None:
-    """Rectangles where they lie on a bed; None where they do not all lie on it."""
-    return next((bed.middle(room) for room in rooms_of(sides, gap) if bed.holds(room)), None)
+def _beside(one: Room, other: Room, right: bool, gap: float) -> tuple[Spot, ...]:
+    """Where all of two rooms lie, the other to the right of the one or above it."""
+    return one.spots + (other.moved(one.wide + gap, 0.0) if right else other.moved(0.0, one.high + gap))
 
 
-def together(sides: list[tuple[float, float]], gap: float, bed: Bed) -> Iterator[tuple[int, ...]]:
-    """Every two, three and four of some rectangles that lie on a bed together, by their numbers."""
-    areas = [(short + gap) * (long + gap) for short, long in sides]
-    room = (bed.wide + gap) * (bed.high + gap)
-    fits = [at for at, one in enumerate(sides) if laid_on((one,), gap, bed)]
+def _against(one: tuple[int, Lying], other: tuple[int, Lying], gap: float, few: bool) -> Iterator[Room]:
+    """Two by the convex outlines round them."""
+    (which, first), (beside, second) = one, other
+    if first.outline is None or second.outline is None:
+        return
+    ways = laid_against(first.outline, second.outline, gap)
+    for laid in ways[:: max(1, math.ceil(len(ways) / FEW))] if few else ways:
+        spots = (
+            first.spot(which, laid.quarters[0], *laid.moved[0]),
+            second.spot(beside, laid.quarters[1], *laid.moved[1]),
+        )
+        yield Room(laid.wide, laid.high, spots)
+
+
+def laid_on(ones: tuple[Lying, ...], gap: float, bed: Bed) -> Room | None:
+    """Slices where they lie on a bed; None where they are not found to lie on it."""
+    return next((bed.middle(room) for room in rooms_of(ones, gap) if bed.holds(room)), None)
+
+
+def together(ones: list[Lying], gap: float, bed: Bed) -> Iterator[tuple[int, ...]]:
+    """Every two, three and four of some slices that lie on a bed together, by their numbers."""
+    areas, room = [one.area(gap) for one in ones], bed.area(gap)
+    fits = [at for at, one in enumerate(ones) if laid_on((one,), gap, bed)]
     before: set[tuple[int, ...]] = {(at,) for at in fits}
     for size in range(2, MOST_BESIDE + 1):
         now: set[tuple[int, ...]] = set()
@@ -115,7 +162,7 @@ def together(sides: list[tuple[float, float]], gap: float, bed: Bed) -> Iterator
                 group[:at] + group[at + 1 :] not in before for at in range(size)
             ):
                 continue
-            if laid_on(tuple(sides[at] for at in group), gap, bed):
+            if laid_on(tuple(ones[at] for at in group), gap, bed):
                 now.add(group)
         yield from sorted(now)
         before = now

@@ -11,6 +11,7 @@ from numpy.typing import NDArray
 from shapely import Polygon, get_coordinates, unary_union
 from shapely.affinity import rotate, translate
 
+from amber_spread.core.geometry.apart import Hull, hull_of
 from amber_spread.core.geometry.outline import Point
 from amber_spread.core.geometry.sculpted import Sculpted
 from amber_spread.core.geometry.traced import Region, Traced, areas_of
@@ -91,10 +92,15 @@ class Slice:
         """The short and the long side of that rectangle."""
         return math.dist(*self.box[:2]), math.dist(*self.box[1:3])
 
-    def laid(self, upright: bool) -> Region:
-        """All of it turned so that the least rectangle round it lies at 0, 0, its long side up or across."""
+    @cached_property
+    def hull(self) -> Hull:
+        """The least convex outline round it as it is laid, its long side up."""
+        return hull_of(self.laid(0))
+
+    def laid(self, quarters: int) -> Region:
+        """All of it turned so that the least rectangle round it lies at 0, 0, its long side up, or quarters on."""
         _, (x0, y0), (x1, y1), _ = self.box
-        turned = rotate(self.whole, (90 if upright else 0) - math.degrees(math.atan2(y1 - y0, x1 - x0)), origin=(0, 0))
+        turned = rotate(self.whole, 90 * (1 + quarters) - math.degrees(math.atan2(y1 - y0, x1 - x0)), origin=(0, 0))
         left, low, _, _ = turned.bounds
         return areas_of(translate(turned, -left, -low))
 
