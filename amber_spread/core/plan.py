@@ -11,6 +11,7 @@ from amber_spread.core.cake import (
     Section,
     StackPlan,
     TierStack,
+    forget_bakes,
     forget_stacks,
     plan_stack,
     stand,
@@ -116,6 +117,7 @@ def forget() -> None:
     forget_tiers()
     forget_bowls()
     forget_stacks()
+    forget_bakes()
     forget_kit()
 
 

@@ -1,6 +1,7 @@
 """Carved tiers: what must hold of their slices, and that what took long is kept and handed on."""
 
 import base64
+import gc
 import itertools
 import math
 import pickle
@@ -36,7 +37,7 @@ from amber_spread.core.design.shapes import (
 from amber_spread.core.design.solids import BallSolid, RaisedSolid
 from amber_spread.core.document import carved_bodies
 from amber_spread.core.geometry import bare
-from amber_spread.core.geometry.distance import distances
+from amber_spread.core.geometry.distance import DistanceField, distances
 from amber_spread.core.geometry.places import Within, edge_distance, inside_edge, keeps_in
 from amber_spread.core.geometry.sculpted import sculpted
 from amber_spread.core.geometry.sliced import Slice
@@ -676,3 +677,17 @@ def test_layers_that_are_alike_are_cut_two_at_a_time_and_a_room_inside_is_minded
     done = planned(roomy).tiers[0]
     (minded,) = [step for step in done.carving.steps if "room inside" in step.text]
     assert minded.values["wall"].value == pytest.approx(done.layers.cavity.wall.value)
+
+
+def test_what_is_worked_out_of_a_body_goes_with_it_however_many_plans_hold_it(monkeypatch):
+    def fields():
+        gc.collect()
+        return [one for one in gc.get_objects() if isinstance(one, DistanceField)]
+
+    forget()
+    bare.forget_bodies()
+    before = fields()
+    monkeypatch.setattr(bare._BODIES, "most", 2)
+    first, *_ = (planned(carved(STONE, wide, layers=Layers(count=2))) for wide in (150, 160, 170, 180))
+    assert len(fields()) - len(before) <= 2
+    assert planned(carved(STONE, 150, layers=Layers(count=2))) == first

@@ -1,6 +1,6 @@
 """The whole cake: tiers on each other, tins and batter, what is asked of the kit, the half-section, the checks."""
 
-from amber_spread.core.cake.bakes import CarvedBake
+from amber_spread.core.cake.bakes import CarvedBake, forget_bakes
 from amber_spread.core.cake.batter import BatterPlan
 from amber_spread.core.cake.ghosts import seen_round
 from amber_spread.core.cake.section import Section
@@ -14,6 +14,7 @@ __all__ = [
     "StackPlan",
     "Standing",
     "TierStack",
+    "forget_bakes",
     "forget_stacks",
     "plan_stack",
     "seen_round",

@@ -10,7 +10,7 @@ import numpy
 from shapely.affinity import translate
 
 from amber_spread.core.cake.batter import ball_batter, batter_volume
-from amber_spread.core.cake.nested import Bed, Lying, laid_on, together
+from amber_spread.core.cake.nested import Bed, Lying, forget_rooms, laid_on, together
 from amber_spread.core.design.design import MeasuredBake, TinBake
 from amber_spread.core.geometry.outline import Point, round_area
 from amber_spread.core.geometry.sculpted import Sculpted
@@ -299,6 +299,12 @@ def _own(done: Worked, each: int) -> _Tray:
     if own == "round" or own == "square":
         return _Tray(own, wide, None, each, False)
     return _Tray("rectangle", wide, long, each, False)
+
+
+def forget_bakes() -> None:
+    """Keep no way to lay slices side by side, so that the next is looked for from nothing."""
+    _groups.cache_clear()
+    forget_rooms()
 
 
 @lru_cache(maxsize=512)

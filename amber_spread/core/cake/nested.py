@@ -19,6 +19,7 @@ MOST_BESIDE = 4
 FEW = 12
 """Of the ways to lay two against each other no more are looked at beside others, spread from the narrowest on."""
 SLACK_MM = 1e-6
+KEPT = 2048
 
 
 class Spot(NamedTuple):
@@ -88,7 +89,13 @@ class Bed(NamedTuple):
         return math.pi / 4 * (self.wide + gap) ** 2 if self.round else (self.wide + gap) * (self.high + gap)
 
 
-@lru_cache(maxsize=8192)
+def forget_rooms() -> None:
+    """Keep nothing of what was laid before."""
+    for kept in (rooms_of, _rooms, laid_against):
+        kept.cache_clear()
+
+
+@lru_cache(maxsize=KEPT)
 def rooms_of(ones: tuple[Lying, ...], gap: float) -> tuple[Room, ...]:
     """The least rooms that hold slices so far apart, from the narrowest to the widest: none is as small both ways as
     another. Raises ValueError where there are more than `MOST_BESIDE`.
@@ -101,7 +108,7 @@ def rooms_of(ones: tuple[Lying, ...], gap: float) -> tuple[Room, ...]:
 Numbered = tuple[tuple[int, Lying], ...]
 
 
-@lru_cache(maxsize=8192)
+@lru_cache(maxsize=KEPT)
 def _rooms(ones: Numbered, gap: float, few: bool) -> tuple[Room, ...]:
     if len(ones) == 1:
         which, (short, long, _) = ones[0]

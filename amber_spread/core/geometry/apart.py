@@ -7,7 +7,6 @@ Lengths are in mm.
 """
 
 import math
-from collections.abc import Iterator
 from functools import lru_cache
 from typing import NamedTuple
 
@@ -23,6 +22,8 @@ Hull = tuple[Point, ...]
 """The corners of a convex outline, anticlockwise."""
 STEP_MM = 2.0
 """The one is moved along the edge of the other in steps no longer."""
+LOWER_MM = 0.5
+"""A wider rectangle is worth telling where it is lower by so much."""
 FINE_MM = 0.05
 """Corners that stand out by less are left out there, and made up for."""
 QUARTERS = numpy.array([[[c, -s], [s, c]] for c, s in ((1, 0), (0, 1), (-1, 0), (0, -1))], dtype=numpy.float64)
@@ -50,47 +51,34 @@ def room_for(hull: Hull, gap: float) -> float:
     return float(shape.area + shape.length * gap / 2) + math.pi * gap**2 / 4
 
 
-@lru_cache(maxsize=2048)
+@lru_cache(maxsize=256)
 def laid_against(one: Hull, other: Hull, gap: float) -> tuple[Against, ...]:
-    """The least rectangles round two outlines that are at least so far apart, from the narrowest to the widest: none is
-    as small both ways as another.
+    """The least rectangles round two outlines that are at least so far apart, from the narrowest to the widest, each
+    lower than the one before.
     """
-    ways = list(_ways(one, other, gap))
-    wide, high = (numpy.concatenate([way[0][:, axis] for way in ways]) for axis in (0, 1))
-    order = numpy.lexsort((high, wide))
-    lowest = numpy.concatenate([[math.inf], numpy.minimum.accumulate(high[order])[:-1]])
-    starts = numpy.cumsum([0] + [len(way[0]) for way in ways])
-    found = []
-    for at in order[high[order] < lowest - FINE_MM]:
-        way = int(numpy.searchsorted(starts, at, side="right")) - 1
-        _, quarters, corners, moved = ways[way]
-        x, y = moved[at - starts[way]]
-        left, low = corners[at - starts[way]]
-        found.append(
-            Against(
-                float(wide[at]),
-                float(high[at]),
-                quarters,
-                ((float(-left), float(-low)), (float(x - left), float(y - low))),
-            )
-        )
+    rows = _against(one, other, gap)
+    found: list[Against] = []
+    for wide, high, quarters, turns, left, low, x, y in rows[numpy.lexsort((rows[:, 1], rows[:, 0]))].tolist():
+        if not found or high < found[-1].high - LOWER_MM:
+            found.append(Against(wide, high, (int(quarters), int(turns)), ((-left, -low), (x - left, y - low))))
     return tuple(found)
 
 
-Way = tuple[Numbers, tuple[int, int], Numbers, Numbers]
-"""How wide and high both are, a row for each place the other is moved to; how they are turned; the left lower corner of
-both, and those places."""
-
-
-def _ways(one: Hull, other: Hull, gap: float) -> Iterator[Way]:
+def _against(one: Hull, other: Hull, gap: float) -> Numbers:
+    """A row for each place along the one, and each turn of both: how wide and high both are, their turns, the left
+    lower corner of both, and where the other is moved to.
+    """
+    found = []
     # All of it turned by half a turn is as wide and as high, so that the first is turned by a quarter at most.
     for quarters, first in enumerate(_turned(one)[:2]):
         for turns, second in enumerate(_turned(other)):
             apart = Polygon(_summed(first, -second)).simplify(FINE_MM).buffer(gap + FINE_MM, join_style="mitre")
-            places = get_coordinates(apart.exterior.segmentize(STEP_MM))
-            low = numpy.minimum(first.min(axis=0), second.min(axis=0) + places)
-            high = numpy.maximum(first.max(axis=0), second.max(axis=0) + places)
-            yield high - low, (quarters, turns), low, places
+            moved = get_coordinates(apart.exterior.segmentize(STEP_MM))
+            low = numpy.minimum(first.min(axis=0), second.min(axis=0) + moved)
+            high = numpy.maximum(first.max(axis=0), second.max(axis=0) + moved)
+            turned = numpy.full((len(moved), 2), (quarters, turns))
+            found.append(numpy.hstack([high - low, turned, low, moved]))
+    return numpy.vstack(found)
 
 
 def _summed(one: Numbers, other: Numbers) -> Numbers:

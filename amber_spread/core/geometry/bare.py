@@ -90,13 +90,18 @@ class BareBody(ABC):
         """Places all over the surface no farther apart than that, and the direction straight out or in at each."""
 
     def keep(self, name: str, key: Hashable, work_out: Callable[[], T]) -> T:
-        """What was worked out of it under a name and a key, or what is now; those worked out last are kept."""
+        """What was worked out of it under a name and a key, or what is now; those worked out last are kept.
+
+        It is kept with the body that is known as this one, so that however many plans still hold a body, all that was
+        worked out of it goes when it is no longer among those worked with last.
+        """
 
         def begin() -> T:
             begun(name)
             return work_out()
 
-        found: T = self.kept.setdefault(name, Latest(MOST_OF_A_NAME)).once(key, begin)
+        known = _BODIES.once(self.key, lambda: self)
+        found: T = known.kept.setdefault(name, Latest(MOST_OF_A_NAME)).once(key, begin)
         return found
 
     @property
@@ -160,7 +165,7 @@ class BareBody(ABC):
         return Traced(found, may_part=True) if found.area > LEAST_FLAT * self.outline.area_mm2 else None
 
 
-_BODIES: Latest[str, BareBody] = Latest(MOST_KEPT)
+_BODIES: Latest[str, BareBody] = Latest(MOST_KEPT, left_out=lambda body: body.kept.clear())
 _MADE: Latest[str, Any] = Latest(MOST_KEPT)
 """What bodies of triangles are made of, by a digest of how it was given."""
 Body = TypeVar("Body", bound=BareBody)

@@ -69,6 +69,16 @@ def edges_of(triangles: Triangles) -> Triangles:
     return numpy.sort(numpy.vstack([triangles[:, [0, 1]], triangles[:, [1, 2]], triangles[:, [2, 0]]]), axis=1)
 
 
+def edges_once(triangles: Triangles) -> tuple[Triangles, Triangles, Triangles]:
+    """Each edge of triangles once, in order; which of them each of `edges_of` is, a row for the first, the second and
+    the third of each triangle; and how many triangles have it.
+    """
+    edges, most = edges_of(triangles), int(triangles.max(initial=0)) + 1
+    # One number to each edge: sorted in a fraction of the time of two.
+    keys, back, counts = numpy.unique(edges @ (most, 1), return_inverse=True, return_counts=True)
+    return numpy.column_stack(numpy.divmod(keys, most)), back.reshape(3, -1), counts
+
+
 def edge_between(one: int, other: int) -> Edge:
     """The edge between two corners."""
     return min(one, other), max(one, other)
@@ -87,7 +97,7 @@ def conforming(three: list[int], added: dict[Edge, int]) -> list[tuple[int, int,
 def rings_along(triangles: Triangles) -> Iterator[list[int]]:
     """The corners along each edge of triangles in order, anticlockwise seen from outside."""
     every = numpy.vstack([triangles[:, [0, 1]], triangles[:, [1, 2]], triangles[:, [2, 0]]])
-    _, back, counts = numpy.unique(edges_of(triangles), axis=0, return_inverse=True, return_counts=True)
+    _, back, counts = edges_once(triangles)
     after: dict[int, int] = dict(every[counts[back.ravel()] == 1].tolist())
     while after:
         at = min(after)

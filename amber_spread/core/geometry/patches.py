@@ -12,7 +12,7 @@ from typing import NamedTuple
 import numpy
 from shapely import Polygon
 
-from amber_spread.core.geometry.open_surface import Edge, Surface, edge_between, edges_of, rings_along
+from amber_spread.core.geometry.open_surface import Edge, Surface, edge_between, edges_once, rings_along
 from amber_spread.core.geometry.parted import Labels, Level, Mask, Plane, Upright, parted, sliced
 from amber_spread.core.geometry.triangles import Numbers, Triangles, alone
 from amber_spread.core.geometry.unrolled import Flat, unrolled
@@ -212,7 +212,7 @@ def _lay(surface: Surface, there: Mask) -> tuple[Flat, float]:
 
 def _is_disc(triangles: Triangles) -> bool:
     """Whether triangles hang together in one piece with one edge and no hole (Euler: corners - edges + faces = 1)."""
-    edges, counts = numpy.unique(edges_of(triangles), axis=0, return_counts=True)
+    edges, _, counts = edges_once(triangles)
     if len(numpy.unique(triangles)) - len(edges) + len(triangles) != 1:
         return False
     _, met = numpy.unique(edges[counts == 1], return_counts=True)

@@ -6,7 +6,7 @@ import numpy
 from manifold3d import Error, Manifold
 
 from amber_spread.core.geometry.meshed import Meshed
-from amber_spread.core.geometry.open_surface import Surface, conforming, edges_of
+from amber_spread.core.geometry.open_surface import Surface, conforming, edges_once
 from amber_spread.core.geometry.sculpted import Sculpted
 from amber_spread.core.geometry.triangles import Numbers, Triangles, alone, solid_of, triangles_of
 
@@ -77,7 +77,7 @@ def followed(surface: Surface, body: Sculpted) -> Surface:
     """
     for _ in range(TIMES):
         corners = surface.corners
-        ends, met = numpy.unique(edges_of(surface.triangles), axis=0, return_counts=True)
+        ends, back, met = edges_once(surface.triangles)
         middles = corners[ends].mean(axis=1)
         off = body.outside_by(middles)
         far = (numpy.abs(off) > OFF_MM) & (corners[ends][:, :, 2] > body.foot_mm + LEVEL_MM).any(axis=1)
@@ -86,7 +86,12 @@ def followed(surface: Surface, body: Sculpted) -> Surface:
         moved = (middles - numpy.where(level, 0.0, off[:, None] * body.outward(middles)))[far]
         moved[:, 2] = numpy.maximum(moved[:, 2], body.foot_mm)
         added = {(one, other): len(corners) + at for at, (one, other) in enumerate(ends[far].tolist())}
-        triangles = [one for three in surface.triangles.tolist() for one in conforming(three, added)]
+        cut: list[bool] = numpy.any(far[back], axis=0).tolist()
+        triangles = [
+            one
+            for three, parted in zip(surface.triangles.tolist(), cut, strict=True)
+            for one in (conforming(three, added) if parted else (three,))
+        ]
         surface = Surface(numpy.vstack([corners, moved]), numpy.array(triangles, dtype=numpy.int64))
     return surface
 

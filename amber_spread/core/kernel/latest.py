@@ -10,14 +10,16 @@ V = TypeVar("V")
 
 
 class Latest(dict[K, V]):
-    """No more than `most` entries, those put in last.
+    """No more than `most` entries, those put in last; `left_out` is called with one that is too many.
 
     Finding one changes nothing, so that several threads may look at it, and send it, at once.
     """
 
-    def __init__(self, most: int, entries: Iterable[tuple[K, V]] = ()) -> None:
+    def __init__(
+        self, most: int, entries: Iterable[tuple[K, V]] = (), left_out: Callable[[V], None] | None = None
+    ) -> None:
         super().__init__(entries)
-        self.most = most
+        self.most, self.left_out = most, left_out
 
     def put(self, key: K, value: V) -> V:
         """Put in as the last, or again as the last."""
@@ -26,7 +28,9 @@ class Latest(dict[K, V]):
         # Where another thread puts one in meanwhile, that one, or the next, leaves out what is too many.
         with suppress(RuntimeError):
             for old in list(islice(self, max(0, len(self) - self.most))):
-                self.pop(old, None)
+                gone = self.pop(old, None)
+                if gone is not None and self.left_out is not None:
+                    self.left_out(gone)
         return value
 
     def once(self, key: K, work_out: Callable[[], V]) -> V:
