@@ -43,11 +43,10 @@ async ([field, figure, text]) => {
 SLOWED = 4
 DRAGGED_S = 2.0
 FRAMES = """
-() => {
-    const edge = document.querySelector('.frame');
-    const seen = { frames: [], cakes: 0 };
-    const watch = new MutationObserver(() => (seen.cakes += 1));
-    watch.observe(edge.querySelector('svg .part').closest('svg'), { attributes: true, childList: true, subtree: true });
+(drawing) => {
+    const seen = { frames: [], redrawn: 0 };
+    const watch = new MutationObserver(() => (seen.redrawn += 1));
+    watch.observe(document.querySelector(drawing).closest('svg'), { attributes: true, childList: true, subtree: true });
     const tick = (now) => {
         seen.frames.push(now);
         if (!seen.over) requestAnimationFrame(tick);
@@ -58,17 +57,25 @@ FRAMES = """
 """
 
 
+class Dragged(NamedTuple):
+    """Milliseconds of each frame while something is dragged, and how often a second what it changes was redrawn."""
+
+    frames: list[float]
+    redrawn: float
+
+
 class Screened(NamedTuple):
     """Milliseconds of each edit of a three-tier cake, and with the processor slowed; of each bare request for the same
-    plan; of each frame while an edge is drawn out, and how often a second the cake was redrawn in that; kB of the first
-    load of the shelf.
+    plan; an edge that is drawn out; a carved cake that is sliced through, flat and in the round; kB of the first load
+    of the shelf.
     """
 
     edits: list[float]
     slowed: list[float]
     bare: list[float]
-    frames: list[float]
-    redrawn: float
+    edge: Dragged
+    slices: Dragged
+    slices_round: Dragged
     load_kb: float
 
 
@@ -86,8 +93,9 @@ def screened() -> Screened:
             control.send("Emulation.setCPUThrottlingRate", {"rate": SLOWED})
             slowed = _edits(screen)
             control.send("Emulation.setCPUThrottlingRate", {"rate": 1})
-            frames, redrawn = _dragged(screen)
-        return Screened(edits, slowed, _bare_requests(address), frames, redrawn, load_kb)
+            edge = _dragged(screen, ".frame .grip", ".frame svg .part", (30, 0))
+            slices, slices_round = _sliced(screen, address)
+        return Screened(edits, slowed, _bare_requests(address), edge, slices, slices_round, load_kb)
 
 
 def _edits(screen: Page) -> list[float]:
@@ -102,23 +110,41 @@ def _edits(screen: Page) -> list[float]:
     return times
 
 
-def _dragged(screen: Page) -> tuple[list[float], float]:
-    """Milliseconds between frames while the edge of the tier in hand is drawn to and fro, and redraws a second."""
-    grip = screen.locator(".frame .grip").first.bounding_box()
-    assert grip is not None
-    x, y = grip["x"] + grip["width"] / 2, grip["y"] + grip["height"] / 2
+def _sliced(screen: Page, address: str) -> tuple[Dragged, Dragged]:
+    """The slice handle of a carved cake from its foot to its top and back, beside its flat view and in the round."""
+    screen.goto(address)
+    screen.get_by_role("link", name="Open The old smoker").click(timeout=60_000)
+    screen.get_by_role("button", name="Carve").click()
+    handle = screen.get_by_role("slider", name="Slice at a height")
+    handle.focus()
+    screen.keyboard.press("Home")
+    screen.get_by_text("Sliced", exact=False).first.wait_for()
+    high = (handle.bounding_box() or {"height": 0.0})["height"] / 2 - 30
+    flat = _dragged(screen, "[role=slider] .track", "[role=slider] .track", (0, high))
+    screen.get_by_role("button", name="In the round").click()
+    screen.get_by_role("checkbox", name="cut open").wait_for()
+    screen.wait_for_timeout(3000)
+    return flat, _dragged(screen, "[role=slider] .track", "[role=slider] .track", (0, high))
+
+
+def _dragged(screen: Page, grip: str, drawing: str, by: tuple[float, float]) -> Dragged:
+    """What is dragged to and fro so far on either side of where it is taken hold of."""
+    box = screen.locator(grip).first.bounding_box()
+    assert box is not None
+    x, y = box["x"] + box["width"] / 2, box["y"] + box["height"] / 2
     screen.mouse.move(x, y)
     screen.mouse.down()
-    screen.evaluate(FRAMES)
+    screen.evaluate(FRAMES, drawing)
     began = time.monotonic()
     step = 0
     while time.monotonic() - began < DRAGGED_S:
         step += 1
-        screen.mouse.move(x - 30 + 30 * math.cos(step / 12), y)
+        share = math.cos(step / 12) - 1
+        screen.mouse.move(x + share * by[0], y + (share + 1) * by[1])
     seen = screen.evaluate("() => { window.dragSeen.over = true; return window.dragSeen; }")
     screen.mouse.up()
     times = [float(one) for one in seen["frames"]]
-    return [after - before for before, after in itertools.pairwise(times)], seen["cakes"] / DRAGGED_S
+    return Dragged([after - before for before, after in itertools.pairwise(times)], seen["redrawn"] / DRAGGED_S)
 
 
 def _first_load(browser: Browser, address: str) -> float:

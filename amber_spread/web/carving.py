@@ -13,11 +13,12 @@ from pydantic import Field
 from amber_spread.core.cake import seen_round
 from amber_spread.core.design.shapes import JoinedBuild, ModelledBuild
 from amber_spread.core.document import Document, FileError, complaint_at, worked_tiers
+from amber_spread.core.geometry.sliced import Level
 from amber_spread.core.kernel import limits
 from amber_spread.core.kernel.base import Frozen
 from amber_spread.core.stock.contents import Contents
 from amber_spread.core.stock.kit import Kit
-from amber_spread.core.tier import Envelope, RoundView, envelope_of
+from amber_spread.core.tier import Envelope, RoundView, envelope_of, levels_of
 from amber_spread.papers.model_reading import ModelError, ReadModel, Unit, Up, read_model
 from amber_spread.papers.model_writing import MEDIA_TYPES, ModelKind, write_model
 from amber_spread.papers.picture_reading import PictureError, ReadPicture, read_picture
@@ -70,11 +71,16 @@ async def width(wanted: Wanted, planner: PlannerOf) -> Width:
         raise FileError([complaint_at(("build",), str(error))]) from error
 
 
-class Looked(Frozen):
-    """A tier of a design file that is looked at, counted from 0."""
+class OfTier(Frozen):
+    """A tier of a design file, counted from 0."""
 
     document: Document
     tier: Annotated[int, Field(ge=0, lt=limits.TIERS.high)] = 0
+
+
+class Looked(OfTier):
+    """A tier that is looked at in the round."""
+
     cut_open: bool = True
 
 
@@ -88,6 +94,18 @@ async def round(looked: Looked, request: Request, planner: PlannerOf, kit: Owned
 def _seen(tier: int, cut_open: bool, document: Document, kit: Kit | None, _: Contents | None) -> RoundView | None:
     worked = worked_tiers(document, kit)
     return seen_round(worked[tier], cut_open, (kit or Kit()).tins) if tier < len(worked) else None
+
+
+@router.post("/levels")
+async def levels(asked: OfTier, request: Request, planner: PlannerOf, kit: OwnedKit) -> list[Level]:
+    """A carved tier without its coats, cut level from its foot to its top; nothing of any other tier."""
+    with sent_as("document"):
+        return await planner.elsewhere(request, partial(_levels, asked.tier), asked.document, kit)
+
+
+def _levels(tier: int, document: Document, kit: Kit | None, _: Contents | None) -> list[Level]:
+    worked = worked_tiers(document, kit)
+    return levels_of(worked[tier]) if tier < len(worked) else []
 
 
 @router.post("/model", openapi_extra={"requestBody": {"content": {"application/octet-stream": BINARY}}})

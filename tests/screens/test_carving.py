@@ -89,6 +89,28 @@ def test_a_cake_is_carved_to_a_view_and_its_layers_are_printed(screen, address):
     assert overlaps(screen) == []
     assert spills(screen) == [0, 0]
 
+    # Sliced at any height, by the keys and by the pointer; and whole layers again.
+    handle, above = screen.get_by_role("slider", name="Slice at a height"), screen.locator(".views .above")
+    handle.focus()
+    screen.keyboard.press("Home")
+    expect(above).to_have_attribute("aria-label", re.compile("^Sliced 0 in up"))
+    foot = above.locator("path.bottom").first.get_attribute("d")
+    screen.keyboard.press("ArrowUp")
+    expect(handle).to_have_attribute("aria-valuetext", re.compile("^[1-3]/(8|16) in up, layer 1"))
+    expect(above.locator("path.bottom").first).not_to_have_attribute("d", foot)
+    box = handle.locator(".track").bounding_box()
+    screen.mouse.move(box["x"] + 22, box["y"] + box["height"] - 22)
+    screen.mouse.down()
+    screen.mouse.move(box["x"] + 22, box["y"] - 60, steps=6)
+    expect(screen.locator(".given .sliced")).to_have_count(1)
+    screen.mouse.up()
+    expect(above).to_have_attribute("aria-label", re.compile(r"^Sliced [3-9].* in up"))
+    assert serious(screen) == []
+    assert overlaps(screen) == []
+    screen.keyboard.press("Escape")
+    expect(above).to_have_attribute("aria-label", re.compile("Layer .* from above"))
+    expect(screen.locator(".given .sliced")).to_have_count(0)
+
     # A view from the front gives every section its form, and what is drawn too slim is said.
     stays = figure(screen, "carving.coats").inner_text()
     panel(screen).get_by_role("radio", name="Front").check(force=True)

@@ -2,6 +2,7 @@
 
 import base64
 import http.client
+import itertools
 import json
 import threading
 import time
@@ -9,7 +10,9 @@ from urllib.parse import urlsplit
 
 import numpy
 import pytest
+import shapely
 import trimesh
+from shapely import Polygon
 
 from amber_spread.browser import served
 from amber_spread.core.design.finishes import DrapeCover, FreehandFinal
@@ -127,6 +130,25 @@ def test_a_tier_in_the_round_is_triangles_of_each_of_its_parts(client):
     apart = JoinedBuild(solids=(BoxSolid(), BoxSolid(x_mm=500)))
     found = problem(client.post("/api/round", json={"document": body(apart)}), 422)
     assert found["errors"][0]["pointer"].startswith("#/document/design/tiers/0/build")
+
+
+def test_a_tier_is_cut_level_at_every_height_and_its_levels_fill_it(client):
+    sent = {"document": body(HIVE)}
+    answer = client.post("/api/levels", json=sent)
+    assert answer.status_code == 200, answer.text
+    levels = answer.json()
+    ups = [one["up_mm"] for one in levels]
+    areas = [sum(Polygon(ring).area for ring in one["rings"]) for one in levels]
+    planned = client.post("/api/plan", json=sent).json()["tiers"][0]
+    assert ups[0] == 0 and ups[-1] == pytest.approx(planned["layers"]["height"]["value"])
+    assert max(high - low for low, high in itertools.pairwise(ups)) <= 2.001
+    assert numpy.trapezoid(areas, ups) / 1000 == pytest.approx(planned["carving"]["volume"]["value"], rel=0.01)
+    for one in levels:
+        left, low, right, high = shapely.MultiPoint([point for ring in one["rings"] for point in ring]).bounds
+        assert (right - left, high - low) == pytest.approx((one["wide_mm"], one["long_mm"]), abs=0.03)
+    # Of a tier with a formula, and of one that is not there, there are none.
+    assert client.post("/api/levels", json={"document": document(tier(203)).model_dump(mode="json")}).json() == []
+    assert client.post("/api/levels", json=sent | {"tier": 7}).json() == []
 
 
 def test_what_nobody_waits_for_any_longer_is_given_up():

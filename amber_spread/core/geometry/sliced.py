@@ -1,7 +1,7 @@
 """A carved body in slices: each layer's outline at its faces and between them, and how it lies on the one below."""
 
 import math
-from collections.abc import Sequence
+from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 from functools import cached_property
 
@@ -15,6 +15,7 @@ from amber_spread.core.geometry.apart import Hull, hull_of
 from amber_spread.core.geometry.outline import Point
 from amber_spread.core.geometry.sculpted import Sculpted
 from amber_spread.core.geometry.traced import Region, Traced, areas_of
+from amber_spread.core.kernel.base import Made
 
 LOOKED_AT = 5
 """A layer is looked at at so many heights, since it may be widest between its faces."""
@@ -22,6 +23,8 @@ DRAWN_MM = 0.15
 """Corners that stand out by less are left out: no knife follows them (common practice)."""
 CRUMB_MM2 = 25.0
 """A part of a slice smaller than this is a crumb."""
+LEVEL_MM, MOST_LEVELS = 2.0, 150
+"""A body is cut level so often from its foot to its top, and no more often in all."""
 STEP_MM = 4.0
 NEARER = 300
 """So many steps the middle of a half ball is moved towards what is farthest from it."""
@@ -135,6 +138,32 @@ class Slice:
         if self.below.is_empty:
             return 0.0
         return float(shapely.distance(self.below, shapely.points(get_coordinates(self.whole))).max())
+
+
+class Level(Made):
+    """A body cut level at a height over its foot: how wide and how long it is there, and its edges, a ring a part."""
+
+    up_mm: float
+    wide_mm: float
+    long_mm: float
+    rings: list[list[Point]]
+
+
+def levels(body: Sculpted) -> list[Level]:
+    """A body without coats cut level from its foot to its top, so that any height lies within a millimetre of one;
+    no closer than `MOST_LEVELS` allow.
+    """
+    return body.core.keep("levels", None, lambda: list(_levels(body)))
+
+
+def _levels(body: Sculpted) -> Iterator[Level]:
+    count = min(MOST_LEVELS, max(2, math.ceil(body.height_mm / LEVEL_MM)))
+    for step in range(count + 1):
+        up_mm = body.height_mm * step / count
+        region = _at(body, up_mm)
+        if not region.is_empty:
+            left, front, right, back = region.bounds
+            yield Level(up_mm=up_mm, wide_mm=right - left, long_mm=back - front, rings=rings_of(region))
 
 
 def sliced(body: Sculpted, layers: Sequence[tuple[int, float, float]]) -> list[Slice]:

@@ -11,7 +11,7 @@ from amber_spread.core.tier.drawn import BOARD_HEX, Drawn, Part, Silhouette, sla
 from amber_spread.core.tier.extras import HALF_BEAD, BorderPlan, OnTopPlan, RegionPlan
 from amber_spread.core.tier.finish_checks import checks_of_coats, checks_of_cover
 from amber_spread.core.tier.gauge import GaugeMark
-from amber_spread.core.tier.in_the_round import Envelope, RoundTin, RoundView, envelope_of, in_the_round
+from amber_spread.core.tier.in_the_round import Envelope, RoundTin, RoundView, envelope_of, in_the_round, levels_of
 from amber_spread.core.tier.layer_checks import checks_of_layers
 from amber_spread.core.tier.layer_rules import cut_for_height, offcut
 from amber_spread.core.tier.layers import LayersPlan
@@ -57,6 +57,7 @@ __all__ = [
     "envelope_of",
     "forget_tiers",
     "in_the_round",
+    "levels_of",
     "offcut",
     "over_edge",
     "pressure",

@@ -15,6 +15,7 @@ from amber_spread.core.design.shapes import Carvable
 from amber_spread.core.geometry.draped import over, over_halves
 from amber_spread.core.geometry.open_surface import Surface
 from amber_spread.core.geometry.sculpted import Sculpted
+from amber_spread.core.geometry.sliced import Level, levels
 from amber_spread.core.geometry.surface import surface_of
 from amber_spread.core.geometry.triangles import Numbers, Triangles, alone, triangles_of
 from amber_spread.core.kernel.base import Made
@@ -182,6 +183,13 @@ class _Laid(NamedTuple):
 def _kept(places: Numbers, cut_open: bool) -> NDArray[numpy.bool_]:
     """Which of some places are not cut away, a row each."""
     return ~((places[:, 0] > 0) & (places[:, 1] < 0)) if cut_open else numpy.ones(len(places), dtype=bool)
+
+
+def levels_of(done: Worked) -> list[Level]:
+    """A carved tier without its coats cut level from its foot to its top, to be looked at at any height; none of any
+    other.
+    """
+    return levels(done.bodies.bare) if isinstance(done.bodies.bare, Sculpted) else []
 
 
 def envelope_of(done: Worked, which: Envelope) -> tuple[Numbers, Triangles] | None:

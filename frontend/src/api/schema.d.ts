@@ -777,6 +777,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/levels": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Levels
+         * @description A carved tier without its coats, cut level from its foot to its top; nothing of any other tier.
+         */
+        post: operations["levels_api_levels_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/model": {
         parameters: {
             query?: never;
@@ -3431,6 +3451,23 @@ export interface components {
             syrup: components["schemas"]["SyrupPlan"] | null;
         };
         /**
+         * Level
+         * @description A body cut level at a height over its foot: how wide and how long it is there, and its edges, a ring a part.
+         */
+        Level: {
+            /** Up Mm */
+            up_mm: number;
+            /** Wide Mm */
+            wide_mm: number;
+            /** Long Mm */
+            long_mm: number;
+            /** Rings */
+            rings: [
+                number,
+                number
+            ][][];
+        };
+        /**
          * Limit
          * @description The least and the greatest value a field takes, in the field's own unit, both allowed.
          */
@@ -3456,7 +3493,7 @@ export interface components {
         };
         /**
          * Looked
-         * @description A tier of a design file that is looked at, counted from 0.
+         * @description A tier that is looked at in the round.
          */
         Looked: {
             document: components["schemas"]["Document"];
@@ -3735,6 +3772,18 @@ export interface components {
             y: number;
             /** Radius */
             radius: number;
+        };
+        /**
+         * OfTier
+         * @description A tier of a design file, counted from 0.
+         */
+        OfTier: {
+            document: components["schemas"]["Document"];
+            /**
+             * Tier
+             * @default 0
+             */
+            tier: number;
         };
         /**
          * OnTop
@@ -10012,6 +10061,84 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["RoundView"] | null;
+                };
+            };
+            /** @description The request could not be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Another save came first */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The request is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A field is not acceptable */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The order book cannot be reached, or not written to */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    levels_api_levels_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OfTier"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Level"][];
                 };
             };
             /** @description The request could not be read */

@@ -4,12 +4,14 @@ import { computed, onBeforeUnmount, onMounted, reactive, ref, shallowRef, watch 
 import { answered, api } from "@/api/client";
 import type { RoundView } from "@/api/types";
 import { useCarving } from "@/order/carving";
+import { useLevels } from "@/order/levels";
 import { bounded, FIRST, type Look } from "./look";
 import { useMaterials } from "./materials";
 import type { Shown, Stage } from "./round";
 
 const props = defineProps<{ wide: number; high: number }>();
 const { order, carving, slices, looked } = useCarving();
+const { level } = useLevels();
 const { crumbIn } = useMaterials();
 const HEAD = 30;
 const FOOT = 34;
@@ -93,6 +95,7 @@ function show(): void {
   const { hex } = crumbIn(order.tier);
   const parts = view.value.parts.map((part) => (part.matter === "cake" ? { ...part, hex } : part));
   stage.value.show({ ...view.value, parts }, looked.value, shown);
+  stage.value.slice(level.value);
   stage.value.turnTo(look.value);
 }
 function place(): void {
@@ -100,6 +103,7 @@ function place(): void {
 }
 watch(() => [props.wide, props.high, told.value], place);
 watch(looked, (number) => stage.value?.choose(number));
+watch(level, (cut) => stage.value?.slice(cut));
 
 function to(next: Partial<Look>): void {
   look.value = bounded({ ...look.value, ...next });

@@ -1,18 +1,22 @@
 <script setup lang="ts">
-/** The layer of a carved tier that is looked at, from above: as it is cut at its lower and at its upper face. */
+/** The layer of a carved tier that is looked at, from above: as it is cut at its lower and at its upper face, or where it
+ * is sliced between them. */
 import { computed } from "vue";
 import { useSettings } from "@/kitchen/settings";
-import { useCarving } from "@/order/carving";
+import { useSlicing } from "@/order/levels";
 import FrontMark from "./FrontMark.vue";
 import { closed } from "./layout";
 import FractionSpans from "./FractionSpans.vue";
+import SliceHandle from "./SliceHandle.vue";
 
 const props = defineProps<{ wide: number; high: number }>();
-const { order, slice } = useCarving();
+const { order, slice, at, level, trouble, whole } = useSlicing();
 const settings = useSettings();
 const HEAD = 30;
 const EDGE = 26;
 const LINE = 22;
+/** What the handle takes at the left. */
+const HANDLE = 56;
 /** So narrow, what the lines are is told one below the other, and how large the layer is stands in the panel alone. */
 const NARROW = 300;
 
@@ -27,34 +31,62 @@ const reach = computed(() => ({
 }));
 const scale = computed(() =>
   Math.min(
-    (props.wide / 2 - EDGE) / reach.value.across,
+    ((props.wide - HANDLE) / 2 - EDGE) / reach.value.across,
     (props.high - HEAD - 2 * EDGE - below.value) / 2 / reach.value.along,
   ),
 );
-const axis = computed(() => ({ x: props.wide / 2, y: (props.high + HEAD - below.value) / 2 }));
+const axis = computed(() => ({ x: (props.wide + HANDLE) / 2, y: (props.high + HEAD - below.value) / 2 }));
 const x = (mm: number): number => axis.value.x + mm * scale.value;
 const y = (mm: number): number => axis.value.y - mm * scale.value;
 const outline = (rings: readonly (readonly (readonly number[])[])[] | undefined): string =>
   (rings ?? []).map((ring) => closed(ring, x, y)).join("");
 const says = computed(() => {
+  if (at.value !== null && trouble.value) return trouble.value;
+  if (level.value) {
+    const { up_mm, wide_mm, long_mm } = level.value;
+    const [up, across, along] = [up_mm, wide_mm, long_mm].map((value) =>
+      settings.words({ value, unit: "mm" }),
+    );
+    return narrow.value ? `${up} up` : `Sliced ${up} up: ${across} × ${along}`;
+  }
+  if (at.value !== null) return "Slicing it …";
   if (!slice.value) return "";
   const { number, wide, long } = slice.value;
-  return `Layer ${number}: ${settings.words(wide)} × ${settings.words(long)}`;
+  return narrow.value
+    ? `Layer ${number}`
+    : `Layer ${number}: ${settings.words(wide)} × ${settings.words(long)}`;
 });
 </script>
 
 <template>
-  <svg :width="wide" :height="high" role="img" :aria-label="`${says}, from above`">
-    <text x="16" y="20"><FractionSpans :text="narrow ? `Layer ${slice?.number}` : says" /></text>
+  <svg :width="wide" :height="high" role="group" :aria-label="`${says}, from above`">
+    <text x="16" y="20"><FractionSpans :text="says" /></text>
     <path class="outer" :d="outline([finished])" />
-    <path class="body bottom" :d="outline(slice?.bottom)" />
-    <path class="top" :d="outline(slice?.top)" />
+    <path v-if="level" class="body bottom" :d="outline(level.rings)" />
+    <template v-else-if="at === null || trouble">
+      <path class="body bottom" :d="outline(slice?.bottom)" />
+      <path class="top" :d="outline(slice?.top)" />
+    </template>
     <path class="cross" :d="`M${axis.x - 7} ${axis.y}h14M${axis.x} ${axis.y - 7}v14`" />
     <FrontMark :x="axis.x" :y="y(-reach.along) + 4" />
-    <path class="body bottom" :d="`M16 ${high - 15}h26`" />
-    <text x="50" :y="high - 10">lower face</text>
-    <path class="top" :d="`M${upper.x + 16} ${high - 15 + upper.y}h26`" />
-    <text :x="upper.x + 50" :y="high - 10 + upper.y">upper face</text>
+    <SliceHandle :x="34" :top="HEAD + EDGE" :bottom="high - EDGE - below" />
+    <g
+      v-if="at !== null"
+      class="whole"
+      role="button"
+      tabindex="0"
+      @click="whole"
+      @keydown.enter.prevent="whole"
+    >
+      <rect x="8" :y="high - 44" width="150" height="44" />
+      <text x="16" :y="high - 10">Its faces again</text>
+    </g>
+    <template v-else>
+      <path class="body bottom" :d="`M16 ${high - 15}h26`" />
+      <text x="50" :y="high - 10">lower face</text>
+      <path class="top" :d="`M${upper.x + 16} ${high - 15 + upper.y}h26`" />
+      <text :x="upper.x + 50" :y="high - 10 + upper.y">upper face</text>
+    </template>
   </svg>
 </template>
 
@@ -71,6 +103,18 @@ const says = computed(() => {
   stroke: var(--crumb);
   stroke-width: 1.8;
   stroke-dasharray: 8 5;
+}
+
+.whole {
+  cursor: pointer;
+}
+
+.whole rect {
+  fill: transparent;
+}
+
+.whole text {
+  fill: var(--amber);
 }
 
 .cross {

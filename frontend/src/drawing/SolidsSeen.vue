@@ -3,6 +3,7 @@
 import { computed, ref } from "vue";
 import { boundsOf } from "@/base/polygon";
 import { useSettings } from "@/kitchen/settings";
+import { useLevels } from "@/order/levels";
 import { kindsOf } from "@/order/kinds";
 import { useSolids } from "@/order/solids";
 import { arrowStep, pixelsIn, useDrag } from "./drag";
@@ -11,6 +12,7 @@ import { closed } from "./layout";
 
 const props = defineProps<{ wide: number; high: number }>();
 const { solids, at, held, from, carving, times, move } = useSolids();
+const { slicedAt } = useLevels();
 const settings = useSettings();
 const HEAD = 30;
 const EDGE = 26;
@@ -50,6 +52,8 @@ const table = computed(() => {
 });
 const x = (mm: number): number => props.wide / 2 + (mm - middle.value) * zoom.value;
 const y = (mm: number): number => table.value - mm * zoom.value;
+/** Where the foot of all of it is. */
+const foot = computed(() => boundsOf(whole.value.flat()).low);
 const path = (rings: readonly Ring[]): string => rings.map((ring) => closed(ring, x, y)).join("");
 
 const begun = ref<readonly [number, number]>([0, 0]);
@@ -120,6 +124,11 @@ const order = computed(() =>
       {{ wide < 260 ? "From" : "Built of these, from" }} {{ side ? "the side" : "above" }}
     </text>
     <path class="body" :d="path(whole)" />
+    <path
+      v-if="slicedAt !== null && whole.length"
+      class="sliced"
+      :d="`M12 ${y(foot + slicedAt)}H${wide - 12}`"
+    />
     <path v-if="side" class="table" :d="`M12 ${y(0)}H${wide - 12}`" />
     <g
       v-for="one in order"

@@ -5,6 +5,7 @@ import { boundsOf, type Corner, middleAfter } from "@/base/polygon";
 import { tenth } from "@/base/round";
 import { useSettings } from "@/kitchen/settings";
 import { useCarving } from "@/order/carving";
+import { useLevels } from "@/order/levels";
 import { useSections } from "@/order/sections";
 import { arrowStep, pixelsIn, useDrag } from "./drag";
 import Closeness from "./Closeness.vue";
@@ -16,6 +17,7 @@ import { useView } from "./view";
 const props = defineProps<{ wide: number; high: number }>();
 const { points, slices, slice, looked, scale, view, picture, setPoint, addAfter, remove, canRemove } =
   useCarving();
+const { slicedAt } = useLevels();
 const settings = useSettings();
 const NAMES = { side: "the side", front: "the front", above: "above" } as const;
 const { sections, at } = useSections();
@@ -196,6 +198,11 @@ const bands = computed(() =>
         />
       </g>
       <path v-if="!under" class="body edge" :d="path" />
+      <path
+        v-if="slicedAt !== null && view !== 'above'"
+        class="sliced"
+        :d="`M12 ${up(slicedAt)}H${wide - 12}`"
+      />
       <path v-if="view !== 'above'" class="table" :d="`M12 ${y(own.low)}H${wide - 12}`" />
       <template v-if="few">
         <g

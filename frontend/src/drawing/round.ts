@@ -22,7 +22,7 @@ import {
   WebGLRenderer,
 } from "three";
 import { toCreasedNormals } from "three/examples/jsm/utils/BufferGeometryUtils.js";
-import type { RoundView } from "@/api/types";
+import type { Level, RoundView } from "@/api/types";
 import { FIRST, type Look } from "./look";
 
 type RoundPart = RoundView["parts"][number];
@@ -83,6 +83,7 @@ export class Stage {
   private radius = 100;
   private look: Look = FIRST;
   private asked = 0;
+  private cut: Line[] = [];
 
   constructor(
     canvas: HTMLCanvasElement,
@@ -127,6 +128,21 @@ export class Stage {
         this.body.add(line);
       }
     this.choose(chosen);
+  }
+
+  /** Draw round it where it is sliced, through all that lies before; nothing where it is not. */
+  slice(level: Level | undefined): void {
+    this.body.remove(...this.cut);
+    this.cut = (level?.rings ?? []).map((ring) => {
+      const line = this.line(
+        [...ring, ...ring.slice(0, 1)].map(([x = 0, y = 0]) => [x, y, level?.up_mm ?? 0]),
+        this.picked,
+      );
+      (line.material as LineBasicMaterial).depthTest = false;
+      return line;
+    });
+    if (this.cut.length) this.body.add(...this.cut);
+    this.draw();
   }
 
   private line(points: readonly (readonly number[])[], colour: string): Line {

@@ -1,0 +1,71 @@
+/** A carved tier sliced at any height: where the slice handle stands, and what is cut there. */
+import { computed, ref, shallowRef, watch } from "vue";
+import { answered, api } from "@/api/client";
+import type { Level } from "@/api/types";
+import { within } from "@/base/round";
+import { useCarving } from "./carving";
+import { nearestTo } from "./nearest";
+
+/** How far up it is sliced, mm; nothing while whole layers are looked at. */
+const at = ref<number | null>(null);
+const levels = shallowRef<readonly Level[]>([]);
+const trouble = ref("");
+let asked = 0;
+/** The plan that the levels are of, or are asked for. */
+let known: unknown;
+
+export function useLevels() {
+  const { order, carving, slices, slice, looked } = useCarving();
+  const high = computed(() => slices.value.at(-1)?.high.value ?? 0);
+  const level = computed(() => (at.value === null ? undefined : nearestTo(levels.value, at.value)));
+  /** How far up what is drawn is sliced: of the level that is nearest, once they are known. */
+  const slicedAt = computed(() => level.value?.up_mm ?? at.value);
+
+  /** Ask for all of them, once for every plan; what comes of an older question is left aside. */
+  async function load(): Promise<void> {
+    if (!order.document || !carving.value || known === carving.value) return;
+    known = carving.value;
+    levels.value = [];
+    const mine = (asked += 1);
+    try {
+      const body = { document: order.document, tier: order.tier };
+      const found = await answered(api.POST("/api/levels", { body }));
+      if (mine !== asked) return;
+      levels.value = found as Level[];
+      trouble.value = "";
+    } catch {
+      if (mine !== asked) return;
+      known = undefined;
+      trouble.value = "It could not be sliced just now. Its layers are drawn as they are cut.";
+    }
+  }
+
+  function sliceAt(up: number): void {
+    at.value = within(0, up, high.value);
+    const there = at.value;
+    // Between two layers it is the one above.
+    looked.value = slices.value.find((one) => there <= one.high.value)?.number ?? looked.value;
+    void load();
+  }
+  const whole = (): void => {
+    at.value = null;
+  };
+
+  return { order, carving, slices, slice, looked, at, high, level, slicedAt, trouble, load, sliceAt, whole };
+}
+
+/** Held to the plan by whoever draws it: sliced anew when that changes, and whole again with another layer. */
+export function useSlicing() {
+  const slicing = useLevels();
+  const { carving, looked, at, slices, load, whole } = slicing;
+  watch(carving, () => {
+    levels.value = [];
+    if (at.value !== null) void load();
+  });
+  watch([looked, () => slicing.order.tier], () => {
+    const there = at.value;
+    if (there === null) return;
+    if (slices.value.find((one) => there <= one.high.value)?.number !== looked.value) whole();
+  });
+  return slicing;
+}
