@@ -54,6 +54,10 @@ def take_shots() -> int:
             screen.keyboard.press("5")
             screen.get_by_role("button", name="In the round").click()
             screen.locator(".round[data-shown]").wait_for()
+            screen.get_by_role("slider", name="Slice at a height").focus()
+            for key in ("Home", "PageUp", "ArrowUp", "ArrowUp"):
+                screen.keyboard.press(key)
+            screen.get_by_text("Sliced").first.wait_for()
             screen.mouse.click(640, 100)
             _take(screen, "solids")
             screen.goto(address)

@@ -93,6 +93,6 @@ straight_tiers = st.builds(reshaped, round_tiers, st.none() | shapes, st.floats(
 tiers = st.builds(rebuilt, straight_tiers, st.none() | builds, st.none() | round_builds)
 designs = st.builds(
     lambda found, stacking: Design(tiers=tuple(found), colours=COLOURS, stacking=stacking),
-    st.lists(tiers, min_size=1, max_size=4),
+    st.lists(tiers, min_size=1, max_size=3),
     kinds.any_one(Stacking),
 )
