@@ -13,7 +13,6 @@ import { useDesk } from "@/ui/desk";
 import FractionText from "@/ui/FractionText.vue";
 import { heightsOf } from "./heights";
 import { type Sheet, spread, xAt, yAt } from "./layout";
-import { isDark } from "./tone";
 
 const props = defineProps<{
   plan: Plan;
@@ -61,6 +60,13 @@ const column = computed(() =>
 const leftOf = (tier: { half: number; off?: readonly number[] }): number =>
   xAt(props.sheet, (tier.off?.[0] ?? 0) - tier.half);
 
+/** Where a name ends on the right. */
+function rightOf(tier: { half: number; off?: readonly number[] }): number {
+  if (within.value)
+    return xAt(props.sheet, tier.off?.[0] ?? 0) - Math.max(8, (tier.half * scale.value - 92) / 2);
+  return marks.value.length ? column.value : Math.max(props.from + 96, leftOf(tier) - CLEAR);
+}
+
 const tall = computed(() => props.most - TOP);
 const marks = computed(() => {
   const [planned, seen] = [props.plan.tiers[order.tier], props.plan.section.tiers[order.tier]];
@@ -89,16 +95,12 @@ const labels = computed(() => {
   const high = [...names.map(() => NAME), ...marks.value.map(() => ROW)];
   const placed = within.value ? wanted : spread(wanted, high, TOP, props.most);
   return {
-    names: names.map((tier, at) => ({
-      ...tier,
-      top: placed[at] ?? 0,
-      right: within.value
-        ? xAt(props.sheet, tier.off?.[0] ?? 0) - Math.max(8, (tier.half * scale.value - 92) / 2)
-        : marks.value.length
-          ? column.value
-          : Math.max(props.from + 96, leftOf(tier) - CLEAR),
-      dark: isDark(tier.hex),
-    })),
+    names: names.map((tier, at) => {
+      const right = rightOf(tier);
+      // What finds no room beside a wide cake stands on it too.
+      const over = within.value || right > leftOf(tier);
+      return { ...tier, top: placed[at] ?? 0, right, over };
+    }),
     marks: marks.value.map((mark, at) => ({
       ...mark,
       y: wanted[names.length + at] ?? 0,
@@ -134,7 +136,7 @@ function widthOf(index: number): string {
     <div
       v-if="shown(tier.top)"
       class="label tier"
-      :class="{ chosen: tier.index === order.tier, within, dark: within && tier.dark }"
+      :class="{ chosen: tier.index === order.tier, within, over: tier.over }"
       :style="{
         right: `${size[0] - tier.right}px`,
         top: `${tier.top}px`,
@@ -242,17 +244,11 @@ function widthOf(index: number): string {
   color: var(--amber);
 }
 
-.within.chosen .name {
-  color: inherit;
-}
-
-.dark,
-.dark .unit {
-  color: #fffdf7;
-}
-
-.dark :deep(input) {
-  color: #fffdf7;
+/* On the cake they stand on a slip of paper, whatever its colour and lines. */
+.over {
+  padding: 0 8px 2px;
+  border-radius: 2px;
+  background: color-mix(in srgb, var(--paper) 88%, transparent);
 }
 
 .tin {
