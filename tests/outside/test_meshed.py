@@ -12,6 +12,7 @@ from shapely import Polygon
 
 from amber_spread.core.design.solids import BoxSolid, ConeSolid, SpunSolid, WedgeSolid, built_of
 from amber_spread.core.geometry import solids
+from amber_spread.core.geometry.distance import distances
 from amber_spread.core.geometry.lofted import lofted
 from amber_spread.core.geometry.meshed import meshed, sized
 from amber_spread.core.geometry.outline import Cornered
@@ -199,3 +200,14 @@ def test_a_body_is_made_to_a_width_and_keeps_its_form():
     made = sized(body, 300, 135)
     assert Sculpted(made).volume_ml == pytest.approx(2160 * 1.5**3, rel=1e-6)
     assert made.edge.symmetric_difference(Polygon([(-150, -90), (150, -90), (150, 90), (-150, 90)])).area < 1
+
+
+def test_what_is_thinner_than_the_lattice_is_as_far_away_as_anything_else():
+    """A fin that lies between two places of the lattice, standing high out of a block."""
+    fin = solids.block(1.2, 60, 150)
+    body = meshed(solids.block(100, 100, 40) + fin)
+    field = distances(body)
+    assert not body.holds(field.x, field.y, field.z)[:, :, field.z > 41].any()
+    x, y, z = numpy.meshgrid(field.x, field.y, field.z, indexing="ij")
+    beside = (abs(x) < 25) & (abs(y) < 25) & (z > 80) & (z < 140)
+    assert field.away[beside] == pytest.approx((abs(x) - 0.6)[beside], abs=0.1)

@@ -145,7 +145,10 @@ def _measured(body: BareBody) -> DistanceField:
     wanted, near = ~binary_erosion(within, iterations=DEEP_CELLS), binary_dilation(within, iterations=NEAR_CELLS)
     away = (-step * (DEEP_CELLS - 0.5 + distance_transform_edt(~wanted))).astype(numpy.float32)
     farthest = MARGIN_MM + BEYOND_CELLS * step
-    asked = distance_transform_edt(~within, sampling=step) <= farthest
+    # What is thinner than the lattice holds none of its places, and has a surface all the same.
+    there = within.copy()
+    there[tuple((((few[0] - lattice[0, 0, 0]) / step).round().astype(int)).T)] = True
+    asked = distance_transform_edt(~there, sampling=step) <= farthest
     away[~asked] = FAR_MM
     for cells, skin, close in ((wanted & near, (places, normals), apart), (asked & ~near, few, FAR_SHARE * apart)):
         away[cells] = _nearest(lattice[cells], *skin, close, farthest)
