@@ -77,6 +77,7 @@ const says = computed(() => {
       tabindex="0"
       @click="whole"
       @keydown.enter.prevent="whole"
+      @keydown.space.prevent="whole"
     >
       <rect x="8" :y="high - 44" width="150" height="44" />
       <text x="16" :y="high - 10">Its faces again</text>

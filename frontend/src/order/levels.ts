@@ -1,5 +1,5 @@
 /** A carved tier sliced at any height: where the slice handle stands, and what is cut there. */
-import { computed, ref, shallowRef, watch } from "vue";
+import { computed, onUnmounted, ref, shallowRef, watch } from "vue";
 import { answered, api } from "@/api/client";
 import type { Level } from "@/api/types";
 import { within } from "@/base/round";
@@ -21,22 +21,22 @@ export function useLevels() {
   /** How far up what is drawn is sliced: of the level that is nearest, once they are known. */
   const slicedAt = computed(() => level.value?.up_mm ?? at.value);
 
-  /** Ask for all of them, once for every plan; what comes of an older question is left aside. */
-  async function load(): Promise<void> {
-    if (!order.document || !carving.value || known === carving.value) return;
+  /** Ask for all of them, once for every plan, and again where that failed and the handle is taken hold of; what comes
+   * of an older question is left aside. */
+  async function load(again = false): Promise<void> {
+    if (!order.document || !carving.value) return;
+    if (known === carving.value && !(again && trouble.value)) return;
     known = carving.value;
     levels.value = [];
+    trouble.value = "";
     const mine = (asked += 1);
     try {
       const body = { document: order.document, tier: order.tier };
       const found = await answered(api.POST("/api/levels", { body }));
       if (mine !== asked) return;
       levels.value = found as Level[];
-      trouble.value = "";
     } catch {
-      if (mine !== asked) return;
-      known = undefined;
-      trouble.value = "It could not be sliced just now. Its layers are drawn as they are cut.";
+      if (mine === asked) trouble.value = "It could not be sliced just now.";
     }
   }
 
@@ -67,5 +67,6 @@ export function useSlicing() {
     if (there === null) return;
     if (slices.value.find((one) => there <= one.high.value)?.number !== looked.value) whole();
   });
+  onUnmounted(whole);
   return slicing;
 }
