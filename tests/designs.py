@@ -2,11 +2,12 @@
 
 from hypothesis import strategies as st
 
+from amber_spread.core.design.builds import Build
 from amber_spread.core.design.design import Colour, ColourPart, Design, Layers, Tier
 from amber_spread.core.design.finishes import Cover, CrumbCoat, Filling, FinalCoat
 from amber_spread.core.design.practice import Practice
 from amber_spread.core.design.settled import settle
-from amber_spread.core.design.shapes import Build, FreeShape, OvalShape
+from amber_spread.core.design.shapes import FreeShape, OvalShape
 from amber_spread.core.design.stands import Stacking
 from amber_spread.core.document.document import FORMAT, Document
 from amber_spread.core.kernel import limits

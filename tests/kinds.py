@@ -11,8 +11,9 @@ from hypothesis import strategies as st
 from pydantic import BaseModel
 from pydantic.fields import FieldInfo
 
+from amber_spread.core.design.builds import Build, Opening, Picture, ProfilePoint, SectionAt
 from amber_spread.core.design.finishes import Border, Cover, Filling, FinalCoat, OnTop, PatchColour, PipedRegion
-from amber_spread.core.design.shapes import Build, HeartShape, Opening, Picture, ProfilePoint, SectionAt, Shape
+from amber_spread.core.design.shapes import HeartShape, Shape
 from amber_spread.core.design.solids import BallSolid, BoxSolid, ConeSolid, RaisedSolid, RingSolid, Solid
 from amber_spread.core.design.stands import Stand
 from amber_spread.core.geometry.packed import packed

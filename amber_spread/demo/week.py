@@ -2,6 +2,16 @@
 
 from datetime import date, datetime, time, timedelta
 
+from amber_spread.core.design.builds import (
+    CarvedBuild,
+    JoinedBuild,
+    ModelledBuild,
+    Opening,
+    ProfilePoint,
+    SideBuild,
+    TaperedBuild,
+    TurnedBuild,
+)
 from amber_spread.core.design.design import Cavity, Colour, ColourPart, Design, Layers, MeasuredBake, Tier
 from amber_spread.core.design.finishes import (
     Border,
@@ -23,18 +33,7 @@ from amber_spread.core.design.finishes import (
     TexturedFinal,
     TwinFinal,
 )
-from amber_spread.core.design.shapes import (
-    CarvedBuild,
-    FreeShape,
-    JoinedBuild,
-    ModelledBuild,
-    Opening,
-    PolygonShape,
-    ProfilePoint,
-    SideBuild,
-    TaperedBuild,
-    TurnedBuild,
-)
+from amber_spread.core.design.shapes import FreeShape, PolygonShape
 from amber_spread.core.design.solids import BallSolid, BoxSolid, ConeSolid
 from amber_spread.core.document import FORMAT, Document
 from amber_spread.core.geometry.packed import packed

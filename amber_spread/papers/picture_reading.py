@@ -7,7 +7,7 @@ import io
 
 from PIL import Image, ImageOps
 
-from amber_spread.core.design.shapes import MOST_PICTURE
+from amber_spread.core.design.builds import MOST_PICTURE
 from amber_spread.core.kernel.base import Frozen
 
 LONGEST_PX = 1100

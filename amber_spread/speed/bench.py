@@ -11,8 +11,9 @@ import numpy
 from scipy.spatial import cKDTree
 
 from amber_spread.core.bowls import Care, fill_bowl
+from amber_spread.core.design.builds import BallBuild, ModelledBuild, TaperedBuild
 from amber_spread.core.design.finishes import GoresCover, PanelCover
-from amber_spread.core.design.shapes import BallBuild, HeartShape, ModelledBuild, TaperedBuild
+from amber_spread.core.design.shapes import HeartShape
 from amber_spread.core.design.stands import StackedStand
 from amber_spread.core.document import Document, carved_bodies, plan_document, read_document, write_document
 from amber_spread.core.geometry.bare import forget_bodies

@@ -11,7 +11,7 @@ from fastapi import APIRouter, Depends, Query, Request, Response
 from pydantic import Field
 
 from amber_spread.core.cake import seen_round
-from amber_spread.core.design.shapes import JoinedBuild, ModelledBuild
+from amber_spread.core.design.builds import JoinedBuild, ModelledBuild
 from amber_spread.core.document import Document, FileError, complaint_at, worked_tiers
 from amber_spread.core.geometry.sliced import Level
 from amber_spread.core.kernel import limits

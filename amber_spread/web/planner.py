@@ -8,8 +8,8 @@ from typing import Annotated, Any, Generic, NamedTuple, TypeAlias, TypeVar
 
 from fastapi import Depends, Request
 
+from amber_spread.core.design.builds import Bodied
 from amber_spread.core.design.effort import bodies_of, carving_of, effort_ms
-from amber_spread.core.design.shapes import Bodied
 from amber_spread.core.document import Document, FileError, carved_bodies, complaint_at, plan_document
 from amber_spread.core.geometry.bare import BareBody, made_of, take_over
 from amber_spread.core.kernel.latest import Latest

@@ -8,9 +8,10 @@ from hypothesis import strategies as st
 from pydantic import ValidationError
 from shapely import Polygon, unary_union
 
+from amber_spread.core.design.builds import CarvedBuild, JoinedBuild, ModelledBuild
 from amber_spread.core.design.design import Layers
 from amber_spread.core.design.finishes import DrapeCover, FreehandFinal
-from amber_spread.core.design.shapes import CarvedBuild, JoinedBuild, ModelledBuild, RectangleShape, SquareShape
+from amber_spread.core.design.shapes import RectangleShape, SquareShape
 from amber_spread.core.design.solids import BallSolid, BoxSolid, ConeSolid, RingSolid
 from amber_spread.core.document import FileError, plan_document, read_document, write_document
 from amber_spread.core.geometry.packed import packed

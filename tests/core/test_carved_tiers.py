@@ -20,20 +20,12 @@ from shapely import MultiPolygon, Point, Polygon, box
 from amber_spread.core.cake import seen_round
 from amber_spread.core.cake.bakes import _batter_ml, _choose, _HalfBall, _Slice, _Tray, _Work
 from amber_spread.core.cake.nested import Bed, Lying, laid_on
+from amber_spread.core.design.builds import CarvedBuild, JoinedBuild, Opening, SectionAt
 from amber_spread.core.design.design import Cavity, Design, Layers
 from amber_spread.core.design.effort import bodies_of, carving_of
 from amber_spread.core.design.finishes import DrapeCover, FreehandFinal, PatchesCover, SoftFilling
 from amber_spread.core.design.practice import Practice
-from amber_spread.core.design.shapes import (
-    CarvedBuild,
-    JoinedBuild,
-    Opening,
-    OvalShape,
-    RectangleShape,
-    RoundShape,
-    SectionAt,
-    SquareShape,
-)
+from amber_spread.core.design.shapes import OvalShape, RectangleShape, RoundShape, SquareShape
 from amber_spread.core.design.solids import BallSolid, RaisedSolid
 from amber_spread.core.document import carved_bodies
 from amber_spread.core.geometry import bare

@@ -8,10 +8,10 @@ from hypothesis import strategies as st
 from pydantic import ValidationError
 
 from amber_spread.core.cake.batter import batches_of
+from amber_spread.core.design.builds import BallBuild, DomedBuild, TaperedBuild
 from amber_spread.core.design.design import Cavity, Design, Layers, MeasuredBake, TinBake
 from amber_spread.core.design.finishes import NoFinal, PlainFilling, SoftFilling, Syrup, TwinFinal
 from amber_spread.core.design.practice import Practice
-from amber_spread.core.design.shapes import BallBuild, DomedBuild, TaperedBuild
 from amber_spread.core.plan import plan
 from tests.designs import MEDIA, planned, tier
 

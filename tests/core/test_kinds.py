@@ -5,6 +5,7 @@ from typing import Annotated, Any, Literal, get_args, get_origin
 import pytest
 from annotated_types import Ge, Le
 
+from amber_spread.core.design.builds import Build, StraightBuild
 from amber_spread.core.design.design import Cavity, Design, Layers, Tier
 from amber_spread.core.design.finishes import Cover, Filling, FinalCoat
 from amber_spread.core.design.forms import BUILDS, SHAPES, SOLIDS
@@ -13,7 +14,7 @@ from amber_spread.core.design.kinds import COVERS, FILLED, FINALS, PARTS, STANDS
 from amber_spread.core.design.practice import Practice, Techniques
 from amber_spread.core.design.rows import usuals_of
 from amber_spread.core.design.settled import SettledTier, settle
-from amber_spread.core.design.shapes import Build, RoundShape, Shape, StraightBuild
+from amber_spread.core.design.shapes import RoundShape, Shape
 from amber_spread.core.design.solids import Solid
 from amber_spread.core.design.stands import Stand
 from amber_spread.core.kernel.limits import LIMITS

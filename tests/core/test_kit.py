@@ -3,10 +3,11 @@
 import pytest
 from pydantic import ValidationError
 
+from amber_spread.core.design.builds import BallBuild
 from amber_spread.core.design.design import Design
 from amber_spread.core.design.finishes import DiscFinal, DrapeCover, InvertedFinal, PrintedCover
 from amber_spread.core.design.practice import Practice
-from amber_spread.core.design.shapes import BallBuild, HeartShape
+from amber_spread.core.design.shapes import HeartShape
 from amber_spread.core.plan import plan
 from amber_spread.core.stock.kit import Kit, Mat, Measure, Need, PrintedSheet, Tin, kit_of
 from tests.designs import MEDIA, tier

@@ -14,6 +14,7 @@ import pytest
 from shapely import LineString, Polygon, box, get_coordinates, get_parts, make_valid
 from shapely.ops import unary_union
 
+from amber_spread.core.design.builds import Opening
 from amber_spread.core.design.design import Cavity, Design, Layers, Tier
 from amber_spread.core.design.finishes import (
     CollarCover,
@@ -28,7 +29,7 @@ from amber_spread.core.design.finishes import (
     Syrup,
 )
 from amber_spread.core.design.practice import Practice
-from amber_spread.core.design.shapes import Opening, RoundShape
+from amber_spread.core.design.shapes import RoundShape
 from amber_spread.core.design.solids import BallSolid, BoxSolid
 from amber_spread.core.geometry import flat
 from amber_spread.core.plan import plan

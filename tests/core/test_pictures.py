@@ -7,8 +7,8 @@ import numpy
 import pytest
 from PIL import Image
 
+from amber_spread.core.design.builds import MOST_PICTURE, CarvedBuild, Picture
 from amber_spread.core.design.effort import bodies_of, carving_of
-from amber_spread.core.design.shapes import MOST_PICTURE, CarvedBuild, Picture
 from amber_spread.core.document import read_document, write_document
 from amber_spread.papers.picture_reading import LONGEST_PX, PictureError, read_picture
 from tests.designs import document, planned, tier

@@ -5,6 +5,7 @@ import math
 import pytest
 
 from amber_spread.core.cake.batter import batches_of
+from amber_spread.core.design.builds import DomedBuild, ProfilePoint, SideBuild, TaperedBuild, TurnedBuild
 from amber_spread.core.design.design import BaseBoard, Cavity, Colour, ColourPart, Design, Layers, TinBake
 from amber_spread.core.design.finishes import (
     Border,
@@ -32,18 +33,13 @@ from amber_spread.core.design.finishes import (
 )
 from amber_spread.core.design.practice import Practice
 from amber_spread.core.design.shapes import (
-    DomedBuild,
     FreeShape,
     HeartShape,
     OvalShape,
     PetalShape,
     PolygonShape,
-    ProfilePoint,
     RectangleShape,
-    SideBuild,
     SquareShape,
-    TaperedBuild,
-    TurnedBuild,
 )
 from amber_spread.core.document.document import read_document
 from amber_spread.core.geometry import flat

@@ -6,6 +6,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
+from amber_spread.core.design.builds import BallBuild, SideBuild, TaperedBuild
 from amber_spread.core.design.design import Layers
 from amber_spread.core.design.finishes import (
     Border,
@@ -30,7 +31,7 @@ from amber_spread.core.design.finishes import (
 )
 from amber_spread.core.design.kinds import kind_of
 from amber_spread.core.design.practice import Practice, Techniques
-from amber_spread.core.design.shapes import BallBuild, HeartShape, SideBuild, TaperedBuild
+from amber_spread.core.design.shapes import HeartShape
 from tests.designs import planned, tier
 
 ONE_OF_EACH = [

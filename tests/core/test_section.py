@@ -5,9 +5,10 @@ import math
 import pytest
 from shapely import Polygon, make_valid
 
+from amber_spread.core.design.builds import JoinedBuild
 from amber_spread.core.design.design import Layers
 from amber_spread.core.design.finishes import DrapeCover, FreehandFinal, NoFinal, SoftFilling
-from amber_spread.core.design.shapes import JoinedBuild, PolygonShape
+from amber_spread.core.design.shapes import PolygonShape
 from amber_spread.core.design.solids import BallSolid, BoxSolid
 from tests.designs import planned, tier
 

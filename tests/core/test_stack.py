@@ -12,11 +12,12 @@ from shapely.affinity import translate
 
 from amber_spread.core.cake.cutting import cutting_list
 from amber_spread.core.cake.glue import held_of
+from amber_spread.core.design.builds import DomedBuild, SideBuild, TaperedBuild
 from amber_spread.core.design.design import BaseBoard, Cavity, Design, Layers
 from amber_spread.core.design.finishes import Border, DiscFinal, DrapeCover, Measured
 from amber_spread.core.design.practice import Practice
 from amber_spread.core.design.settled import settle
-from amber_spread.core.design.shapes import DomedBuild, RectangleShape, RoundShape, SideBuild, TaperedBuild
+from amber_spread.core.design.shapes import RectangleShape, RoundShape
 from amber_spread.core.design.stands import PillarsStand, RiserStand, StackedStand, Stacking
 from amber_spread.core.plan import plan
 from amber_spread.core.stock.kit import Kit

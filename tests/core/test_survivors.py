@@ -5,6 +5,7 @@ import math
 import pytest
 
 from amber_spread.core.bowls.reserve import normals
+from amber_spread.core.design.builds import ProfilePoint, SideBuild, TaperedBuild, TurnedBuild
 from amber_spread.core.design.design import BowlOrder, Cavity, Design, Layers
 from amber_spread.core.design.finishes import (
     CollarCover,
@@ -24,18 +25,7 @@ from amber_spread.core.design.finishes import (
 )
 from amber_spread.core.design.forms import BUILDS, SHAPES
 from amber_spread.core.design.practice import Practice
-from amber_spread.core.design.shapes import (
-    OvalShape,
-    PetalShape,
-    PolygonShape,
-    ProfilePoint,
-    RectangleShape,
-    RoundShape,
-    SideBuild,
-    SquareShape,
-    TaperedBuild,
-    TurnedBuild,
-)
+from amber_spread.core.design.shapes import OvalShape, PetalShape, PolygonShape, RectangleShape, RoundShape, SquareShape
 from amber_spread.core.document.document import plan_document
 from amber_spread.core.geometry import profile
 from amber_spread.core.geometry.body import Sideways

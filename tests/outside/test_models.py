@@ -8,7 +8,7 @@ import numpy
 import pytest
 import trimesh
 
-from amber_spread.core.design.shapes import ModelledBuild
+from amber_spread.core.design.builds import ModelledBuild
 from amber_spread.core.geometry.packed import MOST_TEXT, MOST_TRIANGLES
 from amber_spread.papers.model_reading import ModelError, read_model
 

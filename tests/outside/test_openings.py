@@ -5,9 +5,9 @@ import math
 import manifold3d
 import pytest
 
+from amber_spread.core.design.builds import JoinedBuild, Opening
 from amber_spread.core.design.design import Cavity, Layers
 from amber_spread.core.design.finishes import SoftFilling
-from amber_spread.core.design.shapes import JoinedBuild, Opening
 from amber_spread.core.design.solids import BallSolid, BoxSolid, ConeSolid
 from amber_spread.core.tier import in_the_round
 from tests.designs import MEDIA, planned, tier, worked

@@ -10,6 +10,7 @@ import pytest
 from hypothesis import given
 from shapely import Polygon
 
+from amber_spread.core.design.builds import BallBuild, SideBuild, TaperedBuild
 from amber_spread.core.design.design import Layers
 from amber_spread.core.design.finishes import (
     BoxCover,
@@ -23,7 +24,7 @@ from amber_spread.core.design.finishes import (
     TwinFinal,
 )
 from amber_spread.core.design.practice import Practice
-from amber_spread.core.design.shapes import BallBuild, PolygonShape, SideBuild, SquareShape, TaperedBuild
+from amber_spread.core.design.shapes import PolygonShape, SquareShape
 from amber_spread.core.geometry import flat
 from amber_spread.core.kernel.units import MM_PER_INCH
 from amber_spread.core.plan import plan

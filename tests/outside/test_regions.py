@@ -5,9 +5,9 @@ import math
 import pytest
 from pydantic import ValidationError
 
+from amber_spread.core.design.builds import BallBuild, JoinedBuild, SideBuild
 from amber_spread.core.design.design import Layers
 from amber_spread.core.design.finishes import NoFinal, PipedRegion
-from amber_spread.core.design.shapes import BallBuild, JoinedBuild, SideBuild
 from amber_spread.core.design.solids import BallSolid, BoxSolid
 from tests.designs import MEDIA, planned, tier
 

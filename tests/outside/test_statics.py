@@ -15,9 +15,9 @@ from shapely import Point, Polygon
 from amber_spread.core.cake.counts import supports_by_inches, supports_in_band
 from amber_spread.core.cake.cutting import fewest_cuts
 from amber_spread.core.cake.loads import dowel_across, shares_of, tip_angle
+from amber_spread.core.design.builds import SideBuild, TaperedBuild
 from amber_spread.core.design.design import Design, Layers
 from amber_spread.core.design.practice import Practice
-from amber_spread.core.design.shapes import SideBuild, TaperedBuild
 from amber_spread.core.design.stands import StackedStand
 from amber_spread.core.geometry.body import Carried, Sideways, Straight
 from amber_spread.core.geometry.outline import Cornered, Round

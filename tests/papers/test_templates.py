@@ -13,6 +13,7 @@ from pypdf.generic import ContentStream
 from shapely import box
 from svgelements import SVG, Path
 
+from amber_spread.core.design.builds import BallBuild, DomedBuild, SideBuild, TaperedBuild
 from amber_spread.core.design.finishes import (
     BoxCover,
     CollarCover,
@@ -27,17 +28,13 @@ from amber_spread.core.design.finishes import (
     TwinFinal,
 )
 from amber_spread.core.design.shapes import (
-    BallBuild,
-    DomedBuild,
     FreeShape,
     HeartShape,
     OvalShape,
     PetalShape,
     PolygonShape,
     RectangleShape,
-    SideBuild,
     SquareShape,
-    TaperedBuild,
 )
 from amber_spread.core.document.document import plan_document
 from amber_spread.core.geometry.flat import size_of

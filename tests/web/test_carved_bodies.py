@@ -15,8 +15,8 @@ import trimesh
 from shapely import Polygon
 
 from amber_spread.browser import served
+from amber_spread.core.design.builds import JoinedBuild, ModelledBuild
 from amber_spread.core.design.finishes import DrapeCover, FreehandFinal
-from amber_spread.core.design.shapes import JoinedBuild, ModelledBuild
 from amber_spread.core.design.solids import BallSolid, BoxSolid
 from amber_spread.core.kernel.limits import MAX_MODEL_BYTES
 from amber_spread.web.app import make_app

@@ -6,9 +6,9 @@ from operator import add
 
 import pytest
 
+from amber_spread.core.design.builds import CarvedBuild, JoinedBuild
 from amber_spread.core.design.design import Layers, Tier
 from amber_spread.core.design.finishes import DrapeCover, FreehandFinal
-from amber_spread.core.design.shapes import CarvedBuild, JoinedBuild
 from amber_spread.core.design.solids import BallSolid, BoxSolid
 from amber_spread.core.document import FileError, carved_bodies, read_document
 from amber_spread.web.planner import Known, Planner, _with_bodies, _written
@@ -84,7 +84,7 @@ def test_what_solids_are_joined_to_is_made_elsewhere_and_never_here(workers, mon
     build, planner = JoinedBuild(solids=parts), Planner(workers)
     first = planner.plan(document(Tier(tin_diameter_mm=214, build=build)))
     with monkeypatch.context() as patched:
-        patched.setattr("amber_spread.core.design.shapes.built_of", lambda _: pytest.fail("joined here"))
+        patched.setattr("amber_spread.core.design.builds.built_of", lambda _: pytest.fail("joined here"))
         thicker = FreehandFinal(side_mm=7, top_mm=7)
         again = planner.plan(document(Tier(tin_diameter_mm=214, build=build, name="Tower")))
         other = planner.plan(document(Tier(tin_diameter_mm=214, build=build, final=thicker)))

@@ -3,9 +3,9 @@
 import math
 from collections.abc import Mapping, Sequence
 
+from amber_spread.core.design.builds import BallBuild
 from amber_spread.core.design.practice import Practice
 from amber_spread.core.design.settled import SettledDesign
-from amber_spread.core.design.shapes import BallBuild
 from amber_spread.core.kernel.base import Made
 from amber_spread.core.kernel.figures import COMMON_PRACTICE, DEFINITION, Figure, chosen, rule, same, total
 from amber_spread.core.stock.contents import CakeMix

@@ -3,9 +3,10 @@
 from collections.abc import Iterable, Mapping
 from typing import Annotated, Any, get_args, get_origin
 
+from amber_spread.core.design.builds import Build
 from amber_spread.core.design.design import MeasuredBake, TinBake
 from amber_spread.core.design.finishes import Cover, Filling, FinalCoat
-from amber_spread.core.design.shapes import Build, Shape
+from amber_spread.core.design.shapes import Shape
 from amber_spread.core.kernel.base import Frozen
 
 

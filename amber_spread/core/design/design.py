@@ -8,6 +8,7 @@ from typing import Annotated, Literal, Self
 
 from pydantic import AfterValidator, Field, StringConstraints, model_validator
 
+from amber_spread.core.design.builds import Build, StraightBuild
 from amber_spread.core.design.finishes import (
     Border,
     Cover,
@@ -22,7 +23,7 @@ from amber_spread.core.design.finishes import (
     PlainFilling,
     Syrup,
 )
-from amber_spread.core.design.shapes import Build, RoundShape, Shape, StraightBuild
+from amber_spread.core.design.shapes import RoundShape, Shape
 from amber_spread.core.design.stands import StackedStand, Stacking, Stand
 from amber_spread.core.design.taken import Taken, TakesMore
 from amber_spread.core.kernel import limits

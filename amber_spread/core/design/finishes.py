@@ -9,7 +9,8 @@ from typing import Annotated, Literal, Self
 
 from pydantic import Field, model_validator
 
-from amber_spread.core.design.shapes import Build, Shape
+from amber_spread.core.design.builds import Build
+from amber_spread.core.design.shapes import Shape
 from amber_spread.core.design.taken import Taken, TakesMore
 from amber_spread.core.kernel import limits
 from amber_spread.core.kernel.base import Frozen, Key, Name, Usual, at

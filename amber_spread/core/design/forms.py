@@ -1,25 +1,27 @@
 """One row for every shape, build and simple solid: what a tier is, as it stands on a button."""
 
-from amber_spread.core.design.rows import Ask, Pick, ask, pick, row
-from amber_spread.core.design.shapes import (
+from amber_spread.core.design.builds import (
     BallBuild,
     BevelledBuild,
     CarvedBuild,
     DomedBuild,
-    FreeShape,
-    HeartShape,
     JoinedBuild,
     ModelledBuild,
+    SideBuild,
+    StraightBuild,
+    TaperedBuild,
+    TurnedBuild,
+)
+from amber_spread.core.design.rows import Ask, Pick, ask, pick, row
+from amber_spread.core.design.shapes import (
+    FreeShape,
+    HeartShape,
     OvalShape,
     PetalShape,
     PolygonShape,
     RectangleShape,
     RoundShape,
-    SideBuild,
     SquareShape,
-    StraightBuild,
-    TaperedBuild,
-    TurnedBuild,
 )
 from amber_spread.core.design.solids import (
     BallSolid,

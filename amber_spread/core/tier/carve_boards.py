@@ -7,7 +7,7 @@ from typing import NamedTuple
 from shapely import LineString, Polygon
 from shapely.affinity import translate
 
-from amber_spread.core.design.shapes import Carvable
+from amber_spread.core.design.builds import Carvable
 from amber_spread.core.geometry.flat import Corner, Mark, Piece, drawn_along, edge_of, paper_of
 from amber_spread.core.geometry.outline import Point
 from amber_spread.core.geometry.sculpted import Sculpted

@@ -12,8 +12,8 @@ from shapely import Point as Point2
 from shapely import Polygon, get_coordinates
 from shapely.affinity import translate
 
+from amber_spread.core.design.builds import Build, Carvable, CarvedBuild, JoinedBuild, ModelledBuild
 from amber_spread.core.design.settled import SettledTier
-from amber_spread.core.design.shapes import Build, Carvable, CarvedBuild, JoinedBuild, ModelledBuild
 from amber_spread.core.geometry.body import MM3_PER_ML, Envelopes
 from amber_spread.core.geometry.flat import Corner, Mark, Piece, drawn_along, edge_of, paper_of
 from amber_spread.core.geometry.hollows import hollows_of

@@ -2,6 +2,7 @@
 
 import math
 
+from amber_spread.core.design.builds import TaperedBuild
 from amber_spread.core.design.finishes import (
     DeckledFinal,
     FreehandFinal,
@@ -16,7 +17,6 @@ from amber_spread.core.design.finishes import (
 )
 from amber_spread.core.design.kinds import kind_of
 from amber_spread.core.design.settled import SettledTier
-from amber_spread.core.design.shapes import TaperedBuild
 from amber_spread.core.geometry.body import Body, Straight
 from amber_spread.core.geometry.outline import area_at
 from amber_spread.core.kernel.base import Made

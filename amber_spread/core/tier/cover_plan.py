@@ -3,10 +3,8 @@
 from collections.abc import Callable, Mapping
 from typing import NamedTuple
 
+from amber_spread.core.design.builds import Build
 from amber_spread.core.design.settled import SettledTier
-from amber_spread.core.design.shapes import (
-    Build,
-)
 from amber_spread.core.geometry.body import Body
 from amber_spread.core.geometry.flat import Laid, Piece, Stuff, corners_of, fits, piece_of, rectangle
 from amber_spread.core.geometry.outline import Outline, Round

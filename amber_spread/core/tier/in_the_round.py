@@ -10,8 +10,8 @@ import numpy
 from manifold3d import Manifold
 from numpy.typing import NDArray
 
+from amber_spread.core.design.builds import Carvable
 from amber_spread.core.design.finishes import DrapeCover, HalvesCover, PatchesCover
-from amber_spread.core.design.shapes import Carvable
 from amber_spread.core.geometry.draped import over, over_halves
 from amber_spread.core.geometry.open_surface import Surface
 from amber_spread.core.geometry.sculpted import Sculpted

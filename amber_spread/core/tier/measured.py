@@ -1,8 +1,8 @@
 """A cake as it was measured: the straight, level body its coats go round, and what it takes to build it up to that."""
 
+from amber_spread.core.design.builds import TaperedBuild
 from amber_spread.core.design.finishes import Measured
 from amber_spread.core.design.settled import SettledTier
-from amber_spread.core.design.shapes import TaperedBuild
 from amber_spread.core.geometry.body import MM3_PER_ML, Body, Carried, Straight
 from amber_spread.core.kernel.base import Made
 from amber_spread.core.kernel.figures import Figure, same

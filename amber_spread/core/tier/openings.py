@@ -12,8 +12,8 @@ from shapely import Point as Point2
 from shapely import box, unary_union
 from shapely.affinity import translate
 
+from amber_spread.core.design.builds import Build, Carvable, Opening
 from amber_spread.core.design.settled import SettledTier
-from amber_spread.core.design.shapes import Build, Carvable, Opening
 from amber_spread.core.geometry.body import MM3_PER_ML, Body
 from amber_spread.core.geometry.flat import Piece, edge_of, paper_of
 from amber_spread.core.geometry.meshed import FLAT, UPRIGHT, region_of, seen
