@@ -10,7 +10,8 @@ from manifold3d import Error, Manifold
 
 from amber_spread.core.geometry.meshed import CRUMB_ML
 from amber_spread.core.geometry.packed import MOST_CORNERS, MOST_TRIANGLES, moved_by, packed, step_for
-from amber_spread.core.geometry.triangles import Numbers, Triangles, mesh_of, solid_of, triangles_of
+from amber_spread.core.geometry.rows import Numbers, keys_of
+from amber_spread.core.geometry.triangles import Triangles, mesh_of, solid_of, triangles_of
 from amber_spread.core.kernel import limits
 from amber_spread.core.kernel.base import Frozen
 from amber_spread.core.kernel.units import MM_PER_INCH
@@ -166,10 +167,7 @@ def _welded(corners: Numbers, triangles: Triangles) -> Found:
     if not size:
         raise ModelError("All of the body lies on one point. Save it again.")
     # Two on either side of a cell's edge are left apart here, and made one where the body is closed.
-    rows = numpy.round(corners / (size * WELD_SHARE)).astype(numpy.int64)
-    rows -= rows.min(axis=0)
-    # One number to each cell: sorted in a tenth of the time of three.
-    cells = numpy.ravel_multi_index(tuple(rows.T), tuple(rows.max(axis=0) + 1))
+    cells = keys_of(numpy.round(corners / (size * WELD_SHARE)).astype(numpy.int64))
     _, first, back = numpy.unique(cells, return_index=True, return_inverse=True)
     faces = back[triangles]
     there = (faces[:, 0] != faces[:, 1]) & (faces[:, 1] != faces[:, 2]) & (faces[:, 2] != faces[:, 0])

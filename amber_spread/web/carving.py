@@ -18,7 +18,7 @@ from amber_spread.core.kernel import limits
 from amber_spread.core.kernel.base import Frozen
 from amber_spread.core.stock.contents import Contents
 from amber_spread.core.stock.kit import Kit
-from amber_spread.core.tier import Envelope, RoundView, envelope_of, levels_of
+from amber_spread.core.tier import Envelope, RoundView, Worked, envelope_of, levels_of
 from amber_spread.papers.model_reading import ModelError, ReadModel, Unit, Up, read_model
 from amber_spread.papers.model_writing import MEDIA_TYPES, ModelKind, write_model
 from amber_spread.papers.picture_reading import PictureError, ReadPicture, read_picture
@@ -92,8 +92,12 @@ async def round(looked: Looked, request: Request, planner: PlannerOf, kit: Owned
 
 
 def _seen(tier: int, cut_open: bool, document: Document, kit: Kit | None, _: Contents | None) -> RoundView | None:
-    worked = worked_tiers(document, kit)
-    return seen_round(worked[tier], cut_open, (kit or Kit()).tins) if tier < len(worked) else None
+    return next((seen_round(done, cut_open, (kit or Kit()).tins) for done in _worked(tier, document, kit)), None)
+
+
+def _worked(tier: int, document: Document, kit: Kit | None) -> list[Worked]:
+    """The tier as its rooms left it; none where there is no such tier."""
+    return worked_tiers(document, kit)[tier : tier + 1]
 
 
 @router.post("/levels")
@@ -104,8 +108,7 @@ async def levels(asked: OfTier, request: Request, planner: PlannerOf, kit: Owned
 
 
 def _levels(tier: int, document: Document, kit: Kit | None, _: Contents | None) -> list[Level]:
-    worked = worked_tiers(document, kit)
-    return levels_of(worked[tier]) if tier < len(worked) else []
+    return [level for done in _worked(tier, document, kit) for level in levels_of(done)]
 
 
 @router.post("/model", openapi_extra={"requestBody": {"content": {"application/octet-stream": BINARY}}})
@@ -144,6 +147,5 @@ async def body_file(
 def _envelope(
     tier: int, of: Envelope, kind: ModelKind, document: Document, kit: Kit | None, _: Contents | None
 ) -> bytes | None:
-    worked = worked_tiers(document, kit)
-    found = envelope_of(worked[tier], of) if tier < len(worked) else None
+    found = next((envelope_of(done, of) for done in _worked(tier, document, kit)), None)
     return None if found is None else write_model(*found, kind)

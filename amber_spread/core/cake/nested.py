@@ -7,12 +7,12 @@ be laid so that it is cut apart by straight cuts from side to side, so that look
 """
 
 import math
-from collections.abc import Iterator
-from functools import lru_cache
+from collections.abc import Callable, Iterator
+from functools import lru_cache, partial
 from itertools import combinations
 from typing import NamedTuple
 
-from amber_spread.core.geometry.apart import Hull, laid_against, room_for
+from amber_spread.core.geometry.apart import Against, Hull, laid_against, room_for
 
 MOST_BESIDE = 4
 """No more are looked at together."""
@@ -114,41 +114,50 @@ def _rooms(ones: Numbered, gap: float, few: bool) -> tuple[Room, ...]:
         which, (short, long, _) = ones[0]
         upright, across = Room(short, long, (Spot(which, 0, 0, 0),)), Room(long, short, (Spot(which, 0, 0, 1),))
         return (upright, across) if short < long - SLACK_MM else (upright,)
-    found: list[tuple[float, float, Room | tuple[Room, Room, bool]]] = []
-    if len(ones) == 2:
-        found = [(laid.wide, laid.high, laid) for laid in _against(*ones, gap, few)]
+    found = list(_against(ones, gap, few)) if len(ones) == 2 else []
     # Each parting once: the first is always on the one side.
     for size in range(len(ones) - 1):
         for others in combinations(ones[1:], size):
             rest = tuple(one for one in ones[1:] if one not in others)
             for one in _rooms((ones[0], *others), gap, few):
                 for other in _rooms(rest, gap, few):
-                    found.append((one.wide + gap + other.wide, max(one.high, other.high), (one, other, True)))
-                    found.append((max(one.wide, other.wide), one.high + gap + other.high, (one, other, False)))
+                    right, above = one.wide + gap, one.high + gap
+                    found += [
+                        (right + other.wide, max(one.high, other.high), partial(_beside, one, other, right, 0.0)),
+                        (max(one.wide, other.wide), above + other.high, partial(_beside, one, other, 0.0, above)),
+                    ]
     kept: list[Room] = []
-    for wide, high, how in sorted(found, key=lambda room: room[:2]):
+    for wide, high, spots in sorted(found, key=lambda way: way[:2]):
         if not kept or high < kept[-1].high - SLACK_MM:
-            kept.append(how if isinstance(how, Room) else Room(wide, high, _beside(*how, gap)))
+            kept.append(Room(wide, high, spots()))
     return tuple(kept)
 
 
-def _beside(one: Room, other: Room, right: bool, gap: float) -> tuple[Spot, ...]:
-    """Where all of two rooms lie, the other to the right of the one or above it."""
-    return one.spots + (other.moved(one.wide + gap, 0.0) if right else other.moved(0.0, one.high + gap))
+Way = tuple[float, float, Callable[[], tuple[Spot, ...]]]
+"""How wide and high some are where they are laid in a way, and where each lies then, worked out where it is kept."""
 
 
-def _against(one: tuple[int, Lying], other: tuple[int, Lying], gap: float, few: bool) -> Iterator[Room]:
+def _beside(one: Room, other: Room, right: float, above: float) -> tuple[Spot, ...]:
+    """Where all of two rooms lie, the other moved so far."""
+    return one.spots + other.moved(right, above)
+
+
+def _against(ones: Numbered, gap: float, few: bool) -> Iterator[Way]:
     """Two by the convex outlines round them."""
-    (which, first), (beside, second) = one, other
+    (_, first), (_, second) = ones
     if first.outline is None or second.outline is None:
         return
     ways = laid_against(first.outline, second.outline, gap)
     for laid in ways[:: max(1, math.ceil(len(ways) / FEW))] if few else ways:
-        spots = (
-            first.spot(which, laid.quarters[0], *laid.moved[0]),
-            second.spot(beside, laid.quarters[1], *laid.moved[1]),
-        )
-        yield Room(laid.wide, laid.high, spots)
+        yield laid.wide, laid.high, partial(_lain, ones, laid)
+
+
+def _lain(ones: Numbered, laid: Against) -> tuple[Spot, ...]:
+    """Where two lie against each other."""
+    return tuple(
+        one.spot(which, quarters, *moved)
+        for (which, one), quarters, moved in zip(ones, laid.quarters, laid.moved, strict=True)
+    )
 
 
 def laid_on(ones: tuple[Lying, ...], gap: float, bed: Bed) -> Room | None:

@@ -11,13 +11,12 @@ from functools import lru_cache
 from typing import NamedTuple
 
 import numpy
-from numpy.typing import NDArray
 from shapely import Geometry, Polygon, get_coordinates
 from shapely.geometry.polygon import orient
 
 from amber_spread.core.geometry.outline import Point
+from amber_spread.core.geometry.rows import Numbers
 
-Numbers = NDArray[numpy.float64]
 Hull = tuple[Point, ...]
 """The corners of a convex outline, anticlockwise."""
 STEP_MM = 2.0

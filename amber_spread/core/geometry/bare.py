@@ -19,12 +19,12 @@ from shapely import Polygon
 from amber_spread.core.geometry.body import MM3_PER_ML
 from amber_spread.core.geometry.outline import Outline
 from amber_spread.core.geometry.places import polygon_of
+from amber_spread.core.geometry.rows import Numbers
 from amber_spread.core.geometry.traced import Region, Traced, largest_of
 from amber_spread.core.kernel.latest import Latest
 from amber_spread.core.kernel.progress import begun
 
 T = TypeVar("T")
-Numbers = NDArray[numpy.float64]
 Places = tuple[Numbers, Numbers]
 """Places and the directions at them, a row each."""
 LEVELS = 240

@@ -12,9 +12,9 @@ import numpy
 from numpy.typing import NDArray
 
 from amber_spread.core.geometry.bare import BareBody
+from amber_spread.core.geometry.rows import Numbers, keys_of
 from amber_spread.core.kernel.latest import Latest
 
-Numbers = NDArray[numpy.float64]
 MARGIN_MM = 30.0
 """How far out from a body distances are known."""
 FAR_MM = 4 * MARGIN_MM
@@ -178,9 +178,7 @@ def _thinned(places: Numbers, normals: Numbers, cell_mm: float) -> tuple[Numbers
     within = places / cell_mm
     corner = numpy.floor(within)
     off = ((within - corner - 0.5) ** 2).sum(axis=1) / 0.75
-    cells = numpy.column_stack([corner, numpy.round(normals * 2)]).astype(numpy.int64)
-    span = cells.max(axis=0) - cells.min(axis=0) + 1
-    keys = numpy.ravel_multi_index(tuple((cells - cells.min(axis=0)).T), tuple(span))
+    keys = keys_of(numpy.column_stack([corner, numpy.round(normals * 2)]).astype(numpy.int64))
     # Sorted once, by the cell and in it by how near its middle.
     order = numpy.argsort(keys * FINELY + (off * (FINELY - 1)).astype(numpy.int64))
     first = order[numpy.concatenate([[True], numpy.diff(keys[order]) > 0])]

@@ -15,9 +15,10 @@ import numpy
 from shapely import MultiPolygon, Polygon, buffer, polygons, unary_union
 
 from amber_spread.core.geometry.open_surface import Surface, rings_along
+from amber_spread.core.geometry.rows import Numbers
 from amber_spread.core.geometry.sculpted import Sculpted
 from amber_spread.core.geometry.surface import LEVEL_MM, even_halves_of, even_surface_of, followed
-from amber_spread.core.geometry.triangles import Numbers, Triangles, crossed
+from amber_spread.core.geometry.triangles import Triangles, crossed
 
 LEAST_MM = 1e-9
 NEAR_SHARE = 0.03

@@ -8,9 +8,9 @@ from typing import NamedTuple
 
 import numpy
 
+from amber_spread.core.geometry.rows import Numbers
 from amber_spread.core.geometry.sculpted import Sculpted
 from amber_spread.core.geometry.surface import even_surface_of
-from amber_spread.core.geometry.triangles import Numbers
 from amber_spread.core.geometry.unrolled import LEFT_OUT, mostly
 
 LONG_MM = 150.0

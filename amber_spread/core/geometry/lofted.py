@@ -20,8 +20,9 @@ from numpy.typing import NDArray
 from shapely import Polygon, contains_xy, get_coordinates, unary_union
 from shapely.affinity import scale
 
-from amber_spread.core.geometry.bare import BareBody, Numbers, Places, known_as
+from amber_spread.core.geometry.bare import BareBody, Places, known_as
 from amber_spread.core.geometry.outline import Outline
+from amber_spread.core.geometry.rows import Numbers
 from amber_spread.core.geometry.sections import Section
 from amber_spread.core.geometry.skin import skin_of
 from amber_spread.core.geometry.stations import BESIDE_MM, Stations

@@ -16,7 +16,8 @@ from manifold3d import CrossSection, Error, FillRule, Manifold
 from numpy.typing import NDArray
 from shapely import Polygon, unary_union
 
-from amber_spread.core.geometry.bare import MOST_KEPT, BareBody, Numbers, Places, known_as
+from amber_spread.core.geometry.bare import MOST_KEPT, BareBody, Places, known_as
+from amber_spread.core.geometry.rows import Numbers
 from amber_spread.core.geometry.traced import KNIFE_MM, Region, Traced, areas_of, largest_of
 from amber_spread.core.geometry.triangles import Triangles, crossed, solid_of, triangles_of
 from amber_spread.core.kernel.latest import Latest

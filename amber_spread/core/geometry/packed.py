@@ -12,7 +12,8 @@ import zlib
 
 import numpy
 
-from amber_spread.core.geometry.triangles import Numbers, Triangles
+from amber_spread.core.geometry.rows import Numbers
+from amber_spread.core.geometry.triangles import Triangles
 
 HEAD = "<fII"
 """The step in mm, how many corners and how many triangles."""

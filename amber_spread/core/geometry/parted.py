@@ -8,7 +8,8 @@ import numpy
 from numpy.typing import NDArray
 
 from amber_spread.core.geometry.open_surface import Edge, Surface, conforming, edge_between, edges_of
-from amber_spread.core.geometry.triangles import Numbers, Triangles
+from amber_spread.core.geometry.rows import Numbers
+from amber_spread.core.geometry.triangles import Triangles
 
 Labels = NDArray[numpy.int64]
 """A number for each triangle or corner, counted from 0."""

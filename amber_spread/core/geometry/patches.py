@@ -14,7 +14,8 @@ from shapely import Polygon
 
 from amber_spread.core.geometry.open_surface import Edge, Surface, edge_between, edges_once, rings_along
 from amber_spread.core.geometry.parted import Labels, Level, Mask, Plane, Upright, parted, sliced
-from amber_spread.core.geometry.triangles import Numbers, Triangles, alone
+from amber_spread.core.geometry.rows import Numbers
+from amber_spread.core.geometry.triangles import Triangles, alone
 from amber_spread.core.geometry.unrolled import Flat, unrolled
 
 WAYS = (2, 4, 6, 8)

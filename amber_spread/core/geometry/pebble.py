@@ -3,7 +3,8 @@
 import numpy
 from manifold3d import Manifold
 
-from amber_spread.core.geometry.triangles import Numbers, Triangles, triangles_of
+from amber_spread.core.geometry.rows import Numbers
+from amber_spread.core.geometry.triangles import Triangles, triangles_of
 
 PIECES = 40
 

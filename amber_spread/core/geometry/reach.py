@@ -5,16 +5,15 @@ from functools import lru_cache
 from typing import NamedTuple
 
 import numpy
-from numpy.typing import NDArray
 from shapely import Polygon, get_coordinates
 
 from amber_spread.core.geometry.body import Body, Carried
 from amber_spread.core.geometry.draped import over
 from amber_spread.core.geometry.outline import Outline, Oval, Round
 from amber_spread.core.geometry.profile import Line
+from amber_spread.core.geometry.rows import Numbers
 from amber_spread.core.geometry.sculpted import Sculpted
 
-Numbers = NDArray[numpy.float64]
 EVENLY = 72
 """So many directions are looked in besides those of the corners."""
 FINE = 120

@@ -15,12 +15,12 @@ from amber_spread.core.geometry.bare import BareBody
 from amber_spread.core.geometry.body import Outlined
 from amber_spread.core.geometry.distance import MARGIN_MM, DistanceField, distances
 from amber_spread.core.geometry.outline import Outline, Point
+from amber_spread.core.geometry.rows import Numbers
 from amber_spread.core.geometry.traced import HAIR_MM, Region, Traced, areas_of, largest_of
 from amber_spread.core.geometry.views import extents
 from amber_spread.core.kernel.latest import Latest
 
 T = TypeVar("T")
-Numbers = NDArray[numpy.float64]
 LEVEL_MM = 1e-6
 TIP_MM2 = 0.01
 """A slice of less is none."""

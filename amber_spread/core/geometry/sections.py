@@ -7,7 +7,8 @@ from functools import cached_property
 import numpy
 from shapely import Polygon, get_coordinates
 
-from amber_spread.core.geometry.stations import BESIDE_MM, Numbers
+from amber_spread.core.geometry.rows import Numbers
+from amber_spread.core.geometry.stations import BESIDE_MM
 from amber_spread.core.geometry.views import Corners, extents, front_view
 
 SQUARE_BELOW = 0.02

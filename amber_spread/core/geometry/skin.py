@@ -7,7 +7,8 @@ from typing import TYPE_CHECKING
 import numpy
 from shapely import Polygon, contains_xy, get_coordinates
 
-from amber_spread.core.geometry.bare import Numbers, Places
+from amber_spread.core.geometry.bare import Places
+from amber_spread.core.geometry.rows import Numbers
 from amber_spread.core.geometry.stations import Stations
 from amber_spread.core.geometry.traced import KNIFE_MM
 

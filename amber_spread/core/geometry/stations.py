@@ -3,9 +3,9 @@
 from dataclasses import dataclass
 
 import numpy
-from numpy.typing import NDArray
 
-Numbers = NDArray[numpy.float64]
+from amber_spread.core.geometry.rows import Numbers
+
 BESIDE_MM = 1e-5
 """A corner is looked at so close on either side of it."""
 

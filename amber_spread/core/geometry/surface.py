@@ -7,8 +7,9 @@ from manifold3d import Error, Manifold
 
 from amber_spread.core.geometry.meshed import Meshed
 from amber_spread.core.geometry.open_surface import Surface, conforming, edges_once
+from amber_spread.core.geometry.rows import Numbers
 from amber_spread.core.geometry.sculpted import Sculpted
-from amber_spread.core.geometry.triangles import Numbers, Triangles, alone, solid_of, triangles_of
+from amber_spread.core.geometry.triangles import Triangles, alone, solid_of, triangles_of
 
 EDGE_SHARE, COARSE_SHARE, FINEST_MM = 0.025, 0.07, 3.0
 """Its triangles have sides of about this share of its width; those that are laid flat are larger."""

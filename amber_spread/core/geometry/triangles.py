@@ -9,7 +9,8 @@ import numpy
 from manifold3d import Manifold, Mesh64
 from numpy.typing import NDArray
 
-Numbers = NDArray[numpy.float64]
+from amber_spread.core.geometry.rows import Numbers
+
 Triangles: TypeAlias = NDArray[numpy.int64]
 
 

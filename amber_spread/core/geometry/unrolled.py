@@ -8,7 +8,8 @@ from typing import TYPE_CHECKING, NamedTuple
 import numpy
 from numpy.typing import NDArray
 
-from amber_spread.core.geometry.triangles import Numbers, Triangles
+from amber_spread.core.geometry.rows import Numbers
+from amber_spread.core.geometry.triangles import Triangles
 
 if TYPE_CHECKING:
     from scipy.sparse.linalg import SuperLU

@@ -9,9 +9,9 @@ from shapely import Polygon, get_coordinates
 from shapely.affinity import affine_transform
 
 from amber_spread.core.geometry.outline import Point
+from amber_spread.core.geometry.rows import Numbers
 from amber_spread.core.geometry.traced import FINE_CORNERS, KNIFE_MM
 
-Numbers = NDArray[numpy.float64]
 Corners = tuple[Point, ...]
 LEAST_SIDE, LEAST_AREA = 0.02, 0.05
 """The least a view may have of its longer side, and of the box round it."""

@@ -14,10 +14,11 @@ from amber_spread.core.design.builds import Carvable
 from amber_spread.core.design.finishes import DrapeCover, HalvesCover, PatchesCover
 from amber_spread.core.geometry.draped import over, over_halves
 from amber_spread.core.geometry.open_surface import Surface
+from amber_spread.core.geometry.rows import Numbers
 from amber_spread.core.geometry.sculpted import Sculpted
 from amber_spread.core.geometry.sliced import Level, levels
 from amber_spread.core.geometry.surface import surface_of
-from amber_spread.core.geometry.triangles import Numbers, Triangles, alone, triangles_of
+from amber_spread.core.geometry.triangles import Triangles, alone, triangles_of
 from amber_spread.core.kernel.base import Made
 from amber_spread.core.tier.draped import GIVES
 from amber_spread.core.tier.drawn import SPONGE_HEX

@@ -12,11 +12,11 @@ from shapely.affinity import translate
 from shapely.geometry.polygon import orient
 
 from amber_spread.core.design.finishes import PatchesCover
-from amber_spread.core.geometry.bare import Numbers
 from amber_spread.core.geometry.flat import Corner, Mark, Piece, drawn_along, edge_of, piece_of, size_of
 from amber_spread.core.geometry.outline import Point
 from amber_spread.core.geometry.parted import Level, Upright
 from amber_spread.core.geometry.patches import Cut, Patch, cut_up
+from amber_spread.core.geometry.rows import Numbers
 from amber_spread.core.geometry.sculpted import Sculpted
 from amber_spread.core.geometry.surface import open_surface_of
 from amber_spread.core.kernel.figures import same, total

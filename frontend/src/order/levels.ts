@@ -21,6 +21,10 @@ export function useLevels() {
   /** How far up what is drawn is sliced: of the level that is nearest, once they are known. */
   const slicedAt = computed(() => level.value?.up_mm ?? at.value);
 
+  /** The layer that is sliced at a height; between two of them the one above. */
+  const layerAt = (up: number): number | undefined =>
+    slices.value.find((one) => up <= one.high.value)?.number;
+
   /** Ask for all of them, once for every plan, and again where that failed and the handle is taken hold of; what comes
    * of an older question is left aside. */
   async function load(again = false): Promise<void> {
@@ -42,30 +46,41 @@ export function useLevels() {
 
   function sliceAt(up: number): void {
     at.value = within(0, up, high.value);
-    const there = at.value;
-    // Between two layers it is the one above.
-    looked.value = slices.value.find((one) => there <= one.high.value)?.number ?? looked.value;
+    looked.value = layerAt(at.value) ?? looked.value;
     void load();
   }
   const whole = (): void => {
     at.value = null;
   };
 
-  return { order, carving, slices, slice, looked, at, high, level, slicedAt, trouble, load, sliceAt, whole };
+  return {
+    order,
+    carving,
+    slices,
+    slice,
+    looked,
+    at,
+    high,
+    level,
+    slicedAt,
+    trouble,
+    layerAt,
+    load,
+    sliceAt,
+    whole,
+  };
 }
 
 /** Held to the plan by whoever draws it: sliced anew when that changes, and whole again with another layer. */
 export function useSlicing() {
   const slicing = useLevels();
-  const { carving, looked, at, slices, load, whole } = slicing;
+  const { carving, looked, at, layerAt, load, whole } = slicing;
   watch(carving, () => {
     levels.value = [];
     if (at.value !== null) void load();
   });
   watch([looked, () => slicing.order.tier], () => {
-    const there = at.value;
-    if (there === null) return;
-    if (slices.value.find((one) => there <= one.high.value)?.number !== looked.value) whole();
+    if (at.value !== null && layerAt(at.value) !== looked.value) whole();
   });
   onUnmounted(whole);
   return slicing;
