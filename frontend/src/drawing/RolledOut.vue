@@ -116,6 +116,8 @@ function label(one: Lying): string {
   return measures;
 }
 
+/** In a frame so wide what is written over the mat begins at the edge of the frame, or it would not end within it. */
+const SLIM = 230;
 /** How wide a letter of a name is, px: by the widest of them. */
 const LETTER = 10;
 /** The name of a piece as there is room for it: whole, or its number or letter alone; nothing where there is none. */
@@ -137,7 +139,9 @@ const roomy = (one: Lying): boolean => one.high * scale.value > 40 && one.wide *
       role="img"
       :aria-label="`The pieces laid flat. ${words}`"
     >
-      <text class="head" :x="left" :y="HEAD - 10"><FractionSpans :text="words" /></text>
+      <text class="head" :x="size.width.value < SLIM ? 8 : left" :y="HEAD - 10">
+        <FractionSpans :text="words" />
+      </text>
       <g
         v-for="number in shown"
         :key="number"

@@ -60,10 +60,9 @@ const column = computed(() =>
 const leftOf = (tier: { half: number; off?: readonly number[] }): number =>
   xAt(props.sheet, (tier.off?.[0] ?? 0) - tier.half);
 
-/** Where a name ends on the right. */
+/** Where a name ends on the right; over the finished half the middle of that, where it is centred. */
 function rightOf(tier: { half: number; off?: readonly number[] }): number {
-  if (within.value)
-    return xAt(props.sheet, tier.off?.[0] ?? 0) - Math.max(8, (tier.half * scale.value - 92) / 2);
+  if (within.value) return xAt(props.sheet, (tier.off?.[0] ?? 0) - tier.half / 2);
   return marks.value.length ? column.value : Math.max(props.from + 96, leftOf(tier) - CLEAR);
 }
 
@@ -223,6 +222,7 @@ function widthOf(index: number): string {
 
 .tier.within {
   align-items: center;
+  transform: translate(50%, -50%);
 }
 
 .name {
