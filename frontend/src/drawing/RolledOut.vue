@@ -101,10 +101,13 @@ const scale = computed(() =>
 const left = computed(
   () => (size.width.value - shown.value * reach.value.wide * scale.value - GAP * (shown.value - 1)) / 2,
 );
-const words = computed(() => {
+const sides = computed(() => {
   const side = (value: number): string => settings.words({ value, unit: "mm" });
+  return `${side(mat.value.wide)} × ${side(mat.value.high)}`;
+});
+const words = computed(() => {
   const more = mats.value > shown.value ? `, ${mats.value - shown.value} more not shown` : "";
-  return `${mat.value.words}, ${side(mat.value.wide)} × ${side(mat.value.high)}${more}`;
+  return `${mat.value.words}, ${sides.value}${more}`;
 });
 
 function label(one: Lying): string {
@@ -116,8 +119,9 @@ function label(one: Lying): string {
   return measures;
 }
 
-/** In a frame so wide what is written over the mat begins at the edge of the frame, or it would not end within it. */
+/** In a narrower frame there is room for the sides of the mat alone. */
 const SLIM = 230;
+const slim = computed(() => size.width.value < SLIM);
 /** How wide a letter of a name is, px: by the widest of them. */
 const LETTER = 10;
 /** The name of a piece as there is room for it: whole, or its number or letter alone; nothing where there is none. */
@@ -139,9 +143,7 @@ const roomy = (one: Lying): boolean => one.high * scale.value > 40 && one.wide *
       role="img"
       :aria-label="`The pieces laid flat. ${words}`"
     >
-      <text class="head" :x="size.width.value < SLIM ? 8 : left" :y="HEAD - 10">
-        <FractionSpans :text="words" />
-      </text>
+      <text class="head" :x="left" :y="HEAD - 10"><FractionSpans :text="slim ? sides : words" /></text>
       <g
         v-for="number in shown"
         :key="number"
