@@ -1,6 +1,7 @@
 """Designs for the tests: plain ones by hand, and any at all by hypothesis."""
 
 from hypothesis import strategies as st
+from pydantic import ValidationError
 
 from amber_spread.core.design.builds import Build
 from amber_spread.core.design.design import Colour, ColourPart, Design, Layers, Tier
@@ -90,10 +91,29 @@ def rebuilt(one, build, round_build):
     return changed
 
 
+def written(one, build):
+    """The tier on another build where it may be written down so, as it is where not."""
+    if build is None:
+        return one
+    try:
+        return Tier(**dict(one) | {"build": build})
+    except ValidationError:
+        return one
+
+
 straight_tiers = st.builds(reshaped, round_tiers, st.none() | shapes, st.floats(1, 1.5))
 tiers = st.builds(rebuilt, straight_tiers, st.none() | builds, st.none() | round_builds)
-designs = st.builds(
-    lambda found, stacking: Design(tiers=tuple(found), colours=COLOURS, stacking=stacking),
-    st.lists(tiers, min_size=1, max_size=3),
-    kinds.any_one(Stacking),
-)
+
+
+def of_tiers(each):
+    """Any design of one to three such tiers."""
+    return st.builds(
+        lambda found, stacking: Design(tiers=tuple(found), colours=COLOURS, stacking=stacking),
+        st.lists(each, min_size=1, max_size=3),
+        kinds.any_one(Stacking),
+    )
+
+
+designs = of_tiers(tiers)
+written_designs = of_tiers(st.builds(written, straight_tiers, st.none() | round_builds))
+"""Designs as they may be written down, whether or not a cake can be made of them."""

@@ -12,7 +12,17 @@ from pydantic import BaseModel
 from pydantic.fields import FieldInfo
 
 from amber_spread.core.design.builds import Build, Opening, Picture, ProfilePoint, SectionAt
-from amber_spread.core.design.finishes import Border, Cover, Filling, FinalCoat, OnTop, PatchColour, PipedRegion
+from amber_spread.core.design.finishes import (
+    Border,
+    Cover,
+    Filling,
+    FinalCoat,
+    OnTop,
+    PatchColour,
+    PatchSeam,
+    PipedRegion,
+    SeamSide,
+)
 from amber_spread.core.design.shapes import HeartShape, Shape
 from amber_spread.core.design.solids import BallSolid, BoxSolid, ConeSolid, RaisedSolid, RingSolid, Solid
 from amber_spread.core.design.stands import Stand
@@ -175,16 +185,34 @@ _SECTIONS = st.lists(
 _PATCHES = st.builds(
     PatchColour, medium=st.sampled_from([None, "modelling_chocolate"]), colour=st.sampled_from(COLOUR_NAMES)
 )
+
+
+@st.composite
+def _seams(draw: st.DrawFn) -> tuple[PatchSeam, ...]:
+    """Seams of which each runs all the way, or within what one before it parts off."""
+    whole = st.builds(
+        PatchSeam, run=st.sampled_from(["level", "upright"]), at=st.floats(0, 1), turn_deg=st.floats(-180, 180)
+    )
+    seams = draw(st.lists(whole, max_size=4))
+    sides = [
+        draw(st.none() | st.builds(SeamSide, seam=st.integers(1, before), side=st.sampled_from(["beyond", "before"])))
+        if before else None
+        for before in range(len(seams))
+    ]  # fmt: skip
+    return tuple(seam.model_copy(update={"within": side}) for seam, side in zip(seams, sides, strict=True))
+
+
 _OWN: dict[str, st.SearchStrategy[Any]] = {
     "points": _TURNED, "front_mm": st.sampled_from([None, HULL]), "shape": st.builds(HeartShape),
     "patch_colours": st.lists(_PATCHES, max_size=4).map(tuple), "sections": _SECTIONS, "solids": _BUILT,
-    "openings": _OPENINGS, "mesh": st.sampled_from(PEBBLES),
+    "openings": _OPENINGS, "own_seams": _seams(), "mesh": st.sampled_from(PEBBLES),
 }  # fmt: skip
 """What hypothesis tries for a field that is more than a number or a word."""
 borders = st.lists(any_one(Border), max_size=2).map(tuple)
 _BANDS = st.tuples(st.floats(0, 0.9), st.floats(0.03, 1)).map(lambda both: (both[0], min(1.0, both[0] + both[1])))
 _PIPED = st.builds(
     lambda band, **more: PipedRegion(low=band[0], high=band[1], **more), _BANDS, relief_mm=st.one_of(st.none(), st.floats(1, 12)),
+    round_deg=st.just(360.0) | st.floats(5, 360), turn_deg=st.floats(-180, 180),
     medium=st.sampled_from(SPREADS), colour=st.sampled_from(COLOUR_NAMES),
 )  # fmt: skip
 regions = st.lists(_PIPED, max_size=2).map(tuple)

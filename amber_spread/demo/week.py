@@ -220,7 +220,8 @@ def _stone() -> tuple[Tier, ...]:
     tier = _tier(9, 3, 1, butter, FreehandFinal(side_mm=4, top_mm=4), sheet="slate")
     heart = Opening(solid=BallSolid(across_mm=56, x_mm=45, z_mm=24), medium="dark_ganache")
     stone = ModelledBuild(mesh=packed(*pebble(inches(9))), turn_deg=20, openings=(heart,))
-    moss = PipedRegion(high=0.2, relief_mm=7, colour="clover")
+    # On the side that lay in the shade.
+    moss = PipedRegion(high=0.55, relief_mm=7, colour="clover", round_deg=150, turn_deg=-60)
     return (tier.model_copy(update={"build": stone, "layers": Layers(count=3), "regions": (moss,)}),)
 
 

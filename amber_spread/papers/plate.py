@@ -75,8 +75,9 @@ class _Drawing:
         for tier in section.tiers:
             left = tier.left or tier.outline
             yield Shape(self._half(left, tier.off[0], -1), tier.hex, 0.45)
-            for piped in (one for one in tier.piped if one.outline):
-                yield Shape(self._half(piped.outline, tier.off[0], -1), piped.hex, 0.25)
+            for piped in tier.piped:
+                for ring in piped.left:
+                    yield Shape(self._half(ring, tier.off[0], -1), piped.hex, 0.25)
             for line in _upright(tier, left):
                 yield Shape(self._half(line, tier.off[0], -1), width=0.1, closed=False, stroke=SOFT)
         for part in section.parts:

@@ -25,6 +25,7 @@ from amber_spread.core.design.finishes import (
     PatchSeam,
     PipedRegion,
     PrintedCover,
+    SeamSide,
     Stripe,
     Syrup,
 )
@@ -55,11 +56,17 @@ BITES = (
 )
 OPENED = [kinds.example(kind, openings=BITES) for kind in kinds.BUILDS if kind.carved]
 SEAMED = PatchesCover(
-    parts=0, own_seams=(PatchSeam(), PatchSeam(turn_deg=90.0, at=0.4)), strip_mm=10.0, colour="pale",
-    patch_colours=(PatchColour(medium="modelling_chocolate"), PatchColour(colour="blush")),
+    parts=0, own_seams=(PatchSeam(), PatchSeam(turn_deg=90.0, at=0.4, within=SeamSide())), strip_mm=10.0,
+    colour="pale", patch_colours=(PatchColour(medium="modelling_chocolate"), PatchColour(colour="blush")),
 )  # fmt: skip
 REGIONS = [
     {"regions": (PipedRegion(high=0.3, colour="blush"), PipedRegion(low=0.6, high=1.0, relief_mm=8))},
+    {
+        "regions": (
+            PipedRegion(high=0.5, colour="blush", round_deg=130, turn_deg=60),
+            PipedRegion(low=0.4, high=1.0, relief_mm=8, round_deg=200, turn_deg=-150),
+        )
+    },
 ]
 INSIDES = [
     {"layers": Layers(count=4, height_mm=24, cavity=Cavity(diameter_mm=60))},
@@ -197,7 +204,9 @@ def what_is_piped_over_a_region_is_its_wall_times_its_relief_or_more(tier, whole
     for asked, region in zip(tier.regions, one.regions.values(), strict=True):
         low, high = foot + region.low.value, foot + region.high.value
         ups = numpy.linspace(low, high, 60)
-        girths = numpy.interp(ups, [up for up, _ in outside], [section.length for _, section in outside])
+        side = wedge(asked.round_deg, asked.turn_deg)
+        lengths = [section.boundary.intersection(side).length for _, section in outside]
+        girths = numpy.interp(ups, [up for up, _ in outside], lengths)
         least_ml = numpy.trapezoid(girths, ups) * region.relief.value / 1000
         assert region.volume.value >= 0.97 * least_ml
         assert region.on_top == (asked.high == 1)
@@ -237,6 +246,14 @@ def sections_of(body, steps=160):
         parted = getattr(outline, "may_part", False)
         found.append((float(up), outline.polygon if parted else Polygon(numpy.asarray(points))))
     return found
+
+
+def wedge(round_deg, turn_deg):
+    """So many degrees about the axis, their middle turned from the front to the right; farther than any cake reaches."""
+    if round_deg == 360:
+        return box(-1e4, -1e4, 1e4, 1e4)
+    turns = numpy.radians(turn_deg - 90 + round_deg * numpy.linspace(-0.5, 0.5, 60))
+    return Polygon([(0.0, 0.0), *zip(1e4 * numpy.cos(turns), 1e4 * numpy.sin(turns), strict=True)])
 
 
 TOWARD = numpy.linspace(0, math.pi / 2, 19)

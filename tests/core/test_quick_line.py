@@ -13,7 +13,7 @@ from amber_spread.core.design.shapes import FreeShape
 from amber_spread.core.line.quick_line import read_line
 from amber_spread.core.line.quick_writing import write_line
 from amber_spread.core.plan import plan
-from tests.designs import COLOURS, MEDIA, designs, tier
+from tests.designs import COLOURS, MEDIA, tier, written_designs
 
 
 def read(text, unit="in", in_hand=None):
@@ -46,7 +46,7 @@ def test_a_height_alone_is_reached_by_the_layers_it_takes():
         assert 20 < one.layers.cut_height.value < 45
 
 
-@given(designs)
+@given(written_designs)
 def test_any_design_is_read_back_from_its_line(design):
     line = write_line(design, MEDIA)
     assert "\n" not in line
@@ -260,7 +260,7 @@ def test_what_is_wrong_is_said_in_plain_words(line):
         assert 0 <= wrong.start < wrong.end <= max(1, len(line))
 
 
-@given(designs, st.sampled_from(["in", "cm", "mm"]))
+@given(written_designs, st.sampled_from(["in", "cm", "mm"]))
 def test_in_any_unit_the_line_is_read_back_to_the_same_design(design, unit):
     line = write_line(design, MEDIA, unit)
     assert read(line, "cm", in_hand=design).design == design

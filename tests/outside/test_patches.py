@@ -5,6 +5,7 @@ import math
 import numpy
 import pytest
 import trimesh
+from pydantic import ValidationError
 from shapely import Polygon
 
 from amber_spread.core.design.finishes import PatchColour, PatchesCover, PatchSeam
@@ -12,7 +13,7 @@ from amber_spread.core.geometry import solids
 from amber_spread.core.geometry.flat import area_of
 from amber_spread.core.geometry.meshed import meshed
 from amber_spread.core.geometry.open_surface import Surface
-from amber_spread.core.geometry.parted import Level, Upright
+from amber_spread.core.geometry.parted import Level, Upright, Within
 from amber_spread.core.geometry.patches import cut_up
 from amber_spread.core.geometry.sculpted import Sculpted
 from amber_spread.core.geometry.surface import open_surface_of
@@ -107,6 +108,32 @@ def test_a_level_seam_and_an_upright_one_part_a_drum_in_four():
     arc = 2 * math.acos(2 * 0.2) * 106
     for length in (arc, 2 * PI * 106 - arc):
         assert any(own == pytest.approx(length, rel=0.02) for own in inner_lengths(found))
+
+
+def test_a_seam_that_ends_at_another_parts_only_what_lies_on_its_side():
+    """Half way round the back of a drum, and up that half from there: no seam runs over the front (geometry)."""
+    ends = [Upright(0.5, 0.0), Level(0.4, Within(0, True)), Upright(0.5, 90.0, Within(1, False))]
+    found = cut(solids.frustum(200, 200, 110), parts=0, most=0.5, own=ends)
+    front, *back = sorted(found.patches, key=lambda patch: -patch.area)
+    assert len(back) == 3
+    assert sum(patch.area for patch in back) == pytest.approx(front.area, rel=0.02)
+    # Half of the girth, from the foot up to there, and over the top from foot to foot.
+    coat, high = 6, 110 + 6
+    over = 2 * (high - coat) + 200 + PI * coat
+    assert sum(inner_lengths(found)) == pytest.approx(PI * 106 + 0.4 * high + over, rel=0.02)
+    assert max(seam.line[:, 1].min() for seam in found.seams if seam.other is not None) > -1
+    # On the other side of the same seam it is the other half that is parted.
+    mirrored = cut(solids.frustum(200, 200, 110), parts=0, most=0.5, own=[ends[0], Level(0.4, Within(0, False))])
+    assert min(seam.line[:, 1].min() for seam in mirrored.seams if seam.other is not None) < -100
+
+
+def test_a_seam_can_only_end_at_one_before_it():
+    first = {"within": {"seam": 1, "side": "beyond"}}
+    PatchesCover.model_validate({"own_seams": [{}, first]})
+    with pytest.raises(ValidationError, match="should be none: it is the first"):
+        PatchesCover.model_validate({"own_seams": [first]})
+    with pytest.raises(ValidationError, match="should be one of those before it"):
+        PatchesCover.model_validate({"own_seams": [{}, {"within": {"seam": 2}}]})
 
 
 def test_a_seam_all_round_alone_leaves_a_piece_that_cannot_lie_flat_and_a_seam_through_it_can():

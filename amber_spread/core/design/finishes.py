@@ -230,21 +230,32 @@ class PatchColour(Frozen):
     colour: Name | None = None
 
 
+class SeamSide(Frozen):
+    """One side of a seam that stands before another in the list, by its number from 1: beyond it, which is above a
+    level one and behind an upright one that is not turned, or before it.
+    """
+
+    seam: Annotated[int, limits.OWN_SEAM.field()] = 1
+    side: Literal["beyond", "before"] = "beyond"
+
+
 class PatchSeam(Frozen):
     """A seam where one is wanted: level at a share of the height, or upright, turned so far from left to right about
-    the axis, at a share of the way across the tier.
+    the axis, at a share of the way across the tier; all the way, or only `within` what a seam before it parts off.
     """
 
     run: Literal["level", "upright"] = "upright"
     at: Annotated[float, limits.SHARE.field()] = 0.5
     turn_deg: Annotated[float, limits.TURN.field()] = 0.0
+    within: SeamSide | None = None
 
 
 class PatchesCover(_Sheet, TakesMore):
     """Pieces of a carved tier that each lie nearly flat: a front and a back, or a top and so many sides; as few as
     stretch or gather by no more than `stretch` where no number is named. Their sides are turned by `turn_deg` about the
-    axis. Every seam of `own_seams` cuts through all of them; with 0 parts there are no others. Strips `strip_mm` wide
-    hide the seams. `patch_colours` tell what the first patch is cut from, the second and so on.
+    axis. Every seam of `own_seams` cuts through all of them, or through those on one side of a seam before it; with 0
+    parts there are no others. Strips `strip_mm` wide hide the seams. `patch_colours` tell what the first patch is cut
+    from, the second and so on.
     """
 
     kind: Literal["patches"] = "patches"
@@ -254,6 +265,15 @@ class PatchesCover(_Sheet, TakesMore):
     turn_deg: Annotated[float, limits.TURN.field()] = 0.0
     own_seams: Annotated[tuple[PatchSeam, ...], Field(max_length=int(limits.OWN_SEAMS.high))] = ()
     patch_colours: Annotated[tuple[PatchColour, ...], Field(max_length=int(limits.PATCHES.high))] = ()
+
+    @model_validator(mode="after")
+    def seams_end_at_those_before_them(self) -> Self:
+        """A seam runs within what one before it parts off, so that none ends where nothing is."""
+        for before, seam in enumerate(self.own_seams):
+            if seam.within is not None and seam.within.seam > before:
+                told = "one of those before it" if before else "none: it is the first"
+                raise at(("own_seams", before, "within", "seam"), f"should be {told}")
+        return self
 
     def cut_from(self, number: int) -> tuple[str, str | None]:
         """The medium and the colour that a patch, counted from 1, is cut from."""
@@ -305,11 +325,14 @@ class OnTop(_Sheet):
 
 class PipedRegion(Frozen):
     """Piping or strokes over the outside of a finished tier between two shares of its height, of a mean relief: a foot
-    of grass, a fringe, a cap. One that goes all the way up lies on the top too.
+    of grass, a fringe, a cap. One that goes all the way up lies on the top too. It goes round by `round_deg` about the
+    axis, its middle turned by `turn_deg` from the front, to the right where that is more than 0.
     """
 
     low: Annotated[float, limits.SHARE.field()] = 0.0
     high: Annotated[float, limits.SHARE.field()] = 0.3
+    round_deg: Annotated[float, limits.REGION_ROUND.field()] = limits.REGION_ROUND.high
+    turn_deg: Annotated[float, limits.TURN.field()] = 0.0
     relief_mm: Annotated[Thickness | None, Usual("relief_mm")] = None
     medium: Key = "meringue_buttercream"
     colour: Name | None = None

@@ -281,6 +281,8 @@ PARTS: tuple[DesignPart, ...] = (
         row(
             PipedRegion, "Piped region", ask("low", "From so far up", "share", percent=True),
             ask("high", "To so far up", "share", percent=True),
+            ask("round_deg", "Goes round by", "round_deg"),
+            ask("turn_deg", "Its middle, turned from the front to the right", "turn_deg"),
             ask("relief_mm", "Relief, on average", "coat_thickness_mm"),
             leading="relief_mm", media=COATS, technique="textured",
         ),

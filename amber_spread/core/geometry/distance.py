@@ -13,6 +13,7 @@ from numpy.typing import NDArray
 
 from amber_spread.core.geometry.bare import BareBody
 from amber_spread.core.geometry.rows import Numbers, keys_of
+from amber_spread.core.geometry.sector import ALL_ROUND, Sector
 from amber_spread.core.kernel.latest import Latest
 
 MARGIN_MM = 30.0
@@ -23,6 +24,8 @@ CELLS = 260_000
 """About so many cells a lattice has."""
 FINEST_MM, TINY_MM = 2.0, 1e-3
 MOST_RISEN = 4
+FINER = 6
+"""What of a column lies in a sector is seen by so many places each way."""
 SKIN_SHARE = 0.6
 """Places on the surface lie so much closer than the lattice's."""
 DEEP_CELLS = 2
@@ -74,12 +77,23 @@ class DistanceField:
         found: NDArray[numpy.float32] = (numpy.minimum if more_mm > 0 else numpy.maximum).reduce(moved)
         return found
 
-    def layers_ml(self, out_mm: float, more_mm: float, low_mm: float) -> Numbers:
-        """The volume within that distance in each layer of the lattice from a height up, ml."""
+    def layers_ml(self, out_mm: float, more_mm: float, low_mm: float, sector: Sector = ALL_ROUND) -> Numbers:
+        """The volume within that distance in each layer of the lattice from a height up, in a sector, ml."""
         step = self.step_mm
-        filled = numpy.clip(0.5 + (out_mm - self.risen(more_mm)) / step, 0, 1).sum(axis=(0, 1), dtype=numpy.float64)
+        held = numpy.clip(0.5 + (out_mm - self.risen(more_mm)) / step, 0, 1)
+        if not sector.whole:
+            held = held * self.columns_in(sector)[:, :, None]
+        filled = held.sum(axis=(0, 1), dtype=numpy.float64)
         part = numpy.clip((self.z + step / 2 - low_mm) / step, 0, 1)
         found: Numbers = filled * part * step**3 / 1000
+        return found
+
+    def columns_in(self, sector: Sector) -> NDArray[numpy.float32]:
+        """How much of each upright column of the lattice lies in a sector, by `FINER` places each way in it."""
+        apart = ((numpy.arange(FINER) + 0.5) / FINER - 0.5) * self.step_mm
+        x, y = ((axis[:, None] + apart).ravel() for axis in (self.x, self.y))
+        there = sector.holds(x, y).reshape(len(self.x), FINER, len(self.y), FINER)
+        found: NDArray[numpy.float32] = there.mean(axis=(1, 3), dtype=numpy.float32)
         return found
 
     def level(self, up_mm: float, more_mm: float, lowest_mm: float) -> NDArray[numpy.float32]:

@@ -32,10 +32,18 @@ class Plane(NamedTuple):
         return corners @ self.across - self.at
 
 
+class Within(NamedTuple):
+    """On one side of a seam before it, by its number from 0: beyond it, or this side of it."""
+
+    seam: int
+    beyond: bool
+
+
 class Level(NamedTuple):
-    """A seam level all round, at a share of the height."""
+    """A seam level all round, at a share of the height; or only within what another parts off."""
 
     at: float
+    within: Within | None = None
 
     def through(self, corners: Numbers) -> Plane:
         """Where it runs through what has these corners."""
@@ -44,11 +52,12 @@ class Level(NamedTuple):
 
 class Upright(NamedTuple):
     """An upright seam from one side to the other, from left to right or turned from there about the upright, at a share
-    of the way across.
+    of the way across; or only within what another parts off.
     """
 
     at: float
     turn_deg: float
+    within: Within | None = None
 
     def through(self, corners: Numbers) -> Plane:
         """Where it runs through what has these corners."""

@@ -24,6 +24,8 @@ EVENED = 6
 """So often what a corner faces is evened out with what its neighbours face, so that a dent makes no seam."""
 SMALL_SHARE = 0.015
 """A part of less of the surface goes to the patch it has most of its edge with."""
+NEITHER = -1
+"""On neither side of a seam: where it does not run."""
 DEEPEST, HELPS = 4, 0.75
 """So often a patch that does not lie flat is cut in two, where that leaves this share of the stretching or less."""
 
@@ -75,7 +77,8 @@ def cut_up(
     own: Sequence[Level | Upright] = (),
 ) -> Cut:
     """A surface in patches by what it faces: a front and a back, or a top and so many sides, turned about the upright;
-    and cut along seams of one's `own`, which alone part it where 0 `parts` are asked for.
+    and cut along seams of one's `own`, which alone part it where 0 `parts` are asked for. One of these that runs within
+    what another parts off ends at that one.
 
     With no number of `parts` the fewest are taken of which each lies flat with no more than that stretching or
     gathering, else those that come nearest. What does not is cut in two across its longest way, as often as it helps;
@@ -95,10 +98,17 @@ def _by_sides(surface: Surface, way: int, turn_deg: float, own: Sequence[Level |
     labels: Labels = numpy.zeros(len(surface.triangles), dtype=numpy.int64)
     if way > 2:
         surface, _, labels = parted(surface, _scores(surface, way, turn_deg))
-    # A front and a back are those of an upright seam through the middle.
-    for seam in [Upright(0.5, turn_deg), *own] if way == 2 else own:
-        surface, parents, sides = sliced(surface, seam.through(surface.corners))
+    elif way == 2:
+        # A front and a back are those of an upright seam through the middle.
+        surface, _, labels = sliced(surface, Upright(0.5, turn_deg).through(surface.corners))
+    # On which side of each seam every triangle lies.
+    beside: list[Labels] = []
+    for seam in own:
+        there = None if seam.within is None else beside[seam.within.seam] == seam.within.beyond
+        surface, parents, sides = sliced(surface, seam.through(surface.corners), there)
         labels = _components(surface, 2 * labels[parents] + sides)
+        runs = sides if there is None else numpy.where(there[parents], sides, NEITHER)
+        beside = [*(one[parents] for one in beside), runs]
     return surface, _tidied(surface, _components(surface, labels))
 
 

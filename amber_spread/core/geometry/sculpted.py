@@ -16,6 +16,7 @@ from amber_spread.core.geometry.body import Outlined
 from amber_spread.core.geometry.distance import MARGIN_MM, DistanceField, distances
 from amber_spread.core.geometry.outline import Outline, Point
 from amber_spread.core.geometry.rows import Numbers
+from amber_spread.core.geometry.sector import ALL_ROUND, WHOLE_DEG, Sector
 from amber_spread.core.geometry.traced import HAIR_MM, Region, Traced, areas_of, largest_of
 from amber_spread.core.geometry.views import extents
 from amber_spread.core.kernel.latest import Latest
@@ -137,6 +138,23 @@ class Sculpted(Outlined):
             return self.core.volume_below(high_mm) - self.core.volume_below(low_mm)
         low, high = numpy.interp([low_mm, high_mm], *self._layers)
         return float(high - low)
+
+    def ring_share(self, inner: "Sculpted", low_mm: float, high_mm: float, sector: Sector) -> float:
+        """How much of what lies between this body and one within it, and between two heights, lies in a sector; as much
+        of it as the sector is of a turn where nothing does.
+        """
+        lattice = self.lattice
+        half = lattice.step_mm / 2
+        part = numpy.clip(numpy.minimum(lattice.z + half, high_mm) - numpy.maximum(lattice.z - half, low_mm), 0, None)
+
+        def held(sector: Sector) -> float:
+            outer, within = (
+                lattice.layers_ml(body.side_mm, body.more_mm, body.foot_mm, sector) for body in (self, inner)
+            )
+            return float(part @ (outer - within))
+
+        whole = held(ALL_ROUND)
+        return held(sector) / whole if whole > 0 else sector.round_deg / WHOLE_DEG
 
     def section(self, up_mm: float) -> Outline:
         """The outline at a height, of all its parts; at a tip the least there is beside it. Raises ValueError where it

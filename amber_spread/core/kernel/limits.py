@@ -85,6 +85,7 @@ PATCHES = Limit(low=0, high=40, unit="each")
 DOME_LEFT = Limit(low=1, high=60, unit="mm")
 OPENINGS = Limit(low=0, high=4, unit="each")
 OWN_SEAMS = Limit(low=0, high=8, unit="each")
+OWN_SEAM = Limit(low=1, high=OWN_SEAMS.high, unit="each")
 STRIPES = Limit(low=0, high=12, unit="each")
 STRIPE_SHARE = Limit(low=0.01, high=100, unit="ratio")
 STRIP_LENGTH = Limit(low=50, high=5000, unit="mm")
@@ -96,6 +97,7 @@ ON_TOP_WIDTH = Limit(low=10, high=600, unit="mm")
 BEAD = Limit(low=1, high=40, unit="mm")
 BORDERS = Limit(low=0, high=4, unit="each")
 REGIONS = Limit(low=0, high=4, unit="each")
+REGION_ROUND = Limit(low=5, high=360, unit="deg")
 SPREAD = Limit(low=0.05, high=1, unit="ratio")
 PIECES = Limit(low=1, high=200, unit="each")
 ON_TOPS = Limit(low=0, high=12, unit="each")
@@ -211,6 +213,7 @@ LIMITS: dict[str, Limit] = {
     "bead_mm": BEAD,
     "borders": BORDERS,
     "regions": REGIONS,
+    "round_deg": REGION_ROUND,
     "spread": SPREAD,
     "pieces": PIECES,
     "on_tops": ON_TOPS,

@@ -109,10 +109,13 @@ def patches(tokens: Tokens, by: Terms) -> tuple[list[dict[str, Any]], Tokens]:
 
 
 RUNS = ("level", "upright")
+SIDES = ("beyond", "before")
 
 
 def seams(tokens: Tokens, _: Terms) -> tuple[list[dict[str, Any]], Tokens]:
-    """Seams as level or upright, at what share of the way, and turned by how many degrees."""
+    """Seams as level or upright, at what share of the way, turned by how many degrees, and beyond or before which one
+    they run.
+    """
 
     def one(rest: Tokens) -> tuple[dict[str, Any], Tokens]:
         first = rest[0]
@@ -126,6 +129,10 @@ def seams(tokens: Tokens, _: Terms) -> tuple[list[dict[str, Any]], Tokens]:
         ahead = rest[1:] if turned < 0 else rest
         if ahead and ahead[0].kind == "number":
             seam["turn_deg"], rest = turned * read_number(ahead[0]), ahead[1:]
+        if rest and rest[0].text.lower() in SIDES:
+            if len(rest) < 2 or rest[1].kind != "number":
+                raise CannotRead(rest[0].start, rest[-1].end, "Say which seam, by its number, such as beyond 1.")
+            seam["within"], rest = {"side": rest[0].text.lower(), "seam": read_number(rest[1])}, rest[2:]
         return seam, rest
 
     return listed(tokens, one)

@@ -76,9 +76,10 @@ def _patch(one: PatchColour, by: Writing) -> str:
 
 
 def _seam(one: PatchSeam) -> str:
-    """A seam where it was chosen, and how far it is turned where it is."""
+    """A seam where it was chosen, how far it is turned where it is, and what it runs within where it ends there."""
     turned = f" {written(one.turn_deg)}" if one.turn_deg else ""
-    return f"{one.run} {written(one.at)}{turned}"
+    within = f" {one.within.side} {one.within.seam}" if one.within else ""
+    return f"{one.run} {written(one.at)}{turned}{within}"
 
 
 def _shares(shares: Iterable[tuple[str | None, float]]) -> str:

@@ -6,6 +6,7 @@ from functools import lru_cache
 from typing import Literal, NamedTuple, TypeVar
 
 from shapely import Polygon, box, make_valid, unary_union
+from shapely.affinity import scale
 
 from amber_spread.core.design.design import Tier
 from amber_spread.core.design.finishes import (
@@ -18,11 +19,12 @@ from amber_spread.core.design.finishes import (
 from amber_spread.core.geometry.body import Body, Envelopes, Sideways, Straight
 from amber_spread.core.geometry.outline import Outline, Point, arc
 from amber_spread.core.geometry.sculpted import Sculpted, rings_right
-from amber_spread.core.geometry.traced import Region, areas_of, largest_of
+from amber_spread.core.geometry.sector import Sector, farthest_across
+from amber_spread.core.geometry.traced import Region, areas_of
 from amber_spread.core.kernel.base import Made
 from amber_spread.core.tier.coats import CoatsPlan
 from amber_spread.core.tier.cover_plan import PRINTED_HEX, CoverPlan
-from amber_spread.core.tier.extras import BorderPlan, OnTopPlan, RegionPlan, region_over
+from amber_spread.core.tier.extras import BorderPlan, OnTopPlan, RegionPlan, region_over, sector_of
 from amber_spread.core.tier.hidden import hidden_in
 from amber_spread.core.tier.layers import FillingPlan, LayersPlan
 from amber_spread.core.tier.openings import OpeningPlan, cuts_of
@@ -33,6 +35,10 @@ D = TypeVar("D", "Part", "Silhouette")
 SPONGE_HEX = "#E5C489"
 BEAD_STEP = math.radians(15)
 BOARD_HEX = "#D9BF8C"
+RIGHT_DEG = 90.0
+"""The half-section is cut open to the right of the front."""
+SEEN_AT, EDGE_MM = 12, 0.01
+"""Where what is piped on a side ends is followed at so many heights, the outermost of them so far within it."""
 
 PartKind = Literal[
     "board", "sponge", "filling", "seal", "dam", "refill", "crumb", "final", "cover", "border", "region", "on_top",
@@ -53,13 +59,13 @@ class Part(Made):
 
 
 class PipedOver(Made):
-    """A piped region as it is seen from outside: its colour, and the left half of what it covers, as if it were the
-    right; the `right` half where that differs.
+    """A piped region as it is seen from the front: its colour, and what it covers of the left half, as if that were the
+    right, and of the right half, part by part.
     """
 
     hex: str
-    outline: list[Point]
-    right: list[Point] = []
+    left: list[list[Point]]
+    right: list[list[Point]]
 
 
 class Silhouette(Made):
@@ -150,7 +156,7 @@ def draw_tier(number: int, tier: Tier, cut: Cut, hex_of: HexOf) -> Drawn:
             outside = hex
             room = "cover" if kind == "cover" else f"coats.{kind}"
             parts.append(Part(place=f"{place}.{room}", kind=kind, hex=hex, outline=outline))
-    piped = [] if cut.tipped else list(_regions(place, cut))
+    piped = [] if cut.tipped else list(_regions(place, tier, cut))
     for region in piped:
         parts += [
             Part(place=region.place, kind="region", hex=region.hex, outline=ring) for ring in rings_right(region.cut)
@@ -196,7 +202,12 @@ def lifted(piece: D, lift_mm: float, off: Point = (0.0, 0.0)) -> D:
     moved: dict[str, object] = {name: [(x, z + lift_mm) for x, z in line] for name, line in lines.items()}
     if isinstance(piece, Silhouette) and piece.piped:
         moved["piped"] = [
-            one.but(**{name: [(x, z + lift_mm) for x, z in getattr(one, name)] for name in ("outline", "right")})
+            one.but(
+                **{
+                    side: [[(x, z + lift_mm) for x, z in ring] for ring in getattr(one, side)]
+                    for side in ("left", "right")
+                }
+            )
             for one in piece.piped
         ]
     return piece.but(**moved, off=off)
@@ -246,8 +257,8 @@ def _added(place: str, tier: Tier, cut: Cut, body: Body | Sideways, hex_of: HexO
 
 
 class _Region(NamedTuple):
-    """A piped region as it is drawn: its place and colour, what of it is cut through on the right, and what of both
-    halves it covers.
+    """A piped region as it is drawn: its place and colour, what of it is cut through on the right, and what it covers
+    of both halves where they are seen from the front.
     """
 
     place: str
@@ -259,14 +270,16 @@ class _Region(NamedTuple):
     @property
     def over(self) -> PipedOver:
         """As it is seen from outside."""
-        left, right = (_chained_whole(half) for half in (self.left, self.right))
-        return PipedOver(hex=self.hex, outline=left, right=[] if left == right else right)
+        return PipedOver(hex=self.hex, left=rings_right(self.left), right=rings_right(self.right))
 
 
-def _regions(place: str, cut: Cut) -> Iterator[_Region]:
-    """What is piped over the outside, between its heights; of one that goes all the way up the top too."""
+def _regions(place: str, tier: Tier, cut: Cut) -> Iterator[_Region]:
+    """What is piped over the outside, between its heights and on its side; of one that goes all the way up the top
+    too.
+    """
     inner = cut.bodies.covered
-    for key, region in cut.regions.items():
+    for asked, (key, region) in zip(tier.regions, cut.regions.items(), strict=True):
+        sector = sector_of(asked)
         outer = region_over(inner, region.relief.value)
         top = outer.foot_mm + outer.height_mm
         low, high = inner.foot_mm + region.low.value, top if region.on_top else inner.foot_mm + region.high.value
@@ -274,13 +287,31 @@ def _regions(place: str, cut: Cut) -> Iterator[_Region]:
         right, left = (
             areas_of(_half_of(line).intersection(between)) for line in (outer.half_profile(), outer.left_profile())
         )
-        cut_through = areas_of(right.difference(_half_of(inner.half_profile())))
+        cut_through = areas_of(
+            right.difference(_half_of(inner.half_profile())) if sector.faces(RIGHT_DEG) else Polygon()
+        )
+        if not sector.whole:
+            seen = _seen_of(sector, outer, low, high)
+            mirrored = scale(seen, -1.0, 1.0, origin=(0.0, 0.0))
+            right, left = areas_of(right.intersection(seen)), areas_of(left.intersection(mirrored))
         yield _Region(f"{place}.regions.{key}", region.hex, cut_through, right, left)
 
 
-def _chained_whole(half: Region) -> list[Point]:
-    """The largest part of a half as one line; nothing where there is none."""
-    return next(iter(rings_right(largest_of(half))), []) if half.area else []
+def _seen_of(sector: Sector, body: Body, low_mm: float, high_mm: float) -> Region:
+    """What of a sector is seen from the front between two heights, as (to the right, up): between where the rays that
+    bound it leave the body, and beyond its sides where the rays do.
+    """
+    ups = [low_mm + (high_mm - low_mm) * step / SEEN_AT for step in range(SEEN_AT + 1)]
+    sections = [body.section(min(max(up, low_mm + EDGE_MM), high_mm - EDGE_MM)) for up in ups]
+    beyond = 2 * body.outline.reach_mm
+
+    def edge(turn_deg: float) -> list[Point]:
+        if abs(turn_deg) >= RIGHT_DEG:
+            return [(math.copysign(beyond, turn_deg), up) for up in ups]
+        return [(farthest_across(one, turn_deg), up) for one, up in zip(sections, ups, strict=True)]
+
+    parts = [make_valid(Polygon([*edge(left), *edge(right)[::-1]])) for left, right in sector.seen_between()]
+    return areas_of(unary_union(parts))
 
 
 def _half_of(line: list[Point]) -> Region:

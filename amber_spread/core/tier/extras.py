@@ -2,19 +2,23 @@
 
 import math
 from collections.abc import Callable
+from itertools import pairwise
 from typing import Literal
 
-from amber_spread.core.design.finishes import OnTop
+from amber_spread.core.design.finishes import OnTop, PipedRegion
 from amber_spread.core.design.settled import SettledTier
 from amber_spread.core.geometry.body import MM3_PER_ML, Body
 from amber_spread.core.geometry.flat import Piece, area_of, corners_of, size_of
 from amber_spread.core.geometry.outline import Outline, perimeter_at
+from amber_spread.core.geometry.sculpted import Sculpted
+from amber_spread.core.geometry.sector import WHOLE_DEG, Sector
 from amber_spread.core.kernel.base import Made
 from amber_spread.core.kernel.figures import Figure, decided, rule, same
 from amber_spread.core.stock.media import Medium, weight
-from amber_spread.core.tier.coat_rules import coat_volume
 from amber_spread.core.tier.cover_rules import piece_weight, rolled_weight, trimmed_weight
 
+SLICES = 24
+"""What is piped on one side is measured in so many level slices."""
 HALF_BEAD = 2 / (3 * math.pi)
 """How far the middle of half a round lies from its flat, as a share of its width (geometry: 4 r / 3 pi)."""
 
@@ -32,13 +36,16 @@ class BorderPlan(Made):
 
 
 class RegionPlan(Made):
-    """A piped region: of what, between which heights of the finished tier, how far it stands out, and what it takes."""
+    """A piped region: of what, between which heights of the finished tier, how much of what goes all round there lies
+    in it, how far it stands out, and what it takes.
+    """
 
     medium: str
     colour: str | None
     hex: str
     low: Figure
     high: Figure
+    share: Figure
     relief: Figure
     volume: Figure
     weight: Figure
@@ -67,6 +74,19 @@ def border_volume(length_mm: float, bead_mm: float, share: float) -> float:
     21.31
     """
     return length_mm * math.pi / 4 * bead_mm**2 * share / MM3_PER_ML
+
+
+@rule(
+    "extras.region", unit="ml", formula="(outer - inner) * share",
+    words="What lies between the tier and itself grown by the relief, all round; and of that what is on this side.",
+)  # fmt: skip
+def region_volume(outer_ml: float, inner_ml: float, share: float) -> float:
+    """Volume of a piped region, ml: (outer - inner) x share; all the way round the share is 1. Source: geometry.
+
+    >>> region_volume(2100, 1900, 0.25)
+    50.0
+    """
+    return (outer_ml - inner_ml) * share
 
 
 def plan_borders(tier: SettledTier, media: dict[str, Medium], foot: Outline, flat: Outline | None) -> list[BorderPlan]:
@@ -101,14 +121,17 @@ def plan_borders(tier: SettledTier, media: dict[str, Medium], foot: Outline, fla
 def plan_regions(
     tier: SettledTier, media: dict[str, Medium], covered: Body, hex_of: Callable[[str, str | None], str]
 ) -> list[RegionPlan]:
-    """Each piped region: the room between the finished tier and itself grown by the relief, between its heights."""
+    """Each piped region: the room between the finished tier and itself grown by the relief, between its heights and on
+    its side.
+    """
     plans = []
     for region in tier.asked.regions:
         relief = tier.settled(region, "relief_mm")
         low, high = (covered.foot_mm + share * covered.height_mm for share in (region.low, region.high))
         outer, on_top = region_over(covered, relief.value), region.high >= 1
         far = outer.foot_mm + outer.height_mm if on_top else high
-        volume = coat_volume.figure(outer.volume_between(low, far), covered.volume_between(low, high))
+        share = _share_within(sector_of(region), outer, covered, low, far)
+        volume = region_volume.figure(outer.volume_between(low, far), covered.volume_between(low, high), share)
         plans.append(
             RegionPlan(
                 medium=region.medium,
@@ -116,6 +139,7 @@ def plan_regions(
                 hex=hex_of(region.medium, region.colour),
                 low=same("begins so far up", region.low * covered.height_mm, "mm"),
                 high=same("ends so far up", region.high * covered.height_mm, "mm"),
+                share=same("of what goes all round", share, "ratio"),
                 relief=relief,
                 volume=volume,
                 weight=weight.figure(volume.value, media[region.medium].density_g_per_ml),
@@ -123,6 +147,32 @@ def plan_regions(
             )
         )
     return plans
+
+
+def sector_of(region: PipedRegion) -> Sector:
+    """The side of a tier that a region is piped on."""
+    return Sector(region.round_deg, region.turn_deg)
+
+
+def _share_within(sector: Sector, outer: Body, inner: Body, low_mm: float, high_mm: float) -> float:
+    """How much of what lies between two bodies and two heights lies in a sector: its share of each of many level
+    slices, by how much they hold; of a carved tier by its lattice.
+    """
+    if sector.whole:
+        return 1.0
+    if isinstance(outer, Sculpted) and isinstance(inner, Sculpted):
+        return outer.ring_share(inner, low_mm, high_mm, sector)
+    top_mm = inner.foot_mm + inner.height_mm
+    # None of them is partly beside the inner body and partly above it.
+    ends = sorted({low_mm, high_mm, min(high_mm, top_mm)})
+    ups = [low + (high - low) * step / SLICES for low, high in pairwise(ends) for step in range(SLICES)] + [high_mm]
+    held = within = 0.0
+    for low, high in pairwise(ups):
+        beside, middle = high <= top_mm, (low + high) / 2
+        ring = outer.volume_between(low, high) - (inner.volume_between(low, high) if beside else 0.0)
+        held += ring
+        within += ring * sector.share(outer.section(middle), inner.section(middle) if beside else None)
+    return within / held if held > 0 else sector.round_deg / WHOLE_DEG
 
 
 def region_over(covered: Body, relief_mm: float) -> Body:

@@ -7,8 +7,10 @@ from collections.abc import Iterator, Sequence
 from typing import Any, Literal, NamedTuple
 
 import numpy
-from manifold3d import Manifold
+from manifold3d import CrossSection, Manifold
 from numpy.typing import NDArray
+from shapely import get_coordinates
+from shapely.geometry.polygon import orient
 
 from amber_spread.core.design.builds import Carvable
 from amber_spread.core.design.finishes import DrapeCover, HalvesCover, PatchesCover
@@ -22,7 +24,7 @@ from amber_spread.core.geometry.triangles import Triangles, alone, triangles_of
 from amber_spread.core.kernel.base import Made
 from amber_spread.core.tier.draped import GIVES
 from amber_spread.core.tier.drawn import SPONGE_HEX
-from amber_spread.core.tier.extras import region_over
+from amber_spread.core.tier.extras import region_over, sector_of
 from amber_spread.core.tier.openings import solids_of
 from amber_spread.core.tier.patched import cut_of, seam_names
 from amber_spread.core.tier.worked import Worked
@@ -227,12 +229,16 @@ def _solids(done: Worked) -> Iterator[tuple[Matter, int, str, Manifold]]:
             yield matter, 0, hexes[matter], outer - inner
 
     covered = done.bodies.covered
-    for number, region in enumerate(done.regions.values(), 1):
+    for number, (asked, region) in enumerate(zip(done.tier.asked.regions, done.regions.values(), strict=True), 1):
         outer = region_over(covered, region.relief.value)
         assert isinstance(outer, Sculpted)
         solid = (surface_of(outer) - nested[-1]).trim_by_plane([0.0, 0.0, 1.0], covered.foot_mm + region.low.value)
         if not region.on_top:
             solid = solid.trim_by_plane([0.0, 0.0, -1.0], -(covered.foot_mm + region.high.value))
+        sector = sector_of(asked)
+        if not sector.whole:
+            side = get_coordinates(orient(sector.area(2 * outer.outline.reach_mm)).exterior)[:-1]
+            solid = solid ^ Manifold.extrude(CrossSection([side]), 2 * outer.height_mm).translate([0, 0, outer.foot_mm])
         yield "region", number, region.hex, solid
 
 

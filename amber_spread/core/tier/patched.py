@@ -11,10 +11,10 @@ from shapely import Polygon
 from shapely.affinity import translate
 from shapely.geometry.polygon import orient
 
-from amber_spread.core.design.finishes import PatchesCover
+from amber_spread.core.design.finishes import PatchesCover, PatchSeam
 from amber_spread.core.geometry.flat import Corner, Mark, Piece, drawn_along, edge_of, piece_of, size_of
 from amber_spread.core.geometry.outline import Point
-from amber_spread.core.geometry.parted import Level, Upright
+from amber_spread.core.geometry.parted import Level, Upright, Within
 from amber_spread.core.geometry.patches import Cut, Patch, cut_up
 from amber_spread.core.geometry.rows import Numbers
 from amber_spread.core.geometry.sculpted import Sculpted
@@ -67,12 +67,17 @@ def plan_patches(job: Job, cover: PatchesCover) -> Way | None:
 
 def cut_of(coated: Sculpted, thick_mm: float, cover: PatchesCover) -> Cut:
     """The surface at the middle of a sheet over a coated body, in patches; kept with the body."""
-    own = tuple(Level(one.at) if one.run == "level" else Upright(one.at, one.turn_deg) for one in cover.own_seams)
+    own = tuple(map(_seam, cover.own_seams))
     key = coated.side_mm, coated.top_mm, coated.under_mm, thick_mm, cover.stretch, cover.parts, cover.turn_deg, own
     middle = coated.envelope(thick_mm / 2, thick_mm / 2)
     return coated.core.keep(
         "patches", key, lambda: cut_up(open_surface_of(middle), cover.stretch, cover.parts, cover.turn_deg, own)
     )
+
+
+def _seam(one: PatchSeam) -> Level | Upright:
+    within = None if one.within is None else Within(one.within.seam - 1, one.within.side == "beyond")
+    return Level(one.at, within) if one.run == "level" else Upright(one.at, one.turn_deg, within)
 
 
 def seam_names(cut: Cut) -> dict[int, str]:

@@ -4165,7 +4165,7 @@ export interface components {
         /**
          * PatchSeam
          * @description A seam where one is wanted: level at a share of the height, or upright, turned so far from left to right about
-         *     the axis, at a share of the way across the tier.
+         *     the axis, at a share of the way across the tier; all the way, or only `within` what a seam before it parts off.
          */
         PatchSeam: {
             /**
@@ -4184,13 +4184,14 @@ export interface components {
              * @default 0
              */
             turn_deg: number;
+            within?: components["schemas"]["SeamSide"] | null;
         };
         /**
          * PatchesCover
          * @description Pieces of a carved tier that each lie nearly flat: a front and a back, or a top and so many sides; as few as
          *     stretch or gather by no more than `stretch` where no number is named. Their sides are turned by `turn_deg` about the
-         *     axis. Every seam of `own_seams` cuts through all of them; with 0 parts there are no others. Strips `strip_mm` wide
-         *     hide the seams. `patch_colours` tell what the first patch is cut from, the second and so on.
+         *     axis. Every seam of `own_seams` cuts through all of them, or through those on one side of a seam before it; with 0
+         *     parts there are no others. Strips `strip_mm` wide hide the seams. `patch_colours` tell what the first patch is cut from, the second and so on.
          */
         PatchesCover: {
             /**
@@ -4389,30 +4390,28 @@ export interface components {
         };
         /**
          * PipedOver
-         * @description A piped region as it is seen from outside: its colour, and the left half of what it covers, as if it were the
-         *     right; the `right` half where that differs.
+         * @description A piped region as it is seen from the front: its colour, and what it covers of the left half, as if that were the
+         *     right, and of the right half, part by part.
          */
         PipedOver: {
             /** Hex */
             hex: string;
-            /** Outline */
-            outline: [
+            /** Left */
+            left: [
                 number,
                 number
-            ][];
-            /**
-             * Right
-             * @default []
-             */
+            ][][];
+            /** Right */
             right: [
                 number,
                 number
-            ][];
+            ][][];
         };
         /**
          * PipedRegion
          * @description Piping or strokes over the outside of a finished tier between two shares of its height, of a mean relief: a foot
-         *     of grass, a fringe, a cap. One that goes all the way up lies on the top too.
+         *     of grass, a fringe, a cap. One that goes all the way up lies on the top too. It goes round by `round_deg` about the
+         *     axis, its middle turned by `turn_deg` from the front, to the right where that is more than 0.
          */
         PipedRegion: {
             /**
@@ -4425,6 +4424,16 @@ export interface components {
              * @default 0.3
              */
             high: number;
+            /**
+             * Round Deg
+             * @default 360
+             */
+            round_deg: number;
+            /**
+             * Turn Deg
+             * @default 0
+             */
+            turn_deg: number;
             /** Relief Mm */
             relief_mm?: number | null;
             /**
@@ -5261,7 +5270,8 @@ export interface components {
         };
         /**
          * RegionPlan
-         * @description A piped region: of what, between which heights of the finished tier, how far it stands out, and what it takes.
+         * @description A piped region: of what, between which heights of the finished tier, how much of what goes all round there lies in
+         *     it, how far it stands out, and what it takes.
          */
         RegionPlan: {
             /** Medium */
@@ -5272,6 +5282,7 @@ export interface components {
             hex: string;
             low: components["schemas"]["Figure"];
             high: components["schemas"]["Figure"];
+            share: components["schemas"]["Figure"];
             relief: components["schemas"]["Figure"];
             volume: components["schemas"]["Figure"];
             weight: components["schemas"]["Figure"];
@@ -5596,6 +5607,24 @@ export interface components {
             weight: components["schemas"]["Figure"];
             volume: components["schemas"]["Figure"] | null;
             count: components["schemas"]["Figure"] | null;
+        };
+        /**
+         * SeamSide
+         * @description One side of a seam that stands before another in the list, by its number from 1: beyond it, which is above a
+         *     level one and behind an upright one that is not turned, or before it.
+         */
+        SeamSide: {
+            /**
+             * Seam
+             * @default 1
+             */
+            seam: number;
+            /**
+             * Side
+             * @default beyond
+             * @enum {string}
+             */
+            side: "beyond" | "before";
         };
         /**
          * Section

@@ -51,7 +51,9 @@ const shapes = computed(() => {
     lines: wallLines(tier, half)
       .map((line) => tapered(pixels(wallAt(left, line / half)).reverse(), WIDE))
       .join(""),
-    piped: (tier.piped ?? []).map(({ hex, outline }) => ({ hex, d: area(outline as Points) })),
+    piped: (tier.piped ?? []).flatMap(({ hex, left: parts }) =>
+      parts.map((ring) => ({ hex, d: area(ring as Points) })),
+    ),
     rim: area(rimOf(left, RIM)),
   };
 });

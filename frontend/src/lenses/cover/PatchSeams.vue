@@ -1,14 +1,11 @@
 <script setup lang="ts">
-/** Seams of a cover of patches where one wants them: level, or upright and turned; a row each. */
+/** Seams of a cover of patches where one wants them: level, or upright and turned, all the way or up to another. */
 import { computed } from "vue";
-import type { Tier } from "@/api/types";
 import { useHandbook } from "@/kitchen/handbook";
 import { useTier } from "@/lenses/parts/tier";
+import { type Seam, waysOf, withoutSeam } from "@/order/seams";
 import MeasureField from "@/ui/MeasureField.vue";
 import PickField from "@/ui/PickField.vue";
-
-type Patches = Extract<Tier["cover"], { kind: "patches" }>;
-type Seam = Patches["own_seams"][number];
 
 const { order, tier, change } = useTier();
 const seams = computed(() => (tier.value?.cover.kind === "patches" ? tier.value.cover.own_seams : []));
@@ -35,16 +32,26 @@ function add(): void {
   const turn_deg = [0, 90].find((turn) => !turns.includes(turn));
   alter((seams) => [
     ...seams,
-    { run: turn_deg === undefined ? "level" : "upright", at: 0.5, turn_deg: turn_deg ?? 0 },
+    { run: turn_deg === undefined ? "level" : "upright", at: 0.5, turn_deg: turn_deg ?? 0, within: null },
   ]);
+}
+
+/** Where a seam runs, as it stands in its field. */
+function wayOf(seam: Seam): string {
+  return seam.within ? `${seam.within.side} ${seam.within.seam}` : "all";
+}
+
+function runWithin(at: number, value: string): void {
+  const way = waysOf(seams.value, at).find((one) => one.value === value);
+  if (way) set(at, { within: way.within });
 }
 </script>
 
 <template>
   <h3>Seams of your own</h3>
   <p class="soft">
-    Put them where a strip, a fold or the back hides them. Each cuts through every patch, beside the seams
-    that are found.
+    Put them where a strip, a fold or the back hides them. Each cuts through every patch, or ends at a seam of
+    yours before it.
   </p>
   <div v-for="(seam, index) in seams" :key="index" class="seam">
     <PickField
@@ -52,6 +59,13 @@ function add(): void {
       :value="seam.run"
       :choices="RUNS"
       @change="(run) => set(index, { run })"
+    />
+    <PickField
+      v-if="index"
+      :label="`Seam ${index + 1} goes`"
+      :value="wayOf(seam)"
+      :choices="waysOf(seams, index)"
+      @change="(value) => runWithin(index, value)"
     />
     <div class="rows">
       <MeasureField
@@ -74,7 +88,7 @@ function add(): void {
     <button
       class="act"
       :aria-label="`Take it out: seam ${index + 1}`"
-      @click="alter((list) => list.toSpliced(index, 1))"
+      @click="alter((list) => withoutSeam(list, index))"
     >
       Take it out
     </button>

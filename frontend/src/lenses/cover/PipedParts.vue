@@ -17,6 +17,8 @@ const props = defineProps<{
   most: number;
   /** What is told of each, by its number from 0. */
   rows: (index: number) => readonly { label: string; figure: Figure | undefined }[];
+  /** What is asked of one, where that is not all. */
+  asked?: (one: One) => readonly string[] | undefined;
   /** A new one, without its medium, which is that of the coat. */
   begin: (tier: Tier) => Omit<One, "medium">;
 }>();
@@ -44,7 +46,7 @@ function add(): void {
 <template>
   <FoldedPart :key="order.tier" :name="name" says="none" :open="parts.length > 0">
     <div v-for="(piped, index) in parts" :key="index" class="piped">
-      <KindFields :part="`${part}/${index}`" />
+      <KindFields :part="`${part}/${index}`" :only="asked?.(piped)" />
       <MediumField
         :label="name"
         :medium="piped.medium"

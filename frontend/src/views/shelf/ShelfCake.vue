@@ -39,12 +39,14 @@ const tiers = computed(() =>
             return { hex, d: `M${[...near, ...far].map(([x, z]) => at(-x, z)).join("L")}Z` };
           }),
         );
-    const piped = (tier.piped ?? []).flatMap(({ hex, outline, right: other }) =>
-      [1, -1].map((side) => {
-        const half = side > 0 && other?.length ? other : outline;
-        const d = half.map(([x = 0, z = 0]) => at(side * x, z)).join("L");
-        return { hex, d: d && `M${d}Z` };
-      }),
+    const piped = (tier.piped ?? []).flatMap(({ hex, left: onLeft, right: onRight }) =>
+      [
+        { side: -1, rings: onLeft },
+        { side: 1, rings: onRight },
+      ].map(({ side, rings }) => ({
+        hex,
+        d: rings.map((ring) => `M${ring.map(([x = 0, z = 0]) => at(side * x, z)).join("L")}Z`).join(""),
+      })),
     );
     return {
       bands: [...bands, ...piped],
