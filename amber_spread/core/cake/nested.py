@@ -7,12 +7,15 @@ be laid so that it is cut apart by straight cuts from side to side, so that look
 """
 
 import math
-from collections.abc import Callable, Iterator
-from functools import lru_cache, partial
+from collections.abc import Callable, Iterator, Sequence
+from functools import lru_cache
 from itertools import combinations
 from typing import NamedTuple
 
-from amber_spread.core.geometry.apart import Against, Hull, laid_against, room_for
+import numpy
+
+from amber_spread.core.geometry.apart import Against, Hull, laid_against, least_of, room_for
+from amber_spread.core.geometry.rows import Numbers
 
 MOST_BESIDE = 4
 """No more are looked at together."""
@@ -119,37 +122,50 @@ def _rooms(ones: Numbered, gap: float, few: bool) -> tuple[Room, ...]:
     for size in range(len(ones) - 1):
         for others in combinations(ones[1:], size):
             rest = tuple(one for one in ones[1:] if one not in others)
-            for one in _rooms((ones[0], *others), gap, few):
-                for other in _rooms(rest, gap, few):
-                    right, above = one.wide + gap, one.high + gap
-                    found += [
-                        (right + other.wide, max(one.high, other.high), partial(_beside, one, other, right, 0.0)),
-                        (max(one.wide, other.wide), above + other.high, partial(_beside, one, other, 0.0, above)),
-                    ]
-    kept: list[Room] = []
-    for wide, high, spots in sorted(found, key=lambda way: way[:2]):
-        if not kept or high < kept[-1].high - SLACK_MM:
-            kept.append(Room(wide, high, spots()))
+            found.append(_Ways.of(_rooms((ones[0], *others), gap, few), _rooms(rest, gap, few), gap))
+    sizes = numpy.vstack([ways.sizes for ways in found])
+    starts = numpy.cumsum([0, *(len(ways.sizes) for ways in found)])
+    kept = []
+    for at in least_of(sizes, SLACK_MM).tolist():
+        among = int(numpy.searchsorted(starts, at, side="right")) - 1
+        wide, high = sizes[at].tolist()
+        kept.append(Room(wide, high, found[among].spots(at - int(starts[among]))))
     return tuple(kept)
 
 
-Way = tuple[float, float, Callable[[], tuple[Spot, ...]]]
-"""How wide and high some are where they are laid in a way, and where each lies then, worked out where it is kept."""
+class _Ways(NamedTuple):
+    """Ways to lay some: how wide and high they are together in each, a row each, and where each lies then, by its row,
+    worked out where it is kept.
+    """
+
+    sizes: Numbers
+    spots: Callable[[int], tuple[Spot, ...]]
+
+    @classmethod
+    def of(cls, ones: Sequence[Room], others: Sequence[Room], gap: float) -> "_Ways":
+        """Each of some rooms beside each of others: to the left of it, and then below it."""
+        (wide, high), (across, up) = (numpy.array([room[:2] for room in rooms]).T for rooms in (ones, others))
+        beside = wide[:, None] + gap + across, numpy.maximum(high[:, None], up)
+        below = numpy.maximum(wide[:, None], across), high[:, None] + gap + up
+        sizes = numpy.vstack([numpy.column_stack([each.ravel() for each in way]) for way in (beside, below)])
+
+        def spots(row: int) -> tuple[Spot, ...]:
+            above, pair = divmod(row, len(ones) * len(others))
+            one, other = ones[pair // len(others)], others[pair % len(others)]
+            moved = (0.0, one.high + gap) if above else (one.wide + gap, 0.0)
+            return one.spots + other.moved(*moved)
+
+        return cls(sizes, spots)
 
 
-def _beside(one: Room, other: Room, right: float, above: float) -> tuple[Spot, ...]:
-    """Where all of two rooms lie, the other moved so far."""
-    return one.spots + other.moved(right, above)
-
-
-def _against(ones: Numbered, gap: float, few: bool) -> Iterator[Way]:
+def _against(ones: Numbered, gap: float, few: bool) -> Iterator[_Ways]:
     """Two by the convex outlines round them."""
     (_, first), (_, second) = ones
     if first.outline is None or second.outline is None:
         return
     ways = laid_against(first.outline, second.outline, gap)
-    for laid in ways[:: max(1, math.ceil(len(ways) / FEW))] if few else ways:
-        yield laid.wide, laid.high, partial(_lain, ones, laid)
+    ways = ways[:: max(1, math.ceil(len(ways) / FEW))] if few else ways
+    yield _Ways(numpy.array([laid[:2] for laid in ways]), lambda row: _lain(ones, ways[row]))
 
 
 def _lain(ones: Numbered, laid: Against) -> tuple[Spot, ...]:

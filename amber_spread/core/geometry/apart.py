@@ -15,7 +15,7 @@ from shapely import Geometry, Polygon, get_coordinates
 from shapely.geometry.polygon import orient
 
 from amber_spread.core.geometry.outline import Point
-from amber_spread.core.geometry.rows import Numbers
+from amber_spread.core.geometry.rows import Numbers, Whole
 
 Hull = tuple[Point, ...]
 """The corners of a convex outline, anticlockwise."""
@@ -56,11 +56,29 @@ def laid_against(one: Hull, other: Hull, gap: float) -> tuple[Against, ...]:
     lower than the one before.
     """
     rows = _against(one, other, gap)
-    found: list[Against] = []
-    for wide, high, quarters, turns, left, low, x, y in rows[numpy.lexsort((rows[:, 1], rows[:, 0]))].tolist():
-        if not found or high < found[-1].high - LOWER_MM:
-            found.append(Against(wide, high, (int(quarters), int(turns)), ((-left, -low), (x - left, y - low))))
-    return tuple(found)
+    return tuple(
+        Against(wide, high, (int(quarters), int(turns)), ((-left, -low), (x - left, y - low)))
+        for wide, high, quarters, turns, left, low, x, y in rows[least_of(rows[:, :2], LOWER_MM)].tolist()
+    )
+
+
+def least_of(sizes: Numbers, lower: float) -> Whole:
+    """Which of some widths and heights, a row each, are the least: from the narrowest to the widest, each lower by so
+    much than the last.
+
+    >>> least_of(numpy.array([[3.0, 1.0], [1.0, 5.0], [2.0, 5.0], [2.0, 4.0]]), 0.5).tolist()
+    [1, 3, 0]
+    """
+    order = numpy.lexsort((sizes[:, 1], sizes[:, 0]))
+    highs = sizes[order, 1]
+    # Only what is lower than all that is narrower can be among them.
+    lowest = numpy.concatenate([[math.inf], numpy.minimum.accumulate(highs)[:-1]])
+    kept, last = [], math.inf
+    for at in numpy.flatnonzero(highs < lowest).tolist():
+        if highs[at] < last - lower:
+            kept.append(at)
+            last = float(highs[at])
+    return order[kept]
 
 
 def _against(one: Hull, other: Hull, gap: float) -> Numbers:
