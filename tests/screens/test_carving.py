@@ -249,9 +249,19 @@ def test_a_cake_is_built_of_solids_and_seen_in_the_round(screen, address):
     expect(panel(screen)).to_contain_text("What the patches are cut from", timeout=60_000)
     panel(screen).get_by_role("button", name="Choose a seam").click()
     expect(panel(screen).get_by_label("So far across the tier")).to_have_value("50")
+    panel(screen).get_by_role("button", name="Another seam").click()
+    panel(screen).get_by_label("Seam 2 goes").select_option("behind seam 1")
     panel(screen).get_by_text("Piped regions", exact=True).click()
     panel(screen).get_by_role("button", name="Add a region").click()
-    expect(figure(screen, "regions.region_1.weight")).to_be_visible(timeout=60_000)
+    piped = figure(screen, "regions.region_1.weight")
+    expect(piped).to_be_visible(timeout=60_000)
+    whole = piped.inner_text()
+    panel(screen).get_by_label("Lies").select_option("on the front half")
+    expect(piped).not_to_have_text(whole, timeout=30_000)
+    expect(panel(screen).get_by_label("Goes round by")).to_have_value("180")
+    # What ran behind a seam that is taken out runs where that one ran.
+    panel(screen).get_by_role("button", name="Take it out: seam 1").click()
+    expect(panel(screen).get_by_label("Seam 2 goes")).to_have_count(0)
     assert serious(screen) == []
     saved(screen)
 

@@ -27,10 +27,10 @@ describe("the sides of a seam", () => {
     expect(waysOf(seams, 0).map((way) => way.words)).toEqual(["all the way"]);
     expect(waysOf(seams, 2).map((way) => way.words)).toEqual([
       "all the way",
-      "only behind seam 1",
-      "only in front of seam 1",
-      "only above seam 2",
-      "only below seam 2",
+      "behind seam 1",
+      "in front of seam 1",
+      "above seam 2",
+      "below seam 2",
     ]);
   });
 });

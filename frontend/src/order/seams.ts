@@ -28,7 +28,7 @@ export function waysOf(
   const sided = seams.slice(0, at).flatMap((seam, index) =>
     (["beyond", "before"] as const).map((side) => ({
       value: `${side} ${index + 1}`,
-      words: `only ${sidesOf(seam)[side]} seam ${index + 1}`,
+      words: `${sidesOf(seam)[side]} seam ${index + 1}`,
       within: { seam: index + 1, side },
     })),
   );

@@ -46,6 +46,7 @@ function add(): void {
 <template>
   <FoldedPart :key="order.tier" :name="name" says="none" :open="parts.length > 0">
     <div v-for="(piped, index) in parts" :key="index" class="piped">
+      <slot :piped="piped" :set="(to: Partial<One>) => set(index, to)" />
       <KindFields :part="`${part}/${index}`" :only="asked?.(piped)" />
       <MediumField
         :label="name"

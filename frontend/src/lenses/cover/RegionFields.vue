@@ -6,33 +6,57 @@
 import type { Tier } from "@/api/types";
 import { useHandbook } from "@/kitchen/handbook";
 import { useTier } from "@/lenses/parts/tier";
+import PickField from "@/ui/PickField.vue";
 import PipedParts from "./PipedParts.vue";
 
 type Region = Tier["regions"][number];
 
-const { tier, planned } = useTier();
+const SIDES = [
+  { value: "front", words: "on the front half", turn_deg: 0 },
+  { value: "right", words: "on the right half", turn_deg: 90 },
+  { value: "back", words: "on the back half", turn_deg: 180 },
+  { value: "left", words: "on the left half", turn_deg: -90 },
+] as const;
+const ALL = { value: "all", words: "all round" } as const;
+const OWN = { value: "own", words: "as said below" } as const;
+type Side = (typeof SIDES)[number]["value"] | "all" | "own";
+
+const { planned } = useTier();
 const handbook = useHandbook();
 const most = handbook.limit("regions").high;
 const round = handbook.limit("round_deg").high;
 /** As much of a tier as a foot of grass takes. */
 const FOOT = 0.3;
 
+const isSided = (region: Region): boolean => region.round_deg < round;
+
+function sideOf(region: Region): Side {
+  if (!isSided(region)) return "all";
+  const half = SIDES.find((side) => (side.turn_deg - region.turn_deg) % round === 0);
+  return half && region.round_deg === round / 2 ? half.value : "own";
+}
+
+function choicesOf(region: Region): { value: Side; words: string }[] {
+  return [ALL, ...SIDES, ...(sideOf(region) === "own" ? [OWN] : [])];
+}
+
+function lying(side: Side): Partial<Region> {
+  const half = SIDES.find((one) => one.value === side);
+  if (side === "all") return { round_deg: round, turn_deg: 0 };
+  return half ? { round_deg: round / 2, turn_deg: half.turn_deg } : {};
+}
+
+/** How far round it goes, and where its middle is, asks only what does not go all round. */
+const asked = (region: Region) => (isSided(region) ? undefined : ["low", "high", "relief_mm"]);
+
 const rows = (index: number) => {
   const told = planned.value?.regions[`region_${index + 1}`];
   return [
     { label: "Begins, up the tier", figure: told?.low },
     { label: "Ends, up the tier", figure: told?.high },
-    ...(isSided(tier.value?.regions[index])
-      ? [{ label: "Of what goes all round", figure: told?.share }]
-      : []),
     { label: "Piped, weighs", figure: told?.weight },
   ];
 };
-
-const isSided = (region: Region | undefined): boolean => (region?.round_deg ?? round) < round;
-/** Where its middle is asks only what has one. */
-const asked = (region: Region) =>
-  isSided(region) ? undefined : (["low", "high", "round_deg", "relief_mm"] as const);
 
 /** The first runs round the foot, the next from where the last one ends up over the top. */
 function begin(tier: Tier): Omit<Region, "medium"> {
@@ -52,5 +76,14 @@ function begin(tier: Tier): Omit<Region, "medium"> {
     :rows="rows"
     :asked="asked"
     :begin="begin"
-  />
+  >
+    <template #default="{ piped, set }">
+      <PickField
+        label="Lies"
+        :value="sideOf(piped)"
+        :choices="choicesOf(piped)"
+        @change="(side) => set(lying(side))"
+      />
+    </template>
+  </PipedParts>
 </template>

@@ -39,17 +39,27 @@ const tiers = computed(() =>
             return { hex, d: `M${[...near, ...far].map(([x, z]) => at(-x, z)).join("L")}Z` };
           }),
         );
-    const piped = (tier.piped ?? []).flatMap(({ hex, left: onLeft, right: onRight }) =>
-      [
-        { side: -1, rings: onLeft },
-        { side: 1, rings: onRight },
-      ].map(({ side, rings }) => ({
-        hex,
-        d: rings.map((ring) => `M${ring.map(([x = 0, z = 0]) => at(side * x, z)).join("L")}Z`).join(""),
-      })),
-    );
+    const piped = (tier.piped ?? []).map((one) => {
+      const both = [
+        ...one.left.map((ring) => ring.map(([x = 0, z = 0]): [number, number] => [-x, z])),
+        ...one.right.map((ring) => ring.map(([x = 0, z = 0]): [number, number] => [x, z])),
+      ];
+      return {
+        hex: one.hex,
+        d: both.map((ring) => `M${ring.map(([x, z]) => at(x, z)).join("L")}Z`).join(""),
+        // Where the two halves meet there is no edge.
+        edge: both
+          .flatMap((ring) =>
+            ring.map((corner, index) => [corner, ring[(index + 1) % ring.length] ?? corner] as const),
+          )
+          .filter(([[a], [b]]) => a !== 0 || b !== 0)
+          .map(([from, to]) => `M${at(...from)}L${at(...to)}`)
+          .join(""),
+      };
+    });
     return {
-      bands: [...bands, ...piped],
+      bands,
+      piped,
       hex: tier.hex,
       d: `M${[...right, ...left].map(([x, z]) => at(x, z)).join("L")}Z`,
       lines,
@@ -85,6 +95,10 @@ const tiers = computed(() =>
         stroke-width="0.8"
         opacity="0.2"
       />
+      <template v-for="(one, at) in tier.piped" :key="`p${at}`">
+        <path :d="one.d" :fill="one.hex" />
+        <path :d="one.edge" fill="none" stroke="var(--ink)" stroke-width="1.4" stroke-linecap="round" />
+      </template>
     </g>
   </svg>
 </template>
