@@ -174,7 +174,8 @@ _BITES = st.one_of(
               lean_deg=st.floats(-90, 90)),
 )  # fmt: skip
 _OPENINGS = st.lists(
-    st.builds(Opening, solid=_BITES, medium=st.sampled_from(SPREADS), colour=st.sampled_from(COLOUR_NAMES)), max_size=2
+    st.builds(Opening, solid=_BITES, medium=st.sampled_from([None, *SPREADS]), colour=st.sampled_from(COLOUR_NAMES)),
+    max_size=2,
 ).map(tuple)
 # Not two at one place along the tier.
 _SECTIONS = st.lists(

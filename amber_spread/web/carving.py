@@ -10,18 +10,15 @@ from typing import Annotated
 from fastapi import APIRouter, Depends, Query, Request, Response
 from pydantic import Field
 
-from amber_spread.core.cake import seen_round
-from amber_spread.core.design.builds import JoinedBuild, ModelledBuild
-from amber_spread.core.document import Document, FileError, complaint_at, worked_tiers
+from amber_spread.core.document import Document, FileError, complaint_at
 from amber_spread.core.geometry.sliced import Level
 from amber_spread.core.kernel import limits
 from amber_spread.core.kernel.base import Frozen
-from amber_spread.core.stock.contents import Contents
-from amber_spread.core.stock.kit import Kit
-from amber_spread.core.tier import Envelope, RoundView, Worked, envelope_of, levels_of
+from amber_spread.core.tier import Envelope, RoundView
 from amber_spread.papers.model_reading import ModelError, ReadModel, Unit, Up, read_model
-from amber_spread.papers.model_writing import MEDIA_TYPES, ModelKind, write_model
+from amber_spread.papers.model_writing import MEDIA_TYPES, ModelKind
 from amber_spread.papers.picture_reading import PictureError, ReadPicture, read_picture
+from amber_spread.web.elsewhere import Wanted, Width, tier_as_model, tier_in_the_round, tier_levels, width_of
 from amber_spread.web.files import download
 from amber_spread.web.kit import OwnedKit
 from amber_spread.web.orders import Book
@@ -40,26 +37,6 @@ def _opened(id: uuid.UUID, book: Book) -> Document:
 
 
 OpenDocument = Annotated[Document, Depends(_opened)]
-
-
-class Wanted(Frozen):
-    """A body, and how high, how long or of what volume it is wanted; by itself where nothing is said."""
-
-    build: Annotated[JoinedBuild | ModelledBuild, Field(discriminator="kind")]
-    height_mm: Annotated[float, limits.SOLID_SIZE.field()] | None = None
-    length_mm: Annotated[float, limits.SOLID_SIZE.field()] | None = None
-    volume_ml: Annotated[float, limits.BODY_VOLUME.field()] | None = None
-
-
-class Width(Frozen):
-    """How wide a body is to be."""
-
-    width_mm: float
-
-
-def width_of(wanted: Wanted) -> Width:
-    """How wide a body is at the size that is wanted of it. Raises ValueError where it cannot be made."""
-    return Width(width_mm=wanted.build.width_for(wanted.height_mm, wanted.length_mm, wanted.volume_ml))
 
 
 @router.post("/width")
@@ -88,27 +65,16 @@ class Looked(OfTier):
 async def round(looked: Looked, request: Request, planner: PlannerOf, kit: OwnedKit) -> RoundView | None:
     """A carved tier in the round, as triangles; nothing of any other tier."""
     with sent_as("document"):
-        return await planner.elsewhere(request, partial(_seen, looked.tier, looked.cut_open), looked.document, kit)
-
-
-def _seen(tier: int, cut_open: bool, document: Document, kit: Kit | None, _: Contents | None) -> RoundView | None:
-    return next((seen_round(done, cut_open, (kit or Kit()).tins) for done in _worked(tier, document, kit)), None)
-
-
-def _worked(tier: int, document: Document, kit: Kit | None) -> list[Worked]:
-    """The tier as its rooms left it; none where there is no such tier."""
-    return worked_tiers(document, kit)[tier : tier + 1]
+        return await planner.elsewhere(
+            request, partial(tier_in_the_round, looked.tier, looked.cut_open), looked.document, kit
+        )
 
 
 @router.post("/levels")
 async def levels(asked: OfTier, request: Request, planner: PlannerOf, kit: OwnedKit) -> list[Level]:
     """A carved tier without its coats, cut level from its foot to its top; nothing of any other tier."""
     with sent_as("document"):
-        return await planner.elsewhere(request, partial(_levels, asked.tier), asked.document, kit)
-
-
-def _levels(tier: int, document: Document, kit: Kit | None, _: Contents | None) -> list[Level]:
-    return [level for done in _worked(tier, document, kit) for level in levels_of(done)]
+        return await planner.elsewhere(request, partial(tier_levels, asked.tier), asked.document, kit)
 
 
 @router.post("/model", openapi_extra={"requestBody": {"content": {"application/octet-stream": BINARY}}})
@@ -136,16 +102,9 @@ async def body_file(
     of: Envelope = "bare",
 ) -> Response:
     """A carved tier as a 3D file: bare, under its coats, or covered."""
-    found = await planner.elsewhere(request, partial(_envelope, tier - 1, of, kind), document, kit)
+    found = await planner.elsewhere(request, partial(tier_as_model, tier - 1, of, kind), document, kit)
     if found is None:
         raise FileError(
             [complaint_at(("design", "tiers", tier - 1, "build"), "is not carved, so that it has no 3D file")]
         )
     return download(f"{document.title} tier {tier} {of}.{kind}", MEDIA_TYPES[kind], found)
-
-
-def _envelope(
-    tier: int, of: Envelope, kind: ModelKind, document: Document, kit: Kit | None, _: Contents | None
-) -> bytes | None:
-    found = next((envelope_of(done, of) for done in _worked(tier, document, kit)), None)
-    return None if found is None else write_model(*found, kind)

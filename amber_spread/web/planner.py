@@ -1,26 +1,25 @@
 """Who plans: the event loop what is soon done, another process what may take longer."""
 
 import asyncio
-from collections.abc import Callable, Iterator
+from collections.abc import Iterator
 from concurrent.futures import Future
 from contextlib import contextmanager
-from typing import Annotated, Any, Generic, NamedTuple, TypeAlias, TypeVar
+from typing import Annotated, TypeVar
 
 from fastapi import Depends, Request
 
-from amber_spread.core.design.builds import Bodied
 from amber_spread.core.design.effort import bodies_of, carving_of, effort_ms
-from amber_spread.core.document import Document, FileError, carved_bodies, complaint_at, plan_document
-from amber_spread.core.geometry.bare import BareBody, made_of, take_over
+from amber_spread.core.document import Document, FileError, complaint_at, plan_document
+from amber_spread.core.geometry.bare import BareBody, take_over
 from amber_spread.core.kernel.latest import Latest
 from amber_spread.core.kernel.progress import Heard, unheard
 from amber_spread.core.plan import Plan
 from amber_spread.core.stock.contents import Contents
 from amber_spread.core.stock.kit import Kit
+from amber_spread.web.elsewhere import Done, Known, Work, with_bodies, written
 from amber_spread.web.workers import FAILED, LOOK_S, Unwanted, Workers
 
 T = TypeVar("T")
-Work: TypeAlias = Callable[[Document, Kit | None, Contents | None], T]
 SOON_MS = 40.0
 """What takes no longer than this is planned where it was asked for; handing it over would take as long again."""
 LONGEST_S = 10.0
@@ -38,23 +37,6 @@ def sent_as(field: str) -> Iterator[None]:
         yield
     except FileError as error:
         raise error.within(field) from error
-
-
-class Known(NamedTuple):
-    """The bodies of a design, with all that was worked out of them, and what they were made of."""
-
-    bodies: tuple[BareBody, ...]
-    made: dict[str, Any]
-
-
-class Done(NamedTuple, Generic[T]):
-    """What came of a piece of work, its bodies (of those it was sent and learnt nothing of, their keys), and what was
-    made anew.
-    """
-
-    found: T
-    bodies: tuple[BareBody | str, ...]
-    made: dict[str, Any]
 
 
 class Planner:
@@ -78,8 +60,8 @@ class Planner:
         where it cannot be planned, and Unwanted as `elsewhere` does.
         """
         if self.soon(document):
-            return _written(document, kit, contents)
-        return await self.elsewhere(asker, _written, document, kit, contents, heard)
+            return written(document, kit, contents)
+        return await self.elsewhere(asker, written, document, kit, contents, heard)
 
     def plan(self, document: Document, kit: Kit | None = None, contents: Contents | None = None) -> Plan:
         """The plan of a design file, for those who wait in a thread of their own. Raises FileError likewise."""
@@ -115,7 +97,7 @@ class Planner:
     ) -> "tuple[Known, Future[Done[T]]]":
         """Have it done elsewhere, with what is known so far of the bodies that are carved in it."""
         known = self._known.get(bodies_of(document.design, document.practice), Known((), {}))
-        return known, self.workers.begin(_with_bodies, LONGEST_S, work, known, document, kit, contents)
+        return known, self.workers.begin(with_bodies, LONGEST_S, work, known, document, kit, contents)
 
     async def _awaited(self, asker: Request, begun: "Future[Done[T]]") -> "Done[T]":
         waiting: asyncio.Future[Done[T]] = asyncio.wrap_future(begun)
@@ -140,22 +122,6 @@ class Planner:
             take_over(known.bodies, known.made)
             self._carved.put(carving_of(document.design, document.practice), True)
         return done.found
-
-
-def _written(document: Document, kit: Kit | None, contents: Contents | None) -> str:
-    return plan_document(document, kit, contents).model_dump_json()
-
-
-def _with_bodies(
-    work: Work[T], known: Known, document: Document, kit: Kit | None, contents: Contents | None
-) -> "Done[T]":
-    """A piece of work with the bodies known so far, and those that were worked out anew in it."""
-    take_over(known.bodies, known.made)
-    had = {body.key: body.known for body in known.bodies}
-    found = work(document, kit, contents)
-    bodies = tuple(body.key if body.known == had.get(body.key) else body for body in carved_bodies(document))
-    made = made_of(tier.build.made_key for tier in document.design.tiers if isinstance(tier.build, Bodied))
-    return Done(found, bodies, {key: one for key, one in made.items() if key not in known.made})
 
 
 def _too_long() -> FileError:

@@ -73,6 +73,33 @@ def test_a_soft_medium_in_an_opening_that_is_open_runs():
         assert ("carve.opening_runs" in [check.code for check in whole.checks]) == runs
 
 
+def test_a_room_left_empty_takes_nothing_and_leaves_the_wall_that_geometry_does():
+    """A ball of 60 whose middle is 35 above the foot of a block 120 deep and 100 high: 30 to the front and back, and
+    nothing is said of the 5 below it, which stand on a board."""
+    ball = BallSolid(across_mm=60, z_mm=5)
+    plans = {}
+    for medium in (None, CREAM):
+        build = JoinedBuild(solids=(BLOCK,), openings=(Opening(solid=ball, medium=medium),))
+        plans[medium] = planned(tier(200, build=build, layers=Layers(count=3)))
+    (empty,), (filled,) = (list(plan.tiers[0].carving.openings.values()) for plan in plans.values())
+    assert empty.weight is None and empty.volume == filled.volume and empty.cake == filled.cake
+    assert empty.wall.value == filled.wall.value == pytest.approx(30, abs=1.0)
+    lighter = [plan.tiers[0].stack.weight.value for plan in plans.values()]
+    assert lighter[1] - lighter[0] == pytest.approx(filled.weight.value)
+    assert "tier_1_refill" not in {step for bowl in plans[None].bowls.values() for step in bowl.steps}
+    # Nothing is drawn where nothing is, and what may be hidden there is warned of.
+    for plan, shown in ((plans[None], 0), (plans[CREAM], 1)):
+        assert sum(part.kind == "refill" for part in plan.section.parts) == shown
+        assert ("caution.small_sweets" in [check.code for check in plan.checks]) == (not shown)
+
+
+@pytest.mark.parametrize(("z_mm", "code"), [(38, "carve.opening_thin"), (70, "carve.opening_empty")])
+def test_a_room_left_empty_with_a_thin_wall_or_open_to_the_outside_is_said(z_mm, code):
+    room = Opening(solid=BallSolid(across_mm=50, z_mm=z_mm), medium=None)
+    whole = planned(tier(200, build=JoinedBuild(solids=(BLOCK,), openings=(room,)), layers=Layers(count=3)))
+    assert code in [check.code for check in whole.checks]
+
+
 def test_a_later_opening_takes_nothing_that_an_earlier_one_or_a_hidden_room_took():
     ball = BallSolid(across_mm=80, z_mm=10)
     first, second = openings_of(opened(ball, ball))

@@ -1,6 +1,8 @@
 """Work elsewhere: what comes of it, and when it is given up."""
 
+import pickle
 import time
+from functools import partial
 from multiprocessing import get_context
 from operator import add
 
@@ -11,9 +13,12 @@ from amber_spread.core.design.design import Layers, Tier
 from amber_spread.core.design.finishes import DrapeCover, FreehandFinal
 from amber_spread.core.design.solids import BallSolid, BoxSolid
 from amber_spread.core.document import FileError, carved_bodies, read_document
-from amber_spread.web.planner import Known, Planner, _with_bodies, _written
+from amber_spread.web.elsewhere import Known, Wanted, tier_levels, width_of, with_bodies, written
+from amber_spread.web.planner import Planner
 from amber_spread.web.workers import FAILED, MEGABYTE, Unwanted, Workers
 from tests.designs import document
+
+STONE = CarvedBuild(points_mm=((0, 0), (200, 0), (200, 61), (90, 97), (0, 60)))
 
 
 @pytest.fixture
@@ -28,6 +33,20 @@ def test_work_is_done_elsewhere_and_what_it_raises_is_raised_here(workers):
     assert workers.begin(sorted, 30, [2, 3, 1], reverse=True).result() == [3, 2, 1]
     with pytest.raises(FileError):
         workers.begin(read_document, 30, b"no design file").result()
+
+
+READ = """
+(lambda before: ([work(*given) for work, given in map(__import__("pickle").loads, all)],
+                 set(__import__("sys").modules) - before)[1])(set(__import__("sys").modules))
+"""
+
+
+def test_a_worker_has_read_what_it_works_with_and_nothing_of_the_web(workers):
+    """Each has a process of its own, and would read it anew: that takes longer than most of its work."""
+    wanted, carved = Wanted(build=JoinedBuild(solids=(BoxSolid(),))), document(Tier(tin_diameter_mm=207, build=STONE))
+    work = [(width_of, (wanted,)), (with_bodies, (written, Known((), {}), carved, None, None))]
+    work.append((with_bodies, (partial(tier_levels, 0), Known((), {}), carved, None, None)))
+    assert workers.begin(eval, 60, READ.strip(), {"all": [pickle.dumps(one) for one in work]}).result() == set()
 
 
 def test_work_that_takes_too_long_or_too_much_is_given_up(workers):
@@ -62,10 +81,7 @@ def test_work_needs_no_lock_that_processes_share(workers, monkeypatch):
 
 
 def test_a_carved_body_is_worked_out_elsewhere_once_and_kept_here(workers):
-    view = ((0, 0), (200, 0), (200, 61), (90, 97), (0, 60))
-    stone, blush = (
-        document(Tier(tin_diameter_mm=207, build=CarvedBuild(points_mm=view)), title=title) for title in ("A", "B")
-    )
+    stone, blush = (document(Tier(tin_diameter_mm=207, build=STONE), title=title) for title in ("A", "B"))
     (body,) = carved_bodies(stone)
     assert "distances" not in body.kept
     planner = Planner(workers)
@@ -73,7 +89,7 @@ def test_a_carved_body_is_worked_out_elsewhere_once_and_kept_here(workers):
     (kept,) = carved_bodies(stone)
     assert {"distances", "climbed"} <= kept.kept.keys()
     # It is handed along, so that nothing is worked out anew: none comes back.
-    again = workers.begin(_with_bodies, 30, _written, Known((kept,), {}), blush, None, None).result()
+    again = workers.begin(with_bodies, 30, written, Known((kept,), {}), blush, None, None).result()
     assert again.bodies == (kept.key,)
     assert first.model_dump_json() == again.found
 

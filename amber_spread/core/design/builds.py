@@ -223,11 +223,12 @@ class SectionAt(Frozen):
 
 class Opening(Frozen):
     """A bite or a hole cut out of a carved tier once it is stacked, and filled up flush: the solid it is cut to, where
-    that lies about the axis and above the foot at the tier's own size, and what fills it.
+    that lies about the axis and above the foot at the tier's own size, and what fills it. Without a medium it is left
+    empty: a room hidden in the cake.
     """
 
     solid: Solid
-    medium: Key = "american_buttercream"
+    medium: Key | None = "american_buttercream"
     colour: Name | None = None
 
 
@@ -243,7 +244,8 @@ class Carvable(_Build, TakesMore):
     def also_takes(self) -> Iterator[Taken]:
         """What fills its openings."""
         for index, one in enumerate(self.openings):
-            yield ("openings", index, "medium"), one.medium, one.colour
+            if one.medium is not None:
+                yield ("openings", index, "medium"), one.medium, one.colour
 
 
 class CarvedBuild(Carvable):

@@ -130,7 +130,8 @@ def _in_one(solid: Manifold) -> Manifold:
     parts = [part for part in solid.decompose() if abs(part.volume()) > CRUMB_ML * 1000]
     if any(part.volume() < 0 for part in parts):
         raise ValueError(
-            "the body has a hollow inside that opens nowhere: open it to one side, or fill it as an opening"
+            "the body has a hollow inside that opens nowhere: open it to one side, or make it an opening, which may be "
+            "left empty"
         )
     if len(parts) > 1:
         raise ValueError(f"the body is of {len(parts)} parts that do not touch: move them together, or cut them off")

@@ -77,7 +77,11 @@ def steps_of_carving(
         )  # fmt: skip
     for number, opening in enumerate(openings.values(), 1):
         out = Quantity(opening.cake.value + opening.filling.value, "g")
-        if opening.open:
+        if opening.weight is None:
+            yield say(
+                f"Opening {number} is left empty: cut it out of each layer as you stack, {{out}} in all.", CUT, out=out,
+            )  # fmt: skip
+        elif opening.open:
             yield say(
                 f"Cut opening {number} out by its templates; {{out}} of cake and filling comes out. Chill the cake, "
                 "press {filled} in a little at a time, and draw the knife over it level with the cake.", CARVE,
@@ -88,6 +92,11 @@ def steps_of_carving(
                 f"Opening {number} opens nowhere: cut it out of each layer as you stack, {{out}} in all, and fill each "
                 "up level with {filled} in all before the next goes on.", CUT,
                 out=out, filled=Quantity(opening.weight.value, "g"),
+            )  # fmt: skip
+        if opening.wall is not None and opening.volume.value > 0:
+            yield say(
+                f"Mind opening {number} inside: {{wall}} of cake is all there is about it at its thinnest. Try it with "
+                "a skewer before you carve there, and take the skewer out.", CARVE, wall=mm(opening.wall.value),
             )  # fmt: skip
     yield say("The knife moves away from your hand, and the turntable is held.", CARVE, True)
     yield say(

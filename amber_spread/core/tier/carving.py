@@ -70,9 +70,12 @@ class SlicePlan(Made):
 
 
 class SolidSeen(Made):
-    """One of the solids a tier is built of, where it lies: from the side and from above, a ring a part."""
+    """One of the solids a tier is built of, where it lies: the middle of its foot about the axis and above the foot of
+    the tier, and what is seen of it from the side and from above, a ring a part.
+    """
 
     cut_out: bool
+    place: tuple[float, float, float]
     side: list[list[Point]]
     above: list[list[Point]]
 
@@ -302,9 +305,13 @@ def _solids(build: Build, bare: Sculpted) -> list[SolidSeen]:
 def _solids_seen(build: JoinedBuild, across: float, up: float) -> Iterator[SolidSeen]:
     left, front, low = build.lowest_mm
     for part in build.solids:
+        x, y, z = part.x_mm - left, part.y_mm - front, part.z_mm - low
         placed = part.placed().translate([-left, -front, -low]).scale([across, across, up])
         yield SolidSeen(
-            cut_out=part.does == "cut", side=rings_of(seen(placed, UPRIGHT)), above=rings_of(seen(placed, FLAT))
+            cut_out=part.does == "cut",
+            place=(across * x, across * y, up * z),
+            side=rings_of(seen(placed, UPRIGHT)),
+            above=rings_of(seen(placed, FLAT)),
         )
 
 

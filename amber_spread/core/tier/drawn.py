@@ -19,7 +19,7 @@ from amber_spread.core.design.finishes import (
 from amber_spread.core.geometry.body import Body, Envelopes, Sideways, Straight
 from amber_spread.core.geometry.outline import Outline, Point, arc
 from amber_spread.core.geometry.sculpted import Sculpted, rings_right
-from amber_spread.core.geometry.sector import Sector, farthest_across
+from amber_spread.core.geometry.sector import Sector, area_within, farthest_across
 from amber_spread.core.geometry.traced import Region, areas_of
 from amber_spread.core.kernel.base import Made
 from amber_spread.core.tier.coats import CoatsPlan
@@ -149,7 +149,8 @@ def draw_tier(number: int, tier: Tier, cut: Cut, hex_of: HexOf) -> Drawn:
     parts = list(_tipped(place, cut) if cut.tipped else _inside(f"{place}.layers", tier, cut, hex_of))
     for key, opening in cut.openings.items():
         there = f"{place}.carving.openings.{key}"
-        parts += [Part(place=there, kind="refill", hex=opening.hex, outline=ring) for ring in opening.cut]
+        if opening.medium is not None:
+            parts += [Part(place=there, kind="refill", hex=opening.hex, outline=ring) for ring in opening.cut]
     outside = SPONGE_HEX
     for kind, hex, outlines in _coats(tier, cut, hex_of):
         for outline in outlines:
@@ -291,10 +292,20 @@ def _regions(place: str, tier: Tier, cut: Cut) -> Iterator[_Region]:
             right.difference(_half_of(inner.half_profile())) if sector.faces(RIGHT_DEG) else Polygon()
         )
         if not sector.whole:
-            seen = _seen_of(sector, outer, low, high)
+            seen = areas_of(_seen_of(sector, outer, low, high).union(_ridge(sector, outer, inner, high)))
             mirrored = scale(seen, -1.0, 1.0, origin=(0.0, 0.0))
             right, left = areas_of(right.intersection(seen)), areas_of(left.intersection(mirrored))
         yield _Region(f"{place}.regions.{key}", region.hex, cut_through, right, left)
+
+
+def _ridge(sector: Sector, outer: Body, inner: Body, high_mm: float) -> Region:
+    """What of a sector stands above the top of what is within, as wide as it is: that is seen over the front."""
+    top_mm = inner.foot_mm + inner.height_mm
+    if high_mm <= top_mm + EDGE_MM:
+        return Polygon()
+    across = area_within(outer.section((top_mm + high_mm) / 2)).intersection(sector.area(2 * outer.outline.reach_mm))
+    left, _, right, _ = across.bounds
+    return areas_of(box(left, top_mm, right, high_mm) if across.area else Polygon())
 
 
 def _seen_of(sector: Sector, body: Body, low_mm: float, high_mm: float) -> Region:

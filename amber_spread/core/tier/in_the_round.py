@@ -215,7 +215,8 @@ def _solids(done: Worked) -> Iterator[tuple[Matter, int, str, Manifold]]:
     if isinstance(build, Carvable) and done.carving is not None:
         filled = zip(solids_of(build), done.carving.openings.values(), strict=True)
         for number, (opening, told) in enumerate(filled, 1):
-            yield "refill", number, told.hex, nested[0] ^ opening
+            if told.medium is not None:
+                yield "refill", number, told.hex, nested[0] ^ opening
             whole = whole - opening
     for slab in done.slabs:
         level = whole.trim_by_plane([0.0, 0.0, 1.0], slab.low).trim_by_plane([0.0, 0.0, -1.0], -slab.high)

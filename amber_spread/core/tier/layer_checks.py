@@ -8,7 +8,7 @@ from amber_spread.core.design.design import TinBake
 from amber_spread.core.design.finishes import PlainFilling
 from amber_spread.core.design.practice import Practice
 from amber_spread.core.design.settled import SettledTier
-from amber_spread.core.kernel.check import Check, Checker, grams, mm
+from amber_spread.core.kernel.check import Check, Checker, Lens, grams, mm
 from amber_spread.core.kernel.figures import Quantity
 from amber_spread.core.stock.media import Medium
 from amber_spread.core.tier.carving import CarvingPlan
@@ -44,7 +44,8 @@ def checks_of_layers(done: Worked, media: Mapping[str, Medium], check: Checker) 
     if foot is not None:
         yield from _on_its_side(foot, check)
     if done.carving is not None:
-        yield from _carved(done.carving, layers, done.tier.usual, media, check)
+        yield from _carved(done.carving, layers, done.tier.usual, check)
+        yield from _opened(done.carving, layers, media, check)
     if not tier.asked.build.straight:
         yield check(
             "caution.knife", "caution", "layers",
@@ -53,9 +54,7 @@ def checks_of_layers(done: Worked, media: Mapping[str, Medium], check: Checker) 
         )  # fmt: skip
 
 
-def _carved(
-    carving: CarvingPlan, layers: LayersPlan, usual: Practice, media: Mapping[str, Medium], check: Checker
-) -> Iterator[Check]:
+def _carved(carving: CarvingPlan, layers: LayersPlan, usual: Practice, check: Checker) -> Iterator[Check]:
     """What a carved body stands on, where it is thin, and what hangs out over what is below it."""
     bears_g_per_cm2, level_mm = usual.cake_bears_g_per_cm2, usual.level_mm
     share = carving.foot.value / carving.footprint.value
@@ -98,19 +97,6 @@ def _carved(
                 "Leave less of the dome on, or round the top off.",
                 missing=Quantity(carving.dome.missing.value, "ml"),
             )  # fmt: skip
-    for number, opening in enumerate(carving.openings.values(), 1):
-        if opening.open and media[opening.medium].soft:
-            yield check(
-                "carve.opening_runs", "care", "carve",
-                f"{media[opening.medium].name} runs, and opening {number} is open to the outside: it will not stand "
-                "there by itself. Fill it with something firm, or close it inside the cake.",
-            )  # fmt: skip
-        if opening.volume.value < LEAST_OPENING_ML:
-            yield check(
-                "carve.opening_misses", "trouble", "carve",
-                f"Opening {number} takes nothing out of the cake: it lies beside it, or within another. Move it into "
-                "the cake, or make it larger.",
-            )  # fmt: skip
     for one in carving.slices.values():
         if one.hangs.value > HANGS_MM:
             yield check(
@@ -124,6 +110,37 @@ def _carved(
                 "carve.parts", "care", "carve",
                 f"Layer {one.number} is cut in several parts. Mark which stands where before the cake is taken apart.",
             )  # fmt: skip
+
+
+def _opened(carving: CarvingPlan, layers: LayersPlan, media: Mapping[str, Medium], check: Checker) -> Iterator[Check]:
+    """What of its openings will not stand, or is none."""
+    for number, opening in enumerate(carving.openings.values(), 1):
+        if opening.open and opening.medium is None:
+            yield check(
+                "carve.opening_empty", "trouble", "carve",
+                f"Opening {number} is left empty and is open to the outside, where coat and cover are reckoned over "
+                "it. Fill it, close it inside the cake, or cut it out of the shape itself.",
+            )  # fmt: skip
+        elif opening.medium is None and opening.wall is not None and 0 < opening.wall.value < WALL_LEAST_MM:
+            yield check(
+                "carve.opening_thin", "trouble", "carve",
+                f"Opening {number} is left empty within a wall of {{wall}}, which gives way when the cake is cut. "
+                "Leave {least} or more about it, or fill it.", wall=mm(opening.wall.value), least=mm(WALL_LEAST_MM),
+            )  # fmt: skip
+        if opening.open and opening.medium is not None and media[opening.medium].soft:
+            yield check(
+                "carve.opening_runs", "care", "carve",
+                f"{media[opening.medium].name} runs, and opening {number} is open to the outside: it will not stand "
+                "there by itself. Fill it with something firm, or close it inside the cake.",
+            )  # fmt: skip
+        if opening.volume.value < LEAST_OPENING_ML:
+            yield check(
+                "carve.opening_misses", "trouble", "carve",
+                f"Opening {number} takes nothing out of the cake: it lies beside it, or within another. Move it into "
+                "the cake, or make it larger.",
+            )  # fmt: skip
+    if layers.cavity is None and any(one.medium is None and not one.open for one in carving.openings.values()):
+        yield _small_sweets(check, "carve")
 
 
 def _fillings(tier: SettledTier, layers: LayersPlan, media: Mapping[str, Medium], check: Checker) -> Iterator[Check]:
@@ -225,8 +242,12 @@ def _hidden(layers: LayersPlan, check: Checker) -> Iterator[Check]:
             "The hidden cavity leaves a wall of {wall}, which gives way when the cake is cut. Leave {least} or more.",
             wall=mm(max(0.0, cavity.wall.value)), least=mm(WALL_LEAST_MM),
         )  # fmt: skip
-    yield check(
-        "caution.small_sweets", "caution", "layers",
+    yield _small_sweets(check, "layers")
+
+
+def _small_sweets(check: Checker, lens: Lens) -> Check:
+    return check(
+        "caution.small_sweets", "caution", lens,
         "Small hard sweets and pearls can choke a small child. Tell whoever serves the cake what is hidden in it, and "
         "choose something soft where children eat.",
     )  # fmt: skip

@@ -1,4 +1,5 @@
-"""Openings cut out of a carved tier once it is stacked, and filled up flush: what comes out, and what goes in.
+"""Openings cut out of a carved tier once it is stacked, and filled up flush or left empty: what comes out, what goes
+in, and how much cake there is about one that opens nowhere.
 
 Layers and fillings are made as if there were none, since they are cut away only then.
 """
@@ -21,8 +22,9 @@ from amber_spread.core.geometry.outline import Point
 from amber_spread.core.geometry.sculpted import Sculpted, rings_right
 from amber_spread.core.geometry.sliced import DRAWN_MM, parts_of, rings_of
 from amber_spread.core.geometry.traced import Region, areas_of
+from amber_spread.core.geometry.triangles import triangles_of
 from amber_spread.core.kernel.base import Made
-from amber_spread.core.kernel.figures import DEFINITION, Figure, rule, total
+from amber_spread.core.kernel.figures import DEFINITION, Figure, rule, same, total
 from amber_spread.core.stock.media import Medium, weight
 from amber_spread.core.tier.hidden import hidden_in
 from amber_spread.core.tier.layers import LayersPlan
@@ -30,25 +32,33 @@ from amber_spread.core.tier.slabs import Slab
 
 APART_MM = 3.0
 """An opening is measured at heights no farther apart."""
+WALL_MM, FROM_MM = 3.0, 8.0
+"""How near an opening comes to the outside, in places so close to each other, is looked at from places on it so close
+to each other.
+"""
+EMPTY_HEX = "#FBF4E6"
+"""Where nothing is: as the paper."""
 INSIDE_MM = 0.5
 """What comes no nearer to the outside opens nowhere."""
 
 
 class OpeningPlan(Made):
-    """One opening: how much of the tier it takes, the cake and the filling that come out, and what fills it.
+    """One opening: how much of the tier it takes, the cake and the filling that come out, and what fills it, nothing
+    where it is left empty. Of one that opens nowhere `wall` is the least cake about it, sideways and up.
 
     `open` says whether it reaches the outside. `side` and `above` are what is seen of it, a ring a part, and `cut` what
     of it the section shows; `pieces` are its templates.
     """
 
-    medium: str
+    medium: str | None
     colour: str | None
     hex: str
     volume: Figure
     cake: Figure
     filling: Figure
-    weight: Figure
+    weight: Figure | None
     open: bool
+    wall: Figure | None
     side: list[list[Point]]
     above: list[list[Point]]
     cut: list[list[Point]]
@@ -69,11 +79,14 @@ def filling_out(fillings_g: float, opening_ml: float, whole_ml: float) -> float:
 
 
 class Taken(NamedTuple):
-    """What an opening takes out of a body: of its layers and its fillings, ml, and whether it reaches the outside."""
+    """What an opening takes out of a body: of its layers and its fillings, ml, whether it reaches the outside, and how
+    far from the outside it stays, mm.
+    """
 
     layers_ml: float
     fillings_ml: float
     open: bool
+    wall_mm: float
 
 
 def plan_openings(
@@ -106,12 +119,13 @@ def plan_openings(
         found[f"opening_{number}"] = OpeningPlan(
             medium=asked.medium,
             colour=asked.colour,
-            hex=hex_of(asked.medium, asked.colour),
+            hex=EMPTY_HEX if asked.medium is None else hex_of(asked.medium, asked.colour),
             volume=volume,
             cake=weight.figure(of.layers_ml, tier.usual.cake_density_g_per_ml),
             filling=filling_out.figure(fillings_g, of.fillings_ml, max(1.0, between_ml)),
-            weight=weight.figure(volume.value, media[asked.medium].density_g_per_ml),
+            weight=None if asked.medium is None else weight.figure(volume.value, media[asked.medium].density_g_per_ml),
             open=of.open,
+            wall=None if of.open else same("of cake at its thinnest", of.wall_mm, "mm", "down"),
             side=rings_of(side) if side.area else [],
             above=rings_of(above) if above.area else [],
             cut=rings_right(cut),
@@ -162,7 +176,21 @@ def _taken(
                 opens[index] = opens[index] or own.difference(inner).area > INSIDE_MM
     top = bare.core.height_mm
     opens = [open or solid.bounding_box()[5] > top - INSIDE_MM for open, solid in zip(opens, solids, strict=True)]
-    return [Taken(one["layer"], one["filling"], open) for one, open in zip(ml, opens, strict=True)]
+    walls = [0.0 if open else _wall(solid, bare) for open, solid in zip(opens, solids, strict=True)]
+    return [Taken(one["layer"], one["filling"], open, wall) for one, open, wall in zip(ml, opens, walls, strict=True)]
+
+
+def _wall(solid: Manifold, bare: Sculpted) -> float:
+    """How far a solid within a body stays from its outside but for the foot, which stands on a board, mm: from all over
+    it to places of the outside; 0 where there is nothing of it.
+    """
+    from scipy.spatial import cKDTree
+
+    places, facing = bare.core.skin(WALL_MM)
+    outside = places[(places[:, 2] > INSIDE_MM) | (facing[:, 2] > -0.9)]
+    corners, _ = triangles_of(solid.refine_to_length(FROM_MM))
+    above = corners[corners[:, 2] > 0]
+    return float(cKDTree(outside).query(above)[0].min()) if len(above) else 0.0
 
 
 def cuts_of(build: Build, bare: Body, slabs: Sequence[Slab], hidden: Mapping[Slab, float]) -> list[Region]:

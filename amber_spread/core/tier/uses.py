@@ -228,7 +228,7 @@ def uses_of_tier(
     stays = layers.filling.weight
     gone = squeezed.figure(stays.value, techniques.filling.lost, tier.usual.settling)
     take("filling", (filling.medium, filling.colour), stays, techniques.filling, gone=gone)
-    for of, filled_g in _by_bowl((one, one.weight.value) for one in cut.openings.values()):
+    for of, filled_g in _by_bowl((one, one.weight.value if one.weight else 0.0) for one in cut.openings.values()):
         take("refill", of, same("openings filled with it", filled_g, "g"), techniques.filling)
     crumbs = tier.asked.crumb.medium, tier.asked.crumb.colour
     if coats.goes_on is None:
@@ -262,9 +262,11 @@ def uses_of_tier(
 def _by_bowl(
     parts: Iterable[tuple[Border | OpeningPlan | RegionPlan, float]],
 ) -> Iterable[tuple[tuple[str, str | None], float]]:
-    """What parts weigh together, g, by their medium and colour."""
+    """What parts weigh together, g, by their medium and colour; of those that have one."""
     found: dict[tuple[str, str | None], float] = {}
     for part, grams in parts:
+        if part.medium is None:
+            continue
         of = part.medium, part.colour
         found[of] = found.get(of, 0.0) + grams
     return found.items()

@@ -3836,7 +3836,8 @@ export interface components {
         /**
          * Opening
          * @description A bite or a hole cut out of a carved tier once it is stacked, and filled up flush: the solid it is cut to, where
-         *     that lies about the axis and above the foot at the tier's own size, and what fills it.
+         *     that lies about the axis and above the foot at the tier's own size, and what fills it. Without a medium it is left
+         *     empty: a room hidden in the cake.
          */
         Opening: {
             /** Solid */
@@ -3845,20 +3846,21 @@ export interface components {
              * Medium
              * @default american_buttercream
              */
-            medium: string;
+            medium: string | null;
             /** Colour */
             colour?: string | null;
         };
         /**
          * OpeningPlan
-         * @description One opening: how much of the tier it takes, the cake and the filling that come out, and what fills it.
+         * @description One opening: how much of the tier it takes, the cake and the filling that come out, and what fills it, nothing
+         *     where it is left empty. Of one that opens nowhere `wall` is the least cake about it, sideways and up.
          *
          *     `open` says whether it reaches the outside. `side` and `above` are what is seen of it, a ring a part, and `cut` what
          *     of it the section shows; `pieces` are its templates.
          */
         OpeningPlan: {
             /** Medium */
-            medium: string;
+            medium: string | null;
             /** Colour */
             colour: string | null;
             /** Hex */
@@ -3866,9 +3868,10 @@ export interface components {
             volume: components["schemas"]["Figure"];
             cake: components["schemas"]["Figure"];
             filling: components["schemas"]["Figure"];
-            weight: components["schemas"]["Figure"];
+            weight: components["schemas"]["Figure"] | null;
             /** Open */
             open: boolean;
+            wall: components["schemas"]["Figure"] | null;
             /** Side */
             side: [
                 number,
@@ -4191,7 +4194,8 @@ export interface components {
          * @description Pieces of a carved tier that each lie nearly flat: a front and a back, or a top and so many sides; as few as
          *     stretch or gather by no more than `stretch` where no number is named. Their sides are turned by `turn_deg` about the
          *     axis. Every seam of `own_seams` cuts through all of them, or through those on one side of a seam before it; with 0
-         *     parts there are no others. Strips `strip_mm` wide hide the seams. `patch_colours` tell what the first patch is cut from, the second and so on.
+         *     parts there are no others. Strips `strip_mm` wide hide the seams. `patch_colours` tell what the first patch is cut
+         *     from, the second and so on.
          */
         PatchesCover: {
             /**
@@ -5270,8 +5274,8 @@ export interface components {
         };
         /**
          * RegionPlan
-         * @description A piped region: of what, between which heights of the finished tier, how much of what goes all round there lies in
-         *     it, how far it stands out, and what it takes.
+         * @description A piped region: of what, between which heights of the finished tier, how much of what goes all round there lies
+         *     in it, how far it stands out, and what it takes.
          */
         RegionPlan: {
             /** Medium */
@@ -5925,11 +5929,18 @@ export interface components {
         };
         /**
          * SolidSeen
-         * @description One of the solids a tier is built of, where it lies: from the side and from above, a ring a part.
+         * @description One of the solids a tier is built of, where it lies: the middle of its foot about the axis and above the foot of
+         *     the tier, and what is seen of it from the side and from above, a ring a part.
          */
         SolidSeen: {
             /** Cut Out */
             cut_out: boolean;
+            /** Place */
+            place: [
+                number,
+                number,
+                number
+            ];
             /** Side */
             side: [
                 number,

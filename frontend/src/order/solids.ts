@@ -130,6 +130,27 @@ export function useSolids() {
     held.value = index - 1;
     void alter((list) => void list.splice(index - 1, 0, ...list.splice(index, 1)));
   };
+  /** Make what is cut out an opening of the tier, left empty: where it lies, at its own size. */
+  const makeOpening = (index: number): void => {
+    const [tier, first] = [order.tier, carving.value?.solids[0]];
+    const [before, solid] = [solids.value[0], solids.value[index]];
+    if (!first || !before || !solid || index < 1) return;
+    const [x = 0, y = 0, z = 0] = first.place;
+    const placed = {
+      ...solid,
+      does: "join",
+      x_mm: tenth((solid.x_mm ?? 0) + x - (before.x_mm ?? 0)),
+      y_mm: tenth((solid.y_mm ?? 0) + y - (before.y_mm ?? 0)),
+      z_mm: tenth((solid.z_mm ?? 0) + z - (before.z_mm ?? 0)),
+    } as Solid;
+    held.value = index - 1;
+    order.edit((draft) => {
+      const found = draft.design.tiers[tier];
+      if (found?.build.kind !== "joined") return;
+      found.build.solids.splice(index, 1);
+      found.build.openings = [...(found.build.openings ?? []), { solid: placed, medium: null, colour: null }];
+    });
+  };
   const become = (index: number, kind: Solid["kind"]): void => {
     void alter((list) => {
       const before = list[index];
@@ -169,6 +190,7 @@ export function useSolids() {
     remove,
     copy,
     earlier,
+    makeOpening,
     become,
     keepSize,
   };

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-/** What is cut out of a carved tier and filled up with something else: a bite, a window, a heart of another medium. */
+/** What is cut out of a carved tier, filled up with something else or left empty: a bite, a window, a hidden room. */
 import { computed, ref } from "vue";
 import type { Solid, Tier } from "@/api/types";
 import FigureRow from "@/lenses/parts/FigureRow.vue";
@@ -12,8 +12,16 @@ import { choicesOf, kindsOf } from "@/order/kinds";
 import MediumField from "@/order/MediumField.vue";
 import { begunSolid, recast } from "@/order/solids";
 import ChoiceRows from "@/ui/ChoiceRows.vue";
+import PickField from "@/ui/PickField.vue";
 
 type Opening = Extract<Tier["build"], { kind: "carved" }>["openings"][number];
+
+/** What a new one is filled with. */
+const FIRST = "american_buttercream";
+const IS = [
+  { value: false, words: "filled up" },
+  { value: true, words: "left empty" },
+] as const;
 
 const { order, tier, planned, change } = useTier();
 const openings = computed(() => {
@@ -54,7 +62,7 @@ function add(): void {
   const z_mm = Math.round((high - across_mm) / 2);
   const solid = { ...begunSolid("ball"), across_mm, x_mm: Math.round(wide / 3), z_mm } as Solid;
   held.value = openings.value.length;
-  alter((list) => [...list, { solid, medium: "american_buttercream", colour: null }]);
+  alter((list) => [...list, { solid, medium: FIRST, colour: null }]);
 }
 
 function remove(): void {
@@ -71,10 +79,10 @@ function become(kind: Solid["kind"]): void {
 
 <template>
   <div role="group" aria-labelledby="openings">
-    <h3 id="openings">Openings, filled up again</h3>
+    <h3 id="openings">Openings and hidden rooms</h3>
     <p v-if="!openings.length" class="soft">
-      Cut a bite, a window or a heart out of the stacked cake and fill it flush with something else. It is
-      placed from the axis and the foot, at the size of the tier.
+      Cut a bite, a window or a heart out of the stacked cake and fill it flush with something else, or leave
+      a room in it empty. It is placed from the axis and the foot, at the size of the tier.
     </p>
     <ChoiceRows
       v-else
@@ -88,7 +96,14 @@ function become(kind: Solid["kind"]): void {
       <span>{{ index + 1 }}. {{ rows.get(one.solid.kind)?.words ?? one.solid.kind }}</span>
     </ChoiceRows>
     <template v-if="inHand">
+      <PickField
+        :label="`Opening ${at + 1} is`"
+        :value="inHand.medium === null"
+        :choices="IS"
+        @change="(empty) => set({ medium: empty ? null : FIRST, colour: null })"
+      />
       <MediumField
+        v-if="inHand.medium !== null"
         label="Filled with"
         :medium="inHand.medium"
         :colour="inHand.colour"
@@ -108,8 +123,14 @@ function become(kind: Solid["kind"]): void {
         <FigureRow label="Cake that comes out" :figure="told.cake" />
         <FigureRow label="Filling that comes out" :figure="told.filling" />
         <FigureRow label="Fills it" :figure="told.weight" />
+        <FigureRow label="Cake about it, at its thinnest" :figure="told.wall" />
         <p v-if="!told.open" class="soft">
-          It opens nowhere: it is cut out of each layer and filled up as the cake is stacked.
+          It opens nowhere: it is cut out of each layer
+          {{
+            inHand.medium === null
+              ? "as the cake is stacked, and left empty"
+              : "and filled up as the cake is stacked"
+          }}.
         </p>
       </template>
     </template>

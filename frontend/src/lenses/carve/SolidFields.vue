@@ -3,6 +3,7 @@
 import { computed } from "vue";
 import type { Solid } from "@/api/types";
 import { useSettings } from "@/kitchen/settings";
+import { useHandbook } from "@/kitchen/handbook";
 import KindFields from "@/lenses/parts/KindFields.vue";
 import OutlineFile from "@/lenses/parts/OutlineFile.vue";
 import SilhouetteIcon from "@/lenses/parts/SilhouetteIcon.vue";
@@ -15,7 +16,8 @@ import ChoiceRows from "@/ui/ChoiceRows.vue";
 import FractionText from "@/ui/FractionText.vue";
 
 const settings = useSettings();
-const { order, solids, at, held, from, carving, times, trueSize, most, ...does } = useSolids();
+const handbook = useHandbook();
+const { order, build, solids, at, held, from, carving, times, trueSize, most, ...does } = useSolids();
 const rows = computed(() => new Map(kindsOf("build/solids").map((row) => [row.kind, row])));
 const FROM = [
   { value: "side", words: "From the side" },
@@ -28,6 +30,7 @@ const across = (solid: Solid): string => {
   const mm = "across_mm" in solid ? solid.across_mm : "wide_mm" in solid ? solid.wide_mm : null;
   return mm ? `, ${settings.words({ value: mm, unit: "mm" })}` : "";
 };
+const roomForMore = computed(() => (build.value?.openings?.length ?? 0) < handbook.limit("openings").high);
 const own = computed(() => (carving.value?.own_width ? settings.words(carving.value.own_width) : ""));
 const percent = computed(() => Math.round((times.value ?? 1) * 100));
 
@@ -73,6 +76,9 @@ function read(points_mm: [number, number][]): void {
     <p class="soft">{{ name(inHand) }}</p>
     <OutlineFile v-if="inHand.kind === 'raised'" @read="read" />
     <KindFields :key="`${order.tier}-${at}`" :part="`build/solids/${at}`" :take="does.set" />
+    <div v-if="inHand.does === 'cut' && at && trueSize && roomForMore" class="same">
+      <button class="act" @click="does.makeOpening(at)">Make it an opening, left empty</button>
+    </div>
   </template>
   <h3>All of it</h3>
   <div class="rows">

@@ -1,0 +1,100 @@
+"""What workers do, each a function of plain values. Nothing of the web is read here: every piece of work has a process
+of its own, which would have to read it anew.
+"""
+
+from collections.abc import Callable
+from typing import Annotated, Any, Generic, NamedTuple, TypeAlias, TypeVar
+
+from pydantic import Field
+
+from amber_spread.core.cake import seen_round
+from amber_spread.core.design.builds import Bodied, JoinedBuild, ModelledBuild
+from amber_spread.core.document import Document, carved_bodies, plan_document, worked_tiers
+from amber_spread.core.geometry.bare import BareBody, made_of, take_over
+from amber_spread.core.geometry.sliced import Level
+from amber_spread.core.kernel import limits
+from amber_spread.core.kernel.base import Frozen
+from amber_spread.core.stock.contents import Contents
+from amber_spread.core.stock.kit import Kit
+from amber_spread.core.tier import Envelope, RoundView, Worked, envelope_of, levels_of
+from amber_spread.papers.model_writing import ModelKind, write_model
+
+T = TypeVar("T")
+Work: TypeAlias = Callable[[Document, Kit | None, Contents | None], T]
+
+
+class Known(NamedTuple):
+    """The bodies of a design, with all that was worked out of them, and what they were made of."""
+
+    bodies: tuple[BareBody, ...]
+    made: dict[str, Any]
+
+
+class Done(NamedTuple, Generic[T]):
+    """What came of a piece of work, its bodies (of those it was sent and learnt nothing of, their keys), and what was
+    made anew.
+    """
+
+    found: T
+    bodies: tuple[BareBody | str, ...]
+    made: dict[str, Any]
+
+
+class Wanted(Frozen):
+    """A body, and how high, how long or of what volume it is wanted; by itself where nothing is said."""
+
+    build: Annotated[JoinedBuild | ModelledBuild, Field(discriminator="kind")]
+    height_mm: Annotated[float, limits.SOLID_SIZE.field()] | None = None
+    length_mm: Annotated[float, limits.SOLID_SIZE.field()] | None = None
+    volume_ml: Annotated[float, limits.BODY_VOLUME.field()] | None = None
+
+
+class Width(Frozen):
+    """How wide a body is to be."""
+
+    width_mm: float
+
+
+def width_of(wanted: Wanted) -> Width:
+    """How wide a body is at the size that is wanted of it. Raises ValueError where it cannot be made."""
+    return Width(width_mm=wanted.build.width_for(wanted.height_mm, wanted.length_mm, wanted.volume_ml))
+
+
+def with_bodies(work: Work[T], known: Known, document: Document, kit: Kit | None, contents: Contents | None) -> Done[T]:
+    """A piece of work with the bodies known so far, and those that were worked out anew in it."""
+    take_over(known.bodies, known.made)
+    had = {body.key: body.known for body in known.bodies}
+    found = work(document, kit, contents)
+    bodies = tuple(body.key if body.known == had.get(body.key) else body for body in carved_bodies(document))
+    made = made_of(tier.build.made_key for tier in document.design.tiers if isinstance(tier.build, Bodied))
+    return Done(found, bodies, {key: one for key, one in made.items() if key not in known.made})
+
+
+def written(document: Document, kit: Kit | None, contents: Contents | None) -> str:
+    """The plan of a design file as JSON. Raises FileError where it cannot be planned."""
+    return plan_document(document, kit, contents).model_dump_json()
+
+
+def tier_in_the_round(
+    tier: int, cut_open: bool, document: Document, kit: Kit | None, _: Contents | None
+) -> RoundView | None:
+    """A tier, counted from 0, in the round; nothing of one that is not carved. Raises FileError likewise."""
+    return next((seen_round(done, cut_open, (kit or Kit()).tins) for done in _worked(tier, document, kit)), None)
+
+
+def tier_levels(tier: int, document: Document, kit: Kit | None, _: Contents | None) -> list[Level]:
+    """A tier, counted from 0, cut level; nothing of one that is not carved. Raises FileError likewise."""
+    return [level for done in _worked(tier, document, kit) for level in levels_of(done)]
+
+
+def tier_as_model(
+    tier: int, of: Envelope, kind: ModelKind, document: Document, kit: Kit | None, _: Contents | None
+) -> bytes | None:
+    """A tier, counted from 0, as a 3D file; nothing of one that is not carved. Raises FileError likewise."""
+    found = next((envelope_of(done, of) for done in _worked(tier, document, kit)), None)
+    return None if found is None else write_model(*found, kind)
+
+
+def _worked(tier: int, document: Document, kit: Kit | None) -> list[Worked]:
+    """The tier as its rooms left it; none where there is no such tier."""
+    return worked_tiers(document, kit)[tier : tier + 1]
