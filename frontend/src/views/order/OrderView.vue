@@ -8,6 +8,7 @@ import WordsDialog from "@/drawing/WordsDialog.vue";
 import { usePantry } from "@/kitchen/pantry";
 import { lensCalled } from "@/lenses";
 import { useOrder } from "@/order/order";
+import { wrongWords } from "@/order/wrong";
 import { useDesk } from "@/ui/desk";
 import { asked } from "@/ui/working";
 import WorkingCard from "@/ui/WorkingCard.vue";
@@ -125,9 +126,8 @@ onBeforeRouteLeave(async () => {
         The kitchen's server cannot be reached. Your edits are kept in this browser; the figures will follow
         when it is back.
       </p>
-      <p v-else-if="desk.complaints.length" class="banner" role="alert">
-        These figures are from before the last edit: {{ desk.complaints[0]?.field }}
-        {{ desk.complaints[0]?.message }}.
+      <p v-else-if="desk.complaints[0]" class="banner" role="alert">
+        These figures are from before the last edit. {{ wrongWords(desk.complaints[0], order.document) }}
       </p>
       <p v-if="trouble" class="banner" role="alert">{{ trouble }}</p>
       <p v-if="order.behind && order.plan && !order.planUnreachable" class="behind" role="status">
