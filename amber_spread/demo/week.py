@@ -205,10 +205,11 @@ SMOKER = (
 
 
 def _smoker() -> tuple[Tier, ...]:
-    """A bee-smoker built of solids, coated in slate."""
+    """A bee-smoker built of solids, coated in slate, its fire chamber left empty for what is hidden in it."""
     ganache = PlainFilling(medium="dark_ganache")
     tier = _tier(7.6, 7, 1, ganache, FreehandFinal(colour="slate", side_mm=5, top_mm=5))
-    build = JoinedBuild(solids=SMOKER)
+    chamber = ConeSolid(across_mm=54, top_mm=54, high_mm=58, x_mm=14, z_mm=60)
+    build = JoinedBuild(solids=SMOKER, openings=(Opening(solid=chamber, medium=None),))
     layers = Layers(count=7, cake="chocolate_cake")
     wide = round(build.width_for(), 2)
     return (tier.model_copy(update={"build": build, "layers": layers, "tin_diameter_mm": wide}),)
