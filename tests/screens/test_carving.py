@@ -244,6 +244,8 @@ def test_a_cake_is_built_of_solids_and_seen_in_the_round(screen, address):
     openings.get_by_label("Across", exact=True).press("Enter")
     expect(takes).not_to_have_text(before, timeout=30_000)
     assert serious(screen) == []
+    openings.get_by_label("Opening 1 is").select_option("left empty")
+    expect(figure(screen, "carving.openings.opening_1.weight")).to_have_count(0, timeout=30_000)
     lens(screen, "Cover")
     panel(screen).get_by_role("radio", name="Patches").check(force=True)
     expect(panel(screen)).to_contain_text("What the patches are cut from", timeout=60_000)

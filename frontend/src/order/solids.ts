@@ -132,17 +132,10 @@ export function useSolids() {
   };
   /** Make what is cut out an opening of the tier, left empty: where it lies, at its own size. */
   const makeOpening = (index: number): void => {
-    const [tier, first] = [order.tier, carving.value?.solids[0]];
-    const [before, solid] = [solids.value[0], solids.value[index]];
-    if (!first || !before || !solid || index < 1) return;
-    const [x = 0, y = 0, z = 0] = first.place;
-    const placed = {
-      ...solid,
-      does: "join",
-      x_mm: tenth((solid.x_mm ?? 0) + x - (before.x_mm ?? 0)),
-      y_mm: tenth((solid.y_mm ?? 0) + y - (before.y_mm ?? 0)),
-      z_mm: tenth((solid.z_mm ?? 0) + z - (before.z_mm ?? 0)),
-    } as Solid;
+    const [tier, place] = [order.tier, carving.value?.solids[0]?.place];
+    const [first, solid] = [solids.value[0], solids.value[index]];
+    if (!place || !first || !solid || index < 1) return;
+    const placed = placedLike(solid, first, place);
     held.value = index - 1;
     order.edit((draft) => {
       const found = draft.design.tiers[tier];
@@ -209,6 +202,15 @@ export function recast(before: Solid, kind: Solid["kind"]): Solid {
   const keeps = (row?.keeps ?? []).filter((field) => own.has(field) && field in before);
   const kept = Object.fromEntries(keeps.map((field) => [field, before[field as keyof Solid]]));
   return { ...begunSolid(kind), ...kept, kind } as Solid;
+}
+
+/** A solid where it lies in the tier, by where another one does. */
+export function placedLike(solid: Solid, other: Solid, place: readonly number[]): Solid {
+  const moved = (["x_mm", "y_mm", "z_mm"] as const).map((field, way) => [
+    field,
+    tenth((solid[field] ?? 0) - (other[field] ?? 0) + (place[way] ?? 0)),
+  ]);
+  return { ...solid, does: "join", ...Object.fromEntries(moved) } as Solid;
 }
 
 /** A solid so many times as large, and as far away. */
