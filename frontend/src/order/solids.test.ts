@@ -4,11 +4,9 @@ import { placedLike, sized } from "./solids";
 
 describe("a solid that becomes an opening", () => {
   it("lies as far from the others as it did, and is cut out by being there", () => {
-    const [barrel, hole] = [
-      { kind: "cone", x_mm: 30 },
-      { kind: "ball", does: "cut", x_mm: 40, y_mm: -5, z_mm: 60, across_mm: 50 },
-    ] as Solid[];
-    expect(placedLike(hole!, barrel!, [14.5, 0, 2])).toEqual({
+    const barrel = { kind: "cone", x_mm: 30 } as Solid;
+    const hole = { kind: "ball", does: "cut", x_mm: 40, y_mm: -5, z_mm: 60, across_mm: 50 } as Solid;
+    expect(placedLike(hole, barrel, [14.5, 0, 2])).toEqual({
       ...hole,
       does: "join",
       x_mm: 24.5,
