@@ -42,7 +42,7 @@ READ = """
 
 
 def test_a_worker_has_read_what_it_works_with_and_nothing_of_the_web(workers):
-    """Each has a process of its own, and would read it anew: that takes longer than most of its work."""
+    """Each has a process of its own, and would read it anew: that takes longer than some of its work."""
     wanted, carved = Wanted(build=JoinedBuild(solids=(BoxSolid(),))), document(Tier(tin_diameter_mm=207, build=STONE))
     work = [(width_of, (wanted,)), (with_bodies, (written, Known((), {}), carved, None, None))]
     work.append((with_bodies, (partial(tier_levels, 0), Known((), {}), carved, None, None)))
