@@ -10,13 +10,17 @@ from bisect import bisect_right
 from collections.abc import Callable, Sequence
 from dataclasses import dataclass, field
 from functools import cached_property
-from typing import Protocol
+from itertools import pairwise
+from typing import Any, Protocol
 
 from amber_spread.core.geometry.outline import Outline, Point, Round
 from amber_spread.core.geometry.profile import Arc, Line, Node, Profile, Stretch, moved, rounded_rim, straight
+from amber_spread.core.geometry.sector import Sector
 from amber_spread.core.geometry.traced import Traced
 
 MM3_PER_ML = 1000.0
+SLICES = 24
+"""What lies in a sector is measured in so many level slices."""
 GROWN_STEP_MM = 4.0
 """A traced outline is grown by steps of this along a slanted wall."""
 FLAT_MM = 0.01
@@ -94,6 +98,11 @@ class Body(Solid, Protocol):
     def left_profile(self) -> list[Point]:
         """The left half cut through, as if it were the right."""
 
+    def ring_share(self, inner: Any, low_mm: float, high_mm: float, sector: Sector) -> float:
+        """How much of what lies between it and the same body without a coat, and between two heights, lies in a sector;
+        as much as that is of a turn where nothing does.
+        """
+
     def envelope(self, side_mm: float, top_mm: float, under_mm: float = 0.0, rounded: bool = False) -> "Body":
         """The body after a coat of `side_mm` on the wall, `top_mm` on the top and `under_mm` below the foot.
 
@@ -147,6 +156,26 @@ class Outlined:
 
     def left_profile(self) -> list[Point]:
         return self.half_profile()
+
+    def volume_between(self, low_mm: float, high_mm: float) -> float:
+        raise NotImplementedError
+
+    def section(self, up_mm: float) -> Outline:
+        raise NotImplementedError
+
+    def ring_share(self, inner: Body, low_mm: float, high_mm: float, sector: Sector) -> float:
+        """The sector's share of each of many level slices, by how much they hold."""
+        top_mm = inner.foot_mm + inner.height_mm
+        # None of them is partly beside the inner body and partly above it.
+        ends = sorted({low_mm, high_mm, min(high_mm, top_mm)})
+        ups = [low + (high - low) * step / SLICES for low, high in pairwise(ends) for step in range(SLICES)] + [high_mm]
+        held = within = 0.0
+        for low, high in pairwise(ups):
+            beside, middle = high <= top_mm, (low + high) / 2
+            ring = self.volume_between(low, high) - (inner.volume_between(low, high) if beside else 0.0)
+            held += ring
+            within += ring * sector.share(self.section(middle), inner.section(middle) if beside else None)
+        return within / held if held > 0 else sector.of_a_turn
 
 
 @dataclass(frozen=True, slots=True)

@@ -12,11 +12,11 @@ from shapely import MultiPolygon, Polygon, box, get_coordinates, unary_union
 from shapely.geometry.polygon import orient
 
 from amber_spread.core.geometry.bare import BareBody
-from amber_spread.core.geometry.body import Outlined
+from amber_spread.core.geometry.body import Body, Outlined
 from amber_spread.core.geometry.distance import MARGIN_MM, DistanceField, distances
 from amber_spread.core.geometry.outline import Outline, Point
 from amber_spread.core.geometry.rows import Numbers
-from amber_spread.core.geometry.sector import ALL_ROUND, WHOLE_DEG, Sector
+from amber_spread.core.geometry.sector import ALL_ROUND, Sector
 from amber_spread.core.geometry.traced import HAIR_MM, Region, Traced, areas_of, largest_of
 from amber_spread.core.geometry.views import extents
 from amber_spread.core.kernel.latest import Latest
@@ -139,10 +139,9 @@ class Sculpted(Outlined):
         low, high = numpy.interp([low_mm, high_mm], *self._layers)
         return float(high - low)
 
-    def ring_share(self, inner: "Sculpted", low_mm: float, high_mm: float, sector: Sector) -> float:
-        """How much of what lies between this body and one within it, and between two heights, lies in a sector; as much
-        of it as the sector is of a turn where nothing does.
-        """
+    def ring_share(self, inner: Body, low_mm: float, high_mm: float, sector: Sector) -> float:
+        """By the lattice, which both have in common: a slice may be wholly another a little above."""
+        assert isinstance(inner, Sculpted)
         lattice = self.lattice
         half = lattice.step_mm / 2
         part = numpy.clip(numpy.minimum(lattice.z + half, high_mm) - numpy.maximum(lattice.z - half, low_mm), 0, None)
@@ -154,7 +153,7 @@ class Sculpted(Outlined):
             return float(part @ (outer - within))
 
         whole = held(ALL_ROUND)
-        return held(sector) / whole if whole > 0 else sector.round_deg / WHOLE_DEG
+        return held(sector) / whole if whole > 0 else sector.of_a_turn
 
     def section(self, up_mm: float) -> Outline:
         """The outline at a height, of all its parts; at a tip the least there is beside it. Raises ValueError where it
@@ -232,7 +231,7 @@ class Sculpted(Outlined):
 
     def left_profile(self) -> list[Point]:
         """The left half, likewise, as if it were the right."""
-        return self.once("left", lambda: self._from_foot(_half(_mirrored(self.plane), self.foot_mm)))
+        return self.once("left", lambda: self._from_foot(_half(mirrored(self.plane), self.foot_mm)))
 
     def _from_foot(self, half: list[Point]) -> list[Point]:
         """A half from the axis on, where the foot is coated too."""
@@ -315,7 +314,8 @@ def _parts(region: Region) -> list[Polygon]:
     return [part for part in parts if part.area > TIP_MM2]
 
 
-def _mirrored(region: Region) -> Region:
+def mirrored(region: Region) -> Region:
+    """An area with its left on the right."""
     from shapely.affinity import scale
 
     return scale(region, -1.0, 1.0, origin=(0, 0))

@@ -12,8 +12,9 @@ from numpy.typing import NDArray
 from shapely import LineString, Polygon
 
 from amber_spread.core.geometry.outline import Outline, Point, Round
+from amber_spread.core.geometry.places import polygon_of
 from amber_spread.core.geometry.rows import Numbers
-from amber_spread.core.geometry.traced import Region, Traced, areas_of
+from amber_spread.core.geometry.traced import areas_of
 
 WHOLE_DEG = 360.0
 STEP_DEG = 45.0
@@ -31,14 +32,21 @@ class Sector(NamedTuple):
         """Whether it goes all the way round."""
         return self.round_deg >= WHOLE_DEG
 
+    @property
+    def of_a_turn(self) -> float:
+        """How much of a whole turn it is."""
+        return min(1.0, self.round_deg / WHOLE_DEG)
+
     def faces(self, turn_deg: float) -> bool:
         """Whether a direction lies in it."""
-        return abs((turn_deg - self.turn_deg + 180) % 360 - 180) < self.round_deg / 2
+        return bool(self._has(numpy.array(turn_deg)))
 
     def holds(self, x: Numbers, y: Numbers) -> NDArray[numpy.bool_]:
         """Whether each place of a lattice lies in it, by x and y."""
-        turns = numpy.degrees(numpy.arctan2(x[:, None], -y[None, :]))
-        found: NDArray[numpy.bool_] = numpy.abs((turns - self.turn_deg + 180) % 360 - 180) < self.round_deg / 2
+        return self._has(numpy.degrees(numpy.arctan2(x[:, None], -y[None, :])))
+
+    def _has(self, turns_deg: Numbers) -> NDArray[numpy.bool_]:
+        found: NDArray[numpy.bool_] = numpy.abs((turns_deg - self.turn_deg + 180) % 360 - 180) < self.round_deg / 2
         return found
 
     def area(self, far_mm: float) -> Polygon:
@@ -53,10 +61,10 @@ class Sector(NamedTuple):
         inner one. Source: geometry.
         """
         if self.whole or (isinstance(outer, Round) and isinstance(inner, Round | None)):
-            return min(1.0, self.round_deg / WHOLE_DEG)
-        ring = area_within(outer)
+            return self.of_a_turn
+        ring = polygon_of(outer)
         if inner is not None:
-            ring = areas_of(ring.difference(area_within(inner)))
+            ring = areas_of(ring.difference(polygon_of(inner)))
         return float(ring.intersection(self.area(2 * outer.reach_mm)).area / ring.area) if ring.area else 0.0
 
     def seen_between(self) -> list[tuple[float, float]]:
@@ -69,11 +77,6 @@ class Sector(NamedTuple):
 ALL_ROUND = Sector()
 
 
-def area_within(outline: Outline) -> Region:
-    """What an outline encloses, as an area."""
-    return outline.polygon if isinstance(outline, Traced) else Polygon(outline.points)
-
-
 def farthest_across(outline: Outline, turn_deg: float) -> float:
     """How far to the right the farthest of an outline lies that is met from the axis in a direction, mm; to the left
     it is below 0.
@@ -81,7 +84,7 @@ def farthest_across(outline: Outline, turn_deg: float) -> float:
     if isinstance(outline, Round):
         return outline.radius_mm * math.sin(math.radians(turn_deg))
     ray = LineString([(0.0, 0.0), _toward(turn_deg, 2 * outline.reach_mm)])
-    low, _, high, _ = ray.intersection(area_within(outline)).bounds
+    low, _, high, _ = ray.intersection(polygon_of(outline)).bounds
     if math.isnan(low):
         return 0.0
     return float(high if turn_deg > 0 else low)

@@ -5,8 +5,7 @@ from collections.abc import Callable, Iterable, Iterator
 from functools import lru_cache
 from typing import Literal, NamedTuple, TypeVar
 
-from shapely import Polygon, box, make_valid, unary_union
-from shapely.affinity import scale
+from shapely import unary_union
 
 from amber_spread.core.design.design import Tier
 from amber_spread.core.design.finishes import (
@@ -19,15 +18,15 @@ from amber_spread.core.design.finishes import (
 from amber_spread.core.geometry.body import Body, Envelopes, Sideways, Straight
 from amber_spread.core.geometry.outline import Outline, Point, arc
 from amber_spread.core.geometry.sculpted import Sculpted, rings_right
-from amber_spread.core.geometry.sector import Sector, area_within, farthest_across
 from amber_spread.core.geometry.traced import Region, areas_of
 from amber_spread.core.kernel.base import Made
 from amber_spread.core.tier.coats import CoatsPlan
 from amber_spread.core.tier.cover_plan import PRINTED_HEX, CoverPlan
-from amber_spread.core.tier.extras import BorderPlan, OnTopPlan, RegionPlan, region_over, sector_of
+from amber_spread.core.tier.extras import BorderPlan, OnTopPlan, RegionPlan
 from amber_spread.core.tier.hidden import hidden_in
 from amber_spread.core.tier.layers import FillingPlan, LayersPlan
 from amber_spread.core.tier.openings import OpeningPlan, cuts_of
+from amber_spread.core.tier.piped import PipedOver, piped_over
 from amber_spread.core.tier.slabs import Slab
 
 HexOf = Callable[[str, str | None], str]
@@ -35,10 +34,6 @@ D = TypeVar("D", "Part", "Silhouette")
 SPONGE_HEX = "#E5C489"
 BEAD_STEP = math.radians(15)
 BOARD_HEX = "#D9BF8C"
-RIGHT_DEG = 90.0
-"""The half-section is cut open to the right of the front."""
-SEEN_AT, EDGE_MM = 12, 0.01
-"""Where what is piped on a side ends is followed at so many heights, the outermost of them so far within it."""
 
 PartKind = Literal[
     "board", "sponge", "filling", "seal", "dam", "refill", "crumb", "final", "cover", "border", "region", "on_top",
@@ -56,16 +51,6 @@ class Part(Made):
     hex: str
     outline: list[Point]
     off: Point = (0.0, 0.0)
-
-
-class PipedOver(Made):
-    """A piped region as it is seen from the front: its colour, and what it covers of the left half, as if that were the
-    right, and of the right half, part by part.
-    """
-
-    hex: str
-    left: list[list[Point]]
-    right: list[list[Point]]
 
 
 class Silhouette(Made):
@@ -149,7 +134,7 @@ def draw_tier(number: int, tier: Tier, cut: Cut, hex_of: HexOf) -> Drawn:
     parts = list(_tipped(place, cut) if cut.tipped else _inside(f"{place}.layers", tier, cut, hex_of))
     for key, opening in cut.openings.items():
         there = f"{place}.carving.openings.{key}"
-        if opening.medium is not None:
+        if opening.hex is not None:
             parts += [Part(place=there, kind="refill", hex=opening.hex, outline=ring) for ring in opening.cut]
     outside = SPONGE_HEX
     for kind, hex, outlines in _coats(tier, cut, hex_of):
@@ -157,10 +142,11 @@ def draw_tier(number: int, tier: Tier, cut: Cut, hex_of: HexOf) -> Drawn:
             outside = hex
             room = "cover" if kind == "cover" else f"coats.{kind}"
             parts.append(Part(place=f"{place}.{room}", kind=kind, hex=hex, outline=outline))
-    piped = [] if cut.tipped else list(_regions(place, tier, cut))
+    piped = [] if cut.tipped else list(piped_over(tier.regions, cut.regions, cut.bodies.covered))
     for region in piped:
         parts += [
-            Part(place=region.place, kind="region", hex=region.hex, outline=ring) for ring in rings_right(region.cut)
+            Part(place=f"{place}.regions.{region.key}", kind="region", hex=region.hex, outline=ring)
+            for ring in rings_right(region.cut)
         ]
     rim, lip = body.half_profile(), _lip(cut)
     if lip:
@@ -255,79 +241,6 @@ def _added(place: str, tier: Tier, cut: Cut, body: Body | Sideways, hex_of: HexO
         outline = [(max(0.0, x), z) for x, z in arc(middle, radius, *turn, BEAD_STEP)]
         hex = hex_of(asked.medium, asked.colour)
         yield Part(place=f"{place}.borders.{key}", kind="border", hex=hex, outline=outline)
-
-
-class _Region(NamedTuple):
-    """A piped region as it is drawn: its place and colour, what of it is cut through on the right, and what it covers
-    of both halves where they are seen from the front.
-    """
-
-    place: str
-    hex: str
-    cut: Region
-    right: Region
-    left: Region
-
-    @property
-    def over(self) -> PipedOver:
-        """As it is seen from outside."""
-        return PipedOver(hex=self.hex, left=rings_right(self.left), right=rings_right(self.right))
-
-
-def _regions(place: str, tier: Tier, cut: Cut) -> Iterator[_Region]:
-    """What is piped over the outside, between its heights and on its side; of one that goes all the way up the top
-    too.
-    """
-    inner = cut.bodies.covered
-    for asked, (key, region) in zip(tier.regions, cut.regions.items(), strict=True):
-        sector = sector_of(asked)
-        outer = region_over(inner, region.relief.value)
-        top = outer.foot_mm + outer.height_mm
-        low, high = inner.foot_mm + region.low.value, top if region.on_top else inner.foot_mm + region.high.value
-        between = box(0.0, low, outer.width_mm, high)
-        right, left = (
-            areas_of(_half_of(line).intersection(between)) for line in (outer.half_profile(), outer.left_profile())
-        )
-        cut_through = areas_of(
-            right.difference(_half_of(inner.half_profile())) if sector.faces(RIGHT_DEG) else Polygon()
-        )
-        if not sector.whole:
-            seen = areas_of(_seen_of(sector, outer, low, high).union(_ridge(sector, outer, inner, high)))
-            mirrored = scale(seen, -1.0, 1.0, origin=(0.0, 0.0))
-            right, left = areas_of(right.intersection(seen)), areas_of(left.intersection(mirrored))
-        yield _Region(f"{place}.regions.{key}", region.hex, cut_through, right, left)
-
-
-def _ridge(sector: Sector, outer: Body, inner: Body, high_mm: float) -> Region:
-    """What of a sector stands above the top of what is within, as wide as it is: that is seen over the front."""
-    top_mm = inner.foot_mm + inner.height_mm
-    if high_mm <= top_mm + EDGE_MM:
-        return Polygon()
-    across = area_within(outer.section((top_mm + high_mm) / 2)).intersection(sector.area(2 * outer.outline.reach_mm))
-    left, _, right, _ = across.bounds
-    return areas_of(box(left, top_mm, right, high_mm) if across.area else Polygon())
-
-
-def _seen_of(sector: Sector, body: Body, low_mm: float, high_mm: float) -> Region:
-    """What of a sector is seen from the front between two heights, as (to the right, up): between where the rays that
-    bound it leave the body, and beyond its sides where the rays do.
-    """
-    ups = [low_mm + (high_mm - low_mm) * step / SEEN_AT for step in range(SEEN_AT + 1)]
-    sections = [body.section(min(max(up, low_mm + EDGE_MM), high_mm - EDGE_MM)) for up in ups]
-    beyond = 2 * body.outline.reach_mm
-
-    def edge(turn_deg: float) -> list[Point]:
-        if abs(turn_deg) >= RIGHT_DEG:
-            return [(math.copysign(beyond, turn_deg), up) for up in ups]
-        return [(farthest_across(one, turn_deg), up) for one, up in zip(sections, ups, strict=True)]
-
-    parts = [make_valid(Polygon([*edge(left), *edge(right)[::-1]])) for left, right in sector.seen_between()]
-    return areas_of(unary_union(parts))
-
-
-def _half_of(line: list[Point]) -> Region:
-    """What lies between the axis and half a profile."""
-    return areas_of(make_valid(Polygon([(0.0, line[0][1]), *line])))
 
 
 def _above(cut: Cut) -> list[Point]:

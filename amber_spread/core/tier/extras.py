@@ -2,7 +2,6 @@
 
 import math
 from collections.abc import Callable
-from itertools import pairwise
 from typing import Literal
 
 from amber_spread.core.design.finishes import OnTop, PipedRegion
@@ -10,15 +9,12 @@ from amber_spread.core.design.settled import SettledTier
 from amber_spread.core.geometry.body import MM3_PER_ML, Body
 from amber_spread.core.geometry.flat import Piece, area_of, corners_of, size_of
 from amber_spread.core.geometry.outline import Outline, perimeter_at
-from amber_spread.core.geometry.sculpted import Sculpted
-from amber_spread.core.geometry.sector import WHOLE_DEG, Sector
+from amber_spread.core.geometry.sector import Sector
 from amber_spread.core.kernel.base import Made
 from amber_spread.core.kernel.figures import Figure, decided, rule, same
 from amber_spread.core.stock.media import Medium, weight
 from amber_spread.core.tier.cover_rules import piece_weight, rolled_weight, trimmed_weight
 
-SLICES = 24
-"""What is piped on one side is measured in so many level slices."""
 HALF_BEAD = 2 / (3 * math.pi)
 """How far the middle of half a round lies from its flat, as a share of its width (geometry: 4 r / 3 pi)."""
 
@@ -130,7 +126,8 @@ def plan_regions(
         low, high = (covered.foot_mm + share * covered.height_mm for share in (region.low, region.high))
         outer, on_top = region_over(covered, relief.value), region.high >= 1
         far = outer.foot_mm + outer.height_mm if on_top else high
-        share = _share_within(sector_of(region), outer, covered, low, far)
+        sector = sector_of(region)
+        share = 1.0 if sector.whole else outer.ring_share(covered, low, far, sector)
         volume = region_volume.figure(outer.volume_between(low, far), covered.volume_between(low, high), share)
         plans.append(
             RegionPlan(
@@ -152,27 +149,6 @@ def plan_regions(
 def sector_of(region: PipedRegion) -> Sector:
     """The side of a tier that a region is piped on."""
     return Sector(region.round_deg, region.turn_deg)
-
-
-def _share_within(sector: Sector, outer: Body, inner: Body, low_mm: float, high_mm: float) -> float:
-    """How much of what lies between two bodies and two heights lies in a sector: its share of each of many level
-    slices, by how much they hold; of a carved tier by its lattice.
-    """
-    if sector.whole:
-        return 1.0
-    if isinstance(outer, Sculpted) and isinstance(inner, Sculpted):
-        return outer.ring_share(inner, low_mm, high_mm, sector)
-    top_mm = inner.foot_mm + inner.height_mm
-    # None of them is partly beside the inner body and partly above it.
-    ends = sorted({low_mm, high_mm, min(high_mm, top_mm)})
-    ups = [low + (high - low) * step / SLICES for low, high in pairwise(ends) for step in range(SLICES)] + [high_mm]
-    held = within = 0.0
-    for low, high in pairwise(ups):
-        beside, middle = high <= top_mm, (low + high) / 2
-        ring = outer.volume_between(low, high) - (inner.volume_between(low, high) if beside else 0.0)
-        held += ring
-        within += ring * sector.share(outer.section(middle), inner.section(middle) if beside else None)
-    return within / held if held > 0 else sector.round_deg / WHOLE_DEG
 
 
 def region_over(covered: Body, relief_mm: float) -> Body:

@@ -7,10 +7,9 @@ from collections.abc import Iterator, Sequence
 from typing import Any, Literal, NamedTuple
 
 import numpy
-from manifold3d import CrossSection, Manifold
+from manifold3d import Manifold
 from numpy.typing import NDArray
 from shapely import get_coordinates
-from shapely.geometry.polygon import orient
 
 from amber_spread.core.design.builds import Carvable
 from amber_spread.core.design.finishes import DrapeCover, HalvesCover, PatchesCover
@@ -19,6 +18,7 @@ from amber_spread.core.geometry.open_surface import Surface
 from amber_spread.core.geometry.rows import Numbers
 from amber_spread.core.geometry.sculpted import Sculpted
 from amber_spread.core.geometry.sliced import Level, levels
+from amber_spread.core.geometry.solids import raised
 from amber_spread.core.geometry.surface import surface_of
 from amber_spread.core.geometry.triangles import Triangles, alone, triangles_of
 from amber_spread.core.kernel.base import Made
@@ -215,7 +215,7 @@ def _solids(done: Worked) -> Iterator[tuple[Matter, int, str, Manifold]]:
     if isinstance(build, Carvable) and done.carving is not None:
         filled = zip(solids_of(build), done.carving.openings.values(), strict=True)
         for number, (opening, told) in enumerate(filled, 1):
-            if told.medium is not None:
+            if told.hex is not None:
                 yield "refill", number, told.hex, nested[0] ^ opening
             whole = whole - opening
     for slab in done.slabs:
@@ -238,8 +238,8 @@ def _solids(done: Worked) -> Iterator[tuple[Matter, int, str, Manifold]]:
             solid = solid.trim_by_plane([0.0, 0.0, -1.0], -(covered.foot_mm + region.high.value))
         sector = sector_of(asked)
         if not sector.whole:
-            side = get_coordinates(orient(sector.area(2 * outer.outline.reach_mm)).exterior)[:-1]
-            solid = solid ^ Manifold.extrude(CrossSection([side]), 2 * outer.height_mm).translate([0, 0, outer.foot_mm])
+            side = get_coordinates(sector.area(2 * outer.outline.reach_mm).exterior)[:-1].tolist()
+            solid = solid ^ raised(side, outer.height_mm).translate([0, 0, outer.foot_mm])
         yield "region", number, region.hex, solid
 
 

@@ -115,13 +115,14 @@ def _carved(carving: CarvingPlan, layers: LayersPlan, usual: Practice, check: Ch
 def _opened(carving: CarvingPlan, layers: LayersPlan, media: Mapping[str, Medium], check: Checker) -> Iterator[Check]:
     """What of its openings will not stand, or is none."""
     for number, opening in enumerate(carving.openings.values(), 1):
-        if opening.open and opening.medium is None:
+        empty = opening.medium is None
+        if empty and opening.open:
             yield check(
                 "carve.opening_empty", "trouble", "carve",
                 f"Opening {number} is left empty and is open to the outside, where coat and cover are reckoned over "
                 "it. Fill it, close it inside the cake, or cut it out of the shape itself.",
             )  # fmt: skip
-        elif opening.medium is None and opening.wall is not None and 0 < opening.wall.value < WALL_LEAST_MM:
+        elif empty and opening.wall is not None and 0 < opening.wall.value < WALL_LEAST_MM:
             yield check(
                 "carve.opening_thin", "trouble", "carve",
                 f"Opening {number} is left empty within a wall of {{wall}}, which gives way when the cake is cut. "

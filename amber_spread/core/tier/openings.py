@@ -36,8 +36,6 @@ WALL_MM, FROM_MM = 3.0, 8.0
 """How near an opening comes to the outside, in places so close to each other, is looked at from places on it so close
 to each other.
 """
-EMPTY_HEX = "#FBF4E6"
-"""Where nothing is: as the paper."""
 INSIDE_MM = 0.5
 """What comes no nearer to the outside opens nowhere."""
 
@@ -52,7 +50,7 @@ class OpeningPlan(Made):
 
     medium: str | None
     colour: str | None
-    hex: str
+    hex: str | None
     volume: Figure
     cake: Figure
     filling: Figure
@@ -119,7 +117,7 @@ def plan_openings(
         found[f"opening_{number}"] = OpeningPlan(
             medium=asked.medium,
             colour=asked.colour,
-            hex=EMPTY_HEX if asked.medium is None else hex_of(asked.medium, asked.colour),
+            hex=None if asked.medium is None else hex_of(asked.medium, asked.colour),
             volume=volume,
             cake=weight.figure(of.layers_ml, tier.usual.cake_density_g_per_ml),
             filling=filling_out.figure(fillings_g, of.fillings_ml, max(1.0, between_ml)),

@@ -8,7 +8,6 @@ from collections.abc import Callable, Collection, Iterable, Iterator
 from typing import Literal
 
 from amber_spread.core.design.finishes import (
-    Border,
     CollarCover,
     NoCoat,
     NoCover,
@@ -32,8 +31,7 @@ from amber_spread.core.kernel.figures import (
 from amber_spread.core.kernel.naming import named
 from amber_spread.core.tier.cover_plan import CoverPlan
 from amber_spread.core.tier.drawn import Cut
-from amber_spread.core.tier.extras import OnTopPlan, RegionPlan
-from amber_spread.core.tier.openings import OpeningPlan
+from amber_spread.core.tier.extras import OnTopPlan
 
 Step = Literal[
     "syrup", "seal", "dam", "filling", "refill", "crumb", "final", "cover", "on_top", "border", "region", "glue",
@@ -228,7 +226,8 @@ def uses_of_tier(
     stays = layers.filling.weight
     gone = squeezed.figure(stays.value, techniques.filling.lost, tier.usual.settling)
     take("filling", (filling.medium, filling.colour), stays, techniques.filling, gone=gone)
-    for of, filled_g in _by_bowl((one, one.weight.value if one.weight else 0.0) for one in cut.openings.values()):
+    filled = [(one.medium, one.colour, one.weight) for one in cut.openings.values()]
+    for of, filled_g in _by_bowl(((key, hue), heavy.value) for key, hue, heavy in filled if key and heavy):
         take("refill", of, same("openings filled with it", filled_g, "g"), techniques.filling)
     crumbs = tier.asked.crumb.medium, tier.asked.crumb.colour
     if coats.goes_on is None:
@@ -252,22 +251,19 @@ def uses_of_tier(
         marble = trimmed_marble.figure(trimmed.value) if colour in marbled else None
         take("on_top", (medium, colour), stays, techniques.pieces, trimmed=trimmed, gone=marble)
     borders = zip(tier.asked.borders, cut.borders.values(), strict=True)
-    for of, piped_g in _by_bowl((border, plan.weight.value) for border, plan in borders):
+    for of, piped_g in _by_bowl(((border.medium, border.colour), plan.weight.value) for border, plan in borders):
         take("border", of, same("borders of this colour", piped_g, "g"), techniques.border)
-    for of, piped_g in _by_bowl((one, one.weight.value) for one in cut.regions.values()):
+    for of, piped_g in _by_bowl(((one.medium, one.colour), one.weight.value) for one in cut.regions.values()):
         take("region", of, same("regions piped of this colour", piped_g, "g"), techniques.textured)
     return uses
 
 
 def _by_bowl(
-    parts: Iterable[tuple[Border | OpeningPlan | RegionPlan, float]],
+    parts: Iterable[tuple[tuple[str, str | None], float]],
 ) -> Iterable[tuple[tuple[str, str | None], float]]:
-    """What parts weigh together, g, by their medium and colour; of those that have one."""
+    """What parts weigh together, g, by their medium and colour."""
     found: dict[tuple[str, str | None], float] = {}
-    for part, grams in parts:
-        if part.medium is None:
-            continue
-        of = part.medium, part.colour
+    for of, grams in parts:
         found[of] = found.get(of, 0.0) + grams
     return found.items()
 

@@ -44,7 +44,12 @@ export function complaintWords(
   const line = path.indexOf("lines");
   const which = line >= 0 && path[line + 1] ? `line ${Number(path[line + 1]) + 1}` : undefined;
   const field = path.findLast((part) => !/^\d+$/.test(part)) ?? "";
-  const head = [whose, which].filter(Boolean).join(", ");
-  const words = `${head ? `${head}: ` : ""}${PARTS[field] ?? field.replaceAll("_", " ")} ${complaint.message}.`;
-  return words.charAt(0).toUpperCase() + words.slice(1);
+  return asSentence([whose, which], PARTS[field] ?? field.replaceAll("_", " "), complaint.message);
+}
+
+/** A complaint as a sentence: whose it is, which part of that, if it is not all of it, and what is to be said. */
+export function asSentence(whose: readonly (string | undefined)[], part: string, message: string): string {
+  const head = whose.filter(Boolean).join(", ");
+  const words = [head && part ? `${head}:` : head, part, message].filter(Boolean).join(" ");
+  return `${words.charAt(0).toUpperCase()}${words.slice(1)}.`;
 }

@@ -3864,7 +3864,7 @@ export interface components {
             /** Colour */
             colour: string | null;
             /** Hex */
-            hex: string;
+            hex: string | null;
             volume: components["schemas"]["Figure"];
             cake: components["schemas"]["Figure"];
             filling: components["schemas"]["Figure"];

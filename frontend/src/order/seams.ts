@@ -8,16 +8,15 @@ export type Within = Seam["within"];
 export function sidesOf(seam: Seam): { beyond: string; before: string } {
   if (seam.run === "level") return { beyond: "above", before: "below" };
   // An upright seam that is not turned runs from left to right, and beyond it is the back.
-  const turn = (seam.turn_deg * Math.PI) / 180;
-  const back = Math.cos(turn);
-  const left = Math.sin(turn);
-  const [beyond, before] =
-    Math.abs(back) >= Math.abs(left) - 1e-9
-      ? (["behind", "in front of"] as const)
-      : (["left of", "right of"] as const);
-  return (Math.abs(back) >= Math.abs(left) - 1e-9 ? back : left) > 0
-    ? { beyond, before }
-    : { beyond: before, before: beyond };
+  const SIDES = ["behind", "left of", "in front of", "right of"] as const;
+  const quarters = Math.round(seam.turn_deg / 90) + 4;
+  const [beyond, before] = [0, 2].map((on) => SIDES[(quarters + on) % 4] ?? "behind") as [string, string];
+  return { beyond, before };
+}
+
+/** Where a seam runs, as one of the ways it may. */
+export function wayOf(within: Within): string {
+  return within ? `${within.side} ${within.seam}` : "all";
 }
 
 /** Where a seam may run: all the way, or on one side of any before it. */
@@ -27,12 +26,14 @@ export function waysOf(
 ): { value: string; words: string; within: Within }[] {
   const sided = seams.slice(0, at).flatMap((seam, index) =>
     (["beyond", "before"] as const).map((side) => ({
-      value: `${side} ${index + 1}`,
       words: `${sidesOf(seam)[side]} seam ${index + 1}`,
       within: { seam: index + 1, side },
     })),
   );
-  return [{ value: "all", words: "all the way", within: null }, ...sided];
+  return [{ words: "all the way", within: null }, ...sided].map((way) => ({
+    ...way,
+    value: wayOf(way.within),
+  }));
 }
 
 /** The seams without one: what ran within it runs where that one did. */

@@ -1,5 +1,6 @@
 /** What is wrong with an order, said as people would: of which tier, of which part of it, and what would be accepted. */
 import type { Complaint } from "@/api/client";
+import { asSentence } from "@/api/complaint";
 import type { Document } from "@/api/types";
 import { askAt, pickAt } from "./kinds";
 
@@ -59,7 +60,5 @@ export function wrongWords({ pointer, message }: Complaint, document: Document):
   const field = path.findLast((step) => !/^\d+$/.test(step)) ?? "";
   // Of one among several nothing more is named where all of it is wrong.
   const what = field in ONE_OF ? "" : (asked?.toLowerCase() ?? PARTS[field] ?? field.replaceAll("_", " "));
-  const head = heads.join(", ");
-  const words = [head && what ? `${head}:` : head, what, message].filter(Boolean).join(" ");
-  return `${words.charAt(0).toUpperCase()}${words.slice(1)}.`;
+  return asSentence(heads, what, message);
 }

@@ -3,7 +3,7 @@
 import { computed } from "vue";
 import { useHandbook } from "@/kitchen/handbook";
 import { useTier } from "@/lenses/parts/tier";
-import { type Seam, waysOf, withoutSeam } from "@/order/seams";
+import { type Seam, wayOf, waysOf, withoutSeam } from "@/order/seams";
 import MeasureField from "@/ui/MeasureField.vue";
 import PickField from "@/ui/PickField.vue";
 
@@ -36,11 +36,6 @@ function add(): void {
   ]);
 }
 
-/** Where a seam runs, as it stands in its field. */
-function wayOf(seam: Seam): string {
-  return seam.within ? `${seam.within.side} ${seam.within.seam}` : "all";
-}
-
 function runWithin(at: number, value: string): void {
   const way = waysOf(seams.value, at).find((one) => one.value === value);
   if (way) set(at, { within: way.within });
@@ -63,7 +58,7 @@ function runWithin(at: number, value: string): void {
     <PickField
       v-if="index"
       :label="`Seam ${index + 1} goes`"
-      :value="wayOf(seam)"
+      :value="wayOf(seam.within)"
       :choices="waysOf(seams, index)"
       @change="(value) => runWithin(index, value)"
     />
