@@ -3,7 +3,7 @@
 from hypothesis import strategies as st
 from pydantic import ValidationError
 
-from amber_spread.core.design.builds import Build
+from amber_spread.core.design.builds import Build, CarvedBuild
 from amber_spread.core.design.design import Colour, ColourPart, Design, Layers, Tier
 from amber_spread.core.design.finishes import Cover, CrumbCoat, Filling, FinalCoat
 from amber_spread.core.design.practice import Practice
@@ -13,7 +13,7 @@ from amber_spread.core.design.stands import Stacking
 from amber_spread.core.document.document import FORMAT, Document
 from amber_spread.core.kernel import limits
 from amber_spread.core.plan import plan
-from amber_spread.core.stock.kit import Mat
+from amber_spread.core.stock.kit import Kit, Mat
 from amber_spread.core.stock.media import shelf
 from amber_spread.core.tier import work_tiers
 from tests import kinds
@@ -21,6 +21,9 @@ from tests import kinds
 MEDIA = shelf()
 PALE = Colour(name="pale", hex="#F5E8E2", parts=(ColourPart(parts=3), ColourPart(colour="blush")))
 COLOURS = (Colour(name="ivory", hex="#F3E6C4"), Colour(name="blush", hex="#EBD3CC"), PALE)
+LOAF = ((0, 0), (200, 0), (200, 60), (170, 100), (30, 100), (0, 60))
+STONE = ((0, 0), (190, 0), (200, 25), (185, 62), (140, 92), (80, 100), (30, 80), (4, 40))
+"""Views from the side: a loaf, and a river stone."""
 
 
 def tier(tin_mm=203.2, **parts):
@@ -39,6 +42,18 @@ def worked(one, practice=None):
     """The rooms of one tier on its own."""
     cake = settle(Design(tiers=(one,), colours=COLOURS), practice or Practice())
     return work_tiers(cake, MEDIA, Mat())[0]
+
+
+def carved(points=LOAF, tin_mm=204, **parts):
+    """A tier carved to a view from the side."""
+    own = {name: parts.pop(name) for name in ("rounded", "flat_foot", "front_mm", "sections") if name in parts}
+    return tier(tin_mm, build=CarvedBuild(points_mm=points, **own), **parts)
+
+
+def baked(one, *tins):
+    """The plan of a carved tier, and its baking out of these tins."""
+    found = planned(one, kit=Kit(tins=tins))
+    return found, found.carved["tier_1"]
 
 
 def within(limit, high=None):

@@ -2,53 +2,41 @@
 
 import base64
 import gc
-import itertools
 import math
 import pickle
 from concurrent.futures import ThreadPoolExecutor
 
 import numpy
 import pytest
-import rectpack
 import shapely
 import trimesh
 from hypothesis import given, settings
 from hypothesis import strategies as st
 from pydantic import ValidationError
-from shapely import MultiPolygon, Point, Polygon, box
+from shapely import Point, Polygon
 
 from amber_spread.core.cake import seen_round
-from amber_spread.core.cake.bakes import _batter_ml, _choose, _HalfBall, _Slice, _Tray, _Work
-from amber_spread.core.cake.nested import Bed, Lying, laid_on
-from amber_spread.core.design.builds import CarvedBuild, JoinedBuild, Opening, SectionAt
+from amber_spread.core.design.builds import CarvedBuild, Opening, SectionAt
 from amber_spread.core.design.design import Cavity, Design, Layers
 from amber_spread.core.design.effort import bodies_of, carving_of
-from amber_spread.core.design.finishes import DrapeCover, FreehandFinal, PatchesCover, SoftFilling
+from amber_spread.core.design.finishes import DrapeCover, FreehandFinal, PatchesCover, PlainFilling, SoftFilling
 from amber_spread.core.design.practice import Practice
 from amber_spread.core.design.shapes import OvalShape, RectangleShape, RoundShape, SquareShape
-from amber_spread.core.design.solids import BallSolid, RaisedSolid
+from amber_spread.core.design.solids import BallSolid
 from amber_spread.core.document import carved_bodies
 from amber_spread.core.geometry import bare
 from amber_spread.core.geometry.distance import DistanceField, distances
 from amber_spread.core.geometry.places import Within, edge_distance, inside_edge, keeps_in
 from amber_spread.core.geometry.sculpted import sculpted
 from amber_spread.core.geometry.sliced import Slice
-from amber_spread.core.plan import forget, plan
-from amber_spread.core.stock.kit import Kit, Tin
-from amber_spread.core.stock.media import shelf
+from amber_spread.core.plan import forget
+from amber_spread.core.stock.kit import Tin
 from amber_spread.core.tier import in_the_round
 from amber_spread.papers.templates import templates_of
-from tests.designs import document, planned, tier, worked
+from tests.designs import LOAF, STONE, baked, carved, document, planned, tier, worked
 
-ROUND = RoundShape()
 LOAF_AREA = 200 * 60 + (200 + 140) / 2 * 40
-LOAF = ((0, 0), (200, 0), (200, 60), (170, 100), (30, 100), (0, 60))
 MUSHROOM = ((84, 0), (116, 0), (114, 70), (200, 80), (150, 140), (50, 140), (0, 80), (86, 70))
-
-
-def carved(points=LOAF, tin_mm=204, shape=ROUND, **parts):
-    own = {name: parts.pop(name) for name in ("rounded", "flat_foot", "front_mm", "sections") if name in parts}
-    return tier(tin_mm, shape=shape, build=CarvedBuild(points_mm=points, **own), **parts)
 
 
 def codes(plan):
@@ -209,94 +197,6 @@ def test_the_middle_of_a_lopsided_body_lies_where_its_cake_is():
     assert abs(wedge.centre.y) < 1
 
 
-STONE = ((0, 0), (190, 0), (200, 25), (185, 62), (140, 92), (80, 100), (30, 80), (4, 40))
-
-
-def baked(one, *tins):
-    """The plan of a carved tier, and its baking out of these tins."""
-    found = plan(Design(tiers=(one,)), Practice(), shelf(), Kit(tins=tins))
-    return found, found.carved["tier_1"]
-
-
-def test_each_layer_is_baked_in_a_tin_that_holds_it_and_least_is_carved_off():
-    tins = (Tin(across_mm=304.8), Tin(across_mm=254), Tin(shape="square", across_mm=203.2), Tin(across_mm=101.6))
-    one, baking = baked(carved(STONE, 260, layers=Layers(count=5)), *tins)
-    slices = one.tiers[0].carving.slices
-    taken = [number for each in baking.tins.values() for number in each.layers]
-    assert sorted(taken) == [1, 2, 3, 4, 5]
-    for each in baking.tins.values():
-        wide = each.across.value - 2 * 2.0 + 1.0
-        for number in each.layers:
-            whole = MultiPolygon([Polygon(ring) for ring in slices[f"layer_{number}"].whole])
-            middle = whole.convex_hull.minimum_rotated_rectangle.centroid
-            if each.shape == "round":
-                held = any(Point(x, y).buffer(wide / 2, 64).covers(whole) for x, y in _near(middle, 12))
-            else:
-                held = box(-wide / 2, -wide / 2, wide / 2, wide / 2).area >= whole.convex_hull.area
-            assert held, (number, each.shape, each.across.value)
-    assert len(baking.tins) > 1
-    assert (
-        one.batter.tiers["tier_1"].value
-        == baking.batter.value
-        == pytest.approx(sum(each.batter.value for each in baking.tins.values()))
-    )
-    piled = (
-        sum(
-            (math.pi / 4 if each.shape == "round" else 1) * each.across.value**2 * len(each.layers)
-            for each in baking.tins.values()
-        )
-        * one.tiers[0].layers.cut_height.value
-        / 1000
-    )
-    assert baking.offcut.value == pytest.approx((piled - one.tiers[0].layers.cake_volume.value) * 0.5, rel=1e-6)
-    asked = {(need.shape, need.size.value): need.status for need in one.kit.values() if need.tool == "tin"}
-    assert asked == {(each.shape, each.across.value): "have" for each in baking.tins.values()}
-
-
-def _near(middle, reach):
-    """Places on a grid about a middle."""
-    steps = [reach * step / 6 for step in range(-6, 7)]
-    return [(middle.x + x, middle.y + y) for x in steps for y in steps]
-
-
-def test_what_no_tin_holds_is_to_be_got_and_one_tin_more_is_named_where_it_saves():
-    one, baking = baked(carved(STONE, 260), Tin(across_mm=150))
-    (only, *_) = baking.tins.values()
-    assert not only.owned and only.across.value == 260
-    assert [need.status for need in one.kit.values() if need.tool == "tin"][0] == "get"
-    # Out of a tin that is far too large, a smaller one saves batter; with that one owned, it is not named again.
-    _, wasteful = baked(carved(STONE, 200, layers=Layers(count=4)), Tin(across_mm=300))
-    more = wasteful.one_more
-    assert more is not None and more.saves.value >= 100
-    assert more.batter.value + more.saves.value == pytest.approx(wasteful.batter.value)
-    _, better = baked(
-        carved(STONE, 200, layers=Layers(count=4)),
-        Tin(across_mm=300),
-        Tin(shape=more.shape, across_mm=more.across.value),
-    )
-    assert better.batter.value == pytest.approx(more.batter.value)
-
-
-def test_a_dome_is_baked_in_a_half_ball_and_nearly_nothing_is_carved_off():
-    """Half a ball of 150, its skin trimmed off, out of a half-ball tin of 154: against the volume of half a ball."""
-    dome = [(75 + 75 * math.cos(turn), 75 * math.sin(turn)) for turn in (math.pi * at / 90 for at in range(91))]
-    one = carved(dome, 154, layers=Layers(count=1, height_mm=75), rounded=1.0)
-    tins = Tin(across_mm=254, depth_mm=100), Tin(shape="ball", across_mm=154, depth_mm=77)
-    _, without = baked(one, tins[0])
-    whole, baking = baked(one, *tins)
-    (used,) = baking.tins.values()
-    assert (used.shape, used.across.value, used.bakes.value) == ("ball", 154, 1)
-    half_ml = math.pi / 12 * 154**3 / 1000
-    assert used.batter.value == pytest.approx(0.48 * half_ml, rel=1e-3)
-    assert baking.offcut.value == pytest.approx((half_ml - math.pi / 12 * 150**3 / 1000) * 0.5, rel=0.05)
-    assert [need.status for need in whole.kit.values() if need.tool == "tin"] == ["have"]
-    # Where there is none, it is named as the tin that would save most.
-    assert without.one_more.shape == "ball" and without.one_more.across.value == pytest.approx(203.2)
-    # A shallow tin is no half of a ball, and one a little smaller does not hold it.
-    for other in (Tin(shape="ball", across_mm=154, depth_mm=60), Tin(shape="ball", across_mm=150, depth_mm=75)):
-        assert [used.shape for used in baked(one, tins[0], other)[1].tins.values()] == ["round"]
-
-
 def test_in_the_round_each_layer_lies_in_its_tin_and_what_a_cover_gives_is_told():
     """The tin's rim holds all of the layer, and 95 parts in 100 of the cover give no more than its figure says."""
     tins = Tin(across_mm=304.8), Tin(shape="square", across_mm=254), Tin(shape="ball", across_mm=300, depth_mm=150)
@@ -344,142 +244,6 @@ def test_the_half_ball_round_a_slice_holds_all_of_it_and_is_no_larger_than_about
     assert radius >= widest - 1e-6
 
 
-@settings(max_examples=25)
-@given(
-    st.lists(st.floats(20, 150), min_size=1, max_size=4),
-    st.lists(
-        st.tuples(st.floats(45, 160), st.integers(1, 3), st.sampled_from(["round", "square", "ball"])),
-        min_size=1,
-        max_size=3,
-    ),
-)
-def test_no_other_choice_of_tins_takes_less_batter(radii, kinds):
-    """Against every way to give layers to tins."""
-    slices = tuple(_Slice(radius, Lying(1.6 * radius, 1.8 * radius), 1.1 * radius) for radius in radii)
-    trays = [
-        _HalfBall(shape, 2 * half, None, 1, True) if shape == "ball" else _Tray(shape, 2 * half, None, each, True)
-        for half, each, shape in kinds
-    ]
-    trays.append(_Tray("round", 330.0, None, 1, False))
-    work = _Work(slices, 30.0, 5.0, 0.48, 2.0)
-
-    def cost(chosen):
-        return _batter_ml(work, chosen) + sum(1e6 * len(taken) for one, taken in chosen.items() if not one.owned)
-
-    def lies(tray, group):
-        """Whether the library that packs rectangles finds room for slices on a sheet; alone, whether the tin holds it."""
-        if len(group) == 1:
-            return tray is trays[-1] or tray.holds(slices[group[0]], 2.0)
-        if tray.shape != "square":
-            return False
-        packer = rectpack.newPacker(rotation=True)
-        side = tray.across - 4 + 0.5
-        packer.add_bin(round((side + 5) * 10), round((side + 5) * 10))
-        for at in group:
-            lying = slices[at].lying
-            packer.add_rect(round((lying.short + 5) * 10) + 1, round((lying.long + 5) * 10) + 1)
-        packer.pack()
-        return len(packer[0]) == len(group) if len(packer) else False
-
-    least = math.inf
-    for groups in partitions(list(range(len(slices)))):
-        for places in itertools.product(range(len(trays)), repeat=len(groups)):
-            if all(lies(trays[place], group) for place, group in zip(places, groups, strict=True)):
-                chosen = {}
-                for place, group in zip(places, groups, strict=True):
-                    chosen.setdefault(trays[place], []).append(group)
-                least = min(least, cost(chosen))
-    found = _choose(work, tuple(trays))
-    assert sorted(at for taken in found.values() for group in taken for at in group) == list(range(len(slices)))
-    assert cost(found) <= least * (1 + 1e-6) + 0.02
-    for one, taken in found.items():
-        for group in taken:
-            if len(group) == 1:
-                assert one is trays[-1] or one.holds(slices[group[0]], 2.0)
-            else:
-                lying = tuple(slices[at].lying for at in group)
-                held_apart(laid_on(lying, 5.0, one.bed(2.0)), lying, one.bed(2.0))
-
-
-def partitions(ones):
-    """Every way to part a list into groups."""
-    if not ones:
-        yield []
-        return
-    for size in range(len(ones)):
-        for others in itertools.combinations(ones[1:], size):
-            rest = [one for one in ones[1:] if one not in others]
-            for more in partitions(rest):
-                yield [(ones[0], *others), *more]
-
-
-def held_apart(room, ones, bed):
-    """Rectangles lie on their bed, each of its own size, and as far apart as the knife asks."""
-    sheet = Point(bed.wide / 2, bed.high / 2).buffer(bed.wide / 2, 256) if bed.round else box(0, 0, bed.wide, bed.high)
-    lie = []
-    for spot in room.spots:
-        short, long, _ = ones[spot.which]
-        wide, high = (short, long) if spot.quarters == 0 else (long, short)
-        lie.append(box(spot.x, spot.y, spot.x + wide, spot.y + high))
-    assert sorted(spot.which for spot in room.spots) == list(range(len(ones)))
-    assert sheet.buffer(0.01).covers(shapely.unary_union(lie))
-    for one, other in itertools.combinations(lie, 2):
-        assert one.distance(other) >= 5.0 - 1e-6
-    assert sum(one.area for one in lie) <= sheet.area + 1e-3
-
-
-@given(st.lists(st.tuples(st.integers(10, 90), st.integers(10, 90)), min_size=2, max_size=4), st.integers(60, 160),
-       st.integers(60, 160))  # fmt: skip
-def test_what_a_library_lays_on_a_sheet_is_laid_on_it_here_too(sides, wide, high):
-    sides = [tuple(sorted(one)) for one in sides]
-    lying = tuple(Lying(float(short), float(long)) for short, long in sides)
-    round_bed = Bed(float(wide), float(wide), True)
-    if (disc := laid_on(lying, 5.0, round_bed)) is not None:
-        held_apart(disc, lying, round_bed)
-    bed = Bed(float(wide), float(high))
-    room = laid_on(lying, 5.0, bed)
-    packer = rectpack.newPacker(rotation=True, pack_algo=rectpack.MaxRectsBssf)
-    packer.add_bin(wide + 5, high + 5)
-    for short, long in sides:
-        packer.add_rect(short + 5, long + 5)
-    packer.pack()
-    if len(packer) and len(packer[0]) == len(sides):
-        assert room is not None
-    if room is not None:
-        held_apart(room, lying, bed)
-
-
-LONG = carved(LOAF, 200, shape=RectangleShape(length_mm=90), layers=Layers(count=4))
-ROOF = tier(210, layers=Layers(count=4), build=JoinedBuild(
-    solids=(RaisedSolid(points_mm=((0, 0), (210, 0), (0, 150)), high_mm=110),)
-))  # fmt: skip
-
-
-@pytest.mark.parametrize(
-    ("one", "sides"),
-    [(LONG, (225, 330)), (ROOF, (175, 240))],
-    ids=["by the rectangles round them", "by their outlines"],
-)
-def test_narrow_layers_are_cut_from_one_sheet_side_by_side(one, sides):
-    """A long loaf of four like layers out of a large sheet, which holds two of them; and three-cornered layers out of one
-    that holds no more than one rectangle round them.
-    """
-    whole, baking = baked(one, Tin(shape="rectangle", across_mm=sides[0], length_mm=sides[1]))
-    (tin,) = baking.tins.values()
-    assert tin.layers == [1, 2, 3, 4]
-    slices = list(whole.tiers[0].carving.slices.values())
-    assert tin.beside and sum(len(one.layers) for one in tin.beside.values()) >= 2
-    for one in tin.beside.values():
-        sheet = box(0, 0, one.wide.value, one.high.value)
-        lie = [shapely.unary_union([Polygon(ring) for ring in rings]) for rings in one.edges]
-        assert all(sheet.buffer(0.1).covers(edge) for edge in lie)
-        assert all(a.distance(b) > 4.9 for a, b in itertools.combinations(lie, 2))
-        for number, edge in zip(one.layers, lie, strict=True):
-            assert edge.area == pytest.approx(Polygon(slices[number - 1].whole[0]).area, rel=1e-3)
-    used = 4 - sum(len(one.layers) - 1 for one in tin.beside.values())
-    assert tin.bakes.value == math.ceil(used / tin.each.value)
-
-
 def test_a_dome_left_on_the_top_layer_takes_its_part_of_the_height_and_is_followed():
     """Layers, fillings and dome make up the height; what a paraboloid over the tin leaves of a drum is built up."""
     drum = ((0, 0), (200, 0), (200, 120), (0, 120))
@@ -506,21 +270,6 @@ def test_a_dome_left_on_the_top_layer_takes_its_part_of_the_height_and_is_follow
     # What is not carved is levelled.
     plain = [planned(tier(layers=Layers(dome_mm=dome))).tiers[0].layers.height.value for dome in (None, 16)]
     assert plain[0] == plain[1]
-
-
-def test_two_small_layers_are_cut_from_one_round_tin():
-    """A bar of 130 x 50, twice, and 5 mm between: a rectangle of 130 x 105, whose corners lie 167 apart."""
-    bar = carved(((0, 0), (130, 0), (130, 58), (0, 58)), 134, shape=RectangleShape(length_mm=54), rounded=0.0,
-                 layers=Layers(count=2))  # fmt: skip
-    for across, beside in ((160, 0), (180, 1)):
-        _, baking = baked(bar, Tin(shape="round", across_mm=across))
-        (tin,) = baking.tins.values()
-        assert len(tin.beside) == beside
-    (cut,) = tin.beside.values()
-    assert cut.round and cut.wide.value == cut.high.value
-    disc = Point(cut.wide.value / 2, cut.wide.value / 2).buffer(cut.wide.value / 2 + 0.1, 256)
-    lie = [shapely.unary_union([Polygon(ring) for ring in rings]) for rings in cut.edges]
-    assert all(disc.covers(edge) for edge in lie) and lie[0].distance(lie[1]) > 4.9
 
 
 def test_a_view_from_the_front_gives_every_section_its_form_and_is_held_against_the_others():
@@ -683,3 +432,33 @@ def test_what_is_worked_out_of_a_body_goes_with_it_however_many_plans_hold_it(mo
     first, *_ = (planned(carved(STONE, wide, layers=Layers(count=2))) for wide in (150, 160, 170, 180))
     assert len(fields()) - len(before) <= 2
     assert planned(carved(STONE, 150, layers=Layers(count=2))) == first
+
+
+@pytest.mark.parametrize("filling", [PlainFilling(), SoftFilling()])
+@pytest.mark.parametrize("cavity", [None, Cavity(diameter_mm=60)])
+def test_the_cake_and_the_filling_of_every_layer_come_to_those_of_the_tier(filling, cavity):
+    one = planned(carved(STONE, 240, layers=Layers(count=5, cavity=cavity), filling=filling)).tiers[0]
+    slices = one.carving.slices.values()
+    assert sum(each.volume.value for each in slices) == pytest.approx(one.layers.cake_volume.value)
+    parts = one.layers.filling.volume, one.layers.filling.dam_volume, one.layers.filling.seal_volume
+    between = sum(part.value for part in parts if part is not None)
+    assert sum(each.filled.value for each in slices if each.filled) == pytest.approx(between, rel=0.02)
+
+
+def test_a_hidden_room_is_on_the_template_of_every_layer_it_goes_through_and_in_the_round():
+    room = Cavity(diameter_mm=60)
+    one = carved(STONE, 240, layers=Layers(count=5, cavity=room))
+    carving = planned(one).tiers[0].carving
+    through = {number for number, each in enumerate(carving.slices.values(), 1) if "room" in each.cut_out}
+    first, last = room.layers(5)
+    assert through == set(range(first, last + 1))
+    for each in carving.slices.values():
+        names = {mark.name for piece in each.pieces.values() for mark in piece.marks}
+        assert ("hidden room" in names) == (each.number in through)
+        for ring in each.cut_out.values():
+            assert Polygon(ring.whole[0]).area == pytest.approx(math.pi / 4 * 60**2, rel=0.01)
+    # No cake is drawn where the room is.
+    for part in in_the_round(worked(one), False).parts:
+        if part.matter == "cake" and part.number in through:
+            corners = numpy.frombuffer(base64.b64decode(part.corners), "<i2").reshape(-1, 3) * part.step_mm
+            assert numpy.hypot(corners[:, 0], corners[:, 1]).min() > 29

@@ -1,15 +1,17 @@
 """What is cut out of a carved tier and filled up, against closed forms and a general geometry library."""
 
 import math
+from itertools import pairwise
 
 import manifold3d
 import pytest
+from shapely import Polygon
 
 from amber_spread.core.design.builds import JoinedBuild, Opening
 from amber_spread.core.design.design import Cavity, Layers
 from amber_spread.core.design.finishes import SoftFilling
 from amber_spread.core.design.solids import BallSolid, BoxSolid, ConeSolid
-from amber_spread.core.tier import in_the_round
+from amber_spread.core.tier import in_the_round, levels_of
 from tests.designs import MEDIA, planned, tier, worked
 
 PI = math.pi
@@ -151,3 +153,28 @@ def test_a_solid_that_cannot_be_made_is_told_by_its_number():
 
     with pytest.raises(ValueError, match="opening 2"):
         planned(opened(BallSolid(), RingSolid(across_mm=60, thick_mm=50)))
+
+
+def test_an_opening_stands_on_the_template_of_each_layer_as_wide_as_a_ball_is_at_its_faces():
+    """A ball of 60, its middle 40 above the foot: a chord of it at every face, by geometry; and at every level."""
+    one = opened(BallSolid(across_mm=60, z_mm=10), layers=Layers(count=4))
+    for each in planned(one).tiers[0].carving.slices.values():
+        names = {mark.name for piece in each.pieces.values() for mark in piece.marks}
+        for face, up, rings in (("lower", each.low.value, "bottom"), ("upper", each.high.value, "top")):
+            half = math.sqrt(max(0.0, 30**2 - (up - 40) ** 2))
+            drawn = [area for cut in each.cut_out.values() for area in map(Polygon, getattr(cut, rings))]
+            assert sum(area.area for area in drawn) == pytest.approx(PI * half**2, rel=0.02, abs=1)
+            assert (f"opening 1, {face} face" in names) == (half > 0)
+    levels = levels_of(worked(one))
+    cut_ml = sum(Polygon(level.cut_out["opening_1"][0]).area for level in levels if level.cut_out) * 2 / 1000
+    assert cut_ml == pytest.approx(PI / 6 * 60**3 / 1000, rel=0.02)
+
+
+def test_a_later_opening_is_drawn_in_a_layer_without_what_an_earlier_one_took():
+    ball = BallSolid(across_mm=80, z_mm=10)
+    slices = planned(opened(ball, ball, BoxSolid(wide_mm=30, deep_mm=30, high_mm=100, x_mm=60))).tiers[0].carving.slices
+    assert any(each.cut_out for each in slices.values())
+    for each in slices.values():
+        areas = [Polygon(cut.whole[0]) for cut in each.cut_out.values()]
+        assert "opening_2" not in each.cut_out
+        assert sum(one.intersection(two).area for one, two in pairwise(areas)) < 1

@@ -2,44 +2,41 @@
 
 import math
 from collections.abc import Iterator, Sequence
-from functools import lru_cache
-from itertools import islice
-from typing import NamedTuple
+from functools import cache
 
-import numpy
+from shapely import get_coordinates
 from shapely.affinity import translate
 
-from amber_spread.core.cake.batter import ball_batter, batter_volume
-from amber_spread.core.cake.nested import Bed, Lying, forget_rooms, laid_on, together
+from amber_spread.core.cake.nested import Lying, laid_on
+from amber_spread.core.cake.trays import (
+    KNIFE_MM,
+    SKIN_FIT_MM,
+    Group,
+    Needed,
+    Tray,
+    Work,
+    about,
+    best_more,
+    choose,
+    needs_paste,
+    served,
+)
+from amber_spread.core.design.builds import Carvable
 from amber_spread.core.design.design import MeasuredBake, TinBake
+from amber_spread.core.geometry.body import MM3_PER_ML
 from amber_spread.core.geometry.outline import Point, round_area
 from amber_spread.core.geometry.sculpted import Sculpted
 from amber_spread.core.geometry.sliced import Slice, rings_of
 from amber_spread.core.geometry.traced import areas_of
 from amber_spread.core.kernel.base import Made
+from amber_spread.core.kernel.check import Check, checker, grams
 from amber_spread.core.kernel.figures import DEFINITION, FROM_MEMORY, Figure, decided, rule, same, total
 from amber_spread.core.kernel.limits import TORTE
-from amber_spread.core.kernel.units import MM_PER_INCH
 from amber_spread.core.stock.kit import TIN_WORDS, Tin, TinShape
 from amber_spread.core.tier import Worked, offcut, shape_of, slices_of
 
-TO_GET = 1e6
-"""What a tin that is not owned counts for beside any batter, ml: it is taken only where no other holds a layer."""
-A_BAKE = 1e-3
-"""Of plans that take as little batter the one with fewest bakes is taken."""
-COMMON_IN = (4, 5, 6, 7, 8, 9, 10, 12, 14)
-"""Round and square tins as they are sold, in (common practice)."""
-HALF_BALLS_IN = (4, 6, 8, 10)
-"""Half-ball tins as they are sold, in (from memory)."""
-BALL_DEEP = 0.95
-"""A half-ball tin is at least so much of half its width deep; a shallower one is no half of a ball."""
-SKIN_FIT_MM = 0.5
-"""A slice this much wider than the trimmed cake is cut from it all the same (common practice)."""
-ROUND = ("round", "ball")
-KNIFE_MM = 5.0
-"""Slices that are cut from one sheet lie so far apart (from memory)."""
-MOST_GROUPS = 400
-"""No more ways to lay slices side by side are weighed for one tin."""
+PASTE_G_PER_ML = 1.1
+"""Modelling paste of crumbs and coat, pressed, weighs so much (from memory)."""
 WORTH_ML = 100.0
 """One more tin is named where it saves at least so much batter (from memory)."""
 
@@ -58,7 +55,8 @@ class Beside(Made):
 
 class Baked(Made):
     """One tin of a carved tier: which layers are cut from what it bakes, in how many bakes, of how much batter.
-    `beside` are those that are cut out of one layer of it together.
+    `edges` is its own edge from above about each layer, and `beside` are those that are cut out of one layer of it
+    together.
     """
 
     shape: TinShape
@@ -66,6 +64,7 @@ class Baked(Made):
     length: Figure | None
     owned: bool
     layers: list[int]
+    edges: dict[str, list[Point]]
     beside: dict[str, Beside]
     each: Figure
     bakes: Figure
@@ -81,9 +80,19 @@ class OneMore(Made):
     saves: Figure
 
 
+class Built(Made):
+    """What of a layer no tin reaches that it is cut out of, and the modelling paste it is built of."""
+
+    layer: int
+    beyond: Figure
+    paste: Figure
+
+
 class CarvedBake(Made):
     """All the baking of a carved tier: its tins from the largest to the smallest, what they take, what is carved off,
     and the modelling paste that makes with `paste_coat` of the coat.
+
+    `built` is what of it paste has to make up, and `built_paste` all of that, with `built_coat` of the coat in it.
     """
 
     tins: dict[str, Baked]
@@ -92,6 +101,9 @@ class CarvedBake(Made):
     offcut: Figure
     paste_coat: Figure
     paste: Figure
+    built: dict[str, Built]
+    built_paste: Figure | None
+    built_coat: Figure | None
     one_more: OneMore | None
 
 
@@ -121,86 +133,30 @@ def paste(offcut_g: float, coat_g: float) -> float:
     return offcut_g + coat_g
 
 
-Group = tuple[int, ...]
-"""Slices that are cut from one layer out of a tin, by their numbers from 0."""
+@rule(
+    "carve.built", unit="g", formula="beyond * density", source=FROM_MEMORY, rounding="up",
+    words="What lies beyond the tin, of pressed modelling paste.",
+)  # fmt: skip
+def built_of_paste(beyond_ml: float, density_g_per_ml: float) -> float:
+    """Modelling paste for what lies beyond a tin, g: volume x density. Source: definition; 1.1 g/ml from memory.
 
-
-class _Slice(NamedTuple):
-    """What a slice needs of a tin: the radius of the least circle round it, how it is laid beside others, and the
-    radius of the least half ball.
+    >>> round(built_of_paste(100, 1.1), 2)
+    110.0
     """
-
-    radius: float
-    lying: Lying
-    ball: float
+    return beyond_ml * density_g_per_ml
 
 
-class _Tray(NamedTuple):
-    """A tin as it may serve: its kind and size, into how many layers what it bakes is cut, and whether it is owned."""
+@rule(
+    "carve.built_coat", unit="g", formula="paste / (parts + 1)", source=DEFINITION, rounding="up",
+    words="One part of coat to so many parts of crumbs: that share of the paste.",
+)  # fmt: skip
+def coat_in_paste(paste_g: float, parts: float) -> float:
+    """Coat in so much modelling paste, g: paste / (parts of crumbs + 1). Source: definition.
 
-    shape: TinShape
-    across: float
-    length: float | None
-    each: int
-    owned: bool
-
-    @property
-    def area(self) -> float:
-        """Its area, mm²; of a half ball that of its flat face."""
-        return round_area(self.across) if self.shape in ROUND else self.across * (self.length or self.across)
-
-    def bed(self, skin: float) -> Bed | None:
-        """What slices are laid side by side on, its skin trimmed off; None where it holds one alone."""
-        short, long = sorted((self.across, self.length or self.across))
-        off = 2 * skin - SKIN_FIT_MM
-        return Bed(short - off, long - off, self.shape in ROUND)
-
-    def holds(self, one: _Slice, skin: float) -> bool:
-        """Whether a slice can be cut from what it bakes, its skin trimmed off."""
-        if self.shape in ROUND:
-            return one.radius <= self.across / 2 - skin + SKIN_FIT_MM
-        bed = self.bed(skin)
-        return bed is not None and one.lying.short <= bed.wide and one.lying.long <= bed.high
-
-    def bakes(self, layers: int) -> int:
-        """How often it is baked for so many layers."""
-        return math.ceil(layers / self.each)
-
-    def costs(self, work: "_Work") -> tuple[float, float]:
-        """What one more layer out of it takes of cake, and what one more bake does, ml."""
-        return self.area * work.cut / 1000, self.area * work.level / 1000
-
-    def batter(self, work: "_Work", layers: int) -> Figure:
-        """The batter of so many layers out of it."""
-        return batter_volume.figure(self.area, layers, work.cut, self.bakes(layers), work.level, work.fill)
-
-    def piled(self, work: "_Work", layers: int) -> float:
-        """How much cake so many layers out of it are before they are carved, ml: what is levelled off is gone."""
-        return layers * self.costs(work)[0]
-
-
-class _HalfBall(_Tray):
-    """A half-ball tin: a layer is cut out of all of what it bakes, its flat face down or up."""
-
-    def bed(self, skin: float) -> Bed | None:
-        """Likewise."""
-        return None
-
-    def holds(self, one: _Slice, skin: float) -> bool:
-        """Likewise."""
-        return one.ball <= self.across / 2 - skin + SKIN_FIT_MM
-
-    def costs(self, work: "_Work") -> tuple[float, float]:
-        """Likewise."""
-        return 0.0, ball_batter(1, self.across, 1.0)
-
-    def batter(self, work: "_Work", layers: int) -> Figure:
-        """Likewise: what the tin takes, whatever is cut from it."""
-        return ball_batter.figure(self.bakes(layers), self.across, work.fill)
-
-    def piled(self, work: "_Work", layers: int) -> float:
-        """Likewise."""
-        return self.bakes(layers) * self.costs(work)[1]
+    >>> coat_in_paste(600, 5)
+    100.0
+    """
+    return paste_g / (parts + 1)
 
 
 def plan_carved_bake(done: Worked, tins: Sequence[Tin]) -> CarvedBake | None:
@@ -208,11 +164,13 @@ def plan_carved_bake(done: Worked, tins: Sequence[Tin]) -> CarvedBake | None:
 
     The choice takes least batter: layers x cut and what is levelled off each bake, over the areas of the tins, several
     slices being cut from one layer where they lie on it side by side (an integer programme, by HiGHS through scipy).
-    Where no tin that is owned holds a layer, one as large as the tier's own outline is to be got.
+    Where no tin that is owned holds a layer, one as large as the tier's own outline is to be got. Where paste may be
+    built out from a layer, it may lie so far beyond its tin; where no more bakes are wanted than so many, no more are
+    taken, or as few as there can be.
     """
-    layers, usual = done.tier.asked.layers, done.tier.usual
+    layers, usual, build = done.tier.asked.layers, done.tier.usual, done.tier.asked.build
     body = done.bodies.bare
-    if not isinstance(body, Sculpted) or isinstance(layers.bake, MeasuredBake):
+    if not isinstance(body, Sculpted) or not isinstance(build, Carvable) or isinstance(layers.bake, MeasuredBake):
         return None
     cut, level, skin = done.layers.cut_height.value, usual.level_mm, usual.trimmed_skin_mm
     slices = slices_of(body, done.slabs)
@@ -224,14 +182,27 @@ def plan_carved_bake(done: Worked, tins: Sequence[Tin]) -> CarvedBake | None:
         return min(int(TORTE.high), layers.count, math.floor((depth_mm - level) / cut + 1e-6))
 
     new_each = each(usual.tin_depth_mm)
-    trays = [one for tin in tins for one in _served(tin, each(tin.depth_mm)) if one.each > 0]
+    trays = [one for tin in tins for one in served(tin, each(tin.depth_mm)) if one.each > 0]
     trays.append(_own(done, max(1, new_each)))
-    wanted = tuple(_Slice(one.circle / 2, _lying(one), one.half_ball / 2) for one in slices)
-    work = _Work(wanted, cut, level, usual.batter_fill, skin)
+    wanted = tuple(Needed(one.circle / 2, Lying(*one.least, one.hull), one.half_ball / 2) for one in slices)
+    work = Work(wanted, cut, level, usual.batter_fill, skin, build.paste_mm or 0.0, build.most_bakes)
+
+    @cache
+    def beyond(tray: Tray, at: int) -> float:
+        return _beyond_ml(tray, slices[at], skin)
+
     # Kept with the body, so that neither is looked for again while it stays as it is.
     key = (work, tuple(trays))
-    chosen = body.core.keep("tins", key, lambda: _choose(*key))
-    more = body.core.keep("one more tin", (*key, new_each), lambda: _best_more(*key, new_each))
+    chosen = body.core.keep("tins", key, lambda: choose(*key, beyond))
+    more = body.core.keep("one more tin", (*key, new_each), lambda: best_more(*key, new_each, beyond))
+    built = {
+        f"layer_{at + 1}": _built(at + 1, beyond(one, at))
+        for one, taken in chosen.items()
+        for group in taken
+        for at in group
+        if needs_paste(one, work, group)
+    }
+    built_paste = total({f"layer {one.layer}": one.paste.value for one in built.values()}, "g") if built else None
     found: dict[str, Baked] = {}
     for at, (one, taken) in enumerate(sorted(chosen.items(), key=lambda pair: -pair[0].area), 1):
         found[f"tin_{at}"] = Baked(
@@ -240,6 +211,7 @@ def plan_carved_bake(done: Worked, tins: Sequence[Tin]) -> CarvedBake | None:
             length=None if one.length is None else same("tin, long", one.length, "mm", "up"),
             owned=one.owned,
             layers=sorted(place + 1 for group in taken for place in group),
+            edges={f"layer_{place + 1}": _edge(one, slices[place]) for group in taken for place in group},
             beside={
                 f"sheet_{at}": _beside(one, group, work, slices)
                 for at, group in enumerate((group for group in taken if len(group) > 1), 1)
@@ -254,7 +226,8 @@ def plan_carved_bake(done: Worked, tins: Sequence[Tin]) -> CarvedBake | None:
     if done.tier.dome_mm:
         # A dome left on is half of a cylinder as high (geometry: a paraboloid).
         piled_ml += round_area(done.tier.asked.tin_diameter_mm) * done.tier.dome_mm / 2 / 1000
-    crumbs = offcut.figure(piled_ml, done.layers.cake_volume.value, usual.cake_density_g_per_ml)
+    left_ml = done.layers.cake_volume.value - sum(one.beyond.value for one in built.values())
+    crumbs = offcut.figure(piled_ml, left_ml, usual.cake_density_g_per_ml)
     worked_g = max(0.0, crumbs.value)
     binds = paste_coat.figure(worked_g, usual.paste_parts)
     return CarvedBake(
@@ -264,109 +237,53 @@ def plan_carved_bake(done: Worked, tins: Sequence[Tin]) -> CarvedBake | None:
         offcut=crumbs,
         paste_coat=binds,
         paste=paste.figure(worked_g, binds.value),
+        built=dict(sorted(built.items())),
+        built_paste=built_paste,
+        built_coat=None if built_paste is None else coat_in_paste.figure(built_paste.value, usual.paste_parts),
         one_more=_one_more(more, batter.value),
     )
 
 
-def _served(tin: Tin, each: int) -> Iterator[_Tray]:
-    """A tin that is owned, where layers are cut out of what it bakes: a round, a square, a sheet, or a half ball."""
-    if tin.shape in ("round", "square") or (tin.shape == "rectangle" and tin.length_mm):
-        yield _Tray(tin.shape, tin.across_mm, tin.length_mm, each, True)
-    elif tin.shape == "ball" and tin.depth_mm >= BALL_DEEP * tin.across_mm / 2:
-        yield _HalfBall(tin.shape, tin.across_mm, None, 1, True)
+def _built(number: int, beyond_ml: float) -> Built:
+    beyond = same("of it beyond its tin", beyond_ml, "ml", "up")
+    return Built(layer=number, beyond=beyond, paste=built_of_paste.figure(beyond.value, PASTE_G_PER_ML))
 
 
-class _Work(NamedTuple):
-    """What is to be baked: the slices from the foot up, how high each is cut, and what goes with a bake."""
+def _beyond_ml(tray: Tray, one: Slice, skin: float) -> float:
+    """How much of a slice lies beyond what a tin bakes, trimmed, when it lies in the middle of it, ml: its areas there
+    at every height it is looked at, by the trapezoidal rule.
+    """
+    baked = about(tray, one, 2 * skin - SKIN_FIT_MM)
+    areas = [float(face.difference(baked).area) for face in one.faces]
+    whole = sum(areas) - (areas[0] + areas[-1]) / 2
+    return whole * (one.high - one.low) / (len(areas) - 1) / MM3_PER_ML
 
-    slices: tuple[_Slice, ...]
-    cut: float
-    level: float
-    fill: float
-    skin: float
+
+def _edge(tray: Tray, one: Slice) -> list[Point]:
+    return [(round(x, 1), round(y, 1)) for x, y in get_coordinates(about(tray, one).exterior)[:-1].tolist()]
 
 
-def _own(done: Worked, each: int) -> _Tray:
+def _own(done: Worked, each: int) -> Tray:
     """A tin as large as the tier's own outline: of its shape where that is round or square, else a sheet."""
     tier, bare = done.tier.asked, done.bodies.bare
     if tier.build.own_outline:
         skin = 2 * done.tier.usual.trimmed_skin_mm
         short, long = sorted((bare.width_mm + skin, bare.length_mm + skin))
-        return _Tray("rectangle", short, long, each, False)
+        return Tray("rectangle", short, long, each, False)
     outline = tier.shape.outline(tier.tin_diameter_mm)
     wide, long = 2 * outline.half_width_mm, 2 * outline.half_length_mm
     own = shape_of(outline)
     if own == "round" or own == "square":
-        return _Tray(own, wide, None, each, False)
-    return _Tray("rectangle", wide, long, each, False)
+        return Tray(own, wide, None, each, False)
+    return Tray("rectangle", wide, long, each, False)
 
 
-def forget_bakes() -> None:
-    """Keep no way to lay slices side by side, so that the next is looked for from nothing."""
-    _groups.cache_clear()
-    forget_rooms()
-
-
-@lru_cache(maxsize=512)
-def _groups(tray: _Tray, work: _Work) -> tuple[Group, ...]:
-    """What may be cut from one layer out of a tin, by the slices' numbers from 0: each that it holds, and those that
-    lie side by side on it.
-    """
-    alone = [(at,) for at, one in enumerate(work.slices) if tray.holds(one, work.skin)]
-    bed = tray.bed(work.skin)
-    if bed is None:
-        return tuple(alone)
-    lying = [one.lying for one in work.slices]
-    return (*alone, *islice(together(lying, KNIFE_MM, bed), MOST_GROUPS))
-
-
-def _choose(work: _Work, trays: tuple[_Tray, ...]) -> dict[_Tray, list[Group]]:
-    """What is cut from each layer out of each tin, so that all of them take least batter."""
-    from scipy.optimize import Bounds, LinearConstraint, milp
-    from scipy.sparse import csr_matrix, diags_array, hstack
-
-    layers, kinds = len(work.slices), len(trays)
-    ways: list[tuple[int, Group]] = [(at, group) for at, tray in enumerate(trays[:-1]) for group in _groups(tray, work)]
-    # The last holds each by itself, whatever its size.
-    own: set[Group] = {(at,) for at in range(layers)} | set(_groups(trays[-1], work))
-    ways += [(kinds - 1, group) for group in sorted(own)]
-    # For each of these whether a layer of that tin is cut so, then how often each tin is baked.
-    of_tin = numpy.array([at for at, _ in ways])
-    cut = csr_matrix(
-        (numpy.ones(sum(len(group) for _, group in ways)),
-         ([layer for _, group in ways for layer in group],
-          [way for way, (_, group) in enumerate(ways) for _ in group])),
-        (layers, len(ways)),
-    )  # fmt: skip
-    used = csr_matrix((numpy.ones(len(ways)), (of_tin, numpy.arange(len(ways)))), (kinds, len(ways)))
-    costs = [tray.costs(work) for tray in trays]
-    one = [work.fill * layer + (0.0 if tray.owned else TO_GET) for tray, (layer, _) in zip(trays, costs, strict=True)]
-    bake = [work.fill * each + A_BAKE for _, each in costs]
-    found = milp(
-        numpy.concatenate([numpy.array(one)[of_tin], bake]),
-        constraints=[
-            LinearConstraint(hstack([cut, csr_matrix((layers, kinds))]), 1, 1),
-            LinearConstraint(hstack([used, -diags_array([float(tray.each) for tray in trays])]), -numpy.inf, 0),
-        ],
-        integrality=numpy.ones(len(ways) + kinds),
-        bounds=Bounds(0, numpy.concatenate([numpy.ones(len(ways)), numpy.full(kinds, float(layers))])),
-        options={"time_limit": 1.0},
-    )
-    taken: list[tuple[int, Group]] = [(kinds - 1, (at,)) for at in range(layers)]
-    if found.x is not None:
-        taken = [ways[at] for at in numpy.flatnonzero(found.x[: len(ways)] > 0.5)]
-    chosen: dict[_Tray, list[Group]] = {}
-    for at, group in sorted(taken, key=lambda way: way[1]):
-        chosen.setdefault(trays[at], []).append(group)
-    return chosen
-
-
-def _beside(tray: _Tray, group: Group, work: _Work, slices: Sequence[Slice]) -> Beside:
+def _beside(tray: Tray, group: Group, work: Work, slices: Sequence[Slice]) -> Beside:
     """Slices side by side on a layer, each where it was laid."""
     bed = tray.bed(work.skin)
     assert bed is not None
     own = [slices[at] for at in group]
-    room = laid_on(tuple(_lying(one) for one in own), KNIFE_MM, bed)
+    room = laid_on(tuple(work.slices[at].lying for at in group), KNIFE_MM, bed)
     assert room is not None
     spots = sorted(room.spots)
     return Beside(
@@ -381,15 +298,7 @@ def _beside(tray: _Tray, group: Group, work: _Work, slices: Sequence[Slice]) -> 
     )
 
 
-def _lying(one: Slice) -> Lying:
-    return Lying(*one.least, one.hull)
-
-
-def _batter_ml(work: _Work, chosen: dict[_Tray, list[Group]]) -> float:
-    return sum(one.batter(work, len(taken)).value for one, taken in chosen.items())
-
-
-def _one_more(found: tuple[float, _Tray] | None, batter_ml: float) -> OneMore | None:
+def _one_more(found: tuple[float, Tray] | None, batter_ml: float) -> OneMore | None:
     """The tin as they are sold that would save most, where it saves enough to be worth it."""
     if found is None or batter_ml - found[0] < WORTH_ML:
         return None
@@ -402,21 +311,20 @@ def _one_more(found: tuple[float, _Tray] | None, batter_ml: float) -> OneMore | 
     )
 
 
-def _sold(each: int) -> Iterator[_Tray]:
-    """The tins as they are sold, whose bakes are cut into so many layers; a half ball is one."""
-    for across in (inches * MM_PER_INCH for inches in COMMON_IN if each > 0):
-        yield _Tray("round", across, None, each, True)
-        yield _Tray("square", across, None, each, True)
-    for across in (inches * MM_PER_INCH for inches in HALF_BALLS_IN):
-        yield _HalfBall("ball", across, None, 1, True)
-
-
-def _best_more(work: _Work, trays: tuple[_Tray, ...], each: int) -> tuple[float, _Tray] | None:
-    """The tin as they are sold with which least batter is taken, and how much, ml; None where none would serve."""
-    owned = {(tray.shape, round(tray.across)) for tray in trays}
-    serving = (
-        one
-        for one in _sold(each)
-        if (one.shape, round(one.across)) not in owned and any(one.holds(need, work.skin) for need in work.slices)
-    )
-    return min(((_batter_ml(work, _choose(work, (one, *trays))), one) for one in serving), default=None)
+def checks_of_bake(number: int, done: Worked, baked: CarvedBake) -> Iterator[Check]:
+    """What to know about how a carved tier is baked: more often than is wanted, or short of crumbs for its paste."""
+    check, build = checker(number), done.tier.asked.build
+    most = build.most_bakes if isinstance(build, Carvable) else None
+    if most is not None and baked.bakes.value > most:
+        yield check(
+            "carve.bakes", "care", "carve",
+            f"Out of the tins you own all of it takes {baked.bakes.value:.0f} bakes at least, more than the {most} you "
+            "allow. Own a deeper or a wider tin, make fewer layers, or allow more.",
+        )  # fmt: skip
+    if baked.built_paste is not None and baked.built_paste.value > baked.paste.value:
+        yield check(
+            "carve.paste_short", "trouble", "carve",
+            "Beyond its tins it takes {built} of modelling paste, and what is carved off makes {paste}. Bake more cake "
+            "for crumbs, or let paste build out less.",
+            built=grams(baked.built_paste.value), paste=grams(baked.paste.value),
+        )  # fmt: skip

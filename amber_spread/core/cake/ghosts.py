@@ -1,10 +1,8 @@
 """A carved tier in the round with the tins of its layers about it, where each would lie."""
 
-import math
 from collections.abc import Iterator, Sequence
 
-from shapely import LinearRing, Point, box, get_coordinates
-from shapely.affinity import rotate, translate
+from shapely import LinearRing, Point, get_coordinates
 
 from amber_spread.core.cake.bakes import Baked, plan_carved_bake
 from amber_spread.core.geometry.sculpted import Sculpted
@@ -40,21 +38,11 @@ def _lines(tin: Baked, one: Slice) -> Iterator[Line]:
     if tin.shape == "ball":
         yield from _half_ball(one, tin.across.value / 2)
         return
-    edge = _edge(tin, one)
+    edge = [*tin.edges[f"layer_{one.number}"], tin.edges[f"layer_{one.number}"][0]]
     for up in (one.low, one.high):
         yield [[x, y, up] for x, y in edge]
     for x, y in edge[: -1 : max(1, len(edge) // POSTS)]:
         yield [[x, y, one.low], [x, y, one.high]]
-
-
-def _edge(tin: Baked, one: Slice) -> Line:
-    """Its edge from above, round and back to where it begins."""
-    if tin.shape == "round":
-        return _closed(Point(one.middle).buffer(tin.across.value / 2, quad_segs=QUARTER).exterior)
-    (x0, y0), (x1, y1), (x2, y2), _ = one.box
-    short, long = sorted((tin.across.value, (tin.length or tin.across).value))
-    turned = rotate(box(-short / 2, -long / 2, short / 2, long / 2), math.degrees(math.atan2(y1 - y0, x1 - x0)))
-    return _closed(translate(turned, (x0 + x2) / 2, (y0 + y2) / 2).exterior)
 
 
 def _half_ball(one: Slice, radius: float) -> Iterator[Line]:

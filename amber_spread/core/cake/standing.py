@@ -3,7 +3,7 @@
 from collections.abc import Mapping
 from typing import NamedTuple
 
-from amber_spread.core.cake.bakes import CarvedBake, plan_carved_bake
+from amber_spread.core.cake.bakes import CarvedBake, checks_of_bake, plan_carved_bake
 from amber_spread.core.cake.batter import BatterPlan, plan_batter
 from amber_spread.core.cake.checks import checks_of_cake, checks_of_tier
 from amber_spread.core.cake.needs import needs_of_cake, needs_of_tier
@@ -53,6 +53,9 @@ def stand(
     used = {medium.key: medium for done in worked for medium in done.takes}
     allergens = allergies_of(used.values(), {tier.layers.cake for tier in cake.asked.tiers}, contents)
     checks = [check for number, done in enumerate(worked, 1) for check in checks_of_tier(number, done, media, kit)]
+    checks.extend(
+        check for number, bake in carved.items() for check in checks_of_bake(number, worked[number - 1], bake)
+    )
     checks.extend(checks_of_cake(cake, stacked, used, list(owned.values()), allergens))
     return Standing(
         tiers=tiers,

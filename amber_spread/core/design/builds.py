@@ -234,12 +234,15 @@ class Opening(Frozen):
 
 class Carvable(_Build, TakesMore):
     """A build that is carved. Its outside may be scored, lines so far apart, level from its foot up or upright from its
-    middle; and `openings` may be cut out of it and filled with something else.
+    middle; and `openings` may be cut out of it and filled with something else. It may be wanted in no more bakes than
+    `most_bakes`, and modelling paste may be built so far out from what the tins bake.
     """
 
     openings: Annotated[tuple[Opening, ...], Field(max_length=int(limits.OPENINGS.high))] = ()
     scored_mm: Annotated[float, limits.SCORED.field()] | None = None
     scored_run: Literal["level", "upright"] = "level"
+    most_bakes: Annotated[int, limits.MOST_BAKES.field()] | None = None
+    paste_mm: Annotated[float, limits.PASTE_OUT.field()] | None = None
 
     def also_takes(self) -> Iterator[Taken]:
         """What fills its openings."""

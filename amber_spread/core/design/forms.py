@@ -71,10 +71,12 @@ _SKEP = [
 """The solids a joined cake begins with: a drum under a half ball, with a doorway."""
 _PEBBLE = packed(*pebble())
 """The body a cake out of a 3D file begins with, until one is read."""
-_LINED = ("openings", "scored_mm", "scored_run")
+_LINED = ("openings", "scored_mm", "scored_run", "most_bakes", "paste_mm")
 _LINES: tuple[Ask | Pick, ...] = (
     ask("scored_mm", "Scored lines, apart", "scored_mm", "none"),
     pick("scored_run", "They run", ("level", "level"), ("upright", "upright")),
+    ask("most_bakes", "Bakes, at most", "most_bakes", "as many as it takes"),
+    ask("paste_mm", "Paste beyond a tin, up to", "paste_out_mm", "nothing"),
 )
 BUILDS = dict(
     (

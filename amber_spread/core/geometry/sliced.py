@@ -1,7 +1,7 @@
 """A carved body in slices: each layer's outline at its faces and between them, and how it lies on the one below."""
 
 import math
-from collections.abc import Iterator, Sequence
+from collections.abc import Callable, Hashable, Iterator, Mapping, Sequence
 from dataclasses import dataclass
 from functools import cached_property
 
@@ -141,29 +141,42 @@ class Slice:
 
 
 class Level(Made):
-    """A body cut level at a height over its foot: how wide and how long it is there, and its edges, a ring a part."""
+    """A body cut level at a height over its foot: how wide and how long it is there, and its edges, a ring a part;
+    those of all that is cut out of it too, by its name.
+    """
 
     up_mm: float
     wide_mm: float
     long_mm: float
     rings: list[list[Point]]
+    cut_out: dict[str, list[list[Point]]]
 
 
-def levels(body: Sculpted) -> list[Level]:
+CutOut = Callable[[float], Mapping[str, Region]]
+"""What is cut out of a body at a height above its foot, by its name."""
+
+
+def levels(body: Sculpted, emptied: Hashable, cut_out: CutOut) -> list[Level]:
     """A body without coats cut level from its foot to its top, so that any height lies within a millimetre of one;
-    no closer than `MOST_LEVELS` allow.
+    no closer than `MOST_LEVELS` allow. What is cut out of it is known as `emptied`.
     """
-    return body.core.keep("levels", None, lambda: list(_levels(body)))
+    return body.core.keep("levels", emptied, lambda: list(_levels(body, cut_out)))
 
 
-def _levels(body: Sculpted) -> Iterator[Level]:
+def _levels(body: Sculpted, cut_out: CutOut) -> Iterator[Level]:
     count = min(MOST_LEVELS, max(2, math.ceil(body.height_mm / LEVEL_MM)))
     for step in range(count + 1):
         up_mm = body.height_mm * step / count
         region = _at(body, up_mm)
         if not region.is_empty:
             left, front, right, back = region.bounds
-            yield Level(up_mm=up_mm, wide_mm=right - left, long_mm=back - front, rings=rings_of(region))
+            yield Level(
+                up_mm=up_mm,
+                wide_mm=right - left,
+                long_mm=back - front,
+                rings=rings_of(region),
+                cut_out=rings_by_name(cut_out(up_mm)),
+            )
 
 
 def sliced(body: Sculpted, layers: Sequence[tuple[int, float, float]]) -> list[Slice]:
@@ -223,7 +236,12 @@ def parts_of(region: Region) -> list[Polygon]:
     return sorted(large, key=lambda part: -float(part.area))
 
 
+def rings_by_name(regions: Mapping[str, Region]) -> dict[str, list[list[Point]]]:
+    """The edges of several regions, as fine as a knife."""
+    return {name: rings_of(areas_of(region.simplify(DRAWN_MM))) for name, region in regions.items()}
+
+
 def rings_of(region: Region) -> list[list[Point]]:
     """The edges of its parts and of the holes in them, to a hundredth of a millimetre."""
-    edges = (ring for part in parts_of(region) for ring in (part.exterior, *part.interiors))
+    edges = (ring for part in parts_of(region) for ring in (part.exterior, *part.interiors) if not ring.is_empty)
     return [[(round(x, 2), round(y, 2)) for x, y in ring.coords[:-1]] for ring in edges]

@@ -90,6 +90,8 @@ STRIPES = Limit(low=0, high=12, unit="each")
 STRIPE_SHARE = Limit(low=0.01, high=100, unit="ratio")
 STRIP_LENGTH = Limit(low=50, high=5000, unit="mm")
 BAND_WIDTH = Limit(low=0, high=150, unit="mm")
+MOST_BAKES = Limit(low=1, high=40, unit="each")
+PASTE_OUT = Limit(low=1, high=60, unit="mm")
 SCORED = Limit(low=3, high=150, unit="mm")
 GORES = Limit(low=4, high=24, unit="each")
 SHEET_SIDE = Limit(low=50, high=1500, unit="mm")
@@ -207,6 +209,8 @@ LIMITS: dict[str, Limit] = {
     "strip_mm": STRIP_LENGTH,
     "band_mm": BAND_WIDTH,
     "scored_mm": SCORED,
+    "most_bakes": MOST_BAKES,
+    "paste_out_mm": PASTE_OUT,
     "gores": GORES,
     "sheet_side_mm": SHEET_SIDE,
     "on_top_mm": ON_TOP_WIDTH,

@@ -6,47 +6,53 @@ from the side.
 """
 
 import math
-from collections.abc import Iterator
+from collections.abc import Iterator, Mapping
 
 from shapely import Point as Point2
-from shapely import Polygon, get_coordinates
-from shapely.affinity import translate
+from shapely import Polygon
 
 from amber_spread.core.design.builds import Build, Carvable, CarvedBuild, JoinedBuild, ModelledBuild
 from amber_spread.core.design.settled import SettledTier
 from amber_spread.core.geometry.body import MM3_PER_ML, Envelopes
-from amber_spread.core.geometry.flat import Corner, Mark, Piece, drawn_along, edge_of, paper_of
+from amber_spread.core.geometry.flat import Piece, paper_of
 from amber_spread.core.geometry.hollows import hollows_of
 from amber_spread.core.geometry.meshed import FLAT, UPRIGHT, seen
 from amber_spread.core.geometry.outline import Point
 from amber_spread.core.geometry.sculpted import Sculpted
-from amber_spread.core.geometry.sliced import DRAWN_MM, Slice, parts_of, rings_of, sliced
-from amber_spread.core.geometry.traced import Region
+from amber_spread.core.geometry.sliced import DRAWN_MM, Slice, rings_of, sliced
 from amber_spread.core.kernel.base import Made
 from amber_spread.core.kernel.check import Said
 from amber_spread.core.kernel.figures import GEOMETRY, Figure, decided, rule, same
 from amber_spread.core.tier.carve_boards import board_of, boards_of
 from amber_spread.core.tier.carve_steps import steps_of_carving
 from amber_spread.core.tier.coats import CoatsPlan
+from amber_spread.core.tier.emptied import Emptied
 from amber_spread.core.tier.layers import LayersPlan
 from amber_spread.core.tier.mass import pressure
 from amber_spread.core.tier.openings import OpeningPlan
 from amber_spread.core.tier.slabs import Slab
+from amber_spread.core.tier.slice_papers import Emptying, Template, emptying_of, templates_of
 
 DOME_STEPS, DOME_ROUND = 12, 32
 """A dome is looked at in so many slices, each a circle of so many pieces a quarter."""
-CROSS_MM = 6.0
-"""How far a cross and the front mark reach on a template."""
-Template = tuple[str, list[Corner], list[Mark]]
+
+
+class EmptyingSeen(Made):
+    """The edges of what is cut out of a layer, at its lower and upper face, and all of it, a ring a part."""
+
+    bottom: list[list[Point]]
+    top: list[list[Point]]
+    whole: list[list[Point]]
 
 
 class SlicePlan(Made):
     """One layer as it is carved: between which heights, how large at its widest, and what is left of it.
 
     `circle` is the least round it, `half_ball` the least half ball, `short` and `side` those of the least rectangle.
+    `volume` is the cake in it and `filled` all that lies between it and the next, both without a hidden room.
     `moves` is the farthest its outline goes in or out between its two faces, `hangs` how far it reaches out beyond what
-    it lies on. `whole` is all of it from above about the axis, `bottom` and `top` its faces, a ring a part; `pieces`
-    are its templates.
+    it lies on. `whole` is all of it from above about the axis, `bottom` and `top` its faces, a ring a part; `cut_out`
+    is what a hidden room and openings take out of it; `pieces` are its templates.
     """
 
     number: int
@@ -61,11 +67,13 @@ class SlicePlan(Made):
     area: Figure
     girth: Figure
     volume: Figure
+    filled: Figure | None
     moves: Figure
     hangs: Figure
     whole: list[list[Point]]
     bottom: list[list[Point]]
     top: list[list[Point]]
+    cut_out: dict[str, EmptyingSeen]
     pieces: dict[str, Piece]
 
 
@@ -193,21 +201,27 @@ def slices_of(bare: Sculpted, slabs: list[Slab]) -> list[Slice]:
 def plan_carving(
     tier: SettledTier,
     bodies: Envelopes,
-    slabs: list[Slab],
     layers: LayersPlan,
+    emptied: Emptied | None,
     openings: dict[str, OpeningPlan],
     coats: CoatsPlan,
     weight_g: float,
 ) -> CarvingPlan | None:
-    """The slices of a carved tier, None of any other. `bodies` are its own without coats and with them, `slabs` what
-    lies at which height in it, `openings` what is cut out of it, `weight_g` what all of it weighs.
+    """The slices of a carved tier, None of any other. `bodies` are its own without coats and with them, `emptied` what
+    is cut out of it, `openings` what of that is filled up or left empty, `weight_g` what all of it weighs.
     """
     build, bare, coated = tier.asked.build, bodies.bare, bodies.coated
     if not isinstance(bare, Sculpted) or not isinstance(coated, Sculpted) or not isinstance(build, Carvable):
         return None
+    assert emptied is not None
+    slabs = list(emptied.slabs)
     hollows, boards = hollows_of(coated), boards_of(bare, build)
     slices = slices_of(bare, slabs)
-    templates = bare.core.keep("templates", tuple(slices), lambda: [list(_templates(one)) for one in slices])
+    key = tuple(slices), emptied.key
+    emptying = bare.core.keep("emptied", key, lambda: [emptying_of(one, emptied) for one in slices])
+    templates = bare.core.keep(
+        "templates", key, lambda: [list(templates_of(*one)) for one in zip(slices, emptying, strict=True)]
+    )
     surface = same("all that is coated", bare.surface_mm2, "mm2", "up")
     final_mm = max(0.0, coats.final.side.value) if coats.final else 0.0
     both = coats.crumb.volume.value + (coats.final.volume.value if coats.final else 0.0)
@@ -215,7 +229,8 @@ def plan_carving(
         neck=_neck(bare, slabs, weight_g),
         dome=_dome(tier, bare, slabs),
         slices={
-            f"layer_{one.number}": _slice_plan(bare, one, papers) for one, papers in zip(slices, templates, strict=True)
+            f"layer_{one.number}": _slice_plan(emptied, one, out, papers)
+            for one, out, papers in zip(slices, emptying, templates, strict=True)
         },
         view=board_of("side", boards.side),
         front=board_of("front", boards.front),
@@ -315,8 +330,9 @@ def _solids_seen(build: JoinedBuild, across: float, up: float) -> Iterator[Solid
         )
 
 
-def _slice_plan(bare: Sculpted, one: Slice, templates: list[Template]) -> SlicePlan:
+def _slice_plan(emptied: Emptied, one: Slice, out: Mapping[str, Emptying], templates: list[Template]) -> SlicePlan:
     (wide, long), (short, side), (whole, bottom, top) = one.size, one.least, one.rings
+    over = emptied.above(one.number)
     return SlicePlan(
         number=one.number,
         low=same("height of its lower face", one.low, "mm"),
@@ -329,37 +345,16 @@ def _slice_plan(bare: Sculpted, one: Slice, templates: list[Template]) -> SliceP
         side=same("the least rectangle round it, its long side", side, "mm", "up"),
         area=same("at its largest", float(one.widest.area), "mm2"),
         girth=same("once round at its largest", float(one.widest.length), "mm"),
-        volume=same("between its faces", bare.volume_between(one.low, one.high), "ml"),
+        volume=emptied.left(emptied.layer(one.number)),
+        filled=None if over is None or over.kind != "filling" else emptied.left(over),
         moves=same("from face to face", one.moves, "mm"),
         hangs=same("beyond what it lies on", one.hangs, "mm"),
         whole=whole,
         bottom=bottom,
         top=top,
+        cut_out={
+            name: EmptyingSeen(**{face: rings_of(getattr(each, face)) for face in Emptying._fields})
+            for name, each in out.items()
+        },
         pieces={f"layer_{one.number}_{at}": paper_of(*template) for at, template in enumerate(templates, 1)},
     )
-
-
-def _templates(one: Slice) -> Iterator[Template]:
-    """What to cut a layer by: its outline where it is largest, with both faces, holes, the axis and the front on it."""
-    parts = parts_of(one.whole)
-    for index, part in enumerate(parts, 1):
-        left, front, right, _ = part.bounds
-        whole, bottom, top = (translate(region, -left, -front) for region in (part, one.bottom, one.top))
-        marks = [*_drawn("lower face", bottom, whole), *_drawn("upper face", top, whole)]
-        for hole in whole.interiors:
-            marks += drawn_along("cut out", hole.coords)
-        if whole.contains(Point2(-left, -front).buffer(CROSS_MM)):
-            # The axis is common to all layers, so that they are stacked as they were drawn.
-            marks += drawn_along("axis", [(-left - CROSS_MM, -front), (-left + CROSS_MM, -front)])
-            marks += drawn_along("", [(-left, -front - CROSS_MM), (-left, -front + CROSS_MM)])
-        middle = (right - left) / 2
-        marks += drawn_along("front", [(middle, 0.0), (middle, 2 * CROSS_MM)])
-        name = f"Layer {one.number}" if len(parts) == 1 else f"Layer {one.number}, part {index} of {len(parts)}"
-        yield name, edge_of(whole), marks
-
-
-def _drawn(name: str, face: Region, within: Polygon) -> list[Mark]:
-    """The edge of a face as lines, where it is not the edge of the template itself."""
-    inside = face.boundary.intersection(within.buffer(-2 * DRAWN_MM))
-    lines = [get_coordinates(line).tolist() for line in getattr(inside, "geoms", [inside])]
-    return [mark for at, line in enumerate(lines) for mark in drawn_along("" if at else name, line)]

@@ -22,6 +22,7 @@ from amber_spread.core.geometry.traced import Region, areas_of
 from amber_spread.core.kernel.base import Made
 from amber_spread.core.tier.coats import CoatsPlan
 from amber_spread.core.tier.cover_plan import PRINTED_HEX, CoverPlan
+from amber_spread.core.tier.emptied import Emptied
 from amber_spread.core.tier.extras import BorderPlan, OnTopPlan, RegionPlan
 from amber_spread.core.tier.hidden import hidden_in
 from amber_spread.core.tier.layers import FillingPlan, LayersPlan
@@ -80,6 +81,7 @@ class Cut(NamedTuple):
     """
 
     layers: LayersPlan
+    emptied: Emptied | None
     openings: dict[str, OpeningPlan]
     coats: CoatsPlan
     cover: CoverPlan | None
@@ -309,8 +311,9 @@ def _inside(place: str, tier: Tier, cut: Cut, hex_of: HexOf) -> Iterator[Part]:
     if isinstance(tier.filling, SoftFilling):
         dam_hex = hex_of(tier.filling.dam_medium, tier.filling.dam_colour)
     hidden = hidden_in(cut.slabs, cut.layers.cavity)
-    cuts = cuts_of(tier.build, bare, cut.slabs, hidden)
-    away = areas_of(unary_union(cuts)) if cuts else None
+    away = None
+    if isinstance(bare, Sculpted) and cut.emptied is not None and cut.openings:
+        away = areas_of(unary_union(cuts_of(bare, cut.emptied)))
     for slab_of in cut.slabs:
         kind, _, low, high = slab_of
         rim = bare.half_profile(low, high)

@@ -11,7 +11,6 @@ from manifold3d import Manifold
 from numpy.typing import NDArray
 from shapely import get_coordinates
 
-from amber_spread.core.design.builds import Carvable
 from amber_spread.core.design.finishes import DrapeCover, HalvesCover, PatchesCover
 from amber_spread.core.geometry.draped import over, over_halves
 from amber_spread.core.geometry.open_surface import Surface
@@ -24,8 +23,8 @@ from amber_spread.core.geometry.triangles import Triangles, alone, triangles_of
 from amber_spread.core.kernel.base import Made
 from amber_spread.core.tier.draped import GIVES
 from amber_spread.core.tier.drawn import SPONGE_HEX
+from amber_spread.core.tier.emptied import Emptied, emptied_of
 from amber_spread.core.tier.extras import region_over, sector_of
-from amber_spread.core.tier.openings import solids_of
 from amber_spread.core.tier.patched import cut_of, seam_names
 from amber_spread.core.tier.worked import Worked
 
@@ -189,10 +188,15 @@ def _kept(places: Numbers, cut_open: bool) -> NDArray[numpy.bool_]:
 
 
 def levels_of(done: Worked) -> list[Level]:
-    """A carved tier without its coats cut level from its foot to its top, to be looked at at any height; none of any
-    other.
+    """A carved tier without its coats cut level from its foot to its top, to be looked at at any height, with what is
+    cut out of it there; none of any other.
     """
-    return levels(done.bodies.bare) if isinstance(done.bodies.bare, Sculpted) else []
+    body, emptied = done.bodies.bare, _emptied(done)
+    return levels(body, emptied.key, emptied.over) if isinstance(body, Sculpted) and emptied is not None else []
+
+
+def _emptied(done: Worked) -> Emptied | None:
+    return emptied_of(done.tier.asked.build, done.bodies.bare, done.slabs, done.layers.cavity)
 
 
 def envelope_of(done: Worked, which: Envelope) -> tuple[Numbers, Triangles] | None:
@@ -211,12 +215,13 @@ def _solids(done: Worked) -> Iterator[tuple[Matter, int, str, Manifold]]:
     bodies = done.bodies
     nested = [surface_of(body) for body in (bodies.bare, bodies.crumbed, bodies.coated, bodies.covered)
               if isinstance(body, Sculpted)]  # fmt: skip
-    build, whole = done.tier.asked.build, nested[0]
-    if isinstance(build, Carvable) and done.carving is not None:
-        filled = zip(solids_of(build), done.carving.openings.values(), strict=True)
-        for number, (opening, told) in enumerate(filled, 1):
+    whole = nested[0]
+    emptied = _emptied(done)
+    if done.carving is not None and emptied is not None:
+        whole = whole - emptied.room
+        for number, (opening, told) in enumerate(zip(emptied.solids, done.carving.openings.values(), strict=True), 1):
             if told.hex is not None:
-                yield "refill", number, told.hex, nested[0] ^ opening
+                yield "refill", number, told.hex, whole ^ opening
             whole = whole - opening
     for slab in done.slabs:
         level = whole.trim_by_plane([0.0, 0.0, 1.0], slab.low).trim_by_plane([0.0, 0.0, -1.0], -slab.high)

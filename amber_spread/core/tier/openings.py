@@ -5,15 +5,14 @@ Layers and fillings are made as if there were none, since they are cut away only
 """
 
 import math
-from collections.abc import Callable, Iterator, Mapping, Sequence
+from collections.abc import Callable, Iterator, Mapping
 from typing import NamedTuple
 
 from manifold3d import Manifold
-from shapely import Point as Point2
-from shapely import box, unary_union
+from shapely import Polygon, box, unary_union
 from shapely.affinity import translate
 
-from amber_spread.core.design.builds import Build, Carvable, Opening
+from amber_spread.core.design.builds import Carvable
 from amber_spread.core.design.settled import SettledTier
 from amber_spread.core.geometry.body import MM3_PER_ML, Body
 from amber_spread.core.geometry.flat import Piece, edge_of, paper_of
@@ -26,9 +25,8 @@ from amber_spread.core.geometry.triangles import triangles_of
 from amber_spread.core.kernel.base import Made
 from amber_spread.core.kernel.figures import DEFINITION, Figure, rule, same, total
 from amber_spread.core.stock.media import Medium, weight
-from amber_spread.core.tier.hidden import hidden_in
+from amber_spread.core.tier.emptied import Emptied, placed
 from amber_spread.core.tier.layers import LayersPlan
-from amber_spread.core.tier.slabs import Slab
 
 APART_MM = 3.0
 """An opening is measured at heights no farther apart."""
@@ -90,8 +88,8 @@ class Taken(NamedTuple):
 def plan_openings(
     tier: SettledTier,
     bare: Body,
-    slabs: Sequence[Slab],
     layers: LayersPlan,
+    emptied: Emptied | None,
     media: Mapping[str, Medium],
     hex_of: Callable[[str, str | None], str],
 ) -> dict[str, OpeningPlan]:
@@ -99,18 +97,15 @@ def plan_openings(
     where one cannot be made; its message says which.
     """
     build = tier.asked.build
-    if not isinstance(bare, Sculpted) or not isinstance(build, Carvable) or not build.openings:
+    if not isinstance(bare, Sculpted) or not isinstance(build, Carvable) or not build.openings or emptied is None:
         return {}
-    placed = list(_placed(build.openings))
-    hidden = hidden_in(slabs, layers.cavity)
-    key = tuple(one.solid for one in build.openings), tuple(slabs), tuple(hidden.items())
-    taken = bare.core.keep("openings", key, lambda: _taken(solids_of(build), bare, slabs, hidden))
+    taken = bare.core.keep("openings", emptied.key, lambda: _taken(bare, emptied))
     filling = layers.filling
     fillings_g = sum(part.value for part in (filling.weight, filling.dam_weight, filling.seal_weight) if part)
-    between_ml = sum(bare.volume_between(slab.low, slab.high) for slab in slabs if slab.kind == "filling")
+    between_ml = sum(bare.volume_between(slab.low, slab.high) for slab in emptied.slabs if slab.kind == "filling")
     found = {}
-    cuts = cuts_of(build, bare, slabs, hidden)
-    for number, (asked, solid, of, cut) in enumerate(zip(build.openings, placed, taken, cuts, strict=True), 1):
+    each = zip(build.openings, placed(build.openings), taken, cuts_of(bare, emptied), strict=True)
+    for number, (asked, solid, of, cut) in enumerate(each, 1):
         volume = total({"out of the layers": of.layers_ml, "out of the fillings": of.fillings_ml}, "ml")
         side = areas_of(seen(solid, UPRIGHT).intersection(bare.core.side))
         above = areas_of(seen(solid, FLAT).intersection(bare.core.edge))
@@ -124,50 +119,29 @@ def plan_openings(
             weight=None if asked.medium is None else weight.figure(volume.value, media[asked.medium].density_g_per_ml),
             open=of.open,
             wall=None if of.open else same("of cake at its thinnest", of.wall_mm, "mm", "down"),
-            side=rings_of(side) if side.area else [],
-            above=rings_of(above) if above.area else [],
+            side=rings_of(side),
+            above=rings_of(above),
             cut=rings_right(cut),
             pieces=dict(_templates(number, {"side": side, "top": above})),
         )
     return found
 
 
-def solids_of(build: Carvable) -> list[Manifold]:
-    """What every opening is cut to, where it lies, without what an earlier one took. Raises ValueError where one cannot
-    be made; its message says which.
-    """
-    found, gone = list[Manifold](), Manifold()
-    for solid in _placed(build.openings):
-        found.append(solid - gone)
-        gone = gone + solid
-    return found
-
-
-def _placed(openings: Sequence[Opening]) -> Iterator[Manifold]:
-    for number, one in enumerate(openings, 1):
-        try:
-            yield one.solid.placed()
-        except ValueError as error:
-            raise ValueError(f"opening {number}: {error}") from error
-
-
-def _taken(
-    solids: Sequence[Manifold], bare: Sculpted, slabs: Sequence[Slab], hidden: Mapping[Slab, float]
-) -> list[Taken]:
+def _taken(bare: Sculpted, emptied: Emptied) -> list[Taken]:
     """What each takes, by its area at heights close to each other."""
-    ml = [{"layer": 0.0, "filling": 0.0, "board": 0.0} for _ in solids]
+    solids = emptied.solids
+    ml = [{"layer": 0.0, "filling": 0.0} for _ in solids]
     opens = [False] * len(solids)
-    for slab in slabs:
+    for slab in emptied.slabs:
+        if slab.kind == "board":
+            continue
         steps = max(2, math.ceil((slab.high - slab.low) / APART_MM))
         deep_mm = (slab.high - slab.low) / steps
         for step in range(steps):
             up = slab.low + (step + 0.5) * deep_mm
             whole = bare.core.region(up)
-            inner, left = whole.buffer(-INSIDE_MM), whole
-            if slab in hidden:
-                left = areas_of(left.difference(Point2(0.0, 0.0).buffer(hidden[slab])))
-            for index, solid in enumerate(solids):
-                own = areas_of(left.intersection(region_of(solid.slice(up))))
+            inner = whole.buffer(-INSIDE_MM)
+            for index, own in enumerate(emptied.by_openings(slab, up, whole)):
                 if own.is_empty:
                     continue
                 ml[index][slab.kind] += own.area * deep_mm / MM3_PER_ML
@@ -191,19 +165,19 @@ def _wall(solid: Manifold, bare: Sculpted) -> float:
     return float(cKDTree(outside).query(above)[0].min()) if len(above) else 0.0
 
 
-def cuts_of(build: Build, bare: Body, slabs: Sequence[Slab], hidden: Mapping[Slab, float]) -> list[Region]:
+def cuts_of(bare: Sculpted, emptied: Emptied) -> list[Region]:
     """What of every opening the section on the right of the axis shows; nothing of it in a board or a hidden room."""
-    if not isinstance(bare, Sculpted) or not isinstance(build, Carvable) or not build.openings:
-        return []
-    key = "openings", tuple(one.solid for one in build.openings), tuple(slabs), tuple(hidden.items())
-    return bare.once(key, lambda: list(_cuts(build, bare, slabs, hidden)))
+    return bare.once(("openings", emptied.key), lambda: list(_cuts(bare, emptied)))
 
 
-def _cuts(build: Carvable, bare: Sculpted, slabs: Sequence[Slab], hidden: Mapping[Slab, float]) -> Iterator[Region]:
-    cake = unary_union(
-        [box(hidden.get(slab, 0.0), slab.low, bare.width_mm, slab.high) for slab in slabs if slab.kind != "board"]
-    ).intersection(bare.core.plane)
-    for solid in solids_of(build):
+def _cuts(bare: Sculpted, emptied: Emptied) -> Iterator[Region]:
+    levels = [
+        box(emptied.hidden.get(slab, 0.0), slab.low, bare.width_mm, slab.high)
+        for slab in emptied.slabs
+        if slab.kind != "board"
+    ]
+    cake = unary_union(levels).intersection(bare.core.plane) if emptied.solids else Polygon()
+    for solid in emptied.solids:
         yield areas_of(region_of(solid.rotate(UPRIGHT).slice(0.0)).intersection(cake))
 
 

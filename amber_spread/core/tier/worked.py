@@ -26,6 +26,7 @@ from amber_spread.core.tier.coats import CoatsPlan, coats_underneath, plan_coats
 from amber_spread.core.tier.cover import plan_cover
 from amber_spread.core.tier.cover_plan import CoverPlan
 from amber_spread.core.tier.drawn import Cut, Drawn, draw_tier
+from amber_spread.core.tier.emptied import emptied_of
 from amber_spread.core.tier.extras import BorderPlan, OnTopPlan, RegionPlan, plan_borders, plan_on_top, plan_regions
 from amber_spread.core.tier.gauge import GaugeMark, MarkKind, plan_gauge
 from amber_spread.core.tier.layer_rules import cake_as_measured
@@ -241,9 +242,10 @@ def _work(
     proud = list(_above(coats, None if leaning else cover, borders, piped, on_top))
     by_place = {f"border_{place}": border for place, border in enumerate(borders, 1)}
     pieces = {f"piece_{place}": piece for place, piece in enumerate(on_top, 1)}
-    openings = plan_openings(tier, bare, slabs, layers, media, hex_of)
+    emptied = emptied_of(tier.asked.build, bare, slabs, layers.cavity)
+    openings = plan_openings(tier, bare, layers, emptied, media, hex_of)
     regions = {f"region_{place}": region for place, region in enumerate(piped, 1)}
-    cut = Cut(layers, openings, coats, cover, by_place, regions, pieces, bodies, slabs, leaning)
+    cut = Cut(layers, emptied, openings, coats, cover, by_place, regions, pieces, bodies, slabs, leaning)
     uses = uses_of_tier(number, tier, cut, marbled)
     weights = _weights(layers, foot, openings, uses)
     done = Worked(
@@ -252,7 +254,7 @@ def _work(
         coats=coats,
         cover=cover,
         foot=foot,
-        carving=plan_carving(tier, bodies, slabs, layers, openings, coats, sum(dict(weights).values())),
+        carving=plan_carving(tier, bodies, layers, emptied, openings, coats, sum(dict(weights).values())),
         on_top=pieces,
         borders=by_place,
         regions=regions,

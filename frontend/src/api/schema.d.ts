@@ -1126,7 +1126,8 @@ export interface components {
         /**
          * Baked
          * @description One tin of a carved tier: which layers are cut from what it bakes, in how many bakes, of how much batter.
-         *     `beside` are those that are cut out of one layer of it together.
+         *     `edges` is its own edge from above about each layer, and `beside` are those that are cut out of one layer of it
+         *     together.
          */
         Baked: {
             /**
@@ -1140,6 +1141,13 @@ export interface components {
             owned: boolean;
             /** Layers */
             layers: number[];
+            /** Edges */
+            edges: {
+                [key: string]: [
+                    number,
+                    number
+                ][];
+            };
             /** Beside */
             beside: {
                 [key: string]: components["schemas"]["Beside"];
@@ -1599,6 +1607,16 @@ export interface components {
             weight: components["schemas"]["Figure"];
         };
         /**
+         * Built
+         * @description What of a layer no tin reaches that it is cut out of, and the modelling paste it is built of.
+         */
+        Built: {
+            /** Layer */
+            layer: number;
+            beyond: components["schemas"]["Figure"];
+            paste: components["schemas"]["Figure"];
+        };
+        /**
          * CakeMix
          * @description How the batter of one cake comes: its name, what one recipe of it fills, and in what shares of it it is made.
          *
@@ -1657,6 +1675,8 @@ export interface components {
          * CarvedBake
          * @description All the baking of a carved tier: its tins from the largest to the smallest, what they take, what is carved off,
          *     and the modelling paste that makes with `paste_coat` of the coat.
+         *
+         *     `built` is what of it paste has to make up, and `built_paste` all of that, with `built_coat` of the coat in it.
          */
         CarvedBake: {
             /** Tins */
@@ -1668,6 +1688,12 @@ export interface components {
             offcut: components["schemas"]["Figure"];
             paste_coat: components["schemas"]["Figure"];
             paste: components["schemas"]["Figure"];
+            /** Built */
+            built: {
+                [key: string]: components["schemas"]["Built"];
+            };
+            built_paste: components["schemas"]["Figure"] | null;
+            built_coat: components["schemas"]["Figure"] | null;
             one_more: components["schemas"]["OneMore"] | null;
         };
         /**
@@ -1692,6 +1718,10 @@ export interface components {
              * @enum {string}
              */
             scored_run: "level" | "upright";
+            /** Most Bakes */
+            most_bakes?: number | null;
+            /** Paste Mm */
+            paste_mm?: number | null;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -2535,6 +2565,27 @@ export interface components {
             aside: boolean;
         };
         /**
+         * EmptyingSeen
+         * @description The edges of what is cut out of a layer, at its lower and upper face, and all of it, a ring a part.
+         */
+        EmptyingSeen: {
+            /** Bottom */
+            bottom: [
+                number,
+                number
+            ][][];
+            /** Top */
+            top: [
+                number,
+                number
+            ][][];
+            /** Whole */
+            whole: [
+                number,
+                number
+            ][][];
+        };
+        /**
          * Figure
          * @description A leaf of the plan. `id` is its path there, set by `amber_spread.core.plan`.
          */
@@ -2873,6 +2924,10 @@ export interface components {
              * @enum {string}
              */
             scored_run: "level" | "upright";
+            /** Most Bakes */
+            most_bakes?: number | null;
+            /** Paste Mm */
+            paste_mm?: number | null;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -3452,7 +3507,8 @@ export interface components {
         };
         /**
          * Level
-         * @description A body cut level at a height over its foot: how wide and how long it is there, and its edges, a ring a part.
+         * @description A body cut level at a height over its foot: how wide and how long it is there, and its edges, a ring a part;
+         *     those of all that is cut out of it too, by its name.
          */
         Level: {
             /** Up Mm */
@@ -3466,6 +3522,13 @@ export interface components {
                 number,
                 number
             ][][];
+            /** Cut Out */
+            cut_out: {
+                [key: string]: [
+                    number,
+                    number
+                ][][];
+            };
         };
         /**
          * Limit
@@ -3691,6 +3754,10 @@ export interface components {
              * @enum {string}
              */
             scored_run: "level" | "upright";
+            /** Most Bakes */
+            most_bakes?: number | null;
+            /** Paste Mm */
+            paste_mm?: number | null;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -5856,9 +5923,10 @@ export interface components {
          * @description One layer as it is carved: between which heights, how large at its widest, and what is left of it.
          *
          *     `circle` is the least round it, `half_ball` the least half ball, `short` and `side` those of the least rectangle.
+         *     `volume` is the cake in it and `filled` all that lies between it and the next, both without a hidden room.
          *     `moves` is the farthest its outline goes in or out between its two faces, `hangs` how far it reaches out beyond what
-         *     it lies on. `whole` is all of it from above about the axis, `bottom` and `top` its faces, a ring a part; `pieces`
-         *     are its templates.
+         *     it lies on. `whole` is all of it from above about the axis, `bottom` and `top` its faces, a ring a part; `cut_out`
+         *     is what a hidden room and openings take out of it; `pieces` are its templates.
          */
         SlicePlan: {
             /** Number */
@@ -5874,6 +5942,7 @@ export interface components {
             area: components["schemas"]["Figure"];
             girth: components["schemas"]["Figure"];
             volume: components["schemas"]["Figure"];
+            filled: components["schemas"]["Figure"] | null;
             moves: components["schemas"]["Figure"];
             hangs: components["schemas"]["Figure"];
             /** Whole */
@@ -5891,6 +5960,10 @@ export interface components {
                 number,
                 number
             ][][];
+            /** Cut Out */
+            cut_out: {
+                [key: string]: components["schemas"]["EmptyingSeen"];
+            };
             /** Pieces */
             pieces: {
                 [key: string]: components["schemas"]["Piece"];

@@ -24,10 +24,40 @@ const narrow = computed(() => props.wide < NARROW);
 const below = computed(() => (narrow.value ? 2 : 1) * LINE);
 /** Where the line of the upper face is told: beside that of the lower one, or above it. */
 const upper = computed(() => (narrow.value ? { x: 0, y: -LINE } : { x: props.wide / 2, y: 0 }));
+/** The tin the layer alone is cut out of, from above; what lies between the two is carved off. */
+const tin = computed(() => {
+  const number = slice.value?.number ?? 0;
+  const baked = Object.values(order.plan?.carved[`tier_${order.tier + 1}`]?.tins ?? {});
+  const own = baked.find((one) => one.layers.includes(number));
+  const beside = Object.values(own?.beside ?? {}).some((cut) => cut.layers.includes(number));
+  return beside ? [] : (own?.edges[`layer_${number}`] ?? []);
+});
+/** Where it is named: its corner at the back right. */
+const tinCorner = computed(() =>
+  tin.value.reduce(
+    ([right, back], [x = 0, y = 0]) => (x + y > right + back ? [x, y] : [right, back]),
+    [-Infinity, -Infinity],
+  ),
+);
+const openings = computed(() => order.plan?.tiers[order.tier]?.carving?.openings ?? {});
+/** What is cut out of the layer, or at the height it is sliced, in the colour of what fills that. */
+const emptied = computed(() => {
+  const fill = (name: string): string => openings.value[name]?.hex ?? "var(--panel)";
+  if (level.value) {
+    const cut = Object.entries(level.value.cut_out);
+    return cut.map(([name, whole]) => ({ name, fill: fill(name), whole, bottom: [], top: [] }));
+  }
+  if (at.value !== null && !trouble.value) return [];
+  return Object.entries(slice.value?.cut_out ?? {}).map(([name, edges]) => ({
+    name,
+    fill: fill(name),
+    ...edges,
+  }));
+});
 const finished = computed(() => order.plan?.section.tiers[order.tier]?.seen_from_above ?? []);
 const reach = computed(() => ({
-  across: Math.max(1, ...finished.value.map(([right = 0]) => Math.abs(right))),
-  along: Math.max(1, ...finished.value.map(([, back = 0]) => Math.abs(back))),
+  across: Math.max(1, ...finished.value.concat(tin.value).map(([right = 0]) => Math.abs(right))),
+  along: Math.max(1, ...finished.value.concat(tin.value).map(([, back = 0]) => Math.abs(back))),
 }));
 const scale = computed(() =>
   Math.min(
@@ -61,12 +91,21 @@ const says = computed(() => {
 <template>
   <svg :width="wide" :height="high" role="group" :aria-label="`${says}, from above`">
     <text x="16" y="20"><FractionSpans :text="says" /></text>
+    <template v-if="tin.length">
+      <path class="tin" :d="outline([tin])" />
+      <text :x="x(tinCorner[0] ?? 0) + 3" :y="y(tinCorner[1] ?? 0) - 3">tin</text>
+    </template>
     <path class="outer" :d="outline([finished])" />
     <path v-if="level" class="body bottom" :d="outline(level.rings)" />
     <template v-else-if="at === null || trouble">
       <path class="body bottom" :d="outline(slice?.bottom)" />
       <path class="top" :d="outline(slice?.top)" />
     </template>
+    <g v-for="one in emptied" :key="one.name" class="emptied">
+      <path :d="outline(one.whole)" :fill="one.fill" />
+      <path class="bottom" :d="outline(one.bottom)" />
+      <path class="top" :d="outline(one.top)" />
+    </g>
     <path class="cross" :d="`M${axis.x - 7} ${axis.y}h14M${axis.x} ${axis.y - 7}v14`" />
     <FrontMark :x="axis.x" :y="y(-reach.along) + 4" />
     <SliceHandle :x="34" :top="HEAD + EDGE" :bottom="high - EDGE - below" />
@@ -116,6 +155,23 @@ const says = computed(() => {
 
 .whole text {
   fill: var(--amber);
+}
+
+.tin {
+  fill: var(--sponge);
+  fill-opacity: 0.28;
+  stroke: var(--soft);
+  stroke-width: 1.2;
+}
+
+.emptied path {
+  stroke: var(--ink);
+  stroke-width: 1.2;
+}
+
+.emptied path.bottom,
+.emptied path.top {
+  fill: none;
 }
 
 .cross {

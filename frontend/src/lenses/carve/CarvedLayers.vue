@@ -19,7 +19,13 @@ import FractionText from "@/ui/FractionText.vue";
 const handbook = useHandbook();
 const settings = useSettings();
 const { order, planned } = useTier();
-const { carving, slices, looked } = useCarving();
+const { carving, slices, slice, looked } = useCarving();
+/** What is cut out of the layer that is looked at, in words. */
+const cutOut = computed(() =>
+  Object.keys(slice.value?.cut_out ?? {})
+    .map((name) => (name === "room" ? "the hidden room" : name.replace("_", " ")))
+    .join(", "),
+);
 const ENVELOPES = [
   { value: "bare", words: "Bare" },
   { value: "coated", words: "Coated" },
@@ -61,12 +67,18 @@ const sides = (across: Figure, along: Figure | null): string =>
     <span class="layer"><FractionText :text="sides(one.wide, one.long)" /></span>
     <small>the outline moves <FractionText :text="settings.words(one.moves)" /> up it</small>
   </ChoiceRows>
+  <FigureRow :label="`Layer ${slice?.number}, area at its largest`" :figure="slice?.area" />
+  <FigureRow label="Once round it there" :figure="slice?.girth" />
+  <FigureRow label="Cake in it" :figure="slice?.volume" />
+  <FigureRow label="Between it and the next" :figure="slice?.filled" />
+  <p v-if="cutOut" class="soft">Cut out of it: {{ cutOut }}. Its template has the edge at each face.</p>
   <div class="rows">
     <TierField field="layers/dome_mm" />
   </div>
   <FigureRow label="Of the top, beyond the dome" :figure="carving?.dome?.missing" />
   <template v-if="baked">
     <h3>Baked in</h3>
+    <KindFields part="build" :only="['most_bakes', 'paste_mm']" />
     <div v-for="(one, key) in baked.tins" :key="key" class="baked">
       <b
         ><FractionText
@@ -88,6 +100,16 @@ const sides = (across: Figure, along: Figure | null): string =>
       <FractionText :text="settings.words(baked.one_more.across)" /> as well it would take
       {{ settings.words(baked.one_more.saves) }} less.
     </p>
+    <template v-if="baked.built_paste">
+      <FigureRow
+        v-for="one in baked.built"
+        :key="one.layer"
+        :label="`Of layer ${one.layer}, beyond its tin`"
+        :figure="one.beyond"
+      />
+      <FigureRow label="Modelling paste to build that of" :figure="baked.built_paste" />
+      <FigureRow label="Of that, coat" :figure="baked.built_coat" />
+    </template>
     <FigureRow label="Carved off" :figure="baked.offcut" />
     <FigureRow label="As modelling paste, up to" :figure="baked.paste" />
     <FigureRow label="With of the coat, besides" :figure="baked.paste_coat" />
