@@ -34,6 +34,7 @@ from amber_spread.core.design.shapes import RoundShape
 from amber_spread.core.design.solids import BallSolid, BoxSolid
 from amber_spread.core.geometry import flat
 from amber_spread.core.plan import plan
+from amber_spread.core.stock.kit import Kit, Tin
 from tests import kinds
 from tests.designs import COLOURS, MEDIA, worked
 
@@ -55,7 +56,7 @@ BITES = (
     Opening(solid=BoxSolid(wide_mm=40, deep_mm=300, high_mm=30, x_mm=40, z_mm=40), medium="dark_ganache"),
     Opening(solid=BallSolid(across_mm=30, z_mm=12), medium=None),
 )
-OPENED = [kinds.example(kind, openings=BITES) for kind in kinds.BUILDS if kind.carved]
+OPENED = [kinds.example(kind, openings=BITES, most_bakes=2, paste_mm=25) for kind in kinds.BUILDS if kind.carved]
 SEAMED = PatchesCover(
     parts=0, own_seams=(PatchSeam(), PatchSeam(turn_deg=90.0, at=0.4, within=SeamSide())), strip_mm=10.0,
     colour="pale", patch_colours=(PatchColour(medium="modelling_chocolate"), PatchColour(colour="blush")),
@@ -69,6 +70,7 @@ REGIONS = [
         )
     },
 ]
+TINS = Kit(tins=(Tin(across_mm=200), Tin(shape="square", across_mm=180), Tin(across_mm=150)))
 INSIDES = [
     {"layers": Layers(count=4, height_mm=24, cavity=Cavity(diameter_mm=60))},
     {"layers": Layers(count=4, height_mm=24, cavity=Cavity(diameter_mm=70, first=1, last=2, filled_with="sweets"))},
@@ -135,7 +137,7 @@ GRID = list(dict.fromkeys(tiers()))
 @lru_cache(maxsize=1)
 def done(tier):
     """The tier's plan on its own, its rooms, and what stands in the cake as a whole."""
-    whole = plan(Design(tiers=(tier,), colours=COLOURS), PRACTICE, MEDIA)
+    whole = plan(Design(tiers=(tier,), colours=COLOURS), PRACTICE, MEDIA, TINS)
     return whole, whole.tiers[0], worked(tier)
 
 
@@ -232,6 +234,46 @@ def what_comes_out_of_an_opening_was_in_the_cake(tier, whole, one, rooms):
             use for use in rooms.uses if use.step == "refill" and (use.medium, use.colour) == (of.medium, of.colour)
         ]
         assert len(used) == (of.weight.value > 0)
+
+
+@holds
+def what_is_cut_out_of_a_layer_lies_within_it_and_apart(tier, whole, one, rooms):
+    for layer in (one.carving.slices if one.carving else {}).values():
+        own = unary_union([make_valid(Polygon(ring)) for ring in layer.whole]).buffer(0.5)
+        for face in ("bottom", "top"):
+            cut = [
+                make_valid(Polygon(ring))
+                for out in layer.cut_out.values()
+                for ring in getattr(out, face)
+                if len(ring) > 2
+            ]
+            assert sum(area.area for area in cut) <= own.area + 1
+            assert all(area.difference(own).area < 1 for area in cut)
+            assert sum(area.area for area in cut) <= 1.001 * unary_union(cut).area + 2
+    if one.carving and not tier.measured:
+        told = sum(layer.volume.value for layer in one.carving.slices.values())
+        assert told == pytest.approx(one.layers.cake_volume.value, rel=1e-6)
+
+
+@holds
+def every_layer_has_a_tin_and_what_that_leaves_out_is_built_of_less_than_the_layer(tier, whole, one, rooms):
+    for baked in whole.carved.values():
+        assert sorted(number for tin in baked.tins.values() for number in tin.layers) == [
+            layer.number for layer in one.carving.slices.values()
+        ]
+        bakes = sum(tin.bakes.value for tin in baked.tins.values())
+        assert bakes == baked.bakes.value
+        over = tier.build.most_bakes is not None and bakes > tier.build.most_bakes
+        assert over == ("carve.bakes" in [check.code for check in whole.checks])
+        for name, built in baked.built.items():
+            layer = one.carving.slices[name]
+            tin = next(tin for tin in baked.tins.values() if layer.number in tin.layers)
+            left = unary_union([make_valid(Polygon(ring)) for ring in layer.whole])
+            assert tier.build.paste_mm and tin.owned
+            # No more than all of it, looked at from above, that is beyond the tin's own edge and its skin.
+            beyond = left.difference(Polygon(tin.edges[name]).buffer(-2.0)).area
+            deep_mm = layer.high.value - layer.low.value
+            assert 0 <= built.beyond.value <= 1.02 * beyond * deep_mm / 1000 + 0.1
 
 
 @lru_cache(maxsize=2000)
