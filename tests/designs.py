@@ -44,9 +44,12 @@ def worked(one, practice=None):
     return work_tiers(cake, MEDIA, Mat())[0]
 
 
+_CARVED = ("rounded", "flat_foot", "smooth_corners", "front_mm", "front_smooth_corners", "sections")
+
+
 def carved(points=LOAF, tin_mm=204, **parts):
     """A tier carved to a view from the side."""
-    own = {name: parts.pop(name) for name in ("rounded", "flat_foot", "front_mm", "sections") if name in parts}
+    own = {name: parts.pop(name) for name in _CARVED if name in parts}
     return tier(tin_mm, build=CarvedBuild(points_mm=points, **own), **parts)
 
 

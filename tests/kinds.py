@@ -203,9 +203,11 @@ def _seams(draw: st.DrawFn) -> tuple[PatchSeam, ...]:
     return tuple(seam.model_copy(update={"within": side}) for seam, side in zip(seams, sides, strict=True))
 
 
+_SMOOTH = st.lists(st.integers(0, 5), max_size=6, unique=True).map(tuple)
 _OWN: dict[str, st.SearchStrategy[Any]] = {
     "points": _TURNED, "front_mm": st.sampled_from([None, HULL]), "shape": st.builds(HeartShape),
     "patch_colours": st.lists(_PATCHES, max_size=4).map(tuple), "sections": _SECTIONS, "solids": _BUILT,
+    "smooth_corners": _SMOOTH, "front_smooth_corners": st.just(()),
     "openings": _OPENINGS, "own_seams": _seams(), "mesh": st.sampled_from(PEBBLES),
 }  # fmt: skip
 """What hypothesis tries for a field that is more than a number or a word."""

@@ -175,6 +175,8 @@ PUNT_SIDE = (
     (0, 44), (26, 10), (66, 0), (290, 0), (330, 10), (356, 48), (350, 66), (300, 57), (178, 52), (56, 57), (5, 64),
 )  # fmt: skip
 """A flat boat of our own drawing, from the side: its bottom, its two swims, and its sheer."""
+PUNT_SMOOTH = (0, 1, 4, 5, 7, 8, 9)
+"""Its swims and its sheer run in a curve."""
 PUNT_ABOVE = (
     (0, 30), (56, 8), (178, 0), (300, 8), (356, 30), (356, 106), (300, 128), (178, 136), (56, 128), (0, 106),
 )  # fmt: skip
@@ -187,7 +189,7 @@ def _punt() -> tuple[Tier, ...]:
     hull = _tier(14, 2, 1.25, ganache, coat)
     changes = {
         "shape": FreeShape(points_mm=PUNT_ABOVE),
-        "build": CarvedBuild(points_mm=PUNT_SIDE, rounded=0.25, scored_mm=inches(0.625)),
+        "build": CarvedBuild(points_mm=PUNT_SIDE, smooth_corners=PUNT_SMOOTH, rounded=0.25, scored_mm=inches(0.625)),
         "layers": Layers(count=2, cake="chocolate_cake"),
         "cover": PatchesCover(colour="slate"),
     }

@@ -33,12 +33,12 @@ def test_what_is_seen_from_above_is_drawn_by_corners_too_or_read_from_a_drawing(
     before = layer.get_attribute("aria-label")
     panel(screen).get_by_role("radio", name="Above").check(force=True)
     panel(screen).get_by_role("button", name="Draw it from above").click()
-    expect(corners(screen)).to_have_count(16)
+    expect(corners(screen)).to_have_count(8)
     # The corner at the back is drawn in by keys, and what each layer is cut to follows.
-    corners(screen).nth(4).focus()
+    corners(screen).nth(2).focus()
     for _ in range(4):
         screen.keyboard.press("ArrowDown")
-    expect(corners(screen).nth(4)).to_have_attribute("aria-label", re.compile("to the back$"))
+    expect(corners(screen).nth(2)).to_have_attribute("aria-label", re.compile("to the back$"))
     expect(layer).not_to_have_attribute("aria-label", before)
     saved(screen)
     drawing = ezdxf.new("R2010")
@@ -81,6 +81,17 @@ def test_a_cake_is_carved_to_a_view_and_its_layers_are_printed(screen, address):
     expect(fourth).not_to_have_attribute("aria-label", before)
     screen.keyboard.press("Delete")
     expect(corners(screen)).to_have_count(8)
+
+    # Smooth by the keys, so that the line runs through it in a curve; and turned there again by its button.
+    line = screen.locator("#carved-view path")
+    corners(screen).nth(5).focus()
+    screen.keyboard.press("s")
+    expect(corners(screen).nth(5)).to_have_attribute("aria-label", re.compile("^Smooth corner 6"))
+    expect(line).to_have_attribute("d", re.compile("C.*C"))
+    panel(screen).get_by_role("button", name="Turn the line at corner 6").click()
+    expect(line).not_to_have_attribute("d", re.compile("C"))
+    panel(screen).get_by_role("button", name="Make corner 6 smooth").click()
+    expect(line).to_have_attribute("d", re.compile("C.*C"))
     saved(screen)
 
     panel(screen).get_by_text("the outline moves").nth(1).click()

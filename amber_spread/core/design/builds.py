@@ -9,12 +9,13 @@ from typing import Annotated, ClassVar, Literal, Self
 
 from pydantic import Field, model_validator
 
-from amber_spread.core.design.corners import Coordinate, Corners
+from amber_spread.core.design.corners import Coordinate, Corners, Smooth, smooth_there
 from amber_spread.core.design.solids import Solid, Solids, built_of
 from amber_spread.core.design.taken import Taken, TakesMore
 from amber_spread.core.geometry import profile
 from amber_spread.core.geometry.bare import made_once
 from amber_spread.core.geometry.body import Body, Carried, Straight
+from amber_spread.core.geometry.curved import curved
 from amber_spread.core.geometry.lofted import lofted
 from amber_spread.core.geometry.meshed import Meshed, meshed, sized
 from amber_spread.core.geometry.outline import Outline, Round
@@ -219,6 +220,17 @@ class SectionAt(Frozen):
     at: Annotated[float, limits.SHARE.field()]
     rounded: Annotated[float, limits.SHARE.field()] = 0.5
     points_mm: Corners | None = None
+    smooth_corners: Smooth = ()
+
+    @model_validator(mode="after")
+    def _smooth_there(self) -> Self:
+        smooth_there("smooth_corners", self.smooth_corners, self.points_mm)
+        return self
+
+    @property
+    def line_mm(self) -> Corners | None:
+        """Its edge, where it is drawn, in a curve through the corners that are smooth."""
+        return None if self.points_mm is None else curved(self.points_mm, self.smooth_corners)
 
 
 class Opening(Frozen):
@@ -263,18 +275,37 @@ class CarvedBuild(Carvable):
     own_height = True
     carved = True
     drawn: ClassVar[tuple[str, ...]] = (
-        "openings", "points_mm", "front_mm", "sections", "picture", "front_picture", "above_picture",
+        "openings", "points_mm", "smooth_corners", "front_mm", "front_smooth_corners", "sections",
+        "picture", "front_picture", "above_picture",
     )  # fmt: skip
 
     kind: Literal["carved"] = "carved"
     rounded: Annotated[float, limits.SHARE.field()] = 0.5
     flat_foot: bool = True
     points_mm: Corners
+    smooth_corners: Smooth = ()
     front_mm: Corners | None = None
+    front_smooth_corners: Smooth = ()
     sections: Annotated[tuple[SectionAt, ...], Field(max_length=int(limits.SECTIONS.high))] = ()
     picture: Picture | None = None
     front_picture: Picture | None = None
     above_picture: Picture | None = None
+
+    @model_validator(mode="after")
+    def _smooth_there(self) -> Self:
+        smooth_there("smooth_corners", self.smooth_corners, self.points_mm)
+        smooth_there("front_smooth_corners", self.front_smooth_corners, self.front_mm)
+        return self
+
+    @property
+    def side_line_mm(self) -> Corners:
+        """The view from the side, in a curve through the corners that are smooth."""
+        return curved(self.points_mm, self.smooth_corners)
+
+    @property
+    def front_line_mm(self) -> Corners | None:
+        """The view from the front likewise, where there is one."""
+        return None if self.front_mm is None else curved(self.front_mm, self.front_smooth_corners)
 
     @model_validator(mode="after")
     def _sections_apart(self) -> Self:
@@ -286,14 +317,14 @@ class CarvedBuild(Carvable):
 
     def own_height_mm(self, outline: Outline) -> float:
         """As high as the view is at that width. Raises ValueError where the view cannot be carved."""
-        return float(side_view(self.points_mm, 2 * outline.half_width_mm).bounds[3])
+        return float(side_view(self.side_line_mm, 2 * outline.half_width_mm).bounds[3])
 
     def body(self, outline: Outline, height_mm: float) -> Sculpted:
         """The body within the views, drawn out to that height. Raises ValueError where it cannot be made."""
-        sections = tuple(Section(one.rounded, self.flat_foot, one.points_mm, one.at) for one in self.sections) or (
-            Section(self.rounded, self.flat_foot, self.front_mm),
+        sections = tuple(Section(one.rounded, self.flat_foot, one.line_mm, one.at) for one in self.sections) or (
+            Section(self.rounded, self.flat_foot, self.front_line_mm),
         )
-        return sculpted(lofted(outline, self.points_mm, sections, height_mm))
+        return sculpted(lofted(outline, self.side_line_mm, sections, height_mm))
 
 
 class Bodied(Carvable):

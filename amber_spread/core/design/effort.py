@@ -71,9 +71,9 @@ def _tier_ms(tier: Tier) -> float:
     straight, shape = tier.build.straight and tier.measured is None, tier.shape
     if tier.build.carved:
         return CARVED_MS
-    pieces = sum(_corners_ms(top.shape.points_mm, CORNER_MS) for top in tier.on_top if isinstance(top.shape, FreeShape))
+    pieces = sum(_corners_ms(top.shape.line_mm, CORNER_MS) for top in tier.on_top if isinstance(top.shape, FreeShape))
     if isinstance(shape, FreeShape):
-        return TIER_MS + pieces + _corners_ms(shape.points_mm, CORNER_MS if straight else SLANTED_CORNER_MS)
+        return TIER_MS + pieces + _corners_ms(shape.line_mm, CORNER_MS if straight else SLANTED_CORNER_MS)
     if isinstance(shape, HeartShape | PetalShape) and not straight:
         return pieces + SLANTED_MS[shape.kind]
     return pieces + TIER_MS

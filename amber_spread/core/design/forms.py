@@ -38,7 +38,7 @@ from amber_spread.core.geometry.pebble import pebble
 _CORNER = ask("corner_mm", "Corners, radius", "corner_mm")
 _LENGTH = ask("length_mm", "Tin, long", "length_mm")
 _COUNTS = ((6, "6"), (8, "8"), (10, "10"), (12, "12"))
-_SIZES = ("corner_mm", "length_mm", "points_mm")
+_SIZES = ("corner_mm", "length_mm", "points_mm", "smooth_corners")
 _HOUSE = [[0, 0], [200, 0], [200, 120], [100, 190], [0, 120]]
 """The outline a free shape begins with, until a drawing is read."""
 SHAPES = dict(
@@ -113,7 +113,10 @@ BUILDS = dict(
             CarvedBuild, "carved to a view", ask("rounded", "Rounded across", "share", percent=True),
             pick("flat_foot", "Rounded", (True, "above"), (False, "above and below")), *_LINES,
             begins={"points_mm": _STONE},
-            keeps=("points_mm", "front_mm", "sections", "rounded", "flat_foot", *_LINED),
+            keeps=(
+                "points_mm", "smooth_corners", "front_mm", "front_smooth_corners", "sections", "rounded", "flat_foot",
+                *_LINED,
+            ),
         ),
         row(JoinedBuild, "solids joined and cut", *_LINES, begins={"solids": _SKEP}, keeps=("solids", *_LINED)),
         row(

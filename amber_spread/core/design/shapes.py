@@ -1,10 +1,11 @@
 """What a tier is from above: its shape."""
 
-from typing import Annotated, ClassVar, Literal
+from typing import Annotated, ClassVar, Literal, Self
 
-from pydantic import Field
+from pydantic import Field, model_validator
 
-from amber_spread.core.design.corners import Corners
+from amber_spread.core.design.corners import Corners, Smooth, smooth_there
+from amber_spread.core.geometry.curved import curved
 from amber_spread.core.geometry.outline import Cornered, Outline, Oval, Regular, Round
 from amber_spread.core.geometry.traced import free, heart, petal
 from amber_spread.core.kernel import limits
@@ -92,17 +93,31 @@ class PetalShape(Frozen):
 
 
 class FreeShape(Frozen):
-    """An outline of one's own, as corners in mm, scaled to the tin's width across; its own width is its true size."""
+    """An outline of one's own, as corners in mm, some of them smooth, scaled to the tin's width across.
 
-    drawn: ClassVar[tuple[str, ...]] = ("points_mm",)
+    Its own width is its true size.
+    """
+
+    drawn: ClassVar[tuple[str, ...]] = ("points_mm", "smooth_corners")
     """The fields that are drawn, and so stand in no line."""
 
     kind: Literal["free"] = "free"
     points_mm: Corners
+    smooth_corners: Smooth = ()
+
+    @model_validator(mode="after")
+    def _smooth_there(self) -> Self:
+        smooth_there("smooth_corners", self.smooth_corners, self.points_mm)
+        return self
+
+    @property
+    def line_mm(self) -> Corners:
+        """Its edge, in a curve through the corners that are smooth."""
+        return curved(self.points_mm, self.smooth_corners)
 
     def outline(self, across_mm: float) -> Outline:
         """The outline from above, mm across. Raises ValueError when it crosses itself or encloses nothing."""
-        return free(across_mm, self.points_mm)
+        return free(across_mm, self.line_mm)
 
 
 Shape = Annotated[

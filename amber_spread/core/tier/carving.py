@@ -254,9 +254,9 @@ def plan_carving(
 
 
 def _front_agrees(build: Build, bare: Sculpted) -> Figure | None:
-    if not isinstance(build, CarvedBuild) or build.front_mm is None:
+    if not isinstance(build, CarvedBuild) or build.front_line_mm is None:
         return None
-    left, low, right, high = Polygon(build.front_mm).bounds
+    left, low, right, high = Polygon(build.front_line_mm).bounds
     return front_agrees.figure(bare.core.height_mm, right - left, high - low)
 
 

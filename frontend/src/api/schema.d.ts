@@ -1742,11 +1742,21 @@ export interface components {
                 number,
                 number
             ][];
+            /**
+             * Smooth Corners
+             * @default []
+             */
+            smooth_corners: number[];
             /** Front Mm */
             front_mm?: [
                 number,
                 number
             ][] | null;
+            /**
+             * Front Smooth Corners
+             * @default []
+             */
+            front_smooth_corners: number[];
             /**
              * Sections
              * @default []
@@ -2649,7 +2659,9 @@ export interface components {
         };
         /**
          * FreeShape
-         * @description An outline of one's own, as corners in mm, scaled to the tin's width across; its own width is its true size.
+         * @description An outline of one's own, as corners in mm, some of them smooth, scaled to the tin's width across.
+         *
+         *     Its own width is its true size.
          */
         FreeShape: {
             /**
@@ -2662,6 +2674,11 @@ export interface components {
                 number,
                 number
             ][];
+            /**
+             * Smooth Corners
+             * @default []
+             */
+            smooth_corners: number[];
         };
         /**
          * FreehandFinal
@@ -5734,6 +5751,11 @@ export interface components {
                 number,
                 number
             ][] | null;
+            /**
+             * Smooth Corners
+             * @default []
+             */
+            smooth_corners: number[];
         };
         /**
          * SemiNakedFinal

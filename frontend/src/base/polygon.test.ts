@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import { boundsOf, middleAfter, mirrored, rounded } from "./polygon";
+import { boundsOf, mirrored, rounded } from "./polygon";
 
 const HOUSE: [number, number][] = [
   [0, 0],
@@ -31,10 +31,5 @@ describe("closed lines", () => {
     expect(boundsOf(mirrored(HOUSE))).toEqual(boundsOf(HOUSE));
     expect(mirrored(HOUSE)).toContainEqual([140, 160]);
     expect(mirrored(mirrored(HOUSE))).toEqual(HOUSE);
-  });
-
-  it("take another corner in the middle of an edge, the last one too", () => {
-    expect(middleAfter(HOUSE, 1)).toEqual([200, 50]);
-    expect(middleAfter(HOUSE, 4)).toEqual([0, 50]);
   });
 });

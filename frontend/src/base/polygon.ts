@@ -40,13 +40,6 @@ export function mirrored(corners: Corners): Corner[] {
   return corners.map(([x = 0, y = 0]): Corner => [tenth(left + right - x), y]).reverse();
 }
 
-/** The middle of the edge that leads away from a corner. */
-export function middleAfter(corners: Corners, index: number): Corner {
-  const [x0 = 0, y0 = 0] = corners[index] ?? [];
-  const [x1 = 0, y1 = 0] = corners[(index + 1) % corners.length] ?? [];
-  return [tenth((x0 + x1) / 2), tenth((y0 + y1) / 2)];
-}
-
 /** How far two corners lie apart. */
 export function apart(one: Corner, other: Corner): number {
   return Math.hypot(one[0] - other[0], one[1] - other[1]);

@@ -1,7 +1,8 @@
 <script setup lang="ts">
 /** The view a tier is carved to, with the layers it is cut out of: its corners are dragged, or moved by keys. */
 import { computed, ref, toRef, watch } from "vue";
-import { boundsOf, type Corner, middleAfter } from "@/base/polygon";
+import { curvePath, middleOf } from "@/base/curve";
+import { type Corner } from "@/base/polygon";
 import { tenth } from "@/base/round";
 import { useSettings } from "@/kitchen/settings";
 import { useCarving } from "@/order/carving";
@@ -10,13 +11,12 @@ import { useSections } from "@/order/sections";
 import { arrowStep, pixelsIn, useDrag } from "./drag";
 import Closeness from "./Closeness.vue";
 import KnownLength from "./KnownLength.vue";
-import { closed } from "./layout";
 import Magnifier from "./Magnifier.vue";
 import { useView } from "./view";
 
 const props = defineProps<{ wide: number; high: number }>();
-const { points, slices, slice, looked, scale, view, picture, setPoint, addAfter, remove, canRemove } =
-  useCarving();
+const { points, smooth, corner, setSmooth, slices, slice, looked, scale, view, picture } = useCarving();
+const { bounds: own, setPoint, addAfter, remove, canRemove } = useCarving();
 const { slicedAt } = useLevels();
 const settings = useSettings();
 const NAMES = { side: "the side", front: "the front", above: "above" } as const;
@@ -35,7 +35,6 @@ const EDGE = 26;
 /** Where there are more corners there is no room for a grip between each two. */
 const FEW = 24;
 
-const own = computed(() => boundsOf(points.value));
 /** How high the photograph is to one across; it is known once the photograph has come. */
 const tall = ref(0.75);
 const href = computed(() => (picture.value ? `data:image/jpeg;base64,${picture.value.jpeg}` : ""));
@@ -109,7 +108,7 @@ const drag = useDrag(read, (to) => {
   if (Math.hypot(was - to[0], high - to[1]) * zoom.value > 1) setPoint(moving.value, to);
 });
 function begin(event: PointerEvent, index: number): void {
-  moving.value = index;
+  moving.value = corner.value = index;
   drag.start(event);
 }
 
@@ -118,6 +117,7 @@ function key(event: KeyboardEvent, index: number): void {
   const step = arrowStep(event, settings.length);
   if (step) setPoint(index, [right + step[0] / scale.value.across, high + step[1] / scale.value.up]);
   else if (event.key === "Delete" || event.key === "Backspace") remove(index);
+  else if (event.key === "s" || event.key === "S") setSmooth(index, !curved.value.has(index));
   else return;
   event.preventDefault();
   event.stopPropagation();
@@ -130,7 +130,8 @@ const corners = computed(() =>
     return [right, high];
   }),
 );
-const path = computed(() => closed(corners.value, x, y));
+const curved = computed(() => new Set(smooth.value));
+const path = computed(() => curvePath(corners.value, curved.value, x, y));
 const words = (mm: number): string => settings.words({ value: Math.abs(mm), unit: "mm" });
 const shown = computed(() =>
   corners.value.map(([right, high], index) => {
@@ -138,11 +139,13 @@ const shown = computed(() =>
     const climbed = (high - own.value.low) * scale.value.up;
     const [less, more] = view.value === "front" ? ["front", "back"] : ["left", "right"];
     const far = view.value === "above" ? "to the back" : "up";
-    const [between, above] = middleAfter(corners.value, index);
+    const [between, above] = middleOf(corners.value, curved.value, index);
+    const name = curved.value.has(index) ? "Smooth corner" : "Corner";
     return {
       x: x(right),
       y: y(high),
-      says: `Corner ${index + 1}: ${words(off)} to the ${off < 0 ? less : more}, ${words(climbed)} ${far}`,
+      smooth: curved.value.has(index),
+      says: `${name} ${index + 1}: ${words(off)} to the ${off < 0 ? less : more}, ${words(climbed)} ${far}`,
       new: { x: x(between), y: y(above) },
     };
   }),
@@ -152,6 +155,9 @@ const glass = computed(() => {
   const at = pulled.value ?? (moving.value >= 0 ? drag.held.value : null);
   return at && under.value ? { x: x(at[0]), y: y(at[1]) } : null;
 });
+/** A corner at which the line turns stands on its tip; a smooth one is round. */
+const turned = (left: number, top: number, half: number): string =>
+  `M${left - half} ${top}l${half} ${-half} ${half} ${half} ${-half} ${half}Z`;
 const few = computed(() => corners.value.length <= FEW);
 const bands = computed(() =>
   slices.value.map((one) => ({
@@ -223,16 +229,19 @@ const bands = computed(() =>
         v-for="(one, index) in shown"
         :key="index"
         class="corner held"
+        :class="{ taken: index === corner }"
         role="button"
         tabindex="0"
         :aria-label="one.says"
         @pointerdown="begin($event, index)"
+        @focus="corner = index"
         v-on="drag.on"
         @keydown="key($event, index)"
         @dblclick="canRemove && remove(index)"
       >
         <circle class="grip" :cx="one.x" :cy="one.y" :r="few ? 22 : 12" />
-        <circle class="seen" :cx="one.x" :cy="one.y" :r="few ? 8 : 5" />
+        <circle v-if="one.smooth" class="seen" :cx="one.x" :cy="one.y" :r="few ? 8 : 5" />
+        <path v-else class="seen" :d="turned(one.x, one.y, few ? 10 : 6)" />
       </g>
       <KnownLength :x="x" :y="y" :read="read" @held="(at) => (pulled = at)" />
       <Magnifier v-if="glass" v-bind="glass" scene="carved-scene" :wide="wide" />
@@ -291,6 +300,10 @@ const bands = computed(() =>
   fill: var(--tint);
   stroke: var(--amber);
   stroke-width: 2.4;
+}
+
+.corner.taken .seen {
+  fill: var(--amber-line);
 }
 
 .new .seen {

@@ -1,6 +1,7 @@
 /** The view a tier in hand is carved to, and the layer that is looked at. */
 import { computed, ref } from "vue";
-import { boundsOf, type Corner, middleAfter, mirrored, rounded } from "@/base/polygon";
+import { middleOf, smoothWithAfter, smoothWithout, traced } from "@/base/curve";
+import { boundsOf, type Corner, mirrored, rounded } from "@/base/polygon";
 import { tenth, within } from "@/base/round";
 import { useHandbook } from "@/kitchen/handbook";
 import type { Picture } from "@/api/types";
@@ -20,8 +21,10 @@ const ARCH: readonly Corner[] = [
 const looked = ref(1);
 export type View = "side" | "front" | "above";
 const seen = ref<View>("side");
-/** An oval seen from above begins with so many corners. */
-const ROUND_CORNERS = 16;
+/** An oval seen from above begins with so many corners, all of them smooth. */
+const ROUND_CORNERS = 8;
+/** The corner that is in hand. */
+const corner = ref(0);
 const inRound = ref(false);
 /** The two ends of what is of a known length in the photograph, in mm of the view; nothing where none is marked. */
 const ends = ref<[Corner, Corner] | null>(null);
@@ -35,7 +38,7 @@ export function useCarving() {
     return found?.kind === "carved" ? found : undefined;
   });
   const shape = computed(() => order.document?.design.tiers[order.tier]?.shape);
-  const { form, setForm } = useSections();
+  const { form, formSmooth, setForm } = useSections();
   const fromFront = computed(() => seen.value === "front" && Boolean(form.value));
   const fromAbove = computed(() => seen.value === "above" && shape.value?.kind === "free");
   /** Which view is drawn, where that asked for has one. */
@@ -47,12 +50,19 @@ export function useCarving() {
     if (fromAbove.value && shape.value?.kind === "free") return shape.value.points_mm;
     return (fromFront.value ? form.value : build.value?.points_mm) ?? [];
   });
+  /** Which of its corners are smooth, by their numbers from 0. */
+  const smooth = computed<readonly number[]>(() => {
+    if (fromAbove.value && shape.value?.kind === "free") return shape.value.smooth_corners;
+    return fromFront.value ? formSmooth.value : (build.value?.smooth_corners ?? []);
+  });
+  /** How far the line through its corners reaches, which a curve may beyond them. */
+  const bounds = computed(() => boundsOf(traced(points.value, new Set(smooth.value))));
   const carving = computed(() => order.plan?.tiers[order.tier]?.carving ?? undefined);
   const slices = computed(() => Object.values(carving.value?.slices ?? {}));
   const slice = computed(() => slices.value.find((one) => one.number === looked.value) ?? slices.value[0]);
   /** How wide and how high the cake is in this view, mm. */
   const extent = computed(() => {
-    const { left, right, low, high } = boundsOf(points.value);
+    const { left, right, low, high } = bounds.value;
     const layers = order.plan?.tiers[order.tier]?.layers;
     const across = layers?.cake_diameter.value;
     const deep = layers?.cake_length?.value ?? across;
@@ -64,15 +74,15 @@ export function useCarving() {
   });
   /** Millimetres of cake to one of the drawing, across and up. */
   const scale = computed(() => {
-    const { left, right, low, high } = boundsOf(points.value);
+    const { left, right, low, high } = bounds.value;
     return {
       across: right > left ? extent.value.wide / (right - left) : 1,
       up: high > low ? extent.value.high / (high - low) : 1,
     };
   });
 
-  /** Draw the view anew; one that is traced from the side is at its true size, so that the tin is as wide. */
-  function draw(corners: readonly (readonly number[])[]): void {
+  /** Draw the view anew, some of its corners smooth; one that is traced from the side is at its true size, so that the tin is as wide. */
+  function draw(corners: readonly (readonly number[])[], curved: readonly number[] = []): void {
     const [index, from] = [order.tier, view.value];
     const { low, high } = handbook.limit("coordinate_mm");
     const tins = handbook.limit("tin_diameter_mm");
@@ -82,14 +92,13 @@ export function useCarving() {
       if (tier?.build.kind !== "carved") return;
       const drawn = tier.build;
       const found = corners.map(([x = 0, y = 0]): Corner => [kept(x), kept(y)]);
-      if (from === "front") setForm(drawn, found);
+      const { left, right } = boundsOf(traced(found, new Set(curved)));
+      if (from === "front") setForm(drawn, found, [...curved]);
       else if (from === "above") {
-        tier.shape = { kind: "free", points_mm: found };
-        const { left, right } = boundsOf(found);
+        tier.shape = { kind: "free", points_mm: found, smooth_corners: [...curved] };
         if (drawn.above_picture) tier.tin_diameter_mm = within(tins.low, tenth(right - left), tins.high);
       } else {
-        drawn.points_mm = found;
-        const { left, right } = boundsOf(found);
+        [drawn.points_mm, drawn.smooth_corners] = [found, [...curved]];
         if (drawn.picture) tier.tin_diameter_mm = within(tins.low, tenth(right - left), tins.high);
       }
     });
@@ -104,7 +113,7 @@ export function useCarving() {
     order.edit((draft) => {
       const drawn = draft.design.tiers[index]?.build;
       if (drawn?.kind !== "carved") return;
-      setForm(drawn, own ? ARCH.map(([x, y]): Corner => [tenth(x * deep), tenth(y * high)]) : null);
+      setForm(drawn, own ? ARCH.map(([x, y]): Corner => [tenth(x * deep), tenth(y * high)]) : null, []);
     });
   }
 
@@ -125,7 +134,8 @@ export function useCarving() {
         });
     order.edit((draft) => {
       const tier = draft.design.tiers[index];
-      if (tier) tier.shape = own ? { kind: "free", points_mm: corners } : { kind: "round" };
+      const smooth_corners = square ? [] : corners.map((_, at) => at);
+      if (tier) tier.shape = own ? { kind: "free", points_mm: corners, smooth_corners } : { kind: "round" };
     });
   }
 
@@ -150,14 +160,29 @@ export function useCarving() {
   }
 
   const setPoint = (index: number, to: Corner): void => {
-    draw(points.value.map((point, at) => (at === index ? to : point)));
+    draw(
+      points.value.map((point, at) => (at === index ? to : point)),
+      smooth.value,
+    );
   };
   const addAfter = (index: number): void => {
     if (points.value.length >= most) return;
-    draw(points.value.toSpliced(index + 1, 0, middleAfter(points.value, index)));
+    const middle = middleOf(points.value, new Set(smooth.value), index);
+    draw(
+      points.value.toSpliced(index + 1, 0, middle),
+      smoothWithAfter(smooth.value, index, points.value.length),
+    );
+    corner.value = index + 1;
   };
   const remove = (index: number): void => {
-    if (canRemove.value) draw(points.value.toSpliced(index, 1));
+    if (canRemove.value) draw(points.value.toSpliced(index, 1), smoothWithout(smooth.value, index));
+  };
+  /** Run the line through a corner in a curve, or turn it there. */
+  const setSmooth = (index: number, on: boolean): void => {
+    draw(
+      points.value,
+      on ? [...smooth.value, index].toSorted((a, b) => a - b) : smooth.value.filter((one) => one !== index),
+    );
   };
   const canRound = computed(() => points.value.length * 2 <= most);
   const canRemove = computed(() => points.value.length > least);
@@ -165,13 +190,18 @@ export function useCarving() {
     if (canRound.value) draw(rounded(points.value));
   };
   const mirror = (): void => {
-    draw(mirrored(points.value));
+    const last = points.value.length - 1;
+    draw(mirrored(points.value), smooth.value.map((index) => last - index).toReversed());
   };
 
   return {
     order,
     build,
     points,
+    smooth,
+    bounds,
+    corner,
+    setSmooth,
     carving,
     slices,
     slice,

@@ -19,16 +19,19 @@ export function useSections() {
   const inHand = computed(() => sections.value[at.value]);
   /** The one that is drawn by corners: that in hand where they differ along the tier, else that of all of it. */
   const form = computed(() => (inHand.value ? inHand.value.points_mm : build.value?.front_mm));
+  const formSmooth = computed(() =>
+    inHand.value ? inHand.value.smooth_corners : (build.value?.front_smooth_corners ?? []),
+  );
   /** What is still asked of the build: how it is rounded where nothing else says so. */
   const asked = computed(() => {
     if (sections.value.length) return ["flat_foot"];
     return build.value?.front_mm ? [] : ["rounded", "flat_foot"];
   });
 
-  function setForm(drawn: Carved, points_mm: Section["points_mm"]): void {
+  function setForm(drawn: Carved, points_mm: Section["points_mm"], smooth_corners: number[]): void {
     const own = drawn.sections[at.value];
-    if (own) own.points_mm = points_mm;
-    else drawn.front_mm = points_mm;
+    if (own) Object.assign(own, { points_mm, smooth_corners });
+    else [drawn.front_mm, drawn.front_smooth_corners] = [points_mm, smooth_corners];
   }
 
   /** Change the sections, which lie in their order from the left end. */
@@ -42,8 +45,8 @@ export function useSections() {
 
   /** One more, in the middle of the widest gap; the first two stand at both ends, as all of it was. */
   function add(): void {
-    alter((sections, { rounded, front_mm }) => {
-      const as = { rounded, points_mm: front_mm };
+    alter((sections, { rounded, front_mm, front_smooth_corners }) => {
+      const as = { rounded, points_mm: front_mm, smooth_corners: front_smooth_corners };
       if (sections.length < 2) return [0, 1].map((at) => ({ ...as, ...sections[0], at }));
       const gaps = sections.slice(1).map((one, at) => one.at - (sections[at]?.at ?? 0));
       const before = gaps.indexOf(Math.max(...gaps));
@@ -74,9 +77,10 @@ export function useSections() {
       const [only] = found;
       if (found.length > 1 || !only) return found;
       [build.rounded, build.front_mm] = [only.rounded, only.points_mm];
+      build.front_smooth_corners = only.smooth_corners;
       return [];
     });
   }
 
-  return { sections, at, held, inHand, form, asked, setForm, add, change, remove };
+  return { sections, at, held, inHand, form, formSmooth, asked, setForm, add, change, remove };
 }

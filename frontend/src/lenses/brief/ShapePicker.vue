@@ -26,7 +26,7 @@ function choose(kind: Tier["shape"]["kind"]): void {
 
 function read(points_mm: [number, number][], width: number): void {
   change((tier) => {
-    tier.shape = { kind: "free", points_mm };
+    tier.shape = { kind: "free", points_mm, smooth_corners: [] };
     tier.tin_diameter_mm = width;
   });
 }

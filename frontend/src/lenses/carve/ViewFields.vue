@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** The views a tier is carved to: which one is drawn, how it is drawn, and how what lies between is rounded. */
+import { computed } from "vue";
 import KindFields from "@/lenses/parts/KindFields.vue";
 import SectionFields from "./SectionFields.vue";
 import OutlineFile from "@/lenses/parts/OutlineFile.vue";
@@ -12,6 +13,9 @@ import ChoiceRow from "@/ui/ChoiceRow.vue";
 
 const { order, change } = useTier();
 const { build, seen, view, fromAbove, setAbove, draw, canRound, round, mirror } = useCarving();
+const { points, smooth, corner: held, setSmooth, remove, canRemove } = useCarving();
+const corner = computed(() => Math.min(held.value, points.value.length - 1));
+const isSmooth = computed(() => smooth.value.includes(corner.value));
 const { asked } = useSections();
 
 const VIEWS = [
@@ -36,7 +40,7 @@ function read(points_mm: [number, number][], width: number): void {
 function readSide(points_mm: [number, number][], width: number): void {
   change((tier) => {
     if (tier.build.kind !== "carved") return;
-    tier.build.points_mm = points_mm;
+    Object.assign(tier.build, { points_mm, smooth_corners: [] });
     tier.tin_diameter_mm = width;
   });
 }
@@ -54,9 +58,17 @@ function readSide(points_mm: [number, number][], width: number): void {
     <template v-if="seen === view">
       <p class="soft">
         Drag its corners, or step to one and use the arrow keys. A ring between two makes another, Delete
-        takes one out.
+        takes one out, S makes it smooth: the line runs through it in a curve.
         {{ SAYS[view] }}
       </p>
+      <div class="same two">
+        <button class="act" @click="setSmooth(corner, !isSmooth)">
+          {{ isSmooth ? `Turn the line at corner ${corner + 1}` : `Make corner ${corner + 1} smooth` }}
+        </button>
+        <button class="act" :disabled="!canRemove" @click="remove(corner)">
+          Take corner {{ corner + 1 }} out
+        </button>
+      </div>
       <div class="same two">
         <button class="act" :disabled="!canRound" @click="round">Round its corners</button>
         <button class="act" @click="mirror">{{ MIRROR[view] }}</button>

@@ -45,7 +45,7 @@ function setShape(index: number, kind: OnTop["shape"]["kind"]): void {
 
 function read(index: number, points_mm: [number, number][], width: number): void {
   alter(index, (top) => {
-    top.shape = { kind: "free", points_mm };
+    top.shape = { kind: "free", points_mm, smooth_corners: [] };
     top.across_mm = width;
   });
 }
