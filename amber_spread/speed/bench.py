@@ -1,43 +1,26 @@
 """./amber bench: how long planning takes beside its floor, and how long an edit takes to be on screen."""
 
-import resource
-import statistics
 import sys
-import time
-from collections.abc import Callable
 from datetime import date
 
-import numpy
-from scipy.spatial import cKDTree
-
 from amber_spread.core.bowls import Care, fill_bowl
-from amber_spread.core.design.builds import BallBuild, ModelledBuild, TaperedBuild
+from amber_spread.core.design.builds import BallBuild, TaperedBuild
 from amber_spread.core.design.finishes import GoresCover, PanelCover
 from amber_spread.core.design.shapes import HeartShape
 from amber_spread.core.design.stands import StackedStand
-from amber_spread.core.document import Document, carved_bodies, plan_document, read_document, write_document
-from amber_spread.core.geometry.bare import forget_bodies
-from amber_spread.core.geometry.distance import MARGIN_MM, SKIN_SHARE, distances
-from amber_spread.core.geometry.patches import cut_up
-from amber_spread.core.geometry.pebble import pebble
-from amber_spread.core.geometry.reach import reach_over
-from amber_spread.core.geometry.sculpted import sculpted
-from amber_spread.core.geometry.surface import open_surface_of
-from amber_spread.core.geometry.triangles import solid_of
+from amber_spread.core.document import Document, plan_document, read_document, write_document
 from amber_spread.core.plan import forget
 from amber_spread.core.shop import Asked, bill_of, shop
 from amber_spread.demo.pantry import PANTRY
 from amber_spread.demo.week import week
 from amber_spread.papers.dxf import write_dxf
-from amber_spread.papers.model_reading import read_model
-from amber_spread.papers.model_writing import write_model
 from amber_spread.papers.pdf import write_pdf
 from amber_spread.papers.svg import write_svg
 from amber_spread.papers.templates import templates_of
 from amber_spread.serve import warm
+from amber_spread.speed.carving import bench_carving
+from amber_spread.speed.timing import GOAL_PLAN_MS, RUNS, report, show
 
-RUNS = 200
-GOAL_PLAN_MS = 5.0
 GOAL_EDIT_MS = 50.0
 GOAL_SLOWED_MS = 200.0
 GOAL_FRAME_MS = 20.0
@@ -101,76 +84,9 @@ def bench() -> int:
         GOAL_BOWLS_MS,
         before=forget,
     )
-    _bench_carving()
-    _bench_triangles()
+    bench_carving()
     _bench_shopping()
     return _bench_screen()
-
-
-def _bench_carving() -> None:
-    """Time a carved body beside the bare library calls it rests on, and an edit of its colour."""
-    document = next(one for one in week(date(2026, 11, 24)) if one.design.tiers[0].build.carved)
-
-    def anew() -> None:
-        forget()
-        forget_bodies()
-
-    print("\na carved body")
-    (body,) = carved_bodies(document)
-    field = distances(body)
-    places, _ = body.skin(SKIN_SHARE * field.step_mm)
-    lattice = numpy.stack(numpy.meshgrid(field.x, field.y, field.z, indexing="ij"), axis=-1).reshape(-1, 3)
-    outside = lattice[(field.away > -MARGIN_MM).ravel()]
-    print(f"  {len(places)} places on its surface, {len(outside)} places of a lattice")
-    floor = show("floor: its nearest places by the bare k-d tree", lambda: cKDTree(places).query(outside), runs=5)
-    whole = show(
-        "plan of a flat boat under one sheet, from nothing", lambda: plan_document(document), runs=5, before=anew
-    )
-    print(f"  {whole / floor:.1f} times the bare tree")
-    colours = (_coloured(document, step) for step in range(RUNS + 1))
-    show("the same body, its sheet coloured anew", lambda: plan_document(next(colours)), GOAL_PLAN_MS)
-
-
-def _bench_triangles() -> None:
-    """Time a body of 100,000 triangles from its file to its patches, beside the bare calls that rests on."""
-    corners, triangles = pebble(240.0, 480)
-    data = write_model(corners, triangles, "stl")
-    print(f"\na body out of a file of {len(triangles):,} triangles")
-    read = read_model(data, "mm", "z")
-    build = ModelledBuild(mesh=read.mesh, error_mm=read.error_mm)
-    heights = numpy.linspace(1.0, 0.95 * build.own().height_mm, 240)
-    own = build.own()
-    field = distances(own)
-    places, _ = own.skin(SKIN_SHARE * field.step_mm)
-    lattice = numpy.stack(numpy.meshgrid(field.x, field.y, field.z, indexing="ij"), axis=-1).reshape(-1, 3)
-    outside = lattice[(field.away > -MARGIN_MM).ravel()]
-
-    def bare() -> None:
-        fewer = solid_of(corners, triangles).simplify(read.error_mm)
-        for up in heights:
-            fewer.slice(float(up))
-        cKDTree(places).query(outside)
-
-    def all_of_it() -> None:
-        anew = ModelledBuild(mesh=read_model(data, "mm", "z").mesh).own()
-        coated = sculpted(anew).envelope(6.0, 6.0)
-        assert coated.volume_ml > anew.volume_ml
-        assert reach_over(coated).farthest > 0
-        assert cut_up(open_surface_of(coated), 0.12).patches
-
-    floor = show("floor: made fewer, sliced 240 times, its nearest places by the bare tree", bare, runs=3)
-    whole = show(
-        "read, sliced, coated, covered in one sheet and in patches", all_of_it, 3000.0, runs=3, before=forget_bodies
-    )
-    most = resource.getrusage(resource.RUSAGE_SELF).ru_maxrss / 1024
-    print(f"  {whole / floor:.1f} times the bare calls; {most:.0f} MB at most since the bench began")
-
-
-def _coloured(document: Document, step: int) -> Document:
-    """The document with its first colour a shade on."""
-    first, *others = document.design.colours
-    shade = first.model_copy(update={"hex": f"#{0x746000 + step:06X}"})
-    return document.model_copy(update={"design": document.design.model_copy(update={"colours": (shade, *others)})})
 
 
 def _bench_shopping() -> None:
@@ -211,38 +127,6 @@ def _wider(document: Document, step: int) -> Document:
     first, *others = document.design.tiers
     wider = first.model_copy(update={"tin_diameter_mm": first.tin_diameter_mm + 0.01 * step})
     return document.model_copy(update={"design": document.design.model_copy(update={"tiers": (wider, *others)})})
-
-
-def show(
-    name: str,
-    work: Callable[[], object],
-    goal_ms: float | None = None,
-    runs: int = RUNS,
-    before: Callable[[], object] = lambda: None,
-) -> float:
-    """Time `work` with `before` done untimed ahead of it, print its distribution in ms, and return the median."""
-    work()
-    times = []
-    for _ in range(runs):
-        before()
-        began = time.perf_counter()
-        work()
-        times.append((time.perf_counter() - began) * 1000)
-    return report(name, times, goal_ms)
-
-
-def report(name: str, times: list[float], goal_ms: float | None = None, nearly_all: bool = False) -> float:
-    """Print a distribution of milliseconds, and return its median. The goal is the median's, or with `nearly_all` that
-    of 95 in 100.
-    """
-    median, high = statistics.median(times), statistics.quantiles(times, n=20)[-1]
-    goal = (
-        ""
-        if goal_ms is None
-        else f"   goal {goal_ms:g} ms: {'met' if (high if nearly_all else median) <= goal_ms else 'MISSED'}"
-    )
-    print(f"{name:<52} min {min(times):8.3f}  median {median:8.3f}  p95 {high:8.3f} ms{goal}")
-    return median
 
 
 def _with_tiers(document: Document, count: int) -> Document:

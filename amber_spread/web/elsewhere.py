@@ -7,8 +7,9 @@ from typing import Annotated, Any, Generic, NamedTuple, TypeAlias, TypeVar
 
 from pydantic import Field
 
-from amber_spread.core.cake import seen_round
+from amber_spread.core.cake import seen_round, volume_for
 from amber_spread.core.design.builds import Bodied, JoinedBuild, ModelledBuild
+from amber_spread.core.design.practice import Practice
 from amber_spread.core.document import Document, carved_bodies, plan_document, worked_tiers
 from amber_spread.core.geometry.bare import BareBody, made_of, take_over
 from amber_spread.core.geometry.sliced import Level
@@ -41,12 +42,16 @@ class Done(NamedTuple, Generic[T]):
 
 
 class Wanted(Frozen):
-    """A body, and how high, how long or of what volume it is wanted; by itself where nothing is said."""
+    """A body, and how high, how long, of what volume or for how many portions it is wanted; by itself where nothing is
+    said. How large a portion is stands in `practice`, or is usual.
+    """
 
     build: Annotated[JoinedBuild | ModelledBuild, Field(discriminator="kind")]
     height_mm: Annotated[float, limits.SOLID_SIZE.field()] | None = None
     length_mm: Annotated[float, limits.SOLID_SIZE.field()] | None = None
     volume_ml: Annotated[float, limits.BODY_VOLUME.field()] | None = None
+    portions: Annotated[int, limits.SERVINGS.field()] | None = None
+    practice: Practice | None = None
 
 
 class Width(Frozen):
@@ -57,7 +62,11 @@ class Width(Frozen):
 
 def width_of(wanted: Wanted) -> Width:
     """How wide a body is at the size that is wanted of it. Raises ValueError where it cannot be made."""
-    return Width(width_mm=wanted.build.width_for(wanted.height_mm, wanted.length_mm, wanted.volume_ml))
+    volume_ml, usual = wanted.volume_ml, wanted.practice or Practice()
+    if wanted.portions is not None:
+        size = usual.portion_wide_mm, usual.portion_deep_mm, usual.portion_high_mm
+        volume_ml = volume_for(wanted.portions, *size)
+    return Width(width_mm=wanted.build.width_for(wanted.height_mm, wanted.length_mm, volume_ml))
 
 
 def with_bodies(work: Work[T], known: Known, document: Document, kit: Kit | None, contents: Contents | None) -> Done[T]:

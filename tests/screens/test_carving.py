@@ -307,6 +307,12 @@ def test_a_body_out_of_a_file_is_made_to_a_size(screen, address, tmp_path):
     volume.fill("1500")
     volume.press("Enter")
     expect(high).not_to_have_value(re.compile("2 9/16"))
+    # For so many portions it makes them, and not one less.
+    portions = panel(screen).get_by_label("For portions")
+    portions.fill("24")
+    portions.press("Enter")
+    expect(volume).not_to_have_value(re.compile("1.5"))
+    expect(portions).to_have_value("24")
     expect(screen.locator(".views .above .bottom").first).to_be_visible()
     saved(screen)
     assert serious(screen) == []

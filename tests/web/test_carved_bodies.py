@@ -4,6 +4,7 @@ import base64
 import http.client
 import itertools
 import json
+import math
 import threading
 import time
 from urllib.parse import urlsplit
@@ -17,11 +18,12 @@ from shapely import Polygon
 from amber_spread.browser import served
 from amber_spread.core.design.builds import JoinedBuild, ModelledBuild
 from amber_spread.core.design.finishes import DrapeCover, FreehandFinal
+from amber_spread.core.design.practice import Practice
 from amber_spread.core.design.solids import BallSolid, BoxSolid
 from amber_spread.core.kernel.limits import MAX_MODEL_BYTES
 from amber_spread.web.app import make_app
 from tests.clients import OURS, client_of
-from tests.designs import document, tier
+from tests.designs import document, planned, tier
 from tests.web.test_papers_and_kit import problem
 
 BINARY = {"content-type": "application/octet-stream"}
@@ -47,6 +49,14 @@ def test_a_width_is_worked_out_by_itself_or_for_another_size(client):
     assert client.post("/api/width", json={"build": build}).json()["width_mm"] == pytest.approx(180)
     wide = client.post("/api/width", json={"build": build, "height_mm": 300}).json()["width_mm"]
     assert wide == pytest.approx(180 * 300 / 150, rel=1e-3)
+    # For forty portions, as the kitchen cuts them, it makes forty and not one less.
+    practice = Practice(portion_wide_mm=30, portion_deep_mm=40, portion_high_mm=100)
+    wide = client.post(
+        "/api/width", json={"build": build, "portions": 40, "practice": practice.model_dump(mode="json")}
+    ).json()["width_mm"]
+    made = planned(tier(math.ceil(wide * 100) / 100, build=HIVE), practice=practice).tiers[0]
+    assert made.stack.portions.value == 40
+    assert made.carving.volume.value == pytest.approx(40 * 0.03 * 0.04 * 0.1 * 1e6, rel=2e-3)
     apart = {"kind": "joined", "solids": [{"kind": "box"}, {"kind": "box", "x_mm": 500}]}
     found = problem(client.post("/api/width", json={"build": apart}), 422)
     assert "do not touch" in found["errors"][0]["message"] and found["errors"][0]["pointer"] == "#/build"

@@ -3,6 +3,7 @@
 from amber_spread.core.cake.bakes import CarvedBake
 from amber_spread.core.cake.batter import BatterPlan
 from amber_spread.core.cake.ghosts import seen_round
+from amber_spread.core.cake.portions import volume_for
 from amber_spread.core.cake.section import Section
 from amber_spread.core.cake.stack import StackPlan, TierStack, forget_stacks, plan_stack
 from amber_spread.core.cake.standing import Standing, stand
@@ -20,4 +21,5 @@ __all__ = [
     "plan_stack",
     "seen_round",
     "stand",
+    "volume_for",
 ]

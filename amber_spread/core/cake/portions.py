@@ -38,6 +38,17 @@ def portions_by_volume(volume_ml: float, wide_mm: float, deep_mm: float, high_mm
     return math.floor(volume_ml * MM3_PER_ML / (wide_mm * deep_mm * high_mm) + 1e-9)
 
 
+def volume_for(portions_count: float, wide_mm: float, deep_mm: float, high_mm: float) -> float:
+    """The volume of a tier that makes so many portions and is not straight, ml: portions x wide x deep x high.
+
+    Source: common practice, as `portions_by_volume`, turned about.
+
+    >>> round(volume_for(15, 25.4, 50.8, 101.6), 1)
+    1966.4
+    """
+    return portions_count * wide_mm * deep_mm * high_mm / MM3_PER_ML
+
+
 LARGER = {"half_as_wide_again": 1.5, "twice_as_wide": 2.0}
 """Larger cuts that are asked for, by how much wider than the kitchen's usual portion (common practice)."""
 

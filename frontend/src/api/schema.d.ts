@@ -7024,7 +7024,8 @@ export interface components {
         };
         /**
          * Wanted
-         * @description A body, and how high, how long or of what volume it is wanted; by itself where nothing is said.
+         * @description A body, and how high, how long, of what volume or for how many portions it is wanted; by itself where nothing is
+         *     said. How large a portion is stands in `practice`, or is usual.
          */
         Wanted: {
             /** Build */
@@ -7035,6 +7036,9 @@ export interface components {
             length_mm?: number | null;
             /** Volume Ml */
             volume_ml?: number | null;
+            /** Portions */
+            portions?: number | null;
+            practice?: components["schemas"]["Practice"] | null;
         };
         /**
          * WedgeSolid

@@ -71,14 +71,16 @@ async function read(): Promise<void> {
   }
 }
 
-/** Make the body so wide that it comes to a height or a volume. */
-async function make(wanted: { height_mm?: number; length_mm?: number; volume_ml?: number }): Promise<void> {
+/** Make the body so wide that it comes to a height, a volume or so many portions; rounded up, so that it makes them. */
+async function make(wanted: { height_mm?: number; volume_ml?: number; portions?: number }): Promise<void> {
   const build = tier.value?.build;
-  if (build?.kind !== "modelled") return;
+  const practice = order.document?.practice;
+  if (build?.kind !== "modelled" || !practice) return;
   const { low, high } = handbook.limit("tin_diameter_mm");
   try {
-    const { width_mm } = await answered(api.POST("/api/width", { body: { build, ...wanted } }));
-    const whole = Math.round(width_mm * 100) / 100;
+    const body = { build, practice, ...wanted };
+    const { width_mm } = await answered(api.POST("/api/width", { body }));
+    const whole = (wanted.portions ? Math.ceil(width_mm * 100) : Math.round(width_mm * 100)) / 100;
     wrong.value =
       whole < low || whole > high
         ? `It would be ${settings.words({ value: whole, unit: "mm" })} wide; a tier is ${settings.words({ value: low, unit: "mm" })} to ${settings.words({ value: high, unit: "mm" })}.`
@@ -123,6 +125,12 @@ async function make(wanted: { height_mm?: number; length_mm?: number; volume_ml?
       limit="body_ml"
       :value="carving?.volume.value"
       @change="(ml) => ml && make({ volume_ml: ml })"
+    />
+    <MeasureField
+      label="For portions"
+      limit="servings"
+      :value="planned?.stack.portions.value"
+      @change="(count) => count && make({ portions: count })"
     />
   </div>
   <KindFields part="build" :only="['turn_deg']" />
