@@ -2,10 +2,12 @@
 
 import itertools
 
+import numpy
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
+from amber_spread.core.bowls import sample
 from amber_spread.core.bowls.bowls import LIKE, Care, best_order, fill_bowl, kept_order, levels
 from amber_spread.core.bowls.reserve import walk
 from amber_spread.core.kernel.figures import Figure, Quantity
@@ -155,3 +157,11 @@ def test_one_bowl_for_all_tiers_takes_less_than_one_for_each_with_its_own_reserv
     assert bowl.mix.value < bowl.mixed_apart.value
     assert bowl.mixed_apart.value == pytest.approx(sum(apart), rel=0.01)  # the same walks, by other steps of the sample
     assert planned(tier()).bowls["meringue_buttercream"].mixed_apart is None
+
+
+def test_the_sample_of_walks_is_the_one_that_a_library_makes():
+    """Number by number: scipy's scrambled Sobol sample of that seed."""
+    from scipy.stats import qmc
+
+    made = qmc.Sobol(sample.STEPS, scramble=True, rng=sample.SEED, bits=sample.BITS).random(sample.WALKS)
+    assert numpy.array_equal(sample.places(), made)

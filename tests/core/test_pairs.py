@@ -137,7 +137,8 @@ GRID = list(dict.fromkeys(tiers()))
 @lru_cache(maxsize=1)
 def done(tier):
     """The tier's plan on its own, its rooms, and what stands in the cake as a whole."""
-    whole = plan(Design(tiers=(tier,), colours=COLOURS), PRACTICE, MEDIA, TINS)
+    kit = TINS if getattr(tier.build, "paste_mm", None) else None
+    whole = plan(Design(tiers=(tier,), colours=COLOURS), PRACTICE, MEDIA, kit)
     return whole, whole.tiers[0], worked(tier)
 
 

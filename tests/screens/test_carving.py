@@ -88,9 +88,9 @@ def test_a_cake_is_carved_to_a_view_and_its_layers_are_printed(screen, address):
     screen.keyboard.press("s")
     expect(corners(screen).nth(5)).to_have_attribute("aria-label", re.compile("^Smooth corner 6"))
     expect(line).to_have_attribute("d", re.compile("C.*C"))
-    panel(screen).get_by_role("button", name="Turn the line at corner 6").click()
+    panel(screen).get_by_role("button", name="Let it turn").click()
     expect(line).not_to_have_attribute("d", re.compile("C"))
-    panel(screen).get_by_role("button", name="Make corner 6 smooth").click()
+    panel(screen).get_by_role("button", name="Make it smooth").click()
     expect(line).to_have_attribute("d", re.compile("C.*C"))
     saved(screen)
 

@@ -3,7 +3,7 @@
 from amber_spread.core.bowls.bases import Base
 from amber_spread.core.bowls.bowl_checks import bought_coloured
 from amber_spread.core.bowls.bowls import Bowl, Care, fill_bowl
-from amber_spread.core.bowls.reserve import normals
+from amber_spread.core.bowls.sample import normals
 from amber_spread.core.bowls.served import Covering, Mixed, forget_bowls, mix
 
 __all__ = [

@@ -15,24 +15,11 @@ from functools import cached_property, lru_cache
 import numpy
 from numpy.typing import NDArray
 
+from amber_spread.core.bowls.sample import WALKS, Sample, normals
 from amber_spread.core.tier import Use
 
-Sample = NDArray[numpy.float64]
 Draw = tuple[float, float, float]
 """One step: what it takes out for good, g; what must be in hand, g; and its coefficient of variation."""
-WALKS = 1024
-"""How many walks of a bowl are looked at: a power of two, as Sobol samples want."""
-SEED = 20261125
-
-
-@lru_cache(maxsize=1)
-def normals(steps: int = 64) -> Sample:
-    """The fixed sample of standard normals, one row a step and one column a walk."""
-    from scipy.special import ndtri
-    from scipy.stats import qmc
-
-    points = qmc.Sobol(steps, scramble=True, rng=SEED).random(WALKS)
-    return numpy.ascontiguousarray(ndtri(points.clip(1e-9, 1 - 1e-9)).T)
 
 
 @lru_cache(maxsize=512)

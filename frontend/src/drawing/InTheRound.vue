@@ -95,19 +95,28 @@ function show(): void {
   const { hex } = crumbIn(order.tier);
   const parts = view.value.parts.map((part) => (part.matter === "cake" ? { ...part, hex } : part));
   stage.value.show({ ...view.value, parts }, looked.value, shown);
-  stage.value.slice(level.value);
   stage.value.turnTo(look.value);
+  trace();
 }
+/** How high the canvas is. */
+const tall = computed(() => Math.max(60, props.high - HEAD - (told.value ? FOOT : 0)));
 function place(): void {
-  stage.value?.resize(props.wide, Math.max(60, props.high - HEAD - (told.value ? FOOT : 0)));
+  stage.value?.resize(props.wide, tall.value);
+  trace();
+}
+/** Where it is sliced, over the canvas. */
+const cut = ref("");
+function trace(): void {
+  cut.value = stage.value && view.value && level.value ? stage.value.path(level.value) : "";
 }
 watch(() => [props.wide, props.high, told.value], place);
 watch(looked, (number) => stage.value?.choose(number));
-watch(level, (cut) => stage.value?.slice(cut));
+watch(level, trace);
 
 function to(next: Partial<Look>): void {
   look.value = bounded({ ...look.value, ...next });
   stage.value?.turnTo(look.value);
+  trace();
 }
 const closer = (times: number): void => {
   to({ far: look.value.far / times });
@@ -206,6 +215,7 @@ const says = computed(
     </p>
     <canvas
       ref="canvas"
+      :style="{ height: `${tall}px` }"
       role="img"
       tabindex="0"
       :aria-label="says"
@@ -216,6 +226,9 @@ const says = computed(
       @wheel.prevent="closer($event.deltaY < 0 ? CLOSER : 1 / CLOSER)"
       @keydown="keyed"
     ></canvas>
+    <svg v-if="cut" class="cut" aria-hidden="true" :width="wide" :height="tall">
+      <path :d="cut" />
+    </svg>
   </div>
 </template>
 
@@ -286,9 +299,21 @@ const says = computed(
 canvas {
   display: block;
   width: 100%;
-  height: calc(100% - 30px);
   cursor: grab;
   touch-action: none;
+}
+
+.cut {
+  position: absolute;
+  top: 30px;
+  left: 0;
+  pointer-events: none;
+}
+
+.cut path {
+  fill: none;
+  stroke: var(--amber-line);
+  stroke-width: 1.6;
 }
 
 canvas:active {

@@ -83,7 +83,7 @@ export class Stage {
   private radius = 100;
   private look: Look = FIRST;
   private asked = 0;
-  private cut: Line[] = [];
+  private size = { width: 1, height: 1 };
 
   constructor(
     canvas: HTMLCanvasElement,
@@ -130,19 +130,16 @@ export class Stage {
     this.choose(chosen);
   }
 
-  /** Draw round it where it is sliced, through all that lies before; nothing where it is not. */
-  slice(level: Level | undefined): void {
-    this.body.remove(...this.cut);
-    this.cut = (level?.rings ?? []).map((ring) => {
-      const line = this.line(
-        [...ring, ...ring.slice(0, 1)].map(([x = 0, y = 0]) => [x, y, level?.up_mm ?? 0]),
-        this.picked,
-      );
-      (line.material as LineBasicMaterial).depthTest = false;
-      return line;
-    });
-    if (this.cut.length) this.body.add(...this.cut);
-    this.draw();
+  /** Where it is sliced, as a path over the canvas: it is seen through all that lies before it, so that nothing else
+   * has to be drawn again, which takes long without a graphics card. */
+  path(level: Level): string {
+    this.aim();
+    const { width, height } = this.size;
+    const place = (x: number, y: number): string => {
+      const { x: right, y: up } = new Vector3(x, y, level.up_mm).project(this.camera);
+      return `${(((1 + right) / 2) * width).toFixed(1)} ${(((1 - up) / 2) * height).toFixed(1)}`;
+    };
+    return level.rings.map((ring) => `M${ring.map(([x = 0, y = 0]) => place(x, y)).join("L")}Z`).join("");
   }
 
   private line(points: readonly (readonly number[])[], colour: string): Line {
@@ -180,6 +177,7 @@ export class Stage {
   resize(wide: number, high: number): void {
     this.renderer.setPixelRatio(Math.min(2, window.devicePixelRatio));
     this.renderer.setSize(wide, high, false);
+    this.size = { width: wide, height: high };
     this.camera.aspect = wide / Math.max(1, high);
     this.draw();
   }
@@ -197,22 +195,24 @@ export class Stage {
   private draw(): void {
     cancelAnimationFrame(this.asked);
     this.asked = requestAnimationFrame(() => {
-      const { turn, tip, far } = this.look;
-      const narrow = Math.min(1, this.camera.aspect);
-      const angle = (LENS_DEGREES * Math.PI) / 360;
-      const away = (far * ROOM * this.radius) / Math.sin(angle) / narrow;
-      const place = new Vector3(
-        Math.sin(turn) * Math.cos(tip),
-        -Math.cos(turn) * Math.cos(tip),
-        Math.sin(tip),
-      );
-      this.camera.position.copy(this.middle).addScaledVector(place, away);
-      this.camera.near = Math.max(1, away - 3 * this.radius);
-      this.camera.far = away + 3 * this.radius;
-      this.camera.lookAt(this.middle);
-      this.camera.updateProjectionMatrix();
+      this.aim();
       this.renderer.render(this.scene, this.camera);
     });
+  }
+
+  /** Look at it from where it is looked at now. */
+  private aim(): void {
+    const { turn, tip, far } = this.look;
+    const narrow = Math.min(1, this.camera.aspect);
+    const angle = (LENS_DEGREES * Math.PI) / 360;
+    const away = (far * ROOM * this.radius) / Math.sin(angle) / narrow;
+    const place = new Vector3(Math.sin(turn) * Math.cos(tip), -Math.cos(turn) * Math.cos(tip), Math.sin(tip));
+    this.camera.position.copy(this.middle).addScaledVector(place, away);
+    this.camera.near = Math.max(1, away - 3 * this.radius);
+    this.camera.far = away + 3 * this.radius;
+    this.camera.lookAt(this.middle);
+    this.camera.updateMatrixWorld();
+    this.camera.updateProjectionMatrix();
   }
 
   end(): void {

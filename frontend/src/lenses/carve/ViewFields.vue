@@ -61,13 +61,12 @@ function readSide(points_mm: [number, number][], width: number): void {
         takes one out, S makes it smooth: the line runs through it in a curve.
         {{ SAYS[view] }}
       </p>
-      <div class="same two">
+      <div class="same two" role="group" :aria-label="`Corner ${corner + 1}`">
+        <span>Corner {{ corner + 1 }}, {{ isSmooth ? "smooth" : "where the line turns" }}</span>
         <button class="act" @click="setSmooth(corner, !isSmooth)">
-          {{ isSmooth ? `Turn the line at corner ${corner + 1}` : `Make corner ${corner + 1} smooth` }}
+          {{ isSmooth ? "Let it turn" : "Make it smooth" }}
         </button>
-        <button class="act" :disabled="!canRemove" @click="remove(corner)">
-          Take corner {{ corner + 1 }} out
-        </button>
+        <button class="act" :disabled="!canRemove" @click="remove(corner)">Take it out</button>
       </div>
       <div class="same two">
         <button class="act" :disabled="!canRound" @click="round">Round its corners</button>
@@ -89,3 +88,10 @@ function readSide(points_mm: [number, number][], width: number): void {
     <KindFields v-if="asked.length" part="build" :only="asked" />
   </template>
 </template>
+
+<style scoped>
+.two > span {
+  grid-column: 1 / -1;
+  color: var(--soft);
+}
+</style>
