@@ -11,13 +11,15 @@ from hypothesis import strategies as st
 from shapely import MultiPolygon, Point, Polygon, box
 
 from amber_spread.core.cake.nested import Bed, Lying, laid_on
+from amber_spread.core.cake.oven import Oven, oven_loads
 from amber_spread.core.cake.trays import HalfBall, Needed, Tray, Work, batter_ml, choose
 from amber_spread.core.design.builds import JoinedBuild
 from amber_spread.core.design.design import Layers
+from amber_spread.core.design.practice import Practice
 from amber_spread.core.design.shapes import RectangleShape
 from amber_spread.core.design.solids import ConeSolid, RaisedSolid
-from amber_spread.core.stock.kit import Tin
-from tests.designs import LOAF, STONE, baked, carved, tier
+from amber_spread.core.stock.kit import Kit, Tin
+from tests.designs import LOAF, STONE, baked, carved, planned, tier
 
 
 def test_each_layer_is_baked_in_a_tin_that_holds_it_and_least_is_carved_off():
@@ -296,3 +298,39 @@ def test_what_lies_beyond_a_tin_is_built_of_paste_to_the_volume_that_geometry_gi
     # Allowed less than that, it is not built of paste: a tin is to be got.
     _, other = baked(one.model_copy(update={"build": drum.model_copy(update={"paste_mm": 6})}), Tin(across_mm=190))
     assert not other.built and other.built_paste is None and [each.owned for each in other.tins.values()] == [False]
+
+
+def test_the_oven_is_filled_as_often_as_a_shelf_and_the_tins_make_it():
+    """Worked by hand: two tins of 150 lie side by side on a shelf 450 x 370 with an inch of air, one of 250 alone."""
+    home = Oven(450, 370, 2, 2)
+    assert oven_loads({(150.0, 150.0): 4}, home) == 2
+    assert oven_loads({(150.0, 150.0): 4}, home._replace(of_each=4)) == 1
+    assert oven_loads({(250.0, 250.0): 3}, home) == 2
+    assert oven_loads({(250.0, 250.0): 2, (150.0, 150.0): 2}, home._replace(shelves=3)) == 1
+    assert oven_loads({(400.0, 400.0): 1}, home) is None
+    one = carved(STONE, 260, layers=Layers(count=5))
+    usual = {"oven_wide_mm": 300, "oven_deep_mm": 300, "oven_shelves": 1, "tins_of_each": 1}
+    small = planned(one, practice=Practice(**usual), kit=Kit(tins=(Tin(across_mm=240),)))
+    assert small.carved["tier_1"].loads is None
+    assert "carve.oven" in [check.code for check in small.checks]
+    large = planned(one, practice=Practice(**usual | {"oven_wide_mm": 360, "oven_deep_mm": 360}))
+    assert large.carved["tier_1"].loads.value == large.carved["tier_1"].bakes.value > 1
+    assert "carve.oven" not in [check.code for check in large.checks]
+
+
+sizes = st.tuples(st.integers(60, 350), st.integers(60, 320)).map(lambda one: tuple(map(float, one)))
+
+
+@given(st.dictionaries(sizes, st.integers(1, 5), min_size=1, max_size=4), st.integers(1, 4), st.integers(1, 3))
+def test_oven_loads_are_no_fewer_than_the_room_and_the_tins_allow(bakes, shelves, of_each):
+    oven = Oven(450, 370, shelves, of_each)
+    loads = oven_loads(bakes, oven)
+    assert loads is not None
+    area = sum(count * (across + 25) * (along + 25) for (across, along), count in bakes.items())
+    least = max(math.ceil(count / of_each) for count in bakes.values())
+    assert max(least, area / (425 * 345 * shelves)) <= loads + 1e-9
+    assert loads <= sum(bakes.values())
+    # Each load holds the largest that is left, so one more shelf or tin never asks for more where all are alike.
+    if len(bakes) == 1:
+        assert oven_loads(bakes, oven._replace(shelves=shelves + 1)) <= loads
+        assert oven_loads(bakes, oven._replace(of_each=of_each + 1)) <= loads

@@ -97,3 +97,9 @@ def test_the_edge_of_a_piece_is_the_outline_it_is_cut_to(outline):
     assert drawn.area == pytest.approx(outline.area_mm2, rel=3e-3)
     assert drawn.length == pytest.approx(outline.perimeter_mm, rel=3e-3)
     assert size_of(corners) == pytest.approx((drawn.bounds[2], drawn.bounds[3]), rel=3e-3)
+
+
+def test_a_box_that_lies_on_no_sheet_is_not_laid():
+    assert pack([(400, 400)], (450, 370), True) is None
+    assert pack([(360, 440)], (450, 370), False) is None
+    assert pack([(360, 440)], (450, 370), True).laid == [(0, 0, 0, True)]

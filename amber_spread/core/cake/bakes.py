@@ -1,13 +1,14 @@
 """What a carved tier is baked in: for each layer a tin that holds its slice, so that least is carved away."""
 
 import math
-from collections.abc import Iterator, Sequence
+from collections.abc import Iterable, Iterator, Sequence
 from functools import cache
 
 from shapely import get_coordinates
 from shapely.affinity import translate
 
 from amber_spread.core.cake.nested import Lying, laid_on
+from amber_spread.core.cake.oven import Oven, oven_loads
 from amber_spread.core.cake.trays import (
     KNIFE_MM,
     SKIN_FIT_MM,
@@ -23,13 +24,14 @@ from amber_spread.core.cake.trays import (
 )
 from amber_spread.core.design.builds import Carvable
 from amber_spread.core.design.design import MeasuredBake, TinBake
+from amber_spread.core.design.practice import Practice
 from amber_spread.core.geometry.body import MM3_PER_ML
 from amber_spread.core.geometry.outline import Point, round_area
 from amber_spread.core.geometry.sculpted import Sculpted
 from amber_spread.core.geometry.sliced import Slice, rings_of
 from amber_spread.core.geometry.traced import areas_of
 from amber_spread.core.kernel.base import Made
-from amber_spread.core.kernel.check import Check, checker, grams
+from amber_spread.core.kernel.check import Check, checker, grams, mm
 from amber_spread.core.kernel.figures import DEFINITION, FROM_MEMORY, Figure, decided, rule, same, total
 from amber_spread.core.kernel.limits import TORTE
 from amber_spread.core.stock.kit import TIN_WORDS, Tin, TinShape
@@ -92,11 +94,13 @@ class CarvedBake(Made):
     """All the baking of a carved tier: its tins from the largest to the smallest, what they take, what is carved off,
     and the modelling paste that makes with `paste_coat` of the coat.
 
-    `built` is what of it paste has to make up, and `built_paste` all of that, with `built_coat` of the coat in it.
+    `loads` is how often the oven is filled, nothing where a tin does not go in. `built` is what of it paste has to make
+    up, and `built_paste` all of that, with `built_coat` of the coat in it.
     """
 
     tins: dict[str, Baked]
     bakes: Figure
+    loads: Figure | None
     batter: Figure
     offcut: Figure
     paste_coat: Figure
@@ -233,6 +237,7 @@ def plan_carved_bake(done: Worked, tins: Sequence[Tin]) -> CarvedBake | None:
     return CarvedBake(
         tins=found,
         bakes=total({name: one.bakes.value for name, one in parts.items()}, "each"),
+        loads=_loads(found.values(), done.tier.usual),
         batter=batter,
         offcut=crumbs,
         paste_coat=binds,
@@ -242,6 +247,13 @@ def plan_carved_bake(done: Worked, tins: Sequence[Tin]) -> CarvedBake | None:
         built_coat=None if built_paste is None else coat_in_paste.figure(built_paste.value, usual.paste_parts),
         one_more=_one_more(more, batter.value),
     )
+
+
+def _loads(tins: Iterable[Baked], usual: Practice) -> Figure | None:
+    bakes = {(one.across.value, (one.length or one.across).value): round(one.bakes.value) for one in tins}
+    oven = Oven(usual.oven_wide_mm, usual.oven_deep_mm, usual.oven_shelves, usual.tins_of_each)
+    loads = oven_loads(bakes, oven)
+    return None if loads is None else same("oven loads", loads, "each")
 
 
 def _built(number: int, beyond_ml: float) -> Built:
@@ -320,6 +332,14 @@ def checks_of_bake(number: int, done: Worked, baked: CarvedBake) -> Iterator[Che
             "carve.bakes", "care", "carve",
             f"Out of the tins you own all of it takes {baked.bakes.value:.0f} bakes at least, more than the {most} you "
             "allow. Own a deeper or a wider tin, make fewer layers, or allow more.",
+        )  # fmt: skip
+    if baked.loads is None:
+        largest = max((tin.length or tin.across).value for tin in baked.tins.values())
+        yield check(
+            "carve.oven", "trouble", "carve",
+            "A tin of {tin} does not go into the oven, whose shelf is {wide} by {deep}, with an inch of air round it. "
+            "Carve out of smaller tins side by side, or say how large the oven is among the kitchen's usual.",
+            tin=mm(largest), wide=mm(done.tier.usual.oven_wide_mm), deep=mm(done.tier.usual.oven_deep_mm),
         )  # fmt: skip
     if baked.built_paste is not None and baked.built_paste.value > baked.paste.value:
         yield check(

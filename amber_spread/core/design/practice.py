@@ -113,6 +113,10 @@ class Practice(Frozen):
     cut_error_mm: Annotated[float, limits.CUT_ERROR.field()] = 1.0
     cake_bears_g_per_cm2: Annotated[float, limits.CAKE_BEARS.field()] = 8.0
     paste_parts: Annotated[float, limits.PASTE.field()] = 5.0
+    oven_wide_mm: Annotated[float, limits.OVEN_SIDE.field()] = 450.0
+    oven_deep_mm: Annotated[float, limits.OVEN_SIDE.field()] = 370.0
+    oven_shelves: Annotated[int, limits.OVEN_SHELVES.field()] = 2
+    tins_of_each: Annotated[int, limits.TINS_OF_EACH.field()] = 2
     board_g_per_ml: Annotated[float, limits.DENSITY.field()] = 0.6
     glue_mm: Annotated[float, limits.GLUE.field()] = 0.5
     joint_bead_mm: Annotated[float, limits.JOINT_BEAD.field()] = 4.0

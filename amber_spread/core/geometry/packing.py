@@ -21,6 +21,8 @@ def pack(boxes: Sequence[tuple[float, float]], sheet: tuple[float, float], turn:
     """The boxes (width, height, mm) on as few sheets as the packer finds, turned only where `turn` lets them; None
     where one of them lies on no sheet.
     """
+    if not all(_upright(box, sheet) or (turn and _upright(box[::-1], sheet)) for box in boxes):
+        return None
     packer = newPacker(rotation=turn)
     wide, high = (math.floor(side * STEPS_PER_MM + 1e-3) for side in sheet)
     packer.add_bin(wide, high, count=len(boxes))

@@ -90,6 +90,9 @@ STRIPES = Limit(low=0, high=12, unit="each")
 STRIPE_SHARE = Limit(low=0.01, high=100, unit="ratio")
 STRIP_LENGTH = Limit(low=50, high=5000, unit="mm")
 BAND_WIDTH = Limit(low=0, high=150, unit="mm")
+OVEN_SIDE = Limit(low=150, high=2000, unit="mm")
+OVEN_SHELVES = Limit(low=1, high=20, unit="each")
+TINS_OF_EACH = Limit(low=1, high=40, unit="each")
 MOST_BAKES = Limit(low=1, high=40, unit="each")
 PASTE_OUT = Limit(low=1, high=60, unit="mm")
 SCORED = Limit(low=3, high=150, unit="mm")
@@ -209,6 +212,9 @@ LIMITS: dict[str, Limit] = {
     "strip_mm": STRIP_LENGTH,
     "band_mm": BAND_WIDTH,
     "scored_mm": SCORED,
+    "oven_side_mm": OVEN_SIDE,
+    "oven_shelves": OVEN_SHELVES,
+    "tins_of_each": TINS_OF_EACH,
     "most_bakes": MOST_BAKES,
     "paste_out_mm": PASTE_OUT,
     "gores": GORES,

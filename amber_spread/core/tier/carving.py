@@ -119,6 +119,7 @@ class CarvingPlan(Made):
     of carving it, what is cut out of it and filled up, what it stands on, and what its coats would come to by its
     surface alone.
 
+    `foot` is what it stands on, `flat_top` how much of it is flat on top once it is covered, where a tier may stand.
     `neck` is where it presses hardest on itself, `dome` what is left of one on the top layer. `own_width` is how wide
     its solids are at the sizes they were given, where it is built of any, and `solids` is where each lies at the size
     of the tier; `seen` is all of it from the side, and `scored` the lines on it there; `kept` is told of a 3D file.
@@ -134,6 +135,7 @@ class CarvingPlan(Made):
     openings: dict[str, OpeningPlan]
     volume: Figure
     foot: Figure
+    flat_top: Figure | None
     footprint: Figure
     neck: NeckPlan | None
     dome: DomePlan | None
@@ -215,7 +217,7 @@ def plan_carving(
         return None
     assert emptied is not None
     slabs = list(emptied.slabs)
-    hollows, boards = hollows_of(coated), boards_of(bare, build)
+    hollows, boards, flat = hollows_of(coated), boards_of(bare, build), bodies.covered.flat_top
     slices = slices_of(bare, slabs)
     key = tuple(slices), emptied.key
     emptying = bare.core.keep("emptied", key, lambda: [emptying_of(one, emptied) for one in slices])
@@ -238,6 +240,7 @@ def plan_carving(
         openings=openings,
         volume=same("inside it", bare.volume_ml, "ml"),
         foot=same("on the board", float(slices[0].bottom.area), "mm2", "down"),
+        flat_top=None if flat is None else same("flat on top, for a tier", flat.area_mm2, "mm2", "down"),
         footprint=same("seen from above", bare.outline.area_mm2, "mm2"),
         surface=surface,
         coats=same("both coats", both, "ml", "up"),

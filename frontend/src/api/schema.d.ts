@@ -1676,7 +1676,8 @@ export interface components {
          * @description All the baking of a carved tier: its tins from the largest to the smallest, what they take, what is carved off,
          *     and the modelling paste that makes with `paste_coat` of the coat.
          *
-         *     `built` is what of it paste has to make up, and `built_paste` all of that, with `built_coat` of the coat in it.
+         *     `loads` is how often the oven is filled, nothing where a tin does not go in. `built` is what of it paste has to make
+         *     up, and `built_paste` all of that, with `built_coat` of the coat in it.
          */
         CarvedBake: {
             /** Tins */
@@ -1684,6 +1685,7 @@ export interface components {
                 [key: string]: components["schemas"]["Baked"];
             };
             bakes: components["schemas"]["Figure"];
+            loads: components["schemas"]["Figure"] | null;
             batter: components["schemas"]["Figure"];
             offcut: components["schemas"]["Figure"];
             paste_coat: components["schemas"]["Figure"];
@@ -1772,6 +1774,7 @@ export interface components {
          *     of carving it, what is cut out of it and filled up, what it stands on, and what its coats would come to by its
          *     surface alone.
          *
+         *     `foot` is what it stands on, `flat_top` how much of it is flat on top once it is covered, where a tier may stand.
          *     `neck` is where it presses hardest on itself, `dome` what is left of one on the top layer. `own_width` is how wide
          *     its solids are at the sizes they were given, where it is built of any, and `solids` is where each lies at the size
          *     of the tier; `seen` is all of it from the side, and `scored` the lines on it there; `kept` is told of a 3D file.
@@ -1794,6 +1797,7 @@ export interface components {
             };
             volume: components["schemas"]["Figure"];
             foot: components["schemas"]["Figure"];
+            flat_top: components["schemas"]["Figure"] | null;
             footprint: components["schemas"]["Figure"];
             neck: components["schemas"]["NeckPlan"] | null;
             dome: components["schemas"]["DomePlan"] | null;
@@ -2381,6 +2385,10 @@ export interface components {
              *       "cut_error_mm": 1,
              *       "cake_bears_g_per_cm2": 8,
              *       "paste_parts": 5,
+             *       "oven_wide_mm": 450,
+             *       "oven_deep_mm": 370,
+             *       "oven_shelves": 2,
+             *       "tins_of_each": 2,
              *       "board_g_per_ml": 0.6,
              *       "glue_mm": 0.5,
              *       "joint_bead_mm": 4,
@@ -4867,6 +4875,26 @@ export interface components {
              * @default 5
              */
             paste_parts: number;
+            /**
+             * Oven Wide Mm
+             * @default 450
+             */
+            oven_wide_mm: number;
+            /**
+             * Oven Deep Mm
+             * @default 370
+             */
+            oven_deep_mm: number;
+            /**
+             * Oven Shelves
+             * @default 2
+             */
+            oven_shelves: number;
+            /**
+             * Tins Of Each
+             * @default 2
+             */
+            tins_of_each: number;
             /**
              * Board G Per Ml
              * @default 0.6

@@ -95,6 +95,8 @@ const sides = (across: Figure, along: Figure | null): string =>
       <FigureRow label="Batter" :figure="one.batter" />
     </div>
     <FigureRow v-if="Object.keys(baked.tins).length > 1" label="Batter in all" :figure="baked.batter" />
+    <FigureRow label="Bakes in all" :figure="baked.bakes" />
+    <FigureRow label="Oven loads" :figure="baked.loads" />
     <p v-if="baked.one_more" class="soft">
       With a {{ tinWords(baked.one_more.shape) }} tin of
       <FractionText :text="settings.words(baked.one_more.across)" /> as well it would take
@@ -119,6 +121,8 @@ const sides = (across: Figure, along: Figure | null): string =>
   </template>
   <h3>What it comes to</h3>
   <FigureRow label="Cake left" :figure="planned?.layers.cake_weight" />
+  <FigureRow label="It stands on" :figure="carving?.foot" />
+  <FigureRow label="Flat on top, for a tier" :figure="carving?.flat_top" />
   <template v-if="carving?.neck">
     <FigureRow label="Its neck, up from the foot" :figure="carving.neck.up" />
     <FigureRow label="What lies above it" :figure="carving.neck.above" />
