@@ -1,7 +1,7 @@
 """What a carved tier is baked in: for each layer a tin that holds its slice, so that least is carved away."""
 
 import math
-from collections.abc import Iterable, Iterator, Sequence
+from collections.abc import Iterable, Iterator, Mapping, Sequence
 from functools import cache
 
 from shapely import get_coordinates
@@ -199,6 +199,7 @@ def plan_carved_bake(done: Worked, tins: Sequence[Tin]) -> CarvedBake | None:
     key = (work, tuple(trays))
     chosen = body.core.keep("tins", key, lambda: choose(*key, beyond))
     more = body.core.keep("one more tin", (*key, new_each), lambda: best_more(*key, new_each, beyond))
+    edges = body.core.keep("tin edges", key, lambda: _edges(chosen, slices))
     built = {
         f"layer_{at + 1}": _built(at + 1, beyond(one, at))
         for one, taken in chosen.items()
@@ -215,7 +216,7 @@ def plan_carved_bake(done: Worked, tins: Sequence[Tin]) -> CarvedBake | None:
             length=None if one.length is None else same("tin, long", one.length, "mm", "up"),
             owned=one.owned,
             layers=sorted(place + 1 for group in taken for place in group),
-            edges={f"layer_{place + 1}": _edge(one, slices[place]) for group in taken for place in group},
+            edges={f"layer_{place + 1}": edges[place] for group in taken for place in group},
             beside={
                 f"sheet_{at}": _beside(one, group, work, slices)
                 for at, group in enumerate((group for group in taken if len(group) > 1), 1)
@@ -250,7 +251,7 @@ def plan_carved_bake(done: Worked, tins: Sequence[Tin]) -> CarvedBake | None:
 
 
 def _loads(tins: Iterable[Baked], usual: Practice) -> Figure | None:
-    bakes = {(one.across.value, (one.length or one.across).value): round(one.bakes.value) for one in tins}
+    bakes = tuple(((one.across.value, (one.length or one.across).value), round(one.bakes.value)) for one in tins)
     oven = Oven(usual.oven_wide_mm, usual.oven_deep_mm, usual.oven_shelves, usual.tins_of_each)
     loads = oven_loads(bakes, oven)
     return None if loads is None else same("oven loads", loads, "each")
@@ -271,8 +272,14 @@ def _beyond_ml(tray: Tray, one: Slice, skin: float) -> float:
     return whole * (one.high - one.low) / (len(areas) - 1) / MM3_PER_ML
 
 
-def _edge(tray: Tray, one: Slice) -> list[Point]:
-    return [(round(x, 1), round(y, 1)) for x, y in get_coordinates(about(tray, one).exterior)[:-1].tolist()]
+def _edges(chosen: Mapping[Tray, Sequence[Group]], slices: Sequence[Slice]) -> dict[int, list[Point]]:
+    """The edge of its tin about every slice, by its number from 0."""
+    return {
+        at: [(round(x, 1), round(y, 1)) for x, y in get_coordinates(about(tray, slices[at]).exterior)[:-1].tolist()]
+        for tray, taken in chosen.items()
+        for group in taken
+        for at in group
+    }
 
 
 def _own(done: Worked, each: int) -> Tray:

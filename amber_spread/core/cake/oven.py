@@ -1,6 +1,6 @@
 """How often the oven is filled: bakes side by side on its shelves, each tin as often at once as it is owned."""
 
-from collections.abc import Mapping
+from functools import lru_cache
 from typing import NamedTuple
 
 from amber_spread.core.geometry.packing import pack
@@ -20,29 +20,30 @@ class Oven(NamedTuple):
     of_each: int
 
 
-def oven_loads(bakes: Mapping[Size, int], oven: Oven) -> int | None:
+@lru_cache(maxsize=256)
+def oven_loads(bakes: tuple[tuple[Size, int], ...], oven: Oven) -> int | None:
     """How often the oven is filled for so many bakes of each tin; None where a tin does not go in at all.
 
     Each time as many of the largest are put in as there are tins of them and the shelves hold, then the next smaller.
     No fewer than the bakes of a tin over how many there are of it, and no more than the bakes. Source: geometry
     (packed by rectpack), the air by common practice.
 
-    >>> oven_loads({(200.0, 200.0): 3}, Oven(450, 370, 2, 2))
+    >>> oven_loads((((200.0, 200.0), 3),), Oven(450, 370, 2, 2))
     2
     """
-    left = dict(sorted(bakes.items(), key=lambda one: -one[0][0] * one[0][1]))
+    tins = sorted(bakes, key=lambda one: -one[0][0] * one[0][1])
+    left = [count for _, count in tins]
     loads = 0
-    while any(left.values()):
+    while any(left):
         inside: list[Size] = []
-        for tin, count in left.items():
-            for _ in range(min(count, oven.of_each)):
+        for at, (tin, _) in enumerate(tins):
+            for _ in range(min(left[at], oven.of_each)):
                 if not _holds(oven, [*inside, tin]):
                     break
                 inside.append(tin)
+                left[at] -= 1
         if not inside:
             return None
-        for tin in inside:
-            left[tin] -= 1
         loads += 1
     return loads
 
