@@ -31,6 +31,7 @@ from amber_spread.store.private_postgres import (
     signals_waiting,
 )
 from amber_spread.web.app import make_app
+from amber_spread.web.late import read_late
 from amber_spread.web.patient import Patient
 
 ROOT = Path(__file__).resolve().parents[1]
@@ -123,6 +124,7 @@ def book_at(url: str) -> OrderBook:
 def warm() -> None:
     """Work out what every plan shares before anyone waits for one, and spare the collector all that stays."""
     normals()
+    read_late()
     gc.collect()
     gc.freeze()
     # A plan makes some five thousand objects and hardly a cycle: the collector need not look seven times a plan.

@@ -122,6 +122,19 @@ def test_a_cake_is_carved_to_a_view_and_its_layers_are_printed(screen, address):
     expect(above).to_have_attribute("aria-label", re.compile("Layer .* from above"))
     expect(screen.locator(".given .sliced")).to_have_count(0)
 
+    # Paste built out beyond a tin lets a smaller one serve; nonsense is said where it was typed.
+    beyond, built = panel(screen).get_by_label("Paste beyond a tin, up to"), "[data-figure='carved.tier_1.built_paste']"
+    expect(panel(screen).locator("[data-figure='carved.tier_1.loads']")).to_be_visible()
+    beyond.fill("plenty")
+    beyond.press("Enter")
+    expect(panel(screen).get_by_text("Type a length, such as")).to_be_visible()
+    beyond.fill("1")
+    beyond.press("Enter")
+    expect(panel(screen).locator(built)).to_be_visible(timeout=30_000)
+    beyond.fill("")
+    beyond.press("Enter")
+    expect(panel(screen).locator(built)).to_have_count(0)
+
     # A view from the front gives every section its form, and what is drawn too slim is said.
     stays = figure(screen, "carving.coats").inner_text()
     panel(screen).get_by_role("radio", name="Front").check(force=True)

@@ -19,8 +19,8 @@ def curved(corners: Corners, smooth: Collection[int]) -> Corners:
     another along the straight way; so it is a circle wherever all lie on one. Its handles are as long as make an arc
     of a circle: 2 chord / (3 (1 + cos f)), f being the angle to the chord. In straight pieces, each within 1/4000 of
     the line's longer side of it (0.75 L / n**2, L the larger second difference of its handles). The same stands in the
-    client, and both are held to tests/curves.json. Source: geometry (an arc's handles are
-    4/3 tan(angle / 4) of its radius; from memory).
+    client, and both are held to tests/curves.json. Source: geometry (an arc's handles are 4/3 tan(angle / 4) of its
+    radius; from memory).
 
     >>> curved(((0.0, 0.0), (10.0, 0.0), (0.0, 10.0)), ())
     ((0.0, 0.0), (10.0, 0.0), (0.0, 10.0))

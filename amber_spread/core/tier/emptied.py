@@ -20,7 +20,6 @@ from amber_spread.core.tier.slabs import Slab
 
 ROOM = "room"
 """The hidden room is called by this; openings are called opening_1, opening_2, as they are in the plan."""
-
 ROUND_PIECES = 96
 """The room is drawn round in so many straight pieces."""
 

@@ -16,8 +16,6 @@ CROSS_MM = 6.0
 """How far a cross and the front mark reach on a template."""
 Template = tuple[str, list[Corner], list[Mark]]
 """A template by its name, its edge and what is drawn on it."""
-
-
 NOTHING = Polygon()
 AS_ONE_MM = 1.0
 """What is cut out of a layer is drawn as one outline where its edges at the faces lie nowhere farther apart."""

@@ -81,7 +81,8 @@ export function useCarving() {
     };
   });
 
-  /** Draw the view anew, some of its corners smooth; one that is traced from the side is at its true size, so that the tin is as wide. */
+  /** Draw the view anew, some of its corners smooth; one that is traced from the side is at its true size, so that
+   * the tin is as wide. */
   function draw(corners: readonly (readonly number[])[], curved: readonly number[] = []): void {
     const [index, from] = [order.tier, view.value];
     const { low, high } = handbook.limit("coordinate_mm");

@@ -71,6 +71,7 @@ const sides = (across: Figure, along: Figure | null): string =>
   <FigureRow label="Once round it there" :figure="slice?.girth" />
   <FigureRow label="Cake in it" :figure="slice?.volume" />
   <FigureRow label="Between it and the next" :figure="slice?.filled" />
+  <FigureRow label="Wall round the hidden room" :figure="planned?.layers.cavity?.wall" />
   <p v-if="cutOut" class="soft">Cut out of it: {{ cutOut }}. Its template has the edge at each face.</p>
   <div class="rows">
     <TierField field="layers/dome_mm" />
