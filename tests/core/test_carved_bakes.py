@@ -294,6 +294,7 @@ def test_what_lies_beyond_a_tin_is_built_of_paste_to_the_volume_that_geometry_gi
     piled_ml = 3 * math.pi / 4 * 190**2 * cut_mm / 1000
     left_ml = whole.tiers[0].layers.cake_volume.value - sum(one.beyond.value for one in baking.built.values())
     assert baking.offcut.value == pytest.approx((piled_ml - left_ml) * 0.5, rel=1e-6)
+    assert baking.offcut_volume.value == pytest.approx(piled_ml - left_ml, rel=1e-6)
     assert "carve.paste_short" in [check.code for check in whole.checks]
     # Allowed less than that, it is not built of paste: a tin is to be got.
     _, other = baked(one.model_copy(update={"build": drum.model_copy(update={"paste_mm": 6})}), Tin(across_mm=190))

@@ -102,6 +102,7 @@ class CarvedBake(Made):
     bakes: Figure
     loads: Figure | None
     batter: Figure
+    offcut_volume: Figure
     offcut: Figure
     paste_coat: Figure
     paste: Figure
@@ -109,6 +110,19 @@ class CarvedBake(Made):
     built_paste: Figure | None
     built_coat: Figure | None
     one_more: OneMore | None
+
+
+@rule(
+    "carve.offcut", unit="ml", formula="baked - left", source=DEFINITION,
+    words="All that is baked and cut to its height, less the cake that is left of it.",
+)  # fmt: skip
+def carved_off(baked_ml: float, left_ml: float) -> float:
+    """Volume carved off, ml: what is baked, without what is levelled off, less what is left. Source: definition.
+
+    >>> carved_off(3600, 2800)
+    800
+    """
+    return baked_ml - left_ml
 
 
 @rule(
@@ -240,6 +254,7 @@ def plan_carved_bake(done: Worked, tins: Sequence[Tin]) -> CarvedBake | None:
         bakes=total({name: one.bakes.value for name, one in parts.items()}, "each"),
         loads=_loads(found.values(), done.tier.usual),
         batter=batter,
+        offcut_volume=carved_off.figure(piled_ml, left_ml),
         offcut=crumbs,
         paste_coat=binds,
         paste=paste.figure(worked_g, binds.value),

@@ -1687,6 +1687,7 @@ export interface components {
             bakes: components["schemas"]["Figure"];
             loads: components["schemas"]["Figure"] | null;
             batter: components["schemas"]["Figure"];
+            offcut_volume: components["schemas"]["Figure"];
             offcut: components["schemas"]["Figure"];
             paste_coat: components["schemas"]["Figure"];
             paste: components["schemas"]["Figure"];

@@ -113,6 +113,7 @@ const sides = (across: Figure, along: Figure | null): string =>
       <FigureRow label="Modelling paste to build that of" :figure="baked.built_paste" />
       <FigureRow label="Of that, coat" :figure="baked.built_coat" />
     </template>
+    <FigureRow label="Carved off, by volume" :figure="baked.offcut_volume" />
     <FigureRow label="Carved off" :figure="baked.offcut" />
     <FigureRow label="As modelling paste, up to" :figure="baked.paste" />
     <FigureRow label="With of the coat, besides" :figure="baked.paste_coat" />
