@@ -1,7 +1,7 @@
 """What a carved tier is baked in: for each layer a tin that holds its slice, so that least is carved away."""
 
 import math
-from collections.abc import Iterable, Iterator, Mapping, Sequence
+from collections.abc import Iterable, Mapping, Sequence
 from functools import cache
 
 from shapely import get_coordinates
@@ -31,11 +31,11 @@ from amber_spread.core.geometry.sculpted import Sculpted
 from amber_spread.core.geometry.sliced import Slice, rings_of
 from amber_spread.core.geometry.traced import areas_of
 from amber_spread.core.kernel.base import Made
-from amber_spread.core.kernel.check import Check, checker, grams, mm
 from amber_spread.core.kernel.figures import DEFINITION, FROM_MEMORY, Figure, decided, rule, same, total
 from amber_spread.core.kernel.limits import TORTE
 from amber_spread.core.stock.kit import TIN_WORDS, Tin, TinShape
-from amber_spread.core.tier import Worked, offcut, shape_of, slices_of
+from amber_spread.core.stock.media import weight
+from amber_spread.core.tier import Worked, shape_of, slices_of
 
 PASTE_G_PER_ML = 1.1
 """Modelling paste of crumbs and coat, pressed, weighs so much (from memory)."""
@@ -152,19 +152,6 @@ def paste(offcut_g: float, coat_g: float) -> float:
 
 
 @rule(
-    "carve.built", unit="g", formula="beyond * density", source=FROM_MEMORY, rounding="up",
-    words="What lies beyond the tin, of pressed modelling paste.",
-)  # fmt: skip
-def built_of_paste(beyond_ml: float, density_g_per_ml: float) -> float:
-    """Modelling paste for what lies beyond a tin, g: volume x density. Source: definition; 1.1 g/ml from memory.
-
-    >>> round(built_of_paste(100, 1.1), 2)
-    110.0
-    """
-    return beyond_ml * density_g_per_ml
-
-
-@rule(
     "carve.built_coat", unit="g", formula="paste / (parts + 1)", source=DEFINITION, rounding="up",
     words="One part of coat to so many parts of crumbs: that share of the paste.",
 )  # fmt: skip
@@ -246,7 +233,8 @@ def plan_carved_bake(done: Worked, tins: Sequence[Tin]) -> CarvedBake | None:
         # A dome left on is half of a cylinder as high (geometry: a paraboloid).
         piled_ml += round_area(done.tier.asked.tin_diameter_mm) * done.tier.dome_mm / 2 / 1000
     left_ml = done.layers.cake_volume.value - sum(one.beyond.value for one in built.values())
-    crumbs = offcut.figure(piled_ml, left_ml, usual.cake_density_g_per_ml)
+    off = carved_off.figure(piled_ml, left_ml)
+    crumbs = weight.figure(off.value, usual.cake_density_g_per_ml)
     worked_g = max(0.0, crumbs.value)
     binds = paste_coat.figure(worked_g, usual.paste_parts)
     return CarvedBake(
@@ -254,7 +242,7 @@ def plan_carved_bake(done: Worked, tins: Sequence[Tin]) -> CarvedBake | None:
         bakes=total({name: one.bakes.value for name, one in parts.items()}, "each"),
         loads=_loads(found.values(), done.tier.usual),
         batter=batter,
-        offcut_volume=carved_off.figure(piled_ml, left_ml),
+        offcut_volume=off,
         offcut=crumbs,
         paste_coat=binds,
         paste=paste.figure(worked_g, binds.value),
@@ -274,7 +262,7 @@ def _loads(tins: Iterable[Baked], usual: Practice) -> Figure | None:
 
 def _built(number: int, beyond_ml: float) -> Built:
     beyond = same("of it beyond its tin", beyond_ml, "ml", "up")
-    return Built(layer=number, beyond=beyond, paste=built_of_paste.figure(beyond.value, PASTE_G_PER_ML))
+    return Built(layer=number, beyond=beyond, paste=weight.figure(beyond.value, PASTE_G_PER_ML))
 
 
 def _beyond_ml(tray: Tray, one: Slice, skin: float) -> float:
@@ -343,30 +331,3 @@ def _one_more(found: tuple[float, Tray] | None, batter_ml: float) -> OneMore | N
         batter=same("with one tin more", with_it, "ml", "up"),
         saves=same("less batter", batter_ml - with_it, "ml", "down"),
     )
-
-
-def checks_of_bake(number: int, done: Worked, baked: CarvedBake) -> Iterator[Check]:
-    """What to know about how a carved tier is baked: more often than is wanted, or short of crumbs for its paste."""
-    check, build = checker(number), done.tier.asked.build
-    most = build.most_bakes if isinstance(build, Carvable) else None
-    if most is not None and baked.bakes.value > most:
-        yield check(
-            "carve.bakes", "care", "carve",
-            f"Out of the tins you own all of it takes {baked.bakes.value:.0f} bakes at least, more than the {most} you "
-            "allow. Own a deeper or a wider tin, make fewer layers, or allow more.",
-        )  # fmt: skip
-    if baked.loads is None:
-        largest = max((tin.length or tin.across).value for tin in baked.tins.values())
-        yield check(
-            "carve.oven", "trouble", "carve",
-            "A tin of {tin} does not go into the oven, whose shelf is {wide} by {deep}, with an inch of air round it. "
-            "Carve out of smaller tins side by side, or say how large the oven is among the kitchen's usual.",
-            tin=mm(largest), wide=mm(done.tier.usual.oven_wide_mm), deep=mm(done.tier.usual.oven_deep_mm),
-        )  # fmt: skip
-    if baked.built_paste is not None and baked.built_paste.value > baked.paste.value:
-        yield check(
-            "carve.paste_short", "trouble", "carve",
-            "Beyond its tins it takes {built} of modelling paste, and what is carved off makes {paste}. Bake more cake "
-            "for crumbs, or let paste build out less.",
-            built=grams(baked.built_paste.value), paste=grams(baked.paste.value),
-        )  # fmt: skip

@@ -38,7 +38,8 @@ def _lines(tin: Baked, one: Slice) -> Iterator[Line]:
     if tin.shape == "ball":
         yield from _half_ball(one, tin.across.value / 2)
         return
-    edge = [*tin.edges[f"layer_{one.number}"], tin.edges[f"layer_{one.number}"][0]]
+    around = tin.edges[f"layer_{one.number}"]
+    edge = [*around, around[0]]
     for up in (one.low, one.high):
         yield [[x, y, up] for x, y in edge]
     for x, y in edge[: -1 : max(1, len(edge) // POSTS)]:

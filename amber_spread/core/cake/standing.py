@@ -3,7 +3,8 @@
 from collections.abc import Mapping
 from typing import NamedTuple
 
-from amber_spread.core.cake.bakes import CarvedBake, checks_of_bake, plan_carved_bake
+from amber_spread.core.cake.bake_checks import checks_of_bake
+from amber_spread.core.cake.bakes import CarvedBake, plan_carved_bake
 from amber_spread.core.cake.batter import BatterPlan, plan_batter
 from amber_spread.core.cake.checks import checks_of_cake, checks_of_tier
 from amber_spread.core.cake.needs import needs_of_cake, needs_of_tier

@@ -9,7 +9,7 @@ from typing import Annotated, ClassVar, Literal, Self
 
 from pydantic import Field, model_validator
 
-from amber_spread.core.design.corners import Coordinate, Corners, Smooth, smooth_there
+from amber_spread.core.design.corners import Coordinate, Corners, Smooth, Smoothed
 from amber_spread.core.design.solids import Solid, Solids, built_of
 from amber_spread.core.design.taken import Taken, TakesMore
 from amber_spread.core.geometry import profile
@@ -214,18 +214,13 @@ class Picture(Frozen):
     low_mm: Coordinate = 0.0
 
 
-class SectionAt(Frozen):
+class SectionAt(Smoothed):
     """A section at a share of the way along a carved tier from its left end, of a roundness or drawn as corners."""
 
     at: Annotated[float, limits.SHARE.field()]
     rounded: Annotated[float, limits.SHARE.field()] = 0.5
     points_mm: Corners | None = None
     smooth_corners: Smooth = ()
-
-    @model_validator(mode="after")
-    def _smooth_there(self) -> Self:
-        smooth_there("smooth_corners", self.smooth_corners, self.points_mm)
-        return self
 
     @property
     def line_mm(self) -> Corners | None:
@@ -263,7 +258,7 @@ class Carvable(_Build, TakesMore):
                 yield ("openings", index, "medium"), one.medium, one.colour
 
 
-class CarvedBuild(Carvable):
+class CarvedBuild(Carvable, Smoothed):
     """Carved out of stacked layers to a view from the side, drawn as corners in mm and scaled to the tin's width.
 
     From above it is the tin's outline. Its sections across are box-like (`rounded` 0) to elliptical (1), rounded above
@@ -274,6 +269,7 @@ class CarvedBuild(Carvable):
     flat_top = False
     own_height = True
     carved = True
+    curves = (*Smoothed.curves, ("front_smooth_corners", "front_mm"))
     drawn: ClassVar[tuple[str, ...]] = (
         "openings", "points_mm", "smooth_corners", "front_mm", "front_smooth_corners", "sections",
         "picture", "front_picture", "above_picture",
@@ -290,12 +286,6 @@ class CarvedBuild(Carvable):
     picture: Picture | None = None
     front_picture: Picture | None = None
     above_picture: Picture | None = None
-
-    @model_validator(mode="after")
-    def _smooth_there(self) -> Self:
-        smooth_there("smooth_corners", self.smooth_corners, self.points_mm)
-        smooth_there("front_smooth_corners", self.front_smooth_corners, self.front_mm)
-        return self
 
     @property
     def side_line_mm(self) -> Corners:

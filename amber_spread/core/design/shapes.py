@@ -1,10 +1,10 @@
 """What a tier is from above: its shape."""
 
-from typing import Annotated, ClassVar, Literal, Self
+from typing import Annotated, ClassVar, Literal
 
-from pydantic import Field, model_validator
+from pydantic import Field
 
-from amber_spread.core.design.corners import Corners, Smooth, smooth_there
+from amber_spread.core.design.corners import Corners, Smooth, Smoothed
 from amber_spread.core.geometry.curved import curved
 from amber_spread.core.geometry.outline import Cornered, Outline, Oval, Regular, Round
 from amber_spread.core.geometry.traced import free, heart, petal
@@ -92,7 +92,7 @@ class PetalShape(Frozen):
         return petal(across_mm, self.petals)
 
 
-class FreeShape(Frozen):
+class FreeShape(Smoothed):
     """An outline of one's own, as corners in mm, some of them smooth, scaled to the tin's width across.
 
     Its own width is its true size.
@@ -104,11 +104,6 @@ class FreeShape(Frozen):
     kind: Literal["free"] = "free"
     points_mm: Corners
     smooth_corners: Smooth = ()
-
-    @model_validator(mode="after")
-    def _smooth_there(self) -> Self:
-        smooth_there("smooth_corners", self.smooth_corners, self.points_mm)
-        return self
 
     @property
     def line_mm(self) -> Corners:

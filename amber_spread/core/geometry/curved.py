@@ -5,8 +5,8 @@ from collections.abc import Collection
 from functools import lru_cache
 
 from amber_spread.core.geometry.outline import Point
+from amber_spread.core.geometry.views import Corners
 
-Corners = tuple[Point, ...]
 FINE = 4000
 """A curve is drawn in straight pieces no farther from it than this share of the line's longer side."""
 MOST_PIECES = 24

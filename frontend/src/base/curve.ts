@@ -66,40 +66,32 @@ export function curvePath(
   return corners.length ? `M${place(at(corners, 0))}${pieces.join("")}Z` : "";
 }
 
+/** A place of the line between a corner and the next, at a share of the way. */
+function placeOn(corners: Corners, smooth: ReadonlySet<number>, index: number, share: number): Corner {
+  const [from, to] = [at(corners, index), at(corners, index + 1)];
+  const [first, second] = handlesAfter(corners, smooth, index) ?? [from, to];
+  const left = 1 - share;
+  const along = (which: 0 | 1): number =>
+    left ** 3 * from[which] +
+    3 * left ** 2 * share * first[which] +
+    3 * left * share ** 2 * second[which] +
+    share ** 3 * to[which];
+  return [along(0), along(1)];
+}
+
 const STEPS = 24;
 
 /** The line as corners close together, where it is curved. */
 export function traced(corners: Corners, smooth: ReadonlySet<number>): Corner[] {
-  return corners.flatMap((_, index): Corner[] => {
-    const [from, to] = [at(corners, index), at(corners, index + 1)];
-    const handles = handlesAfter(corners, smooth, index);
-    if (!handles) return [from];
-    const along = (share: number, which: 0 | 1): number => {
-      const left = 1 - share;
-      const [first, second] = [handles[0][which], handles[1][which]];
-      return (
-        left ** 3 * from[which] +
-        3 * left ** 2 * share * first +
-        3 * left * share ** 2 * second +
-        share ** 3 * to[which]
-      );
-    };
-    return Array.from({ length: STEPS }, (_, step): Corner => [
-      along(step / STEPS, 0),
-      along(step / STEPS, 1),
-    ]);
+  return corners.flatMap((_, index) => {
+    const steps = handlesAfter(corners, smooth, index) ? STEPS : 1;
+    return Array.from({ length: steps }, (_, step) => placeOn(corners, smooth, index, step / steps));
   });
 }
 
 /** The middle of the line between a corner and the next. */
 export function middleOf(corners: Corners, smooth: ReadonlySet<number>, index: number): Corner {
-  const [[x0, y0], [x1, y1]] = [at(corners, index), at(corners, index + 1)];
-  const [first, second] = handlesAfter(corners, smooth, index) ?? [
-    [x0, y0],
-    [x1, y1],
-  ];
-  const middle = (a: number, b: number, c: number, d: number): number => (a + 3 * b + 3 * c + d) / 8;
-  return [middle(x0, first[0], second[0], x1), middle(y0, first[1], second[1], y1)];
+  return placeOn(corners, smooth, index, 0.5);
 }
 
 /** Which corners are smooth once there is another after one; it is smooth itself between two that are. */

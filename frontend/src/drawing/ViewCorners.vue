@@ -15,8 +15,9 @@ import Magnifier from "./Magnifier.vue";
 import { useView } from "./view";
 
 const props = defineProps<{ wide: number; high: number }>();
-const { points, smooth, corner, setSmooth, slices, slice, looked, scale, view, picture } = useCarving();
-const { bounds: own, setPoint, addAfter, remove, canRemove } = useCarving();
+const carving = useCarving();
+const { points, smooth, bounds: own, corner, slices, slice, looked, scale, view, picture } = carving;
+const { setPoint, setSmooth, addAfter, remove, canRemove } = carving;
 const { slicedAt } = useLevels();
 const settings = useSettings();
 const NAMES = { side: "the side", front: "the front", above: "above" } as const;

@@ -12,8 +12,9 @@ import { useSections } from "@/order/sections";
 import ChoiceRow from "@/ui/ChoiceRow.vue";
 
 const { order, change } = useTier();
-const { build, seen, view, fromAbove, setAbove, draw, canRound, round, mirror } = useCarving();
-const { points, smooth, corner: held, setSmooth, remove, canRemove } = useCarving();
+const carving = useCarving();
+const { build, seen, view, fromAbove, points, smooth, corner: held } = carving;
+const { setAbove, draw, canRound, round, mirror, setSmooth, remove, canRemove } = carving;
 const corner = computed(() => Math.min(held.value, points.value.length - 1));
 const isSmooth = computed(() => smooth.value.includes(corner.value));
 const { asked } = useSections();
