@@ -11,7 +11,8 @@ from reportlab.lib.units import mm
 from reportlab.platypus import Flowable, Paragraph, SimpleDocTemplate, Table, TableStyle
 
 from amber_spread.core.document import Document
-from amber_spread.core.kernel.figures import Figure, Quantity, Rounding
+from amber_spread.core.kernel.check import RoundedQuantity
+from amber_spread.core.kernel.figures import Quantity, Rounding
 from amber_spread.core.kernel.units import LengthUnit, WeightUnit, format_length, format_weight
 from amber_spread.papers.letters import lettered
 from amber_spread.papers.sheets import SIZES, Paper
@@ -68,10 +69,10 @@ def table(rows: list[list[Any]], widths_mm: Sequence[float]) -> Table:
 
 
 def measured(
-    quantity: Quantity | Figure, length: LengthUnit, weight: WeightUnit, rounding: Rounding | None = None
+    quantity: Quantity | RoundedQuantity, length: LengthUnit, weight: WeightUnit, rounding: Rounding | None = None
 ) -> str:
     """A quantity in a person's units, rounded as its figure is."""
-    own: Rounding = quantity.rounding if isinstance(quantity, Figure) else "nearest"
+    own: Rounding = getattr(quantity, "rounding", "nearest")
     way: Rounding = own if rounding is None else rounding
     if quantity.unit == "mm":
         return format_length(quantity.value, length, way)
@@ -80,7 +81,7 @@ def measured(
     return amount(quantity, weight, way)
 
 
-def amount(quantity: Quantity | Figure, weight: WeightUnit, rounding: Rounding) -> str:
+def amount(quantity: Quantity | RoundedQuantity, weight: WeightUnit, rounding: Rounding) -> str:
     """So much of something that is weighed, poured or counted, in a person's units."""
     if quantity.unit == "g":
         return format_weight(quantity.value, weight, rounding)

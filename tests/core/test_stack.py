@@ -223,7 +223,7 @@ def test_a_cutting_list_cuts_every_piece_and_no_rod_twice_over(lengths, kerf):
         length.value for one in found.cuts.values() for _ in range(one.times) for length in one.lengths.values()
     )
     assert len(cut) == len(lengths)
-    assert all(-1e-6 <= got - asked < 0.5 for got, asked in zip(cut, sorted(lengths), strict=True))
+    assert all(abs(got - asked) < 0.01 for got, asked in zip(cut, sorted(lengths), strict=True))
     for one in found.cuts.values():
         used = sum(length.value for length in one.lengths.values()) + kerf * (len(one.lengths) - 1)
         assert used <= 300.0 + 1e-6

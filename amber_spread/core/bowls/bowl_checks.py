@@ -5,8 +5,7 @@ from collections.abc import Iterator, Mapping
 
 from amber_spread.core.bowls.bowls import Bowl
 from amber_spread.core.design.design import Design
-from amber_spread.core.kernel.check import Check, checker
-from amber_spread.core.kernel.figures import Quantity
+from amber_spread.core.kernel.check import Check, checker, measure
 from amber_spread.core.stock.media import Medium
 
 STRONG_SATURATION, STRONG_VALUE, DARK_VALUE = 0.75, 0.85, 0.25
@@ -33,7 +32,7 @@ def checks_of_bowls(design: Design, bowls: Mapping[str, Bowl], media: Mapping[st
     check = checker(None)
     for bowl in bowls.values():
         colour = design.colour_hex(bowl.colour)
-        weight = Quantity(value=bowl.mix.value, unit="g")
+        weight = measure(bowl.mix)
         if colour and is_strong(colour) and bowl.mix.value >= STRONG_LEAST_G:
             what = media[bowl.medium].name.lower()
             yield check(
@@ -47,5 +46,5 @@ def checks_of_bowls(design: Design, bowls: Mapping[str, Bowl], media: Mapping[st
                 "mix.combine_first", "care", "mix",
                 f"{bowl.name} takes {{count}} fillings of the mixer. Stir the uncoloured batches together before you "
                 "colour them: two mixes of one colour never match.",
-                count=Quantity(value=bowl.batches.value, unit="each"),
+                count=measure(bowl.batches),
             )  # fmt: skip

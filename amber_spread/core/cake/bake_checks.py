@@ -4,7 +4,7 @@ from collections.abc import Iterator
 
 from amber_spread.core.cake.bakes import CarvedBake
 from amber_spread.core.design.builds import Carvable
-from amber_spread.core.kernel.check import Check, checker, grams, mm
+from amber_spread.core.kernel.check import Check, checker, measure, mm
 from amber_spread.core.tier import Worked
 
 
@@ -31,5 +31,5 @@ def checks_of_bake(number: int, done: Worked, baked: CarvedBake) -> Iterator[Che
             "carve.paste_short", "trouble", "carve",
             "Beyond its tins it takes {built} of modelling paste, and what is carved off makes {paste}. Bake more cake "
             "for crumbs, or let paste build out less.",
-            built=grams(baked.built_paste.value), paste=grams(baked.paste.value),
+            built=measure(baked.built_paste), paste=measure(baked.paste),
         )  # fmt: skip

@@ -18,6 +18,8 @@ from amber_spread.core.tier import Worked
 
 RIM_MM = 3.0
 """So much is left between a support and any edge or hole (from memory)."""
+RISER_SHARE = 0.75
+"""The width of a hidden riser, as a share of the board above it (common practice: narrower, so as not to show)."""
 
 
 class Kitchen(NamedTuple):
@@ -40,9 +42,9 @@ class Below(NamedTuple):
 
 
 class Inside(NamedTuple):
-    """The tier itself, round the board hidden in it, and what it weighs in all."""
+    """The tier itself, round the board hidden in it, and what of its coat is left off below the next tier, g."""
 
-    own_g: float
+    less_g: float
 
 
 class Above(NamedTuple):
@@ -53,17 +55,18 @@ class Above(NamedTuple):
 
 
 class Bearing(NamedTuple):
-    """A board and what it stands on: its edge and its foot, the ground for its supports, from `stands_on_mm` to
-    `height_mm` up the tier they stand in, what lies above, and how high the tier is at a spot.
+    """A board and what it stands on: its edge, the ground for its supports, from `stands_on_mm` to `height_mm` up the
+    tier they stand in, what lies above, and how high the tier is at a spot.
 
-    `place` is that of the tier it carries, `plane_mm` the height above the table of what its supports reach.
+    `contact` are the areas whose overlap the board rests on; empty where only its supports bear it. `place` is that of
+    the tier it carries, `plane_mm` the height above the table of what its supports reach.
     """
 
     number: int
     inside: bool
     stand: Stand
     board: Outline
-    foot: Outline
+    contact: tuple[Within, ...]
     lower: Outline
     ground: Ground
     stands_on_mm: float
@@ -97,7 +100,7 @@ def bearing_below(kitchen: Kitchen, upper: Worked, on: Below, place: Place, numb
         inside=False,
         stand=stand,
         board=board,
-        foot=upper.stands.foot if stand.flush else board,
+        contact=_contact(stand, within[0], within[1] if lower.stands.top else None),
         lower=top,
         ground=Ground(tuple(within), _holes(lower, kitchen.dowel_mm, away, place, False), 0.0, RIM_MM),
         stands_on_mm=stands_on,
@@ -112,31 +115,44 @@ def bearing_below(kitchen: Kitchen, upper: Worked, on: Below, place: Place, numb
 
 def bearing_inside(kitchen: Kitchen, done: Worked, on: Inside, place: Place, number: int, above: Above) -> Bearing:
     """What the board hidden in a tier stands on, with everything above it in the tier, and above the tier, on it."""
-    hidden, board, body = done.layers.board, done.hidden_edge, done.bodies.covered
+    hidden, board = done.layers.board, done.hidden_edge
     assert hidden is not None and board is not None
     high = hidden.height.value
-    share = body.volume_between(high + hidden.thickness.value, body.foot_mm + body.height_mm) / body.volume_ml
-    own, card = on.own_g * share, board_weight(board, hidden.thickness.value, kitchen.usual)
+    lies = done.load_above(high + hidden.thickness.value)
+    own, card = lies.weight_g - on.less_g, board_weight(board, hidden.thickness.value, kitchen.usual)
     parts = (f"tier {number}, above its board", own), (f"board inside tier {number}", card)
-    middle = (place.foot_mm + high + place.top_mm) / 2
-    mass = together([Mass(own + card, place.x, place.y, middle), above.whole])
+    foot = place.foot_mm - done.bodies.covered.foot_mm
+    own_mass = Mass(own, place.x + done.centre.x, place.y + done.centre.y, foot + lies.up)
+    mass = together([own_mass, Mass(card, place.x, place.y, foot + high), above.whole])
     within = (Within("board", board), Within("foot", done.stands.foot))
     return Bearing(
         number=number,
         inside=True,
         stand=StackedStand(sort=done.tier.asked.stand.sort),
         board=board,
-        foot=board,
+        contact=within[:1],
         lower=done.stands.outline,
         ground=Ground(within, _holes(done, kitchen.dowel_mm, (0.0, 0.0), place, True), 0.0, RIM_MM),
         stands_on_mm=0.0,
         height_mm=high,
-        plane_mm=place.foot_mm + high,
+        plane_mm=foot + high,
         place=place,
         above=Above((*parts, *above.parts), mass),
         gap=same("flush, no gap", 0.0, "mm"),
         surface=lambda _: high,
     )
+
+
+def _contact(stand: Stand, board: Within, flat_top: Within | None) -> tuple[Within, ...]:
+    """The areas whose overlap a board rests on: itself, or the riser below it, and the flat top of the tier below.
+
+    Pillars, and the supports in a tier without a flat top, bear it alone.
+    """
+    if stand.through or flat_top is None:
+        return ()
+    if stand.plate:
+        return Within("riser", board.outline.stretched(RISER_SHARE, RISER_SHARE)), flat_top
+    return board, flat_top
 
 
 def _holes(done: Worked, dowel_mm: float | None, away: Point, place: Place, inside: bool) -> tuple[Hole, ...]:

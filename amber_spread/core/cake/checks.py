@@ -10,8 +10,7 @@ from amber_spread.core.cake.stack import Stacked, StackPlan
 from amber_spread.core.cake.stack_checks import checks_of_stack
 from amber_spread.core.design.design import Design
 from amber_spread.core.design.settled import SettledDesign
-from amber_spread.core.kernel.check import Check, checker, listed, mm
-from amber_spread.core.kernel.figures import Quantity
+from amber_spread.core.kernel.check import Check, checker, listed, measure, mm
 from amber_spread.core.stock.contents import Allergy
 from amber_spread.core.stock.kit import Kit, KitNeed
 from amber_spread.core.stock.media import Medium
@@ -97,7 +96,7 @@ def _board(stood: Sequence[Stood], whole: StackPlan) -> Iterator[Check]:
         yield checker(None)(
             "stack.board_small", "trouble", "brief",
             "The base board is {board} wide and the cake hangs {over} over its edge. Take a larger board.",
-            board=mm(whole.base_diameter.value), over=mm(over_mm),
+            board=measure(whole.base_diameter), over=mm(over_mm),
         )  # fmt: skip
 
 
@@ -109,7 +108,7 @@ def _scrapers(owned: Sequence[KitNeed]) -> Iterator[Check]:
                 "No scraper of yours reaches {tall}, the height of this tier: the wall would be drawn in two "
                 "passes and "
                 "show the join. Get a taller one.",
-                tall=mm(need.size.value),
+                tall=measure(need.size),
             )  # fmt: skip
 
 
@@ -122,7 +121,7 @@ def _cautions(
             "caution.heavy", "caution", "brief",
             f"The whole cake weighs about {{weight}}. Lift it with {people_in_words(whole.people.value)} and from "
             "below the board, and keep to your local rules on lifting.",
-            weight=Quantity(value=whole.weight.value, unit="g"),
+            weight=measure(whole.weight),
         )  # fmt: skip
     named = [f"{one.allergen} ({', '.join(name.lower() for name in one.found_in)})" for one in allergens]
     filled = any(tier.layers.cavity and tier.layers.cavity.filled_with for tier in design.tiers)

@@ -10,8 +10,6 @@ from amber_spread.core.kernel.base import Made
 from amber_spread.core.kernel.figures import COMMON_PRACTICE, Figure, rule, same
 from amber_spread.core.kernel.naming import named
 
-STEP_MM = 0.5
-"""Lengths nearer than this are cut alike."""
 PATTERNS = 4000
 """Beyond so many ways to cut one piece, the simple way is taken: the longest first, into the first that has room."""
 
@@ -138,24 +136,23 @@ def cutting_list(sort: str, many: str, lengths_mm: Sequence[float], stock_mm: fl
 
 @lru_cache(maxsize=256)
 def _listed(sort: str, many: str, lengths_mm: tuple[float, ...], stock_mm: float, kerf_mm: float) -> CuttingList:
-    rounded = tuple(sorted(math.ceil(one / STEP_MM - 1e-6) * STEP_MM for one in lengths_mm))
-    rods = fewest_cuts(rounded, stock_mm, kerf_mm)
+    rods = fewest_cuts(tuple(sorted(round(one, 2) for one in lengths_mm)), stock_mm, kerf_mm)
     cuts: dict[str, Cut] = {}
     for rod in dict.fromkeys(rods):
         rest = max(0.0, stock_mm - sum(rod) - kerf_mm * (len(rod) if sum(rod) < stock_mm else len(rod) - 1))
         cuts[f"cut_{len(cuts) + 1}"] = Cut(
             times=rods.count(rod),
-            lengths={f"piece_{at}": same("length to cut", length, "mm", "up") for at, length in enumerate(rod, 1)},
+            lengths={f"piece_{at}": same("length to cut", length, "mm") for at, length in enumerate(rod, 1)},
             rest=same("left of one", rest, "mm", "down"),
         )
     found = CuttingList(
         sort=sort,
         many=many,
         stock=same("length it is sold in", stock_mm, "mm"),
-        pieces=same("supports in all", len(rounded), "each"),
+        pieces=same("supports in all", len(lengths_mm), "each"),
         rods=fewest_rods.figure(sum(math.ceil(sum(rod) / stock_mm - 1e-9) or 1 for rod in rods)),
         rest=same("left over in all", sum(one.rest.value * one.times for one in cuts.values()), "mm", "down"),
         cuts=cuts,
-        too_long=any(one > stock_mm for one in rounded),
+        too_long=max(lengths_mm) > stock_mm,
     )
     return named(found, f"stack.cutting.{sort}")

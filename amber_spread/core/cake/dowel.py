@@ -1,6 +1,7 @@
 """The centre dowel: whether there is one, how long and how thick it has to be, and the holes it goes through."""
 
 from collections.abc import Sequence
+from typing import NamedTuple
 
 from amber_spread.core.cake.joints import JointPlan
 from amber_spread.core.cake.levels import Stood
@@ -22,6 +23,14 @@ class DowelPlan(Made):
     most: Figure
     least_across: Figure
     hole: Figure
+
+
+class Foot(NamedTuple):
+    """What turns over an edge: its weight, how high its balance point is above that edge, and how far inside it."""
+
+    weight_g: float
+    up_mm: float
+    edge_mm: float
 
 
 @rule(
@@ -79,8 +88,10 @@ def takes_dowel(cake: SettledDesign) -> bool:
     return cake.asked.stacking.driven and all(tier.asked.stand.flush for tier in cake.tiers[1:])
 
 
-def plan_dowel(cake: SettledDesign, highest: Stood, joints: Sequence[JointPlan]) -> DowelPlan:
-    """The dowel of a cake of two tiers or more, up into the highest; `joints` are those between them."""
+def plan_dowel(cake: SettledDesign, highest: Stood, foot: Foot, joints: Sequence[JointPlan]) -> DowelPlan:
+    """The dowel of a cake of two tiers or more, up into the highest. It holds all tiers on the base board, at the
+    `foot` of the lowest, and each tier on the one below, at the `joints`.
+    """
     base_mm, top, usual = cake.board.thickness.value, highest.place, cake.usual
     into_mm = min(usual.dowel_into_base_mm, base_mm)
     high = highest.done.stands.height_mm
@@ -88,18 +99,18 @@ def plan_dowel(cake: SettledDesign, highest: Stood, joints: Sequence[JointPlan])
     most = longest_dowel.figure(top.top_mm, base_mm, into_mm, below_mm)
     own = cake.asked.stacking.dowel_length_mm
     share = max(usual.brake_share, usual.turn_share)
-    weakest = max(joints, key=lambda one: dowel_across(one.load.value, share, one.middle_up.value, _edge_mm(one)))
+    feet = [foot, *(Foot(one.load.value, one.middle_up.value, one.inward.value) for one in joints)]
+    held = max((dowel_across.figure(one.weight_g, share, one.up_mm, one.edge_mm) for one in feet), key=_value)
     return DowelPlan(
         across=cake.dowel,
         length=decided(own, "mm") if own is not None else most,
         into=same("deep in the base board", into_mm, "mm"),
         least=shortest_dowel.figure(top.foot_mm, high, base_mm, into_mm),
         most=most,
-        least_across=dowel_across.figure(weakest.load.value, share, weakest.middle_up.value, _edge_mm(weakest)),
+        least_across=held,
         hole=hole_for.figure(cake.dowel.value),
     )
 
 
-def _edge_mm(joint: JointPlan) -> float:
-    """How far the middle of the weight lies inside the edge of its foot."""
-    return joint.push.value * joint.middle_up.value
+def _value(figure: Figure) -> float:
+    return figure.value

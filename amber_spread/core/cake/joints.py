@@ -18,7 +18,7 @@ from amber_spread.core.cake.bearing import (
     bearing_below,
     bearing_inside,
 )
-from amber_spread.core.cake.counts import Counted, Why, counted
+from amber_spread.core.cake.counts import Counted, Why, counted, supports_by_load
 from amber_spread.core.cake.glue import Held
 from amber_spread.core.cake.levels import Place, Stood, standing_on
 from amber_spread.core.cake.loads import push_held, shares_of, sinks, spare, tilt, tip_angle
@@ -29,11 +29,12 @@ from amber_spread.core.geometry.places import (
     Ground,
     Refused,
     Spread,
-    edge_distance,
+    common_edge_distance,
     hull_distance,
     hull_of,
     hull_width,
     inside_edge,
+    keeps_in,
     least_apart,
     looked_over,
     spread,
@@ -77,12 +78,22 @@ class Obstacle(Made):
     radius: float
 
 
+class Stronger(Made):
+    """A sort of support of which fewer are enough: what several are called, and how many it takes."""
+
+    sort: SupportSort
+    many: str
+    count: int
+
+
 class JointPlan(Made):
     """What one board stands on. `inside` is one within the tier, under its hidden board.
 
     `schools` are the supports by each rule, `why` how the number was taken, `taken` the school where it was one.
-    `holds` is whether they hold it without pulling; `edge` the tilt at which its weight passes the edge of its foot,
-    `leans` that at which it passes the outermost supports; `push` the hardest push to the side that does not tip it.
+    `holds` is whether they hold it without pulling; `inward` how far its balance point lies inside the edge it tips
+    over, which is where its board and the flat top below overlap (below 0: it tips by itself); `edge` the tilt at which
+    the balance point passes that edge, `leans` that at which it passes the outermost supports that carry; `push` the
+    hardest push to the side that does not tip it.
     """
 
     tier: int
@@ -99,6 +110,7 @@ class JointPlan(Made):
     why: Why
     taken: School | None
     count: Figure
+    stronger: Stronger | None
     length: Figure
     gap: Figure
     level: Figure
@@ -111,6 +123,7 @@ class JointPlan(Made):
     pressure: Figure
     sinks: Figure
     middle_up: Figure
+    inward: Figure
     edge: Figure
     leans: Figure
     push: Figure
@@ -167,7 +180,7 @@ def plan_joints(
             on = Below(Same(under.done), off, standing_on(under.done, done, cake))
             joints[f"tier_{one.number}"] = _joint(*tier, on, all_above(stood, index), kitchen)
         if done.hidden_edge is not None:
-            inside = Inside(one.tier_g)
+            inside = Inside(one.less_g)
             joints[f"inside_{one.number}"] = _joint(*tier, inside, all_above(stood, one.number), kitchen)
     return Kept(joints)
 
@@ -220,12 +233,16 @@ def _planned(kitchen: Kitchen, done: Worked, held: Held, bearing: Bearing) -> Jo
     spots, refused = _spread(stand, ground, int(taken.number.value), *wanted)
     mass, place = bearing.above.whole, bearing.place
     at, up_mm = (mass.x - place.x, mass.y - place.y), mass.up - bearing.plane_mm
-    forces = shares_of(spots.points, mass.weight_g, at) if spots.points else None
+    under = [point for point in spots.points if all(keeps_in(edge, 0.0, [point]) for edge in ground.within[:2])]
+    shares = shares_of(under, mass.weight_g, at) if under else None
+    forces = shares and [dict(zip(under, shares, strict=True)).get(point, 0.0) for point in spots.points]
     through = bearing.gap.value if stand.through else 0.0
     length = support_length.figure(bearing.height_mm, bearing.stands_on_mm, through)
     carried = forces or [0.0] * len(spots.points)
-    hull = hull_of(spots.points)
-    edge_mm, hull_mm = edge_distance(bearing.foot, at), max(0.0, hull_distance(hull, at)) if spots.points else 0.0
+    hull = hull_of(under)
+    hull_mm = hull_distance(hull, at) if under else 0.0
+    inward_mm = common_edge_distance(bearing.contact, at) if bearing.contact else hull_mm
+    edge_mm, hull_mm = max(0.0, inward_mm), max(0.0, hull_mm)
     bead = None if bearing.inside else held.bead
     pressed = pressure.figure(mass.weight_g, bearing.board.area_mm2)
     words = SORTS[stand.sort]
@@ -244,6 +261,7 @@ def _planned(kitchen: Kitchen, done: Worked, held: Held, bearing: Bearing) -> Jo
         why=taken.why,
         taken=taken.taken,
         count=taken.number,
+        stronger=_stronger(kitchen, bearing, support, taken),
         length=length,
         gap=bearing.gap,
         level=same("height of what the supports reach", bearing.plane_mm, "mm"),
@@ -266,6 +284,7 @@ def _planned(kitchen: Kitchen, done: Worked, held: Held, bearing: Bearing) -> Jo
         pressure=pressed,
         sinks=sinks.figure(pressed.value, usual.cake_bears_g_per_cm2),
         middle_up=same("height of the middle of the weight", up_mm, "mm"),
+        inward=same("balance point to the edge it tips over", inward_mm, "mm", "down"),
         edge=tip_angle.figure(edge_mm, up_mm),
         leans=tip_angle.figure(hull_mm, up_mm),
         push=push_held.figure(edge_mm, up_mm),
@@ -283,6 +302,20 @@ def _planned(kitchen: Kitchen, done: Worked, held: Held, bearing: Bearing) -> Jo
         ],
         told=list(_told(kitchen, bearing, spots, wanted, taken)),
     )  # fmt: skip
+
+
+def _stronger(kitchen: Kitchen, bearing: Bearing, support: Support, taken: Counted) -> Stronger | None:
+    """The weakest sort of which no more are needed than the width of the tier asks for; None where these are enough."""
+    by_width = max(taken.schools["inches"].value, taken.schools["band"].value)
+    if taken.why in ("free", "decided") or taken.schools["load"].value <= by_width:
+        return None
+    for sort, words in SORTS.items():
+        other = support_of(sort, kitchen.owned)
+        if other.bears_g > support.bears_g:
+            by_load = supports_by_load(bearing.above.whole.weight_g, other.bears_g, kitchen.usual.support_factor)
+            if by_load <= by_width:
+                return Stronger(sort=sort, many=words.many, count=int(by_width))
+    return None
 
 
 def _out(bearing: Bearing, spot: Point) -> Figure | None:

@@ -3,6 +3,8 @@
 import math
 from collections.abc import Sequence
 
+import numpy
+
 from amber_spread.core.geometry.outline import Point
 from amber_spread.core.kernel.figures import COMMON_PRACTICE, FROM_MEMORY, rule
 
@@ -122,28 +124,52 @@ def people_in_words(count: float) -> str:
 def shares_of(points: Sequence[Point], load_g: float, at: Point) -> list[float] | None:
     """What each support carries of a load at a place, g: a stiff board on supports that give alike and only push.
 
-    The force of each is linear in its place, F = a + b x + c y, so that forces and moments balance; of three that is
-    the one solution. A support that would have to pull carries nothing, and the rest share it. None where no push
-    alone holds the load: it lies outside them all. Source: published (rigid plate on springs; statics, from memory).
+    The force of each that is pressed is linear in its place, F = a + b x + c y, so that forces and moments balance; of
+    three supports that is the one solution. A support that would have to pull carries nothing. None
+    where no push alone holds the load: it lies outside them all. Source: published (rigid plate on springs; statics,
+    from memory).
     """
-    held, tiny = list(range(len(points))), 1e-6 * max(1.0, load_g)
-    while held:
-        spots = [points[index] for index in held]
-        forces = _balanced(spots, load_g, at)
-        moments = (
-            sum(forces) - load_g,
-            sum(force * x for force, (x, _) in zip(forces, spots, strict=True)) - load_g * at[0],
-            sum(force * y for force, (_, y) in zip(forces, spots, strict=True)) - load_g * at[1],
-        )
-        if max(map(abs, moments)) > tiny * (1 + max(abs(at[0]), abs(at[1]), 1.0)):
-            return None
-        if min(forces) >= -1e-9 * load_g:
-            found = [0.0] * len(points)
-            for index, force in zip(held, forces, strict=True):
-                found[index] = max(0.0, force)
-            return found
-        held.pop(forces.index(min(forces)))
-    return None
+    if not points:
+        return None
+    forces = _balanced(points, load_g, at)
+    if min(forces) < -1e-9 * load_g:
+        forces = _pushed_only(points, load_g, at)
+    return forces if _holds(points, forces, load_g, at) else None
+
+
+def _holds(points: Sequence[Point], forces: Sequence[float], load_g: float, at: Point) -> bool:
+    """Whether forces only push, and balance a load with its moments."""
+    far = max(1.0, abs(at[0]), abs(at[1]))
+    moments = (
+        sum(forces) - load_g,
+        (sum(force * x for force, (x, _) in zip(forces, points, strict=True)) - load_g * at[0]) / far,
+        (sum(force * y for force, (_, y) in zip(forces, points, strict=True)) - load_g * at[1]) / far,
+    )
+    return min(forces) >= -1e-9 * load_g and max(map(abs, moments)) <= 2e-6 * max(1.0, load_g)
+
+
+def _pushed_only(points: Sequence[Point], load_g: float, at: Point) -> list[float]:
+    """The forces of least sum of squares that balance a load and only push; where no pushes can, they do not balance.
+
+    With F = F0 + N z, F0 the balanced forces of least squares and N z any that balance nothing, z is the shortest with
+    N z >= -F0. Source: published (least distance programming: Lawson and Hanson, Solving Least Squares Problems, 1974,
+    chapter 23; from memory).
+    """
+    from scipy.optimize import nnls
+
+    spots = numpy.array([*points, at])
+    spots = (spots - spots[:-1].mean(axis=0)) / max(1.0, float(numpy.ptp(spots[:-1], axis=0).max()))
+    rows, wanted = numpy.vstack([numpy.ones(len(points)), spots[:-1].T]), numpy.array([1.0, *spots[-1]])
+    _, sizes, free = numpy.linalg.svd(rows)
+    free = free[int((sizes > 1e-9 * sizes[0]).sum()) :].T
+    balanced = numpy.linalg.lstsq(rows, wanted, rcond=1e-9)[0]
+    goal = numpy.append(numpy.zeros(free.shape[1]), 1.0)
+    system = numpy.vstack([free.T, -balanced])
+    short = system @ nnls(system, goal)[0] - goal
+    if short[-1] > -1e-12:
+        return [-1.0] * len(points)
+    forces = balanced + free @ (short[:-1] / -short[-1])
+    return [float(force) * load_g for force in numpy.where(abs(forces) < 1e-7, 0.0, forces)]
 
 
 def _balanced(spots: Sequence[Point], load_g: float, at: Point) -> list[float]:

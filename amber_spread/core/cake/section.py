@@ -3,6 +3,7 @@
 from collections.abc import Sequence
 from functools import lru_cache
 
+from amber_spread.core.cake.bearing import RISER_SHARE
 from amber_spread.core.cake.dowel import DowelPlan
 from amber_spread.core.cake.joints import JointPlan
 from amber_spread.core.cake.levels import Place, Stood
@@ -13,8 +14,6 @@ from amber_spread.core.tier import BOARD_HEX, Part, Silhouette, Size, slab
 
 SUPPORT_HEX = "#BFE0DF"
 DOWEL_HEX = "#D9B98A"
-RISER = 0.75
-"""A hidden riser is drawn so wide, of the board above it."""
 MORE_MM = 40.0
 """A dowel that is too long is drawn standing out by so much at most."""
 
@@ -89,7 +88,9 @@ def _apart(joint: JointPlan, stands: TierStack, place: Place) -> list[Part]:
     wide, card = stands.board_diameter.value / 2, stands.board_thickness.value
     return [
         Part(place=path, kind="board", hex=BOARD_HEX, outline=slab(0, wide, low, low + card), off=off),
-        Part(place=path, kind="support", hex=SUPPORT_HEX, outline=slab(0, RISER * wide, low + card, high), off=off),
+        Part(
+            place=path, kind="support", hex=SUPPORT_HEX, outline=slab(0, RISER_SHARE * wide, low + card, high), off=off
+        ),
     ]
 
 

@@ -6,15 +6,16 @@ from functools import lru_cache
 from typing import NamedTuple
 
 from amber_spread.core.cake.cutting import CuttingList, cutting_list
-from amber_spread.core.cake.dowel import DowelPlan, plan_dowel, takes_dowel
+from amber_spread.core.cake.dowel import DowelPlan, Foot, plan_dowel, takes_dowel
 from amber_spread.core.cake.glue import Held
 from amber_spread.core.cake.joints import JointPlan, forget_joints, plan_joints
 from amber_spread.core.cake.levels import Mass, Stood, board_weight, stood_of, together
-from amber_spread.core.cake.loads import people, tip_angle
+from amber_spread.core.cake.loads import people, push_held, tip_angle
 from amber_spread.core.cake.portions import larger_portions, portions_of
 from amber_spread.core.cake.steps import serving_of, steps_of
 from amber_spread.core.design.settled import SettledBoard, SettledDesign
-from amber_spread.core.geometry.places import edge_distance
+from amber_spread.core.geometry.outline import Outline
+from amber_spread.core.geometry.places import Within, common_edge_distance, edge_distance
 from amber_spread.core.kernel.base import Kept, Made, Same
 from amber_spread.core.kernel.check import Said
 from amber_spread.core.kernel.figures import (
@@ -70,7 +71,11 @@ class TierStack(Made):
 
 
 class StackPlan(Made):
-    """The whole cake on its base board; the diameter of a board is its width across, whatever its shape."""
+    """The whole cake on its base board; the diameter of a board is its width across, whatever its shape.
+
+    `push` is the hardest push to the side that does not tip the whole over the edge of its board, `foot_push` the same
+    of the stack over the foot of its lowest tier.
+    """
 
     base_shape: BoardShape
     base_diameter: Figure
@@ -81,6 +86,8 @@ class StackPlan(Made):
     people: Figure
     middle_up: Figure
     tips: Figure
+    push: Figure
+    foot_push: Figure
     brake: Figure
     turn: Figure
     weakest: Figure | None
@@ -187,8 +194,10 @@ def plan_stack(cake: SettledDesign, worked: Sequence[Worked], media: Mapping[str
     parts["boards"] = base_g + sum(one.boards_g for one in stood)
     parts["glue and joints"] = sum(one.held.weight_g for one in stood)
     weakest = min(upper, key=lambda joint: joint.push.value, default=None)
+    inside_mm = edge_distance(edge, (whole.x, whole.y))
+    foot = Foot(on_board.weight_g, on_board.up - base_thickness.value, _foot_edge(worked[0], edge, on_board))
     lean = dict(_lean(joints, stood))
-    dowel = plan_dowel(cake, stood[-1], upper) if doweled else None
+    dowel = plan_dowel(cake, stood[-1], foot, upper) if doweled else None
     board = cake.board
     return Stacked(
         stood,
@@ -208,7 +217,9 @@ def plan_stack(cake: SettledDesign, worked: Sequence[Worked], media: Mapping[str
             weight=total(parts, "g"),
             people=people.figure(sum(parts.values())),
             middle_up=same("height of the middle of the weight", whole.up, "mm"),
-            tips=tip_angle.figure(edge_distance(edge, (whole.x, whole.y)), whole.up),
+            tips=tip_angle.figure(inside_mm, whole.up),
+            push=push_held.figure(max(0.0, inside_mm), whole.up),
+            foot_push=push_held.figure(max(0.0, foot.edge_mm), foot.up_mm),
             brake=pushed.figure(on_board.weight_g, usual.brake_share),
             turn=pushed.figure(on_board.weight_g, usual.turn_share),
             weakest=None if weakest is None else same("the joint that tips first", weakest.push.value, "ratio", "down"),
@@ -222,6 +233,13 @@ def plan_stack(cake: SettledDesign, worked: Sequence[Worked], media: Mapping[str
             serving=list(serving_of(joints, dowel)),
         ),
     )
+
+
+def _foot_edge(lowest: Worked, base: Outline, above: Mass) -> float:
+    """How far the balance point of all tiers lies inside the edge they tip over on the base board: the foot of the
+    bare lowest tier, where that lies on the board.
+    """
+    return common_edge_distance((Within("foot", lowest.stands.board_edge), Within("base", base)), (above.x, above.y))
 
 
 @lru_cache(maxsize=KEPT)

@@ -2,6 +2,7 @@
 
 import math
 from collections.abc import Iterator, Sequence
+from itertools import pairwise
 
 from amber_spread.core.cake.bearing import RIM_MM
 from amber_spread.core.cake.dowel import DowelPlan
@@ -11,14 +12,27 @@ from amber_spread.core.cake.levels import Stood
 from amber_spread.core.cake.stack import Stacked, StackPlan
 from amber_spread.core.design.finishes import NoCoat
 from amber_spread.core.design.settled import SettledDesign
+from amber_spread.core.geometry.outline import Round
 from amber_spread.core.geometry.places import Within, keeps_in
-from amber_spread.core.kernel.check import Check, Checker, checker, listed, mm, times
-from amber_spread.core.tier import Worked
+from amber_spread.core.kernel.check import Check, Checker, RoundedQuantity, checker, listed, measure, mm, times
+from amber_spread.core.tier import Worked, over_edge, pressure
 
 LEANS_MM = 10.0
 """A top that may stand off the middle by more is seen to (from memory)."""
 NUDGED = 0.3
 """A tier that a push of less than this share of its weight tips is not steady on any table (from memory)."""
+MANY = 12
+"""More supports than this under one tier leave no cake to cut (common practice)."""
+CRUSHED = 1.25
+"""A tier is too tall for itself from so many times what cake bears: that is from memory, and tiers of 6 in stand
+without a board in them (common practice).
+"""
+ALIKE = 1.02
+"""A tier so much wider than its foot narrows downward (from memory)."""
+ON_A_RIM_MM = 1.0
+"""A tier that reaches over a rim by less does not touch it (from memory)."""
+CUSHION_MM = 4.0
+"""Soft coat that is lower gives way as a tier is set down (common practice: the gap between tiers is piped)."""
 IN_THE_WAY = {
     "board": "it would stand outside the board above",
     "top": "it would break out of the side of the tier below",
@@ -36,6 +50,10 @@ def checks_of_stack(cake: SettledDesign, stacked: Stacked) -> Iterator[Check]:
     whole = stacked.whole
     for joint in whole.joints.values():
         yield from _supports(joint, cake, checker(joint.tier))
+    for one in stacked.stood:
+        yield from _crushed(one.done, checker(one.number))
+    for lower, upper in pairwise(stacked.stood):
+        yield from _on_a_rim(lower, upper, checker(lower.number))
     for one in stacked.stood:
         yield from _boards(cake, one.done, one.number, checker(one.number))
     if whole.dowel is not None:
@@ -59,7 +77,7 @@ def _supports(joint: JointPlan, cake: SettledDesign, check: Checker) -> Iterator
             "stack.crowded", "trouble", "stack",
             f"There is no room for {joint.count.value:.0f} {joint.many} under {where}: they would stand {{apart}} from "
             "middle to middle and are {across} thick. Take fewer, or thinner ones.",
-            apart=mm(joint.apart.value), across=mm(joint.across.value),
+            apart=measure(joint.apart), across=measure(joint.across),
         )  # fmt: skip
     for name, one in joint.supports.items():
         if one.refused is not None:
@@ -80,29 +98,88 @@ def _supports(joint: JointPlan, cake: SettledDesign, check: Checker) -> Iterator
             "stack.weak", "trouble" if joint.spare.value < 1 else "care", "stack",
             f"The most loaded {joint.one} under {where} bears {{spare}} its load; this kitchen asks for {{factor}}. "
             "Take more of them, or a stronger sort.",
-            spare=times(joint.spare.value), factor=times(cake.usual.support_factor),
+            spare=measure(joint.spare), factor=times(cake.usual.support_factor),
+        )  # fmt: skip
+    if joint.stronger is not None:
+        yield check(
+            "stack.stronger", "trouble" if joint.count.value > MANY else "care", "stack",
+            f"Under {where}, {{load}} asks for {joint.count.value:.0f} {joint.many}. "
+            f"{joint.stronger.count:.0f} {joint.stronger.many} bear it: take those.",
+            load=measure(joint.load),
         )  # fmt: skip
     if joint.length.value > joint.stock.value + 0.5:
         yield check(
             "stack.too_long", "trouble", "stack",
             f"A {joint.one} of yours is {{stock}} long, and these have to be {{length}}. Get longer ones, or put a "
             "board on supports inside the tier below.",
-            stock=mm(joint.stock.value), length=mm(joint.length.value),
+            stock=measure(joint.stock), length=measure(joint.length),
         )  # fmt: skip
     elif joint.length.value < joint.across.value:
         yield check(
             "stack.too_short", "care", "stack",
             f"The tier below is only {{length}} high: {joint.many} of {{across}} do not stand in it. Set this tier "
             "on a card straight on the cake, or make the tier below higher.",
-            length=mm(joint.length.value), across=mm(joint.across.value),
+            length=measure(joint.length), across=measure(joint.across),
         )  # fmt: skip
     if not joint.inside and joint.push.value < NUDGED and joint.holds:
         yield check(
             "stack.unsteady", "care", "stack",
             "All that stands from this tier up is high for its foot: a push of {push} its weight tips it over. Make "
             "it lower or wider, or build it on the table it stays on.",
-            push=times(joint.push.value),
+            push=measure(joint.push),
         )  # fmt: skip
+
+
+def _crushed(done: Worked, check: Checker) -> Iterator[Check]:
+    """A tier too tall to bear itself: its weight on its lowest layer, and on the lowest above a hidden board."""
+    bears, body = done.tier.usual.cake_bears_g_per_cm2, done.bodies.bare
+    foot_mm2 = done.stands.board_edge.area_mm2
+    light = pressure(sum(grams for _, grams in done.weights), foot_mm2) <= CRUSHED * bears
+    if light and body.outline.area_mm2 <= foot_mm2 * ALIKE or done.tipped is not None or done.carving is not None:
+        return
+    board = next((slab for slab in done.slabs if slab.kind == "board"), None)
+    lowest = [(done.slabs[0].high, board.low if board else None)]
+    lowest += [(slab.high, None) for slab in done.slabs if board and slab.low == board.high]
+    for up_mm, borne_at_mm in lowest:
+        if up_mm >= body.height_mm - 1e-6:
+            continue
+        lies_g = done.load_above(up_mm).weight_g
+        if borne_at_mm is not None:
+            lies_g -= done.load_above(borne_at_mm).weight_g
+        pressed = pressure(lies_g, body.section(up_mm).area_mm2)
+        if pressed > CRUSHED * bears:
+            yield check(
+                "stack.crushed", "trouble" if pressed > 2 * bears else "care", "stack",
+                "Its lowest layer carries {pressed} of the tier's own weight, and this kitchen takes cake to bear "
+                "{bears}: fillings squeeze out, and it bulges or sinks. Put a board on supports inside it every 4 to "
+                "6 in, or make it lower.",
+                pressed=RoundedQuantity(pressed, "g_per_cm2", "up"), bears=RoundedQuantity(bears, "g_per_cm2"),
+            )  # fmt: skip
+            return
+
+
+def _on_a_rim(lower: Stood, upper: Stood, check: Checker) -> Iterator[Check]:
+    """A rim, a border or a piece on the top edge, where the next tier is set down on it."""
+    top = lower.done.stands.top
+    stand = upper.done.tier.asked.stand
+    if top is None or not lower.done.stands.rise_mm or not stand.flush:
+        return
+    foot = upper.done.stands.outline
+    off = upper.place.x - lower.place.x, upper.place.y - lower.place.y
+    for what, width_mm, high_mm in lower.done.on_the_edge():
+        try:
+            clear = top.offset(-width_mm)
+        except ValueError:
+            clear = Round(1e-6)
+        over_mm = over_edge(foot, clear, off)
+        if over_mm > ON_A_RIM_MM:
+            yield check(
+                "stack.on_a_rim", "trouble" if high_mm > CUSHION_MM else "care", "stack",
+                f"Tier {upper.number} is set down on {what}, {{high}} high: it is crushed by {{over}} in from its "
+                "outer side, and the tier stands up on it. Leave it off there, pipe it once the tiers stand, or set a "
+                "narrower tier on it.",
+                high=RoundedQuantity(high_mm, "mm", "up"), over=RoundedQuantity(over_mm, "mm", "up"),
+            )  # fmt: skip
 
 
 def _boards(cake: SettledDesign, done: Worked, number: int, check: Checker) -> Iterator[Check]:
@@ -129,26 +206,26 @@ def _dowel(cake: SettledDesign, stood: Sequence[Stood], whole: StackPlan, dowel:
         yield check(
             "stack.dowel_short", "trouble", "stack",
             "A dowel of {length} does not hold the top tier: from the base board to the middle of it are {least}.",
-            length=mm(dowel.length.value), least=mm(dowel.least.value),
+            length=measure(dowel.length), least=measure(dowel.least),
         )  # fmt: skip
     elif dowel.length.value > dowel.most.value + 0.5:
         yield check(
             "stack.dowel_long", "trouble", "stack",
             "A dowel of {length} comes through the top: cut it to {most}.",
-            length=mm(dowel.length.value), most=mm(dowel.most.value),
+            length=measure(dowel.length), most=measure(dowel.most),
         )  # fmt: skip
     if dowel.across.value < dowel.least_across.value - 0.05:
         yield check(
             "stack.dowel_thin", "care", "stack",
             "In a hard stop the dowel has to hold the stack up, and {across} is thin for that: take {least} or more, "
             "or drive the tiers apart and stack them there.",
-            across=mm(dowel.across.value), least=mm(dowel.least_across.value),
+            across=measure(dowel.across), least=measure(dowel.least_across),
         )  # fmt: skip
     if whole.base_thickness.value < cake.usual.dowel_into_base_mm - 0.1:
         yield check(
             "stack.dowel_base", "care", "stack",
             "The base board is {base} thick: a dowel is not held by it. Take a thicker board, or glue a block on it.",
-            base=mm(whole.base_thickness.value),
+            base=measure(whole.base_thickness),
         )  # fmt: skip
     for number, done, place, *_ in stood:
         stand, tier, middle = done.tier.asked.stand, checker(number), (-place.x, -place.y)
@@ -182,7 +259,7 @@ def _driven(cake: SettledDesign, whole: StackPlan) -> Iterator[Check]:
                 "stack.brake", "trouble", "stack",
                 "A hard stop pushes with {brake} its weight, and {held} tips the stack. Drive the tiers apart, put a "
                 "dowel through them, or stack fewer.",
-                brake=times(worst), held=times(whole.weakest.value),
+                brake=times(worst), held=measure(whole.weakest),
             )  # fmt: skip
         elif all(joint.kind == "stacked" for joint in whole.joints.values()):
             yield check(
@@ -190,6 +267,8 @@ def _driven(cake: SettledDesign, whole: StackPlan) -> Iterator[Check]:
                 "No dowel holds the tiers, and in a hard stop they may slide on each other. Put one through, or drive "
                 "them apart.",
             )  # fmt: skip
+    if cake.asked.stacking.driven:
+        yield from _tipped_whole(whole, worst, check)
     if cake.asked.stacking.driven and any(joint.kind != "stacked" for joint in whole.joints.values()):
         yield check(
             "stack.apart_driven", "care", "stack",
@@ -200,7 +279,29 @@ def _driven(cake: SettledDesign, whole: StackPlan) -> Iterator[Check]:
             "stack.lean", "care", "stack",
             "Were every support off by {error} the same way, the top would stand {lean} off the middle. Cut all of one "
             "tier to the first, and level each tier before the next.",
-            error=mm(usual.cut_error_mm), lean=mm(whole.lean.value),
+            error=mm(usual.cut_error_mm), lean=measure(whole.lean),
+        )  # fmt: skip
+
+
+def _tipped_whole(whole: StackPlan, worst: float, check: Checker) -> Iterator[Check]:
+    """Whether a hard stop tips the whole cake over the edge of its board, or off it at the foot of the lowest tier."""
+    if whole.push.value < worst:
+        yield check(
+            "stack.whole_tips", "trouble", "stack",
+            "A hard stop pushes with {brake} its weight, and {held} tips the whole cake over the edge of its base "
+            "board. Take a base board of {wide} or more, drive the tiers apart, or brace it in a box that fits.",
+            brake=times(worst), held=measure(whole.push),
+            wide=RoundedQuantity(
+                whole.base_diameter.value + 2 * (worst - whole.push.value) * whole.middle_up.value, "mm", "up"
+            ),
+        )  # fmt: skip
+    if whole.foot_push.value < worst and whole.dowel is None:
+        yield check(
+            "stack.foot_tips", "trouble", "stack",
+            "A hard stop pushes with {brake} its weight, and {held} tips the cake off its base board over the foot of "
+            "its lowest tier. Drive a dowel through it into the board, drive the tiers apart, or brace it in a box "
+            "that fits.",
+            brake=times(worst), held=measure(whole.foot_push),
         )  # fmt: skip
 
 

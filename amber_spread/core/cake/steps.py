@@ -10,7 +10,7 @@ from amber_spread.core.cake.levels import Stood
 from amber_spread.core.cake.loads import people, people_in_words
 from amber_spread.core.design.settled import SettledDesign
 from amber_spread.core.kernel.base import Same
-from amber_spread.core.kernel.check import Said, grams, mm, say
+from amber_spread.core.kernel.check import Said, grams, measure, mm, say
 from amber_spread.core.stock.supports import SORTS
 
 BUILD, SUPPORT, STACK, FINISH, DRIVE = "Build", "Supports", "Stack", "Finish", "Drive"
@@ -38,17 +38,17 @@ def _build(stood: Sequence[Stood], joints: Mapping[str, JointPlan], dowel: Dowel
         )  # fmt: skip
         if number > 1 and dowel is not None:
             yield say(f"Tier {number}: punch a hole of {{hole}} in the middle of its card first.", BUILD,
-                      hole=mm(dowel.hole.value))  # fmt: skip
+                      hole=measure(dowel.hole))  # fmt: skip
         hidden = joints.get(f"inside_{number}")
         if hidden is not None and dowel is not None:
             yield say(f"Tier {number}: punch the board that goes inside it too, {{hole}}.", BUILD,
-                      hole=mm(dowel.hole.value))  # fmt: skip
+                      hole=measure(dowel.hole))  # fmt: skip
         if hidden is not None and done.layers.board is not None:
             yield say(
                 f"Tier {number}: build to {{high}}, set {len(hidden.supports)} {hidden.many} of {{length}}, lay the "
                 "board of {board} on them. Build on with {slide} melted below the next layer, so that it cannot slide.",
-                BUILD, high=mm(hidden.length.value), length=mm(hidden.length.value),
-                board=mm(done.layers.board.diameter.value), slide=grams(held.slide.value if held.slide else 0.0),
+                BUILD, high=measure(hidden.length), length=measure(hidden.length),
+                board=measure(done.layers.board.diameter), slide=grams(held.slide.value if held.slide else 0.0),
             )  # fmt: skip
             yield say(
                 f"Tier {number}: let it settle overnight, scrape off what it squeezes out, and coat both halves as one "
@@ -78,13 +78,13 @@ def _support(joint: JointPlan) -> Iterator[Said]:
     if joint.kind == "pillars":
         yield say(
             f"Push one {joint.one} straight down to the board: {{length}} long, so that {{gap}} of it stand out.",
-            SUPPORT, length=mm(joint.length.value), gap=mm(joint.gap.value),
+            SUPPORT, length=measure(joint.length), gap=measure(joint.gap),
         )  # fmt: skip
     else:
         yield say(
             f"Push one {joint.one} straight down to the board, mark it where it leaves the coat, pull it out and cut "
             "it there: it should come to {length}. Cut all the others to that one.",
-            SUPPORT, length=mm(joint.length.value),
+            SUPPORT, length=measure(joint.length),
         )  # fmt: skip
     if out:
         yield say(
@@ -117,7 +117,7 @@ def _stack(
             glue=grams(one.held.under_board_g),
         )  # fmt: skip
         if joint.kind == "riser":
-            yield say(f"Tier {joint.tier}: set the riser of {{gap}} on its card first.", STACK, gap=mm(joint.gap.value))
+            yield say(f"Tier {joint.tier}: set the riser of {{gap}} on its card first.", STACK, gap=measure(joint.gap))
         needed = people(one.weight_g)
         lifters = f"{people_in_words(needed)}, " if needed > 1 else ""
         yield say(
@@ -130,7 +130,7 @@ def _stack(
         yield say(
             "Cut the dowel to {length}, sharpen one end, push it down the middle and drive it {into} into the base "
             "board, with another dowel on top of it to strike on.",
-            STACK, length=mm(dowel.length.value), into=mm(dowel.into.value),
+            STACK, length=measure(dowel.length), into=measure(dowel.into),
         )  # fmt: skip
         yield say("Strike away from your hand, and keep the point out of the way of others.", STACK, True)
     for index in after:
@@ -143,8 +143,8 @@ def _stack(
             yield say(
                 f"Joint below tier {joint.tier}: pipe a bead of {{bead}}, {{length}} in all, {{weight}}, and smooth it "
                 "with a fingertip or a brush.",
-                FINISH, bead=mm(joint.bead.value), length=mm(joint.bead_length.value),
-                weight=grams(joint.bead_weight.value),
+                FINISH, bead=measure(joint.bead), length=measure(joint.bead_length),
+                weight=measure(joint.bead_weight),
             )  # fmt: skip
     if stacking.stacked == "there":
         yield say("All this is done where the cake stays: take coat, bag, scraper and spare supports along.", STACK)

@@ -209,14 +209,40 @@ def hull_of(points: ArrayLike) -> BaseGeometry:
     return shapely.convex_hull(shapely.multipoints(numpy.asarray(points).reshape(-1, 2)))
 
 
+@lru_cache(maxsize=256)
+def _hull(outline: Outline) -> BaseGeometry:
+    """The convex hull of an outline about its own middle."""
+    return hull_of(shapely.get_coordinates(outline.polygon) if isinstance(outline, Traced) else outline.points)
+
+
 def edge_distance(outline: Outline, at: Point) -> float:
-    """How far a place lies inside the smallest convex outline round an outline, mm: the edge a body on that foot tips
-    over. Below 0 where it lies outside. Source: geometry.
+    """Distance from a place to the convex hull of an outline, mm: the edge a body on that foot tips over. Below 0
+    where the place lies outside. Source: geometry.
     """
     if isinstance(outline, Round):
         return outline.radius_mm - math.hypot(*at)
-    corners = shapely.get_coordinates(outline.polygon) if isinstance(outline, Traced) else outline.points
-    return hull_distance(hull_of(corners), at)
+    return hull_distance(_hull(outline), at)
+
+
+def common_edge_distance(areas: Sequence[Within], at: Point) -> float:
+    """Distance from a place to the convex hull of what all areas have in common, mm: the edge over which a board tips
+    that rests where it and the surface below it overlap. Below 0 where the place lies outside.
+
+    Of convex areas it is the least of the distances to each edge, since the edge of their overlap is made of theirs.
+    Source: geometry (a place is inside an intersection by as much as by the nearest boundary).
+    """
+    least = min(edge_distance(one.outline, (at[0] - one.middle[0], at[1] - one.middle[1])) for one in areas)
+    if least <= 0 or not any(isinstance(one.outline, Traced) for one in areas):
+        return least
+    return hull_distance(_common_hull(tuple(areas)), at)
+
+
+@lru_cache(maxsize=256)
+def _common_hull(areas: tuple[Within, ...]) -> BaseGeometry:
+    common = polygon_of(areas[0].outline, areas[0].middle)
+    for one in areas[1:]:
+        common = common.intersection(polygon_of(one.outline, one.middle))
+    return hull_of(shapely.get_coordinates(common))
 
 
 def hull_distance(hull: BaseGeometry, at: Point) -> float:

@@ -5,13 +5,23 @@ that the reader's own units are put in where it is shown.
 """
 
 from collections.abc import Sequence
+from dataclasses import dataclass
 from typing import Literal, Protocol
 
 from amber_spread.core.kernel.base import Made
-from amber_spread.core.kernel.figures import Quantity
+from amber_spread.core.kernel.figures import Figure, Rounding, Unit
 
 Severity = Literal["trouble", "care", "caution"]
 Lens = Literal["brief", "layers", "coats", "cover", "carve", "stack", "mix"]
+
+
+@dataclass(frozen=True, slots=True)
+class RoundedQuantity:
+    """A number in a sentence: its unit, and which way it is rounded where it is shown."""
+
+    value: float
+    unit: Unit
+    rounding: Rounding = "nearest"
 
 
 class Check(Made):
@@ -22,7 +32,7 @@ class Check(Made):
     lens: Lens
     tier: int | None
     text: str
-    values: dict[str, Quantity] = {}
+    values: dict[str, RoundedQuantity] = {}
 
 
 class Said(Made):
@@ -32,12 +42,12 @@ class Said(Made):
     """
 
     text: str
-    values: dict[str, Quantity] = {}
+    values: dict[str, RoundedQuantity] = {}
     part: str = ""
     caution: bool = False
 
 
-def say(text: str, part: str = "", caution: bool = False, **values: Quantity) -> Said:
+def say(text: str, part: str = "", caution: bool = False, **values: RoundedQuantity) -> Said:
     """A sentence with its measures."""
     return Said(text=text, values=values, part=part, caution=caution)
 
@@ -45,37 +55,42 @@ def say(text: str, part: str = "", caution: bool = False, **values: Quantity) ->
 class Checker(Protocol):
     """Makes the checks of one tier."""
 
-    def __call__(self, code: str, severity: Severity, lens: Lens, text: str, **values: Quantity) -> Check:
+    def __call__(self, code: str, severity: Severity, lens: Lens, text: str, **values: RoundedQuantity) -> Check:
         """A check of that tier."""
 
 
 def checker(tier: int | None) -> Checker:
     """A maker of checks for tier `tier`, or for the whole cake."""
 
-    def check(code: str, severity: Severity, lens: Lens, text: str, **values: Quantity) -> Check:
+    def check(code: str, severity: Severity, lens: Lens, text: str, **values: RoundedQuantity) -> Check:
         return Check(code=code, severity=severity, lens=lens, tier=tier, text=text, values=values)
 
     return check
 
 
-def mm(value: float) -> Quantity:
+def measure(figure: Figure) -> RoundedQuantity:
+    """A figure for a sentence: the same number, rounded the same way, as wherever else it is shown."""
+    return RoundedQuantity(figure.value, figure.unit, figure.rounding)
+
+
+def mm(value: float) -> RoundedQuantity:
     """A length for a check's text."""
-    return Quantity(value=value, unit="mm")
+    return RoundedQuantity(value=value, unit="mm")
 
 
-def grams(value: float) -> Quantity:
+def grams(value: float) -> RoundedQuantity:
     """A weight for a sentence."""
-    return Quantity(value=value, unit="g")
+    return RoundedQuantity(value=value, unit="g")
 
 
-def degrees(value: float) -> Quantity:
+def degrees(value: float) -> RoundedQuantity:
     """An angle for a sentence."""
-    return Quantity(value=value, unit="deg")
+    return RoundedQuantity(value=value, unit="deg")
 
 
-def times(value: float) -> Quantity:
+def times(value: float) -> RoundedQuantity:
     """A ratio for a check's text."""
-    return Quantity(value=value, unit="ratio")
+    return RoundedQuantity(value=value, unit="ratio")
 
 
 def listed(words: Sequence[str]) -> str:

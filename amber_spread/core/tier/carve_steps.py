@@ -4,8 +4,7 @@ from collections.abc import Iterator, Mapping, Sequence
 from itertools import pairwise
 
 from amber_spread.core.geometry.sliced import Slice
-from amber_spread.core.kernel.check import Said, mm, say
-from amber_spread.core.kernel.figures import Quantity
+from amber_spread.core.kernel.check import RoundedQuantity, Said, measure, mm, say
 from amber_spread.core.tier.hidden import CavityPlan
 from amber_spread.core.tier.openings import OpeningPlan
 
@@ -49,7 +48,7 @@ def steps_of_carving(
             f"Level every layer but the last, {slices[-1].number}: {{dome}} of its dome stays on. It goes on top, and "
             "the knife follows its rise.", CUT, dome=mm(dome_mm),
         )  # fmt: skip
-    least, most = (Quantity(minutes, "min") for minutes in CHILL_MIN)
+    least, most = (RoundedQuantity(minutes, "min") for minutes in CHILL_MIN)
     yield say("Cut each layer to its own template: axis on axis, the front mark to the front, from layer 1 up.", CUT)
     for lower, upper in alike(slices):
         yield say(
@@ -73,10 +72,10 @@ def steps_of_carving(
     if room is not None:
         yield say(
             "Mind the room inside: {wall} of cake is all there is round it at its thinnest. Try it with a skewer "
-            "before you carve there, and take the skewer out.", CARVE, wall=mm(room.wall.value),
+            "before you carve there, and take the skewer out.", CARVE, wall=measure(room.wall),
         )  # fmt: skip
     for number, opening in enumerate(openings.values(), 1):
-        out = Quantity(opening.cake.value + opening.filling.value, "g")
+        out = RoundedQuantity(opening.cake.value + opening.filling.value, "g")
         if opening.weight is None:
             yield say(
                 f"Opening {number} is left empty: cut it out of each layer as you stack, {{out}} in all.", CUT, out=out,
@@ -85,18 +84,18 @@ def steps_of_carving(
             yield say(
                 f"Cut opening {number} out by its templates; {{out}} of cake and filling comes out. Chill the cake, "
                 "press {filled} in a little at a time, and draw the knife over it level with the cake.", CARVE,
-                out=out, filled=Quantity(opening.weight.value, "g"),
+                out=out, filled=measure(opening.weight),
             )  # fmt: skip
         else:
             yield say(
                 f"Opening {number} opens nowhere: cut it out of each layer as you stack, {{out}} in all, and fill each "
                 "up level with {filled} in all before the next goes on.", CUT,
-                out=out, filled=Quantity(opening.weight.value, "g"),
+                out=out, filled=measure(opening.weight),
             )  # fmt: skip
         if opening.wall is not None and opening.volume.value > 0:
             yield say(
                 f"Mind opening {number} inside: {{wall}} of cake is all there is about it at its thinnest. Try it with "
-                "a skewer before you carve there, and take the skewer out.", CARVE, wall=mm(opening.wall.value),
+                "a skewer before you carve there, and take the skewer out.", CARVE, wall=measure(opening.wall),
             )  # fmt: skip
     yield say("The knife moves away from your hand, and the turntable is held.", CARVE, True)
     yield say(

@@ -19,8 +19,7 @@ from amber_spread.core.design.finishes import (
     covers_top,
 )
 from amber_spread.core.design.kinds import kind_of
-from amber_spread.core.kernel.check import Check, Checker, mm, times
-from amber_spread.core.kernel.figures import Quantity
+from amber_spread.core.kernel.check import Check, Checker, RoundedQuantity, measure, mm
 from amber_spread.core.stock.kit import Kit
 from amber_spread.core.stock.media import Medium
 from amber_spread.core.tier.worked import Worked
@@ -92,8 +91,8 @@ def checks_of_coats(done: Worked, media: Mapping[str, Medium], check: Checker) -
                 "coats.not_as_planned", "care", "coats",
                 "The cake was planned {planned_width} wide and {planned_height} high and measures {width} by {height}. "
                 "Coats, cover, supports and weights here go by what was measured.",
-                planned_width=mm(build_up.planned_width.value), planned_height=mm(build_up.planned_height.value),
-                width=mm(build_up.width.value), height=mm(build_up.height.value),
+                planned_width=measure(build_up.planned_width), planned_height=measure(build_up.planned_height),
+                width=measure(build_up.width), height=measure(build_up.height),
             )  # fmt: skip
         worst = max(max(side.foot.value, side.top.value, side.rise.value) for side in build_up.sides.values())
         if worst > TRIM_RATHER_MM:
@@ -145,7 +144,7 @@ def _hollows(done: Worked, check: Checker) -> Iterator[Check]:
         "coats.hollows", "care", "coats",
         "A flat scraper or smoother reaches {parts} per cent of this tier. For its hollows take one that bends to a "
         "radius of {radius}, and a fingertip or the back of a spoon for its inner corners.",
-        parts=Quantity(value=math.floor(100 * carving.flat.value), unit="each"), radius=mm(carving.bent.value),
+        parts=RoundedQuantity(value=math.floor(100 * carving.flat.value), unit="each"), radius=measure(carving.bent),
     )  # fmt: skip
 
 
@@ -181,14 +180,14 @@ def checks_of_cover(done: Worked, media: Mapping[str, Medium], kit: Kit, check: 
             "cover.pleats", "trouble", "cover",
             "The sheet's hem is {times} as long as the foot it must gather to: it will fall in pleats. "
             f"{better}; or leave more to trim and cut the fullness out at the back.",
-            times=times(cover.gather.value),
+            times=measure(cover.gather),
         )  # fmt: skip
     elif cover.gather is not None and cover.gather.value > GATHER_CARE:
         yield check(
             "cover.ease", "care", "cover",
             "The sheet's hem is {times} as long as the foot it must gather to. Ease it down a little at a time, "
             "opening the folds before you press them, and leave more to trim.",
-            times=times(cover.gather.value),
+            times=measure(cover.gather),
         )  # fmt: skip
     if cover.torn is not None and cover.torn.value > TORN_MOST:
         better = "patches lie flat" if isinstance(asked, HalvesCover) else "halves or patches may lie better"
@@ -196,20 +195,20 @@ def checks_of_cover(done: Worked, media: Mapping[str, Medium], kit: Kit, check: 
             "cover.tears", "trouble", "cover",
             "Over {parts} per cent of the tier the sheet would be drawn out by more than fondant gives: it tears, or "
             f"hangs across the hollow. See where in the round, under Carve; {better}.",
-            parts=Quantity(value=math.ceil(100 * cover.torn.value), unit="each"),
+            parts=RoundedQuantity(value=math.ceil(100 * cover.torn.value), unit="each"),
         )  # fmt: skip
     if cover.short is not None:
         yield check(
             "cover.sheet_short", "trouble", "cover",
             "The sheet you have rolled ends {short} above the board. Roll it larger, or cover in two halves.",
-            short=mm(cover.short.value),
+            short=measure(cover.short),
         )  # fmt: skip
     if cover.top_parts is not None:
         yield check(
             "cover.top_in_parts", "care", "cover",
             "The top is larger than one sheet: it is laid in {parts} parts, and their joins show. Take larger sheets, "
             "or leave the top to another cover.",
-            parts=Quantity(value=cover.top_parts.value, unit="each"),
+            parts=measure(cover.top_parts),
         )  # fmt: skip
     if cover.trimmed_weight is not None and cover.trimmed_weight.value < -1e-6:
         yield check(
@@ -243,7 +242,7 @@ def _strips(done: Worked, kit: Kit, check: Checker) -> Iterator[Check]:
             "cover.patches_give", "care", "cover",
             "A patch must give by {parts} per cent, which is more than was asked for. Ease it on over the corners a "
             "little at a time, and smooth what gathers there before it sets.",
-            parts=Quantity(value=math.ceil(100 * gives), unit="each"),
+            parts=RoundedQuantity(value=math.ceil(100 * gives), unit="each"),
         )  # fmt: skip
     if isinstance(asked, PanelCover):
         if cover.stretch is not None and cover.stretch.value > done.tier.usual.stretch_most:
@@ -264,5 +263,5 @@ def _strips(done: Worked, kit: Kit, check: Checker) -> Iterator[Check]:
             "cover.printed_short", "trouble", "cover",
             "The sheet is {missing} too short for this tier. Take a taller sheet, lower the tier, or hide the gap "
             "under a band or border.",
-            missing=mm(cover.printed.too_tall.value),
+            missing=measure(cover.printed.too_tall),
         )  # fmt: skip

@@ -8,8 +8,7 @@ from amber_spread.core.design.design import TinBake
 from amber_spread.core.design.finishes import PlainFilling
 from amber_spread.core.design.practice import Practice
 from amber_spread.core.design.settled import SettledTier
-from amber_spread.core.kernel.check import Check, Checker, Lens, grams, mm
-from amber_spread.core.kernel.figures import Quantity
+from amber_spread.core.kernel.check import Check, Checker, Lens, RoundedQuantity, measure, mm
 from amber_spread.core.stock.media import Medium
 from amber_spread.core.tier.carving import CarvingPlan
 from amber_spread.core.tier.layers import LayersPlan, TargetPlan
@@ -70,8 +69,8 @@ def _carved(carving: CarvingPlan, layers: LayersPlan, usual: Practice, check: Ch
             "carve.neck", "trouble", "carve",
             "At {up} up it carries {above} on what is left there: {pressed}, where cake bears about {bears}. Make it "
             "wider there, put a board on supports just above it, or build it of modelling paste round a dowel.",
-            up=mm(neck.up.value), above=grams(neck.above.value),
-            pressed=Quantity(neck.pressed.value, "g_per_cm2"), bears=Quantity(bears_g_per_cm2, "g_per_cm2"),
+            up=measure(neck.up), above=measure(neck.above),
+            pressed=measure(neck.pressed), bears=RoundedQuantity(bears_g_per_cm2, "g_per_cm2"),
         )  # fmt: skip
     length = layers.cake_length or layers.cake_diameter
     agrees = carving.front_agrees
@@ -80,7 +79,7 @@ def _carved(carving: CarvingPlan, layers: LayersPlan, usual: Practice, check: Ch
             "carve.views_differ", "care", "carve",
             "Seen from the front it is drawn {drawn} wide at its height, and from above it is {length}. Its sections "
             "are drawn out to that; to agree, make the tin so long, or draw one of the two anew.",
-            drawn=mm(agrees.value), length=mm(length.value),
+            drawn=measure(agrees), length=measure(length),
         )  # fmt: skip
     if carving.dome is not None:
         if carving.dome.left.value / 2 > level_mm:
@@ -88,14 +87,14 @@ def _carved(carving: CarvingPlan, layers: LayersPlan, usual: Practice, check: Ch
                 "carve.dome_high", "care", "carve",
                 "A dome of {dome} holds more cake than the {level} that is baked besides here. Bake that layer fuller, "
                 "or leave less on.",
-                dome=mm(carving.dome.left.value), level=mm(level_mm),
+                dome=measure(carving.dome.left), level=mm(level_mm),
             )  # fmt: skip
         if carving.dome.missing.value > LEAST_OPENING_ML:
             yield check(
                 "carve.dome_missing", "care", "carve",
                 "The dome does not fill the top of the cake: {missing} of it has to be built up with modelling paste. "
                 "Leave less of the dome on, or round the top off.",
-                missing=Quantity(carving.dome.missing.value, "ml"),
+                missing=measure(carving.dome.missing),
             )  # fmt: skip
     for one in carving.slices.values():
         if one.hangs.value > HANGS_MM:
@@ -103,7 +102,7 @@ def _carved(carving: CarvingPlan, layers: LayersPlan, usual: Practice, check: Ch
                 "carve.hangs", "trouble", "carve",
                 f"Layer {one.number} reaches {{hangs}} out beyond what it lies on. Cake by itself holds about "
                 "{bears}: put a card on supports below it, fill in below, or build that part of modelling paste.",
-                hangs=mm(one.hangs.value), bears=mm(HANGS_MM),
+                hangs=measure(one.hangs), bears=mm(HANGS_MM),
             )  # fmt: skip
         if len(one.bottom) > 1 or len(one.top) > 1:
             yield check(
@@ -126,7 +125,7 @@ def _opened(carving: CarvingPlan, layers: LayersPlan, media: Mapping[str, Medium
             yield check(
                 "carve.opening_thin", "trouble", "carve",
                 f"Opening {number} is left empty within a wall of {{wall}}, which gives way when the cake is cut. "
-                "Leave {least} or more about it, or fill it.", wall=mm(opening.wall.value), least=mm(WALL_LEAST_MM),
+                "Leave {least} or more about it, or fill it.", wall=measure(opening.wall), least=mm(WALL_LEAST_MM),
             )  # fmt: skip
         if opening.open and opening.medium is not None and media[opening.medium].soft:
             yield check(
@@ -164,13 +163,13 @@ def _fillings(tier: SettledTier, layers: LayersPlan, media: Mapping[str, Medium]
         yield check(
             "filling.all_dam", "trouble", "layers",
             "The dam is {dam} wide, which fills the whole cake of {cake} and leaves no room for filling.",
-            dam=mm(layers.filling.dam_width.value), cake=mm(layers.cake_diameter.value),
+            dam=measure(layers.filling.dam_width), cake=measure(layers.cake_diameter),
         )  # fmt: skip
     if layers.filling.seal_thickness and layers.filling.seal_thickness.value >= thickness_mm:
         yield check(
             "filling.all_seal", "trouble", "layers",
             "The seal is {seal} thick, as high as the dam: there is no room left for filling.",
-            seal=mm(layers.filling.seal_thickness.value),
+            seal=measure(layers.filling.seal_thickness),
         )  # fmt: skip
 
 
@@ -185,7 +184,7 @@ def _cuts(tier: SettledTier, layers: LayersPlan, check: Checker) -> Iterator[Che
             "layers.tin_too_shallow", "trouble", "layers",
             "What is cut from one tin takes a tin {needed} deep, the dome levelled off, and yours is {deep}. Take a "
             "deeper tin, or stack more, thinner layers.",
-            needed=mm(layers.tin_depth.value), deep=mm(deep_mm),
+            needed=measure(layers.tin_depth), deep=mm(deep_mm),
         )  # fmt: skip
     if bake is None:
         return
@@ -194,15 +193,15 @@ def _cuts(tier: SettledTier, layers: LayersPlan, check: Checker) -> Iterator[Che
             "layers.few_slices", "trouble", "layers",
             "The baked layers give {slices} slices and this tier stacks {count}. Bake another layer, torte each into "
             "more, or stack fewer.",
-            slices=Quantity(value=bake.slices.value, unit="each"),
-            count=Quantity(value=layers.count.value, unit="each"),
+            slices=measure(bake.slices),
+            count=measure(layers.count),
         )  # fmt: skip
     if layers.cut_height.value > bake.slice_height.value + 0.05:
         yield check(
             "layers.cut_too_high", "trouble", "layers",
             "A layer of {cut} cannot be cut from these: the lowest edge allows {least}. Cut every layer to that, or "
             "bake higher.",
-            cut=mm(layers.cut_height.value), least=mm(bake.slice_height.value),
+            cut=measure(layers.cut_height), least=measure(bake.slice_height),
         )  # fmt: skip
 
 
@@ -222,7 +221,7 @@ def _target(tier: SettledTier, target: TargetPlan, check: Checker) -> Iterator[C
         advice = "Build the top up with coat." if missing_mm > 0 else "Trim the top level lower, or keep this height."
     yield check(
         "layers.target", "care", "layers", f"The tier ends {{missing}} {side} the {{target}} you asked for. {advice}",
-        missing=mm(abs(missing_mm)), target=mm(target.height.value),
+        missing=mm(abs(missing_mm)), target=measure(target.height),
     )  # fmt: skip
 
 
@@ -235,7 +234,7 @@ def _hidden(layers: LayersPlan, check: Checker) -> Iterator[Check]:
             "layers.room_breaks_out", "trouble", "layers",
             "The hidden cavity is {room} across and breaks through the wall, which stands {near} from the middle. Make "
             "the cavity narrower, or end it in a lower layer.",
-            room=mm(cavity.diameter.value), near=mm(cavity.wall.value + cavity.diameter.value / 2),
+            room=measure(cavity.diameter), near=mm(cavity.wall.value + cavity.diameter.value / 2),
         )  # fmt: skip
     elif cavity.wall.value < WALL_LEAST_MM:
         yield check(
@@ -263,5 +262,5 @@ def _on_its_side(foot: FootPlan, check: Checker) -> Iterator[Check]:
             yield check(
                 f"side.tips_{way}", "trouble", "layers",
                 f"On its side this tier falls {way} when tipped by only {{lean}}. {advice}",
-                lean=Quantity(value=lean, unit="deg"),
+                lean=RoundedQuantity(value=lean, unit="deg"),
             )  # fmt: skip

@@ -1,13 +1,20 @@
 """Where the middle of a finished tier's weight lies: its cake and fillings in the bare body, the rest in the shell."""
 
 import math
+from collections.abc import Mapping, Sequence
 from typing import NamedTuple
 
-from amber_spread.core.geometry.body import Body, Envelopes, Sideways, Straight
+from amber_spread.core.geometry.body import Body, Envelopes, Sideways, Solid, Straight
 from amber_spread.core.geometry.sculpted import Sculpted
 from amber_spread.core.kernel.figures import DEFINITION, rule
+from amber_spread.core.tier.extras import BorderPlan, RegionPlan
+from amber_spread.core.tier.slabs import Slab
 
 SLICES = 24
+SHELL_SLICES = 8
+SHELLS = {"crumb": 0, "final": 1, "cover": 2}
+"""The steps that lie between one envelope of a tier and the next, by the number of the inner one."""
+FILLINGS = ("seal", "dam", "filling")
 INSIDE = ("cake", "syrup", "seal", "dam", "filling", "what is hidden in it", "refill", "cut out of it")
 """What of a tier lies within its bare body."""
 
@@ -77,3 +84,94 @@ def centre_of(bodies: Envelopes, leaning: dict[str, Sideways] | None, weights: d
         return Centre(x, y, low)
     shell = (outer.volume_ml * middle_height(outer) - bare.volume_ml * low) / shell_ml
     return Centre(x, y, (inside * low + (whole - inside) * shell) / whole)
+
+
+class Load(NamedTuple):
+    """What of a tier lies above a height: its weight, g, and how high its balance point is above the bare foot, mm."""
+
+    weight_g: float
+    up: float
+
+
+def load_above(
+    bodies: Envelopes,
+    slabs: Sequence[Slab],
+    weights: Mapping[str, float],
+    borders: Mapping[str, BorderPlan],
+    regions: Mapping[str, RegionPlan],
+    low_mm: float,
+) -> Load:
+    """What of an upright tier lies above a height, part by part: layers and fillings by the levels they fill, coats and
+    cover by the shell they fill, borders and pieces by the edge they are on.
+
+    `weights` are its parts, g; `low_mm` is measured from the foot of the bare tier. Source: statics.
+    """
+    bare, top_mm = bodies.bare, bodies.covered.foot_mm + bodies.covered.height_mm
+    layers = _levels(bare, slabs, ("layer",), low_mm)
+    fillings, whole = _levels(bare, slabs, ("filling",), low_mm), _levels(bare, slabs, ("layer", "filling"), low_mm)
+    nested, found = (bodies.bare, bodies.crumbed, bodies.coated, bodies.covered), []
+    for name, grams in weights.items():
+        if name in SHELLS:
+            inner = SHELLS[name]
+            share, up = _shell(nested[inner], nested[inner + 1], low_mm)
+        elif name == "border":
+            share, up = _on_top(borders), top_mm
+        elif name == "region":
+            share, up = _of_regions(regions, bodies.covered, low_mm)
+        elif name == "on_top":
+            share, up = 1.0, top_mm
+        elif name in FILLINGS:
+            share, up = fillings
+        else:
+            share, up = layers if name in ("cake", "syrup") else whole
+        found.append((grams * share, up))
+    weight_g = sum(grams for grams, _ in found)
+    return Load(weight_g, sum(grams * up for grams, up in found) / weight_g if weight_g > 0 else low_mm)
+
+
+def _levels(bare: Solid, slabs: Sequence[Slab], kinds: Sequence[str], low_mm: float) -> tuple[float, float]:
+    """Of what fills the levels of some kinds: the share above a height, and how high the middle of that is."""
+    whole = above = moment = 0.0
+    for slab in slabs:
+        if slab.kind in kinds:
+            volume, low = _between(bare, slab.low, slab.high), max(slab.low, low_mm)
+            whole += volume
+            if slab.high > low:
+                higher = volume if low == slab.low else _between(bare, low, slab.high)
+                above, moment = above + higher, moment + higher * (low + slab.high) / 2
+    return (above / whole, moment / above) if above > 0 else (0.0, low_mm)
+
+
+def _shell(inner: Solid, outer: Solid, low_mm: float) -> tuple[float, float]:
+    """Of what fills the room between two envelopes: the share above a height, and how high the middle of that is."""
+    whole, top_mm = outer.volume_ml - inner.volume_ml, outer.foot_mm + outer.height_mm
+    step = (top_mm - low_mm) / SHELL_SLICES
+    if whole <= 0 or step <= 0:
+        return 0.0, low_mm
+    lows = [low_mm + step * index for index in range(SHELL_SLICES)]
+    parts = [_between(outer, low, low + step) - _between(inner, low, low + step) for low in lows]
+    above = sum(parts)
+    up = sum(part * (low + step / 2) for part, low in zip(parts, lows, strict=True)) / above if above > 0 else low_mm
+    return above / whole, up
+
+
+def _between(body: Solid, low_mm: float, high_mm: float) -> float:
+    low, high = max(low_mm, body.foot_mm), min(high_mm, body.foot_mm + body.height_mm)
+    return body.volume_between(low, high) if high > low else 0.0
+
+
+def _on_top(borders: Mapping[str, BorderPlan]) -> float:
+    """The share of all that is piped along edges which is on the top edge."""
+    whole = sum(border.weight.value for border in borders.values())
+    return sum(one.weight.value for one in borders.values() if one.at == "top") / whole if whole > 0 else 0.0
+
+
+def _of_regions(regions: Mapping[str, RegionPlan], covered: Solid, low_mm: float) -> tuple[float, float]:
+    """The share of what is piped over the tier that lies above a height, by how high each region reaches."""
+    whole = above = moment = 0.0
+    for one in regions.values():
+        low, high = covered.foot_mm + one.low.value, covered.foot_mm + one.high.value
+        grams, begins = one.weight.value, max(low, low_mm)
+        part = grams * (high - begins) / (high - low) if high > begins else 0.0
+        whole, above, moment = whole + grams, above + part, moment + part * (begins + high) / 2
+    return (above / whole, moment / above) if above > 0 else (0.0, low_mm)

@@ -31,7 +31,7 @@ from amber_spread.core.tier.extras import BorderPlan, OnTopPlan, RegionPlan, pla
 from amber_spread.core.tier.gauge import GaugeMark, MarkKind, plan_gauge
 from amber_spread.core.tier.layer_rules import cake_as_measured
 from amber_spread.core.tier.layers import LayersPlan, plan_layers, trimmed
-from amber_spread.core.tier.mass import Centre, centre_of
+from amber_spread.core.tier.mass import Centre, Load, centre_of, load_above
 from amber_spread.core.tier.measured import as_measured, measured_ml
 from amber_spread.core.tier.openings import OpeningPlan, plan_openings
 from amber_spread.core.tier.side import FootPlan, plan_foot, tipped
@@ -117,6 +117,21 @@ class Worked(NamedTuple):
             return None
         size = Size(board.shape, board.diameter.value, (board.length or board.diameter).value)
         return size.outline(self.bodies.bare.section(board.height.value))
+
+    def on_the_edge(self) -> Iterator[tuple[str, float, float]]:
+        """What stands along the top edge: what it is, how far it reaches in from the edge, and how high it stands."""
+        if self.coats.rim_height is not None and self.coats.final is not None:
+            thick_mm = self.bodies.coated.outline.half_width_mm - self.bodies.crumbed.outline.half_width_mm
+            yield "the raw edge", thick_mm, self.coats.rim_height.value
+        if self.cover is not None and self.cover.above is not None and self.tier.cover is not None:
+            yield "the collar", self.tier.cover.value, self.cover.above.value
+        for border in self.borders.values():
+            if border.at == "top":
+                yield "the border", border.bead.value, border.up.value
+
+    def load_above(self, up_mm: float) -> Load:
+        """What of an upright tier lies above a height, measured from the foot of the bare tier."""
+        return load_above(self.bodies, self.slabs, dict(self.weights), self.borders, self.regions, up_mm)
 
 
 def _weights(
