@@ -40,6 +40,7 @@ WORK = {
     "openings": "What is cut out of it",
     "hollows": "Its hollows",
     "draped": "How the sheet lies",
+    "reach": "How far the sheet reaches",
     "draped halves": "How the halves lie",
     "patches": "The patches",
     "drawn patches": "Their edges",

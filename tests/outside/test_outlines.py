@@ -5,7 +5,7 @@ import math
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
-from shapely import Polygon
+from shapely import Point, Polygon, box
 
 from amber_spread.core.geometry import outline
 from amber_spread.core.geometry.outline import Cornered, Oval, Regular, Round
@@ -60,10 +60,23 @@ def test_outlines_grow_and_keep_their_width(kind, size, grown, more):
 
 
 def test_a_heart_and_a_petal_are_their_parts():
-    """Handbook mensuration: a square and two half circles; a polygon and its half circles."""
-    side = 200 / (1 / math.sqrt(2) + 1)
-    assert heart(200).area_mm2 == pytest.approx(side**2 * (1 + math.pi / 4), rel=1e-3)
-    assert heart(200).perimeter_mm == pytest.approx(side * (2 + math.pi), rel=1e-3)
+    """Handbook mensuration: discs joined by a general geometry library; a polygon and its half circles."""
+    lobes = [Point(side * 45, 0).buffer(55, quad_segs=256) for side in (-1, 1)]
+    cheeks = [Point(side * -55.125, 0).buffer(155.125, quad_segs=256) for side in (-1, 1)]
+    lower = cheeks[0].intersection(cheeks[1]).intersection(box(-100, -200, 100, 0))
+    upper = lobes[0].union(lobes[1]).intersection(box(-100, 0, 100, 100))
+    drawn = lower.union(upper)
+    assert heart(200).area_mm2 == pytest.approx(drawn.area, rel=1e-3)
+    assert heart(200).perimeter_mm == pytest.approx(drawn.length, rel=2e-3)
+    assert 2 * heart(200).half_length_mm == pytest.approx(200, rel=2e-3)
+
+
+def test_a_heart_tin_holds_what_sold_ones_do():
+    """Cookbook tables of tins: a heart 8 in wide and 2 1/2 in deep holds about 8 cups of 236.6 ml, a round one of 8 by
+    2 in about 7 to the brim (from memory; closed form)."""
+    cups = heart(203.2).area_mm2 * 63.5 / 1000 / 236.6
+    assert cups == pytest.approx(8, rel=0.06)
+    assert math.pi / 4 * 203.2**2 * 50.8 / 1000 / 236.6 == pytest.approx(7, rel=0.02)
     turn = math.pi / 8
     edge = 200 / (1 / math.tan(turn) + 1)
     area = 8 * edge**2 / (4 * math.tan(turn)) + 8 * math.pi * edge**2 / 8

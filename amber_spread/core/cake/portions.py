@@ -10,24 +10,34 @@ from amber_spread.core.tier import Worked
 
 @rule(
     "stack.portions", unit="each",
-    formula="floor(area / (wide * deep) + 1e-9) * max(1, floor(height / high + 0.25))", source=COMMON_PRACTICE,
-    rounding="down",
-    words="As many pieces of that size as the cake has room for from above; one as high as two is cut in two storeys.",
+    formula="floor(max(0.97 * area / (wide * deep), floor(girth / (1.5 * wide) + 1e-9)) "
+    "* max(1, floor(4 * height / high + 0.05) / 4) * (1 - share) + 1e-9)",
+    source=COMMON_PRACTICE, rounding="down",
+    words="As many pieces of that size as the tin has room for from above, one in thirty less for what is cut crooked. "
+    "A tier too narrow for two rows is cut in wedges instead, half as wide again at the rim. A taller one makes more, "
+    "by quarters of its height. What is hidden or left empty in it feeds nobody.",
 )  # fmt: skip
-def portions(area_mm2: float, wide_mm: float, deep_mm: float, height_mm: float, high_mm: float) -> float:
-    """Portions of a tier: area / (wide x deep), down, times its storeys. Source: common practice (1 x 2 in pieces:
-    about 12 from a 6 in, 24 from an 8 in, 38 from a 10 in tier, from memory).
+def portions(
+    area_mm2: float, girth_mm: float, wide_mm: float, deep_mm: float, height_mm: float, high_mm: float, share: float
+) -> float:
+    """Portions of a straight tier: the more of pieces of wide x deep and, below a girth, of wedges; times its height in
+    quarters of a portion's; less the `share` of it that is hollow. A girth of 0 is that of a tier not cut in wedges.
 
-    >>> portions(31172, 25.4, 50.8, 100, 101.6)
+    Source: common practice: wedding charts count 1 x 2 in pieces of a tier about 4 in high by the size of its tin: 8
+    from a 4 in, 24 from an 8 in, 38 from a 10 in, 56 from a 12 in round, 32 from an 8 in square (from memory).
+
+    >>> portions(32429, 0, 25.4, 50.8, 100, 101.6, 0)
     24
     """
-    return math.floor(area_mm2 / (wide_mm * deep_mm) + 1e-9) * max(1, math.floor(height_mm / high_mm + 0.25))
+    pieces = max(0.97 * area_mm2 / (wide_mm * deep_mm), math.floor(girth_mm / (1.5 * wide_mm) + 1e-9))
+    return math.floor(pieces * max(1, math.floor(4 * height_mm / high_mm + 0.05) / 4) * (1 - share) + 1e-9)
 
 
 @rule(
     "stack.portions.carved", unit="each", formula="floor(volume * 1000 / (wide * deep * high) + 1e-9)",
     source=COMMON_PRACTICE, rounding="down",
-    words="What is not straight is cut as it comes: as many pieces of that size as its volume makes.",
+    words="What is not straight is cut as it comes: as many pieces of that size as its volume makes, without what is "
+    "hidden or left empty in it.",
 )  # fmt: skip
 def portions_by_volume(volume_ml: float, wide_mm: float, deep_mm: float, high_mm: float) -> float:
     """Portions of a tier that is not straight: volume / (wide x deep x high), down. Source: common practice.
@@ -58,9 +68,25 @@ def larger_portions(done: Worked, usual: Practice) -> dict[str, Figure]:
     return {name: portions_of(done, usual, wider) for name, wider in LARGER.items()}
 
 
+WEDGE_DEEP = 1.3
+"""A tier that reaches no farther from its middle than this many times the depth of a portion is cut in wedges."""
+
+
 def portions_of(done: Worked, usual: Practice, wider: float = 1.0) -> Figure:
-    """The portions of a tier, by its cake without coats, so many times as wide as the usual one."""
-    bare, size = done.bodies.bare, (wider * usual.portion_wide_mm, usual.portion_deep_mm)
-    if done.tier.asked.build.straight:
-        return portions.figure(bare.top_area_mm2, *size, bare.height_mm, usual.portion_high_mm)
-    return portions_by_volume.figure(bare.volume_ml, *size, usual.portion_high_mm)
+    """The portions of a tier, so many times as wide as the usual one: of a straight one by its tin, as charts count
+    them, of any other by its cake without coats.
+    """
+    bare, asked, size = done.bodies.bare, done.tier.asked, (wider * usual.portion_wide_mm, usual.portion_deep_mm)
+    hollow = min(1.0, hollow_ml(done) / bare.volume_ml) if done.layers.cavity or done.carving else 0.0
+    if not asked.build.straight:
+        return portions_by_volume.figure(bare.volume_ml * (1 - hollow), *size, usual.portion_high_mm)
+    tin = asked.shape.outline(asked.tin_diameter_mm)
+    girth = tin.perimeter_mm if tin.reach_mm <= WEDGE_DEEP * usual.portion_deep_mm else 0.0
+    return portions.figure(tin.area_mm2, girth, *size, bare.height_mm, usual.portion_high_mm, hollow)
+
+
+def hollow_ml(done: Worked) -> float:
+    """What of a bare tier is no cake, ml: its hidden cavity, and openings that are left empty."""
+    room = done.layers.cavity.volume.value if done.layers.cavity else 0.0
+    openings = done.carving.openings.values() if done.carving else ()
+    return room + sum(one.volume.value for one in openings if one.medium is None)

@@ -89,6 +89,11 @@ class BareBody(ABC):
     def skin(self, apart_mm: float) -> Places:
         """Places all over the surface no farther apart than that, and the direction straight out or in at each."""
 
+    @property
+    @abstractmethod
+    def surface_mm2(self) -> float:
+        """The area of all its surface but the flat it stands on, mm²."""
+
     def keep(self, name: str, key: Hashable, work_out: Callable[[], T]) -> T:
         """What was worked out of it under a name and a key, or what is now; those worked out last are kept.
 

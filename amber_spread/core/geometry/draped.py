@@ -14,6 +14,7 @@ from typing import NamedTuple
 import numpy
 from shapely import MultiPolygon, Polygon, buffer, polygons, unary_union
 
+from amber_spread.core.geometry.convexity import Hull, hull_over
 from amber_spread.core.geometry.open_surface import Surface, rings_along
 from amber_spread.core.geometry.rows import Numbers
 from amber_spread.core.geometry.sculpted import Sculpted
@@ -63,7 +64,12 @@ class Draped:
         beside.data[:] = 1.0
         on_sheet, on_body = (areas + beside @ areas for areas in (on_sheet, self.surface.areas))
         found: Numbers = numpy.minimum(FOLDED, on_body / numpy.maximum(on_body / (1 + FOLDED), on_sheet) - 1)
-        return found
+        return numpy.minimum(found, 0.0) if self.hull.convex else found
+
+    @cached_property
+    def hull(self) -> Hull:
+        """The convex hull of the surface it lies on."""
+        return hull_over(self.surface)
 
     @property
     def farthest(self) -> float:

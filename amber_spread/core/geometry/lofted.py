@@ -24,7 +24,7 @@ from amber_spread.core.geometry.bare import BareBody, Places, known_as
 from amber_spread.core.geometry.outline import Outline
 from amber_spread.core.geometry.rows import Numbers
 from amber_spread.core.geometry.sections import Section
-from amber_spread.core.geometry.skin import skin_of
+from amber_spread.core.geometry.skin import skin_of, surface_area_of
 from amber_spread.core.geometry.stations import BESIDE_MM, Stations
 from amber_spread.core.geometry.traced import KNIFE_MM, Region, areas_of, largest_of
 from amber_spread.core.geometry.views import Corners, crossed, crossings, extents, side_view
@@ -34,6 +34,8 @@ STATIONS = 360
 HEIGHTS = 801
 """A section is looked at at so many heights for where the plane through the middle leaves it."""
 
+SURFACE_MM = 2.0
+"""Its surface is measured by a net with meshes no larger than this."""
 LOOKED_AT, HAIR_SHARE = 160, 1e-4
 """So many heights at which its view from the front is looked at, so far within its foot and its top."""
 
@@ -166,6 +168,10 @@ class Lofted(BareBody):
     def steps_mm(self) -> Numbers:
         found: Numbers = numpy.unique(get_coordinates(self.side)[:, 1].round(6))
         return found
+
+    @cached_property
+    def surface_mm2(self) -> float:
+        return surface_area_of(self, SURFACE_MM)
 
     def skin(self, apart_mm: float) -> Places:
         return skin_of(self, apart_mm)

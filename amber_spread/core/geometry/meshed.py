@@ -27,6 +27,7 @@ LEVEL_STEP = 1e-4
 WORTH_MM2 = 1.0
 """A face that is level is told as a step from so large on."""
 LEAST_ML = 1.0
+STANDS_MM = 1e-6
 CRUMB_ML = 0.01
 """A part of less is left out as a splinter."""
 UPRIGHT, FLAT = [-90.0, 0.0, 0.0], [0.0, 0.0, 0.0]
@@ -90,6 +91,11 @@ class Meshed(BareBody):
                 shapely.prepare(region)
                 found[:, :, index] = shapely.contains_xy(region, x[:, None], y[None, :])
         return found
+
+    @cached_property
+    def surface_mm2(self) -> float:
+        standing = (self.corners[self.triangles][:, :, 2] <= STANDS_MM).all(axis=1)
+        return float(numpy.linalg.norm(crossed(self.corners, self.triangles[~standing]), axis=1).sum() / 2)
 
     def skin(self, apart_mm: float) -> Places:
         corners, triangles = triangles_of(self.solid.refine_to_length(apart_mm))

@@ -8,6 +8,7 @@ import numpy
 from shapely import Polygon, get_coordinates
 
 from amber_spread.core.geometry.body import Body, Carried
+from amber_spread.core.geometry.convexity import ways_straight_down
 from amber_spread.core.geometry.draped import over
 from amber_spread.core.geometry.outline import Outline, Oval, Round
 from amber_spread.core.geometry.profile import Line
@@ -18,6 +19,16 @@ EVENLY = 72
 """So many directions are looked in besides those of the corners."""
 FINE = 120
 FEW, SIMPLE_MM = 60, 0.05
+SHORT = 1.02
+"""Ways over the triangles of a carved body come out up to so many times too short (measured against exact offsets)."""
+SHARP = 2 - math.pi / 2
+"""A coat worked sharp over an edge is longer than one rounded over it by this share of its thickness (geometry)."""
+SHARP_TURN, MOST_TURN = math.radians(30), math.radians(120)
+"""An edge that turns by less has no corner there; one that turns by more is rounded off in any coat."""
+OVER_A_CORNER = 1.11
+"""A way straight down over the corner of a box is at most so many times the shortest (geometry: 1.082 for a square one
+as high as half its width); where the wall leans in below, more would be asked for than any sheet needs.
+"""
 
 
 class Reach(NamedTuple):
@@ -34,13 +45,12 @@ def reach_over(body: Body) -> Reach:
     In each direction the way runs from the axis over the flat top and down the wall, in the upright plane through the
     axis: the sum of sqrt(d rho² + dz²), rho the distance of the edge from the axis. A corner of a slanted wall is
     farther down than its faces: it moves out by more than they do. Along the width and the length a sheet needs the
-    greatest part of any of these ways in that direction. Over a carved body they are the shortest along its surface,
-    wherever they run. Source: geometry.
+    greatest part of any of these ways in that direction. Over a carved body that is convex the ways run in the same
+    planes, so that a cake comes out alike, carved or not; over any other they are the shortest along its surface,
+    wherever they run, and a little for its triangles, which cut across its edges. Source: geometry.
     """
     if isinstance(body, Sculpted):
-        sheet = over(body).follows
-        left, low, right, high = sheet.extent
-        return Reach(sheet.farthest, max(-left, right), max(-low, high))
+        return body.keep("reach", lambda: _over_carved(body))
     if not isinstance(body, Carried):
         radii = _radii(body.outline, _directions((body.outline,)))
         return _of(_directions((body.outline,)), radii + body.height_mm)
@@ -48,6 +58,34 @@ def reach_over(body: Body) -> Reach:
         way = way_down(body)
         return Reach(way, way, way)
     return _over_profile(body)
+
+
+def _over_carved(body: Sculpted) -> Reach:
+    sheet = over(body).follows
+    if not sheet.hull.convex:
+        left, low, right, high = sheet.extent
+        return Reach(SHORT * sheet.farthest, SHORT * max(-left, right), SHORT * max(-low, high))
+    turns, mitres = _mitres(body.core.edge)
+    directions, ways = ways_straight_down(sheet.hull, sheet.surface.corners[sheet.start], turns)
+    ways = ways + SHARP * body.side_mm
+    ways[numpy.searchsorted(directions, turns)] += mitres * body.side_mm
+    found = _of(directions, numpy.minimum(ways, OVER_A_CORNER * sheet.farthest))
+    return found._replace(farthest=max(found.farthest, sheet.farthest))
+
+
+def _mitres(edge: Polygon) -> tuple[Numbers, Numbers]:
+    """The directions of the sharp corners of an edge, and how much farther out than its thickness a coat stands there
+    when it is worked sharp: 1 / sin(half the angle of the corner) - 1.
+    """
+    ring = get_coordinates(edge.simplify(SIMPLE_MM).exterior)[:-1]
+    into, out = ring - numpy.roll(ring, 1, axis=0), numpy.roll(ring, -1, axis=0) - ring
+    lengths = numpy.linalg.norm(into, axis=1) * numpy.linalg.norm(out, axis=1)
+    turned = numpy.arctan2(into[:, 0] * out[:, 1] - into[:, 1] * out[:, 0], (into * out).sum(axis=1))
+    if edge.exterior.is_ccw is False:
+        turned = -turned
+    sharp = (turned > SHARP_TURN) & (lengths > 1.0)
+    found: Numbers = numpy.arctan2(ring[sharp, 1], ring[sharp, 0]) % (2 * math.pi)
+    return found, 1 / numpy.cos(numpy.minimum(turned[sharp], MOST_TURN) / 2) - 1
 
 
 def way_down(body: Body) -> float:

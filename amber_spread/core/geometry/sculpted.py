@@ -102,7 +102,11 @@ class Sculpted(Outlined):
 
     @cached_property
     def wall_area_mm2(self) -> float:
-        """By how much the volume grows for each millimetre of coat, less the flat top (published: Steiner)."""
+        """All but the flat top: of the bare body its surface, else by how much the volume grows for each millimetre of
+        coat (published: Steiner).
+        """
+        if not self._coated:
+            return max(0.0, self.core.surface_mm2 - self.top_area_mm2)
         field = self.lattice
         step = field.step_mm
         volumes = [

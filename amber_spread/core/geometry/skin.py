@@ -18,6 +18,7 @@ if TYPE_CHECKING:
 STEEPER = 1.6
 """So many times as many shares of the height are looked at as would be, were its edge upright."""
 LEAST_UP, LEAST_OVER = 6, 4
+FOOT_MM = 1e-6
 
 
 def skin_of(body: "Lofted", apart_mm: float) -> Places:
@@ -35,6 +36,29 @@ def skin_of(body: "Lofted", apart_mm: float) -> Places:
         numpy.vstack([places[keep], *(wall[0] for wall in walls)]),
         numpy.vstack([normals[keep], *(wall[1] for wall in walls)]),
     )
+
+
+def surface_area_of(body: "Lofted", apart_mm: float) -> float:
+    """The area of its surface without the flat it stands on, mm²: of a net over it, and of the walls where a view is
+    cut right through it. Source: geometry.
+    """
+    at, whole = _close(body.stations, apart_mm), 0.0
+    cuts = list(_cuts(body))
+    for net in _nets(body, at, apart_mm):
+        a, b, c, d = net[:-1, :-1], net[1:, :-1], net[1:, 1:], net[:-1, 1:]
+        halves = [numpy.linalg.norm(numpy.cross(one - a, other - a), axis=2) / 2 for one, other in ((b, c), (c, d))]
+        keep = (numpy.maximum(numpy.maximum(a, b), numpy.maximum(c, d))[:, :, 2] > FOOT_MM).ravel()
+        middles = ((a + b + c + d) / 4).reshape(-1, 3)
+        for view, _, axis in cuts:
+            beside = [one for one in range(3) if one != axis]
+            keep &= contains_xy(view.buffer(KNIFE_MM), *middles[:, beside].T)
+        whole += float((halves[0] + halves[1]).ravel()[keep].sum())
+    for view, span, axis in cuts:
+        places, _ = _wall(body, view, span, axis, apart_mm)
+        along, _ = _stepped(view.exterior, apart_mm)
+        standing = (places[:, 2] <= FOOT_MM).sum()
+        whole += (len(places) - int(standing)) * view.exterior.length / max(1, len(along)) * apart_mm
+    return whole
 
 
 def _cuts(body: "Lofted") -> Iterator[tuple[Polygon, tuple[float, float], int]]:

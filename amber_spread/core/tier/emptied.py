@@ -36,6 +36,11 @@ class Emptied:
         self.hidden = hidden_in(slabs, room)
 
     @property
+    def asked(self) -> tuple[Opening, ...]:
+        """The openings as they are asked for."""
+        return self._openings
+
+    @property
     def key(self) -> Hashable:
         """What of a design it depends on beside the body."""
         return tuple(one.solid for one in self._openings), self.slabs, tuple(self.hidden.items())

@@ -1,0 +1,97 @@
+"""Convex bodies: whether a surface is one, and how far a sheet set down on it must reach, laid straight down.
+
+On a convex surface the shortest ways from a place spread out no farther than on a flat sheet (published: Toponogov's
+comparison theorem, from memory), so a sheet is taken in everywhere and drawn out nowhere. Lengths are in mm.
+"""
+
+import math
+from typing import NamedTuple
+
+import numpy
+
+from amber_spread.core.geometry.open_surface import Surface
+from amber_spread.core.geometry.rows import Numbers
+
+DENT_MM = 2.5
+"""A surface whose corners lie no deeper below its convex hull is convex: its triangles are as rough as that."""
+DIRECTIONS = 360
+FLAT = 1e-6
+
+
+class Hull(NamedTuple):
+    """The convex hull of a surface: its corners, the pairs of them that are edges, and how deep the surface dents."""
+
+    corners: Numbers
+    edges: tuple[Numbers, Numbers]
+    dent_mm: float
+
+    @property
+    def convex(self) -> bool:
+        """Whether the surface is convex but for the roughness of its triangles."""
+        return self.dent_mm <= DENT_MM
+
+
+def hull_over(surface: Surface) -> Hull:
+    """The convex hull of a surface. Source: published (quickhull, by Qhull)."""
+    from scipy.spatial import ConvexHull
+
+    sizes = numpy.linalg.svd(surface.corners - surface.corners.mean(axis=0), compute_uv=False)
+    if sizes[-1] < FLAT * sizes[0]:
+        # What lies in a plane has no hull to speak of.
+        return Hull(surface.corners, (surface.corners[:0], surface.corners[:0]), math.inf)
+    found = ConvexHull(surface.corners)
+    planes = numpy.unique(found.equations.round(6), axis=0)
+    deep = 0.0
+    for start in range(0, len(surface.corners), 512):
+        out = surface.corners[start : start + 512] @ planes[:, :3].T + planes[:, 3]
+        deep = max(deep, float(-out.max(axis=1).min()))
+    triangles = found.simplices
+    pairs = numpy.unique(numpy.sort(triangles[:, [[0, 1], [1, 2], [2, 0]]].reshape(-1, 2), axis=1), axis=0)
+    return Hull(surface.corners, (surface.corners[pairs[:, 0]], surface.corners[pairs[:, 1]]), deep)
+
+
+def ways_straight_down(hull: Hull, start: Numbers, besides: Numbers) -> tuple[Numbers, Numbers]:
+    """Directions about a place on top of a convex hull, radians, and the way down to its foot in each: in the upright
+    plane through the place, along the hull. Source: geometry.
+    """
+    directions = numpy.unique(numpy.concatenate([numpy.arange(DIRECTIONS) * 2 * math.pi / DIRECTIONS, besides]))
+    first, second = (ends - start for ends in hull.edges)
+    foot = float(hull.corners[:, 2].min() - start[2])
+    return directions, numpy.array([_way(first, second, foot, float(turn)) for turn in directions])
+
+
+def _way(first: Numbers, second: Numbers, foot: float, turn: float) -> float:
+    """The way from the start, at 0, down one half of a section to the foot."""
+    along, across = numpy.array([math.cos(turn), math.sin(turn)]), numpy.array([-math.sin(turn), math.cos(turn)])
+    low, high = first[:, :2] @ across, second[:, :2] @ across
+    met = (low > 0) != (high > 0)
+    share = (low[met] / (low[met] - high[met]))[:, None]
+    places = first[met] + share * (second[met] - first[met])
+    out = places[:, :2] @ along
+    points = numpy.column_stack([out, places[:, 2]])[out > 0]
+    points = points[numpy.lexsort((points[:, 1], points[:, 0]))]
+    return _chain([(0.0, 0.0), *map(tuple, points.tolist())], foot)
+
+
+def _chain(points: list[tuple[float, float]], foot: float) -> float:
+    """Length of the upper right of the convex outline of points (out, up), from the first to the lowest."""
+    chain: list[tuple[float, float]] = []
+    for point in points:
+        while len(chain) > 1 and _left(chain[-2], chain[-1], point):
+            chain.pop()
+        chain.append(point)
+    # From the outermost point on the outline runs back in and down to the foot.
+    outer: list[tuple[float, float]] = []
+    for point in sorted((one for one in points if one[1] <= chain[-1][1]), key=lambda one: (-one[1], -one[0])):
+        while len(outer) > 1 and _left(outer[-2], outer[-1], point):
+            outer.pop()
+        outer.append(point)
+    below = [one for one in outer if one[1] >= foot - 1e-6]
+    lines = (*zip(chain, chain[1:], strict=False), *zip(below, below[1:], strict=False))
+    on_foot = sum(math.dist(a, b) for a, b in lines if a[1] <= foot + 1e-6 and b[1] <= foot + 1e-6)
+    return sum(math.dist(a, b) for a, b in lines) - on_foot
+
+
+def _left(a: tuple[float, float], b: tuple[float, float], c: tuple[float, float]) -> bool:
+    """Whether the way from a by b to c turns left, or goes straight on."""
+    return (b[0] - a[0]) * (c[1] - b[1]) - (b[1] - a[1]) * (c[0] - b[0]) >= 0
