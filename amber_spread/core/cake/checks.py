@@ -20,7 +20,10 @@ from amber_spread.core.tier import (
     Worked,
     checks_of_coats,
     checks_of_cover,
+    checks_of_foot,
     checks_of_layers,
+    checks_of_media,
+    checks_of_thickness,
     over_edge,
 )
 
@@ -31,7 +34,10 @@ OVER_EDGE_MM = 0.5
 def checks_of_tier(number: int, done: Worked, media: Mapping[str, Medium], kit: Kit) -> Iterator[Check]:
     """Everything to know about tier `number`, in the order of the work."""
     check = checker(number)
+    yield from checks_of_media(done, media, check)
     yield from checks_of_layers(done, media, check)
+    yield from checks_of_foot(done, check)
+    yield from checks_of_thickness(done, check)
     yield from checks_of_coats(done, media, check)
     yield from checks_of_cover(done, media, kit, check)
 

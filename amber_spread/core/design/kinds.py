@@ -41,14 +41,15 @@ from amber_spread.core.design.finishes import (
 from amber_spread.core.design.forms import BUILDS, SHAPES, SOLIDS
 from amber_spread.core.design.rows import Ask, DesignPart, Kind, Pick, ask, pick, row
 from amber_spread.core.design.stands import PillarsStand, RiserStand, StackedStand
+from amber_spread.core.stock.media import Ability
 from amber_spread.core.stock.supports import SORTS
 
-COATS = ("buttercream", "ganache", "frosting")
-"""The kinds of medium that serve as a coat below and around."""
-FINAL_COATS = (*COATS, "glaze")
-FILLINGS = (*COATS, "filling")
-SHEETS = ("fondant",)
-CHOCOLATES = ("chocolate",)
+COATS: tuple[Ability, ...] = ("coat",)
+"""What is asked of a medium in a coat below and around."""
+FINAL_COATS: tuple[Ability, ...] = ("coat", "pour")
+FILLINGS: tuple[Ability, ...] = ("fill",)
+SHEETS: tuple[Ability, ...] = ("roll",)
+CHOCOLATES: tuple[Ability, ...] = ("set",)
 SPREAD = ("medium", "colour", "top_mm")
 """What a new final coat keeps of the one before."""
 ROLLED = ("medium", "colour")
@@ -56,12 +57,12 @@ ROLLED = ("medium", "colour")
 _FILLED = ask("thickness_mm", "Filling, spread at", "filling_thickness_mm")
 FILLED = dict(
     (
-        row(PlainFilling, "Spread plain", _FILLED, leading="thickness_mm", keeps=("thickness_mm",), media=FILLINGS,
+        row(PlainFilling, "Spread plain", _FILLED, leading="thickness_mm", keeps=("thickness_mm",), needs=FILLINGS,
               technique="filling"),
         row(
             SoftFilling, "Soft, in a dam", _FILLED, ask("dam_width_mm", "Dam, wide", "dam_width_mm"),
             ask("seal_mm", "Seal, spread at", "seal_thickness_mm"),
-            leading="thickness_mm", keeps=("thickness_mm",), media=FILLINGS, technique="filling",
+            leading="thickness_mm", keeps=("thickness_mm",), needs=FILLINGS, technique="filling",
         ),
     )
 )  # fmt: skip
@@ -75,32 +76,32 @@ FINALS = dict(
     (
         row(
             FreehandFinal, "Hot scraper", _SIDE, _TOP, _EDGES, does="drawn freehand",
-            leading="side_mm", keeps=SPREAD, media=FINAL_COATS, technique="freehand", scraper=True,
+            leading="side_mm", keeps=SPREAD, needs=FINAL_COATS, technique="freehand", scraper=True,
         ),
         row(
             DiscFinal, "Disc", _DISC, _TOP, does="scraped against a disc", leading="disc_diameter_mm", keeps=_PLATED,
-            media=FINAL_COATS, technique="disc", plate="disc", plates=1, papers=1, scraper=True,
+            needs=FINAL_COATS, technique="disc", plate="disc", plates=1, papers=1, scraper=True,
         ),
         row(
             TwinFinal, "Twin disc", _DISC, _TOP, does="filled out between two discs", leading="disc_diameter_mm",
-            keeps=_PLATED, media=FINAL_COATS, technique="twin", plate="disc", plates=2, papers=2, scraper=True,
+            keeps=_PLATED, needs=FINAL_COATS, technique="twin", plate="disc", plates=2, papers=2, scraper=True,
         ),
         # One card lies under the cake and another, lined, takes it when it is turned over (common practice).
         row(
             InvertedFinal, "Inverted", _DISC, _TOP, does="filled out to a card, upside down", said=("upside down",),
-            leading="disc_diameter_mm", keeps=_PLATED, media=FINAL_COATS, technique="inverted", plate="card", plates=2,
+            leading="disc_diameter_mm", keeps=_PLATED, needs=FINAL_COATS, technique="inverted", plate="card", plates=2,
             papers=1, scraper=True,
         ),
         row(
             TowelFinal, "Crust & towel", _SIDE, _TOP, _EDGES, does="crusted and smoothed with a towel",
             said=("crust and towel", "towelled"),
-            leading="side_mm", keeps=("colour", "top_mm"), media=FINAL_COATS, technique="towel", scraper=True,
+            leading="side_mm", keeps=("colour", "top_mm"), needs=FINAL_COATS, technique="towel", scraper=True,
             smoother=True,
         ),
         row(
             DeckledFinal, "Deckled rim", _SIDE, _TOP, ask("rim_mm", "Lip above the top", "rim_mm"),
             does="left standing as a rough lip",
-            said=("deckle",), leading="side_mm", keeps=SPREAD, media=FINAL_COATS,
+            said=("deckle",), leading="side_mm", keeps=SPREAD, needs=FINAL_COATS,
             technique="deckled", scraper=True,
         ),
         row(
@@ -111,7 +112,7 @@ FINALS = dict(
         row(
             TexturedFinal, "Piped over", ask("relief_mm", "Relief, on average", "coat_thickness_mm"),
             does="piped or stroked all over",
-            said=("piped all over", "piped"), leading="relief_mm", keeps=ROLLED, media=FINAL_COATS,
+            said=("piped all over", "piped"), leading="relief_mm", keeps=ROLLED, needs=FINAL_COATS,
             technique="textured",
         ),
         row(NoFinal, "None", said=("naked",)),
@@ -123,7 +124,7 @@ _HEM = ask("overlap_mm", "Trim allowance, all round", "overlap_mm")
 _RISING = ("straight", "tapered", "bevelled", "domed", "ball", "turned")
 _CARVED = ("carved", "joined", "modelled")
 _DRAPED = (*_RISING, *_CARVED)
-_SHEETED: dict[str, Any] = {"leading": "thickness_mm", "keeps": ROLLED, "media": SHEETS}
+_SHEETED: dict[str, Any] = {"leading": "thickness_mm", "keeps": ROLLED, "needs": SHEETS}
 COVERS = dict(
     (
         row(
@@ -180,7 +181,7 @@ COVERS = dict(
             ask("above_mm", "Stands above the tier", "overlap_mm"), _HEM,
             ask("spread", "Of the paper is covered", "spread", percent=True),
             does="in a chocolate collar", called="a collar", technique="collar", suits=("straight", "bevelled"),
-            leading="thickness_mm", media=CHOCOLATES,
+            leading="thickness_mm", needs=CHOCOLATES,
         ),
         row(NoCover, "None"),
     )
@@ -260,12 +261,12 @@ PARTS: tuple[DesignPart, ...] = (
     ))),
     DesignPart(("layers", "syrup"), "syrup", dict((
         row(Syrup, "Syrup", ask("soak_mm", "Soaks in, each layer", "syrup_soak_mm"), leading="soak_mm",
-              media=("syrup",), technique="syrup"),
+              needs=("soak",), technique="syrup"),
     ))),
     DesignPart(("filling",), "fill", FILLED),
     DesignPart(("crumb",), "crumb", dict((
         row(CrumbCoat, "Crumb coat", ask("thickness_mm", "Crumb coat, spread at", "coat_thickness_mm"),
-              leading="thickness_mm", media=COATS, technique="crumb"),
+              leading="thickness_mm", needs=COATS, technique="crumb"),
     ))),
     DesignPart(("final",), "coat", FINALS),
     DesignPart(("cover",), "cover", COVERS),
@@ -274,7 +275,7 @@ PARTS: tuple[DesignPart, ...] = (
             Border, "Border", ask("bead_mm", "Bead, wide", "bead_mm"),
             pick("at", "Border", ("foot", "along the foot"), ("top", "along the top edge")),
             pick("bead", "Bead", ("half", "half a round"), ("round", "a full round")),
-            leading="bead_mm", media=COATS, technique="border",
+            leading="bead_mm", needs=COATS, technique="border",
         ),
     )), many=True),
     DesignPart(("regions",), "region", dict((
@@ -284,14 +285,14 @@ PARTS: tuple[DesignPart, ...] = (
             ask("round_deg", "Goes round by", "round_deg"),
             ask("turn_deg", "Its middle, turned from the front to the right", "turn_deg"),
             ask("relief_mm", "Relief, on average", "coat_thickness_mm"),
-            leading="relief_mm", media=COATS, technique="textured",
+            leading="relief_mm", needs=COATS, technique="textured",
         ),
     )), many=True),
     DesignPart(("on_top",), "ontop", dict((
         row(
             OnTop, "Laid on the top", ask("across_mm", "Across", "on_top_mm"),
             ask("thickness_mm", "Rolled at", "fondant_thickness_mm"), ask("count", "How many", "pieces"),
-            leading="across_mm", media=SHEETS, technique="pieces",
+            leading="across_mm", needs=SHEETS, technique="pieces",
         ),
     )), many=True),
     DesignPart(("measured",), "measured", dict((row(Measured, "Measured"),))),

@@ -9,6 +9,7 @@ from pydantic_core import to_jsonable_python
 
 from amber_spread.core.design.silhouettes import ACROSS_MM, from_above, from_the_side, of_solid
 from amber_spread.core.kernel.base import Frozen, Usual
+from amber_spread.core.stock.media import Ability, MediumKind, kinds_that
 
 
 class Ask(Frozen):
@@ -50,9 +51,9 @@ class Kind(Frozen):
     else the quick line reads for it; `leading` is the field a bare length there sets. A new one begins as `begins`, its
     sizes shares of the tin (`of_tin`), with what the one before it had of `keeps`.
 
-    In the work: the kinds of medium it takes, its technique in the practice, the disc or card it is scraped against and
-    how many of those and of papers; whether a scraper and smoothers go over it; the builds it suits; whether it is cut
-    out of a larger sheet. `crumb` is the usual of the crumb coat below it, where that is another. What is `round_only`
+    In the work: what it needs of a medium, any one of these, and the kinds of medium that can; its technique in the
+    practice; the disc or card it is scraped against and how many of those and of papers; whether a scraper and
+    smoothers go over it; the builds it suits; whether it is cut out of a larger sheet. `crumb` is the usual of the crumb coat below it, where that is another. What is `round_only`
     comes out of a round tin alone, and what has its `own_outline` takes no shape but its own.
     """
 
@@ -67,7 +68,8 @@ class Kind(Frozen):
     begins: dict[str, JsonValue] = {}
     of_tin: dict[str, float] = {}
     keeps: tuple[str, ...] = ()
-    media: tuple[str, ...] = ()
+    needs: tuple[Ability, ...] = ()
+    media: tuple[MediumKind, ...] = ()
     technique: str = ""
     plate: Literal["disc", "card"] | None = None
     plates: int = 0
@@ -135,6 +137,7 @@ def row(model: type[BaseModel], words: str, *asked: Ask | Pick, **more: Any) -> 
         begins=begins,
         round_only=getattr(model, "round_only", False),
         own_outline=getattr(model, "own_outline", False),
+        media=kinds_that(*more.get("needs", ())),
         **more,
     )
     sizes = {name: share * ACROSS_MM for name, share in found.of_tin.items()}

@@ -13,6 +13,28 @@ MEDIUM_KINDS: dict[MediumKind, str] = {
     "fondant": "fondant or another sheet", "chocolate": "chocolate", "syrup": "syrup",
 }  # fmt: skip
 """Every kind of medium, and what people call it."""
+Ability = Literal["fill", "dam", "coat", "pour", "roll", "set", "soak"]
+ABILITIES: dict[Ability, str] = {
+    "fill": "be spread between layers",
+    "dam": "be piped as a dam that stands up",
+    "coat": "be spread as a coat or piped, and hold its form",
+    "pour": "be poured over as a glaze",
+    "roll": "be rolled out into a sheet",
+    "set": "set as a thin collar",
+    "soak": "soak into cake",
+}
+"""What is asked of a medium, as it stands in a sentence."""
+CAN: dict[MediumKind, tuple[Ability, ...]] = {
+    "buttercream": ("fill", "dam", "coat"),
+    "ganache": ("fill", "dam", "coat"),
+    "frosting": ("fill", "dam", "coat"),
+    "filling": ("fill",),
+    "glaze": ("pour",),
+    "fondant": ("roll",),
+    "chocolate": ("set",),
+    "syrup": ("soak",),
+}
+"""What each kind of medium can do (common practice)."""
 Allergen = Literal["milk", "egg", "wheat", "nuts", "peanut", "soya", "sesame", "sulphites"]
 
 
@@ -35,6 +57,15 @@ class Medium(Frozen):
     raw_egg: bool = False
     allergens: tuple[Allergen, ...] = ()
     firms: Note = ""
+
+    def can(self, ability: Ability) -> bool:
+        """Whether it can be worked so; what runs when pressed stands up as no dam."""
+        return ability in CAN[self.kind] and not (ability == "dam" and self.soft)
+
+
+def kinds_that(*abilities: Ability) -> tuple[MediumKind, ...]:
+    """Every kind of medium that can do one of these, in their order."""
+    return tuple(kind for kind, can in CAN.items() if any(one in can for one in abilities))
 
 
 @rule(

@@ -16,6 +16,7 @@ from amber_spread.core.tier.layer_checks import checks_of_layers
 from amber_spread.core.tier.layer_rules import cut_for_height, offcut
 from amber_spread.core.tier.layers import LayersPlan
 from amber_spread.core.tier.mass import pressure
+from amber_spread.core.tier.medium_checks import checks_of_foot, checks_of_media, checks_of_thickness
 from amber_spread.core.tier.side import FootPlan
 from amber_spread.core.tier.uses import STEPS, Step, Use, bowl_key, step_key, use_of
 from amber_spread.core.tier.worked import Footprint, UnknownMedium, Unmade, Worked, carved_of, forget_tiers, work_tiers
@@ -52,7 +53,10 @@ __all__ = [
     "carved_of",
     "checks_of_coats",
     "checks_of_cover",
+    "checks_of_foot",
     "checks_of_layers",
+    "checks_of_media",
+    "checks_of_thickness",
     "cut_for_height",
     "envelope_of",
     "forget_tiers",
