@@ -94,7 +94,7 @@ class _Cards:
 
     def _status(self, need: Any) -> str:
         if need.status == "have":
-            return "have"
+            return "leaves with the cake" if need.leaves else "have"
         if need.status == "get" or need.owned is None:
             return "get one"
         return f"next best {self.say(need.owned)}. {need.changes}"
@@ -110,7 +110,7 @@ class _Cards:
             ("To lift it", "one person" if people <= 1 else f"{people:.0f} people, from below the board"),
             ("Height in the box", self.say(stack.height)),
             ("Base board", wide),
-            ("Driven for", f"{drive:.0f} min" if drive else "not said"),
+            ("Driven for", f"{drive:.0f} min" if drive else "not set"),
             ("Tips at", f"{self.say(stack.tips)}; keep it level"),
             ("Stacked", "where it stays" if self.stacking_asked.stacked == "there" else "before the drive"),
         )  # fmt: skip

@@ -177,7 +177,7 @@ def plan_carved_bake(done: Worked, tins: Sequence[Tin]) -> CarvedBake | None:
     body = done.bodies.bare
     if not isinstance(body, Sculpted) or not isinstance(build, Carvable) or isinstance(layers.bake, MeasuredBake):
         return None
-    cut, level, skin = done.layers.cut_height.value, usual.level_mm, usual.trimmed_skin_mm
+    cut, level, skin = done.layers.cut_height.value, usual.level_mm, usual.narrower_mm
     slices = slices_of(body, done.slabs)
 
     def each(depth_mm: float) -> int:
@@ -289,7 +289,7 @@ def _own(done: Worked, each: int) -> Tray:
     """A tin as large as the tier's own outline: of its shape where that is round or square, else a sheet."""
     tier, bare = done.tier.asked, done.bodies.bare
     if tier.build.own_outline:
-        skin = 2 * done.tier.usual.trimmed_skin_mm
+        skin = 2 * done.tier.usual.narrower_mm
         short, long = sorted((bare.width_mm + skin, bare.length_mm + skin))
         return Tray("rectangle", short, long, each, False)
     outline = tier.shape.outline(tier.tin_diameter_mm)

@@ -14,8 +14,8 @@ from amber_spread.core.tier import LayersPlan
 
 
 class MixPlan(Made):
-    """The batter of one cake: what its tins take, what a recipe of it fills, how many recipes to make, and what whole
-    ones would leave: `rest`, enough for so many `spare` small cakes. `step` is the share it can be made in.
+    """The batter of one cake: what its tins take, what a recipe of it fills, how many recipes to make in the shares it
+    can be made in (`step`), the `rest` that leaves, and whether that makes a `spare` small cake.
     """
 
     name: str
@@ -85,29 +85,29 @@ def batches_of(batter_ml: float, batch_ml: float, step: float) -> float:
 
 
 @rule(
-    "batter.rest", unit="ml", formula="ceil(batches) * batch - batter", source=DEFINITION, rounding="down",
-    words="What whole batches would leave over.",
+    "batter.rest", unit="ml", formula="batches * batch - batter", source=DEFINITION, rounding="down",
+    words="What the recipes you make leave over.",
 )  # fmt: skip
 def rest_of(batches: float, batch_ml: float, batter_ml: float) -> float:
-    """Batter left if only whole batches are made, ml. Source: definition.
+    """Batter left of the recipes that are made, ml. Source: definition.
 
-    >>> round(rest_of(1, 2318.2, 1434), 2)
-    884.2
+    >>> round(rest_of(0.75, 2318.2, 1434), 2)
+    304.65
     """
-    return math.ceil(batches) * batch_ml - batter_ml
+    return batches * batch_ml - batter_ml
 
 
 @rule(
-    "batter.spare", unit="each", formula="floor(rest / small)", source=COMMON_PRACTICE, rounding="down",
-    words="As many small spare cakes as the rest of whole batches would make.",
+    "batter.spare", unit="each", formula="min(1, floor(rest / small))", source=COMMON_PRACTICE, rounding="down",
+    words="One small spare cake, where the batter left over fills its tin.",
 )  # fmt: skip
 def spare_cakes(rest_ml: float, small_ml: float) -> float:
-    """Spare small cakes from the rest: rest / batter of one small tin, down. Source: common practice.
+    """One spare small cake where the rest fills its tin, else none. Source: common practice (one is baked to try).
 
-    >>> spare_cakes(1033, 197.7)
-    5
+    >>> spare_cakes(304.7, 197.7)
+    1
     """
-    return math.floor(rest_ml / small_ml)
+    return min(1, math.floor(rest_ml / small_ml))
 
 
 def plan_batter(

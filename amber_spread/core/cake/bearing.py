@@ -10,7 +10,7 @@ from amber_spread.core.cake.levels import Mass, Place, Stood, board_weight, gap_
 from amber_spread.core.design.practice import Practice
 from amber_spread.core.design.stands import StackedStand, Stand
 from amber_spread.core.geometry.outline import Outline, Point
-from amber_spread.core.geometry.places import Ground, Hole, Within
+from amber_spread.core.geometry.places import Ground, Hole, Within, common_edge_distance
 from amber_spread.core.kernel.base import Same
 from amber_spread.core.kernel.figures import Figure, same
 from amber_spread.core.stock.supports import Support
@@ -82,6 +82,20 @@ def all_above(stood: Sequence[Stood], index: int) -> Above:
     """All that stands from tier `index` (from 0) up."""
     parts = {name: mass for one in stood[index:] for name, mass in one.masses.items()}
     return Above(tuple((name, mass.weight_g) for name, mass in parts.items()), together(list(parts.values())))
+
+
+def tipping_foot(stood: Sequence[Stood], index: int) -> tuple[float, float, float]:
+    """What turns over the edge of what tier `index` (from 0, above the lowest) rests on: its weight, g, how high its
+    balance point is above that, and how far inside the edge, mm. On supports alone no edge is counted on.
+    """
+    lower, upper, above = stood[index - 1], stood[index], all_above(stood, index).whole
+    away = lower.place.x - upper.place.x, lower.place.y - upper.place.y
+    top = lower.done.stands.top
+    flat = None if top is None else Within("top", top, away)
+    contact = _contact(upper.done.tier.asked.stand, Within("board", upper.done.stands.board_edge), flat)
+    at = above.x - upper.place.x, above.y - upper.place.y
+    inside_mm = common_edge_distance(contact, at) if contact else 0.0
+    return above.weight_g, above.up - upper.place.level_mm, inside_mm
 
 
 def bearing_below(kitchen: Kitchen, upper: Worked, on: Below, place: Place, number: int, above: Above) -> Bearing:

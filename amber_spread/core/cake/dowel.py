@@ -1,5 +1,6 @@
 """The centre dowel: whether there is one, how long and how thick it has to be, and the holes it goes through."""
 
+import math
 from collections.abc import Sequence
 from typing import NamedTuple
 
@@ -23,6 +24,10 @@ class DowelPlan(Made):
     most: Figure
     least_across: Figure
     hole: Figure
+
+
+SOLD_MM = 1.5875
+"""Dowels are sold in sixteenths of an inch."""
 
 
 class Foot(NamedTuple):
@@ -76,6 +81,21 @@ def hole_for(across_mm: float) -> float:
     return across_mm + 2
 
 
+@rule(
+    "stack.dowel.size", unit="mm", formula="max(usual, ceil(least / 1.5875 - 1e-9) * 1.5875)", source=COMMON_PRACTICE,
+    rounding="up",
+    words="The thinnest dowel you use, or the least that holds the stack in a hard stop, up to a sixteenth of an inch "
+    "as dowels are sold.",
+)  # fmt: skip
+def dowel_size(usual_mm: float, least_mm: float) -> float:
+    """Width of a dowel, mm: the usual one, or the least that holds, up to 1/16 in. Source: common practice.
+
+    >>> round(dowel_size(6.4, 7.2), 2)
+    7.94
+    """
+    return max(usual_mm, math.ceil(least_mm / SOLD_MM - 1e-9) * SOLD_MM)
+
+
 def takes_dowel(cake: SettledDesign) -> bool:
     """Whether a centre dowel goes through the cake: as decided, else in one of two tiers or more that is driven stacked
     and whose tiers all stand flush.
@@ -88,9 +108,24 @@ def takes_dowel(cake: SettledDesign) -> bool:
     return cake.asked.stacking.driven and all(tier.asked.stand.flush for tier in cake.tiers[1:])
 
 
-def plan_dowel(cake: SettledDesign, highest: Stood, foot: Foot, joints: Sequence[JointPlan]) -> DowelPlan:
-    """The dowel of a cake of two tiers or more, up into the highest. It holds all tiers on the base board, at the
-    `foot` of the lowest, and each tier on the one below, at the `joints`.
+def dowel_for(cake: SettledDesign, feet: Sequence[Foot]) -> Figure:
+    """How wide the dowel is: as decided, else the least sold size that holds what turns over each of these feet."""
+    if cake.asked.stacking.dowel_mm is not None:
+        return cake.dowel
+    return dowel_size.figure(cake.dowel.value, max(_held(cake, foot).value for foot in feet))
+
+
+def _held(cake: SettledDesign, foot: Foot) -> Figure:
+    """The least width that holds what turns over a foot in a hard stop or a sharp turn."""
+    share = max(cake.usual.brake_share, cake.usual.turn_share)
+    return dowel_across.figure(foot.weight_g, share, foot.up_mm, foot.edge_mm)
+
+
+def plan_dowel(
+    cake: SettledDesign, across: Figure, highest: Stood, foot: Foot, joints: Sequence[JointPlan]
+) -> DowelPlan:
+    """The dowel of a cake of two tiers or more, so wide, up into the highest. It holds all tiers on the base board, at
+    the `foot` of the lowest, and each tier on the one below, at the `joints`.
     """
     base_mm, top, usual = cake.board.thickness.value, highest.place, cake.usual
     into_mm = min(usual.dowel_into_base_mm, base_mm)
@@ -98,17 +133,16 @@ def plan_dowel(cake: SettledDesign, highest: Stood, foot: Foot, joints: Sequence
     below_mm = min(usual.dowel_below_top_mm, high / 2)
     most = longest_dowel.figure(top.top_mm, base_mm, into_mm, below_mm)
     own = cake.asked.stacking.dowel_length_mm
-    share = max(usual.brake_share, usual.turn_share)
     feet = [foot, *(Foot(one.load.value, one.middle_up.value, one.inward.value) for one in joints)]
-    held = max((dowel_across.figure(one.weight_g, share, one.up_mm, one.edge_mm) for one in feet), key=_value)
+    held = max((_held(cake, one) for one in feet), key=_value)
     return DowelPlan(
-        across=cake.dowel,
+        across=across,
         length=decided(own, "mm") if own is not None else most,
         into=same("deep in the base board", into_mm, "mm"),
         least=shortest_dowel.figure(top.foot_mm, high, base_mm, into_mm),
         most=most,
         least_across=held,
-        hole=hole_for.figure(cake.dowel.value),
+        hole=hole_for.figure(across.value),
     )
 
 

@@ -5,8 +5,9 @@ from collections.abc import Iterator, Mapping, Sequence
 from functools import lru_cache
 from typing import NamedTuple
 
+from amber_spread.core.cake.bearing import tipping_foot
 from amber_spread.core.cake.cutting import CuttingList, cutting_list
-from amber_spread.core.cake.dowel import DowelPlan, Foot, plan_dowel, takes_dowel
+from amber_spread.core.cake.dowel import DowelPlan, Foot, dowel_for, plan_dowel, takes_dowel
 from amber_spread.core.cake.glue import Held
 from amber_spread.core.cake.joints import JointPlan, forget_joints, plan_joints
 from amber_spread.core.cake.levels import Mass, Stood, board_weight, stood_of, together
@@ -178,26 +179,28 @@ def plan_stack(cake: SettledDesign, worked: Sequence[Worked], media: Mapping[str
     """Stand the finished tiers, bottom first, on the base board; `kit` is what the kitchen owns."""
     usual, base_thickness = cake.usual, cake.board.thickness
     stood = stood_of(cake, worked, media)
-    doweled = takes_dowel(cake)
-    joints = plan_joints(cake, stood, kit.supports, cake.dowel.value if doweled else None)
+    size, length = _base(stood, cake.board)
+    edge = size.outline(worked[0].stands.outline)
+    base_g = board_weight(edge, base_thickness.value, usual)
+    on_board = together([mass for one in stood for mass in one.masses.values()])
+    foot = Foot(on_board.weight_g, on_board.up - base_thickness.value, _foot_edge(worked[0], edge, on_board))
+    across = None
+    if takes_dowel(cake):
+        across = dowel_for(cake, [foot, *(Foot(*tipping_foot(stood, index)) for index in range(1, len(stood)))])
+    joints = plan_joints(cake, stood, kit.supports, None if across is None else across.value)
     upper = [joint for joint in joints.values() if not joint.inside]
     tiers = [
         _tier_stack(one.number, Same(one.done), joint and Same(joint), Same(one.held), one.place.level_mm, one.less_g)
         for one, joint in zip(stood, [None, *upper], strict=True)
     ]
-    size, length = _base(stood, cake.board)
-    edge = size.outline(worked[0].stands.outline)
-    base_g = board_weight(edge, base_thickness.value, usual)
-    on_board = together([mass for one in stood for mass in one.masses.values()])
     whole = together([Mass(base_g, 0.0, 0.0, base_thickness.value / 2), on_board])
     parts = {f"tier {number}": tier.weight.value for number, tier in enumerate(tiers, 1)}
     parts["boards"] = base_g + sum(one.boards_g for one in stood)
     parts["glue and joints"] = sum(one.held.weight_g for one in stood)
     weakest = min(upper, key=lambda joint: joint.push.value, default=None)
     inside_mm = edge_distance(edge, (whole.x, whole.y))
-    foot = Foot(on_board.weight_g, on_board.up - base_thickness.value, _foot_edge(worked[0], edge, on_board))
     lean = dict(_lean(joints, stood))
-    dowel = plan_dowel(cake, stood[-1], foot, upper) if doweled else None
+    dowel = plan_dowel(cake, across, stood[-1], foot, upper) if across is not None else None
     board = cake.board
     return Stacked(
         stood,

@@ -318,8 +318,9 @@ def _cautions(whole: StackPlan) -> Iterator[Check]:
     )  # fmt: skip
     yield check(
         "caution.food_wood", "caution", "stack",
-        "Use supports sold for food: other wood and plastic may splinter, bleed or be treated. No wire, pin or skewer "
-        "goes into the cake. Your local food code decides.",
+        "Use supports sold for food: other wood and plastic may splinter, bleed or be treated. Skewers, sticks, "
+        "picks and wires that go in with figures and toppers count too: count them in, count them out, and tell "
+        "whoever serves it. Your local food code decides.",
     )  # fmt: skip
     if whole.dowel is not None:
         yield check(

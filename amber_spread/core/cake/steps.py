@@ -184,3 +184,8 @@ def serving_of(joints: Mapping[str, JointPlan], dowel: DowelPlan | None) -> Iter
                 f"Tier {joint.tier}: run a knife along the joint, lift it off on its card, pull {count} {joint.many} "
                 f"out of tier {joint.tier - 1} and count them.", "Take down",
             )  # fmt: skip
+    if joints:
+        yield say(
+            "Before anyone eats: count out every support, skewer, stick, pick and wire that went in, those of figures "
+            "and toppers too.", "Take down", True,
+        )  # fmt: skip

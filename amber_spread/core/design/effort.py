@@ -51,7 +51,7 @@ def bodies_of(design: Design, practice: Practice) -> str:
     fields = {"shape": True, "build": True, "tin_diameter_mm": True, "measured": True}
     # What is cut out of a body once it is made changes nothing of it.
     shaped = [_shaped(tier.model_dump(mode="json", include=fields, exclude={"build": {"openings"}})) for tier in tiers]
-    return json.dumps([shaped, practice.trimmed_skin_mm]) if tiers else ""
+    return json.dumps([shaped, practice.narrower_mm]) if tiers else ""
 
 
 def _shaped(part: Any) -> Any:

@@ -41,7 +41,7 @@ class SoftFilling(TakesMore):
     thickness_mm: Annotated[FillingThickness | None, Usual("filling_mm")] = None
     dam_medium: Key = "american_buttercream"
     dam_colour: Name | None = None
-    dam_width_mm: Annotated[float, limits.DAM_WIDTH.field()] | None = None
+    dam_width_mm: Annotated[Annotated[float, limits.DAM_WIDTH.field()] | None, Usual("dam_mm")] = None
     seal_mm: Annotated[Annotated[float, limits.SEAL_THICKNESS.field()] | None, Usual("seal_mm")] = None
 
     def also_takes(self) -> Iterator[Taken]:
@@ -346,10 +346,10 @@ class PipedRegion(Frozen):
 
 
 class Border(Frozen):
-    """A piped bead or shell border along the foot or the top edge, as wide as `bead_mm`."""
+    """A piped border along the foot or the top edge, as wide as `bead_mm`: a bead, half of one, shells or a rope."""
 
     at: Literal["foot", "top"] = "foot"
-    bead: Literal["round", "half"] = "half"
+    bead: Literal["shell", "rope", "round", "half"] = "shell"
     bead_mm: Annotated[Annotated[float, limits.BEAD.field()] | None, Usual("bead_mm")] = None
     medium: Key = "meringue_buttercream"
     colour: Name | None = None

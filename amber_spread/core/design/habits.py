@@ -40,14 +40,18 @@ SHARES = {
 
 def _habits() -> tuple[Habit, ...]:
     rows: list[tuple[Chapter, str, str, str, str, Origin]] = [
-        ("Cake", "trimmed_skin_mm", "trimmed_skin_mm", "Skin trimmed off, each side",
-         "Takes so much off the tin’s half width before anything is spread.", "common practice"),
+        ("Cake", "shrinkage_mm", "trimmed_skin_mm", "Cake shrinks in its tin, each side",
+         "A baked cake stands this far off the wall of its tin.", "common practice"),
+        ("Cake", "trimmed_skin_mm", "trimmed_skin_mm", "Browned skin trimmed off, each side",
+         "What you trim off the sides of the baked cake before you spread anything.", "common practice"),
         ("Cake", "filling_mm", "filling_thickness_mm", "Filling", "The thickness of every filling not set by itself.",
          "common practice"),
         ("Cake", "filling_least_mm", "filling_thickness_mm", "Thinnest filling",
          "How thin a filling may be made to reach a target height.", "common practice"),
         ("Cake", "filling_most_mm", "filling_thickness_mm", "Thickest filling",
          "How thick a filling may be made to reach a target height.", "common practice"),
+        ("Cake", "dam_mm", "dam_width_mm", "Dam of a soft filling, wide", "How wide you pipe the ring that holds a "
+         "soft filling.", "common practice"),
         ("Cake", "seal_mm", "seal_thickness_mm", "Seal under a soft filling",
          "A skin of buttercream below curd or jam, so that it does not soak in.", "common practice"),
         ("Cake", "cut_least_mm", "layer_height_mm", "Thinnest layer worth cutting",
@@ -91,6 +95,8 @@ def _habits() -> tuple[Habit, ...]:
          "back.", "this kitchen"),
         ("Coats", "semi_naked_share", "share", "Semi-naked, stays", "How much of it is left on the cake.",
          "this kitchen"),
+        ("Coats", "semi_naked_crumbs", "share", "Semi-naked, scrapings with crumbs", "How much of what you scrape back "
+         "carries crumbs. The rest goes back in the bowl.", "from memory"),
         ("Coats", "relief_mm", "coat_thickness_mm", "Piped over, mean relief",
          "The mean depth of piped rows, rosettes and ruffles.", "from memory"),
         ("Coats", "rim_mm", "rim_mm", "Lip of a deckled rim", "How far an unevened rim stands above the top.",
@@ -146,7 +152,8 @@ def _habits() -> tuple[Habit, ...]:
          "and smoothed.", "common practice"),
         ("Stack", "tier_gap_mm", "tier_gap_mm", "Between tiers that stand apart", "How high pillars or a riser hold a "
          "tier.", "this kitchen"),
-        ("Stack", "dowel_mm", "dowel_mm", "Centre dowel, across", "What holds the tiers on each other.",
+        ("Stack", "dowel_mm", "dowel_mm", "Centre dowel, at least", "The thinnest dowel you use. A heavier cake takes "
+         "the least size that holds it.",
          "common practice"),
         ("Stack", "dowel_into_base_mm", "board_thickness_mm", "Dowel driven into the base board", "How deep it is "
          "hammered in.", "common practice"),
@@ -171,7 +178,15 @@ def _habits() -> tuple[Habit, ...]:
         ("Mixing", "run_out_risk", "run_out_risk", "Risk of running short", "How often a bowl may run out, and so how "
          "much more is mixed.", "this kitchen"),
     ]  # fmt: skip
-    percent = {"settling", "semi_naked_share", "batter_fill", "mixer_fill", "stretch_most", "run_out_risk"}
+    percent = {
+        "settling",
+        "semi_naked_share",
+        "semi_naked_crumbs",
+        "batter_fill",
+        "mixer_fill",
+        "stretch_most",
+        "run_out_risk",
+    }
     percent |= {"brake_share", "turn_share"}
     return tuple(
         Habit(name=name, words=words, effect=effect, room=room, limit=limit, percent=name in percent, origin=origin)
@@ -188,12 +203,20 @@ HANDLINGS = tuple(
         ("dam", "Dam", "Piped round a soft filling."),
         ("crumb", "Crumb coat", "Spread thin, scraped close; what comes back carries crumbs."),
         ("freehand", "By scraper", "Put on thick and scraped to the line."),
-        ("disc", "To a disc", "Filled out to a disc on top, and scraped against it and the board."),
+        (
+            "disc",
+            "To a disc",
+            "Filled out to a disc on top, and scraped against it and the board. In hand: the share of one more batch.",
+        ),
         ("twin", "Between two discs", "Filled out between two discs, and scraped against both."),
         ("inverted", "Upside down", "Filled in round the tier as it stands on its head."),
         ("towel", "Smoothed by towel", "Scraped, set, and pressed smooth through a paper towel."),
         ("deckled", "Deckled rim", "As by scraper, its rim left standing."),
-        ("semi_naked", "Semi-naked", "Of the whole coat that goes on; most of it is scraped back."),
+        (
+            "semi_naked",
+            "Semi-naked",
+            "Of the whole coat that goes on; most of it is scraped back, and what is free of crumbs comes back.",
+        ),
         ("textured", "Piped over", "Rows, rosettes or ruffles over the crumb coat."),
         ("drape", "Sheet over all", "One sheet, its hem trimmed; trimmings are reckoned from its size."),
         ("pieces", "Cut pieces", "Panels, sides, halves and gores."),

@@ -274,7 +274,8 @@ PARTS: tuple[DesignPart, ...] = (
         row(
             Border, "Border", ask("bead_mm", "Bead, wide", "bead_mm"),
             pick("at", "Border", ("foot", "along the foot"), ("top", "along the top edge")),
-            pick("bead", "Bead", ("half", "half a round"), ("round", "a full round")),
+            pick("bead", "Bead", ("shell", "shells"), ("rope", "a rope"), ("round", "a full round"),
+                 ("half", "half a round")),
             leading="bead_mm", needs=COATS, technique="border",
         ),
     )), many=True),

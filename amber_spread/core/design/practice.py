@@ -1,17 +1,28 @@
 """The Practice: this kitchen's thicknesses, allowances and habits, used wherever a design does not say.
 
-Thicknesses and allowances are common practice unless marked otherwise; the shares lost and held in
-hand are this program's own starting values, to be corrected by each kitchen (see docs/method/).
+Thicknesses and allowances are common practice unless marked otherwise; the shares lost and in hand are this
+program's own starting values, to be corrected by each kitchen (see docs/method/).
 """
 
-from typing import Annotated, Self
+from typing import Annotated, Any, Self
 
 from pydantic import model_validator
 
 from amber_spread.core.design.finishes import FillingThickness, Thickness
 from amber_spread.core.kernel import limits
 from amber_spread.core.kernel.base import Frozen, at
+from amber_spread.core.kernel.units import MM_PER_INCH
 
+SIXTEENTHS = {
+    "shrinkage_mm": 2, "trimmed_skin_mm": 1, "filling_mm": 4, "filling_least_mm": 3, "filling_most_mm": 5, "dam_mm": 7,
+    "seal_mm": 1, "cut_least_mm": 8, "level_mm": 4, "hidden_board_in_mm": 8, "crumb_coat_mm": 1, "semi_naked_mm": 2,
+    "relief_mm": 5, "rim_mm": 8, "foot_cut_mm": 10, "coat_side_mm": 4, "coat_top_mm": 4, "coat_least_mm": 2,
+    "fondant_mm": 2, "overlap_mm": 16, "panel_overlap_mm": 12, "panel_trim_mm": 8, "roll_margin_mm": 6, "band_mm": 12,
+    "printed_overlap_mm": 2, "tab_mm": 10, "collar_mm": 1, "collar_above_mm": 10, "bead_mm": 6, "tier_board_mm": 2,
+    "base_board_mm": 8, "cut_error_mm": 1, "oven_wide_mm": 288, "oven_deep_mm": 232, "joint_bead_mm": 3,
+    "tier_gap_mm": 48, "dowel_mm": 4, "dowel_into_base_mm": 5,
+}  # fmt: skip
+"""The lengths of an inch kitchen that are not the same on both rulers, in sixteenths of an inch."""
 Share = Annotated[float, limits.FRACTION.field()]
 
 
@@ -30,8 +41,8 @@ class Technique(Frozen):
 class Techniques(Frozen):
     """One technique for every kind of step.
 
-    The float of a rolled sheet is its trimmings. Of a semi-naked coat the shares are of the whole coat that goes on;
-    what is scraped back of it carries crumbs and is lost besides.
+    The float of a rolled sheet is its trimmings. Of a semi-naked coat the shares are of the whole coat that goes on. A
+    disc or a card takes a whole batch, as for a coat by hand, and its float is the share of one more.
     """
 
     filling: Technique = Technique(lost=0.03, float=0.05, variation=0.08)
@@ -39,8 +50,8 @@ class Techniques(Frozen):
     dam: Technique = Technique(lost=0.10, float=0.15, variation=0.15)
     crumb: Technique = Technique(lost=0.15, float=0.15, variation=0.20)
     freehand: Technique = Technique(lost=0.08, float=0.25, variation=0.12)
-    disc: Technique = Technique(lost=0.08, float=1.00, variation=0.10)
-    twin: Technique = Technique(lost=0.08, float=1.00, variation=0.10)
+    disc: Technique = Technique(lost=0.08, float=0.75, variation=0.10)
+    twin: Technique = Technique(lost=0.08, float=0.75, variation=0.10)
     inverted: Technique = Technique(lost=0.08, float=0.60, variation=0.10)
     towel: Technique = Technique(lost=0.08, float=0.25, variation=0.12)
     deckled: Technique = Technique(lost=0.08, float=0.25, variation=0.15)
@@ -62,14 +73,18 @@ class Techniques(Frozen):
 class Practice(Frozen):
     """This kitchen's usual. Lengths in mm, weights in g.
 
-    `level_mm` is what is levelled off a baked layer; `batter_fill` the share of the baked height that the batter fills
-    the tin to, before it rises.
+    A cake is narrower than its tin by what it shrinks and by the browned skin that is trimmed off, each side;
+    `semi_naked_crumbs` is the share of what is scraped back of a semi-naked coat that carries crumbs. `level_mm` is
+    what is levelled off a baked layer; `batter_fill` the share of the baked height that the batter fills the tin to,
+    before it rises.
     """
 
+    shrinkage_mm: Annotated[float, limits.TRIMMED_SKIN.field()] = 2.0
     trimmed_skin_mm: Annotated[float, limits.TRIMMED_SKIN.field()] = 2.0
     filling_mm: FillingThickness = 6.0
     filling_least_mm: FillingThickness = 4.0
     filling_most_mm: FillingThickness = 8.0
+    dam_mm: Annotated[float, limits.DAM_WIDTH.field()] = 11.0
     seal_mm: Annotated[float, limits.SEAL_THICKNESS.field()] = 1.0
     cut_least_mm: Annotated[float, limits.LAYER_HEIGHT.field()] = 12.0
     settling: Annotated[float, limits.SETTLING.field()] = 0.05
@@ -83,9 +98,10 @@ class Practice(Frozen):
     sweets_g_per_ml: Annotated[float, limits.DENSITY.field()] = 0.6
     syrup_soak_mm: Annotated[float, limits.SYRUP_SOAK.field()] = 0.4
     hidden_board_in_mm: Annotated[float, limits.BOARD_MARGIN.field()] = 12.7
-    crumb_coat_mm: Thickness = 2.0
+    crumb_coat_mm: Thickness = 1.0
     semi_naked_mm: Thickness = 3.0
     semi_naked_share: Annotated[float, limits.SHARE.field()] = 0.25
+    semi_naked_crumbs: Annotated[float, limits.SHARE.field()] = 0.3
     relief_mm: Thickness = 8.0
     rim_mm: Annotated[float, limits.RIM.field()] = 12.0
     foot_cut_mm: Annotated[float, limits.FOOT_CUT.field()] = 15.0
@@ -103,7 +119,7 @@ class Practice(Frozen):
     tab_mm: Annotated[float, limits.OVERLAP.field()] = 15.0
     collar_mm: Annotated[float, limits.FONDANT_THICKNESS.field()] = 2.0
     collar_above_mm: Annotated[float, limits.OVERLAP.field()] = 15.0
-    bead_mm: Annotated[float, limits.BEAD.field()] = 8.0
+    bead_mm: Annotated[float, limits.BEAD.field()] = 10.0
     tier_board_mm: Annotated[float, limits.BOARD_THICKNESS.field()] = 3.0
     base_board_mm: Annotated[float, limits.BOARD_THICKNESS.field()] = 12.0
     base_margin_mm: Annotated[float, limits.BOARD_MARGIN.field()] = 25.4
@@ -121,7 +137,7 @@ class Practice(Frozen):
     glue_mm: Annotated[float, limits.GLUE.field()] = 0.5
     joint_bead_mm: Annotated[float, limits.JOINT_BEAD.field()] = 4.0
     tier_gap_mm: Annotated[float, limits.TIER_GAP.field()] = 75.0
-    dowel_mm: Annotated[float, limits.DOWEL.field()] = 9.5
+    dowel_mm: Annotated[float, limits.DOWEL.field()] = 6.4
     dowel_into_base_mm: Annotated[float, limits.BOARD_THICKNESS.field()] = 8.0
     dowel_below_top_mm: Annotated[float, limits.BOARD_MARGIN.field()] = 25.4
     brake_share: Annotated[float, limits.PUSH.field()] = 0.5
@@ -133,6 +149,24 @@ class Practice(Frozen):
     weigh_step_g: Annotated[float, limits.WEIGH_STEP.field()] = 5.0
     run_out_risk: Annotated[float, limits.RUN_OUT_RISK.field()] = 0.05
     techniques: Techniques = Techniques()
+
+    @property
+    def narrower_mm(self) -> float:
+        """How much narrower than its tin a trimmed cake is, each side."""
+        return self.shrinkage_mm + self.trimmed_skin_mm
+
+    @classmethod
+    def in_inches(cls) -> Self:
+        """What an inch kitchen starts from: the same habits on the marks of an inch ruler."""
+        return cls.model_validate({name: count / 16 * MM_PER_INCH for name, count in SIXTEENTHS.items()})
+
+    @model_validator(mode="before")
+    @classmethod
+    def skin_once_meant_both(cls, data: Any) -> Any:
+        """A usual written before shrinkage had a value of its own gave both as skin."""
+        if isinstance(data, dict) and "trimmed_skin_mm" in data and "shrinkage_mm" not in data:
+            return data | {"shrinkage_mm": 0.0}
+        return data
 
     @model_validator(mode="after")
     def least_filling_is_below_most(self) -> Self:

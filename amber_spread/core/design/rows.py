@@ -53,8 +53,9 @@ class Kind(Frozen):
 
     In the work: what it needs of a medium, any one of these, and the kinds of medium that can; its technique in the
     practice; the disc or card it is scraped against and how many of those and of papers; whether a scraper and
-    smoothers go over it; the builds it suits; whether it is cut out of a larger sheet. `crumb` is the usual of the crumb coat below it, where that is another. What is `round_only`
-    comes out of a round tin alone, and what has its `own_outline` takes no shape but its own.
+    smoothers go over it; the builds it suits; whether it is cut out of a larger sheet. `crumb` is the usual of the
+    crumb coat below it, where that is another. What is `round_only` comes out of a round tin alone, and what has its
+    `own_outline` takes no shape but its own.
     """
 
     kind: str

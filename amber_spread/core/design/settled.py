@@ -83,9 +83,9 @@ class SettledTier:
 
     @cached_property
     def dam(self) -> Figure | None:
-        """How wide the dam of a soft filling is: as wide as it is high where nothing else is said."""
+        """How wide the dam of a soft filling is."""
         filling = self.asked.filling
-        return chosen(filling.dam_width_mm, self.filling.value, "mm") if isinstance(filling, SoftFilling) else None
+        return self.settled(filling, "dam_width_mm") if isinstance(filling, SoftFilling) else None
 
     @cached_property
     def goes_on(self) -> Figure:

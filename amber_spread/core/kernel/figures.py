@@ -237,7 +237,21 @@ def _enter(text: RuleText) -> RuleText:
 
 
 _RATIOS = frozenset(
-    ("all", "batches", "factor", "fill", "laps", "lean", "overhead", "parts", "settling", "share", "shares", "spread")
+    (
+        "all",
+        "batches",
+        "crumbs_share",
+        "factor",
+        "fill",
+        "laps",
+        "lean",
+        "overhead",
+        "parts",
+        "settling",
+        "share",
+        "shares",
+        "spread",
+    )
     + ("step", "times")
 )
 """Parameters that are plain ratios or counts of parts, without a unit to their name."""

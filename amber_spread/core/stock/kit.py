@@ -182,7 +182,10 @@ class Need(NamedTuple):
 
 
 class KitNeed(Made):
-    """A need held against the kit; `owned` is what would serve, and `changes` what that alters."""
+    """A need held against the kit; `owned` is what would serve, and `changes` what that alters.
+
+    What `leaves` goes out with the cake and is bought again; the sizes of it in the kit are those this kitchen uses.
+    """
 
     tool: Tool
     tier: int | None
@@ -192,12 +195,15 @@ class KitNeed(Made):
     deep: Figure | None
     count: int
     status: Status
+    leaves: bool
     owned: Figure | None
     owned_length: Figure | None
     owned_shape: str | None
     changes: str
 
 
+LEAVES: tuple[Tool, ...] = ("board", "base board", "printed sheet")
+"""What goes out with the cake, so that no kitchen owns it for long."""
 CHANGES: dict[Tool, tuple[str, str]] = {
     "tin": ("The tier comes out narrower.", "The tier comes out wider; trim it, or change the design to it."),
     "disc": ("The coat comes out thinner.", "The coat comes out thicker and takes more."),
@@ -248,6 +254,7 @@ def _met(number: int, need: Need, kit: Same[Kit]) -> KitNeed:
         deep=_again("depth it takes to bake this high", need.deep),
         count=need.many,
         status=served.status,
+        leaves=need.tool in LEAVES,
         owned=None if best is None else same("size owned", best.size, need.size.unit),
         owned_length=None if best is None or best.length is None else same("length owned", best.length, "mm"),
         owned_shape=None if best is None else best.shape,

@@ -51,7 +51,8 @@ class CoatPlan(Made):
 
 class CoatsPlan(Made):
     """Both coats; `final` is None where the tier stays at its crumb coat. `stays` is all of the final coat that
-    stays, `crumb_stays` all of the crumb coat. `goes_on` is the whole coat of a tier that is scraped back.
+    stays, `by_hand` what a coat of the usual thickness would weigh where a disc or a card sets this one, and
+    `crumb_stays` all of the crumb coat. `goes_on` is the whole coat of a tier that is scraped back.
     """
 
     crumb: CoatPlan
@@ -65,6 +66,7 @@ class CoatsPlan(Made):
     parchment: Figure | None
     papers: Figure | None
     scraper: Figure | None
+    by_hand: Figure | None = None
 
 
 def coats_underneath(tier: SettledTier) -> float:
@@ -140,8 +142,17 @@ def plan_coats(tier: SettledTier, media: dict[str, Medium], bare: Body, planned:
         parchment=parchment.figure(final.disc_diameter_mm) if isinstance(final, PlateFinal) else None,
         papers=same("circles of parchment", school.papers, "each") if isinstance(final, PlateFinal) else None,
         scraper=scraper.figure(coated.height_mm + (rim_high.value if rim_high else 0.0)) if school.scraper else None,
+        by_hand=_by_hand(tier, crumbed, medium, faces) if isinstance(final, PlateFinal) else None,
     )
     return plan, crumbed, coated
+
+
+def _by_hand(tier: SettledTier, crumbed: Body, medium: Medium, faces: bool) -> Figure:
+    """What a final coat of the usual thickness would weigh on the same tier."""
+    usual = tier.usual
+    under_mm = usual.coat_top_mm if faces else 0.0
+    whole = crumbed.envelope(usual.coat_side_mm, usual.coat_top_mm, under_mm)
+    return weight.figure(coat_volume(whole.volume_ml, crumbed.volume_ml), medium.density_g_per_ml)
 
 
 def _goes_on(tier: SettledTier, media: dict[str, Medium], bare: Body, build_up: BuildUp | None) -> Figure | None:

@@ -231,7 +231,7 @@ def _added(place: str, tier: Tier, cut: Cut, body: Body | Sideways, hex_of: HexO
     half = body.half_profile()
     flat = None if cut.tipped else cut.bodies.covered.flat_top
     for (key, border), asked in zip(cut.borders.items(), tier.borders, strict=True):
-        radius, wholly = border.bead.value / 2, asked.bead == "round"
+        radius, wholly = border.bead.value / 2, asked.bead != "half"
         if border.at == "foot":
             edge = max(x for x, z in half if z <= half[1][1] + 1e-6) if len(half) > 1 else half[0][0]
             middle = (edge + (radius if wholly else 0.0), body.foot_mm + radius)

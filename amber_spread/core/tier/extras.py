@@ -15,6 +15,10 @@ from amber_spread.core.kernel.figures import Figure, decided, rule, same
 from amber_spread.core.stock.media import Medium, weight
 from amber_spread.core.tier.cover_rules import piece_weight, rolled_weight, trimmed_weight
 
+BEADS = {"half": 0.5, "round": 1.0, "shell": 1.25, "rope": 1.6}
+"""What a border takes of a round bead as wide: shells lie half on each other, each loop of a rope on the last (from
+memory; half and round: geometry).
+"""
 HALF_BEAD = 2 / (3 * math.pi)
 """How far the middle of half a round lies from its flat, as a share of its width (geometry: 4 r / 3 pi)."""
 
@@ -59,12 +63,14 @@ class OnTopPlan(Made):
 
 @rule(
     "extras.border", unit="ml", formula="length * pi / 4 * bead**2 * share / 1000",
-    words="The length of the edge, times the section of the bead: a round, or half of one.",
+    words="The length of the edge, times the section of the bead: a round, half of one, or more where shells or loops "
+    "lie on each other.",
 )  # fmt: skip
 def border_volume(length_mm: float, bead_mm: float, share: float) -> float:
-    """Volume of a piped border, ml: length x pi/4 bead² x share / 1000; share 1 for a round bead, 1/2 for a half.
+    """Volume of a piped border, ml: length x pi/4 bead² x share / 1000; share 1 for a round bead, 1/2 for a half, more
+    for shells and ropes.
 
-    Source: geometry.
+    Source: geometry; what shells and ropes take besides is from memory.
 
     >>> round(border_volume(847.8, 8, 0.5), 2)
     21.31
@@ -94,11 +100,11 @@ def plan_borders(tier: SettledTier, media: dict[str, Medium], foot: Outline, fla
         at: Literal["foot", "top"] = border.at if flat is not None else "foot"
         bead = tier.settled(border, "bead_mm")
         # A round bead stands out by its width, its middle at half of it; half of one lies against the wall or the top.
-        out_mm = bead.value if border.bead == "round" else bead.value / 2
+        out_mm = bead.value / 2 if border.bead == "half" else bead.value
         edge, way = (foot, 1) if at == "foot" or flat is None else (flat, -1)
-        centroid_mm = bead.value / 2 if border.bead == "round" or at == "top" else HALF_BEAD * bead.value
+        centroid_mm = bead.value / 2 if border.bead != "half" or at == "top" else HALF_BEAD * bead.value
         length = same("length along the middle of the bead", perimeter_at(edge, way * centroid_mm), "mm")
-        volume = border_volume.figure(length.value, bead.value, 1.0 if border.bead == "round" else 0.5)
+        volume = border_volume.figure(length.value, bead.value, BEADS[border.bead])
         heavy = weight.figure(volume.value, media[border.medium].density_g_per_ml)
         plans.append(
             BorderPlan(

@@ -34,6 +34,8 @@ TRIM_RATHER_MM = 12.0
 MEASURED_OFF_MM = 3.0
 """A measured cake is told beside the planned one where they differ by more than this, 1/8 in (from memory)."""
 
+HAIR_MM = 0.01
+"""Two thicknesses that differ by less are the same."""
 TORN_MOST = 0.05
 """So much of a tier may be drawn out by more than fondant gives: over sharp corners, where it is eased by hand."""
 GIVES_MORE = 0.005
@@ -49,7 +51,7 @@ def checks_of_coats(done: Worked, media: Mapping[str, Medium], check: Checker) -
         yield from _plate(final, done, check)
     elif coats.final is not None and not isinstance(final, TexturedFinal):
         thin = min(coats.final.side.value, coats.final.top.value)
-        if 0 < thin < done.tier.usual.coat_least_mm:
+        if 0 < thin < done.tier.usual.coat_least_mm - HAIR_MM:
             yield check(
                 "coats.thin", "care", "coats",
                 "A final coat of {thin} lets the crumbs show through. This kitchen spreads {least} or more.",
@@ -117,7 +119,7 @@ def _plate(final: PlateFinal, done: Worked, check: Checker) -> Iterator[Check]:
             f"it. Trim the cake, or take a {plate} of {{least}} or more.",
             cake=mm(crumbed), least=least,
         )  # fmt: skip
-    elif side_mm < done.tier.usual.coat_least_mm:
+    elif side_mm < done.tier.usual.coat_least_mm - HAIR_MM:
         yield check(
             "coats.disc_thin", "care", "coats",
             f"This {plate} leaves only {{side}} of final coat at the side, and crumbs will show through. For "

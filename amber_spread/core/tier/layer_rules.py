@@ -7,16 +7,16 @@ from amber_spread.core.kernel.figures import COMMON_PRACTICE, DEFINITION, rule
 
 
 @rule(
-    "layers.cake_diameter", unit="mm", formula="tin - 2 * skin", source=COMMON_PRACTICE,
-    words="The tin's diameter, less the browned skin trimmed off on both sides.",
+    "layers.cake_diameter", unit="mm", formula="tin - 2 * (shrinkage + skin)", source=COMMON_PRACTICE,
+    words="The tin's diameter, less what the cake shrinks in it and the browned skin you trim off, on both sides.",
 )  # fmt: skip
-def cake_diameter(tin_mm: float, skin_mm: float) -> float:
-    """Diameter of the trimmed cake, mm: tin - 2 x skin. Source: common practice.
+def cake_diameter(tin_mm: float, shrinkage_mm: float, skin_mm: float) -> float:
+    """Diameter of the trimmed cake, mm: tin - 2 x (shrinkage + skin). Source: common practice.
 
-    >>> cake_diameter(254, 2)
-    250
+    >>> cake_diameter(254, 2, 2)
+    246
     """
-    return tin_mm - 2 * skin_mm
+    return tin_mm - 2 * (shrinkage_mm + skin_mm)
 
 
 @rule(

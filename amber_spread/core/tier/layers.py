@@ -136,13 +136,14 @@ def area_inside(outline: Outline, dam_mm: float) -> float:
 
 
 def trimmed(tier: SettledTier) -> Outline:
-    """The tin's outline with its skin trimmed off, or the width asked for of a body with an outline of its own.
+    """The tin's outline less what the cake shrinks in it and the skin trimmed off, or the width asked for of a body
+    with an outline of its own.
 
     Raises ValueError where nothing is left of it.
     """
     if tier.asked.build.own_outline:
         return Round(tier.asked.tin_diameter_mm / 2)
-    return tier.asked.shape.outline(tier.asked.tin_diameter_mm).offset(-tier.usual.trimmed_skin_mm)
+    return tier.asked.shape.outline(tier.asked.tin_diameter_mm).offset(-tier.usual.narrower_mm)
 
 
 def plan_layers(tier: SettledTier, media: dict[str, Medium], above_mm: float) -> tuple[LayersPlan, Body, list[Slab]]:
@@ -176,7 +177,7 @@ def plan_layers(tier: SettledTier, media: dict[str, Medium], above_mm: float) ->
     plan = LayersPlan(
         cake_diameter=decided(tier.asked.tin_diameter_mm, "mm")
         if tier.asked.build.own_outline
-        else cake_diameter.figure(tier.asked.tin_diameter_mm, tier.usual.trimmed_skin_mm),
+        else cake_diameter.figure(tier.asked.tin_diameter_mm, tier.usual.shrinkage_mm, tier.usual.trimmed_skin_mm),
         cake_length=length_of(body.outline if tier.asked.build.own_outline else outline),
         area=area,
         count=decided(layers.count, "each"),

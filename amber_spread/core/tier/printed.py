@@ -16,6 +16,8 @@ from amber_spread.core.tier.cover_rules import printed_sheets, printed_short, st
 
 MORE_STRIPS = 3
 """So many strips more than the fewest are tried: shorter ones may lie on fewer sheets."""
+SEAM_WORTH = 0.5
+"""A seam is as bad as half a sheet more: few people cut six short strips to save one sheet (from memory)."""
 MOST_PACKED = 24
 """More boxes than this are laid in rows and columns, which is as good where nearly all are alike."""
 
@@ -48,11 +50,15 @@ def plan_printed(cover: PrintedCover, coated: Body, tier: SettledTier) -> CoverP
         tallest = cover.sheet_height_mm if cover.directional else max(sheet)
         short_mm = tallest
         ways = list(_cuts(cover, girth_mm, min(high.value, tallest), overlap.value, boxes))
-    best = min(ways, key=lambda way: (way.packed.sheets, way.strips))
+    best = min(ways, key=lambda way: (way.packed.sheets + SEAM_WORTH * way.strips, way.strips))
     tall_mm = min(high.value, short_mm or high.value)
     reach_mm = cover.sheet_height_mm if best.turned else cover.sheet_width_mm
     count = strip_count.figure(girth_mm, reach_mm, overlap.value)
-    strips = count if int(count.value) == best.strips else same("strips that lie on fewest sheets", best.strips, "each")
+    strips = (
+        count
+        if int(count.value) == best.strips
+        else same("strips with the best of seams and sheets", best.strips, "each")
+    )
     long = strip_length.figure(girth_mm, best.strips, overlap.value)
     strip = piece_of("Strip", rectangle(long.value, tall_mm), PRINTED_HEX, best.strips, long=long, high=high)
     if tab_mm:

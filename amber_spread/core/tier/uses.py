@@ -29,6 +29,7 @@ from amber_spread.core.kernel.figures import (
     same,
 )
 from amber_spread.core.kernel.naming import named
+from amber_spread.core.tier.coats import CoatsPlan
 from amber_spread.core.tier.cover_plan import CoverPlan
 from amber_spread.core.tier.drawn import Cut
 from amber_spread.core.tier.extras import OnTopPlan
@@ -45,7 +46,7 @@ STEPS: tuple[Step, ...] = (
 
 
 FLOAT_SOURCE = Source(
-    origin="this kitchen", reference="against a disc as much is in hand again as stays, by common practice"
+    origin="this kitchen", reference="against a disc one and a half to two batches are in hand, by common practice"
 )
 
 
@@ -104,19 +105,52 @@ def squeezed(stays_g: float, share: float, settling: float) -> float:
 
 
 @rule(
-    "uses.scraped_off", unit="g", formula="coat - stays + coat * share", source=COMMON_PRACTICE,
-    words="The whole coat goes on and is scraped back: what does not stay carries crumbs and is lost, and besides a "
-    "share of the coat to bowl and blade.",
+    "uses.scraped_off", unit="g", formula="(coat - stays) * crumbs_share + coat * share", source=COMMON_PRACTICE,
+    words="The whole coat goes on and is scraped back. The scrapings with crumbs are lost, and besides a share of the "
+    "coat to bowl and blade.",
 )  # fmt: skip
-def scraped_off(coat_g: float, stays_g: float, share: float) -> float:
-    """What is lost of a coat that is scraped back, g: coat - stays + share x coat.
+def scraped_off(coat_g: float, stays_g: float, crumbs_share: float, share: float) -> float:
+    """What is lost of a coat that is scraped back, g: (coat - stays) x share with crumbs + share x coat.
 
-    A full coat goes on and nearly all of it comes off (common practice); the share is this kitchen's own.
+    A full coat goes on and nearly all of it comes off; scrapings without crumbs go back (common practice). The shares
+    are this kitchen's own.
 
-    >>> scraped_off(199, 48.5, 0.1)
-    170.4
+    >>> round(scraped_off(199, 48.5, 0.3, 0.1), 2)
+    65.05
     """
-    return coat_g - stays_g + coat_g * share
+    return (coat_g - stays_g) * crumbs_share + coat_g * share
+
+
+@rule(
+    "uses.scraped_back", unit="g", formula="(coat - stays) * (1 - crumbs_share) + coat * share", source=COMMON_PRACTICE,
+    words="The scrapings without crumbs go back in the bowl, with a share of the coat that was in hand besides.",
+)  # fmt: skip
+def scraped_back(coat_g: float, stays_g: float, crumbs_share: float, share: float) -> float:
+    """What comes back of a coat that is scraped back, g: (coat - stays) x (1 - share with crumbs) + share x coat.
+
+    Source: common practice; the shares are this kitchen's own.
+
+    >>> round(scraped_back(199, 48.5, 0.3, 0.6), 2)
+    224.75
+    """
+    return (coat_g - stays_g) * (1 - crumbs_share) + coat_g * share
+
+
+@rule(
+    "uses.plate_float", unit="g", formula="max(stays, by_hand) * (1 + share) - stays", source=FLOAT_SOURCE,
+    words="A disc or a card is filled out to with a whole batch, as much as a coat by hand takes, and a share of one "
+    "more. All of it but what stays is scraped back.",
+)  # fmt: skip
+def plate_float(stays_g: float, by_hand_g: float, share: float) -> float:
+    """Weight in hand beyond what stays on a tier scraped against a plate, g: max(stays, by hand) x (1 + share) - stays.
+
+    One and a half to two batches are made and much is scraped back (common practice); a batch is what the same tier
+    would take by hand.
+
+    >>> plate_float(200, 500, 0.75)
+    675.0
+    """
+    return max(stays_g, by_hand_g) * (1 + share) - stays_g
 
 
 @rule(
@@ -137,10 +171,7 @@ def trimmed_marble(trimmed_g: float) -> float:
     words="A share of what stays must be in hand beyond it while working, and is scraped back.",
 )  # fmt: skip
 def float_of(stays_g: float, share: float) -> float:
-    """Weight in hand beyond what stays and is lost, g: share x stays.
-
-    Against a disc the share is 1: one and a half to two batches are made and half is scraped back
-    (common practice). The other shares are this kitchen's own.
+    """Weight in hand beyond what stays and is lost, g: share x stays. The share is this kitchen's own.
 
     >>> float_of(16, 0.1)
     1.6
@@ -229,17 +260,7 @@ def uses_of_tier(
     filled = [(one.medium, one.colour, one.weight) for one in cut.openings.values()]
     for of, filled_g in _by_bowl(((key, hue), heavy.value) for key, hue, heavy in filled if key and heavy):
         take("refill", of, same("openings filled with it", filled_g, "g"), techniques.filling)
-    crumbs = tier.asked.crumb.medium, tier.asked.crumb.colour
-    if coats.goes_on is None:
-        take("crumb", crumbs, coats.crumb_stays, techniques.crumb)
-    else:
-        back = scraped_off.figure(coats.goes_on.value, coats.crumb_stays.value, techniques.semi_naked.lost)
-        spare = float_of.figure(coats.goes_on.value, techniques.semi_naked.float)
-        take("crumb", crumbs, coats.crumb_stays, techniques.semi_naked, gone=back, spare=spare)
-    final = tier.asked.final
-    if coats.stays is not None and not isinstance(final, NoCoat):
-        technique = techniques.named(kind_of(final).technique)
-        take("final", (final.medium, final.colour), coats.stays, technique)
+    _take_coats(tier, coats, take)
     if cover is not None and cover.over is not None and not isinstance(tier.asked.cover, NoCover | PrintedCover):
         _take_cover(tier, cover, marbled, take)
     by_sheet: dict[tuple[str, str | None], list[OnTopPlan]] = {}
@@ -256,6 +277,24 @@ def uses_of_tier(
     for of, piped_g in _by_bowl(((one.medium, one.colour), one.weight.value) for one in cut.regions.values()):
         take("region", of, same("regions piped of this colour", piped_g, "g"), techniques.textured)
     return uses
+
+
+def _take_coats(tier: SettledTier, coats: CoatsPlan, take: Callable[..., None]) -> None:
+    """What both coats take; what is scraped back of a semi-naked one, or off a disc or card, comes back."""
+    techniques, final = tier.usual.techniques, tier.asked.final
+    crumbs = tier.asked.crumb.medium, tier.asked.crumb.colour
+    if coats.goes_on is None:
+        take("crumb", crumbs, coats.crumb_stays, techniques.crumb)
+    else:
+        crumbed = coats.goes_on.value, coats.crumb_stays.value, tier.usual.semi_naked_crumbs
+        back = scraped_off.figure(*crumbed, techniques.semi_naked.lost)
+        spare = scraped_back.figure(*crumbed, techniques.semi_naked.float)
+        take("crumb", crumbs, coats.crumb_stays, techniques.semi_naked, gone=back, spare=spare)
+    if coats.stays is not None and not isinstance(final, NoCoat):
+        technique, more = techniques.named(kind_of(final).technique), None
+        if coats.by_hand is not None:
+            more = plate_float.figure(coats.stays.value, coats.by_hand.value, technique.float)
+        take("final", (final.medium, final.colour), coats.stays, technique, spare=more)
 
 
 def _by_bowl(
