@@ -2,7 +2,7 @@
 
 A colour made of parts is not coloured from the base: each of its colours is coloured for it as well, by its share.
     whole of a colour = its own bowl + sum over blends of (whole of the blend x parts / all its parts)
-The base is what all colours that are not blended take, and what stays uncoloured.
+The base is what all colours that are not blended take, and what stays uncoloured, less what is there already.
 """
 
 from collections.abc import Mapping
@@ -88,12 +88,13 @@ def _base(cake: SettledDesign, medium: Medium, bowls: list[Bowl], blended: Mappi
     usual = cake.usual
     taken: dict[str | None, dict[str, float]] = {}
     for bowl in bowls:
-        taken.setdefault(bowl.colour, {})["its own bowl"] = bowl.mix.value
+        still = bowl.mix if bowl.still_to_mix is None else bowl.still_to_mix
+        taken.setdefault(bowl.colour, {})["its own bowl"] = still.value
     blends: dict[str, Blend] = {}
     while True:
-        # A blend is split once nothing that is itself still to be split takes of it.
+        # A blend is split once nothing that is itself still to be split takes of it, be it by way of another blend.
         waiting = [name for name in taken if name is not None and name in blended and name not in blends]
-        ready = [name for name in waiting if not any(_takes(blended[other], name) for other in waiting)]
+        ready = [name for name in waiting if not any(_takes(other, name, blended) for other in waiting)]
         if not ready:
             break
         for name in ready:
@@ -123,8 +124,10 @@ def _key(colour: str | None) -> str:
     return PLAIN if colour is None else slug(colour)
 
 
-def _takes(blend: Colour, name: str) -> bool:
-    return any(part.colour == name for part in blend.parts)
+def _takes(blend: str, name: str, blended: Mapping[str, Colour]) -> bool:
+    """Whether a blend is made of a colour, straight or by way of other blends."""
+    parts = [part.colour for part in blended[blend].parts if part.colour is not None]
+    return name in parts or any(_takes(part, name, blended) for part in parts if part in blended)
 
 
 @rule(

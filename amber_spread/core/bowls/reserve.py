@@ -15,7 +15,7 @@ from functools import cached_property, lru_cache
 import numpy
 from numpy.typing import NDArray
 
-from amber_spread.core.bowls.sample import WALKS, Sample, normals
+from amber_spread.core.bowls.sample import SEED, WALKS, Sample, normals
 from amber_spread.core.tier import Use
 
 Draw = tuple[float, float, float]
@@ -26,8 +26,24 @@ Draw = tuple[float, float, float]
 def factors(step: int, variation: float) -> Sample:
     """By what each walk's amount differs at a step (from 0), for a coefficient of variation. Their mean is 1."""
     sigma = math.sqrt(math.log1p(variation**2))
+    found: Sample = numpy.exp(sigma * _normals_of(step) - sigma**2 / 2)
+    return found
+
+
+@lru_cache(maxsize=512)
+def _normals_of(step: int) -> Sample:
+    """The sample's normals at a step. Beyond those it has, each step has one to each of as many equal shares, in an
+    order of its own (published: Latin hypercube sampling, McKay, Beckman and Conover, Technometrics 21, 1979; from
+    memory).
+    """
     sample = normals()
-    found: Sample = numpy.exp(sigma * sample[step % len(sample)] - sigma**2 / 2)
+    if step < len(sample):
+        own: Sample = sample[step]
+        return own
+    from scipy.special import ndtri
+
+    order = numpy.random.default_rng((SEED, step)).permutation(WALKS)
+    found: Sample = ndtri((order + 0.5) / WALKS)
     return found
 
 

@@ -87,7 +87,8 @@ def _needs_of_cover(number: int, done: Worked) -> Iterator[Need]:
         yield Need("printed sheet", number, across, across.value / 2, wider=True, length=high)
         return
     sizes = [piece.size for piece in cover.pieces.values() if piece.stuff == "sheet"]
-    longest, widest = max(max(size) for size in sizes), max(min(size) for size in sizes)
+    margin_mm = 2 * done.tier.usual.roll_margin_mm if kind_of(asked).cut_out else 0.0
+    longest, widest = (most + margin_mm for most in (max(map(max, sizes)), max(map(min, sizes))))
     yield Need("mat", number, Measure(longest, rounding="up"), 0.0, wider=True)
     # A pin need only span the narrower way of the widest piece: the rest is rolled out along it.
     yield Need("pin", number, Measure(widest, rounding="up"), 0.5 * widest, wider=True)

@@ -52,7 +52,10 @@ def stand(
     ]
     owned = kit_of([*needs, *needs_of_cake(whole)], kit)
     used = {medium.key: medium for done in worked for medium in done.takes}
-    allergens = allergies_of(used.values(), {tier.layers.cake for tier in cake.asked.tiers}, contents)
+    hidden = [tier.layers.cavity.filled_with for tier in cake.asked.tiers if tier.layers.cavity]
+    inside = dict.fromkeys(key for key in hidden if key is not None)
+    known = [*used.values(), *(media[key] for key in inside if key in media and key not in used)]
+    allergens = allergies_of(known, {tier.layers.cake for tier in cake.asked.tiers}, inside, contents)
     checks = [check for number, done in enumerate(worked, 1) for check in checks_of_tier(number, done, media, kit)]
     checks.extend(
         check for number, bake in carved.items() for check in checks_of_bake(number, worked[number - 1], bake)

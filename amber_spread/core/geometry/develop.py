@@ -23,15 +23,22 @@ class Facet(NamedTuple):
     fan: float
 
 
+CREASE = math.radians(17)
+"""An outline that turns inward by more at one corner has a crease there; a curve turns by less at each."""
+
+
 class NotFlat(ValueError):
-    """A wall that cannot be laid out as one strip: an edge is gone before the narrow end is reached."""
+    """A wall that cannot be laid out as one strip: an edge is gone before the narrow end is reached, or a crease moves
+    out as the outline grows, and opens into a cone on the way in.
+    """
 
 
-def facets_of(wide: Sequence[Point], inward_mm: float, rise_mm: float) -> list[Facet]:
+def facets_of(wide: Sequence[Point], inward_mm: float, rise_mm: float, grown: bool = False) -> list[Facet]:
     """The facets of a wall above an outline's wide end, anticlockwise, that leans in so far over so much height.
 
     At a corner that turns by t the narrow edge is shorter by inward x tan(t / 2); where the outline turns inward the
-    edge keeps its length, and a cone of that angle stands between. Raises NotFlat. Source: geometry.
+    edge keeps its length, and a cone of that angle stands between. A crease of an outline that was `grown` to its wide
+    end has no such cone all the way: the wall there does not unroll. Raises NotFlat. Source: geometry.
     """
     count, high = len(wide), math.hypot(inward_mm, rise_mm)
     ways = [math.atan2(wide[(i + 1) % count][1] - y, wide[(i + 1) % count][0] - x) for i, (x, y) in enumerate(wide)]
@@ -45,6 +52,8 @@ def facets_of(wide: Sequence[Point], inward_mm: float, rise_mm: float) -> list[F
         if start + end > length + 1e-6:
             raise NotFlat("an edge of the wall is gone before its narrow end")
         fan = max(0.0, -there) * inward_mm / high
+        if grown and there < -CREASE:
+            raise NotFlat("a crease of the wall opens on the way to its narrow end")
         found.append(Facet(length, start, end, high, fan))
     return found
 

@@ -2,10 +2,12 @@
 
 import re
 from collections.abc import Mapping, Sequence
+from functools import cache
 from itertools import takewhile
 
-from amber_spread.core.line.quick_words import Token, tokens_of
-from amber_spread.core.stock.media import Medium
+from amber_spread.core.design.kinds import PARTS
+from amber_spread.core.line.quick_words import WHOLE, Token, phrases_of, tokens_of, word_of
+from amber_spread.core.stock.media import LIBRARY, Medium
 
 MOST_WORDS = 5
 BY_KIND = {
@@ -29,6 +31,22 @@ COLOURS = {
 PLAIN = frozenset(("white", "plain", "uncoloured"))
 
 
+_OWN = frozenset(medium.key for medium in LIBRARY)
+_SIGNS = ("none", "named", "colour", "order", "have", "of", "x", "marbled", "yes", "no", *COLOURS, *PLAIN)
+
+
+@cache
+def _reserved() -> frozenset[str]:
+    """Every word that the line gives a meaning of its own: its clauses, kinds, fields and signs."""
+    words = {*_SIGNS, *ALSO, *(whole.word for whole in WHOLE)}
+    models = [model for part in PARTS for model in part.kinds] + [whole.model for whole in WHOLE]
+    for part in PARTS:
+        words |= {part.word, *(word for kind in part.kinds.values() for phrase in phrases_of(kind) for word in phrase)}
+    for model in models:
+        words |= {word for field in model.model_fields for word in word_of(field).split()}
+    return frozenset(words)
+
+
 def usual_role(medium: Medium) -> str:
     """The part a medium is for where nothing says so: what is soft fills."""
     return "fill" if medium.soft and medium.kind != "glaze" else BY_KIND[medium.kind]
@@ -41,6 +59,9 @@ def name_parts(medium: Medium) -> list[str]:
 
 def find_medium(tokens: Sequence[Token], media: Mapping[str, Medium]) -> tuple[str, int] | None:
     """The medium named at the head of `tokens`, and how many of them name it: by key, whole name, or parts of it."""
+    if tokens and tokens[0].kind == "medium":
+        key = tokens[0].text[1:]
+        return (key, 1) if key in media else None
     words = [token.text.lower() for token in takewhile(lambda token: token.kind == "word", tokens[:MOST_WORDS])]
     if words and words[0] in media:
         return words[0], 1
@@ -68,7 +89,11 @@ def _by_parts(said: Sequence[str], media: Mapping[str, Medium]) -> str | None:
 
 
 def medium_written(key: str, media: Mapping[str, Medium]) -> str:
-    """A medium by its name, or by its key where the name would not be read back as it."""
+    """A medium by its name, or by its key where the name would not be read back as it; with an = before the key where a
+    word of it is one of the line's own.
+    """
     name = media[key].name.lower() if key in media else key
+    if key not in _OWN and any(word in _reserved() for word in (key, *re.split(r"[^a-z]+", name))):
+        return f"={key}"
     plain = re.fullmatch(r"[a-z][a-z -]*", name) is not None
     return name if plain and find_medium(tokens_of(name), media) == (key, len(tokens_of(name))) else key

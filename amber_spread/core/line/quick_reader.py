@@ -134,7 +134,7 @@ class Reader:
         """What is decided of a bowl: its key, what of it is there, and the order of its steps."""
         if len(tokens) < 2 or tokens[1].kind != "text":
             raise CannotRead(start, end, 'An order is given as: order "fondant" have 400 tier_2_cover / …')
-        decided: dict[str, Any] = {"bowl": tokens[1].text[1:-1]}
+        decided: dict[str, Any] = {"bowl": tokens[1].unquoted}
         rest = tokens[2:]
         if len(rest) > 1 and rest[0].text.lower() == "have":
             decided["have_g"], rest = read_number(rest[1]), rest[2:]
@@ -146,7 +146,7 @@ class Reader:
             raise CannotRead(
                 start, end, 'A colour is given as: colour "ivory" #F3E6C4, or with of "honey" 1 / plain 3 when blended.'
             )
-        colour: dict[str, Any] = {"name": tokens[1].text[1:-1], "hex": tokens[2].text}
+        colour: dict[str, Any] = {"name": tokens[1].unquoted, "hex": tokens[2].text}
         rest = tokens[3:]
         if rest and rest[0].text.lower() == "marbled":
             colour["marbled"], rest = True, rest[1:]
@@ -232,7 +232,7 @@ class Reader:
             if word == "named":
                 if len(tokens) != 2 or tokens[1].kind != "text":
                     raise CannotRead(tokens[0].start, tokens[-1].end, 'A name stands in quotes: named "Top hive".')
-                tier["name"] = tokens[1].text[1:-1]
+                tier["name"] = tokens[1].unquoted
                 return
             part = next((one for one in CLAUSES if one.word == word), None)
             if part is None:
@@ -291,14 +291,15 @@ class Reader:
         names = model.model_fields
         words: dict[str, list[str]] = {}
         for name in names:
-            if name not in ("kind", *NESTED, *drawn_fields(model)):
+            if name not in ("kind", *NESTED, *drawn_fields(model)) and not (name == "shape" and model is OnTop):
                 words.setdefault(word_of(name), []).append(name)
+        longest = max((len(word.split()) for word in words), default=0)
         while tokens:
             token = tokens[0]
             said = next(
                 (
                     length
-                    for length in (3, 2, 1)
+                    for length in range(longest, 0, -1)
                     if length <= len(tokens) and " ".join(one.text.lower() for one in tokens[:length]) in words
                 ),
                 0,
@@ -306,7 +307,7 @@ class Reader:
             if said and " ".join(one.text.lower() for one in tokens[:said]) in words:
                 tokens = self.named(words[" ".join(one.text.lower() for one in tokens[:said])], tokens, said, values)
             elif token.kind == "text" and "colour" in names:
-                values["colour"], tokens = token.text[1:-1], tokens[1:]
+                values["colour"], tokens = token.unquoted, tokens[1:]
             elif model is Layers and token.kind == "number" and "count" not in values:
                 values["count"], tokens = read_number(token), tokens[1:]
                 tokens = tokens[1:] if tokens and tokens[0].text.lower() in ("of", "x", "×") else tokens
@@ -366,7 +367,7 @@ class Reader:
             values[field] = found[0]
             return rest[found[1] :]
         elif field.endswith("colour"):
-            values[field] = token.text[1:-1] if token.kind == "text" else token.text
+            values[field] = token.unquoted if token.kind == "text" else token.text
         elif field.endswith("_mm"):
             values[field] = read_length(token, self.unit)
         elif token.kind == "number":

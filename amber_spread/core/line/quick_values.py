@@ -69,7 +69,7 @@ def stripes(tokens: Tokens, _: Terms) -> tuple[list[dict[str, Any]], Tokens]:
         first, rest = rest[0], rest[1:]
         if first.kind != "text" and first.text.lower() != "plain":
             raise CannotRead(first.start, first.end, 'A stripe is a colour in quotes and its share: "honey" 2.')
-        stripe: dict[str, Any] = {"colour": first.text[1:-1] if first.kind == "text" else None}
+        stripe: dict[str, Any] = {"colour": first.unquoted if first.kind == "text" else None}
         if rest and rest[0].kind == "number":
             stripe["share"], rest = read_number(rest[0]), rest[1:]
         return stripe, rest
@@ -99,7 +99,7 @@ def patches(tokens: Tokens, by: Terms) -> tuple[list[dict[str, Any]], Tokens]:
         if not plain and (found := find_medium(rest, by.media)) is not None:
             patch["medium"], rest = found[0], rest[found[1] :]
         if rest and (rest[0].kind == "text" or rest[0].text.lower() == "plain"):
-            patch["colour"] = rest[0].text[1:-1] if rest[0].kind == "text" else None
+            patch["colour"] = rest[0].unquoted if rest[0].kind == "text" else None
             return patch, rest[1:]
         if not patch:
             raise CannotRead(first.start, first.end, 'A patch is a colour in quotes or plain, such as "honey" / plain.')

@@ -22,7 +22,8 @@ from amber_spread.core.kernel.units import MM_PER_INCH, LengthUnit, UnitError, p
 
 NUMBER = r"\d+(?:[ -]\d+/\d+|/\d+)?(?:\.\d+)?|\.\d+"
 _TOKEN = re.compile(
-    r'(?P<text>"[^"]*")'
+    r'(?P<text>"(?:[^"]|"")*")'
+    r"|(?P<medium>=[a-z][a-z0-9_]*)"
     rf"|(?P<length>(?:{NUMBER}|\d+[½¼¾⅓⅔⅛⅜⅝⅞])\s?(?:mm|cm|in(?:ch(?:es)?)?|ft|m|″|”)(?![A-Za-z]))"
     rf"|(?P<number>(?:{NUMBER}|\d+[½¼¾⅓⅔⅛⅜⅝⅞])%?)"
     r"|(?P<hex>#[0-9A-Fa-f]{6}\b)"
@@ -64,6 +65,11 @@ class Token(NamedTuple):
     text: str
     start: int
     end: int
+
+    @property
+    def unquoted(self) -> str:
+        """What stands between its quotes; a quote in a name is written twice."""
+        return self.text[1:-1].replace('""', '"')
 
 
 class Unread(Frozen):
@@ -171,8 +177,8 @@ def _read_back(text: str) -> float | None:
 
 
 def colour_written(name: str) -> str:
-    """A name in quotes; a quote within it becomes a single one."""
-    return '"' + name.replace('"', "'") + '"'
+    """A name in quotes; a quote within it is written twice."""
+    return '"' + name.replace('"', '""') + '"'
 
 
 def read_length(token: Token, unit: LengthUnit) -> float:

@@ -22,7 +22,7 @@ from amber_spread.core.line.quick_words import (
 )
 from amber_spread.core.stock.media import Medium
 
-ELSEWHERE = {"kind", *NESTED, "shape", "target_height_mm"}
+ELSEWHERE = {"kind", *NESTED, "target_height_mm"}
 """Fields that stand elsewhere in the line."""
 
 
@@ -119,7 +119,13 @@ def _fields(model: BaseModel, by: Writing) -> str:
     for name, field in type(model).model_fields.items():
         value = getattr(model, name)
         counted = name == "count" and isinstance(model, Layers)
-        if name in ELSEWHERE or name in drawn_fields(type(model)) or (value == field.default and not counted):
+        outlined = name == "shape" and isinstance(value, BaseModel)
+        if (
+            outlined
+            or name in ELSEWHERE
+            or name in drawn_fields(type(model))
+            or (value == field.default and not counted)
+        ):
             continue
         if name == "points_mm":
             found.append("points " + " / ".join(f"{by.length(x)}:{by.length(y)}" for x, y in value))

@@ -86,8 +86,9 @@ class Batter(NamedTuple):
 
 
 class Hidden(NamedTuple):
-    """What a hidden cavity is filled with, g."""
+    """What a hidden cavity is filled with, g; `tier` counts from 1."""
 
+    tier: int
     item: str
     weight_g: float
 
@@ -160,10 +161,10 @@ def _goods(document: Document, plan: Plan) -> Iterator[Leaving]:
 
 def _hidden(document: Document, plan: Plan) -> Iterator[Hidden]:
     """What hidden cavities are filled with, by weight."""
-    for tier, done in zip(document.design.tiers, plan.tiers, strict=True):
+    for number, (tier, done) in enumerate(zip(document.design.tiers, plan.tiers, strict=True), 1):
         cavity, room = tier.layers.cavity, done.layers.cavity
         if cavity and room and cavity.filled_with is not None and room.fill_weight is not None:
-            yield Hidden(cavity.filled_with, room.fill_weight.value)
+            yield Hidden(number, cavity.filled_with, room.fill_weight.value)
 
 
 def _tools(plan: Plan) -> Iterator[str]:

@@ -185,10 +185,9 @@ class Prices:
                 key=lambda one: one[0] / one[1],
             )
             return kilo_price.figure(price, size), frozenset()
-        if plain in self.recipes:
+        if plain == key and plain in self.recipes:
             return self._made(self.recipes[plain])
-        if plain != key:
-            return self.of(plain)
+        # Bought ready in its colour it has a price of its own, or none.
         return None, frozenset([key])
 
     def _made(self, recipe: Recipe) -> tuple[Figure | None, frozenset[str]]:
@@ -232,6 +231,9 @@ def cost_of(document: Document, bill: Bill, prices: Prices, terms: Terms) -> Ord
         if baked is not None and recipe is not None and recipe.batter_g_per_ml is not None:
             kilo = price(baked.cake)
             put(index, "cake", recipe.name, baked.batter_ml * recipe.batter_g_per_ml / 1000 * kilo)
+    for number, item, weight_g in bill.hidden:
+        known = prices.items.get(item)
+        put(number - 1, "hidden", item if known is None else known.name, weight_g / 1000 * price(item))
     base = 0.0
     for tier_number, item, count in bill.goods:
         if tier_number is None:

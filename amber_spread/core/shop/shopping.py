@@ -12,11 +12,11 @@ from amber_spread.core.document import Document
 from amber_spread.core.kernel.base import Made
 from amber_spread.core.kernel.figures import COMMON_PRACTICE, DEFINITION, Figure, Quantity, Unit, rule, same, total
 from amber_spread.core.kernel.naming import named
-from amber_spread.core.shop.bill import Bill
+from amber_spread.core.shop.bill import Bill, Mixed
 from amber_spread.core.shop.costs import OrderCost, Prices, cost_of
 from amber_spread.core.shop.packs import Offer, choose_packs
 from amber_spread.core.shop.pooling import Pool, pool_bowls
-from amber_spread.core.stock.contents import Allergy, allergies_of, contents_of
+from amber_spread.core.stock.contents import HIDDEN, Allergy, allergies_of, contents_of
 from amber_spread.core.stock.goods import USED_UP, Good, read_good
 from amber_spread.core.stock.ingredients import FREE, ingredient_shelf
 from amber_spread.core.stock.media import Medium, shelf
@@ -164,8 +164,9 @@ def shop(asked: Sequence[Asked], pantry: Pantry, pooled: bool = False, left_out:
     titles = _titles(asked)
     pools = pool_bowls([(titles[one.key], one.document, one.bill) for one in asked])
     needed, gaps = _List(), list(left_out)
+    surplus = _surplus(asked, titles, pools) if pooled else {}
     for one in asked:
-        _ask_of_bowls(one, titles[one.key], needed, pools if pooled else {})
+        _ask_of_bowls(one, titles[one.key], needed, pools if pooled else {}, surplus)
         gaps.extend(_ask_of_tins(one, titles[one.key], needed, recipes))
         _ask_of_goods(one, titles[one.key], needed)
         gaps.extend(_ask_of_rooms(one, titles[one.key], needed, items))
@@ -212,12 +213,34 @@ def _titles(asked: Iterable[Asked]) -> dict[str, str]:
     return found
 
 
-def _ask_of_bowls(one: Asked, title: str, needed: _List, pools: Mapping[str, Pool]) -> None:
+def _share_of(bowl: Mixed, key: str, title: str, pools: Mapping[str, Pool]) -> tuple[float, bool]:
+    """What a bowl is mixed to, g, and whether that is its share of a pool."""
+    pool = pools.get(key)
+    if pool is None or title not in pool.apart.given:
+        return bowl.mix_g, False
+    return bowl.mix_g * pool.together.value / pool.apart.value, True
+
+
+def _surplus(asked: Iterable[Asked], titles: Mapping[str, str], pools: Mapping[str, Pool]) -> dict[str, float]:
+    """Of every pool what share of what its orders lack is there in others that have more than they take."""
+    lacking, over = dict[str, float](), dict[str, float]()
+    for one in asked:
+        for key, bowl in one.bill.bowls.items():
+            amount, shared = _share_of(bowl, key, titles[one.key], pools)
+            if shared:
+                short = amount - bowl.have_g
+                lacking[key] = lacking.get(key, 0.0) + max(0.0, short)
+                over[key] = over.get(key, 0.0) + max(0.0, -short)
+    return {key: min(1.0, over[key] / lack) for key, lack in lacking.items() if lack > 0 and over[key] > 0}
+
+
+def _ask_of_bowls(
+    one: Asked, title: str, needed: _List, pools: Mapping[str, Pool], surplus: Mapping[str, float]
+) -> None:
     for key, bowl in one.bill.bowls.items():
-        pool, amount = pools.get(key), bowl.mix_g
-        if pool is not None and title in pool.apart.given:
-            amount *= pool.together.value / pool.apart.value
-        needed.add(bowl.item, title, max(0.0, amount - bowl.have_g))
+        amount, shared = _share_of(bowl, key, title, pools)
+        lacks = max(0.0, amount - bowl.have_g)
+        needed.add(bowl.item, title, lacks * (1 - surplus.get(key, 0.0)) if shared else lacks)
 
 
 def _ask_of_tins(one: Asked, title: str, needed: _List, recipes: Mapping[str, Recipe]) -> Iterable[str]:
@@ -238,7 +261,7 @@ def _ask_of_goods(one: Asked, title: str, needed: _List) -> None:
 
 def _ask_of_rooms(one: Asked, title: str, needed: _List, items: Mapping[str, Item]) -> Iterable[str]:
     """What hidden cavities are filled with, by weight; what is not known here is said."""
-    for item, weight_g in one.bill.hidden:
+    for _, item, weight_g in one.bill.hidden:
         if item in items:
             needed.add(item, title, weight_g)
         else:
@@ -335,6 +358,10 @@ def _allergens(
     mixed = {bowl.medium for one in asked for bowl in one.bill.bowls.values()}
     cakes = {tier.layers.cake for one in asked for tier in one.document.design.tiers}
     # What is made of recipes that none of these lines names, such as what is in the larder already.
-    for allergy in allergies_of([media[key] for key in sorted(mixed)], sorted(cakes), contents_of(pantry)):
-        bringing.setdefault(allergy.allergen, set(allergy.found_in))
+    hidden = sorted({inside.item for one in asked for inside in one.bill.hidden})
+    mixed |= {key for key in hidden if key in media}
+    known = [media[key] for key in sorted(mixed)]
+    for allergy in allergies_of(known, sorted(cakes), hidden, contents_of(pantry)):
+        own = bringing.setdefault(allergy.allergen, set(allergy.found_in))
+        own.update(name for name in allergy.found_in if name.endswith(HIDDEN))
     return [Allergy(allergen=name, found_in=sorted(found)) for name, found in sorted(bringing.items())]

@@ -12,6 +12,7 @@ from amber_spread.core.stock.media import Allergen, Medium
 from amber_spread.core.stock.pantry import Pantry
 from amber_spread.core.stock.recipes import QUARTER, Item, Recipe, step_of, yield_of
 
+HIDDEN = ", hidden in it"
 BatchShare = Annotated[float, Field(gt=0, le=100)]
 
 
@@ -27,11 +28,21 @@ class CakeMix(Frozen):
     allergens: tuple[Allergen, ...] = ()
 
 
+class Contained(Frozen):
+    """Something that may be hidden in a cake as it is, and what it usually contains."""
+
+    name: Name
+    allergens: tuple[Allergen, ...] = ()
+
+
 class Contents(Frozen):
-    """Every cake within reach by its key, and for media that are made here what their recipes usually contain."""
+    """Every cake within reach by its key, for media that are made here what their recipes usually contain, and every
+    ingredient that brings an allergen.
+    """
 
     cakes: Annotated[dict[Key, CakeMix], Field(max_length=int(limits.OWN_ITEMS.high))] = {}
     media: Annotated[dict[Key, tuple[Allergen, ...]], Field(max_length=int(limits.OWN_ITEMS.high))] = {}
+    ingredients: Annotated[dict[Key, Contained], Field(max_length=int(limits.OWN_ITEMS.high))] = {}
 
 
 class Allergy(Made):
@@ -58,7 +69,12 @@ def contents_of(pantry: Pantry) -> Contents:
                 step=QUARTER if step is None else float(step),
                 allergens=allergens,
             )
-    return Contents(cakes=cakes, media=media)
+    bringing = {
+        key: Contained(name=item.name, allergens=tuple(sorted(item.allergens)))
+        for key, item in items.items()
+        if item.allergens and not item.is_medium
+    }
+    return Contents(cakes=cakes, media=media, ingredients=bringing)
 
 
 @lru_cache(maxsize=1)
@@ -77,8 +93,10 @@ def _held(recipe: Recipe, items: Mapping[str, Item], recipes: Mapping[str, Recip
     return found
 
 
-def allergies_of(taken: Iterable[Medium], cakes: Iterable[str], contents: Contents) -> list[Allergy]:
-    """Every allergen of the media and cakes a design takes, by what brings it."""
+def allergies_of(
+    taken: Iterable[Medium], cakes: Iterable[str], hidden: Iterable[str], contents: Contents
+) -> list[Allergy]:
+    """Every allergen of the media and cakes a design takes and of what is hidden in it, by what brings it."""
     bringing: dict[str, set[str]] = {}
     for medium in taken:
         for allergen in (*medium.allergens, *contents.media.get(medium.key, ())):
@@ -87,4 +105,8 @@ def allergies_of(taken: Iterable[Medium], cakes: Iterable[str], contents: Conten
         mix = contents.cakes.get(key)
         for allergen in mix.allergens if mix else ():
             bringing.setdefault(allergen, set()).add(mix.name if mix else key)
+    for key in hidden:
+        inside = contents.ingredients.get(key) or usual_contents().ingredients.get(key)
+        for allergen in inside.allergens if inside else ():
+            bringing.setdefault(allergen, set()).add(f"{inside.name}{HIDDEN}" if inside else key)
     return [Allergy(allergen=name, found_in=sorted(found)) for name, found in sorted(bringing.items())]

@@ -19,6 +19,7 @@ from amber_spread.core.design.kinds import kind_of
 from amber_spread.core.design.settled import SettledTier
 from amber_spread.core.geometry.body import Body, Straight
 from amber_spread.core.geometry.outline import area_at
+from amber_spread.core.geometry.traced import Traced
 from amber_spread.core.kernel.base import Made
 from amber_spread.core.kernel.figures import Figure, same, total
 from amber_spread.core.stock.media import Medium, weight
@@ -185,12 +186,14 @@ def lay(
     outer = inner.envelope(side_mm, top.value, under.value if under else 0.0, rounded)
     volume = coat_volume.figure(outer.volume_ml, inner.volume_ml)
     straight = isinstance(inner, Straight) and isinstance(outer, Straight)
+    # A sharp point of a drawn outline moves out by more than the coat's thickness.
+    even = straight and not isinstance(inner.outline, Traced)
     plan = CoatPlan(
         side=side,
         top=top,
         under=under,
         across_slope=across_slope.figure(side_mm, lean) if lean else None,
-        diameter=coated_diameter.figure(inner.width_mm, side_mm) if straight else _same_width(outer),
+        diameter=coated_diameter.figure(inner.width_mm, side_mm) if even else _same_width(outer),
         height=coated_height.figure(inner.height_mm, top.value) if straight else _same_height(outer),
         volume=volume,
         weight=weight.figure(volume.value, medium.density_g_per_ml),

@@ -36,6 +36,7 @@ from amber_spread.core.tier.cover_plan import (
     carrier_of,
     on_mat,
     top_of,
+    within_margin,
 )
 from amber_spread.core.tier.cover_rules import (
     band_length,
@@ -87,7 +88,8 @@ def plan_cover(
     thickness = tier.cover
     assert thickness is not None
     medium = media[cover.medium]
-    job = Job(tier, coated, thickness, medium, media, hex_of, mat)
+    margin_mm = tier.usual.roll_margin_mm if kind_of(cover).cut_out else 0.0
+    job = Job(tier, coated, thickness, medium, media, hex_of, within_margin(mat, margin_mm))
     way = _WAYS[cover.kind](job, cover)
     own = way.own
     top = thickness if way.top_covered else same("nothing on top", 0.0, "mm")
@@ -99,7 +101,6 @@ def plan_cover(
         paper = way.pieces["paper"].sizes
         volume = collar_volume.figure(paper["long"].value, paper["high"].value, thickness.value, cover.spread)
         over = over.but(volume=volume, weight=weight.figure(volume.value, medium.density_g_per_ml))
-    margin_mm = tier.usual.roll_margin_mm if kind_of(cover).cut_out else 0.0
     rolled_mm2 = dict(_rolled_areas(way.pieces, margin_mm))
     if isinstance(cover, CollarCover):
         rolled_mm2 = {"paper_spread": rolled_mm2["paper"] * cover.spread}
@@ -126,7 +127,7 @@ def plan_cover(
         colours=_by_colour(way.pieces, wall, rolled_mm2, rolled.value, stays.value, job, cover.colour),
         pieces=way.pieces,
         laid=lay_out(way.pieces, mat.width_mm, mat.length_mm),
-        on_mat=isinstance(cover, CollarCover) or all(on_mat(piece, mat) for piece in way.pieces.values()),
+        on_mat=isinstance(cover, CollarCover) or all(on_mat(piece, job.mat) for piece in way.pieces.values()),
         **own,  # type: ignore[arg-type]
     )
     return plan, covered

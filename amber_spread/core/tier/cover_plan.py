@@ -83,7 +83,7 @@ class CoverPlan(Made):
 
 class Job(NamedTuple):
     """What every way of covering is given: the tier, its coated body, the sheet's thickness and medium, all media
-    within reach and how each looks in a colour, and what it lies on.
+    within reach and how each looks in a colour, and what of the mat its pieces may lie on.
     """
 
     tier: SettledTier
@@ -118,6 +118,14 @@ class Way(NamedTuple):
     own: dict[str, object]
     suits: bool = True
     over: tuple[str, ...] = ()
+
+
+def within_margin(mat: Mat, margin_mm: float) -> Mat:
+    """What of a mat pieces may lie on that are cut out of a sheet rolled larger by a margin all round."""
+    if not margin_mm:
+        return mat
+    wide, long = (max(1.0, side - 2 * margin_mm) for side in (mat.width_mm, mat.length_mm))
+    return Mat.model_construct(width_mm=wide, length_mm=long)
 
 
 def on_mat(piece: Piece, mat: Mat) -> bool:

@@ -186,6 +186,16 @@ def _cuts(tier: SettledTier, layers: LayersPlan, check: Checker) -> Iterator[Che
             "deeper tin, or stack more, thinner layers.",
             needed=measure(layers.tin_depth), deep=mm(deep_mm),
         )  # fmt: skip
+    if layers.tins is not None and layers.slices_each is not None and not ball:
+        each, count = int(layers.slices_each.value), int(layers.count.value)
+        last = count - each * (int(layers.tins.value) - 1)
+        if 0 < last < each and layers.tins.value > 1:
+            yield check(
+                "layers.uneven_tins", "care", "layers",
+                f"{count} layers come out of {layers.tins.value:.0f} tins of {each}: fill the last for {last} only, "
+                "{least} high once levelled against {most}, or fill all alike and keep what is over.",
+                least=mm(last * layers.cut_height.value), most=mm(each * layers.cut_height.value),
+            )  # fmt: skip
     if bake is None:
         return
     if bake.slices.value < layers.count.value:

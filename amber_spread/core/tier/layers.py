@@ -3,11 +3,13 @@
 import math
 from typing import Literal
 
+from amber_spread.core.design.builds import BallBuild
 from amber_spread.core.design.design import Layers, MeasuredBake
 from amber_spread.core.design.finishes import PlainFilling
 from amber_spread.core.design.settled import SettledTier
 from amber_spread.core.geometry.body import MM3_PER_ML, Body, Solid, Straight
 from amber_spread.core.geometry.outline import Outline, Round
+from amber_spread.core.geometry.traced import Traced
 from amber_spread.core.kernel.base import Made
 from amber_spread.core.kernel.figures import Figure, decided, of_parts, parts_rule, same, total
 from amber_spread.core.kernel.limits import LAYER_COUNT, TORTE
@@ -177,6 +179,8 @@ def plan_layers(tier: SettledTier, media: dict[str, Medium], above_mm: float) ->
     plan = LayersPlan(
         cake_diameter=decided(tier.asked.tin_diameter_mm, "mm")
         if tier.asked.build.own_outline
+        else same("trimmed cake at its widest", 2 * outline.half_width_mm, "mm")
+        if isinstance(outline, Traced)
         else cake_diameter.figure(tier.asked.tin_diameter_mm, tier.usual.shrinkage_mm, tier.usual.trimmed_skin_mm),
         cake_length=length_of(body.outline if tier.asked.build.own_outline else outline),
         area=area,
@@ -186,9 +190,10 @@ def plan_layers(tier: SettledTier, media: dict[str, Medium], above_mm: float) ->
         height=height,
         cake_volume=cake,
         cake_weight=weight.figure(cake.value, density),
-        # What is carved off depends on what each layer is baked in (`cake/bakes.py`).
+        # What is carved off depends on what each layer is baked in (`cake/bakes.py`); half balls come out of their tins
+        # as they are.
         offcut=None
-        if isinstance(body, Straight) or tier.asked.build.carved
+        if isinstance(body, Straight) or tier.asked.build.carved or tier.asked.build.half_balls
         else offcut.figure(stack.value, carved_ml, density),
         target=_plan_target(tier, thickness.value, cut.value, height.value, above_mm, board_mm)
         if not tier.asked.build.own_height
@@ -268,6 +273,8 @@ def _order(layers: Layers, torte: int) -> list[LayerPlace]:
 def slices_from_a_tin(tier: SettledTier, cut_mm: float) -> int:
     """How many layers one baked tin is cut into: as said, or as many as its depth gives once it is levelled."""
     layers, usual = tier.asked.layers, tier.usual
+    if isinstance(tier.asked.build, BallBuild):
+        return math.ceil(layers.count / tier.asked.build.halves)
     if layers.bake is not None:
         return layers.bake.torte
     return max(1, min(layers.count, int(TORTE.high), math.floor((usual.tin_depth_mm - usual.level_mm) / cut_mm)))
@@ -279,6 +286,12 @@ def _plan_tins(tier: SettledTier, cut_mm: float) -> dict[str, Figure | None]:
     if isinstance(layers.bake, MeasuredBake):
         return {"tins": None, "slices_each": None, "tin_depth": None}
     each = slices_from_a_tin(tier, cut_mm)
+    if isinstance(tier.asked.build, BallBuild):
+        return {
+            "tins": same("half-ball tins", tier.asked.build.halves, "each"),
+            "slices_each": same("layers a tin gives", each, "each"),
+            "tin_depth": same("half the ball", tier.asked.tin_diameter_mm / 2, "mm"),
+        }
     if tier.asked.build.carved:
         deep = tin_depth.figure(min(each, layers.count), cut_mm, tier.usual.level_mm)
         return {"tins": None, "slices_each": None, "tin_depth": deep}

@@ -6,7 +6,7 @@ from typing import NamedTuple
 
 from amber_spread.core.design.finishes import Cover, PanelCover, Stripe
 from amber_spread.core.design.kinds import suits
-from amber_spread.core.geometry.body import Carried
+from amber_spread.core.geometry.body import Carried, Sideways
 from amber_spread.core.geometry.develop import Facet, NotFlat, anticlockwise, facets_of, finer, split, unrolled
 from amber_spread.core.geometry.flat import (
     Band,
@@ -41,6 +41,7 @@ from amber_spread.core.tier.side import tipped
 EVEN_MM = 0.5
 """A wall that narrows by less than this in all is taken as upright."""
 MOST_STRIPS = 12
+LOOKED_AT = 24
 FACETS = 90
 """A curved wall is laid out in about so many facets."""
 WAVE_MM = 6.0
@@ -142,11 +143,23 @@ def _hex(job: Job, panel: PanelCover) -> tuple[str | None, str]:
     return colour, job.hex_of(colour)
 
 
-def _straight(job: Job, panel: PanelCover, overlap_mm: float, trim_mm: float, laps_mm: float) -> Wall:
+def _longest_girth(body: Carried) -> float:
+    """The longest way round a wall at any height: with creases it is not always the widest."""
+    ups = (body.foot_mm + body.height_mm * (step + 0.001) / (LOOKED_AT + 0.002) for step in range(LOOKED_AT + 1))
+    return max(body.section(up).perimeter_mm for up in ups)
+
+
+def _straight(
+    job: Job, panel: PanelCover, overlap_mm: float, trim_mm: float, laps_mm: float, least_mm: float = 0.0
+) -> Wall:
+    """A strip straight round the tier, as long as its widest girth and no shorter than `least_mm`."""
     coated = job.coated
-    girth_mm = coated.outline.offset(job.thickness.value / 2).perimeter_mm
+    girth_mm = max(least_mm, coated.outline.offset(job.thickness.value / 2).perimeter_mm)
     if job.build.on_side:
-        girth_mm = tipped(coated, job.tier).rim_mm
+        # Round the rim the sheet's middle runs outside the coat, and it ends at the flat of the foot all the same.
+        drum = tipped(coated, job.tier)
+        girth_mm = Sideways(drum.radius_mm + job.thickness.value / 2, drum.thick_mm, drum.centre_mm).rim_mm
+        laps_mm *= 2
     mat_mm = max(job.mat.width_mm, job.mat.length_mm, 2 * overlap_mm + 1)
     count = strip_count.figure(girth_mm, mat_mm, overlap_mm)
     long = strip_length.figure(girth_mm, count.value, overlap_mm)
@@ -361,8 +374,8 @@ def _on_trapezoid(edge: Sequence[Corner]) -> At:
 def _developed(job: Job, panel: PanelCover, overlap_mm: float, trim_mm: float, laps_mm: float) -> Wall:
     """The wall of a tapered oval, heart, petal or drawn tier laid out flat, in as many strips as lie on the mat.
 
-    Where an edge is gone before the narrow end is reached no one strip lies smooth: then it is cut as a straight
-    panel, which says so.
+    Where an edge is gone before the narrow end is reached, or a crease opens on the way, no one strip lies smooth: then
+    it is cut as a straight panel, which says so.
     """
     coated = job.coated
     assert isinstance(coated, Carried)
@@ -377,9 +390,10 @@ def _developed(job: Job, panel: PanelCover, overlap_mm: float, trim_mm: float, l
     narrow_on_top = high < low
     try:
         wide = _traced(middle.base.offset(max(low, high)))
-        facets = finer(facets_of(wide, abs(high - low), rise), middle.girth_mm / FACETS)
+        facets = finer(facets_of(wide, abs(high - low), rise, max(low, high) > 0), middle.girth_mm / FACETS)
     except (NotFlat, ValueError):
-        return _straight(job, panel, overlap_mm, trim_mm, laps_mm)._replace(smooth=False)
+        girth_mm = _longest_girth(middle)
+        return _straight(job, panel, overlap_mm, trim_mm, laps_mm, girth_mm)._replace(smooth=False)
     girth_mm = sum(facet.wide for facet in facets)
     mat = (job.mat.width_mm, job.mat.length_mm)
     for strips in range(1, MOST_STRIPS + 1):

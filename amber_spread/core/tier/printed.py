@@ -60,7 +60,8 @@ def plan_printed(cover: PrintedCover, coated: Body, tier: SettledTier) -> CoverP
         else same("strips with the best of seams and sheets", best.strips, "each")
     )
     long = strip_length.figure(girth_mm, best.strips, overlap.value)
-    strip = piece_of("Strip", rectangle(long.value, tall_mm), PRINTED_HEX, best.strips, long=long, high=high)
+    cut_high = high if short_mm is None else same("as high as the sheet", tall_mm, "mm", "down")
+    strip = piece_of("Strip", rectangle(long.value, tall_mm), PRINTED_HEX, best.strips, long=long, high=cut_high)
     if tab_mm:
         fold = Mark(name="snip the tabs to here", x0=0, y0=wall_mm, x1=long.value, y1=wall_mm)
         strip = strip.but(marks=[fold])
@@ -68,7 +69,7 @@ def plan_printed(cover: PrintedCover, coated: Body, tier: SettledTier) -> CoverP
     printed = PrintedPlan(
         strips=strips,
         sheets=printed_sheets.figure(best.packed.sheets),
-        strip_height=high,
+        strip_height=cut_high,
         upright=best.turned,
         too_tall=None if short_mm is None else printed_short.figure(high.value, short_mm),
         seams=[round(360 * index / best.strips, 1) for index in range(best.strips)],
