@@ -13,7 +13,7 @@ from reportlab.platypus import Flowable, Paragraph, SimpleDocTemplate, Table, Ta
 from amber_spread.core.document import Document
 from amber_spread.core.kernel.check import RoundedQuantity
 from amber_spread.core.kernel.figures import Quantity, Rounding
-from amber_spread.core.kernel.units import LengthUnit, WeightUnit, format_length, format_weight
+from amber_spread.core.kernel.units import LengthUnit, WeightUnit, format_length, format_weight, round_to
 from amber_spread.papers.letters import lettered
 from amber_spread.papers.sheets import SIZES, Paper
 
@@ -76,15 +76,24 @@ def measured(
     way: Rounding = own if rounding is None else rounding
     if quantity.unit == "mm":
         return format_length(quantity.value, length, way)
-    if quantity.unit == "deg":
-        return f"{quantity.value:.0f}°"
     return amount(quantity, weight, way)
 
 
 def amount(quantity: Quantity | RoundedQuantity, weight: WeightUnit, rounding: Rounding) -> str:
-    """So much of something that is weighed, poured or counted, in a person's units."""
+    """A quantity that is no length, in a person's units: to the same step as on screen."""
     if quantity.unit == "g":
         return format_weight(quantity.value, weight, rounding)
-    if quantity.unit == "ml" and quantity.value >= 1000:
-        return f"{quantity.value / 1000:g} l"
-    return f"{quantity.value:g}" if quantity.unit in ("each", "ratio") else f"{quantity.value:g} {quantity.unit}"
+    step, places, words = _STEPS.get(quantity.unit, (0.01, 2, quantity.unit))
+    value = quantity.value
+    if quantity.unit == "ml" and value >= 1000:
+        value, step, places, words = value / 1000, 0.01, 2, "l"
+    text = f"{round_to(value, step, rounding):.{places}f}"
+    shown = text.rstrip("0").rstrip(".") if "." in text else text
+    return f"{shown} {words}" if words else shown
+
+
+_STEPS: dict[str, tuple[float, int, str]] = {
+    "ml": (1.0, 0, "ml"), "g_per_cm2": (0.1, 1, "g per cm²"), "g_per_ml": (0.01, 2, "g per ml"), "min": (1.0, 0, "min"),
+    "degC": (1.0, 0, "°C"), "deg": (0.1, 1, "°"), "each": (0.01, 2, ""), "ratio": (0.01, 2, "times"),
+}  # fmt: skip
+"""The step each unit is read to, its decimals, and what it is called."""

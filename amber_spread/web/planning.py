@@ -64,6 +64,7 @@ class Handbook(Frozen):
     parts: list[PartKinds]
     words: dict[str, list[Choice]]
     practice: Practice
+    practice_in_inches: Practice
     habits: list[Habit]
     handlings: list[Handling]
     shares: dict[str, str]
@@ -146,6 +147,7 @@ def handbook() -> Handbook:
         parts=[PartKinds(path="/".join(part.path), kinds=list(part.kinds.values())) for part in PARTS],
         words=_words(),
         practice=Practice(),
+        practice_in_inches=Practice.in_inches(),
         habits=list(HABITS),
         handlings=list(HANDLINGS),
         shares=SHARES,

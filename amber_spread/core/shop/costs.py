@@ -40,15 +40,15 @@ class TierCost(Made):
     """What the materials of one tier cost, by step."""
 
     name: str
-    steps: dict[str, Figure]
-    whole: Figure
+    steps: dict[str, Figure | None]
+    whole: Figure | None
 
 
 class OrderCost(Made):
     """What an order costs, and what it might be sold for. `unpriced` are the items used that have no price here."""
 
     tiers: dict[str, TierCost]
-    base: Figure | None
+    base: Figure | None | None
     materials: Figure
     minutes: Figure
     work: Figure
@@ -207,52 +207,46 @@ class Prices:
 
 
 def cost_of(document: Document, bill: Bill, prices: Prices, terms: Terms) -> OrderCost:
-    """What an order costs by tier and step, and the price the kitchen's terms make of it."""
+    """What an order costs by tier and step, each to the cent so that sums add up as shown, and the price the kitchen's
+    terms make of it. A part that nothing of has a price is None.
+    """
     missing: set[str] = set()
 
-    def price(key: str) -> float:
+    def price(key: str, amount: float) -> float | None:
         found, without = prices.of(key)
         missing.update(without)
-        return 0.0 if found is None else found.value
+        return None if found is None else amount * found.value
 
-    steps: list[dict[str, dict[str, float]]] = [{} for _ in bill.tiers]
+    steps: list[dict[str, dict[str, float | None]]] = [{} for _ in bill.tiers]
 
-    def put(tier: int, step: str, what: str, cost: float) -> None:
+    def put(tier: int, step: str, what: str, cost: float | None) -> None:
         parts = steps[tier].setdefault(step, {})
-        parts[what] = parts.get(what, 0.0) + cost
+        before = parts.get(what)
+        parts[what] = before if cost is None else (before or 0.0) + cost
 
     for bowl in bill.bowls.values():
-        kilo = price(bowl.item)
         kept_g = sum(use.kept_g for use in bowl.taken)
         for use in bowl.taken:
-            put(use.tier - 1, use.step, bowl.name, bowl.mix_g * use.kept_g / kept_g / 1000 * kilo)
+            put(use.tier - 1, use.step, bowl.name, price(bowl.item, bowl.mix_g * use.kept_g / kept_g / 1000))
     for index, baked in enumerate(bill.baked):
         recipe = prices.recipes.get(baked.cake) if baked else None
         if baked is not None and recipe is not None and recipe.batter_g_per_ml is not None:
-            kilo = price(baked.cake)
-            put(index, "cake", recipe.name, baked.batter_ml * recipe.batter_g_per_ml / 1000 * kilo)
+            put(index, "cake", recipe.name, price(baked.cake, baked.batter_ml * recipe.batter_g_per_ml / 1000))
     for number, item, weight_g in bill.hidden:
         known = prices.items.get(item)
-        put(number - 1, "hidden", item if known is None else known.name, weight_g / 1000 * price(item))
-    base = 0.0
+        put(number - 1, "hidden", item if known is None else known.name, price(item, weight_g / 1000))
+    based: dict[str, float | None] = {}
     for tier_number, item, count in bill.goods:
         if tier_number is None:
-            base += count * price(item)
+            based[item] = price(item, count)
         else:
             good = read_good(item)
             assert good is not None
-            put(tier_number - 1, good.kind, GOODS[good.kind].lower(), count * price(item))
-    tiers = {
-        f"tier_{index + 1}": TierCost(
-            name=name,
-            steps={step: of_parts(_STEP, sum(parts.values()), parts, "money") for step, parts in steps[index].items()},
-            whole=total({step: sum(parts.values()) for step, parts in steps[index].items()}, "money"),
-        )
-        for index, name in enumerate(bill.tiers)
-    }
-    materials = total(
-        {**{f"{key[5:]}. {one.name}": one.whole.value for key, one in tiers.items()}, "base board": base}, "money"
-    )
+            put(tier_number - 1, good.kind, GOODS[good.kind].lower(), price(item, count))
+    tiers = {f"tier_{index + 1}": _tier_cost(name, steps[index]) for index, name in enumerate(bill.tiers)}
+    base = _priced({"base board": _sum(based)})
+    whole = {f"{key[5:]}. {one.name}": one.whole.value for key, one in tiers.items() if one.whole is not None}
+    materials = total(whole | ({} if base is None else {"base board": base.value}), "money")
     if document.minutes is None:
         minutes = usual_minutes.figure(len(bill.tiers), terms.minutes_per_tier)
     else:
@@ -262,7 +256,7 @@ def cost_of(document: Document, bill: Bill, prices: Prices, terms: Terms) -> Ord
     profit = profit_of.figure(materials.value, work.value, overhead.value, terms.profit)
     return OrderCost(
         tiers=tiers,
-        base=total({"base board": base}, "money"),
+        base=base,
         materials=materials,
         minutes=minutes,
         work=work,
@@ -271,3 +265,22 @@ def cost_of(document: Document, bill: Bill, prices: Prices, terms: Terms) -> Ord
         price=asking_price.figure(materials.value, work.value, overhead.value, profit.value, terms.round_to),
         unpriced=sorted(missing),
     )
+
+
+def _tier_cost(name: str, steps: Mapping[str, Mapping[str, float | None]]) -> TierCost:
+    found = {step: _priced(parts) for step, parts in steps.items()}
+    values = {step: None if one is None else one.value for step, one in found.items()}
+    return TierCost(name=name, steps=found, whole=_priced(values, summed=True))
+
+
+def _priced(parts: Mapping[str, float | None], summed: bool = False) -> Figure | None:
+    """The parts that have a price, each to the cent, added up; None where none has."""
+    known = {name: round(cost, 2) for name, cost in parts.items() if cost is not None}
+    if not known:
+        return None
+    return total(known, "money") if summed else of_parts(_STEP, sum(known.values()), known, "money")
+
+
+def _sum(parts: Mapping[str, float | None]) -> float | None:
+    known = [cost for cost in parts.values() if cost is not None]
+    return sum(known) if known else None

@@ -1381,7 +1381,7 @@ export interface components {
         };
         /**
          * Border
-         * @description A piped bead or shell border along the foot or the top edge, as wide as `bead_mm`.
+         * @description A piped border along the foot or the top edge, as wide as `bead_mm`: a bead, half of one, shells or a rope.
          */
         Border: {
             /**
@@ -1392,10 +1392,10 @@ export interface components {
             at: "foot" | "top";
             /**
              * Bead
-             * @default half
+             * @default shell
              * @enum {string}
              */
-            bead: "round" | "half";
+            bead: "shell" | "rope" | "round" | "half";
             /** Bead Mm */
             bead_mm?: number | null;
             /**
@@ -1885,7 +1885,7 @@ export interface components {
              * @default {}
              */
             values: {
-                [key: string]: components["schemas"]["Quantity"];
+                [key: string]: components["schemas"]["RoundedQuantity"];
             };
         };
         /**
@@ -1915,7 +1915,8 @@ export interface components {
         /**
          * CoatsPlan
          * @description Both coats; `final` is None where the tier stays at its crumb coat. `stays` is all of the final coat that
-         *     stays, `crumb_stays` all of the crumb coat. `goes_on` is the whole coat of a tier that is scraped back.
+         *     stays, `by_hand` what a coat of the usual thickness would weigh where a disc or a card sets this one, and
+         *     `crumb_stays` all of the crumb coat. `goes_on` is the whole coat of a tier that is scraped back.
          */
         CoatsPlan: {
             crumb: components["schemas"]["CoatPlan"];
@@ -1929,6 +1930,7 @@ export interface components {
             parchment: components["schemas"]["Figure"] | null;
             papers: components["schemas"]["Figure"] | null;
             scraper: components["schemas"]["Figure"] | null;
+            by_hand?: components["schemas"]["Figure"] | null;
         };
         /**
          * CollarCover
@@ -2085,8 +2087,22 @@ export interface components {
             edge_mm: number;
         };
         /**
+         * Contained
+         * @description Something that may be hidden in a cake as it is, and what it usually contains.
+         */
+        Contained: {
+            /** Name */
+            name: string;
+            /**
+             * Allergens
+             * @default []
+             */
+            allergens: ("milk" | "egg" | "wheat" | "nuts" | "peanut" | "soya" | "sesame" | "sulphites")[];
+        };
+        /**
          * Contents
-         * @description Every cake within reach by its key, and for media that are made here what their recipes usually contain.
+         * @description Every cake within reach by its key, for media that are made here what their recipes usually contain, and every
+         *     ingredient that brings an allergen.
          */
         Contents: {
             /**
@@ -2102,6 +2118,13 @@ export interface components {
              */
             media: {
                 [key: string]: ("milk" | "egg" | "wheat" | "nuts" | "peanut" | "soya" | "sesame" | "sulphites")[];
+            };
+            /**
+             * Ingredients
+             * @default {}
+             */
+            ingredients: {
+                [key: string]: components["schemas"]["Contained"];
             };
         };
         /**
@@ -2339,10 +2362,12 @@ export interface components {
             minutes?: number | null;
             /**
              * @default {
+             *       "shrinkage_mm": 2,
              *       "trimmed_skin_mm": 2,
              *       "filling_mm": 6,
              *       "filling_least_mm": 4,
              *       "filling_most_mm": 8,
+             *       "dam_mm": 11,
              *       "seal_mm": 1,
              *       "cut_least_mm": 12,
              *       "settling": 0.05,
@@ -2356,9 +2381,10 @@ export interface components {
              *       "sweets_g_per_ml": 0.6,
              *       "syrup_soak_mm": 0.4,
              *       "hidden_board_in_mm": 12.7,
-             *       "crumb_coat_mm": 2,
+             *       "crumb_coat_mm": 1,
              *       "semi_naked_mm": 3,
              *       "semi_naked_share": 0.25,
+             *       "semi_naked_crumbs": 0.3,
              *       "relief_mm": 8,
              *       "rim_mm": 12,
              *       "foot_cut_mm": 15,
@@ -2376,7 +2402,7 @@ export interface components {
              *       "tab_mm": 15,
              *       "collar_mm": 2,
              *       "collar_above_mm": 15,
-             *       "bead_mm": 8,
+             *       "bead_mm": 10,
              *       "tier_board_mm": 3,
              *       "base_board_mm": 12,
              *       "base_margin_mm": 25.4,
@@ -2394,7 +2420,7 @@ export interface components {
              *       "glue_mm": 0.5,
              *       "joint_bead_mm": 4,
              *       "tier_gap_mm": 75,
-             *       "dowel_mm": 9.5,
+             *       "dowel_mm": 6.4,
              *       "dowel_into_base_mm": 8,
              *       "dowel_below_top_mm": 25.4,
              *       "brake_share": 0.5,
@@ -2432,7 +2458,7 @@ export interface components {
              *           "variation": 0.15
              *         },
              *         "disc": {
-             *           "float": 1,
+             *           "float": 0.75,
              *           "lost": 0.08,
              *           "variation": 0.1
              *         },
@@ -2492,7 +2518,7 @@ export interface components {
              *           "variation": 0.12
              *         },
              *         "twin": {
-             *           "float": 1,
+             *           "float": 0.75,
              *           "lost": 0.08,
              *           "variation": 0.1
              *         }
@@ -2820,6 +2846,7 @@ export interface components {
                 [key: string]: components["schemas"]["Choice"][];
             };
             practice: components["schemas"]["Practice"];
+            practice_in_inches: components["schemas"]["Practice"];
             /** Habits */
             habits: components["schemas"]["Habit"][];
             /** Handlings */
@@ -2967,8 +2994,10 @@ export interface components {
          * @description What one board stands on. `inside` is one within the tier, under its hidden board.
          *
          *     `schools` are the supports by each rule, `why` how the number was taken, `taken` the school where it was one.
-         *     `holds` is whether they hold it without pulling; `edge` the tilt at which its weight passes the edge of its foot,
-         *     `leans` that at which it passes the outermost supports; `push` the hardest push to the side that does not tip it.
+         *     `holds` is whether they hold it without pulling; `inward` how far its balance point lies inside the edge it tips
+         *     over, which is where its board and the flat top below overlap (below 0: it tips by itself); `edge` the tilt at which
+         *     the balance point passes that edge, `leans` that at which it passes the outermost supports that carry; `push` the
+         *     hardest push to the side that does not tip it.
          */
         JointPlan: {
             /** Tier */
@@ -3006,6 +3035,7 @@ export interface components {
             /** Taken */
             taken: ("inches" | "band" | "load") | null;
             count: components["schemas"]["Figure"];
+            stronger: components["schemas"]["Stronger"] | null;
             length: components["schemas"]["Figure"];
             gap: components["schemas"]["Figure"];
             level: components["schemas"]["Figure"];
@@ -3022,6 +3052,7 @@ export interface components {
             pressure: components["schemas"]["Figure"];
             sinks: components["schemas"]["Figure"];
             middle_up: components["schemas"]["Figure"];
+            inward: components["schemas"]["Figure"];
             edge: components["schemas"]["Figure"];
             leans: components["schemas"]["Figure"];
             push: components["schemas"]["Figure"];
@@ -3086,10 +3117,11 @@ export interface components {
          *     else the quick line reads for it; `leading` is the field a bare length there sets. A new one begins as `begins`, its
          *     sizes shares of the tin (`of_tin`), with what the one before it had of `keeps`.
          *
-         *     In the work: the kinds of medium it takes, its technique in the practice, the disc or card it is scraped against and
-         *     how many of those and of papers; whether a scraper and smoothers go over it; the builds it suits; whether it is cut
-         *     out of a larger sheet. `crumb` is the usual of the crumb coat below it, where that is another. What is `round_only`
-         *     comes out of a round tin alone, and what has its `own_outline` takes no shape but its own.
+         *     In the work: what it needs of a medium, any one of these, and the kinds of medium that can; its technique in the
+         *     practice; the disc or card it is scraped against and how many of those and of papers; whether a scraper and
+         *     smoothers go over it; the builds it suits; whether it is cut out of a larger sheet. `crumb` is the usual of the
+         *     crumb coat below it, where that is another. What is `round_only` comes out of a round tin alone, and what has its
+         *     `own_outline` takes no shape but its own.
          */
         Kind: {
             /** Kind */
@@ -3143,10 +3175,15 @@ export interface components {
              */
             keeps: string[];
             /**
+             * Needs
+             * @default []
+             */
+            needs: ("fill" | "dam" | "coat" | "pour" | "roll" | "set" | "soak")[];
+            /**
              * Media
              * @default []
              */
-            media: string[];
+            media: ("buttercream" | "ganache" | "frosting" | "filling" | "fondant" | "chocolate" | "syrup" | "glaze")[];
             /**
              * Technique
              * @default
@@ -3356,6 +3393,8 @@ export interface components {
         /**
          * KitNeed
          * @description A need held against the kit; `owned` is what would serve, and `changes` what that alters.
+         *
+         *     What `leaves` goes out with the cake and is bought again; the sizes of it in the kit are those this kitchen uses.
          */
         KitNeed: {
             /**
@@ -3377,6 +3416,8 @@ export interface components {
              * @enum {string}
              */
             status: "have" | "next best" | "get";
+            /** Leaves */
+            leaves: boolean;
             owned: components["schemas"]["Figure"] | null;
             owned_length: components["schemas"]["Figure"] | null;
             /** Owned Shape */
@@ -3749,8 +3790,8 @@ export interface components {
         };
         /**
          * MixPlan
-         * @description The batter of one cake: what its tins take, what a recipe of it fills, how many recipes to make, and what whole
-         *     ones would leave: `rest`, enough for so many `spare` small cakes. `step` is the share it can be made in.
+         * @description The batter of one cake: what its tins take, what a recipe of it fills, how many recipes to make in the shares it
+         *     can be made in (`step`), the `rest` that leaves, and whether that makes a `spare` small cake.
          */
         MixPlan: {
             /** Name */
@@ -4637,10 +4678,17 @@ export interface components {
          * Practice
          * @description This kitchen's usual. Lengths in mm, weights in g.
          *
-         *     `level_mm` is what is levelled off a baked layer; `batter_fill` the share of the baked height that the batter fills
-         *     the tin to, before it rises.
+         *     A cake is narrower than its tin by what it shrinks and by the browned skin that is trimmed off, each side;
+         *     `semi_naked_crumbs` is the share of what is scraped back of a semi-naked coat that carries crumbs. `level_mm` is
+         *     what is levelled off a baked layer; `batter_fill` the share of the baked height that the batter fills the tin to,
+         *     before it rises.
          */
         Practice: {
+            /**
+             * Shrinkage Mm
+             * @default 2
+             */
+            shrinkage_mm: number;
             /**
              * Trimmed Skin Mm
              * @default 2
@@ -4661,6 +4709,11 @@ export interface components {
              * @default 8
              */
             filling_most_mm: number;
+            /**
+             * Dam Mm
+             * @default 11
+             */
+            dam_mm: number;
             /**
              * Seal Mm
              * @default 1
@@ -4728,7 +4781,7 @@ export interface components {
             hidden_board_in_mm: number;
             /**
              * Crumb Coat Mm
-             * @default 2
+             * @default 1
              */
             crumb_coat_mm: number;
             /**
@@ -4741,6 +4794,11 @@ export interface components {
              * @default 0.25
              */
             semi_naked_share: number;
+            /**
+             * Semi Naked Crumbs
+             * @default 0.3
+             */
+            semi_naked_crumbs: number;
             /**
              * Relief Mm
              * @default 8
@@ -4828,7 +4886,7 @@ export interface components {
             collar_above_mm: number;
             /**
              * Bead Mm
-             * @default 8
+             * @default 10
              */
             bead_mm: number;
             /**
@@ -4918,7 +4976,7 @@ export interface components {
             tier_gap_mm: number;
             /**
              * Dowel Mm
-             * @default 9.5
+             * @default 6.4
              */
             dowel_mm: number;
             /**
@@ -4999,12 +5057,12 @@ export interface components {
              *         "variation": 0.12
              *       },
              *       "disc": {
-             *         "float": 1,
+             *         "float": 0.75,
              *         "lost": 0.08,
              *         "variation": 0.1
              *       },
              *       "twin": {
-             *         "float": 1,
+             *         "float": 0.75,
              *         "lost": 0.08,
              *         "variation": 0.1
              *       },
@@ -5629,6 +5687,25 @@ export interface components {
             most: number[];
         };
         /**
+         * RoundedQuantity
+         * @description A number in a sentence: its unit, and which way it is rounded where it is shown.
+         */
+        RoundedQuantity: {
+            /** Value */
+            value: number;
+            /**
+             * Unit
+             * @enum {string}
+             */
+            unit: "mm" | "mm2" | "ml" | "g" | "g_per_ml" | "g_per_cm2" | "min" | "degC" | "deg" | "each" | "ratio" | "money";
+            /**
+             * Rounding
+             * @default nearest
+             * @enum {string}
+             */
+            rounding: "up" | "down" | "nearest";
+        };
+        /**
          * RuleText
          * @description What a person is told of a rule: its words, its formula and its source.
          */
@@ -5657,7 +5734,7 @@ export interface components {
              * @default {}
              */
             values: {
-                [key: string]: components["schemas"]["Quantity"];
+                [key: string]: components["schemas"]["RoundedQuantity"];
             };
             /**
              * Part
@@ -6173,6 +6250,9 @@ export interface components {
         /**
          * StackPlan
          * @description The whole cake on its base board; the diameter of a board is its width across, whatever its shape.
+         *
+         *     `push` is the hardest push to the side that does not tip the whole over the edge of its board, `foot_push` the same
+         *     of the stack over the foot of its lowest tier.
          */
         StackPlan: {
             /**
@@ -6188,6 +6268,8 @@ export interface components {
             people: components["schemas"]["Figure"];
             middle_up: components["schemas"]["Figure"];
             tips: components["schemas"]["Figure"];
+            push: components["schemas"]["Figure"];
+            foot_push: components["schemas"]["Figure"];
             brake: components["schemas"]["Figure"];
             turn: components["schemas"]["Figure"];
             weakest: components["schemas"]["Figure"] | null;
@@ -6363,6 +6445,21 @@ export interface components {
             share: number;
         };
         /**
+         * Stronger
+         * @description A sort of support of which fewer are enough: what several are called, and how many it takes.
+         */
+        Stronger: {
+            /**
+             * Sort
+             * @enum {string}
+             */
+            sort: "straw" | "wide_straw" | "wooden_dowel" | "plastic_tube";
+            /** Many */
+            many: string;
+            /** Count */
+            count: number;
+        };
+        /**
          * Support
          * @description One sort of support as this kitchen keeps it: its width, the length it is sold in, and the weight one bears.
          *
@@ -6482,8 +6579,8 @@ export interface components {
          * Techniques
          * @description One technique for every kind of step.
          *
-         *     The float of a rolled sheet is its trimmings. Of a semi-naked coat the shares are of the whole coat that goes on;
-         *     what is scraped back of it carries crumbs and is lost besides.
+         *     The float of a rolled sheet is its trimmings. Of a semi-naked coat the shares are of the whole coat that goes on. A
+         *     disc or a card takes a whole batch, as for a coat by hand, and its float is the share of one more.
          */
         Techniques: {
             /**
@@ -6529,7 +6626,7 @@ export interface components {
             /**
              * @default {
              *       "lost": 0.08,
-             *       "float": 1,
+             *       "float": 0.75,
              *       "variation": 0.1
              *     }
              */
@@ -6537,7 +6634,7 @@ export interface components {
             /**
              * @default {
              *       "lost": 0.08,
-             *       "float": 1,
+             *       "float": 0.75,
              *       "variation": 0.1
              *     }
              */
@@ -6790,9 +6887,9 @@ export interface components {
             name: string;
             /** Steps */
             steps: {
-                [key: string]: components["schemas"]["Figure"];
+                [key: string]: components["schemas"]["Figure"] | null;
             };
-            whole: components["schemas"]["Figure"];
+            whole: components["schemas"]["Figure"] | null;
         };
         /**
          * TierPlan

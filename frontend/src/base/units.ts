@@ -3,7 +3,8 @@
  * The same functions stand in the core in Python; both are held to one table of cases, tests/units.json.
  */
 
-export type LengthUnit = "in" | "cm" | "mm";
+export const LENGTH_UNITS = ["in", "cm", "mm"] as const;
+export type LengthUnit = (typeof LENGTH_UNITS)[number];
 export type WeightUnit = "g" | "oz";
 export type Rounding = "up" | "down" | "nearest";
 

@@ -22,7 +22,7 @@ const HEAD = 30;
 const FARTHEST_MM = 400;
 
 const colour = computed(() => {
-  const at = joint.value?.inside ? order.tier : order.tier - 1;
+  const at = (joint.value?.tier ?? 0) - (joint.value?.inside ? 1 : 2);
   return order.plan?.section.tiers[at]?.hex ?? "#fff";
 });
 const reach = computed(() => {

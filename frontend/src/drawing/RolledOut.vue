@@ -111,7 +111,7 @@ const words = computed(() => {
 });
 
 function label(one: Lying): string {
-  const side = (value: number): string => settings.words({ value, unit: "mm" }, "up");
+  const side = (value: number): string => settings.words({ value, unit: "mm", rounding: "up" });
   const measures =
     Math.abs(one.wide - one.high) < 0.05 && one.piece.sizes.diameter
       ? `${side(one.wide)} across`

@@ -13,7 +13,7 @@ const size = useElementSize(frame);
 const HEAD = 30;
 
 const angle = computed(() => below.value?.edge ?? order.plan?.stack.tips);
-const words = computed(() => (angle.value ? `Tips at ${settings.words(angle.value, "down")}` : ""));
+const words = computed(() => (angle.value ? `Tips at ${settings.words(angle.value)}` : ""));
 
 /** Every outline in mm about the base's middle: a tier from its left edge over its top to its right. */
 const tiers = computed(() =>

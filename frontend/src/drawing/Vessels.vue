@@ -142,7 +142,7 @@ const vessels = computed(() => {
         @click="bowlInHand = one.key"
       >
         <text class="mix" :x="one.x + wide / 2" :y="one.top - 18" text-anchor="middle">
-          {{ settings.words(one.bowl.mix, "up") }}
+          {{ settings.words(one.bowl.mix) }}
         </text>
         <g v-for="level in one.levels" :key="level.key">
           <rect

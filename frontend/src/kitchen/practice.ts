@@ -6,6 +6,7 @@ import { complaintWords } from "@/api/complaint";
 import type { Handbook, KeptPractice, Practice } from "@/api/types";
 import { useHandbook } from "./handbook";
 import { useKept } from "./kept";
+import { useSettings } from "./settings";
 
 /** A value of a practice that is one number; the techniques are three each. */
 export type HabitName = Exclude<keyof Practice, "techniques">;
@@ -15,16 +16,24 @@ export type ShareName = keyof Practice["techniques"][TechniqueName];
 
 export const usePractice = defineStore("practice", () => {
   const handbook = useHandbook();
+  const settings = useSettings();
+  /** What a kitchen starts from, on the marks of its own ruler. */
+  const first = computed(() =>
+    settings.length === "in" ? handbook.book?.practice_in_inches : handbook.book?.practice,
+  );
   const { shown, whole, ...kept } = useKept<KeptPractice, Practice>({
     what: "practice",
     ask: async () => (await answered(api.GET("/api/practice"))) as KeptPractice,
     send: async (began_from, practice) =>
       (await answered(api.PUT("/api/practice", { body: { began_from, practice } }))) as KeptPractice,
-    of: (found) => found.practice,
+    // Number 0 is what nobody has saved yet.
+    of: (found) => (found.number ? found.practice : (first.value ?? found.practice)),
     say: (complaint) => complaintWords(complaint),
     away: "The kitchen's usual could not be read just now; the program's own is shown.",
   });
-  const practice = computed(() => whole.value ?? handbook.book?.practice ?? null);
+  const practice = computed(() => whole.value ?? first.value ?? null);
+  /** What a new order must be told: the server starts from metric marks until somebody saves a usual. */
+  const unsaved = computed(() => (settings.length === "in" && !shown.value?.number ? practice.value : null));
   const habits = computed(() => (handbook.book?.habits ?? []) as Habit[]);
 
   /** What of an order's practice is other than the kitchen's usual, by its names. */
@@ -42,5 +51,5 @@ export const usePractice = defineStore("practice", () => {
     return changed;
   }
 
-  return { shown, practice, habits, differences, ...kept };
+  return { shown, practice, first, unsaved, habits, differences, ...kept };
 });

@@ -8,6 +8,7 @@ import {
   G_PER_OUNCE,
   type LengthUnit,
   lengthMeasure,
+  roundTo,
   money,
   type Measure,
   MM_PER_INCH,
@@ -26,6 +27,9 @@ function kept<T extends string>(key: string, allowed: readonly T[], usual: T): T
   const found = recall(key) as T | null;
   return found && allowed.includes(found) ? found : usual;
 }
+
+/** A number with its unit, and the way it is rounded where the plan says so. */
+export type Shown = Quantity & { rounding?: Rounding };
 
 export const useSettings = defineStore("settings", () => {
   const length = ref(kept<LengthUnit>(LENGTH_KEY, ["in", "cm", "mm"], "in"));
@@ -47,8 +51,8 @@ export const useSettings = defineStore("settings", () => {
   watch(length, (unit) => keep(LENGTH_KEY, unit));
   watch(weight, (unit) => keep(WEIGHT_KEY, unit));
 
-  /** A quantity in this person's units, rounded in the direction that is safe for it. */
-  function measure(quantity: Quantity, rounding: Rounding = "nearest"): Measure {
+  /** A quantity in this person's units, rounded in the direction that is safe for it, which the plan says. */
+  function measure(quantity: Shown, rounding: Rounding = quantity.rounding ?? "nearest"): Measure {
     switch (quantity.unit) {
       case "mm":
         return lengthMeasure(quantity.value, length.value, rounding);
@@ -61,13 +65,13 @@ export const useSettings = defineStore("settings", () => {
       case "g_per_ml":
         return { number: decimal(quantity.value, 2), unit: "g per ml" };
       case "g_per_cm2":
-        return { number: decimal(quantity.value, 1), unit: "g per cm²" };
+        return { number: decimal(roundTo(quantity.value, 0.1, rounding), 1), unit: "g per cm²" };
       case "min":
         return { number: decimal(quantity.value, 0), unit: "min" };
       case "degC":
         return { number: decimal(quantity.value, 0), unit: "°C" };
       case "deg":
-        return { number: decimal(quantity.value, 1), unit: "°" };
+        return { number: decimal(roundTo(quantity.value, 0.1, rounding), 1), unit: "°" };
       case "mm2":
         return { number: decimal(quantity.value / 100, 0), unit: "cm²" };
       case "each":
@@ -75,13 +79,13 @@ export const useSettings = defineStore("settings", () => {
       case "money":
         return { number: money(quantity.value, currency.value), unit: "" };
       case "ratio":
-        return { number: decimal(quantity.value, 2), unit: "times" };
+        return { number: decimal(roundTo(quantity.value, 0.01, rounding), 2), unit: "times" };
     }
   }
 
   /** The same as one piece of text. */
-  function words(quantity: Quantity, rounding: Rounding = "nearest"): string {
-    const { number, unit } = measure(quantity, rounding);
+  function words(quantity: Shown): string {
+    const { number, unit } = measure(quantity);
     return unit ? `${number} ${unit}` : number;
   }
 
@@ -109,7 +113,7 @@ export const useSettings = defineStore("settings", () => {
   }
 
   /** A check's or a rule's text with each `{name}` replaced by its value. */
-  function filled(text: string, values: Record<string, Quantity>): string {
+  function filled(text: string, values: Record<string, Shown>): string {
     return text.replace(/\{(\w+)\}/g, (whole, name: string) => (values[name] ? words(values[name]) : whole));
   }
 

@@ -1,4 +1,4 @@
-/** The joints of a cake: what the tier in hand stands on, and what the board hidden in it does. */
+/** The joints of a cake: what the selected tier stands on, what the board hidden in it does, what is pushed into it. */
 import { computed } from "vue";
 import type { JointPlan } from "@/api/types";
 import { useOrder } from "./order";
@@ -7,8 +7,10 @@ export function useJoint() {
   const order = useOrder();
   const below = computed<JointPlan | undefined>(() => order.plan?.stack.joints[`tier_${order.tier + 1}`]);
   const inside = computed<JointPlan | undefined>(() => order.plan?.stack.joints[`inside_${order.tier + 1}`]);
-  /** The one that is looked at: below the tier, or inside the lowest. */
-  const joint = computed(() => below.value ?? inside.value);
+  /** What the next tier stands on: its supports are pushed into this one. */
+  const above = computed<JointPlan | undefined>(() => order.plan?.stack.joints[`tier_${order.tier + 2}`]);
+  /** The one that is looked at: below the tier, or inside the lowest, or what is pushed into the lowest. */
+  const joint = computed(() => below.value ?? inside.value ?? above.value);
   const supports = computed(() => Object.entries(joint.value?.supports ?? {}));
 
   /** Set every support where it stands now, one of them moved. */
@@ -20,7 +22,7 @@ export function useJoint() {
 
   /** Set the supports one by one. */
   function setPlaces(points: [number, number][]): void {
-    const index = order.tier;
+    const index = joint.value && joint.value === above.value ? order.tier + 1 : order.tier;
     order.edit((draft) => {
       const stand = draft.design.tiers[index]?.stand;
       if (!stand) return;
@@ -29,5 +31,5 @@ export function useJoint() {
     });
   }
 
-  return { order, below, inside, joint, supports, place, setPlaces };
+  return { order, below, inside, above, joint, supports, place, setPlaces };
 }

@@ -8,10 +8,12 @@ import type { Differing } from "@/base/merge";
 import { useKit } from "@/kitchen/kit";
 import { follow } from "@/kitchen/notices";
 import { usePantry } from "@/kitchen/pantry";
+import { LENGTH_UNITS } from "@/base/units";
 import { useDesk } from "@/ui/desk";
 import { lastOf, type Part } from "@/api/parts";
 import { type Draft, dropDraft, findDraft, keepDraft } from "./drafts";
 import { type Joined, joined } from "./joined";
+import { titled } from "./titled";
 import { useTrials } from "./trials";
 
 /** Changes a tier of a draft; `at` is its place. */
@@ -163,12 +165,20 @@ export const useOrder = defineStore("order", () => {
     const before = toRaw(document.value);
     const after = structuredClone(before);
     change(after);
+    retitle(before, after);
     // A document is JSON and nothing else: what a change put in may be watched by the screen, which cannot be cloned.
     const written = JSON.stringify(after);
     if (written === JSON.stringify(before)) return;
     history.remember(before);
     trials.drop();
     show(JSON.parse(written) as Document);
+  }
+
+  /** A title made of the tiers follows them, until somebody types one. */
+  function retitle(before: Document, after: Document): void {
+    if (after.title !== before.title) return;
+    const unit = LENGTH_UNITS.find((one) => before.title === titled(before.design, one));
+    if (unit) after.title = titled(after.design, unit);
   }
 
   /** What alters the tier at `index`, or every tier where that is what was asked for. */

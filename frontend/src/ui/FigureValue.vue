@@ -12,7 +12,10 @@ const settings = useSettings();
 const desk = useDesk();
 /** Lit when it is pointed at itself, or when the part it belongs to is. */
 const lit = computed(() => desk.lit !== "" && `${props.figure.id}.`.startsWith(`${desk.lit}.`));
-const shown = computed(() => settings.measure(props.figure, props.figure.rounding));
+const shown = computed(() => settings.measure(props.figure));
+
+/** A measure taken over as it is has nothing to explain. */
+const explains = computed(() => props.figure.rule !== "same");
 
 function open(event: MouseEvent): void {
   showWorking(props.figure, props.label, event.currentTarget as HTMLElement);
@@ -20,13 +23,14 @@ function open(event: MouseEvent): void {
 </script>
 
 <template>
-  <button
+  <component
+    :is="explains ? 'button' : 'span'"
     class="figure"
-    type="button"
+    :type="explains ? 'button' : undefined"
     :data-figure="figure.id"
-    :class="{ large, lit }"
-    :aria-label="`${label}: ${shown.number} ${shown.unit}. Show the working`"
-    @click="open"
+    :class="{ large, lit, explains }"
+    :aria-label="explains ? `${label}: ${shown.number} ${shown.unit}. Show the working` : undefined"
+    @click="explains && open($event)"
     @pointerenter="desk.lit = figure.id"
     @pointerleave="desk.lit = ''"
     @focus="desk.lit = figure.id"
@@ -34,7 +38,7 @@ function open(event: MouseEvent): void {
   >
     <span class="number"><FractionText :text="shown.number" /></span>
     <span v-if="shown.unit" class="unit">{{ " " + shown.unit }}</span>
-  </button>
+  </component>
 </template>
 
 <style scoped>
@@ -46,17 +50,21 @@ function open(event: MouseEvent): void {
   padding: 7px 4px 0;
   border: 0;
   background: none;
+  white-space: nowrap;
+}
+
+.explains {
   cursor: help;
 }
 
 /* It opens, and looks so: a dotted line under it, stronger where it is pointed at. */
-.number {
+.explains .number {
   padding-bottom: 1px;
   border-bottom: 2px dotted color-mix(in srgb, var(--edge) 60%, transparent);
 }
 
-.figure:hover .number,
-.figure.lit .number {
+.explains:hover .number,
+.explains.lit .number {
   border-bottom-color: var(--ink);
 }
 

@@ -1,18 +1,21 @@
 <script setup lang="ts">
 /** A number as a ruler has it: a fraction set as one, so that 1 1/4 never reads as 11/4. */
 import { computed } from "vue";
-import { pieces } from "./fraction";
+import { runs } from "./fraction";
 
 const props = defineProps<{ text: string }>();
-const parts = computed(() => pieces(props.text));
+const parts = computed(() => runs(props.text));
 </script>
 
 <template>
   <span class="set"
     ><template v-for="(part, at) in parts" :key="at"
-      ><span v-if="part.over" class="frac" :class="{ mixed: part.mixed }"
-        ><sup>{{ part.over }}</sup
-        ><span class="stroke">/</span><sub>{{ part.under }}</sub></span
+      ><span v-if="part.over" class="frac"
+        ><template v-if="part.whole">{{ part.whole }}&nbsp;</template
+        ><span :class="{ mixed: part.whole }"
+          ><sup>{{ part.over }}</sup
+          ><span class="stroke">/</span><sub>{{ part.under }}</sub></span
+        ></span
       ><template v-else>{{ part.plain }}</template></template
     ></span
   >

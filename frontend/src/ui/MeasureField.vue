@@ -311,6 +311,17 @@ input::placeholder {
   opacity: 1;
 }
 
+/* Where the colours are the reader's own, the field's text shows itself: laid over it, every digit would stand twice. */
+@media (forced-colors: active) {
+  .fraction {
+    display: none;
+  }
+
+  .set input {
+    color: FieldText;
+  }
+}
+
 input:hover,
 input:focus {
   outline: none;

@@ -29,9 +29,7 @@ const source = computed(() => {
 });
 
 const exact = computed(() => (asked.value ? settings.unrounded(asked.value.figure) : ""));
-const read = computed(() =>
-  asked.value ? settings.words(asked.value.figure, asked.value.figure.rounding) : "",
-);
+const read = computed(() => (asked.value ? settings.words(asked.value.figure) : ""));
 const ROUNDED = { up: "rounded up", down: "rounded down", nearest: "to the nearest mark" };
 
 watch(asked, async (now) => {

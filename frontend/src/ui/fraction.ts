@@ -25,3 +25,25 @@ export function pieces(text: string): Piece[] {
   if (from < text.length) found.push({ plain: text.slice(from) });
   return found;
 }
+
+export interface Run extends Piece {
+  /** The whole number before the fraction, which no line may part from it. */
+  whole?: string;
+}
+
+/** The same with the whole number of a mixed one beside its fraction: “21 5/8 in” as 21 with five over eight, “ in”. */
+export function runs(text: string): Run[] {
+  const found: Run[] = [];
+  for (const piece of pieces(text)) {
+    const before = found.at(-1);
+    const whole = piece.mixed ? /(\d+) $/.exec(before?.plain ?? "") : null;
+    if (before && whole) {
+      before.plain = before.plain.slice(0, whole.index);
+      if (!before.plain) found.pop();
+      found.push({ ...piece, whole: whole[1] ?? "" });
+    } else {
+      found.push(piece);
+    }
+  }
+  return found;
+}

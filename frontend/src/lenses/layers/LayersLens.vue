@@ -129,7 +129,6 @@ const severalMixes = computed(() => Object.keys(order.plan?.batter.mixes ?? {}).
       <KindFields
         part="filling"
         :only="['dam_width_mm', 'seal_mm']"
-        :usuals="{ dam_width_mm: layers.filling.thickness.value }"
         :figures="{
           dam_width_mm: layers.filling.dam_width?.id,
           seal_mm: layers.filling.seal_thickness?.id,
@@ -162,8 +161,8 @@ const severalMixes = computed(() => Object.keys(order.plan?.batter.mixes ?? {}).
       <template v-for="(mix, key) in order.plan.batter.mixes" :key="key">
         <FigureRow v-if="severalMixes" :label="`Of that, ${mix.name.toLowerCase()}`" :figure="mix.batter" />
         <FigureRow :label="`${mix.name}, recipes to make`" :figure="mix.batches" />
-        <FigureRow label="Left of whole recipes" :figure="mix.rest" />
-        <FigureRow label="Spare small cakes from that" :figure="mix.spare" />
+        <FigureRow label="Batter left over" :figure="mix.rest" />
+        <FigureRow label="Small spare cake from that" :figure="mix.spare" />
       </template>
     </template>
     <KitNeeds :tools="['tin', 'board']" />

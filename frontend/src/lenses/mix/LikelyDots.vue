@@ -32,9 +32,9 @@ const dots = computed(() => {
 const floor = computed(() => 30 + DOT * Math.max(3, ...dots.value.map((dot) => dot.under + 1)));
 const short = computed(() => dots.value.filter((dot) => dot.short).length);
 const marks = computed(() => {
-  const found = [{ words: `mixed ${settings.words(props.bowl.mix, "up")}`, grams: mixed.value, main: true }];
+  const found = [{ words: `mixed ${settings.words(props.bowl.mix)}`, grams: mixed.value, main: true }];
   const { have } = props.bowl;
-  if (have) found.push({ words: `there ${settings.words(have, "down")}`, grams: have.value, main: false });
+  if (have) found.push({ words: `there ${settings.words(have)}`, grams: have.value, main: false });
   return found.map((mark) => {
     const x = across(mark.grams);
     return { ...mark, x, side: x > WIDE / 2 ? "end" : "start", y: mark.main ? 16 : floor.value + 20 };

@@ -75,9 +75,9 @@ function odds(share: number): string {
       <p class="soft">With what is there alone it runs short {{ odds(bowl.risk_have?.value ?? 1) }}.</p>
     </template>
     <p v-if="bowl.risk_more && bowl.left_more && bowl.batch" class="soft">
-      One more batch of {{ settings.words(bowl.batch, "up") }}
+      One more batch of {{ settings.words(bowl.batch) }}
       {{ bowl.have ? "on top of that" : "on top of the mix" }}: it runs short
-      {{ odds(bowl.risk_more.value) }}, and most likely leaves {{ settings.words(bowl.left_more, "down") }}.
+      {{ odds(bowl.risk_more.value) }}, and most likely leaves {{ settings.words(bowl.left_more) }}.
     </p>
     <MixBase v-if="base" :base="base" />
     <LensNotes lens="mix" />
@@ -91,7 +91,7 @@ function odds(share: number): string {
     />
     <p class="soft">
       For every bowl of this order. Mixed like this, this one runs short {{ odds(bowl.risk.value) }}; with
-      only {{ settings.words(bowl.need, "up") }}, what the plan needs to the gram, it would
+      only {{ settings.words(bowl.need) }}, what the plan needs to the gram, it would
       {{ odds(bowl.risk_bare.value) }}.
     </p>
     <LikelyDots :bowl="bowl" />

@@ -10,15 +10,20 @@ const props = defineProps<{
   figure: Figure | null | undefined;
   main?: boolean;
   after?: string;
+  /** What stands there where there is no figure, such as “no price”. */
+  none?: string;
 }>();
 const desk = useDesk();
+/** A longer label is shown whole where it is pointed at. */
+const LONG = 40;
 const lit = computed(() => desk.lit !== "" && `${props.figure?.id}.`.startsWith(`${desk.lit}.`));
 </script>
 
 <template>
-  <div v-if="figure" class="row" :class="{ main, lit }">
-    <span class="label">{{ label }}</span>
-    <span>
+  <div v-if="figure || none" class="row" :class="{ main, lit }">
+    <span class="label" :title="label.length > LONG ? label : undefined">{{ label }}</span>
+    <span v-if="!figure" class="none">{{ none }}</span>
+    <span v-else class="value">
       <FigureValue :figure="figure" :label="label" :large="main" />
       <span v-if="after" class="unit">{{ after }}</span>
     </span>
@@ -33,6 +38,26 @@ const lit = computed(() => desk.lit !== "" && `${props.figure?.id}.`.startsWith(
   gap: 12px;
   min-height: 43px;
   border-bottom: 1px solid var(--rule);
+}
+
+/* A name of any length gives way to the number beside it. */
+.label {
+  display: -webkit-box;
+  overflow: hidden;
+  min-width: 0;
+  overflow-wrap: anywhere;
+  -webkit-box-orient: vertical;
+  -webkit-line-clamp: 2;
+}
+
+.value,
+.none {
+  flex: none;
+  white-space: nowrap;
+}
+
+.none {
+  color: var(--soft);
 }
 
 .row.main {

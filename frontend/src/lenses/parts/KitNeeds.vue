@@ -32,7 +32,7 @@ function words(need: KitNeed): string {
 }
 
 function status(need: KitNeed): string {
-  if (need.status === "have") return "have";
+  if (need.status === "have") return need.leaves ? "in your sizes; leaves with the cake" : "have";
   if (need.status === "get") return "get one";
   if (!need.owned) return "next best";
   const shape =

@@ -21,13 +21,13 @@ const more = computed(() => {
   <details :open="open">
     <summary>
       <span>{{ recipe.name }}</span>
-      <span class="makes">{{ settings.words(recipe.makes, "up") }}</span>
+      <span class="makes">{{ settings.words(recipe.makes) }}</span>
     </summary>
     <ul>
       <li v-for="(line, key) in recipe.lines" :key="key">
         <span>{{ line.name }}</span>
         <span class="amount">
-          <span v-if="line.count" class="also">{{ settings.words(line.count, "up") }} pieces,</span>
+          <span v-if="line.count" class="also">{{ settings.words(line.count) }} pieces,</span>
           <span v-else-if="line.volume" class="also">{{ settings.words(line.volume) }},</span>
           <FigureValue :figure="line.weight" :label="line.name" />
         </span>

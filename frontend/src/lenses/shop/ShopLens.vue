@@ -178,7 +178,7 @@ useNotices(
     <template v-if="cost && terms">
       <h3>What it costs</h3>
       <template v-for="(tier, key) in cost.tiers" :key="key">
-        <FigureRow :label="tier.name" :figure="tier.whole" />
+        <FigureRow :label="tier.name" :figure="tier.whole" none="no price" />
         <details>
           <summary>{{ tier.name }}, by step</summary>
           <FigureRow
@@ -186,11 +186,16 @@ useNotices(
             :key="name"
             :label="stepWords(String(name))"
             :figure="step"
+            none="no price"
           />
         </details>
       </template>
-      <FigureRow label="Base board" :figure="cost.base" />
-      <FigureRow label="Materials used" :figure="cost.materials" />
+      <FigureRow label="Base board and supports" :figure="cost.base" none="no price" />
+      <FigureRow
+        label="Materials used"
+        :figure="cost.materials.value > 0 ? cost.materials : null"
+        none="no price"
+      />
       <FigureRow label="At the till, in whole packs" :figure="found?.spend" />
       <h3>Work and price</h3>
       <div class="rows">

@@ -26,7 +26,7 @@ const had = computed(() => wants.value.filter((want) => want.to_buy.value <= 0))
 
 /** What of it is in the larder, counted where it is counted. */
 function inLarder(want: Want): string {
-  return want.in_larder ? settings.words(want.in_larder, "down") : "";
+  return want.in_larder ? settings.words(want.in_larder) : "";
 }
 
 /** The packs to put in the basket; without any, the amount. */
@@ -37,8 +37,8 @@ function buying(want: Want): string {
     return size.value === 1 ? String(one.count.value) : `${one.count.value} × pack of ${size.value}`;
   });
   if (packs.length) return packs.join(" + ");
-  if (want.pieces_to_buy) return `${want.pieces_to_buy.value}, ${settings.words(want.to_buy, "up")}`;
-  return settings.words(want.to_buy, "up");
+  if (want.pieces_to_buy) return `${want.pieces_to_buy.value}, ${settings.words(want.to_buy)}`;
+  return settings.words(want.to_buy);
 }
 </script>
 

@@ -15,7 +15,7 @@ const lists = computed(() => Object.values(order.plan?.stack.cutting ?? {}));
 function lengths(of: Record<string, Figure>): string {
   const counted = new Map<string, number>();
   for (const one of Object.values(of)) {
-    const words = settings.words(one, one.rounding);
+    const words = settings.words(one);
     counted.set(words, (counted.get(words) ?? 0) + 1);
   }
   return [...counted].map(([words, count]) => (count > 1 ? `${count} × ${words}` : words)).join(" + ");
@@ -29,7 +29,7 @@ function lengths(of: Record<string, Figure>): string {
     <ul>
       <li v-for="(cut, at) in list.cuts" :key="at">
         <b>{{ cut.times }} ×</b> <FractionText :text="lengths(cut.lengths)" />
-        <span class="rest"><FractionText :text="`${settings.words(cut.rest, 'down')} left of each`" /></span>
+        <span class="rest"><FractionText :text="`${settings.words(cut.rest)} left of each`" /></span>
       </li>
     </ul>
   </template>

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /** How the tier in hand stands, what that bears, and how the whole is held, driven and served. */
 import { computed } from "vue";
-import type { Tier } from "@/api/types";
+import type { JointPlan, Tier } from "@/api/types";
 import { useSettings } from "@/kitchen/settings";
 import FigureRow from "@/lenses/parts/FigureRow.vue";
 import KindFields from "@/lenses/parts/KindFields.vue";
@@ -21,13 +21,25 @@ import WholeStack from "./WholeStack.vue";
 
 const settings = useSettings();
 const { order, tier, change } = useTier();
-const { below, inside, joint, supports, place, setPlaces } = useJoint();
+const { below, inside, above, joint, supports, place, setPlaces } = useJoint();
 const stand = computed(() => tier.value?.stand);
 const detail = computed(() => {
-  if (!joint.value) return "It stands on the base board";
+  if (!joint.value || joint.value === above.value) return "It stands on the base board";
   const { count, many } = joint.value;
   return `${joint.value.inside ? "Its hidden board" : "It"} stands on ${count.value} ${many}`;
 });
+/** A sort of which fewer are enough, where many weak ones are asked for. */
+const stronger = computed(() => (below.value ?? inside.value)?.stronger);
+const mostOf = (one: JointPlan) =>
+  Object.values(one.supports)
+    .map((support) => support.carries)
+    .toSorted((a, b) => b.value - a.value)[0];
+
+function takeStronger(): void {
+  const sort = stronger.value?.sort;
+  if (sort) change((tier) => (tier.stand.sort = sort));
+}
+
 const refused = computed(() =>
   supports.value.flatMap(([, one], index) =>
     one.refused && one.nearest ? [{ index, x: one.nearest[0], y: one.nearest[1] }] : [],
@@ -54,11 +66,19 @@ const SAME = [
 <template>
   <section v-if="tier && stand && order.plan">
     <LensHead words="Stack" :detail="detail" />
-    <FigureRow v-if="joint" label="Cut each support to" :figure="joint.length" main />
+    <FigureRow
+      v-if="joint"
+      :label="joint === above ? 'Cut each support in it to' : 'Cut each support to'"
+      :figure="joint.length"
+      main
+    />
     <FigureRow v-else label="Whole cake weighs" :figure="order.plan.stack.weight" main />
     <LensNotes lens="stack" />
     <button v-for="one in refused" :key="one.index" class="act wide" @click="place(one.index, one.x, one.y)">
       Move support {{ one.index + 1 }} to the nearest place
+    </button>
+    <button v-if="stronger" class="act wide" @click="takeStronger">
+      Take {{ stronger.count }} {{ stronger.many }}
     </button>
     <template v-if="below">
       <h3>How it stands</h3>
@@ -80,22 +100,33 @@ const SAME = [
         Move them one by one
       </button>
       <p v-else class="soft">Drag them in the drawing, or choose one and use the arrow keys.</p>
-      <FigureRow label="They lie inside its edge by" :figure="below.inset" />
+      <FigureRow label="Inset from the edge" :figure="below.inset" />
       <FigureRow label="Apart, middle to middle" :figure="below.apart" />
       <KindFields part="stand" :only="['off_x_mm', 'off_y_mm']" />
     </template>
     <template v-else-if="inside">
       <h3>Below its hidden board</h3>
       <SupportSchools :joint="inside" />
-      <FigureRow label="They lie inside its edge by" :figure="inside.inset" />
+      <FigureRow label="Inset from the edge" :figure="inside.inset" />
       <FigureRow label="Apart, middle to middle" :figure="inside.apart" />
     </template>
-    <template v-if="joint">
+    <template v-if="above">
+      <h3>Pushed into this tier</h3>
+      <p class="soft">
+        {{ above.count.value }} {{ above.many }} under {{ order.plan.tiers[order.tier + 1]?.name }}, cut flush
+        with the top of this one.
+      </p>
+      <FigureRow v-if="joint !== above" label="Cut each to" :figure="above.length" />
+      <FigureRow label="Each carries at most" :figure="mostOf(above)" />
+      <FigureRow label="Inset from the edge of the board above" :figure="above.inset" />
+      <FigureRow label="Apart, middle to middle" :figure="above.apart" />
+    </template>
+    <template v-if="joint && joint !== above">
       <h3>What they bear</h3>
       <FigureRow label="Stands above" :figure="joint.load" />
       <FigureRow label="The most loaded carries" :figure="heaviest" />
       <FigureRow :label="`One ${joint.one} bears`" :figure="joint.bears" />
-      <FigureRow label="That is, of its load" :figure="joint.spare" />
+      <FigureRow label="Safety margin" :figure="joint.spare" />
       <p class="soft">
         {{
           joint.tested

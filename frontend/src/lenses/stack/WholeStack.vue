@@ -34,10 +34,12 @@ const DOWEL = [
     <h3>The whole cake</h3>
     <FigureRow label="Weighs, board and all" :figure="stack.weight" />
     <FigureRow label="People to lift it" :figure="stack.people" />
-    <FigureRow label="Middle of the weight, high" :figure="stack.middle_up" />
+    <FigureRow label="Balance point, height" :figure="stack.middle_up" />
     <FigureRow label="Tips on its board at" :figure="stack.tips" />
+    <FigureRow label="A push that tips it on its board, of its weight" :figure="stack.push" />
+    <FigureRow label="A push that tips it off its board, of its weight" :figure="stack.foot_push" />
     <template v-if="several">
-      <FigureRow label="Top may stand off the middle by" :figure="stack.lean" />
+      <FigureRow label="Top may lean by" :figure="stack.lean" />
       <PickField
         label="Final coat"
         :value="asked.coated ?? 'before'"
@@ -61,7 +63,7 @@ const DOWEL = [
           label="Thick"
           limit="dowel_mm"
           :value="asked.dowel_mm"
-          :usual="order.document?.practice.dowel_mm"
+          :usual="stack.dowel.across.value"
           pointer="#/design/stacking/dowel_mm"
           :figure="stack.dowel.across.id"
           @change="(value) => order.edit((draft) => (draft.design.stacking.dowel_mm = value))"

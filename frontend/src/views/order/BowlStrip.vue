@@ -98,7 +98,7 @@ function explain(bowl: Bowl, event: MouseEvent): void {
           @pointerenter="desk.lit = part.figure.id"
           @pointerleave="desk.lit = ''"
         >
-          {{ part.words }} <b>{{ settings.words(part.figure, part.figure.rounding) }}</b>
+          {{ part.words }} <b>{{ settings.words(part.figure) }}</b>
         </button>
         <span v-if="rest" class="rest" title="What rounding each part to the scale leaves of the whole">
           rounding <b>{{ rest }}</b>
@@ -155,6 +155,7 @@ article {
 }
 
 .says {
+  flex: 1;
   min-width: 0;
   line-height: 1.1;
 }
@@ -174,14 +175,20 @@ h3 {
   white-space: pre;
 }
 
-h3 span {
+h3 span,
+h3 b {
   overflow: hidden;
-  min-width: 0;
+  flex: 0 1 auto;
+  min-width: 4.6em;
   text-overflow: ellipsis;
 }
 
+h3 span:last-child {
+  min-width: 0;
+}
+
 h3 b {
-  flex: none;
+  flex-shrink: 0.4;
   font-weight: 500;
 }
 

@@ -21,11 +21,11 @@ const choices = computed(() => [
   ...offered.value.map((one) => ({ value: one.key, words: one.label })),
 ]);
 const one = computed<Try | undefined>(() => offered.value.find((each) => each.key === chosen.value));
-const before = settings.words(props.figure, props.figure.rounding);
+const before = settings.words(props.figure);
 /** The figure as the plan on the screen has it now. */
 const now = computed(() => {
   const found = order.plan ? figureAt(order.plan, props.figure.id) : null;
-  return found ? settings.words(found, found.rounding) : "";
+  return found ? settings.words(found) : "";
 });
 
 function figureAt(node: unknown, id: string): Figure | null {

@@ -9,6 +9,7 @@ import { useElementSize } from "@/base/size";
 import { useHandbook } from "@/kitchen/handbook";
 import { useNotices } from "@/kitchen/notices";
 import { usePantry } from "@/kitchen/pantry";
+import { usePractice } from "@/kitchen/practice";
 import { useSettings } from "@/kitchen/settings";
 import { useOpened } from "@/ui/opened";
 import UnitsMenu from "@/ui/UnitsMenu.vue";
@@ -17,7 +18,7 @@ import { GAP, setOut } from "./setOut";
 import ShelfCard from "./ShelfCard.vue";
 import ShelfSearch, { type Asking } from "./ShelfSearch.vue";
 import { starter } from "./starter";
-import { titled } from "./titled";
+import { titled } from "@/order/titled";
 
 const router = useRouter();
 /** Loaded when it is first asked for: few who look along the shelf need it. */
@@ -25,6 +26,7 @@ const WordsDialog = defineAsyncComponent(() => import("@/drawing/WordsDialog.vue
 const wordsOpen = useOpened().opened("words");
 const settings = useSettings();
 const pantry = usePantry();
+const usual = usePractice();
 const handbook = useHandbook();
 const cards = ref<Card[] | null>(null);
 const archived = ref(false);
@@ -106,15 +108,20 @@ async function add(body: ReturnType<typeof starter>): Promise<void> {
   }
 }
 
+/** What a new order takes from the kitchen. */
+async function kitchenOpened(): Promise<void> {
+  await Promise.all([pantry.larder || pantry.open(), usual.shown || usual.open()]);
+}
+
 async function begin(): Promise<void> {
-  if (!pantry.larder) await pantry.open();
-  await add(starter(settings.length, pantry.pantry?.media));
+  await kitchenOpened();
+  await add(starter(settings.length, pantry.pantry?.media, usual.unsaved));
 }
 
 /** A new order of a design that was said or chosen, called by its tins until it is named. */
 async function beginWith(design: Document["design"]): Promise<void> {
-  if (!pantry.larder) await pantry.open();
-  const base = starter(settings.length, pantry.pantry?.media);
+  await kitchenOpened();
+  const base = starter(settings.length, pantry.pantry?.media, usual.unsaved);
   await add({ ...base, design, title: titled(design, settings.length) });
 }
 

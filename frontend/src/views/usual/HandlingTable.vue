@@ -11,7 +11,7 @@ const rows = computed(() => handbook.book?.handlings ?? []);
 const shares = computed(() => Object.entries(handbook.book?.shares ?? {}) as [ShareName, string][]);
 
 function set(name: TechniqueName, share: ShareName, value: number | null): void {
-  const first = handbook.book?.practice.techniques[name][share];
+  const first = usual.first?.techniques[name][share];
   void usual.change((kept) => {
     kept.techniques[name][share] = value ?? first ?? kept.techniques[name][share];
   });
@@ -39,7 +39,7 @@ function set(name: TechniqueName, share: ShareName, value: number | null): void 
             limit="fraction"
             :label="`${row.words}: ${words}`"
             :value="usual.practice.techniques[row.name as TechniqueName][share]"
-            :usual="handbook.book?.practice.techniques[row.name as TechniqueName][share]"
+            :usual="usual.first?.techniques[row.name as TechniqueName][share]"
             @change="(value) => set(row.name as TechniqueName, share, value)"
           />
         </td>

@@ -1,7 +1,6 @@
 <script setup lang="ts">
 /** The kitchen's usual: every thickness, allowance and rule of thumb, with what it does and where it comes from. */
 import { computed, ref } from "vue";
-import { useHandbook } from "@/kitchen/handbook";
 import { ORIGINS } from "@/kitchen/origins";
 import { usePractice } from "@/kitchen/practice";
 import ChoiceRow from "@/ui/ChoiceRow.vue";
@@ -14,7 +13,6 @@ import UsualHistory from "./UsualHistory.vue";
 
 const TECHNIQUES = "Techniques";
 const usual = usePractice();
-const handbook = useHandbook();
 const chosen = ref("");
 const { open } = useOpened();
 /** The chapters of the usual, in the order their rows come, and the techniques. */
@@ -56,12 +54,11 @@ const rows = computed(() => usual.habits.filter((habit) => habit.room === room.v
             :limit="habit.limit"
             :percent="habit.percent"
             :value="usual.practice[habit.name]"
-            :usual="handbook.book?.practice[habit.name]"
+            :usual="usual.first?.[habit.name]"
             @change="
               (value) =>
                 usual.change(
-                  (kept) =>
-                    (kept[habit.name] = value ?? handbook.book?.practice[habit.name] ?? kept[habit.name]),
+                  (kept) => (kept[habit.name] = value ?? usual.first?.[habit.name] ?? kept[habit.name]),
                 )
             "
           />
