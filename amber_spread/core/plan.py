@@ -12,6 +12,7 @@ from amber_spread.core.cake import (
     StackPlan,
     TierStack,
     forget_bakes,
+    forget_checks,
     forget_stacks,
     plan_stack,
     stand,
@@ -117,6 +118,7 @@ def forget() -> None:
     forget_tiers()
     forget_bowls()
     forget_stacks()
+    forget_checks()
     forget_bakes()
     forget_kit()
 

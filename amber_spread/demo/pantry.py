@@ -41,6 +41,8 @@ _COUNTED: dict[str, tuple[tuple[float, float], ...]] = {
     "base_board_406": ((1, 4.60),),
     "wide_straw_240": ((50, 3.60),),
     "wooden_dowel_300": ((12, 4.80),),
+    "dowel_6": ((1, 1.10),),
+    "dowel_8": ((1, 1.30),),
     "dowel_10": ((1, 1.60),),
     "plastic_tube_300": ((4, 3.90),),
 }

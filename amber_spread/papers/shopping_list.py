@@ -7,7 +7,7 @@ from typing import Any
 from reportlab.lib.units import mm
 from reportlab.platypus import Spacer
 
-from amber_spread.core.kernel.figures import Figure, Quantity, Rounding
+from amber_spread.core.kernel.figures import Figure, Quantity
 from amber_spread.core.kernel.units import LengthUnit, WeightUnit, format_length
 from amber_spread.core.shop import GROUPS, Bought, Shopping, Want
 from amber_spread.core.stock.pantry import Label
@@ -79,8 +79,8 @@ def _line(want: Want, currency: str, length: LengthUnit, weight: WeightUnit) -> 
     buy = " + ".join(_pack(one, weight) for one in want.packs.values()) or _amount(want, weight)
     needed = "" if want.group == "tools" else f"need {_counted(want.needed, want.pieces, weight)}"
     if needed and want.in_larder:
-        needed += f", have {_quantity(want.in_larder, weight, 'down')}"
-    cost = _money(want.cost.value, currency) if want.cost else ""
+        needed += f", have {_quantity(want.in_larder, weight)}"
+    cost = _money(want.cost.value, currency) if want.cost else "no price"
     return [Box(), worded(_name(want.label, length), TEXT), worded(buy, TEXT), worded(needed, SOFT_TEXT),
             worded(cost, RIGHT)]  # fmt: skip
 
@@ -93,8 +93,8 @@ def _counted(amount: Quantity | Figure, pieces: Figure | None, weight: WeightUni
     return f"{pieces.value:g} ({_quantity(amount, weight)})" if pieces else _quantity(amount, weight)
 
 
-def _quantity(quantity: Quantity | Figure, weight: WeightUnit, rounding: Rounding = "up") -> str:
-    return amount(quantity, weight, rounding).replace(" ", "\u00a0")
+def _quantity(quantity: Quantity | Figure, weight: WeightUnit) -> str:
+    return amount(quantity, weight, getattr(quantity, "rounding", "nearest")).replace(" ", "\u00a0")
 
 
 def _pack(bought: Bought, weight: WeightUnit) -> str:

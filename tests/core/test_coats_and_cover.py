@@ -20,7 +20,7 @@ def test_a_freehand_coat_takes_the_kitchens_usual_until_it_is_set():
     own = planned(tier(final=FreehandFinal(side_mm=4))).tiers[0].coats.final
     assert (own.side.value, own.side.rule, own.top.value) == (4, "decided", 6)
     thin = planned(tier(), practice=Practice(coat_side_mm=3)).tiers[0].coats.final
-    assert thin.diameter.value == pytest.approx(199.2 + 2 * 2 + 2 * 3)
+    assert thin.diameter.value == pytest.approx(203.2 - 2 * 4 + 2 * 1 + 2 * 3)
 
 
 def test_a_disc_sets_the_outside_and_the_coat_follows():

@@ -9,7 +9,7 @@ from amber_spread.core.design.finishes import FreehandFinal, PlainFilling, SoftF
 from amber_spread.core.design.practice import Practice
 from amber_spread.core.kernel.limits import TARGET_HEIGHT
 from amber_spread.core.tier import layers
-from tests.designs import planned, tier, within
+from tests.designs import KITCHEN, planned, tier, within
 
 
 def one(**parts):
@@ -40,8 +40,8 @@ def test_seal_dam_and_filling_together_fill_the_room_between_the_layers(gap, dam
     assert inside == pytest.approx(room, rel=1e-9)
 
 
-def test_a_dam_is_as_wide_as_the_filling_is_thick_unless_it_is_set():
-    assert one(filling=SoftFilling(thickness_mm=7)).layers.filling.dam_width.value == 7
+def test_a_dam_is_as_wide_as_the_kitchen_pipes_it_unless_it_is_set():
+    assert one(filling=SoftFilling(thickness_mm=7)).layers.filling.dam_width.value == KITCHEN.dam_mm
     assert one(filling=SoftFilling(thickness_mm=7, dam_width_mm=12)).layers.filling.dam_width.value == 12
 
 

@@ -139,7 +139,7 @@ def done(tier):
     """The tier's plan on its own, its rooms, and what stands in the cake as a whole."""
     kit = TINS if getattr(tier.build, "paste_mm", None) else None
     whole = plan(Design(tiers=(tier,), colours=COLOURS), PRACTICE, MEDIA, kit)
-    return whole, whole.tiers[0], worked(tier)
+    return whole, whole.tiers[0], worked(tier, PRACTICE)
 
 
 def test_the_grid_holds_every_kind_and_is_large():
@@ -272,7 +272,7 @@ def every_layer_has_a_tin_and_what_that_leaves_out_is_built_of_less_than_the_lay
             left = unary_union([make_valid(Polygon(ring)) for ring in layer.whole])
             assert tier.build.paste_mm and tin.owned
             # No more than all of it, looked at from above, that is beyond the tin's own edge and its skin.
-            beyond = left.difference(Polygon(tin.edges[name]).buffer(-2.0)).area
+            beyond = left.difference(Polygon(tin.edges[name]).buffer(-PRACTICE.narrower_mm)).area
             deep_mm = layer.high.value - layer.low.value
             assert 0 <= built.beyond.value <= 1.02 * beyond * deep_mm / 1000 + 0.1
 

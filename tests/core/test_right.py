@@ -185,7 +185,7 @@ def test_a_sheet_reaches_down_the_corner_of_a_slanted_square():
     steep = tier(
         254, shape=SquareShape(), build=TaperedBuild(narrow_mm=50), layers=Layers(count=1, height_mm=50), **BARE
     )
-    cover = planned(steep.model_copy(update={"cover": DrapeCover(sheet="circle")}), practice=Practice()).tiers[0].cover
+    cover = planned(steep.model_copy(update={"cover": DrapeCover(sheet="circle")})).tiers[0].cover
     way = math.sqrt(2) * 25 + math.sqrt(2 * 100**2 + 50**2)
     assert cover.roll_diameter.value == pytest.approx(2 * way + 50, abs=0.02)
     least = one(steep.model_copy(update={"cover": DrapeCover()})).cover
@@ -467,7 +467,7 @@ def test_corners_that_hang_over_a_round_tier_are_said():
 def test_a_base_board_of_another_shape_holds_the_corners():
     square = tier(250, shape=SquareShape())
     whole = plan(Design(tiers=(square,), base_board=BaseBoard(shape="round")), Practice(), MEDIA)
-    assert whole.stack.base_diameter.value == pytest.approx((250 - 4 + 16) * math.sqrt(2) + 50.8)
+    assert whole.stack.base_diameter.value == pytest.approx((250 - 2 * 4 + 2 * (1 + 6)) * math.sqrt(2) + 50.8)
 
 
 def test_a_lip_a_border_and_a_piece_on_top_are_in_the_height_and_a_foot_border_on_the_board():

@@ -30,9 +30,9 @@ from amber_spread.core.design.finishes import (
     TwinFinal,
 )
 from amber_spread.core.design.kinds import kind_of
-from amber_spread.core.design.practice import Practice, Techniques
+from amber_spread.core.design.practice import Techniques
 from amber_spread.core.design.shapes import HeartShape
-from tests.designs import planned, tier
+from tests.designs import KITCHEN, planned, tier
 
 ONE_OF_EACH = [
     FreehandFinal(), DiscFinal(disc_diameter_mm=212), TwinFinal(disc_diameter_mm=212),
@@ -58,7 +58,11 @@ def test_every_school_has_its_technique_its_envelope_and_its_tools(final):
     (use,) = [use for bowl in whole.bowls.values() for key, use in bowl.steps.items() if key == f"tier_1_{step}"]
     assert use.variation.value == technique.variation
     goes_on = coats.goes_on.value if coats.goes_on else use.stays.value
-    assert use.in_hand.value == pytest.approx(technique.float * goes_on)
+    more = technique.float * goes_on
+    if coats.by_hand is not None:
+        # A whole batch, as by hand, and a share of one more.
+        more = max(use.stays.value, coats.by_hand.value) * (1 + technique.float) - use.stays.value
+    assert use.in_hand.value == pytest.approx(more)
     assert (coats.scraper is not None) == school.scraper
     assert (coats.parchment is not None) == (school.plate is not None)
 
@@ -193,7 +197,7 @@ def test_the_largest_sheet_is_covered_first_and_its_trimmings_serve_the_next():
 
 
 def test_a_border_is_its_length_times_the_section_of_its_bead():
-    one = planned(tier(borders=(Border(bead_mm=10), Border(at="top", bead="round", bead_mm=10)))).tiers[0]
+    one = planned(tier(borders=(Border(bead="half", bead_mm=10), Border(at="top", bead="round", bead_mm=10)))).tiers[0]
     half, full = one.borders["border_1"], one.borders["border_2"]
     # The middle of half a round lies 4 r / 3 pi from its flat (Pappus: a bead is as long as its middle's way).
     wall = one.stack.diameter.value - 2 * half.out.value
@@ -206,8 +210,8 @@ def test_a_border_is_its_length_times_the_section_of_its_bead():
 def test_a_piece_on_top_stays_by_its_outline_and_is_trimmed_out_of_its_box():
     heart = OnTop(shape=HeartShape(), across_mm=100, thickness_mm=3)
     one = planned(tier(on_top=(heart,))).tiers[0].on_top["piece_1"]
-    side = 100 / (1 / math.sqrt(2) + 1)
-    assert one.stays_weight.value == pytest.approx(side**2 * (1 + math.pi / 4) * 3 / 1000 * 1.35, rel=2e-3)
+    # Of a heart as wide as long its area is 0.7536 of the square about it (closed form, `heart`).
+    assert one.stays_weight.value == pytest.approx(0.7536 * 100**2 * 3 / 1000 * 1.35, rel=2e-3)
     assert one.rolled_weight.value == pytest.approx(one.stays_weight.value + one.trimmed_weight.value)
 
 
@@ -225,5 +229,5 @@ def test_the_weight_of_a_standing_drum_is_without_its_slice():
     one = planned(drum).tiers[0]
     assert one.stack.height.value == pytest.approx(one.foot.height_left.value)
     assert one.foot.slice_weight.value > 0
-    whole = planned(drum, practice=Practice(foot_cut_mm=1)).tiers[0]
+    whole = planned(drum, practice=KITCHEN.model_copy(update={"foot_cut_mm": 1.0})).tiers[0]
     assert one.stack.weight.value == pytest.approx(whole.stack.weight.value)  # the design's own cut counts

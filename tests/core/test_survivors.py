@@ -40,7 +40,7 @@ from amber_spread.core.shop import Asked, bill_of, shop
 from amber_spread.core.shop.costs import Prices
 from amber_spread.core.stock.goods import good_key
 from amber_spread.core.stock.ingredients import ingredient_shelf
-from amber_spread.core.stock.kit import Kit, Measure, Need, ShapedBoard, kit_of
+from amber_spread.core.stock.kit import Kit, Mat, Measure, Need, ShapedBoard, kit_of
 from amber_spread.core.stock.pantry import Pack, Pantry
 from amber_spread.core.stock.recipes import Recipe, RecipeLine, items_within, scale
 from amber_spread.core.tier.hidden import hollowed
@@ -62,9 +62,12 @@ def test_a_panel_with_a_bare_top_adds_nothing_to_the_height():
     assert "top" not in bare.cover.pieces
 
 
+ROOMY = Kit(mat=Mat(width_mm=1200, length_mm=1200))
+
+
 def test_a_sector_opens_wider_for_its_lap():
     angle = {
-        lap: planned(tier(250, build=TaperedBuild(narrow_mm=200), cover=PanelCover(overlap_mm=lap), **BARE))
+        lap: planned(tier(250, build=TaperedBuild(narrow_mm=200), cover=PanelCover(overlap_mm=lap), **BARE), kit=ROOMY)
         .tiers[0].cover.pieces["panel"] for lap in (0, 30)
     }  # fmt: skip
     turn = {lap: math.radians(piece.sizes["angle"].value) for lap, piece in angle.items()}
@@ -121,7 +124,7 @@ def test_goods_cost_by_the_piece_and_batter_by_the_recipe():
     assert cost.tiers["tier_2"].steps["board"].value == pytest.approx(2)
     for number in (1, 2):
         batter_g = whole.batter.tiers[f"tier_{number}"].value * 1.0
-        assert cost.tiers[f"tier_{number}"].steps["cake"].value == pytest.approx(batter_g / 1000 * 2)
+        assert cost.tiers[f"tier_{number}"].steps["cake"].value == pytest.approx(round(batter_g / 1000 * 2, 2))
 
 
 def test_an_oblong_cake_is_built_up_each_way_to_its_own_widest():

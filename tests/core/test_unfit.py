@@ -4,7 +4,7 @@ import itertools
 
 import pytest
 
-from amber_spread.core.design.builds import BallBuild, TurnedBuild
+from amber_spread.core.design.builds import BallBuild
 from amber_spread.core.design.design import Layers
 from amber_spread.core.design.finishes import (
     Border,
@@ -96,11 +96,6 @@ def test_no_pair_of_everyday_kinds_is_called_unfit():
         ({"final": FreehandFinal(top_mm=15)}, "coats.thick", "care"),
         ({"crumb": CrumbCoat(thickness_mm=9)}, "coats.crumb_thick", "care"),
         ({"build": BallBuild()}, "layers.rolls", "trouble"),
-        (
-            {"build": TurnedBuild(points=({"up": 0, "out": 0.05}, {"up": 0.5, "out": 1}, {"up": 1, "out": 0.7}))},
-            "layers.rolls",
-            "trouble",
-        ),
     ],
 )
 def test_what_no_hand_would_spread_roll_or_stand_is_said(parts, code, severity):

@@ -2,6 +2,7 @@
 
 from amber_spread.core.cake.bakes import CarvedBake
 from amber_spread.core.cake.batter import BatterPlan
+from amber_spread.core.cake.checks import forget_checks
 from amber_spread.core.cake.ghosts import seen_round
 from amber_spread.core.cake.portions import volume_for
 from amber_spread.core.cake.section import Section
@@ -17,6 +18,7 @@ __all__ = [
     "Standing",
     "TierStack",
     "forget_bakes",
+    "forget_checks",
     "forget_stacks",
     "plan_stack",
     "seen_round",

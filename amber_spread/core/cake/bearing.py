@@ -78,17 +78,21 @@ class Bearing(NamedTuple):
     surface: Callable[[Point], float]
 
 
-def all_above(stood: Sequence[Stood], index: int) -> Above:
-    """All that stands from tier `index` (from 0) up."""
-    parts = {name: mass for one in stood[index:] for name, mass in one.masses.items()}
-    return Above(tuple((name, mass.weight_g) for name, mass in parts.items()), together(list(parts.values())))
+def all_above(stood: Sequence[Stood]) -> list[Above]:
+    """All that stands from each tier up, bottom first, and at last the nothing above the top one."""
+    parts: tuple[tuple[str, float], ...] = ()
+    found, whole = [Above(parts, together([]))], together([])
+    for one in reversed(stood):
+        parts = (*[(name, mass.weight_g) for name, mass in one.masses.items()], *parts)
+        whole = together([*one.masses.values(), whole])
+        found.append(Above(parts, whole))
+    return found[::-1]
 
 
-def tipping_foot(stood: Sequence[Stood], index: int) -> tuple[float, float, float]:
-    """What turns over the edge of what tier `index` (from 0, above the lowest) rests on: its weight, g, how high its
-    balance point is above that, and how far inside the edge, mm. On supports alone no edge is counted on.
+def tipping_foot(lower: Stood, upper: Stood, above: Mass) -> tuple[float, float, float]:
+    """What turns over the edge of what a tier rests on, with all `above` it: its weight, g, how high its balance point
+    is above that edge, and how far inside it, mm. On supports alone no edge is counted on.
     """
-    lower, upper, above = stood[index - 1], stood[index], all_above(stood, index).whole
     away = lower.place.x - upper.place.x, lower.place.y - upper.place.y
     top = lower.done.stands.top
     flat = None if top is None else Within("top", top, away)

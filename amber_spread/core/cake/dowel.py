@@ -112,13 +112,15 @@ def dowel_for(cake: SettledDesign, feet: Sequence[Foot]) -> Figure:
     """How wide the dowel is: as decided, else the least sold size that holds what turns over each of these feet."""
     if cake.asked.stacking.dowel_mm is not None:
         return cake.dowel
-    return dowel_size.figure(cake.dowel.value, max(_held(cake, foot).value for foot in feet))
+    return dowel_size.figure(cake.dowel.value, _hardest(cake, feet).value)
 
 
-def _held(cake: SettledDesign, foot: Foot) -> Figure:
-    """The least width that holds what turns over a foot in a hard stop or a sharp turn."""
+def _hardest(cake: SettledDesign, feet: Sequence[Foot]) -> Figure:
+    """The least width that holds what turns over any of these feet in a hard stop or a sharp turn."""
     share = max(cake.usual.brake_share, cake.usual.turn_share)
-    return dowel_across.figure(foot.weight_g, share, foot.up_mm, foot.edge_mm)
+    # The width follows from the moment, and grows with it.
+    worst = max(feet, key=lambda one: one.weight_g * (share * one.up_mm - one.edge_mm))
+    return dowel_across.figure(worst.weight_g, share, worst.up_mm, worst.edge_mm)
 
 
 def plan_dowel(
@@ -134,17 +136,12 @@ def plan_dowel(
     most = longest_dowel.figure(top.top_mm, base_mm, into_mm, below_mm)
     own = cake.asked.stacking.dowel_length_mm
     feet = [foot, *(Foot(one.load.value, one.middle_up.value, one.inward.value) for one in joints)]
-    held = max((_held(cake, one) for one in feet), key=_value)
     return DowelPlan(
         across=across,
         length=decided(own, "mm") if own is not None else most,
         into=same("deep in the base board", into_mm, "mm"),
         least=shortest_dowel.figure(top.foot_mm, high, base_mm, into_mm),
         most=most,
-        least_across=held,
+        least_across=_hardest(cake, feet),
         hole=hole_for.figure(across.value),
     )
-
-
-def _value(figure: Figure) -> float:
-    return figure.value

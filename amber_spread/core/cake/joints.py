@@ -8,13 +8,14 @@ from collections.abc import Iterator, Sequence
 from functools import lru_cache
 from typing import Literal
 
+import numpy
+
 from amber_spread.core.cake.bearing import (
     Above,
     Bearing,
     Below,
     Inside,
     Kitchen,
-    all_above,
     bearing_below,
     bearing_inside,
 )
@@ -165,10 +166,14 @@ def support_length(level_mm: float, foot_mm: float, gap_mm: float) -> float:
 
 
 def plan_joints(
-    cake: SettledDesign, stood: Sequence[Stood], owned: Sequence[Support], dowel_mm: float | None
+    cake: SettledDesign,
+    stood: Sequence[Stood],
+    above: Sequence[Above],
+    owned: Sequence[Support],
+    dowel_mm: float | None,
 ) -> dict[str, JointPlan]:
-    """Every joint of a cake, bottom first; `owned` are the supports this kitchen keeps, `dowel_mm` how thick the centre
-    dowel is, None where there is none.
+    """Every joint of a cake, bottom first; `above` is what stands from each tier up, and nothing at last, `owned` the
+    supports this kitchen keeps, `dowel_mm` how thick the centre dowel is, None where there is none.
     """
     kitchen = alike(Kitchen(cake.usual, tuple(owned), cake.asked.stacking.driven, dowel_mm))
     joints: dict[str, JointPlan] = {}
@@ -178,10 +183,10 @@ def plan_joints(
             under = stood[index - 1]
             off = place.x - under.place.x, place.y - under.place.y
             on = Below(Same(under.done), off, standing_on(under.done, done, cake))
-            joints[f"tier_{one.number}"] = _joint(*tier, on, all_above(stood, index), kitchen)
+            joints[f"tier_{one.number}"] = _joint(*tier, on, above[index], kitchen)
         if done.hidden_edge is not None:
             inside = Inside(one.less_g)
-            joints[f"inside_{one.number}"] = _joint(*tier, inside, all_above(stood, one.number), kitchen)
+            joints[f"inside_{one.number}"] = _joint(*tier, inside, above[one.number], kitchen)
     return Kept(joints)
 
 
@@ -233,9 +238,11 @@ def _planned(kitchen: Kitchen, done: Worked, held: Held, bearing: Bearing) -> Jo
     spots, refused = _spread(stand, ground, int(taken.number.value), *wanted)
     mass, place = bearing.above.whole, bearing.place
     at, up_mm = (mass.x - place.x, mass.y - place.y), mass.up - bearing.plane_mm
-    under = [point for point in spots.points if all(keeps_in(edge, 0.0, [point]) for edge in ground.within[:2])]
-    shares = shares_of(under, mass.weight_g, at) if under else None
-    forces = shares and [dict(zip(under, shares, strict=True)).get(point, 0.0) for point in spots.points]
+    under, forces = spots.points, None
+    if stand.places == "free":
+        under, forces = _carrying(ground, under, mass.weight_g, at)
+    elif under:
+        forces = shares_of(under, mass.weight_g, at)
     through = bearing.gap.value if stand.through else 0.0
     length = support_length.figure(bearing.height_mm, bearing.stands_on_mm, through)
     carried = forces or [0.0] * len(spots.points)
@@ -304,6 +311,18 @@ def _planned(kitchen: Kitchen, done: Worked, held: Held, bearing: Bearing) -> Jo
     )  # fmt: skip
 
 
+def _carrying(
+    ground: Ground, points: Sequence[Point], load_g: float, at: Point
+) -> tuple[tuple[Point, ...], list[float] | None]:
+    """The supports that stand under the board and in the tier below, which alone carry; and what each one carries."""
+    under = tuple(point for point in points if all(keeps_in(edge, 0.0, [point]) for edge in ground.within[:2]))
+    shares = shares_of(under, load_g, at)
+    if shares is None:
+        return under, None
+    by_place = dict(zip(under, shares, strict=True))
+    return under, [by_place.get(point, 0.0) for point in points]
+
+
 def _stronger(kitchen: Kitchen, bearing: Bearing, support: Support, taken: Counted) -> Stronger | None:
     """The weakest sort of which no more are needed than the width of the tier asks for; None where these are enough."""
     by_width = max(taken.schools["inches"].value, taken.schools["band"].value)
@@ -364,5 +383,5 @@ def _told(
 
 @lru_cache(maxsize=256)
 def _drawn(outline: Outline, middle: Point = (0.0, 0.0)) -> tuple[Point, ...]:
-    right, back = middle
-    return tuple([(round(x + right, 1), round(y + back, 1)) for x, y in outline.points])
+    found: list[list[float]] = (numpy.asarray(outline.points) + middle).round(1).tolist()
+    return tuple([(x, y) for x, y in found])

@@ -3,9 +3,10 @@
 import math
 from collections.abc import Iterator, Mapping, Sequence
 from functools import lru_cache
+from itertools import pairwise
 from typing import NamedTuple
 
-from amber_spread.core.cake.bearing import tipping_foot
+from amber_spread.core.cake.bearing import all_above, tipping_foot
 from amber_spread.core.cake.cutting import CuttingList, cutting_list
 from amber_spread.core.cake.dowel import DowelPlan, Foot, dowel_for, plan_dowel, takes_dowel
 from amber_spread.core.cake.glue import Held
@@ -182,12 +183,14 @@ def plan_stack(cake: SettledDesign, worked: Sequence[Worked], media: Mapping[str
     size, length = _base(stood, cake.board)
     edge = size.outline(worked[0].stands.outline)
     base_g = board_weight(edge, base_thickness.value, usual)
-    on_board = together([mass for one in stood for mass in one.masses.values()])
+    above = all_above(stood)
+    on_board = above[0].whole
     foot = Foot(on_board.weight_g, on_board.up - base_thickness.value, _foot_edge(worked[0], edge, on_board))
     across = None
     if takes_dowel(cake):
-        across = dowel_for(cake, [foot, *(Foot(*tipping_foot(stood, index)) for index in range(1, len(stood)))])
-    joints = plan_joints(cake, stood, kit.supports, None if across is None else across.value)
+        feet = [Foot(*tipping_foot(*pair, one.whole)) for pair, one in zip(pairwise(stood), above[1:], strict=False)]
+        across = dowel_for(cake, [foot, *feet])
+    joints = plan_joints(cake, stood, above, kit.supports, None if across is None else across.value)
     upper = [joint for joint in joints.values() if not joint.inside]
     tiers = [
         _tier_stack(one.number, Same(one.done), joint and Same(joint), Same(one.held), one.place.level_mm, one.less_g)

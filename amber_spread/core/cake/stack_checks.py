@@ -51,7 +51,7 @@ def checks_of_stack(cake: SettledDesign, stacked: Stacked) -> Iterator[Check]:
     for joint in whole.joints.values():
         yield from _supports(joint, cake, checker(joint.tier))
     for one in stacked.stood:
-        yield from _crushed(one.done, checker(one.number))
+        yield from _crushed(one.done, one.tier_g, checker(one.number))
     for lower, upper in pairwise(stacked.stood):
         yield from _on_a_rim(lower, upper, checker(lower.number))
     for one in stacked.stood:
@@ -130,11 +130,11 @@ def _supports(joint: JointPlan, cake: SettledDesign, check: Checker) -> Iterator
         )  # fmt: skip
 
 
-def _crushed(done: Worked, check: Checker) -> Iterator[Check]:
+def _crushed(done: Worked, weight_g: float, check: Checker) -> Iterator[Check]:
     """A tier too tall to bear itself: its weight on its lowest layer, and on the lowest above a hidden board."""
     bears, body = done.tier.usual.cake_bears_g_per_cm2, done.bodies.bare
     foot_mm2 = done.stands.board_edge.area_mm2
-    light = pressure(sum(grams for _, grams in done.weights), foot_mm2) <= CRUSHED * bears
+    light = pressure(weight_g, foot_mm2) <= CRUSHED * bears
     if light and body.outline.area_mm2 <= foot_mm2 * ALIKE or done.tipped is not None or done.carving is not None:
         return
     board = next((slab for slab in done.slabs if slab.kind == "board"), None)

@@ -11,6 +11,7 @@ from amber_spread.core.cake.needs import needs_of_cake, needs_of_tier
 from amber_spread.core.cake.section import Section, draw_section
 from amber_spread.core.cake.stack import Stacked, StackPlan, TierStack
 from amber_spread.core.design.settled import SettledDesign
+from amber_spread.core.kernel.base import Same, alike
 from amber_spread.core.kernel.check import Check
 from amber_spread.core.kernel.naming import named
 from amber_spread.core.stock.contents import Allergy, Contents, allergies_of
@@ -56,7 +57,8 @@ def stand(
     inside = dict.fromkeys(key for key in hidden if key is not None)
     known = [*used.values(), *(media[key] for key in inside if key in media and key not in used)]
     allergens = allergies_of(known, {tier.layers.cake for tier in cake.asked.tiers}, inside, contents)
-    checks = [check for number, done in enumerate(worked, 1) for check in checks_of_tier(number, done, media, kit)]
+    own_kit = alike(kit)
+    checks = [check for number, done in enumerate(worked, 1) for check in checks_of_tier(number, Same(done), own_kit)]
     checks.extend(
         check for number, bake in carved.items() for check in checks_of_bake(number, worked[number - 1], bake)
     )

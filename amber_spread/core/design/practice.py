@@ -15,7 +15,7 @@ from amber_spread.core.kernel.units import MM_PER_INCH
 
 SIXTEENTHS = {
     "shrinkage_mm": 2, "trimmed_skin_mm": 1, "filling_mm": 4, "filling_least_mm": 3, "filling_most_mm": 5, "dam_mm": 7,
-    "seal_mm": 1, "cut_least_mm": 8, "level_mm": 4, "hidden_board_in_mm": 8, "crumb_coat_mm": 1, "semi_naked_mm": 2,
+    "seal_mm": 1, "cut_least_mm": 8, "level_mm": 4, "hidden_board_in_mm": 5, "crumb_coat_mm": 1, "semi_naked_mm": 2,
     "relief_mm": 5, "rim_mm": 8, "foot_cut_mm": 10, "coat_side_mm": 4, "coat_top_mm": 4, "coat_least_mm": 2,
     "fondant_mm": 2, "overlap_mm": 16, "panel_overlap_mm": 12, "panel_trim_mm": 8, "roll_margin_mm": 6, "band_mm": 12,
     "printed_overlap_mm": 2, "tab_mm": 10, "collar_mm": 1, "collar_above_mm": 10, "bead_mm": 6, "tier_board_mm": 2,
@@ -97,7 +97,7 @@ class Practice(Frozen):
     mixer_fill: Annotated[float, limits.BATTER_FILL.field()] = 0.6
     sweets_g_per_ml: Annotated[float, limits.DENSITY.field()] = 0.6
     syrup_soak_mm: Annotated[float, limits.SYRUP_SOAK.field()] = 0.4
-    hidden_board_in_mm: Annotated[float, limits.BOARD_MARGIN.field()] = 12.7
+    hidden_board_in_mm: Annotated[float, limits.BOARD_MARGIN.field()] = 9.0
     crumb_coat_mm: Thickness = 1.0
     semi_naked_mm: Thickness = 3.0
     semi_naked_share: Annotated[float, limits.SHARE.field()] = 0.25

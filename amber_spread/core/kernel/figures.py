@@ -278,9 +278,9 @@ _DECIDED = parts_rule("decided", "As you set it in this design.", "set", "defini
 _USUAL = parts_rule("usual", "This kitchen's usual, since the design does not say otherwise.", "usual", "this kitchen")
 
 
-def total(parts: Mapping[str, float], unit: Unit) -> Figure:
+def total(parts: Mapping[str, float], unit: Unit, rounding: Rounding = "nearest") -> Figure:
     """The sum of named parts, all in `unit`; no parts make 0."""
-    return of_parts(_TOTAL, sum(parts.values()), parts, unit)
+    return of_parts(_TOTAL, sum(parts.values()), parts, unit, rounding)
 
 
 def same(name: str, value: float, unit: Unit, rounding: Rounding = "nearest") -> Figure:

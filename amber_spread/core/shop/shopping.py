@@ -302,7 +302,7 @@ def _want(
     good = read_good(key)
     item = None if good is not None else items[key.partition("~")[0]]
     unit: Unit = "g" if item else "each"
-    needed = total(parts, unit)
+    needed = total(parts, unit, "up")
     rest = (to_buy if item else to_buy_count).figure(needed.value, stock or 0.0)
     sizes = [weight_of(pack.size, pack.unit, item) if item else pack.size for pack in packs]
     counts = choose_packs(rest.value, [Offer(size, pack.price) for size, pack in zip(sizes, packs, strict=True)])
@@ -329,7 +329,7 @@ def _want(
         needed=needed,
         pieces=pieces.figure(needed.value, item.each_g) if item and item.each_g else None,
         pieces_to_buy=pieces.figure(rest.value, item.each_g) if item and item.each_g else None,
-        in_larder=None if not stock else same("in the larder", stock, unit),
+        in_larder=None if not stock else same("in the larder", stock, unit, "down"),
         to_buy=rest,
         packs=bought,
         cost=total(spent, "money") if known else None,

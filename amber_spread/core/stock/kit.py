@@ -26,8 +26,10 @@ FIT_MM = 1.6
 """A tool this near the size wanted is that size: 1/16 in, the finest mark that is read (common practice)."""
 
 
-BOARD_FIT_MM = 6.4
-"""A board of the tin's size serves the cake trimmed out of it: the coat hides 1/4 in (common practice)."""
+BOARD_LESS_MM, BOARD_FIT_MM = 6.4, 9.6
+"""A board so much smaller than the cake still serves: the coat hangs over it by 1/8 in. And one of the tin's size
+serves the cake that came out of it, which is narrower by up to 3/8 in (common practice).
+"""
 
 
 class Tin(Frozen):
@@ -312,10 +314,10 @@ def _nearest(need: Need, owned: Sequence[Owned], fit: float) -> Served:
 
 def _match_board(need: Need, owned: Sequence[Owned]) -> Served:
     """A board of the shape wanted; else one that holds it, to be cut down or to show more; else one a little small."""
-    fit = BOARD_FIT_MM if need.tool == "board" else FIT_MM
+    less, fit = (BOARD_LESS_MM, BOARD_FIT_MM) if need.tool == "board" else (FIT_MM, FIT_MM)
     across, along = need.size.value, need.length.value if need.length else need.size.value
     like = [one for one in owned if one.shape == need.shape]
-    holding = [one for one in owned if _holds(one, need.shape, across - fit, along - fit)]
+    holding = [one for one in owned if _holds(one, need.shape, across - less, along - less)]
     own = [one for one in holding if one in like]
     if own:
         least = min(own, key=_board_area)

@@ -3,6 +3,7 @@ too thick to work.
 """
 
 from collections.abc import Iterator, Mapping
+from functools import cache
 
 from amber_spread.core.design.finishes import (
     CollarCover,
@@ -12,7 +13,7 @@ from amber_spread.core.design.finishes import (
 )
 from amber_spread.core.design.kinds import PARTS, kind_of
 from amber_spread.core.kernel.check import Check, Checker, Lens, listed, mm
-from amber_spread.core.stock.media import ABILITIES, CAN, MEDIUM_KINDS, Ability, Medium
+from amber_spread.core.stock.media import ABILITIES, CAN, MEDIUM_KINDS, Ability, Medium, MediumKind, kinds_that
 from amber_spread.core.tier.worked import Worked
 
 LENSES: dict[str, Lens] = {
@@ -44,15 +45,22 @@ def checks_of_media(done: Worked, media: Mapping[str, Medium], check: Checker) -
     said = set()
     for path, key, _ in done.tier.taken:
         wanted, medium = _wanted(done, path), media[key]
-        if wanted and not any(medium.can(one) for one in wanted) and (path[0], path[-1], key) not in said:
+        if not wanted or (medium.kind in _able(wanted) and not (medium.soft and wanted == ("dam",))):
+            continue
+        if (path[0], path[-1], key) not in said:
             said.add((path[0], path[-1], key))
-            able = [words for kind, words in MEDIUM_KINDS.items() if any(one in CAN[kind] for one in wanted)]
+            able = [words for kind, words in MEDIUM_KINDS.items() if kind in _able(wanted)]
             own = [ABILITIES[one] for one in CAN[medium.kind]]
             why = " It runs when it is pressed." if medium.soft and "dam" in wanted else ""
             yield check(
                 "media.unfit", "trouble", LENSES[str(path[0])],
                 f"{medium.name} cannot {ABILITIES[wanted[0]]}.{why} It can {listed(own)}. Here take {_either(able)}.",
             )  # fmt: skip
+
+
+@cache
+def _able(wanted: tuple[Ability, ...]) -> frozenset[MediumKind]:
+    return frozenset(kinds_that(*wanted))
 
 
 def _wanted(done: Worked, path: tuple[str | int, ...]) -> tuple[Ability, ...]:

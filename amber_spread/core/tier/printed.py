@@ -60,7 +60,7 @@ def plan_printed(cover: PrintedCover, coated: Body, tier: SettledTier) -> CoverP
         else same("strips with the best of seams and sheets", best.strips, "each")
     )
     long = strip_length.figure(girth_mm, best.strips, overlap.value)
-    cut_high = high if short_mm is None else same("as high as the sheet", tall_mm, "mm", "down")
+    cut_high = high if short_mm is None else same("as high as the sheet", tall_mm, "mm", "up")
     strip = piece_of("Strip", rectangle(long.value, tall_mm), PRINTED_HEX, best.strips, long=long, high=cut_high)
     if tab_mm:
         fold = Mark(name="snip the tabs to here", x0=0, y0=wall_mm, x1=long.value, y1=wall_mm)

@@ -60,8 +60,8 @@ export const useSettings = defineStore("settings", () => {
         return weightMeasure(quantity.value, weight.value, rounding);
       case "ml":
         return quantity.value >= 1000
-          ? { number: decimal(quantity.value / 1000, 2), unit: "l" }
-          : { number: decimal(quantity.value, 0), unit: "ml" };
+          ? { number: decimal(roundTo(quantity.value / 1000, 0.01, rounding), 2), unit: "l" }
+          : { number: decimal(roundTo(quantity.value, 1, rounding), 0), unit: "ml" };
       case "g_per_ml":
         return { number: decimal(quantity.value, 2), unit: "g per ml" };
       case "g_per_cm2":

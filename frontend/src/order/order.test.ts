@@ -426,4 +426,17 @@ describe("an order on the bench", () => {
     await vi.advanceTimersByTimeAsync(3000);
     expect([order.status, server.document.title]).toEqual(["saved", "Mine"]);
   });
+
+  it("is titled by its tiers until somebody types a title", async () => {
+    server.document = made("20 cm round");
+    const order = useOrder();
+    await order.open(ID);
+    order.edit((draft) =>
+      draft.design.tiers.push({ tin_diameter_mm: 150, build: { kind: "straight" } } as never),
+    );
+    expect(order.document?.title).toBe("20/15 cm round");
+    order.edit((draft) => (draft.title = "For the fair"));
+    order.edit((draft) => draft.design.tiers.pop());
+    expect(order.document?.title).toBe("For the fair");
+  });
 });

@@ -47,7 +47,7 @@ const lit = computed(() => desk.lit !== "" && `${props.figure?.id}.`.startsWith(
   min-width: 0;
   overflow-wrap: anywhere;
   -webkit-box-orient: vertical;
-  -webkit-line-clamp: 2;
+  -webkit-line-clamp: 3;
 }
 
 .value,

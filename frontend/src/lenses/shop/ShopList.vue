@@ -132,7 +132,13 @@ input {
 }
 
 .name {
+  display: -webkit-box;
+  overflow: hidden;
+  min-width: 0;
   font-size: 18px;
+  overflow-wrap: anywhere;
+  -webkit-box-orient: vertical;
+  -webkit-line-clamp: 2;
 }
 
 .buy {

@@ -165,9 +165,10 @@ article {
   padding: 0;
 }
 
-/* Of a long name the colour is what tells two bowls apart. */
+/* Of a long name both the medium and the colour stay, each as far as there is room. */
 h3 {
-  display: flex;
+  display: grid;
+  grid-template-columns: minmax(0, auto);
   font-family: var(--sans);
   font-weight: 500;
   font-size: 16px;
@@ -175,21 +176,14 @@ h3 {
   white-space: pre;
 }
 
-h3 span,
-h3 b {
+h3:has(b) {
+  grid-template-columns: fit-content(58%) minmax(0, 1fr);
+}
+
+h3 > * {
   overflow: hidden;
-  flex: 0 1 auto;
-  min-width: 4.6em;
-  text-overflow: ellipsis;
-}
-
-h3 span:last-child {
-  min-width: 0;
-}
-
-h3 b {
-  flex-shrink: 0.4;
   font-weight: 500;
+  text-overflow: ellipsis;
 }
 
 .parts {
