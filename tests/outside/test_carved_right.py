@@ -20,6 +20,7 @@ from amber_spread.core.geometry.open_surface import Surface
 from amber_spread.core.geometry.reach import reach_over
 from amber_spread.core.geometry.sculpted import Sculpted
 from amber_spread.core.geometry.triangles import alone, triangles_of
+from amber_spread.core.stock.kit import Kit
 from amber_spread.core.tier.draped import GIVES
 from tests.designs import carved, planned, tier, worked
 
@@ -170,3 +171,13 @@ def test_the_surface_of_a_keeled_body_is_that_of_its_prism():
     assert boat.surface_mm2 == pytest.approx(2 * side + wide * deep, rel=0.01)
     drum = worked(tier(200, build=JoinedBuild(solids=(ConeSolid(across_mm=200, top_mm=200, high_mm=100),)))).bodies.bare
     assert drum.surface_mm2 == pytest.approx(2 * math.pi * 100 * 100 + math.pi * 100**2, rel=0.005)
+
+
+@pytest.mark.parametrize("usual", [Practice(), Practice(trimmed_skin_mm=3), Practice.in_inches()])
+def test_the_tin_of_a_body_with_an_outline_of_its_own_is_wider_by_its_skin_on_both_sides(usual):
+    """No tin is owned: the sheet to get is as wide and long as the body, and what it shrinks and is trimmed twice."""
+    block = JoinedBuild(solids=(BoxSolid(wide_mm=230, deep_mm=140, high_mm=90),))
+    whole = planned(tier(230, build=block, layers=Layers(count=3)), practice=usual, kit=Kit(tins=()))
+    (tin,) = whole.carved["tier_1"].tins.values()
+    more = 2 * (usual.shrinkage_mm + usual.trimmed_skin_mm)
+    assert sorted((tin.across.value, tin.length.value)) == pytest.approx([140 + more, 230 + more], abs=0.2)

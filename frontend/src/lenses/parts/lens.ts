@@ -11,9 +11,9 @@ export interface Lens {
   panel: Component;
   /** What stands in the middle in place of the half-section. */
   middle?: Component;
-  /** What stands in the middle below the half-section, where the tier in hand has such a thing. */
+  /** What stands in the middle below the half-section, where the selected tier has such a thing, or carries another. */
   below?: {
-    shown: (tier: TierPlan) => boolean;
+    shown: (tier: TierPlan, carries: boolean) => boolean;
     what: Component;
     /** Beside the half-section where the window is wide, rather than below it. */
     beside?: boolean;

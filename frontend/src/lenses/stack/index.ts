@@ -10,5 +10,8 @@ export const stack: Lens = {
   panel: StackLens,
   notes,
   over: StackInside,
-  below: { shown: (tier) => tier.stack.supports !== null || tier.layers.board !== null, what: PlacesAbove },
+  below: {
+    shown: (tier, carries) => carries || tier.stack.supports !== null || tier.layers.board !== null,
+    what: PlacesAbove,
+  },
 };

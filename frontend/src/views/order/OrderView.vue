@@ -39,7 +39,8 @@ const unread = ref("");
 const current = computed(() => lensCalled(props.lens));
 const below = computed(() => {
   const tier = order.plan?.tiers[order.tier];
-  return tier && current.value.below?.shown(tier) ? current.value.below.what : null;
+  const carries = order.tier + 1 < (order.plan?.tiers.length ?? 0);
+  return tier && current.value.below?.shown(tier, carries) ? current.value.below.what : null;
 });
 async function begin(): Promise<void> {
   begun.value = false;
