@@ -2380,7 +2380,7 @@ export interface components {
              *       "mixer_fill": 0.6,
              *       "sweets_g_per_ml": 0.6,
              *       "syrup_soak_mm": 0.4,
-             *       "hidden_board_in_mm": 12.7,
+             *       "hidden_board_in_mm": 9,
              *       "crumb_coat_mm": 1,
              *       "semi_naked_mm": 3,
              *       "semi_naked_share": 0.25,
@@ -4776,7 +4776,7 @@ export interface components {
             syrup_soak_mm: number;
             /**
              * Hidden Board In Mm
-             * @default 12.7
+             * @default 9
              */
             hidden_board_in_mm: number;
             /**
