@@ -54,7 +54,7 @@ def what_is_owned(screen):
 
 def shown(screen):
     """Every figure on screen: its id and the text it is read as."""
-    found = screen.locator("[data-figure]").evaluate_all(
+    found = screen.locator("button[data-figure], span[data-figure]").evaluate_all(
         "all => all.map(one => [one.dataset.figure, one.innerText.replace(/\\s+/g, ' ').trim()])"
     )
     return {id: text for id, text in found}

@@ -46,7 +46,7 @@ def test_a_rectangle_has_its_length_and_is_then_owned(screen, address):
     dialog.get_by_role("button", name="Add a shaped board").click()
     expect(dialog.get_by_role("button", name="Remove the 12 in × 18 in rectangle board")).to_be_visible()
     screen.keyboard.press("Escape")
-    expect(base).to_contain_text("have")
+    expect(base).to_contain_text("in your sizes; leaves with the cake")
 
 
 def test_no_price_is_made_of_nothing(screen, address):
