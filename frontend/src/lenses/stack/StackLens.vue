@@ -113,8 +113,8 @@ const SAME = [
     <template v-if="above">
       <h3>Pushed into this tier</h3>
       <p class="soft">
-        {{ above.count.value }} {{ above.many }} under {{ order.plan.tiers[order.tier + 1]?.name }}, cut flush
-        with the top of this one.
+        {{ above.count.value }} {{ above.many }} under {{ order.plan.tiers[order.tier + 1]?.name }},
+        {{ above.kind === "pillars" ? "up out of this one" : "cut flush with the top of this one" }}.
       </p>
       <FigureRow v-if="joint !== above" label="Cut each to" :figure="above.length" />
       <FigureRow label="Each carries at most" :figure="mostOf(above)" />
