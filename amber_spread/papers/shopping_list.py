@@ -53,10 +53,11 @@ def write_list(
             story.append(worded(HEADINGS[group], HEADING))
             story.append(table([_line(want, shopping.currency, length, weight) for want in wants], WIDTHS_MM))
     story.append(Spacer(1, 4 * mm))
-    story.append(worded(f"To pay for what is priced: {_money(shopping.spend.value, shopping.currency)}", HEADING))
+    if shopping.spend.value > 0 or not shopping.unpriced:
+        story.append(worded(f"To pay for what is priced: {_money(shopping.spend.value, shopping.currency)}", HEADING))
     if shopping.unpriced:
         names = ", ".join(sorted({_name(shopping.labels[key], length) for key in shopping.unpriced}))
-        story.append(worded(f"Not in it, for want of a price: {names}.", TEXT))
+        story.append(worded(f"No price is known for: {names}.", TEXT))
     story.extend(worded(gap, TEXT) for gap in shopping.gaps)
     if shopping.allergens:
         story.append(worded("Allergens", HEADING))

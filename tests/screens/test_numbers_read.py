@@ -62,19 +62,47 @@ def test_the_lowest_tier_shows_the_supports_that_are_pushed_into_it_and_weak_one
 ):
     new_cake(screen, address, "Pushed in")
     panel(screen).get_by_role("button", name="Add a tier on top").click()
+    lens(screen, "Layers")
+    screen.keyboard.press("ArrowUp")
+    expect(panel(screen).get_by_role("heading", name=re.compile("^Layers, top"))).to_be_visible()
+    fill(panel(screen).get_by_label("Layers", exact=True), "12")
+    fill(panel(screen).get_by_label("Each cut at"), "2")
     lens(screen, "Stack")
     panel(screen).locator("label.pick", has_text=re.compile("^Supports")).locator("select").select_option(
         label="straws"
     )
     stronger = panel(screen).get_by_role("button", name=re.compile("^Take "))
-    screen.keyboard.press("Escape")
-    if stronger.count():
-        stronger.first.click()
-        expect(stronger).to_have_count(0)
+    stronger.click()
+    expect(stronger).to_have_count(0)
     screen.locator("h2").first.click()
     screen.keyboard.press("ArrowDown")
     expect(panel(screen).get_by_role("heading", name="Pushed into this tier")).to_be_visible()
     expect(screen.locator(".above .support").first).to_be_visible()
+
+
+def test_a_bowl_in_the_strip_keeps_its_medium_and_its_colour(screen, demo_address):
+    screen.goto(demo_address)
+    screen.get_by_role("link", name="Open Fair centrepiece").click()
+    bowls = screen.locator("[data-bowl]")
+    expect(bowls.filter(has_text="ivory")).to_have_count(1)
+    found = bowls.locator("h3:has(b)").evaluate_all(
+        """all => all.map((head) => {
+            const [medium, colour] = [head.querySelector('span'), head.querySelector('b')];
+            const right = head.getBoundingClientRect().right;
+            return [medium.clientWidth || medium.getBoundingClientRect().width,
+                colour.getBoundingClientRect().right - right, colour.scrollWidth - colour.clientWidth];
+        })"""
+    )
+    assert len(found) >= 2
+    for medium, beyond, hidden in found:
+        assert medium > 30 and beyond <= 1 and hidden <= 1
+
+
+def test_a_part_without_a_price_says_so_and_is_never_free(screen, address):
+    new_cake(screen, address, "Unpriced")
+    lens(screen, "Shop")
+    expect(panel(screen).get_by_text("no price", exact=True).first).to_be_visible()
+    expect(panel(screen)).not_to_contain_text(re.compile(r"(?<!\d)0\.00"))
 
 
 def test_an_order_is_called_by_its_tiers_until_somebody_names_it(screen, address):

@@ -33,6 +33,11 @@ const unpriced = computed(() => {
   ];
   return names(cost.value ? cost.value.unpriced : (found.value?.unpriced ?? []));
 });
+/** What there is to pay; nothing where what is to be bought has no price at all. */
+const till = computed(() => {
+  const spend = found.value?.spend;
+  return spend && (spend.value > 0 || !found.value?.unpriced.length) ? spend : null;
+});
 const detail = computed(() => {
   if (shop.scope === "order") return "For this order as it stands";
   const count = shares.value.length;
@@ -116,7 +121,7 @@ useNotices(
       />
     </template>
     <FigureRow v-else-if="cost" label="A price to ask" :figure="cost.price" main />
-    <FigureRow v-else label="To pay at the shop" :figure="found?.spend" main />
+    <FigureRow v-else label="To pay at the shop" :figure="till" :none="found ? 'no price' : ''" main />
     <ChoiceRow
       label="Shop for"
       :value="shop.scope"
@@ -196,7 +201,7 @@ useNotices(
         :figure="cost.materials.value > 0 ? cost.materials : null"
         none="no price"
       />
-      <FigureRow label="At the till, in whole packs" :figure="found?.spend" />
+      <FigureRow label="At the till, in whole packs" :figure="till" :none="found ? 'no price' : ''" />
       <h3>Work and price</h3>
       <div class="rows">
         <MeasureField
