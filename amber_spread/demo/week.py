@@ -33,6 +33,7 @@ from amber_spread.core.design.finishes import (
     TexturedFinal,
     TwinFinal,
 )
+from amber_spread.core.design.practice import Practice
 from amber_spread.core.design.shapes import FreeShape, PolygonShape
 from amber_spread.core.design.solids import BallSolid, BoxSolid, ConeSolid
 from amber_spread.core.document import FORMAT, Document
@@ -96,7 +97,8 @@ def inches(value: float) -> float:
 
 def _order(title: str, day: date, hour: int, tiers: tuple[Tier, ...], *colours: Colour) -> Document:
     design = Design(tiers=tiers, colours=colours)
-    return Document(format=FORMAT, title=title, due=datetime.combine(day, time(hour)), design=design)
+    due = datetime.combine(day, time(hour))
+    return Document(format=FORMAT, title=title, due=due, design=design, practice=Practice.in_inches())
 
 
 def _tier(tin: float, layers: int, cut: float, filling: Filling, final: FinalCoat, sheet: str | None = None) -> Tier:

@@ -191,6 +191,11 @@ def test_a_tall_tier_without_a_board_in_it_is_said_to_crush_itself(count):
 
 def test_a_tier_of_6_in_stands_by_itself_and_a_tall_one_on_boards():
     assert "stack.crushed" not in codes(planned(tier(152.4, layers=Layers(count=4))))
+    # Ganache and fondant on a tier of everyday height weigh more, and stand all the same.
+    dense = tier(
+        203.2, layers=Layers(height_mm=29, count=4), final=FreehandFinal(medium="dark_ganache"), cover=DrapeCover()
+    )
+    assert "stack.crushed" not in codes(planned(dense, practice=Practice.in_inches()))
     assert "stack.crushed" not in codes(planned(tier(152.4, layers=Layers(count=7, board_after=3))))
     assert "stack.crushed" in codes(planned(tier(152.4, layers=Layers(count=10, board_after=2))))
 

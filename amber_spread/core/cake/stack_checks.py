@@ -23,7 +23,7 @@ NUDGED = 0.3
 """A tier that a push of less than this share of its weight tips is not steady on any table (from memory)."""
 MANY = 12
 """More supports than this under one tier leave no cake to cut (common practice)."""
-CRUSHED = 1.25
+CRUSHED = 1.5
 """A tier is too tall for itself from so many times what cake bears: that is from memory, and tiers of 6 in stand
 without a board in them (common practice).
 """
