@@ -192,8 +192,8 @@ def _cuts(tier: SettledTier, layers: LayersPlan, check: Checker) -> Iterator[Che
         if 0 < last < each and layers.tins.value > 1:
             yield check(
                 "layers.uneven_tins", "care", "layers",
-                f"{count} layers come out of {layers.tins.value:.0f} tins of {each}: fill the last for {last} only, "
-                "{least} high once levelled against {most}, or fill all alike and keep what is over.",
+                f"Your {count} layers come out of {layers.tins.value:.0f} tins of {each}: fill the last for {last} "
+                "only, {least} high once levelled against {most}, or fill all alike and keep what is over.",
                 least=mm(last * layers.cut_height.value), most=mm(each * layers.cut_height.value),
             )  # fmt: skip
     if bake is None:

@@ -52,9 +52,10 @@ def checks_of_media(done: Worked, media: Mapping[str, Medium], check: Checker) -
             able = [words for kind, words in MEDIUM_KINDS.items() if kind in _able(wanted)]
             own = [ABILITIES[one] for one in CAN[medium.kind]]
             why = " It runs when it is pressed." if medium.soft and "dam" in wanted else ""
+            name = medium.name[:1].upper() + medium.name[1:]
             yield check(
                 "media.unfit", "trouble", LENSES[str(path[0])],
-                f"{medium.name} cannot {ABILITIES[wanted[0]]}.{why} It can {listed(own)}. Here take {_either(able)}.",
+                f"{name} cannot {ABILITIES[wanted[0]]}.{why} It can {listed(own)}. Here take {_either(able)}.",
             )  # fmt: skip
 
 
