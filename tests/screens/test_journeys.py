@@ -173,7 +173,7 @@ def test_everything_works_by_keyboard_alone(screen, demo_address):
     screen.keyboard.press("Enter")
     saved(screen)
     screen.keyboard.press("Control+z")
-    expect(panel(screen).get_by_label("Rolled at")).to_have_value("≈ 1/8")
+    expect(panel(screen).get_by_label("Rolled at")).to_have_value("1/8")
     screen.keyboard.press("Control+Shift+Z")
     expect(panel(screen).get_by_label("Rolled at")).to_have_value("≈ 3/16")
     screen.keyboard.press("Control+z")
