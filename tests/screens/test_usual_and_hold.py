@@ -53,13 +53,13 @@ def test_a_browser_that_is_full_loses_no_edit_and_says_nothing_untrue(screen, ad
     expect(screen.get_by_role("textbox", name="Title")).to_have_value("Kept all the same")
 
 
-def test_what_one_screen_saves_the_others_show_at_once(browser, screen, address):
-    screen.goto(address)
+def test_what_one_screen_saves_the_others_show_at_once(browser, screen, empty_address):
+    screen.goto(empty_address)
     screen.get_by_role("button", name="New cake").first.click()
     fill(screen.get_by_role("textbox", name="Title"), "One cake, two screens")
     saved(screen)
     with page(browser) as other, page(browser, (1024, 768)) as shelf:
-        shelf.goto(address)
+        shelf.goto(empty_address)
         expect(shelf.get_by_text("One cake, two screens")).to_be_visible()
         other.goto(screen.url)
         expect(other.get_by_role("textbox", name="Title")).to_have_value("One cake, two screens")
