@@ -6,7 +6,7 @@ from typing import Any
 from reportlab.platypus import KeepTogether
 
 from amber_spread.core.document import Document
-from amber_spread.core.kernel.figures import Quantity
+from amber_spread.core.kernel.check import RoundedQuantity
 from amber_spread.core.kernel.units import LengthUnit, WeightUnit
 from amber_spread.core.plan import Plan, TierPlan
 from amber_spread.papers.printed import HEADING, SOFT_TEXT, TEXT, TITLE, Box, bound, due_words, measured, table, worded
@@ -92,4 +92,4 @@ class _Sheet:
             yield f"Tier {number}, {on_top.piece.name.lower()}", f"{self._mm(wide)} × {self._mm(high)}, laid on the top"
 
     def _mm(self, value: float) -> str:
-        return measured(Quantity(value, "mm"), self.length, self.weight, "up")
+        return measured(RoundedQuantity(value, "mm", "up"), self.length, self.weight)

@@ -8,7 +8,8 @@ from collections.abc import Iterator, Sequence
 from reportlab.lib.units import mm
 
 from amber_spread.core.document import Document
-from amber_spread.core.kernel.figures import Figure, Quantity
+from amber_spread.core.kernel.check import RoundedQuantity
+from amber_spread.core.kernel.figures import Figure
 from amber_spread.core.kernel.units import MM_PER_INCH, LengthUnit, WeightUnit
 from amber_spread.core.plan import Plan
 from amber_spread.core.tier import Silhouette
@@ -53,7 +54,7 @@ class _Drawing:
         self.axis = MARGIN + RULER + room_wide / 2
         self.column = self.axis + stack.base_diameter.value / 2 * self.scale + 8
 
-    def say(self, figure: Figure | Quantity) -> str:
+    def say(self, figure: Figure | RoundedQuantity) -> str:
         """A measure in this person's units."""
         return measured(figure, self.length, self.weight)
 
@@ -122,7 +123,7 @@ class _Drawing:
                 yield Words(self.column, top + 1.2 + 4.4 * index, row, SMALL)
         for up in self._heights():
             x, y = self.at(0, up)
-            yield Words(MARGIN + RULER - 5, y + 1.1, self.say(Quantity(up, "mm")), SMALL, "end", colour=SOFT)
+            yield Words(MARGIN + RULER - 5, y + 1.1, self.say(RoundedQuantity(up, "mm")), SMALL, "end", colour=SOFT)
         bar, words = self._bar()
         yield Words(MARGIN + RULER + bar * self.scale + 2, self.table + 10.6, f"{words}, to scale", SMALL, colour=SOFT)
         for _, _, (x, y), name in self._plans():
@@ -141,7 +142,7 @@ class _Drawing:
         for tier, seen in zip(self.plan.tiers, self.plan.section.tiers, strict=True):
             over = (tier.cover.over if tier.cover else None) or tier.coats.final or tier.coats.crumb
             across = self.say(over.diameter)
-            high = self.say(Quantity(max(z for _, z in seen.outline) - min(z for _, z in seen.outline), "mm"))
+            high = self.say(RoundedQuantity(max(z for _, z in seen.outline) - min(z for _, z in seen.outline), "mm"))
             rows = [tier.name, f"{across} across, {high} high"]
             if not tight:
                 rows.append(f"layers cut at {self.say(tier.layers.cut_height)}")

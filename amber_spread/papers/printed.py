@@ -12,7 +12,7 @@ from reportlab.platypus import Flowable, Paragraph, SimpleDocTemplate, Table, Ta
 
 from amber_spread.core.document import Document
 from amber_spread.core.kernel.check import RoundedQuantity
-from amber_spread.core.kernel.figures import Quantity, Rounding
+from amber_spread.core.kernel.figures import Figure
 from amber_spread.core.kernel.units import LengthUnit, WeightUnit, format_length, format_weight, round_to
 from amber_spread.papers.letters import lettered
 from amber_spread.papers.sheets import SIZES, Paper
@@ -68,26 +68,22 @@ def table(rows: list[list[Any]], widths_mm: Sequence[float]) -> Table:
     return Table(rows, colWidths=[width * mm for width in widths_mm], style=style)
 
 
-def measured(
-    quantity: Quantity | RoundedQuantity, length: LengthUnit, weight: WeightUnit, rounding: Rounding | None = None
-) -> str:
-    """A quantity in a person's units, rounded as its figure is."""
-    own: Rounding = getattr(quantity, "rounding", "nearest")
-    way: Rounding = own if rounding is None else rounding
+def measured(quantity: Figure | RoundedQuantity, length: LengthUnit, weight: WeightUnit) -> str:
+    """A quantity in a person's units, rounded the way it says."""
     if quantity.unit == "mm":
-        return format_length(quantity.value, length, way)
-    return amount(quantity, weight, way)
+        return format_length(quantity.value, length, quantity.rounding)
+    return amount(quantity, weight)
 
 
-def amount(quantity: Quantity | RoundedQuantity, weight: WeightUnit, rounding: Rounding) -> str:
+def amount(quantity: Figure | RoundedQuantity, weight: WeightUnit) -> str:
     """A quantity that is no length, in a person's units: to the same step as on screen."""
     if quantity.unit == "g":
-        return format_weight(quantity.value, weight, rounding)
+        return format_weight(quantity.value, weight, quantity.rounding)
     step, places, words = _STEPS.get(quantity.unit, (0.01, 2, quantity.unit))
     value = quantity.value
     if quantity.unit == "ml" and value >= 1000:
         value, step, places, words = value / 1000, 0.01, 2, "l"
-    text = f"{round_to(value, step, rounding):.{places}f}"
+    text = f"{round_to(value, step, quantity.rounding):.{places}f}"
     shown = text.rstrip("0").rstrip(".") if "." in text else text
     return f"{shown} {words}" if words else shown
 

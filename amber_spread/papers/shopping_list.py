@@ -7,7 +7,8 @@ from typing import Any
 from reportlab.lib.units import mm
 from reportlab.platypus import Spacer
 
-from amber_spread.core.kernel.figures import Figure, Quantity
+from amber_spread.core.kernel.check import RoundedQuantity
+from amber_spread.core.kernel.figures import Figure
 from amber_spread.core.kernel.units import LengthUnit, WeightUnit, format_length
 from amber_spread.core.shop import GROUPS, Bought, Shopping, Want
 from amber_spread.core.stock.pantry import Label
@@ -90,19 +91,19 @@ def _amount(want: Want, weight: WeightUnit) -> str:
     return _counted(want.to_buy, want.pieces_to_buy, weight)
 
 
-def _counted(amount: Quantity | Figure, pieces: Figure | None, weight: WeightUnit) -> str:
+def _counted(amount: Figure, pieces: Figure | None, weight: WeightUnit) -> str:
     return f"{pieces.value:g} ({_quantity(amount, weight)})" if pieces else _quantity(amount, weight)
 
 
-def _quantity(quantity: Quantity | Figure, weight: WeightUnit) -> str:
-    return amount(quantity, weight, getattr(quantity, "rounding", "nearest")).replace(" ", "\u00a0")
+def _quantity(quantity: Figure | RoundedQuantity, weight: WeightUnit) -> str:
+    return amount(quantity, weight).replace(" ", "\u00a0")
 
 
 def _pack(bought: Bought, weight: WeightUnit) -> str:
     size = bought.size
     if size.unit == "each":
         return f"{bought.count.value:g}" if size.value == 1 else f"{bought.count.value:g} x pack of {size.value:g}"
-    return f"{bought.count.value:g} x {_quantity(size, weight)}"
+    return f"{bought.count.value:g} x {_quantity(RoundedQuantity(size.value, size.unit), weight)}"
 
 
 def _name(label: Label, length: LengthUnit) -> str:

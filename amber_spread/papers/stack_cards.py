@@ -7,7 +7,7 @@ from typing import Any
 from reportlab.platypus import KeepTogether, PageBreak
 
 from amber_spread.core.document import Document
-from amber_spread.core.kernel.check import Said
+from amber_spread.core.kernel.check import RoundedQuantity, Said
 from amber_spread.core.kernel.units import LengthUnit, WeightUnit
 from amber_spread.core.plan import Plan
 from amber_spread.papers.printed import HEADING, SOFT_TEXT, TEXT, TITLE, Box, bound, due_words, measured, table, worded
@@ -131,7 +131,8 @@ class _Cards:
         yield from self.head("serving chart")
         tiers = list(reversed(list(enumerate(self.plan.tiers, 1))))
         cuts = [[tier.stack.portions, *tier.stack.larger_portions.values()] for _, tier in tiers]
-        sizes = [" × ".join(self.say(one.given[side]) for side in ("wide", "deep")) for one in cuts[0]]
+        sides = [[RoundedQuantity(one.given[side].value, "mm") for side in ("wide", "deep")] for one in cuts[0]]
+        sizes = [" × ".join(map(self.say, pair)) for pair in sides]
         rows = [["", *sizes]]
         rows += [[f"Tier {number}, {tier.name}", *(f"{one.value:.0f}" for one in own)]
                  for (number, tier), own in zip(tiers, cuts, strict=True)]  # fmt: skip

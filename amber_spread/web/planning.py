@@ -9,7 +9,7 @@ from fastapi import APIRouter, Body, Request, Response
 from fastapi.responses import StreamingResponse
 
 from amber_spread.core.design.habits import HABITS, HANDLINGS, SHARES, Habit, Handling
-from amber_spread.core.design.kinds import PARTS
+from amber_spread.core.design.kinds import FIELD_NEEDS, PARTS
 from amber_spread.core.design.practice import Practice
 from amber_spread.core.design.rows import Choice, Kind
 from amber_spread.core.document import Document, FileError
@@ -20,7 +20,7 @@ from amber_spread.core.plan import Plan
 from amber_spread.core.stock.contents import Contents
 from amber_spread.core.stock.goods import GOODS
 from amber_spread.core.stock.kit import STARTING, TIN_WORDS, Kit, ShapedBoard
-from amber_spread.core.stock.media import LIBRARY, MEDIUM_KINDS, Allergen, Medium
+from amber_spread.core.stock.media import LIBRARY, MEDIUM_KINDS, Allergen, Medium, MediumKind, kinds_that
 from amber_spread.core.stock.supports import SORTS, TEST_STEPS
 from amber_spread.core.tier import BOARD_SHAPES
 from amber_spread.web.errors import unusable
@@ -58,10 +58,13 @@ class PartKinds(Frozen):
 
 
 class Handbook(Frozen):
-    """What does not change while the program runs. `words` are the names and words of other things to choose among."""
+    """What does not change while the program runs. `words` are the names and words of other things to choose among,
+    `field_media` the kinds of medium that a field of its own may name.
+    """
 
     media: list[Medium]
     parts: list[PartKinds]
+    field_media: dict[str, list[MediumKind]]
     words: dict[str, list[Choice]]
     practice: Practice
     practice_in_inches: Practice
@@ -145,6 +148,7 @@ def handbook() -> Handbook:
     return Handbook(
         media=list(LIBRARY),
         parts=[PartKinds(path="/".join(part.path), kinds=list(part.kinds.values())) for part in PARTS],
+        field_media={field: list(kinds_that(*needs)) for field, needs in FIELD_NEEDS.items()},
         words=_words(),
         practice=Practice(),
         practice_in_inches=Practice.in_inches(),

@@ -100,8 +100,8 @@ def test_the_price_of_a_cake_counts_what_is_hidden_in_it_and_says_when_it_has_no
     priced = Pantry(packs=(Pack(item="ground_almonds", size=1000, unit="g", price=20.0),))
     with_it, without = (shop([asked("a", one)], priced).orders["a"].cost for one in (almonds, plain))
     grams = planned(almonds).tiers[0].layers.cavity.fill_weight.value
-    assert with_it.materials.value - without.materials.value == pytest.approx(20 * grams / 1000)
-    assert with_it.tiers["tier_1"].steps["hidden"].value == pytest.approx(20 * grams / 1000)
+    assert with_it.materials.value - without.materials.value == pytest.approx(20 * grams / 1000, abs=0.0051)
+    assert with_it.tiers["tier_1"].steps["hidden"].value == pytest.approx(20 * grams / 1000, abs=0.0051)
     assert "ground_almonds" in shop([asked("a", almonds)], Pantry()).orders["a"].cost.unpriced
     listed = shop([asked("a", almonds)], priced).allergens
     assert any(one.allergen == "nuts" and any("almonds" in name.lower() for name in one.found_in) for one in listed)

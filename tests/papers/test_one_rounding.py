@@ -21,7 +21,7 @@ CASES = json.loads((Path(__file__).parents[1] / "units.json").read_text())
 
 @pytest.mark.parametrize(("value", "unit", "rounding", "words"), CASES["read_amounts"])
 def test_an_amount_reads_on_paper_as_on_screen(value, unit, rounding, words):
-    assert amount(RoundedQuantity(value, unit, rounding), "g", rounding) == words
+    assert amount(RoundedQuantity(value, unit, rounding), "g") == words
 
 
 def test_the_cards_say_every_length_as_its_figure_reads():

@@ -319,14 +319,10 @@ def fill_bowl(
         still_to_mix=None if have_g is None else still_to_mix.figure(mixed.value, have_g),
         risk_have=None if have_g is None else of_part(_RISK, "risk", walks.risk_of(have_g), "ratio"),
         risk_more=None if more_g is None else of_part(_RISK, "risk", walks.risk_of(more_g), "ratio"),
-        left_more=None
-        if more_g is None
-        else of_part(_LEFT, "left", walks.left_of(more_g, LEFT["likely"]), "g", "down"),
+        left_more=None if more_g is None else _left(walks, more_g, LEFT["likely"]),
         risk=of_part(_RISK, "risk", walks.risk_of(mixed.value), "ratio"),
         risk_bare=of_part(_RISK, "risk", walks.risk_of(need.value), "ratio"),
-        left={
-            name: of_part(_LEFT, "left", walks.left_of(mixed.value, share), "g", "down") for name, share in LEFT.items()
-        },
+        left={name: _left(walks, mixed.value, share) for name, share in LEFT.items()},
         at_risk={
             f"1_in_{odds}": of_part(_AT_RISK, "mix", _mixed(walks, need.value, 1 / odds, step_g), "g", "up")
             for odds in RISKS
@@ -336,7 +332,7 @@ def fill_bowl(
 
 
 def _left(walks: Walks, mixed_g: float, share: float) -> Figure:
-    """What is left of a mixed amount in the walk below which that share of them leave less."""
+    """What is left of a mixed amount: this share of the walks leave less than that."""
     return of_part(_LEFT, "left", walks.left_of(mixed_g, share), "g", "down")
 
 

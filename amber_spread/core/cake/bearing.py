@@ -3,6 +3,8 @@ all that lies above.
 """
 
 from collections.abc import Callable, Sequence
+from functools import lru_cache
+from itertools import pairwise
 from typing import NamedTuple
 
 from amber_spread.core.cake.heights import height_at
@@ -10,7 +12,7 @@ from amber_spread.core.cake.levels import Mass, Place, Stood, board_weight, gap_
 from amber_spread.core.design.practice import Practice
 from amber_spread.core.design.stands import StackedStand, Stand
 from amber_spread.core.geometry.outline import Outline, Point
-from amber_spread.core.geometry.places import Ground, Hole, Within, common_edge_distance
+from amber_spread.core.geometry.places import Ground, Hole, Within, common_edge_distance, edge_distance
 from amber_spread.core.kernel.base import Same
 from amber_spread.core.kernel.figures import Figure, same
 from amber_spread.core.stock.supports import Support
@@ -54,19 +56,28 @@ class Above(NamedTuple):
     whole: Mass
 
 
+class Foot(NamedTuple):
+    """What turns over an edge: its weight, how high its balance point is above that edge, and how far inside it."""
+
+    weight_g: float
+    up_mm: float
+    inward_mm: float
+
+
 class Bearing(NamedTuple):
     """A board and what it stands on: its edge, the ground for its supports, from `stands_on_mm` to `height_mm` up the
     tier they stand in, what lies above, and how high the tier is at a spot.
 
-    `contact` are the areas whose overlap the board rests on; empty where only its supports bear it. `place` is that of
-    the tier it carries, `plane_mm` the height above the table of what its supports reach.
+    `inward_mm` is how far the balance point of all that lies inside the edge the board tips over, None where its
+    supports alone bear it. `place` is that of the tier it carries, `plane_mm` the height above the table of what its
+    supports reach.
     """
 
     number: int
     inside: bool
     stand: Stand
     board: Outline
-    contact: tuple[Within, ...]
+    inward_mm: float | None
     lower: Outline
     ground: Ground
     stands_on_mm: float
@@ -89,22 +100,42 @@ def all_above(stood: Sequence[Stood]) -> list[Above]:
     return found[::-1]
 
 
-def tipping_foot(lower: Stood, upper: Stood, above: Mass) -> tuple[float, float, float]:
-    """What turns over the edge of what a tier rests on, with all `above` it: its weight, g, how high its balance point
-    is above that edge, and how far inside it, mm. On supports alone no edge is counted on.
+def feet_of(stood: Sequence[Stood], above: Sequence[Above], base: Outline, base_mm: float) -> list[Foot]:
+    """Where a cake can tip, bottom first: on its base board over the foot of its bare lowest tier, where that lies on
+    the board, and at each joint. On supports alone no edge is counted on.
     """
-    away = lower.place.x - upper.place.x, lower.place.y - upper.place.y
-    top = lower.done.stands.top
-    flat = None if top is None else Within("top", top, away)
-    contact = _contact(upper.done.tier.asked.stand, Within("board", upper.done.stands.board_edge), flat)
-    at = above.x - upper.place.x, above.y - upper.place.y
-    inside_mm = common_edge_distance(contact, at) if contact else 0.0
-    return above.weight_g, above.up - upper.place.level_mm, inside_mm
+    whole, foot = above[0].whole, Within("foot", stood[0].done.stands.board_edge)
+    inside_mm = common_edge_distance((foot, Within("base", base)), (whole.x, whole.y))
+    feet = [Foot(whole.weight_g, whole.up - base_mm, inside_mm)]
+    for (lower, upper), held in zip(pairwise(stood), above[1:], strict=False):
+        place, mass = upper.place, held.whole
+        off, at = (place.x - lower.place.x, place.y - lower.place.y), (mass.x - place.x, mass.y - place.y)
+        inward_mm = _rests_inside(Same(lower.done), Same(upper.done), off, at)
+        feet.append(Foot(mass.weight_g, mass.up - place.level_mm, inward_mm or 0.0))
+    return feet
 
 
-def bearing_below(kitchen: Kitchen, upper: Worked, on: Below, place: Place, number: int, above: Above) -> Bearing:
+@lru_cache(maxsize=256)
+def _rests_inside(lower: Same[Worked], upper: Same[Worked], off: Point, at: Point) -> float | None:
+    """How far a place lies inside the edge of what a tier rests on: of its board, or the riser below that, where it
+    overlaps the flat top below. None for pillars and over a tier without a flat top, where its supports alone bear it.
+    """
+    stand, board, top = upper.one.tier.asked.stand, upper.one.stands.board_edge, lower.one.stands.top
+    if stand.through or top is None:
+        return None
+    rests = board.stretched(RISER_SHARE, RISER_SHARE) if stand.plate else board
+    return common_edge_distance((Within("board", rests), Within("top", top, (-off[0], -off[1]))), at)
+
+
+def forget_feet() -> None:
+    """Keep no foot any longer, so that the next is worked from nothing."""
+    _rests_inside.cache_clear()
+
+
+def bearing_below(kitchen: Kitchen, of: Same[Worked], on: Below, place: Place, number: int, above: Above) -> Bearing:
     """What a tier stands on: the one below it."""
-    lower, stand, board = on.lower.one, upper.tier.asked.stand, upper.stands.board_edge
+    upper, lower = of.one, on.lower.one
+    stand, board = upper.tier.asked.stand, upper.stands.board_edge
     away, top = (-on.off[0], -on.off[1]), lower.stands.top or lower.stands.outline
     within = [Within("board", board), Within("top", top, away)]
     if lower.stands.foot.area_mm2 < top.area_mm2 - 1.0:
@@ -118,7 +149,7 @@ def bearing_below(kitchen: Kitchen, upper: Worked, on: Below, place: Place, numb
         inside=False,
         stand=stand,
         board=board,
-        contact=_contact(stand, within[0], within[1] if lower.stands.top else None),
+        inward_mm=_rests_inside(on.lower, of, on.off, (above.whole.x - place.x, above.whole.y - place.y)),
         lower=top,
         ground=Ground(tuple(within), _holes(lower, kitchen.dowel_mm, away, place, False), 0.0, RIM_MM),
         stands_on_mm=stands_on,
@@ -148,7 +179,7 @@ def bearing_inside(kitchen: Kitchen, done: Worked, on: Inside, place: Place, num
         inside=True,
         stand=StackedStand(sort=done.tier.asked.stand.sort),
         board=board,
-        contact=within[:1],
+        inward_mm=edge_distance(board, (mass.x - place.x, mass.y - place.y)),
         lower=done.stands.outline,
         ground=Ground(within, _holes(done, kitchen.dowel_mm, (0.0, 0.0), place, True), 0.0, RIM_MM),
         stands_on_mm=0.0,
@@ -159,18 +190,6 @@ def bearing_inside(kitchen: Kitchen, done: Worked, on: Inside, place: Place, num
         gap=same("flush, no gap", 0.0, "mm"),
         surface=lambda _: high,
     )
-
-
-def _contact(stand: Stand, board: Within, flat_top: Within | None) -> tuple[Within, ...]:
-    """The areas whose overlap a board rests on: itself, or the riser below it, and the flat top of the tier below.
-
-    Pillars, and the supports in a tier without a flat top, bear it alone.
-    """
-    if stand.through or flat_top is None:
-        return ()
-    if stand.plate:
-        return Within("riser", board.outline.stretched(RISER_SHARE, RISER_SHARE)), flat_top
-    return board, flat_top
 
 
 def _holes(done: Worked, dowel_mm: float | None, away: Point, place: Place, inside: bool) -> tuple[Hole, ...]:

@@ -2,9 +2,8 @@
 
 import math
 from collections.abc import Sequence
-from typing import NamedTuple
 
-from amber_spread.core.cake.joints import JointPlan
+from amber_spread.core.cake.bearing import Foot
 from amber_spread.core.cake.levels import Stood
 from amber_spread.core.cake.loads import dowel_across
 from amber_spread.core.design.settled import SettledDesign
@@ -26,16 +25,8 @@ class DowelPlan(Made):
     hole: Figure
 
 
-SOLD_MM = 1.5875
-"""Dowels are sold in sixteenths of an inch."""
-
-
-class Foot(NamedTuple):
-    """What turns over an edge: its weight, how high its balance point is above that edge, and how far inside it."""
-
-    weight_g: float
-    up_mm: float
-    edge_mm: float
+SOLD_MM, THICKEST_MM = 1.5875, 25.4
+"""Dowels are sold in sixteenths of an inch, up to 1 in (common practice)."""
 
 
 @rule(
@@ -82,18 +73,19 @@ def hole_for(across_mm: float) -> float:
 
 
 @rule(
-    "stack.dowel.size", unit="mm", formula="max(usual, ceil(least / 1.5875 - 1e-9) * 1.5875)", source=COMMON_PRACTICE,
-    rounding="up",
+    "stack.dowel.size", unit="mm", formula="max(usual, min(ceil(least / 1.5875 - 1e-9) * 1.5875, 25.4))",
+    source=COMMON_PRACTICE, rounding="up",
     words="The thinnest dowel you use, or the least that holds the stack in a hard stop, up to a sixteenth of an inch "
-    "as dowels are sold.",
+    "as dowels are sold. None is thicker than 1 in.",
 )  # fmt: skip
 def dowel_size(usual_mm: float, least_mm: float) -> float:
-    """Width of a dowel, mm: the usual one, or the least that holds, up to 1/16 in. Source: common practice.
+    """Width of a dowel, mm: the usual one, or the least that holds, up to 1/16 in and to no more than 1 in.
+    Source: common practice.
 
     >>> round(dowel_size(6.4, 7.2), 2)
     7.94
     """
-    return max(usual_mm, math.ceil(least_mm / SOLD_MM - 1e-9) * SOLD_MM)
+    return max(usual_mm, min(math.ceil(least_mm / SOLD_MM - 1e-9) * SOLD_MM, THICKEST_MM))
 
 
 def takes_dowel(cake: SettledDesign) -> bool:
@@ -108,40 +100,28 @@ def takes_dowel(cake: SettledDesign) -> bool:
     return cake.asked.stacking.driven and all(tier.asked.stand.flush for tier in cake.tiers[1:])
 
 
-def dowel_for(cake: SettledDesign, feet: Sequence[Foot]) -> Figure:
-    """How wide the dowel is: as decided, else the least sold size that holds what turns over each of these feet."""
-    if cake.asked.stacking.dowel_mm is not None:
-        return cake.dowel
-    return dowel_size.figure(cake.dowel.value, _hardest(cake, feet).value)
-
-
-def _hardest(cake: SettledDesign, feet: Sequence[Foot]) -> Figure:
-    """The least width that holds what turns over any of these feet in a hard stop or a sharp turn."""
+def plan_dowel(cake: SettledDesign, feet: Sequence[Foot], highest: Stood) -> DowelPlan:
+    """The dowel of a cake of two tiers or more, up into the highest: as wide as decided, else the least sold size that
+    holds what turns over each of these feet in a hard stop or a sharp turn.
+    """
     share = max(cake.usual.brake_share, cake.usual.turn_share)
     # The width follows from the moment, and grows with it.
-    worst = max(feet, key=lambda one: one.weight_g * (share * one.up_mm - one.edge_mm))
-    return dowel_across.figure(worst.weight_g, share, worst.up_mm, worst.edge_mm)
-
-
-def plan_dowel(
-    cake: SettledDesign, across: Figure, highest: Stood, foot: Foot, joints: Sequence[JointPlan]
-) -> DowelPlan:
-    """The dowel of a cake of two tiers or more, so wide, up into the highest. It holds all tiers on the base board, at
-    the `foot` of the lowest, and each tier on the one below, at the `joints`.
-    """
+    worst = max(feet, key=lambda one: one.weight_g * (share * one.up_mm - one.inward_mm))
+    least = dowel_across.figure(worst.weight_g, share, worst.up_mm, worst.inward_mm)
+    decided_mm = cake.asked.stacking.dowel_mm
+    across = cake.dowel if decided_mm is not None else dowel_size.figure(cake.dowel.value, least.value)
     base_mm, top, usual = cake.board.thickness.value, highest.place, cake.usual
     into_mm = min(usual.dowel_into_base_mm, base_mm)
     high = highest.done.stands.height_mm
     below_mm = min(usual.dowel_below_top_mm, high / 2)
     most = longest_dowel.figure(top.top_mm, base_mm, into_mm, below_mm)
     own = cake.asked.stacking.dowel_length_mm
-    feet = [foot, *(Foot(one.load.value, one.middle_up.value, one.inward.value) for one in joints)]
     return DowelPlan(
         across=across,
         length=decided(own, "mm") if own is not None else most,
         into=same("deep in the base board", into_mm, "mm"),
         least=shortest_dowel.figure(top.foot_mm, high, base_mm, into_mm),
         most=most,
-        least_across=_hardest(cake, feet),
+        least_across=least,
         hole=hole_for.figure(across.value),
     )

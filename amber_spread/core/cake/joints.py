@@ -18,6 +18,7 @@ from amber_spread.core.cake.bearing import (
     Kitchen,
     bearing_below,
     bearing_inside,
+    forget_feet,
 )
 from amber_spread.core.cake.counts import Counted, Why, counted, supports_by_load
 from amber_spread.core.cake.glue import Held
@@ -30,7 +31,6 @@ from amber_spread.core.geometry.places import (
     Ground,
     Refused,
     Spread,
-    common_edge_distance,
     hull_distance,
     hull_of,
     hull_width,
@@ -205,7 +205,7 @@ def _joint(
     if isinstance(on, Inside):
         bearing = bearing_inside(kitchen.one, done, on, place, number, above)
     else:
-        bearing = bearing_below(kitchen.one, done, on, place, number, above)
+        bearing = bearing_below(kitchen.one, of, on, place, number, above)
     found = _planned(kitchen.one, done, held.one, bearing)
     return named(found, f"stack.joints.{found.key}")
 
@@ -214,6 +214,7 @@ def forget_joints() -> None:
     """Keep no joint any longer, so that the next is worked from nothing."""
     _joint.cache_clear()
     spread.cache_clear()
+    forget_feet()
 
 
 def _spread(
@@ -248,7 +249,7 @@ def _planned(kitchen: Kitchen, done: Worked, held: Held, bearing: Bearing) -> Jo
     carried = forces or [0.0] * len(spots.points)
     hull = hull_of(under)
     hull_mm = hull_distance(hull, at) if under else 0.0
-    inward_mm = common_edge_distance(bearing.contact, at) if bearing.contact else hull_mm
+    inward_mm = hull_mm if bearing.inward_mm is None else bearing.inward_mm
     edge_mm, hull_mm = max(0.0, inward_mm), max(0.0, hull_mm)
     bead = None if bearing.inside else held.bead
     pressed = pressure.figure(mass.weight_g, bearing.board.area_mm2)

@@ -10,7 +10,7 @@ from amber_spread.core.design.kinds import kind_of
 from amber_spread.core.design.shapes import FreeShape, OvalShape, RectangleShape
 from amber_spread.core.kernel.figures import Figure
 from amber_spread.core.stock.kit import Measure, Need, measure
-from amber_spread.core.tier import Worked
+from amber_spread.core.tier import Worked, roll_margin
 
 SMOOTHERS = 2.0
 """One for the top and one for the side, so that the edge between them comes sharp (common practice)."""
@@ -87,7 +87,7 @@ def _needs_of_cover(number: int, done: Worked) -> Iterator[Need]:
         yield Need("printed sheet", number, across, across.value / 2, wider=True, length=high)
         return
     sizes = [piece.size for piece in cover.pieces.values() if piece.stuff == "sheet"]
-    margin_mm = 2 * done.tier.usual.roll_margin_mm if kind_of(asked).cut_out else 0.0
+    margin_mm = 2 * roll_margin(done.tier)
     longest, widest = (most + margin_mm for most in (max(map(max, sizes)), max(map(min, sizes))))
     yield Need("mat", number, Measure(longest, rounding="up"), 0.0, wider=True)
     # A pin need only span the narrower way of the widest piece: the rest is rolled out along it.

@@ -3,12 +3,11 @@
 import math
 from collections.abc import Iterator, Mapping, Sequence
 from functools import lru_cache
-from itertools import pairwise
 from typing import NamedTuple
 
-from amber_spread.core.cake.bearing import all_above, tipping_foot
+from amber_spread.core.cake.bearing import all_above, feet_of
 from amber_spread.core.cake.cutting import CuttingList, cutting_list
-from amber_spread.core.cake.dowel import DowelPlan, Foot, dowel_for, plan_dowel, takes_dowel
+from amber_spread.core.cake.dowel import DowelPlan, plan_dowel, takes_dowel
 from amber_spread.core.cake.glue import Held
 from amber_spread.core.cake.joints import JointPlan, forget_joints, plan_joints
 from amber_spread.core.cake.levels import Mass, Stood, board_weight, stood_of, together
@@ -16,8 +15,7 @@ from amber_spread.core.cake.loads import people, push_held, tip_angle
 from amber_spread.core.cake.portions import larger_portions, portions_of
 from amber_spread.core.cake.steps import serving_of, steps_of
 from amber_spread.core.design.settled import SettledBoard, SettledDesign
-from amber_spread.core.geometry.outline import Outline
-from amber_spread.core.geometry.places import Within, common_edge_distance, edge_distance
+from amber_spread.core.geometry.places import edge_distance
 from amber_spread.core.kernel.base import Kept, Made, Same
 from amber_spread.core.kernel.check import Said
 from amber_spread.core.kernel.figures import (
@@ -184,13 +182,9 @@ def plan_stack(cake: SettledDesign, worked: Sequence[Worked], media: Mapping[str
     edge = size.outline(worked[0].stands.outline)
     base_g = board_weight(edge, base_thickness.value, usual)
     above = all_above(stood)
-    on_board = above[0].whole
-    foot = Foot(on_board.weight_g, on_board.up - base_thickness.value, _foot_edge(worked[0], edge, on_board))
-    across = None
-    if takes_dowel(cake):
-        feet = [Foot(*tipping_foot(*pair, one.whole)) for pair, one in zip(pairwise(stood), above[1:], strict=False)]
-        across = dowel_for(cake, [foot, *feet])
-    joints = plan_joints(cake, stood, above, kit.supports, None if across is None else across.value)
+    on_board, feet = above[0].whole, feet_of(stood, above, edge, base_thickness.value)
+    dowel = plan_dowel(cake, feet, stood[-1]) if takes_dowel(cake) else None
+    joints = plan_joints(cake, stood, above, kit.supports, None if dowel is None else dowel.across.value)
     upper = [joint for joint in joints.values() if not joint.inside]
     tiers = [
         _tier_stack(one.number, Same(one.done), joint and Same(joint), Same(one.held), one.place.level_mm, one.less_g)
@@ -203,7 +197,6 @@ def plan_stack(cake: SettledDesign, worked: Sequence[Worked], media: Mapping[str
     weakest = min(upper, key=lambda joint: joint.push.value, default=None)
     inside_mm = edge_distance(edge, (whole.x, whole.y))
     lean = dict(_lean(joints, stood))
-    dowel = plan_dowel(cake, across, stood[-1], foot, upper) if across is not None else None
     board = cake.board
     return Stacked(
         stood,
@@ -225,7 +218,7 @@ def plan_stack(cake: SettledDesign, worked: Sequence[Worked], media: Mapping[str
             middle_up=same("height of the middle of the weight", whole.up, "mm"),
             tips=tip_angle.figure(inside_mm, whole.up),
             push=push_held.figure(max(0.0, inside_mm), whole.up),
-            foot_push=push_held.figure(max(0.0, foot.edge_mm), foot.up_mm),
+            foot_push=push_held.figure(max(0.0, feet[0].inward_mm), feet[0].up_mm),
             brake=pushed.figure(on_board.weight_g, usual.brake_share),
             turn=pushed.figure(on_board.weight_g, usual.turn_share),
             weakest=None if weakest is None else same("the joint that tips first", weakest.push.value, "ratio", "down"),
@@ -239,13 +232,6 @@ def plan_stack(cake: SettledDesign, worked: Sequence[Worked], media: Mapping[str
             serving=list(serving_of(joints, dowel)),
         ),
     )
-
-
-def _foot_edge(lowest: Worked, base: Outline, above: Mass) -> float:
-    """How far the balance point of all tiers lies inside the edge they tip over on the base board: the foot of the
-    bare lowest tier, where that lies on the board.
-    """
-    return common_edge_distance((Within("foot", lowest.stands.board_edge), Within("base", base)), (above.x, above.y))
 
 
 @lru_cache(maxsize=KEPT)

@@ -15,6 +15,7 @@ from amber_spread.core.design.settled import SettledDesign
 from amber_spread.core.geometry.outline import Round
 from amber_spread.core.geometry.places import Within, keeps_in
 from amber_spread.core.kernel.check import Check, Checker, RoundedQuantity, checker, listed, measure, mm, times
+from amber_spread.core.kernel.figures import Figure
 from amber_spread.core.tier import Worked, over_edge, pressure
 
 LEANS_MM = 10.0
@@ -178,7 +179,7 @@ def _on_a_rim(lower: Stood, upper: Stood, check: Checker) -> Iterator[Check]:
                 f"Tier {upper.number} is set down on {what}, {{high}} high: it is crushed by {{over}} in from its "
                 "outer side, and the tier stands up on it. Leave it off there, pipe it once the tiers stand, or set a "
                 "narrower tier on it.",
-                high=RoundedQuantity(high_mm, "mm", "up"), over=RoundedQuantity(over_mm, "mm", "up"),
+                high=mm(high_mm, "up"), over=mm(over_mm, "up"),
             )  # fmt: skip
 
 
@@ -255,11 +256,9 @@ def _driven(cake: SettledDesign, whole: StackPlan) -> Iterator[Check]:
     worst = max(usual.brake_share, usual.turn_share)
     if whole.weakest is not None and cake.asked.stacking.driven and whole.dowel is None:
         if whole.weakest.value < worst:
-            yield check(
-                "stack.brake", "trouble", "stack",
-                "A hard stop pushes with {brake} its weight, and {held} tips the stack. Drive the tiers apart, put a "
-                "dowel through them, or stack fewer.",
-                brake=times(worst), held=measure(whole.weakest),
+            yield _hard_stop(
+                check, "stack.brake", worst, whole.weakest,
+                "tips the stack. Drive the tiers apart, put a dowel through them, or stack fewer.",
             )  # fmt: skip
         elif all(joint.kind == "stacked" for joint in whole.joints.values()):
             yield check(
@@ -286,23 +285,24 @@ def _driven(cake: SettledDesign, whole: StackPlan) -> Iterator[Check]:
 def _tipped_whole(whole: StackPlan, worst: float, check: Checker) -> Iterator[Check]:
     """Whether a hard stop tips the whole cake over the edge of its board, or off it at the foot of the lowest tier."""
     if whole.push.value < worst:
-        yield check(
-            "stack.whole_tips", "trouble", "stack",
-            "A hard stop pushes with {brake} its weight, and {held} tips the whole cake over the edge of its base "
-            "board. Take a base board of {wide} or more, drive the tiers apart, or brace it in a box that fits.",
-            brake=times(worst), held=measure(whole.push),
-            wide=RoundedQuantity(
-                whole.base_diameter.value + 2 * (worst - whole.push.value) * whole.middle_up.value, "mm", "up"
-            ),
+        wide_mm = whole.base_diameter.value + 2 * (worst - whole.push.value) * whole.middle_up.value
+        yield _hard_stop(
+            check, "stack.whole_tips", worst, whole.push,
+            "tips the whole cake over the edge of its base board. Take a base board of {wide} or more, drive the tiers "
+            "apart, or brace it in a box that fits.", wide=mm(wide_mm, "up"),
         )  # fmt: skip
     if whole.foot_push.value < worst and whole.dowel is None:
-        yield check(
-            "stack.foot_tips", "trouble", "stack",
-            "A hard stop pushes with {brake} its weight, and {held} tips the cake off its base board over the foot of "
-            "its lowest tier. Drive a dowel through it into the board, drive the tiers apart, or brace it in a box "
-            "that fits.",
-            brake=times(worst), held=measure(whole.foot_push),
+        yield _hard_stop(
+            check, "stack.foot_tips", worst, whole.foot_push,
+            "tips the cake off its base board over the foot of its lowest tier. Drive a dowel through it into the "
+            "board, drive the tiers apart, or brace it in a box that fits.",
         )  # fmt: skip
+
+
+def _hard_stop(check: Checker, code: str, worst: float, held: Figure, what: str, **more: RoundedQuantity) -> Check:
+    """A push that a hard stop or a sharp turn outdoes, and what it does."""
+    text = f"A hard stop pushes with {{brake}} its weight, and {{held}} {what}"
+    return check(code, "trouble", "stack", text, brake=times(worst), held=measure(held), **more)
 
 
 def _cautions(whole: StackPlan) -> Iterator[Check]:

@@ -51,13 +51,13 @@ def stand(
         for one, stands in zip(stood, tiers, strict=True)
         for need in needs_of_tier(one.number, one.done, stands, carved.get(one.number))
     ]
-    owned = kit_of([*needs, *needs_of_cake(whole)], kit)
+    own_kit = alike(kit)
+    owned = kit_of([*needs, *needs_of_cake(whole)], own_kit)
     used = {medium.key: medium for done in worked for medium in done.takes}
     hidden = [tier.layers.cavity.filled_with for tier in cake.asked.tiers if tier.layers.cavity]
     inside = dict.fromkeys(key for key in hidden if key is not None)
     known = [*used.values(), *(media[key] for key in inside if key in media and key not in used)]
     allergens = allergies_of(known, {tier.layers.cake for tier in cake.asked.tiers}, inside, contents)
-    own_kit = alike(kit)
     checks = [check for number, done in enumerate(worked, 1) for check in checks_of_tier(number, Same(done), own_kit)]
     checks.extend(
         check for number, bake in carved.items() for check in checks_of_bake(number, worked[number - 1], bake)

@@ -206,7 +206,7 @@ HANDLINGS = tuple(
         (
             "disc",
             "To a disc",
-            "Filled out to a disc on top, and scraped against it and the board. In hand: the share of one more batch.",
+            "You fill out to a disc with a whole batch and scrape against it. In hand: how much of one more batch.",
         ),
         ("twin", "Between two discs", "Filled out between two discs, and scraped against both."),
         ("inverted", "Upside down", "Filled in round the tier as it stands on its head."),
@@ -215,7 +215,7 @@ HANDLINGS = tuple(
         (
             "semi_naked",
             "Semi-naked",
-            "Of the whole coat that goes on; most of it is scraped back, and what is free of crumbs comes back.",
+            "You put the whole coat on and scrape most of it off. Scrapings without crumbs go back in the bowl.",
         ),
         ("textured", "Piped over", "Rows, rosettes or ruffles over the crumb coat."),
         ("drape", "Sheet over all", "One sheet, its hem trimmed; trimmings are reckoned from its size."),

@@ -5,6 +5,7 @@ beside the type of its kind; the function that works the kind stands in its room
 solids have theirs in `forms.py`.
 """
 
+from collections.abc import Sequence
 from typing import Any
 
 from pydantic import BaseModel
@@ -45,11 +46,16 @@ from amber_spread.core.stock.media import Ability
 from amber_spread.core.stock.supports import SORTS
 
 COATS: tuple[Ability, ...] = ("coat",)
-"""What is asked of a medium in a coat below and around."""
+"""What a medium must be able to do as a crumb coat or a border."""
 FINAL_COATS: tuple[Ability, ...] = ("coat", "pour")
 FILLINGS: tuple[Ability, ...] = ("fill",)
 SHEETS: tuple[Ability, ...] = ("roll",)
 CHOCOLATES: tuple[Ability, ...] = ("set",)
+FIELD_NEEDS: dict[str, tuple[Ability, ...]] = {
+    "dam_medium": ("dam",), "board_medium": ("set", "coat"), "glue_medium": COATS, "bead_medium": COATS,
+    "openings": FILLINGS,
+}  # fmt: skip
+"""What a medium that a field of its own names must be able to do, any one of these."""
 SPREAD = ("medium", "colour", "top_mm")
 """What a new final coat keeps of the one before."""
 ROLLED = ("medium", "colour")
@@ -302,11 +308,25 @@ PARTS: tuple[DesignPart, ...] = (
 """Every part of a tier that has kinds or asks for numbers, in the order the quick line writes them."""
 _COVERS = {kind.kind: kind for kind in COVERS.values()}
 _ROWS: dict[type[BaseModel], Kind] = {model: kind for part in PARTS for model, kind in part.kinds.items()}
+_NEEDS = {model: kind.needs for model, kind in _ROWS.items() if kind.needs}
 
 
 def kind_of(part: BaseModel) -> Kind:
     """The row of a part of a design. Raises KeyError where its type has none."""
     return _ROWS[type(part)]
+
+
+def needs_at(tier: Tier, path: Sequence[str | int]) -> tuple[Ability, ...]:
+    """What the medium that a field of a tier names must be able to do, any one of these; nothing where all serve."""
+    for step in path:
+        if step in FIELD_NEEDS:
+            return FIELD_NEEDS[str(step)]
+    part: Any = tier
+    for step in path[:-1]:
+        part = part[step] if isinstance(step, int) else getattr(part, step)
+        if type(part) in _NEEDS:
+            return _NEEDS[type(part)]
+    return ()
 
 
 def suits(cover: str, build: BaseModel) -> bool:

@@ -1,7 +1,7 @@
 """The Practice: this kitchen's thicknesses, allowances and habits, used wherever a design does not say.
 
-Thicknesses and allowances are common practice unless marked otherwise; the shares lost and in hand are this
-program's own starting values, to be corrected by each kitchen (see docs/method/).
+Thicknesses and allowances are common practice unless marked otherwise. What is lost and what is in hand are starting
+values of our own: each kitchen corrects them (see docs/method/).
 """
 
 from typing import Annotated, Any, Self
@@ -73,10 +73,9 @@ class Techniques(Frozen):
 class Practice(Frozen):
     """This kitchen's usual. Lengths in mm, weights in g.
 
-    A cake is narrower than its tin by what it shrinks and by the browned skin that is trimmed off, each side;
-    `semi_naked_crumbs` is the share of what is scraped back of a semi-naked coat that carries crumbs. `level_mm` is
-    what is levelled off a baked layer; `batter_fill` the share of the baked height that the batter fills the tin to,
-    before it rises.
+    A cake is narrower than its tin, each side, by what it shrinks and by the browned skin you trim off.
+    `semi_naked_crumbs` is how much of what you scrape off a semi-naked coat carries crumbs, `level_mm` how much you cut
+    off the top of a baked layer to level it, and `batter_fill` how far you fill a tin, as a share of the baked height.
     """
 
     shrinkage_mm: Annotated[float, limits.TRIMMED_SKIN.field()] = 2.0

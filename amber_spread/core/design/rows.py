@@ -51,11 +51,11 @@ class Kind(Frozen):
     else the quick line reads for it; `leading` is the field a bare length there sets. A new one begins as `begins`, its
     sizes shares of the tin (`of_tin`), with what the one before it had of `keeps`.
 
-    In the work: what it needs of a medium, any one of these, and the kinds of medium that can; its technique in the
-    practice; the disc or card it is scraped against and how many of those and of papers; whether a scraper and
-    smoothers go over it; the builds it suits; whether it is cut out of a larger sheet. `crumb` is the usual of the
-    crumb coat below it, where that is another. What is `round_only` comes out of a round tin alone, and what has its
-    `own_outline` takes no shape but its own.
+    In the work: its medium can do one of `needs`, as the kinds in `media` can. Then its technique in the practice; the
+    disc or card it is scraped against and how many of those and of papers; whether a scraper and smoothers go over it;
+    the builds it suits; whether it is cut out of a larger sheet. `crumb` is the usual of the crumb coat below it, where
+    that is another. What is `round_only` comes out of a round tin alone, and what has its `own_outline` takes no shape
+    but its own.
     """
 
     kind: str

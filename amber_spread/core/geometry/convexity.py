@@ -8,6 +8,7 @@ import math
 from typing import NamedTuple
 
 import numpy
+import shapely
 
 from amber_spread.core.geometry.open_surface import Surface
 from amber_spread.core.geometry.rows import Numbers
@@ -16,6 +17,7 @@ DENT_MM = 2.5
 """A surface whose corners lie no deeper below its convex hull is convex: its triangles are as rough as that."""
 DIRECTIONS = 360
 FLAT = 1e-6
+FOOT_MM = 1e-6
 
 
 class Hull(NamedTuple):
@@ -56,42 +58,19 @@ def ways_straight_down(hull: Hull, start: Numbers, besides: Numbers) -> tuple[Nu
     """
     directions = numpy.unique(numpy.concatenate([numpy.arange(DIRECTIONS) * 2 * math.pi / DIRECTIONS, besides]))
     first, second = (ends - start for ends in hull.edges)
-    foot = float(hull.corners[:, 2].min() - start[2])
-    return directions, numpy.array([_way(first, second, foot, float(turn)) for turn in directions])
+    return directions, numpy.array([_way(first, second, float(turn)) for turn in directions])
 
 
-def _way(first: Numbers, second: Numbers, foot: float, turn: float) -> float:
-    """The way from the start, at 0, down one half of a section to the foot."""
+def _way(first: Numbers, second: Numbers, turn: float) -> float:
+    """The way from the start, at 0, down one half of a section: once round the half, less its axis and its foot."""
     along, across = numpy.array([math.cos(turn), math.sin(turn)]), numpy.array([-math.sin(turn), math.cos(turn)])
     low, high = first[:, :2] @ across, second[:, :2] @ across
     met = (low > 0) != (high > 0)
     share = (low[met] / (low[met] - high[met]))[:, None]
     places = first[met] + share * (second[met] - first[met])
-    out = places[:, :2] @ along
-    points = numpy.column_stack([out, places[:, 2]])[out > 0]
-    points = points[numpy.lexsort((points[:, 1], points[:, 0]))]
-    return _chain([(0.0, 0.0), *map(tuple, points.tolist())], foot)
-
-
-def _chain(points: list[tuple[float, float]], foot: float) -> float:
-    """Length of the upper right of the convex outline of points (out, up), from the first to the lowest."""
-    chain: list[tuple[float, float]] = []
-    for point in points:
-        while len(chain) > 1 and _left(chain[-2], chain[-1], point):
-            chain.pop()
-        chain.append(point)
-    # From the outermost point on the outline runs back in and down to the foot.
-    outer: list[tuple[float, float]] = []
-    for point in sorted((one for one in points if one[1] <= chain[-1][1]), key=lambda one: (-one[1], -one[0])):
-        while len(outer) > 1 and _left(outer[-2], outer[-1], point):
-            outer.pop()
-        outer.append(point)
-    below = [one for one in outer if one[1] >= foot - 1e-6]
-    lines = (*zip(chain, chain[1:], strict=False), *zip(below, below[1:], strict=False))
-    on_foot = sum(math.dist(a, b) for a, b in lines if a[1] <= foot + 1e-6 and b[1] <= foot + 1e-6)
-    return sum(math.dist(a, b) for a, b in lines) - on_foot
-
-
-def _left(a: tuple[float, float], b: tuple[float, float], c: tuple[float, float]) -> bool:
-    """Whether the way from a by b to c turns left, or goes straight on."""
-    return (b[0] - a[0]) * (c[1] - b[1]) - (b[1] - a[1]) * (c[0] - b[0]) >= 0
+    points = numpy.column_stack([places[:, :2] @ along, places[:, 2]])
+    points = points[points[:, 0] > 0]
+    foot = float(points[:, 1].min(initial=0.0))
+    on_foot = float(points[points[:, 1] <= foot + FOOT_MM, 0].max(initial=0.0))
+    half = shapely.multipoints(numpy.vstack([points, [(0.0, 0.0), (0.0, foot)]]))
+    return float(shapely.convex_hull(half).length) + foot - on_foot

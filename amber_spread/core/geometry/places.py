@@ -11,12 +11,13 @@ from typing import NamedTuple
 
 import numpy
 import shapely
-from numpy.typing import ArrayLike
+from numpy.typing import ArrayLike, NDArray
 from shapely import LineString, MultiPoint, Polygon, affinity, ops
 from shapely import Point as Point2
 from shapely.geometry.base import BaseGeometry
 
 from amber_spread.core.geometry.outline import Outline, Oval, Point, Round
+from amber_spread.core.geometry.rows import Numbers
 from amber_spread.core.geometry.traced import Region, Traced
 
 SLACK_MM = 0.1
@@ -28,8 +29,7 @@ TRIES = 8
 """So many turns of an arrangement are tried where the first is in the way of something."""
 HALVINGS = 8
 INSETS = 5
-FEW = 12
-"""The distances of so many places are found one by one; of more, all at once."""
+Places = Sequence[Point] | Numbers
 
 
 class Within(NamedTuple):
@@ -122,7 +122,7 @@ def spread(ground: Ground, count: int, inset_mm: float, apart_mm: float, ring: b
                     return None
                 continue
             if _clear(ground, points):
-                return Spread(tuple(points), inside_edge(edge, points), nearest)
+                return Spread(_as_points(points), inside_edge(edge, points), nearest)
         return None
 
     found = best(most, apart_mm)
@@ -147,7 +147,7 @@ def spread(ground: Ground, count: int, inset_mm: float, apart_mm: float, ring: b
     if kept:
         return max(kept, key=lambda one: one.apart_mm)
     area = allowed(ground)
-    wanted = [] if area.is_empty else next(_arranged(edge, least, count, ring), [])
+    wanted = () if area.is_empty else _as_points(next(_arranged(edge, least, count, ring), numpy.empty((0, 2))))
     moved = tuple(_nearest(area, point) for point in wanted)
     return Spread(moved, inside_edge(edge, moved), least_apart(moved))
 
@@ -188,20 +188,17 @@ def looked_over(ground: Ground, points: Sequence[Point], touching_mm: float) -> 
     return found
 
 
-def keeps_in(edge: Within, away_mm: float, points: Sequence[Point]) -> bool:
+def keeps_in(edge: Within, away_mm: float, points: Places) -> bool:
     """Whether every one of the points lies within an edge, and so far from it. Source: geometry."""
-    outline, (right, back) = edge.outline, edge.middle
-    if isinstance(outline, Round):
-        most = outline.radius_mm - away_mm + TINY_MM
-        return all(math.hypot(x - right, y - back) <= most for x, y in points)
-    inner = _shrunk(outline, away_mm)
-    xs, ys = numpy.asarray(points).T
-    return bool(shapely.contains_xy(inner, xs - right, ys - back).all())
+    xs, ys = (numpy.asarray(points) - edge.middle).T
+    if isinstance(edge.outline, Round):
+        return bool(numpy.hypot(xs, ys).max() <= edge.outline.radius_mm - away_mm + TINY_MM)
+    return bool(shapely.contains_xy(_shrunk(edge.outline, away_mm), xs, ys).all())
 
 
-def keeps_out(hole: Hole, away_mm: float, points: Sequence[Point]) -> bool:
+def keeps_out(hole: Hole, away_mm: float, points: Places) -> bool:
     """Whether every one of the points lies so far outside a hole. Source: geometry."""
-    return all(math.dist(hole.middle, point) >= hole.radius_mm + away_mm for point in points)
+    return bool(numpy.hypot(*(numpy.asarray(points) - hole.middle).T).min() >= hole.radius_mm + away_mm)
 
 
 def hull_of(points: ArrayLike) -> BaseGeometry:
@@ -271,22 +268,20 @@ def hull_width(hull: BaseGeometry) -> float:
     return float(min(widths))
 
 
-def _arranged(edge: Outline, inset_mm: float, count: int, ring: bool) -> Iterator[list[Point]]:
-    """The places so far inside the edge, turned little by little."""
+def _arranged(edge: Outline, inset_mm: float, count: int, ring: bool) -> Iterator[Numbers]:
+    """The places so far inside the edge, a row each, turned little by little."""
     if ring or isinstance(edge, Round):
         radius = _reach(edge) - inset_mm
         for turn in range(TRIES if radius > 0 else 0):
-            start = -math.pi / 2 + 2 * math.pi / count * turn / TRIES
-            turns = (start + 2 * math.pi * index / count for index in range(count))
-            yield [(radius * math.cos(one), radius * math.sin(one)) for one in turns]
+            turns = 2 * math.pi / count * (numpy.arange(count) + turn / TRIES) - math.pi / 2
+            yield radius * numpy.array((numpy.cos(turns), numpy.sin(turns))).T
         return
     line = _inner_line(edge, inset_mm)
     if line is None:
         return
     shares = (numpy.arange(count) + numpy.arange(TRIES)[:, None] / TRIES) / count % 1
-    spots = shapely.get_coordinates(shapely.line_interpolate_point(line, shares.ravel(), normalized=True)).tolist()
-    for turn in range(TRIES):
-        yield [(x, y) for x, y in spots[turn * count : (turn + 1) * count]]
+    spots = shapely.get_coordinates(shapely.line_interpolate_point(line, shares.ravel(), normalized=True))
+    yield from spots.reshape(TRIES, count, 2)
 
 
 @lru_cache(maxsize=512)
@@ -302,7 +297,7 @@ def _inner_line(edge: Outline, inset_mm: float) -> LineString | None:
     return LineString([*corners, corners[0]])
 
 
-def _clear(ground: Ground, points: Sequence[Point]) -> bool:
+def _clear(ground: Ground, points: Places) -> bool:
     """Whether every place keeps inside every edge and out of every hole."""
     away = ground.radius_mm + ground.rim_mm - SLACK_MM
     return all(keeps_out(hole, away, points) for hole in ground.holes) and all(
@@ -317,28 +312,39 @@ def _shrunk(outline: Outline, away_mm: float) -> BaseGeometry:
     return found
 
 
-def least_apart(points: Sequence[Point]) -> float:
+def least_apart(points: Places) -> float:
     """The least distance between two of them, mm; 0 where there are not two. Source: geometry."""
-    if len(points) <= FEW:
-        return min((math.dist(one, other) for one, other in itertools.combinations(points, 2)), default=0.0)
+    if len(points) < 2:
+        return 0.0
     found = numpy.asarray(points)
-    between = numpy.hypot(*(found[:, None] - found[None, :]).transpose(2, 0, 1))
-    numpy.fill_diagonal(between, numpy.inf)
-    return float(between.min())
+    one, other = _pairs(len(found))
+    return float(numpy.hypot(*(found[one] - found[other]).T).min())
 
 
-def inside_edge(edge: Outline, points: Sequence[Point]) -> float:
+@lru_cache(maxsize=64)
+def _pairs(count: int) -> tuple[NDArray[numpy.intp], NDArray[numpy.intp]]:
+    """Every two of so many, by their places in order."""
+    one, other = numpy.triu_indices(count, 1)
+    return one, other
+
+
+def inside_edge(edge: Outline, points: Places) -> float:
     """How far inside an edge the outermost of them lies, mm; below 0 where one lies outside, 0 where there are none.
 
     Source: geometry.
     """
-    if not points:
+    if not len(points):
         return 0.0
+    spots = numpy.asarray(points)
     if isinstance(edge, Round):
-        return edge.radius_mm - max(math.hypot(*point) for point in points)
-    polygon, spots = _polygon(edge), numpy.asarray(points)
+        return edge.radius_mm - float(numpy.hypot(*spots.T).max())
+    polygon = _polygon(edge)
     away = shapely.distance(polygon.boundary, shapely.points(spots))
     return float(numpy.where(shapely.contains_xy(polygon, spots), away, -away).min())
+
+
+def _as_points(places: Numbers) -> tuple[Point, ...]:
+    return tuple([(x, y) for x, y in places.tolist()])
 
 
 def _nearest(area: BaseGeometry, point: Point) -> Point:

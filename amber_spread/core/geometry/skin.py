@@ -1,10 +1,11 @@
 """Places all over the surface of a carved body, each with the direction straight out or in: what distances go by."""
 
 import math
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
 from typing import TYPE_CHECKING
 
 import numpy
+from numpy.typing import NDArray
 from shapely import Polygon, contains_xy, get_coordinates
 
 from amber_spread.core.geometry.bare import Places
@@ -15,6 +16,8 @@ from amber_spread.core.geometry.traced import KNIFE_MM
 if TYPE_CHECKING:
     from amber_spread.core.geometry.lofted import Lofted
 
+View = tuple[Polygon, tuple[float, float], int]
+"""A view that is cut right through the body, from where to where, and along which axis."""
 STEEPER = 1.6
 """So many times as many shares of the height are looked at as would be, were its edge upright."""
 LEAST_UP, LEAST_OVER = 6, 4
@@ -27,10 +30,7 @@ def skin_of(body: "Lofted", apart_mm: float) -> Places:
     nets = [_middles(net) for net in _nets(body, at, apart_mm)]
     places, normals = (numpy.vstack(found) for found in zip(*nets, strict=True))
     cuts = list(_cuts(body))
-    keep = numpy.ones(len(places), dtype=bool)
-    for view, _, axis in cuts:
-        beside = [one for one in range(3) if one != axis]
-        keep &= contains_xy(view.buffer(KNIFE_MM), *places[:, beside].T)
+    keep = _within_views(cuts, places)
     walls = [_wall(body, view, span, axis, apart_mm) for view, span, axis in cuts]
     return (
         numpy.vstack([places[keep], *(wall[0] for wall in walls)]),
@@ -47,11 +47,8 @@ def surface_area_of(body: "Lofted", apart_mm: float) -> float:
     for net in _nets(body, at, apart_mm):
         a, b, c, d = net[:-1, :-1], net[1:, :-1], net[1:, 1:], net[:-1, 1:]
         halves = [numpy.linalg.norm(numpy.cross(one - a, other - a), axis=2) / 2 for one, other in ((b, c), (c, d))]
-        keep = (numpy.maximum(numpy.maximum(a, b), numpy.maximum(c, d))[:, :, 2] > FOOT_MM).ravel()
-        middles = ((a + b + c + d) / 4).reshape(-1, 3)
-        for view, _, axis in cuts:
-            beside = [one for one in range(3) if one != axis]
-            keep &= contains_xy(view.buffer(KNIFE_MM), *middles[:, beside].T)
+        above_foot = (numpy.maximum(numpy.maximum(a, b), numpy.maximum(c, d))[:, :, 2] > FOOT_MM).ravel()
+        keep = above_foot & _within_views(cuts, ((a + b + c + d) / 4).reshape(-1, 3))
         whole += float((halves[0] + halves[1]).ravel()[keep].sum())
     for view, span, axis in cuts:
         places, _ = _wall(body, view, span, axis, apart_mm)
@@ -61,7 +58,16 @@ def surface_area_of(body: "Lofted", apart_mm: float) -> float:
     return whole
 
 
-def _cuts(body: "Lofted") -> Iterator[tuple[Polygon, tuple[float, float], int]]:
+def _within_views(cuts: Sequence[View], places: Numbers) -> NDArray[numpy.bool_]:
+    """Which places every view that is cut right through leaves standing."""
+    keep = numpy.ones(len(places), dtype=bool)
+    for view, _, axis in cuts:
+        beside = [one for one in range(3) if one != axis]
+        keep &= contains_xy(view.buffer(KNIFE_MM), *places[:, beside].T)
+    return keep
+
+
+def _cuts(body: "Lofted") -> Iterator[View]:
     """Every view that is cut right through the body, from where to where it is, and along which axis."""
     side, above = body.cut_through
     if side:

@@ -73,9 +73,9 @@ def measure(figure: Figure) -> RoundedQuantity:
     return RoundedQuantity(figure.value, figure.unit, figure.rounding)
 
 
-def mm(value: float) -> RoundedQuantity:
+def mm(value: float, rounding: Rounding = "nearest") -> RoundedQuantity:
     """A length for a check's text."""
-    return RoundedQuantity(value=value, unit="mm")
+    return RoundedQuantity(value, "mm", rounding)
 
 
 def grams(value: float) -> RoundedQuantity:
@@ -93,6 +93,6 @@ def times(value: float) -> RoundedQuantity:
     return RoundedQuantity(value=value, unit="ratio")
 
 
-def listed(words: Sequence[str]) -> str:
+def listed(words: Sequence[str], last: Literal["and", "or"] = "and") -> str:
     """Words as a list in a sentence."""
-    return words[0] if len(words) == 1 else f"{', '.join(words[:-1])} and {words[-1]}"
+    return words[0] if len(words) == 1 else f"{', '.join(words[:-1])} {last} {words[-1]}"

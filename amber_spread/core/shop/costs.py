@@ -48,7 +48,7 @@ class OrderCost(Made):
     """What an order costs, and what it might be sold for. `unpriced` are the items used that have no price here."""
 
     tiers: dict[str, TierCost]
-    base: Figure | None | None
+    base: Figure | None
     materials: Figure
     minutes: Figure
     work: Figure
@@ -220,9 +220,7 @@ def cost_of(document: Document, bill: Bill, prices: Prices, terms: Terms) -> Ord
     steps: list[dict[str, dict[str, float | None]]] = [{} for _ in bill.tiers]
 
     def put(tier: int, step: str, what: str, cost: float | None) -> None:
-        parts = steps[tier].setdefault(step, {})
-        before = parts.get(what)
-        parts[what] = before if cost is None else (before or 0.0) + cost
+        _add(steps[tier].setdefault(step, {}), what, cost)
 
     for bowl in bill.bowls.values():
         kept_g = sum(use.kept_g for use in bowl.taken)
@@ -238,13 +236,13 @@ def cost_of(document: Document, bill: Bill, prices: Prices, terms: Terms) -> Ord
     based: dict[str, float | None] = {}
     for tier_number, item, count in bill.goods:
         if tier_number is None:
-            based[item] = price(item, count)
+            _add(based, "base board", price(item, count))
         else:
             good = read_good(item)
             assert good is not None
             put(tier_number - 1, good.kind, GOODS[good.kind].lower(), price(item, count))
     tiers = {f"tier_{index + 1}": _tier_cost(name, steps[index]) for index, name in enumerate(bill.tiers)}
-    base = _priced({"base board": _sum(based)})
+    base = _priced(based)
     whole = {f"{key[5:]}. {one.name}": one.whole.value for key, one in tiers.items() if one.whole is not None}
     materials = total(whole | ({} if base is None else {"base board": base.value}), "money")
     if document.minutes is None:
@@ -269,18 +267,17 @@ def cost_of(document: Document, bill: Bill, prices: Prices, terms: Terms) -> Ord
 
 def _tier_cost(name: str, steps: Mapping[str, Mapping[str, float | None]]) -> TierCost:
     found = {step: _priced(parts) for step, parts in steps.items()}
-    values = {step: None if one is None else one.value for step, one in found.items()}
-    return TierCost(name=name, steps=found, whole=_priced(values, summed=True))
+    known = {step: one.value for step, one in found.items() if one is not None}
+    return TierCost(name=name, steps=found, whole=total(known, "money") if known else None)
 
 
-def _priced(parts: Mapping[str, float | None], summed: bool = False) -> Figure | None:
+def _add(parts: dict[str, float | None], what: str, cost: float | None) -> None:
+    """Add to what one part costs; a part that nothing of has a price stays None."""
+    before = parts.get(what)
+    parts[what] = before if cost is None else (before or 0.0) + cost
+
+
+def _priced(parts: Mapping[str, float | None]) -> Figure | None:
     """The parts that have a price, each to the cent, added up; None where none has."""
     known = {name: round(cost, 2) for name, cost in parts.items() if cost is not None}
-    if not known:
-        return None
-    return total(known, "money") if summed else of_parts(_STEP, sum(known.values()), known, "money")
-
-
-def _sum(parts: Mapping[str, float | None]) -> float | None:
-    known = [cost for cost in parts.values() if cost is not None]
-    return sum(known) if known else None
+    return of_parts(_STEP, sum(known.values()), known, "money") if known else None

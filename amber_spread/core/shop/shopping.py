@@ -16,7 +16,7 @@ from amber_spread.core.shop.bill import Bill, Mixed
 from amber_spread.core.shop.costs import OrderCost, Prices, cost_of
 from amber_spread.core.shop.packs import Offer, choose_packs
 from amber_spread.core.shop.pooling import Pool, pool_bowls
-from amber_spread.core.stock.contents import HIDDEN, Allergy, allergies_of, contents_of
+from amber_spread.core.stock.contents import Allergy, allergies_of, contents_of
 from amber_spread.core.stock.goods import USED_UP, Good, read_good
 from amber_spread.core.stock.ingredients import FREE, ingredient_shelf
 from amber_spread.core.stock.media import Medium, shelf
@@ -360,8 +360,9 @@ def _allergens(
     # What is made of recipes that none of these lines names, such as what is in the larder already.
     hidden = sorted({inside.item for one in asked for inside in one.bill.hidden})
     mixed |= {key for key in hidden if key in media}
-    known = [media[key] for key in sorted(mixed)]
-    for allergy in allergies_of(known, sorted(cakes), hidden, contents_of(pantry)):
-        own = bringing.setdefault(allergy.allergen, set(allergy.found_in))
-        own.update(name for name in allergy.found_in if name.endswith(HIDDEN))
+    contents, known = contents_of(pantry), [media[key] for key in sorted(mixed)]
+    for allergy in allergies_of(known, sorted(cakes), (), contents):
+        bringing.setdefault(allergy.allergen, set(allergy.found_in))
+    for allergy in allergies_of((), (), hidden, contents):
+        bringing.setdefault(allergy.allergen, set()).update(allergy.found_in)
     return [Allergy(allergen=name, found_in=sorted(found)) for name, found in sorted(bringing.items())]

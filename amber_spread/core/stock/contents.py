@@ -12,7 +12,6 @@ from amber_spread.core.stock.media import Allergen, Medium
 from amber_spread.core.stock.pantry import Pantry
 from amber_spread.core.stock.recipes import QUARTER, Item, Recipe, step_of, yield_of
 
-HIDDEN = ", hidden in it"
 BatchShare = Annotated[float, Field(gt=0, le=100)]
 
 
@@ -107,6 +106,7 @@ def allergies_of(
             bringing.setdefault(allergen, set()).add(mix.name if mix else key)
     for key in hidden:
         inside = contents.ingredients.get(key) or usual_contents().ingredients.get(key)
-        for allergen in inside.allergens if inside else ():
-            bringing.setdefault(allergen, set()).add(f"{inside.name}{HIDDEN}" if inside else key)
+        if inside is not None:
+            for allergen in inside.allergens:
+                bringing.setdefault(allergen, set()).add(f"{inside.name}, hidden in it")
     return [Allergy(allergen=name, found_in=sorted(found)) for name, found in sorted(bringing.items())]

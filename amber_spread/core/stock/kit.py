@@ -12,7 +12,7 @@ from typing import Annotated, Literal, NamedTuple, Self, get_args
 from pydantic import Field, model_validator
 
 from amber_spread.core.kernel import limits
-from amber_spread.core.kernel.base import Frozen, Kept, Made, Name, Same, alike, at
+from amber_spread.core.kernel.base import Frozen, Kept, Made, Name, Same, at
 from amber_spread.core.kernel.figures import Figure, Rounding, Unit, same
 from amber_spread.core.kernel.naming import named
 from amber_spread.core.stock.supports import STARTING_SUPPORTS, Support
@@ -227,12 +227,11 @@ OTHER_SHAPE = "It is of another shape: more board shows at some sides than at ot
 DEEPER = "The tin is too shallow for this cut: bake more, thinner layers, or line it higher than its rim."
 
 
-def kit_of(needs: Iterable[Need], kit: Kit) -> dict[str, KitNeed]:
+def kit_of(needs: Iterable[Need], kit: Same[Kit]) -> dict[str, KitNeed]:
     """Every need held against the kit, in the order given and numbered from 1; the same need of the same tier is
     listed once. What was met before, of a kit that is the same, is met again without looking.
     """
-    owned = alike(kit)
-    return Kept({f"need_{number}": _met(number, need, owned) for number, need in enumerate(_each_once(needs), 1)})
+    return Kept({f"need_{number}": _met(number, need, kit) for number, need in enumerate(_each_once(needs), 1)})
 
 
 def _each_once(needs: Iterable[Need]) -> Iterable[Need]:

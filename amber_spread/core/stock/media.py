@@ -1,5 +1,6 @@
 """What a medium is: anything spread, piped, poured or rolled, with how heavy it is and how it behaves."""
 
+from functools import cache
 from typing import Annotated, Any, Literal
 
 from amber_spread.core.kernel.base import Frozen, Hex, Key, Name, Note
@@ -23,7 +24,7 @@ ABILITIES: dict[Ability, str] = {
     "set": "set as a thin collar",
     "soak": "soak into cake",
 }
-"""What is asked of a medium, as it stands in a sentence."""
+"""What a medium may have to do, in the words of a sentence."""
 CAN: dict[MediumKind, tuple[Ability, ...]] = {
     "buttercream": ("fill", "dam", "coat"),
     "ganache": ("fill", "dam", "coat"),
@@ -58,9 +59,14 @@ class Medium(Frozen):
     allergens: tuple[Allergen, ...] = ()
     firms: Note = ""
 
-    def can(self, ability: Ability) -> bool:
-        """Whether it can be worked so; what runs when pressed stands up as no dam."""
-        return ability in CAN[self.kind] and not (ability == "dam" and self.soft)
+    def can(self, *abilities: Ability) -> bool:
+        """Whether it can do one of these; what runs when it is pressed stands up as no dam."""
+        return _can(self.kind, self.soft, abilities)
+
+
+@cache
+def _can(kind: MediumKind, soft: bool, abilities: tuple[Ability, ...]) -> bool:
+    return any(one in CAN[kind] and not (one == "dam" and soft) for one in abilities)
 
 
 def kinds_that(*abilities: Ability) -> tuple[MediumKind, ...]:

@@ -6,7 +6,7 @@ How it is drawn, and what every step of it takes.
 from amber_spread.core.tier.boards import BOARD_SHAPES, BoardShape, Size, over_edge, shape_of
 from amber_spread.core.tier.carving import CarvingPlan, slices_of
 from amber_spread.core.tier.coats import CoatsPlan
-from amber_spread.core.tier.cover_plan import CoverPlan
+from amber_spread.core.tier.cover_plan import CoverPlan, roll_margin
 from amber_spread.core.tier.drawn import BOARD_HEX, Drawn, Part, Silhouette, slab
 from amber_spread.core.tier.extras import HALF_BEAD, BorderPlan, OnTopPlan, RegionPlan
 from amber_spread.core.tier.finish_checks import checks_of_coats, checks_of_cover
@@ -65,6 +65,7 @@ __all__ = [
     "offcut",
     "over_edge",
     "pressure",
+    "roll_margin",
     "shape_of",
     "slab",
     "slices_of",

@@ -4,7 +4,7 @@ from collections.abc import Iterator, Mapping, Sequence
 from itertools import pairwise
 
 from amber_spread.core.geometry.sliced import Slice
-from amber_spread.core.kernel.check import RoundedQuantity, Said, measure, mm, say
+from amber_spread.core.kernel.check import RoundedQuantity, Said, grams, measure, mm, say
 from amber_spread.core.tier.hidden import CavityPlan
 from amber_spread.core.tier.openings import OpeningPlan
 
@@ -75,7 +75,7 @@ def steps_of_carving(
             "before you carve there, and take the skewer out.", CARVE, wall=measure(room.wall),
         )  # fmt: skip
     for number, opening in enumerate(openings.values(), 1):
-        out = RoundedQuantity(opening.cake.value + opening.filling.value, "g")
+        out = grams(opening.cake.value + opening.filling.value)
         if opening.weight is None:
             yield say(
                 f"Opening {number} is left empty: cut it out of each layer as you stack, {{out}} in all.", CUT, out=out,

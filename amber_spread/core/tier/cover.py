@@ -16,7 +16,7 @@ from amber_spread.core.design.finishes import (
     PatchesCover,
     PrintedCover,
 )
-from amber_spread.core.design.kinds import kind_of, suits
+from amber_spread.core.design.kinds import suits
 from amber_spread.core.design.settled import SettledTier
 from amber_spread.core.geometry.body import Body, Sideways, Straight
 from amber_spread.core.geometry.flat import Mark, Piece, area_of, circle, fits, lay_out, piece_of, placed, rectangle
@@ -35,6 +35,7 @@ from amber_spread.core.tier.cover_plan import (
     band_over,
     carrier_of,
     on_mat,
+    roll_margin,
     top_of,
     within_margin,
 )
@@ -88,7 +89,7 @@ def plan_cover(
     thickness = tier.cover
     assert thickness is not None
     medium = media[cover.medium]
-    margin_mm = tier.usual.roll_margin_mm if kind_of(cover).cut_out else 0.0
+    margin_mm = roll_margin(tier)
     job = Job(tier, coated, thickness, medium, media, hex_of, within_margin(mat, margin_mm))
     way = _WAYS[cover.kind](job, cover)
     own = way.own

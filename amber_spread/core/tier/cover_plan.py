@@ -4,6 +4,7 @@ from collections.abc import Callable, Mapping
 from typing import NamedTuple
 
 from amber_spread.core.design.builds import Build
+from amber_spread.core.design.kinds import kind_of
 from amber_spread.core.design.settled import SettledTier
 from amber_spread.core.geometry.body import Body
 from amber_spread.core.geometry.flat import Laid, Piece, Stuff, corners_of, fits, piece_of, rectangle
@@ -118,6 +119,11 @@ class Way(NamedTuple):
     own: dict[str, object]
     suits: bool = True
     over: tuple[str, ...] = ()
+
+
+def roll_margin(tier: SettledTier) -> float:
+    """How much larger all round a sheet is rolled than what is cut out of it, mm; 0 where nothing is cut out."""
+    return tier.usual.roll_margin_mm if kind_of(tier.asked.cover).cut_out else 0.0
 
 
 def within_margin(mat: Mat, margin_mm: float) -> Mat:

@@ -31,24 +31,19 @@ class Emptied:
 
     def __init__(self, build: Build, bare: Sculpted, slabs: Sequence[Slab], room: CavityPlan | None) -> None:
         self._bare = bare
-        self._openings = build.openings if isinstance(build, Carvable) else ()
+        self.asked = build.openings if isinstance(build, Carvable) else ()
         self.slabs = tuple(slabs)
         self.hidden = hidden_in(slabs, room)
 
     @property
-    def asked(self) -> tuple[Opening, ...]:
-        """The openings as they are asked for."""
-        return self._openings
-
-    @property
     def key(self) -> Hashable:
         """What of a design it depends on beside the body."""
-        return tuple(one.solid for one in self._openings), self.slabs, tuple(self.hidden.items())
+        return tuple(one.solid for one in self.asked), self.slabs, tuple(self.hidden.items())
 
     @property
     def nothing(self) -> bool:
         """Whether nothing is cut out."""
-        return not self._openings and not self.hidden
+        return not self.asked and not self.hidden
 
     @cached_property
     def solids(self) -> list[Manifold]:
@@ -56,7 +51,7 @@ class Emptied:
         its message says which.
         """
         found, gone = list[Manifold](), Manifold()
-        for solid in placed(self._openings):
+        for solid in placed(self.asked):
             found.append(solid - gone)
             gone = gone + solid
         return found

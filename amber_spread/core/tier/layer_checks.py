@@ -8,7 +8,7 @@ from amber_spread.core.design.design import TinBake
 from amber_spread.core.design.finishes import PlainFilling
 from amber_spread.core.design.practice import Practice
 from amber_spread.core.design.settled import SettledTier
-from amber_spread.core.kernel.check import Check, Checker, Lens, RoundedQuantity, measure, mm
+from amber_spread.core.kernel.check import Check, Checker, Lens, RoundedQuantity, degrees, measure, mm
 from amber_spread.core.stock.media import Medium
 from amber_spread.core.tier.carving import CarvingPlan
 from amber_spread.core.tier.layers import LayersPlan, TargetPlan
@@ -272,5 +272,5 @@ def _on_its_side(foot: FootPlan, check: Checker) -> Iterator[Check]:
             yield check(
                 f"side.tips_{way}", "trouble", "layers",
                 f"On its side this tier falls {way} when tipped by only {{lean}}. {advice}",
-                lean=RoundedQuantity(value=lean, unit="deg"),
+                lean=degrees(lean),
             )  # fmt: skip

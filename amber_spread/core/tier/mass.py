@@ -125,21 +125,25 @@ def load_above(
         else:
             share, up = layers if name in ("cake", "syrup") else whole
         found.append((grams * share, up))
-    weight_g = sum(grams for grams, _ in found)
-    return Load(weight_g, sum(grams * up for grams, up in found) / weight_g if weight_g > 0 else low_mm)
+    return Load(*_together(found, low_mm))
+
+
+def _together(parts: Sequence[tuple[float, float]], low_mm: float) -> tuple[float, float]:
+    """Parts, each so much and its middle so high: how much they come to, and how high the middle of all is."""
+    whole = sum(much for much, _ in parts)
+    return (whole, sum(much * up for much, up in parts) / whole) if whole > 0 else (0.0, low_mm)
 
 
 def _levels(bare: Solid, slabs: Sequence[Slab], kinds: Sequence[str], low_mm: float) -> tuple[float, float]:
     """Of what fills the levels of some kinds: the share above a height, and how high the middle of that is."""
-    whole = above = moment = 0.0
+    whole, above = 0.0, list[tuple[float, float]]()
     for slab in slabs:
         if slab.kind in kinds:
             volume, low = _between(bare, slab.low, slab.high), max(slab.low, low_mm)
             whole += volume
             if slab.high > low:
-                higher = volume if low == slab.low else _between(bare, low, slab.high)
-                above, moment = above + higher, moment + higher * (low + slab.high) / 2
-    return (above / whole, moment / above) if above > 0 else (0.0, low_mm)
+                above.append((volume if low == slab.low else _between(bare, low, slab.high), (low + slab.high) / 2))
+    return _share(whole, above, low_mm)
 
 
 def _shell(inner: Solid, outer: Solid, low_mm: float) -> tuple[float, float]:
@@ -150,9 +154,13 @@ def _shell(inner: Solid, outer: Solid, low_mm: float) -> tuple[float, float]:
         return 0.0, low_mm
     lows = [low_mm + step * index for index in range(SHELL_SLICES)]
     parts = [_between(outer, low, low + step) - _between(inner, low, low + step) for low in lows]
-    above = sum(parts)
-    up = sum(part * (low + step / 2) for part, low in zip(parts, lows, strict=True)) / above if above > 0 else low_mm
-    return above / whole, up
+    return _share(whole, [(part, low + step / 2) for part, low in zip(parts, lows, strict=True)], low_mm)
+
+
+def _share(whole: float, above: Sequence[tuple[float, float]], low_mm: float) -> tuple[float, float]:
+    """What share of a whole its parts above a height are, and how high the middle of those is."""
+    much, up = _together(above, low_mm)
+    return (much / whole if much > 0 else 0.0), up
 
 
 def _between(body: Solid, low_mm: float, high_mm: float) -> float:
@@ -168,10 +176,11 @@ def _on_top(borders: Mapping[str, BorderPlan]) -> float:
 
 def _of_regions(regions: Mapping[str, RegionPlan], covered: Solid, low_mm: float) -> tuple[float, float]:
     """The share of what is piped over the tier that lies above a height, by how high each region reaches."""
-    whole = above = moment = 0.0
+    whole, above = 0.0, list[tuple[float, float]]()
     for one in regions.values():
         low, high = covered.foot_mm + one.low.value, covered.foot_mm + one.high.value
         grams, begins = one.weight.value, max(low, low_mm)
-        part = grams * (high - begins) / (high - low) if high > begins else 0.0
-        whole, above, moment = whole + grams, above + part, moment + part * (begins + high) / 2
-    return (above / whole, moment / above) if above > 0 else (0.0, low_mm)
+        whole += grams
+        if high > begins:
+            above.append((grams * (high - begins) / (high - low), (begins + high) / 2))
+    return _share(whole, above, low_mm)

@@ -3,7 +3,6 @@ too thick to work.
 """
 
 from collections.abc import Iterator, Mapping
-from functools import cache
 
 from amber_spread.core.design.finishes import (
     CollarCover,
@@ -11,9 +10,9 @@ from amber_spread.core.design.finishes import (
     PrintedCover,
     TexturedFinal,
 )
-from amber_spread.core.design.kinds import PARTS, kind_of
+from amber_spread.core.design.kinds import kind_of, needs_at
 from amber_spread.core.kernel.check import Check, Checker, Lens, listed, mm
-from amber_spread.core.stock.media import ABILITIES, CAN, MEDIUM_KINDS, Ability, Medium, MediumKind, kinds_that
+from amber_spread.core.stock.media import ABILITIES, CAN, MEDIUM_KINDS, Medium, kinds_that
 from amber_spread.core.tier.worked import Worked
 
 LENSES: dict[str, Lens] = {
@@ -21,11 +20,6 @@ LENSES: dict[str, Lens] = {
     "borders": "cover", "regions": "cover", "build": "carve", "stand": "stack",
 }  # fmt: skip
 """The lens that each part of a tier is decided in."""
-BY_FIELD: dict[str, tuple[Ability, ...]] = {
-    "dam_medium": ("dam",), "board_medium": ("set",), "glue_medium": ("coat", "fill"), "bead_medium": ("coat",),
-}  # fmt: skip
-"""What is asked of a medium that a field of its own names."""
-OPENINGS: tuple[Ability, ...] = ("fill", "coat")
 SHEET_THIN_MM, SHEET_THICK_MM = 2.0, 6.0
 """A sheet is rolled between these: thinner it tears and shows what lies below, thicker it drags itself down (common
 practice: 3 to 5 mm).
@@ -44,45 +38,19 @@ def checks_of_media(done: Worked, media: Mapping[str, Medium], check: Checker) -
     """Every medium of a tier that cannot be worked as it is asked to be, once for each medium and use."""
     said = set()
     for path, key, _ in done.tier.taken:
-        wanted, medium = _wanted(done, path), media[key]
-        if not wanted or (medium.kind in _able(wanted) and not (medium.soft and wanted == ("dam",))):
+        wanted, medium = needs_at(done.tier.asked, path), media[key]
+        if not wanted or medium.can(*wanted):
             continue
         if (path[0], path[-1], key) not in said:
             said.add((path[0], path[-1], key))
-            able = [words for kind, words in MEDIUM_KINDS.items() if kind in _able(wanted)]
+            able = [MEDIUM_KINDS[kind] for kind in kinds_that(*wanted)]
             own = [ABILITIES[one] for one in CAN[medium.kind]]
             why = " It runs when it is pressed." if medium.soft and "dam" in wanted else ""
             name = medium.name[:1].upper() + medium.name[1:]
             yield check(
                 "media.unfit", "trouble", LENSES[str(path[0])],
-                f"{name} cannot {ABILITIES[wanted[0]]}.{why} It can {listed(own)}. Here take {_either(able)}.",
+                f"{name} cannot {ABILITIES[wanted[0]]}.{why} It can {listed(own)}. Here take {listed(able, 'or')}.",
             )  # fmt: skip
-
-
-@cache
-def _able(wanted: tuple[Ability, ...]) -> frozenset[MediumKind]:
-    return frozenset(kinds_that(*wanted))
-
-
-def _wanted(done: Worked, path: tuple[str | int, ...]) -> tuple[Ability, ...]:
-    """What is asked of the medium that a field names."""
-    if str(path[-1]) in BY_FIELD:
-        return BY_FIELD[str(path[-1])]
-    if path[0] == "build":
-        return OPENINGS
-    part = done.tier.asked
-    for step in path[:-1]:
-        part = part[step] if isinstance(step, int) else getattr(part, step)  # type: ignore[index]
-        if type(part) in _NEEDS:
-            return _NEEDS[type(part)]
-    return ()
-
-
-_NEEDS = {model: kind.needs for part in PARTS for model, kind in part.kinds.items() if kind.needs}
-
-
-def _either(words: list[str]) -> str:
-    return words[0] if len(words) == 1 else f"{', '.join(words[:-1])} or {words[-1]}"
 
 
 def checks_of_thickness(done: Worked, check: Checker) -> Iterator[Check]:

@@ -138,7 +138,7 @@ def scraped_back(coat_g: float, stays_g: float, crumbs_share: float, share: floa
 
 @rule(
     "uses.plate_float", unit="g", formula="max(stays, by_hand) * (1 + share) - stays", source=FLOAT_SOURCE,
-    words="A disc or a card is filled out to with a whole batch, as much as a coat by hand takes, and a share of one "
+    words="You fill out to a disc or a card with a whole batch, as much as a coat by hand takes, and a share of one "
     "more. All of it but what stays is scraped back.",
 )  # fmt: skip
 def plate_float(stays_g: float, by_hand_g: float, share: float) -> float:

@@ -2834,13 +2834,18 @@ export interface components {
         };
         /**
          * Handbook
-         * @description What does not change while the program runs. `words` are the names and words of other things to choose among.
+         * @description What does not change while the program runs. `words` are the names and words of other things to choose among,
+         *     `field_media` the kinds of medium that a field of its own may name.
          */
         Handbook: {
             /** Media */
             media: components["schemas"]["Medium"][];
             /** Parts */
             parts: components["schemas"]["PartKinds"][];
+            /** Field Media */
+            field_media: {
+                [key: string]: ("buttercream" | "ganache" | "frosting" | "filling" | "fondant" | "chocolate" | "syrup" | "glaze")[];
+            };
             /** Words */
             words: {
                 [key: string]: components["schemas"]["Choice"][];
@@ -3117,11 +3122,11 @@ export interface components {
          *     else the quick line reads for it; `leading` is the field a bare length there sets. A new one begins as `begins`, its
          *     sizes shares of the tin (`of_tin`), with what the one before it had of `keeps`.
          *
-         *     In the work: what it needs of a medium, any one of these, and the kinds of medium that can; its technique in the
-         *     practice; the disc or card it is scraped against and how many of those and of papers; whether a scraper and
-         *     smoothers go over it; the builds it suits; whether it is cut out of a larger sheet. `crumb` is the usual of the
-         *     crumb coat below it, where that is another. What is `round_only` comes out of a round tin alone, and what has its
-         *     `own_outline` takes no shape but its own.
+         *     In the work: its medium can do one of `needs`, as the kinds in `media` can. Then its technique in the practice; the
+         *     disc or card it is scraped against and how many of those and of papers; whether a scraper and smoothers go over it;
+         *     the builds it suits; whether it is cut out of a larger sheet. `crumb` is the usual of the crumb coat below it, where
+         *     that is another. What is `round_only` comes out of a round tin alone, and what has its `own_outline` takes no shape
+         *     but its own.
          */
         Kind: {
             /** Kind */
@@ -4678,10 +4683,9 @@ export interface components {
          * Practice
          * @description This kitchen's usual. Lengths in mm, weights in g.
          *
-         *     A cake is narrower than its tin by what it shrinks and by the browned skin that is trimmed off, each side;
-         *     `semi_naked_crumbs` is the share of what is scraped back of a semi-naked coat that carries crumbs. `level_mm` is
-         *     what is levelled off a baked layer; `batter_fill` the share of the baked height that the batter fills the tin to,
-         *     before it rises.
+         *     A cake is narrower than its tin, each side, by what it shrinks and by the browned skin you trim off.
+         *     `semi_naked_crumbs` is how much of what you scrape off a semi-naked coat carries crumbs, `level_mm` how much you cut
+         *     off the top of a baked layer to level it, and `batter_fill` how far you fill a tin, as a share of the baked height.
          */
         Practice: {
             /**

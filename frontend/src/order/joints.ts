@@ -9,8 +9,10 @@ export function useJoint() {
   const inside = computed<JointPlan | undefined>(() => order.plan?.stack.joints[`inside_${order.tier + 1}`]);
   /** What the next tier stands on: its supports are pushed into this one. */
   const above = computed<JointPlan | undefined>(() => order.plan?.stack.joints[`tier_${order.tier + 2}`]);
-  /** The one that is looked at: below the tier, or inside the lowest, or what is pushed into the lowest. */
-  const joint = computed(() => below.value ?? inside.value ?? above.value);
+  /** The tier's own: below it, or inside the lowest. */
+  const own = computed(() => below.value ?? inside.value);
+  /** The one that is looked at: its own, or what is pushed into the lowest. */
+  const joint = computed(() => own.value ?? above.value);
   const supports = computed(() => Object.entries(joint.value?.supports ?? {}));
 
   /** Set every support where it stands now, one of them moved. */
@@ -22,7 +24,7 @@ export function useJoint() {
 
   /** Set the supports one by one. */
   function setPlaces(points: [number, number][]): void {
-    const index = joint.value && joint.value === above.value ? order.tier + 1 : order.tier;
+    const index = own.value ? order.tier : order.tier + 1;
     order.edit((draft) => {
       const stand = draft.design.tiers[index]?.stand;
       if (!stand) return;
@@ -31,5 +33,5 @@ export function useJoint() {
     });
   }
 
-  return { order, below, inside, above, joint, supports, place, setPlaces };
+  return { order, below, inside, above, own, joint, supports, place, setPlaces };
 }

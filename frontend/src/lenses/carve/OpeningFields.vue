@@ -6,7 +6,7 @@ import FigureRow from "@/lenses/parts/FigureRow.vue";
 import KindFields from "@/lenses/parts/KindFields.vue";
 import SilhouetteIcon from "@/lenses/parts/SilhouetteIcon.vue";
 import SilhouetteRow from "@/lenses/parts/SilhouetteRow.vue";
-import { useTier } from "@/lenses/parts/tier";
+import { mediaFor, useTier } from "@/lenses/parts/tier";
 import { useHandbook } from "@/kitchen/handbook";
 import { choicesOf, kindsOf } from "@/order/kinds";
 import MediumField from "@/order/MediumField.vue";
@@ -35,7 +35,7 @@ const inHand = computed(() => openings.value[at.value]);
 const listed = computed(() => openings.value.map((one, index) => ({ value: index, one })));
 const told = computed(() => planned.value?.carving?.openings[`opening_${at.value + 1}`]);
 const rows = computed(() => new Map(kindsOf("build/solids").map((row) => [row.kind, row])));
-const media = computed(() => kindsOf("filling")[0]?.media ?? []);
+const media = computed(() => mediaFor("openings"));
 /** All that a solid asks for but whether it is joined, which an opening never is. */
 const asked = computed(() => {
   const row = rows.value.get(inHand.value?.solid.kind ?? "");

@@ -4,7 +4,7 @@ import { computed } from "vue";
 import { usePantry } from "@/kitchen/pantry";
 import FigureRow from "@/lenses/parts/FigureRow.vue";
 import KindFields from "@/lenses/parts/KindFields.vue";
-import { mediaOf, useTier } from "@/lenses/parts/tier";
+import { mediaFor, mediaOf, useTier } from "@/lenses/parts/tier";
 import { boardWords } from "@/order/boards";
 import MediumField from "@/order/MediumField.vue";
 import { useDesk } from "@/ui/desk";
@@ -71,7 +71,7 @@ function setSyrup(value: "no" | "yes"): void {
           label="Against sliding, on it"
           :medium="layers.board_medium"
           :colour="null"
-          :kinds="['chocolate', ...mediaOf('crumb')]"
+          :kinds="mediaFor('board_medium')"
           plain
           @medium="(key) => change((tier) => (tier.layers.board_medium = key))"
         />

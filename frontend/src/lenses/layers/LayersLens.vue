@@ -8,7 +8,7 @@ import KitNeeds from "@/lenses/parts/KitNeeds.vue";
 import LensHead from "@/lenses/parts/LensHead.vue";
 import LensNotes from "@/lenses/parts/LensNotes.vue";
 import SameForAll from "@/lenses/parts/SameForAll.vue";
-import { mediaOf, useTier } from "@/lenses/parts/tier";
+import { mediaFor, mediaOf, useTier } from "@/lenses/parts/tier";
 import { useDescribed } from "@/order/described";
 import { begun, choicesOf } from "@/order/kinds";
 import MediumField from "@/order/MediumField.vue";
@@ -122,7 +122,7 @@ const severalMixes = computed(() => Object.keys(order.plan?.batter.mixes ?? {}).
         label="Dam and seal"
         :medium="filling.dam_medium"
         :colour="filling.dam_colour"
-        :kinds="mediaOf('crumb')"
+        :kinds="mediaFor('dam_medium')"
         @medium="(key) => change((tier) => tier.filling.kind === 'soft' && (tier.filling.dam_medium = key))"
         @colour="(name) => change((tier) => tier.filling.kind === 'soft' && (tier.filling.dam_colour = name))"
       />

@@ -1,6 +1,7 @@
 /** The tier in hand, decided and planned, and ways to change it or to make the others like it. */
 import { computed } from "vue";
 import type { Tier } from "@/api/types";
+import { useHandbook } from "@/kitchen/handbook";
 import { kindsOf } from "@/order/kinds";
 import { type AlterTier, useOrder } from "@/order/order";
 
@@ -40,4 +41,9 @@ export function useTier() {
 /** The kinds of medium that a part which has one kind alone is made of. */
 export function mediaOf(part: string): readonly string[] {
   return kindsOf(part)[0]?.media ?? [];
+}
+
+/** The kinds of medium that a field of its own may name. */
+export function mediaFor(field: string): readonly string[] {
+  return useHandbook().book?.field_media[field] ?? [];
 }

@@ -2,20 +2,19 @@
 /** What the dab below a tier, or the bead along its joint, is of: its own coat, or another medium. */
 import { computed } from "vue";
 import { useHandbook } from "@/kitchen/handbook";
-import { useTier } from "@/lenses/parts/tier";
+import { mediaFor, useTier } from "@/lenses/parts/tier";
 import PickField from "@/ui/PickField.vue";
 
 const props = defineProps<{
   field: "glue_medium" | "bead_medium";
   words: string;
-  kinds: readonly string[];
 }>();
 const handbook = useHandbook();
 const { tier, change } = useTier();
 const choices = computed(() => [
   { value: "", words: "its own coat" },
   ...handbook.media
-    .filter((medium) => props.kinds.includes(medium.kind))
+    .filter((medium) => mediaFor(props.field).includes(medium.kind))
     .map((medium) => ({ value: medium.key, words: medium.name })),
 ]);
 </script>

@@ -9,7 +9,7 @@ import KitNeeds from "@/lenses/parts/KitNeeds.vue";
 import LensHead from "@/lenses/parts/LensHead.vue";
 import LensNotes from "@/lenses/parts/LensNotes.vue";
 import SameForAll from "@/lenses/parts/SameForAll.vue";
-import { mediaOf, useTier } from "@/lenses/parts/tier";
+import { useTier } from "@/lenses/parts/tier";
 import { useJoint } from "@/order/joints";
 import { begun, choicesOf } from "@/order/kinds";
 import ChoiceRow from "@/ui/ChoiceRow.vue";
@@ -21,15 +21,16 @@ import WholeStack from "./WholeStack.vue";
 
 const settings = useSettings();
 const { order, tier, change } = useTier();
-const { below, inside, above, joint, supports, place, setPlaces } = useJoint();
+const { below, inside, above, own, joint, supports, place, setPlaces } = useJoint();
 const stand = computed(() => tier.value?.stand);
 const detail = computed(() => {
-  if (!joint.value || joint.value === above.value) return "It stands on the base board";
-  const { count, many } = joint.value;
-  return `${joint.value.inside ? "Its hidden board" : "It"} stands on ${count.value} ${many}`;
+  if (!own.value) return "It stands on the base board";
+  const { count, many } = own.value;
+  return `${own.value.inside ? "Its hidden board" : "It"} stands on ${count.value} ${many}`;
 });
 /** A sort of which fewer are enough, where many weak ones are asked for. */
-const stronger = computed(() => (below.value ?? inside.value)?.stronger);
+const stronger = computed(() => own.value?.stronger);
+/** What the most loaded support of a joint carries. */
 const mostOf = (one: JointPlan) =>
   Object.values(one.supports)
     .map((support) => support.carries)
@@ -45,8 +46,6 @@ const refused = computed(() =>
     one.refused && one.nearest ? [{ index, x: one.nearest[0], y: one.nearest[1] }] : [],
   ),
 );
-const most = computed(() => Object.values(supports.value).map(([, one]) => one.carries));
-const heaviest = computed(() => most.value.toSorted((a, b) => b.value - a.value)[0]);
 
 function setKind(kind: Tier["stand"]["kind"]): void {
   change((tier) => (tier.stand = begun(tier, "stand", kind)));
@@ -68,7 +67,7 @@ const SAME = [
     <LensHead words="Stack" :detail="detail" />
     <FigureRow
       v-if="joint"
-      :label="joint === above ? 'Cut each support in it to' : 'Cut each support to'"
+      :label="own ? 'Cut each support to' : 'Cut each support in it to'"
       :figure="joint.length"
       main
     />
@@ -116,41 +115,41 @@ const SAME = [
         {{ above.count.value }} {{ above.many }} under {{ order.plan.tiers[order.tier + 1]?.name }},
         {{ above.kind === "pillars" ? "up out of this one" : "cut flush with the top of this one" }}.
       </p>
-      <FigureRow v-if="joint !== above" label="Cut each to" :figure="above.length" />
+      <FigureRow v-if="own" label="Cut each to" :figure="above.length" />
       <FigureRow label="Each carries at most" :figure="mostOf(above)" />
       <FigureRow label="Inset from the edge of the board above" :figure="above.inset" />
       <FigureRow label="Apart, middle to middle" :figure="above.apart" />
     </template>
-    <template v-if="joint && joint !== above">
+    <template v-if="own">
       <h3>What they bear</h3>
-      <FigureRow label="Stands above" :figure="joint.load" />
-      <FigureRow label="The most loaded carries" :figure="heaviest" />
-      <FigureRow :label="`One ${joint.one} bears`" :figure="joint.bears" />
-      <FigureRow label="Safety margin" :figure="joint.spare" />
+      <FigureRow label="Stands above" :figure="own.load" />
+      <FigureRow label="The most loaded carries" :figure="mostOf(own)" />
+      <FigureRow :label="`One ${own.one} bears`" :figure="own.bears" />
+      <FigureRow label="Safety margin" :figure="own.spare" />
       <p class="soft">
         {{
-          joint.tested
+          own.tested
             ? "By your own test."
             : "From memory. Test one of yours with the kitchen scale: the list of what you have says how."
         }}
       </p>
-      <FigureRow label="Without supports it would press" :figure="joint.pressure" />
-      <FigureRow label="That is, of what cake bears" :figure="joint.sinks" />
+      <FigureRow label="Without supports it would press" :figure="own.pressure" />
+      <FigureRow label="That is, of what cake bears" :figure="own.sinks" />
       <h3>How steady it is</h3>
-      <FigureRow label="Tips at" :figure="joint.edge" />
-      <FigureRow label="Comes off its supports at" :figure="joint.leans" />
-      <FigureRow label="A push that tips it, of its weight" :figure="joint.push" />
+      <FigureRow label="Tips at" :figure="own.edge" />
+      <FigureRow label="Comes off its supports at" :figure="own.leans" />
+      <FigureRow label="A push that tips it, of its weight" :figure="own.push" />
       <FigureRow
         :label="`Out of level by a support ${settings.words({ value: order.document?.practice.cut_error_mm ?? 0, unit: 'mm' })} off`"
-        :figure="joint.tilt"
+        :figure="own.tilt"
       />
     </template>
     <template v-if="below">
       <h3>Glue and joint</h3>
-      <GlueField field="glue_medium" words="Glued to the tier below with" :kinds="mediaOf('crumb')" />
+      <GlueField field="glue_medium" words="Glued to the tier below with" />
       <FigureRow label="Dabs under it" :figure="order.plan.tiers[order.tier]?.stack.glue" />
       <KindFields part="stand" :only="['bead_mm']" />
-      <GlueField field="bead_medium" words="Joint piped with" :kinds="mediaOf('crumb')" />
+      <GlueField field="bead_medium" words="Joint piped with" />
       <FigureRow label="Bead, long" :figure="below.bead_length" />
       <FigureRow label="Bead weighs" :figure="below.bead_weight" />
       <SameForAll :ways="SAME" />
