@@ -6,7 +6,7 @@ import io
 from typing import TYPE_CHECKING, Literal
 
 import numpy
-from manifold3d import Error, Manifold
+from manifold3d import Error, Manifold, OpType
 
 from amber_spread.core.geometry.meshed import CRUMB_ML
 from amber_spread.core.geometry.packed import MOST_CORNERS, MOST_TRIANGLES, moved_by, packed, step_for
@@ -42,7 +42,8 @@ FIRST_SHARE, MORE, TRIES = 2e-4, 1.7, 16
 FARTHEST_SHARE = 0.9
 """Of how far a body in a design file may be from its own, so that steps have room."""
 SPLINTER_SHARE = 0.01
-"""A part of less than this share of the whole is a splinter."""
+"""A part of less than this share of the largest is a splinter."""
+NO_THICKNESS = "The body has no thickness. Bring one that is closed all round."
 
 
 class ModelError(ValueError):
@@ -272,8 +273,9 @@ def _whole(solid: Manifold, notes: list[str]) -> Manifold:
     parts = solid.decompose()
     whole = sum(abs(part.volume()) for part in parts)
     if whole < 1:
-        raise ModelError("The body has no thickness. Bring one that is closed all round.")
-    large = [part for part in parts if abs(part.volume()) > max(SPLINTER_SHARE * whole, CRUMB_ML)]
+        raise ModelError(NO_THICKNESS)
+    largest = max(abs(part.volume()) for part in parts)
+    large = [part for part in parts if abs(part.volume()) > max(SPLINTER_SHARE * largest, CRUMB_ML)]
     if len(parts) > len(large):
         notes.append(f"{len(parts) - len(large)} splinters beside it are left out.")
     hollow = [part for part in large if part.volume() < 0]
@@ -282,12 +284,15 @@ def _whole(solid: Manifold, notes: list[str]) -> Manifold:
     count = len(large) - len(hollow)
     if count > 1:
         large = Manifold.compose([part for part in large if part.volume() > 0]).decompose()
-        joined = sum(large[1:], large[0])
+        joined = Manifold.batch_boolean(large, OpType.Add)
         if len(joined.decompose()) > 1:
             raise ModelError(f"There are {count} bodies in this file that do not touch. Bring one, or join them first.")
         notes.append(f"{count} bodies that run into each other are made one.")
         return joined
-    return next(part for part in large if part.volume() > 0)
+    for part in large:
+        if part.volume() > 0:
+            return part
+    raise ModelError(NO_THICKNESS)
 
 
 def _fewer(solid: Manifold) -> tuple[Manifold, float]:

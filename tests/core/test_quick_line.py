@@ -1,5 +1,6 @@
 """The quick line: a cake typed in one line, any design printed back as its line, and what cannot be read pointed at."""
 
+import cProfile
 import re
 
 import pytest
@@ -281,3 +282,37 @@ def test_whatever_is_said_is_answered(text, unit):
     assert found.design is not None or found.unread
     for wrong in found.unread:
         assert 0 <= wrong.start < wrong.end <= len(text) + 1
+
+
+STRETCHES = ("🎂", "🎂 ", "a ", "1 ", "1/", "8in;", "|a", "|fill lemon curd", "dam ", "lemon ", "round ", "no cover ",
+             '"a ', "10/8/6 ", "three ", "8in x 4in round, ", "8in;8in|fill lemon curd,coat meringue 6mm|")  # fmt: skip
+
+
+@pytest.mark.parametrize("stretch", STRETCHES)
+def test_a_line_twice_as_long_is_no_more_than_twice_the_work(stretch):
+    short, long = (calls_in(lambda length=length: read((stretch * length)[:length])) for length in (1900, 3800))
+    assert long < 2.3 * short + 2000
+
+
+def calls_in(work):
+    """How many functions are called in some work, once what is read late is there."""
+    work()
+    profile = cProfile.Profile()
+    profile.runcall(work)
+    return sum(one.callcount for one in profile.getstats())
+
+
+@pytest.mark.parametrize(
+    ("typed", "words"),
+    [
+        ("/ " * 4001, "too long"),
+        ("8in;" * 31 + "8in", "at most 30 tiers"),
+        ("8in" + "|coat wxyz" * 201, "at most 200 clauses"),
+        ("8in " + "fondannt " * 40, "The rest is not read"),
+    ],
+)
+def test_a_line_beyond_its_bounds_says_what_fits(typed, words):
+    found = read(typed)
+    assert found.design is None
+    assert words in found.unread[-1].message
+    assert found.unread[-1].end <= len(typed)

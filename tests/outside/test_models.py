@@ -16,6 +16,14 @@ BALL = trimesh.creation.icosphere(subdivisions=4, radius=100)
 RING = trimesh.creation.torus(80, 30)
 CONE = trimesh.creation.cone(70, 130)
 BOX = trimesh.creation.box([200, 120, 90])
+
+
+def beads(apart_mm, count=150):
+    """So many equal boxes of 10 mm in a row."""
+    one = trimesh.creation.box([10, 10, 10])
+    return trimesh.util.concatenate([one.copy().apply_translation([apart_mm * at, 0, 0]) for at in range(count)])
+
+
 BODIES = {"ball": BALL, "ring": RING, "cone": CONE}
 
 
@@ -55,6 +63,12 @@ def test_a_body_of_every_format_is_read_back_to_the_same_volume(name, kind):
     assert kept.is_watertight
     assert kept.volume == pytest.approx(mesh.volume, rel=1e-3)
     assert (read.brought, read.kept) == (len(mesh.faces), len(kept.faces))
+
+
+def test_very_many_equal_parts_that_run_into_each_other_are_one_body():
+    read = read_model(written(beads(8.0), "stl"), "mm", "z")
+    assert read.volume_ml == pytest.approx((149 * 8 + 10) * 10 * 10 / 1000, rel=1e-3)
+    assert read.notes == ["150 bodies that run into each other are made one."]
 
 
 def test_a_fine_body_is_made_smaller_within_what_is_said():
@@ -160,6 +174,7 @@ REFUSED = {
     "nowhere": (nan(), "lie nowhere"),
     "wide open": (written(opened(), "stl"), "there is a hole"),
     "without thickness": (written(LINES, "stl"), "no triangles|does not close|do not close|hole"),
+    "in very many": (written(beads(12.0), "stl"), "150 bodies in this file that do not touch"),
     "in two": (written(FAR, "stl"), "2 bodies in this file that do not touch"),
     "specks": (written(trimesh.creation.box([0.1, 0.1, 0.1]), "stl"), "which unit"),
     "a mountain": (written(trimesh.creation.box([9000, 9000, 9000]), "stl"), "which unit"),

@@ -12,13 +12,19 @@ from typing import Any
 
 from amber_spread.core.design.design import Design
 from amber_spread.core.design.practice import Practice
+from amber_spread.core.kernel.limits import TIERS
 from amber_spread.core.kernel.units import LengthUnit
 from amber_spread.core.line.quick_reader import LineRead, Read, Reader, split
-from amber_spread.core.line.quick_words import Unread
+from amber_spread.core.line.quick_words import Unread, tokens_of
 from amber_spread.core.line.speech import NO_SIZE, Said, marks_as_inches, sizes_apart, understand
 from amber_spread.core.stock.media import Medium
 
 SAID_ONCE = ("fill", "crumb", "coat", "cover")
+MOST_TOKENS = 4000
+MOST_CLAUSES = 200
+TOO_LONG = f"This line is too long: write at most {MOST_TOKENS:,} words, numbers and signs."
+TOO_MANY_TIERS = f"A cake has at most {TIERS.high:g} tiers. Leave out those from here on."
+TOO_MANY_CLAUSES = f"A line has at most {MOST_CLAUSES} clauses. Leave out those from here on."
 
 
 def read_line(
@@ -33,6 +39,9 @@ def read_line(
     def reader() -> Reader:
         return Reader(media, practice, unit, in_hand)
 
+    tokens = tokens_of(text)
+    if len(tokens) > MOST_TOKENS:
+        return LineRead(design=None, unread=[_from_on(tokens[MOST_TOKENS].start, text, TOO_LONG)])
     text = sizes_apart(marks_as_inches(text))
     read = _written(text, reader())
     if read.worked:
@@ -48,6 +57,11 @@ def read_line(
     if in_hand is None:
         return LineRead(design=None, unread=[Unread(start=0, end=max(1, len(text)), message=NO_SIZE)])
     return _as_said(_changed(said.line, reader(), in_hand), said)
+
+
+def _from_on(start: int, text: str, message: str) -> Unread:
+    """The rest of a line from a place on, which is not read."""
+    return Unread(start=start, end=max(start + 1, len(text)), message=message)
 
 
 def _as_said(heard: Read, said: Said) -> LineRead:
@@ -74,16 +88,23 @@ def _written(text: str, reader: Reader) -> Read:
     (first, heads), *sections = split(text, "|")
     tiers = [list(split(piece, ",", start)) for start, piece in split(heads, ";", first)]
     design: dict[str, Any] = {"tiers": [], "colours": []}
-    common = (one for start, piece in sections for one in split(piece, ",", start))
-    shared = reader.of_tiers(common, design)
+    common = [one for start, piece in sections for one in split(piece, ",", start)]
+    begins = [start for (start, _), *_ in tiers]
+    clauses = sorted(start for start, _ in [*(one for _, *own in tiers for one in own), *common])
+    for found, most, message in ((begins, int(TIERS.high), TOO_MANY_TIERS), (clauses, MOST_CLAUSES, TOO_MANY_CLAUSES)):
+        if len(found) > most:
+            reader.unread.append(_from_on(found[most], text, message))
+            return reader.done(design, len(text))
+    shared = [(at, piece, reader.part_at(piece)) for at, piece in reader.of_tiers(common, design)]
     for index, ((start, head), *own) in enumerate(tiers):
         tier = reader.head(head, start, index)
-        taken = {reader.part_at(piece) for _, piece in own}
-        mine = [*own, *((at, piece) for at, piece in shared if reader.part_at(piece) not in taken)]
-        for number, (at, piece) in enumerate(mine):
-            part = reader.part_at(piece)
-            if part in SAID_ONCE and any(reader.part_at(other) == part for _, other in mine[:number]):
+        alone = [(at, piece, reader.part_at(piece)) for at, piece in own]
+        taken = {part for _, _, part in alone}
+        said = set[str]()
+        for at, piece, part in (*alone, *(one for one in shared if one[2] not in taken)):
+            if part in SAID_ONCE and part in said:
                 reader.twice(piece, at)
+            said.add(part)
             reader.clause(piece, at, tier)
         design["tiers"].append(tier)
         reader.spans[index] = (start, start + len(head))

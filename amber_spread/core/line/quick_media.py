@@ -1,8 +1,8 @@
 """What media are called in a line: by their keys, their names, parts of those, and what the trade also calls them."""
 
 import re
-from collections.abc import Mapping, Sequence
-from functools import cache
+from collections.abc import Collection, Mapping, Sequence
+from functools import cache, lru_cache
 from itertools import takewhile
 
 from amber_spread.core.design.kinds import PARTS
@@ -52,9 +52,14 @@ def usual_role(medium: Medium) -> str:
     return "fill" if medium.soft and medium.kind != "glaze" else BY_KIND[medium.kind]
 
 
+@lru_cache(maxsize=256)
+def _words_of(name: str) -> tuple[list[str], list[str]]:
+    return name.lower().split(), re.split(r"[ -]+", name.lower())
+
+
 def name_parts(medium: Medium) -> list[str]:
     """The words of a medium's name, at its hyphens too."""
-    return re.split(r"[ -]+", medium.name.lower())
+    return _words_of(medium.name)[1]
 
 
 def find_medium(tokens: Sequence[Token], media: Mapping[str, Medium]) -> tuple[str, int] | None:
@@ -65,12 +70,19 @@ def find_medium(tokens: Sequence[Token], media: Mapping[str, Medium]) -> tuple[s
     words = [token.text.lower() for token in takewhile(lambda token: token.kind == "word", tokens[:MOST_WORDS])]
     if words and words[0] in media:
         return words[0], 1
+    named = {part for medium in media.values() for part in name_parts(medium)}
+    words = list(takewhile(lambda word: word in ALSO or _in_names(word, named), words))
     for length in range(len(words), 0, -1):
-        whole = (key for key, medium in media.items() if medium.name.lower().split() == words[:length])
+        whole = (key for key, medium in media.items() if _words_of(medium.name)[0] == words[:length])
         found = next(whole, None) or _by_parts(words[:length], media)
         if found is not None:
             return found, length
     return None
+
+
+def _in_names(word: str, named: Collection[str]) -> bool:
+    """Whether a word is a part of a name, or several with hyphens; one too many s is no matter."""
+    return all(part in named or part.rstrip("s") in named for part in word.split("-"))
 
 
 def _by_parts(said: Sequence[str], media: Mapping[str, Medium]) -> str | None:
@@ -82,8 +94,7 @@ def _by_parts(said: Sequence[str], media: Mapping[str, Medium]) -> str | None:
     rest = [word for word in said if word not in ALSO and not (word == "chocolate" and "ganache" in said)]
     for key, medium in media.items():
         parts = name_parts(medium)
-        whole = all(part in parts or part.rstrip("s") in parts for word in rest for part in word.split("-"))
-        if whole and (not own or key in own):
+        if all(_in_names(word, parts) for word in rest) and (not own or key in own):
             return key
     return None
 

@@ -82,6 +82,10 @@ class Unread(Frozen):
     """What was probably meant, to be put in its place."""
 
 
+LOOKED_AHEAD = 24
+"""So many tokens are looked at for what stands at a place: no kind, field or medium is called by more words."""
+
+
 class CannotRead(ValueError):
     """What stands at a place cannot be read; the message says what would be."""
 
@@ -103,6 +107,7 @@ def find_kind(tokens: Sequence[Token], kinds: Mapping[type[BaseModel], Kind]) ->
     ends where no field of the kind has begun (`twin disc diameter 8in` is a twin of that disc diameter).
     """
     best: tuple[type[BaseModel], int] | None = None
+    tokens = tokens[:LOOKED_AHEAD]
     said = [token.text.lower() for token in tokens]
     for model, kind in kinds.items():
         for phrase in phrases_of(kind):
@@ -136,7 +141,12 @@ def _phrase(words: str) -> tuple[str, ...]:
 
 def phrases_of(kind: Kind) -> list[tuple[str, ...]]:
     """All that a kind is called in a line, word by word: its name, its words on a button, what else its row says."""
-    return [_phrase(words) for words in (kind_word(kind.kind), kind.words, *kind.said) if kind.kind]
+    return _phrases(kind.kind, kind.words, *kind.said)
+
+
+@cache
+def _phrases(kind: str, *words: str) -> list[tuple[str, ...]]:
+    return [_phrase(one) for one in (kind_word(kind), *words) if kind]
 
 
 def word_of(field: str) -> str:

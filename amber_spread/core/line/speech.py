@@ -11,6 +11,7 @@ import difflib
 import re
 from collections.abc import Collection, Mapping
 from dataclasses import dataclass, field
+from functools import cached_property
 from typing import NamedTuple
 
 from amber_spread.core.design.forms import BUILDS, SHAPES
@@ -19,6 +20,7 @@ from amber_spread.core.design.shapes import RectangleShape
 from amber_spread.core.kernel.units import LengthUnit, UnitError, parse_length
 from amber_spread.core.line.quick_media import COLOURS, PLAIN, find_medium, name_parts, usual_role
 from amber_spread.core.line.quick_words import (
+    LOOKED_AHEAD,
     Token,
     Unread,
     find_kind,
@@ -34,6 +36,9 @@ THICK_MM = 45.0
 """A length below this is how thick something is; from it on a tin, or a height."""
 NEARNESS = 0.8
 """A word that is so like a known one is asked about."""
+MOST_UNKNOWN = 20
+"""After so many words that are not known the rest of a line is not looked at."""
+GIVEN_UP = "The rest is not read until the words before it are."
 NO_SIZE = "No size is said: say how far each tin is across, such as 8 in."
 _FILLERS = """
 a an the with and of in on by to for cake cakes please then plus each all over tier tiers layer-cake using made topped
@@ -151,6 +156,9 @@ class _Listener:
     def line(self) -> Said:
         """All of it, gone through."""
         while self.at < len(self.tokens):
+            if len(self.unread) >= MOST_UNKNOWN:
+                self.unread.append(Unread(start=self.tokens[self.at].start, end=self.tokens[-1].end, message=GIVEN_UP))
+                break
             for heard in (self._sign, self._count, self._size, self._refused, self._kind, self._cake, self._medium,
                           self._colour, self._bead, self._word):  # fmt: skip
                 before = self.at
@@ -167,6 +175,10 @@ class _Listener:
         place = self.at + ahead
         return self.tokens[place] if place < len(self.tokens) else None
 
+    def _rest(self, ahead: int = 0) -> list[Token]:
+        """The tokens from a place on, as far as anybody looks."""
+        return self.tokens[self.at + ahead : self.at + ahead + LOOKED_AHEAD]
+
     def _lower(self, ahead: int = 0) -> str:
         token = self._token(ahead)
         return token.text.lower() if token else ""
@@ -182,7 +194,7 @@ class _Listener:
             return None
 
     def _unit_at(self, ahead: int) -> LengthUnit:
-        for token in self.tokens[self.at + ahead :]:
+        for token in self._rest(ahead):
             if token.kind == "length":
                 words = token.text.lower()
                 return "cm" if words.endswith("cm") else "mm" if words.endswith("mm") else "in"
@@ -261,7 +273,7 @@ class _Listener:
         self.role, self.last = "", None
 
     def _sheet_said(self) -> bool:
-        found = find_kind(self.tokens[self.at :], SHAPES)
+        found = find_kind(self._rest(), SHAPES)
         return found is not None and found[0] is RectangleShape
 
     def _refused(self) -> None:
@@ -276,7 +288,7 @@ class _Listener:
 
     def _kind(self) -> None:
         """A shape, a way to rise, a coat or a cover by the words of its row."""
-        rest = self.tokens[self.at :]
+        rest = self._rest()
         half = HALVES.get((self._lower(), self._lower(1)))
         if half is not None:
             self._formed("build", half, 2)
@@ -315,7 +327,7 @@ class _Listener:
         self.at += 1
 
     def _medium_at(self) -> tuple[str, int] | None:
-        return find_medium(self.tokens[self.at :], self.media)
+        return find_medium(self._rest(), self.media)
 
     def _medium(self) -> None:
         found = self._medium_at()
@@ -383,7 +395,7 @@ class _Listener:
     def _unknown(self) -> None:
         token = self._token()
         assert token is not None
-        near = difflib.get_close_matches(token.text.lower(), self._known(), 1, NEARNESS)
+        near = difflib.get_close_matches(token.text.lower(), self._known, 1, NEARNESS)
         said = (
             f"Did you mean “{near[0]}”?"
             if near
@@ -394,6 +406,7 @@ class _Listener:
         self.unread.append(Unread(start=token.start, end=token.end, message=said, meant=near[0] if near else None))
         self.at += 1
 
+    @cached_property
     def _known(self) -> list[str]:
         """Every word that says something."""
         parts = {part for medium in self.media.values() for part in name_parts(medium)}
