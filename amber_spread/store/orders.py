@@ -67,11 +67,12 @@ class ShelfPage(NamedTuple):
 
 
 class Billed(NamedTuple):
-    """An order that is shopped for, with its bill where one was kept and what that was made by."""
+    """An order that is shopped for, with its card and bill where they were kept and what made them."""
 
     order: Order
+    card: dict[str, Any] | None
     bill: dict[str, Any] | None
-    bill_made_by: str | None
+    made_by: str | None
 
 
 class Due(NamedTuple):
@@ -161,7 +162,7 @@ class OrderBook:
             count = session.scalars(select(func.count()).select_from(OrderRow).where(*_where(sought))).one()
             for row, revision in session.execute(_newest(sought).options(undefer(OrderRow.bill)).limit(MOST_AT_ONCE)):
                 try:
-                    due.append(Billed(_order(row, revision), row.bill, row.card_made_by))
+                    due.append(Billed(_order(row, revision), row.card, row.bill, row.card_made_by))
                 except Unread:
                     unread.append(_standing(row))
         return Due(due, unread, count)
@@ -185,6 +186,14 @@ class OrderBook:
                 found.append(Shelved(_standing(row), saved_at, row.card, row.card_made_by))
         return ShelfPage(found, count)
 
+    def shelved(self, id: uuid.UUID) -> Shelved:
+        """One order as it stands on the shelf. Raises OrderMissing."""
+        with self._work() as session:
+            row = self._row(session, id)
+            return Shelved(
+                _standing(row), self._revision(session, id, row.revision).saved_at, row.card, row.card_made_by
+            )
+
     def keep_card(self, id: uuid.UUID, revision: int, card: MadeCard) -> None:
         """Keep the card and the bill made of a revision, unless another revision is current by now."""
         with self._work() as session:
@@ -193,6 +202,11 @@ class OrderBook:
                 .where(OrderRow.id == id, OrderRow.revision == revision)
                 .values(card=card.card, bill=card.bill, card_made_by=card.by)
             )
+
+    def revision_of(self, id: uuid.UUID) -> int:
+        """The number of the current revision of an order. Raises OrderMissing."""
+        with self._work() as session:
+            return self._row(session, id).revision
 
     def open(self, id: uuid.UUID) -> Order:
         """The order as it stands. Raises OrderMissing, and Unread where this version cannot read it."""
@@ -203,7 +217,7 @@ class OrderBook:
         """The order as it stands with its bill, as it was kept. Raises likewise."""
         with self._work() as session:
             row = self._row(session, id)
-            return Billed(self._read(session, row), row.bill, row.card_made_by)
+            return Billed(self._read(session, row), row.card, row.bill, row.card_made_by)
 
     def written(self, id: uuid.UUID) -> tuple[Standing, dict[str, Any]]:
         """The order as it was written, whether or not this version can read it. Raises OrderMissing."""

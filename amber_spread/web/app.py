@@ -20,6 +20,7 @@ from amber_spread.web.guard import Guard
 from amber_spread.web.later import Later
 from amber_spread.web.notices import Notices
 from amber_spread.web.planner import Planner
+from amber_spread.web.thinking import Thinking
 from amber_spread.web.workers import Workers
 
 BUILT = Path(__file__).resolve().parents[2] / "frontend" / "dist"
@@ -57,6 +58,7 @@ def make_app(book: OrderBook | None, built: Path = BUILT) -> FastAPI:
     app.state.planner = Planner(workers)
     app.state.notices = told
     app.state.later = later
+    app.state.thinking = Thinking()
     app.openapi = lambda: _described(app)  # type: ignore[method-assign]
     catch_errors(app)
     app.add_middleware(Compressed)

@@ -2,6 +2,7 @@
 
 import asyncio
 import logging
+import re
 import time
 
 from starlette.types import ASGIApp, Message, Receive, Scope, Send
@@ -12,7 +13,12 @@ from amber_spread.web.errors import BUSY, problem
 
 log = logging.getLogger("amber_spread")
 ANSWER_S = 15.0
-"""So long an answer may be in the making: the longest plan, and what comes after it."""
+"""So long an answer may be in the making that only asks the database."""
+THINKS_S = 900.0
+"""So long one may be that is worked out elsewhere, on a machine that is busy: somebody waits for it on purpose."""
+THINKS = re.compile(
+    r"/api/(plan|round|levels|width|model|picture|outline|shop)\b.*|/api/orders/.*[./](pdf|svg|dxf|csv|pages|3mf|stl|obj)"
+)
 LONGEST_S = 20.0
 """So long a request's body may take to come in whole."""
 
@@ -47,9 +53,10 @@ class BoundedTime:
                 begun = True
                 await send(message)
 
+        longest = THINKS_S if THINKS.fullmatch(scope["path"]) else ANSWER_S
         work = asyncio.ensure_future(self.app(scope, receive, passed_on))
         try:
-            await asyncio.wait({work}, timeout=ANSWER_S)
+            await asyncio.wait({work}, timeout=longest)
         except asyncio.CancelledError:
             work.cancel()
             raise
@@ -58,7 +65,7 @@ class BoundedTime:
             return
         given_up = True
         work.add_done_callback(_noted)
-        log.error("%s %s was not answered within %g s", scope["method"], scope["path"], ANSWER_S)
+        log.error("%s %s was not answered within %g s", scope["method"], scope["path"], longest)
         title, words = BUSY
         await problem(503, title, words)(scope, receive, send)
 

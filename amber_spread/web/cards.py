@@ -20,10 +20,11 @@ from amber_spread.core.plan import Plan
 from amber_spread.core.shop import Bill, bill_of
 from amber_spread.core.stock.kit import Kit
 from amber_spread.core.tier import Silhouette
-from amber_spread.store.orders import Billed, MadeCard, OrderBook, Shelved, Unread
+from amber_spread.store.orders import Billed, MadeCard, Order, OrderBook, Shelved, Unread
 from amber_spread.store.shelves import Kept, KitShelf
 from amber_spread.web.later import Later
 from amber_spread.web.planner import Planner
+from amber_spread.web.still import StillWorking
 
 log = logging.getLogger("amber_spread")
 SEEN_PLACES = 1
@@ -56,6 +57,14 @@ class Card(Frozen):
     pending: bool = False
 
 
+class NoBill(ValueError):
+    """An order that cannot be shopped for; the message says why, as a sentence."""
+
+
+class NotYet(StillWorking):
+    """The bill of an order is being made."""
+
+
 class CardMaker:
     """Makes the cards and bills of one order book, for what the kitchen owns now."""
 
@@ -74,17 +83,51 @@ class CardMaker:
             {"outside": outside.model_dump(mode="json"), "unseen": ""}, bill.model_dump(mode="json"), self.by
         )
 
+    def at_save(self, document: Document) -> MadeCard | None:
+        """The card and the bill that are kept with a save: of a design that is soon planned. Nothing of another, whose
+        save does not wait for them.
+        """
+        return self._made(document) if self.planner.soon(document, self.kit.content) else None
+
+    def after_save(self, order: Order) -> None:
+        """Have the card and the bill of a save made while nobody waits, where they were not kept with it."""
+        if not self.planner.soon(order.document, self.kit.content):
+            self._begin(order.id, order.revision, order.document)
+
+    def _begin(self, id: uuid.UUID, revision: int, document: Document) -> bool:
+        def make() -> None:
+            if self.book.revision_of(id) == revision:  # nobody wants it of an earlier one
+                self._keep(id, revision, self._made(document))
+
+        return self.later.begin((id, revision, self.by), make)
+
+    def _made(self, document: Document) -> MadeCard:
+        """The card and the bill of a design, or a card that says why it cannot be made."""
+        try:
+            return self.of(document)
+        except FileError as error:
+            return self._without_bill(f"It cannot be made like this: {error}.")
+
+    def _without_bill(self, why: str) -> MadeCard:
+        return MadeCard(_unseen(why), None, self.by)
+
     def bill(self, billed: Billed) -> Bill:
-        """An order's bill as it was kept, or made again as its card would be. Raises FileError likewise."""
+        """An order's bill as it was kept, or made again as its card would be. Raises NoBill where it cannot be
+        made, and NotYet while it is.
+        """
         order = billed.order
-        if billed.bill is not None and billed.bill_made_by == self.by:
+        if billed.made_by == self.by:
             try:
-                return Bill.model_validate(billed.bill)
+                return _read(billed.card, billed.bill)
             except ValidationError:
                 log.exception("the bill kept of order %s cannot be read", order.id)
-        made = self.of(order.document)
-        self.book.keep_card(order.id, order.revision, made)
-        return Bill.model_validate(made.bill)
+        if self.planner.soon(order.document, self.kit.content):
+            made = self._made(order.document)
+            self._keep(order.id, order.revision, made)
+            return _read(made.card, made.bill)
+        if self._begin(order.id, order.revision, order.document):
+            raise NotYet
+        raise NoBill(UNSEEN)
 
     def shown(self, shelved: Shelved) -> Card:
         """An order's card as it was kept, or made again where the program or the kit is another by now: at once where
@@ -102,30 +145,28 @@ class CardMaker:
         standing = shelved.standing
         try:
             document = self.book.open(standing.id).document
-            if not self.planner.soon(document):
-                key = standing.id, standing.revision, self.by
-                begun = self.later.begin(key, lambda: self._kept(shelved, document))
-                return _unseen(DRAWN_SOON) | {"pending": True} if begun else _unseen(UNSEEN)
-            return self._kept(shelved, document)
+            if self.planner.soon(document, self.kit.content):
+                return self._keep(standing.id, standing.revision, self._made(document))
+            begun = self._begin(standing.id, standing.revision, document)
+            return _unseen(DRAWN_SOON) | {"pending": True} if begun else _unseen(UNSEEN)
         except Unread:
-            return self._keep(shelved, _unseen("This version cannot read it. Open it to see why."))
+            unread = self._without_bill("This version cannot read it. Open it to see why.")
+            return self._keep(standing.id, standing.revision, unread)
         except Exception:
             # Whatever is wrong with one order, the others stand; it may be another time, so this is not kept.
             log.exception("order %s cannot be shown on the shelf", standing.id)
             return _unseen(UNSEEN)
 
-    def _kept(self, shelved: Shelved, document: Document) -> dict[str, Any]:
-        """The card of a design, kept from now on."""
-        try:
-            made = self.of(document)
-        except FileError as error:
-            return self._keep(shelved, _unseen(f"It cannot be planned any longer: {error}."))
-        self.book.keep_card(shelved.standing.id, shelved.standing.revision, made)
+    def _keep(self, id: uuid.UUID, revision: int, made: MadeCard) -> dict[str, Any]:
+        """A card, kept from now on."""
+        self.book.keep_card(id, revision, made)
         return made.card
 
-    def _keep(self, shelved: Shelved, card: dict[str, Any]) -> dict[str, Any]:
-        self.book.keep_card(shelved.standing.id, shelved.standing.revision, MadeCard(card, None, self.by))
-        return card
+
+def _read(card: dict[str, Any] | None, bill: dict[str, Any] | None) -> Bill:
+    if card and card.get("unseen"):
+        raise NoBill(card["unseen"])
+    return Bill.model_validate(bill)
 
 
 def _unseen(why: str) -> dict[str, Any]:

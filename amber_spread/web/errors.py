@@ -18,10 +18,13 @@ from amber_spread.papers.model_reading import ModelError
 from amber_spread.papers.outline_reading import OutlineError
 from amber_spread.papers.picture_reading import PictureError
 from amber_spread.store.orders import OrderMissing, StaleSave, Unread
+from amber_spread.web.still import StillWorking
 from amber_spread.web.workers import Unwanted
 
 UNWANTED = 499
 """The status of what nobody waited for: no one reads it (common practice)."""
+BUSY_TYPE = "/problems/busy"
+"""The type of the problem of work that is to be asked for again."""
 UNREAD = "/problems/unread"
 """The type of the problem of an order that this version cannot read."""
 log = logging.getLogger("amber_spread")
@@ -79,6 +82,11 @@ def unusable(complaints: Sequence[Complaint]) -> Problem:
     return Problem(status=422, title="Some of this cannot be used", detail=words, errors=list(complaints))
 
 
+def still_working(error: Exception) -> Problem:
+    """What is said of what is not there yet."""
+    return Problem(type=BUSY_TYPE, title="Still working", status=503, detail=str(error))
+
+
 def _said(title: str) -> Callable[[Request, Exception], JSONResponse]:
     """What is wrong with a file, in its own words."""
     return lambda _, error: problem(422, title, str(error))
@@ -89,6 +97,7 @@ def catch_errors(app: FastAPI) -> None:
     app.add_exception_handler(OutlineError, _said("That drawing cannot be used"))
     app.add_exception_handler(PictureError, _said("That picture cannot be used"))
     app.add_exception_handler(ModelError, _said("That body cannot be used"))
+    app.add_exception_handler(StillWorking, lambda _, error: _answer(still_working(error)))
 
     @app.exception_handler(RequestValidationError)
     def invalid(_: Request, error: RequestValidationError) -> JSONResponse:

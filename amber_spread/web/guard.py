@@ -12,10 +12,9 @@ from urllib.parse import urlsplit
 from starlette.datastructures import Headers, MutableHeaders
 from starlette.types import ASGIApp, Message, Receive, Scope, Send
 
+from amber_spread.web.clients import ASKED_BY
 from amber_spread.web.errors import problem
 
-ASKED_BY = "x-amber-spread"
-"""The header a change must carry. A page of another site would have to ask leave to send it, and gets none."""
 OWN_NAMES = frozenset({"127.0.0.1", "localhost", "[::1]"})
 TYPES = frozenset(
     {

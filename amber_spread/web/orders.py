@@ -13,7 +13,7 @@ from amber_spread.store.orders import Order, OrderBook, Revision, Sought, Standi
 from amber_spread.store.shelves import PracticeShelf
 from amber_spread.web.cards import Card, CardMaker
 from amber_spread.web.files import download
-from amber_spread.web.planner import PlannerOf, sent_as
+from amber_spread.web.planner import PlannerOf
 
 router = APIRouter(prefix="/orders", tags=["orders"])
 LARGEST_INT = 2**31 - 1
@@ -44,6 +44,14 @@ def book(request: Request) -> OrderBook:
 
 
 Book = Annotated[OrderBook, Depends(book)]
+
+
+def opened(id: uuid.UUID, book: Book) -> Document:
+    """What an order says as it stands."""
+    return book.open(id).document
+
+
+OpenDocument = Annotated[Document, Depends(opened)]
 Number = Annotated[int, Path(ge=1, le=LARGEST_INT)]
 
 
@@ -81,11 +89,13 @@ def list_orders(
 @router.post("", status_code=201)
 def create_order(document: Document, book: Book, cards: CardMakerOf) -> Order:
     """A new order from a design file; one that says nothing of how it is worked takes a copy of the kitchen's usual.
-    One that cannot be planned is refused at its field.
+    Whether it can be made is no matter here: that is said by its plan and on the shelf.
     """
     if "practice" not in document.model_fields_set:
         document = document.model_copy(update={"practice": PracticeShelf(book.engine).open().content})
-    return book.create(document, cards.of(document))
+    order = book.create(document, cards.at_save(document))
+    cards.after_save(order)
+    return order
 
 
 @router.get("/{id}")
@@ -94,14 +104,20 @@ def open_order(id: uuid.UUID, book: Book) -> Order:
     return book.open(id)
 
 
+@router.get("/{id}/card")
+def card_of(id: uuid.UUID, book: Book, cards: CardMakerOf) -> Card:
+    """How an order stands on the shelf: what there is to see of it before its plan is there."""
+    return cards.shown(book.shelved(id))
+
+
 @router.put("/{id}")
 def save_order(id: uuid.UUID, save: Save, book: Book, cards: CardMakerOf) -> Order:
-    """Save the next revision. A save that began from an older revision is refused with 409 and kept aside; one that
-    cannot be planned is refused at its field.
+    """Save the next revision. A save that began from an older revision is refused with 409 and kept aside. Whether it
+    can be made is no matter here: nothing that was drawn or typed stays unsaved for it.
     """
-    with sent_as("document"):
-        card = cards.of(save.document)
-    return book.save(id, save.began_from, save.document, card)
+    order = book.save(id, save.began_from, save.document, cards.at_save(save.document))
+    cards.after_save(order)
+    return order
 
 
 @router.post("/{id}/duplicate", status_code=201)

@@ -1,18 +1,20 @@
 """Papers over HTTP: an order's templates and amounts to take away, and an outline read from a drawing."""
 
-import uuid
-from typing import Annotated
+from collections.abc import Callable
+from typing import Annotated, ParamSpec
 
 from fastapi import APIRouter, Depends, Query, Request, Response
 
+from amber_spread.core.document import Document
 from amber_spread.core.kernel.base import Frozen
 from amber_spread.core.kernel.limits import TIERS
 from amber_spread.core.kernel.units import LengthUnit, WeightUnit
+from amber_spread.core.plan import Plan
 from amber_spread.papers.amounts import write_amounts
 from amber_spread.papers.bench_sheet import write_bench_sheet
 from amber_spread.papers.outline_files import read_outline
 from amber_spread.papers.outline_reading import OutlineError, ReadOutline
-from amber_spread.papers.page import write_page_pdf, write_page_svg
+from amber_spread.papers.page import Page, write_page_pdf, write_page_svg
 from amber_spread.papers.pdf import write_pdf
 from amber_spread.papers.plate import plate_of
 from amber_spread.papers.sheets import Paper
@@ -23,10 +25,12 @@ from amber_spread.papers.templates import Template, templates_of
 from amber_spread.papers.tiling import pages_of
 from amber_spread.web.files import download
 from amber_spread.web.kit import OwnedKit
-from amber_spread.web.orders import Book
-from amber_spread.web.planner import PlannerOf
+from amber_spread.web.orders import OpenDocument
+from amber_spread.web.planner import Asker, AskerOf, PlannerOf
+from amber_spread.web.thinking import Thinking, ThinkingOf
 
 router = APIRouter(tags=["papers"])
+P = ParamSpec("P")
 LONGEST_S = 2.0
 TOO_INTRICATE = "This drawing is too intricate to read. Draw the outline as one closed path that does not cross itself."
 TierNumber = Annotated[int | None, Query(ge=1, le=int(TIERS.high))]
@@ -35,20 +39,30 @@ TierNumber = Annotated[int | None, Query(ge=1, le=int(TIERS.high))]
 class Papers:
     """One order, opened and planned once for the paper that is asked for."""
 
-    def __init__(self, id: uuid.UUID, book: Book, kit: OwnedKit, planner: PlannerOf) -> None:
-        self.document = book.open(id).document
-        self.plan = planner.plan(self.document, kit)
+    def __init__(self, document: Document, plan: Plan, asker: Asker, thinking: Thinking) -> None:
+        self.document, self.plan = document, plan
+        self.asker, self.thinking = asker, thinking
 
     def templates(self, tier: int | None) -> list[Template]:
         """Its templates, of one tier or all."""
         return templates_of(self.document, self.plan, tier)
 
-    def file(self, kind: str, media_type: str, content: str | bytes) -> Response:
-        """One of its papers as a file."""
+    async def file(
+        self, kind: str, media_type: str, write: Callable[P, str | bytes], *args: P.args, **kwargs: P.kwargs
+    ) -> Response:
+        """One of its papers as a file, written in a thread of its own."""
+        content = await self.thinking.done(self.asker, write, *args, **kwargs)
         return download(f"{self.document.title} {kind}", media_type, content)
 
 
-PapersOf = Annotated[Papers, Depends()]
+async def papers_of(
+    document: OpenDocument, kit: OwnedKit, planner: PlannerOf, asker: AskerOf, thinking: ThinkingOf
+) -> Papers:
+    """The papers of an order."""
+    return Papers(document, await planner.planned(asker, document, kit), asker, thinking)
+
+
+PapersOf = Annotated[Papers, Depends(papers_of)]
 
 
 class Printing:
@@ -67,73 +81,96 @@ class PageCount(Frozen):
     pages: int
 
 
-def to_print(papers: PapersOf, tier: TierNumber = None, whole: bool = False) -> list[Template]:
+class ToPrint:
     """The templates of one tier or all; plain circles and rectangles on one strip, unless asked for `whole`."""
-    found = papers.templates(tier)
-    return found if whole else with_strip(found)
+
+    def __init__(self, papers: PapersOf, tier: TierNumber = None, whole: bool = False, paper: Paper = "a4") -> None:
+        self.papers, self.tier, self.whole, self.paper = papers, tier, whole, paper
+
+    def templates(self) -> list[Template]:
+        """They as they are printed."""
+        found = self.papers.templates(self.tier)
+        return found if self.whole else with_strip(found)
+
+    def pdf(self) -> bytes:
+        """They on as few pages as hold them."""
+        return write_pdf(self.templates(), self.paper)
+
+    def pages(self) -> PageCount:
+        """On how many pages they are printed."""
+        return PageCount(pages=max(1, len(pages_of(self.templates(), self.paper))))
 
 
-ToPrint = Annotated[list[Template], Depends(to_print)]
+ToPrintOf = Annotated[ToPrint, Depends()]
 
 
 @router.get("/orders/{id}/templates.pdf", response_class=Response)
-def templates_pdf(papers: PapersOf, templates: ToPrint, paper: Paper = "a4") -> Response:
+async def templates_pdf(papers: PapersOf, to_print: ToPrintOf) -> Response:
     """Every template at true size, on as few pages as hold them."""
-    return papers.file("templates.pdf", "application/pdf", write_pdf(templates, paper))
+    return await papers.file("templates.pdf", "application/pdf", to_print.pdf)
 
 
 @router.get("/orders/{id}/templates/pages")
-def templates_pages(templates: ToPrint, paper: Paper = "a4") -> PageCount:
+async def templates_pages(papers: PapersOf, to_print: ToPrintOf) -> PageCount:
     """On how many pages the templates are printed."""
-    return PageCount(pages=max(1, len(pages_of(templates, paper))))
+    return await papers.thinking.done(papers.asker, to_print.pages)
 
 
 @router.get("/orders/{id}/templates.svg", response_class=Response)
-def templates_svg(papers: PapersOf, tier: TierNumber = None) -> Response:
+async def templates_svg(papers: PapersOf, tier: TierNumber = None) -> Response:
     """Every template at true size in one drawing."""
-    return papers.file("templates.svg", "image/svg+xml", write_svg(papers.templates(tier)))
+    return await papers.file("templates.svg", "image/svg+xml", lambda: write_svg(papers.templates(tier)))
 
 
 @router.get("/orders/{id}/templates.dxf", response_class=Response)
-def templates_dxf(papers: PapersOf, tier: TierNumber = None) -> Response:
+async def templates_dxf(papers: PapersOf, tier: TierNumber = None) -> Response:
     """Every template at true size for a plotter or cutter."""
-    from amber_spread.papers.dxf import write_dxf  # takes long to load, and is seldom needed
 
-    return papers.file("templates.dxf", "image/vnd.dxf", write_dxf(papers.templates(tier)))
+    def write() -> bytes | str:
+        from amber_spread.papers.dxf import write_dxf  # takes long to load, and is seldom needed
+
+        return write_dxf(papers.templates(tier))
+
+    return await papers.file("templates.dxf", "image/vnd.dxf", write)
 
 
 @router.get("/orders/{id}/stacking.pdf", response_class=Response)
-def stacking_pdf(papers: PapersOf, by: PrintingOf) -> Response:
+async def stacking_pdf(papers: PapersOf, by: PrintingOf) -> Response:
     """The cutting list, the stacking card, the travel card and the serving chart."""
-    cards = write_cards(papers.document, papers.plan, by.length, by.weight, by.paper)
-    return papers.file("stacking.pdf", "application/pdf", cards)
+    return await papers.file(
+        "stacking.pdf", "application/pdf", write_cards, papers.document, papers.plan, by.length, by.weight, by.paper
+    )
+
+
+def _plate(papers: Papers, by: Printing) -> Page:
+    return plate_of(papers.document, papers.plan, by.length, by.weight, by.paper)
 
 
 @router.get("/orders/{id}/plate.pdf", response_class=Response)
-def plate_pdf(papers: PapersOf, by: PrintingOf) -> Response:
+async def plate_pdf(papers: PapersOf, by: PrintingOf) -> Response:
     """The cake in half-section on one page, with the figures of every tier."""
-    plate = plate_of(papers.document, papers.plan, by.length, by.weight, by.paper)
-    return papers.file("plate.pdf", "application/pdf", write_page_pdf(plate))
+    return await papers.file("plate.pdf", "application/pdf", lambda: write_page_pdf(_plate(papers, by)))
 
 
 @router.get("/orders/{id}/plate.svg", response_class=Response)
-def plate_svg(papers: PapersOf, by: PrintingOf) -> Response:
+async def plate_svg(papers: PapersOf, by: PrintingOf) -> Response:
     """The same as a drawing."""
-    plate = plate_of(papers.document, papers.plan, by.length, by.weight, by.paper)
-    return papers.file("plate.svg", "image/svg+xml", write_page_svg(plate))
+    return await papers.file("plate.svg", "image/svg+xml", lambda: write_page_svg(_plate(papers, by)))
 
 
 @router.get("/orders/{id}/bench.pdf", response_class=Response)
-def bench_pdf(papers: PapersOf, by: PrintingOf) -> Response:
+async def bench_pdf(papers: PapersOf, by: PrintingOf) -> Response:
     """All that must be weighed, cut and rolled."""
-    sheet = write_bench_sheet(papers.document, papers.plan, by.length, by.weight, by.paper)
-    return papers.file("bench sheet.pdf", "application/pdf", sheet)
+    return await papers.file(
+        "bench sheet.pdf", "application/pdf",
+        write_bench_sheet, papers.document, papers.plan, by.length, by.weight, by.paper,
+    )  # fmt: skip
 
 
 @router.get("/orders/{id}/amounts.csv", response_class=Response)
-def amounts_csv(papers: PapersOf) -> Response:
+async def amounts_csv(papers: PapersOf) -> Response:
     """What every step takes, in grams."""
-    return papers.file("amounts.csv", "text/csv; charset=utf-8", write_amounts(papers.plan))
+    return await papers.file("amounts.csv", "text/csv; charset=utf-8", write_amounts, papers.plan)
 
 
 _DRAWING = {"schema": {"type": "string"}}
@@ -143,6 +180,7 @@ _DRAWING = {"schema": {"type": "string"}}
     "/outline",
     openapi_extra={"requestBody": {"content": {"image/svg+xml": _DRAWING, "image/vnd.dxf": _DRAWING}}},
 )
-async def outline(request: Request, planner: PlannerOf) -> ReadOutline:
+async def outline(request: Request, planner: PlannerOf, asker: AskerOf) -> ReadOutline:
     """The outline of a tier from an SVG or DXF drawing, at true size. Nothing is stored."""
-    return await planner.workers.done(OutlineError(TOO_INTRICATE), LONGEST_S, read_outline, await request.body())
+    drawing = await request.body()
+    return await planner.alone(asker, OutlineError(TOO_INTRICATE), LONGEST_S, read_outline, drawing)

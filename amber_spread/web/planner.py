@@ -1,33 +1,51 @@
 """Who plans: the event loop what is soon done, another process what may take longer."""
 
 import asyncio
-from collections.abc import Iterator
+import json
+from collections.abc import Callable, Iterator
 from concurrent.futures import Future
 from contextlib import contextmanager
-from typing import Annotated, TypeVar
+from typing import Annotated, ParamSpec, TypeVar
 
 from fastapi import Depends, Request
 
 from amber_spread.core.design.effort import bodies_of, carving_of, effort_ms
-from amber_spread.core.document import Document, FileError, complaint_at, plan_document
+from amber_spread.core.document import Document, FileError, plan_document
 from amber_spread.core.geometry.bare import BareBody, take_over
 from amber_spread.core.kernel.latest import Latest
 from amber_spread.core.kernel.progress import Heard, unheard
 from amber_spread.core.plan import Plan
 from amber_spread.core.stock.contents import Contents
-from amber_spread.core.stock.kit import Kit
+from amber_spread.core.stock.kit import STARTING, Kit
+from amber_spread.web.clients import client_of
 from amber_spread.web.elsewhere import Done, Known, Work, with_bodies, written
+from amber_spread.web.shares import Whose
+from amber_spread.web.still import TooMuch
 from amber_spread.web.workers import FAILED, LOOK_S, Unwanted, Workers
 
+A = TypeVar("A")
+P = ParamSpec("P")
 T = TypeVar("T")
+NOBODY = Whose(waited_for=False)
 SOON_MS = 40.0
 """What takes no longer than this is planned where it was asked for; handing it over would take as long again."""
-LONGEST_S = 10.0
+LONGEST_S = 60.0
+"""So much of the processor's time is spent on one plan, s: by the clock it may be more, on a machine that is busy."""
 MOST_BODIES = 12
 """The bodies of so many designs are known here, those worked on last."""
 MOST_CARVED = 4
 """So many carvings are known here: no more than a body keeps the coats of, so that what is known is there."""
-TOO_LONG = "takes too long to work out: give its outlines fewer corners, or plan it as two cakes"
+
+
+class Asker:
+    """Whoever asks over HTTP: which client it is, and whether they still wait."""
+
+    def __init__(self, request: Request) -> None:
+        self.whose = Whose(client_of(request))
+        self.is_gone = request.is_disconnected
+
+
+AskerOf = Annotated[Asker, Depends()]
 
 
 @contextmanager
@@ -45,37 +63,45 @@ class Planner:
     def __init__(self, workers: Workers) -> None:
         self.workers = workers
         self._carved: Latest[str, bool] = Latest(MOST_CARVED)
-        """What was carved elsewhere, the last of it, so that it is known here."""
+        """What was carved elsewhere, the last of it, for which tins, so that it is known here."""
         self._known: Latest[str, Known] = Latest(MOST_BODIES)
 
-    def soon(self, document: Document) -> bool:
-        """Whether it is soon planned here, what is carved in it having been worked out before."""
-        carved = bool(self._carved) and carving_of(document.design, document.practice) in self._carved
+    def soon(self, document: Document, kit: Kit | None) -> bool:
+        """Whether it is soon planned here, what is carved in it having been worked out before for the same tins."""
+        carved = bool(self._carved) and _carving(document, kit) in self._carved
         return effort_ms(document.design, carved) <= SOON_MS
 
     async def written(
-        self, asker: Request, document: Document, kit: Kit | None, contents: Contents | None, heard: Heard = unheard
+        self, asker: Asker, document: Document, kit: Kit | None, contents: Contents | None, heard: Heard = unheard
     ) -> str:
         """The plan of a design file as JSON; of one that takes long each part is told as it begins. Raises FileError
-        where it cannot be planned, and Unwanted as `elsewhere` does.
+        where it cannot be planned, and what `elsewhere` does.
         """
-        if self.soon(document):
+        if self.soon(document, kit):
             return written(document, kit, contents)
         return await self.elsewhere(asker, written, document, kit, contents, heard)
 
-    def plan(self, document: Document, kit: Kit | None = None, contents: Contents | None = None) -> Plan:
-        """The plan of a design file, for those who wait in a thread of their own. Raises FileError likewise."""
-        if self.soon(document):
+    async def planned(
+        self, asker: Asker, document: Document, kit: Kit | None = None, contents: Contents | None = None
+    ) -> Plan:
+        """The plan of a design file. Raises likewise."""
+        if self.soon(document, kit):
             return plan_document(document, kit, contents)
-        known, begun = self._begin(plan_document, document, kit, contents)
-        try:
-            return self._keep(document, known, begun.result())
-        except FAILED as error:
-            raise _too_long() from error
+        return await self.elsewhere(asker, plan_document, document, kit, contents)
+
+    def plan(self, document: Document, kit: Kit | None = None, contents: Contents | None = None) -> Plan:
+        """The plan of a design file that nobody waits for, in a thread of its own. Raises FileError likewise, and
+        TooMuch.
+        """
+        if self.soon(document, kit):
+            return plan_document(document, kit, contents)
+        known, begun = self._begin(NOBODY, plan_document, document, kit, contents)
+        with too_much():
+            return self._keep(document, kit, known, begun.result())
 
     async def elsewhere(
         self,
-        asker: Request,
+        asker: Asker,
         work: Work[T],
         document: Document,
         kit: Kit | None,
@@ -83,28 +109,38 @@ class Planner:
         heard: Heard = unheard,
     ) -> T:
         """Work on a design file in a worker, with what was worked out of its bodies before. Raises FileError likewise,
-        and Unwanted once whoever asked is gone: the next edit follows soon, and would wait behind it.
+        and Unwanted once whoever asked is gone: the next edit follows soon, and would wait behind it. Raises Crowded
+        where they wait for too much already, and TooMuch.
         """
-        known, begun = self._begin(work, document, kit, contents)
+        known, begun = self._begin(asker.whose, work, document, kit, contents)
         self.workers.hear(begun, heard)
+        with too_much():
+            return self._keep(document, kit, known, await self._awaited(asker, begun))
+
+    async def alone(
+        self, asker: Asker, gives_up: Exception, seconds: float, work: Callable[P, T], *args: P.args, **kwargs: P.kwargs
+    ) -> T:
+        """What comes of work that needs no body, in so many seconds of the processor. Raises `gives_up` where it took
+        more, and likewise.
+        """
         try:
-            return self._keep(document, known, await self._awaited(asker, begun))
+            return await self._awaited(asker, self.workers.begin_for(asker.whose, work, seconds, *args, **kwargs))
         except FAILED as error:
-            raise _too_long() from error
+            raise gives_up from error
 
     def _begin(
-        self, work: Work[T], document: Document, kit: Kit | None, contents: Contents | None
+        self, whose: Whose, work: Work[T], document: Document, kit: Kit | None, contents: Contents | None
     ) -> "tuple[Known, Future[Done[T]]]":
         """Have it done elsewhere, with what is known so far of the bodies that are carved in it."""
         known = self._known.get(bodies_of(document.design, document.practice), Known((), {}))
-        return known, self.workers.begin(with_bodies, LONGEST_S, work, known, document, kit, contents)
+        return known, self.workers.begin_for(whose, with_bodies, LONGEST_S, work, known, document, kit, contents)
 
-    async def _awaited(self, asker: Request, begun: "Future[Done[T]]") -> "Done[T]":
-        waiting: asyncio.Future[Done[T]] = asyncio.wrap_future(begun)
+    async def _awaited(self, asker: Asker, begun: "Future[A]") -> A:
+        waiting: asyncio.Future[A] = asyncio.wrap_future(begun)
         try:
             while not waiting.done():
                 await asyncio.wait({waiting}, timeout=LOOK_S)
-                if not waiting.done() and await asker.is_disconnected():
+                if not waiting.done() and await asker.is_gone():
                     raise Unwanted
             return await waiting
         finally:
@@ -112,7 +148,7 @@ class Planner:
                 waiting.cancel()
                 self.workers.give_up(begun)
 
-    def _keep(self, document: Document, before: Known, done: "Done[T]") -> T:
+    def _keep(self, document: Document, kit: Kit | None, before: Known, done: "Done[T]") -> T:
         """What was asked for; the bodies worked out on the way are kept for the next time."""
         given = bodies_of(document.design, document.practice)
         if given:
@@ -120,12 +156,23 @@ class Planner:
             bodies = tuple(one if isinstance(one, BareBody) else had[one] for one in done.bodies)
             known = self._known.put(given, Known(bodies, {**before.made, **done.made}))
             take_over(known.bodies, known.made)
-            self._carved.put(carving_of(document.design, document.practice), True)
+            self._carved.put(_carving(document, kit), True)
         return done.found
 
 
-def _too_long() -> FileError:
-    return FileError([complaint_at(("design",), TOO_LONG)])
+def _carving(document: Document, kit: Kit | None) -> str:
+    """What the carved tiers of a design and the choice of their tins rest on; nothing where none is carved."""
+    carved = carving_of(document.design, document.practice)
+    return carved and carved + json.dumps([tin.model_dump(mode="json") for tin in (kit or STARTING).tins])
+
+
+@contextmanager
+def too_much() -> Iterator[None]:
+    """Work that is given up is no fault of what was drawn. Raises TooMuch of it."""
+    try:
+        yield
+    except FAILED as error:
+        raise TooMuch from error
 
 
 def _planner(request: Request) -> Planner:

@@ -5,7 +5,7 @@ import json
 from collections.abc import AsyncIterator, Mapping
 from typing import Annotated, Any, get_args
 
-from fastapi import APIRouter, Body, Request, Response
+from fastapi import APIRouter, Body, Response
 from fastapi.responses import StreamingResponse
 
 from amber_spread.core.design.habits import HABITS, HANDLINGS, SHARES, Habit, Handling
@@ -23,8 +23,9 @@ from amber_spread.core.stock.kit import STARTING, TIN_WORDS, Kit, ShapedBoard
 from amber_spread.core.stock.media import LIBRARY, MEDIUM_KINDS, Allergen, Medium, MediumKind, kinds_that
 from amber_spread.core.stock.supports import SORTS, TEST_STEPS
 from amber_spread.core.tier import BOARD_SHAPES
-from amber_spread.web.errors import unusable
-from amber_spread.web.planner import Planner, PlannerOf, sent_as
+from amber_spread.web.errors import still_working, unusable
+from amber_spread.web.planner import Asker, AskerOf, Planner, PlannerOf, sent_as
+from amber_spread.web.still import StillWorking
 from amber_spread.web.workers import Unwanted
 
 router = APIRouter(tags=["planning"])
@@ -85,14 +86,14 @@ async def plan(
     kit: Annotated[Kit | None, Body()] = None,
     contents: Annotated[Contents | None, Body()] = None,
     *,
-    request: Request,
+    asker: AskerOf,
     planner: PlannerOf,
 ) -> Response:
     """Every figure of a design, held against what the kitchen owns and makes. Nothing is stored."""
     # Written out here, since FastAPI would first validate the whole plan again, which takes longer than planning;
     # and on the event loop where it is soon done, since that takes less time than handing it to a thread and back.
     with sent_as("document"):
-        return Response(await planner.written(request, document, kit, contents), media_type="application/json")
+        return Response(await planner.written(asker, document, kit, contents), media_type="application/json")
 
 
 @router.post("/plan/parts", response_class=StreamingResponse, responses={200: {"content": {LINES: {"schema": TOLD}}}})
@@ -101,24 +102,24 @@ async def plan_in_parts(
     kit: Annotated[Kit | None, Body()] = None,
     contents: Annotated[Contents | None, Body()] = None,
     *,
-    request: Request,
+    asker: AskerOf,
     planner: PlannerOf,
 ) -> StreamingResponse:
     """The same, told as it goes: a line of JSON a part of the work as that begins (`part` and how far it is, `share`),
     and last the `plan`, or the `problem` there is with the design.
     """
-    return StreamingResponse(_told(request, planner, document, kit, contents), media_type=LINES)
+    return StreamingResponse(_told(asker, planner, document, kit, contents), media_type=LINES)
 
 
 async def _told(
-    request: Request, planner: Planner, document: Document, kit: Kit | None, contents: Contents | None
+    asker: Asker, planner: Planner, document: Document, kit: Kit | None, contents: Contents | None
 ) -> AsyncIterator[str]:
     loop, parts = asyncio.get_running_loop(), asyncio.Queue[str | None]()
 
     def heard(name: str) -> None:
         loop.call_soon_threadsafe(parts.put_nowait, name)
 
-    work = asyncio.create_task(planner.written(request, document, kit, contents, heard))
+    work = asyncio.create_task(planner.written(asker, document, kit, contents, heard))
     work.add_done_callback(lambda _: parts.put_nowait(None))
     furthest = 0
     try:
@@ -130,6 +131,8 @@ async def _told(
             yield f'{{"plan":{await work}}}\n'
     except FileError as error:
         yield f'{{"problem":{unusable(error.complaints).model_dump_json()}}}\n'
+    except StillWorking as error:
+        yield f'{{"problem":{still_working(error).model_dump_json()}}}\n'
     except Unwanted:
         return
     finally:

@@ -7,24 +7,36 @@ from typing import Annotated
 
 from fastapi import APIRouter, Body, Depends, Query, Response
 
-from amber_spread.core.document import Document, FileError
+from amber_spread.core.document import Document, FileError, complaint_at
 from amber_spread.core.kernel.units import LengthUnit, WeightUnit
+from amber_spread.core.plan import Plan
 from amber_spread.core.shop import Asked, Shopping, bill_of, shop
 from amber_spread.core.stock.contents import contents_of
 from amber_spread.core.stock.kit import Kit
+from amber_spread.core.stock.pantry import Pantry
 from amber_spread.papers.sheets import Paper
 from amber_spread.papers.shopping_list import write_list, write_shopping
 from amber_spread.store.orders import Billed
+from amber_spread.web.cards import NoBill, NotYet
 from amber_spread.web.files import download
 from amber_spread.web.orders import Book, CardMakerOf
 from amber_spread.web.pantry import CSV, KeptPantry
-from amber_spread.web.planner import PlannerOf, sent_as
+from amber_spread.web.planner import AskerOf, PlannerOf, sent_as
+from amber_spread.web.still import StillWorking
+from amber_spread.web.thinking import ThinkingOf
 
 log = logging.getLogger("amber_spread")
 router = APIRouter(tags=["shopping"])
 LONGEST_DAYS = 62
 First = Annotated[date, Query(ge=date(1970, 1, 1), le=date(2200, 1, 1))]
 Days = Annotated[int, Query(ge=1, le=LONGEST_DAYS)]
+
+
+class BeingWorked(StillWorking):
+    """Some of the orders that are shopped for are still worked out: so many are done, of so many."""
+
+    def __init__(self, done: int, orders: int) -> None:
+        super().__init__(f"The list is being worked out: {done} of {orders} orders are done.")
 
 
 class Shopper:
@@ -34,25 +46,36 @@ class Shopper:
         self.book, self.pantry, self.cards = book, pantry, cards
 
     def of_one(self, id: uuid.UUID) -> tuple[str, Shopping]:
-        """The title of one order, and its shopping."""
+        """The title of one order, and its shopping. Raises BeingWorked."""
         billed = self.book.billed(id)
-        return billed.order.document.title, shop([self._asked(billed)], self.pantry)
+        try:
+            return billed.order.document.title, shop([self._asked(billed)], self.pantry)
+        except NotYet as error:
+            raise BeingWorked(0, 1) from error
+        except NoBill as error:
+            raise FileError([complaint_at(("design",), str(error))]) from error
 
     def of_days(self, first: date, days: int, pooled: bool) -> Shopping:
         """The shopping of every order due on so many days. An order that cannot be read or planned is named as left
-        out, and so are those past the most that are shopped for at once; the others are shopped for.
+        out, and so are those past the most that are shopped for at once; the others are shopped for. Raises BeingWorked
+        while one of them still is: a list of some of them would add up to less than is needed.
         """
         due = self.book.due_between(first, first + timedelta(days=days - 1))
         asked, left_out = [], [f"“{one.title}” is not in this list: it cannot be read here." for one in due.unread]
+        waits = 0
         for billed in due.orders:
             order = billed.order
             try:
                 asked.append(self._asked(billed))
-            except FileError as error:
-                left_out.append(f"“{order.document.title}” is not in this list: {error}.")
+            except NotYet:
+                waits += 1
+            except NoBill as error:
+                left_out.append(f"“{order.document.title}” is not in this list. {error}")
             except Exception:
                 log.exception("order %s cannot be shopped for", order.id)
                 left_out.append(f"“{order.document.title}” is not in this list: it cannot be worked out here.")
+        if waits:
+            raise BeingWorked(len(due.orders) - waits, len(due.orders))
         beyond = due.in_all - len(due.orders) - len(due.unread)
         if beyond:
             most = len(due.orders) + len(due.unread)
@@ -76,16 +99,22 @@ def _sent(shopping: Shopping) -> Response:
 
 
 @router.post("/shop", response_model=Shopping)
-def shop_for_one(
+async def shop_for_one(
     pantry: KeptPantry,
     planner: PlannerOf,
+    asker: AskerOf,
+    thinking: ThinkingOf,
     document: Annotated[Document, Body()],
     kit: Annotated[Kit | None, Body()] = None,
 ) -> Response:
     """The shopping of one design as it stands in the hand. Nothing is stored."""
     with sent_as("document"):
-        plan = planner.plan(document, kit, contents_of(pantry))
-    return _sent(shop([Asked("order", document, bill_of(document, plan))], pantry))
+        plan = await planner.planned(asker, document, kit, contents_of(pantry))
+    return _sent(await thinking.done(asker, _shopped, document, plan, pantry))
+
+
+def _shopped(document: Document, plan: Plan, pantry: Pantry) -> Shopping:
+    return shop([Asked("order", document, bill_of(document, plan))], pantry)
 
 
 @router.get("/shop/week", response_model=Shopping)

@@ -1,10 +1,12 @@
-"""Work that may take long, in processes of its own: bounded in time and memory, and ended with the server.
+"""Work that may take long, in processes of its own: bounded in processor time and memory, and ended with the server.
+
+A busy machine is slow and never wrong, so that what is bounded is how long the processor works, and not the clock.
 
 Each piece of work has a process by itself, forked off one that has read everything. The two share a pipe and no lock:
 not every machine lends its users locks that processes share.
 """
 
-import asyncio
+import math
 import os
 import resource
 import signal
@@ -17,17 +19,24 @@ from multiprocessing.connection import Connection
 from multiprocessing.context import ForkServerProcess
 from threading import Event, Lock
 from typing import Any, ParamSpec, TypeVar, cast
-from weakref import WeakKeyDictionary
 
 from amber_spread.core.kernel.progress import Heard, hearing, unheard
+from amber_spread.web.shares import MOST_AT_ONCE, Shares, Whose
 
 P = ParamSpec("P")
 T = TypeVar("T")
 LOOK_S = 0.1
 """So often it is looked whether a piece of work is still wanted."""
+CLOCK = 10.0
+"""A process that does nothing, or next to nothing, is ended after so many times its processor time by the clock."""
+NICE = 10
+"""By so much less of the processor is asked for by work that nobody waits for."""
 MEGABYTE = 1024 * 1024
 MOST_MEMORY = 256 * MEGABYTE
 """What a piece of work may take beyond what the program itself holds."""
+
+
+SOMEBODY = Whose()
 
 
 class Ended(RuntimeError):
@@ -43,23 +52,39 @@ FAILED = (TimeoutError, MemoryError, Ended)
 
 
 class _Asked:
-    """Whether a piece of work is still wanted, and who is told of its parts."""
+    """A piece of work: what it is and whose, whether it is still wanted, and who is told of its parts."""
 
-    def __init__(self) -> None:
+    def __init__(self, whose: Whose, seconds: float, run: Callable[["_Asked"], Any]) -> None:
+        self.whose = whose
+        self.seconds = seconds
+        self.run = run
+        self.future: Future[Any] = Future()
         self.unwanted = Event()
         self.heard: Heard = unheard
 
+    def finish(self) -> None:
+        """Do it, and tell what came of it."""
+        if not self.future.set_running_or_notify_cancel():
+            return
+        try:
+            found = self.run(self)
+        except BaseException as error:
+            self.future.set_exception(error)
+        else:
+            self.future.set_result(found)
+
 
 class Workers:
-    """Does so many pieces of work at once elsewhere; the others wait."""
+    """Does pieces of work elsewhere, shared out fairly among those who ask; the others wait."""
 
-    def __init__(self, count: int = 2) -> None:
+    def __init__(self) -> None:
         self._context = get_context("forkserver")
         self._context.set_forkserver_preload(["amber_spread.web.ready"])
-        self._waiting = ThreadPoolExecutor(count)
+        self._hands = ThreadPoolExecutor(MOST_AT_ONCE, thread_name_prefix="waits for work")
+        self._shares: Shares[_Asked] = Shares()
         self._lock = Lock()
         self._running: set[ForkServerProcess] = set()
-        self._asked: WeakKeyDictionary[Future[Any], _Asked] = WeakKeyDictionary()
+        self._asked: dict[Future[Any], _Asked] = {}
         self._stopped = False
         self._awake = Event()
 
@@ -68,33 +93,60 @@ class Workers:
         self.begin(_here, 60.0)
 
     def begin(self, work: Callable[P, T], seconds: float, *args: P.args, **kwargs: P.kwargs) -> "Future[T]":
-        """Have `work`, a function of a module, done elsewhere. What comes back raises one of FAILED where it took
-        longer than that or more memory than there is; given up, it is stopped.
+        """Have `work`, a function of a module, done elsewhere, in so many seconds of the processor. What comes back
+        raises one of FAILED where it took more of them, or more memory than there is; given up, it is stopped.
         """
-        asked = _Asked()
-        found = self._waiting.submit(self._done, seconds, asked, work, args, kwargs)
-        self._asked[found] = asked
-        return found
+        return self.begin_for(SOMEBODY, work, seconds, *args, **kwargs)
+
+    def begin_for(
+        self, whose: Whose, work: Callable[P, T], seconds: float, *args: P.args, **kwargs: P.kwargs
+    ) -> "Future[T]":
+        """The same for a client, when it is their turn. Raises Crowded where they have too much waiting."""
+        asked = _Asked(whose, seconds, lambda asked: self._done(asked, work, args, kwargs))
+        with self._lock:
+            if self._stopped:
+                asked.future.set_exception(Ended())
+                return asked.future
+            self._shares.add(whose, asked)
+            self._asked[asked.future] = asked
+        self._go_on()
+        return asked.future
+
+    def _go_on(self) -> None:
+        """Begin what may begin."""
+        while True:
+            with self._lock:
+                found = None if self._stopped else self._shares.next()
+            if found is None:
+                return
+            with suppress(RuntimeError):  # stopped meanwhile
+                self._hands.submit(self._finish, *found)
+
+    def _finish(self, whose: Whose, asked: _Asked) -> None:
+        try:
+            asked.finish()
+        finally:
+            with self._lock:
+                self._shares.done(whose)
+                self._asked.pop(asked.future, None)
+            self._go_on()
 
     def hear(self, begun: "Future[Any]", heard: Heard) -> None:
         """Have each part of a piece of work told as it begins from now on, in a thread that waits for it."""
-        if begun in self._asked:
-            self._asked[begun].heard = heard
-
-    async def done(
-        self, gives_up: Exception, seconds: float, work: Callable[P, T], *args: P.args, **kwargs: P.kwargs
-    ) -> T:
-        """What comes of `work`, done elsewhere. Raises `gives_up` where it was given up, and whatever `work` raises."""
-        try:
-            return await asyncio.wrap_future(self.begin(work, seconds, *args, **kwargs))
-        except FAILED as error:
-            raise gives_up from error
+        asked = self._asked.get(begun)
+        if asked is not None:
+            asked.heard = heard
 
     def give_up(self, begun: "Future[Any]") -> None:
         """End a piece of work that nobody waits for any longer, at once, and leave it out if it has not begun."""
-        begun.cancel()
-        if begun in self._asked:
-            self._asked[begun].unwanted.set()
+        with self._lock:
+            asked = self._asked.get(begun)
+            if asked is None:
+                return
+            self._shares.drop(asked.whose, asked)
+            if begun.cancel():
+                del self._asked[begun]
+        asked.unwanted.set()
 
     def stop(self) -> None:
         """End every process at once, whatever it is at."""
@@ -103,20 +155,18 @@ class Workers:
             _end_reader()
         with self._lock:
             running = list(self._running)
+            waiting = [asked for queue in self._shares.waiting.values() for asked in queue]
+            self._shares.waiting.clear()
+        for asked in waiting:
+            asked.future.cancel()
         for process in running:
             process.kill()
-        self._waiting.shutdown(cancel_futures=True)
+        self._hands.shutdown(cancel_futures=True)
 
-    def _done(
-        self,
-        seconds: float,
-        asked: "_Asked",
-        work: Callable[..., T],
-        args: tuple[Any, ...],
-        kwargs: dict[str, Any],
-    ) -> T:
+    def _done(self, asked: "_Asked", work: Callable[..., T], args: tuple[Any, ...], kwargs: dict[str, Any]) -> T:
         told, telling = self._context.Pipe(duplex=False)
-        process = self._context.Process(target=_work, args=(telling, work, args, kwargs), daemon=True)
+        bounds = asked.seconds, 0 if asked.whose.waited_for else NICE
+        process = self._context.Process(target=_work, args=(telling, *bounds, work, args, kwargs), daemon=True)
         try:
             with self._lock:
                 if self._stopped:
@@ -124,7 +174,7 @@ class Workers:
                 process.start()
                 self._running.add(process)
             telling.close()
-            until = time.monotonic() + seconds
+            until = time.monotonic() + CLOCK * asked.seconds
             well: bool | None = None
             found: Any = None
             while well is None:
@@ -140,7 +190,8 @@ class Workers:
         except TimeoutError:
             raise
         except (EOFError, OSError) as error:
-            raise Ended from error
+            process.join(1.0)
+            raise TimeoutError if process.exitcode == -signal.SIGXCPU else Ended from error
         finally:
             told.close()
             if process.pid is not None:
@@ -167,10 +218,20 @@ def _here() -> None:
     """Nothing to do but to be there."""
 
 
-def _work(telling: Connection, work: Callable[..., object], args: tuple[Any, ...], kwargs: dict[str, Any]) -> None:
-    """Work with no more memory than is there for it, and tell what came of it: true and that, or false and an error;
-    before that nothing and the name of each part of the work as that begins.
+def _work(
+    telling: Connection,
+    seconds: float,
+    nicer: int,
+    work: Callable[..., object],
+    args: tuple[Any, ...],
+    kwargs: dict[str, Any],
+) -> None:
+    """Work with no more processor time and memory than is there for it, and tell what came of it: true and that, or
+    false and an error; before that nothing and the name of each part of the work as that begins.
     """
+    os.nice(nicer)
+    spent = math.ceil(time.process_time() + seconds)
+    resource.setrlimit(resource.RLIMIT_CPU, (spent, spent + 1))
     with open("/proc/self/status") as status:
         held = next(int(line.split()[1]) * 1024 for line in status if line.startswith("VmData:"))
     resource.setrlimit(resource.RLIMIT_DATA, (held + MOST_MEMORY, resource.RLIM_INFINITY))

@@ -68,25 +68,34 @@ def rewrite(book, id, changed):
         connection.execute(text("update orders set card_made_by = null where id = :id"), {"id": id})
 
 
-def test_a_thin_neck_is_refused_at_its_shape_and_nothing_is_stored(client):
-    answer = client.post("/api/orders", json=drawn(NECK))
-    assert answer.status_code == 422
-    (complaint,) = answer.json()["errors"]
-    assert complaint["pointer"] == "#/design/tiers/0/shape"
-    assert "too narrow" in complaint["message"]
-    assert shelf(client) == []
+def test_a_thin_neck_is_saved_and_said_at_its_shape_by_the_plan_and_on_the_shelf(client):
+    """What only planning finds never keeps what was drawn from being saved."""
+    id = create(client, drawn(NECK))
+    kept = client.get(f"/api/orders/{id}").json()["document"]["design"]["tiers"][0]["shape"]["points_mm"]
+    assert kept == NECK
     planned = client.post("/api/plan", json={"document": drawn(NECK)})
-    assert planned.json()["errors"][0]["pointer"] == "#/document/design/tiers/0/shape"
+    assert planned.status_code == 422
+    (complaint,) = planned.json()["errors"]
+    assert complaint["pointer"] == "#/document/design/tiers/0/shape"
+    assert "too narrow" in complaint["message"]
+    (card,) = shelf(client)
+    assert card["outside"] is None and "too narrow" in card["unseen"]
+    again = client.put(f"/api/orders/{id}", json={"began_from": 1, "document": drawn(teeth(24))})
+    assert again.status_code == 200
+    (card,) = shelf(client)
+    assert card["outside"] and not card["unseen"]
 
 
 @pytest.mark.parametrize("trim", [0, 1, 2, 4, 8, 15])
 def test_what_is_taken_can_be_planned_at_its_own_trim(client, trim):
     sent = drawn(NECK)
     sent["practice"] = {"trimmed_skin_mm": trim}
-    answer = client.post("/api/orders", json=sent)
-    assert (answer.status_code == 201) == (client.post("/api/plan", json={"document": sent}).status_code == 200)
+    create(client, sent)
+    planned = client.post("/api/plan", json={"document": sent})
     # Cut through at its neck it is two cakes; trimmed further, next to nothing is left of the lobe.
-    assert answer.status_code == (422 if trim in (2, 4) else 201)
+    assert planned.status_code == (422 if trim in (2, 4) else 200)
+    (card,) = shelf(client)
+    assert (card["outside"] is None) == (planned.status_code == 422)
 
 
 def unknown_field(made):
@@ -281,6 +290,7 @@ def forgotten(book, id):
 def test_a_card_that_takes_long_is_drawn_while_the_shelf_waits_for_none(client, app, book, monkeypatch):
     """However many look along it: it is begun once, said to be on its way, and there a little later."""
     plain, slow = create(client, body("Plain")), create(client, drawn(teeth()))
+    assert all(card["outside"] for card in shelf(client))
     forgotten(book, plain)
     forgotten(book, slow)
     begun, go, plan = [], threading.Event(), app.state.planner.plan
@@ -305,6 +315,7 @@ def test_a_card_that_takes_long_is_drawn_while_the_shelf_waits_for_none(client, 
 
 def test_a_card_that_fails_is_said_to_and_not_drawn_over_and_over(client, app, book, monkeypatch):
     slow = create(client, drawn(teeth()))
+    assert all(card["outside"] for card in shelf(client))
     forgotten(book, slow)
     tried = []
 

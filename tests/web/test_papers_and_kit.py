@@ -101,10 +101,23 @@ def test_an_outline_is_read_from_a_drawing_or_refused_in_words(client):
         ({"kind": "bevelled", "in_mm": 150, "down_mm": 10}, "larger than the tier"),
         ({"kind": "side", "cut_mm": 150}, "higher than the middle"),
         ({"kind": "domed", "rise_mm": 120}, "dome"),
-        ({"kind": "turned", "points": [{"up": 0, "out": 1}, {"up": 0, "out": 1}]}, "higher than the point below"),
     ],
 )
-def test_a_build_that_cannot_be_is_pointed_at_and_nothing_is_saved(client, order, build, words):
+def test_a_build_that_cannot_be_made_is_pointed_at_by_the_plan_and_saved_all_the_same(client, order, build, words):
+    sent = document(tier()).model_dump(mode="json")
+    sent["design"]["tiers"][0]["build"] = build
+    found = problem(client.post("/api/plan", json={"document": sent}), 422)
+    assert found["errors"][0]["pointer"].startswith("#/document/design/tiers/0/build")
+    assert words in found["errors"][0]["message"]
+    assert client.put(f"/api/orders/{order}", json={"began_from": 1, "document": sent}).json()["revision"] == 2
+    assert client.get(f"/api/orders/{order}").json()["document"]["design"]["tiers"][0]["build"]["kind"] == build["kind"]
+
+
+@pytest.mark.parametrize(
+    ("build", "words"),
+    [({"kind": "turned", "points": [{"up": 0, "out": 1}, {"up": 0, "out": 1}]}, "higher than the point below")],
+)
+def test_a_build_that_is_no_build_is_pointed_at_and_not_saved(client, order, build, words):
     sent = document(tier()).model_dump(mode="json")
     sent["design"]["tiers"][0]["build"] = build
     found = problem(client.post("/api/plan", json={"document": sent}), 422)

@@ -115,8 +115,8 @@ def test_another_colour_of_what_was_carved_is_planned_here_and_another_view_is_n
     build = CarvedBuild(points_mm=view)
     plain = document(Tier(tin_diameter_mm=209, build=build))
     planner, sent = Planner(workers), []
-    begin = workers.begin
-    monkeypatch.setattr(workers, "begin", lambda *args: sent.append(args) or begin(*args))
+    begin = workers.begin_for
+    monkeypatch.setattr(workers, "begin_for", lambda *args: sent.append(args) or begin(*args))
     first = planner.plan(plain)
     assert len(sent) == 1
 

@@ -1,13 +1,25 @@
 /** The API, typed from its own OpenAPI document. */
 import createClient from "openapi-fetch";
+import { keep, recall } from "@/base/browser";
 import type { components, paths } from "./schema";
 
 export type Schemas = components["schemas"];
 export type Problem = Schemas["Problem"];
 export type Complaint = Schemas["Complaint"];
 
+const NAME = "amber:browser";
+
+/** This browser's own name: by it the server shares its work out fairly among those who ask. */
+function ownName(): string {
+  const said = recall(NAME);
+  if (said && /^[0-9a-f]{32}$/.test(said)) return said;
+  const made = Array.from({ length: 32 }, () => Math.floor(Math.random() * 16).toString(16)).join("");
+  keep(NAME, made);
+  return made;
+}
+
 /** What every request carries: another site's page cannot send it, and the server changes nothing without it. */
-export const OURS = { "X-Amber-Spread": "1" };
+export const OURS = { "X-Amber-Spread": ownName() };
 
 export const api = createClient<paths>({
   baseUrl: location.origin,
@@ -45,6 +57,14 @@ export function asIs(content: ArrayBuffer | string, type: string) {
   };
 }
 
+/** The problem of what is not there yet. */
+const BUSY = "/problems/busy";
+
+/** Whether the server is at work on what was asked, and it is to be asked for again. */
+export function isBusy(error: unknown): error is Refused {
+  return error instanceof Refused && error.problem.type === BUSY;
+}
+
 /** What an order is answered with that this version of the program cannot read. */
 export const UNREAD = "/problems/unread";
 
@@ -62,8 +82,9 @@ export async function reached<T>(call: Promise<T>): Promise<T> {
 export async function answered<T>(call: Promise<Answer<T>>): Promise<T> {
   const answer = await reached(call);
   if (answer.data !== undefined) return answer.data;
-  if (answer.response.status >= 502) throw new Unreachable("The order book cannot be reached.");
   const problem = answer.error as Problem | undefined;
+  if (answer.response.status >= 502 && problem?.type !== BUSY)
+    throw new Unreachable("The order book cannot be reached.");
   if (problem?.detail) throw new Refused(problem);
   throw new Unreachable(`The server answered with status ${answer.response.status}.`);
 }

@@ -875,7 +875,7 @@ export interface paths {
         /**
          * Create Order
          * @description A new order from a design file; one that says nothing of how it is worked takes a copy of the kitchen's usual.
-         *     One that cannot be planned is refused at its field.
+         *     Whether it can be made is no matter here: that is said by its plan and on the shelf.
          */
         post: operations["create_order_api_orders_post"];
         delete?: never;
@@ -898,10 +898,30 @@ export interface paths {
         get: operations["open_order_api_orders__id__get"];
         /**
          * Save Order
-         * @description Save the next revision. A save that began from an older revision is refused with 409 and kept aside; one that
-         *     cannot be planned is refused at its field.
+         * @description Save the next revision. A save that began from an older revision is refused with 409 and kept aside. Whether it
+         *     can be made is no matter here: nothing that was drawn or typed stays unsaved for it.
          */
         put: operations["save_order_api_orders__id__put"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/orders/{id}/card": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Card Of
+         * @description How an order stands on the shelf: what there is to see of it before its plan is there.
+         */
+        get: operations["card_of_api_orders__id__card_get"];
+        put?: never;
         post?: never;
         delete?: never;
         options?: never;
@@ -9460,9 +9480,9 @@ export interface operations {
     templates_pdf_api_orders__id__templates_pdf_get: {
         parameters: {
             query?: {
-                paper?: "a4" | "letter";
                 tier?: number | null;
                 whole?: boolean;
+                paper?: "a4" | "letter";
             };
             header?: never;
             path: {
@@ -9538,9 +9558,9 @@ export interface operations {
     templates_pages_api_orders__id__templates_pages_get: {
         parameters: {
             query?: {
-                paper?: "a4" | "letter";
                 tier?: number | null;
                 whole?: boolean;
+                paper?: "a4" | "letter";
             };
             header?: never;
             path: {
@@ -10960,6 +10980,82 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Order"];
+                };
+            };
+            /** @description The request could not be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Another save came first */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The request is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A field is not acceptable */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The order book cannot be reached, or not written to */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    card_of_api_orders__id__card_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Card"];
                 };
             };
             /** @description The request could not be read */

@@ -7,6 +7,8 @@ export interface Keeping {
   keep: (key: string, text: string) => boolean;
   /** Keep nothing under a key any longer. */
   letGo: (key: string) => void;
+  /** Every key there is that begins so. */
+  keysOf: (begin: string) => string[];
 }
 
 /** The store is asked for each time: where a browser keeps nothing, asking for it is what fails. */
@@ -30,10 +32,18 @@ function keepingIn(store: () => Storage): Keeping {
         store().removeItem(key);
       }, undefined);
     },
+    keysOf: (begin) =>
+      tried(
+        () =>
+          Array.from({ length: store().length }, (_, at) => store().key(at) ?? "").filter((key) =>
+            key.startsWith(begin),
+          ),
+        [],
+      ),
   };
 }
 
 /** For good. */
-export const { recall, keep, letGo } = keepingIn(() => localStorage);
+export const { recall, keep, letGo, keysOf } = keepingIn(() => localStorage);
 /** For this visit, over a page that is loaded anew. */
 export const visit = keepingIn(() => sessionStorage);

@@ -1,5 +1,5 @@
 /** The view a tier in hand is carved to, and the layer that is looked at. */
-import { computed, ref } from "vue";
+import { computed, ref, shallowRef, watch } from "vue";
 import { middleOf, smoothWithAfter, smoothWithout, traced } from "@/base/curve";
 import { boundsOf, type Corner, mirrored, rounded } from "@/base/polygon";
 import { tenth, within } from "@/base/round";
@@ -72,14 +72,23 @@ export function useCarving() {
       high: layers?.height.value ?? high - low,
     };
   });
-  /** Millimetres of cake to one of the drawing, across and up. */
-  const scale = computed(() => {
-    const { left, right, low, high } = bounds.value;
-    return {
-      across: right > left ? extent.value.wide / (right - left) : 1,
-      up: high > low ? extent.value.high / (high - low) : 1,
-    };
-  });
+  /**
+   * Millimetres of cake to one of the drawing, across and up: of the drawing that the plan is of, so that what is read
+   * off follows the hand until the next plan is there.
+   */
+  const scale = shallowRef({ across: 1, up: 1 });
+  watch(
+    [() => order.plan, () => order.behind, () => order.tier, view],
+    ([, behind, tier, seen], [, , before, seenBefore]) => {
+      if (behind && tier === before && seen === seenBefore) return;
+      const { left, right, low, high } = bounds.value;
+      scale.value = {
+        across: right > left ? extent.value.wide / (right - left) : 1,
+        up: high > low ? extent.value.high / (high - low) : 1,
+      };
+    },
+    { immediate: true },
+  );
 
   /** Draw the view anew, some of its corners smooth; one that is traced from the side is at its true size, so that
    * the tin is as wide. */

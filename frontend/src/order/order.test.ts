@@ -6,7 +6,8 @@ import type { Document } from "@/api/types";
 vi.hoisted(() => vi.stubGlobal("location", { origin: "http://kitchen.test" }));
 
 import { tell } from "@/kitchen/notices";
-import { findDraft } from "./drafts";
+import { keep, keysOf } from "@/base/browser";
+import { draftAt, findDrafts } from "./drafts";
 import { useDesk } from "@/ui/desk";
 import { useOrder } from "./order";
 
@@ -27,6 +28,10 @@ class Server {
   plans = 0;
   planned: Document | null = null;
   slow: Promise<void> | null = null;
+  busy: unknown = null;
+  /** Whether it refuses a save that began from another revision, and knows every revision there was. */
+  joins = false;
+  revisions = [this.document];
   afterSave: () => void = () => undefined;
   kit = 1;
   down = false;
@@ -48,6 +53,7 @@ class Server {
       this.plans += 1;
       this.planned = (await request.clone().json()).document as Document;
       await this.slow;
+      if (this.busy) return new Response(`${JSON.stringify({ problem: this.busy })}\n`);
       return new Response(`${JSON.stringify({ plan: PLAN })}\n`);
     }
     if (request.url.endsWith("/api/read")) {
@@ -58,10 +64,18 @@ class Server {
       if (this.refuse)
         return Response.json(this.refuse, { status: (this.refuse as { status: number }).status });
       const body = await request.json();
+      if (this.joins && body.began_from !== this.revision)
+        return Response.json(
+          { title: "", status: 409, detail: "Saved elsewhere.", errors: [], current: this.revision },
+          { status: 409 },
+        );
       this.saves += 1;
       this.revision += 1;
       this.document = body.document;
+      this.revisions.push(this.document);
     }
+    const number = /revisions\/(\d+)$/.exec(request.url)?.[1];
+    if (this.joins && number) return Response.json(this.revisions[Number(number) - 1]);
     const { revision, document } = this;
     if (request.method === "PUT") this.afterSave();
     return Response.json({ id: ID, revision, saved_at: "2026-11-24T10:00:00Z", archived: false, document });
@@ -74,10 +88,15 @@ let pinia = createPinia();
 beforeEach(() => {
   vi.useFakeTimers();
   const kept = new Map<string, string>();
+  vi.stubGlobal("navigator", { languages: ["en-GB"] });
   vi.stubGlobal("localStorage", {
     getItem: (key: string) => kept.get(key) ?? null,
     setItem: (key: string, value: string) => kept.set(key, value),
     removeItem: (key: string) => kept.delete(key),
+    key: (at: number) => [...kept.keys()][at] ?? null,
+    get length() {
+      return kept.size;
+    },
   });
   server = new Server();
   vi.stubGlobal("fetch", (request: Request) => server.answer(request));
@@ -101,6 +120,14 @@ function reload(): void {
   disposePinia(pinia);
   pinia = createPinia();
   setActivePinia(pinia);
+}
+
+/** The titles of all drafts that this browser keeps. */
+const drafted = (): unknown[] => keysOf("amber:draft:").map((key) => draftAt(key)?.document.title);
+
+/** A draft as a tab that is open no longer left it. */
+function leave(tab: string, document: Document, beganFrom = 1): void {
+  keep(`amber:draft:${ID}:${tab}`, JSON.stringify({ beganFrom, document }));
 }
 
 const rename = (title: string) => (draft: Document) => {
@@ -163,12 +190,12 @@ describe("an order on the bench", () => {
     const order = await opened();
     order.edit(rename("Two"));
     expect(order.status).toBe("editing");
-    expect(findDraft(ID)?.document.title).toBe("Two");
+    expect(drafted()).toEqual(["Two"]);
     order.edit(rename("Three"));
     await vi.advanceTimersByTimeAsync(2000);
     expect(order.status).toBe("saved");
     expect([server.saves, server.document.title, order.revision]).toEqual([1, "Three", 2]);
-    expect(findDraft(ID)).toBeNull();
+    expect(drafted()).toEqual([]);
   });
 
   it("saves to the server first, and says when this browser has no room for a draft", async () => {
@@ -208,9 +235,58 @@ describe("an order on the bench", () => {
     order.edit(rename("Two"));
     await vi.advanceTimersByTimeAsync(2000);
     expect([order.status, server.document.title]).toEqual(["saved", "Two"]);
-    expect(findDraft(ID)?.document.title).toBe("From another day");
+    expect(drafted()).toEqual(["From another day"]);
     order.dropStray();
-    expect(findDraft(ID)).toBeNull();
+    expect(drafted()).toEqual([]);
+  });
+
+  it("takes up what each closed tab left behind, joined as two people's edits are", async () => {
+    leave("one", made("Renamed in one tab"));
+    leave("two", made("One", "domed"));
+    server.joins = true;
+    const order = await opened();
+    await vi.advanceTimersByTimeAsync(9000);
+    expect([order.status, server.document.title]).toEqual(["saved", "Renamed in one tab"]);
+    expect(server.document.design.tiers[0]?.build.kind).toBe("domed");
+    expect(drafted()).toEqual([]);
+  });
+
+  it("leaves the draft of a tab that is open to that tab", async () => {
+    const held = [{ name: "amber-tab-open" }];
+    vi.stubGlobal("navigator", {
+      languages: ["en-GB"],
+      locks: { request: () => undefined, query: () => Promise.resolve({ held }) },
+    });
+    leave("open", made("Still being typed"));
+    leave("closed", made("Left behind"));
+    expect((await findDrafts(ID)).map((draft) => draft.document.title)).toEqual(["Left behind"]);
+    expect(drafted()).toHaveLength(2);
+  });
+
+  it("saves every two seconds while nobody stops editing", async () => {
+    const order = await opened();
+    for (let at = 1; at <= 60; at++) {
+      order.edit(rename(`Cake ${at}`));
+      await vi.advanceTimersByTimeAsync(150);
+    }
+    expect(server.saves).toBeGreaterThanOrEqual(4);
+    await vi.advanceTimersByTimeAsync(2000);
+    expect([order.status, server.document.title]).toEqual(["saved", "Cake 60"]);
+  });
+
+  it("says that the computer is busy, asks again less and less often, and shows the figures then", async () => {
+    const order = await opened();
+    const detail = "This computer is busy.";
+    server.busy = { type: "/problems/busy", title: "", status: 503, detail, errors: [] };
+    order.edit(rename("Two"));
+    await vi.advanceTimersByTimeAsync(2000);
+    expect([order.stillWorking, order.planUnreachable, order.status]).toEqual([detail, false, "saved"]);
+    const before = server.plans;
+    await vi.advanceTimersByTimeAsync(120000);
+    expect(server.plans - before).toBeLessThan(8);
+    server.busy = null;
+    await vi.advanceTimersByTimeAsync(60000);
+    expect([order.stillWorking, server.planned?.title]).toEqual(["", "Two"]);
   });
 
   it("goes on editing after an edit that put in something the screen watches", async () => {
@@ -237,7 +313,7 @@ describe("an order on the bench", () => {
     order.edit(rename("In the cellar"));
     await vi.advanceTimersByTimeAsync(2000);
     expect([order.status, order.planUnreachable]).toEqual(["unreachable", true]);
-    expect(findDraft(ID)?.document.title).toBe("In the cellar");
+    expect(drafted()).toEqual(["In the cellar"]);
     server.down = false;
     await vi.advanceTimersByTimeAsync(7000);
     expect([order.status, order.planUnreachable, server.document.title]).toEqual([

@@ -1,7 +1,7 @@
 /** The order on the bench: its document, its live plan, undo, and saving that loses nothing. */
 import { defineStore } from "pinia";
 import { computed, ref, shallowRef, toRaw, watch } from "vue";
-import { answered, api, type Complaint, Refused, Unreachable } from "@/api/client";
+import { answered, api, type Complaint, isBusy, Refused, Unreachable } from "@/api/client";
 import type { Document, Order, Plan, Tier } from "@/api/types";
 import { History } from "@/base/history";
 import type { Differing } from "@/base/merge";
@@ -11,7 +11,7 @@ import { usePantry } from "@/kitchen/pantry";
 import { LENGTH_UNITS } from "@/base/units";
 import { useDesk } from "@/ui/desk";
 import { lastOf, type Part } from "@/api/parts";
-import { type Draft, dropDraft, findDraft, keepDraft } from "./drafts";
+import { draftAt, dropDraft, findDrafts, keepDraft, type KeptDraft, ownKey } from "./drafts";
 import { type Joined, joined } from "./joined";
 import { titled } from "./titled";
 import { useTrials } from "./trials";
@@ -21,7 +21,10 @@ export type AlterTier = (tier: Tier, draft: Document, at: number) => void;
 export type Status = "saved" | "editing" | "saving" | "unreachable" | "refused" | "stale";
 
 const SAVE_AFTER_MS = 900;
+/** Whoever edits without a pause is saved this often all the same. */
+const SAVE_WITHIN_MS = 2000;
 const RETRY_AFTER_MS = 3000;
+const RETRY_AT_MOST_MS = 60000;
 
 /** A complaint about a request, as one about the document it carried. */
 function inTheDocument(one: Complaint): Complaint {
@@ -46,6 +49,8 @@ export const useOrder = defineStore("order", () => {
   /** The document as revision `revision` has it, where it is known. */
   let base: Document | null = null;
   const planUnreachable = ref(false);
+  /** Why the figures are not there yet, where the computer is busy: they are asked for again. */
+  const stillWorking = ref("");
   /** Whether the figures shown are of the order before its last change, which is being worked out. */
   const behind = ref(false);
   /** Which part of that is at work, and how far it has come. */
@@ -54,8 +59,15 @@ export const useOrder = defineStore("order", () => {
   const fromElsewhere = ref(false);
   /** This browser has no room for what the server has not taken yet. */
   const undrafted = ref(false);
+  /** What this tab's drafts of the order in hand are kept under. */
+  let draftKey = "";
+  /** Drafts of tabs that are open no longer, each taken up once what is in hand is saved. */
+  let leftBehind: KeptDraft[] = [];
+  /** When the first edit was made that the server has not got. */
+  let editedAt = 0;
+  let retries = 0;
   /** What this browser kept of this order and this version cannot read. */
-  const stray = shallowRef<{ words: string; document: unknown } | null>(null);
+  const stray = shallowRef<{ words: string; document: unknown; key: string } | null>(null);
   const tier = ref(0);
   const every = ref(false);
   /** So many tiers the last change was made to, where it was made to every tier. */
@@ -84,37 +96,59 @@ export const useOrder = defineStore("order", () => {
       api.GET("/api/orders/{id}", { params: { path: { id: wanted } } }),
     )) as Order;
     take(order);
-    const draft = await readDraft(wanted);
+    const [key, drafts] = [await ownKey(wanted), await findDrafts(wanted)];
     if (id.value !== wanted) return;
-    if (draft && JSON.stringify(draft.document) !== JSON.stringify(order.document)) {
-      history.remember(order.document);
-      steps.value += 1;
-      document.value = draft.document;
-      if (draft.beganFrom !== order.revision) base = null;
-      revision.value = draft.beganFrom;
-      touch();
-    }
-    await replan();
+    draftKey = key;
+    leftBehind = drafts;
+    if (!(await takeUpNext())) await replan();
   }
 
-  /** What this browser kept of an order, as today's format says it; one that cannot be read is left and said. */
-  async function readDraft(of: string): Promise<Draft | null> {
-    const draft = findDraft(of);
-    if (!draft) return null;
+  /**
+   * Go on with the next draft that the server never took, from the revision it began from: its save meets what was saved
+   * since as one from elsewhere would. Gives whether there was one.
+   */
+  async function takeUpNext(): Promise<boolean> {
+    const of = id.value;
+    for (let kept = leftBehind.shift(); kept; kept = leftBehind.shift()) {
+      const draft = await readDraft(kept);
+      const now = document.value;
+      if (id.value !== of || !now) return false;
+      if (!draft) continue;
+      if (JSON.stringify(draft.document) === JSON.stringify(now)) {
+        dropDraft(draft.key);
+        continue;
+      }
+      history.remember(toRaw(now));
+      if (draft.beganFrom !== revision.value) base = null;
+      revision.value = draft.beganFrom;
+      show(draft.document);
+      if (draft.key !== draftKey && !undrafted.value) dropDraft(draft.key);
+      return true;
+    }
+    return false;
+  }
+
+  /** A draft as today's format says it; one that cannot be read is left and said. */
+  async function readDraft(draft: KeptDraft): Promise<KeptDraft | null> {
     try {
       const read = await answered(api.POST("/api/read", { body: draft.document }));
       return { ...draft, document: read as Document };
     } catch (error) {
       if (!(error instanceof Refused) || error.problem.status >= 500) return draft;
-      stray.value = { words: error.problem.detail, document: draft.document };
+      stray.value = { words: error.problem.detail, document: draft.document, key: draft.key };
       return null;
     }
   }
 
   /** Throw away what this browser kept and this version cannot read. */
   function dropStray(): void {
+    if (stray.value) dropDraft(stray.value.key);
     stray.value = null;
-    dropDraft(id.value);
+  }
+
+  /** Let go of what the server has taken. What this browser read and could not use stays. */
+  function dropOwn(key: string): void {
+    if (stray.value?.key !== key) dropDraft(key);
   }
 
   /** Take the tier above (1) or below (-1) in hand, as far as there are tiers. */
@@ -131,6 +165,9 @@ export const useOrder = defineStore("order", () => {
     history = new History<Document>();
     steps.value += 1;
     id.value = "";
+    draftKey = "";
+    leftBehind = [];
+    editedAt = 0;
     document.value = null;
     plan.value = null;
     desk.complaints = [];
@@ -268,10 +305,12 @@ export const useOrder = defineStore("order", () => {
     if (!document.value) return;
     if (status.value !== "stale") status.value = "editing";
     clearTimeout(saveTimer);
-    saveTimer = setTimeout(() => void save(), SAVE_AFTER_MS);
+    editedAt ||= Date.now();
+    const wait = Math.min(SAVE_AFTER_MS, editedAt + SAVE_WITHIN_MS - Date.now());
+    saveTimer = setTimeout(() => void save(), Math.max(0, wait));
     // The server is the first place to save to. What this browser read and could not use is not written over.
-    if (!stray.value)
-      undrafted.value = !keepDraft(id.value, { beganFrom: revision.value, document: document.value });
+    if (draftKey && stray.value?.key !== draftKey)
+      undrafted.value = !keepDraft(draftKey, { beganFrom: revision.value, document: document.value });
   }
 
   /** Save now. One save runs at a time; what is edited meanwhile is saved after it. */
@@ -287,14 +326,15 @@ export const useOrder = defineStore("order", () => {
 
   async function send(): Promise<void> {
     const sent = document.value;
-    const target = id.value;
+    const [target, key] = [id.value, draftKey];
     if (!sent) return;
     status.value = "saving";
+    editedAt = 0;
     try {
       const body = { began_from: revision.value, document: sent };
       const order = await answered(api.PUT("/api/orders/{id}", { params: { path: { id: target } }, body }));
       if (id.value !== target) {
-        if (JSON.stringify(findDraft(target)?.document) === JSON.stringify(sent)) dropDraft(target);
+        if (JSON.stringify(draftAt(key)?.document) === JSON.stringify(sent)) dropDraft(key);
         return;
       }
       revision.value = order.revision;
@@ -302,9 +342,10 @@ export const useOrder = defineStore("order", () => {
       savedAt.value = new Date(order.saved_at);
       fromElsewhere.value = false;
       if (document.value === sent) {
-        if (!stray.value) dropDraft(target);
+        dropOwn(key);
         undrafted.value = false;
         status.value = "saved";
+        await takeUpNext();
       } else touch();
     } catch (error) {
       if (id.value === target && !(await putTogether(error, target))) failed(error);
@@ -348,7 +389,7 @@ export const useOrder = defineStore("order", () => {
         differing: both?.differing ?? [],
       };
       status.value = "stale";
-      if (!stray.value) dropDraft(id.value);
+      dropOwn(draftKey);
     } else if (error instanceof Refused && error.problem.status < 500) {
       desk.complaints = error.problem.errors.map(inTheDocument);
       status.value = "refused";
@@ -431,14 +472,21 @@ export const useOrder = defineStore("order", () => {
       plan.value = answer;
       desk.complaints = [];
       planUnreachable.value = false;
+      stillWorking.value = "";
+      retries = 0;
       if (status.value === "refused") touch();
     } catch (error) {
       if (mine.signal.aborted) return;
       if (error instanceof Refused && error.problem.status < 500)
         desk.complaints = error.problem.errors.map(inTheDocument);
       else if (error instanceof Refused || error instanceof Unreachable) {
-        planUnreachable.value = true;
-        planTimer = setTimeout(() => void replan(), RETRY_AFTER_MS);
+        stillWorking.value = isBusy(error) ? error.problem.detail : "";
+        planUnreachable.value = !stillWorking.value;
+        planTimer = setTimeout(
+          () => void replan(),
+          Math.min(RETRY_AFTER_MS * 2 ** retries, RETRY_AT_MOST_MS),
+        );
+        if (stillWorking.value) retries += 1;
       } else throw error;
     } finally {
       if (planning === mine) {
@@ -462,6 +510,7 @@ export const useOrder = defineStore("order", () => {
     status,
     stale,
     planUnreachable,
+    stillWorking,
     behind,
     part,
     fromElsewhere,

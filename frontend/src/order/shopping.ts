@@ -1,11 +1,13 @@
 /** The shopping of the order in hand, as it stands, or of every order due in some days. */
 import { defineStore } from "pinia";
 import { computed, ref, shallowRef, toRaw } from "vue";
-import { answered, api, Refused } from "@/api/client";
+import { answered, api, isBusy, Refused } from "@/api/client";
 import type { Shopping } from "@/api/types";
 import { keep, recall } from "@/base/browser";
 import { useKit } from "@/kitchen/kit";
 import { useOrder } from "./order";
+
+const ASK_AGAIN_MS = 1500;
 
 export type Scope = "order" | "week";
 const TICKS = "amber:ticked";
@@ -33,6 +35,11 @@ export const useShopping = defineStore("shopping", () => {
   const shopping = shallowRef<Shopping | null>(null);
   const trouble = ref("");
   const busy = ref(false);
+  /** What is said while the list is still being worked out; it is asked for again. */
+  const awaited = ref("");
+  /** Which list is shown, so that one of another scope is never taken for it. */
+  let shownFor = "";
+  let again: ReturnType<typeof setTimeout> | undefined;
   const scope = ref<Scope>("order");
   const first = ref("");
   const days = ref(7);
@@ -61,6 +68,8 @@ export const useShopping = defineStore("shopping", () => {
   async function refresh(): Promise<void> {
     if (!order.document) return;
     asking?.abort();
+    clearTimeout(again);
+    if (shownFor !== place.value) shopping.value = null;
     const mine = new AbortController();
     asking = mine;
     busy.value = true;
@@ -68,10 +77,18 @@ export const useShopping = defineStore("shopping", () => {
       const found = await ask(mine.signal);
       if (mine.signal.aborted) return;
       shopping.value = found;
+      shownFor = place.value;
       trouble.value = "";
+      awaited.value = "";
       ticked.value = tickedBefore(place.value);
     } catch (error) {
       if (mine.signal.aborted) return;
+      awaited.value = isBusy(error) ? error.problem.detail : "";
+      if (awaited.value) {
+        trouble.value = "";
+        again = setTimeout(() => void refresh(), ASK_AGAIN_MS);
+        return;
+      }
       trouble.value =
         error instanceof Refused && error.problem.status < 500
           ? error.problem.errors.map((one) => `${one.field} ${one.message}.`).join(" ") ||
@@ -89,5 +106,5 @@ export const useShopping = defineStore("shopping", () => {
     keep(`${TICKS}:${place.value}`, JSON.stringify(ticked.value));
   }
 
-  return { shopping, trouble, busy, scope, first, from, days, pooled, query, ticked, refresh, tick };
+  return { shopping, trouble, busy, awaited, scope, first, from, days, pooled, query, ticked, refresh, tick };
 });

@@ -40,6 +40,7 @@ const till = computed(() => {
 });
 const detail = computed(() => {
   if (shop.scope === "order") return "For this order as it stands";
+  if (!found.value) return shop.awaited || "Working out the list …";
   const count = shares.value.length;
   if (!count) return "No order is due on these days";
   return count === 1 ? "One order is due" : `${count} orders are due`;

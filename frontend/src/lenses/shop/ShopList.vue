@@ -45,7 +45,9 @@ function buying(want: Want): string {
 <template>
   <div class="list" tabindex="0" role="group" aria-label="The shopping list" :aria-busy="shop.busy">
     <p v-if="shop.trouble" class="trouble" role="alert">{{ shop.trouble }}</p>
-    <p v-if="!shop.shopping && !shop.trouble" class="soft">Writing the list …</p>
+    <p v-if="!shop.shopping && !shop.trouble" class="soft" role="status">
+      {{ shop.awaited || "Writing the list …" }}
+    </p>
     <template v-if="shop.shopping">
       <p v-if="!wants.length" class="soft">Nothing is due on these days.</p>
       <p v-for="gap in shop.shopping.gaps" :key="gap" class="trouble">{{ gap }}</p>

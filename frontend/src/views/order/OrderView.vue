@@ -12,6 +12,7 @@ import { wrongWords } from "@/order/wrong";
 import { useDesk } from "@/ui/desk";
 import { asked } from "@/ui/working";
 import WorkingCard from "@/ui/WorkingCard.vue";
+import AwaitedCake from "./AwaitedCake.vue";
 import BowlStrip from "./BowlStrip.vue";
 import FirstWalk from "./FirstWalk.vue";
 import { useKeys } from "./keys";
@@ -41,6 +42,14 @@ const below = computed(() => {
   const tier = order.plan?.tiers[order.tier];
   const carries = order.tier + 1 < (order.plan?.tiers.length ?? 0);
   return tier && current.value.below?.shown(tier, carries) ? current.value.below.what : null;
+});
+/** What is at work while the figures are not there yet, or are of the cake before its last change. */
+const working = computed(() => {
+  if (order.planUnreachable) return "";
+  const what = order.part?.part ?? (order.plan ? "Updating" : "Working out this cake");
+  if (order.stillWorking) return order.stillWorking;
+  if (!order.behind) return "";
+  return order.plan ? `${what} … These numbers are from before your last change.` : `${what} …`;
 });
 async function begin(): Promise<void> {
   begun.value = false;
@@ -118,27 +127,36 @@ onBeforeRouteLeave(async () => {
     <p><RouterLink to="/">Back to the shelf</RouterLink></p>
     <button class="act main" @click="begin">Try again</button>
   </main>
-  <div v-else-if="order.document" class="order">
+  <div v-else-if="order.document" class="order" :class="{ old: working && order.plan }">
     <a class="skip" href="#decided" @click.prevent="skip">Skip to what is decided</a>
     <OrderBar :lens="current.name" @trouble="(words) => (trouble = words)" />
     <LensSpine :current="current.name" @look="look" />
     <main class="middle" :class="{ halved: below, beside: below && current.below?.beside }">
       <p v-if="order.planUnreachable" class="banner" role="alert">
-        The kitchen's server cannot be reached. Your edits are kept in this browser; the figures will follow
-        when it is back.
+        The kitchen's server cannot be reached.
+        {{
+          order.undrafted
+            ? "This browser has no room for your edits: leave this page open, and they are saved when it is back."
+            : "Your edits are kept in this browser; the figures will follow when it is back."
+        }}
       </p>
       <p v-else-if="desk.complaints[0]" class="banner" role="alert">
         These figures are from before the last edit. {{ wrongWords(desk.complaints[0], order.document) }}
       </p>
       <p v-if="trouble" class="banner" role="alert">{{ trouble }}</p>
-      <p v-if="order.behind && order.plan && !order.planUnreachable" class="behind" role="status">
-        <template v-if="order.part">
-          <progress :value="order.part.share" max="1" aria-label="How far it is worked out"></progress>
-          {{ order.part.part }}; the
-        </template>
-        <template v-else>Being worked out; the</template> figures are from before the last edit.
-        <button class="act" @click="order.undo()">Stop</button>
+      <p v-if="working" class="working" role="status">
+        <progress
+          v-if="order.part"
+          :value="order.part.share"
+          max="1"
+          aria-label="How far it is worked out"
+        ></progress>
+        <span>{{ working }}</span>
+        <button v-if="order.behind && order.plan && order.canUndo" class="act" @click="order.undo()">
+          Stop
+        </button>
       </p>
+      <AwaitedCake v-if="!order.plan" :id="order.id" :tiers="order.document.design.tiers" />
       <StrayDraft />
       <component :is="current.middle" v-if="current.middle" />
       <HalfSection
@@ -152,6 +170,10 @@ onBeforeRouteLeave(async () => {
       <component :is="below" v-if="below" />
     </main>
     <aside id="decided" ref="panel" class="panel" tabindex="-1" :aria-label="`${current.name} lens`">
+      <template v-if="!order.plan && !desk.complaints.length">
+        <h2 tabindex="-1">{{ current.name }}</h2>
+        <p>The numbers come as soon as this cake is worked out. What you change meanwhile is saved.</p>
+      </template>
       <component :is="current.panel" />
     </aside>
     <footer v-if="!current.ownBowls" class="foot"><BowlStrip /></footer>
@@ -170,8 +192,7 @@ onBeforeRouteLeave(async () => {
 </template>
 
 <style scoped>
-/* Said only where it takes long enough to be noticed. */
-.behind progress {
+.working progress {
   appearance: none;
   width: 120px;
   height: 10px;
@@ -179,35 +200,50 @@ onBeforeRouteLeave(async () => {
   background: var(--paper);
 }
 
-.behind progress::-webkit-progress-bar {
+.working progress::-webkit-progress-bar {
   background: var(--paper);
 }
 
-.behind progress::-webkit-progress-value {
+.working progress::-webkit-progress-value {
   background: var(--amber-line);
   transition: width 0.3s;
 }
 
-.behind progress::-moz-progress-bar {
+.working progress::-moz-progress-bar {
   background: var(--amber-line);
 }
 
-.behind {
+/* In a corner, beside the cake; shown only where it takes long enough to be noticed. */
+.working {
   position: absolute;
   z-index: 3;
-  top: 8px;
-  left: 50%;
+  bottom: 8px;
+  left: 12px;
   display: flex;
-  gap: 14px;
+  gap: 12px;
   align-items: center;
   width: max-content;
-  max-width: calc(100% - 24px);
+  max-width: min(340px, calc(100% - 24px));
+  min-height: 44px;
   margin: 0;
-  padding: 6px 6px 6px 16px;
+  padding: 4px 6px 4px 14px;
   border: 1px solid var(--rule);
   background: var(--panel);
-  translate: -50% 0;
   animation: appear 1ms 0.7s both;
+}
+
+/* Figures that are old look old. */
+.old .middle > :deep(:not(.working, .banner, :has(.working))),
+.old .panel :deep(.row),
+.old .foot {
+  animation: fade 1ms 0.7s both;
+}
+
+@keyframes fade {
+  to {
+    opacity: 0.5;
+    filter: grayscale(1);
+  }
 }
 
 @keyframes appear {
