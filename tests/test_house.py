@@ -14,7 +14,7 @@ ALLOWED = {
     "core": {"amber_spread.core", "contourpy", "manifold3d", "numpy", "pydantic", "pydantic_core", "pygeodesic", "rectpack", "scipy", "shapely"},
     "store": {"amber_spread.core", "amber_spread.store", "pydantic", "sqlalchemy", "alembic", "psycopg"},
     "papers": {"amber_spread.core", "amber_spread.papers", "pydantic", "reportlab", "ezdxf", "svgelements", "defusedxml", "manifold3d", "networkx", "numpy", "PIL", "shapely", "trimesh"},
-    "web": {"amber_spread.core", "amber_spread.store", "amber_spread.papers", "amber_spread.web", "fastapi", "starlette", "pydantic", "pydantic_core", "sqlalchemy", "uvicorn"},
+    "web": {"amber_spread.core", "amber_spread.store", "amber_spread.papers", "amber_spread.web", "anyio", "fastapi", "starlette", "pydantic", "pydantic_core", "sqlalchemy", "uvicorn"},
     "demo": {"amber_spread.core", "amber_spread.store", "amber_spread.demo"},
 }  # fmt: skip
 

@@ -4,7 +4,7 @@ import uuid
 from datetime import datetime
 from typing import Any
 
-from sqlalchemy import JSON, DateTime, ForeignKey, Index, MetaData, Text, Uuid, false, func
+from sqlalchemy import JSON, DateTime, ForeignKey, Index, LargeBinary, MetaData, Text, Uuid, false, func
 from sqlalchemy.orm import DeclarativeBase, Mapped, mapped_column
 
 CONVENTION = {
@@ -56,6 +56,17 @@ class RevisionRow(Base):
     saved_at: Mapped[datetime] = mapped_column(DateTime(timezone=True), server_default=func.now())
     format: Mapped[int]
     document: Mapped[dict[str, Any]] = mapped_column(JSON)
+
+
+class WorkedRow(Base):
+    """What was worked out and takes long, by a digest of what it depends on: it can be worked out again."""
+
+    __tablename__ = "worked"
+    __table_args__ = (Index("ix_worked_used_at", "used_at"),)
+
+    key: Mapped[str] = mapped_column(Text, primary_key=True)
+    content: Mapped[bytes] = mapped_column(LargeBinary)
+    used_at: Mapped[datetime] = mapped_column(DateTime(timezone=True), server_default=func.now())
 
 
 class WholeRow(Base):

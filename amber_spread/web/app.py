@@ -12,6 +12,7 @@ from fastapi.staticfiles import StaticFiles
 from starlette.exceptions import HTTPException
 
 from amber_spread.store.orders import OrderBook
+from amber_spread.store.worked import WorkedShelf
 from amber_spread.web import carving, kit, line, notices, orders, pantry, papers, planning, practice, shop
 from amber_spread.web.bounds import BoundedBody, BoundedTime
 from amber_spread.web.compressed import Compressed
@@ -55,7 +56,7 @@ def make_app(book: OrderBook | None, built: Path = BUILT) -> FastAPI:
                   lifespan=living, separate_input_output_schemas=False,
                   openapi_url="/api/openapi.json")  # fmt: skip
     app.state.book = book
-    app.state.planner = Planner(workers)
+    app.state.planner = Planner(workers, None if book is None else WorkedShelf(book.engine))
     app.state.notices = told
     app.state.later = later
     app.state.thinking = Thinking()

@@ -1,16 +1,12 @@
 """What is kept of an order beside it: its card for the shelf, to scale and with what needs attention, and its bill."""
 
-import hashlib
 import logging
 import uuid
 from datetime import datetime
-from functools import cache
-from pathlib import Path
 from typing import Any
 
 from pydantic import ValidationError
 
-import amber_spread.core
 from amber_spread.core.document import Document, FileError
 from amber_spread.core.geometry.outline import Point
 from amber_spread.core.kernel.base import Frozen
@@ -22,6 +18,7 @@ from amber_spread.core.stock.kit import Kit
 from amber_spread.core.tier import Silhouette
 from amber_spread.store.orders import Billed, MadeCard, Order, OrderBook, Shelved, Unread
 from amber_spread.store.shelves import Kept, KitShelf
+from amber_spread.web.known import program
 from amber_spread.web.later import Later
 from amber_spread.web.planner import Planner
 from amber_spread.web.still import StillWorking
@@ -73,7 +70,7 @@ class CardMaker:
         self.planner = planner
         self.later = later
         self.kit: Kept[Kit] = KitShelf(book.engine).open()
-        self.by = f"{_program()}, kit {self.kit.number}"
+        self.by = f"{program()}, kit {self.kit.number}"
 
     def of(self, document: Document) -> MadeCard:
         """The card and the bill of a design. Raises FileError where it cannot be planned."""
@@ -214,12 +211,3 @@ def _rounded(line: list[Point]) -> list[Point]:
 def _bare(figure: Figure) -> Figure:
     """A figure without what was put into it: nobody asks for its working on the shelf."""
     return Figure(figure.value, figure.unit, figure.rule, figure.rounding, {}, figure.id)
-
-
-@cache
-def _program() -> str:
-    """Which program works the figures out: a digest of its arithmetic, so that no card outlives a change of it."""
-    digest = hashlib.sha256()
-    for path in sorted(Path(amber_spread.core.__file__).parent.rglob("*.py")):
-        digest.update(path.read_bytes())
-    return digest.hexdigest()[:16]

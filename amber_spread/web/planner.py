@@ -7,6 +7,7 @@ from concurrent.futures import Future
 from contextlib import contextmanager
 from typing import Annotated, ParamSpec, TypeVar
 
+from anyio import to_thread
 from fastapi import Depends, Request
 
 from amber_spread.core.design.effort import bodies_of, carving_of, effort_ms
@@ -17,8 +18,10 @@ from amber_spread.core.kernel.progress import Heard, unheard
 from amber_spread.core.plan import Plan
 from amber_spread.core.stock.contents import Contents
 from amber_spread.core.stock.kit import STARTING, Kit
+from amber_spread.store.worked import WorkedShelf
 from amber_spread.web.clients import client_of
 from amber_spread.web.elsewhere import Done, Known, Work, with_bodies, written
+from amber_spread.web.known import NOTHING, KnownBodies
 from amber_spread.web.shares import Whose
 from amber_spread.web.still import TooMuch
 from amber_spread.web.workers import FAILED, LOOK_S, Unwanted, Workers
@@ -31,8 +34,6 @@ SOON_MS = 40.0
 """What takes no longer than this is planned where it was asked for; handing it over would take as long again."""
 LONGEST_S = 60.0
 """So much of the processor's time is spent on one plan, s: by the clock it may be more, on a machine that is busy."""
-MOST_BODIES = 12
-"""The bodies of so many designs are known here, those worked on last."""
 MOST_CARVED = 4
 """So many carvings are known here: no more than a body keeps the coats of, so that what is known is there."""
 
@@ -60,11 +61,12 @@ def sent_as(field: str) -> Iterator[None]:
 class Planner:
     """Plans design files for the web."""
 
-    def __init__(self, workers: Workers) -> None:
+    def __init__(self, workers: Workers, shelf: WorkedShelf | None = None) -> None:
         self.workers = workers
+        self.known = KnownBodies(shelf)
+        self._keeping: set[asyncio.Future[None]] = set()
         self._carved: Latest[str, bool] = Latest(MOST_CARVED)
         """What was carved elsewhere, the last of it, for which tins, so that it is known here."""
-        self._known: Latest[str, Known] = Latest(MOST_BODIES)
 
     def soon(self, document: Document, kit: Kit | None) -> bool:
         """Whether it is soon planned here, what is carved in it having been worked out before for the same tins."""
@@ -95,9 +97,13 @@ class Planner:
         """
         if self.soon(document, kit):
             return plan_document(document, kit, contents)
-        known, begun = self._begin(NOBODY, plan_document, document, kit, contents)
+        known = self.known.find(_bodies(document))
+        begun = self.workers.begin_for(NOBODY, with_bodies, LONGEST_S, plan_document, known, document, kit, contents)
         with too_much():
-            return self._keep(document, kit, known, begun.result())
+            found, learnt = self._keep(document, kit, known, begun.result())
+        if learnt:
+            self.known.keep(_bodies(document))
+        return found
 
     async def elsewhere(
         self,
@@ -112,10 +118,19 @@ class Planner:
         and Unwanted once whoever asked is gone: the next edit follows soon, and would wait behind it. Raises Crowded
         where they wait for too much already, and TooMuch.
         """
-        known, begun = self._begin(asker.whose, work, document, kit, contents)
+        given = _bodies(document)
+        known = self.known.here(given)
+        if known is None:
+            known = await to_thread.run_sync(self.known.find, given) if given else NOTHING
+        begun = self.workers.begin_for(asker.whose, with_bodies, LONGEST_S, work, known, document, kit, contents)
         self.workers.hear(begun, heard)
         with too_much():
-            return self._keep(document, kit, known, await self._awaited(asker, begun))
+            found, learnt = self._keep(document, kit, known, await self._awaited(asker, begun))
+        if learnt:
+            keeping = asyncio.ensure_future(to_thread.run_sync(self.known.keep, given))
+            self._keeping.add(keeping)
+            keeping.add_done_callback(self._keeping.discard)
+        return found
 
     async def alone(
         self, asker: Asker, gives_up: Exception, seconds: float, work: Callable[P, T], *args: P.args, **kwargs: P.kwargs
@@ -127,13 +142,6 @@ class Planner:
             return await self._awaited(asker, self.workers.begin_for(asker.whose, work, seconds, *args, **kwargs))
         except FAILED as error:
             raise gives_up from error
-
-    def _begin(
-        self, whose: Whose, work: Work[T], document: Document, kit: Kit | None, contents: Contents | None
-    ) -> "tuple[Known, Future[Done[T]]]":
-        """Have it done elsewhere, with what is known so far of the bodies that are carved in it."""
-        known = self._known.get(bodies_of(document.design, document.practice), Known((), {}))
-        return known, self.workers.begin_for(whose, with_bodies, LONGEST_S, work, known, document, kit, contents)
 
     async def _awaited(self, asker: Asker, begun: "Future[A]") -> A:
         waiting: asyncio.Future[A] = asyncio.wrap_future(begun)
@@ -148,16 +156,22 @@ class Planner:
                 waiting.cancel()
                 self.workers.give_up(begun)
 
-    def _keep(self, document: Document, kit: Kit | None, before: Known, done: "Done[T]") -> T:
-        """What was asked for; the bodies worked out on the way are kept for the next time."""
-        given = bodies_of(document.design, document.practice)
-        if given:
-            had = {body.key: body for body in before.bodies}
-            bodies = tuple(one if isinstance(one, BareBody) else had[one] for one in done.bodies)
-            known = self._known.put(given, Known(bodies, {**before.made, **done.made}))
-            take_over(known.bodies, known.made)
-            self._carved.put(_carving(document, kit), True)
-        return done.found
+    def _keep(self, document: Document, kit: Kit | None, before: Known, done: "Done[T]") -> tuple[T, bool]:
+        """What was asked for, and whether anything was learnt of its bodies, which are known here from now on."""
+        given = _bodies(document)
+        if not given:
+            return done.found, False
+        had = {body.key: body for body in before.bodies}
+        bodies = tuple(one if isinstance(one, BareBody) else had[one] for one in done.bodies)
+        known = self.known.learn(given, Known(bodies, {**before.made, **done.made}))
+        take_over(known.bodies, known.made)
+        self._carved.put(_carving(document, kit), True)
+        return done.found, bool(done.made) or any(isinstance(one, BareBody) for one in done.bodies)
+
+
+def _bodies(document: Document) -> str:
+    """What the bodies of a design rest on; nothing where none is carved."""
+    return bodies_of(document.design, document.practice)
 
 
 def _carving(document: Document, kit: Kit | None) -> str:

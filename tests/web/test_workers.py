@@ -7,12 +7,17 @@ from multiprocessing import get_context
 from operator import add
 
 import pytest
+from sqlalchemy import text
 
 from amber_spread.core.design.builds import CarvedBuild, JoinedBuild
 from amber_spread.core.design.design import Layers, Tier
+from amber_spread.core.design.effort import bodies_of
 from amber_spread.core.design.finishes import DrapeCover, FreehandFinal
 from amber_spread.core.design.solids import BallSolid, BoxSolid
 from amber_spread.core.document import FileError, carved_bodies, read_document
+from amber_spread.core.plan import forget
+from amber_spread.store.orders import OrderBook
+from amber_spread.store.worked import WorkedShelf
 from amber_spread.web.elsewhere import Known, Wanted, tier_levels, width_of, with_bodies, written
 from amber_spread.web.planner import Planner
 from amber_spread.web.workers import FAILED, MEGABYTE, Unwanted, Workers
@@ -92,6 +97,44 @@ def test_a_carved_body_is_worked_out_elsewhere_once_and_kept_here(workers):
     again = workers.begin(with_bodies, 30, written, Known((kept,), {}), blush, None, None).result()
     assert again.bodies == (kept.key,)
     assert first.model_dump_json() == again.found
+
+
+def test_a_restart_or_another_process_works_nothing_out_twice(workers, book, monkeypatch):
+    shelf, stone = WorkedShelf(book.engine), document(Tier(tin_diameter_mm=205, build=STONE))
+    first = Planner(workers, shelf).plan(stone)
+    forget()
+    kept = []
+    monkeypatch.setattr(shelf, "put", lambda *args: kept.append(args))
+    planner = Planner(workers, shelf)
+    given = bodies_of(stone.design, stone.practice)
+    (body,) = planner.known.find(given).bodies
+    assert {"distances", "climbed", "tins"} <= body.kept.keys()
+    assert planner.plan(stone) == first
+    assert kept == []
+    # Another program works it out anew.
+    monkeypatch.setattr("amber_spread.web.known.program", lambda: "another")
+    assert Planner(workers, shelf).known.find(given).bodies == ()
+
+
+def test_what_the_database_cannot_keep_or_read_is_worked_out_again(workers, book):
+    stone = document(Tier(tin_diameter_mm=206, build=STONE))
+    away = OrderBook.at("postgresql+psycopg://nobody@127.0.0.1:1/nothing").engine
+    assert Planner(workers, WorkedShelf(away)).plan(stone).tiers[0].carving
+    shelf = WorkedShelf(book.engine)
+    Planner(workers, shelf).plan(stone)
+    with book.engine.begin() as connection:
+        connection.execute(text("update worked set content = 'no pickle'"))
+    assert Planner(workers, shelf).known.find(bodies_of(stone.design, stone.practice)).bodies == ()
+
+
+def test_of_what_was_worked_out_the_longest_unused_goes(book):
+    shelf = WorkedShelf(book.engine, most=3)
+    for number in range(4):
+        shelf.put(str(number), bytes([number]))
+        shelf.get("0")
+    assert [shelf.get(str(number)) for number in range(4)] == [b"\0", None, b"\2", b"\3"]
+    shelf.put("0", b"new")
+    assert shelf.get("0") == b"new"
 
 
 def test_what_solids_are_joined_to_is_made_elsewhere_and_never_here(workers, monkeypatch):
