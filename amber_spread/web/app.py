@@ -53,8 +53,7 @@ def make_app(book: OrderBook | None, built: Path = BUILT) -> FastAPI:
         workers.stop()
 
     app = FastAPI(title="Amber Spread", version="1", responses=RESPONSES, docs_url=None, redoc_url=None,
-                  lifespan=living, separate_input_output_schemas=False,
-                  openapi_url="/api/openapi.json")  # fmt: skip
+                  lifespan=living, separate_input_output_schemas=False, openapi_url=None)  # fmt: skip
     app.state.book = book
     app.state.planner = Planner(workers, None if book is None else WorkedShelf(book.engine))
     app.state.notices = told
@@ -78,6 +77,11 @@ def make_app(book: OrderBook | None, built: Path = BUILT) -> FastAPI:
     api.include_router(orders.router)
     api.include_router(notices.router)
 
+    @api.get("/openapi.json", include_in_schema=False)
+    def described() -> dict[str, Any]:
+        """The API's description, written in a thread: it takes some tenths of a second the first time."""
+        return app.openapi()
+
     if built.exists():
 
         @api.get("/docs", include_in_schema=False)
@@ -98,4 +102,7 @@ def make_app(book: OrderBook | None, built: Path = BUILT) -> FastAPI:
             """One page serves every view; the browser finds its own way from the address."""
             return FileResponse(built / "index.html", headers={"Cache-Control": "no-cache"})
 
+    # What FastAPI makes of a route when it is first looked at is made now, while nobody waits.
+    for route in app.routes:
+        route.matches({"type": "http", "method": "GET", "path": "/api/-", "headers": []})
     return app

@@ -2,6 +2,7 @@
 
 import asyncio
 import json
+import time
 from collections.abc import Callable, Iterator
 from concurrent.futures import Future
 from contextlib import contextmanager
@@ -30,6 +31,8 @@ A = TypeVar("A")
 P = ParamSpec("P")
 T = TypeVar("T")
 NOBODY = Whose(waited_for=False)
+SLOWER_KINDS = 64
+"""Of so many kinds of cake it is known that they take longer than is guessed."""
 SOON_MS = 40.0
 """What takes no longer than this is planned where it was asked for; handing it over would take as long again."""
 LONGEST_S = 60.0
@@ -64,6 +67,8 @@ class Planner:
     def __init__(self, workers: Workers, shelf: WorkedShelf | None = None) -> None:
         self.workers = workers
         self.known = KnownBodies(shelf)
+        self._slower: Latest[tuple[str, ...], float] = Latest(SLOWER_KINDS)
+        """Kinds of cake that took so many times as long as was guessed."""
         self._keeping: set[asyncio.Future[None]] = set()
         self._carved: Latest[str, bool] = Latest(MOST_CARVED)
         """What was carved elsewhere, the last of it, for which tins, so that it is known here."""
@@ -71,7 +76,22 @@ class Planner:
     def soon(self, document: Document, kit: Kit | None) -> bool:
         """Whether it is soon planned here, what is carved in it having been worked out before for the same tins."""
         carved = bool(self._carved) and _carving(document, kit) in self._carved
-        return effort_ms(document.design, carved) <= SOON_MS
+        guessed = effort_ms(document.design, carved)
+        return guessed * self._slower.get(_kind(document, carved), 1.0) <= SOON_MS
+
+    def _here(self, work: Work[T], document: Document, kit: Kit | None, contents: Contents | None = None) -> T:
+        """Work on a design file on the spot. How long it takes is measured: a kind of cake that takes longer than was
+        guessed is worked on elsewhere the next time.
+        """
+        began = time.thread_time()
+        try:
+            return work(document, kit, contents)
+        finally:
+            took_ms = 1000 * (time.thread_time() - began)
+            carved = bool(self._carved) and _carving(document, kit) in self._carved
+            guessed, kind = effort_ms(document.design, carved), _kind(document, carved)
+            if took_ms > guessed * self._slower.get(kind, 1.0):
+                self._slower.put(kind, took_ms / guessed)
 
     async def written(
         self, asker: Asker, document: Document, kit: Kit | None, contents: Contents | None, heard: Heard = unheard
@@ -80,7 +100,7 @@ class Planner:
         where it cannot be planned, and what `elsewhere` does.
         """
         if self.soon(document, kit):
-            return written(document, kit, contents)
+            return self._here(written, document, kit, contents)
         return await self.elsewhere(asker, written, document, kit, contents, heard)
 
     async def planned(
@@ -88,7 +108,7 @@ class Planner:
     ) -> Plan:
         """The plan of a design file. Raises likewise."""
         if self.soon(document, kit):
-            return plan_document(document, kit, contents)
+            return self._here(plan_document, document, kit, contents)
         return await self.elsewhere(asker, plan_document, document, kit, contents)
 
     def plan(self, document: Document, kit: Kit | None = None, contents: Contents | None = None) -> Plan:
@@ -96,7 +116,7 @@ class Planner:
         TooMuch.
         """
         if self.soon(document, kit):
-            return plan_document(document, kit, contents)
+            return self._here(plan_document, document, kit, contents)
         known = self.known.find(_bodies(document))
         begun = self.workers.begin_for(NOBODY, with_bodies, LONGEST_S, plan_document, known, document, kit, contents)
         with too_much():
@@ -167,6 +187,11 @@ class Planner:
         take_over(known.bodies, known.made)
         self._carved.put(_carving(document, kit), True)
         return done.found, bool(done.made) or any(isinstance(one, BareBody) for one in done.bodies)
+
+
+def _kind(document: Document, carved: bool) -> tuple[str, ...]:
+    """What a design is made up of, as far as that says how long it takes."""
+    return (str(carved), *(f"{tier.shape.kind} {tier.build.kind}" for tier in document.design.tiers))
 
 
 def _bodies(document: Document) -> str:

@@ -3,6 +3,7 @@
 import asyncio
 import json
 from collections.abc import AsyncIterator, Mapping
+from functools import cache
 from typing import Annotated, Any, get_args
 
 from fastapi import APIRouter, Body, Response
@@ -145,10 +146,16 @@ def read(document: Document) -> Document:
     return document
 
 
-@router.get("/handbook")
-def handbook() -> Handbook:
+@router.get("/handbook", response_model=Handbook)
+def handbook() -> Response:
     """The media that come with the program, the starting practice and kit, the limits and every rule."""
-    return Handbook(
+    return Response(_handbook(), media_type="application/json")
+
+
+@cache
+def _handbook() -> str:
+    """All of it as JSON: it takes longer to write than most plans, and stays the same."""
+    found = Handbook(
         media=list(LIBRARY),
         parts=[PartKinds(path="/".join(part.path), kinds=list(part.kinds.values())) for part in PARTS],
         field_media={field: list(kinds_that(*needs)) for field, needs in FIELD_NEEDS.items()},
@@ -165,6 +172,7 @@ def handbook() -> Handbook:
         goods=GOODS,
         support_test=list(TEST_STEPS),
     )
+    return found.model_dump_json()
 
 
 def _words() -> dict[str, list[Choice]]:

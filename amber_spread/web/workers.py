@@ -31,6 +31,7 @@ CLOCK = 10.0
 """A process that does nothing, or next to nothing, is ended after so many times its processor time by the clock."""
 NICE = 10
 """By so much less of the processor is asked for by work that nobody waits for."""
+AGAIN_S = 0.3
 MEGABYTE = 1024 * 1024
 MOST_MEMORY = 256 * MEGABYTE
 """What a piece of work may take beyond what the program itself holds."""
@@ -171,7 +172,11 @@ class Workers:
             with self._lock:
                 if self._stopped:
                     raise Ended
-                process.start()
+                try:
+                    process.start()
+                except (EOFError, OSError):  # what all are forked from was ended a moment ago, and is begun anew
+                    time.sleep(AGAIN_S)
+                    process.start()
                 self._running.add(process)
             telling.close()
             until = time.monotonic() + CLOCK * asked.seconds
@@ -190,6 +195,8 @@ class Workers:
         except TimeoutError:
             raise
         except (EOFError, OSError) as error:
+            if process.pid is None:
+                raise Ended from error
             process.join(1.0)
             raise TimeoutError if process.exitcode == -signal.SIGXCPU else Ended from error
         finally:

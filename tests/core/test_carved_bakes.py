@@ -12,7 +12,7 @@ from shapely import MultiPolygon, Point, Polygon, box
 
 from amber_spread.core.cake.nested import Bed, Lying, laid_on
 from amber_spread.core.cake.oven import Oven, oven_loads
-from amber_spread.core.cake.trays import HalfBall, Needed, Tray, Work, batter_ml, choose
+from amber_spread.core.cake.trays import HalfBall, Needed, Tray, Work, batter_ml, choose, forget_bakes
 from amber_spread.core.design.builds import JoinedBuild
 from amber_spread.core.design.design import Layers
 from amber_spread.core.design.practice import Practice
@@ -337,3 +337,20 @@ def test_oven_loads_are_no_fewer_than_the_room_and_the_tins_allow(bakes, shelves
     if len(bakes) == 1:
         assert oven_loads(tuple(bakes), oven._replace(shelves=shelves + 1)) <= loads
         assert oven_loads(tuple(bakes), oven._replace(of_each=of_each + 1)) <= loads
+
+
+@settings(max_examples=3)
+@given(st.lists(st.integers(60, 250), min_size=12, max_size=12), st.randoms(use_true_random=False), st.booleans())
+def test_seventy_five_tins_are_chosen_among_by_no_solver_with_a_clock_and_in_whatever_order(radii, order, bounded):
+    """The same batter whichever tin is named first; and what is chosen depends on no machine's speed."""
+    slices = tuple(Needed(half / 2, Lying(half * 0.8, half * 0.9), half) for half in radii)
+    tins = [Tray("round" if at % 2 else "square", 80.0 + 3 * at, None, 1 + at % 3, True) for at in range(75)]
+    work = Work(slices, 20.0, 5.0, 0.48, 2.0, most=6 if bounded else None)
+    own = Tray("round", 330.0, None, 1, False)
+    forget_bakes()
+    first = choose(work, (*tins, own), lambda *_: 0.0)
+    order.shuffle(tins)
+    second = choose(work, (*tins, own), lambda *_: 0.0)
+    assert batter_ml(work, first) == pytest.approx(batter_ml(work, second), abs=0.1)
+    for chosen in (first, second):
+        assert sorted(at for taken in chosen.values() for group in taken for at in group) == list(range(12))

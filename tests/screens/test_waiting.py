@@ -47,7 +47,7 @@ def test_figures_from_before_the_last_change_look_old_and_the_change_is_saved(sc
     expect(
         screen.get_by_role("status").filter(has_text="These numbers are from before your last change")
     ).to_be_visible()
-    expect(screen.locator(".foot")).to_have_css("opacity", "0.5")
+    expect(screen.locator(".foot")).to_have_css("font-style", "italic")
     expect(screen.locator("[data-status=saved]")).to_be_visible()
     screen.reload()
     expect(screen.get_by_role("textbox", name="Title")).to_have_value("Saved before it is planned")

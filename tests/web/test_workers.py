@@ -13,9 +13,11 @@ from amber_spread.core.design.builds import CarvedBuild, JoinedBuild
 from amber_spread.core.design.design import Layers, Tier
 from amber_spread.core.design.effort import bodies_of
 from amber_spread.core.design.finishes import DrapeCover, FreehandFinal
+from amber_spread.core.design.shapes import RoundShape, SquareShape
 from amber_spread.core.design.solids import BallSolid, BoxSolid
-from amber_spread.core.document import FileError, carved_bodies, read_document
+from amber_spread.core.document import FileError, carved_bodies, plan_document, read_document
 from amber_spread.core.plan import forget
+from amber_spread.core.stock.kit import Kit, Tin
 from amber_spread.store.orders import OrderBook
 from amber_spread.store.worked import WorkedShelf
 from amber_spread.web.elsewhere import Known, Wanted, tier_levels, width_of, with_bodies, written
@@ -176,6 +178,35 @@ def test_another_colour_of_what_was_carved_is_planned_here_and_another_view_is_n
         count = len(sent)
         planner.plan(document(other))
         assert len(sent) == count + 1
+
+
+def test_a_kind_of_cake_that_proves_slow_is_worked_on_elsewhere_the_next_time(workers, monkeypatch):
+    planner = Planner(workers)
+    plain, square = (document(Tier(tin_diameter_mm=200, shape=shape)) for shape in (RoundShape(), SquareShape()))
+    assert planner.soon(plain, None) and planner.soon(square, None)
+    real = plan_document
+
+    def slow(*given):
+        until = time.thread_time() + 0.1
+        while time.thread_time() < until:
+            pass
+        return real(*given)
+
+    monkeypatch.setattr("amber_spread.web.planner.plan_document", slow)
+    planner.plan(plain)
+    assert not planner.soon(plain, None) and planner.soon(square, None)
+
+
+def test_other_tins_for_what_was_carved_are_chosen_elsewhere(workers):
+    stone, kit = (
+        document(Tier(tin_diameter_mm=204, build=STONE)),
+        Kit(tins=(Tin(shape="round", across_mm=200, depth_mm=75),)),
+    )
+    planner = Planner(workers)
+    planner.plan(stone)
+    assert planner.soon(stone, None) and not planner.soon(stone, kit)
+    planner.plan(stone, kit)
+    assert planner.soon(stone, kit)
 
 
 def test_work_that_is_given_up_ends_at_once_and_frees_its_place(workers):

@@ -19,6 +19,8 @@ from amber_spread.core.geometry.rows import Numbers
 
 MOST_BESIDE = 4
 """No more are looked at together."""
+MOST_TRIED = 220
+"""So many different groups are tried on a bed: all of 12 slices by twos, and as many by threes."""
 FEW = 12
 """Of the ways to lay two against each other no more are looked at beside others, spread from the narrowest on."""
 SLACK_MM = 1e-6
@@ -182,10 +184,13 @@ def laid_on(ones: tuple[Lying, ...], gap: float, bed: Bed) -> Room | None:
 
 
 def together(ones: list[Lying], gap: float, bed: Bed) -> Iterator[tuple[int, ...]]:
-    """Every two, three and four of some slices that lie on a bed together, by their numbers."""
+    """Every two, three and four of some slices that lie on a bed together, by their numbers; of different ones no more
+    than `MOST_TRIED` are tried, pairs first.
+    """
     areas, room = [one.area(gap) for one in ones], bed.area(gap)
     fits = [at for at, one in enumerate(ones) if laid_on((one,), gap, bed)]
     before: set[tuple[int, ...]] = {(at,) for at in fits}
+    tried: set[tuple[Lying, ...]] = set()
     for size in range(2, MOST_BESIDE + 1):
         now: set[tuple[int, ...]] = set()
         for group in combinations(fits, size):
@@ -194,7 +199,11 @@ def together(ones: list[Lying], gap: float, bed: Bed) -> Iterator[tuple[int, ...
                 group[:at] + group[at + 1 :] not in before for at in range(size)
             ):
                 continue
-            if laid_on(tuple(ones[at] for at in group), gap, bed):
+            lying = tuple(ones[at] for at in group)
+            if lying not in tried and len(tried) >= MOST_TRIED:
+                continue
+            tried.add(lying)
+            if laid_on(lying, gap, bed):
                 now.add(group)
         yield from sorted(now)
         before = now

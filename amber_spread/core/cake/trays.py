@@ -1,17 +1,17 @@
 """Which tin each layer of a carved tier is cut from, so that all of them take least batter."""
 
 import math
+from collections import Counter
 from collections.abc import Callable, Iterator
 from functools import lru_cache
 from itertools import islice
 from typing import NamedTuple
 
-import numpy
-from numpy.typing import NDArray
 from shapely import Point, Polygon, box
 from shapely.affinity import rotate, translate
 
 from amber_spread.core.cake.batter import ball_batter, batter_volume
+from amber_spread.core.cake.cheapest import Cheapest, Offer, Taken
 from amber_spread.core.cake.nested import Bed, Lying, forget_rooms, together
 from amber_spread.core.geometry.outline import round_area
 from amber_spread.core.geometry.sliced import Slice
@@ -166,59 +166,74 @@ def _groups(tray: Tray, work: Work) -> tuple[Group, ...]:
     return (*alone, *islice(together(lying, KNIFE_MM, bed), MOST_GROUPS))
 
 
+def _offer(work: Work, tray: Tray, beyond: Beyond, own: bool = False) -> tuple[Offer, tuple[Group, ...]]:
+    """A tin with its groups as an offer; the tier's `own` holds each slice by itself, whatever its size."""
+    groups = _groups(tray, work)
+    if own:
+        groups = tuple(sorted({(at,) for at in range(len(work.slices))} | set(groups)))
+    layer, bake = tray.costs(work)
+    each = work.fill * layer + (0.0 if tray.owned else TO_GET)
+    costs = tuple(each + (beyond(tray, one[0]) if needs_paste(tray, work, one) else 0.0) for one in groups)
+    sets = tuple(sum(1 << at for at in one) for one in groups)
+    return Offer(sets, costs, work.fill * bake + A_BAKE, tray.each), groups
+
+
+class Choice:
+    """What may be cut from each layer out of each tin, the tier's own last: tins that another beats are left out."""
+
+    def __init__(self, work: Work, trays: tuple[Tray, ...], beyond: Beyond) -> None:
+        self.work, self.beyond = work, beyond
+        offers = [(*_offer(work, tray, beyond, tray is trays[-1]), tray) for tray in trays]
+        self.offers = [
+            one
+            for at, one in enumerate(offers)
+            if one[0].groups
+            and not any(
+                other[0].beats(one[0]) and (before < at or not one[0].beats(other[0]))
+                for before, other in enumerate(offers)
+                if before != at
+            )
+        ]
+        self._free = self._gone_through(counted=False)
+        self._counted = None if work.most is None else self._gone_through(counted=True)
+
+    def _gone_through(self, counted: bool) -> Cheapest:
+        found = Cheapest(len(self.work.slices), counted)
+        for offer, _, _ in self.offers:
+            found = found.with_offer(offer)
+        return found
+
+    def chosen(self, more: Tray | None = None) -> dict[Tray, list[Group]]:
+        """What is cut from each, so that all of them take least batter, and paste beyond them; with one tin `more`
+        where that is asked. In no more bakes than are wanted, or in as few as these tins allow.
+        """
+        offers = list(self.offers)
+        free, counted = self._free, self._counted
+        if more is not None:
+            offers.append((*_offer(self.work, more, self.beyond), more))
+            free = free.with_offer(offers[-1][0])
+        _, taken = free.least()
+        if self.work.most is not None and _bakes_of(taken, offers) > self.work.most:
+            assert counted is not None
+            counted = counted if more is None else counted.with_offer(offers[-1][0])
+            _, taken = counted.least(self.work.most)
+        ways = sorted(((offers[at][1][which], offers[at][2]) for at, which in taken), key=lambda way: way[0])
+        found: dict[Tray, list[Group]] = {}
+        for group, tray in ways:
+            found.setdefault(tray, []).append(group)
+        return found
+
+
+def _bakes_of(taken: Taken, offers: list[tuple[Offer, tuple[Group, ...], Tray]]) -> int:
+    layers = Counter(at for at, _ in taken)
+    return sum(offers[at][2].bakes(count) for at, count in layers.items())
+
+
 def choose(work: Work, trays: tuple[Tray, ...], beyond: Beyond) -> dict[Tray, list[Group]]:
     """What is cut from each layer out of each tin, so that all of them take least batter, and paste beyond them; in no
     more bakes than are wanted, or in as few as these tins allow.
     """
-    from scipy.optimize import Bounds, LinearConstraint, milp
-    from scipy.sparse import csr_matrix, diags_array, hstack
-
-    layers, kinds = len(work.slices), len(trays)
-    ways: list[tuple[int, Group]] = [(at, group) for at, tray in enumerate(trays[:-1]) for group in _groups(tray, work)]
-    # The last holds each by itself, whatever its size.
-    own: set[Group] = {(at,) for at in range(layers)} | set(_groups(trays[-1], work))
-    ways += [(kinds - 1, group) for group in sorted(own)]
-    # For each of these whether a layer of that tin is cut so, then how often each tin is baked.
-    of_tin = numpy.array([at for at, _ in ways])
-    cut = csr_matrix(
-        (numpy.ones(sum(len(group) for _, group in ways)),
-         ([layer for _, group in ways for layer in group],
-          [way for way, (_, group) in enumerate(ways) for _ in group])),
-        (layers, len(ways)),
-    )  # fmt: skip
-    used = csr_matrix((numpy.ones(len(ways)), (of_tin, numpy.arange(len(ways)))), (kinds, len(ways)))
-    costs = [tray.costs(work) for tray in trays]
-    one = [work.fill * layer + (0.0 if tray.owned else TO_GET) for tray, (layer, _) in zip(trays, costs, strict=True)]
-    bake = [work.fill * each + A_BAKE for _, each in costs]
-    pasted = [beyond(trays[at], group[0]) if needs_paste(trays[at], work, group) else 0.0 for at, group in ways]
-    baked = numpy.concatenate([numpy.zeros(len(ways)), numpy.ones(kinds)])
-
-    def solved(cost: NDArray[numpy.float64], most: float) -> NDArray[numpy.float64] | None:
-        found = milp(
-            cost,
-            constraints=[
-                LinearConstraint(hstack([cut, csr_matrix((layers, kinds))]), 1, 1),
-                LinearConstraint(hstack([used, -diags_array([float(tray.each) for tray in trays])]), -numpy.inf, 0),
-                LinearConstraint(baked, 0, most),
-            ],
-            integrality=numpy.ones(len(ways) + kinds),
-            bounds=Bounds(0, numpy.concatenate([numpy.ones(len(ways)), numpy.full(kinds, float(layers))])),
-            options={"time_limit": 1.0},
-        )
-        return None if found.x is None else numpy.round(found.x)
-
-    cost = numpy.concatenate([numpy.array(one)[of_tin] + numpy.array(pasted), bake])
-    found = solved(cost, layers if work.most is None else work.most)
-    if found is None and work.most is not None:
-        fewest = solved(baked + 1e-9 * cost, layers)
-        found = None if fewest is None else solved(cost, float(fewest @ baked))
-    taken: list[tuple[int, Group]] = [(kinds - 1, (at,)) for at in range(layers)]
-    if found is not None:
-        taken = [ways[at] for at in numpy.flatnonzero(found[: len(ways)])]
-    chosen: dict[Tray, list[Group]] = {}
-    for at, group in sorted(taken, key=lambda way: way[1]):
-        chosen.setdefault(trays[at], []).append(group)
-    return chosen
+    return Choice(work, trays, beyond).chosen()
 
 
 def about(tray: Tray, one: Slice, off_mm: float = 0.0) -> Polygon:
@@ -256,10 +271,11 @@ def _sold(each: int) -> Iterator[Tray]:
 def best_more(work: Work, trays: tuple[Tray, ...], each: int, beyond: Beyond) -> tuple[float, Tray] | None:
     """The tin as they are sold with which least batter is taken, and how much, ml; None where none would serve."""
     owned = {(tray.shape, round(tray.across)) for tray in trays}
+    choice = Choice(work, trays, beyond)
     serving = (
         one
         for one in _sold(each)
         if (one.shape, round(one.across)) not in owned
         and any(one.holds(need, work.skin, work.built) for need in work.slices)
     )
-    return min(((batter_ml(work, choose(work, (one, *trays), beyond)), one) for one in serving), default=None)
+    return min(((batter_ml(work, choice.chosen(one)), one) for one in serving), default=None)

@@ -233,16 +233,27 @@ onBeforeRouteLeave(async () => {
 }
 
 /* Figures that are old look old. */
-.old .middle > :deep(:not(.working, .banner, :has(.working))),
+.old .middle > :deep(:not(.working, .banner)),
 .old .panel :deep(.row),
 .old .foot {
+  animation: age 1ms 0.7s both;
+}
+
+.old .middle :deep(svg),
+.old .foot :deep(svg) {
   animation: fade 1ms 0.7s both;
+}
+
+@keyframes age {
+  to {
+    filter: grayscale(1);
+    font-style: italic;
+  }
 }
 
 @keyframes fade {
   to {
     opacity: 0.5;
-    filter: grayscale(1);
   }
 }
 
