@@ -9,12 +9,13 @@ from pathlib import Path
 from sqlalchemy.exc import ArgumentError, SQLAlchemyError
 
 from amber_spread.papers.pantry_tables import recipes_json, write_larder, write_prices
-from amber_spread.serve import DATABASE_URL, CannotServe, book_at, data_folder, own_database
+from amber_spread.serve import DATABASE_URL, CannotServe, book_at, data_folder, own_database, served_database
 from amber_spread.store.archive import ArchiveError, restore_archive, write_archive
 from amber_spread.store.migrate import migrate
 from amber_spread.store.orders import OrderBook
 from amber_spread.store.private_postgres import PostgresFailed, PostgresMissing, PrivatePostgres
 from amber_spread.store.shelves import PantryShelf
+from amber_spread.web.errors import database_trouble
 
 TROUBLES = (ArchiveError, CannotServe, PostgresFailed, PostgresMissing, SQLAlchemyError, ArgumentError, OSError)
 
@@ -31,7 +32,7 @@ def backup(path: Path, over: bool) -> int:
             }
             written = write_archive(book.engine, path, files, over)
     except TROUBLES as error:
-        print(error, file=sys.stderr)
+        print(_said(error), file=sys.stderr)
         return 1
     print(f"{path}: {_words(written)}, read back and found as they are.")
     return 0
@@ -43,7 +44,7 @@ def restore(path: Path, over: bool) -> int:
         with _book(while_running=False) as book:
             written = restore_archive(book.engine, path, over)
     except TROUBLES as error:
-        print(error, file=sys.stderr)
+        print(_said(error), file=sys.stderr)
         return 1
     print(f"Brought back from {path}: {_words(written)}.")
     return 0
@@ -54,7 +55,8 @@ def _book(while_running: bool) -> Iterator[OrderBook]:
     """The order book that `start` serves: of the database named, of the server that runs, or of one begun for this."""
     url = os.environ.get(DATABASE_URL)
     if url is None and while_running:
-        url = PrivatePostgres(data_folder() / "postgres").url_of_running("amber")
+        served = served_database()
+        url = served and PrivatePostgres(data_folder() / "postgres").url_of_running(served)
     if url is not None:
         with _opened(url) as book:
             yield book
@@ -71,6 +73,13 @@ def _opened(url: str) -> Iterator[OrderBook]:
         yield book
     finally:
         book.engine.dispose()
+
+
+def _said(error: Exception) -> str:
+    """What went wrong, in words; of the database as the screen says it."""
+    if isinstance(error, SQLAlchemyError) and not isinstance(error, ArgumentError):
+        return ". ".join(database_trouble(error))
+    return str(error)
 
 
 def _words(written: dict[str, int]) -> str:

@@ -25,7 +25,18 @@ TABLES: tuple[Table, ...] = tuple(
 )
 """In the order in which they can be filled again."""
 LONGEST_LINE = 16 * 1024 * 1024
-AT_ONCE = 500
+AT_ONCE, BYTES_AT_ONCE = 500, 4 * 1024 * 1024
+"""So many rows are held at once on the way back in, and no more of them than come to so many bytes."""
+READ_AT_ONCE = 20
+"""So many rows are held at once on the way out: each may have a picture in it."""
+
+
+NEWER = "Bring it back with the version that wrote it, or a later one. Nothing was changed."
+WITHOUT_REVISION = (
+    select(OrderRow.title)
+    .outerjoin(RevisionRow, (RevisionRow.order_id == OrderRow.id) & (RevisionRow.number == OrderRow.revision))
+    .where(RevisionRow.number.is_(None))
+)
 
 
 class ArchiveError(ValueError):
@@ -44,6 +55,7 @@ def write_archive(engine: Engine, path: Path, files: Mapping[str, bytes], over: 
     try:
         with engine.connect().execution_options(isolation_level="REPEATABLE READ") as connection, connection.begin():
             connection.execute(text("set local statement_timeout = 0"))
+            connection = connection.execution_options(yield_per=READ_AT_ONCE)
             with zipfile.ZipFile(fresh, "w", zipfile.ZIP_DEFLATED) as archive:
                 told = {table.name: _write_rows(archive, table, connection) for table in TABLES}
                 _write_orders(archive, connection)
@@ -62,8 +74,8 @@ def write_archive(engine: Engine, path: Path, files: Mapping[str, bytes], over: 
 def restore_archive(engine: Engine, path: Path, over: bool = False) -> dict[str, int]:
     """Bring back everything an archive holds, or nothing of it. Returns how many rows of each table.
 
-    Raises ArchiveError when it is no archive or is damaged, and when there are orders already that are not to be
-    written over.
+    Raises ArchiveError when it is no archive, is damaged or was written by a version that kept more than this one
+    knows, and when there are orders already that are not to be written over.
     """
     told = _told(path)
     with engine.begin() as connection:
@@ -79,6 +91,11 @@ def restore_archive(engine: Engine, path: Path, over: bool = False) -> dict[str,
             for table in TABLES:
                 for rows in _some_at_once(_rows(archive, table)):
                     connection.execute(table.insert(), rows)
+        lost = connection.scalars(WITHOUT_REVISION).all()
+        if lost:
+            raise ArchiveError(
+                f"{path} is not whole: “{lost[0]}” stands in it without its design. Nothing was changed."
+            )
         for row in (KitRow, PantryRow, PracticeRow):
             name = row.__tablename__
             connection.execute(
@@ -119,6 +136,9 @@ def _told(path: Path) -> dict[str, Any]:
             if studio.get("format") != FORMAT:
                 raise ArchiveError(f"{path} is an archive of another kind: {FORMAT} is what is read here.")
             told: dict[str, Any] = studio["tables"]
+            unknown = sorted(told.keys() - {table.name for table in TABLES})
+            if unknown:
+                raise ArchiveError(f"{path} holds {', '.join(unknown)}, which this version does not know. {NEWER}")
             for table in TABLES:
                 digest, count = hashlib.sha256(), 0
                 for line in _lines(archive, table):
@@ -150,19 +170,27 @@ def _lines(archive: zipfile.ZipFile, table: Table) -> Iterator[bytes]:
             yield line
 
 
-def _rows(archive: zipfile.ZipFile, table: Table) -> Iterator[dict[str, Any]]:
+def _rows(archive: zipfile.ZipFile, table: Table) -> Iterator[tuple[int, dict[str, Any]]]:
+    """Each row of a table, with how many bytes its line has."""
     kinds = {column.name: column.type.python_type for column in table.columns}
     for line in _lines(archive, table):
-        yield {name: _typed(kinds[name], value) for name, value in json.loads(line).items()}
+        row = json.loads(line)
+        unknown = sorted(row.keys() - kinds.keys())
+        if unknown:
+            words = f"The {table.name} in this archive say {', '.join(unknown)}, which this version does not know."
+            raise ArchiveError(f"{words} {NEWER}")
+        yield len(line), {name: _typed(kinds[name], value) for name, value in row.items()}
 
 
-def _some_at_once(rows: Iterable[dict[str, Any]]) -> Iterator[list[dict[str, Any]]]:
+def _some_at_once(rows: Iterable[tuple[int, dict[str, Any]]]) -> Iterator[list[dict[str, Any]]]:
     some: list[dict[str, Any]] = []
-    for row in rows:
+    size = 0
+    for bytes_of_it, row in rows:
         some.append(row)
-        if len(some) == AT_ONCE:
+        size += bytes_of_it
+        if len(some) == AT_ONCE or size > BYTES_AT_ONCE:
             yield some
-            some = []
+            some, size = [], 0
     if some:
         yield some
 

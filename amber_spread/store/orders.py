@@ -260,9 +260,13 @@ class OrderBook:
         return self.save(id, began_from, document)
 
     def duplicate(self, id: uuid.UUID) -> Order:
-        """A new order with the same design, called a copy and not for anybody yet. Raises OrderMissing, and Unread."""
+        """A new order with the same design, called a copy, for nobody yet and without notes. Raises OrderMissing, and
+        Unread.
+        """
         document = self.open(id).document
-        return self.create(document.model_copy(update={"title": f"{document.title[:72]} (copy)", "customer": ""}))
+        return self.create(
+            document.model_copy(update={"title": f"{document.title[:72]} (copy)", "customer": "", "notes": ""})
+        )
 
     def archive(self, id: uuid.UUID, archived: bool) -> Standing:
         """Take an order off the shelf, or put it back. Raises OrderMissing."""

@@ -4,11 +4,14 @@ import asyncio
 import logging
 import re
 import time
+from weakref import WeakValueDictionary
 
+from starlette.requests import HTTPConnection
 from starlette.types import ASGIApp, Message, Receive, Scope, Send
 
 from amber_spread.core.document import complaint_at
 from amber_spread.core.kernel.limits import MAX_FILE_BYTES, MAX_MODEL_BYTES
+from amber_spread.web.clients import client_of
 from amber_spread.web.errors import BUSY, problem
 
 log = logging.getLogger("amber_spread")
@@ -23,6 +26,8 @@ LONGEST_S = 20.0
 """So long a request's body may take to come in whole."""
 
 
+LARGE_AT_ONCE = 3
+"""So many bodies larger than a design file are held at once, and one of a client."""
 MOST_BYTES = {"/api/model": MAX_MODEL_BYTES, "/api/picture": MAX_MODEL_BYTES}
 """What may be larger than a design file, by its path."""
 
@@ -82,11 +87,21 @@ class BoundedBody:
 
     def __init__(self, app: ASGIApp) -> None:
         self.app = app
+        self._large = asyncio.Semaphore(LARGE_AT_ONCE)
+        self._clients: WeakValueDictionary[str, asyncio.Semaphore] = WeakValueDictionary()
 
     async def __call__(self, scope: Scope, receive: Receive, send: Send) -> None:
         if scope["type"] != "http":
             await self.app(scope, receive, send)
-            return
+        elif scope["path"] in MOST_BYTES:
+            # What has not come in stays with whoever sends it until there is room for it.
+            own = self._clients.setdefault(client_of(HTTPConnection(scope)), asyncio.Semaphore(1))
+            async with own, self._large:
+                await self._bounded(scope, receive, send)
+        else:
+            await self._bounded(scope, receive, send)
+
+    async def _bounded(self, scope: Scope, receive: Receive, send: Send) -> None:
         most = MOST_BYTES.get(scope["path"], MAX_FILE_BYTES)
         claimed = dict(scope["headers"]).get(b"content-length", b"0")
         if claimed.isdigit() and int(claimed) > most:

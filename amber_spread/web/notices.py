@@ -10,11 +10,14 @@ from fastapi.sse import EventSourceResponse
 
 from amber_spread.store.notices import Away, Notice, listening
 from amber_spread.store.orders import OrderBook
+from amber_spread.web.clients import client_of
 
 router = APIRouter(prefix="/notices", tags=["notices"])
 PATH = "/api/notices"
 AGAIN_S = 1.0
 """So long after a lost connection to the database the next is tried."""
+OF_ONE = 24
+"""So many screens of one client listen at once: of more, the one that has listened longest is ended."""
 WAITING = 200
 """So many notices may wait for a screen that is slow to take them; it is then left to ask anew."""
 Heard = asyncio.Queue[Notice | None]
@@ -33,7 +36,8 @@ class Notices:
     """
 
     def __init__(self) -> None:
-        self._screens: set[Heard] = set()
+        self._screens: dict[Heard, str] = {}
+        """Each screen with its client, in the order in which they began to listen."""
 
     @asynccontextmanager
     async def from_others(self, book: OrderBook | None) -> AsyncIterator[None]:
@@ -49,14 +53,24 @@ class Notices:
                     await task
 
     @contextmanager
-    def heard(self) -> Iterator[Heard]:
+    def heard(self, client: str = "") -> Iterator[Heard]:
         """What one screen is to be told, for as long as the block lasts; END where it is to ask anew."""
         queue: Heard = asyncio.Queue(WAITING)
-        self._screens.add(queue)
+        own = [screen for screen, whose in self._screens.items() if whose == client]
+        for screen in own[: max(0, len(own) + 1 - OF_ONE)]:
+            self._end_of(screen)
+        self._screens[queue] = client
         try:
             yield queue
         finally:
-            self._screens.discard(queue)
+            self._screens.pop(queue, None)
+
+    def _end_of(self, screen: Heard) -> None:
+        """Have a screen open another stream, and ask anew for all that it shows."""
+        self._screens.pop(screen, None)
+        while screen.full():
+            screen.get_nowait()
+        screen.put_nowait(END)
 
     async def _listen(self, book: OrderBook) -> None:
         while True:
@@ -70,18 +84,13 @@ class Notices:
     def _tell(self, notice: Notice) -> None:
         for queue in list(self._screens):
             if queue.full():
-                self._screens.discard(queue)
-                queue.get_nowait()
-                queue.put_nowait(END)
+                self._end_of(queue)
             else:
                 queue.put_nowait(notice)
 
     def _end(self) -> None:
-        for queue in self._screens:
-            while queue.full():
-                queue.get_nowait()
-            queue.put_nowait(END)
-        self._screens.clear()
+        for queue in list(self._screens):
+            self._end_of(queue)
 
 
 def _notices(request: Request) -> Notices:
@@ -90,8 +99,8 @@ def _notices(request: Request) -> Notices:
 
 
 @router.get("", response_class=EventSourceResponse)
-async def hear(notices: Annotated[Notices, Depends(_notices)]) -> AsyncIterable[Notice]:
+async def hear(request: Request, notices: Annotated[Notices, Depends(_notices)]) -> AsyncIterable[Notice]:
     """Every save from now on, as it happens. Where some may have been missed it ends, and is to be opened again."""
-    with notices.heard() as heard:
+    with notices.heard(client_of(request)) as heard:
         while (notice := await heard.get()) is not END:
             yield notice

@@ -7,6 +7,10 @@ from uvicorn.protocols.http.httptools_impl import HttpToolsProtocol
 
 from amber_spread.web.notices import is_endless
 
+MOST_HEAD = 64 * 1024
+"""So many bytes a head may have that has not come in whole."""
+READ_AT_ONCE = 256 * 1024
+"""What comes in at once may have the beginning of a body in it."""
 HEADERS_S = 10.0
 """So long the head of a request may take to come in whole."""
 
@@ -15,6 +19,17 @@ class Patient(HttpToolsProtocol):
     """HTTP as uvicorn speaks it, with an end to a head that trickles in."""
 
     _giving_up: asyncio.TimerHandle | None = None
+    _head = 0
+    _in_head = True
+
+    def data_received(self, data: bytes) -> None:
+        """More came in: a head without end is not gathered."""
+        if self._in_head:
+            self._head += len(data)
+            if self._head > MOST_HEAD + READ_AT_ONCE:
+                self.transport.close()
+                return
+        super().data_received(data)
 
     def connection_made(self, transport: Any) -> None:
         """Somebody is there, and is to say what they want."""
@@ -24,11 +39,13 @@ class Patient(HttpToolsProtocol):
     def on_message_begin(self) -> None:
         """Another request begins on the connection."""
         super().on_message_begin()
+        self._head, self._in_head = 0, True
         self._wait()
 
     def on_headers_complete(self) -> None:
         """It has been said; how long the rest may take is for others to see."""
         self._done()
+        self._head, self._in_head = 0, False
         super().on_headers_complete()
 
     def connection_lost(self, exc: Exception | None) -> None:

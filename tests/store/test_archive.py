@@ -1,10 +1,12 @@
 """Everything out into one archive and back in: the same rows, the same figures, and nothing written over unasked."""
 
+import hashlib
 import json
+import tracemalloc
 import zipfile
 
 import pytest
-from sqlalchemy import select
+from sqlalchemy import select, text
 
 from amber_spread.core.document.document import plan_document, read_document
 from amber_spread.core.stock.kit import Kit
@@ -125,3 +127,68 @@ def test_what_is_no_archive_is_told(other, tmp_path):
     (tmp_path / "text.zip").write_text("not a zip")
     with pytest.raises(ArchiveError, match="cannot be read"):
         restore_archive(other.engine, tmp_path / "text.zip")
+
+
+def _rewritten(path, table, change):
+    """The archive with the rows of a table changed, and its digest with them, as another version would write it."""
+    with zipfile.ZipFile(path) as archive:
+        rows = [json.loads(line) for line in archive.read(f"rows/{table}.jsonl").splitlines()]
+    lines = [json.dumps(row).encode() + b"\n" for row in change(rows)]
+    content = b"".join(lines)
+
+    def told(studio):
+        found = json.loads(studio)
+        found["tables"][table] = {"rows": len(lines), "sha256": hashlib.sha256(content).hexdigest()}
+        return json.dumps(found).encode()
+
+    _changed(path, f"rows/{table}.jsonl", lambda _: content)
+    _changed(path, "studio.json", told)
+
+
+@pytest.mark.parametrize(
+    ("table", "change", "words"),
+    [
+        ("revisions", lambda rows: [row for row in rows if row["number"] > 1], "stands in it without its design"),
+        ("orders", lambda rows: [row | {"oven": 3} for row in rows], "say oven, which this version does not know"),
+    ],
+)
+def test_an_archive_of_another_version_or_without_its_designs_is_refused_whole(
+    filled, other, tmp_path, table, change, words
+):
+    path = tmp_path / "studio.zip"
+    write_archive(filled.engine, path, {})
+    _rewritten(path, table, change)
+    before = rows(other)
+    with pytest.raises(ArchiveError, match=words):
+        restore_archive(other.engine, path)
+    assert rows(other) == before
+
+
+def test_a_table_this_version_does_not_know_is_not_dropped_in_silence(filled, other, tmp_path):
+    path = tmp_path / "studio.zip"
+    write_archive(filled.engine, path, {})
+    _changed(path, "studio.json", lambda studio: json.dumps(
+        (found := json.loads(studio)) | {"tables": found["tables"] | {"clocks": {"rows": 1, "sha256": ""}}}
+    ).encode())  # fmt: skip
+    with pytest.raises(ArchiveError, match="holds clocks, which this version does not know"):
+        restore_archive(other.engine, path)
+
+
+def test_a_large_book_goes_out_and_comes_back_a_few_rows_at_a_time(filled, other, tmp_path):
+    """What is held at once does not grow with the book: counted by what the allocator gives, not by a clock."""
+    first, *_ = filled.shelf(Sought()).orders
+    with filled.engine.begin() as connection:
+        connection.execute(
+            text("insert into revisions (order_id, number, aside, format, document) select :id, 100 + n, true, 3, "
+                 "json_build_object('title', repeat('x', 200000)) from generate_series(1, 300) n"),
+            {"id": first.standing.id},
+        )  # fmt: skip
+    path = tmp_path / "studio.zip"
+    tracemalloc.start()
+    try:
+        write_archive(filled.engine, path, {})
+        restore_archive(other.engine, path)
+        assert tracemalloc.get_traced_memory()[1] < 40 * 1024 * 1024
+    finally:
+        tracemalloc.stop()
+    assert rows(other)["revisions"] == rows(filled)["revisions"]

@@ -6,7 +6,7 @@ import uuid
 import pytest
 from sqlalchemy.exc import OperationalError
 
-from amber_spread.core.document.document import plan_document, read_document, write_document
+from amber_spread.core.document.document import plan_document, read_document, without_private, write_document
 from amber_spread.core.kernel.limits import MAX_FILE_BYTES
 from amber_spread.schemas import schemas
 from amber_spread.store.orders import OrderBook, Sought
@@ -148,6 +148,15 @@ def test_fewer_portions_than_servings_asked_for_are_said_in_the_plan_and_on_the_
     assert "brief.servings" in [one["code"] for one in card["outside"]["attention"]]
 
 
+def test_pictures_that_were_traced_are_handed_on_only_where_that_is_asked_for(client):
+    picture = {"data": "data:image/png;base64,iVBORw0KGgo=", "wide": 10, "high": 10}
+    sent = body("Traced")
+    made = client.post("/api/orders", json=sent).json()
+    traced = without_private({"design": {"tiers": [{"build": {"kind": "carved", "picture": picture}}]}})
+    assert traced == {"design": {"tiers": [{"build": {"kind": "carved", "picture": None}}]}}
+    assert client.get(f"/api/orders/{made['id']}/file").json()["design"] == made["document"]["design"]
+
+
 def test_whom_it_is_for_and_notes_are_handed_on_only_where_that_is_asked_for(client):
     sent = body("Meadow") | {"servings": 80, "customer": "Orla Fenn", "notes": "Ring first.\nNo nuts on the top tier."}
     id = client.post("/api/orders", json=sent).json()["id"]
@@ -160,7 +169,7 @@ def test_whom_it_is_for_and_notes_are_handed_on_only_where_that_is_asked_for(cli
     own = client.get(f"/api/orders/{id}/file", params={"private": True}).json()
     assert (own["customer"], own["notes"]) == (sent["customer"], sent["notes"])
     copy = client.post(f"/api/orders/{id}/duplicate").json()["document"]
-    assert (copy["customer"], copy["notes"]) == ("", sent["notes"])
+    assert (copy["customer"], copy["notes"]) == ("", "")
     for paper in ("plate.pdf", "plate.svg", "bench.pdf", "amounts.csv", "stacking.pdf"):
         assert "Orla" not in client.get(f"/api/orders/{id}/{paper}").content.decode("latin-1")
     for wrong in ({"servings": 0}, {"servings": 3.5}, {"customer": "x" * 81}, {"notes": "a\x00b"}):

@@ -1,5 +1,6 @@
 """No order, drawing, page or neighbour keeps others out: one order at fault, what cannot be read, what takes long."""
 
+import asyncio
 import json
 import math
 import threading
@@ -13,6 +14,7 @@ from amber_spread.core.design.effort import effort_ms
 from amber_spread.core.document.document import FORMAT, Document
 from amber_spread.store.orders import MOST_AT_ONCE
 from amber_spread.web.app import make_app
+from amber_spread.web.bounds import LARGE_AT_ONCE, BoundedBody
 from amber_spread.web.planner import SOON_MS
 from tests.clients import OURS, client_of, shelf
 from tests.designs import document, tier
@@ -470,3 +472,32 @@ def test_what_was_usual_before_can_be_looked_at_and_a_stale_save_is_kept_aside(c
     assert client.get("/api/practice/history/99999").status_code == 404
     wrong = client.put("/api/practice", json={"began_from": first["number"], "practice": {"fondant_mm": 99}})
     assert wrong.json()["errors"][0]["pointer"] == "#/practice/fondant_mm"
+
+
+def test_one_clients_large_bodies_come_in_one_after_another():
+    """Twenty of 24 MB at once took 1.3 GB, before."""
+    at_once, most = 0, 0
+
+    async def reads(scope, receive, send):
+        nonlocal at_once, most
+        at_once += 1
+        most = max(most, at_once)
+        await asyncio.sleep(0.01)
+        at_once -= 1
+
+    async def body():
+        return {"type": "http.request", "body": b"solid", "more_body": False}
+
+    async def all_of(clients):
+        bounded = BoundedBody(reads)
+        scopes = [
+            {"type": "http", "path": "/api/model", "method": "POST", "headers": [], "client": (client, 1)}
+            for client in clients
+        ]
+        await asyncio.gather(*(bounded(scope, body, None) for scope in scopes))
+
+    asyncio.run(all_of(["one"] * 20))
+    assert most == 1
+    most = 0
+    asyncio.run(all_of([str(number) for number in range(20)]))
+    assert most == LARGE_AT_ONCE

@@ -4,12 +4,13 @@ import http.client
 import json
 import threading
 import time
+from contextlib import ExitStack
 
 import pytest
 
 from amber_spread.kitchen import ask, kitchen
 from amber_spread.store.notices import Notice
-from amber_spread.web.notices import WAITING, Notices
+from amber_spread.web.notices import END, OF_ONE, WAITING, Notices
 from tests.designs import document, tier
 
 SENT = document(tier()).model_dump(mode="json")
@@ -97,3 +98,13 @@ def test_a_screen_that_does_not_take_its_notices_is_left_to_ask_anew():
         taken = [slow.get_nowait() for _ in range(slow.qsize())]
         assert taken[-1] is None
         assert len(taken) == WAITING
+
+
+def test_of_one_clients_many_screens_the_one_that_has_listened_longest_asks_anew():
+    notices = Notices()
+    with ExitStack() as stack:
+        other = stack.enter_context(notices.heard("other"))
+        own = [stack.enter_context(notices.heard("many")) for _ in range(OF_ONE + 3)]
+        ended = [not queue.empty() and queue.get_nowait() is END for queue in own]
+        assert ended == [True] * 3 + [False] * OF_ONE
+        assert other.empty()

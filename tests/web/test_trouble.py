@@ -8,6 +8,7 @@ import subprocess
 import sys
 import threading
 import time
+import zipfile
 from contextlib import contextmanager
 
 import pytest
@@ -199,6 +200,36 @@ def test_a_body_that_trickles_in_is_told_so(address):
     assert took < 8
     assert b"408" in heard.split(b"\r\n", 1)[0]
     assert b"too slowly" in heard
+
+
+def test_a_head_without_an_end_is_not_gathered(address):
+    """Seventy-five megabytes of it were, before."""
+    sent = 0
+    with socket.create_connection(address, timeout=10) as connection:
+        connection.sendall(b"GET /api/handbook HTTP/1.1\r\nHost: 127.0.0.1\r\nX-Endless: ")
+        with pytest.raises(OSError):
+            for _ in range(2000):
+                sent += connection.send(b"x" * 32768)
+    assert sent < 8 * 1024 * 1024
+
+
+def test_a_backup_beside_a_running_demo_is_of_what_is_seen_there(tmp_path):
+    with kitchen("demo") as served:
+        seen = {card["title"] for card in ask(served.port, "GET", "/api/orders")[1]["orders"]}
+        backup = _run("backup", str(tmp_path / "week.zip"), AMBER_DATA=str(served.folder))
+        told, _ = backup.communicate(timeout=60)
+    assert backup.returncode == 0 and f"{len(seen)} orders" in told
+    with zipfile.ZipFile(tmp_path / "week.zip") as archive:
+        kept = [json.loads(archive.read(name))["title"] for name in archive.namelist() if name.startswith("orders/")]
+    assert set(kept) == seen and len(seen) >= 10
+
+
+def test_a_backup_that_fails_says_so_in_words(tmp_path):
+    away = "postgresql://nobody@127.0.0.1:1/nothing"
+    backup = _run("backup", str(tmp_path / "none.zip"), AMBER_DATABASE_URL=away)
+    _, told = backup.communicate(timeout=60)
+    assert backup.returncode == 1 and told.strip() == "The order book cannot be reached. Try again in a moment."
+    assert not (tmp_path / "none.zip").exists()
 
 
 def _run(*arguments, **environment):

@@ -166,11 +166,25 @@ def read_document(text: str | bytes) -> Document:
 
 PRIVATE = ("customer", "notes")
 """What of a document is the kitchen's own."""
+PICTURES = ("picture", "front_picture", "above_picture")
+"""What of a carved tier is a picture that it was traced over."""
 
 
 def without_private(written: Mapping[str, Any]) -> dict[str, Any]:
-    """What was written of a document, in whatever format, as others may see it."""
-    return {name: "" if name in PRIVATE else value for name, value in written.items()}
+    """What was written of a document, in whatever format, as others may see it: not for whom it is, without the
+    kitchen's notes and without the pictures that its views were traced over, which are somebody's own.
+    """
+    shown = {name: "" if name in PRIVATE else value for name, value in written.items()}
+    design = shown.get("design")
+    if not isinstance(design, Mapping):
+        return shown
+    return shown | {"design": _without_pictures(design)}
+
+
+def _without_pictures(part: Any) -> Any:
+    if isinstance(part, Mapping):
+        return {name: None if name in PICTURES else _without_pictures(value) for name, value in part.items()}
+    return [_without_pictures(value) for value in part] if isinstance(part, list) else part
 
 
 def file_text(written: Mapping[str, Any]) -> str:

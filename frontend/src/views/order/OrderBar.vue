@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** The bar over an order: what it is, when it is due, undo, what can be done with it, and whether it is saved. */
+import { computed } from "vue";
 import { useRouter } from "vue-router";
 import { answered, api } from "@/api/client";
 import { dueWords } from "@/base/time";
@@ -16,6 +17,15 @@ const router = useRouter();
 const order = useOrder();
 const { take, takePrinted } = usePapers();
 const { open } = useOpened();
+
+/** What of the order is the kitchen's own, and left out of a file that is handed on. */
+const own = computed(() => {
+  const { customer, notes, design } = order.document ?? {};
+  const traced = design?.tiers.some(
+    ({ build }) => build?.kind === "carved" && (build.picture || build.front_picture || build.above_picture),
+  );
+  return [customer && "customer", notes && "notes", traced && "pictures"].filter((one) => one);
+});
 
 async function duplicate(): Promise<void> {
   await order.flush();
@@ -69,11 +79,11 @@ async function archive(): Promise<void> {
           <ElDropdownItem @click="takePrinted('plate.pdf')">Plate to print (PDF)</ElDropdownItem>
           <ElDropdownItem @click="takePrinted('plate.svg')">Plate as a drawing (SVG)</ElDropdownItem>
           <ElDropdownItem @click="takePrinted('bench.pdf')">Bench sheet (PDF)</ElDropdownItem>
-          <ElDropdownItem @click="take('file')">Save as a file</ElDropdownItem>
-          <ElDropdownItem
-            v-if="order.document.customer || order.document.notes"
-            @click="take('file?private=true')"
-            >Save with customer and notes</ElDropdownItem
+          <ElDropdownItem @click="take('file')"
+            >Save as a file{{ own.length ? `, without ${own.join(", ")}` : "" }}</ElDropdownItem
+          >
+          <ElDropdownItem v-if="own.length" @click="take('file?private=true')"
+            >Save as a file with {{ own.join(", ") }}</ElDropdownItem
           >
           <ElDropdownItem @click="open('versions')">Versions</ElDropdownItem>
           <ElDropdownItem @click="archive">Archive it</ElDropdownItem>
