@@ -1,31 +1,39 @@
 """Send the API what nobody should: documents a little wrong or a little odd, and requests made up from its description.
 
-Every request is answered by the server as it is served, over loopback. What is counted are answers of 500 and over,
-the slowest, and what the server's memory comes to.
+Every request is answered by the server as it is served, over loopback. What is counted are answers of 500 and over, and
+what the server, its workers and its database take of the memory. All the while a second client plans a plain cake: how
+long *they* wait at most is the figure that counts, since nobody else's oddities should be felt.
 """
 
 import copy
 import http.client
+import io
 import json
 import random
+import secrets
+import struct
 import sys
+import threading
 import time
 from collections import Counter
 from collections.abc import Callable, Iterator
+from contextlib import suppress
 from datetime import date
 from pathlib import Path
 from typing import Any, NamedTuple
 from urllib.parse import quote, urlencode
 
+from amber_spread.core.document import FORMAT
 from amber_spread.core.stock.kit import STARTING
 from amber_spread.demo.pantry import PANTRY
 from amber_spread.demo.week import week
-from amber_spread.kitchen import OURS, Kitchen, kitchen, until_stopped
+from amber_spread.kitchen import OURS, Kitchen, children_of, kitchen, until_stopped
 from amber_spread.web.app import make_app
 from amber_spread.web.notices import PATH as NOTICES
 
-SEED = 20261126
 SLOW_S = 1.0
+REST_S = 0.05
+"""So long the second client rests between plans."""
 EVERY = 10
 """One request in so many is made up from the description of the API alone; the others carry a document."""
 ODD: list[Any] = [
@@ -52,21 +60,56 @@ class Told(NamedTuple):
     seconds: float
 
 
-def run_fuzz(requests: int) -> int:
+def run_fuzz(requests: int, seed: int | None = None) -> int:
     """Send so many requests and print the figures. Returns the exit status: 1 where one was answered by an error of
-    the server's own.
+    the server's own. The seed is another each time unless it is given, and is printed.
     """
+    seed = secrets.randbelow(2**31) if seed is None else seed
+    print(f"seed {seed}")
     with kitchen() as asked:
-        return _report(asked, list(_sent(asked, requests)))
+        beside = Beside(asked.port)
+        beside.start()
+        told = list(_sent(asked, requests, seed))
+        beside.ending.set()
+        beside.join(30)
+        return _report(asked, told, beside)
 
 
-def _sent(kitchen: Kitchen, requests: int) -> Iterator[Told]:
-    chance = random.Random(SEED)
-    maker = Maker(chance)
+class Beside(threading.Thread):
+    """A second client, who plans a plain cake again and again and notes how long each plan took."""
+
+    def __init__(self, port: int) -> None:
+        super().__init__(daemon=True)
+        self.port = port
+        self.waits: list[float] = []
+        self.failed = 0
+        self.ending = threading.Event()
+
+    def run(self) -> None:
+        """Plan until told to end, each time another size."""
+        connection = http.client.HTTPConnection("127.0.0.1", self.port, timeout=60)
+        headers = {"X-Amber-Spread": secrets.token_hex(16), "Content-Type": "application/json"}
+        while not self.ending.wait(REST_S):
+            tier = {"tin_diameter_mm": 150 + len(self.waits) % 90}
+            body = {"document": {"format": FORMAT, "title": "Plain", "design": {"tiers": [tier]}}}
+            began = time.perf_counter()
+            try:
+                connection.request("POST", "/api/plan", json.dumps(body), headers)
+                answer = connection.getresponse()
+                answer.read()
+                self.failed += answer.status != 200
+            except (OSError, http.client.HTTPException):
+                connection.close()
+                self.failed += 1
+            self.waits.append(time.perf_counter() - began)
+
+
+def _sent(kitchen: Kitchen, requests: int, seed: int) -> Iterator[Told]:
+    maker = Maker(random.Random(seed))
     connection = http.client.HTTPConnection("127.0.0.1", kitchen.port, timeout=60)
     print(f"memory before {_memory_mb(kitchen):.0f} MB")
     for number in until_stopped(requests):
-        asked = maker.made_up() if number % EVERY == 0 else maker.with_document()
+        asked = maker.any_one(number)
         began = time.perf_counter()
         headers = {**OURS, "Content-Type": asked.media_type}
         try:
@@ -85,24 +128,40 @@ def _sent(kitchen: Kitchen, requests: int) -> Iterator[Told]:
     connection.close()
 
 
-def _report(kitchen: Kitchen, told: list[Told]) -> int:
+def _report(kitchen: Kitchen, told: list[Told], beside: Beside) -> int:
     print(f"memory after {_memory_mb(kitchen):.0f} MB")
     times = sorted(one.seconds for one in told)
     statuses = Counter(one.status // 100 * 100 for one in told)
-    failed = [one for one in told if one.status >= 500 or one.status == 0]
+    # 503 is said of what is still worked on, and is asked for again; it is counted by itself.
+    failed = [one for one in told if (one.status >= 500 and one.status != 503) or one.status == 0]
     slow = [one for one in told if one.seconds > SLOW_S]
     print(f"requests {len(told)}, errors of the server {len(failed)}, over {SLOW_S:g} s {len(slow)}")
     print(f"answers {dict(sorted(statuses.items()))}")
     print(f"median {1000 * times[len(times) // 2]:.1f} ms, slowest {1000 * times[-1]:.0f} ms")
+    waits = sorted(beside.waits)
+    print(f"still working {sum(one.status == 503 for one in told)}")
+    if waits:
+        middle, slowest = 1000 * waits[len(waits) // 2], 1000 * waits[-1]
+        print(f"second client: plans {len(waits)}, failed {beside.failed}")
+        print(f"second client: median {middle:.1f} ms, slowest {slowest:.0f} ms")
     for one in [*failed[:5], *slow[:5]]:
         print(f"  {one.status} in {one.seconds:.2f} s: {one.asked.method} {one.asked.path} {one.asked.body[:1500]!r}")
-    return 1 if failed else 0
+    return 1 if failed or beside.failed else 0
 
 
 def _memory_mb(kitchen: Kitchen) -> float:
+    """What the server and all that it began take together (workers and PostgreSQL), each its share of what they share
+    (proportional set size, as Linux tells it).
+    """
     assert kitchen.process is not None
-    status = Path(f"/proc/{kitchen.process.pid}/status").read_text()
-    return next(int(line.split()[1]) for line in status.splitlines() if line.startswith("VmRSS")) / 1024
+    found, at = 0, [kitchen.process.pid]
+    while at:
+        pid = at.pop()
+        with suppress(OSError):
+            rollup = Path(f"/proc/{pid}/smaps_rollup").read_text()
+            found += next(int(line.split()[1]) for line in rollup.splitlines() if line.startswith("Pss:"))
+            at += children_of(pid)
+    return found / 1024
 
 
 class Maker:
@@ -122,6 +181,47 @@ class Maker:
             for method, operation in methods.items()
             if path != NOTICES  # which is answered without end
         ]
+
+    def any_one(self, number: int) -> Asked:
+        """The next request: most carry a document, some a 3D file or a picture, some are made up."""
+        if number % EVERY == 0:
+            return self.made_up()
+        return self.with_file() if number % EVERY == EVERY // 2 else self.with_document()
+
+    def with_file(self) -> Asked:
+        """A 3D file or a picture that is right, or damaged here and there."""
+        path, media_type, made = self.chance.choice(
+            [
+                ("/api/model?unit=mm&up=z", "application/octet-stream", self._model),
+                ("/api/model?unit=in&up=y", "application/octet-stream", self._model),
+                ("/api/picture", "image/png", self._picture),
+                ("/api/picture", "image/jpeg", self._picture),
+            ]
+        )
+        content = bytearray(made())
+        for _ in range(self.chance.choice((0, 0, 1, 5))):
+            content[self.chance.randrange(len(content))] = self.chance.randrange(256)
+        if self.chance.random() < 0.2:
+            del content[self.chance.randrange(len(content)) :]
+        return Asked("POST", path, bytes(content), media_type)
+
+    def _model(self) -> bytes:
+        """A binary STL file of a pyramid of any size, or of several."""
+        triangles = []
+        for at in range(self.chance.choice((1, 1, 3, 120))):
+            wide, high, x = self.chance.uniform(1, 300), self.chance.uniform(1, 300), at * self.chance.uniform(0, 40)
+            corners = [(x, 0, 0), (x + wide, 0, 0), (x + wide / 2, wide, 0), (x + wide / 2, wide / 2, high)]
+            triangles += [[corners[at] for at in face] for face in ((0, 2, 1), (0, 1, 3), (1, 2, 3), (2, 0, 3))]
+        packed = [struct.pack("<12fH", 0, 0, 0, *(value for corner in one for value in corner), 0) for one in triangles]
+        return b"\0" * 80 + struct.pack("<I", len(packed)) + b"".join(packed)
+
+    def _picture(self) -> bytes:
+        from PIL import Image
+
+        written = io.BytesIO()
+        size = self.chance.choice((1, 40, 900)), self.chance.choice((1, 60, 1400))
+        Image.new("RGB", size, (self.chance.randrange(256), 90, 60)).save(written, self.chance.choice(("PNG", "JPEG")))
+        return written.getvalue()
 
     def with_document(self) -> Asked:
         """A request that carries a design file, or a kit or pantry, changed in a few places."""

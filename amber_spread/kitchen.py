@@ -69,9 +69,13 @@ class Kitchen:
         raise RuntimeError(f"the server did not answer within {STARTS_S:g} s:\n{self.log.read_text()}")
 
     def kill_server(self) -> None:
-        """The server's own process, at once; its database is left running, for the next start to find."""
+        """The server's own processes, at once; its database is left running, for the next start to find."""
         assert self.process is not None
+        serving = [pid for pid in children_of(self.process.pid) if "postgres" not in _called(pid)]
         self.process.kill()
+        for pid in serving:
+            with suppress(ProcessLookupError):
+                os.kill(pid, signal.SIGKILL)
         self.process.wait()
 
     def kill_database(self) -> None:
@@ -106,6 +110,19 @@ def kitchen(command: str = "start", options: Sequence[str] = ()) -> Iterator[Kit
             yield found
         finally:
             found.stop()
+
+
+def children_of(pid: int) -> list[int]:
+    """The processes that a process began and that are there."""
+    with suppress(OSError):
+        return [int(one) for one in Path(f"/proc/{pid}/task/{pid}/children").read_text().split()]
+    return []
+
+
+def _called(pid: int) -> str:
+    with suppress(OSError):
+        return Path(f"/proc/{pid}/comm").read_text()
+    return ""
 
 
 def ask(port: int, method: str, path: str, body: object = None, timeout: float = 10) -> tuple[int, Any]:

@@ -2,6 +2,7 @@
 
 import json
 import os
+import re
 import signal
 import socket
 import subprocess
@@ -322,12 +323,17 @@ def test_several_processes_serve_one_book():
 
 def test_no_acknowledged_save_is_lost_in_a_crash(capsys):
     assert run_crashtest(2) == 0
-    assert "lost 0" in capsys.readouterr().out
+    told = capsys.readouterr().out
+    assert "lost 0" in told and "off in the database: nothing" in told
 
 
 def test_what_nobody_should_send_is_answered(capsys):
-    assert run_fuzz(150) == 0
-    assert "errors of the server 0" in capsys.readouterr().out
+    """Another seed each time: one that finds something is printed, and gives the same requests again."""
+    assert run_fuzz(150) == 0, capsys.readouterr().out
+    told = capsys.readouterr().out
+    assert told.startswith("seed ") and "errors of the server 0" in told
+    beside = re.search(r"second client: plans (\d+), failed 0", told)
+    assert beside and int(beside[1]) > 10
 
 
 def test_the_words_of_a_problem_are_one_sentence_each():
