@@ -6,6 +6,8 @@ from collections.abc import Callable, Hashable
 from concurrent.futures import ThreadPoolExecutor
 from threading import Lock
 
+from amber_spread.web.still import StillWorking
+
 log = logging.getLogger("amber_spread")
 HANDS = 2
 """So much is done at a time; what takes long in it is done by the workers."""
@@ -38,6 +40,10 @@ class Later:
     def _do(self, key: Hashable, work: Callable[[], object]) -> None:
         try:
             work()
+        except StillWorking:
+            log.warning(
+                "%s is not there yet, on a computer that is busy; it is begun again when it is next asked for", key
+            )
         except Exception:
             log.exception("%s could not be worked out", key)
             self._failed[key] = time.monotonic()

@@ -16,6 +16,7 @@ from amber_spread.store.orders import MOST_AT_ONCE
 from amber_spread.web.app import make_app
 from amber_spread.web.bounds import LARGE_AT_ONCE, BoundedBody
 from amber_spread.web.planner import SOON_MS
+from amber_spread.web.still import TooMuch
 from tests.clients import OURS, client_of, shelf
 from tests.designs import document, tier
 
@@ -313,6 +314,26 @@ def test_a_card_that_takes_long_is_drawn_while_the_shelf_waits_for_none(client, 
     cards = {card["id"]: card for card in shelf(client)}
     assert cards[slow]["outside"] and not cards[slow]["unseen"]
     assert len(begun) == 1
+
+
+def test_a_card_that_a_busy_computer_gave_up_is_tried_again_and_nothing_is_said_of_the_drawing(
+    client, app, book, monkeypatch
+):
+    slow, tried, plan = create(client, drawn(teeth())), [], app.state.planner.plan
+    assert all(card["outside"] for card in shelf(client))
+    forgotten(book, slow)
+
+    def busy(*given):
+        tried.append(given)
+        if len(tried) < 3:
+            raise TooMuch
+        return plan(*given)
+
+    monkeypatch.setattr(app.state.planner, "plan", busy)
+    (card,) = client.get("/api/orders").json()["orders"]
+    assert card["pending"] and "being drawn" in card["unseen"]
+    (card,) = shelf(client)
+    assert card["outside"] and not card["unseen"] and len(tried) == 3
 
 
 def test_a_card_that_fails_is_said_to_and_not_drawn_over_and_over(client, app, book, monkeypatch):
