@@ -281,7 +281,8 @@ class OrderBook:
         """Every revision of an order, newest first. Raises OrderMissing."""
         with self._work() as session:
             own = self._row(session, id).title
-            said = RevisionRow.document["title"].as_string()
+            # Of what an older archive brought back the design itself says it.
+            said = func.coalesce(RevisionRow.title, RevisionRow.document["title"].as_string())
             rows = session.execute(
                 select(RevisionRow.number, RevisionRow.saved_at, RevisionRow.aside, said)
                 .where(RevisionRow.order_id == id)
@@ -323,6 +324,7 @@ class OrderBook:
             began_from=began_from,
             aside=aside,
             format=NOW["order"],
+            title=document.title,
             document=document.model_dump(mode="json"),
         )
         session.add(row)

@@ -44,7 +44,8 @@ class OrderRow(Base):
 class RevisionRow(Base):
     """One saved state of an order, as it was written, with the number of its format.
 
-    `aside` marks a save that came too late and was kept beside the current one.
+    `aside` marks a save that came too late and was kept beside the current one. `title` repeats what the design says,
+    so that a history is listed without reading designs.
     """
 
     __tablename__ = "revisions"
@@ -55,6 +56,7 @@ class RevisionRow(Base):
     aside: Mapped[bool] = mapped_column(server_default=false())
     saved_at: Mapped[datetime] = mapped_column(DateTime(timezone=True), server_default=func.now())
     format: Mapped[int]
+    title: Mapped[str | None] = mapped_column(Text)
     document: Mapped[dict[str, Any]] = mapped_column(JSON)
 
 

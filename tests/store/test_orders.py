@@ -140,3 +140,15 @@ def test_the_fair_is_a_saturday_at_least_three_days_off(day):
 def test_a_design_of_thirty_tiers_can_be_kept(book):
     many = document(*(tier(600 - 15 * index) for index in range(30)))
     assert len(book.open(book.create(many).id).document.design.tiers) == 30
+
+
+def test_a_history_is_listed_without_reading_one_design(book):
+    """Of 2,500 versions with a picture each, reading them took longer than anybody waits."""
+    order = book.create(document(tier(), title="First"))
+    book.save(order.id, 1, document(tier(), title="Second"))
+    with book.engine.begin() as connection:
+        connection.exec_driver_sql("update revisions set document = '{\"title\": \"read\"}' where number = 1")
+    assert [one.title for one in book.revisions(order.id)] == ["Second", "First"]
+    with book.engine.begin() as connection:
+        connection.exec_driver_sql("update revisions set title = null where number = 1")
+    assert [one.title for one in book.revisions(order.id)] == ["Second", "read"]
