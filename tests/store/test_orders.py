@@ -147,7 +147,7 @@ def test_a_history_is_listed_without_reading_one_design(book):
     order = book.create(document(tier(), title="First"))
     book.save(order.id, 1, document(tier(), title="Second"))
     with book.engine.begin() as connection:
-        connection.exec_driver_sql("update revisions set document = '{\"title\": \"read\"}' where number = 1")
+        connection.exec_driver_sql('update revisions set document = \'{"title": "read"}\' where number = 1')
     assert [one.title for one in book.revisions(order.id)] == ["Second", "First"]
     with book.engine.begin() as connection:
         connection.exec_driver_sql("update revisions set title = null where number = 1")
