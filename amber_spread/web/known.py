@@ -51,7 +51,7 @@ class KnownBodies:
             content = self.shelf.get(_key(given))
             # Only this program writes there, into a database of its own.
             kept: Known = NOTHING if content is None else pickle.loads(zlib.decompress(content))
-        except (SQLAlchemyError, zlib.error, pickle.UnpicklingError, EOFError, AttributeError, ImportError):
+        except Exception:  # a pickle that is damaged may raise any of them
             log.exception("what was worked out of a body cannot be read; it is worked out again")
             kept = NOTHING
         return self.learn(given, kept) if kept.bodies else NOTHING
