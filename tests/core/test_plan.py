@@ -4,13 +4,12 @@ import json
 import math
 import string
 import typing
-from functools import reduce
-from itertools import pairwise
+from itertools import groupby, pairwise
 
 import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
-from shapely import Polygon, get_parts, make_valid
+from shapely import LinearRing, Polygon, get_parts, make_valid
 from shapely.ops import unary_union
 
 from amber_spread.core.design.design import BowlOrder, Design, Tier
@@ -228,12 +227,23 @@ def test_running_marks_climb_from_the_base_board_through_every_board_and_tier():
 
 
 def painted(outline):
-    """What a line paints: with holes or several parts it is one ring after another, each followed by its start again."""
-    start, rings = tuple(outline[0]), [[outline[0]]]
-    for point in map(tuple, outline[1:]):
+    """What a line paints: with holes or several parts it is one closed ring after another, each followed by the start of
+    the first again, and holes run the other way round than it.
+    """
+    outline = [one for one, _ in groupby(map(tuple, outline))]
+    start, rings = outline[0], [[outline[0]]]
+    for point in outline[1:]:
         rings[-1:] = [rings[-1], []] if point == start else [[*rings[-1], point]]
-    areas = [make_valid(Polygon(ring)) for ring in rings if len(ring) > 2]
-    return reduce(lambda area, ring: area.symmetric_difference(ring), areas)
+    first, *others = [ring for ring in rings if len(ring) > 2] or [None]
+    if first is None:
+        return Polygon()  # so thin that it paints nothing
+    if any(ring[0] != ring[-1] for ring in others):
+        return make_valid(Polygon(outline))  # a line that only comes by its start again
+    area = make_valid(Polygon(first))
+    for ring in others:
+        same = LinearRing(ring).is_ccw == LinearRing(first).is_ccw
+        area = (area.union if same else area.difference)(make_valid(Polygon(ring)))
+    return area
 
 
 @holds
