@@ -80,7 +80,7 @@ def test_the_drawing_is_told_tier_by_tier_and_servings_are_held_against_portions
     fill(panel(screen).get_by_label("Customer"), "Wilmot hall")
     saved(screen)
     screen.get_by_role("button", name="Order", exact=True).click()
-    expect(screen.get_by_text("Save as a file with customer, notes")).to_be_visible()
+    expect(screen.get_by_text("Save as a file with customer")).to_be_visible()
 
 
 def test_a_working_says_what_if_and_the_change_is_kept_or_left(screen, address):
