@@ -1,9 +1,9 @@
 """Kill the server and its database over and over in the middle of saves: no acknowledged save may be lost.
 
-Orders, carved orders, the kit, the pantry and the kitchen's defaults are saved, by two processes that serve, and the
-saving goes on while all of it comes back. A killed process cannot show what a power cut does, since the system still
-writes what it was given; that the database asks for more than that (fsync, full_page_writes, synchronous_commit) is
-checked in its settings.
+Writers save orders, carved orders, the kit, the pantry and the kitchen's defaults to two server processes, and go on
+while these recover. Killing a process is not a power cut: the system still writes its buffers to disk. So the test also
+checks that the database has the settings on that protect a save from a power cut (fsync, full_page_writes,
+synchronous_commit).
 """
 
 import http.client
@@ -26,9 +26,9 @@ from amber_spread.store.private_postgres import PrivatePostgres
 ROUNDS = 20
 SEED = 20261126
 SERVING = 2
-"""So many processes serve."""
+"""Server processes."""
 SAFE = ("fsync", "full_page_writes", "synchronous_commit")
-"""What PostgreSQL must have on for a save to outlast a power cut (published: PostgreSQL documentation, chapter 30)."""
+"""Settings that protect a save from a power cut (published: PostgreSQL documentation, chapter 30)."""
 UP_S = (0.2, 1.2)
 """So long, at least and at most, the writers save before the next kill."""
 
@@ -77,7 +77,7 @@ class Writer(threading.Thread):
         return {"tin_diameter_mm": 150 + self.sent % 90}
 
     def lost(self) -> int:
-        """How many acknowledged saves are not there, word for word, under their revision."""
+        """The number of acknowledged saves that are missing or different."""
         if not self.id:
             return 0
         status, found = ask(self.port, "GET", f"/api/orders/{self.id}/revisions")
@@ -86,7 +86,7 @@ class Writer(threading.Thread):
 
 
 class CarvedWriter(Writer):
-    """Saves a carved order, which is planned after it is kept."""
+    """Saves a carved order: its plan follows after the save."""
 
     def _tier(self) -> dict[str, Any]:
         view = [[0, 0], [200, 0], [200, 61 + self.sent % 30], [90, 97], [0, 60]]
@@ -94,7 +94,7 @@ class CarvedWriter(Writer):
 
 
 class WholeWriter(Writer):
-    """Saves the kit, the pantry or the kitchen's defaults, of which the newest is asked for."""
+    """Saves the kit, the pantry or the kitchen's defaults. The API gives the newest one."""
 
     def __init__(self, port: int, name: str, change: Callable[[Any, int], None]) -> None:
         super().__init__(port, name)
@@ -120,7 +120,7 @@ class WholeWriter(Writer):
             self.sent += 1
 
     def lost(self) -> int:
-        """Whether the newest that was acknowledged is there, or one that was sent after it."""
+        """1 unless the newest acknowledged save is there, or a later one."""
         if not self.saved:
             return 0
         status, found = ask(self.port, "GET", f"/api/{self.title}")
@@ -154,7 +154,7 @@ def _writers(port: int, number: int) -> list[Writer]:
 
 
 def _unsafe(kitchen: Kitchen) -> list[str]:
-    """Which of the settings that keep a save over a power cut are off."""
+    """The names of the protecting settings that are off."""
     url = PrivatePostgres(kitchen.folder / "postgres").url_of_running("amber")
     with OrderBook.at(url or "").engine.connect() as connection:
         return [name for name in SAFE if connection.execute(text(f"show {name}")).scalar_one() != "on"]

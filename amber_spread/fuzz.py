@@ -1,8 +1,8 @@
 """Send the API what nobody should: documents a little wrong or a little odd, and requests made up from its description.
 
-Every request is answered by the server as it is served, over loopback. What is counted are answers of 500 and over, and
-what the server, its workers and its database take of the memory. All the while a second client plans a plain cake: how
-long *they* wait at most is the figure that counts, since nobody else's oddities should be felt.
+The requests go to a real server over loopback. The report counts errors of the server and the memory of the server, its
+workers and its database. Meanwhile a second client plans a plain cake. Its slowest answer is the figure that counts:
+nobody should feel another client's odd requests.
 """
 
 import copy
@@ -33,7 +33,7 @@ from amber_spread.web.notices import PATH as NOTICES
 
 SLOW_S = 1.0
 REST_S = 0.05
-"""So long the second client rests between plans."""
+"""Pause of the second client between plans, s."""
 EVERY = 10
 """One request in so many is made up from the description of the API alone; the others carry a document."""
 ODD: list[Any] = [
@@ -62,7 +62,7 @@ class Told(NamedTuple):
 
 def run_fuzz(requests: int, seed: int | None = None) -> int:
     """Send so many requests and print the figures. Returns the exit status: 1 where one was answered by an error of
-    the server's own. The seed is another each time unless it is given, and is printed.
+    the server's own. Prints the seed, which is new each time unless given.
     """
     seed = secrets.randbelow(2**31) if seed is None else seed
     print(f"seed {seed}")
@@ -76,7 +76,7 @@ def run_fuzz(requests: int, seed: int | None = None) -> int:
 
 
 class Beside(threading.Thread):
-    """A second client, who plans a plain cake again and again and notes how long each plan took."""
+    """A second client that plans plain cakes and records the time of each plan."""
 
     def __init__(self, port: int) -> None:
         super().__init__(daemon=True)
@@ -86,7 +86,7 @@ class Beside(threading.Thread):
         self.ending = threading.Event()
 
     def run(self) -> None:
-        """Plan until told to end, each time another size."""
+        """Plan cakes of changing size until `ending` is set."""
         connection = http.client.HTTPConnection("127.0.0.1", self.port, timeout=60)
         headers = {"X-Amber-Spread": secrets.token_hex(16), "Content-Type": "application/json"}
         while not self.ending.wait(REST_S):
@@ -132,7 +132,7 @@ def _report(kitchen: Kitchen, told: list[Told], beside: Beside) -> int:
     print(f"memory after {_memory_mb(kitchen):.0f} MB")
     times = sorted(one.seconds for one in told)
     statuses = Counter(one.status // 100 * 100 for one in told)
-    # 503 is said of what is still worked on, and is asked for again; it is counted by itself.
+    # 503 means "still working, ask again". It is counted separately.
     failed = [one for one in told if (one.status >= 500 and one.status != 503) or one.status == 0]
     slow = [one for one in told if one.seconds > SLOW_S]
     print(f"requests {len(told)}, errors of the server {len(failed)}, over {SLOW_S:g} s {len(slow)}")
@@ -150,8 +150,8 @@ def _report(kitchen: Kitchen, told: list[Told], beside: Beside) -> int:
 
 
 def _memory_mb(kitchen: Kitchen) -> float:
-    """What the server and all that it began take together (workers and PostgreSQL), each its share of what they share
-    (proportional set size, as Linux tells it).
+    """Memory of the server with all its child processes (workers, PostgreSQL), MB: the sum of their proportional set
+    sizes, in which shared pages count once.
     """
     assert kitchen.process is not None
     found, at = 0, [kitchen.process.pid]
@@ -183,7 +183,7 @@ class Maker:
         ]
 
     def any_one(self, number: int) -> Asked:
-        """The next request: most carry a document, some a 3D file or a picture, some are made up."""
+        """The next request: mostly a document, sometimes a 3D file or a picture, sometimes made up."""
         if number % EVERY == 0:
             return self.made_up()
         return self.with_file() if number % EVERY == EVERY // 2 else self.with_document()

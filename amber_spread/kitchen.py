@@ -69,7 +69,7 @@ class Kitchen:
         raise RuntimeError(f"the server did not answer within {STARTS_S:g} s:\n{self.log.read_text()}")
 
     def kill_server(self) -> None:
-        """The server's own processes, at once; its database is left running, for the next start to find."""
+        """Kill the server's processes. The database keeps running, and the next start finds it."""
         assert self.process is not None
         serving = [pid for pid in children_of(self.process.pid) if "postgres" not in _called(pid)]
         self.process.kill()
@@ -113,7 +113,7 @@ def kitchen(command: str = "start", options: Sequence[str] = ()) -> Iterator[Kit
 
 
 def children_of(pid: int) -> list[int]:
-    """The processes that a process began and that are there."""
+    """The child processes of a process."""
     with suppress(OSError):
         return [int(one) for one in Path(f"/proc/{pid}/task/{pid}/children").read_text().split()]
     return []

@@ -76,7 +76,7 @@ def _opened(url: str) -> Iterator[OrderBook]:
 
 
 def _said(error: Exception) -> str:
-    """What went wrong, in words; of the database as the screen says it."""
+    """An error in words. Database trouble has the same words as on screen."""
     if isinstance(error, SQLAlchemyError) and not isinstance(error, ArgumentError):
         return ". ".join(database_trouble(error))
     return str(error)

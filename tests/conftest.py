@@ -40,5 +40,5 @@ def shared_book(postgres):
 def book(shared_book):
     """An empty order book."""
     with shared_book.engine.begin() as connection:
-        connection.exec_driver_sql("truncate orders, kits, pantries, practices, worked cascade")
+        connection.exec_driver_sql("truncate orders, kits, pantries, practices, cached_bodies cascade")
     return shared_book

@@ -42,7 +42,7 @@ FIRST_SHARE, MORE, TRIES = 2e-4, 1.7, 16
 FARTHEST_SHARE = 0.9
 """Of how far a body in a design file may be from its own, so that steps have room."""
 SPLINTER_SHARE = 0.01
-"""A part of less than this share of the largest is a splinter."""
+"""A part smaller than this share of the largest part is a splinter."""
 NO_THICKNESS = "The body has no thickness. Bring one that is closed all round."
 
 

@@ -26,9 +26,9 @@ TABLES: tuple[Table, ...] = tuple(
 """In the order in which they can be filled again."""
 LONGEST_LINE = 16 * 1024 * 1024
 AT_ONCE, BYTES_AT_ONCE = 500, 4 * 1024 * 1024
-"""So many rows are held at once on the way back in, and no more of them than come to so many bytes."""
+"""Rows per insert, and a limit on their bytes."""
 READ_AT_ONCE = 20
-"""So many rows are held at once on the way out: each may have a picture in it."""
+"""Rows per fetch; each may contain a picture."""
 
 
 NEWER = "Bring it back with the version that wrote it, or a later one. Nothing was changed."
@@ -74,8 +74,8 @@ def write_archive(engine: Engine, path: Path, files: Mapping[str, bytes], over: 
 def restore_archive(engine: Engine, path: Path, over: bool = False) -> dict[str, int]:
     """Bring back everything an archive holds, or nothing of it. Returns how many rows of each table.
 
-    Raises ArchiveError when it is no archive, is damaged or was written by a version that kept more than this one
-    knows, and when there are orders already that are not to be written over.
+    Raises ArchiveError if the file is no archive or is damaged, if a newer version wrote it, and if there are orders
+    already and `over` is false.
     """
     told = _told(path)
     with engine.begin() as connection:
@@ -93,9 +93,7 @@ def restore_archive(engine: Engine, path: Path, over: bool = False) -> dict[str,
                     connection.execute(table.insert(), rows)
         lost = connection.scalars(WITHOUT_REVISION).all()
         if lost:
-            raise ArchiveError(
-                f"{path} is not whole: “{lost[0]}” stands in it without its design. Nothing was changed."
-            )
+            raise ArchiveError(f"{path} is not whole: “{lost[0]}” has no design in it. Nothing was changed.")
         for row in (KitRow, PantryRow, PracticeRow):
             name = row.__tablename__
             connection.execute(

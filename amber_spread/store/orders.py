@@ -67,7 +67,7 @@ class ShelfPage(NamedTuple):
 
 
 class Billed(NamedTuple):
-    """An order that is shopped for, with its card and bill where they were kept and what made them."""
+    """An order to shop for, with its stored card and bill, if any, and the program and kit that made them."""
 
     order: Order
     card: dict[str, Any] | None
@@ -260,9 +260,7 @@ class OrderBook:
         return self.save(id, began_from, document)
 
     def duplicate(self, id: uuid.UUID) -> Order:
-        """A new order with the same design, called a copy, for nobody yet and without notes. Raises OrderMissing, and
-        Unread.
-        """
+        """A copy of an order, without its customer and notes. Raises OrderMissing, and Unread."""
         document = self.open(id).document
         return self.create(
             document.model_copy(update={"title": f"{document.title[:72]} (copy)", "customer": "", "notes": ""})
@@ -281,7 +279,7 @@ class OrderBook:
         """Every revision of an order, newest first. Raises OrderMissing."""
         with self._work() as session:
             own = self._row(session, id).title
-            # Of what an older archive brought back the design itself says it.
+            # Rows restored from an older archive have no title in the column.
             said = func.coalesce(RevisionRow.title, RevisionRow.document["title"].as_string())
             rows = session.execute(
                 select(RevisionRow.number, RevisionRow.saved_at, RevisionRow.aside, said)

@@ -23,6 +23,7 @@ from typing import IO, Self
 
 log = logging.getLogger("amber_spread")
 
+STOP_SIGNALS = {signal.SIGINT, signal.SIGTERM, signal.SIGHUP}
 LEAST_VERSION = 14
 ACCOUNT = "amber"
 
@@ -277,7 +278,7 @@ def signals_waiting() -> Iterator[None]:
     if threading.current_thread() is not threading.main_thread():
         yield
         return
-    before = signal.pthread_sigmask(signal.SIG_BLOCK, {signal.SIGINT, signal.SIGTERM, signal.SIGHUP})
+    before = signal.pthread_sigmask(signal.SIG_BLOCK, STOP_SIGNALS)
     try:
         yield
     finally:

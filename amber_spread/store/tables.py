@@ -44,8 +44,8 @@ class OrderRow(Base):
 class RevisionRow(Base):
     """One saved state of an order, as it was written, with the number of its format.
 
-    `aside` marks a save that came too late and was kept beside the current one. `title` repeats what the design says,
-    so that a history is listed without reading designs.
+    `aside` marks a save that came too late and was kept beside the current one. `title` repeats the
+    design's title, so that a list of versions reads no designs.
     """
 
     __tablename__ = "revisions"
@@ -60,11 +60,11 @@ class RevisionRow(Base):
     document: Mapped[dict[str, Any]] = mapped_column(JSON)
 
 
-class WorkedRow(Base):
-    """What was worked out and takes long, by a digest of what it depends on: it can be worked out again."""
+class CachedBodyRow(Base):
+    """A carved body with its computed results, by a digest of everything they depend on."""
 
-    __tablename__ = "worked"
-    __table_args__ = (Index("ix_worked_used_at", "used_at"),)
+    __tablename__ = "cached_bodies"
+    __table_args__ = (Index("ix_cached_bodies_used_at", "used_at"),)
 
     key: Mapped[str] = mapped_column(Text, primary_key=True)
     content: Mapped[bytes] = mapped_column(LargeBinary)

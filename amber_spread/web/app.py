@@ -11,8 +11,8 @@ from fastapi.responses import FileResponse
 from fastapi.staticfiles import StaticFiles
 from starlette.exceptions import HTTPException
 
+from amber_spread.store.bodies import BodyStore
 from amber_spread.store.orders import OrderBook
-from amber_spread.store.worked import WorkedShelf
 from amber_spread.web import carving, kit, line, notices, orders, pantry, papers, planning, practice, shop
 from amber_spread.web.bounds import BoundedBody, BoundedTime
 from amber_spread.web.compressed import Compressed
@@ -20,8 +20,8 @@ from amber_spread.web.errors import RESPONSES, catch_errors
 from amber_spread.web.guard import Guard
 from amber_spread.web.later import Later
 from amber_spread.web.notices import Notices
-from amber_spread.web.planner import Planner
-from amber_spread.web.thinking import Thinking
+from amber_spread.web.planner import CallerOf, Planner
+from amber_spread.web.threads import ComputeThreads
 from amber_spread.web.workers import Workers
 
 BUILT = Path(__file__).resolve().parents[2] / "frontend" / "dist"
@@ -42,6 +42,7 @@ def _described(app: FastAPI) -> dict[str, Any]:
 def make_app(book: OrderBook | None, built: Path = BUILT) -> FastAPI:
     """The application over an order book; without one only planning works (it needs no database)."""
     workers = Workers()
+    planner = Planner(workers, None if book is None else BodyStore(book.engine))
     told, later = Notices(), Later()
 
     @asynccontextmanager
@@ -51,14 +52,15 @@ def make_app(book: OrderBook | None, built: Path = BUILT) -> FastAPI:
             yield
         later.stop()
         workers.stop()
+        planner.bodies.stop()
 
     app = FastAPI(title="Amber Spread", version="1", responses=RESPONSES, docs_url=None, redoc_url=None,
                   lifespan=living, separate_input_output_schemas=False, openapi_url=None)  # fmt: skip
     app.state.book = book
-    app.state.planner = Planner(workers, None if book is None else WorkedShelf(book.engine))
+    app.state.planner = planner
     app.state.notices = told
     app.state.later = later
-    app.state.thinking = Thinking()
+    app.state.threads = ComputeThreads()
     app.openapi = lambda: _described(app)  # type: ignore[method-assign]
     catch_errors(app)
     app.add_middleware(Compressed)
@@ -78,8 +80,8 @@ def make_app(book: OrderBook | None, built: Path = BUILT) -> FastAPI:
     api.include_router(notices.router)
 
     @api.get("/openapi.json", include_in_schema=False)
-    def described() -> dict[str, Any]:
-        """The API's description, written in a thread: it takes some tenths of a second the first time."""
+    def described(_: CallerOf) -> dict[str, Any]:
+        """The API's description. Written in a thread, since the first time takes some tenths of a second."""
         return app.openapi()
 
     if built.exists():
@@ -102,7 +104,7 @@ def make_app(book: OrderBook | None, built: Path = BUILT) -> FastAPI:
             """One page serves every view; the browser finds its own way from the address."""
             return FileResponse(built / "index.html", headers={"Cache-Control": "no-cache"})
 
-    # What FastAPI makes of a route when it is first looked at is made now, while nobody waits.
+    # FastAPI finishes a route on its first match: do that now, not on the first request.
     for route in app.routes:
         route.matches({"type": "http", "method": "GET", "path": "/api/-", "headers": []})
     return app

@@ -2,32 +2,28 @@
 
 import asyncio
 import logging
-import re
 import time
-from weakref import WeakValueDictionary
 
 from starlette.requests import HTTPConnection
 from starlette.types import ASGIApp, Message, Receive, Scope, Send
 
 from amber_spread.core.document import complaint_at
 from amber_spread.core.kernel.limits import MAX_FILE_BYTES, MAX_MODEL_BYTES
-from amber_spread.web.clients import client_of
-from amber_spread.web.errors import BUSY, problem
+from amber_spread.web.clients import ClientLimits, client_of
+from amber_spread.web.errors import BUSY, problem, still_working
+from amber_spread.web.not_ready import OutOfBudget
 
 log = logging.getLogger("amber_spread")
 ANSWER_S = 15.0
-"""So long an answer may be in the making that only asks the database."""
-THINKS_S = 900.0
-"""So long one may be that is worked out elsewhere, on a machine that is busy: somebody waits for it on purpose."""
-THINKS = re.compile(
-    r"/api/(plan|round|levels|width|model|picture|outline|shop)\b.*|/api/orders/.*[./](pdf|svg|dxf|csv|pages|3mf|stl|obj)"
-)
+"""Time limit of an answer that only asks the database, s."""
+WAITS_S = 900.0
+"""Time limit of an answer that a caller waits for on purpose (`Caller` marks the request), s."""
 LONGEST_S = 20.0
 """So long a request's body may take to come in whole."""
 
 
 LARGE_AT_ONCE = 3
-"""So many bodies larger than a design file are held at once, and one of a client."""
+"""Large request bodies in memory at once; of one client, one."""
 MOST_BYTES = {"/api/model": MAX_MODEL_BYTES, "/api/picture": MAX_MODEL_BYTES}
 """What may be larger than a design file, by its path."""
 
@@ -58,10 +54,14 @@ class BoundedTime:
                 begun = True
                 await send(message)
 
-        longest = THINKS_S if THINKS.fullmatch(scope["path"]) else ANSWER_S
+        # What is below writes here: the same dict is `request.state`.
+        state = scope.setdefault("state", {})
         work = asyncio.ensure_future(self.app(scope, receive, passed_on))
         try:
-            await asyncio.wait({work}, timeout=longest)
+            await asyncio.wait({work}, timeout=ANSWER_S)
+            waits = bool(state.get("waits_on_purpose"))
+            if waits:
+                await asyncio.wait({work}, timeout=WAITS_S - ANSWER_S)
         except asyncio.CancelledError:
             work.cancel()
             raise
@@ -70,9 +70,9 @@ class BoundedTime:
             return
         given_up = True
         work.add_done_callback(_noted)
-        log.error("%s %s was not answered within %g s", scope["method"], scope["path"], longest)
-        title, words = BUSY
-        await problem(503, title, words)(scope, receive, send)
+        log.error("%s %s was not answered in time", scope["method"], scope["path"])
+        late = still_working(OutOfBudget()) if waits else problem(503, *BUSY)
+        await late(scope, receive, send)
 
 
 def _noted(work: "asyncio.Future[None]") -> None:
@@ -88,15 +88,14 @@ class BoundedBody:
     def __init__(self, app: ASGIApp) -> None:
         self.app = app
         self._large = asyncio.Semaphore(LARGE_AT_ONCE)
-        self._clients: WeakValueDictionary[str, asyncio.Semaphore] = WeakValueDictionary()
+        self._clients = ClientLimits(1)
 
     async def __call__(self, scope: Scope, receive: Receive, send: Send) -> None:
         if scope["type"] != "http":
             await self.app(scope, receive, send)
         elif scope["path"] in MOST_BYTES:
-            # What has not come in stays with whoever sends it until there is room for it.
-            own = self._clients.setdefault(client_of(HTTPConnection(scope)), asyncio.Semaphore(1))
-            async with own, self._large:
+            # Until there is room, the bytes stay with the sender.
+            async with self._clients.of(client_of(HTTPConnection(scope))), self._large:
                 await self._bounded(scope, receive, send)
         else:
             await self._bounded(scope, receive, send)

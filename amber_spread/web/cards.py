@@ -2,6 +2,7 @@
 
 import logging
 import uuid
+from collections.abc import Callable
 from datetime import datetime
 from typing import Any
 
@@ -18,10 +19,10 @@ from amber_spread.core.stock.kit import Kit
 from amber_spread.core.tier import Silhouette
 from amber_spread.store.orders import Billed, MadeCard, Order, OrderBook, Shelved, Unread
 from amber_spread.store.shelves import Kept, KitShelf
-from amber_spread.web.known import program
+from amber_spread.web.body_cache import program_version
 from amber_spread.web.later import Later
+from amber_spread.web.not_ready import NotReady
 from amber_spread.web.planner import Planner
-from amber_spread.web.still import StillWorking
 
 log = logging.getLogger("amber_spread")
 SEEN_PLACES = 1
@@ -55,11 +56,11 @@ class Card(Frozen):
 
 
 class NoBill(ValueError):
-    """An order that cannot be shopped for; the message says why, as a sentence."""
+    """An order has no bill; the message says why, as a sentence."""
 
 
-class NotYet(StillWorking):
-    """The bill of an order is being made."""
+class BillPending(NotReady):
+    """The bill of an order is being made in the background."""
 
 
 class CardMaker:
@@ -70,7 +71,7 @@ class CardMaker:
         self.planner = planner
         self.later = later
         self.kit: Kept[Kit] = KitShelf(book.engine).open()
-        self.by = f"{program()}, kit {self.kit.number}"
+        self.by = f"{program_version()}, kit {self.kit.number}"
 
     def of(self, document: Document) -> MadeCard:
         """The card and the bill of a design. Raises FileError where it cannot be planned."""
@@ -80,51 +81,28 @@ class CardMaker:
             {"outside": outside.model_dump(mode="json"), "unseen": ""}, bill.model_dump(mode="json"), self.by
         )
 
-    def at_save(self, document: Document) -> MadeCard | None:
-        """The card and the bill that are kept with a save: of a design that is soon planned. Nothing of another, whose
-        save does not wait for them.
-        """
-        return self._made(document) if self.planner.soon(document, self.kit.content) else None
-
-    def after_save(self, order: Order) -> None:
-        """Have the card and the bill of a save made while nobody waits, where they were not kept with it."""
-        if not self.planner.soon(order.document, self.kit.content):
-            self._begin(order.id, order.revision, order.document)
-
-    def _begin(self, id: uuid.UUID, revision: int, document: Document) -> bool:
-        def make() -> None:
-            if self.book.revision_of(id) == revision:  # nobody wants it of an earlier one
-                self._keep(id, revision, self._made(document))
-
-        return self.later.begin((id, revision, self.by), make)
-
-    def _made(self, document: Document) -> MadeCard:
-        """The card and the bill of a design, or a card that says why it cannot be made."""
-        try:
-            return self.of(document)
-        except FileError as error:
-            return self._without_bill(f"It cannot be made like this: {error}.")
-
-    def _without_bill(self, why: str) -> MadeCard:
-        return MadeCard(_unseen(why), None, self.by)
+    def save(self, document: Document, save: Callable[[MadeCard | None], Order]) -> Order:
+        """Save a design with its card and bill if they are made quickly; else they follow in the background."""
+        soon = self.planner.soon(document, self.kit.content)
+        order = save(self._made(document) if soon else None)
+        if not soon:
+            self._begin(order.id, order.revision, document)
+        return order
 
     def bill(self, billed: Billed) -> Bill:
-        """An order's bill as it was kept, or made again as its card would be. Raises NoBill where it cannot be
-        made, and NotYet while it is.
+        """The bill of an order: the stored one, or one made again if the program or the kit changed. Raises NoBill, and
+        BillPending while it is made in the background.
         """
         order = billed.order
         if billed.made_by == self.by:
             try:
                 return _read(billed.card, billed.bill)
             except ValidationError:
-                log.exception("the bill kept of order %s cannot be read", order.id)
-        if self.planner.soon(order.document, self.kit.content):
-            made = self._made(order.document)
-            self._keep(order.id, order.revision, made)
-            return _read(made.card, made.bill)
-        if self._begin(order.id, order.revision, order.document):
-            raise NotYet
-        raise NoBill(UNSEEN)
+                log.exception("the stored bill of order %s cannot be read", order.id)
+        made = self._remade(order.id, order.revision, order.document)
+        if made is None:
+            raise BillPending
+        return _read(made.card, made.bill)
 
     def shown(self, shelved: Shelved) -> Card:
         """An order's card as it was kept, or made again where the program or the kit is another by now: at once where
@@ -141,23 +119,44 @@ class CardMaker:
     def _again(self, shelved: Shelved) -> dict[str, Any]:
         standing = shelved.standing
         try:
-            document = self.book.open(standing.id).document
-            if self.planner.soon(document, self.kit.content):
-                return self._keep(standing.id, standing.revision, self._made(document))
-            begun = self._begin(standing.id, standing.revision, document)
-            return _unseen(DRAWN_SOON) | {"pending": True} if begun else _unseen(UNSEEN)
+            made = self._remade(standing.id, standing.revision, self.book.open(standing.id).document)
+            return _unseen(DRAWN_SOON) | {"pending": True} if made is None else made.card
+        except NoBill as error:
+            return _unseen(str(error))
         except Unread:
-            unread = self._without_bill("This version cannot read it. Open it to see why.")
-            return self._keep(standing.id, standing.revision, unread)
+            unread = MadeCard(_unseen("This version cannot read it. Open it to see why."), None, self.by)
+            self.book.keep_card(standing.id, standing.revision, unread)
+            return unread.card
         except Exception:
             # Whatever is wrong with one order, the others stand; it may be another time, so this is not kept.
             log.exception("order %s cannot be shown on the shelf", standing.id)
             return _unseen(UNSEEN)
 
-    def _keep(self, id: uuid.UUID, revision: int, made: MadeCard) -> dict[str, Any]:
-        """A card, kept from now on."""
-        self.book.keep_card(id, revision, made)
-        return made.card
+    def _remade(self, id: uuid.UUID, revision: int, document: Document) -> MadeCard | None:
+        """The card and bill of a revision, made and stored now if that is quick; None if they follow in the background.
+        Raises NoBill if that failed a moment ago.
+        """
+        if self.planner.soon(document, self.kit.content):
+            made = self._made(document)
+            self.book.keep_card(id, revision, made)
+            return made
+        if self._begin(id, revision, document):
+            return None
+        raise NoBill(UNSEEN)
+
+    def _begin(self, id: uuid.UUID, revision: int, document: Document) -> bool:
+        def make() -> None:
+            if self.book.revision_of(id) == revision:  # a later revision has a card of its own
+                self.book.keep_card(id, revision, self._made(document))
+
+        return self.later.begin((id, revision, self.by), make)
+
+    def _made(self, document: Document) -> MadeCard:
+        """The card and bill of a design, or a card that says why it cannot be made."""
+        try:
+            return self.of(document)
+        except FileError as error:
+            return MadeCard(_unseen(f"It cannot be made like this: {error}."), None, self.by)
 
 
 def _read(card: dict[str, Any] | None, bill: dict[str, Any] | None) -> Bill:

@@ -21,7 +21,7 @@ from amber_spread.web.elsewhere import Wanted, Width, tier_as_model, tier_in_the
 from amber_spread.web.files import download
 from amber_spread.web.kit import OwnedKit
 from amber_spread.web.orders import OpenDocument
-from amber_spread.web.planner import AskerOf, PlannerOf, sent_as
+from amber_spread.web.planner import CallerOf, PlannerOf, sent_as
 
 router = APIRouter(tags=["carving"])
 WIDTH_S, MODEL_S, PICTURE_S = 5.0, 12.0, 8.0
@@ -32,10 +32,10 @@ BINARY = {"schema": {"type": "string", "format": "binary"}}
 
 
 @router.post("/width")
-async def width(wanted: Wanted, planner: PlannerOf, asker: AskerOf) -> Width:
+async def width(wanted: Wanted, planner: PlannerOf, caller: CallerOf) -> Width:
     """How wide a body of solids or out of a 3D file is, by itself or at another size that is wanted of it."""
     try:
-        return await planner.alone(asker, ValueError(TOO_MUCH), WIDTH_S, width_of, wanted)
+        return await planner.alone(caller, ValueError(TOO_MUCH), WIDTH_S, width_of, wanted)
     except ValueError as error:
         raise FileError([complaint_at(("build",), str(error))]) from error
 
@@ -54,43 +54,43 @@ class Looked(OfTier):
 
 
 @router.post("/round")
-async def round(looked: Looked, asker: AskerOf, planner: PlannerOf, kit: OwnedKit) -> RoundView | None:
+async def round(looked: Looked, caller: CallerOf, planner: PlannerOf, kit: OwnedKit) -> RoundView | None:
     """A carved tier in the round, as triangles; nothing of any other tier."""
     with sent_as("document"):
         return await planner.elsewhere(
-            asker, partial(tier_in_the_round, looked.tier, looked.cut_open), looked.document, kit
+            caller, partial(tier_in_the_round, looked.tier, looked.cut_open), looked.document, kit
         )
 
 
 @router.post("/levels")
-async def levels(asked: OfTier, asker: AskerOf, planner: PlannerOf, kit: OwnedKit) -> list[Level]:
+async def levels(asked: OfTier, caller: CallerOf, planner: PlannerOf, kit: OwnedKit) -> list[Level]:
     """A carved tier without its coats, cut level from its foot to its top; nothing of any other tier."""
     with sent_as("document"):
-        return await planner.elsewhere(asker, partial(tier_levels, asked.tier), asked.document, kit)
+        return await planner.elsewhere(caller, partial(tier_levels, asked.tier), asked.document, kit)
 
 
 @router.post("/model", openapi_extra={"requestBody": {"content": {"application/octet-stream": BINARY}}})
 async def model(
     request: Request,
     planner: PlannerOf,
-    asker: AskerOf,
+    caller: CallerOf,
     unit: Annotated[Unit, Query()] = "mm",
     up: Annotated[Up, Query()] = "z",
 ) -> ReadModel:
     """The body in a 3D file whose lengths are in that unit and of whose axes that one points up."""
-    return await planner.alone(asker, ModelError(TOO_ROUGH), MODEL_S, read_model, await request.body(), unit, up)
+    return await planner.alone(caller, ModelError(TOO_ROUGH), MODEL_S, read_model, await request.body(), unit, up)
 
 
 @router.post("/picture", openapi_extra={"requestBody": {"content": {"image/jpeg": BINARY, "image/png": BINARY}}})
-async def picture(request: Request, planner: PlannerOf, asker: AskerOf) -> ReadPicture:
+async def picture(request: Request, planner: PlannerOf, caller: CallerOf) -> ReadPicture:
     """A photograph as it is laid under a drawing: turned the way it was taken, and made small."""
-    return await planner.alone(asker, PictureError(TOO_LARGE), PICTURE_S, read_picture, await request.body())
+    return await planner.alone(caller, PictureError(TOO_LARGE), PICTURE_S, read_picture, await request.body())
 
 
 @router.get("/orders/{id}/body.{kind}", response_class=Response)
 async def body_file(
     kind: ModelKind,
-    asker: AskerOf,
+    caller: CallerOf,
     document: OpenDocument,
     planner: PlannerOf,
     kit: OwnedKit,
@@ -98,7 +98,7 @@ async def body_file(
     of: Envelope = "bare",
 ) -> Response:
     """A carved tier as a 3D file: bare, under its coats, or covered."""
-    found = await planner.elsewhere(asker, partial(tier_as_model, tier - 1, of, kind), document, kit)
+    found = await planner.elsewhere(caller, partial(tier_as_model, tier - 1, of, kind), document, kit)
     if found is None:
         raise FileError(
             [complaint_at(("design", "tiers", tier - 1, "build"), "is not carved, so that it has no 3D file")]

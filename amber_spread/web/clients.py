@@ -1,22 +1,35 @@
-"""Which client a request comes from: a browser says a name of its own, anyone else goes by where they call from.
+"""Which client sent a request, and what each client may do at once.
 
-A name tells screens apart that share one machine or one way in; it lets nobody in and keeps nobody out.
+A browser sends a name that it made up for itself; anyone else is known by their address. The name tells apart the
+screens that share one machine or one proxy. It grants no rights.
 """
 
 import re
+from weakref import WeakValueDictionary
 
+from anyio import CapacityLimiter
 from starlette.requests import HTTPConnection
 
 ASKED_BY = "x-amber-spread"
-"""The header that a change must carry, and a browser's own name in it. A page of another site would have to ask leave
-to send it, and gets none.
-"""
+"""The header that a change must carry, with the browser's own name in it. A page of another site cannot send it."""
 NAME = re.compile(r"[0-9a-f-]{16,64}")
 
 
 def client_of(connection: HTTPConnection) -> str:
-    """The client of a request: by the name in its header, or by its address."""
-    said = connection.headers.get(ASKED_BY, "")
-    if NAME.fullmatch(said):
-        return said
+    """The client of a request: the name in its header, or its address."""
+    name = connection.headers.get(ASKED_BY, "")
+    if NAME.fullmatch(name):
+        return name
     return connection.client.host if connection.client else ""
+
+
+class ClientLimits:
+    """A limiter for each client, as long as anyone uses it."""
+
+    def __init__(self, at_once: int) -> None:
+        self.at_once = at_once
+        self._limiters: WeakValueDictionary[str, CapacityLimiter] = WeakValueDictionary()
+
+    def of(self, client: str) -> CapacityLimiter:
+        """The limiter of a client: `async with` waits for one of its places."""
+        return self._limiters.setdefault(client, CapacityLimiter(self.at_once))

@@ -18,13 +18,13 @@ from amber_spread.papers.model_reading import ModelError
 from amber_spread.papers.outline_reading import OutlineError
 from amber_spread.papers.picture_reading import PictureError
 from amber_spread.store.orders import OrderMissing, StaleSave, Unread
-from amber_spread.web.still import StillWorking
+from amber_spread.web.not_ready import NotReady
 from amber_spread.web.workers import Unwanted
 
 UNWANTED = 499
 """The status of what nobody waited for: no one reads it (common practice)."""
 BUSY_TYPE = "/problems/busy"
-"""The type of the problem of work that is to be asked for again."""
+"""The type of the problem of an answer that is not ready yet; the client asks again."""
 UNREAD = "/problems/unread"
 """The type of the problem of an order that this version cannot read."""
 log = logging.getLogger("amber_spread")
@@ -82,9 +82,14 @@ def unusable(complaints: Sequence[Complaint]) -> Problem:
     return Problem(status=422, title="Some of this cannot be used", detail=words, errors=list(complaints))
 
 
-def still_working(error: Exception) -> Problem:
-    """What is said of what is not there yet."""
+def not_ready(error: Exception) -> Problem:
+    """The problem of an answer that is not ready yet."""
     return Problem(type=BUSY_TYPE, title="Still working", status=503, detail=str(error))
+
+
+def still_working(error: Exception) -> JSONResponse:
+    """The response for an answer that is not ready yet."""
+    return _answer(not_ready(error))
 
 
 def _said(title: str) -> Callable[[Request, Exception], JSONResponse]:
@@ -97,7 +102,7 @@ def catch_errors(app: FastAPI) -> None:
     app.add_exception_handler(OutlineError, _said("That drawing cannot be used"))
     app.add_exception_handler(PictureError, _said("That picture cannot be used"))
     app.add_exception_handler(ModelError, _said("That body cannot be used"))
-    app.add_exception_handler(StillWorking, lambda _, error: _answer(still_working(error)))
+    app.add_exception_handler(NotReady, lambda _, error: still_working(error))
 
     @app.exception_handler(RequestValidationError)
     def invalid(_: Request, error: RequestValidationError) -> JSONResponse:

@@ -6,7 +6,7 @@ from collections.abc import Callable, Hashable
 from concurrent.futures import ThreadPoolExecutor
 from threading import Lock
 
-from amber_spread.web.still import StillWorking
+from amber_spread.web.not_ready import NotReady
 
 log = logging.getLogger("amber_spread")
 HANDS = 2
@@ -40,10 +40,8 @@ class Later:
     def _do(self, key: Hashable, work: Callable[[], object]) -> None:
         try:
             work()
-        except StillWorking:
-            log.warning(
-                "%s is not there yet, on a computer that is busy; it is begun again when it is next asked for", key
-            )
+        except NotReady:
+            log.warning("%s ran out of time on a busy computer; the next request starts it again", key)
         except Exception:
             log.exception("%s could not be worked out", key)
             self._failed[key] = time.monotonic()

@@ -17,7 +17,7 @@ PATH = "/api/notices"
 AGAIN_S = 1.0
 """So long after a lost connection to the database the next is tried."""
 OF_ONE = 24
-"""So many screens of one client listen at once: of more, the one that has listened longest is ended."""
+"""Open streams of one client. One more closes the oldest."""
 WAITING = 200
 """So many notices may wait for a screen that is slow to take them; it is then left to ask anew."""
 Heard = asyncio.Queue[Notice | None]
@@ -37,7 +37,7 @@ class Notices:
 
     def __init__(self) -> None:
         self._screens: dict[Heard, str] = {}
-        """Each screen with its client, in the order in which they began to listen."""
+        """Each screen with its client, oldest first."""
 
     @asynccontextmanager
     async def from_others(self, book: OrderBook | None) -> AsyncIterator[None]:
@@ -66,7 +66,7 @@ class Notices:
             self._screens.pop(queue, None)
 
     def _end_of(self, screen: Heard) -> None:
-        """Have a screen open another stream, and ask anew for all that it shows."""
+        """Close a stream. The screen opens another and reloads what it shows."""
         self._screens.pop(screen, None)
         while screen.full():
             screen.get_nowait()

@@ -47,7 +47,7 @@ Book = Annotated[OrderBook, Depends(book)]
 
 
 def opened(id: uuid.UUID, book: Book) -> Document:
-    """What an order says as it stands."""
+    """The current design of an order."""
     return book.open(id).document
 
 
@@ -88,14 +88,12 @@ def list_orders(
 
 @router.post("", status_code=201)
 def create_order(document: Document, book: Book, cards: CardMakerOf) -> Order:
-    """A new order from a design file; one that says nothing of how it is worked takes a copy of the kitchen's usual.
-    Whether it can be made is no matter here: that is said by its plan and on the shelf.
+    """A new order from a design file; one without settings of its own gets a copy of the kitchen's defaults. It is
+    saved even if it cannot be made: its plan and the shelf say so.
     """
     if "practice" not in document.model_fields_set:
         document = document.model_copy(update={"practice": PracticeShelf(book.engine).open().content})
-    order = book.create(document, cards.at_save(document))
-    cards.after_save(order)
-    return order
+    return cards.save(document, lambda card: book.create(document, card))
 
 
 @router.get("/{id}")
@@ -106,18 +104,16 @@ def open_order(id: uuid.UUID, book: Book) -> Order:
 
 @router.get("/{id}/card")
 def card_of(id: uuid.UUID, book: Book, cards: CardMakerOf) -> Card:
-    """How an order stands on the shelf: what there is to see of it before its plan is there."""
+    """The order's card on the shelf, to show while its plan is being computed."""
     return cards.shown(book.shelved(id))
 
 
 @router.put("/{id}")
 def save_order(id: uuid.UUID, save: Save, book: Book, cards: CardMakerOf) -> Order:
-    """Save the next revision. A save that began from an older revision is refused with 409 and kept aside. Whether it
-    can be made is no matter here: nothing that was drawn or typed stays unsaved for it.
+    """Save the next revision. A save that began from an older revision is refused with 409 and kept aside. A
+    design that cannot be made is saved too: its plan and the shelf say what is wrong.
     """
-    order = book.save(id, save.began_from, save.document, cards.at_save(save.document))
-    cards.after_save(order)
-    return order
+    return cards.save(save.document, lambda card: book.save(id, save.began_from, save.document, card))
 
 
 @router.post("/{id}/duplicate", status_code=201)

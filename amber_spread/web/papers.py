@@ -1,7 +1,7 @@
 """Papers over HTTP: an order's templates and amounts to take away, and an outline read from a drawing."""
 
 from collections.abc import Callable
-from typing import Annotated, ParamSpec
+from typing import Annotated
 
 from fastapi import APIRouter, Depends, Query, Request, Response
 
@@ -26,11 +26,10 @@ from amber_spread.papers.tiling import pages_of
 from amber_spread.web.files import download
 from amber_spread.web.kit import OwnedKit
 from amber_spread.web.orders import OpenDocument
-from amber_spread.web.planner import Asker, AskerOf, PlannerOf
-from amber_spread.web.thinking import Thinking, ThinkingOf
+from amber_spread.web.planner import Caller, CallerOf, PlannerOf
+from amber_spread.web.threads import ComputeThreads, ThreadsOf
 
 router = APIRouter(tags=["papers"])
-P = ParamSpec("P")
 LONGEST_S = 2.0
 TOO_INTRICATE = "This drawing is too intricate to read. Draw the outline as one closed path that does not cross itself."
 TierNumber = Annotated[int | None, Query(ge=1, le=int(TIERS.high))]
@@ -39,27 +38,25 @@ TierNumber = Annotated[int | None, Query(ge=1, le=int(TIERS.high))]
 class Papers:
     """One order, opened and planned once for the paper that is asked for."""
 
-    def __init__(self, document: Document, plan: Plan, asker: Asker, thinking: Thinking) -> None:
+    def __init__(self, document: Document, plan: Plan, caller: Caller, threads: ComputeThreads) -> None:
         self.document, self.plan = document, plan
-        self.asker, self.thinking = asker, thinking
+        self.caller, self.threads = caller, threads
 
     def templates(self, tier: int | None) -> list[Template]:
         """Its templates, of one tier or all."""
         return templates_of(self.document, self.plan, tier)
 
-    async def file(
-        self, kind: str, media_type: str, write: Callable[P, str | bytes], *args: P.args, **kwargs: P.kwargs
-    ) -> Response:
-        """One of its papers as a file, written in a thread of its own."""
-        content = await self.thinking.done(self.asker, write, *args, **kwargs)
+    async def file(self, kind: str, media_type: str, write: Callable[[], str | bytes]) -> Response:
+        """One of its papers as a file, written in a thread."""
+        content = await self.threads.run(self.caller, write)
         return download(f"{self.document.title} {kind}", media_type, content)
 
 
 async def papers_of(
-    document: OpenDocument, kit: OwnedKit, planner: PlannerOf, asker: AskerOf, thinking: ThinkingOf
+    document: OpenDocument, kit: OwnedKit, planner: PlannerOf, caller: CallerOf, threads: ThreadsOf
 ) -> Papers:
     """The papers of an order."""
-    return Papers(document, await planner.planned(asker, document, kit), asker, thinking)
+    return Papers(document, await planner.planned(caller, document, kit), caller, threads)
 
 
 PapersOf = Annotated[Papers, Depends(papers_of)]
@@ -88,16 +85,16 @@ class ToPrint:
         self.papers, self.tier, self.whole, self.paper = papers, tier, whole, paper
 
     def templates(self) -> list[Template]:
-        """They as they are printed."""
+        """The templates in print order."""
         found = self.papers.templates(self.tier)
         return found if self.whole else with_strip(found)
 
     def pdf(self) -> bytes:
-        """They on as few pages as hold them."""
+        """A PDF on as few pages as possible."""
         return write_pdf(self.templates(), self.paper)
 
     def pages(self) -> PageCount:
-        """On how many pages they are printed."""
+        """The number of printed pages."""
         return PageCount(pages=max(1, len(pages_of(self.templates(), self.paper))))
 
 
@@ -113,7 +110,7 @@ async def templates_pdf(papers: PapersOf, to_print: ToPrintOf) -> Response:
 @router.get("/orders/{id}/templates/pages")
 async def templates_pages(papers: PapersOf, to_print: ToPrintOf) -> PageCount:
     """On how many pages the templates are printed."""
-    return await papers.thinking.done(papers.asker, to_print.pages)
+    return await papers.threads.run(papers.caller, to_print.pages)
 
 
 @router.get("/orders/{id}/templates.svg", response_class=Response)
@@ -138,7 +135,9 @@ async def templates_dxf(papers: PapersOf, tier: TierNumber = None) -> Response:
 async def stacking_pdf(papers: PapersOf, by: PrintingOf) -> Response:
     """The cutting list, the stacking card, the travel card and the serving chart."""
     return await papers.file(
-        "stacking.pdf", "application/pdf", write_cards, papers.document, papers.plan, by.length, by.weight, by.paper
+        "stacking.pdf",
+        "application/pdf",
+        lambda: write_cards(papers.document, papers.plan, by.length, by.weight, by.paper),
     )
 
 
@@ -162,15 +161,16 @@ async def plate_svg(papers: PapersOf, by: PrintingOf) -> Response:
 async def bench_pdf(papers: PapersOf, by: PrintingOf) -> Response:
     """All that must be weighed, cut and rolled."""
     return await papers.file(
-        "bench sheet.pdf", "application/pdf",
-        write_bench_sheet, papers.document, papers.plan, by.length, by.weight, by.paper,
-    )  # fmt: skip
+        "bench sheet.pdf",
+        "application/pdf",
+        lambda: write_bench_sheet(papers.document, papers.plan, by.length, by.weight, by.paper),
+    )
 
 
 @router.get("/orders/{id}/amounts.csv", response_class=Response)
 async def amounts_csv(papers: PapersOf) -> Response:
     """What every step takes, in grams."""
-    return await papers.file("amounts.csv", "text/csv; charset=utf-8", write_amounts, papers.plan)
+    return await papers.file("amounts.csv", "text/csv; charset=utf-8", lambda: write_amounts(papers.plan))
 
 
 _DRAWING = {"schema": {"type": "string"}}
@@ -180,7 +180,7 @@ _DRAWING = {"schema": {"type": "string"}}
     "/outline",
     openapi_extra={"requestBody": {"content": {"image/svg+xml": _DRAWING, "image/vnd.dxf": _DRAWING}}},
 )
-async def outline(request: Request, planner: PlannerOf, asker: AskerOf) -> ReadOutline:
+async def outline(request: Request, planner: PlannerOf, caller: CallerOf) -> ReadOutline:
     """The outline of a tier from an SVG or DXF drawing, at true size. Nothing is stored."""
     drawing = await request.body()
-    return await planner.alone(asker, OutlineError(TOO_INTRICATE), LONGEST_S, read_outline, drawing)
+    return await planner.alone(caller, OutlineError(TOO_INTRICATE), LONGEST_S, read_outline, drawing)

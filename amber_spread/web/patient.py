@@ -8,9 +8,9 @@ from uvicorn.protocols.http.httptools_impl import HttpToolsProtocol
 from amber_spread.web.notices import is_endless
 
 MOST_HEAD = 64 * 1024
-"""So many bytes a head may have that has not come in whole."""
+"""Size limit of request headers, bytes."""
 READ_AT_ONCE = 256 * 1024
-"""What comes in at once may have the beginning of a body in it."""
+"""One read may also contain the start of a body."""
 HEADERS_S = 10.0
 """So long the head of a request may take to come in whole."""
 
@@ -23,7 +23,7 @@ class Patient(HttpToolsProtocol):
     _in_head = True
 
     def data_received(self, data: bytes) -> None:
-        """More came in: a head without end is not gathered."""
+        """Close the connection once the headers are too large."""
         if self._in_head:
             self._head += len(data)
             if self._head > MOST_HEAD + READ_AT_ONCE:

@@ -24,9 +24,9 @@ from amber_spread.core.stock.kit import STARTING, TIN_WORDS, Kit, ShapedBoard
 from amber_spread.core.stock.media import LIBRARY, MEDIUM_KINDS, Allergen, Medium, MediumKind, kinds_that
 from amber_spread.core.stock.supports import SORTS, TEST_STEPS
 from amber_spread.core.tier import BOARD_SHAPES
-from amber_spread.web.errors import still_working, unusable
-from amber_spread.web.planner import Asker, AskerOf, Planner, PlannerOf, sent_as
-from amber_spread.web.still import StillWorking
+from amber_spread.web.errors import not_ready, unusable
+from amber_spread.web.not_ready import NotReady
+from amber_spread.web.planner import Caller, CallerOf, Planner, PlannerOf, sent_as
 from amber_spread.web.workers import Unwanted
 
 router = APIRouter(tags=["planning"])
@@ -87,14 +87,14 @@ async def plan(
     kit: Annotated[Kit | None, Body()] = None,
     contents: Annotated[Contents | None, Body()] = None,
     *,
-    asker: AskerOf,
+    caller: CallerOf,
     planner: PlannerOf,
 ) -> Response:
     """Every figure of a design, held against what the kitchen owns and makes. Nothing is stored."""
     # Written out here, since FastAPI would first validate the whole plan again, which takes longer than planning;
     # and on the event loop where it is soon done, since that takes less time than handing it to a thread and back.
     with sent_as("document"):
-        return Response(await planner.written(asker, document, kit, contents), media_type="application/json")
+        return Response(await planner.written(caller, document, kit, contents), media_type="application/json")
 
 
 @router.post("/plan/parts", response_class=StreamingResponse, responses={200: {"content": {LINES: {"schema": TOLD}}}})
@@ -103,24 +103,24 @@ async def plan_in_parts(
     kit: Annotated[Kit | None, Body()] = None,
     contents: Annotated[Contents | None, Body()] = None,
     *,
-    asker: AskerOf,
+    caller: CallerOf,
     planner: PlannerOf,
 ) -> StreamingResponse:
     """The same, told as it goes: a line of JSON a part of the work as that begins (`part` and how far it is, `share`),
     and last the `plan`, or the `problem` there is with the design.
     """
-    return StreamingResponse(_told(asker, planner, document, kit, contents), media_type=LINES)
+    return StreamingResponse(_told(caller, planner, document, kit, contents), media_type=LINES)
 
 
 async def _told(
-    asker: Asker, planner: Planner, document: Document, kit: Kit | None, contents: Contents | None
+    caller: Caller, planner: Planner, document: Document, kit: Kit | None, contents: Contents | None
 ) -> AsyncIterator[str]:
     loop, parts = asyncio.get_running_loop(), asyncio.Queue[str | None]()
 
     def heard(name: str) -> None:
         loop.call_soon_threadsafe(parts.put_nowait, name)
 
-    work = asyncio.create_task(planner.written(asker, document, kit, contents, heard))
+    work = asyncio.create_task(planner.written(caller, document, kit, contents, heard))
     work.add_done_callback(lambda _: parts.put_nowait(None))
     furthest = 0
     try:
@@ -132,8 +132,8 @@ async def _told(
             yield f'{{"plan":{await work}}}\n'
     except FileError as error:
         yield f'{{"problem":{unusable(error.complaints).model_dump_json()}}}\n'
-    except StillWorking as error:
-        yield f'{{"problem":{still_working(error).model_dump_json()}}}\n'
+    except NotReady as error:
+        yield f'{{"problem":{not_ready(error).model_dump_json()}}}\n'
     except Unwanted:
         return
     finally:
@@ -154,7 +154,7 @@ def handbook() -> Response:
 
 @cache
 def _handbook() -> str:
-    """All of it as JSON: it takes longer to write than most plans, and stays the same."""
+    """The handbook as JSON. It never changes, and writing it takes longer than most plans."""
     found = Handbook(
         media=list(LIBRARY),
         parts=[PartKinds(path="/".join(part.path), kinds=list(part.kinds.values())) for part in PARTS],

@@ -9,21 +9,19 @@ from fastapi import APIRouter, Body, Depends, Query, Response
 
 from amber_spread.core.document import Document, FileError, complaint_at
 from amber_spread.core.kernel.units import LengthUnit, WeightUnit
-from amber_spread.core.plan import Plan
 from amber_spread.core.shop import Asked, Shopping, bill_of, shop
 from amber_spread.core.stock.contents import contents_of
 from amber_spread.core.stock.kit import Kit
-from amber_spread.core.stock.pantry import Pantry
 from amber_spread.papers.sheets import Paper
 from amber_spread.papers.shopping_list import write_list, write_shopping
 from amber_spread.store.orders import Billed
-from amber_spread.web.cards import NoBill, NotYet
+from amber_spread.web.cards import BillPending, NoBill
 from amber_spread.web.files import download
+from amber_spread.web.not_ready import NotReady
 from amber_spread.web.orders import Book, CardMakerOf
 from amber_spread.web.pantry import CSV, KeptPantry
-from amber_spread.web.planner import AskerOf, PlannerOf, sent_as
-from amber_spread.web.still import StillWorking
-from amber_spread.web.thinking import ThinkingOf
+from amber_spread.web.planner import CallerOf, PlannerOf, sent_as
+from amber_spread.web.threads import ThreadsOf
 
 log = logging.getLogger("amber_spread")
 router = APIRouter(tags=["shopping"])
@@ -32,11 +30,11 @@ First = Annotated[date, Query(ge=date(1970, 1, 1), le=date(2200, 1, 1))]
 Days = Annotated[int, Query(ge=1, le=LONGEST_DAYS)]
 
 
-class BeingWorked(StillWorking):
-    """Some of the orders that are shopped for are still worked out: so many are done, of so many."""
+class ListPending(NotReady):
+    """Some orders of a list have no bill yet. A total of the others would be too small, so there is no list."""
 
     def __init__(self, done: int, orders: int) -> None:
-        super().__init__(f"The list is being worked out: {done} of {orders} orders are done.")
+        super().__init__(f"Working out the list: {done} of {orders} orders done.")
 
 
 class Shopper:
@@ -46,36 +44,35 @@ class Shopper:
         self.book, self.pantry, self.cards = book, pantry, cards
 
     def of_one(self, id: uuid.UUID) -> tuple[str, Shopping]:
-        """The title of one order, and its shopping. Raises BeingWorked."""
+        """The title of one order, and its shopping. Raises ListPending, and FileError if it cannot be made."""
         billed = self.book.billed(id)
         try:
             return billed.order.document.title, shop([self._asked(billed)], self.pantry)
-        except NotYet as error:
-            raise BeingWorked(0, 1) from error
+        except BillPending as error:
+            raise ListPending(0, 1) from error
         except NoBill as error:
             raise FileError([complaint_at(("design",), str(error))]) from error
 
     def of_days(self, first: date, days: int, pooled: bool) -> Shopping:
-        """The shopping of every order due on so many days. An order that cannot be read or planned is named as left
-        out, and so are those past the most that are shopped for at once; the others are shopped for. Raises BeingWorked
-        while one of them still is: a list of some of them would add up to less than is needed.
+        """The shopping of every order due on these days. It names the orders it leaves out: those that cannot be read
+        or made, and those beyond the limit. Raises ListPending.
         """
         due = self.book.due_between(first, first + timedelta(days=days - 1))
         asked, left_out = [], [f"“{one.title}” is not in this list: it cannot be read here." for one in due.unread]
-        waits = 0
+        pending = 0
         for billed in due.orders:
             order = billed.order
             try:
                 asked.append(self._asked(billed))
-            except NotYet:
-                waits += 1
+            except BillPending:
+                pending += 1
             except NoBill as error:
                 left_out.append(f"“{order.document.title}” is not in this list. {error}")
             except Exception:
                 log.exception("order %s cannot be shopped for", order.id)
                 left_out.append(f"“{order.document.title}” is not in this list: it cannot be worked out here.")
-        if waits:
-            raise BeingWorked(len(due.orders) - waits, len(due.orders))
+        if pending:
+            raise ListPending(len(due.orders) - pending, len(due.orders))
         beyond = due.in_all - len(due.orders) - len(due.unread)
         if beyond:
             most = len(due.orders) + len(due.unread)
@@ -102,19 +99,16 @@ def _sent(shopping: Shopping) -> Response:
 async def shop_for_one(
     pantry: KeptPantry,
     planner: PlannerOf,
-    asker: AskerOf,
-    thinking: ThinkingOf,
+    caller: CallerOf,
+    threads: ThreadsOf,
     document: Annotated[Document, Body()],
     kit: Annotated[Kit | None, Body()] = None,
 ) -> Response:
     """The shopping of one design as it stands in the hand. Nothing is stored."""
     with sent_as("document"):
-        plan = await planner.planned(asker, document, kit, contents_of(pantry))
-    return _sent(await thinking.done(asker, _shopped, document, plan, pantry))
-
-
-def _shopped(document: Document, plan: Plan, pantry: Pantry) -> Shopping:
-    return shop([Asked("order", document, bill_of(document, plan))], pantry)
+        plan = await planner.planned(caller, document, kit, contents_of(pantry))
+    asked = [Asked("order", document, bill_of(document, plan))]
+    return _sent(await threads.run(caller, lambda: shop(asked, pantry)))
 
 
 @router.get("/shop/week", response_model=Shopping)

@@ -1,9 +1,9 @@
-"""Work that may take long, in processes of its own: bounded in processor time and memory, and ended with the server.
+"""Long jobs in processes of their own, with limits on processor time and memory. They end with the server.
 
-A busy machine is slow and never wrong, so that what is bounded is how long the processor works, and not the clock.
+The limit is processor time, not the clock: a busy machine is slow, never wrong.
 
-Each piece of work has a process by itself, forked off one that has read everything. The two share a pipe and no lock:
-not every machine lends its users locks that processes share.
+Each job has its own process, forked from one that has imported everything. The two share a pipe and no lock, since not
+every machine offers locks that processes can share.
 """
 
 import math
@@ -21,54 +21,51 @@ from threading import Event, Lock
 from typing import Any, ParamSpec, TypeVar, cast
 
 from amber_spread.core.kernel.progress import Heard, hearing, unheard
-from amber_spread.web.shares import MOST_AT_ONCE, Shares, Whose
+from amber_spread.web.fair_queue import MAX_RUNNING, FairQueue, Owner
 
 P = ParamSpec("P")
 T = TypeVar("T")
 LOOK_S = 0.1
-"""So often it is looked whether a piece of work is still wanted."""
-CLOCK = 10.0
-"""A process that does nothing, or next to nothing, is ended after so many times its processor time by the clock."""
+"""Time between two looks at whether anyone still waits for a job."""
+CLOCK_FACTOR = 10.0
+"""A process that hardly computes is ended after this many times its processor time by the clock."""
 NICE = 10
-"""By so much less of the processor is asked for by work that nobody waits for."""
-AGAIN_S = 0.3
+"""How much lower the system's priority of a background job is."""
+RETRY_S = 0.3
 MEGABYTE = 1024 * 1024
 MOST_MEMORY = 256 * MEGABYTE
-"""What a piece of work may take beyond what the program itself holds."""
-
-
-SOMEBODY = Whose()
+"""Memory a job may allocate beyond what the program itself holds."""
 
 
 class Ended(RuntimeError):
-    """The process of a piece of work ended before it said what came of it."""
+    """The process of a job ended before it returned a result."""
 
 
 class Unwanted(RuntimeError):
-    """Nobody waited for a piece of work any longer."""
+    """Nobody waits for a job any longer."""
 
 
 FAILED = (TimeoutError, MemoryError, Ended)
-"""How a piece of work ends that was given up: too long, too large, or the end of its process."""
+"""A job ran out of time or memory, or its process ended."""
 
 
-class _Asked:
-    """A piece of work: what it is and whose, whether it is still wanted, and who is told of its parts."""
+class _Job:
+    """A job, its owner and its future."""
 
-    def __init__(self, whose: Whose, seconds: float, run: Callable[["_Asked"], Any]) -> None:
-        self.whose = whose
+    def __init__(self, owner: Owner, seconds: float, run: Callable[["_Job"], Any]) -> None:
+        self.owner = owner
         self.seconds = seconds
-        self.run = run
         self.future: Future[Any] = Future()
         self.unwanted = Event()
         self.heard: Heard = unheard
+        self._run = run
 
-    def finish(self) -> None:
-        """Do it, and tell what came of it."""
+    def run(self) -> None:
+        """Run the job and set the future's result or exception."""
         if not self.future.set_running_or_notify_cancel():
             return
         try:
-            found = self.run(self)
+            found = self._run(self)
         except BaseException as error:
             self.future.set_exception(error)
         else:
@@ -76,118 +73,117 @@ class _Asked:
 
 
 class Workers:
-    """Does pieces of work elsewhere, shared out fairly among those who ask; the others wait."""
+    """Runs jobs in worker processes, in an order that is fair to every client."""
 
     def __init__(self) -> None:
         self._context = get_context("forkserver")
         self._context.set_forkserver_preload(["amber_spread.web.ready"])
-        self._hands = ThreadPoolExecutor(MOST_AT_ONCE, thread_name_prefix="waits for work")
-        self._shares: Shares[_Asked] = Shares()
+        self._threads = ThreadPoolExecutor(MAX_RUNNING, thread_name_prefix="job")
         self._lock = Lock()
+        self._queue: FairQueue[_Job] = FairQueue()
+        self._jobs: dict[Future[Any], _Job] = {}
         self._running: set[ForkServerProcess] = set()
-        self._asked: dict[Future[Any], _Asked] = {}
         self._stopped = False
         self._awake = Event()
 
     def wake(self) -> None:
-        """Have everything read before anything is asked."""
+        """Import everything before the first job."""
         self.begin(_here, 60.0)
 
     def begin(self, work: Callable[P, T], seconds: float, *args: P.args, **kwargs: P.kwargs) -> "Future[T]":
-        """Have `work`, a function of a module, done elsewhere, in so many seconds of the processor. What comes back
-        raises one of FAILED where it took more of them, or more memory than there is; given up, it is stopped.
+        """Run a module-level function in a worker process, with a limit on its processor seconds.
+
+        The future raises one of FAILED if the job runs out of time or memory, else whatever the function raises.
         """
-        return self.begin_for(SOMEBODY, work, seconds, *args, **kwargs)
+        return self.begin_for(Owner(), work, seconds, *args, **kwargs)
 
     def begin_for(
-        self, whose: Whose, work: Callable[P, T], seconds: float, *args: P.args, **kwargs: P.kwargs
+        self, owner: Owner, work: Callable[P, T], seconds: float, *args: P.args, **kwargs: P.kwargs
     ) -> "Future[T]":
-        """The same for a client, when it is their turn. Raises Crowded where they have too much waiting."""
-        asked = _Asked(whose, seconds, lambda asked: self._done(asked, work, args, kwargs))
+        """The same on behalf of a client, when their turn comes. Raises QueueFull."""
+        job = _Job(owner, seconds, lambda job: self._in_process(job, work, args, kwargs))
         with self._lock:
             if self._stopped:
-                asked.future.set_exception(Ended())
-                return asked.future
-            self._shares.add(whose, asked)
-            self._asked[asked.future] = asked
-        self._go_on()
-        return asked.future
-
-    def _go_on(self) -> None:
-        """Begin what may begin."""
-        while True:
-            with self._lock:
-                found = None if self._stopped else self._shares.next()
-            if found is None:
-                return
-            with suppress(RuntimeError):  # stopped meanwhile
-                self._hands.submit(self._finish, *found)
-
-    def _finish(self, whose: Whose, asked: _Asked) -> None:
-        try:
-            asked.finish()
-        finally:
-            with self._lock:
-                self._shares.done(whose)
-                self._asked.pop(asked.future, None)
-            self._go_on()
+                job.future.set_exception(Ended())
+                return job.future
+            self._queue.add(owner, job)
+            self._jobs[job.future] = job
+        self._start_jobs()
+        return job.future
 
     def hear(self, begun: "Future[Any]", heard: Heard) -> None:
-        """Have each part of a piece of work told as it begins from now on, in a thread that waits for it."""
-        asked = self._asked.get(begun)
-        if asked is not None:
-            asked.heard = heard
+        """Report the progress of a job from now on, from the thread that waits for it."""
+        job = self._jobs.get(begun)
+        if job is not None:
+            job.heard = heard
 
     def give_up(self, begun: "Future[Any]") -> None:
-        """End a piece of work that nobody waits for any longer, at once, and leave it out if it has not begun."""
+        """Cancel a job: drop it from the queue, or end its process at once."""
         with self._lock:
-            asked = self._asked.get(begun)
-            if asked is None:
+            job = self._jobs.get(begun)
+            if job is None:
                 return
-            self._shares.drop(asked.whose, asked)
+            self._queue.remove(job.owner, job)
             if begun.cancel():
-                del self._asked[begun]
-        asked.unwanted.set()
+                del self._jobs[begun]
+        job.unwanted.set()
 
     def stop(self) -> None:
-        """End every process at once, whatever it is at."""
+        """Cancel every job and end every process at once."""
         self._stopped = True
         if not self._awake.is_set():
             _end_reader()
         with self._lock:
-            running = list(self._running)
-            waiting = [asked for queue in self._shares.waiting.values() for asked in queue]
-            self._shares.waiting.clear()
-        for asked in waiting:
-            asked.future.cancel()
+            running, waiting = list(self._running), self._queue.clear()
+        for job in waiting:
+            job.future.cancel()
         for process in running:
             process.kill()
-        self._hands.shutdown(cancel_futures=True)
+        self._threads.shutdown(cancel_futures=True)
 
-    def _done(self, asked: "_Asked", work: Callable[..., T], args: tuple[Any, ...], kwargs: dict[str, Any]) -> T:
+    def _start_jobs(self) -> None:
+        """Start every job that may start now."""
+        while True:
+            with self._lock:
+                found = None if self._stopped else self._queue.start_next()
+            if found is None:
+                return
+            with suppress(RuntimeError):  # stopped meanwhile
+                self._threads.submit(self._run, *found)
+
+    def _run(self, owner: Owner, job: _Job) -> None:
+        try:
+            job.run()
+        finally:
+            with self._lock:
+                self._queue.finished(owner)
+                self._jobs.pop(job.future, None)
+            self._start_jobs()
+
+    def _in_process(self, job: _Job, work: Callable[..., T], args: tuple[Any, ...], kwargs: dict[str, Any]) -> T:
         told, telling = self._context.Pipe(duplex=False)
-        bounds = asked.seconds, 0 if asked.whose.waited_for else NICE
-        process = self._context.Process(target=_work, args=(telling, *bounds, work, args, kwargs), daemon=True)
+        limits = job.seconds, NICE if job.owner.background else 0
+        process = self._context.Process(target=_work, args=(telling, *limits, work, args, kwargs), daemon=True)
         try:
             with self._lock:
                 if self._stopped:
                     raise Ended
                 try:
                     process.start()
-                except (EOFError, OSError):  # what all are forked from was ended a moment ago, and is begun anew
-                    time.sleep(AGAIN_S)
+                except (EOFError, OSError):  # the fork server ended a moment ago and is started again
+                    time.sleep(RETRY_S)
                     process.start()
                 self._running.add(process)
             telling.close()
-            until = time.monotonic() + CLOCK * asked.seconds
+            until = time.monotonic() + CLOCK_FACTOR * job.seconds
             well: bool | None = None
             found: Any = None
             while well is None:
                 if told.poll(min(LOOK_S, max(0.0, until - time.monotonic()))):
                     well, found = told.recv()
                     if well is None:
-                        asked.heard(found)
-                elif asked.unwanted.is_set():
+                        job.heard(found)
+                elif job.unwanted.is_set():
                     raise Unwanted
                 elif time.monotonic() >= until:
                     raise TimeoutError
@@ -233,8 +229,8 @@ def _work(
     args: tuple[Any, ...],
     kwargs: dict[str, Any],
 ) -> None:
-    """Work with no more processor time and memory than is there for it, and tell what came of it: true and that, or
-    false and an error; before that nothing and the name of each part of the work as that begins.
+    """Run a job within its limits and send (True, result) or (False, error); before that, (None, name) for each part of
+    the job as it starts.
     """
     os.nice(nicer)
     spent = math.ceil(time.process_time() + seconds)

@@ -308,7 +308,7 @@ def calls_in(work):
         ("/ " * 4001, "too long"),
         ("8in;" * 31 + "8in", "at most 30 tiers"),
         ("8in" + "|coat wxyz" * 201, "at most 200 clauses"),
-        ("8in " + "fondannt " * 40, "The rest is not read"),
+        ("8in " + "fondannt " * 40, "I stop here"),
     ],
 )
 def test_a_line_beyond_its_bounds_says_what_fits(typed, words):

@@ -1,38 +1,53 @@
-"""What every test of the web holds: nobody's work stands in the way of another's answer."""
+"""Fixtures of the web's tests, and a watch over the event loop."""
 
 import asyncio
 import gc
 import os
+import threading
 import time
 
 import pytest
 
 from amber_spread.serve import warm
+from amber_spread.web.workers import Workers
 
-LONGEST_MS = 50.0
-"""The event loop is held up no longer than that, by the processor's time: the clock of a busy machine says nothing."""
+LONGEST_MS = 100.0
+"""Longest processor time of one callback on the event loop, ms."""
 
 
 @pytest.fixture(autouse=True, scope="session")
-def _nothing_holds_up_the_loop():
-    """All that the event loop runs in these tests is watched; what takes longer fails them at their end."""
+def _the_event_loop_stays_quick():
+    """Time every callback of the event loop; slow ones fail the tests at their end.
+
+    The garbage collector is left out, because a test run has far more objects than a server. Its time is recorded by
+    thread: each thread has a processor clock of its own.
+    """
     warm()
-    held, run, collected = [], asyncio.Handle._run, [0.0, 0.0]
+    slow, run, collector = [], asyncio.Handle._run, threading.local()
 
     def collects(phase, _):
-        """The collector goes through all that the tests hold, which no server does."""
-        collected[phase == "stop"] += time.thread_time()
+        if phase == "start":
+            collector.began = time.thread_time()
+        else:
+            collector.spent = getattr(collector, "spent", 0.0) + time.thread_time() - collector.began
 
     def watched(handle):
-        began, before = time.thread_time(), collected[1] - collected[0]
+        began, before = time.thread_time(), getattr(collector, "spent", 0.0)
         run(handle)
-        took_ms = 1000 * (time.thread_time() - began - (collected[1] - collected[0] - before))
+        took_ms = 1000 * (time.thread_time() - began - (getattr(collector, "spent", 0.0) - before))
         if took_ms > LONGEST_MS:
-            held.append(f"{took_ms:.0f} ms in {os.environ.get('PYTEST_CURRENT_TEST')}")
+            slow.append(f"{took_ms:.0f} ms in {os.environ.get('PYTEST_CURRENT_TEST')}: {handle!r:.300}")
 
     asyncio.Handle._run = watched
     gc.callbacks.append(collects)
     yield
     gc.callbacks.remove(collects)
     asyncio.Handle._run = run
-    assert held == [], "\n".join(held)
+    assert slow == [], "\n".join(slow)
+
+
+@pytest.fixture
+def workers():
+    found = Workers()
+    yield found
+    found.stop()

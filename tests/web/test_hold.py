@@ -13,10 +13,11 @@ from sqlalchemy import text
 from amber_spread.core.design.effort import effort_ms
 from amber_spread.core.document.document import FORMAT, Document
 from amber_spread.store.orders import MOST_AT_ONCE
+from amber_spread.web import bounds
 from amber_spread.web.app import make_app
 from amber_spread.web.bounds import LARGE_AT_ONCE, BoundedBody
+from amber_spread.web.not_ready import OutOfBudget
 from amber_spread.web.planner import SOON_MS
-from amber_spread.web.still import TooMuch
 from tests.clients import OURS, client_of, shelf
 from tests.designs import document, tier
 
@@ -226,6 +227,16 @@ def test_a_design_of_a_long_while_holds_up_nobody(client):
     assert sorted(waits)[len(waits) // 2] < 0.2
 
 
+def test_whoever_waits_on_purpose_is_not_cut_off_and_is_told_the_truth_at_last(client, monkeypatch):
+    monkeypatch.setattr(bounds, "ANSWER_S", 0.02)
+    sent = {"document": drawn(teeth(380))}
+    assert client.post("/api/plan", json=sent).status_code == 200
+    monkeypatch.setattr(bounds, "WAITS_S", 0.03)
+    late = client.post("/api/plan", json={"document": drawn(teeth(381))})
+    assert late.status_code == 503
+    assert late.json()["type"] == "/problems/busy" and "order book" not in late.text
+
+
 def test_an_everyday_cake_is_planned_where_it_is_asked_for():
     assert effort_ms(document(tier(254), tier(203.2), tier(152.4)).design) <= SOON_MS
 
@@ -326,7 +337,7 @@ def test_a_card_that_a_busy_computer_gave_up_is_tried_again_and_nothing_is_said_
     def busy(*given):
         tried.append(given)
         if len(tried) < 3:
-            raise TooMuch
+            raise OutOfBudget
         return plan(*given)
 
     monkeypatch.setattr(app.state.planner, "plan", busy)

@@ -94,6 +94,16 @@ def test_an_outline_is_read_from_a_drawing_or_refused_in_words(client):
     problem(client.post("/api/outline", content=b"\xff\xfe", headers=kind), 422)
 
 
+def pointed_at(client, build, words):
+    """A document with a build that the plan refuses at its field, in these words."""
+    sent = document(tier()).model_dump(mode="json")
+    sent["design"]["tiers"][0]["build"] = build
+    found = problem(client.post("/api/plan", json={"document": sent}), 422)
+    assert found["errors"][0]["pointer"].startswith("#/document/design/tiers/0/build")
+    assert words in found["errors"][0]["message"]
+    return sent
+
+
 @pytest.mark.parametrize(
     "build, words",
     [
@@ -104,25 +114,14 @@ def test_an_outline_is_read_from_a_drawing_or_refused_in_words(client):
     ],
 )
 def test_a_build_that_cannot_be_made_is_pointed_at_by_the_plan_and_saved_all_the_same(client, order, build, words):
-    sent = document(tier()).model_dump(mode="json")
-    sent["design"]["tiers"][0]["build"] = build
-    found = problem(client.post("/api/plan", json={"document": sent}), 422)
-    assert found["errors"][0]["pointer"].startswith("#/document/design/tiers/0/build")
-    assert words in found["errors"][0]["message"]
+    sent = pointed_at(client, build, words)
     assert client.put(f"/api/orders/{order}", json={"began_from": 1, "document": sent}).json()["revision"] == 2
     assert client.get(f"/api/orders/{order}").json()["document"]["design"]["tiers"][0]["build"]["kind"] == build["kind"]
 
 
-@pytest.mark.parametrize(
-    ("build", "words"),
-    [({"kind": "turned", "points": [{"up": 0, "out": 1}, {"up": 0, "out": 1}]}, "higher than the point below")],
-)
-def test_a_build_that_is_no_build_is_pointed_at_and_not_saved(client, order, build, words):
-    sent = document(tier()).model_dump(mode="json")
-    sent["design"]["tiers"][0]["build"] = build
-    found = problem(client.post("/api/plan", json={"document": sent}), 422)
-    assert found["errors"][0]["pointer"].startswith("#/document/design/tiers/0/build")
-    assert words in found["errors"][0]["message"]
+def test_a_build_that_is_no_build_is_pointed_at_and_not_saved(client, order):
+    flat = {"kind": "turned", "points": [{"up": 0, "out": 1}, {"up": 0, "out": 1}]}
+    sent = pointed_at(client, flat, "higher than the point below")
     problem(client.put(f"/api/orders/{order}", json={"began_from": 1, "document": sent}), 422)
     assert client.get(f"/api/orders/{order}").json()["revision"] == 1
 

@@ -18,21 +18,14 @@ from amber_spread.core.design.solids import BallSolid, BoxSolid
 from amber_spread.core.document import FileError, carved_bodies, plan_document, read_document
 from amber_spread.core.plan import forget
 from amber_spread.core.stock.kit import Kit, Tin
+from amber_spread.store.bodies import BodyStore
 from amber_spread.store.orders import OrderBook
-from amber_spread.store.worked import WorkedShelf
 from amber_spread.web.elsewhere import Known, Wanted, tier_levels, width_of, with_bodies, written
 from amber_spread.web.planner import Planner
-from amber_spread.web.workers import FAILED, MEGABYTE, Unwanted, Workers
+from amber_spread.web.workers import FAILED, MEGABYTE, Unwanted
 from tests.designs import document
 
 STONE = CarvedBuild(points_mm=((0, 0), (200, 0), (200, 61), (90, 97), (0, 60)))
-
-
-@pytest.fixture
-def workers():
-    found = Workers()
-    yield found
-    found.stop()
 
 
 def test_work_is_done_elsewhere_and_what_it_raises_is_raised_here(workers):
@@ -101,42 +94,47 @@ def test_a_carved_body_is_worked_out_elsewhere_once_and_kept_here(workers):
     assert first.model_dump_json() == again.found
 
 
-def test_a_restart_or_another_process_works_nothing_out_twice(workers, book, monkeypatch):
-    shelf, stone = WorkedShelf(book.engine), document(Tier(tin_diameter_mm=205, build=STONE))
-    first = Planner(workers, shelf).plan(stone)
+def test_a_restart_or_another_process_computes_no_body_twice(workers, book, monkeypatch):
+    store, stone = BodyStore(book.engine), document(Tier(tin_diameter_mm=205, build=STONE))
+    before = Planner(workers, store)
+    first = before.plan(stone)
+    before.bodies.stop()
     forget()
     kept = []
-    monkeypatch.setattr(shelf, "put", lambda *args: kept.append(args))
-    planner = Planner(workers, shelf)
+    monkeypatch.setattr(store, "put", lambda *args: kept.append(args))
+    planner = Planner(workers, store)
     given = bodies_of(stone.design, stone.practice)
-    (body,) = planner.known.find(given).bodies
+    (body,) = planner.bodies.load(given).bodies
     assert {"distances", "climbed", "tins"} <= body.kept.keys()
     assert planner.plan(stone) == first
+    planner.bodies.stop()
     assert kept == []
-    # Another program works it out anew.
-    monkeypatch.setattr("amber_spread.web.known.program", lambda: "another")
-    assert Planner(workers, shelf).known.find(given).bodies == ()
+    # Another version of the program computes it again.
+    monkeypatch.setattr("amber_spread.web.body_cache.program_version", lambda: "another")
+    assert Planner(workers, store).bodies.load(given).bodies == ()
 
 
-def test_what_the_database_cannot_keep_or_read_is_worked_out_again(workers, book):
+def test_a_body_that_the_database_cannot_store_or_read_is_computed_again(workers, book):
     stone = document(Tier(tin_diameter_mm=206, build=STONE))
     away = OrderBook.at("postgresql+psycopg://nobody@127.0.0.1:1/nothing").engine
-    assert Planner(workers, WorkedShelf(away)).plan(stone).tiers[0].carving
-    shelf = WorkedShelf(book.engine)
-    Planner(workers, shelf).plan(stone)
+    assert Planner(workers, BodyStore(away)).plan(stone).tiers[0].carving
+    store = BodyStore(book.engine)
+    planner = Planner(workers, store)
+    planner.plan(stone)
+    planner.bodies.stop()
     with book.engine.begin() as connection:
-        connection.execute(text("update worked set content = 'no pickle'"))
-    assert Planner(workers, shelf).known.find(bodies_of(stone.design, stone.practice)).bodies == ()
+        connection.execute(text("update cached_bodies set content = 'no pickle'"))
+    assert Planner(workers, store).bodies.load(bodies_of(stone.design, stone.practice)).bodies == ()
 
 
-def test_of_what_was_worked_out_the_longest_unused_goes(book):
-    shelf = WorkedShelf(book.engine, most=3)
+def test_the_least_recently_used_bodies_are_dropped(book):
+    store = BodyStore(book.engine, max_entries=3)
     for number in range(4):
-        shelf.put(str(number), bytes([number]))
-        shelf.get("0")
-    assert [shelf.get(str(number)) for number in range(4)] == [b"\0", None, b"\2", b"\3"]
-    shelf.put("0", b"new")
-    assert shelf.get("0") == b"new"
+        store.put(str(number), bytes([number]))
+        store.get("0")
+    assert [store.get(str(number)) for number in range(4)] == [b"\0", None, b"\2", b"\3"]
+    store.put("0", b"new")
+    assert store.get("0") == b"new"
 
 
 def test_what_solids_are_joined_to_is_made_elsewhere_and_never_here(workers, monkeypatch):

@@ -332,7 +332,7 @@ def fill_bowl(
 
 
 def _left(walks: Walks, mixed_g: float, share: float) -> Figure:
-    """What is left of a mixed amount: this share of the walks leave less than that."""
+    """A quantile of the leftovers of a mixed amount: this share of the walks leave less."""
     return of_part(_LEFT, "left", walks.left_of(mixed_g, share), "g", "down")
 
 

@@ -168,7 +168,7 @@ def plan_carved_bake(done: Worked, tins: Sequence[Tin]) -> CarvedBake | None:
     """What a tier is baked in, out of the tins that are owned; None where it is not carved or baked already.
 
     The choice takes least batter: layers x cut and what is levelled off each bake, over the areas of the tins, several
-    slices being cut from one layer where they lie on it side by side (exactly: `cake/cheapest.py`).
+    slices being cut from one layer where they lie on it side by side (exactly: `cake/set_partition.py`).
     Where no tin that is owned holds a layer, one as large as the tier's own outline is to be got. Where paste may be
     built out from a layer, it may lie so far beyond its tin; where no more bakes are wanted than so many, no more are
     taken, or as few as there can be.

@@ -20,7 +20,7 @@ from amber_spread.core.geometry.rows import Numbers
 MOST_BESIDE = 4
 """No more are looked at together."""
 MOST_TRIED = 220
-"""So many different groups are tried on a bed: all of 12 slices by twos, and as many by threes."""
+"""Limit of different groups tried on a bed: enough for all pairs of 12 slices and as many triples."""
 FEW = 12
 """Of the ways to lay two against each other no more are looked at beside others, spread from the narrowest on."""
 SLACK_MM = 1e-6
@@ -184,8 +184,8 @@ def laid_on(ones: tuple[Lying, ...], gap: float, bed: Bed) -> Room | None:
 
 
 def together(ones: list[Lying], gap: float, bed: Bed) -> Iterator[tuple[int, ...]]:
-    """Every two, three and four of some slices that lie on a bed together, by their numbers; of different ones no more
-    than `MOST_TRIED` are tried, pairs first.
+    """Every pair, triple and four of the slices that fit on a bed together, by their numbers. Tries at most
+    `MOST_TRIED` different groups, pairs first.
     """
     areas, room = [one.area(gap) for one in ones], bed.area(gap)
     fits = [at for at, one in enumerate(ones) if laid_on((one,), gap, bed)]

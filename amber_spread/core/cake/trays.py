@@ -1,7 +1,6 @@
 """Which tin each layer of a carved tier is cut from, so that all of them take least batter."""
 
 import math
-from collections import Counter
 from collections.abc import Callable, Iterator
 from functools import lru_cache
 from itertools import islice
@@ -11,8 +10,8 @@ from shapely import Point, Polygon, box
 from shapely.affinity import rotate, translate
 
 from amber_spread.core.cake.batter import ball_batter, batter_volume
-from amber_spread.core.cake.cheapest import Cheapest, Offer, Taken
 from amber_spread.core.cake.nested import Bed, Lying, forget_rooms, together
+from amber_spread.core.cake.set_partition import Offer, SetPartition
 from amber_spread.core.geometry.outline import round_area
 from amber_spread.core.geometry.sliced import Slice
 from amber_spread.core.kernel.figures import Figure
@@ -166,74 +165,67 @@ def _groups(tray: Tray, work: Work) -> tuple[Group, ...]:
     return (*alone, *islice(together(lying, KNIFE_MM, bed), MOST_GROUPS))
 
 
-def _offer(work: Work, tray: Tray, beyond: Beyond, own: bool = False) -> tuple[Offer, tuple[Group, ...]]:
-    """A tin with its groups as an offer; the tier's `own` holds each slice by itself, whatever its size."""
-    groups = _groups(tray, work)
-    if own:
-        groups = tuple(sorted({(at,) for at in range(len(work.slices))} | set(groups)))
-    layer, bake = tray.costs(work)
-    each = work.fill * layer + (0.0 if tray.owned else TO_GET)
-    costs = tuple(each + (beyond(tray, one[0]) if needs_paste(tray, work, one) else 0.0) for one in groups)
-    sets = tuple(sum(1 << at for at in one) for one in groups)
-    return Offer(sets, costs, work.fill * bake + A_BAKE, tray.each), groups
-
-
 class Choice:
-    """What may be cut from each layer out of each tin, the tier's own last: tins that another beats are left out."""
+    """The problem of cutting every layer out of some tins at least batter. The last tin is the tier's own: it holds any
+    layer by itself, whatever its size. Tins that another tin can replace are left out.
+    """
 
     def __init__(self, work: Work, trays: tuple[Tray, ...], beyond: Beyond) -> None:
         self.work, self.beyond = work, beyond
-        offers = [(*_offer(work, tray, beyond, tray is trays[-1]), tray) for tray in trays]
+        alone = tuple((at,) for at in range(len(work.slices)))
+        offers = [self._offer(tray) for tray in trays[:-1]] + [self._offer(trays[-1], alone)]
         self.offers = [
             one
             for at, one in enumerate(offers)
-            if one[0].groups
-            and not any(
-                other[0].beats(one[0]) and (before < at or not one[0].beats(other[0]))
+            if not any(
+                other.offer.dominates(one.offer) and (before < at or not one.offer.dominates(other.offer))
                 for before, other in enumerate(offers)
                 if before != at
             )
         ]
-        self._free = self._gone_through(counted=False)
-        self._counted = None if work.most is None else self._gone_through(counted=True)
+        self._partition = SetPartition(len(work.slices), counted=work.most is not None)
+        for one in self.offers:
+            self._partition = self._partition.with_offer(one.offer)
 
-    def _gone_through(self, counted: bool) -> Cheapest:
-        found = Cheapest(len(self.work.slices), counted)
-        for offer, _, _ in self.offers:
-            found = found.with_offer(offer)
-        return found
-
-    def chosen(self, more: Tray | None = None) -> dict[Tray, list[Group]]:
-        """What is cut from each, so that all of them take least batter, and paste beyond them; with one tin `more`
-        where that is asked. In no more bakes than are wanted, or in as few as these tins allow.
+    def cheapest(self, more: Tray | None = None) -> dict[Tray, list[Group]]:
+        """The groups cut from each tin, with one more tin if given. In no more bakes than wanted, or in as few as these
+        tins allow.
         """
-        offers = list(self.offers)
-        free, counted = self._free, self._counted
+        offers, partition = self.offers, self._partition
         if more is not None:
-            offers.append((*_offer(self.work, more, self.beyond), more))
-            free = free.with_offer(offers[-1][0])
-        _, taken = free.least()
-        if self.work.most is not None and _bakes_of(taken, offers) > self.work.most:
-            assert counted is not None
-            counted = counted if more is None else counted.with_offer(offers[-1][0])
-            _, taken = counted.least(self.work.most)
-        ways = sorted(((offers[at][1][which], offers[at][2]) for at, which in taken), key=lambda way: way[0])
+            offers = [*offers, self._offer(more)]
+            partition = partition.with_offer(offers[-1].offer)
+        cuts = partition.cheapest(self.work.most)
         found: dict[Tray, list[Group]] = {}
-        for group, tray in ways:
+        for group, tray in sorted(((offers[at].groups[which], offers[at].tray) for at, which in cuts), key=_group):
             found.setdefault(tray, []).append(group)
         return found
 
+    def _offer(self, tray: Tray, alone: tuple[Group, ...] = ()) -> "_TrayOffer":
+        work = self.work
+        groups = tuple(sorted({*alone, *_groups(tray, work)}))
+        layer, bake = tray.costs(work)
+        each = work.fill * layer + (0.0 if tray.owned else TO_GET)
+        costs = tuple(each + (self.beyond(tray, one[0]) if needs_paste(tray, work, one) else 0.0) for one in groups)
+        masks = tuple(sum(1 << at for at in one) for one in groups)
+        return _TrayOffer(tray, groups, Offer(masks, costs, work.fill * bake + A_BAKE, tray.each))
 
-def _bakes_of(taken: Taken, offers: list[tuple[Offer, tuple[Group, ...], Tray]]) -> int:
-    layers = Counter(at for at, _ in taken)
-    return sum(offers[at][2].bakes(count) for at, count in layers.items())
+
+class _TrayOffer(NamedTuple):
+    tray: Tray
+    groups: tuple[Group, ...]
+    offer: Offer
+
+
+def _group(cut: tuple[Group, Tray]) -> Group:
+    return cut[0]
 
 
 def choose(work: Work, trays: tuple[Tray, ...], beyond: Beyond) -> dict[Tray, list[Group]]:
     """What is cut from each layer out of each tin, so that all of them take least batter, and paste beyond them; in no
     more bakes than are wanted, or in as few as these tins allow.
     """
-    return Choice(work, trays, beyond).chosen()
+    return Choice(work, trays, beyond).cheapest()
 
 
 def about(tray: Tray, one: Slice, off_mm: float = 0.0) -> Polygon:
@@ -278,4 +270,4 @@ def best_more(work: Work, trays: tuple[Tray, ...], each: int, beyond: Beyond) ->
         if (one.shape, round(one.across)) not in owned
         and any(one.holds(need, work.skin, work.built) for need in work.slices)
     )
-    return min(((batter_ml(work, choice.chosen(one)), one) for one in serving), default=None)
+    return min(((batter_ml(work, choice.cheapest(one)), one) for one in serving), default=None)

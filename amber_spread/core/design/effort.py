@@ -1,11 +1,11 @@
 """How much work a design is to plan, guessed from what it says before any of it is drawn."""
 
 import json
-from typing import Any
 
 from amber_spread.core.design.design import Design, Tier
 from amber_spread.core.design.practice import Practice
 from amber_spread.core.design.shapes import FreeShape, HeartShape, PetalShape, RoundShape
+from amber_spread.core.kernel.base import without_fields
 from amber_spread.core.kernel.limits import SUPPORTS
 
 TIER_MS = 6.0
@@ -39,7 +39,7 @@ def carving_of(design: Design, practice: Practice) -> str:
 
     All that says how anything is shaped and how thick it is, without what it is made of, coloured and called.
     """
-    carved = [_shaped(tier.model_dump(mode="json")) for tier in design.tiers if tier.build.carved]
+    carved = [without_fields(tier.model_dump(mode="json"), UNSHAPED) for tier in design.tiers if tier.build.carved]
     return json.dumps([carved, practice.model_dump(mode="json")]) if carved else ""
 
 
@@ -50,14 +50,9 @@ def bodies_of(design: Design, practice: Practice) -> str:
     tiers = [tier for tier in design.tiers if tier.build.carved]
     fields = {"shape": True, "build": True, "tin_diameter_mm": True, "measured": True}
     # What is cut out of a body once it is made changes nothing of it.
-    shaped = [_shaped(tier.model_dump(mode="json", include=fields, exclude={"build": {"openings"}})) for tier in tiers]
+    bodies = [tier.model_dump(mode="json", include=fields, exclude={"build": {"openings"}}) for tier in tiers]
+    shaped = without_fields(bodies, UNSHAPED)
     return json.dumps([shaped, practice.narrower_mm]) if tiers else ""
-
-
-def _shaped(part: Any) -> Any:
-    if isinstance(part, dict):
-        return {name: _shaped(value) for name, value in part.items() if not name.endswith(UNSHAPED)}
-    return [_shaped(value) for value in part] if isinstance(part, list) else part
 
 
 def _joint_ms(tier: Tier) -> float:

@@ -206,7 +206,7 @@ HANDLINGS = tuple(
         (
             "disc",
             "To a disc",
-            "You fill out to a disc with a whole batch and scrape against it. In hand: how much of one more batch.",
+            "You fill out to a disc with a whole batch and scrape against it. Reserve: a share of one more batch.",
         ),
         ("twin", "Between two discs", "Filled out between two discs, and scraped against both."),
         ("inverted", "Upside down", "Filled in round the tier as it stands on its head."),

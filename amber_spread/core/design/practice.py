@@ -1,7 +1,7 @@
 """The Practice: this kitchen's thicknesses, allowances and habits, used wherever a design does not say.
 
-Thicknesses and allowances are common practice unless marked otherwise. What is lost and what is in hand are starting
-values of our own: each kitchen corrects them (see docs/method/).
+Thicknesses and allowances are common practice unless marked otherwise. Losses and reserves are starting
+values of our own. Each kitchen corrects them (see docs/method/).
 """
 
 from typing import Annotated, Any, Self

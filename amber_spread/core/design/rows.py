@@ -54,8 +54,8 @@ class Kind(Frozen):
     In the work: its medium can do one of `needs`, as the kinds in `media` can. Then its technique in the practice; the
     disc or card it is scraped against and how many of those and of papers; whether a scraper and smoothers go over it;
     the builds it suits; whether it is cut out of a larger sheet. `crumb` is the usual of the crumb coat below it, where
-    that is another. What is `round_only` comes out of a round tin alone, and what has its `own_outline` takes no shape
-    but its own.
+    that is another. A `round_only` kind needs a round tin. A kind with its `own_outline` ignores the
+    tier's shape.
     """
 
     kind: str

@@ -165,24 +165,19 @@ def read_document(text: str | bytes) -> Document:
 
 
 PRIVATE = ("customer", "notes")
-"""What of a document is the kitchen's own."""
+"""Private fields of a document."""
 PICTURES = ("picture", "front_picture", "above_picture")
-"""What of a carved tier is a picture that it was traced over."""
+"""Fields of a carved tier with a picture that a view was traced over."""
 
 
 def without_private(written: Mapping[str, Any]) -> dict[str, Any]:
-    """What was written of a document, in whatever format, as others may see it: not for whom it is, without the
-    kitchen's notes and without the pictures that its views were traced over, which are somebody's own.
-    """
-    shown = {name: "" if name in PRIVATE else value for name, value in written.items()}
-    design = shown.get("design")
-    if not isinstance(design, Mapping):
-        return shown
-    return shown | {"design": _without_pictures(design)}
+    """A written document of any format, ready to share: without its customer, its notes and its traced pictures."""
+    shared = {name: "" if name in PRIVATE else value for name, value in written.items()}
+    return shared | {"design": _without_pictures(shared["design"])} if "design" in shared else shared
 
 
 def _without_pictures(part: Any) -> Any:
-    if isinstance(part, Mapping):
+    if isinstance(part, dict):
         return {name: None if name in PICTURES else _without_pictures(value) for name, value in part.items()}
     return [_without_pictures(value) for value in part] if isinstance(part, list) else part
 

@@ -269,7 +269,7 @@ def hull_width(hull: BaseGeometry) -> float:
 
 
 def _arranged(edge: Outline, inset_mm: float, count: int, ring: bool) -> Iterator[Numbers]:
-    """The places so far inside the edge, a row each, turned little by little."""
+    """Arrangements of places at that inset from the edge, one array each, turned step by step."""
     if ring or isinstance(edge, Round):
         radius = _reach(edge) - inset_mm
         for turn in range(TRIES if radius > 0 else 0):
@@ -323,7 +323,7 @@ def least_apart(points: Places) -> float:
 
 @lru_cache(maxsize=64)
 def _pairs(count: int) -> tuple[NDArray[numpy.intp], NDArray[numpy.intp]]:
-    """Every two of so many, by their places in order."""
+    """The indices of every pair out of `count` places."""
     one, other = numpy.triu_indices(count, 1)
     return one, other
 

@@ -166,3 +166,14 @@ Note = Annotated[str, StringConstraints(max_length=400), AfterValidator(printabl
 
 Hex = Annotated[str, StringConstraints(pattern=r"^#[0-9A-Fa-f]{6}$")]
 """A colour on screen, `#RRGGBB`."""
+
+
+def without_fields(part: Any, endings: tuple[str, ...]) -> Any:
+    """A copy of JSON data without the fields whose names end so, at any depth.
+
+    >>> without_fields([{"colour": 1, "kind": {"base_colour": 2, "at": 3}}], ("colour",))
+    [{'kind': {'at': 3}}]
+    """
+    if isinstance(part, dict):
+        return {name: without_fields(value, endings) for name, value in part.items() if not name.endswith(endings)}
+    return [without_fields(value, endings) for value in part] if isinstance(part, list) else part

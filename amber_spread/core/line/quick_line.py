@@ -60,7 +60,7 @@ def read_line(
 
 
 def _from_on(start: int, text: str, message: str) -> Unread:
-    """The rest of a line from a place on, which is not read."""
+    """The rest of the line, left unread."""
     return Unread(start=start, end=max(start + 1, len(text)), message=message)
 
 

@@ -81,7 +81,7 @@ def find_medium(tokens: Sequence[Token], media: Mapping[str, Medium]) -> tuple[s
 
 
 def _in_names(word: str, named: Collection[str]) -> bool:
-    """Whether a word is a part of a name, or several with hyphens; one too many s is no matter."""
+    """Whether every hyphenated part of a word is in the names; a plural s does not matter."""
     return all(part in named or part.rstrip("s") in named for part in word.split("-"))
 
 

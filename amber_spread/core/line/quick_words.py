@@ -83,7 +83,7 @@ class Unread(Frozen):
 
 
 LOOKED_AHEAD = 24
-"""So many tokens are looked at for what stands at a place: no kind, field or medium is called by more words."""
+"""Number of tokens to look ahead. The names of kinds, fields and media are all shorter."""
 
 
 class CannotRead(ValueError):

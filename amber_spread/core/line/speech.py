@@ -37,8 +37,8 @@ THICK_MM = 45.0
 NEARNESS = 0.8
 """A word that is so like a known one is asked about."""
 MOST_UNKNOWN = 20
-"""After so many words that are not known the rest of a line is not looked at."""
-GIVEN_UP = "The rest is not read until the words before it are."
+"""After this many unknown words the listener stops."""
+GIVEN_UP = "I stop here until the words before this are clear."
 NO_SIZE = "No size is said: say how far each tin is across, such as 8 in."
 _FILLERS = """
 a an the with and of in on by to for cake cakes please then plus each all over tier tiers layer-cake using made topped
@@ -176,7 +176,7 @@ class _Listener:
         return self.tokens[place] if place < len(self.tokens) else None
 
     def _rest(self, ahead: int = 0) -> list[Token]:
-        """The tokens from a place on, as far as anybody looks."""
+        """The tokens ahead, up to LOOKED_AHEAD."""
         return self.tokens[self.at + ahead : self.at + ahead + LOOKED_AHEAD]
 
     def _lower(self, ahead: int = 0) -> str:

@@ -122,7 +122,7 @@ class Way(NamedTuple):
 
 
 def roll_margin(tier: SettledTier) -> float:
-    """How much larger all round a sheet is rolled than what is cut out of it, mm; 0 where nothing is cut out."""
+    """The margin a sheet is rolled beyond the piece cut from it, mm; 0 if the cover is not cut out."""
     return tier.usual.roll_margin_mm if kind_of(tier.asked.cover).cut_out else 0.0
 
 

@@ -9,7 +9,7 @@ export type Complaint = Schemas["Complaint"];
 
 const NAME = "amber:browser";
 
-/** This browser's own name: by it the server shares its work out fairly among those who ask. */
+/** A name this browser makes up for itself. The server uses it to be fair to every client. */
 function ownName(): string {
   const said = recall(NAME);
   if (said && /^[0-9a-f]{32}$/.test(said)) return said;
@@ -57,10 +57,10 @@ export function asIs(content: ArrayBuffer | string, type: string) {
   };
 }
 
-/** The problem of what is not there yet. */
+/** The problem type of an answer that is not ready yet. */
 const BUSY = "/problems/busy";
 
-/** Whether the server is at work on what was asked, and it is to be asked for again. */
+/** Whether the answer is not ready yet: ask again. */
 export function isBusy(error: unknown): error is Refused {
   return error instanceof Refused && error.problem.type === BUSY;
 }

@@ -874,8 +874,8 @@ export interface paths {
         put?: never;
         /**
          * Create Order
-         * @description A new order from a design file; one that says nothing of how it is worked takes a copy of the kitchen's usual.
-         *     Whether it can be made is no matter here: that is said by its plan and on the shelf.
+         * @description A new order from a design file; one without settings of its own gets a copy of the kitchen's defaults. It is
+         *     saved even if it cannot be made: its plan and the shelf say so.
          */
         post: operations["create_order_api_orders_post"];
         delete?: never;
@@ -898,8 +898,8 @@ export interface paths {
         get: operations["open_order_api_orders__id__get"];
         /**
          * Save Order
-         * @description Save the next revision. A save that began from an older revision is refused with 409 and kept aside. Whether it
-         *     can be made is no matter here: nothing that was drawn or typed stays unsaved for it.
+         * @description Save the next revision. A save that began from an older revision is refused with 409 and kept aside. A
+         *     design that cannot be made is saved too: its plan and the shelf say what is wrong.
          */
         put: operations["save_order_api_orders__id__put"];
         post?: never;
@@ -918,7 +918,7 @@ export interface paths {
         };
         /**
          * Card Of
-         * @description How an order stands on the shelf: what there is to see of it before its plan is there.
+         * @description The order's card on the shelf, to show while its plan is being computed.
          */
         get: operations["card_of_api_orders__id__card_get"];
         put?: never;
@@ -3145,8 +3145,8 @@ export interface components {
          *     In the work: its medium can do one of `needs`, as the kinds in `media` can. Then its technique in the practice; the
          *     disc or card it is scraped against and how many of those and of papers; whether a scraper and smoothers go over it;
          *     the builds it suits; whether it is cut out of a larger sheet. `crumb` is the usual of the crumb coat below it, where
-         *     that is another. What is `round_only` comes out of a round tin alone, and what has its `own_outline` takes no shape
-         *     but its own.
+         *     that is another. A `round_only` kind needs a round tin. A kind with its `own_outline` ignores the
+         *     tier's shape.
          */
         Kind: {
             /** Kind */

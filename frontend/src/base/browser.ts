@@ -7,8 +7,8 @@ export interface Keeping {
   keep: (key: string, text: string) => boolean;
   /** Keep nothing under a key any longer. */
   letGo: (key: string) => void;
-  /** Every key there is that begins so. */
-  keysOf: (begin: string) => string[];
+  /** Every key with this prefix. */
+  keysOf: (prefix: string) => string[];
 }
 
 /** The store is asked for each time: where a browser keeps nothing, asking for it is what fails. */
@@ -32,11 +32,11 @@ function keepingIn(store: () => Storage): Keeping {
         store().removeItem(key);
       }, undefined);
     },
-    keysOf: (begin) =>
+    keysOf: (prefix) =>
       tried(
         () =>
           Array.from({ length: store().length }, (_, at) => store().key(at) ?? "").filter((key) =>
-            key.startsWith(begin),
+            key.startsWith(prefix),
           ),
         [],
       ),

@@ -1,11 +1,11 @@
-/** Which tab of this browser this is, and which others are open. */
+/** The name of this browser tab, and whether other tabs are still open. */
 import { visit } from "./browser";
 
 const KEY = "amber:tab";
 const lockOf = (tab: string): string => `amber-tab-${tab}`;
 const made = (): string => Math.random().toString(36).slice(2, 12);
 
-/** A tab that was doubled brings its name along, so that a name is a tab's own only where its lock is. */
+/** Duplicating a tab copies its name, so a tab owns a name only while it holds the lock. */
 async function claimed(): Promise<string> {
   const locks = (navigator as Partial<Navigator>).locks;
   let name = visit.recall(KEY) ?? made();
@@ -32,7 +32,7 @@ export function thisTab(): Promise<string> {
   return own;
 }
 
-/** Whether another tab of that name is open; of a browser that cannot tell, no other is. */
+/** Whether another tab of that name is open. False if the browser has no locks. */
 export async function isOpen(tab: string): Promise<boolean> {
   const locks = (navigator as Partial<Navigator>).locks;
   const found = await locks?.query();

@@ -73,8 +73,8 @@ export function useCarving() {
     };
   });
   /**
-   * Millimetres of cake to one of the drawing, across and up: of the drawing that the plan is of, so that what is read
-   * off follows the hand until the next plan is there.
+   * Millimetres of cake per millimetre of drawing, across and up. It stays as it was at the last plan, so that read-outs
+   * follow the hand until the next plan arrives.
    */
   const scale = shallowRef({ across: 1, up: 1 });
   watch(

@@ -1,138 +1,14 @@
-import { createPinia, disposePinia, setActivePinia } from "pinia";
-import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
+import { beforeEach, describe, expect, it, vi } from "vitest";
 import { reactive } from "vue";
 import type { Document } from "@/api/types";
-
-vi.hoisted(() => vi.stubGlobal("location", { origin: "http://kitchen.test" }));
-
 import { tell } from "@/kitchen/notices";
-import { keep, keysOf } from "@/base/browser";
-import { draftAt, findDrafts } from "./drafts";
 import { useDesk } from "@/ui/desk";
+import { aKitchen, drafted, ID, made, opened, PLAN, rename, type Server } from "./aKitchen";
 import { useOrder } from "./order";
 
-const ID = "4a7c1d52-0000-4000-8000-000000000000";
-const PLAN = { tiers: [], section: {}, checks: [], bowls: {} };
-const made = (title: string, kind = "straight"): Document =>
-  ({
-    format: "amber-spread/3",
-    title,
-    design: { tiers: [{ tin_diameter_mm: 200, build: { kind } }], colours: [] },
-  }) as unknown as Document;
-
-/** A kitchen's server of one order, whose connection can be cut and whose answers can be refused. */
-class Server {
-  revision = 1;
-  document = made("One");
-  saves = 0;
-  plans = 0;
-  planned: Document | null = null;
-  slow: Promise<void> | null = null;
-  busy: unknown = null;
-  /** Whether it refuses a save that began from another revision, and knows every revision there was. */
-  joins = false;
-  revisions = [this.document];
-  afterSave: () => void = () => undefined;
-  kit = 1;
-  down = false;
-  refuse: unknown = null;
-  unreadable: unknown = null;
-
-  /** Somebody saves on another screen. */
-  savedElsewhere(title: string): void {
-    this.revision += 1;
-    this.document = made(title);
-    tell({ what: "order", id: ID, number: this.revision });
-  }
-
-  answer = async (request: Request): Promise<Response> => {
-    if (this.down) throw new TypeError("no connection");
-    if (request.url.endsWith("/api/kit"))
-      return Response.json({ number: this.kit, kit: { discs_mm: [this.kit] }, unread: "" });
-    if (request.url.endsWith("/api/plan/parts")) {
-      this.plans += 1;
-      this.planned = (await request.clone().json()).document as Document;
-      await this.slow;
-      if (this.busy) return new Response(`${JSON.stringify({ problem: this.busy })}\n`);
-      return new Response(`${JSON.stringify({ plan: PLAN })}\n`);
-    }
-    if (request.url.endsWith("/api/read")) {
-      if (this.unreadable) return Response.json(this.unreadable, { status: 422 });
-      return Response.json(await request.json());
-    }
-    if (request.method === "PUT") {
-      if (this.refuse)
-        return Response.json(this.refuse, { status: (this.refuse as { status: number }).status });
-      const body = await request.json();
-      if (this.joins && body.began_from !== this.revision)
-        return Response.json(
-          { title: "", status: 409, detail: "Saved elsewhere.", errors: [], current: this.revision },
-          { status: 409 },
-        );
-      this.saves += 1;
-      this.revision += 1;
-      this.document = body.document;
-      this.revisions.push(this.document);
-    }
-    const number = /revisions\/(\d+)$/.exec(request.url)?.[1];
-    if (this.joins && number) return Response.json(this.revisions[Number(number) - 1]);
-    const { revision, document } = this;
-    if (request.method === "PUT") this.afterSave();
-    return Response.json({ id: ID, revision, saved_at: "2026-11-24T10:00:00Z", archived: false, document });
-  };
-}
-
 let server: Server;
-let pinia = createPinia();
-
-beforeEach(() => {
-  vi.useFakeTimers();
-  const kept = new Map<string, string>();
-  vi.stubGlobal("navigator", { languages: ["en-GB"] });
-  vi.stubGlobal("localStorage", {
-    getItem: (key: string) => kept.get(key) ?? null,
-    setItem: (key: string, value: string) => kept.set(key, value),
-    removeItem: (key: string) => kept.delete(key),
-    key: (at: number) => [...kept.keys()][at] ?? null,
-    get length() {
-      return kept.size;
-    },
-  });
-  server = new Server();
-  vi.stubGlobal("fetch", (request: Request) => server.answer(request));
-  reload();
-});
-
-afterEach(() => {
-  disposePinia(pinia);
-  vi.useRealTimers();
-  vi.unstubAllGlobals();
-});
-
-async function opened() {
-  const order = useOrder();
-  await order.open(ID);
-  return order;
-}
-
-/** The page is loaded, or loaded again. */
-function reload(): void {
-  disposePinia(pinia);
-  pinia = createPinia();
-  setActivePinia(pinia);
-}
-
-/** The titles of all drafts that this browser keeps. */
-const drafted = (): unknown[] => keysOf("amber:draft:").map((key) => draftAt(key)?.document.title);
-
-/** A draft as a tab that is open no longer left it. */
-function leave(tab: string, document: Document, beganFrom = 1): void {
-  keep(`amber:draft:${ID}:${tab}`, JSON.stringify({ beganFrom, document }));
-}
-
-const rename = (title: string) => (draft: Document) => {
-  draft.title = title;
-};
+const kitchen = aKitchen();
+beforeEach(() => (server = kitchen.get()));
 
 describe("an order on the bench", () => {
   it("says that its figures are behind while they are worked out, of the last edit alone", async () => {
@@ -184,83 +60,6 @@ describe("an order on the bench", () => {
     expect(order.behind).toBe(false);
     expect(order.plan).toEqual(PLAN);
     expect(asked.some((body) => body.includes('"carved"'))).toBe(true);
-  });
-
-  it("keeps an edit in the browser at once and saves it once the hands rest", async () => {
-    const order = await opened();
-    order.edit(rename("Two"));
-    expect(order.status).toBe("editing");
-    expect(drafted()).toEqual(["Two"]);
-    order.edit(rename("Three"));
-    await vi.advanceTimersByTimeAsync(2000);
-    expect(order.status).toBe("saved");
-    expect([server.saves, server.document.title, order.revision]).toEqual([1, "Three", 2]);
-    expect(drafted()).toEqual([]);
-  });
-
-  it("saves to the server first, and says when this browser has no room for a draft", async () => {
-    const order = await opened();
-    vi.stubGlobal("localStorage", {
-      getItem: () => null,
-      setItem: () => {
-        throw new DOMException("full", "QuotaExceededError");
-      },
-      removeItem: () => undefined,
-    });
-    order.edit(rename("Full"));
-    expect([order.status, order.undrafted]).toEqual(["editing", true]);
-    await vi.advanceTimersByTimeAsync(2000);
-    expect([order.status, order.undrafted, server.document.title]).toEqual(["saved", false, "Full"]);
-    server.down = true;
-    order.edit(rename("Fuller"));
-    await vi.advanceTimersByTimeAsync(2000);
-    expect([order.status, order.undrafted]).toEqual(["unreachable", true]);
-    server.down = false;
-    await vi.advanceTimersByTimeAsync(7000);
-    expect([order.status, server.document.title]).toEqual(["saved", "Fuller"]);
-  });
-
-  it("leaves a draft that it cannot read where it is, and says so", async () => {
-    let order = await opened();
-    server.down = true;
-    order.edit(rename("From another day"));
-    await vi.advanceTimersByTimeAsync(2000);
-    order.close();
-    server.down = false;
-    server.unreadable = { status: 422, title: "", detail: "hat is not a field.", errors: [] };
-    reload();
-    order = await opened();
-    expect(order.document?.title).toBe("One");
-    expect(order.stray?.words).toBe("hat is not a field.");
-    order.edit(rename("Two"));
-    await vi.advanceTimersByTimeAsync(2000);
-    expect([order.status, server.document.title]).toEqual(["saved", "Two"]);
-    expect(drafted()).toEqual(["From another day"]);
-    order.dropStray();
-    expect(drafted()).toEqual([]);
-  });
-
-  it("takes up what each closed tab left behind, joined as two people's edits are", async () => {
-    leave("one", made("Renamed in one tab"));
-    leave("two", made("One", "domed"));
-    server.joins = true;
-    const order = await opened();
-    await vi.advanceTimersByTimeAsync(9000);
-    expect([order.status, server.document.title]).toEqual(["saved", "Renamed in one tab"]);
-    expect(server.document.design.tiers[0]?.build.kind).toBe("domed");
-    expect(drafted()).toEqual([]);
-  });
-
-  it("leaves the draft of a tab that is open to that tab", async () => {
-    const held = [{ name: "amber-tab-open" }];
-    vi.stubGlobal("navigator", {
-      languages: ["en-GB"],
-      locks: { request: () => undefined, query: () => Promise.resolve({ held }) },
-    });
-    leave("open", made("Still being typed"));
-    leave("closed", made("Left behind"));
-    expect((await findDrafts(ID)).map((draft) => draft.document.title)).toEqual(["Left behind"]);
-    expect(drafted()).toHaveLength(2);
   });
 
   it("saves every two seconds while nobody stops editing", async () => {
@@ -321,19 +120,6 @@ describe("an order on the bench", () => {
       false,
       "In the cellar",
     ]);
-  });
-
-  it("takes up an edit the server never got when the order is opened again", async () => {
-    const order = await opened();
-    server.down = true;
-    order.edit(rename("Unsent"));
-    await vi.advanceTimersByTimeAsync(1500);
-    server.down = false;
-    reload();
-    const again = await opened();
-    expect(again.document?.title).toBe("Unsent");
-    await vi.advanceTimersByTimeAsync(4000);
-    expect(server.document.title).toBe("Unsent");
   });
 
   it("asks which to go on with when another save came first, and keeps mine when asked to", async () => {

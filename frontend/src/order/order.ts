@@ -11,8 +11,8 @@ import { usePantry } from "@/kitchen/pantry";
 import { LENGTH_UNITS } from "@/base/units";
 import { useDesk } from "@/ui/desk";
 import { lastOf, type Part } from "@/api/parts";
-import { draftAt, dropDraft, findDrafts, keepDraft, type KeptDraft, ownKey } from "./drafts";
 import { type Joined, joined } from "./joined";
+import { useOrderDrafts } from "./orderDrafts";
 import { titled } from "./titled";
 import { useTrials } from "./trials";
 
@@ -21,7 +21,7 @@ export type AlterTier = (tier: Tier, draft: Document, at: number) => void;
 export type Status = "saved" | "editing" | "saving" | "unreachable" | "refused" | "stale";
 
 const SAVE_AFTER_MS = 900;
-/** Whoever edits without a pause is saved this often all the same. */
+/** Longest time without a save while somebody keeps editing. */
 const SAVE_WITHIN_MS = 2000;
 const RETRY_AFTER_MS = 3000;
 const RETRY_AT_MOST_MS = 60000;
@@ -49,7 +49,7 @@ export const useOrder = defineStore("order", () => {
   /** The document as revision `revision` has it, where it is known. */
   let base: Document | null = null;
   const planUnreachable = ref(false);
-  /** Why the figures are not there yet, where the computer is busy: they are asked for again. */
+  /** Why the figures are not ready yet. The plan is requested again. */
   const stillWorking = ref("");
   /** Whether the figures shown are of the order before its last change, which is being worked out. */
   const behind = ref(false);
@@ -57,17 +57,10 @@ export const useOrder = defineStore("order", () => {
   const part = ref<Part | null>(null);
   /** What is shown was last saved on another screen. */
   const fromElsewhere = ref(false);
-  /** This browser has no room for what the server has not taken yet. */
-  const undrafted = ref(false);
-  /** What this tab's drafts of the order in hand are kept under. */
-  let draftKey = "";
-  /** Drafts of tabs that are open no longer, each taken up once what is in hand is saved. */
-  let leftBehind: KeptDraft[] = [];
-  /** When the first edit was made that the server has not got. */
+  const drafts = useOrderDrafts();
+  /** The time of the first edit that is not saved yet. */
   let editedAt = 0;
   let retries = 0;
-  /** What this browser kept of this order and this version cannot read. */
-  const stray = shallowRef<{ words: string; document: unknown; key: string } | null>(null);
   const tier = ref(0);
   const every = ref(false);
   /** So many tiers the last change was made to, where it was made to every tier. */
@@ -88,7 +81,7 @@ export const useOrder = defineStore("order", () => {
   const canUndo = computed(() => steps.value >= 0 && (history.canUndo || undoneTo > 1));
   const canRedo = computed(() => steps.value >= 0 && history.canRedo);
 
-  /** Open an order, and take up edits of it that this browser kept and the server never took. */
+  /** Open an order, with any drafts of it in this browser. */
   async function open(wanted: string): Promise<void> {
     await flush();
     close();
@@ -96,59 +89,26 @@ export const useOrder = defineStore("order", () => {
       api.GET("/api/orders/{id}", { params: { path: { id: wanted } } }),
     )) as Order;
     take(order);
-    const [key, drafts] = [await ownKey(wanted), await findDrafts(wanted)];
+    const found = await drafts.find(wanted);
     if (id.value !== wanted) return;
-    draftKey = key;
-    leftBehind = drafts;
+    drafts.begin(found);
     if (!(await takeUpNext())) await replan();
   }
 
   /**
-   * Go on with the next draft that the server never took, from the revision it began from: its save meets what was saved
-   * since as one from elsewhere would. Gives whether there was one.
+   * Continue with the next draft that was never saved, from the revision it began from. Saving it merges it with what
+   * was saved since. Returns whether there was one.
    */
   async function takeUpNext(): Promise<boolean> {
     const of = id.value;
-    for (let kept = leftBehind.shift(); kept; kept = leftBehind.shift()) {
-      const draft = await readDraft(kept);
-      const now = document.value;
-      if (id.value !== of || !now) return false;
-      if (!draft) continue;
-      if (JSON.stringify(draft.document) === JSON.stringify(now)) {
-        dropDraft(draft.key);
-        continue;
-      }
-      history.remember(toRaw(now));
-      if (draft.beganFrom !== revision.value) base = null;
-      revision.value = draft.beganFrom;
-      show(draft.document);
-      if (draft.key !== draftKey && !undrafted.value) dropDraft(draft.key);
-      return true;
-    }
-    return false;
-  }
-
-  /** A draft as today's format says it; one that cannot be read is left and said. */
-  async function readDraft(draft: KeptDraft): Promise<KeptDraft | null> {
-    try {
-      const read = await answered(api.POST("/api/read", { body: draft.document }));
-      return { ...draft, document: read as Document };
-    } catch (error) {
-      if (!(error instanceof Refused) || error.problem.status >= 500) return draft;
-      stray.value = { words: error.problem.detail, document: draft.document, key: draft.key };
-      return null;
-    }
-  }
-
-  /** Throw away what this browser kept and this version cannot read. */
-  function dropStray(): void {
-    if (stray.value) dropDraft(stray.value.key);
-    stray.value = null;
-  }
-
-  /** Let go of what the server has taken. What this browser read and could not use stays. */
-  function dropOwn(key: string): void {
-    if (stray.value?.key !== key) dropDraft(key);
+    const draft = document.value && (await drafts.next(toRaw(document.value)));
+    if (!draft || id.value !== of || !document.value) return false;
+    history.remember(toRaw(document.value));
+    if (draft.beganFrom !== revision.value) base = null;
+    revision.value = draft.beganFrom;
+    show(draft.document);
+    drafts.adopted(draft);
+    return true;
   }
 
   /** Take the tier above (1) or below (-1) in hand, as far as there are tiers. */
@@ -165,15 +125,12 @@ export const useOrder = defineStore("order", () => {
     history = new History<Document>();
     steps.value += 1;
     id.value = "";
-    draftKey = "";
-    leftBehind = [];
+    drafts.close();
     editedAt = 0;
     document.value = null;
     plan.value = null;
     desk.complaints = [];
     stale.value = null;
-    stray.value = null;
-    undrafted.value = false;
     fromElsewhere.value = false;
     withTheirs.value = false;
     plannedWith = "";
@@ -308,9 +265,7 @@ export const useOrder = defineStore("order", () => {
     editedAt ||= Date.now();
     const wait = Math.min(SAVE_AFTER_MS, editedAt + SAVE_WITHIN_MS - Date.now());
     saveTimer = setTimeout(() => void save(), Math.max(0, wait));
-    // The server is the first place to save to. What this browser read and could not use is not written over.
-    if (draftKey && stray.value?.key !== draftKey)
-      undrafted.value = !keepDraft(draftKey, { beganFrom: revision.value, document: document.value });
+    drafts.keep({ beganFrom: revision.value, document: document.value });
   }
 
   /** Save now. One save runs at a time; what is edited meanwhile is saved after it. */
@@ -326,7 +281,7 @@ export const useOrder = defineStore("order", () => {
 
   async function send(): Promise<void> {
     const sent = document.value;
-    const [target, key] = [id.value, draftKey];
+    const [target, key] = [id.value, drafts.key()];
     if (!sent) return;
     status.value = "saving";
     editedAt = 0;
@@ -334,7 +289,7 @@ export const useOrder = defineStore("order", () => {
       const body = { began_from: revision.value, document: sent };
       const order = await answered(api.PUT("/api/orders/{id}", { params: { path: { id: target } }, body }));
       if (id.value !== target) {
-        if (JSON.stringify(draftAt(key)?.document) === JSON.stringify(sent)) dropDraft(key);
+        drafts.dropIfSame(key, sent);
         return;
       }
       revision.value = order.revision;
@@ -342,8 +297,7 @@ export const useOrder = defineStore("order", () => {
       savedAt.value = new Date(order.saved_at);
       fromElsewhere.value = false;
       if (document.value === sent) {
-        dropOwn(key);
-        undrafted.value = false;
+        drafts.drop();
         status.value = "saved";
         await takeUpNext();
       } else touch();
@@ -389,7 +343,7 @@ export const useOrder = defineStore("order", () => {
         differing: both?.differing ?? [],
       };
       status.value = "stale";
-      dropOwn(draftKey);
+      drafts.drop();
     } else if (error instanceof Refused && error.problem.status < 500) {
       desk.complaints = error.problem.errors.map(inTheDocument);
       status.value = "refused";
@@ -515,8 +469,8 @@ export const useOrder = defineStore("order", () => {
     part,
     fromElsewhere,
     withTheirs,
-    undrafted,
-    stray,
+    undrafted: drafts.undrafted,
+    stray: drafts.stray,
     tier,
     canUndo,
     canRedo,
@@ -537,6 +491,6 @@ export const useOrder = defineStore("order", () => {
     save,
     settle,
     flush,
-    dropStray,
+    dropStray: drafts.dropStray,
   };
 });

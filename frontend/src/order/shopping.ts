@@ -35,9 +35,9 @@ export const useShopping = defineStore("shopping", () => {
   const shopping = shallowRef<Shopping | null>(null);
   const trouble = ref("");
   const busy = ref(false);
-  /** What is said while the list is still being worked out; it is asked for again. */
+  /** The progress of a list that is not ready yet. */
   const awaited = ref("");
-  /** Which list is shown, so that one of another scope is never taken for it. */
+  /** The place of the list on screen. */
   let shownFor = "";
   let again: ReturnType<typeof setTimeout> | undefined;
   const scope = ref<Scope>("order");

@@ -1,4 +1,4 @@
-"""What each revision was called, in a column of its own: a history is listed without reading one design."""
+"""The title of each revision in a column, so that a list of versions reads no designs."""
 
 import sqlalchemy as sa
 from alembic import op
@@ -10,11 +10,11 @@ depends_on = None
 
 
 def upgrade() -> None:
-    """Make the column, and fill it from what was saved."""
+    """Add the column and fill it from the designs."""
     op.add_column("revisions", sa.Column("title", sa.Text(), nullable=True))
     op.execute("update revisions set title = document ->> 'title'")
 
 
 def downgrade() -> None:
-    """Take the column away; every design says its title itself."""
+    """Drop the column. Every design still has its title."""
     op.drop_column("revisions", "title")

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-/** The cake before its plan is there, in grey: as it last stood on the shelf, or its tiers as they are baked. */
+/** The cake in grey until its plan is ready: as it last stood on the shelf, or as plain tiers. */
 import { useElementSize } from "@vueuse/core";
 import { computed, ref, shallowRef, watch } from "vue";
 import { answered, api } from "@/api/client";
@@ -26,7 +26,7 @@ watch(
 );
 
 const outside = computed(() => card.value?.outside);
-/** Each tier as wide as its tin and about as high as its layers, from the foot up, mm. */
+/** Each tier as wide as its tin and about as high as its layers, bottom first, mm. */
 const boxes = computed(() => {
   let foot = 0;
   return props.tiers.map(({ tin_diameter_mm: wide, layers }) => {

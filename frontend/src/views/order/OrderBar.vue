@@ -18,7 +18,7 @@ const order = useOrder();
 const { take, takePrinted } = usePapers();
 const { open } = useOpened();
 
-/** What of the order is the kitchen's own, and left out of a file that is handed on. */
+/** The private parts of the order, left out of a shared file. */
 const own = computed(() => {
   const { customer, notes, design } = order.document ?? {};
   const traced = design?.tiers.some(

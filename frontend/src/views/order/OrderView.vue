@@ -25,6 +25,7 @@ import StaleDialog from "./StaleDialog.vue";
 import StrayDraft from "./StrayDraft.vue";
 import UnreadOrder from "./UnreadOrder.vue";
 import WhatIf from "./WhatIf.vue";
+import WorkingNotice from "./WorkingNotice.vue";
 import VersionsDialog from "./VersionsDialog.vue";
 
 const props = defineProps<{ id: string; lens?: string }>();
@@ -43,14 +44,10 @@ const below = computed(() => {
   const carries = order.tier + 1 < (order.plan?.tiers.length ?? 0);
   return tier && current.value.below?.shown(tier, carries) ? current.value.below.what : null;
 });
-/** What is at work while the figures are not there yet, or are of the cake before its last change. */
-const working = computed(() => {
-  if (order.planUnreachable) return "";
-  const what = order.part?.part ?? (order.plan ? "Updating" : "Working out this cake");
-  if (order.stillWorking) return order.stillWorking;
-  if (!order.behind) return "";
-  return order.plan ? `${what} … These numbers are from before your last change.` : `${what} …`;
-});
+/** The figures on screen are from before the last change. */
+const outdated = computed(
+  () => !!order.plan && !order.planUnreachable && (order.behind || !!order.stillWorking),
+);
 async function begin(): Promise<void> {
   begun.value = false;
   trouble.value = "";
@@ -127,7 +124,7 @@ onBeforeRouteLeave(async () => {
     <p><RouterLink to="/">Back to the shelf</RouterLink></p>
     <button class="act main" @click="begin">Try again</button>
   </main>
-  <div v-else-if="order.document" class="order" :class="{ old: working && order.plan }">
+  <div v-else-if="order.document" class="order" :class="{ old: outdated }">
     <a class="skip" href="#decided" @click.prevent="skip">Skip to what is decided</a>
     <OrderBar :lens="current.name" @trouble="(words) => (trouble = words)" />
     <LensSpine :current="current.name" @look="look" />
@@ -144,18 +141,7 @@ onBeforeRouteLeave(async () => {
         These figures are from before the last edit. {{ wrongWords(desk.complaints[0], order.document) }}
       </p>
       <p v-if="trouble" class="banner" role="alert">{{ trouble }}</p>
-      <p v-if="working" class="working" role="status">
-        <progress
-          v-if="order.part"
-          :value="order.part.share"
-          max="1"
-          aria-label="How far it is worked out"
-        ></progress>
-        <span>{{ working }}</span>
-        <button v-if="order.behind && order.plan && order.canUndo" class="act" @click="order.undo()">
-          Stop
-        </button>
-      </p>
+      <WorkingNotice />
       <AwaitedCake v-if="!order.plan" :id="order.id" :tiers="order.document.design.tiers" />
       <StrayDraft />
       <component :is="current.middle" v-if="current.middle" />
@@ -192,46 +178,6 @@ onBeforeRouteLeave(async () => {
 </template>
 
 <style scoped>
-.working progress {
-  appearance: none;
-  width: 120px;
-  height: 10px;
-  border: 1px solid var(--rule);
-  background: var(--paper);
-}
-
-.working progress::-webkit-progress-bar {
-  background: var(--paper);
-}
-
-.working progress::-webkit-progress-value {
-  background: var(--amber-line);
-  transition: width 0.3s;
-}
-
-.working progress::-moz-progress-bar {
-  background: var(--amber-line);
-}
-
-/* In a corner, beside the cake; shown only where it takes long enough to be noticed. */
-.working {
-  position: absolute;
-  z-index: 3;
-  bottom: 8px;
-  left: 12px;
-  display: flex;
-  gap: 12px;
-  align-items: center;
-  width: max-content;
-  max-width: min(340px, calc(100% - 24px));
-  min-height: 44px;
-  margin: 0;
-  padding: 4px 6px 4px 14px;
-  border: 1px solid var(--rule);
-  background: var(--panel);
-  animation: appear 1ms 0.7s both;
-}
-
 /* Figures that are old look old. */
 .old .middle > :deep(:not(.working, .banner)),
 .old .panel :deep(.row),
@@ -254,12 +200,6 @@ onBeforeRouteLeave(async () => {
 @keyframes fade {
   to {
     opacity: 0.5;
-  }
-}
-
-@keyframes appear {
-  from {
-    visibility: hidden;
   }
 }
 

@@ -1,4 +1,4 @@
-"""What was worked out of a carved body, so that a restart or another process works nothing out twice."""
+"""A cache of carved bodies, so that neither a restart nor another process computes one twice."""
 
 import sqlalchemy as sa
 from alembic import op
@@ -10,17 +10,17 @@ depends_on = None
 
 
 def upgrade() -> None:
-    """Make the table, empty: it fills as bodies are worked out."""
+    """Create the table. It starts empty and fills as bodies are computed."""
     op.create_table(
-        "worked",
+        "cached_bodies",
         sa.Column("key", sa.Text(), nullable=False),
         sa.Column("content", sa.LargeBinary(), nullable=False),
         sa.Column("used_at", sa.DateTime(timezone=True), server_default=sa.func.now(), nullable=False),
-        sa.PrimaryKeyConstraint("key", name="pk_worked"),
+        sa.PrimaryKeyConstraint("key", name="pk_cached_bodies"),
     )
-    op.create_index("ix_worked_used_at", "worked", ["used_at"])
+    op.create_index("ix_cached_bodies_used_at", "cached_bodies", ["used_at"])
 
 
 def downgrade() -> None:
-    """Take the table away; nothing in it was ever saved by anybody."""
-    op.drop_table("worked")
+    """Drop the table. No saved work is in it."""
+    op.drop_table("cached_bodies")

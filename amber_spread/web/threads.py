@@ -1,0 +1,38 @@
+"""Threads for short computations (lists, papers), apart from the threads that wait for the database."""
+
+from collections.abc import Callable
+from typing import Annotated, TypeVar
+
+from anyio import CapacityLimiter, to_thread
+from fastapi import Depends, Request
+
+from amber_spread.web.clients import ClientLimits
+from amber_spread.web.planner import Caller
+from amber_spread.web.workers import Unwanted
+
+T = TypeVar("T")
+THREADS = 6
+THREADS_PER_CLIENT = 2
+
+
+class ComputeThreads:
+    """A bounded thread pool that is fair to every client."""
+
+    def __init__(self) -> None:
+        self._threads = CapacityLimiter(THREADS)
+        self._clients = ClientLimits(THREADS_PER_CLIENT)
+
+    async def run(self, caller: Caller, compute: Callable[[], T]) -> T:
+        """Run a function in a thread. Raises Unwanted if the caller hangs up before its turn."""
+        async with self._clients.of(caller.owner.client):
+            if await caller.is_gone():
+                raise Unwanted
+            return await to_thread.run_sync(compute, limiter=self._threads)
+
+
+def _threads(request: Request) -> ComputeThreads:
+    found: ComputeThreads = request.app.state.threads
+    return found
+
+
+ThreadsOf = Annotated[ComputeThreads, Depends(_threads)]
