@@ -1,15 +1,7 @@
-"""The commands behind ./amber."""
+"""The commands behind ./amber. Each imports what it needs: a worker, for one, needs little."""
 
 import argparse
-import json
-import sys
 from pathlib import Path
-from typing import Literal
-
-from amber_spread.core.document import Document, FileError, plan_document, read_document
-from amber_spread.core.kernel.limits import MAX_FILE_BYTES
-from amber_spread.core.kernel.naming import figures
-from amber_spread.core.plan import Plan
 
 
 def main(arguments: list[str] | None = None) -> int:
@@ -29,6 +21,15 @@ def main(arguments: list[str] | None = None) -> int:
             "--port", type=_port, default=None, help="the port to serve on (8765, or the next free one)"
         )
         serving.add_argument("--workers", type=_workers, default=1, help="how many processes serve (1)")
+        serving.add_argument(
+            "--jobs",
+            type=_jobs,
+            default=8,
+            help="how many long jobs run here at once (8); 0 leaves them to ./amber worker",
+        )
+    working = commands.add_parser("worker", help="run the long jobs of a server on this or another machine")
+    working.add_argument("--jobs", type=_jobs, default=8, help="how many long jobs run here at once (8)")
+    working.add_argument("--with-parent", action="store_true", help="stop at the end of standard input")
     commands.add_parser("bench", help="print how long planning and an edit on screen take")
     commands.add_parser("shots", help="take the screenshots of docs/ again from the demo data")
     mutants = commands.add_parser("mutants", help="put small faults into the core, and print the share the tests find")
@@ -55,14 +56,14 @@ def main(arguments: list[str] | None = None) -> int:
     loaded.add_argument("--workers", type=_workers, default=1, help="how many processes serve (1)")
     commands.add_parser("schemas", help="write the API's and the design file's schema into the tree")
     chosen = parser.parse_args(arguments)
-    if chosen.command == "plan":
-        return print_plan(chosen.file, chosen.figures)
-    if chosen.command == "papers":
-        return write_papers(chosen.file, Path(chosen.out), chosen.paper)
-    if chosen.command in ("demo", "start"):
-        from amber_spread.serve import serve
+    if chosen.command in ("plan", "papers"):
+        from amber_spread.design_files import print_plan, write_papers
 
-        return serve(demo=chosen.command == "demo", port=chosen.port, workers=chosen.workers)
+        if chosen.command == "plan":
+            return print_plan(chosen.file, chosen.figures)
+        return write_papers(chosen.file, Path(chosen.out), chosen.paper)
+    if chosen.command in ("demo", "start", "worker"):
+        return _serve(chosen)
     if chosen.command == "bench":
         from amber_spread.speed.bench import bench
 
@@ -97,12 +98,26 @@ def main(arguments: list[str] | None = None) -> int:
     return write_schemas()
 
 
+def _serve(chosen: argparse.Namespace) -> int:
+    if chosen.command == "worker":
+        from amber_spread.jobs.command import run_jobs
+
+        return run_jobs(max(1, chosen.jobs), chosen.with_parent)
+    from amber_spread.serve import serve
+
+    return serve(demo=chosen.command == "demo", port=chosen.port, workers=chosen.workers, jobs=chosen.jobs)
+
+
 def _port(text: str) -> int:
     return _whole_number(text, 1, 65535, "a port")
 
 
 def _workers(text: str) -> int:
     return _whole_number(text, 1, 32, "the number of processes")
+
+
+def _jobs(text: str) -> int:
+    return _whole_number(text, 0, 64, "the number of jobs")
 
 
 def _rounds(text: str) -> int:
@@ -114,91 +129,3 @@ def _whole_number(text: str, low: int, high: int, what: str) -> int:
     if not text.isdecimal() or not low <= int(text) <= high:
         raise argparse.ArgumentTypeError(f"{what} is a whole number from {low} to {high}, not “{text}”")
     return int(text)
-
-
-def write_papers(name: str, folder: Path, paper: Literal["a4", "letter"]) -> int:
-    """Write templates.pdf, .svg and .dxf and amounts.csv of a design file into `folder`, which is made if need be."""
-    from amber_spread.papers.amounts import write_amounts
-    from amber_spread.papers.dxf import write_dxf
-    from amber_spread.papers.pdf import write_pdf
-    from amber_spread.papers.strip import with_strip
-    from amber_spread.papers.svg import write_svg
-    from amber_spread.papers.templates import templates_of
-
-    document = _document(name)
-    if isinstance(document, int):
-        return document
-    plan = _planned(name, document)
-    if isinstance(plan, int):
-        return plan
-    found = templates_of(document, plan)
-    written = {
-        "templates.pdf": write_pdf(with_strip(found), paper),
-        "templates.svg": write_svg(found).encode(),
-        "templates.dxf": write_dxf(found).encode(),
-        "amounts.csv": write_amounts(plan).encode(),
-    }
-    try:
-        folder.mkdir(parents=True, exist_ok=True)
-        for file, content in written.items():
-            (folder / file).write_bytes(content)
-            print(folder / file)
-    except OSError as error:
-        return _refuse(f"{folder}: {error.strerror or error}")
-    return 0
-
-
-def _document(name: str) -> Document | int:
-    """The design file `name`, or the exit status after saying why it cannot be used."""
-    try:
-        return read_document(_read(name))
-    except OSError as error:
-        return _refuse(f"{name}: {error.strerror or error}")
-    except FileError as error:
-        return _refuse(*(f"{name}: {one.field}: {one.message}" for one in error.complaints))
-
-
-def _planned(name: str, document: Document) -> Plan | int:
-    """The plan of a design file, or the exit status after saying why it cannot be planned."""
-    try:
-        return plan_document(document)
-    except FileError as error:
-        return _refuse(*(f"{name}: {one.field}: {one.message}" for one in error.complaints))
-
-
-def print_plan(name: str, only_figures: bool) -> int:
-    """Print the plan of the design file `name` (`-` is standard input) as JSON."""
-    document = _document(name)
-    if isinstance(document, int):
-        return document
-    plan = _planned(name, document)
-    if isinstance(plan, int):
-        return plan
-    try:
-        _print(plan, only_figures)
-        sys.stdout.flush()
-    except BrokenPipeError:
-        sys.stderr.close()
-    return 0
-
-
-def _print(plan: Plan, only_figures: bool) -> None:
-    if not only_figures:
-        print(plan.model_dump_json(indent=2))
-        return
-    for figure in figures(plan):
-        line = {"id": figure.id, "value": figure.value, "unit": figure.unit, "rule": figure.rule}
-        print(json.dumps(line, ensure_ascii=False))
-
-
-def _read(name: str) -> bytes:
-    if name == "-":
-        return sys.stdin.buffer.read(MAX_FILE_BYTES + 1)
-    with Path(name).open("rb") as file:
-        return file.read(MAX_FILE_BYTES + 1)
-
-
-def _refuse(*lines: str) -> int:
-    for line in lines:
-        print(line, file=sys.stderr)
-    return 2

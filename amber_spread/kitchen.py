@@ -113,10 +113,12 @@ def kitchen(command: str = "start", options: Sequence[str] = ()) -> Iterator[Kit
 
 
 def children_of(pid: int) -> list[int]:
-    """The child processes of a process."""
-    with suppress(OSError):
-        return [int(one) for one in Path(f"/proc/{pid}/task/{pid}/children").read_text().split()]
-    return []
+    """The child processes of a process, in the order they started."""
+    found: list[int] = []
+    for thread in Path(f"/proc/{pid}/task").glob("*/children"):
+        with suppress(OSError):
+            found += map(int, thread.read_text().split())
+    return sorted(found)
 
 
 def _called(pid: int) -> str:

@@ -9,8 +9,9 @@ from pathlib import Path
 from sqlalchemy.exc import ArgumentError, SQLAlchemyError
 
 from amber_spread.papers.pantry_tables import recipes_json, write_larder, write_prices
-from amber_spread.serve import DATABASE_URL, CannotServe, book_at, data_folder, own_database, served_database
+from amber_spread.serve import CannotServe, book_at, data_folder, own_database, served_database
 from amber_spread.store.archive import ArchiveError, restore_archive, write_archive
+from amber_spread.store.engine import DATABASE_URL
 from amber_spread.store.migrate import migrate
 from amber_spread.store.orders import OrderBook
 from amber_spread.store.private_postgres import PostgresFailed, PostgresMissing, PrivatePostgres

@@ -5,6 +5,7 @@ import os
 import pytest
 from hypothesis import HealthCheck, Phase, settings
 
+from amber_spread.jobs.command import job_worker
 from amber_spread.store.migrate import migrate
 from amber_spread.store.orders import OrderBook
 from amber_spread.store.private_postgres import PrivatePostgres, temporary_folder
@@ -30,9 +31,12 @@ def postgres():
 
 @pytest.fixture(scope="session")
 def shared_book(postgres):
-    book = OrderBook.at(postgres.url("tests"))
+    """An order book with a worker for its long jobs."""
+    url = postgres.url("tests")
+    book = OrderBook.at(url)
     migrate(book.engine)
-    yield book
+    with job_worker(url, 8):
+        yield book
     book.engine.dispose()
 
 
@@ -40,5 +44,8 @@ def shared_book(postgres):
 def book(shared_book):
     """An empty order book."""
     with shared_book.engine.begin() as connection:
-        connection.exec_driver_sql("truncate orders, kits, pantries, practices, cached_bodies cascade")
+        connection.exec_driver_sql("truncate orders, kits, pantries, practices, cached_bodies, pictures cascade")
+    for table in ("job_waiters", "jobs"):
+        with shared_book.engine.begin() as connection:
+            connection.exec_driver_sql(f"delete from {table}")
     return shared_book

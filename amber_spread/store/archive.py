@@ -17,11 +17,13 @@ from typing import Any
 
 from sqlalchemy import Connection, Engine, Table, func, select, text
 
-from amber_spread.store.tables import Base, KitRow, OrderRow, PantryRow, PracticeRow, RevisionRow
+from amber_spread.store.pictures import put_back
+from amber_spread.store.tables import Base, KitRow, OrderRow, PantryRow, PictureRow, PracticeRow, RevisionRow
 
 FORMAT = "amber-spread-studio/1"
 TABLES: tuple[Table, ...] = tuple(
-    Base.metadata.tables[row.__tablename__] for row in (OrderRow, RevisionRow, KitRow, PantryRow, PracticeRow)
+    Base.metadata.tables[row.__tablename__]
+    for row in (OrderRow, RevisionRow, KitRow, PantryRow, PracticeRow, PictureRow)
 )
 """In the order in which they can be filled again."""
 LONGEST_LINE = 16 * 1024 * 1024
@@ -31,6 +33,7 @@ READ_AT_ONCE = 20
 """Rows per fetch; each may contain a picture."""
 
 
+NO_ROWS = {"rows": 0, "sha256": hashlib.sha256().hexdigest()}
 NEWER = "Bring it back with the version that wrote it, or a later one. Nothing was changed."
 WITHOUT_REVISION = (
     select(OrderRow.title)
@@ -122,7 +125,7 @@ def _write_orders(archive: zipfile.ZipFile, connection: Connection) -> None:
     )
     for number, (title, document) in enumerate(connection.execute(query), 1):
         name = "".join(letter if letter.isalnum() or letter in " -_&" else "_" for letter in title)
-        content = json.dumps(document, ensure_ascii=False, indent=2) + "\n"
+        content = json.dumps(put_back(connection, document), ensure_ascii=False, indent=2) + "\n"
         archive.writestr(f"orders/{number:04} {name}.amber.json", content)
 
 
@@ -137,6 +140,7 @@ def _told(path: Path) -> dict[str, Any]:
             unknown = sorted(told.keys() - {table.name for table in TABLES})
             if unknown:
                 raise ArchiveError(f"{path} holds {', '.join(unknown)}, which this version does not know. {NEWER}")
+            told.setdefault(PictureRow.__tablename__, NO_ROWS)  # an archive from before they were stored apart
             for table in TABLES:
                 digest, count = hashlib.sha256(), 0
                 for line in _lines(archive, table):
@@ -163,7 +167,10 @@ def _told(path: Path) -> dict[str, Any]:
 
 
 def _lines(archive: zipfile.ZipFile, table: Table) -> Iterator[bytes]:
-    with archive.open(f"rows/{table.name}.jsonl") as file:
+    name = f"rows/{table.name}.jsonl"
+    if table.name == PictureRow.__tablename__ and name not in archive.namelist():
+        return
+    with archive.open(name) as file:
         while line := file.readline(LONGEST_LINE):
             yield line
 

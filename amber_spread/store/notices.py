@@ -13,7 +13,7 @@ from sqlalchemy.orm import Session
 
 from amber_spread.core.document import FileKind
 from amber_spread.core.kernel.base import Frozen
-from amber_spread.store.engine import CONNECT_S
+from amber_spread.store.engine import CONNECT_S, address_of
 
 CHANNEL = "amber_spread_saved"
 
@@ -44,9 +44,10 @@ async def listening(engine: Engine) -> AsyncIterator[AsyncIterator[Notice]]:
 
     Raises Away when the database cannot be reached, or is reached no longer.
     """
-    address = engine.url.set(drivername="postgresql").render_as_string(hide_password=False)
     try:
-        connection = await psycopg.AsyncConnection.connect(address, autocommit=True, connect_timeout=CONNECT_S)
+        connection = await psycopg.AsyncConnection.connect(
+            address_of(engine), autocommit=True, connect_timeout=CONNECT_S
+        )
         async with connection:
             await connection.execute(f"listen {CHANNEL}")
             yield _read(connection)

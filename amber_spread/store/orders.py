@@ -1,6 +1,6 @@
 """The order book: create, list, open, save, duplicate and archive orders. Every save is a new revision.
 
-What was saved is kept as it was written. An order that this version cannot read is still listed, from the columns of
+Every save stays as it was written. An order that this version cannot read is still listed, from the columns of
 its own, and can be taken away as its file, archived, and brought back to an earlier revision.
 """
 
@@ -13,11 +13,13 @@ from typing import Any, NamedTuple
 from pydantic import ValidationError
 from sqlalchemy import ColumnElement, Engine, Select, func, select, update
 from sqlalchemy.orm import Session, undefer
+from sqlalchemy.orm.attributes import set_committed_value
 
 from amber_spread.core.document import NOW, Complaint, Document, complaints_of
 from amber_spread.core.kernel.base import Frozen
 from amber_spread.store.engine import engine_at
 from amber_spread.store.notices import tell
+from amber_spread.store.pictures import put_back, take_out
 from amber_spread.store.tables import OrderRow, RevisionRow
 
 
@@ -162,7 +164,7 @@ class OrderBook:
             count = session.scalars(select(func.count()).select_from(OrderRow).where(*_where(sought))).one()
             for row, revision in session.execute(_newest(sought).options(undefer(OrderRow.bill)).limit(MOST_AT_ONCE)):
                 try:
-                    due.append(Billed(_order(row, revision), row.card, row.bill, row.card_made_by))
+                    due.append(Billed(_order(row, _whole(session, revision)), row.card, row.bill, row.card_made_by))
                 except Unread:
                     unread.append(_standing(row))
         return Due(due, unread, count)
@@ -202,11 +204,6 @@ class OrderBook:
                 .where(OrderRow.id == id, OrderRow.revision == revision)
                 .values(card=card.card, bill=card.bill, card_made_by=card.by)
             )
-
-    def revision_of(self, id: uuid.UUID) -> int:
-        """The number of the current revision of an order. Raises OrderMissing."""
-        with self._work() as session:
-            return self._row(session, id).revision
 
     def open(self, id: uuid.UUID) -> Order:
         """The order as it stands. Raises OrderMissing, and Unread where this version cannot read it."""
@@ -311,7 +308,7 @@ class OrderBook:
         row = session.get(RevisionRow, (id, number))
         if row is None:
             raise OrderMissing("this order has no such revision")
-        return row
+        return _whole(session, row)
 
     def _append(
         self, session: Session, id: uuid.UUID, number: int, document: Document, began_from: int | None, aside: bool
@@ -323,14 +320,20 @@ class OrderBook:
             aside=aside,
             format=NOW["order"],
             title=document.title,
-            document=document.model_dump(mode="json"),
+            document=take_out(session, document.model_dump(mode="json")),
         )
         session.add(row)
         session.flush()
-        return row
+        return _whole(session, row)
 
     def _read(self, session: Session, row: OrderRow) -> Order:
         return _order(row, self._revision(session, row.id, row.revision))
+
+
+def _whole(session: Session, row: RevisionRow) -> RevisionRow:
+    """A revision with its pictures back in its design, as it was written."""
+    set_committed_value(row, "document", put_back(session, row.document))
+    return row
 
 
 def _put(row: OrderRow, card: MadeCard | None) -> None:

@@ -4,7 +4,7 @@ import uuid
 from datetime import datetime
 from typing import Any
 
-from sqlalchemy import JSON, DateTime, ForeignKey, Index, LargeBinary, MetaData, Text, Uuid, false, func
+from sqlalchemy import JSON, BigInteger, DateTime, ForeignKey, Index, LargeBinary, MetaData, Text, Uuid, false, func
 from sqlalchemy.orm import DeclarativeBase, Mapped, mapped_column
 
 CONVENTION = {
@@ -60,6 +60,15 @@ class RevisionRow(Base):
     document: Mapped[dict[str, Any]] = mapped_column(JSON)
 
 
+class PictureRow(Base):
+    """A picture that a view is traced over, as JPEG in base 64, by its digest."""
+
+    __tablename__ = "pictures"
+
+    digest: Mapped[str] = mapped_column(Text, primary_key=True)
+    data: Mapped[str] = mapped_column(Text)
+
+
 class CachedBodyRow(Base):
     """A carved body with its computed results, by a digest of everything they depend on."""
 
@@ -69,6 +78,37 @@ class CachedBodyRow(Base):
     key: Mapped[str] = mapped_column(Text, primary_key=True)
     content: Mapped[bytes] = mapped_column(LargeBinary)
     used_at: Mapped[datetime] = mapped_column(DateTime(timezone=True), server_default=func.now())
+
+
+class JobRow(Base):
+    """A long job: what to run, and what came of it. `job_id` is its id in the queue."""
+
+    __tablename__ = "jobs"
+    __table_args__ = (Index("ix_jobs_client", "client"), {"prefixes": ["UNLOGGED"]})
+
+    key: Mapped[str] = mapped_column(Text, primary_key=True)
+    job_id: Mapped[int] = mapped_column(BigInteger)
+    client: Mapped[str] = mapped_column(Text)
+    slot: Mapped[int]
+    background: Mapped[bool]
+    seconds: Mapped[float]
+    call: Mapped[bytes] = mapped_column(LargeBinary, deferred=True)
+    bodies_key: Mapped[str] = mapped_column(Text)
+    asked_at: Mapped[datetime] = mapped_column(DateTime(timezone=True), server_default=func.now())
+    finished_at: Mapped[datetime | None] = mapped_column(DateTime(timezone=True))
+    outcome: Mapped[str | None] = mapped_column(Text)
+    result: Mapped[bytes | None] = mapped_column(LargeBinary, deferred=True)
+
+
+class JobWaiterRow(Base):
+    """A process that waits for a job, and until when it does unless it renews its interest."""
+
+    __tablename__ = "job_waiters"
+    __table_args__ = ({"prefixes": ["UNLOGGED"]},)
+
+    key: Mapped[str] = mapped_column(Text, primary_key=True)
+    process: Mapped[str] = mapped_column(Text, primary_key=True)
+    until: Mapped[datetime] = mapped_column(DateTime(timezone=True))
 
 
 class WholeRow(Base):

@@ -11,7 +11,6 @@ from fastapi.responses import FileResponse
 from fastapi.staticfiles import StaticFiles
 from starlette.exceptions import HTTPException
 
-from amber_spread.store.bodies import BodyStore
 from amber_spread.store.orders import OrderBook
 from amber_spread.web import carving, kit, line, notices, orders, pantry, papers, planning, practice, shop
 from amber_spread.web.bounds import BoundedBody, BoundedTime
@@ -22,7 +21,6 @@ from amber_spread.web.later import Later
 from amber_spread.web.notices import Notices
 from amber_spread.web.planner import CallerOf, Planner
 from amber_spread.web.threads import ComputeThreads
-from amber_spread.web.workers import Workers
 
 BUILT = Path(__file__).resolve().parents[2] / "frontend" / "dist"
 
@@ -40,19 +38,16 @@ def _described(app: FastAPI) -> dict[str, Any]:
 
 
 def make_app(book: OrderBook | None, built: Path = BUILT) -> FastAPI:
-    """The application over an order book; without one only planning works (it needs no database)."""
-    workers = Workers()
-    planner = Planner(workers, None if book is None else BodyStore(book.engine))
+    """The application over an order book; without one only quick planning works."""
+    planner = Planner(None if book is None else book.engine)
     told, later = Notices(), Later()
 
     @asynccontextmanager
     async def living(_: FastAPI) -> AsyncIterator[None]:
-        workers.wake()
         async with told.from_others(book):
             yield
         later.stop()
-        workers.stop()
-        planner.bodies.stop()
+        planner.stop()
 
     app = FastAPI(title="Amber Spread", version="1", responses=RESPONSES, docs_url=None, redoc_url=None,
                   lifespan=living, separate_input_output_schemas=False, openapi_url=None)  # fmt: skip

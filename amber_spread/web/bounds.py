@@ -3,15 +3,17 @@
 import asyncio
 import logging
 import time
+from tempfile import SpooledTemporaryFile
+from typing import IO
 
 from starlette.requests import HTTPConnection
 from starlette.types import ASGIApp, Message, Receive, Scope, Send
 
 from amber_spread.core.document import complaint_at
 from amber_spread.core.kernel.limits import MAX_FILE_BYTES, MAX_MODEL_BYTES
+from amber_spread.jobs.not_ready import OutOfBudget
 from amber_spread.web.clients import ClientLimits, client_of
 from amber_spread.web.errors import BUSY, problem, still_working
-from amber_spread.web.not_ready import OutOfBudget
 
 log = logging.getLogger("amber_spread")
 ANSWER_S = 15.0
@@ -22,10 +24,27 @@ LONGEST_S = 20.0
 """So long a request's body may take to come in whole."""
 
 
+CHUNK_BYTES = 256 * 1024
 LARGE_AT_ONCE = 3
-"""Large request bodies in memory at once; of one client, one."""
+"""Large request bodies at once, each in a temporary file until it is whole; of one client, one."""
 MOST_BYTES = {"/api/model": MAX_MODEL_BYTES, "/api/picture": MAX_MODEL_BYTES}
 """What may be larger than a design file, by its path."""
+
+
+def _replayed(body: IO[bytes], receive: Receive) -> Receive:
+    """Gives the body that arrived in chunks, then whatever comes after it."""
+    body.seek(0)
+    ended = False
+
+    async def replay() -> Message:
+        nonlocal ended
+        if ended:
+            return await receive()
+        chunk = body.read(CHUNK_BYTES)
+        ended = len(chunk) < CHUNK_BYTES
+        return {"type": "http.request", "body": chunk, "more_body": not ended}
+
+    return replay
 
 
 def _size(most: int) -> str:
@@ -106,7 +125,13 @@ class BoundedBody:
         if claimed.isdigit() and int(claimed) > most:
             await self._refuse(most, scope, receive, send)
             return
-        body, more = bytearray(), scope["method"] in ("POST", "PUT", "PATCH")
+        with SpooledTemporaryFile(MAX_FILE_BYTES) as body:
+            if await self._arrived(most, body, scope, receive, send):
+                await self.app(scope, _replayed(body, receive), send)
+
+    async def _arrived(self, most: int, body: IO[bytes], scope: Scope, receive: Receive, send: Send) -> bool:
+        """Whether a request body came in whole, in time and within `most` bytes. Refuses it otherwise."""
+        more = scope["method"] in ("POST", "PUT", "PATCH")
         until = time.monotonic() + LONGEST_S
         while more:
             try:
@@ -115,24 +140,15 @@ class BoundedBody:
                 slow = problem(408, "That came too slowly", f"A request must be whole within {LONGEST_S:g} s.")
                 slow.headers["connection"] = "close"
                 await slow(scope, receive, send)
-                return
+                return False
             if message["type"] == "http.disconnect":
-                return
-            body += message.get("body", b"")
+                return False
+            body.write(message.get("body", b""))
             more = message.get("more_body", False)
-            if len(body) > most:
+            if body.tell() > most:
                 await self._refuse(most, scope, receive, send)
-                return
-        given = False
-
-        async def replay() -> Message:
-            nonlocal given
-            if given:
-                return await receive()
-            given = True
-            return {"type": "http.request", "body": bytes(body), "more_body": False}
-
-        await self.app(scope, replay, send)
+                return False
+        return True
 
     async def _refuse(self, most: int, scope: Scope, receive: Receive, send: Send) -> None:
         words = f"is larger than {_size(most)}, the most that is read"

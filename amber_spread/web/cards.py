@@ -17,11 +17,11 @@ from amber_spread.core.plan import Plan
 from amber_spread.core.shop import Bill, bill_of
 from amber_spread.core.stock.kit import Kit
 from amber_spread.core.tier import Silhouette
+from amber_spread.jobs.not_ready import NotReady
+from amber_spread.jobs.program import program_version
 from amber_spread.store.orders import Billed, MadeCard, Order, OrderBook, Shelved, Unread
 from amber_spread.store.shelves import Kept, KitShelf
-from amber_spread.web.body_cache import program_version
 from amber_spread.web.later import Later
-from amber_spread.web.not_ready import NotReady
 from amber_spread.web.planner import Planner
 
 log = logging.getLogger("amber_spread")
@@ -146,7 +146,9 @@ class CardMaker:
 
     def _begin(self, id: uuid.UUID, revision: int, document: Document) -> bool:
         def make() -> None:
-            if self.book.revision_of(id) == revision:  # a later revision has a card of its own
+            now = self.book.shelved(id)
+            # A later revision has a card of its own, and another request may have made this one a moment ago.
+            if now.standing.revision == revision and now.card_made_by != self.by:
                 self.book.keep_card(id, revision, self._made(document))
 
         return self.later.begin((id, revision, self.by), make)

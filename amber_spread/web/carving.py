@@ -14,10 +14,10 @@ from amber_spread.core.geometry.sliced import Level
 from amber_spread.core.kernel import limits
 from amber_spread.core.kernel.base import Frozen
 from amber_spread.core.tier import Envelope, RoundView
+from amber_spread.jobs.designs import Wanted, Width, tier_as_model, tier_in_the_round, tier_levels, width_of
 from amber_spread.papers.model_reading import ModelError, ReadModel, Unit, Up, read_model
 from amber_spread.papers.model_writing import MEDIA_TYPES, ModelKind
 from amber_spread.papers.picture_reading import PictureError, ReadPicture, read_picture
-from amber_spread.web.elsewhere import Wanted, Width, tier_as_model, tier_in_the_round, tier_levels, width_of
 from amber_spread.web.files import download
 from amber_spread.web.kit import OwnedKit
 from amber_spread.web.orders import OpenDocument

@@ -13,13 +13,12 @@ from starlette.exceptions import HTTPException
 
 from amber_spread.core.document import Complaint, FileError, complaints_of
 from amber_spread.core.kernel.base import Frozen
+from amber_spread.jobs.not_ready import NotReady, Unwanted
 from amber_spread.papers.csv_reading import TableError
 from amber_spread.papers.model_reading import ModelError
 from amber_spread.papers.outline_reading import OutlineError
 from amber_spread.papers.picture_reading import PictureError
 from amber_spread.store.orders import OrderMissing, StaleSave, Unread
-from amber_spread.web.not_ready import NotReady
-from amber_spread.web.workers import Unwanted
 
 UNWANTED = 499
 """The status of what nobody waited for: no one reads it (common practice)."""

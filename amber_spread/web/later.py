@@ -6,7 +6,7 @@ from collections.abc import Callable, Hashable
 from concurrent.futures import ThreadPoolExecutor
 from threading import Lock
 
-from amber_spread.web.not_ready import NotReady
+from amber_spread.jobs.not_ready import NotReady
 
 log = logging.getLogger("amber_spread")
 HANDS = 2

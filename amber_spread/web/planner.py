@@ -1,4 +1,4 @@
-"""Plans design files: quick ones on the event loop, the others in a worker process."""
+"""Plans design files: quick ones on the event loop, the others as jobs."""
 
 import asyncio
 import json
@@ -6,33 +6,35 @@ import time
 from collections.abc import Callable, Iterator
 from concurrent.futures import Future
 from contextlib import contextmanager
-from typing import Annotated, ParamSpec, TypeVar
+from typing import Annotated, Any, ParamSpec, TypeVar
 
 from anyio import to_thread
 from fastapi import Depends, Request
+from sqlalchemy import Engine
 
 from amber_spread.core.design.effort import bodies_of, carving_of, effort_ms
 from amber_spread.core.document import Document, FileError, plan_document
-from amber_spread.core.geometry.bare import BareBody, take_over
+from amber_spread.core.geometry.bare import take_over
 from amber_spread.core.kernel.latest import Latest
 from amber_spread.core.kernel.progress import Heard, unheard
 from amber_spread.core.plan import Plan
 from amber_spread.core.stock.contents import Contents
 from amber_spread.core.stock.kit import STARTING, Kit
+from amber_spread.jobs.bodies import BodyCache, bodies_key
+from amber_spread.jobs.calls import Call
+from amber_spread.jobs.designs import Work, with_bodies, written
+from amber_spread.jobs.not_ready import Ended, Lost, OutOfBudget, Unwanted
+from amber_spread.jobs.queue import Jobs, Owner
 from amber_spread.store.bodies import BodyStore
-from amber_spread.web.body_cache import EMPTY, BodyCache
 from amber_spread.web.clients import client_of
-from amber_spread.web.elsewhere import Done, Known, Work, with_bodies, written
-from amber_spread.web.fair_queue import Owner
-from amber_spread.web.not_ready import OutOfBudget
-from amber_spread.web.workers import FAILED, LOOK_S, Unwanted, Workers
 
-A = TypeVar("A")
 P = ParamSpec("P")
 T = TypeVar("T")
 BACKGROUND = Owner(background=True)
 SOON_MS = 40.0
-"""Plans up to this long run on the event loop; handing one to a process would take as long again."""
+"""Plans up to this long run on the event loop; handing one to a worker would take as long again."""
+LOOK_S = 0.1
+"""Time between two looks at whether a caller still waits."""
 LONGEST_S = 60.0
 """Processor time limit of one plan, s. By the clock it may take longer on a busy machine."""
 MAX_CARVED = 4
@@ -64,13 +66,18 @@ def sent_as(field: str) -> Iterator[None]:
 class Planner:
     """Plans design files for the web."""
 
-    def __init__(self, workers: Workers, store: BodyStore | None = None) -> None:
-        self.workers = workers
-        self.bodies = BodyCache(store)
+    def __init__(self, engine: Engine | None) -> None:
+        self._jobs = None if engine is None else Jobs(engine)
+        self._bodies = None if engine is None else BodyCache(BodyStore(engine))
         self._carved: Latest[str, bool] = Latest(MAX_CARVED)
         """Carvings and tins whose results are cached in this process."""
         self._slowdown: Latest[tuple[str, ...], float] = Latest(MAX_KINDS)
         """Measured time over estimated time, by kind of cake, where the estimate was too low."""
+
+    def stop(self) -> None:
+        """Wait for no job any longer."""
+        if self._jobs is not None:
+            self._jobs.stop()
 
     def soon(self, document: Document, kit: Kit | None) -> bool:
         """Whether a plan is quick enough for the event loop."""
@@ -97,10 +104,10 @@ class Planner:
         """The plan, computed in the background; call it from a thread. Raises FileError and OutOfBudget."""
         if self.soon(document, kit):
             return self._here(plan_document, document, kit, contents)
-        known = self.bodies.load(_bodies(document))
-        begun = self._begin(BACKGROUND, plan_document, known, document, kit, contents)
         with out_of_budget():
-            return self._learn(document, kit, known, begun.result())
+            found = self._begin(BACKGROUND, plan_document, document, kit, contents).result()
+        plan: Plan = self._learn(document, kit, found)
+        return plan
 
     async def elsewhere(
         self,
@@ -111,36 +118,34 @@ class Planner:
         contents: Contents | None = None,
         heard: Heard = unheard,
     ) -> T:
-        """Run a job on a design file in a worker process, with its cached bodies.
+        """Run a job on a design file, with its cached bodies.
 
         Raises FileError, OutOfBudget, QueueFull, and Unwanted once the caller is gone: their next edit follows soon and
         should not wait behind this one.
         """
-        given = _bodies(document)
-        known = self.bodies.in_memory(given)
-        if known is None:
-            known = await to_thread.run_sync(self.bodies.load, given) if given else EMPTY
-        begun = self._begin(caller.owner, work, known, document, kit, contents)
-        self.workers.hear(begun, heard)
         with out_of_budget():
-            return self._learn(document, kit, known, await self._result(caller, begun))
+            found = await self._result(caller, self._begin(caller.owner, work, document, kit, contents, heard))
+        result: T = await to_thread.run_sync(self._learn, document, kit, found) if _bodies(document) else found
+        return result
 
     async def alone(
         self,
         caller: Caller,
         gives_up: Exception,
         seconds: float,
-        work: Callable[P, T],
-        *args: P.args,
-        **kwargs: P.kwargs,
+        work: Callable[..., T],
+        *args: Any,
     ) -> T:
-        """Run a job without a design file. Raises `gives_up` if it runs out of processor time or memory, else what
-        `elsewhere` raises.
+        """Run a job without a design file. Raises `gives_up` if it runs out of processor time or memory or its process
+        crashes, else what `elsewhere` raises.
         """
         try:
-            return await self._result(caller, self.workers.begin_for(caller.owner, work, seconds, *args, **kwargs))
-        except FAILED as error:
+            found: T = await self._result(caller, self._ask(caller.owner, Call(work, args, seconds)))
+        except Lost as error:
+            raise OutOfBudget from error
+        except Ended as error:
             raise gives_up from error
+        return found
 
     def _estimate(self, document: Document, kit: Kit | None) -> tuple[tuple[str, ...], float]:
         """The kind of a cake and how long it should take to plan, ms."""
@@ -163,15 +168,24 @@ class Planner:
         self,
         owner: Owner,
         work: Work[T],
-        known: Known,
         document: Document,
         kit: Kit | None,
         contents: Contents | None,
-    ) -> "Future[Done[T]]":
-        return self.workers.begin_for(owner, with_bodies, LONGEST_S, work, known, document, kit, contents)
+        heard: Heard = unheard,
+    ) -> "Future[Any]":
+        bodies = bodies_key(_bodies(document))
+        if not bodies:
+            return self._ask(owner, Call(work, (document, kit, contents), LONGEST_S), heard)
+        return self._ask(owner, Call(with_bodies, (work, document, kit, contents), LONGEST_S, bodies), heard)
 
-    async def _result(self, caller: Caller, begun: "Future[A]") -> A:
-        waiting: asyncio.Future[A] = asyncio.wrap_future(begun)
+    def _ask(self, owner: Owner, call: Call, heard: Heard = unheard) -> "Future[Any]":
+        if self._jobs is None:
+            raise OutOfBudget
+        return self._jobs.begin(owner, call, heard)
+
+    async def _result(self, caller: Caller, begun: "Future[Any]") -> Any:
+        assert self._jobs is not None
+        waiting = asyncio.wrap_future(begun)
         try:
             while not waiting.done():
                 await asyncio.wait({waiting}, timeout=LOOK_S)
@@ -180,21 +194,20 @@ class Planner:
             return await waiting
         finally:
             if not waiting.done():
-                waiting.cancel()
-                self.workers.give_up(begun)
+                self._jobs.give_up(begun)
 
-    def _learn(self, document: Document, kit: Kit | None, before: Known, done: "Done[T]") -> T:
-        """The result of a job. What it computed of the bodies goes into the cache."""
-        given = _bodies(document)
-        if given:
-            had = {body.key: body for body in before.bodies}
-            bodies = tuple(one if isinstance(one, BareBody) else had[one] for one in done.bodies)
-            known = Known(bodies, {**before.made, **done.made})
-            if done.made or any(isinstance(one, BareBody) for one in done.bodies):
-                self.bodies.save(given, known)
+    def _learn(self, document: Document, kit: Kit | None, found: Any) -> Any:
+        """The result of a job. What is known of its bodies is taken over into this process."""
+        bodies = _bodies(document)
+        if not bodies or self._bodies is None:
+            return found
+        result, more_is_known = found
+        known = None if more_is_known else self._bodies.in_memory(bodies)
+        known = known or self._bodies.load(bodies)
+        if known.bodies:
             take_over(known.bodies, known.made)
             self._carved.put(_carving(document, kit), True)
-        return done.found
+        return result
 
 
 def _bodies(document: Document) -> str:
@@ -210,10 +223,10 @@ def _carving(document: Document, kit: Kit | None) -> str:
 
 @contextmanager
 def out_of_budget() -> Iterator[None]:
-    """Raise OutOfBudget for a job that was ended: that is no fault of the drawing."""
+    """Raise OutOfBudget for a job that was stopped: that is no fault of the drawing."""
     try:
         yield
-    except FAILED as error:
+    except Ended as error:
         raise OutOfBudget from error
 
 

@@ -24,10 +24,9 @@ from amber_spread.core.stock.kit import STARTING, TIN_WORDS, Kit, ShapedBoard
 from amber_spread.core.stock.media import LIBRARY, MEDIUM_KINDS, Allergen, Medium, MediumKind, kinds_that
 from amber_spread.core.stock.supports import SORTS, TEST_STEPS
 from amber_spread.core.tier import BOARD_SHAPES
+from amber_spread.jobs.not_ready import NotReady, Unwanted
 from amber_spread.web.errors import not_ready, unusable
-from amber_spread.web.not_ready import NotReady
 from amber_spread.web.planner import Caller, CallerOf, Planner, PlannerOf, sent_as
-from amber_spread.web.workers import Unwanted
 
 router = APIRouter(tags=["planning"])
 

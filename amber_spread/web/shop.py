@@ -12,12 +12,12 @@ from amber_spread.core.kernel.units import LengthUnit, WeightUnit
 from amber_spread.core.shop import Asked, Shopping, bill_of, shop
 from amber_spread.core.stock.contents import contents_of
 from amber_spread.core.stock.kit import Kit
+from amber_spread.jobs.not_ready import NotReady
 from amber_spread.papers.sheets import Paper
 from amber_spread.papers.shopping_list import write_list, write_shopping
 from amber_spread.store.orders import Billed
 from amber_spread.web.cards import BillPending, NoBill
 from amber_spread.web.files import download
-from amber_spread.web.not_ready import NotReady
 from amber_spread.web.orders import Book, CardMakerOf
 from amber_spread.web.pantry import CSV, KeptPantry
 from amber_spread.web.planner import CallerOf, PlannerOf, sent_as

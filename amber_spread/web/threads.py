@@ -6,9 +6,9 @@ from typing import Annotated, TypeVar
 from anyio import CapacityLimiter, to_thread
 from fastapi import Depends, Request
 
+from amber_spread.jobs.not_ready import Unwanted
 from amber_spread.web.clients import ClientLimits
 from amber_spread.web.planner import Caller
-from amber_spread.web.workers import Unwanted
 
 T = TypeVar("T")
 THREADS = 6

@@ -7174,8 +7174,9 @@ export interface components {
         };
         /**
          * Wanted
-         * @description A body, and how high, how long, of what volume or for how many portions it is wanted; by itself where nothing is
-         *     said. How large a portion is stands in `practice`, or is usual.
+         * @description A body, and the height, length, volume or number of portions wanted of it; its own size if none is given.
+         *
+         *     The size of a portion is in `practice`, or is the usual one.
          */
         Wanted: {
             /** Build */

@@ -62,6 +62,26 @@ describe("an order on the bench", () => {
     expect(asked.some((body) => body.includes('"carved"'))).toBe(true);
   });
 
+  it("stops working out a plan when told to, until the next edit or until it is told to go on", async () => {
+    server.slow = new Promise(() => undefined);
+    const order = useOrder();
+    void order.open(ID);
+    await vi.waitFor(() => {
+      expect(server.plans).toBe(1);
+    });
+    order.stopPlanning();
+    expect([order.behind, order.stopped, order.plan]).toEqual([false, true, null]);
+    await vi.advanceTimersByTimeAsync(120_000);
+    expect(server.plans).toBe(1);
+    server.slow = null;
+    await order.replan();
+    expect([order.stopped, order.plan]).toEqual([false, PLAN]);
+    order.stopPlanning();
+    order.edit(rename("Two"));
+    await vi.advanceTimersByTimeAsync(3000);
+    expect([order.stopped, order.status, server.document.title]).toEqual([false, "saved", "Two"]);
+  });
+
   it("saves every two seconds while nobody stops editing", async () => {
     const order = await opened();
     for (let at = 1; at <= 60; at++) {

@@ -1,18 +1,16 @@
 /** The order on the bench: its document, its live plan, undo, and saving that loses nothing. */
 import { defineStore } from "pinia";
-import { computed, ref, shallowRef, toRaw, watch } from "vue";
-import { answered, api, type Complaint, isBusy, Refused, Unreachable } from "@/api/client";
-import type { Document, Order, Plan, Tier } from "@/api/types";
+import { computed, ref, shallowRef, toRaw } from "vue";
+import { answered, api, type Complaint, Refused } from "@/api/client";
+import type { Document, Order, Tier } from "@/api/types";
 import { History } from "@/base/history";
 import type { Differing } from "@/base/merge";
-import { useKit } from "@/kitchen/kit";
 import { follow } from "@/kitchen/notices";
-import { usePantry } from "@/kitchen/pantry";
 import { LENGTH_UNITS } from "@/base/units";
 import { useDesk } from "@/ui/desk";
-import { lastOf, type Part } from "@/api/parts";
 import { type Joined, joined } from "./joined";
 import { useOrderDrafts } from "./orderDrafts";
+import { usePlanning } from "./planning";
 import { titled } from "./titled";
 import { useTrials } from "./trials";
 
@@ -24,8 +22,6 @@ const SAVE_AFTER_MS = 900;
 /** Longest time without a save while somebody keeps editing. */
 const SAVE_WITHIN_MS = 2000;
 const RETRY_AFTER_MS = 3000;
-const RETRY_AT_MOST_MS = 60000;
-
 /** A complaint about a request, as one about the document it carried. */
 function inTheDocument(one: Complaint): Complaint {
   return {
@@ -40,7 +36,6 @@ export const useOrder = defineStore("order", () => {
   const revision = ref(0);
   const savedAt = ref<Date | null>(null);
   const document = shallowRef<Document | null>(null);
-  const plan = shallowRef<Plan | null>(null);
   const desk = useDesk();
   const status = ref<Status>("saved");
   const stale = ref<{ current: number; aside: number; differing: Differing[] } | null>(null);
@@ -48,36 +43,28 @@ export const useOrder = defineStore("order", () => {
   const withTheirs = ref(false);
   /** The document as revision `revision` has it, where it is known. */
   let base: Document | null = null;
-  const planUnreachable = ref(false);
-  /** Why the figures are not ready yet. The plan is requested again. */
-  const stillWorking = ref("");
-  /** Whether the figures shown are of the order before its last change, which is being worked out. */
-  const behind = ref(false);
-  /** Which part of that is at work, and how far it has come. */
-  const part = ref<Part | null>(null);
   /** What is shown was last saved on another screen. */
   const fromElsewhere = ref(false);
   const drafts = useOrderDrafts();
   /** The time of the first edit that is not saved yet. */
   let editedAt = 0;
-  let retries = 0;
   const tier = ref(0);
   const every = ref(false);
   /** So many tiers the last change was made to, where it was made to every tier. */
   const changedTogether = ref(0);
-  const kit = useKit();
-  const pantry = usePantry();
+  const planning = usePlanning(document, {
+    arrived: () => {
+      desk.complaints = [];
+      if (status.value === "refused") touch();
+    },
+    refused: (error) => (desk.complaints = error.problem.errors.map(inTheDocument)),
+  });
+  const { plan, replan } = planning;
   const steps = ref(0);
   let history = new History<Document>();
   let undoneTo = 0;
   let saveTimer: ReturnType<typeof setTimeout> | undefined;
-  let planTimer: ReturnType<typeof setTimeout> | undefined;
-  let planning: AbortController | null = null;
   let saving: Promise<void> | null = null;
-  /** What every plan takes beside the document, as the last plan took it. */
-  const beside = computed(() => JSON.stringify([kit.kit, pantry.larder?.contents]));
-  let plannedWith = "";
-
   const canUndo = computed(() => steps.value >= 0 && (history.canUndo || undoneTo > 1));
   const canRedo = computed(() => steps.value >= 0 && history.canRedo);
 
@@ -120,20 +107,17 @@ export const useOrder = defineStore("order", () => {
   /** Put the order down. */
   function close(): void {
     clearTimeout(saveTimer);
-    clearTimeout(planTimer);
-    planning?.abort();
+    planning.dropPlan();
     history = new History<Document>();
     steps.value += 1;
     id.value = "";
     drafts.close();
     editedAt = 0;
     document.value = null;
-    plan.value = null;
     desk.complaints = [];
     stale.value = null;
     fromElsewhere.value = false;
     withTheirs.value = false;
-    plannedWith = "";
     status.value = "saved";
     tier.value = 0;
     setEvery(false);
@@ -203,7 +187,7 @@ export const useOrder = defineStore("order", () => {
   }
 
   const trials = useTrials({
-    plan: (draft) => planOf(draft),
+    plan: (draft) => planning.planOf(draft),
     show: (found) => (plan.value = found),
     letGo: () => void replan(),
   });
@@ -395,61 +379,6 @@ export const useOrder = defineStore("order", () => {
     () => revision.value,
     catchUp,
   );
-  watch(beside, (now) => {
-    if (plannedWith && now !== plannedWith) void replan();
-  });
-
-  /** The plan of a document; where that takes long, each part is told as it begins. */
-  async function planOf(asked: Document, signal?: AbortSignal): Promise<Plan> {
-    const body = { document: asked, kit: toRaw(kit.kit), contents: toRaw(pantry.larder)?.contents };
-    const call = api.POST("/api/plan/parts", { body, signal, parseAs: "stream" });
-    return lastOf<Plan>(await answered(call), (told) => {
-      if (signal && !signal.aborted) part.value = told;
-    });
-  }
-
-  /** Plan the document as it stands. Only the newest answer counts. */
-  async function replan(): Promise<void> {
-    if (!document.value) return;
-    clearTimeout(planTimer);
-    planning?.abort();
-    const mine = new AbortController();
-    planning = mine;
-    behind.value = true;
-    // Asked for before the screen follows the edit, so that both are at work at once.
-    if (!kit.shown || !pantry.larder) await Promise.all([kit.ready(), pantry.ready()]);
-    if (mine.signal.aborted) return;
-    plannedWith = beside.value;
-    try {
-      const answer = await planOf(toRaw(document.value), mine.signal);
-      if (mine.signal.aborted) return;
-      plan.value = answer;
-      desk.complaints = [];
-      planUnreachable.value = false;
-      stillWorking.value = "";
-      retries = 0;
-      if (status.value === "refused") touch();
-    } catch (error) {
-      if (mine.signal.aborted) return;
-      if (error instanceof Refused && error.problem.status < 500)
-        desk.complaints = error.problem.errors.map(inTheDocument);
-      else if (error instanceof Refused || error instanceof Unreachable) {
-        stillWorking.value = isBusy(error) ? error.problem.detail : "";
-        planUnreachable.value = !stillWorking.value;
-        planTimer = setTimeout(
-          () => void replan(),
-          Math.min(RETRY_AFTER_MS * 2 ** retries, RETRY_AT_MOST_MS),
-        );
-        if (stillWorking.value) retries += 1;
-      } else throw error;
-    } finally {
-      if (planning === mine) {
-        behind.value = false;
-        part.value = null;
-      }
-    }
-  }
-
   /** Whatever waits to be saved, saved; used before the order is left. */
   async function flush(): Promise<void> {
     if (status.value === "editing" || saving) await save();
@@ -463,10 +392,11 @@ export const useOrder = defineStore("order", () => {
     plan,
     status,
     stale,
-    planUnreachable,
-    stillWorking,
-    behind,
-    part,
+    planUnreachable: planning.planUnreachable,
+    stillWorking: planning.stillWorking,
+    behind: planning.behind,
+    part: planning.part,
+    stopped: planning.stopped,
     fromElsewhere,
     withTheirs,
     undrafted: drafts.undrafted,
@@ -488,6 +418,7 @@ export const useOrder = defineStore("order", () => {
     undo,
     redo,
     replan,
+    stopPlanning: planning.stopPlanning,
     save,
     settle,
     flush,

@@ -46,7 +46,7 @@ const below = computed(() => {
 });
 /** The figures on screen are from before the last change. */
 const outdated = computed(
-  () => !!order.plan && !order.planUnreachable && (order.behind || !!order.stillWorking),
+  () => !!order.plan && !order.planUnreachable && (order.behind || order.stopped || !!order.stillWorking),
 );
 async function begin(): Promise<void> {
   begun.value = false;

@@ -6,6 +6,10 @@ import { useOrder } from "@/order/order";
 const order = useOrder();
 const words = computed(() => {
   if (order.planUnreachable) return "";
+  if (order.stopped)
+    return order.plan
+      ? "Stopped. These numbers are from before your last change."
+      : "Stopped. There are no numbers yet.";
   if (order.stillWorking) return order.stillWorking;
   if (!order.behind) return "";
   if (!order.plan) return `${order.part?.part ?? "Working out this cake"} …`;
@@ -17,7 +21,8 @@ const words = computed(() => {
   <p v-if="words" class="working" role="status">
     <progress v-if="order.part" :value="order.part.share" max="1" aria-label="Progress"></progress>
     <span>{{ words }}</span>
-    <button v-if="order.behind && order.plan && order.canUndo" class="act" @click="order.undo()">Stop</button>
+    <button v-if="order.stopped" class="act" @click="order.replan()">Work it out</button>
+    <button v-else class="act" @click="order.stopPlanning()">Stop</button>
   </p>
 </template>
 

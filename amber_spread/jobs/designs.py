@@ -1,5 +1,6 @@
-"""What workers do, each a function of plain values. Nothing of the web is read here: every piece of work has a process
-of its own, which would have to read it anew.
+"""What jobs do with a design file: functions of plain values.
+
+Nothing of the web or the database is imported here: each job has a process of its own, which would import it again.
 """
 
 from collections.abc import Callable
@@ -25,25 +26,26 @@ Work: TypeAlias = Callable[[Document, Kit | None, Contents | None], T]
 
 
 class Known(NamedTuple):
-    """The bodies of a design, with all that was worked out of them, and what they were made of."""
+    """The bodies of a design, with all that was computed of them, and what they were made of."""
 
     bodies: tuple[BareBody, ...]
     made: dict[str, Any]
 
 
+EMPTY = Known((), {})
+
+
 class Done(NamedTuple, Generic[T]):
-    """What came of a piece of work, its bodies (of those it was sent and learnt nothing of, their keys), and what was
-    made anew.
-    """
+    """The result of a job, and what is known of its bodies now, if it is more than before."""
 
     found: T
-    bodies: tuple[BareBody | str, ...]
-    made: dict[str, Any]
+    known: Known | None
 
 
 class Wanted(Frozen):
-    """A body, and how high, how long, of what volume or for how many portions it is wanted; by itself where nothing is
-    said. How large a portion is stands in `practice`, or is usual.
+    """A body, and the height, length, volume or number of portions wanted of it; its own size if none is given.
+
+    The size of a portion is in `practice`, or is the usual one.
     """
 
     build: Annotated[JoinedBuild | ModelledBuild, Field(discriminator="kind")]
@@ -69,14 +71,16 @@ def width_of(wanted: Wanted) -> Width:
     return Width(width_mm=wanted.build.width_for(wanted.height_mm, wanted.length_mm, volume_ml))
 
 
-def with_bodies(work: Work[T], known: Known, document: Document, kit: Kit | None, contents: Contents | None) -> Done[T]:
-    """A piece of work with the bodies known so far, and those that were worked out anew in it."""
+def with_bodies(work: Work[T], document: Document, kit: Kit | None, contents: Contents | None, known: Known) -> Done[T]:
+    """Run a job on a design file with what is known of its bodies."""
     take_over(known.bodies, known.made)
-    had = {body.key: body.known for body in known.bodies}
+    before = {body.key: body.known for body in known.bodies}
     found = work(document, kit, contents)
-    bodies = tuple(body.key if body.known == had.get(body.key) else body for body in carved_bodies(document))
+    bodies = tuple(carved_bodies(document))
     made = made_of(tier.build.made_key for tier in document.design.tiers if isinstance(tier.build, Bodied))
-    return Done(found, bodies, {key: one for key, one in made.items() if key not in known.made})
+    if all(body.known == before.get(body.key) for body in bodies) and made.keys() <= known.made.keys():
+        return Done(found, None)
+    return Done(found, Known(bodies, {**known.made, **made}))
 
 
 def written(document: Document, kit: Kit | None, contents: Contents | None) -> str:

@@ -1,4 +1,4 @@
-"""What the core reads only where it is needed, read before anybody waits for it."""
+"""Libraries the core imports only where it needs them, imported before anybody waits."""
 
 from importlib import import_module
 
@@ -9,6 +9,6 @@ READ_LATE = (
 
 
 def read_late() -> None:
-    """Read all of it."""
+    """Import all of them."""
     for name in READ_LATE:
         import_module(name)

@@ -1,4 +1,4 @@
-"""Long jobs in processes of their own, with limits on processor time and memory. They end with the server.
+"""Long jobs in processes of their own, with limits on processor time and memory. They end with the worker.
 
 The limit is processor time, not the clock: a busy machine is slow, never wrong.
 
@@ -21,28 +21,22 @@ from threading import Event, Lock
 from typing import Any, ParamSpec, TypeVar, cast
 
 from amber_spread.core.kernel.progress import Heard, hearing, unheard
-from amber_spread.web.fair_queue import MAX_RUNNING, FairQueue, Owner
+from amber_spread.jobs.not_ready import Ended, Unwanted
 
 P = ParamSpec("P")
 T = TypeVar("T")
+AT_ONCE = 8
+"""Jobs at once. The system shares its cores among them."""
 LOOK_S = 0.1
 """Time between two looks at whether anyone still waits for a job."""
-CLOCK_FACTOR = 10.0
-"""A process that hardly computes is ended after this many times its processor time by the clock."""
-NICE = 10
-"""How much lower the system's priority of a background job is."""
+IDLE_FACTOR = 10.0
+"""A process that uses no processor time at all is ended after this many times its limit by the clock."""
+NICE, NICE_IN_BACKGROUND = 5, 15
+"""How much lower the system's priority of a job is than that of the servers: quick answers come first."""
 RETRY_S = 0.3
 MEGABYTE = 1024 * 1024
 MOST_MEMORY = 256 * MEGABYTE
 """Memory a job may allocate beyond what the program itself holds."""
-
-
-class Ended(RuntimeError):
-    """The process of a job ended before it returned a result."""
-
-
-class Unwanted(RuntimeError):
-    """Nobody waits for a job any longer."""
 
 
 FAILED = (TimeoutError, MemoryError, Ended)
@@ -50,11 +44,11 @@ FAILED = (TimeoutError, MemoryError, Ended)
 
 
 class _Job:
-    """A job, its owner and its future."""
+    """A job, its limits and its future."""
 
-    def __init__(self, owner: Owner, seconds: float, run: Callable[["_Job"], Any]) -> None:
-        self.owner = owner
+    def __init__(self, seconds: float, nice: int, run: Callable[["_Job"], Any]) -> None:
         self.seconds = seconds
+        self.nice = nice
         self.future: Future[Any] = Future()
         self.unwanted = Event()
         self.heard: Heard = unheard
@@ -72,15 +66,14 @@ class _Job:
             self.future.set_result(found)
 
 
-class Workers:
-    """Runs jobs in worker processes, in an order that is fair to every client."""
+class Processes:
+    """Runs jobs in processes of their own, at most `at_once` at a time, in the order they come."""
 
-    def __init__(self) -> None:
+    def __init__(self, at_once: int = AT_ONCE) -> None:
         self._context = get_context("forkserver")
-        self._context.set_forkserver_preload(["amber_spread.web.ready"])
-        self._threads = ThreadPoolExecutor(MAX_RUNNING, thread_name_prefix="job")
+        self._context.set_forkserver_preload(["amber_spread.jobs.ready"])
+        self._threads = ThreadPoolExecutor(at_once, thread_name_prefix="job")
         self._lock = Lock()
-        self._queue: FairQueue[_Job] = FairQueue()
         self._jobs: dict[Future[Any], _Job] = {}
         self._running: set[ForkServerProcess] = set()
         self._stopped = False
@@ -91,25 +84,15 @@ class Workers:
         self.begin(_here, 60.0)
 
     def begin(self, work: Callable[P, T], seconds: float, *args: P.args, **kwargs: P.kwargs) -> "Future[T]":
-        """Run a module-level function in a worker process, with a limit on its processor seconds.
+        """Run a module-level function in a process of its own, with a limit on its processor seconds.
 
         The future raises one of FAILED if the job runs out of time or memory, else whatever the function raises.
         """
-        return self.begin_for(Owner(), work, seconds, *args, **kwargs)
+        return self._begin(NICE, work, seconds, args, kwargs)
 
-    def begin_for(
-        self, owner: Owner, work: Callable[P, T], seconds: float, *args: P.args, **kwargs: P.kwargs
-    ) -> "Future[T]":
-        """The same on behalf of a client, when their turn comes. Raises QueueFull."""
-        job = _Job(owner, seconds, lambda job: self._in_process(job, work, args, kwargs))
-        with self._lock:
-            if self._stopped:
-                job.future.set_exception(Ended())
-                return job.future
-            self._queue.add(owner, job)
-            self._jobs[job.future] = job
-        self._start_jobs()
-        return job.future
+    def begin_background(self, work: Callable[P, T], seconds: float, *args: P.args, **kwargs: P.kwargs) -> "Future[T]":
+        """The same, with a still lower priority of the system."""
+        return self._begin(NICE_IN_BACKGROUND, work, seconds, args, kwargs)
 
     def hear(self, begun: "Future[Any]", heard: Heard) -> None:
         """Report the progress of a job from now on, from the thread that waits for it."""
@@ -118,75 +101,50 @@ class Workers:
             job.heard = heard
 
     def give_up(self, begun: "Future[Any]") -> None:
-        """Cancel a job: drop it from the queue, or end its process at once."""
+        """Cancel a job: drop it if it still waits, or end its process at once."""
         with self._lock:
             job = self._jobs.get(begun)
-            if job is None:
-                return
-            self._queue.remove(job.owner, job)
-            if begun.cancel():
-                del self._jobs[begun]
-        job.unwanted.set()
+        if job is not None and not begun.cancel():
+            job.unwanted.set()
 
     def stop(self) -> None:
         """Cancel every job and end every process at once."""
         self._stopped = True
         if not self._awake.is_set():
-            _end_reader()
+            _end_fork_server()
         with self._lock:
-            running, waiting = list(self._running), self._queue.clear()
-        for job in waiting:
-            job.future.cancel()
+            running = list(self._running)
         for process in running:
             process.kill()
         self._threads.shutdown(cancel_futures=True)
 
-    def _start_jobs(self) -> None:
-        """Start every job that may start now."""
-        while True:
-            with self._lock:
-                found = None if self._stopped else self._queue.start_next()
-            if found is None:
-                return
-            with suppress(RuntimeError):  # stopped meanwhile
-                self._threads.submit(self._run, *found)
+    def _begin(
+        self, nice: int, work: Callable[..., T], seconds: float, args: tuple[Any, ...], kwargs: dict[str, Any]
+    ) -> "Future[T]":
+        job = _Job(seconds, nice, lambda job: self._in_process(job, work, args, kwargs))
+        with self._lock:
+            self._jobs[job.future] = job
+        try:
+            self._threads.submit(self._run, job)
+        except RuntimeError:  # stopped
+            job.future.set_exception(Ended())
+        return job.future
 
-    def _run(self, owner: Owner, job: _Job) -> None:
+    def _run(self, job: _Job) -> None:
         try:
             job.run()
         finally:
             with self._lock:
-                self._queue.finished(owner)
                 self._jobs.pop(job.future, None)
-            self._start_jobs()
 
     def _in_process(self, job: _Job, work: Callable[..., T], args: tuple[Any, ...], kwargs: dict[str, Any]) -> T:
         told, telling = self._context.Pipe(duplex=False)
-        limits = job.seconds, NICE if job.owner.background else 0
-        process = self._context.Process(target=_work, args=(telling, *limits, work, args, kwargs), daemon=True)
+        given = telling, job.seconds, job.nice, work, args, kwargs
+        process = self._context.Process(target=_work, args=given, daemon=True)
         try:
-            with self._lock:
-                if self._stopped:
-                    raise Ended
-                try:
-                    process.start()
-                except (EOFError, OSError):  # the fork server ended a moment ago and is started again
-                    time.sleep(RETRY_S)
-                    process.start()
-                self._running.add(process)
+            self._start(process)
             telling.close()
-            until = time.monotonic() + CLOCK_FACTOR * job.seconds
-            well: bool | None = None
-            found: Any = None
-            while well is None:
-                if told.poll(min(LOOK_S, max(0.0, until - time.monotonic()))):
-                    well, found = told.recv()
-                    if well is None:
-                        job.heard(found)
-                elif job.unwanted.is_set():
-                    raise Unwanted
-                elif time.monotonic() >= until:
-                    raise TimeoutError
+            well, found = _result(job, process, told)
             self._awake.set()
         except TimeoutError:
             raise
@@ -206,10 +164,43 @@ class Workers:
             return cast(T, found)
         raise found
 
+    def _start(self, process: ForkServerProcess) -> None:
+        with self._lock:
+            if self._stopped:
+                raise Ended
+            try:
+                process.start()
+            except (EOFError, OSError):  # the fork server ended a moment ago and is started again
+                if self._stopped:
+                    raise Ended from None
+                time.sleep(RETRY_S)
+                process.start()
+            self._running.add(process)
 
-def _end_reader() -> None:
-    """End the process that all workers are forked from while it still reads the program: whoever stops would wait for
-    it. The next one is begun anew.
+
+def _result(job: _Job, process: ForkServerProcess, told: Connection) -> tuple[bool, Any]:
+    """Wait for what the process of a job sends, reporting its parts: (True, result) or (False, error). Raises Unwanted,
+    and TimeoutError if it no longer computes.
+    """
+    spent, since = 0, time.monotonic()
+    while True:
+        if told.poll(LOOK_S):
+            well, found = told.recv()
+            if well is not None:
+                return well, found
+            job.heard(found)
+        if job.unwanted.is_set():
+            raise Unwanted
+        before, spent = spent, _processor_time(process.pid)
+        if spent > before:
+            since = time.monotonic()
+        elif time.monotonic() - since > IDLE_FACTOR * job.seconds:
+            raise TimeoutError
+
+
+def _end_fork_server() -> None:
+    """End the process that all jobs are forked from while it still imports the program: stopping would wait for it. The
+    next one starts afresh.
     """
     pid = forkserver._forkserver._forkserver_pid  # type: ignore[attr-defined]
     if pid is not None:
@@ -217,14 +208,22 @@ def _end_reader() -> None:
             os.kill(pid, signal.SIGKILL)
 
 
+def _processor_time(pid: int | None) -> int:
+    """Processor time of a process so far, in ticks of the system's clock; 0 if it has ended."""
+    with suppress(OSError), open(f"/proc/{pid}/stat") as stat:
+        fields = stat.read().rpartition(")")[2].split()
+        return int(fields[11]) + int(fields[12])
+    return 0
+
+
 def _here() -> None:
-    """Nothing to do but to be there."""
+    """Do nothing: the process has started."""
 
 
 def _work(
     telling: Connection,
     seconds: float,
-    nicer: int,
+    nice: int,
     work: Callable[..., object],
     args: tuple[Any, ...],
     kwargs: dict[str, Any],
@@ -232,7 +231,7 @@ def _work(
     """Run a job within its limits and send (True, result) or (False, error); before that, (None, name) for each part of
     the job as it starts.
     """
-    os.nice(nicer)
+    os.nice(nice)
     spent = math.ceil(time.process_time() + seconds)
     resource.setrlimit(resource.RLIMIT_CPU, (spent, spent + 1))
     with open("/proc/self/status") as status:

@@ -1,0 +1,126 @@
+/** The plan of the open order: requested after every edit, with progress, and again until it arrives. */
+import { computed, ref, shallowRef, toRaw, type ShallowRef, watch } from "vue";
+import { answered, api, isBusy, Refused, Unreachable } from "@/api/client";
+import { lastOf, type Part } from "@/api/parts";
+import type { Document, Plan } from "@/api/types";
+import { useKit } from "@/kitchen/kit";
+import { usePantry } from "@/kitchen/pantry";
+
+const RETRY_AFTER_MS = 3000;
+const RETRY_AT_MOST_MS = 60000;
+
+/** Told of a plan that arrived, and of what the server cannot plan. */
+export interface OnPlan {
+  arrived: () => void;
+  refused: (error: Refused) => void;
+}
+
+export function usePlanning(document: ShallowRef<Document | null>, on: OnPlan) {
+  const kit = useKit();
+  const pantry = usePantry();
+  const plan = shallowRef<Plan | null>(null);
+  const planUnreachable = ref(false);
+  /** Why the figures are not ready yet. The plan is requested again. */
+  const stillWorking = ref("");
+  /** Whether the figures on screen are from before the last change. */
+  const behind = ref(false);
+  /** The part of the plan that is being computed, and how far it is. */
+  const part = ref<Part | null>(null);
+  /** The plan was stopped. The next edit starts it again. */
+  const stopped = ref(false);
+  let retries = 0;
+  let timer: ReturnType<typeof setTimeout> | undefined;
+  let planning: AbortController | null = null;
+  /** What a plan depends on besides the document, and its value at the last plan. */
+  const beside = computed(() => JSON.stringify([kit.kit, pantry.larder?.contents]));
+  let plannedWith = "";
+
+  watch(beside, (now) => {
+    if (plannedWith && now !== plannedWith) void replan();
+  });
+
+  /** The plan of a document, with progress if it takes long. */
+  async function planOf(asked: Document, signal?: AbortSignal): Promise<Plan> {
+    const body = { document: asked, kit: toRaw(kit.kit), contents: toRaw(pantry.larder)?.contents };
+    const call = api.POST("/api/plan/parts", { body, signal, parseAs: "stream" });
+    return lastOf<Plan>(await answered(call), (told) => {
+      if (signal && !signal.aborted) part.value = told;
+    });
+  }
+
+  /** Plan the document as it is now. Only the newest answer counts. */
+  async function replan(): Promise<void> {
+    if (!document.value) return;
+    interrupt();
+    const mine = new AbortController();
+    planning = mine;
+    behind.value = true;
+    stopped.value = false;
+    // Both are requested before the screen follows the edit.
+    if (!kit.shown || !pantry.larder) await Promise.all([kit.ready(), pantry.ready()]);
+    if (mine.signal.aborted) return;
+    plannedWith = beside.value;
+    try {
+      const answer = await planOf(toRaw(document.value), mine.signal);
+      if (mine.signal.aborted) return;
+      plan.value = answer;
+      planUnreachable.value = false;
+      stillWorking.value = "";
+      retries = 0;
+      on.arrived();
+    } catch (error) {
+      if (mine.signal.aborted) return;
+      if (error instanceof Refused && error.problem.status < 500) on.refused(error);
+      else if (error instanceof Refused || error instanceof Unreachable) tryAgain(error);
+      else throw error;
+    } finally {
+      if (planning === mine) {
+        behind.value = false;
+        part.value = null;
+      }
+    }
+  }
+
+  function tryAgain(error: Refused | Unreachable): void {
+    stillWorking.value = isBusy(error) ? error.problem.detail : "";
+    planUnreachable.value = !stillWorking.value;
+    timer = setTimeout(() => void replan(), Math.min(RETRY_AFTER_MS * 2 ** retries, RETRY_AT_MOST_MS));
+    if (stillWorking.value) retries += 1;
+  }
+
+  function interrupt(): void {
+    clearTimeout(timer);
+    planning?.abort();
+    planning = null;
+  }
+
+  /** Stop planning, until the next edit or until it is started again. */
+  function stopPlanning(): void {
+    interrupt();
+    behind.value = false;
+    part.value = null;
+    stillWorking.value = "";
+    stopped.value = true;
+  }
+
+  /** Forget the plan of an order that is closed. */
+  function dropPlan(): void {
+    interrupt();
+    plan.value = null;
+    plannedWith = "";
+    stopped.value = false;
+  }
+
+  return {
+    plan,
+    planUnreachable,
+    stillWorking,
+    behind,
+    part,
+    stopped,
+    planOf,
+    replan,
+    stopPlanning,
+    dropPlan,
+  };
+}

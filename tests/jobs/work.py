@@ -1,0 +1,32 @@
+"""Calls for workers to run in the tests."""
+
+import os
+import time
+from pathlib import Path
+
+from amber_spread.core.kernel.progress import begun
+
+
+def spin(seconds):
+    """Use processor time, s."""
+    until = time.process_time() + seconds
+    while time.process_time() < until:
+        pass
+    return "done"
+
+
+def noted(path, seconds=0.0):
+    """Write a line when it begins and when it ends, and return the process that it ran in and its parent."""
+    with Path(path).open("a") as file:
+        file.write("begun\n")
+    time.sleep(seconds)
+    with Path(path).open("a") as file:
+        file.write("ended\n")
+    return os.getpid(), os.getppid()
+
+
+def parted(*parts):
+    """Report parts."""
+    for part in parts:
+        begun(part)
+    return len(parts)
