@@ -20,12 +20,10 @@ def write_papers(name: str, folder: Path, paper: Literal["a4", "letter"]) -> int
     from amber_spread.papers.svg import write_svg
     from amber_spread.papers.templates import templates_of
 
-    document = _document(name)
-    if isinstance(document, int):
-        return document
-    plan = _planned(name, document)
-    if isinstance(plan, int):
-        return plan
+    planned = _planned(name)
+    if isinstance(planned, int):
+        return planned
+    document, plan = planned
     found = templates_of(document, plan)
     written = {
         "templates.pdf": write_pdf(with_strip(found), paper),
@@ -43,34 +41,24 @@ def write_papers(name: str, folder: Path, paper: Literal["a4", "letter"]) -> int
     return 0
 
 
-def _document(name: str) -> Document | int:
-    """The design file `name`, or the exit status after saying why it cannot be used."""
+def _planned(name: str) -> tuple[Document, Plan] | int:
+    """The design file `name` and its plan, or the exit status after saying why it cannot be used."""
     try:
-        return read_document(_read(name))
+        document = read_document(_read(name))
+        return document, plan_document(document)
     except OSError as error:
         return _refuse(f"{name}: {error.strerror or error}")
     except FileError as error:
         return _refuse(*(f"{name}: {one.field}: {one.message}" for one in error.complaints))
 
 
-def _planned(name: str, document: Document) -> Plan | int:
-    """The plan of a design file, or the exit status after saying why it cannot be planned."""
-    try:
-        return plan_document(document)
-    except FileError as error:
-        return _refuse(*(f"{name}: {one.field}: {one.message}" for one in error.complaints))
-
-
 def print_plan(name: str, only_figures: bool) -> int:
     """Print the plan of the design file `name` (`-` is standard input) as JSON."""
-    document = _document(name)
-    if isinstance(document, int):
-        return document
-    plan = _planned(name, document)
-    if isinstance(plan, int):
-        return plan
+    planned = _planned(name)
+    if isinstance(planned, int):
+        return planned
     try:
-        _print(plan, only_figures)
+        _print(planned[1], only_figures)
         sys.stdout.flush()
     except BrokenPipeError:
         sys.stderr.close()
