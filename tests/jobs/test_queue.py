@@ -138,15 +138,15 @@ def test_the_queue_of_one_client_is_bounded(jobs, book, monkeypatch):
     monkeypatch.setattr(queue, "MAX_UNFINISHED", 3)
     asked = []
     for number in range(3):
-        asked.append(jobs.begin(Owner("many"), Call(time.sleep, (20 + number,), 30)))
-        eventually(lambda: rows(book.engine) == len(asked))
+        asked.append(jobs.begin(Owner("bounded"), Call(time.sleep, (120 + number,), 30)))
+        eventually(lambda: rows(book.engine, "jobs where client = 'bounded'") == len(asked))
     with pytest.raises(QueueFull, match="waiting already"):
-        jobs.begin(Owner("many"), Call(time.sleep, (30,), 30)).result(LONG_S)
+        jobs.begin(Owner("bounded"), Call(time.sleep, (130,), 30)).result(LONG_S)
     assert jobs.begin(Owner("other"), Call(add, (2, 2), 30)).result(LONG_S) == 4
     for one in (asked[0], asked[2]):
         jobs.give_up(one)
-    eventually(lambda: rows(book.engine) == 1)
-    assert jobs.begin(Owner("many"), Call(add, (3, 3), 30)).result(5) == 6
+    eventually(lambda: rows(book.engine, "jobs where client = 'bounded'") == 1)
+    assert jobs.begin(Owner("bounded"), Call(add, (3, 3), 30)).result(LONG_S) == 6
     jobs.give_up(asked[1])
 
 
