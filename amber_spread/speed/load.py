@@ -16,7 +16,7 @@ from typing import NamedTuple
 
 from amber_spread.core.stock.kit import STARTING
 from amber_spread.demo.week import week
-from amber_spread.kitchen import OURS, kitchen
+from amber_spread.kitchen import kitchen
 
 WARM_S = 2.0
 """What is answered before then is not counted."""
@@ -84,7 +84,8 @@ def _requests(number: int) -> Iterator[bytes]:
     tiers = document["design"]["tiers"]
     for tier in tiers:
         tier["tin_diameter_mm"] += 0.013 * number
-    lines = {"Host": "127.0.0.1", **OURS, "Content-Type": "application/json", "Accept-Encoding": "gzip"}
+    own_name = {"X-Amber-Spread": f"{number:032x}"}
+    lines = {"Host": "127.0.0.1", **own_name, "Content-Type": "application/json", "Accept-Encoding": "gzip"}
     for step in itertools.count(1):
         tiers[step % len(tiers)]["tin_diameter_mm"] += 0.0001
         body = json.dumps({"document": document, "kit": STARTING.model_dump(mode="json")}).encode()

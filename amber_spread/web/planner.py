@@ -6,7 +6,7 @@ import time
 from collections.abc import Callable, Iterator
 from concurrent.futures import Future
 from contextlib import contextmanager
-from typing import Annotated, Any, ParamSpec, TypeVar
+from typing import Annotated, Any, NamedTuple, ParamSpec, TypeVar
 
 from anyio import to_thread
 from fastapi import Depends, Request
@@ -42,6 +42,21 @@ MAX_CARVED = 4
 MAX_KINDS = 64
 
 
+class Slow(NamedTuple):
+    """How often in a row a kind of cake took too long here, and until when it goes to a worker."""
+
+    runs: int
+    until: float
+
+
+QUICK = Slow(0, 0.0)
+SLOW_RUNS = 2
+"""One slow run may be a cold start or a busy moment."""
+SLOW_FOR_S = 60.0
+REFERENCE_MS = 1.6
+"""Time of the work in `_slowness` on the computer SOON_MS was chosen on, ms."""
+
+
 class Caller:
     """The client behind a request that may take long. They wait for it on purpose, so the usual time limit is off."""
 
@@ -71,8 +86,8 @@ class Planner:
         self._bodies = None if engine is None else BodyCache(BodyStore(engine))
         self._carved: Latest[str, bool] = Latest(MAX_CARVED)
         """Carvings and tins whose results are cached in this process."""
-        self._slowdown: Latest[tuple[str, ...], float] = Latest(MAX_KINDS)
-        """Measured time over estimated time, by kind of cake, where the estimate was too low."""
+        self._slow: Latest[tuple[str, ...], Slow] = Latest(MAX_KINDS)
+        """Kinds of cake that took longer here than estimated."""
 
     def stop(self) -> None:
         """Wait for no job any longer."""
@@ -82,7 +97,7 @@ class Planner:
     def soon(self, document: Document, kit: Kit | None) -> bool:
         """Whether a plan is quick enough for the event loop."""
         kind, ms = self._estimate(document, kit)
-        return ms * self._slowdown.get(kind, 1.0) <= SOON_MS
+        return ms <= SOON_MS and self._slow.get(kind, QUICK).until <= time.monotonic()
 
     async def written(
         self, caller: Caller, document: Document, kit: Kit | None, contents: Contents | None, heard: Heard = unheard
@@ -154,15 +169,19 @@ class Planner:
         return kind, effort_ms(document.design, carved)
 
     def _here(self, work: Work[T], document: Document, kit: Kit | None, contents: Contents | None) -> T:
-        """Run a quick job on the spot and measure it: a kind of cake that proves slow goes to a worker next time."""
-        kind, estimated_ms = self._estimate(document, kit)
+        """Run a quick job on the spot and measure it: a kind of cake that proves slow goes to a worker for a while."""
+        kind, _ = self._estimate(document, kit)
         began = time.thread_time()
         try:
             return work(document, kit, contents)
         finally:
-            slowdown = 1000 * (time.thread_time() - began) / estimated_ms
-            if slowdown > self._slowdown.get(kind, 1.0):
-                self._slowdown.put(kind, slowdown)
+            took_ms = 1000 * (time.thread_time() - began)
+            slow = took_ms > SOON_MS and took_ms > SOON_MS * _slowness()
+            runs = self._slow.get(kind, QUICK).runs + 1 if slow else 0
+            if runs:
+                self._slow.put(kind, Slow(runs, time.monotonic() + SLOW_FOR_S if runs >= SLOW_RUNS else 0.0))
+            elif self._slow.get(kind, QUICK).runs:
+                self._slow.put(kind, QUICK)
 
     def _begin(
         self,
@@ -208,6 +227,13 @@ class Planner:
             take_over(known.bodies, known.made)
             self._carved.put(_carving(document, kit), True)
         return result
+
+
+def _slowness() -> float:
+    """How much slower this computer is just now than the one SOON_MS was chosen on: by a fixed piece of work."""
+    began = time.thread_time()
+    sum(one * one for one in range(20_000))
+    return 1000 * (time.thread_time() - began) / REFERENCE_MS
 
 
 def _bodies(document: Document) -> str:
