@@ -1,6 +1,8 @@
 """The commands behind ./amber. Each imports what it needs: a worker, for one, needs little."""
 
 import argparse
+import logging
+import sys
 from pathlib import Path
 
 
@@ -99,13 +101,22 @@ def main(arguments: list[str] | None = None) -> int:
 
 
 def _serve(chosen: argparse.Namespace) -> int:
-    if chosen.command == "worker":
-        from amber_spread.jobs.command import run_jobs
+    from sqlalchemy.exc import ArgumentError
 
-        return run_jobs(max(1, chosen.jobs), chosen.with_parent)
-    from amber_spread.serve import serve
+    from amber_spread.store.engine import NO_ADDRESS
 
-    return serve(demo=chosen.command == "demo", port=chosen.port, workers=chosen.workers, jobs=chosen.jobs)
+    logging.basicConfig(level=logging.WARNING, format="%(asctime)s %(name)s: %(message)s")
+    try:
+        if chosen.command == "worker":
+            from amber_spread.jobs.worker import run_worker
+
+            return run_worker(max(1, chosen.jobs), chosen.with_parent)
+        from amber_spread.serve import serve
+
+        return serve(demo=chosen.command == "demo", port=chosen.port, workers=chosen.workers, jobs=chosen.jobs)
+    except ArgumentError:
+        print(NO_ADDRESS, file=sys.stderr)
+        return 2
 
 
 def _port(text: str) -> int:

@@ -9,7 +9,7 @@ from pathlib import Path
 from sqlalchemy.exc import ArgumentError, SQLAlchemyError
 
 from amber_spread.papers.pantry_tables import recipes_json, write_larder, write_prices
-from amber_spread.serve import CannotServe, book_at, data_folder, own_database, served_database
+from amber_spread.serve import CannotServe, data_folder, own_database, served_database
 from amber_spread.store.archive import ArchiveError, restore_archive, write_archive
 from amber_spread.store.engine import DATABASE_URL
 from amber_spread.store.migrate import migrate
@@ -68,7 +68,7 @@ def _book(while_running: bool) -> Iterator[OrderBook]:
 
 @contextmanager
 def _opened(url: str) -> Iterator[OrderBook]:
-    book = book_at(url)
+    book = OrderBook.at(url)
     try:
         migrate(book.engine)
         yield book

@@ -15,15 +15,16 @@ from types import FrameType
 
 import uvicorn
 from fastapi import FastAPI
-from sqlalchemy.exc import ArgumentError, OperationalError
+from sqlalchemy.exc import OperationalError
 from uvicorn.supervisors import Multiprocess
 
 from amber_spread.core.bowls import normals
 from amber_spread.demo.week import load_week
-from amber_spread.jobs.command import job_worker, log_warnings
+from amber_spread.jobs.command import job_worker
 from amber_spread.jobs.late import read_late
 from amber_spread.jobs.processes import AT_ONCE
-from amber_spread.store.engine import DATABASE_URL, NO_ADDRESS, with_driver
+from amber_spread.jobs.program import ROOT
+from amber_spread.store.engine import DATABASE_URL
 from amber_spread.store.migrate import migrate
 from amber_spread.store.orders import OrderBook
 from amber_spread.store.private_postgres import (
@@ -37,7 +38,6 @@ from amber_spread.store.private_postgres import (
 from amber_spread.web.app import make_app
 from amber_spread.web.patient import Patient
 
-ROOT = Path(__file__).resolve().parents[1]
 FIRST_PORT = 8765
 SERVED = "serving"
 """The file with the name of the served database, for `./amber backup`."""
@@ -58,12 +58,11 @@ def serve(demo: bool, port: int | None, workers: int = 1, jobs: int = AT_ONCE) -
     """
     signal.signal(signal.SIGTERM, _interrupt)
     signal.signal(signal.SIGHUP, _interrupt)
-    log_warnings()
     began = time.monotonic()
     try:
         with ExitStack() as stack:
             url = os.environ.get(DATABASE_URL) or stack.enter_context(own_database(demo))
-            book = book_at(url)
+            book = OrderBook.at(url)
             migrate(book.engine)
             if demo:
                 load_week(book)
@@ -85,9 +84,6 @@ def serve(demo: bool, port: int | None, workers: int = 1, jobs: int = AT_ONCE) -
                 Multiprocess(many, sockets=[listener]).run()
     except KeyboardInterrupt:
         pass
-    except ArgumentError:
-        print(NO_ADDRESS, file=sys.stderr)
-        return 2
     except OSError as error:
         print(f"{error.filename or 'This machine'}: {error.strerror or error}.", file=sys.stderr)
         return 1
@@ -118,7 +114,7 @@ class _Server(uvicorn.Server):
 def shared_app() -> FastAPI:
     """The application of one of several processes, over the database that they share."""
     warm()
-    return make_app(OrderBook.at(with_driver(os.environ[SHARED_URL])))
+    return make_app(OrderBook.at(os.environ[SHARED_URL]))
 
 
 def _config(app: "FastAPI | str", factory: bool = False, workers: int = 1) -> uvicorn.Config:
@@ -133,11 +129,6 @@ def _config(app: "FastAPI | str", factory: bool = False, workers: int = 1) -> uv
         limit_concurrency=MOST_CONNECTIONS,
         server_header=False,
     )
-
-
-def book_at(url: str) -> OrderBook:
-    """The order book in the database at an address, in whichever of its usual spellings."""
-    return OrderBook.at(with_driver(url))
 
 
 def warm() -> None:

@@ -1,11 +1,8 @@
 """The cache of carved bodies: in this process, and behind it in the database, where workers put what they compute."""
 
-import hashlib
-
 from amber_spread.core.kernel.latest import Latest
-from amber_spread.jobs.calling import unpack
-from amber_spread.jobs.designs import EMPTY, Known
-from amber_spread.jobs.program import program_version
+from amber_spread.jobs.designs import Known, unpack
+from amber_spread.jobs.program import digest_of
 from amber_spread.store.bodies import BodyStore
 
 MAX_IN_MEMORY = 12
@@ -15,7 +12,7 @@ def bodies_key(bodies: str) -> str:
     """The key in the database of the bodies of a design: a digest of all they depend on, given as text. Empty if there
     are none.
     """
-    return hashlib.sha256(f"{program_version()}\n{bodies}".encode()).hexdigest() if bodies else ""
+    return bodies and digest_of(bodies)
 
 
 class BodyCache:
@@ -25,11 +22,13 @@ class BodyCache:
         self.store = store
         self._memory: Latest[str, Known] = Latest(MAX_IN_MEMORY)
 
-    def in_memory(self, bodies: str) -> Known | None:
-        """The entry in this process, without asking the database."""
-        return self._memory.get(bodies)
-
-    def load(self, bodies: str) -> Known:
-        """The entry in the database, from now on also in this process; EMPTY if there is none."""
-        known = unpack(self.store.get(bodies_key(bodies)))
-        return self._memory.put(bodies, known) if known.bodies else EMPTY
+    def load(self, bodies: str, changed: bool) -> Known:
+        """The entry in this process, or in the database if there is none here or if it `changed` there. EMPTY if there
+        is none at all.
+        """
+        known = None if changed else self._memory.get(bodies)
+        if known is None:
+            known = unpack(self.store.get(bodies_key(bodies)))
+            if known.bodies:
+                self._memory.put(bodies, known)
+        return known

@@ -1,40 +1,18 @@
-"""Start a worker: here, or as a child process of a server."""
+"""Start a worker as a child process."""
 
-import logging
 import os
 import subprocess
 import sys
 import threading
 from collections.abc import Iterator
 from contextlib import contextmanager, suppress
-from pathlib import Path
 
-from sqlalchemy.exc import ArgumentError
-
-from amber_spread.store.engine import DATABASE_URL, NO_ADDRESS, with_driver
+from amber_spread.jobs.program import ROOT
+from amber_spread.store.engine import DATABASE_URL
 from amber_spread.store.private_postgres import signals_waiting
 
-ROOT = Path(__file__).resolve().parents[2]
 RESTART_S = 1.0
 STOPS_S = 5.0
-
-
-def log_warnings() -> None:
-    """Log warnings and errors, with the time."""
-    logging.basicConfig(level=logging.WARNING, format="%(asctime)s %(name)s: %(message)s")
-
-
-def run_jobs(at_once: int, with_parent: bool) -> int:
-    """Run long jobs of the database at AMBER_DATABASE_URL until Ctrl-C. Returns the exit status."""
-    from amber_spread.jobs.worker import run_worker
-
-    log_warnings()
-    try:
-        run_worker(with_driver(os.environ.get(DATABASE_URL, "")), at_once, with_parent)
-    except ArgumentError:
-        print(NO_ADDRESS, file=sys.stderr)
-        return 2
-    return 0
 
 
 @contextmanager

@@ -3,8 +3,11 @@
 Nothing of the web or the database is imported here: each job has a process of its own, which would import it again.
 """
 
+import logging
+import pickle
+import zlib
 from collections.abc import Callable
-from typing import Annotated, Any, Generic, NamedTuple, TypeAlias, TypeVar
+from typing import Annotated, Any, NamedTuple, TypeAlias, TypeVar
 
 from pydantic import Field
 
@@ -19,14 +22,16 @@ from amber_spread.core.kernel.base import Frozen
 from amber_spread.core.stock.contents import Contents
 from amber_spread.core.stock.kit import Kit
 from amber_spread.core.tier import Envelope, RoundView, Worked, envelope_of, levels_of
+from amber_spread.jobs.calls import WithEntry
 from amber_spread.papers.model_writing import ModelKind, write_model
 
+log = logging.getLogger("amber_spread")
 T = TypeVar("T")
 Work: TypeAlias = Callable[[Document, Kit | None, Contents | None], T]
 
 
 class Known(NamedTuple):
-    """The bodies of a design, with all that was computed of them, and what they were made of."""
+    """An entry of the body cache: the bodies of a design, and what they were made of, with all computed results."""
 
     bodies: tuple[BareBody, ...]
     made: dict[str, Any]
@@ -35,11 +40,17 @@ class Known(NamedTuple):
 EMPTY = Known((), {})
 
 
-class Done(NamedTuple, Generic[T]):
-    """The result of a job, and what is known of its bodies now, if it is more than before."""
-
-    found: T
-    known: Known | None
+def unpack(entry: bytes | None) -> Known:
+    """An entry of the body cache. EMPTY if there is none, or if it is damaged."""
+    if entry is None:
+        return EMPTY
+    try:
+        # Only this program writes there, into a database of its own.
+        known: Known = pickle.loads(zlib.decompress(entry))
+    except Exception:  # a damaged pickle may raise any of them
+        log.exception("a cached body cannot be read and is computed again")
+        return EMPTY
+    return known
 
 
 class Wanted(Frozen):
@@ -71,16 +82,22 @@ def width_of(wanted: Wanted) -> Width:
     return Width(width_mm=wanted.build.width_for(wanted.height_mm, wanted.length_mm, volume_ml))
 
 
-def with_bodies(work: Work[T], document: Document, kit: Kit | None, contents: Contents | None, known: Known) -> Done[T]:
-    """Run a job on a design file with what is known of its bodies."""
+def with_bodies(
+    work: Work[T], document: Document, kit: Kit | None, contents: Contents | None, entry: bytes | None = None
+) -> WithEntry:
+    """Run a job on a design file with the cached results of its bodies.
+
+    The result is a pair: what the job found, and whether the entry changed.
+    """
+    known = unpack(entry)
     take_over(known.bodies, known.made)
     before = {body.key: body.known for body in known.bodies}
     found = work(document, kit, contents)
     bodies = tuple(carved_bodies(document))
     made = made_of(tier.build.made_key for tier in document.design.tiers if isinstance(tier.build, Bodied))
     if all(body.known == before.get(body.key) for body in bodies) and made.keys() <= known.made.keys():
-        return Done(found, None)
-    return Done(found, Known(bodies, {**known.made, **made}))
+        return WithEntry((found, False), None)
+    return WithEntry((found, True), zlib.compress(pickle.dumps(Known(bodies, {**known.made, **made})), 1))
 
 
 def written(document: Document, kit: Kit | None, contents: Contents | None) -> str:

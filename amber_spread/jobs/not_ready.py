@@ -9,7 +9,7 @@ class NotReady(RuntimeError):
 
 
 class OutOfBudget(NotReady):
-    """A job used up its processor time or memory, or its process ended."""
+    """A job used up its processor time or memory, its process ended, or its queue was away."""
 
     def __init__(self) -> None:
         super().__init__("This computer is busy. We keep trying, and nothing is lost.")
@@ -24,10 +24,6 @@ class QueueFull(NotReady):
 
 class Ended(RuntimeError):
     """The process of a job ended before it returned a result."""
-
-
-class Lost(Ended):
-    """A job disappeared: its queue or its database was away. It is no fault of the job."""
 
 
 class Unwanted(RuntimeError):

@@ -18,12 +18,11 @@ from multiprocessing import forkserver, get_context
 from multiprocessing.connection import Connection
 from multiprocessing.context import ForkServerProcess
 from threading import Event, Lock
-from typing import Any, ParamSpec, TypeVar, cast
+from typing import Any, NamedTuple, TypeVar
 
 from amber_spread.core.kernel.progress import Heard, hearing, unheard
 from amber_spread.jobs.not_ready import Ended, Unwanted
 
-P = ParamSpec("P")
 T = TypeVar("T")
 AT_ONCE = 8
 """Jobs at once. The system shares its cores among them."""
@@ -43,27 +42,15 @@ FAILED = (TimeoutError, MemoryError, Ended)
 """A job ran out of time or memory, or its process ended."""
 
 
-class _Job:
-    """A job, its limits and its future."""
+class _Job(NamedTuple):
+    """A job, its limits, and the signs between whoever asked for it and the thread that waits for its process."""
 
-    def __init__(self, seconds: float, nice: int, run: Callable[["_Job"], Any]) -> None:
-        self.seconds = seconds
-        self.nice = nice
-        self.future: Future[Any] = Future()
-        self.unwanted = Event()
-        self.heard: Heard = unheard
-        self._run = run
-
-    def run(self) -> None:
-        """Run the job and set the future's result or exception."""
-        if not self.future.set_running_or_notify_cancel():
-            return
-        try:
-            found = self._run(self)
-        except BaseException as error:
-            self.future.set_exception(error)
-        else:
-            self.future.set_result(found)
+    work: Callable[[], Any]
+    seconds: float
+    nice: int
+    heard: Heard
+    future: "Future[Any]"
+    unwanted: Event
 
 
 class Processes:
@@ -83,22 +70,22 @@ class Processes:
         """Import everything before the first job."""
         self.begin(_here, 60.0)
 
-    def begin(self, work: Callable[P, T], seconds: float, *args: P.args, **kwargs: P.kwargs) -> "Future[T]":
-        """Run a module-level function in a process of its own, with a limit on its processor seconds.
+    def begin(
+        self, work: Callable[[], T], seconds: float, background: bool = False, heard: Heard = unheard
+    ) -> "Future[T]":
+        """Run a module-level function (or a partial of one) in a process of its own, with a limit on its processor
+        seconds and, in the `background`, a still lower priority. `heard` is called with each part of it as it begins.
 
         The future raises one of FAILED if the job runs out of time or memory, else whatever the function raises.
         """
-        return self._begin(NICE, work, seconds, args, kwargs)
-
-    def begin_background(self, work: Callable[P, T], seconds: float, *args: P.args, **kwargs: P.kwargs) -> "Future[T]":
-        """The same, with a still lower priority of the system."""
-        return self._begin(NICE_IN_BACKGROUND, work, seconds, args, kwargs)
-
-    def hear(self, begun: "Future[Any]", heard: Heard) -> None:
-        """Report the progress of a job from now on, from the thread that waits for it."""
-        job = self._jobs.get(begun)
-        if job is not None:
-            job.heard = heard
+        job = _Job(work, seconds, NICE_IN_BACKGROUND if background else NICE, heard, Future(), Event())
+        with self._lock:
+            self._jobs[job.future] = job
+        try:
+            self._threads.submit(self._run, job)
+        except RuntimeError:  # stopped
+            job.future.set_exception(Ended())
+        return job.future
 
     def give_up(self, begun: "Future[Any]") -> None:
         """Cancel a job: drop it if it still waits, or end its process at once."""
@@ -118,29 +105,20 @@ class Processes:
             process.kill()
         self._threads.shutdown(cancel_futures=True)
 
-    def _begin(
-        self, nice: int, work: Callable[..., T], seconds: float, args: tuple[Any, ...], kwargs: dict[str, Any]
-    ) -> "Future[T]":
-        job = _Job(seconds, nice, lambda job: self._in_process(job, work, args, kwargs))
-        with self._lock:
-            self._jobs[job.future] = job
-        try:
-            self._threads.submit(self._run, job)
-        except RuntimeError:  # stopped
-            job.future.set_exception(Ended())
-        return job.future
-
     def _run(self, job: _Job) -> None:
+        """Run a job and set its future's result or exception."""
         try:
-            job.run()
+            if job.future.set_running_or_notify_cancel():
+                job.future.set_result(self._in_process(job))
+        except BaseException as error:
+            job.future.set_exception(error)
         finally:
             with self._lock:
                 self._jobs.pop(job.future, None)
 
-    def _in_process(self, job: _Job, work: Callable[..., T], args: tuple[Any, ...], kwargs: dict[str, Any]) -> T:
+    def _in_process(self, job: _Job) -> Any:
         told, telling = self._context.Pipe(duplex=False)
-        given = telling, job.seconds, job.nice, work, args, kwargs
-        process = self._context.Process(target=_work, args=given, daemon=True)
+        process = self._context.Process(target=_work, args=(telling, job.seconds, job.nice, job.work), daemon=True)
         try:
             self._start(process)
             telling.close()
@@ -161,7 +139,7 @@ class Processes:
             with self._lock:
                 self._running.discard(process)
         if well:
-            return cast(T, found)
+            return found
         raise found
 
     def _start(self, process: ForkServerProcess) -> None:
@@ -220,14 +198,7 @@ def _here() -> None:
     """Do nothing: the process has started."""
 
 
-def _work(
-    telling: Connection,
-    seconds: float,
-    nice: int,
-    work: Callable[..., object],
-    args: tuple[Any, ...],
-    kwargs: dict[str, Any],
-) -> None:
+def _work(telling: Connection, seconds: float, nice: int, work: Callable[[], object]) -> None:
     """Run a job within its limits and send (True, result) or (False, error); before that, (None, name) for each part of
     the job as it starts.
     """
@@ -239,7 +210,7 @@ def _work(
     resource.setrlimit(resource.RLIMIT_DATA, (held + MOST_MEMORY, resource.RLIM_INFINITY))
     try:
         with hearing(lambda name: telling.send((None, name))):
-            told: tuple[bool, object] = True, work(*args, **kwargs)
+            told: tuple[bool, object] = True, work()
     except Exception as error:
         told = False, error
     telling.send(told)

@@ -1,10 +1,10 @@
-"""Which version of the program this is."""
+"""Which version of the program this is, and digests that no other version shares."""
 
 import hashlib
 from functools import cache
 from pathlib import Path
 
-PACKAGE = Path(__file__).resolve().parents[1]
+ROOT = Path(__file__).resolve().parents[2]
 
 
 @cache
@@ -13,6 +13,11 @@ def program_version() -> str:
     another version.
     """
     digest = hashlib.sha256()
-    for path in sorted(PACKAGE.rglob("*.py")):
+    for path in sorted((ROOT / "amber_spread").rglob("*.py")):
         digest.update(path.read_bytes())
     return digest.hexdigest()[:16]
+
+
+def digest_of(*parts: str) -> str:
+    """A digest of texts and of this version of the program."""
+    return hashlib.sha256("\n".join([program_version(), *parts]).encode()).hexdigest()

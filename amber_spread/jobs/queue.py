@@ -12,17 +12,16 @@ from dataclasses import dataclass, field
 from typing import Any, NamedTuple
 
 import procrastinate
-import psycopg
 from procrastinate.exceptions import ConnectorException
-from sqlalchemy import Engine
 from sqlalchemy.exc import SQLAlchemyError
 
 from amber_spread.core.kernel.progress import Heard, unheard
 from amber_spread.jobs.calls import Call
-from amber_spread.jobs.not_ready import Ended, Lost, QueueFull
+from amber_spread.jobs.not_ready import Ended, OutOfBudget, QueueFull
 from amber_spread.jobs.program import program_version
-from amber_spread.store.engine import CONNECT_S, address_of
-from amber_spread.store.jobs import CHANNEL, Finished, Full, Job, JobStore
+from amber_spread.store.engine import address_of
+from amber_spread.store.jobs import Finished, Full, Job, JobStore
+from amber_spread.store.notices import JOBS, Listener, Subscription
 
 log = logging.getLogger("amber_spread")
 MAX_UNFINISHED = 42
@@ -31,8 +30,6 @@ PER_CLIENT = 2
 """Jobs of one client that may run at once."""
 BACKGROUND_PRIORITY = -1000
 TASK = "run"
-LOOK_S = 1.0
-"""Time between two looks at the jobs waited for, in case a notification was lost."""
 THREADS = 4
 
 
@@ -79,37 +76,37 @@ class _Waiting:
 class Jobs:
     """The queue as one process sees it."""
 
-    def __init__(self, engine: Engine) -> None:
-        self.store = JobStore(engine)
+    def __init__(self, listener: Listener) -> None:
+        self.store = JobStore(listener.engine)
         self._process = uuid.uuid4().hex
-        self._address = address_of(engine)
-        connector = procrastinate.SyncPsycopgConnector(conninfo=self._address, min_size=0, max_size=2)
+        address = address_of(listener.engine)
+        connector = procrastinate.SyncPsycopgConnector(conninfo=address, min_size=0, max_size=2)
         self._queue = procrastinate.App(connector=connector)
         self._threads = [ThreadPoolExecutor(1, thread_name_prefix="jobs") for _ in range(THREADS)]
         """What is done for one key is done in order, so each key has its thread."""
         self._waiting: dict[str, _Waiting] = {}
-        self._keys: dict[Future[Any], str] = {}
         self._lock = threading.Lock()
-        self._stopping = threading.Event()
-        self._listener: threading.Thread | None = None
+        self._stopped = False
+        self._listener = listener
+        self._subscription: Subscription | None = None
 
     def begin(self, owner: Owner, call: Call, heard: Heard = unheard) -> "Future[Any]":
         """Ask for a job, and hear of its parts as they begin.
 
-        The future raises QueueFull, Ended if the job was stopped, an error of the database, or whatever the job raises.
+        The future raises QueueFull, Ended if the job was stopped, OutOfBudget if it was lost, an error of the database,
+        or whatever the job raises.
         """
         begun: Future[Any] = Future()
         key = call.key
         with self._lock:
-            if self._stopping.is_set():
+            if self._stopped:
                 begun.set_exception(Ended())
                 return begun
-            if self._listener is None:
-                self._listener = threading.Thread(target=self._listen, name="jobs", daemon=True)
-                self._listener.start()
+            if self._subscription is None:
+                self._subscription = Subscription(JOBS, self._hear, look=self._look)
+                self._listener.add(self._subscription)
             waiting = self._waiting.setdefault(key, _Waiting())
             waiting.futures[begun] = heard
-            self._keys[begun] = key
             if len(waiting.futures) == 1:
                 self._submit(key, self._ask, owner, call)
         return begun
@@ -117,11 +114,11 @@ class Jobs:
     def give_up(self, begun: "Future[Any]") -> None:
         """Wait for a job no longer. It is ended unless somebody else waits for it."""
         with self._lock:
-            key = self._keys.pop(begun, None)
-            waiting = self._waiting.get(key or "")
-            if key is None or waiting is None:
+            found = next((item for item in self._waiting.items() if begun in item[1].futures), None)
+            if found is None:
                 return
-            waiting.futures.pop(begun, None)
+            key, waiting = found
+            del waiting.futures[begun]
             if not waiting.futures:
                 del self._waiting[key]
                 self._submit(key, self._leave)
@@ -130,11 +127,13 @@ class Jobs:
     def stop(self) -> None:
         """Wait for nothing any longer."""
         with self._lock:
-            self._stopping.set()
+            self._stopped = True
             keys = list(self._waiting)
         for key in keys:
             self._settle(key, lambda future: future.cancel())
             self._submit(key, self._leave)
+        if self._subscription is not None:
+            self._listener.remove(self._subscription)
         for thread in self._threads:
             thread.shutdown()
         self._queue.close()
@@ -148,7 +147,7 @@ class Jobs:
             work(key, *args)
         except ConnectorException as error:
             log.warning("the queue cannot be reached: %s", error)
-            self._fail(key, Lost())
+            self._fail(key, OutOfBudget())
         except Exception as error:
             self._fail(key, error)
 
@@ -189,7 +188,7 @@ class Jobs:
 
     def _take(self, key: str, finished: Finished | None) -> None:
         if finished is None or finished.outcome == "stopped":
-            self._fail(key, Lost() if finished is None else Ended())
+            self._fail(key, OutOfBudget() if finished is None else Ended())
             return
         result = pickle.loads(finished.result)
         if finished.outcome == "failed":
@@ -201,27 +200,12 @@ class Jobs:
         with self._lock:
             waiting = self._waiting.pop(key, None)
             futures = list(waiting.futures) if waiting else []
-            for future in futures:
-                self._keys.pop(future, None)
         for future in futures:
             with suppress(InvalidStateError):  # cancelled meanwhile
                 how(future)
 
-    def _listen(self) -> None:
-        while not self._stopping.is_set():
-            try:
-                with psycopg.connect(self._address, autocommit=True, connect_timeout=CONNECT_S) as connection:
-                    connection.execute(f"listen {CHANNEL}")
-                    while not self._stopping.is_set():
-                        self._look()
-                        for one in connection.notifies(timeout=LOOK_S):
-                            self._hear(*one.payload.split(" ", 1))
-                            if self._stopping.is_set():
-                                return
-            except (psycopg.Error, SQLAlchemyError):
-                self._stopping.wait(LOOK_S)
-
-    def _hear(self, key: str, part: str) -> None:
+    def _hear(self, payload: str) -> None:
+        key, part = payload.split(" ", 1)
         waiting = self._waiting.get(key)
         if waiting is None:
             return
@@ -236,5 +220,6 @@ class Jobs:
     def _look(self) -> None:
         """Renew this process's interest in its jobs, and fetch what has ended."""
         keys = [key for key, waiting in list(self._waiting.items()) if waiting.asked]
-        for key in self.store.renew(self._process, keys) if keys else ():
-            self._submit(key, self._fetch)
+        with suppress(SQLAlchemyError):
+            for key in self.store.renew(self._process, keys) if keys else ():
+                self._submit(key, self._fetch)

@@ -7,6 +7,7 @@ import signal
 import sys
 import threading
 from contextlib import suppress
+from functools import partial
 
 import procrastinate
 from anyio import to_thread
@@ -15,11 +16,11 @@ from procrastinate.job_context import AbortReason
 from psycopg_pool import PoolTimeout
 from sqlalchemy.exc import SQLAlchemyError
 
-from amber_spread.jobs.calling import run_call
+from amber_spread.jobs.calls import run_call
 from amber_spread.jobs.processes import AT_ONCE, FAILED, Processes
 from amber_spread.jobs.queue import TASK, queue_name
 from amber_spread.store.bodies import BodyStore
-from amber_spread.store.engine import address_of, engine_at
+from amber_spread.store.engine import DATABASE_URL, address_of, engine_at
 from amber_spread.store.jobs import Finished, Job, JobStore
 
 log = logging.getLogger("amber_spread")
@@ -90,9 +91,8 @@ class Worker:
         if job is None:
             return
         entry = await to_thread.run_sync(self.bodies.get, job.bodies_key) if job.bodies_key else None
-        begin = self.processes.begin_background if job.background else self.processes.begin
-        begun = begin(run_call, job.seconds, job.call, entry, bool(job.bodies_key))
-        self.processes.hear(begun, lambda part: self.store.report(key, part))
+        call, heard = partial(run_call, job.call, entry), partial(self.store.report, key)
+        begun = self.processes.begin(call, job.seconds, job.background, heard)
         try:
             outcome, result, entry = await asyncio.wrap_future(begun)
         except asyncio.CancelledError:
@@ -120,9 +120,11 @@ class Worker:
                     await queue.retry_job(job)
 
 
-def run_worker(url: str, at_once: int = AT_ONCE, with_parent: bool = False) -> int:
-    """Run jobs until Ctrl-C, a terminate signal or, `with_parent`, the end of standard input."""
-    asyncio.run(_until_stopped(Worker(url, at_once), with_parent))
+def run_worker(at_once: int, with_parent: bool) -> int:
+    """Run jobs of the database at AMBER_DATABASE_URL until Ctrl-C, a terminate signal or, `with_parent`, the end of
+    standard input. Returns the exit status. Raises sqlalchemy.exc.ArgumentError if that is no address.
+    """
+    asyncio.run(_until_stopped(Worker(os.environ.get(DATABASE_URL, ""), at_once), with_parent))
     return 0
 
 

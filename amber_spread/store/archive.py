@@ -33,6 +33,8 @@ READ_AT_ONCE = 20
 """Rows per fetch; each may contain a picture."""
 
 
+LATER = {PictureRow.__tablename__}
+"""Tables that older archives lack."""
 NO_ROWS = {"rows": 0, "sha256": hashlib.sha256().hexdigest()}
 NEWER = "Bring it back with the version that wrote it, or a later one. Nothing was changed."
 WITHOUT_REVISION = (
@@ -119,13 +121,13 @@ def _write_rows(archive: zipfile.ZipFile, table: Table, connection: Connection) 
 
 def _write_orders(archive: zipfile.ZipFile, connection: Connection) -> None:
     query = (
-        select(OrderRow.title, RevisionRow.document)
+        select(OrderRow.title, RevisionRow.document, RevisionRow.pictures)
         .join(RevisionRow, (RevisionRow.order_id == OrderRow.id) & (RevisionRow.number == OrderRow.revision))
         .order_by(OrderRow.created_at, OrderRow.id)
     )
-    for number, (title, document) in enumerate(connection.execute(query), 1):
+    for number, (title, document, pictures) in enumerate(connection.execute(query), 1):
         name = "".join(letter if letter.isalnum() or letter in " -_&" else "_" for letter in title)
-        content = json.dumps(put_back(connection, document), ensure_ascii=False, indent=2) + "\n"
+        content = json.dumps(put_back(connection, document, pictures), ensure_ascii=False, indent=2) + "\n"
         archive.writestr(f"orders/{number:04} {name}.amber.json", content)
 
 
@@ -140,7 +142,7 @@ def _told(path: Path) -> dict[str, Any]:
             unknown = sorted(told.keys() - {table.name for table in TABLES})
             if unknown:
                 raise ArchiveError(f"{path} holds {', '.join(unknown)}, which this version does not know. {NEWER}")
-            told.setdefault(PictureRow.__tablename__, NO_ROWS)  # an archive from before they were stored apart
+            told = dict.fromkeys(LATER, NO_ROWS) | told
             for table in TABLES:
                 digest, count = hashlib.sha256(), 0
                 for line in _lines(archive, table):
@@ -168,7 +170,7 @@ def _told(path: Path) -> dict[str, Any]:
 
 def _lines(archive: zipfile.ZipFile, table: Table) -> Iterator[bytes]:
     name = f"rows/{table.name}.jsonl"
-    if table.name == PictureRow.__tablename__ and name not in archive.namelist():
+    if table.name in LATER and name not in archive.namelist():
         return
     with archive.open(name) as file:
         while line := file.readline(LONGEST_LINE):

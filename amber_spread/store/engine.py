@@ -11,7 +11,12 @@ POOL, OVERFLOW = 10, 10
 
 
 def engine_at(url: str) -> Engine:
-    """The database at a PostgreSQL address. Nothing asked of it goes on for longer than WAIT_S."""
+    """The database at a PostgreSQL address, in whichever of its usual spellings. Nothing asked of it goes on for longer
+    than WAIT_S. Raises sqlalchemy.exc.ArgumentError if it is no address.
+    """
+    for spelling in ("postgresql://", "postgres://"):
+        if url.startswith(spelling):
+            url = "postgresql+psycopg://" + url.removeprefix(spelling)
     return create_engine(
         url,
         pool_pre_ping=True,
@@ -30,11 +35,3 @@ def engine_at(url: str) -> Engine:
 def address_of(engine: Engine) -> str:
     """The PostgreSQL address of an engine, with its password, for a connection of one's own."""
     return engine.url.set(drivername="postgresql").render_as_string(hide_password=False)
-
-
-def with_driver(url: str) -> str:
-    """A PostgreSQL address that names the driver in use, whichever of its usual spellings was given."""
-    for spelling in ("postgresql://", "postgres://"):
-        if url.startswith(spelling):
-            return "postgresql+psycopg://" + url.removeprefix(spelling)
-    return url

@@ -8,13 +8,14 @@ from collections.abc import Callable, Iterable, Sequence
 from datetime import timedelta
 from typing import Any, NamedTuple
 
-from sqlalchemy import Engine, delete, exists, func, select, text, update
+from sqlalchemy import Engine, Text, cast, column, delete, exists, func, or_, select, table, update
 from sqlalchemy.dialects.postgresql import insert
 from sqlalchemy.orm import Session
 
+from amber_spread.store.notices import JOBS, notify
 from amber_spread.store.tables import JobRow, JobWaiterRow
 
-CHANNEL = "amber_spread_jobs"
+QUEUE = table("procrastinate_jobs", column("id"), column("status"))
 WAITS_S = 12.0
 """A process that has not renewed its interest in a job for this long no longer waits for it."""
 RESULT_S = 60.0
@@ -69,7 +70,7 @@ class JobStore:
             row = session.get(JobRow, job.key)
             if row is not None and row.outcome in ("done", "failed"):
                 return Finished(row.outcome, row.result or b"")
-            if row is None or row.outcome or not _in_queue(session, row.job_id):
+            if not session.scalar(select(exists().where(JobRow.key == job.key, ~_ended()))):
                 mine = (JobRow.client == job.client, JobRow.background == job.background, JobRow.outcome.is_(None))
                 unfinished = Counter(session.execute(select(JobRow.slot).where(*mine)).scalars())
                 if unfinished.total() >= max_unfinished and not job.background:
@@ -85,8 +86,7 @@ class JobStore:
         """Renew a process's interest in jobs. Returns the keys of those that have ended, or are gone."""
         with Session(self.engine) as session, session.begin():
             session.execute(_waits(process, keys))
-            rows = session.execute(select(JobRow.key, JobRow.job_id, JobRow.outcome).where(JobRow.key.in_(keys)))
-            return set(keys) - {key for key, id, outcome in rows if outcome is None and _in_queue(session, id)}
+            return set(keys) - set(session.scalars(select(JobRow.key).where(JobRow.key.in_(keys), ~_ended())))
 
     def result(self, key: str) -> Finished | None:
         """How a job ended. None if it was lost: it is not in the queue and has no result."""
@@ -101,7 +101,7 @@ class JobStore:
         with Session(self.engine) as session, session.begin():
             _lock(session, key)
             session.execute(delete(JobWaiterRow).where(JobWaiterRow.key == key, JobWaiterRow.process == process))
-            if session.execute(select(exists().where(JobWaiterRow.key == key, _alive()))).scalar_one():
+            if _awaited(session, key):
                 return None
             dropped = delete(JobRow).where(JobRow.key == key, JobRow.outcome.is_(None))
             return session.execute(dropped.returning(JobRow.job_id)).scalar_one_or_none()
@@ -110,22 +110,21 @@ class JobStore:
         """The job to run. None if nobody waits for it any longer."""
         with Session(self.engine) as session, session.begin():
             row = session.get(JobRow, key)
-            wanted = session.execute(select(exists().where(JobWaiterRow.key == key, _alive()))).scalar_one()
-            if row is None or row.job_id != job_id or not wanted:
+            if row is None or row.job_id != job_id or not _awaited(session, key):
                 return None
             return Job(key, row.client, row.background, row.seconds, row.call, row.bodies_key)
 
     def report(self, key: str, part: str) -> None:
         """Tell all who wait that a part of a job begins."""
         with Session(self.engine) as session, session.begin():
-            _notify(session, key, part)
+            notify(session, JOBS, f"{key} {part}")
 
     def finish(self, key: str, job_id: int, finished: Finished) -> None:
         """Store a result and tell all who wait."""
         with Session(self.engine) as session, session.begin():
             done = {"outcome": finished.outcome, "result": finished.result, "finished_at": func.now(), "call": b""}
             session.execute(update(JobRow).where(JobRow.key == key, JobRow.job_id == job_id).values(done))
-            _notify(session, key)
+            notify(session, JOBS, f"{key} ")
 
     def sweep(self) -> list[int]:
         """Delete old results, processes that no longer wait, and unfinished jobs nobody waits for. Returns the ids in
@@ -145,6 +144,10 @@ def _lock(session: Session, key: str) -> None:
     session.execute(select(func.pg_advisory_xact_lock(func.hashtextextended(key, 0))))
 
 
+def _awaited(session: Session, key: str) -> bool:
+    return bool(session.scalar(select(exists().where(JobWaiterRow.key == key, _alive()))))
+
+
 def _alive() -> Any:
     return JobWaiterRow.until > func.now()
 
@@ -159,10 +162,7 @@ def _waits(process: str, keys: Iterable[str]) -> Any:
     )
 
 
-def _in_queue(session: Session, job_id: int) -> bool:
-    there = text("select exists (select from procrastinate_jobs where id = :id and status in ('todo', 'doing'))")
-    return bool(session.execute(there, {"id": job_id}).scalar_one())
-
-
-def _notify(session: Session, key: str, part: str = "") -> None:
-    session.execute(select(func.pg_notify(CHANNEL, f"{key} {part}")))
+def _ended() -> Any:
+    """Whether a job has ended, or is gone from the queue."""
+    status = cast(QUEUE.c.status, Text).in_(("todo", "doing"))
+    return or_(JobRow.outcome.is_not(None), ~exists().where(QUEUE.c.id == JobRow.job_id, status))

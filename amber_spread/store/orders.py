@@ -313,6 +313,7 @@ class OrderBook:
     def _append(
         self, session: Session, id: uuid.UUID, number: int, document: Document, began_from: int | None, aside: bool
     ) -> RevisionRow:
+        design, pictures = take_out(session, document.model_dump(mode="json"))
         row = RevisionRow(
             order_id=id,
             number=number,
@@ -320,7 +321,8 @@ class OrderBook:
             aside=aside,
             format=NOW["order"],
             title=document.title,
-            document=take_out(session, document.model_dump(mode="json")),
+            document=design,
+            pictures=pictures,
         )
         session.add(row)
         session.flush()
@@ -332,7 +334,8 @@ class OrderBook:
 
 def _whole(session: Session, row: RevisionRow) -> RevisionRow:
     """A revision with its pictures back in its design, as it was written."""
-    set_committed_value(row, "document", put_back(session, row.document))
+    if row.pictures:
+        set_committed_value(row, "document", put_back(session, row.document, row.pictures))
     return row
 
 

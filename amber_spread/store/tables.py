@@ -4,7 +4,20 @@ import uuid
 from datetime import datetime
 from typing import Any
 
-from sqlalchemy import JSON, BigInteger, DateTime, ForeignKey, Index, LargeBinary, MetaData, Text, Uuid, false, func
+from sqlalchemy import (
+    ARRAY,
+    JSON,
+    BigInteger,
+    DateTime,
+    ForeignKey,
+    Index,
+    LargeBinary,
+    MetaData,
+    Text,
+    Uuid,
+    false,
+    func,
+)
 from sqlalchemy.orm import DeclarativeBase, Mapped, mapped_column
 
 CONVENTION = {
@@ -45,7 +58,7 @@ class RevisionRow(Base):
     """One saved state of an order, as it was written, with the number of its format.
 
     `aside` marks a save that came too late and was kept beside the current one. `title` repeats the
-    design's title, so that a list of versions reads no designs.
+    design's title, so that a list of versions reads no designs. `pictures` lists the pictures taken out of the design.
     """
 
     __tablename__ = "revisions"
@@ -58,6 +71,7 @@ class RevisionRow(Base):
     format: Mapped[int]
     title: Mapped[str | None] = mapped_column(Text)
     document: Mapped[dict[str, Any]] = mapped_column(JSON)
+    pictures: Mapped[list[str]] = mapped_column(ARRAY(Text), server_default="{}")
 
 
 class PictureRow(Base):

@@ -11,6 +11,7 @@ from fastapi.responses import FileResponse
 from fastapi.staticfiles import StaticFiles
 from starlette.exceptions import HTTPException
 
+from amber_spread.store.notices import Listener
 from amber_spread.store.orders import OrderBook
 from amber_spread.web import carving, kit, line, notices, orders, pantry, papers, planning, practice, shop
 from amber_spread.web.bounds import BoundedBody, BoundedTime
@@ -39,12 +40,13 @@ def _described(app: FastAPI) -> dict[str, Any]:
 
 def make_app(book: OrderBook | None, built: Path = BUILT) -> FastAPI:
     """The application over an order book; without one only quick planning works."""
-    planner = Planner(None if book is None else book.engine)
+    listener = None if book is None else Listener(book.engine)
+    planner = Planner(listener)
     told, later = Notices(), Later()
 
     @asynccontextmanager
     async def living(_: FastAPI) -> AsyncIterator[None]:
-        async with told.from_others(book):
+        with told.from_others(listener):
             yield
         later.stop()
         planner.stop()

@@ -73,19 +73,11 @@ class CardMaker:
         self.kit: Kept[Kit] = KitShelf(book.engine).open()
         self.by = f"{program_version()}, kit {self.kit.number}"
 
-    def of(self, document: Document) -> MadeCard:
-        """The card and the bill of a design. Raises FileError where it cannot be planned."""
-        plan = self.planner.plan(document, self.kit.content)
-        outside, bill = _outside(plan), bill_of(document, plan)
-        return MadeCard(
-            {"outside": outside.model_dump(mode="json"), "unseen": ""}, bill.model_dump(mode="json"), self.by
-        )
-
     def save(self, document: Document, save: Callable[[MadeCard | None], Order]) -> Order:
         """Save a design with its card and bill if they are made quickly; else they follow in the background."""
-        soon = self.planner.soon(document, self.kit.content)
-        order = save(self._made(document) if soon else None)
-        if not soon:
+        made = self._made(document, self.planner.quick_plan)
+        order = save(made)
+        if made is None:
             self._begin(order.id, order.revision, document)
         return order
 
@@ -136,29 +128,34 @@ class CardMaker:
         """The card and bill of a revision, made and stored now if that is quick; None if they follow in the background.
         Raises NoBill if that failed a moment ago.
         """
-        if self.planner.soon(document, self.kit.content):
-            made = self._made(document)
+        made = self._made(document, self.planner.quick_plan)
+        if made is not None:
             self.book.keep_card(id, revision, made)
-            return made
-        if self._begin(id, revision, document):
-            return None
-        raise NoBill(UNSEEN)
+        elif not self._begin(id, revision, document):
+            raise NoBill(UNSEEN)
+        return made
 
     def _begin(self, id: uuid.UUID, revision: int, document: Document) -> bool:
         def make() -> None:
             now = self.book.shelved(id)
             # A later revision has a card of its own, and another request may have made this one a moment ago.
             if now.standing.revision == revision and now.card_made_by != self.by:
-                self.book.keep_card(id, revision, self._made(document))
+                made = self._made(document, self.planner.plan)
+                if made is not None:
+                    self.book.keep_card(id, revision, made)
 
         return self.later.begin((id, revision, self.by), make)
 
-    def _made(self, document: Document) -> MadeCard:
-        """The card and bill of a design, or a card that says why it cannot be made."""
+    def _made(self, document: Document, planned: Callable[[Document, Kit], Plan | None]) -> MadeCard | None:
+        """The card and bill of a design, or a card that says why it cannot be made; None if it is not planned now."""
         try:
-            return self.of(document)
+            plan = planned(document, self.kit.content)
         except FileError as error:
             return MadeCard(_unseen(f"It cannot be made like this: {error}."), None, self.by)
+        if plan is None:
+            return None
+        card = {"outside": _outside(plan).model_dump(mode="json"), "unseen": ""}
+        return MadeCard(card, bill_of(document, plan).model_dump(mode="json"), self.by)
 
 
 def _read(card: dict[str, Any] | None, bill: dict[str, Any] | None) -> Bill:

@@ -1,21 +1,20 @@
 """What others save, told to every screen that is open as it happens: server-sent events."""
 
 import asyncio
-from collections.abc import AsyncIterable, AsyncIterator, Iterator
-from contextlib import asynccontextmanager, contextmanager, suppress
+from collections.abc import AsyncIterable, Callable, Iterator
+from contextlib import contextmanager, suppress
+from functools import partial
 from typing import Annotated, Any, Final
 
 from fastapi import APIRouter, Depends, Request
 from fastapi.sse import EventSourceResponse
+from pydantic import ValidationError
 
-from amber_spread.store.notices import Away, Notice, listening
-from amber_spread.store.orders import OrderBook
+from amber_spread.store.notices import SAVED, Listener, Notice, Subscription
 from amber_spread.web.clients import client_of
 
 router = APIRouter(prefix="/notices", tags=["notices"])
 PATH = "/api/notices"
-AGAIN_S = 1.0
-"""So long after a lost connection to the database the next is tried."""
 OF_ONE = 24
 """Open streams of one client. One more closes the oldest."""
 WAITING = 200
@@ -39,18 +38,25 @@ class Notices:
         self._screens: dict[Heard, str] = {}
         """Each screen with its client, oldest first."""
 
-    @asynccontextmanager
-    async def from_others(self, book: OrderBook | None) -> AsyncIterator[None]:
-        """Listen to the database of an order book within the block."""
-        task = asyncio.create_task(self._listen(book)) if book is not None else None
+    @contextmanager
+    def from_others(self, listener: Listener | None) -> Iterator[None]:
+        """Pass on what a listener hears within the block; call it on the event loop of the screens."""
+        if listener is None:
+            yield
+            return
+        loop = asyncio.get_running_loop()
+
+        def pass_on(call: Callable[..., None], *payload: str) -> None:
+            with suppress(RuntimeError):  # the loop has ended meanwhile
+                loop.call_soon_threadsafe(call, *payload)
+
+        subscription = Subscription(SAVED, partial(pass_on, self._hear), connected=partial(pass_on, self._end))
+        listener.add(subscription)
         try:
             yield
         finally:
+            listener.remove(subscription)
             self._end()
-            if task is not None:
-                task.cancel()
-                with suppress(asyncio.CancelledError):
-                    await task
 
     @contextmanager
     def heard(self, client: str = "") -> Iterator[Heard]:
@@ -72,14 +78,9 @@ class Notices:
             screen.get_nowait()
         screen.put_nowait(END)
 
-    async def _listen(self, book: OrderBook) -> None:
-        while True:
-            with suppress(Away):
-                async with listening(book.engine) as notices:
-                    self._end()
-                    async for notice in notices:
-                        self._tell(notice)
-            await asyncio.sleep(AGAIN_S)
+    def _hear(self, payload: str) -> None:
+        with suppress(ValidationError):  # from a later version of the program on the same database
+            self._tell(Notice.model_validate_json(payload))
 
     def _tell(self, notice: Notice) -> None:
         for queue in list(self._screens):

@@ -5,7 +5,7 @@ from typing import Annotated
 
 from fastapi import APIRouter, Depends, Query, Request, Response
 
-from amber_spread.core.document import Document
+from amber_spread.core.document import Document, plan_document
 from amber_spread.core.kernel.base import Frozen
 from amber_spread.core.kernel.limits import TIERS
 from amber_spread.core.kernel.units import LengthUnit, WeightUnit
@@ -56,7 +56,7 @@ async def papers_of(
     document: OpenDocument, kit: OwnedKit, planner: PlannerOf, caller: CallerOf, threads: ThreadsOf
 ) -> Papers:
     """The papers of an order."""
-    return Papers(document, await planner.planned(caller, document, kit), caller, threads)
+    return Papers(document, await planner.run(caller, plan_document, document, kit), caller, threads)
 
 
 PapersOf = Annotated[Papers, Depends(papers_of)]

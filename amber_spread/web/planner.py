@@ -6,11 +6,10 @@ import time
 from collections.abc import Callable, Iterator
 from concurrent.futures import Future
 from contextlib import contextmanager
-from typing import Annotated, Any, NamedTuple, ParamSpec, TypeVar
+from typing import Annotated, Any, NamedTuple, TypeAlias, TypeVar, cast
 
 from anyio import to_thread
 from fastapi import Depends, Request
-from sqlalchemy import Engine
 
 from amber_spread.core.design.effort import bodies_of, carving_of, effort_ms
 from amber_spread.core.document import Document, FileError, plan_document
@@ -22,14 +21,17 @@ from amber_spread.core.stock.contents import Contents
 from amber_spread.core.stock.kit import STARTING, Kit
 from amber_spread.jobs.bodies import BodyCache, bodies_key
 from amber_spread.jobs.calls import Call
-from amber_spread.jobs.designs import Work, with_bodies, written
-from amber_spread.jobs.not_ready import Ended, Lost, OutOfBudget, Unwanted
+from amber_spread.jobs.designs import EMPTY, Work, with_bodies
+from amber_spread.jobs.not_ready import Ended, OutOfBudget, Unwanted
 from amber_spread.jobs.queue import Jobs, Owner
 from amber_spread.store.bodies import BodyStore
+from amber_spread.store.notices import Listener
 from amber_spread.web.clients import client_of
+from amber_spread.web.pace import slowness
 
-P = ParamSpec("P")
 T = TypeVar("T")
+Cakes: TypeAlias = tuple[str, ...]
+"""A kind of cake: the shapes and builds of its tiers, and whether what is carved is cached."""
 BACKGROUND = Owner(background=True)
 SOON_MS = 40.0
 """Plans up to this long run on the event loop; handing one to a worker would take as long again."""
@@ -53,8 +55,6 @@ QUICK = Slow(0, 0.0)
 SLOW_RUNS = 2
 """One slow run may be a cold start or a busy moment."""
 SLOW_FOR_S = 60.0
-REFERENCE_MS = 1.6
-"""Time of the work in `_slowness` on the computer SOON_MS was chosen on, ms."""
 
 
 class Caller:
@@ -81,12 +81,12 @@ def sent_as(field: str) -> Iterator[None]:
 class Planner:
     """Plans design files for the web."""
 
-    def __init__(self, engine: Engine | None) -> None:
-        self._jobs = None if engine is None else Jobs(engine)
-        self._bodies = None if engine is None else BodyCache(BodyStore(engine))
+    def __init__(self, listener: Listener | None) -> None:
+        self._jobs = None if listener is None else Jobs(listener)
+        self._bodies = None if listener is None else BodyCache(BodyStore(listener.engine))
         self._carved: Latest[str, bool] = Latest(MAX_CARVED)
         """Carvings and tins whose results are cached in this process."""
-        self._slow: Latest[tuple[str, ...], Slow] = Latest(MAX_KINDS)
+        self._slow: Latest[Cakes, Slow] = Latest(MAX_KINDS)
         """Kinds of cake that took longer here than estimated."""
 
     def stop(self) -> None:
@@ -94,35 +94,36 @@ class Planner:
         if self._jobs is not None:
             self._jobs.stop()
 
-    def soon(self, document: Document, kit: Kit | None) -> bool:
-        """Whether a plan is quick enough for the event loop."""
-        kind, ms = self._estimate(document, kit)
-        return ms <= SOON_MS and self._slow.get(kind, QUICK).until <= time.monotonic()
+    async def run(
+        self,
+        caller: Caller,
+        work: Work[T],
+        document: Document,
+        kit: Kit | None,
+        contents: Contents | None = None,
+        heard: Heard = unheard,
+    ) -> T:
+        """The result of some work on a design file: on the spot if it is quick, else from a job, with its progress.
 
-    async def written(
-        self, caller: Caller, document: Document, kit: Kit | None, contents: Contents | None, heard: Heard = unheard
-    ) -> str:
-        """The plan as JSON, reporting progress if it takes long. Raises FileError, and what `elsewhere` raises."""
-        if self.soon(document, kit):
-            return self._here(written, document, kit, contents)
-        return await self.elsewhere(caller, written, document, kit, contents, heard)
+        Raises FileError, and what `elsewhere` raises.
+        """
+        found = self._here(work, document, kit, contents)
+        return await self.elsewhere(caller, work, document, kit, contents, heard) if found is None else found
 
-    async def planned(
-        self, caller: Caller, document: Document, kit: Kit | None = None, contents: Contents | None = None
-    ) -> Plan:
-        """The plan. Raises FileError, and what `elsewhere` raises."""
-        if self.soon(document, kit):
-            return self._here(plan_document, document, kit, contents)
-        return await self.elsewhere(caller, plan_document, document, kit, contents)
+    def quick_plan(self, document: Document, kit: Kit | None = None, contents: Contents | None = None) -> Plan | None:
+        """The plan if it is quick. Raises FileError."""
+        return self._here(plan_document, document, kit, contents)
 
     def plan(self, document: Document, kit: Kit | None = None, contents: Contents | None = None) -> Plan:
-        """The plan, computed in the background; call it from a thread. Raises FileError and OutOfBudget."""
-        if self.soon(document, kit):
-            return self._here(plan_document, document, kit, contents)
-        with out_of_budget():
-            found = self._begin(BACKGROUND, plan_document, document, kit, contents).result()
-        plan: Plan = self._learn(document, kit, found)
-        return plan
+        """The plan, from a background job if it takes long; call it from a thread. Raises FileError and OutOfBudget."""
+        found = self.quick_plan(document, kit, contents)
+        if found is not None:
+            return found
+        bodies, call = _call(plan_document, document, kit, contents)
+        with _stopped_means(OutOfBudget()):
+            plan, changed = self._ask(BACKGROUND, call).result()
+        self._learn(document, kit, bodies, changed)
+        return cast(Plan, plan)
 
     async def elsewhere(
         self,
@@ -138,10 +139,11 @@ class Planner:
         Raises FileError, OutOfBudget, QueueFull, and Unwanted once the caller is gone: their next edit follows soon and
         should not wait behind this one.
         """
-        with out_of_budget():
-            found = await self._result(caller, self._begin(caller.owner, work, document, kit, contents, heard))
-        result: T = await to_thread.run_sync(self._learn, document, kit, found) if _bodies(document) else found
-        return result
+        bodies, call = _call(work, document, kit, contents)
+        with _stopped_means(OutOfBudget()):
+            found, changed = await self._result(caller, self._ask(caller.owner, call, heard))
+        await to_thread.run_sync(self._learn, document, kit, bodies, changed)
+        return cast(T, found)
 
     async def alone(
         self,
@@ -154,48 +156,40 @@ class Planner:
         """Run a job without a design file. Raises `gives_up` if it runs out of processor time or memory or its process
         crashes, else what `elsewhere` raises.
         """
-        try:
-            found: T = await self._result(caller, self._ask(caller.owner, Call(work, args, seconds)))
-        except Lost as error:
-            raise OutOfBudget from error
-        except Ended as error:
-            raise gives_up from error
-        return found
+        with _stopped_means(gives_up):
+            return cast(T, await self._result(caller, self._ask(caller.owner, Call(work, args, seconds))))
 
-    def _estimate(self, document: Document, kit: Kit | None) -> tuple[tuple[str, ...], float]:
-        """The kind of a cake and how long it should take to plan, ms."""
+    def soon(self, document: Document, kit: Kit | None) -> bool:
+        """Whether a plan is quick enough for the event loop."""
+        return self._quick_kind(document, kit) is not None
+
+    def _quick_kind(self, document: Document, kit: Kit | None) -> Cakes | None:
+        """The kind of a cake that should be quick to plan; None if it should be a job."""
         carved = bool(self._carved) and _carving(document, kit) in self._carved
+        if effort_ms(document.design, carved) > SOON_MS:
+            return None
         kind = (str(carved), *(f"{tier.shape.kind} {tier.build.kind}" for tier in document.design.tiers))
-        return kind, effort_ms(document.design, carved)
+        return kind if self._slow.get(kind, QUICK).until <= time.monotonic() else None
 
-    def _here(self, work: Work[T], document: Document, kit: Kit | None, contents: Contents | None) -> T:
-        """Run a quick job on the spot and measure it: a kind of cake that proves slow goes to a worker for a while."""
-        kind, _ = self._estimate(document, kit)
+    def _here(self, work: Work[T], document: Document, kit: Kit | None, contents: Contents | None) -> T | None:
+        """Run some work on the spot if it should be quick, and measure it. None if it should be a job."""
+        kind = self._quick_kind(document, kit)
+        if kind is None:
+            return None
         began = time.thread_time()
         try:
             return work(document, kit, contents)
         finally:
-            took_ms = 1000 * (time.thread_time() - began)
-            slow = took_ms > SOON_MS and took_ms > SOON_MS * _slowness()
-            runs = self._slow.get(kind, QUICK).runs + 1 if slow else 0
-            if runs:
-                self._slow.put(kind, Slow(runs, time.monotonic() + SLOW_FOR_S if runs >= SLOW_RUNS else 0.0))
-            elif self._slow.get(kind, QUICK).runs:
-                self._slow.put(kind, QUICK)
+            self._measured(kind, 1000 * (time.thread_time() - began))
 
-    def _begin(
-        self,
-        owner: Owner,
-        work: Work[T],
-        document: Document,
-        kit: Kit | None,
-        contents: Contents | None,
-        heard: Heard = unheard,
-    ) -> "Future[Any]":
-        bodies = bodies_key(_bodies(document))
-        if not bodies:
-            return self._ask(owner, Call(work, (document, kit, contents), LONGEST_S), heard)
-        return self._ask(owner, Call(with_bodies, (work, document, kit, contents), LONGEST_S, bodies), heard)
+    def _measured(self, kind: Cakes, took_ms: float) -> None:
+        """Note how long a kind of cake took: one that proves slow becomes a job for a while."""
+        runs = self._slow.get(kind, QUICK).runs
+        if took_ms > SOON_MS and took_ms > SOON_MS * slowness():
+            until = time.monotonic() + SLOW_FOR_S if runs + 1 >= SLOW_RUNS else 0.0
+            self._slow.put(kind, Slow(runs + 1, until))
+        elif runs:
+            self._slow.put(kind, QUICK)
 
     def _ask(self, owner: Owner, call: Call, heard: Heard = unheard) -> "Future[Any]":
         if self._jobs is None:
@@ -215,30 +209,18 @@ class Planner:
             if not waiting.done():
                 self._jobs.give_up(begun)
 
-    def _learn(self, document: Document, kit: Kit | None, found: Any) -> Any:
-        """The result of a job. What is known of its bodies is taken over into this process."""
-        bodies = _bodies(document)
-        if not bodies or self._bodies is None:
-            return found
-        result, more_is_known = found
-        known = None if more_is_known else self._bodies.in_memory(bodies)
-        known = known or self._bodies.load(bodies)
+    def _learn(self, document: Document, kit: Kit | None, bodies: str, changed: bool) -> None:
+        """Take over the cached results of a design's bodies, which a job may have changed."""
+        known = self._bodies.load(bodies, changed) if bodies and self._bodies is not None else EMPTY
         if known.bodies:
             take_over(known.bodies, known.made)
             self._carved.put(_carving(document, kit), True)
-        return result
 
 
-def _slowness() -> float:
-    """How much slower this computer is just now than the one SOON_MS was chosen on: by a fixed piece of work."""
-    began = time.thread_time()
-    sum(one * one for one in range(20_000))
-    return 1000 * (time.thread_time() - began) / REFERENCE_MS
-
-
-def _bodies(document: Document) -> str:
-    """Everything the bodies of a design depend on, as text; empty if none is carved."""
-    return bodies_of(document.design, document.practice)
+def _call(work: Work[T], document: Document, kit: Kit | None, contents: Contents | None) -> tuple[str, Call]:
+    """Everything the bodies of a design depend on, as text (empty if none is carved), and the call of a job on it."""
+    bodies = bodies_of(document.design, document.practice)
+    return bodies, Call(with_bodies, (work, document, kit, contents), LONGEST_S, bodies_key(bodies))
 
 
 def _carving(document: Document, kit: Kit | None) -> str:
@@ -248,12 +230,12 @@ def _carving(document: Document, kit: Kit | None) -> str:
 
 
 @contextmanager
-def out_of_budget() -> Iterator[None]:
-    """Raise OutOfBudget for a job that was stopped: that is no fault of the drawing."""
+def _stopped_means(error: Exception) -> Iterator[None]:
+    """Raise an error of the caller's for a job that was stopped."""
     try:
         yield
-    except Ended as error:
-        raise OutOfBudget from error
+    except Ended as ended:
+        raise error from ended
 
 
 def _planner(request: Request) -> Planner:

@@ -24,6 +24,7 @@ from amber_spread.core.stock.kit import STARTING, TIN_WORDS, Kit, ShapedBoard
 from amber_spread.core.stock.media import LIBRARY, MEDIUM_KINDS, Allergen, Medium, MediumKind, kinds_that
 from amber_spread.core.stock.supports import SORTS, TEST_STEPS
 from amber_spread.core.tier import BOARD_SHAPES
+from amber_spread.jobs.designs import written
 from amber_spread.jobs.not_ready import NotReady, Unwanted
 from amber_spread.web.errors import not_ready, unusable
 from amber_spread.web.planner import Caller, CallerOf, Planner, PlannerOf, sent_as
@@ -93,7 +94,7 @@ async def plan(
     # Written out here, since FastAPI would first validate the whole plan again, which takes longer than planning;
     # and on the event loop where it is soon done, since that takes less time than handing it to a thread and back.
     with sent_as("document"):
-        return Response(await planner.written(caller, document, kit, contents), media_type="application/json")
+        return Response(await planner.run(caller, written, document, kit, contents), media_type="application/json")
 
 
 @router.post("/plan/parts", response_class=StreamingResponse, responses={200: {"content": {LINES: {"schema": TOLD}}}})
@@ -119,7 +120,7 @@ async def _told(
     def heard(name: str) -> None:
         loop.call_soon_threadsafe(parts.put_nowait, name)
 
-    work = asyncio.create_task(planner.written(caller, document, kit, contents, heard))
+    work = asyncio.create_task(planner.run(caller, written, document, kit, contents, heard))
     work.add_done_callback(lambda _: parts.put_nowait(None))
     furthest = 0
     try:

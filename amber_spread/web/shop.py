@@ -7,7 +7,7 @@ from typing import Annotated
 
 from fastapi import APIRouter, Body, Depends, Query, Response
 
-from amber_spread.core.document import Document, FileError, complaint_at
+from amber_spread.core.document import Document, FileError, complaint_at, plan_document
 from amber_spread.core.kernel.units import LengthUnit, WeightUnit
 from amber_spread.core.shop import Asked, Shopping, bill_of, shop
 from amber_spread.core.stock.contents import contents_of
@@ -106,7 +106,7 @@ async def shop_for_one(
 ) -> Response:
     """The shopping of one design as it stands in the hand. Nothing is stored."""
     with sent_as("document"):
-        plan = await planner.planned(caller, document, kit, contents_of(pantry))
+        plan = await planner.run(caller, plan_document, document, kit, contents_of(pantry))
     asked = [Asked("order", document, bill_of(document, plan))]
     return _sent(await threads.run(caller, lambda: shop(asked, pantry)))
 

@@ -4,6 +4,7 @@ import pytest
 
 from amber_spread.jobs.processes import Processes
 from amber_spread.jobs.queue import Jobs
+from amber_spread.store.notices import Listener
 
 
 @pytest.fixture
@@ -16,6 +17,6 @@ def processes():
 @pytest.fixture
 def jobs(book):
     """The queue of a database that a worker serves."""
-    found = Jobs(book.engine)
+    found = Jobs(Listener(book.engine))
     yield found
     found.stop()

@@ -26,6 +26,7 @@ from amber_spread.kitchen import children_of
 from amber_spread.store.engine import address_of
 from amber_spread.store.jobs import Job, JobStore
 from amber_spread.store.migrate import migrate
+from amber_spread.store.notices import Listener
 from amber_spread.store.orders import OrderBook
 from tests.jobs.work import noted, parted, spin
 
@@ -66,7 +67,7 @@ def test_a_job_returns_its_result_and_raises_its_errors_here(jobs):
 
 
 def test_a_job_runs_once_however_many_ask_from_whichever_process(jobs, book, tmp_path):
-    call, other = Call(noted, (str(tmp_path / "log"), 1.0), 30), Jobs(book.engine)
+    call, other = Call(noted, (str(tmp_path / "log"), 1.0), 30), Jobs(Listener(book.engine))
     asked = [one.begin(Owner(client), call) for one in (jobs, other) for client in ("a", "b")]
     found = {one.result(LONG_S) for one in asked}
     assert len(found) == 1
@@ -85,7 +86,7 @@ def test_a_job_out_of_time_is_no_result_and_runs_again_when_asked_for_again(jobs
 
 
 def test_progress_is_heard_by_everyone_who_waits(jobs, book):
-    heard, call, other = ([], []), Call(parted, ("layers", "coats"), 30), Jobs(book.engine)
+    heard, call, other = ([], []), Call(parted, ("layers", "coats"), 30), Jobs(Listener(book.engine))
     asked = [one.begin(ME, call, mine.append) for one, mine in zip((jobs, other), heard, strict=True)]
     assert [one.result(LONG_S) for one in asked] == [2, 2]
     other.stop()
@@ -151,7 +152,7 @@ def test_the_queue_of_one_client_is_bounded(jobs, book, monkeypatch):
 
 
 def test_without_its_database_a_job_fails_with_the_reason():
-    away = Jobs(OrderBook.at("postgresql+psycopg://nobody@127.0.0.1:1/nothing").engine)
+    away = Jobs(Listener(OrderBook.at("postgresql://nobody@127.0.0.1:1/nothing").engine))
     with pytest.raises(SQLAlchemyError):
         away.begin(ME, Call(add, (2, 3), 30)).result(LONG_S)
     away.stop()
@@ -161,7 +162,7 @@ def test_jobs_are_shared_among_workers_and_those_of_a_dead_one_run_elsewhere(pos
     """As on three machines: two processes ask, two workers run."""
     path = tmp_path / "log"
     with database(postgres, "shared") as engine:
-        asking = [Jobs(engine), Jobs(engine)]
+        asking = [Jobs(Listener(engine)) for _ in range(2)]
         with job_worker(postgres.url("shared"), 1), job_worker(postgres.url("shared"), 1):
             asked = [
                 asking[number % 2].begin(Owner(str(number)), Call(noted, (str(tmp_path / str(number)), 1.0), 30))

@@ -9,6 +9,7 @@ import time
 import pytest
 
 from amber_spread.serve import warm
+from amber_spread.web.pace import slowness
 
 LONGEST_MS = 100.0
 """Longest processor time of one callback on the event loop, ms."""
@@ -19,12 +20,11 @@ def _the_event_loop_stays_quick():
     """Time every callback of the event loop; slow ones fail the tests at their end.
 
     The garbage collector is left out, because a test run has far more objects than a server. Its time is recorded by
-    thread: each thread has a processor clock of its own. On a busy machine all work takes more processor time, so the
-    limit grows with the time of a fixed piece of work.
+    thread: each thread has a processor clock of its own. The limit grows on a
+    slow or busy computer.
     """
     warm()
     slow, run, collector = [], asyncio.Handle._run, threading.local()
-    best = min(_pace() for _ in range(9))
 
     def collects(phase, _):
         if phase == "start":
@@ -36,7 +36,7 @@ def _the_event_loop_stays_quick():
         began, before = time.thread_time(), getattr(collector, "spent", 0.0)
         run(handle)
         took_ms = 1000 * (time.thread_time() - began - (getattr(collector, "spent", 0.0) - before))
-        if took_ms > LONGEST_MS and took_ms > LONGEST_MS * _pace() / best:
+        if took_ms > LONGEST_MS and took_ms > LONGEST_MS * slowness():
             slow.append(f"{took_ms:.0f} ms in {os.environ.get('PYTEST_CURRENT_TEST')}: {handle!r:.300}")
 
     asyncio.Handle._run = watched
@@ -45,10 +45,3 @@ def _the_event_loop_stays_quick():
     gc.callbacks.remove(collects)
     asyncio.Handle._run = run
     assert slow == [], "\n".join(slow)
-
-
-def _pace():
-    """Processor time of a fixed piece of work, s."""
-    began = time.thread_time()
-    sum(one * one for one in range(50_000))
-    return time.thread_time() - began

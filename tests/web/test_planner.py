@@ -2,6 +2,7 @@
 
 import pickle
 import time
+import zlib
 
 import pytest
 from sqlalchemy import text
@@ -16,10 +17,11 @@ from amber_spread.core.document import carved_bodies, plan_document
 from amber_spread.core.plan import forget
 from amber_spread.core.stock.kit import Kit, Tin
 from amber_spread.jobs.bodies import bodies_key
-from amber_spread.jobs.calling import run_call, unpack
-from amber_spread.jobs.designs import Known, with_bodies, written
+from amber_spread.jobs.calls import run_call
+from amber_spread.jobs.designs import Known, unpack, with_bodies, written
 from amber_spread.jobs.not_ready import OutOfBudget
 from amber_spread.store.bodies import BodyStore
+from amber_spread.store.notices import Listener
 from amber_spread.web.planner import Planner
 from tests.designs import document
 
@@ -28,7 +30,7 @@ STONE = CarvedBuild(points_mm=((0, 0), (200, 0), (200, 61), (90, 97), (0, 60)))
 
 @pytest.fixture
 def planner(book):
-    found = Planner(book.engine)
+    found = Planner(Listener(book.engine))
     yield found
     found.stop()
 
@@ -51,9 +53,8 @@ def test_a_carved_body_is_computed_once_by_a_worker_and_taken_over_here(planner)
     (kept,) = carved_bodies(stone)
     assert {"distances", "climbed"} <= kept.kept.keys()
     # With what is known of it, nothing is computed again.
-    again = with_bodies(written, blush, None, None, Known((kept,), {}))
-    assert again.known is None
-    assert first.model_dump_json() == again.found
+    again = with_bodies(written, blush, None, None, zlib.compress(pickle.dumps(Known((kept,), {}))))
+    assert again == ((first.model_dump_json(), False), None)
 
 
 def test_a_restart_or_another_process_computes_no_body_twice(planner, calls, book, monkeypatch):
@@ -64,11 +65,11 @@ def test_a_restart_or_another_process_computes_no_body_twice(planner, calls, boo
     forget()
     known = unpack(entry)
     assert {"distances", "climbed", "tins"} <= known.bodies[0].kept.keys()
-    outcome, result, learnt = run_call(calls[0].pickled(), entry, True)
+    outcome, result, learnt = run_call(calls[0].pickled(), entry)
     assert (outcome, learnt) == ("done", None)
     assert pickle.loads(result) == (first, False)
     # Another version of the program computes it again.
-    monkeypatch.setattr("amber_spread.jobs.bodies.program_version", lambda: "another")
+    monkeypatch.setattr("amber_spread.jobs.program.program_version", lambda: "another")
     assert bodies_key(bodies_of(stone.design, stone.practice)) != key
 
 
@@ -77,11 +78,11 @@ def test_a_body_that_is_damaged_in_the_database_is_computed_again(planner, book)
     planner.plan(stone)
     with book.engine.begin() as connection:
         connection.execute(text("update cached_bodies set content = 'no pickle'"))
-    other = Planner(book.engine)
-    assert other._bodies.load(bodies_of(stone.design, stone.practice)).bodies == ()
+    other = Planner(Listener(book.engine))
+    assert other._bodies.load(bodies_of(stone.design, stone.practice), changed=False).bodies == ()
     forget()
     assert other.plan(document(Tier(tin_diameter_mm=206, build=STONE, name="Stone"))).tiers[0].carving
-    assert other._bodies.in_memory(bodies_of(stone.design, stone.practice))
+    assert other._bodies.load(bodies_of(stone.design, stone.practice), changed=False).bodies
     other.stop()
 
 

@@ -39,7 +39,7 @@ def carving_of(design: Design, practice: Practice) -> str:
 
     All that says how anything is shaped and how thick it is, without what it is made of, coloured and called.
     """
-    carved = [without_fields(tier.model_dump(mode="json"), UNSHAPED) for tier in design.tiers if tier.build.carved]
+    carved = [without_fields(tier.model_dump(mode="json"), _unshaped) for tier in design.tiers if tier.build.carved]
     return json.dumps([carved, practice.model_dump(mode="json")]) if carved else ""
 
 
@@ -51,8 +51,12 @@ def bodies_of(design: Design, practice: Practice) -> str:
     fields = {"shape": True, "build": True, "tin_diameter_mm": True, "measured": True}
     # What is cut out of a body once it is made changes nothing of it.
     bodies = [tier.model_dump(mode="json", include=fields, exclude={"build": {"openings"}}) for tier in tiers]
-    shaped = without_fields(bodies, UNSHAPED)
+    shaped = without_fields(bodies, _unshaped)
     return json.dumps([shaped, practice.narrower_mm]) if tiers else ""
+
+
+def _unshaped(name: str) -> bool:
+    return name.endswith(UNSHAPED)
 
 
 def _joint_ms(tier: Tier) -> float:

@@ -16,7 +16,7 @@ from amber_spread.core.design.settled import settle
 from amber_spread.core.document.upgrades import FromLater, upgraded
 from amber_spread.core.geometry.bare import BareBody
 from amber_spread.core.kernel import limits
-from amber_spread.core.kernel.base import Frozen, Name, at, printable, printable_lines
+from amber_spread.core.kernel.base import Frozen, Name, at, printable, printable_lines, without_fields
 from amber_spread.core.kernel.check import Check, checker
 from amber_spread.core.plan import Plan, plan
 from amber_spread.core.stock.contents import Contents
@@ -173,13 +173,9 @@ PICTURES = ("picture", "front_picture", "above_picture")
 def without_private(written: Mapping[str, Any]) -> dict[str, Any]:
     """A written document of any format, ready to share: without its customer, its notes and its traced pictures."""
     shared = {name: "" if name in PRIVATE else value for name, value in written.items()}
-    return shared | {"design": _without_pictures(shared["design"])} if "design" in shared else shared
-
-
-def _without_pictures(part: Any) -> Any:
-    if isinstance(part, dict):
-        return {name: None if name in PICTURES else _without_pictures(value) for name, value in part.items()}
-    return [_without_pictures(value) for value in part] if isinstance(part, list) else part
+    return (
+        shared | {"design": without_fields(shared["design"], PICTURES.__contains__)} if "design" in shared else shared
+    )
 
 
 def file_text(written: Mapping[str, Any]) -> str:

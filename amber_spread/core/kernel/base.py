@@ -168,12 +168,21 @@ Hex = Annotated[str, StringConstraints(pattern=r"^#[0-9A-Fa-f]{6}$")]
 """A colour on screen, `#RRGGBB`."""
 
 
-def without_fields(part: Any, endings: tuple[str, ...]) -> Any:
-    """A copy of JSON data without the fields whose names end so, at any depth.
+def with_fields(part: Any, wanted: Callable[[str], bool], change: Callable[[Any], Any]) -> Any:
+    """A copy of JSON data with every wanted field changed, by its name, at any depth.
 
-    >>> without_fields([{"colour": 1, "kind": {"base_colour": 2, "at": 3}}], ("colour",))
-    [{'kind': {'at': 3}}]
+    >>> with_fields([{"colour": 1, "kind": {"base_colour": 2, "at": 3}}], lambda name: "colour" in name, str)
+    [{'colour': '1', 'kind': {'base_colour': '2', 'at': 3}}]
     """
     if isinstance(part, dict):
-        return {name: without_fields(value, endings) for name, value in part.items() if not name.endswith(endings)}
-    return [without_fields(value, endings) for value in part] if isinstance(part, list) else part
+        return {name: change(one) if wanted(name) else with_fields(one, wanted, change) for name, one in part.items()}
+    return [with_fields(one, wanted, change) for one in part] if isinstance(part, list) else part
+
+
+def without_fields(part: Any, wanted: Callable[[str], bool]) -> Any:
+    """A copy of JSON data with null in every wanted field, by its name, at any depth.
+
+    >>> without_fields([{"colour": 1, "kind": {"base_colour": 2, "at": 3}}], lambda name: "colour" in name)
+    [{'colour': None, 'kind': {'base_colour': None, 'at': 3}}]
+    """
+    return with_fields(part, wanted, lambda _: None)

@@ -62,7 +62,7 @@ describe("an order on the bench", () => {
     expect(asked.some((body) => body.includes('"carved"'))).toBe(true);
   });
 
-  it("stops working out a plan when told to, until the next edit or until it is told to go on", async () => {
+  it("stops planning on request, until the next edit or until you start it again", async () => {
     server.slow = new Promise(() => undefined);
     const order = useOrder();
     void order.open(ID);

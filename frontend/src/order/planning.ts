@@ -3,6 +3,7 @@ import { computed, ref, shallowRef, toRaw, type ShallowRef, watch } from "vue";
 import { answered, api, isBusy, Refused, Unreachable } from "@/api/client";
 import { lastOf, type Part } from "@/api/parts";
 import type { Document, Plan } from "@/api/types";
+import { Newest } from "@/base/newest";
 import { useKit } from "@/kitchen/kit";
 import { usePantry } from "@/kitchen/pantry";
 
@@ -29,8 +30,7 @@ export function usePlanning(document: ShallowRef<Document | null>, on: OnPlan) {
   /** The plan was stopped. The next edit starts it again. */
   const stopped = ref(false);
   let retries = 0;
-  let timer: ReturnType<typeof setTimeout> | undefined;
-  let planning: AbortController | null = null;
+  const newest = new Newest();
   /** What a plan depends on besides the document, and its value at the last plan. */
   const beside = computed(() => JSON.stringify([kit.kit, pantry.larder?.contents]));
   let plannedWith = "";
@@ -51,30 +51,28 @@ export function usePlanning(document: ShallowRef<Document | null>, on: OnPlan) {
   /** Plan the document as it is now. Only the newest answer counts. */
   async function replan(): Promise<void> {
     if (!document.value) return;
-    interrupt();
-    const mine = new AbortController();
-    planning = mine;
+    const signal = newest.begin();
     behind.value = true;
     stopped.value = false;
     // Both are requested before the screen follows the edit.
     if (!kit.shown || !pantry.larder) await Promise.all([kit.ready(), pantry.ready()]);
-    if (mine.signal.aborted) return;
+    if (signal.aborted) return;
     plannedWith = beside.value;
     try {
-      const answer = await planOf(toRaw(document.value), mine.signal);
-      if (mine.signal.aborted) return;
+      const answer = await planOf(toRaw(document.value), signal);
+      if (signal.aborted) return;
       plan.value = answer;
       planUnreachable.value = false;
       stillWorking.value = "";
       retries = 0;
       on.arrived();
     } catch (error) {
-      if (mine.signal.aborted) return;
+      if (signal.aborted) return;
       if (error instanceof Refused && error.problem.status < 500) on.refused(error);
       else if (error instanceof Refused || error instanceof Unreachable) tryAgain(error);
       else throw error;
     } finally {
-      if (planning === mine) {
+      if (newest.is(signal)) {
         behind.value = false;
         part.value = null;
       }
@@ -84,19 +82,13 @@ export function usePlanning(document: ShallowRef<Document | null>, on: OnPlan) {
   function tryAgain(error: Refused | Unreachable): void {
     stillWorking.value = isBusy(error) ? error.problem.detail : "";
     planUnreachable.value = !stillWorking.value;
-    timer = setTimeout(() => void replan(), Math.min(RETRY_AFTER_MS * 2 ** retries, RETRY_AT_MOST_MS));
+    newest.later(replan, Math.min(RETRY_AFTER_MS * 2 ** retries, RETRY_AT_MOST_MS));
     if (stillWorking.value) retries += 1;
-  }
-
-  function interrupt(): void {
-    clearTimeout(timer);
-    planning?.abort();
-    planning = null;
   }
 
   /** Stop planning, until the next edit or until it is started again. */
   function stopPlanning(): void {
-    interrupt();
+    newest.stop();
     behind.value = false;
     part.value = null;
     stillWorking.value = "";
@@ -105,7 +97,7 @@ export function usePlanning(document: ShallowRef<Document | null>, on: OnPlan) {
 
   /** Forget the plan of an order that is closed. */
   function dropPlan(): void {
-    interrupt();
+    newest.stop();
     plan.value = null;
     plannedWith = "";
     stopped.value = false;

@@ -3,6 +3,7 @@ import { defineStore } from "pinia";
 import { computed, ref, shallowRef, toRaw } from "vue";
 import { answered, api, isBusy, Refused } from "@/api/client";
 import type { Shopping } from "@/api/types";
+import { Newest } from "@/base/newest";
 import { keep, recall } from "@/base/browser";
 import { useKit } from "@/kitchen/kit";
 import { useOrder } from "./order";
@@ -39,13 +40,12 @@ export const useShopping = defineStore("shopping", () => {
   const awaited = ref("");
   /** The place of the list on screen. */
   let shownFor = "";
-  let again: ReturnType<typeof setTimeout> | undefined;
   const scope = ref<Scope>("order");
   const first = ref("");
   const days = ref(7);
   const pooled = ref(false);
   const ticked = ref<string[]>([]);
-  let asking: AbortController | null = null;
+  const newest = new Newest();
 
   const from = computed(
     () => first.value || mondayOf(order.document?.due ? new Date(order.document.due) : new Date()),
@@ -67,26 +67,23 @@ export const useShopping = defineStore("shopping", () => {
   /** Ask again. Only the newest answer counts; what was there stays on screen until it comes. */
   async function refresh(): Promise<void> {
     if (!order.document) return;
-    asking?.abort();
-    clearTimeout(again);
+    const signal = newest.begin();
     if (shownFor !== place.value) shopping.value = null;
-    const mine = new AbortController();
-    asking = mine;
     busy.value = true;
     try {
-      const found = await ask(mine.signal);
-      if (mine.signal.aborted) return;
+      const found = await ask(signal);
+      if (signal.aborted) return;
       shopping.value = found;
       shownFor = place.value;
       trouble.value = "";
       awaited.value = "";
       ticked.value = tickedBefore(place.value);
     } catch (error) {
-      if (mine.signal.aborted) return;
+      if (signal.aborted) return;
       awaited.value = isBusy(error) ? error.problem.detail : "";
       if (awaited.value) {
         trouble.value = "";
-        again = setTimeout(() => void refresh(), ASK_AGAIN_MS);
+        newest.later(refresh, ASK_AGAIN_MS);
         return;
       }
       trouble.value =
@@ -95,7 +92,7 @@ export const useShopping = defineStore("shopping", () => {
             error.problem.detail
           : "The kitchen's server cannot be reached just now. This list is from before.";
     } finally {
-      if (asking === mine) busy.value = false;
+      if (newest.is(signal)) busy.value = false;
     }
   }
 

@@ -17,13 +17,15 @@ def upgrade() -> None:
         sa.Column("data", sa.Text(), nullable=False),
         sa.PrimaryKeyConstraint("digest", name="pk_pictures"),
     )
+    op.add_column("revisions", sa.Column("pictures", sa.ARRAY(sa.Text()), server_default="{}", nullable=False))
 
 
 def downgrade() -> None:
     """Put every picture back into its revisions, then drop the table."""
     connection = op.get_bind()
     for digest, data in connection.execute(sa.text("select digest, data from pictures")).all():
-        statement = "update revisions set document = replace(document::text, :stored, :data)::json"
-        where = " where strpos(document::text, :stored) > 0"
-        connection.execute(sa.text(statement + where), {"stored": f"picture:{digest}", "data": data})
+        put_back = "update revisions set document = replace(document::text, :digest, :data)::json"
+        where = " where pictures @> array[:digest]"
+        connection.execute(sa.text(put_back + where), {"digest": digest, "data": data})
+    op.drop_column("revisions", "pictures")
     op.drop_table("pictures")

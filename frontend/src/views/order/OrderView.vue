@@ -157,8 +157,10 @@ onBeforeRouteLeave(async () => {
     </main>
     <aside id="decided" ref="panel" class="panel" tabindex="-1" :aria-label="`${current.name} lens`">
       <template v-if="!order.plan && !desk.complaints.length">
-        <h2 tabindex="-1">{{ current.name }}</h2>
-        <p>The numbers come as soon as this cake is worked out. What you change meanwhile is saved.</p>
+        <h2 tabindex="-1">{{ current.words }}</h2>
+        <p v-if="!order.stopped">
+          The numbers come as soon as this cake is worked out. What you change meanwhile is saved.
+        </p>
       </template>
       <component :is="current.panel" />
     </aside>
