@@ -12,7 +12,7 @@ from amber_spread.web.orders import BeganFrom, Book
 router = APIRouter(prefix="/kit", tags=["kit"])
 
 
-def kit_shelf(book: Book) -> KitShelf:
+async def kit_shelf(book: Book) -> KitShelf:
     """The kit kept beside the orders."""
     return KitShelf(book.engine)
 

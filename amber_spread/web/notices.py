@@ -94,7 +94,7 @@ class Notices:
             self._end_of(queue)
 
 
-def _notices(request: Request) -> Notices:
+async def _notices(request: Request) -> Notices:
     found: Notices = request.app.state.notices
     return found
 

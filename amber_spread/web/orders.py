@@ -37,7 +37,7 @@ class Save(Frozen):
     document: Document
 
 
-def book(request: Request) -> OrderBook:
+async def book(request: Request) -> OrderBook:
     """The order book the application was made with."""
     found: OrderBook = request.app.state.book
     return found

@@ -73,7 +73,7 @@ class Cup(Frozen):
     volume_ml: Annotated[float, CUP.field()]
 
 
-def pantry_shelf(book: Book) -> PantryShelf:
+async def pantry_shelf(book: Book) -> PantryShelf:
     """The pantry kept beside the orders."""
     return PantryShelf(book.engine)
 

@@ -66,7 +66,11 @@ class Caller:
         request.state.waits_on_purpose = True
 
 
-CallerOf = Annotated[Caller, Depends()]
+async def _caller(request: Request) -> Caller:
+    return Caller(request)
+
+
+CallerOf = Annotated[Caller, Depends(_caller)]
 
 
 @contextmanager
@@ -238,7 +242,7 @@ def _stopped_means(error: Exception) -> Iterator[None]:
         raise error from ended
 
 
-def _planner(request: Request) -> Planner:
+async def _planner(request: Request) -> Planner:
     found: Planner = request.app.state.planner
     return found
 

@@ -39,7 +39,7 @@ class EarlierPractice(Frozen):
     aside: bool
 
 
-def practice_shelf(book: Book) -> PracticeShelf:
+async def practice_shelf(book: Book) -> PracticeShelf:
     """The practice kept beside the orders."""
     return PracticeShelf(book.engine)
 

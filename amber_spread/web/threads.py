@@ -30,7 +30,7 @@ class ComputeThreads:
             return await to_thread.run_sync(compute, limiter=self._threads)
 
 
-def _threads(request: Request) -> ComputeThreads:
+async def _threads(request: Request) -> ComputeThreads:
     found: ComputeThreads = request.app.state.threads
     return found
 

@@ -35,7 +35,7 @@ class Screen:
         self.ended.set()
 
     def has_heard(self, *expected):
-        until = time.monotonic() + 5
+        until = time.monotonic() + 20
         while self.heard != list(expected) and time.monotonic() < until:
             time.sleep(0.01)
         return self.heard == list(expected)
