@@ -98,6 +98,6 @@ def _open(screen: Page, title: str) -> None:
 
 
 def _take(screen: Page, name: str) -> None:
-    screen.mouse.move(640, 60)
+    screen.mouse.move(1, 1)
     screen.wait_for_timeout(400)
     screen.screenshot(path=FOLDER / f"{name}.png")
