@@ -230,6 +230,8 @@ class Maker:
             [
                 lambda order: ("POST", "/api/plan", {"document": order}),
                 lambda order: ("POST", "/api/plan", {"document": order, "kit": self._changed(KIT)}),
+                lambda order: ("POST", "/api/plan/parts", {"document": order}),
+                lambda order: ("POST", "/api/plan/figure", {"figure": self.chance.choice(FIGURES), "document": order}),
                 lambda order: ("POST", "/api/orders", order),
                 lambda order: ("PUT", f"/api/orders/{self._id()}", {"began_from": self._few(), "document": order}),
                 lambda order: ("POST", "/api/shop", {"document": order}),
@@ -348,6 +350,7 @@ class Maker:
         ]
 
 
+FIGURES = ("stack.height", "tiers.1.layers.height", "tiers.2.coats.final.weight", "")
 KIT = STARTING.model_dump(mode="json")
 LARDER = PANTRY.model_dump(mode="json")
 

@@ -19,6 +19,8 @@ from amber_spread.core.geometry.bare import BareBody, made_of, take_over
 from amber_spread.core.geometry.sliced import Level
 from amber_spread.core.kernel import limits
 from amber_spread.core.kernel.base import Frozen
+from amber_spread.core.kernel.figures import Figure, without_workings
+from amber_spread.core.kernel.naming import figures
 from amber_spread.core.stock.contents import Contents
 from amber_spread.core.stock.kit import Kit
 from amber_spread.core.tier import Envelope, RoundView, Worked, envelope_of, levels_of
@@ -103,6 +105,18 @@ def with_bodies(
 def written(document: Document, kit: Kit | None, contents: Contents | None) -> str:
     """The plan of a design file as JSON. Raises FileError where it cannot be planned."""
     return plan_document(document, kit, contents).model_dump_json()
+
+
+def without_its_workings(document: Document, kit: Kit | None, contents: Contents | None) -> str:
+    """The same, with null for the `given` of every figure."""
+    planned = plan_document(document, kit, contents)
+    with without_workings():
+        return planned.model_dump_json()
+
+
+def figure_of(id: str, document: Document, kit: Kit | None, contents: Contents | None) -> list[Figure]:
+    """The figure of a plan with this id, with its working; none if there is no such figure. Raises FileError."""
+    return [figure for figure in figures(plan_document(document, kit, contents)) if figure.id == id]
 
 
 def tier_in_the_round(

@@ -67,14 +67,26 @@ async def _edit(port: int, number: int, think_s: float, until: float, first_s: f
                 break
             writer.write(request)
             head = (await reader.readuntil(b"\r\n\r\n")).lower()
-            size = int(head.partition(b"content-length:")[2].partition(b"\r\n")[0])
-            await reader.readexactly(size)
+            size = await _read_body(reader, head)
             now = time.perf_counter()
             told.append(Answered(now, now - began, int(head.split(b" ", 2)[1]), size))
             await asyncio.sleep(think_s)
     finally:
         writer.close()
     return told
+
+
+async def _read_body(reader: asyncio.StreamReader, head: bytes) -> int:
+    """Read the body of an answer, whole or in chunks. Returns its bytes."""
+    length = head.partition(b"content-length:")[2].partition(b"\r\n")[0]
+    if length:
+        return len(await reader.readexactly(int(length)))
+    size = 0
+    while chunk := int(await reader.readuntil(b"\r\n"), 16):
+        size += chunk
+        await reader.readexactly(chunk + len(b"\r\n"))
+    await reader.readexactly(len(b"\r\n"))
+    return size
 
 
 def _requests(number: int) -> Iterator[bytes]:
@@ -90,4 +102,4 @@ def _requests(number: int) -> Iterator[bytes]:
         tiers[step % len(tiers)]["tin_diameter_mm"] += 0.0001
         body = json.dumps({"document": document, "kit": STARTING.model_dump(mode="json")}).encode()
         head = "".join(f"{name}: {value}\r\n" for name, value in {**lines, "Content-Length": len(body)}.items())
-        yield f"POST /api/plan HTTP/1.1\r\n{head}\r\n".encode() + body
+        yield f"POST /api/plan/parts HTTP/1.1\r\n{head}\r\n".encode() + body

@@ -169,6 +169,6 @@ def _bare_requests(address: str) -> list[float]:
     times = []
     for _ in range(EDITS):
         began = time.perf_counter()
-        ask(port, "POST", "/api/plan", body)
+        ask(port, "POST", "/api/plan/parts", body)
         times.append((time.perf_counter() - began) * 1000)
     return times

@@ -105,18 +105,17 @@ class Planner:
         document: Document,
         kit: Kit | None,
         contents: Contents | None = None,
-        heard: Heard = unheard,
     ) -> T:
-        """The result of some work on a design file: on the spot if it is quick, else from a job, with its progress.
+        """The result of some work on a design file: on the spot if it is quick, else from a job.
 
         Raises FileError, and what `elsewhere` raises.
         """
-        found = self._here(work, document, kit, contents)
-        return await self.elsewhere(caller, work, document, kit, contents, heard) if found is None else found
+        found = self.quick(work, document, kit, contents)
+        return await self.elsewhere(caller, work, document, kit, contents) if found is None else found
 
     def quick_plan(self, document: Document, kit: Kit | None = None, contents: Contents | None = None) -> Plan | None:
         """The plan if it is quick. Raises FileError."""
-        return self._here(plan_document, document, kit, contents)
+        return self.quick(plan_document, document, kit, contents)
 
     def plan(self, document: Document, kit: Kit | None = None, contents: Contents | None = None) -> Plan:
         """The plan, from a background job if it takes long; call it from a thread. Raises FileError and OutOfBudget."""
@@ -140,8 +139,8 @@ class Planner:
     ) -> T:
         """Run a job on a design file, with its cached bodies.
 
-        Raises FileError, OutOfBudget, QueueFull, and Unwanted once the caller is gone: their next edit follows soon and
-        should not wait behind this one.
+        `heard` is called with each part of the job as it begins. Raises FileError, OutOfBudget, QueueFull, and Unwanted
+        once the caller is gone: their next edit follows soon and should not wait behind this one.
         """
         bodies, call = _call(work, document, kit, contents)
         with _stopped_means(OutOfBudget()):
@@ -175,8 +174,11 @@ class Planner:
         kind = (str(carved), *(f"{tier.shape.kind} {tier.build.kind}" for tier in document.design.tiers))
         return kind if self._slow.get(kind, QUICK).until <= time.monotonic() else None
 
-    def _here(self, work: Work[T], document: Document, kit: Kit | None, contents: Contents | None) -> T | None:
-        """Run some work on the spot if it should be quick, and measure it. None if it should be a job."""
+    def quick(self, work: Work[T], document: Document, kit: Kit | None, contents: Contents | None) -> T | None:
+        """Run some work on the spot if it should be quick, and measure it. None if it should be a job.
+
+        Raises FileError.
+        """
         kind = self._quick_kind(document, kit)
         if kind is None:
             return None

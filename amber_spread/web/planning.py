@@ -3,10 +3,10 @@
 import asyncio
 import json
 from collections.abc import AsyncIterator, Mapping
-from functools import cache
+from functools import cache, partial
 from typing import Annotated, Any, get_args
 
-from fastapi import APIRouter, Body, Response
+from fastapi import APIRouter, Body, HTTPException, Response
 from fastapi.responses import StreamingResponse
 
 from amber_spread.core.design.habits import HABITS, HANDLINGS, SHARES, Habit, Handling
@@ -15,7 +15,7 @@ from amber_spread.core.design.practice import Practice
 from amber_spread.core.design.rows import Choice, Kind
 from amber_spread.core.document import Document, FileError
 from amber_spread.core.kernel.base import Frozen
-from amber_spread.core.kernel.figures import RULES, RuleText
+from amber_spread.core.kernel.figures import RULES, Figure, RuleText
 from amber_spread.core.kernel.limits import LIMITS, MAX_FILE_BYTES, Limit
 from amber_spread.core.plan import Plan
 from amber_spread.core.stock.contents import Contents
@@ -24,9 +24,9 @@ from amber_spread.core.stock.kit import STARTING, TIN_WORDS, Kit, ShapedBoard
 from amber_spread.core.stock.media import LIBRARY, MEDIUM_KINDS, Allergen, Medium, MediumKind, kinds_that
 from amber_spread.core.stock.supports import SORTS, TEST_STEPS
 from amber_spread.core.tier import BOARD_SHAPES
-from amber_spread.jobs.designs import written
+from amber_spread.jobs.designs import figure_of, without_its_workings, written
 from amber_spread.jobs.not_ready import NotReady, Unwanted
-from amber_spread.web.errors import not_ready, unusable
+from amber_spread.web.errors import Problem, not_ready, unusable
 from amber_spread.web.planner import Caller, CallerOf, Planner, PlannerOf, sent_as
 
 router = APIRouter(tags=["planning"])
@@ -97,7 +97,7 @@ async def plan(
         return Response(await planner.run(caller, written, document, kit, contents), media_type="application/json")
 
 
-@router.post("/plan/parts", response_class=StreamingResponse, responses={200: {"content": {LINES: {"schema": TOLD}}}})
+@router.post("/plan/parts", response_class=Response, responses={200: {"content": {LINES: {"schema": TOLD}}}})
 async def plan_in_parts(
     document: Annotated[Document, Body()],
     kit: Annotated[Kit | None, Body()] = None,
@@ -105,11 +105,22 @@ async def plan_in_parts(
     *,
     caller: CallerOf,
     planner: PlannerOf,
-) -> StreamingResponse:
-    """The same, told as it goes: a line of JSON a part of the work as that begins (`part` and how far it is, `share`),
-    and last the `plan`, or the `problem` there is with the design.
+) -> Response:
+    """The plan with its progress: a line of JSON for each part of the work as it begins (`part` and the `share` done),
+    and last the `plan`, or the `problem` with the design. Figures come without their workings (`given` is null).
     """
+    try:
+        with sent_as("document"):
+            found = planner.quick(without_its_workings, document, kit, contents)
+    except FileError as error:
+        return Response(_problem_line(unusable(error.complaints)), media_type=LINES)
+    if found is not None:
+        return Response(f'{{"plan":{found}}}\n', media_type=LINES)
     return StreamingResponse(_told(caller, planner, document, kit, contents), media_type=LINES)
+
+
+def _problem_line(problem: Problem) -> str:
+    return f'{{"problem":{problem.model_dump_json()}}}\n'
 
 
 async def _told(
@@ -120,7 +131,7 @@ async def _told(
     def heard(name: str) -> None:
         loop.call_soon_threadsafe(parts.put_nowait, name)
 
-    work = asyncio.create_task(planner.run(caller, written, document, kit, contents, heard))
+    work = asyncio.create_task(planner.elsewhere(caller, without_its_workings, document, kit, contents, heard))
     work.add_done_callback(lambda _: parts.put_nowait(None))
     furthest = 0
     try:
@@ -131,13 +142,31 @@ async def _told(
         with sent_as("document"):
             yield f'{{"plan":{await work}}}\n'
     except FileError as error:
-        yield f'{{"problem":{unusable(error.complaints).model_dump_json()}}}\n'
+        yield _problem_line(unusable(error.complaints))
     except NotReady as error:
-        yield f'{{"problem":{not_ready(error).model_dump_json()}}}\n'
+        yield _problem_line(not_ready(error))
     except Unwanted:
         return
     finally:
         work.cancel()
+
+
+@router.post("/plan/figure")
+async def figure_with_working(
+    figure: Annotated[str, Body(max_length=400)],
+    document: Annotated[Document, Body()],
+    kit: Annotated[Kit | None, Body()] = None,
+    contents: Annotated[Contents | None, Body()] = None,
+    *,
+    caller: CallerOf,
+    planner: PlannerOf,
+) -> Figure:
+    """One figure of a plan, by its id, with its working. Nothing is stored."""
+    with sent_as("document"):
+        found = await planner.run(caller, partial(figure_of, figure), document, kit, contents)
+    if not found:
+        raise HTTPException(404, "This plan has no such figure")
+    return found[0]
 
 
 @router.post("/read")

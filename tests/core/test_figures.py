@@ -2,13 +2,27 @@
 
 import doctest
 import importlib
+import json
 import pkgutil
+from concurrent.futures import ThreadPoolExecutor
 
 import pytest
+from pydantic import TypeAdapter
 
 from amber_spread import core
 from amber_spread.core.kernel import figures
-from amber_spread.core.kernel.figures import RULES, Quantity, Rule, chosen, decided, rule, same, total
+from amber_spread.core.kernel.figures import (
+    RULES,
+    Figure,
+    Quantity,
+    Rule,
+    chosen,
+    decided,
+    rule,
+    same,
+    total,
+    without_workings,
+)
 
 
 @pytest.fixture
@@ -35,6 +49,18 @@ def test_a_rules_figure_remembers_the_numbers_with_units_read_from_their_names(d
         "volume": Quantity(20, "ml"),
         "spare": Quantity(2, "each"),
     }
+
+
+def test_figures_are_written_without_their_workings_only_where_that_is_asked_for(density):
+    figure, written = density.figure(30, 20, 1), TypeAdapter(Figure)
+    whole = {name: {"value": value, "unit": unit} for name, value, unit in
+             (("weight", 30, "g"), ("volume", 20, "ml"), ("spare", 1, "each"))}  # fmt: skip
+    with without_workings(), ThreadPoolExecutor(1) as other:
+        assert json.loads(written.dump_json(figure))["given"] is None
+        assert json.loads(other.submit(written.dump_json, figure).result())["given"] == whole
+    assert json.loads(written.dump_json(figure))["given"] == whole
+    read = written.validate_json(b'{"value": 1, "unit": "g", "rule": "total", "given": null}')
+    assert (read.value, read.given) == (1, {})
 
 
 def test_an_id_cannot_be_taken_twice(density):

@@ -8,6 +8,7 @@ from sqlalchemy.exc import OperationalError
 
 from amber_spread.core.document.document import plan_document, read_document, without_private, write_document
 from amber_spread.core.kernel.limits import MAX_FILE_BYTES
+from amber_spread.core.kernel.naming import figures
 from amber_spread.schemas import schemas
 from amber_spread.store.orders import OrderBook, Sought
 from amber_spread.web.app import make_app
@@ -41,6 +42,38 @@ def test_a_plan_over_http_is_the_plan_of_the_core(client):
     sent = document(tier(254), tier(203.2))
     answer = client.post("/api/plan", json={"document": json.loads(write_document(sent))})
     assert answer.json() == json.loads(plan_document(sent).model_dump_json())
+
+
+def test_a_figure_is_explained_when_it_is_asked_for(client):
+    sent = document(tier(254), tier(203.2))
+    told = {"document": json.loads(write_document(sent))}
+    (line,) = client.post("/api/plan/parts", json=told).text.splitlines()
+    lean = list(leaves(json.loads(line)["plan"]))
+    whole = list(figures(plan_document(sent)))
+    assert len(lean) == len(whole) > 200
+    assert {one["id"]: one["value"] for one in lean} == {figure.id: figure.value for figure in whole}
+    assert all(one["given"] is None for one in lean)
+    for figure in whole[::47]:
+        found = client.post("/api/plan/figure", json={"figure": figure.id, **told}).json()
+        assert found["given"] == {
+            name: {"value": put_in.value, "unit": put_in.unit} for name, put_in in figure.given.items()
+        }
+        assert (found["id"], found["value"], found["rule"]) == (figure.id, figure.value, figure.rule)
+    assert (
+        "no such figure" in problem(client.post("/api/plan/figure", json={"figure": "tiers.9", **told}), 404)["detail"]
+    )
+    told["document"]["design"]["tiers"][0]["tin_diameter_mm"] = 9999
+    answer = client.post("/api/plan/figure", json={"figure": whole[0].id, **told})
+    assert problem(answer, 422)["errors"][0]["field"].startswith("document.design")
+
+
+def leaves(node):
+    """Every figure in the JSON of a plan."""
+    if isinstance(node, dict) and node.keys() >= {"rule", "rounding", "given"}:
+        yield node
+    elif isinstance(node, dict | list):
+        for part in node.values() if isinstance(node, dict) else node:
+            yield from leaves(part)
 
 
 def test_the_handbook_tells_media_limits_and_rules(client):

@@ -14,7 +14,7 @@ from amber_spread.core.design.finishes import DrapeCover, FreehandFinal
 from amber_spread.core.design.shapes import RoundShape, SquareShape
 from amber_spread.core.design.solids import BallSolid, BoxSolid
 from amber_spread.core.document import carved_bodies, plan_document
-from amber_spread.core.plan import forget
+from amber_spread.core.kernel.caching import forget
 from amber_spread.core.stock.kit import Kit, Tin
 from amber_spread.jobs.bodies import bodies_key
 from amber_spread.jobs.calls import run_call

@@ -35,10 +35,30 @@ export interface paths {
         put?: never;
         /**
          * Plan In Parts
-         * @description The same, told as it goes: a line of JSON a part of the work as that begins (`part` and how far it is, `share`),
-         *     and last the `plan`, or the `problem` there is with the design.
+         * @description The plan with its progress: a line of JSON for each part of the work as it begins (`part` and the `share` done),
+         *     and last the `plan`, or the `problem` with the design. Figures come without their workings (`given` is null).
          */
         post: operations["plan_in_parts_api_plan_parts_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/plan/figure": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Figure With Working
+         * @description One figure of a plan, by its id, with its working. Nothing is stored.
+         */
+        post: operations["figure_with_working_api_plan_figure_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1382,6 +1402,14 @@ export interface components {
                 [key: string]: components["schemas"]["Sheet"];
             };
         };
+        /** Body_figure_with_working_api_plan_figure_post */
+        Body_figure_with_working_api_plan_figure_post: {
+            /** Figure */
+            figure: string;
+            document: components["schemas"]["Document"];
+            kit?: components["schemas"]["Kit"] | null;
+            contents?: components["schemas"]["Contents"] | null;
+        };
         /** Body_plan_api_plan_post */
         Body_plan_api_plan_post: {
             document: components["schemas"]["Document"];
@@ -2673,7 +2701,7 @@ export interface components {
             /** Given */
             given?: {
                 [key: string]: components["schemas"]["Quantity"];
-            };
+            } | null;
             /**
              * Id
              * @default
@@ -7363,6 +7391,84 @@ export interface operations {
                 };
                 content: {
                     "application/x-ndjson": string;
+                };
+            };
+            /** @description The request could not be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Another save came first */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The request is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A field is not acceptable */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The order book cannot be reached, or not written to */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    figure_with_working_api_plan_figure_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Body_figure_with_working_api_plan_figure_post"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Figure"];
                 };
             };
             /** @description The request could not be read */

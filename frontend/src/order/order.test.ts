@@ -62,6 +62,21 @@ describe("an order on the bench", () => {
     expect(asked.some((body) => body.includes('"carved"'))).toBe(true);
   });
 
+  it("asks for a working of the plan on screen, not of an edit that is not planned yet", async () => {
+    const order = await opened();
+    const asked: unknown[] = [];
+    vi.stubGlobal("fetch", async (request: Request) => {
+      if (!request.url.endsWith("/api/plan/figure")) return server.answer(request);
+      asked.push(await request.json());
+      return Response.json({ id: "stack.height", given: { layers: { value: 3, unit: "each" } } });
+    });
+    server.slow = new Promise(() => undefined);
+    order.edit(rename("Two"));
+    const found = await order.workingOf("stack.height");
+    expect(found.given).toEqual({ layers: { value: 3, unit: "each" } });
+    expect(asked).toMatchObject([{ figure: "stack.height", document: { title: "One" } }]);
+  });
+
   it("stops planning on request, until the next edit or until you start it again", async () => {
     server.slow = new Promise(() => undefined);
     const order = useOrder();

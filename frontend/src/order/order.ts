@@ -419,6 +419,7 @@ export const useOrder = defineStore("order", () => {
     redo,
     replan,
     stopPlanning: planning.stopPlanning,
+    workingOf: planning.workingOf,
     save,
     settle,
     flush,

@@ -2,7 +2,7 @@
 import { computed, ref, shallowRef, toRaw, type ShallowRef, watch } from "vue";
 import { answered, api, isBusy, Refused, Unreachable } from "@/api/client";
 import { lastOf, type Part } from "@/api/parts";
-import type { Document, Plan } from "@/api/types";
+import type { Contents, Document, Figure, Kit, Plan } from "@/api/types";
 import { Newest } from "@/base/newest";
 import { useKit } from "@/kitchen/kit";
 import { usePantry } from "@/kitchen/pantry";
@@ -14,6 +14,13 @@ const RETRY_AT_MOST_MS = 60000;
 export interface OnPlan {
   arrived: () => void;
   refused: (error: Refused) => void;
+}
+
+/** What a plan is made of. */
+interface Asked {
+  document: Document;
+  kit: Kit | null;
+  contents: Contents | undefined;
 }
 
 export function usePlanning(document: ShallowRef<Document | null>, on: OnPlan) {
@@ -34,6 +41,8 @@ export function usePlanning(document: ShallowRef<Document | null>, on: OnPlan) {
   /** What a plan depends on besides the document, and its value at the last plan. */
   const beside = computed(() => JSON.stringify([kit.kit, pantry.larder?.contents]));
   let plannedWith = "";
+  /** What the plan on screen was made of. */
+  let planned: Asked | null = null;
 
   watch(beside, (now) => {
     if (plannedWith && now !== plannedWith) void replan();
@@ -41,11 +50,22 @@ export function usePlanning(document: ShallowRef<Document | null>, on: OnPlan) {
 
   /** The plan of a document, with progress if it takes long. */
   async function planOf(asked: Document, signal?: AbortSignal): Promise<Plan> {
+    return (await planAndAsked(asked, signal)).plan;
+  }
+
+  async function planAndAsked(asked: Document, signal?: AbortSignal): Promise<{ plan: Plan; asked: Asked }> {
     const body = { document: asked, kit: toRaw(kit.kit), contents: toRaw(pantry.larder)?.contents };
     const call = api.POST("/api/plan/parts", { body, signal, parseAs: "stream" });
-    return lastOf<Plan>(await answered(call), (told) => {
+    const found = await lastOf<Plan>(await answered(call), (told) => {
       if (signal && !signal.aborted) part.value = told;
     });
+    return { plan: found, asked: body };
+  }
+
+  /** A figure of the plan on screen with its working, which the plan itself comes without. */
+  async function workingOf(figure: string): Promise<Figure> {
+    if (!planned) throw new Error("nothing is planned");
+    return (await answered(api.POST("/api/plan/figure", { body: { figure, ...planned } }))) as Figure;
   }
 
   /** Plan the document as it is now. Only the newest answer counts. */
@@ -59,9 +79,10 @@ export function usePlanning(document: ShallowRef<Document | null>, on: OnPlan) {
     if (signal.aborted) return;
     plannedWith = beside.value;
     try {
-      const answer = await planOf(toRaw(document.value), signal);
+      const found = await planAndAsked(toRaw(document.value), signal);
       if (signal.aborted) return;
-      plan.value = answer;
+      plan.value = found.plan;
+      planned = found.asked;
       planUnreachable.value = false;
       stillWorking.value = "";
       retries = 0;
@@ -99,6 +120,7 @@ export function usePlanning(document: ShallowRef<Document | null>, on: OnPlan) {
   function dropPlan(): void {
     newest.stop();
     plan.value = null;
+    planned = null;
     plannedWith = "";
     stopped.value = false;
   }
@@ -111,6 +133,7 @@ export function usePlanning(document: ShallowRef<Document | null>, on: OnPlan) {
     part,
     stopped,
     planOf,
+    workingOf,
     replan,
     stopPlanning,
     dropPlan,

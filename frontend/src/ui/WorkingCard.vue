@@ -1,23 +1,34 @@
 <script setup lang="ts">
 /** A figure's working: the rule in words, the numbers put in, and where the rule comes from. */
-import { computed, nextTick, ref, watch } from "vue";
+import { computed, nextTick, ref, shallowRef, watch } from "vue";
+import { wordsOf } from "@/api/client";
+import type { Figure } from "@/api/types";
 import { spoken, writtenFormula } from "@/base/formula";
 import { useHandbook } from "@/kitchen/handbook";
 import { ORIGINS } from "@/kitchen/origins";
 import { useSettings } from "@/kitchen/settings";
 import { type Asked, asked, hideWorking } from "./working";
 
-/** What the tiers are called that its steps are of. */
-const props = defineProps<{ names: readonly string[] }>();
+const props = defineProps<{
+  /** What the tiers are called that its steps are of. */
+  names: readonly string[];
+  /** Fetches a figure that came without its working. */
+  workingOf?: (id: string) => Promise<Figure>;
+}>();
 defineSlots<{ default?: (given: { asked: Asked }) => unknown }>();
 const handbook = useHandbook();
 const settings = useSettings();
 const card = ref<HTMLElement>();
+/** The card opens when its numbers are here, or after this long without them. */
+const PATIENCE_MS = 300;
+const shown = shallowRef<Asked | null>(null);
+const numbers = shallowRef<Figure["given"]>(null);
+const trouble = ref("");
 
-const rule = computed(() => asked.value && handbook.rule(asked.value.figure.rule));
+const rule = computed(() => shown.value && handbook.rule(shown.value.figure.rule));
 const formula = computed(() => (rule.value ? writtenFormula(rule.value.formula) : ""));
 const given = computed(() =>
-  Object.entries(asked.value?.figure.given ?? {}).map(([name, quantity]) => ({
+  Object.entries(numbers.value ?? {}).map(([name, quantity]) => ({
     name: spoken(name, props.names),
     words: settings.unrounded(quantity),
   })),
@@ -28,21 +39,38 @@ const source = computed(() => {
   return from.reference ? `${ORIGINS[from.origin]}: ${from.reference}` : `${ORIGINS[from.origin]}.`;
 });
 
-const exact = computed(() => (asked.value ? settings.unrounded(asked.value.figure) : ""));
-const read = computed(() => (asked.value ? settings.words(asked.value.figure) : ""));
+const exact = computed(() => (shown.value ? settings.unrounded(shown.value.figure) : ""));
+const read = computed(() => (shown.value ? settings.words(shown.value.figure) : ""));
 const ROUNDED = { up: "rounded up", down: "rounded down", nearest: "to the nearest mark" };
 
-watch(asked, async (now) => {
-  if (!now) return;
+async function open(one: Asked): Promise<void> {
+  shown.value = one;
   await nextTick();
   card.value?.focus();
+}
+
+watch(asked, async (now) => {
+  shown.value = null;
+  trouble.value = "";
+  numbers.value = now?.figure.given ?? null;
+  if (!now) return;
+  if (!numbers.value && props.workingOf) {
+    const late = setTimeout(() => void open(now), PATIENCE_MS);
+    const found = await props.workingOf(now.figure.id).catch((error: unknown) => {
+      if (asked.value === now) trouble.value = wordsOf(error, "The kitchen's server cannot be reached.");
+    });
+    clearTimeout(late);
+    if (asked.value !== now) return;
+    numbers.value = found?.given ?? null;
+  }
+  if (!shown.value) await open(now);
 });
 </script>
 
 <template>
   <ElPopover
-    :visible="asked !== null"
-    :virtual-ref="asked?.from"
+    :visible="shown !== null"
+    :virtual-ref="shown?.from"
     virtual-triggering
     placement="left"
     :width="360"
@@ -51,31 +79,33 @@ watch(asked, async (now) => {
     role="presentation"
   >
     <div
-      v-if="asked && rule"
+      v-if="shown && rule"
       ref="card"
       class="working"
       tabindex="-1"
       role="dialog"
-      :aria-label="`Working of ${asked.label}`"
+      :aria-label="`Working of ${shown.label}`"
       @keydown.esc.stop="hideWorking"
     >
-      <h3>{{ asked.label }}</h3>
+      <h3>{{ shown.label }}</h3>
       <p>{{ rule.words }}</p>
       <p v-if="formula" class="formula">{{ formula }}</p>
+      <p v-if="trouble" class="source" role="alert">The numbers put in cannot be shown. {{ trouble }}</p>
+      <p v-else-if="!numbers" class="source" role="status">Fetching the numbers …</p>
       <dl>
         <template v-for="row in given" :key="row.name">
           <dt>{{ row.name }}</dt>
           <dd>{{ row.words }}</dd>
         </template>
-        <dt class="sum">{{ asked.label }}</dt>
+        <dt class="sum">{{ shown.label }}</dt>
         <dd class="sum">{{ exact }}</dd>
         <template v-if="read !== exact">
-          <dt>{{ ROUNDED[asked.figure.rounding] }}</dt>
+          <dt>{{ ROUNDED[shown.figure.rounding] }}</dt>
           <dd>{{ read }}</dd>
         </template>
       </dl>
       <p class="source">{{ source }}</p>
-      <slot :asked="asked" />
+      <slot :asked="shown" />
       <button class="act" @click="hideWorking">Close</button>
     </div>
   </ElPopover>

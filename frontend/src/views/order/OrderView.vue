@@ -166,7 +166,11 @@ onBeforeRouteLeave(async () => {
     </aside>
     <footer v-if="!current.ownBowls" class="foot"><BowlStrip /></footer>
     <FirstWalk />
-    <WorkingCard v-slot="{ asked: shown }" :names="(order.plan?.tiers ?? []).map((tier) => tier.name)">
+    <WorkingCard
+      v-slot="{ asked: shown }"
+      :names="(order.plan?.tiers ?? []).map((tier) => tier.name)"
+      :working-of="order.workingOf"
+    >
       <WhatIf :key="shown.figure.id" :figure="shown.figure" :label="shown.label" />
     </WorkingCard>
     <StaleDialog />
