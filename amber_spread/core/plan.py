@@ -4,16 +4,13 @@ work.
 
 from collections.abc import Mapping
 
-from amber_spread.core.bowls import Base, Bowl, Covering, forget_bowls, mix
+from amber_spread.core.bowls import Base, Bowl, Covering, mix
 from amber_spread.core.cake import (
     BatterPlan,
     CarvedBake,
     Section,
     StackPlan,
     TierStack,
-    forget_bakes,
-    forget_checks,
-    forget_stacks,
     plan_stack,
     stand,
 )
@@ -23,7 +20,7 @@ from amber_spread.core.design.settled import settle
 from amber_spread.core.kernel.base import Made
 from amber_spread.core.kernel.check import Check
 from amber_spread.core.stock.contents import Allergy, Contents, usual_contents
-from amber_spread.core.stock.kit import STARTING, Kit, KitNeed, forget_kit
+from amber_spread.core.stock.kit import STARTING, Kit, KitNeed
 from amber_spread.core.stock.media import Medium
 from amber_spread.core.tier import (
     BorderPlan,
@@ -36,7 +33,6 @@ from amber_spread.core.tier import (
     OnTopPlan,
     RegionPlan,
     Worked,
-    forget_tiers,
     work_tiers,
 )
 
@@ -111,16 +107,6 @@ def plan(
         section=standing.section,
         checks=[*standing.checks, *mixed.checks],
     )
-
-
-def forget() -> None:
-    """Keep nothing of earlier plans, so that the next is worked from nothing."""
-    forget_tiers()
-    forget_bowls()
-    forget_stacks()
-    forget_checks()
-    forget_bakes()
-    forget_kit()
 
 
 def _tier_plan(name: str, done: Worked, stands: TierStack) -> TierPlan:

@@ -9,7 +9,7 @@ from amber_spread.core.design.finishes import GoresCover, PanelCover
 from amber_spread.core.design.shapes import HeartShape
 from amber_spread.core.design.stands import StackedStand
 from amber_spread.core.document import Document, plan_document, read_document, write_document
-from amber_spread.core.plan import forget
+from amber_spread.core.kernel.caching import forget
 from amber_spread.core.shop import Asked, bill_of, shop
 from amber_spread.demo.pantry import PANTRY
 from amber_spread.demo.week import week

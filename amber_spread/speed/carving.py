@@ -10,7 +10,6 @@ from scipy.spatial import cKDTree
 
 from amber_spread.core.design.builds import ModelledBuild
 from amber_spread.core.document import Document, carved_bodies, plan_document
-from amber_spread.core.geometry.bare import forget_bodies
 from amber_spread.core.geometry.distance import MARGIN_MM, SKIN_SHARE, distances
 from amber_spread.core.geometry.patches import cut_up
 from amber_spread.core.geometry.pebble import pebble
@@ -18,7 +17,7 @@ from amber_spread.core.geometry.reach import reach_over
 from amber_spread.core.geometry.sculpted import sculpted
 from amber_spread.core.geometry.surface import open_surface_of
 from amber_spread.core.geometry.triangles import solid_of, triangles_of
-from amber_spread.core.plan import forget
+from amber_spread.core.kernel.caching import forget
 from amber_spread.demo.week import week
 from amber_spread.papers.model_reading import read_model
 from amber_spread.papers.model_writing import write_model
@@ -38,7 +37,6 @@ def _bench_boat() -> None:
 
     def anew() -> None:
         forget()
-        forget_bodies()
 
     print("\na carved body")
     (body,) = carved_bodies(document)
@@ -84,9 +82,7 @@ def _bench_triangles() -> None:
         assert cut_up(open_surface_of(coated), 0.12).patches
 
     floor = show("floor: made fewer, sliced 240 times, its nearest places by the bare tree", bare, runs=3)
-    whole = show(
-        "read, sliced, coated, covered in one sheet and in patches", all_of_it, 3000.0, runs=3, before=forget_bodies
-    )
+    whole = show("read, sliced, coated, covered in one sheet and in patches", all_of_it, 3000.0, runs=3, before=forget)
     most = resource.getrusage(resource.RUSAGE_SELF).ru_maxrss / 1024
     print(f"  {whole / floor:.1f} times the bare calls; {most:.0f} MB at most since the bench began")
 
@@ -104,7 +100,7 @@ def _errors_by_triangles() -> None:
     for pieces in (16, 32, 64, 128, 256, 512):
         half = Manifold.sphere(radius, pieces).trim_by_plane([0.0, 0.0, 1.0], 0.0)
         corners, triangles = triangles_of(half)
-        forget_bodies()
+        forget()
         body = sculpted(ModelledBuild(mesh=read_model(write_model(corners, triangles, "stl"), "mm", "z").mesh).own())
         coated = body.envelope(coat, coat)
         patches = cut_up(open_surface_of(coated), 0.12)

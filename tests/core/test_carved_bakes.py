@@ -12,12 +12,13 @@ from shapely import MultiPolygon, Point, Polygon, box
 
 from amber_spread.core.cake.nested import Bed, Lying, laid_on
 from amber_spread.core.cake.oven import Oven, oven_loads
-from amber_spread.core.cake.trays import HalfBall, Needed, Tray, Work, batter_ml, choose, forget_bakes
+from amber_spread.core.cake.trays import HalfBall, Needed, Tray, Work, batter_ml, choose
 from amber_spread.core.design.builds import JoinedBuild
 from amber_spread.core.design.design import Layers
 from amber_spread.core.design.practice import Practice
 from amber_spread.core.design.shapes import RectangleShape
 from amber_spread.core.design.solids import ConeSolid, RaisedSolid
+from amber_spread.core.kernel.caching import forget
 from amber_spread.core.stock.kit import Kit, Tin
 from tests.designs import LOAF, STONE, baked, carved, planned, tier
 
@@ -347,7 +348,7 @@ def test_seventy_five_tins_are_chosen_among_by_no_solver_with_a_clock_and_in_wha
     tins = [Tray("round" if at % 2 else "square", 80.0 + 3 * at, None, 1 + at % 3, True) for at in range(75)]
     work = Work(slices, 20.0, 5.0, 0.48, 2.0, most=6 if bounded else None)
     own = Tray("round", 330.0, None, 1, False)
-    forget_bakes()
+    forget()
     first = choose(work, (*tins, own), lambda *_: 0.0)
     order.shuffle(tins)
     second = choose(work, (*tins, own), lambda *_: 0.0)

@@ -29,7 +29,7 @@ from amber_spread.core.geometry.distance import DistanceField, distances
 from amber_spread.core.geometry.places import Within, edge_distance, inside_edge, keeps_in
 from amber_spread.core.geometry.sculpted import sculpted
 from amber_spread.core.geometry.sliced import Slice
-from amber_spread.core.plan import forget
+from amber_spread.core.kernel.caching import forget
 from amber_spread.core.stock.kit import Tin
 from amber_spread.core.tier import in_the_round
 from amber_spread.papers.templates import templates_of
@@ -426,7 +426,6 @@ def test_what_is_worked_out_of_a_body_goes_with_it_however_many_plans_hold_it(mo
         return [one for one in gc.get_objects() if isinstance(one, DistanceField)]
 
     forget()
-    bare.forget_bodies()
     before = fields()
     monkeypatch.setattr(bare._BODIES, "most", 2)
     first, *_ = (planned(carved(STONE, wide, layers=Layers(count=2))) for wide in (150, 160, 170, 180))

@@ -16,9 +16,10 @@ from amber_spread.core.design.design import BowlOrder, Design, Tier
 from amber_spread.core.design.finishes import DrapeCover
 from amber_spread.core.design.practice import Practice
 from amber_spread.core.kernel.base import Frozen
+from amber_spread.core.kernel.caching import forget
 from amber_spread.core.kernel.figures import RULES, Figure
 from amber_spread.core.kernel.naming import figures
-from amber_spread.core.plan import Plan, forget, plan, tier_name
+from amber_spread.core.plan import Plan, plan, tier_name
 from amber_spread.core.tier import UnknownMedium
 from tests.core.test_section import parts_of, solid
 from tests.designs import MEDIA, designs, planned, tier

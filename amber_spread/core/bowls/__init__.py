@@ -4,7 +4,7 @@ from amber_spread.core.bowls.bases import Base
 from amber_spread.core.bowls.bowl_checks import bought_coloured
 from amber_spread.core.bowls.bowls import Bowl, Care, fill_bowl
 from amber_spread.core.bowls.sample import normals
-from amber_spread.core.bowls.served import Covering, Mixed, forget_bowls, mix
+from amber_spread.core.bowls.served import Covering, Mixed, mix
 
 __all__ = [
     "Base",
@@ -14,7 +14,6 @@ __all__ = [
     "Mixed",
     "bought_coloured",
     "fill_bowl",
-    "forget_bowls",
     "mix",
     "normals",
 ]

@@ -10,19 +10,20 @@ points", Journal of Complexity 14, 1998; as scipy's qmc.Sobol). Both are cited f
 
 import math
 from collections.abc import Sequence
-from functools import cached_property, lru_cache
+from functools import cached_property
 
 import numpy
 from numpy.typing import NDArray
 
 from amber_spread.core.bowls.sample import SEED, WALKS, Sample, normals
+from amber_spread.core.kernel.caching import cached
 from amber_spread.core.tier import Use
 
 Draw = tuple[float, float, float]
 """One step: what it takes out for good, g; what must be in hand, g; and its coefficient of variation."""
 
 
-@lru_cache(maxsize=512)
+@cached(512)
 def factors(step: int, variation: float) -> Sample:
     """By what each walk's amount differs at a step (from 0), for a coefficient of variation. Their mean is 1."""
     sigma = math.sqrt(math.log1p(variation**2))
@@ -30,7 +31,7 @@ def factors(step: int, variation: float) -> Sample:
     return found
 
 
-@lru_cache(maxsize=512)
+@cached(512)
 def _normals_of(step: int) -> Sample:
     """The sample's normals at a step. Beyond those it has, each step has one to each of as many equal shares, in an
     order of its own (published: Latin hypercube sampling, McKay, Beckman and Conover, Technometrics 21, 1979; from
@@ -49,26 +50,21 @@ def _normals_of(step: int) -> Sample:
 
 def walk(ordered: Sequence[Use]) -> "Walks":
     """Every walk of a bowl over its steps in order. Those of the bowls asked for last are kept."""
-    return _walk(tuple((use.kept_g, use.in_hand.value, use.variation.value) for use in ordered))
+    return _walk(tuple([(use.kept_g, use.in_hand.value, use.variation.value) for use in ordered]))
 
 
-@lru_cache(maxsize=512)
+@cached(512)
 def _walk(draws: tuple[Draw, ...]) -> "Walks":
     return Walks(draws)
 
 
-def forget_walks() -> None:
-    """Keep no walk any longer, so that the next is walked from nothing."""
-    _walk.cache_clear()
-
-
-@lru_cache(maxsize=64)
+@cached(64)
 def _in_order(variation: float) -> Sample:
     """The factors of the first step, from the least to the greatest."""
     return numpy.sort(factors(0, variation))
 
 
-@lru_cache(maxsize=256)
+@cached(256)
 def _steps(variations: tuple[float, ...]) -> Sample:
     """The factors of each step of a bowl, one row a step and one column a walk."""
     return numpy.stack([factors(step, variation) for step, variation in enumerate(variations)])
@@ -115,11 +111,11 @@ class Walks:
         return max(0.0, mixed_g - float(self._taken[_place(1 - share)]))
 
 
-@lru_cache(maxsize=8)
+@cached(8)
 def _places(count: int) -> NDArray[numpy.intp]:
     return numpy.array([_place((number + 0.5) / count) for number in range(count)])
 
 
-@lru_cache(maxsize=256)
+@cached(256)
 def _place(share: float) -> int:
     return min(WALKS - 1, max(0, math.ceil(share * WALKS) - 1))

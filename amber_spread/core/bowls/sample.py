@@ -4,7 +4,7 @@ It is a scrambled Sobol sample as scipy's qmc makes it, which the tests hold it 
 with stands here as a table, since to read scipy's statistics takes longer than all else a server reads as it starts.
 """
 
-from functools import lru_cache
+from functools import cache
 
 import numpy
 from numpy.typing import NDArray
@@ -16,7 +16,7 @@ SEED = 20261125
 BITS = 30
 
 
-@lru_cache(maxsize=1)
+@cache
 def normals() -> Sample:
     """The sample of standard normals: the quantiles of a scrambled Sobol sample's places.
 

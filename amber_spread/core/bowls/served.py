@@ -1,18 +1,17 @@
 """Every bowl of a cake: which uses it serves, and in what order its tiers are covered out of it."""
 
 from collections.abc import Iterable, Mapping
-from functools import lru_cache
 from typing import NamedTuple
 
 from amber_spread.core.bowls.bases import Base, plan_bases
 from amber_spread.core.bowls.bowl_checks import checks_of_bowls
 from amber_spread.core.bowls.bowls import Bowl, Care, Mixer, fill_bowl
 from amber_spread.core.bowls.leftovers import leftovers_of
-from amber_spread.core.bowls.reserve import forget_walks
 from amber_spread.core.design.design import BowlOrder, Design
 from amber_spread.core.design.finishes import CollarCover
 from amber_spread.core.design.settled import SettledDesign
 from amber_spread.core.kernel.base import Kept, Made, Same
+from amber_spread.core.kernel.caching import cached
 from amber_spread.core.kernel.check import Check
 from amber_spread.core.kernel.naming import named
 from amber_spread.core.stock.media import BEATEN, Medium
@@ -93,13 +92,7 @@ def covering_of(design: Design, bowls: Mapping[str, Bowl]) -> list[Covering]:
     return found
 
 
-def forget_bowls() -> None:
-    """Keep no bowl and no walk of one any longer, so that the next is filled from nothing."""
-    _bowl.cache_clear()
-    forget_walks()
-
-
-@lru_cache(maxsize=KEPT)
+@cached(KEPT)
 def _bowl(
     key: str,
     uses: tuple[Same[Use], ...],

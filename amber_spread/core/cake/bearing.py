@@ -3,7 +3,6 @@ all that lies above.
 """
 
 from collections.abc import Callable, Sequence
-from functools import lru_cache
 from itertools import pairwise
 from typing import NamedTuple
 
@@ -14,6 +13,7 @@ from amber_spread.core.design.stands import StackedStand, Stand
 from amber_spread.core.geometry.outline import Outline, Point
 from amber_spread.core.geometry.places import Ground, Hole, Within, common_edge_distance, edge_distance
 from amber_spread.core.kernel.base import Same
+from amber_spread.core.kernel.caching import cached
 from amber_spread.core.kernel.figures import Figure, same
 from amber_spread.core.stock.supports import Support
 from amber_spread.core.tier import Worked
@@ -115,7 +115,7 @@ def feet_of(stood: Sequence[Stood], above: Sequence[Above], base: Outline, base_
     return feet
 
 
-@lru_cache(maxsize=256)
+@cached(256)
 def _rests_inside(lower: Same[Worked], upper: Same[Worked], off: Point, at: Point) -> float | None:
     """How far a place lies inside the edge of what a tier rests on: of its board, or the riser below that, where it
     overlaps the flat top below. None for pillars and over a tier without a flat top, where its supports alone bear it.
@@ -125,11 +125,6 @@ def _rests_inside(lower: Same[Worked], upper: Same[Worked], off: Point, at: Poin
         return None
     rests = board.stretched(RISER_SHARE, RISER_SHARE) if stand.plate else board
     return common_edge_distance((Within("board", rests), Within("top", top, (-off[0], -off[1]))), at)
-
-
-def forget_feet() -> None:
-    """Keep no foot any longer, so that the next is worked from nothing."""
-    _rests_inside.cache_clear()
 
 
 def bearing_below(kitchen: Kitchen, of: Same[Worked], on: Below, place: Place, number: int, above: Above) -> Bearing:

@@ -2,7 +2,6 @@
 
 import itertools
 from collections.abc import Iterator, Mapping, Sequence
-from functools import lru_cache
 
 from amber_spread.core.cake.joints import JointPlan, most_out
 from amber_spread.core.cake.levels import Stood
@@ -12,6 +11,7 @@ from amber_spread.core.cake.stack_checks import checks_of_stack
 from amber_spread.core.design.design import Design
 from amber_spread.core.design.settled import SettledDesign
 from amber_spread.core.kernel.base import Same
+from amber_spread.core.kernel.caching import cached
 from amber_spread.core.kernel.check import Check, checker, listed, measure, mm
 from amber_spread.core.stock.contents import Allergy
 from amber_spread.core.stock.kit import Kit, KitNeed
@@ -33,7 +33,7 @@ OVER_EDGE_MM = 0.5
 """What hangs over by less than this lies on the edge: outlines are traced so nearly."""
 
 
-@lru_cache(maxsize=256)
+@cached(256)
 def checks_of_tier(number: int, of: Same[Worked], kit: Same[Kit]) -> tuple[Check, ...]:
     """Everything to know about tier `number`, in the order of the work; the same of one that nothing changed."""
     return tuple(_checks_of_tier(number, of.one, kit.one))
@@ -47,11 +47,6 @@ def _checks_of_tier(number: int, done: Worked, kit: Kit) -> Iterator[Check]:
     yield from checks_of_thickness(done, check)
     yield from checks_of_coats(done, media, check)
     yield from checks_of_cover(done, media, kit, check)
-
-
-def forget_checks() -> None:
-    """Keep no checks of a tier any longer, so that the next are worked from nothing."""
-    checks_of_tier.cache_clear()
 
 
 def checks_of_cake(

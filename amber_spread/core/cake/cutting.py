@@ -2,11 +2,11 @@
 
 import math
 from collections.abc import Sequence
-from functools import lru_cache
 
 import numpy
 
 from amber_spread.core.kernel.base import Made
+from amber_spread.core.kernel.caching import cached
 from amber_spread.core.kernel.figures import COMMON_PRACTICE, Figure, rule, same
 from amber_spread.core.kernel.naming import named
 
@@ -50,7 +50,7 @@ def fewest_rods(rods_count: float) -> float:
     return rods_count
 
 
-@lru_cache(maxsize=256)
+@cached(256)
 def fewest_cuts(lengths_mm: tuple[float, ...], stock_mm: float, kerf_mm: float) -> tuple[tuple[float, ...], ...]:
     """Every stock piece to cut, as the lengths cut from it, so that as few as possible are taken.
 
@@ -59,7 +59,7 @@ def fewest_cuts(lengths_mm: tuple[float, ...], stock_mm: float, kerf_mm: float) 
     (Gilmore and Gomory 1961, from memory).
     """
     own = [(one,) for one in lengths_mm if one > stock_mm]
-    fitting = sorted((one for one in lengths_mm if one <= stock_mm), reverse=True)
+    fitting = sorted([one for one in lengths_mm if one <= stock_mm], reverse=True)
     simple = _first_fit(fitting, stock_mm, kerf_mm)
     least = math.ceil((sum(fitting) + kerf_mm * len(fitting)) / (stock_mm + kerf_mm) - 1e-9)
     if len(simple) > least:
@@ -134,9 +134,9 @@ def cutting_list(sort: str, many: str, lengths_mm: Sequence[float], stock_mm: fl
     return _listed(sort, many, tuple(lengths_mm), stock_mm, kerf_mm)
 
 
-@lru_cache(maxsize=256)
+@cached(256)
 def _listed(sort: str, many: str, lengths_mm: tuple[float, ...], stock_mm: float, kerf_mm: float) -> CuttingList:
-    rods = fewest_cuts(tuple(sorted(round(one, 2) for one in lengths_mm)), stock_mm, kerf_mm)
+    rods = fewest_cuts(tuple(sorted([round(one, 2) for one in lengths_mm])), stock_mm, kerf_mm)
     cuts: dict[str, Cut] = {}
     for rod in dict.fromkeys(rods):
         rest = max(0.0, stock_mm - sum(rod) - kerf_mm * (len(rod) if sum(rod) < stock_mm else len(rod) - 1))
@@ -150,7 +150,7 @@ def _listed(sort: str, many: str, lengths_mm: tuple[float, ...], stock_mm: float
         many=many,
         stock=same("length it is sold in", stock_mm, "mm"),
         pieces=same("supports in all", len(lengths_mm), "each"),
-        rods=fewest_rods.figure(sum(math.ceil(sum(rod) / stock_mm - 1e-9) or 1 for rod in rods)),
+        rods=fewest_rods.figure(sum([math.ceil(sum(rod) / stock_mm - 1e-9) or 1 for rod in rods])),
         rest=same("left over in all", sum(one.rest.value * one.times for one in cuts.values()), "mm", "down"),
         cuts=cuts,
         too_long=max(lengths_mm) > stock_mm,

@@ -4,7 +4,6 @@ tier, and the bead piped along a joint. Each is a step of its bowl, and weighs o
 
 import math
 from collections.abc import Mapping, Sequence
-from functools import lru_cache
 from typing import NamedTuple
 
 from amber_spread.core.design.finishes import NoCoat, NoCover, PlateFinal
@@ -13,6 +12,7 @@ from amber_spread.core.design.settled import SettledDesign, SettledTier
 from amber_spread.core.geometry.body import MM3_PER_ML
 from amber_spread.core.geometry.outline import Outline, perimeter_at
 from amber_spread.core.kernel.base import Same
+from amber_spread.core.kernel.caching import cached
 from amber_spread.core.kernel.figures import COMMON_PRACTICE, FROM_MEMORY, Figure, rule, same
 from amber_spread.core.stock.media import Medium
 from amber_spread.core.tier import HALF_BEAD, Step, Use, Worked, use_of
@@ -86,7 +86,7 @@ class Held(NamedTuple):
     @property
     def weight_g(self) -> float:
         """All of it, g."""
-        return sum(use.stays.value for use in self.uses)
+        return sum([use.stays.value for use in self.uses])
 
 
 def coats_after(tier: SettledTier, cake: SettledDesign) -> bool:
@@ -108,10 +108,10 @@ def _densities(done: Worked, media: Mapping[str, Medium]) -> tuple[tuple[str, fl
     asked = done.tier.asked
     keys = {asked.crumb.medium, done.tier.outermost, asked.layers.board_medium}
     keys |= {asked.stand.glue_medium or "", asked.stand.bead_medium or ""}
-    return tuple((key, media[key].density_g_per_ml) for key in keys & media.keys())
+    return tuple([(key, media[key].density_g_per_ml) for key in keys & media.keys()])
 
 
-@lru_cache(maxsize=KEPT)
+@cached(KEPT)
 def _held(of: Same[Worked], number: int, densities: tuple[tuple[str, float], ...]) -> Held:
     done, weighs = of.one, dict(densities)
     tier, asked, usual = done.tier, done.tier.asked, done.tier.usual
@@ -168,7 +168,7 @@ def without(lower: Worked, upper: Worked, media: Mapping[str, Medium]) -> tuple[
     return uses, less_g
 
 
-@lru_cache(maxsize=KEPT)
+@cached(KEPT)
 def _less(use: Same[Use], lower: Same[Worked], area_mm2: float, density_g_per_ml: float) -> list[Use]:
     tier, one = lower.one.tier, use.one
     stays = coat_left.figure(one.stays.value, area_mm2, tier.top.value if tier.top else 0.0, density_g_per_ml)

@@ -5,7 +5,6 @@ the bead along each joint. Lengths in mm, weights in g, angles in degrees.
 """
 
 from collections.abc import Iterator, Sequence
-from functools import lru_cache
 from typing import Literal
 
 import numpy
@@ -18,7 +17,6 @@ from amber_spread.core.cake.bearing import (
     Kitchen,
     bearing_below,
     bearing_inside,
-    forget_feet,
 )
 from amber_spread.core.cake.counts import Counted, Why, counted, supports_by_load
 from amber_spread.core.cake.glue import Held
@@ -41,6 +39,7 @@ from amber_spread.core.geometry.places import (
     spread,
 )
 from amber_spread.core.kernel.base import Kept, Made, Same, alike
+from amber_spread.core.kernel.caching import cached
 from amber_spread.core.kernel.check import Said, grams, mm, say
 from amber_spread.core.kernel.figures import COMMON_PRACTICE, Figure, rule, same, total
 from amber_spread.core.kernel.naming import named
@@ -190,7 +189,7 @@ def plan_joints(
     return Kept(joints)
 
 
-@lru_cache(maxsize=KEPT)
+@cached(KEPT)
 def _joint(
     number: int,
     of: Same[Worked],
@@ -208,13 +207,6 @@ def _joint(
         bearing = bearing_below(kitchen.one, of, on, place, number, above)
     found = _planned(kitchen.one, done, held.one, bearing)
     return named(found, f"stack.joints.{found.key}")
-
-
-def forget_joints() -> None:
-    """Keep no joint any longer, so that the next is worked from nothing."""
-    _joint.cache_clear()
-    spread.cache_clear()
-    forget_feet()
 
 
 def _spread(
@@ -382,7 +374,7 @@ def _told(
         )  # fmt: skip
 
 
-@lru_cache(maxsize=256)
+@cached(256)
 def _drawn(outline: Outline, middle: Point = (0.0, 0.0)) -> tuple[Point, ...]:
     found: list[list[float]] = (numpy.asarray(outline.points) + middle).round(1).tolist()
     return tuple([(x, y) for x, y in found])

@@ -61,12 +61,12 @@ class Stood(NamedTuple):
     @property
     def boards_g(self) -> float:
         """What its boards weigh, g."""
-        return sum(mass.weight_g for name, mass in self.masses.items() if name.startswith("board"))
+        return sum([mass.weight_g for name, mass in self.masses.items() if name.startswith("board")])
 
     @property
     def weight_g(self) -> float:
         """What is lifted with it, g: the tier, its boards and its glue."""
-        return sum(mass.weight_g for mass in self.masses.values())
+        return sum([mass.weight_g for mass in self.masses.values()])
 
 
 def standing_on(lower: Worked, upper: Worked, cake: SettledDesign) -> float:
@@ -131,7 +131,7 @@ def _masses(usual: Practice, done: Worked, place: Place, number: int, glue_g: fl
     """A tier and its boards and glue, each with its middle over the table. The lowest stands on the base board."""
     x, y, up = place.x + done.centre.x, place.y + done.centre.y, place.foot_mm + done.centre.up
     found = {
-        f"tier {number}": Mass(sum(g for _, g in done.weights) - less_g, x, y, up),
+        f"tier {number}": Mass(sum([g for _, g in done.weights]) - less_g, x, y, up),
         f"glue of tier {number}": Mass(glue_g, place.x, place.y, place.foot_mm),
     }
     if number > 1:
@@ -151,8 +151,8 @@ def board_weight(edge: Outline, thick_mm: float, usual: Practice) -> float:
 
 def together(masses: Sequence[Mass]) -> Mass:
     """Several weights as one at their common middle. Source: statics."""
-    whole = sum(mass.weight_g for mass in masses)
+    whole = sum([mass.weight_g for mass in masses])
     if whole <= 0:
         return Mass(0.0, 0.0, 0.0, 0.0)
-    x, y, up = (sum(mass.weight_g * mass[at] for mass in masses) / whole for at in (1, 2, 3))
+    x, y, up = (sum([mass.weight_g * mass[at] for mass in masses]) / whole for at in (1, 2, 3))
     return Mass(whole, x, y, up)

@@ -142,8 +142,8 @@ def _holds(points: Sequence[Point], forces: Sequence[float], load_g: float, at: 
     far = max(1.0, abs(at[0]), abs(at[1]))
     moments = (
         sum(forces) - load_g,
-        (sum(force * x for force, (x, _) in zip(forces, points, strict=True)) - load_g * at[0]) / far,
-        (sum(force * y for force, (_, y) in zip(forces, points, strict=True)) - load_g * at[1]) / far,
+        (sum([force * x for force, (x, _) in zip(forces, points, strict=True)]) - load_g * at[0]) / far,
+        (sum([force * y for force, (_, y) in zip(forces, points, strict=True)]) - load_g * at[1]) / far,
     )
     return min(forces) >= -1e-9 * load_g and max(map(abs, moments)) <= 2e-6 * max(1.0, load_g)
 
@@ -175,9 +175,9 @@ def _pushed_only(points: Sequence[Point], load_g: float, at: Point) -> list[floa
 def _balanced(spots: Sequence[Point], load_g: float, at: Point) -> list[float]:
     """Forces linear in their place that balance a load as nearly as they can, about the middle of the places."""
     count = len(spots)
-    middle_x, middle_y = sum(x for x, _ in spots) / count, sum(y for _, y in spots) / count
+    middle_x, middle_y = sum([x for x, _ in spots]) / count, sum([y for _, y in spots]) / count
     own = [(x - middle_x, y - middle_y) for x, y in spots]
-    xx, xy, yy = sum(x * x for x, _ in own), sum(x * y for x, y in own), sum(y * y for _, y in own)
+    xx, xy, yy = sum([x * x for x, _ in own]), sum([x * y for x, y in own]), sum([y * y for _, y in own])
     out_x, out_y = load_g * (at[0] - middle_x), load_g * (at[1] - middle_y)
     spread = xx * yy - xy * xy
     if spread > 1e-9 * (xx + yy) ** 2:

@@ -8,7 +8,6 @@ be laid so that it is cut apart by straight cuts from side to side, so that look
 
 import math
 from collections.abc import Callable, Iterator, Sequence
-from functools import lru_cache
 from itertools import combinations
 from typing import NamedTuple
 
@@ -16,6 +15,7 @@ import numpy
 
 from amber_spread.core.geometry.apart import Against, Hull, laid_against, least_of, room_for
 from amber_spread.core.geometry.rows import Numbers
+from amber_spread.core.kernel.caching import cached
 
 MOST_BESIDE = 4
 """No more are looked at together."""
@@ -94,13 +94,7 @@ class Bed(NamedTuple):
         return math.pi / 4 * (self.wide + gap) ** 2 if self.round else (self.wide + gap) * (self.high + gap)
 
 
-def forget_rooms() -> None:
-    """Keep nothing of what was laid before."""
-    for kept in (rooms_of, _rooms, laid_against):
-        kept.cache_clear()
-
-
-@lru_cache(maxsize=KEPT)
+@cached(KEPT)
 def rooms_of(ones: tuple[Lying, ...], gap: float) -> tuple[Room, ...]:
     """The least rooms that hold slices so far apart, from the narrowest to the widest: none is as small both ways as
     another. Raises ValueError where there are more than `MOST_BESIDE`.
@@ -113,7 +107,7 @@ def rooms_of(ones: tuple[Lying, ...], gap: float) -> tuple[Room, ...]:
 Numbered = tuple[tuple[int, Lying], ...]
 
 
-@lru_cache(maxsize=KEPT)
+@cached(KEPT)
 def _rooms(ones: Numbered, gap: float, few: bool) -> tuple[Room, ...]:
     if len(ones) == 1:
         which, (short, long, _) = ones[0]

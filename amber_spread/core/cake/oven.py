@@ -1,9 +1,9 @@
 """How often the oven is filled: bakes side by side on its shelves, each tin as often at once as it is owned."""
 
-from functools import lru_cache
 from typing import NamedTuple
 
 from amber_spread.core.geometry.packing import pack
+from amber_spread.core.kernel.caching import cached
 
 AIR_MM = 25.0
 """So much room is left between tins, and to the walls (common practice: an inch of air)."""
@@ -20,7 +20,7 @@ class Oven(NamedTuple):
     of_each: int
 
 
-@lru_cache(maxsize=256)
+@cached(256)
 def oven_loads(bakes: tuple[tuple[Size, int], ...], oven: Oven) -> int | None:
     """How often the oven is filled for so many bakes of each tin; None where a tin does not go in at all.
 

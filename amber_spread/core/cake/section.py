@@ -1,7 +1,6 @@
 """The half-section: what the drawing shows, as closed outlines in mm, x from the axis and z up from the table."""
 
 from collections.abc import Sequence
-from functools import lru_cache
 
 from amber_spread.core.cake.bearing import RISER_SHARE
 from amber_spread.core.cake.dowel import DowelPlan
@@ -10,6 +9,7 @@ from amber_spread.core.cake.levels import Place, Stood
 from amber_spread.core.cake.stack import StackPlan, TierStack
 from amber_spread.core.geometry.outline import Outline, Point
 from amber_spread.core.kernel.base import Made, Same
+from amber_spread.core.kernel.caching import cached
 from amber_spread.core.tier import BOARD_HEX, Part, Silhouette, Size, slab
 
 SUPPORT_HEX = "#BFE0DF"
@@ -56,7 +56,7 @@ def draw_section(stood: Sequence[Stood], standing: Sequence[TierStack], whole: S
     return Section(parts=parts, tiers=outsides, added=added, held=held, board_from_above=list(seen))
 
 
-@lru_cache(maxsize=256)
+@cached(256)
 def _supports(of: Same[JointPlan], place: Place) -> list[Part]:
     """The supports of a joint that lie in the cut half."""
     joint = of.one
@@ -102,7 +102,7 @@ def _dowel(dowel: DowelPlan, base_mm: float) -> Part:
     return Part(place="stack.dowel", kind="dowel", hex=DOWEL_HEX, outline=outline)
 
 
-@lru_cache(maxsize=256)
+@cached(256)
 def _from_above(board: Size, below: Outline) -> tuple[Point, ...]:
     """The edge of a base board, below a tier of that outline. Most edits leave it as it is."""
-    return tuple((round(x, 2), round(y, 2)) for x, y in board.outline(below).points)
+    return tuple([(round(x, 2), round(y, 2)) for x, y in board.outline(below).points])

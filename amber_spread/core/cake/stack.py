@@ -2,14 +2,13 @@
 
 import math
 from collections.abc import Iterator, Mapping, Sequence
-from functools import lru_cache
 from typing import NamedTuple
 
 from amber_spread.core.cake.bearing import all_above, feet_of
 from amber_spread.core.cake.cutting import CuttingList, cutting_list
 from amber_spread.core.cake.dowel import DowelPlan, plan_dowel, takes_dowel
 from amber_spread.core.cake.glue import Held
-from amber_spread.core.cake.joints import JointPlan, forget_joints, plan_joints
+from amber_spread.core.cake.joints import JointPlan, plan_joints
 from amber_spread.core.cake.levels import Mass, Stood, board_weight, stood_of, together
 from amber_spread.core.cake.loads import people, push_held, tip_angle
 from amber_spread.core.cake.portions import larger_portions, portions_of
@@ -17,6 +16,7 @@ from amber_spread.core.cake.steps import serving_of, steps_of
 from amber_spread.core.design.settled import SettledBoard, SettledDesign
 from amber_spread.core.geometry.places import edge_distance
 from amber_spread.core.kernel.base import Kept, Made, Same
+from amber_spread.core.kernel.caching import cached
 from amber_spread.core.kernel.check import Said
 from amber_spread.core.kernel.figures import (
     COMMON_PRACTICE,
@@ -187,7 +187,14 @@ def plan_stack(cake: SettledDesign, worked: Sequence[Worked], media: Mapping[str
     joints = plan_joints(cake, stood, above, kit.supports, None if dowel is None else dowel.across.value)
     upper = [joint for joint in joints.values() if not joint.inside]
     tiers = [
-        _tier_stack(one.number, Same(one.done), joint and Same(joint), Same(one.held), one.place.level_mm, one.less_g)
+        _tier_stack(
+            one.number,
+            Same(one.done),
+            None if joint is None else Same(joint),
+            Same(one.held),
+            one.place.level_mm,
+            one.less_g,
+        )
         for one, joint in zip(stood, [None, *upper], strict=True)
     ]
     whole = together([Mass(base_g, 0.0, 0.0, base_thickness.value / 2), on_board])
@@ -234,7 +241,7 @@ def plan_stack(cake: SettledDesign, worked: Sequence[Worked], media: Mapping[str
     )
 
 
-@lru_cache(maxsize=KEPT)
+@cached(KEPT)
 def _tier_stack(
     number: int, of: Same[Worked], under: Same[JointPlan] | None, held: Same[Held], level_mm: float, less_g: float
 ) -> TierStack:
@@ -265,12 +272,6 @@ def _tier_stack(
         larger_portions=larger_portions(done, usual),
     )
     return named(found, f"tiers.{number}.stack")
-
-
-def forget_stacks() -> None:
-    """Keep no tier as it stood and no joint any longer, so that the next is worked from nothing."""
-    forget_joints()
-    _tier_stack.cache_clear()
 
 
 def _lean(joints: Mapping[str, JointPlan], stood: Sequence[Stood]) -> Iterator[tuple[str, float]]:

@@ -1,7 +1,6 @@
 """The stacking card: what is done in which order to put the cake together, drive it, and take it down again."""
 
 from collections.abc import Iterator, Mapping, Sequence
-from functools import lru_cache
 
 from amber_spread.core.cake.dowel import DowelPlan
 from amber_spread.core.cake.glue import coats_after
@@ -10,6 +9,7 @@ from amber_spread.core.cake.levels import Stood
 from amber_spread.core.cake.loads import people, people_in_words
 from amber_spread.core.design.settled import SettledDesign
 from amber_spread.core.kernel.base import Same
+from amber_spread.core.kernel.caching import cached
 from amber_spread.core.kernel.check import Said, grams, measure, mm, say
 from amber_spread.core.stock.supports import SORTS
 
@@ -62,7 +62,7 @@ def _build(stood: Sequence[Stood], joints: Mapping[str, JointPlan], dowel: Dowel
         )  # fmt: skip
 
 
-@lru_cache(maxsize=256)
+@cached(256)
 def _supports(of: Same[JointPlan]) -> tuple[Said, ...]:
     """How the supports of a joint are set; the same of one that nothing changed."""
     return tuple(_support(of.one))

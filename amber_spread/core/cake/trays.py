@@ -2,7 +2,6 @@
 
 import math
 from collections.abc import Callable, Iterator
-from functools import lru_cache
 from itertools import islice
 from typing import NamedTuple
 
@@ -10,10 +9,11 @@ from shapely import Point, Polygon, box
 from shapely.affinity import rotate, translate
 
 from amber_spread.core.cake.batter import ball_batter, batter_volume
-from amber_spread.core.cake.nested import Bed, Lying, forget_rooms, together
+from amber_spread.core.cake.nested import Bed, Lying, together
 from amber_spread.core.cake.set_partition import Offer, SetPartition
 from amber_spread.core.geometry.outline import round_area
 from amber_spread.core.geometry.sliced import Slice
+from amber_spread.core.kernel.caching import cached
 from amber_spread.core.kernel.figures import Figure
 from amber_spread.core.kernel.units import MM_PER_INCH
 from amber_spread.core.stock.kit import Tin, TinShape
@@ -146,13 +146,7 @@ Beyond = Callable[["Tray", int], float]
 """How much of a slice, by its number from 0, lies beyond what a tin bakes, ml."""
 
 
-def forget_bakes() -> None:
-    """Keep no way to lay slices side by side, so that the next is looked for from nothing."""
-    _groups.cache_clear()
-    forget_rooms()
-
-
-@lru_cache(maxsize=512)
+@cached(512)
 def _groups(tray: Tray, work: Work) -> tuple[Group, ...]:
     """What may be cut from one layer out of a tin, by the slices' numbers from 0: each that it holds, and those that
     lie side by side on it.

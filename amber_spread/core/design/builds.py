@@ -2,7 +2,6 @@
 
 import math
 from collections.abc import Iterator
-from functools import lru_cache
 from hashlib import sha256
 from itertools import pairwise
 from typing import Annotated, ClassVar, Literal, Self
@@ -27,6 +26,7 @@ from amber_spread.core.geometry.triangles import solid_of
 from amber_spread.core.geometry.views import side_view
 from amber_spread.core.kernel import limits
 from amber_spread.core.kernel.base import Frozen, Key, Name, Usual, at
+from amber_spread.core.kernel.caching import cached
 
 ProfileShare = Annotated[float, limits.PROFILE_SHARE.field()]
 LEAST_APART = 0.0099
@@ -398,7 +398,7 @@ class ModelledBuild(Bodied):
         return made_once(self.made_key, lambda: _modelled(self.mesh, self.turn_deg))
 
 
-@lru_cache(maxsize=256)
+@cached(256)
 def _digest(build: Bodied) -> str:
     return sha256(build.model_dump_json(exclude={"error_mm", *Carvable.model_fields}).encode()).hexdigest()
 

@@ -7,7 +7,6 @@ Lengths are in mm.
 """
 
 import math
-from functools import lru_cache
 from typing import NamedTuple
 
 import numpy
@@ -16,6 +15,7 @@ from shapely.geometry.polygon import orient
 
 from amber_spread.core.geometry.outline import Point
 from amber_spread.core.geometry.rows import Numbers, Whole
+from amber_spread.core.kernel.caching import cached
 
 Hull = tuple[Point, ...]
 """The corners of a convex outline, anticlockwise."""
@@ -50,7 +50,7 @@ def room_for(hull: Hull, gap: float) -> float:
     return float(shape.area + shape.length * gap / 2) + math.pi * gap**2 / 4
 
 
-@lru_cache(maxsize=256)
+@cached(256)
 def laid_against(one: Hull, other: Hull, gap: float) -> tuple[Against, ...]:
     """The least rectangles round two outlines that are at least so far apart, from the narrowest to the widest, each
     lower than the one before.

@@ -21,6 +21,7 @@ from amber_spread.core.geometry.outline import Outline
 from amber_spread.core.geometry.places import polygon_of
 from amber_spread.core.geometry.rows import Numbers
 from amber_spread.core.geometry.traced import Region, Traced, largest_of
+from amber_spread.core.kernel.caching import forgettable
 from amber_spread.core.kernel.latest import Latest
 from amber_spread.core.kernel.progress import begun
 
@@ -170,8 +171,8 @@ class BareBody(ABC):
         return Traced(found, may_part=True) if found.area > LEAST_FLAT * self.outline.area_mm2 else None
 
 
-_BODIES: Latest[str, BareBody] = Latest(MOST_KEPT, left_out=lambda body: body.kept.clear())
-_MADE: Latest[str, Any] = Latest(MOST_KEPT)
+_BODIES: Latest[str, BareBody] = forgettable(Latest(MOST_KEPT, left_out=lambda body: body.kept.clear()))
+_MADE: Latest[str, Any] = forgettable(Latest(MOST_KEPT))
 """What bodies of triangles are made of, by a digest of how it was given."""
 Body = TypeVar("Body", bound=BareBody)
 
@@ -201,9 +202,3 @@ def take_over(bodies: Iterable[BareBody], made: Mapping[str, Any] | None = None)
         _BODIES.put(body.key, body)
     for key, one in (made or {}).items():
         _MADE.put(key, one)
-
-
-def forget_bodies() -> None:
-    """Keep no body any longer, so that the next is worked from nothing."""
-    _BODIES.clear()
-    _MADE.clear()

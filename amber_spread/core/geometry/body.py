@@ -314,7 +314,7 @@ class Carried(Outlined):
     @cached_property
     def wall_area_mm2(self) -> float:
         girth = self._by_growth[1]
-        return sum(girth(out) * length for piece in self._walls for out, length, _ in self._along(piece))
+        return sum([girth(out) * length for piece in self._walls for out, length, _ in self._along(piece)])
 
     @cached_property
     def volume_ml(self) -> float:
@@ -322,7 +322,7 @@ class Carried(Outlined):
 
     def _volume(self, pieces: Profile) -> float:
         area = self._by_growth[0]
-        return sum(area(out) * rise for piece in pieces for out, _, rise in self._along(piece)) / MM3_PER_ML
+        return sum([area(out) * rise for piece in pieces for out, _, rise in self._along(piece)]) / MM3_PER_ML
 
     def _along(self, piece: Stretch) -> Sequence[Node]:
         """Nodes to integrate over; a slanted wall of a traced outline in as many steps as the outline is grown at."""

@@ -2,10 +2,10 @@
 
 import math
 from collections.abc import Collection
-from functools import lru_cache
 
 from amber_spread.core.geometry.outline import Point
 from amber_spread.core.geometry.views import Corners
+from amber_spread.core.kernel.caching import cached
 
 FINE = 4000
 """A curve is drawn in straight pieces no farther from it than this share of the line's longer side."""
@@ -28,7 +28,7 @@ def curved(corners: Corners, smooth: Collection[int]) -> Corners:
     return _curved(corners, frozenset(smooth)) if smooth else corners
 
 
-@lru_cache(maxsize=256)
+@cached(256)
 def _curved(corners: Corners, smooth: frozenset[int]) -> Corners:
     count = len(corners)
     xs, ys = [x for x, _ in corners], [y for _, y in corners]

@@ -12,7 +12,7 @@ x runs to the right, y to the back, z up from the foot. Lengths are in mm, areas
 import math
 from collections.abc import Iterator
 from dataclasses import dataclass
-from functools import cached_property, lru_cache
+from functools import cached_property
 from hashlib import sha256
 
 import numpy
@@ -28,6 +28,7 @@ from amber_spread.core.geometry.skin import skin_of, surface_area_of
 from amber_spread.core.geometry.stations import BESIDE_MM, Stations
 from amber_spread.core.geometry.traced import KNIFE_MM, Region, areas_of, largest_of
 from amber_spread.core.geometry.views import Corners, crossed, crossings, extents, side_view
+from amber_spread.core.kernel.caching import cached
 
 STATIONS = 360
 """So many stations along a body, closest together at its ends, beside one on either side of every corner."""
@@ -215,7 +216,7 @@ def lofted(outline: Outline, points: Corners, sections: tuple[Section, ...], hei
     return known_as(_lofted(outline, points, tuple(sorted(sections, key=lambda one: one.at)), height_mm))
 
 
-@lru_cache(maxsize=64)
+@cached(64)
 def _lofted(outline: Outline, points: Corners, sections: tuple[Section, ...], height_mm: float | None) -> Lofted:
     view = side_view(points, 2 * outline.half_width_mm)
     if height_mm is not None:

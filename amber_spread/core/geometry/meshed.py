@@ -7,7 +7,7 @@ slices, volumes and silhouettes are manifold3d's.
 import atexit
 from collections.abc import Sequence
 from dataclasses import dataclass
-from functools import cached_property, lru_cache
+from functools import cached_property
 from hashlib import sha256
 
 import numpy
@@ -20,6 +20,7 @@ from amber_spread.core.geometry.bare import MOST_KEPT, BareBody, Places, known_a
 from amber_spread.core.geometry.rows import Numbers
 from amber_spread.core.geometry.traced import KNIFE_MM, Region, Traced, areas_of, largest_of
 from amber_spread.core.geometry.triangles import Triangles, crossed, solid_of, triangles_of
+from amber_spread.core.kernel.caching import cached, forgettable
 from amber_spread.core.kernel.latest import Latest
 
 LEVEL_STEP = 1e-4
@@ -105,7 +106,7 @@ class Meshed(BareBody):
         return corners[triangles[there]].mean(axis=1), normal[there] / size[there, None]
 
 
-_SOLIDS: Latest[str, Manifold] = Latest(MOST_KEPT)
+_SOLIDS: Latest[str, Manifold] = forgettable(Latest(MOST_KEPT))
 # The library says so of whatever of its own is still held when the program ends.
 atexit.register(_SOLIDS.clear)
 
@@ -123,7 +124,7 @@ def sized(body: Meshed, wide_mm: float, high_mm: float) -> Meshed:
     return known_as(_sized(body, wide_mm, high_mm))
 
 
-@lru_cache(maxsize=64)
+@cached(64)
 def _sized(body: Meshed, wide_mm: float, high_mm: float) -> Meshed:
     across, up = wide_mm / 2 / body.outline.half_width_mm, high_mm / body.height_mm
     return Meshed(body.outline.stretched(across, across), body.corners * [across, across, up], body.triangles)

@@ -6,7 +6,6 @@ Everything is in mm about the middle of the tier that stands on them: x to the r
 import itertools
 import math
 from collections.abc import Iterator, Sequence
-from functools import lru_cache
 from typing import NamedTuple
 
 import numpy
@@ -19,6 +18,7 @@ from shapely.geometry.base import BaseGeometry
 from amber_spread.core.geometry.outline import Outline, Oval, Point, Round
 from amber_spread.core.geometry.rows import Numbers
 from amber_spread.core.geometry.traced import Region, Traced
+from amber_spread.core.kernel.caching import cached
 
 SLACK_MM = 0.1
 """Edges are traced as polygons: what lies outside by less is on the edge."""
@@ -75,7 +75,7 @@ class Refused(NamedTuple):
     nearest: Point | None
 
 
-@lru_cache(maxsize=512)
+@cached(512)
 def _polygon(outline: Outline) -> Region:
     """An outline as a polygon, about its own middle; of a slice through a carved cake, all its parts."""
     if isinstance(outline, Traced):
@@ -91,7 +91,7 @@ def polygon_of(outline: Outline, middle: Point = (0.0, 0.0)) -> Region:
     return affinity.translate(found, *middle) if middle != (0.0, 0.0) else found
 
 
-@lru_cache(maxsize=256)
+@cached(256)
 def allowed(ground: Ground) -> BaseGeometry:
     """Where the middle of a support may lie; empty where there is no room for one. Source: geometry."""
     away = ground.radius_mm + ground.rim_mm
@@ -104,7 +104,7 @@ def allowed(ground: Ground) -> BaseGeometry:
     return found
 
 
-@lru_cache(maxsize=256)
+@cached(256)
 def spread(ground: Ground, count: int, inset_mm: float, apart_mm: float, ring: bool = False) -> Spread:
     """So many places evenly along the board's edge, `inset_mm` inside it; in a `ring`, on a circle about its middle.
 
@@ -206,7 +206,7 @@ def hull_of(points: ArrayLike) -> BaseGeometry:
     return shapely.convex_hull(shapely.multipoints(numpy.asarray(points).reshape(-1, 2)))
 
 
-@lru_cache(maxsize=256)
+@cached(256)
 def _hull(outline: Outline) -> BaseGeometry:
     """The convex hull of an outline about its own middle."""
     return hull_of(shapely.get_coordinates(outline.polygon) if isinstance(outline, Traced) else outline.points)
@@ -234,7 +234,7 @@ def common_edge_distance(areas: Sequence[Within], at: Point) -> float:
     return hull_distance(_common_hull(tuple(areas)), at)
 
 
-@lru_cache(maxsize=256)
+@cached(256)
 def _common_hull(areas: tuple[Within, ...]) -> BaseGeometry:
     common = polygon_of(areas[0].outline, areas[0].middle)
     for one in areas[1:]:
@@ -284,17 +284,16 @@ def _arranged(edge: Outline, inset_mm: float, count: int, ring: bool) -> Iterato
     yield from spots.reshape(TRIES, count, 2)
 
 
-@lru_cache(maxsize=512)
+@cached(512)
 def _inner_line(edge: Outline, inset_mm: float) -> LineString | None:
     """The largest closed line so far inside an edge, from its front left corner; None where nothing is left."""
     inner = _polygon(edge).buffer(-inset_mm, join_style="mitre")
     parts = [part for part in getattr(inner, "geoms", [inner]) if not part.is_empty]
     if not parts:
         return None
-    corners = list(max(parts, key=lambda part: part.area).exterior.coords)[:-1]
-    first = min(range(len(corners)), key=lambda index: (round(corners[index][1] + corners[index][0], 3), index))
-    corners = corners[first:] + corners[:first]
-    return LineString([*corners, corners[0]])
+    corners = shapely.get_coordinates(max(parts, key=lambda part: part.area).exterior)[:-1]
+    first = int(corners.sum(axis=1).round(3).argmin())
+    return LineString(numpy.vstack([corners[first:], corners[: first + 1]]))
 
 
 def _clear(ground: Ground, points: Places) -> bool:
@@ -305,7 +304,7 @@ def _clear(ground: Ground, points: Places) -> bool:
     )
 
 
-@lru_cache(maxsize=512)
+@cached(512)
 def _shrunk(outline: Outline, away_mm: float) -> BaseGeometry:
     found = _polygon(outline).buffer(-away_mm)
     shapely.prepare(found)
@@ -321,7 +320,7 @@ def least_apart(points: Places) -> float:
     return float(numpy.hypot(*(found[one] - found[other]).T).min())
 
 
-@lru_cache(maxsize=64)
+@cached(64)
 def _pairs(count: int) -> tuple[NDArray[numpy.intp], NDArray[numpy.intp]]:
     """The indices of every pair out of `count` places."""
     one, other = numpy.triu_indices(count, 1)

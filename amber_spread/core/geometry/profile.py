@@ -7,10 +7,10 @@ foot of the bare tier. A profile runs from the foot up and ends on the axis; it 
 
 import math
 from collections.abc import Callable, Sequence
-from functools import lru_cache
 from typing import Literal, NamedTuple
 
 from amber_spread.core.geometry.outline import Point
+from amber_spread.core.kernel.caching import cached
 
 Face = Literal["under", "wall", "top"]
 
@@ -128,14 +128,14 @@ class Arc(NamedTuple):
 
 
 # An arc is asked for these several times in a plan, and most arcs stay as they are from edit to edit.
-@lru_cache(maxsize=1024)
+@cached(1024)
 def _drawn(arc: Arc) -> Sequence[Point]:
     steps = max(2, math.ceil((arc.end - arc.start) / ARC_DRAWN))
     turns = (arc.start + (arc.end - arc.start) * step / steps for step in range(steps + 1))
     return tuple((arc.x + arc.radius * math.cos(turn), arc.z + arc.radius * math.sin(turn)) for turn in turns)
 
 
-@lru_cache(maxsize=1024)
+@cached(1024)
 def _nodes(arc: Arc) -> Sequence[Node]:
     panels = max(1, math.ceil((arc.end - arc.start) / 0.55))
     wide = (arc.end - arc.start) / panels
@@ -321,7 +321,7 @@ def rounded_rim(profile: Profile, radius_mm: float) -> Profile:
     return *profile[:-2], below, arc, Line(top.x0 - cut, top.z0, top.x1, top.z1, "top")
 
 
-@lru_cache(maxsize=64)
+@cached(64)
 def smoothed(corners: tuple[tuple[float, float], ...], steps: int = 8) -> tuple[tuple[float, float], ...]:
     """The corners joined by a curve that goes through each and never swings past one, as so many steps between two.
 

@@ -1,7 +1,6 @@
 """How far a sheet laid on the middle of a body must reach over it, down to the hem, in every direction."""
 
 import math
-from functools import lru_cache
 from typing import NamedTuple
 
 import numpy
@@ -14,6 +13,7 @@ from amber_spread.core.geometry.outline import Outline, Oval, Round
 from amber_spread.core.geometry.profile import Line
 from amber_spread.core.geometry.rows import Numbers
 from amber_spread.core.geometry.sculpted import Sculpted
+from amber_spread.core.kernel.caching import cached
 
 EVENLY = 72
 """So many directions are looked in besides those of the corners."""
@@ -133,7 +133,7 @@ def _of(directions: Numbers, ways: Numbers) -> Reach:
     )
 
 
-@lru_cache(maxsize=256)
+@cached(256)
 def _corners(outline: Outline) -> Numbers:
     """The edge as corners; of a traced one those that matter to a twentieth of a millimetre."""
     if isinstance(outline, Oval):
@@ -145,7 +145,7 @@ def _corners(outline: Outline) -> Numbers:
     return found
 
 
-@lru_cache(maxsize=256)
+@cached(256)
 def _directions(outlines: tuple[Outline, ...]) -> Numbers:
     """The directions of every corner, and evenly spaced ones between them, radians."""
     corners = numpy.vstack([_corners(outline) for outline in outlines])

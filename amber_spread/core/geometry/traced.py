@@ -2,7 +2,7 @@
 
 import math
 from dataclasses import dataclass
-from functools import cached_property, lru_cache
+from functools import cached_property
 from typing import Literal, TypeAlias
 
 import numpy
@@ -11,6 +11,7 @@ from shapely import Point as Point2
 from shapely.affinity import scale, translate
 
 from amber_spread.core.geometry.outline import Point, arc
+from amber_spread.core.kernel.caching import cached
 from amber_spread.core.kernel.figures import Figure, of_parts, parts_rule
 
 Region: TypeAlias = Polygon | MultiPolygon
@@ -94,7 +95,7 @@ class Traced:
         return _stretched(self, across, along)
 
 
-@lru_cache(maxsize=2048)
+@cached(2048)
 def _grown(outline: Traced, distance_mm: float, rounded: bool) -> Traced:
     # Shrunk, an outline keeps what lies that far inside its edge: the notch between two petals is rounded, as no knife
     # or coat goes deeper there. Grown, a sharp corner is carried on to a point.
@@ -134,12 +135,12 @@ def _bounded(polygon: Region) -> Region:
     return polygon
 
 
-@lru_cache(maxsize=64)
+@cached(64)
 def _stretched(outline: Traced, across: float, along: float) -> Traced:
     return Traced(scale(outline.polygon, across, along, origin=(0, 0)), outline.may_part)
 
 
-@lru_cache(maxsize=64)
+@cached(64)
 def heart(across_mm: float) -> Traced:
     """A heart of the given width, as long as it is wide: two round lobes, and cheeks of wider arcs that run from their
     sides to the tip.
@@ -161,7 +162,7 @@ def heart(across_mm: float) -> Traced:
     return Traced(Polygon([(x, y - down) for x, y in points]))
 
 
-@lru_cache(maxsize=64)
+@cached(64)
 def petal(across_mm: float, petals: int) -> Traced:
     """A ring of half circles on the sides of a regular polygon, as a petal tin has them, of the given width.
 
@@ -179,7 +180,7 @@ def petal(across_mm: float, petals: int) -> Traced:
     return Traced(Polygon(found))
 
 
-@lru_cache(maxsize=64)
+@cached(64)
 def free(across_mm: float, points: tuple[Point, ...]) -> Traced:
     """An outline of one's own, of so many corners, scaled to the given width and stood with its middle on the axis.
 

@@ -1,7 +1,6 @@
 """Views that are drawn by hand: closed lines that must enclose something, and how far they reach at a place."""
 
 import math
-from functools import lru_cache
 
 import numpy
 from numpy.typing import NDArray
@@ -11,13 +10,14 @@ from shapely.affinity import affine_transform
 from amber_spread.core.geometry.outline import Point
 from amber_spread.core.geometry.rows import Numbers
 from amber_spread.core.geometry.traced import FINE_CORNERS, KNIFE_MM
+from amber_spread.core.kernel.caching import cached
 
 Corners = tuple[Point, ...]
 LEAST_SIDE, LEAST_AREA = 0.02, 0.05
 """The least a view may have of its longer side, and of the box round it."""
 
 
-@lru_cache(maxsize=64)
+@cached(64)
 def side_view(points: Corners, across_mm: float) -> Polygon:
     """A view from the side, that wide, its middle at 0 and its foot at height 0. Raises ValueError where it is none."""
     drawn = _drawn(points, "side")
@@ -27,7 +27,7 @@ def side_view(points: Corners, across_mm: float) -> Polygon:
     return found if len(points) <= FINE_CORNERS else found.simplify(KNIFE_MM)
 
 
-@lru_cache(maxsize=64)
+@cached(64)
 def front_view(points: Corners) -> Polygon:
     """A view from the front as the form of a section: between -1 and 1 across, and 0 and 1 up.
 

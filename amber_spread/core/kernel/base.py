@@ -4,11 +4,12 @@ import re
 import unicodedata
 from collections.abc import Callable, Hashable
 from dataclasses import dataclass
-from functools import lru_cache
 from typing import TYPE_CHECKING, Annotated, Any, ClassVar, Generic, NoReturn, Self, TypeVar, cast
 
 from pydantic import AfterValidator, BaseModel, ConfigDict, StringConstraints
 from pydantic_core import PydanticCustomError
+
+from amber_spread.core.kernel.caching import cached
 
 T = TypeVar("T")
 
@@ -114,7 +115,7 @@ class Same(Generic[T]):
         return isinstance(other, Same) and self.one is other.one
 
 
-@lru_cache(maxsize=64)
+@cached(64)
 def _first_like(one: Hashable) -> Hashable:
     return one
 

@@ -1,7 +1,7 @@
 """What the recipes in use make and hold: how a cake's batter comes in batches, and which allergens are in what."""
 
 from collections.abc import Iterable, Mapping
-from functools import lru_cache
+from functools import cache
 from typing import Annotated
 
 from pydantic import Field
@@ -76,7 +76,7 @@ def contents_of(pantry: Pantry) -> Contents:
     return Contents(cakes=cakes, media=media, ingredients=bringing)
 
 
-@lru_cache(maxsize=1)
+@cache
 def usual_contents() -> Contents:
     """What the program's own recipes come to."""
     return contents_of(Pantry())

@@ -6,13 +6,14 @@ nothing (`get`).
 
 import math
 from collections.abc import Iterable, Sequence
-from functools import cached_property, lru_cache
+from functools import cached_property
 from typing import Annotated, Literal, NamedTuple, Self, get_args
 
 from pydantic import Field, model_validator
 
 from amber_spread.core.kernel import limits
 from amber_spread.core.kernel.base import Frozen, Kept, Made, Name, Same, at
+from amber_spread.core.kernel.caching import cached
 from amber_spread.core.kernel.figures import Figure, Rounding, Unit, same
 from amber_spread.core.kernel.naming import named
 from amber_spread.core.stock.supports import STARTING_SUPPORTS, Support
@@ -242,7 +243,7 @@ def _each_once(needs: Iterable[Need]) -> Iterable[Need]:
     return found.values()
 
 
-@lru_cache(maxsize=4096)
+@cached(4096)
 def _met(number: int, need: Need, kit: Same[Kit]) -> KitNeed:
     served = _match(need, kit.one.owned[need.tool])
     best = served.owned
@@ -274,11 +275,6 @@ class Served(NamedTuple):
     status: Status
     owned: Owned | None
     changes: str
-
-
-def forget_kit() -> None:
-    """Keep no match any longer, so that the next is made from nothing."""
-    _met.cache_clear()
 
 
 def _match(need: Need, owned: Sequence[Owned]) -> Served:

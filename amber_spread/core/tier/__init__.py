@@ -19,7 +19,7 @@ from amber_spread.core.tier.mass import pressure
 from amber_spread.core.tier.medium_checks import checks_of_foot, checks_of_media, checks_of_thickness
 from amber_spread.core.tier.side import FootPlan
 from amber_spread.core.tier.uses import STEPS, Step, Use, bowl_key, step_key, use_of
-from amber_spread.core.tier.worked import Footprint, UnknownMedium, Unmade, Worked, carved_of, forget_tiers, work_tiers
+from amber_spread.core.tier.worked import Footprint, UnknownMedium, Unmade, Worked, carved_of, work_tiers
 
 __all__ = [
     "BOARD_HEX",
@@ -59,7 +59,6 @@ __all__ = [
     "checks_of_thickness",
     "cut_for_height",
     "envelope_of",
-    "forget_tiers",
     "in_the_round",
     "levels_of",
     "offcut",

@@ -1,13 +1,13 @@
 """Boards: of what shape and size one is under a cake, and whether a cake stands on it."""
 
 import math
-from functools import lru_cache
 from typing import Literal, NamedTuple
 
 from shapely import MultiPoint, get_coordinates
 
 from amber_spread.core.geometry.outline import Cornered, Outline, Oval, Point, Round
 from amber_spread.core.geometry.places import polygon_of
+from amber_spread.core.kernel.caching import cached
 
 BoardShape = Literal["round", "square", "rectangle", "oval", "outline"]
 BOARD_SHAPES: dict[BoardShape, str] = {
@@ -78,7 +78,7 @@ def over_edge(inner: Outline, outer: Outline, off: Point = (0.0, 0.0)) -> float:
     return _over_edge(inner, outer, off)
 
 
-@lru_cache(maxsize=256)
+@cached(256)
 def _over_edge(inner: Outline, outer: Outline, off: Point) -> float:
     edge = polygon_of(outer)
     out = MultiPoint(get_coordinates(polygon_of(inner, off))).difference(edge)

@@ -2,7 +2,6 @@
 
 import math
 from collections.abc import Callable, Iterable, Iterator
-from functools import lru_cache
 from typing import Literal, NamedTuple, TypeVar
 
 from shapely import unary_union
@@ -20,6 +19,7 @@ from amber_spread.core.geometry.outline import Outline, Point, arc
 from amber_spread.core.geometry.sculpted import Sculpted, rings_right
 from amber_spread.core.geometry.traced import Region, areas_of
 from amber_spread.core.kernel.base import Made
+from amber_spread.core.kernel.caching import cached
 from amber_spread.core.tier.coats import CoatsPlan
 from amber_spread.core.tier.cover_plan import PRINTED_HEX, CoverPlan
 from amber_spread.core.tier.emptied import Emptied
@@ -252,7 +252,7 @@ def _above(cut: Cut) -> list[Point]:
     return _drawn(cut.bodies.covered.outline)
 
 
-@lru_cache(maxsize=256)
+@cached(256)
 def _drawn(outline: Outline) -> list[Point]:
     """The outline as it is drawn, to a hundredth of a millimetre; kept, since most tiers stay the same in an edit."""
     return [(round(x, 2), round(y, 2)) for x, y in outline.points]

@@ -74,7 +74,7 @@ def centre_of(bodies: Envelopes, leaning: dict[str, Sideways] | None, weights: d
     """
     if leaning is not None:
         return Centre(0.0, 0.0, middle_height(leaning["covered"]))
-    inside = sum(weights.get(name, 0.0) for name in INSIDE)
+    inside = sum([weights.get(name, 0.0) for name in INSIDE])
     whole = sum(weights.values())
     bare, outer = bodies.bare, bodies.covered
     x, y = outer.middle

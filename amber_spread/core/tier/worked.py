@@ -5,7 +5,7 @@ lately came out is therefore kept and given again.
 """
 
 from collections.abc import Callable, Iterator, Mapping
-from functools import lru_cache, partial
+from functools import partial
 from typing import NamedTuple
 
 from shapely.errors import ShapelyError
@@ -17,6 +17,7 @@ from amber_spread.core.geometry.bare import BareBody
 from amber_spread.core.geometry.body import Envelopes, Sideways
 from amber_spread.core.geometry.outline import Cornered, Outline
 from amber_spread.core.geometry.sculpted import Sculpted
+from amber_spread.core.kernel.caching import cached
 from amber_spread.core.kernel.naming import named
 from amber_spread.core.stock.kit import Mat
 from amber_spread.core.stock.media import Medium, weight
@@ -211,7 +212,7 @@ def _outlines(tier: Tier) -> Iterator[tuple[tuple[str | int, ...], Callable[[], 
         yield ("on_top", index, "shape"), partial(top.shape.outline, top.across_mm)
 
 
-@lru_cache(maxsize=KEPT)
+@cached(KEPT)
 def _work(
     number: int,
     tier: SettledTier,
@@ -246,7 +247,7 @@ def _work(
     filling = layers.filling
     heavy = [layers.cake_weight, filling.weight, filling.dam_weight, filling.seal_weight]
     heavy += [layers.syrup.weight if layers.syrup else None, coats.crumb_stays, coats.stays]
-    drum_g = sum(part.value for part in heavy if part is not None)
+    drum_g = sum([part.value for part in heavy if part is not None])
     leaning, foot = _tip(tier, bodies), plan_foot(tier, coated, drum_g)
     if leaning is None or foot is None:
         edge, flat = covered.section(covered.foot_mm + 1e-6 * covered.height_mm), covered.flat_top
@@ -285,11 +286,6 @@ def _work(
         centre=centre_of(bodies, leaning, dict(weights)),
     )
     return Worked(**named(done._asdict(), f"tiers.{number}"))
-
-
-def forget_tiers() -> None:
-    """Keep no tier any longer, so that the next one is worked from nothing."""
-    _work.cache_clear()
 
 
 def _tip(tier: SettledTier, bodies: Envelopes) -> dict[str, Sideways] | None:

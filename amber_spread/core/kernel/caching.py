@@ -1,0 +1,38 @@
+"""Caches of what depends on a design: every one is registered here, so that one call empties them all.
+
+What never changes while the program runs uses `functools.cache` and stays.
+"""
+
+from collections.abc import Callable
+from functools import lru_cache
+from typing import Any, TypeVar
+
+F = TypeVar("F", bound=Callable[..., Any])
+D = TypeVar("D", bound=dict[Any, Any])
+_CLEAR: list[Callable[[], None]] = []
+
+
+def cached(most: int | None = None) -> Callable[[F], F]:
+    """Cache what a function returns for its arguments: those of the last `most` calls, or of all.
+
+    The arguments must be hashable, and what is returned must never be changed.
+    """
+
+    def wrap(function: F) -> F:
+        caching: Any = lru_cache(maxsize=most)(function)
+        _CLEAR.append(caching.cache_clear)
+        return caching  # type: ignore[no-any-return]
+
+    return wrap
+
+
+def forgettable(cache: D) -> D:
+    """Register a dict that is used as a cache."""
+    _CLEAR.append(cache.clear)
+    return cache
+
+
+def forget() -> None:
+    """Empty every cache, so that the next plan is computed from nothing."""
+    for clear in _CLEAR:
+        clear()
