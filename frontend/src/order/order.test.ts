@@ -77,6 +77,28 @@ describe("an order on the bench", () => {
     expect(asked).toMatchObject([{ figure: "stack.height", document: { title: "One" } }]);
   });
 
+  it("plans once what is tried out and then kept, and nothing to undo it", async () => {
+    const order = await opened();
+    expect(server.plans).toBe(1);
+    order.tryOut(rename("Two"));
+    await vi.advanceTimersByTimeAsync(50);
+    expect([server.plans, order.plan]).toEqual([2, PLAN]);
+    order.edit(rename("Two"));
+    await vi.advanceTimersByTimeAsync(50);
+    expect([server.plans, order.behind, server.planned?.title]).toEqual([2, false, "Two"]);
+    await order.undo();
+    await vi.advanceTimersByTimeAsync(50);
+    expect([server.plans, order.document?.title]).toEqual([2, "One"]);
+    for (const title of ["Three", "Four", "Five", "Six"]) {
+      order.edit(rename(title));
+      await vi.advanceTimersByTimeAsync(50);
+    }
+    expect(server.plans).toBe(6);
+    order.edit(rename("One"));
+    await vi.advanceTimersByTimeAsync(50);
+    expect(server.plans).toBe(7);
+  });
+
   it("stops planning on request, until the next edit or until you start it again", async () => {
     server.slow = new Promise(() => undefined);
     const order = useOrder();

@@ -1,6 +1,6 @@
 /** The plan of the open order: requested after every edit, with progress, and again until it arrives. */
 import { computed, ref, shallowRef, toRaw, type ShallowRef, watch } from "vue";
-import { answered, api, isBusy, Refused, Unreachable } from "@/api/client";
+import { answered, api, asIs, isBusy, Refused, Unreachable } from "@/api/client";
 import { lastOf, type Part } from "@/api/parts";
 import type { Contents, Document, Figure, Kit, Plan } from "@/api/types";
 import { Newest } from "@/base/newest";
@@ -9,6 +9,8 @@ import { usePantry } from "@/kitchen/pantry";
 
 const RETRY_AFTER_MS = 3000;
 const RETRY_AT_MOST_MS = 60000;
+/** So many plans are remembered: leaving a field asks for what was just tried out, and undo for what was there before. */
+const REMEMBERED = 4;
 
 /** Told of a plan that arrived, and of what the server cannot plan. */
 export interface OnPlan {
@@ -21,6 +23,11 @@ interface Asked {
   document: Document;
   kit: Kit | null;
   contents: Contents | undefined;
+}
+
+interface Planned {
+  asked: Asked;
+  plan: Plan;
 }
 
 export function usePlanning(document: ShallowRef<Document | null>, on: OnPlan) {
@@ -43,6 +50,8 @@ export function usePlanning(document: ShallowRef<Document | null>, on: OnPlan) {
   let plannedWith = "";
   /** What the plan on screen was made of. */
   let planned: Asked | null = null;
+  /** The last plans, by what they were made of as JSON. */
+  const remembered = new Map<string, Planned>();
 
   watch(beside, (now) => {
     if (plannedWith && now !== plannedWith) void replan();
@@ -50,16 +59,27 @@ export function usePlanning(document: ShallowRef<Document | null>, on: OnPlan) {
 
   /** The plan of a document, with progress if it takes long. */
   async function planOf(asked: Document, signal?: AbortSignal): Promise<Plan> {
-    return (await planAndAsked(asked, signal)).plan;
+    return (await plannedOf(asked, signal)).plan;
   }
 
-  async function planAndAsked(asked: Document, signal?: AbortSignal): Promise<{ plan: Plan; asked: Asked }> {
-    const body = { document: asked, kit: toRaw(kit.kit), contents: toRaw(pantry.larder)?.contents };
-    const call = api.POST("/api/plan/parts", { body, signal, parseAs: "stream" });
+  async function plannedOf(document: Document, signal?: AbortSignal): Promise<Planned> {
+    const asked = { document, kit: toRaw(kit.kit), contents: toRaw(pantry.larder)?.contents };
+    const made = JSON.stringify(asked);
+    const known = remembered.get(made);
+    if (known) return known;
+    const body = asIs(made, "application/json") as unknown as { body: Asked };
+    const call = api.POST("/api/plan/parts", { ...body, signal, parseAs: "stream" });
     const found = await lastOf<Plan>(await answered(call), (told) => {
       if (signal && !signal.aborted) part.value = told;
     });
-    return { plan: found, asked: body };
+    remember(made, { asked, plan: found });
+    return { asked, plan: found };
+  }
+
+  function remember(made: string, found: Planned): void {
+    remembered.set(made, found);
+    const [oldest] = remembered.keys();
+    if (remembered.size > REMEMBERED && oldest !== undefined) remembered.delete(oldest);
   }
 
   /** A figure of the plan on screen with its working, which the plan itself comes without. */
@@ -79,7 +99,7 @@ export function usePlanning(document: ShallowRef<Document | null>, on: OnPlan) {
     if (signal.aborted) return;
     plannedWith = beside.value;
     try {
-      const found = await planAndAsked(toRaw(document.value), signal);
+      const found = await plannedOf(toRaw(document.value), signal);
       if (signal.aborted) return;
       plan.value = found.plan;
       planned = found.asked;
@@ -121,6 +141,7 @@ export function usePlanning(document: ShallowRef<Document | null>, on: OnPlan) {
     newest.stop();
     plan.value = null;
     planned = null;
+    remembered.clear();
     plannedWith = "";
     stopped.value = false;
   }
