@@ -17,7 +17,7 @@ from amber_spread.core.cake import (
 from amber_spread.core.design.design import Design
 from amber_spread.core.design.practice import Practice
 from amber_spread.core.design.settled import settle
-from amber_spread.core.kernel.base import Made
+from amber_spread.core.kernel.base import PlanPart
 from amber_spread.core.kernel.check import Check
 from amber_spread.core.stock.contents import Allergy, Contents, usual_contents
 from amber_spread.core.stock.kit import STARTING, Kit, KitNeed
@@ -31,13 +31,13 @@ from amber_spread.core.tier import (
     GaugeMark,
     LayersPlan,
     OnTopPlan,
+    PlannedTier,
     RegionPlan,
-    Worked,
     work_tiers,
 )
 
 
-class TierPlan(Made):
+class TierPlan(PlanPart):
     """Everything about one tier."""
 
     name: str
@@ -53,7 +53,7 @@ class TierPlan(Made):
     stack: TierStack
 
 
-class Plan(Made):
+class Plan(PlanPart):
     """Everything about a cake: tiers from the bottom up, what to mix, the drawing, and what to know."""
 
     tiers: list[TierPlan]
@@ -109,7 +109,7 @@ def plan(
     )
 
 
-def _tier_plan(name: str, done: Worked, stands: TierStack) -> TierPlan:
+def _tier_plan(name: str, done: PlannedTier, stands: TierStack) -> TierPlan:
     return TierPlan(
         name=name,
         layers=done.layers,

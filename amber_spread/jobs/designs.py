@@ -23,7 +23,7 @@ from amber_spread.core.kernel.figures import Figure, without_workings
 from amber_spread.core.kernel.naming import figures
 from amber_spread.core.stock.contents import Contents
 from amber_spread.core.stock.kit import Kit
-from amber_spread.core.tier import Envelope, RoundView, Worked, envelope_of, levels_of
+from amber_spread.core.tier import Envelope, PlannedTier, RoundView, envelope_of, levels_of
 from amber_spread.jobs.calls import WithEntry
 from amber_spread.papers.model_writing import ModelKind, write_model
 
@@ -139,6 +139,6 @@ def tier_as_model(
     return None if found is None else write_model(*found, kind)
 
 
-def _worked(tier: int, document: Document, kit: Kit | None) -> list[Worked]:
+def _worked(tier: int, document: Document, kit: Kit | None) -> list[PlannedTier]:
     """The tier as its rooms left it; none where there is no such tier."""
     return worked_tiers(document, kit)[tier : tier + 1]

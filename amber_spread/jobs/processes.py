@@ -58,7 +58,7 @@ class Processes:
 
     def __init__(self, at_once: int = AT_ONCE) -> None:
         self._context = get_context("forkserver")
-        self._context.set_forkserver_preload(["amber_spread.jobs.ready"])
+        self._context.set_forkserver_preload(["amber_spread.jobs.preload"])
         self._threads = ThreadPoolExecutor(at_once, thread_name_prefix="job")
         self._lock = Lock()
         self._jobs: dict[Future[Any], _Job] = {}

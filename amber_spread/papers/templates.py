@@ -209,7 +209,7 @@ def _pieces(tier: TierPlan, gauge: str) -> Iterator[tuple[str, Piece]]:
         yield f"on_top_{key}", top.piece
     across, papers = tier.coats.parchment, tier.coats.papers
     if across is not None and papers is not None:
-        yield "parchment", paper_of("Parchment", circle(across.value), [], diameter=across).but(count=papers)
+        yield "parchment", paper_of("Parchment", circle(across.value), [], diameter=across).replace(count=papers)
     marks = list(ticks((mark.up.value, mark.name) for mark in tier.gauge.values()))
     high = max(mark.up.value for mark in tier.gauge.values())
     yield "gauge", paper_of(gauge, rectangle(GAUGE_WIDE_MM, high), marks)

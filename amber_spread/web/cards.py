@@ -198,8 +198,8 @@ def _outside(plan: Plan) -> Outside:
 def _coarser(tier: Silhouette) -> Silhouette:
     """A silhouette as it is seen on the shelf, from the side alone."""
     outline, left = _rounded(tier.outline), _rounded(tier.left)
-    piped = [one.but(left=[*map(_rounded, one.left)], right=[*map(_rounded, one.right)]) for one in tier.piped]
-    return tier.but(seen_from_above=[], outline=outline, left=left, piped=piped)
+    piped = [one.replace(left=[*map(_rounded, one.left)], right=[*map(_rounded, one.right)]) for one in tier.piped]
+    return tier.replace(seen_from_above=[], outline=outline, left=left, piped=piped)
 
 
 def _rounded(line: list[Point]) -> list[Point]:

@@ -16,10 +16,10 @@ from amber_spread.core.kernel.figures import (
     Figure,
     Quantity,
     Rule,
-    chosen,
+    carry_over,
     decided,
+    decided_or_default,
     rule,
-    same,
     total,
     without_workings,
 )
@@ -80,8 +80,8 @@ def test_a_parameters_name_ends_in_its_unit(name, split):
 def test_sums_choices_and_measures_taken_over():
     assert total({}, "g").value == 0
     assert total({"a": 2, "b": 3}, "g").given["b"] == Quantity(3, "g")
-    assert (chosen(None, 6, "mm").rule, chosen(4, 6, "mm").rule) == ("usual", "decided")
-    assert decided(4, "mm").value == same("height", 4, "mm").value == 4
+    assert (decided_or_default(None, 6, "mm").rule, decided_or_default(4, 6, "mm").rule) == ("usual", "decided")
+    assert decided(4, "mm").value == carry_over("height", 4, "mm").value == 4
 
 
 def every_rule():

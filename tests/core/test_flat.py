@@ -19,7 +19,7 @@ from amber_spread.core.geometry.flat import (
 )
 from amber_spread.core.geometry.outline import Cornered, Oval, Regular, Round
 from amber_spread.core.geometry.packing import pack
-from amber_spread.core.kernel.figures import same
+from amber_spread.core.kernel.figures import carry_over
 from amber_spread.core.tier.printed import _in_rows
 
 SIDES = st.integers(20, 700).map(float)
@@ -28,7 +28,7 @@ SIDES = st.integers(20, 700).map(float)
 def piece(width, height, count):
     return Piece(
         name="A piece", corners=rectangle(width, height), hex="#FFFFFF", colour=None,
-        count=same("pieces", count, "each"), sizes={}, marks=[],
+        count=carry_over("pieces", count, "each"), sizes={}, marks=[],
     )  # fmt: skip
 
 

@@ -29,8 +29,8 @@ def test_what_takes_long_is_worked_out_once_for_as_long_as_it_is_kept() -> None:
         return len(worked)
 
     kept: Latest[str, int] = Latest(2)
-    assert [kept.once(key, lambda key=key: work(key)) for key in "abab"] == [1, 2, 1, 2]
-    assert [kept.once(key, lambda key=key: work(key)) for key in "cba"] == [3, 2, 4]
+    assert [kept.get_or_compute(key, lambda key=key: work(key)) for key in "abab"] == [1, 2, 1, 2]
+    assert [kept.get_or_compute(key, lambda key=key: work(key)) for key in "cba"] == [3, 2, 4]
     assert worked == ["a", "b", "c", "a"]
 
 
@@ -44,6 +44,6 @@ def test_it_is_sent_to_another_process_with_its_bound() -> None:
 def test_several_threads_may_look_things_up_at_once() -> None:
     kept: Latest[int, int] = Latest(3)
     with ThreadPoolExecutor(8) as threads:
-        squares = list(threads.map(lambda turn: kept.once(turn % 7, lambda: (turn % 7) ** 2), range(4000)))
+        squares = list(threads.map(lambda turn: kept.get_or_compute(turn % 7, lambda: (turn % 7) ** 2), range(4000)))
     assert squares == [(turn % 7) ** 2 for turn in range(4000)]
     assert len(kept) <= 3

@@ -7,7 +7,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 from pydantic import ValidationError
 
-from amber_spread.core.kernel.figures import same
+from amber_spread.core.kernel.figures import carry_over
 from amber_spread.core.stock.ingredients import own_density
 from amber_spread.core.stock.media import LIBRARY
 from amber_spread.core.stock.pantry import Pack, Pantry, Stock
@@ -34,7 +34,7 @@ def recipe(*lines, key="mine", makes="meringue_buttercream", **more):
 
 
 def scaled(one, grams):
-    return scale(one, same("wanted", grams, "g"), ITEMS)
+    return scale(one, carry_over("wanted", grams, "g"), ITEMS)
 
 
 @given(st.sampled_from(RECIPES), st.floats(1, 20000))

@@ -43,7 +43,7 @@ from amber_spread.core.design.shapes import (
 )
 from amber_spread.core.document.document import read_document
 from amber_spread.core.geometry import flat
-from amber_spread.core.kernel.base import alike
+from amber_spread.core.kernel.base import interned_key
 from amber_spread.core.kernel.figures import rule
 from amber_spread.core.plan import plan
 from amber_spread.core.shop import Asked, bill_of, shop
@@ -494,7 +494,7 @@ def test_an_oblong_tin_without_a_length_serves_for_none_and_one_with_it_does():
         (Tin(shape="oval", across_mm=200), "get"),
         (Tin(shape="oval", across_mm=200, length_mm=280), "have"),
     ):
-        (found,) = kit_of([need], alike(Kit(tins=(tin,)))).values()
+        (found,) = kit_of([need], interned_key(Kit(tins=(tin,)))).values()
         assert found.status == status
 
 
@@ -582,7 +582,7 @@ def test_a_plan_cannot_be_changed_by_whoever_holds_it():
 
 def test_a_piece_of_a_plan_refuses_a_field_it_does_not_know():
     with pytest.raises(TypeError, match="has no colour_of_the_sky"):
-        one().stack.but(colour_of_the_sky=1)
+        one().stack.replace(colour_of_the_sky=1)
 
 
 def test_a_parameter_whose_unit_cannot_be_read_is_refused():

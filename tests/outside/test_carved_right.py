@@ -103,7 +103,7 @@ def test_nobody_is_served_what_is_hollow():
 def test_over_a_convex_body_a_sheet_is_drawn_out_nowhere(name, coat):
     """Where a surface bulges all over, ways from one place come together and never part faster than on a flat sheet."""
     laid = over(Sculpted(meshed(Manifold.hull_points(CONVEX[name])), coat, coat))
-    assert laid.evenly.beyond(GIVES) == 0 and (laid.evenly.given <= 1e-9).all()
+    assert laid.evenly.beyond(GIVES) == 0 and (laid.evenly.strain <= 1e-9).all()
 
 
 def test_a_hollow_body_still_tears_a_sheet():

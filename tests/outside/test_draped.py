@@ -36,7 +36,7 @@ def top_of(solid, finest=9.0):
 
 def stretch_of(laid):
     """By what share of itself a sheet is drawn out at most, over 95 parts in 100 of the surface."""
-    return max(0.0, mostly(laid.given, laid.surface.areas))
+    return max(0.0, mostly(laid.strain, laid.surface.areas))
 
 
 def nearest(surface, place):
@@ -75,8 +75,8 @@ def test_over_a_half_ball_a_sheet_takes_in_all_that_its_hem_is_longer():
     assert on_sheet / on_body == pytest.approx(PI / 2, rel=0.01)
     w = true[surface.triangles].mean(axis=1)
     ring = (w > 0.4 * R) & (w < 1.4 * R)
-    assert laid.given[ring] == pytest.approx(R * numpy.sin(w / R)[ring] / w[ring] - 1, abs=0.09)
-    assert numpy.median(laid.given[ring] - (R * numpy.sin(w / R)[ring] / w[ring] - 1)) == pytest.approx(0, abs=0.01)
+    assert laid.strain[ring] == pytest.approx(R * numpy.sin(w / R)[ring] / w[ring] - 1, abs=0.09)
+    assert numpy.median(laid.strain[ring] - (R * numpy.sin(w / R)[ring] / w[ring] - 1)) == pytest.approx(0, abs=0.01)
     assert stretch_of(laid) == 0
     assert laid.outline.symmetric_difference(Point(0, 0).buffer(PI / 2 * R)).area < 0.02 * PI * (PI / 2 * R) ** 2
 
@@ -91,8 +91,8 @@ def test_over_a_saddle_a_sheet_is_drawn_out():
     w = laid.ways[triangles].mean(axis=1)
     near = (w > 20) & (w < 40)
     curved = -1 / 120**2
-    assert laid.given[near].mean() == pytest.approx((-curved * w[near] ** 2 / 6).mean(), rel=0.35)
-    assert laid.given[near].mean() > 0.004
+    assert laid.strain[near].mean() == pytest.approx((-curved * w[near] ** 2 / 6).mean(), rel=0.35)
+    assert laid.strain[near].mean() > 0.004
     assert stretch_of(laid) > 0.02
 
 

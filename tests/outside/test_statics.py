@@ -21,7 +21,15 @@ from amber_spread.core.design.practice import Practice
 from amber_spread.core.design.stands import StackedStand
 from amber_spread.core.geometry.body import Carried, Sideways, Straight
 from amber_spread.core.geometry.outline import Cornered, Round
-from amber_spread.core.geometry.places import Ground, Hole, Within, hull_distance, hull_of, hull_width, spread
+from amber_spread.core.geometry.places import (
+    Hole,
+    SupportArea,
+    Within,
+    hull_distance,
+    hull_of,
+    hull_width,
+    place_supports,
+)
 from amber_spread.core.geometry.profile import Line
 from amber_spread.core.plan import plan
 from amber_spread.core.tier.mass import middle_height
@@ -189,8 +197,8 @@ def test_where_the_longest_first_wastes_a_rod_the_programme_finds_the_better_way
 @pytest.mark.parametrize("count", [3, 5, 6])
 def test_no_ring_farther_inside_would_keep_them_apart(edge, count):
     """Every inset by tenths of a millimetre, the same places taken evenly along the edge."""
-    ground = Ground((Within("board", edge),), (Hole("dowel", (0, 0), 5),), 6.0, 3.0)
-    found = spread(ground, count, 50.8, 50.8)
+    ground = SupportArea((Within("board", edge),), (Hole("dowel", (0, 0), 5),), 6.0, 3.0)
+    found = place_supports(ground, count, 50.8, 50.8)
     assert found.apart_mm >= 50.8 - 0.05 or found.inset_mm == pytest.approx(9, abs=0.1)
     outline = Point(0, 0).buffer(60, quad_segs=200) if isinstance(edge, Round) else Polygon(edge.points)
     deepest = 0.0
@@ -209,8 +217,8 @@ def test_no_ring_farther_inside_would_keep_them_apart(edge, count):
 
 def test_three_under_a_four_inch_tier_two_inches_apart_lie_less_than_an_inch_inside():
     """Worked by hand: a triangle of 2 in sides lies on a circle of 2 / sqrt 3 = 1.155 in; 2 - 1.155 = 0.845 in."""
-    ground = Ground((Within("board", Round(2 * INCH)),), (), 6.0, 3.0)
-    found = spread(ground, 3, 2 * INCH, 2 * INCH)
+    ground = SupportArea((Within("board", Round(2 * INCH)),), (), 6.0, 3.0)
+    found = place_supports(ground, 3, 2 * INCH, 2 * INCH)
     assert found.inset_mm / INCH == pytest.approx(2 - 2 / math.sqrt(3), abs=1e-3)
 
 

@@ -10,7 +10,7 @@ from collections.abc import Mapping
 from amber_spread.core.bowls.bowls import Bowl, batch, batches
 from amber_spread.core.design.design import Colour
 from amber_spread.core.design.settled import SettledDesign
-from amber_spread.core.kernel.base import Made, slug
+from amber_spread.core.kernel.base import PlanPart, slug
 from amber_spread.core.kernel.figures import DEFINITION, Figure, rule, total
 from amber_spread.core.stock.media import BEATEN, Medium
 
@@ -18,7 +18,7 @@ PLAIN = "~plain"
 """The uncoloured share of a base: a key no colour's name can make."""
 
 
-class Tint(Made):
+class Tint(PlanPart):
     """One colour of a base: what is coloured of it in all, for its own bowl and for blends. No name: uncoloured."""
 
     colour: str | None
@@ -26,7 +26,7 @@ class Tint(Made):
     whole: Figure
 
 
-class Sheet(Made):
+class Sheet(PlanPart):
     """One sheet of a marbled blend, which is mixed on its own: what it takes in all, and the log of each part."""
 
     tier: int
@@ -34,7 +34,7 @@ class Sheet(Made):
     parts: dict[str, Figure]
 
 
-class Blend(Made):
+class Blend(PlanPart):
     """A colour made of others by parts: what of each goes in. A marbled one is mixed sheet by sheet."""
 
     colour: str
@@ -45,7 +45,7 @@ class Blend(Made):
     sheets: dict[str, Sheet]
 
 
-class Base(Made):
+class Base(PlanPart):
     """One medium mixed once for all its colours, and how it is then split."""
 
     medium: str

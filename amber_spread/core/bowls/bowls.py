@@ -18,7 +18,7 @@ from heapq import heapify, heappop, heapreplace
 from typing import NamedTuple
 
 from amber_spread.core.bowls.reserve import Walks, walk
-from amber_spread.core.kernel.base import Kept, Made
+from amber_spread.core.kernel.base import FrozenDict, PlanPart
 from amber_spread.core.kernel.figures import (
     COMMON_PRACTICE,
     DEFINITION,
@@ -74,7 +74,7 @@ LIKE = 20
 """So many cakes stand for how far amounts run over or under."""
 
 
-class Bowl(Made):
+class Bowl(PlanPart):
     """One medium in one colour: what to mix for all its steps, in the order that needs least.
 
     `have` is what is there already; `risk_have` the risk with that alone, `risk_more` and `left_more` the risk and the
@@ -279,7 +279,7 @@ def fill_bowl(
     ordered = kept_order(best, wanted) if wanted else best
     if not ordered:
         raise ValueError("a bowl serves at least one use")
-    steps = Kept({step_key(use): use for use in ordered})
+    steps = FrozenDict({step_key(use): use for use in ordered})
     reached = levels(ordered)
     need = of_parts(_NEED, max(reached.values()), reached, "g", "up")
     stays = total({key: use.stays.value for key, use in steps.items()}, "g")

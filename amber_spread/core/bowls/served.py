@@ -10,7 +10,7 @@ from amber_spread.core.bowls.leftovers import leftovers_of
 from amber_spread.core.design.design import BowlOrder, Design
 from amber_spread.core.design.finishes import CollarCover
 from amber_spread.core.design.settled import SettledDesign
-from amber_spread.core.kernel.base import Kept, Made, Same
+from amber_spread.core.kernel.base import FrozenDict, PlanPart, Same
 from amber_spread.core.kernel.caching import cached
 from amber_spread.core.kernel.check import Check
 from amber_spread.core.kernel.naming import named
@@ -22,7 +22,7 @@ KEPT = 512
 """So many bowls are kept, the ones asked for last."""
 
 
-class Covering(Made):
+class Covering(PlanPart):
     """In what order the tiers are covered out of one bowl, by number from 1, so that trimmings of one serve the
     next.
     """
@@ -77,7 +77,7 @@ def bowls_of(cake: SettledDesign, uses: Iterable[Use], media: Mapping[str, Mediu
             own,
             mixer if medium.kind in BEATEN else None,
         )
-    return Kept(bowls)
+    return FrozenDict(bowls)
 
 
 def covering_of(design: Design, bowls: Mapping[str, Bowl]) -> list[Covering]:

@@ -5,10 +5,10 @@ from collections.abc import Iterator
 from amber_spread.core.cake.bakes import CarvedBake
 from amber_spread.core.design.builds import Carvable
 from amber_spread.core.kernel.check import Check, checker, measure, mm
-from amber_spread.core.tier import Worked
+from amber_spread.core.tier import PlannedTier
 
 
-def checks_of_bake(number: int, done: Worked, baked: CarvedBake) -> Iterator[Check]:
+def checks_of_bake(number: int, done: PlannedTier, baked: CarvedBake) -> Iterator[Check]:
     """Everything to know about how carved tier `number` is baked."""
     check, build = checker(number), done.tier.asked.build
     most = build.most_bakes if isinstance(build, Carvable) else None

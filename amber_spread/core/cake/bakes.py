@@ -30,12 +30,12 @@ from amber_spread.core.geometry.outline import Point, round_area
 from amber_spread.core.geometry.sculpted import Sculpted
 from amber_spread.core.geometry.sliced import Slice, rings_of
 from amber_spread.core.geometry.traced import areas_of
-from amber_spread.core.kernel.base import Made
-from amber_spread.core.kernel.figures import DEFINITION, FROM_MEMORY, Figure, decided, rule, same, total
+from amber_spread.core.kernel.base import PlanPart
+from amber_spread.core.kernel.figures import DEFINITION, FROM_MEMORY, Figure, carry_over, decided, rule, total
 from amber_spread.core.kernel.limits import TORTE
 from amber_spread.core.stock.kit import TIN_WORDS, Tin, TinShape
 from amber_spread.core.stock.media import weight
-from amber_spread.core.tier import Worked, shape_of, slices_of
+from amber_spread.core.tier import PlannedTier, shape_of, slices_of
 
 PASTE_G_PER_ML = 1.1
 """Modelling paste of crumbs and coat, pressed, weighs so much (from memory)."""
@@ -43,7 +43,7 @@ WORTH_ML = 100.0
 """One more tin is named where it saves at least so much batter (from memory)."""
 
 
-class Beside(Made):
+class Beside(PlanPart):
     """A layer of cake out of a tin that several layers of the tier are cut from side by side: it as it lies trimmed,
     a circle or a rectangle, and each layer on it, by its number and its edges.
     """
@@ -55,7 +55,7 @@ class Beside(Made):
     edges: list[list[list[Point]]]
 
 
-class Baked(Made):
+class Baked(PlanPart):
     """One tin of a carved tier: which layers are cut from what it bakes, in how many bakes, of how much batter.
     `edges` is its own edge from above about each layer, and `beside` are those that are cut out of one layer of it
     together.
@@ -73,7 +73,7 @@ class Baked(Made):
     batter: Figure
 
 
-class OneMore(Made):
+class OneMore(PlanPart):
     """The tin that would save most batter, were it owned."""
 
     shape: TinShape
@@ -82,7 +82,7 @@ class OneMore(Made):
     saves: Figure
 
 
-class Built(Made):
+class Built(PlanPart):
     """What of a layer no tin reaches that it is cut out of, and the modelling paste it is built of."""
 
     layer: int
@@ -90,7 +90,7 @@ class Built(Made):
     paste: Figure
 
 
-class CarvedBake(Made):
+class CarvedBake(PlanPart):
     """All the baking of a carved tier: its tins from the largest to the smallest, what they take, what is carved off,
     and the modelling paste that makes with `paste_coat` of the coat.
 
@@ -164,7 +164,7 @@ def coat_in_paste(paste_g: float, parts: float) -> float:
     return paste_g / (parts + 1)
 
 
-def plan_carved_bake(done: Worked, tins: Sequence[Tin]) -> CarvedBake | None:
+def plan_carved_bake(done: PlannedTier, tins: Sequence[Tin]) -> CarvedBake | None:
     """What a tier is baked in, out of the tins that are owned; None where it is not carved or baked already.
 
     The choice takes least batter: layers x cut and what is levelled off each bake, over the areas of the tins, several
@@ -198,9 +198,9 @@ def plan_carved_bake(done: Worked, tins: Sequence[Tin]) -> CarvedBake | None:
 
     # Kept with the body, so that neither is looked for again while it stays as it is.
     key = (work, tuple(trays))
-    chosen = body.core.keep("tins", key, lambda: choose(*key, beyond))
-    more = body.core.keep("one more tin", (*key, new_each), lambda: best_more(*key, new_each, beyond))
-    edges = body.core.keep("tin edges", key, lambda: _edges(chosen, slices))
+    chosen = body.core.cached("tins", key, lambda: choose(*key, beyond))
+    more = body.core.cached("one more tin", (*key, new_each), lambda: best_more(*key, new_each, beyond))
+    edges = body.core.cached("tin edges", key, lambda: _edges(chosen, slices))
     built = {
         f"layer_{at + 1}": _built(at + 1, beyond(one, at))
         for one, taken in chosen.items()
@@ -213,8 +213,8 @@ def plan_carved_bake(done: Worked, tins: Sequence[Tin]) -> CarvedBake | None:
     for at, (one, taken) in enumerate(sorted(chosen.items(), key=lambda pair: -pair[0].area), 1):
         found[f"tin_{at}"] = Baked(
             shape=one.shape,
-            across=same("tin, across", one.across, "mm", "up"),
-            length=None if one.length is None else same("tin, long", one.length, "mm", "up"),
+            across=carry_over("tin, across", one.across, "mm", "up"),
+            length=None if one.length is None else carry_over("tin, long", one.length, "mm", "up"),
             owned=one.owned,
             layers=sorted(place + 1 for group in taken for place in group),
             edges={f"layer_{place + 1}": edges[place] for group in taken for place in group},
@@ -223,7 +223,7 @@ def plan_carved_bake(done: Worked, tins: Sequence[Tin]) -> CarvedBake | None:
                 for at, group in enumerate((group for group in taken if len(group) > 1), 1)
             },
             each=decided(one.each, "each"),
-            bakes=same("bakes", one.bakes(len(taken)), "each"),
+            bakes=carry_over("bakes", one.bakes(len(taken)), "each"),
             batter=one.batter(work, len(taken)),
         )
     parts = {f"{TIN_WORDS[one.shape]} tin {at}": one for at, one in enumerate(found.values(), 1)}
@@ -257,11 +257,11 @@ def _loads(tins: Iterable[Baked], usual: Practice) -> Figure | None:
     bakes = tuple(((one.across.value, (one.length or one.across).value), round(one.bakes.value)) for one in tins)
     oven = Oven(usual.oven_wide_mm, usual.oven_deep_mm, usual.oven_shelves, usual.tins_of_each)
     loads = oven_loads(bakes, oven)
-    return None if loads is None else same("oven loads", loads, "each")
+    return None if loads is None else carry_over("oven loads", loads, "each")
 
 
 def _built(number: int, beyond_ml: float) -> Built:
-    beyond = same("of it beyond its tin", beyond_ml, "ml", "up")
+    beyond = carry_over("of it beyond its tin", beyond_ml, "ml", "up")
     return Built(layer=number, beyond=beyond, paste=weight.figure(beyond.value, PASTE_G_PER_ML))
 
 
@@ -285,7 +285,7 @@ def _edges(chosen: Mapping[Tray, Sequence[Group]], slices: Sequence[Slice]) -> d
     }
 
 
-def _own(done: Worked, each: int) -> Tray:
+def _own(done: PlannedTier, each: int) -> Tray:
     """A tin as large as the tier's own outline: of its shape where that is round or square, else a sheet."""
     tier, bare = done.tier.asked, done.bodies.bare
     if tier.build.own_outline:
@@ -310,8 +310,8 @@ def _beside(tray: Tray, group: Group, work: Work, slices: Sequence[Slice]) -> Be
     spots = sorted(room.spots)
     return Beside(
         round=bed.round,
-        wide=same("what is baked, trimmed", bed.wide, "mm", "down"),
-        high=same("what is baked, trimmed", bed.high, "mm", "down"),
+        wide=carry_over("what is baked, trimmed", bed.wide, "mm", "down"),
+        high=carry_over("what is baked, trimmed", bed.high, "mm", "down"),
         layers=[one.number for one in own],
         edges=[
             rings_of(areas_of(translate(one.laid(spot.quarters), spot.x, spot.y)))
@@ -327,7 +327,7 @@ def _one_more(found: tuple[float, Tray] | None, batter_ml: float) -> OneMore | N
     with_it, tin = found
     return OneMore(
         shape=tin.shape,
-        across=same("tin, across", tin.across, "mm", "up"),
-        batter=same("with one tin more", with_it, "ml", "up"),
-        saves=same("less batter", batter_ml - with_it, "ml", "down"),
+        across=carry_over("tin, across", tin.across, "mm", "up"),
+        batter=carry_over("with one tin more", with_it, "ml", "up"),
+        saves=carry_over("less batter", batter_ml - with_it, "ml", "down"),
     )

@@ -6,14 +6,22 @@ from collections.abc import Mapping, Sequence
 from amber_spread.core.design.builds import BallBuild
 from amber_spread.core.design.practice import Practice
 from amber_spread.core.design.settled import SettledDesign
-from amber_spread.core.kernel.base import Made
-from amber_spread.core.kernel.figures import COMMON_PRACTICE, DEFINITION, Figure, chosen, rule, same, total
+from amber_spread.core.kernel.base import PlanPart
+from amber_spread.core.kernel.figures import (
+    COMMON_PRACTICE,
+    DEFINITION,
+    Figure,
+    carry_over,
+    decided_or_default,
+    rule,
+    total,
+)
 from amber_spread.core.stock.contents import CakeMix
 from amber_spread.core.stock.recipes import QUARTER
 from amber_spread.core.tier import LayersPlan
 
 
-class MixPlan(Made):
+class MixPlan(PlanPart):
     """The batter of one cake: what its tins take, what a recipe of it fills, how many recipes to make in the shares it
     can be made in (`step`), the `rest` that leaves, and whether that makes a `spare` small cake.
     """
@@ -27,7 +35,7 @@ class MixPlan(Made):
     spare: Figure
 
 
-class BatterPlan(Made):
+class BatterPlan(PlanPart):
     """Batter by tier, by cake and in all, and how each cake's comes in batches."""
 
     tiers: dict[str, Figure]
@@ -149,15 +157,15 @@ def plan_batter(
 
 
 def _mix(cake: str, volume: Figure, practice: Practice, known: CakeMix | None, small_ml: float) -> MixPlan:
-    batch = chosen(None, practice.batch_ml, "ml")
+    batch = decided_or_default(None, practice.batch_ml, "ml")
     if known is not None:
-        batch = same("what one recipe fills", known.batch_ml, "ml")
-    step = same("the share it is made in", QUARTER if known is None else known.step, "ratio")
+        batch = carry_over("what one recipe fills", known.batch_ml, "ml")
+    step = carry_over("the share it is made in", QUARTER if known is None else known.step, "ratio")
     batches = batches_of.figure(volume.value, batch.value, step.value)
     rest = rest_of.figure(batches.value, batch.value, volume.value)
     return MixPlan(
         name=cake.replace("_", " ").capitalize() if known is None else known.name,
-        batter=same("batter of this cake", volume.value, "ml", "up"),
+        batter=carry_over("batter of this cake", volume.value, "ml", "up"),
         batch=batch,
         step=step,
         batches=batches,

@@ -7,16 +7,16 @@ from itertools import pairwise
 from typing import NamedTuple
 
 from amber_spread.core.cake.heights import height_at
-from amber_spread.core.cake.levels import Mass, Place, Stood, board_weight, gap_between, together
+from amber_spread.core.cake.levels import Mass, Place, PlacedTier, board_weight, gap_between, together
 from amber_spread.core.design.practice import Practice
 from amber_spread.core.design.stands import StackedStand, Stand
 from amber_spread.core.geometry.outline import Outline, Point
-from amber_spread.core.geometry.places import Ground, Hole, Within, common_edge_distance, edge_distance
+from amber_spread.core.geometry.places import Hole, SupportArea, Within, common_edge_distance, edge_distance
 from amber_spread.core.kernel.base import Same
 from amber_spread.core.kernel.caching import cached
-from amber_spread.core.kernel.figures import Figure, same
+from amber_spread.core.kernel.figures import Figure, carry_over
 from amber_spread.core.stock.supports import Support
-from amber_spread.core.tier import Worked
+from amber_spread.core.tier import PlannedTier
 
 RIM_MM = 3.0
 """So much is left between a support and any edge or hole (from memory)."""
@@ -38,7 +38,7 @@ class Kitchen(NamedTuple):
 class Below(NamedTuple):
     """The tier below: as it is worked, how far the one above stands off its middle, and how high it is there."""
 
-    lower: Same[Worked]
+    lower: Same[PlannedTier]
     off: Point
     height_mm: float
 
@@ -79,7 +79,7 @@ class Bearing(NamedTuple):
     board: Outline
     inward_mm: float | None
     lower: Outline
-    ground: Ground
+    ground: SupportArea
     stands_on_mm: float
     height_mm: float
     plane_mm: float
@@ -89,7 +89,7 @@ class Bearing(NamedTuple):
     surface: Callable[[Point], float]
 
 
-def all_above(stood: Sequence[Stood]) -> list[Above]:
+def all_above(stood: Sequence[PlacedTier]) -> list[Above]:
     """All that stands from each tier up, bottom first, and at last the nothing above the top one."""
     parts: tuple[tuple[str, float], ...] = ()
     found, whole = [Above(parts, together([]))], together([])
@@ -100,7 +100,7 @@ def all_above(stood: Sequence[Stood]) -> list[Above]:
     return found[::-1]
 
 
-def feet_of(stood: Sequence[Stood], above: Sequence[Above], base: Outline, base_mm: float) -> list[Foot]:
+def feet_of(stood: Sequence[PlacedTier], above: Sequence[Above], base: Outline, base_mm: float) -> list[Foot]:
     """Where a cake can tip, bottom first: on its base board over the foot of its bare lowest tier, where that lies on
     the board, and at each joint. On supports alone no edge is counted on.
     """
@@ -116,7 +116,7 @@ def feet_of(stood: Sequence[Stood], above: Sequence[Above], base: Outline, base_
 
 
 @cached(256)
-def _rests_inside(lower: Same[Worked], upper: Same[Worked], off: Point, at: Point) -> float | None:
+def _rests_inside(lower: Same[PlannedTier], upper: Same[PlannedTier], off: Point, at: Point) -> float | None:
     """How far a place lies inside the edge of what a tier rests on: of its board, or the riser below that, where it
     overlaps the flat top below. None for pillars and over a tier without a flat top, where its supports alone bear it.
     """
@@ -127,7 +127,9 @@ def _rests_inside(lower: Same[Worked], upper: Same[Worked], off: Point, at: Poin
     return common_edge_distance((Within("board", rests), Within("top", top, (-off[0], -off[1]))), at)
 
 
-def bearing_below(kitchen: Kitchen, of: Same[Worked], on: Below, place: Place, number: int, above: Above) -> Bearing:
+def bearing_below(
+    kitchen: Kitchen, of: Same[PlannedTier], on: Below, place: Place, number: int, above: Above
+) -> Bearing:
     """What a tier stands on: the one below it."""
     upper, lower = of.one, on.lower.one
     stand, board = upper.tier.asked.stand, upper.stands.board_edge
@@ -146,7 +148,7 @@ def bearing_below(kitchen: Kitchen, of: Same[Worked], on: Below, place: Place, n
         board=board,
         inward_mm=_rests_inside(on.lower, of, on.off, (above.whole.x - place.x, above.whole.y - place.y)),
         lower=top,
-        ground=Ground(tuple(within), _holes(lower, kitchen.dowel_mm, away, place, False), 0.0, RIM_MM),
+        ground=SupportArea(tuple(within), _holes(lower, kitchen.dowel_mm, away, place, False), 0.0, RIM_MM),
         stands_on_mm=stands_on,
         height_mm=on.height_mm,
         plane_mm=place.level_mm,
@@ -157,7 +159,7 @@ def bearing_below(kitchen: Kitchen, of: Same[Worked], on: Below, place: Place, n
     )
 
 
-def bearing_inside(kitchen: Kitchen, done: Worked, on: Inside, place: Place, number: int, above: Above) -> Bearing:
+def bearing_inside(kitchen: Kitchen, done: PlannedTier, on: Inside, place: Place, number: int, above: Above) -> Bearing:
     """What the board hidden in a tier stands on, with everything above it in the tier, and above the tier, on it."""
     hidden, board = done.layers.board, done.hidden_edge
     assert hidden is not None and board is not None
@@ -176,18 +178,18 @@ def bearing_inside(kitchen: Kitchen, done: Worked, on: Inside, place: Place, num
         board=board,
         inward_mm=edge_distance(board, (mass.x - place.x, mass.y - place.y)),
         lower=done.stands.outline,
-        ground=Ground(within, _holes(done, kitchen.dowel_mm, (0.0, 0.0), place, True), 0.0, RIM_MM),
+        ground=SupportArea(within, _holes(done, kitchen.dowel_mm, (0.0, 0.0), place, True), 0.0, RIM_MM),
         stands_on_mm=0.0,
         height_mm=high,
         plane_mm=foot + high,
         place=place,
         above=Above((*parts, *above.parts), mass),
-        gap=same("flush, no gap", 0.0, "mm"),
+        gap=carry_over("flush, no gap", 0.0, "mm"),
         surface=lambda _: high,
     )
 
 
-def _holes(done: Worked, dowel_mm: float | None, away: Point, place: Place, inside: bool) -> tuple[Hole, ...]:
+def _holes(done: PlannedTier, dowel_mm: float | None, away: Point, place: Place, inside: bool) -> tuple[Hole, ...]:
     """What supports through a tier keep out of: the centre dowel, over the base's middle, and a hidden cavity."""
     found = []
     if dowel_mm is not None:

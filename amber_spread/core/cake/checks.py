@@ -4,7 +4,7 @@ import itertools
 from collections.abc import Iterator, Mapping, Sequence
 
 from amber_spread.core.cake.joints import JointPlan, most_out
-from amber_spread.core.cake.levels import Stood
+from amber_spread.core.cake.levels import PlacedTier
 from amber_spread.core.cake.loads import people_in_words
 from amber_spread.core.cake.stack import Stacked, StackPlan
 from amber_spread.core.cake.stack_checks import checks_of_stack
@@ -18,8 +18,8 @@ from amber_spread.core.stock.kit import Kit, KitNeed
 from amber_spread.core.stock.media import Medium
 from amber_spread.core.tier import (
     Footprint,
+    PlannedTier,
     Size,
-    Worked,
     checks_of_coats,
     checks_of_cover,
     checks_of_foot,
@@ -34,12 +34,12 @@ OVER_EDGE_MM = 0.5
 
 
 @cached(256)
-def checks_of_tier(number: int, of: Same[Worked], kit: Same[Kit]) -> tuple[Check, ...]:
+def checks_of_tier(number: int, of: Same[PlannedTier], kit: Same[Kit]) -> tuple[Check, ...]:
     """Everything to know about tier `number`, in the order of the work; the same of one that nothing changed."""
     return tuple(_checks_of_tier(number, of.one, kit.one))
 
 
-def _checks_of_tier(number: int, done: Worked, kit: Kit) -> Iterator[Check]:
+def _checks_of_tier(number: int, done: PlannedTier, kit: Kit) -> Iterator[Check]:
     check, media = checker(number), {medium.key: medium for medium in done.takes}
     yield from checks_of_media(done, media, check)
     yield from checks_of_layers(done, media, check)
@@ -98,7 +98,7 @@ def _standing(number: int, upper: Footprint, lower: Footprint, joint: JointPlan)
         )  # fmt: skip
 
 
-def _board(stood: Sequence[Stood], whole: StackPlan) -> Iterator[Check]:
+def _board(stood: Sequence[PlacedTier], whole: StackPlan) -> Iterator[Check]:
     length_mm = whole.base_length.value if whole.base_length else whole.base_diameter.value
     board = Size(whole.base_shape, whole.base_diameter.value, length_mm)
     over_mm = max(

@@ -6,7 +6,7 @@ from typing import Literal, NamedTuple
 from amber_spread.core.cake.bearing import Bearing, Kitchen
 from amber_spread.core.design.stands import School
 from amber_spread.core.kernel import limits
-from amber_spread.core.kernel.figures import COMMON_PRACTICE, FROM_MEMORY, Figure, decided, rule, same
+from amber_spread.core.kernel.figures import COMMON_PRACTICE, FROM_MEMORY, Figure, carry_over, decided, rule
 from amber_spread.core.stock.supports import Support
 
 MOST = int(limits.SUPPORTS.high)
@@ -103,7 +103,7 @@ def counted(kitchen: Kitchen, bearing: Bearing, support: Support) -> Counted:
         "load": supports_by_load.figure(load, support.bears_g, factor),
     }
     if stand.places == "free":
-        return Counted(schools, "free", None, same("supports set one by one", len(stand.points_mm), "each"))
+        return Counted(schools, "free", None, carry_over("supports set one by one", len(stand.points_mm), "each"))
     if stand.count is not None:
         return Counted(schools, "decided", None, decided(stand.count, "each"))
     # Common practice: four pieces under the 6 in board of a 7 in tier, unless the load asks for more.
@@ -113,6 +113,6 @@ def counted(kitchen: Kitchen, bearing: Bearing, support: Support) -> Counted:
     count = schools[taken]
     if count.value > MOST:
         return Counted(
-            schools, why, None, same("as many as are ever set; the load asks for stronger ones", MOST, "each")
+            schools, why, None, carry_over("as many as are ever set; the load asks for stronger ones", MOST, "each")
         )
     return Counted(schools, why, taken, one_fewer.figure(count.value) if stand.fewer and not kitchen.driven else count)

@@ -5,16 +5,16 @@ from collections.abc import Sequence
 
 import numpy
 
-from amber_spread.core.kernel.base import Made
+from amber_spread.core.kernel.base import PlanPart
 from amber_spread.core.kernel.caching import cached
-from amber_spread.core.kernel.figures import COMMON_PRACTICE, Figure, rule, same
+from amber_spread.core.kernel.figures import COMMON_PRACTICE, Figure, carry_over, rule
 from amber_spread.core.kernel.naming import named
 
 PATTERNS = 4000
 """Beyond so many ways to cut one piece, the simple way is taken: the longest first, into the first that has room."""
 
 
-class Cut(Made):
+class Cut(PlanPart):
     """One stock piece, so many times over, and the lengths cut from each, longest first."""
 
     times: int
@@ -22,7 +22,7 @@ class Cut(Made):
     rest: Figure
 
 
-class CuttingList(Made):
+class CuttingList(PlanPart):
     """All pieces of one sort: how many to buy, how each is cut, and what is left over in all."""
 
     sort: str
@@ -142,16 +142,16 @@ def _listed(sort: str, many: str, lengths_mm: tuple[float, ...], stock_mm: float
         rest = max(0.0, stock_mm - sum(rod) - kerf_mm * (len(rod) if sum(rod) < stock_mm else len(rod) - 1))
         cuts[f"cut_{len(cuts) + 1}"] = Cut(
             times=rods.count(rod),
-            lengths={f"piece_{at}": same("length to cut", length, "mm") for at, length in enumerate(rod, 1)},
-            rest=same("left of one", rest, "mm", "down"),
+            lengths={f"piece_{at}": carry_over("length to cut", length, "mm") for at, length in enumerate(rod, 1)},
+            rest=carry_over("left of one", rest, "mm", "down"),
         )
     found = CuttingList(
         sort=sort,
         many=many,
-        stock=same("length it is sold in", stock_mm, "mm"),
-        pieces=same("supports in all", len(lengths_mm), "each"),
+        stock=carry_over("length it is sold in", stock_mm, "mm"),
+        pieces=carry_over("supports in all", len(lengths_mm), "each"),
         rods=fewest_rods.figure(sum([math.ceil(sum(rod) / stock_mm - 1e-9) or 1 for rod in rods])),
-        rest=same("left over in all", sum(one.rest.value * one.times for one in cuts.values()), "mm", "down"),
+        rest=carry_over("left over in all", sum(one.rest.value * one.times for one in cuts.values()), "mm", "down"),
         cuts=cuts,
         too_long=max(lengths_mm) > stock_mm,
     )

@@ -4,14 +4,14 @@ import math
 from collections.abc import Sequence
 
 from amber_spread.core.cake.bearing import Foot
-from amber_spread.core.cake.levels import Stood
+from amber_spread.core.cake.levels import PlacedTier
 from amber_spread.core.cake.loads import dowel_across
 from amber_spread.core.design.settled import SettledDesign
-from amber_spread.core.kernel.base import Made
-from amber_spread.core.kernel.figures import COMMON_PRACTICE, Figure, decided, rule, same
+from amber_spread.core.kernel.base import PlanPart
+from amber_spread.core.kernel.figures import COMMON_PRACTICE, Figure, carry_over, decided, rule
 
 
-class DowelPlan(Made):
+class DowelPlan(PlanPart):
     """The centre dowel: how thick, how long it is cut, the least and the most that would do, the least thickness that
     holds, and the hole in every board above the base.
     """
@@ -100,7 +100,7 @@ def takes_dowel(cake: SettledDesign) -> bool:
     return cake.asked.stacking.driven and all(tier.asked.stand.flush for tier in cake.tiers[1:])
 
 
-def plan_dowel(cake: SettledDesign, feet: Sequence[Foot], highest: Stood) -> DowelPlan:
+def plan_dowel(cake: SettledDesign, feet: Sequence[Foot], highest: PlacedTier) -> DowelPlan:
     """The dowel of a cake of two tiers or more, up into the highest: as wide as decided, else the least sold size that
     holds what turns over each of these feet in a hard stop or a sharp turn.
     """
@@ -119,7 +119,7 @@ def plan_dowel(cake: SettledDesign, feet: Sequence[Foot], highest: Stood) -> Dow
     return DowelPlan(
         across=across,
         length=decided(own, "mm") if own is not None else most,
-        into=same("deep in the base board", into_mm, "mm"),
+        into=carry_over("deep in the base board", into_mm, "mm"),
         least=shortest_dowel.figure(top.foot_mm, high, base_mm, into_mm),
         most=most,
         least_across=least,

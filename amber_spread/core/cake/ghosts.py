@@ -8,7 +8,7 @@ from amber_spread.core.cake.bakes import Baked, plan_carved_bake
 from amber_spread.core.geometry.sculpted import Sculpted
 from amber_spread.core.geometry.sliced import Slice
 from amber_spread.core.stock.kit import Tin
-from amber_spread.core.tier import RoundTin, RoundView, Worked, in_the_round, slices_of
+from amber_spread.core.tier import PlannedTier, RoundTin, RoundView, in_the_round, slices_of
 
 Line = list[list[float]]
 QUARTER = 12
@@ -17,7 +17,7 @@ POSTS = 4
 """So many upright lines show the side of a tin."""
 
 
-def seen_round(done: Worked, cut_open: bool, tins: Sequence[Tin]) -> RoundView | None:
+def seen_round(done: PlannedTier, cut_open: bool, tins: Sequence[Tin]) -> RoundView | None:
     """A tier in the round, its front right cut away where it is `cut_open`, with the tins it is baked in out of those
     that are owned; None of one that is not carved.
     """

@@ -13,9 +13,9 @@ from amber_spread.core.geometry.body import MM3_PER_ML
 from amber_spread.core.geometry.outline import Outline, perimeter_at
 from amber_spread.core.kernel.base import Same
 from amber_spread.core.kernel.caching import cached
-from amber_spread.core.kernel.figures import COMMON_PRACTICE, FROM_MEMORY, Figure, rule, same
+from amber_spread.core.kernel.figures import COMMON_PRACTICE, FROM_MEMORY, Figure, carry_over, rule
 from amber_spread.core.stock.media import Medium
-from amber_spread.core.tier import HALF_BEAD, Step, Use, Worked, use_of
+from amber_spread.core.tier import HALF_BEAD, PlannedTier, Step, Use, use_of
 
 KEPT = 256
 
@@ -98,12 +98,12 @@ def coats_after(tier: SettledTier, cake: SettledDesign) -> bool:
     return cake.asked.stacking.coated == "after" and bare and not asked.build.on_side
 
 
-def held_of(worked: Sequence[Worked], media: Mapping[str, Medium]) -> list[Held]:
+def held_of(worked: Sequence[PlannedTier], media: Mapping[str, Medium]) -> list[Held]:
     """What holds each tier, bottom first. The same of a tier that nobody changed."""
     return [_held(Same(done), index + 1, _densities(done, media)) for index, done in enumerate(worked)]
 
 
-def _densities(done: Worked, media: Mapping[str, Medium]) -> tuple[tuple[str, float], ...]:
+def _densities(done: PlannedTier, media: Mapping[str, Medium]) -> tuple[tuple[str, float], ...]:
     """What weighs how much of all that may hold the tier, by key."""
     asked = done.tier.asked
     keys = {asked.crumb.medium, done.tier.outermost, asked.layers.board_medium}
@@ -112,7 +112,7 @@ def _densities(done: Worked, media: Mapping[str, Medium]) -> tuple[tuple[str, fl
 
 
 @cached(KEPT)
-def _held(of: Same[Worked], number: int, densities: tuple[tuple[str, float], ...]) -> Held:
+def _held(of: Same[PlannedTier], number: int, densities: tuple[tuple[str, float], ...]) -> Held:
     done, weighs = of.one, dict(densities)
     tier, asked, usual = done.tier, done.tier.asked, done.tier.usual
     edge, uses = done.stands.board_edge, list[Use]()
@@ -144,20 +144,20 @@ def _held(of: Same[Worked], number: int, densities: tuple[tuple[str, float], ...
             medium, colour = tier.outermost, crumb.colour if isinstance(final, NoCoat) else final.colour
         length = perimeter_at(done.stands.foot, HALF_BEAD * thick.value)
         heavy = bead_weight.figure(length, thick.value, weighs[medium])
-        bead = Bead(thick, same("length along the middle of the bead", length, "mm"), heavy)
+        bead = Bead(thick, carry_over("length along the middle of the bead", length, "mm"), heavy)
         take("joint", medium, colour, heavy)
     under_cake_g = glue.value / 2 if alike else glue.value
     return Held(glue, under_cake_g, own.value if number > 1 else 0.0, slide, bead, uses)
 
 
-def stands_bare(lower: Worked, upper: Worked, cake: SettledDesign) -> bool:
+def stands_bare(lower: PlannedTier, upper: PlannedTier, cake: SettledDesign) -> bool:
     """Whether a tier stands on the crumb coat of the one below, which has its final coat only after that. Pillars go
     through and leave the coat whole.
     """
     return coats_after(lower.tier, cake) and not upper.tier.asked.stand.through
 
 
-def without(lower: Worked, upper: Worked, media: Mapping[str, Medium]) -> tuple[list[Use], float]:
+def without(lower: PlannedTier, upper: PlannedTier, media: Mapping[str, Medium]) -> tuple[list[Use], float]:
     """What a tier takes less what of its coat would lie below the tier above, and how much that is, g."""
     uses, less_g = list[Use](), 0.0
     area = min(upper.stands.board_edge.area_mm2, lower.bodies.crumbed.top_area_mm2)
@@ -169,7 +169,7 @@ def without(lower: Worked, upper: Worked, media: Mapping[str, Medium]) -> tuple[
 
 
 @cached(KEPT)
-def _less(use: Same[Use], lower: Same[Worked], area_mm2: float, density_g_per_ml: float) -> list[Use]:
+def _less(use: Same[Use], lower: Same[PlannedTier], area_mm2: float, density_g_per_ml: float) -> list[Use]:
     tier, one = lower.one.tier, use.one
     stays = coat_left.figure(one.stays.value, area_mm2, tier.top.value if tier.top else 0.0, density_g_per_ml)
     technique = tier.usual.techniques.named(kind_of(tier.asked.final).technique)

@@ -4,13 +4,13 @@ import math
 
 from amber_spread.core.geometry.outline import Outline
 from amber_spread.core.geometry.places import Within, keeps_in
-from amber_spread.core.tier import Worked
+from amber_spread.core.tier import PlannedTier
 
 STEPS_UP = 60
 HALVINGS = 20
 
 
-def height_at(lower: Worked, x: float, y: float) -> float:
+def height_at(lower: PlannedTier, x: float, y: float) -> float:
     """How high the finished tier is at a spot about its own middle, mm; 0 outside it. Source: geometry."""
     if lower.stands.top is not None and _holds(lower.stands.top, x, y):
         return lower.stands.height_mm
@@ -31,7 +31,7 @@ def height_at(lower: Worked, x: float, y: float) -> float:
     return 0.0
 
 
-def _reaches(lower: Worked, up: float, x: float, y: float) -> bool:
+def _reaches(lower: PlannedTier, up: float, x: float, y: float) -> bool:
     try:
         return _holds(lower.bodies.covered.section(up), x, y)
     except ValueError:

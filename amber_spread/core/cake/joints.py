@@ -20,15 +20,15 @@ from amber_spread.core.cake.bearing import (
 )
 from amber_spread.core.cake.counts import Counted, Why, counted, supports_by_load
 from amber_spread.core.cake.glue import Held
-from amber_spread.core.cake.levels import Place, Stood, standing_on
+from amber_spread.core.cake.levels import Place, PlacedTier, standing_on
 from amber_spread.core.cake.loads import push_held, shares_of, sinks, spare, tilt, tip_angle
 from amber_spread.core.design.settled import SettledDesign
 from amber_spread.core.design.stands import School, Stand
 from amber_spread.core.geometry.outline import Outline, Point
 from amber_spread.core.geometry.places import (
-    Ground,
     Refused,
     Spread,
+    SupportArea,
     hull_distance,
     hull_of,
     hull_width,
@@ -36,15 +36,15 @@ from amber_spread.core.geometry.places import (
     keeps_in,
     least_apart,
     looked_over,
-    spread,
+    place_supports,
 )
-from amber_spread.core.kernel.base import Kept, Made, Same, alike
+from amber_spread.core.kernel.base import FrozenDict, PlanPart, Same, interned_key
 from amber_spread.core.kernel.caching import cached
 from amber_spread.core.kernel.check import Said, grams, mm, say
-from amber_spread.core.kernel.figures import COMMON_PRACTICE, Figure, rule, same, total
+from amber_spread.core.kernel.figures import COMMON_PRACTICE, Figure, carry_over, rule, total
 from amber_spread.core.kernel.naming import named
 from amber_spread.core.stock.supports import SORTS, Support, SupportSort, support_of
-from amber_spread.core.tier import Worked, pressure
+from amber_spread.core.tier import PlannedTier, pressure
 
 BETWEEN_MM = 2.0
 """So much cake is left between two supports at least (from memory)."""
@@ -54,7 +54,7 @@ KEPT = 256
 """So many joints are kept, the ones asked for last."""
 
 
-class SupportPlan(Made):
+class SupportPlan(PlanPart):
     """One support: its place about the middle of the tier it carries, x to the right and y to the back, what it
     carries, and how far it stands out of the coat at that spot, None where it is flush. All of a joint are cut alike.
 
@@ -69,7 +69,7 @@ class SupportPlan(Made):
     nearest: Point | None = None
 
 
-class Obstacle(Made):
+class Obstacle(PlanPart):
     """A round place that supports keep out of, seen from above."""
 
     what: str
@@ -78,7 +78,7 @@ class Obstacle(Made):
     radius: float
 
 
-class Stronger(Made):
+class Stronger(PlanPart):
     """A sort of support of which fewer are enough: what several are called, and how many it takes."""
 
     sort: SupportSort
@@ -86,7 +86,7 @@ class Stronger(Made):
     count: int
 
 
-class JointPlan(Made):
+class JointPlan(PlanPart):
     """What one board stands on. `inside` is one within the tier, under its hidden board.
 
     `schools` are the supports by each rule, `why` how the number was taken, `taken` the school where it was one.
@@ -166,7 +166,7 @@ def support_length(level_mm: float, foot_mm: float, gap_mm: float) -> float:
 
 def plan_joints(
     cake: SettledDesign,
-    stood: Sequence[Stood],
+    stood: Sequence[PlacedTier],
     above: Sequence[Above],
     owned: Sequence[Support],
     dowel_mm: float | None,
@@ -174,7 +174,7 @@ def plan_joints(
     """Every joint of a cake, bottom first; `above` is what stands from each tier up, and nothing at last, `owned` the
     supports this kitchen keeps, `dowel_mm` how thick the centre dowel is, None where there is none.
     """
-    kitchen = alike(Kitchen(cake.usual, tuple(owned), cake.asked.stacking.driven, dowel_mm))
+    kitchen = interned_key(Kitchen(cake.usual, tuple(owned), cake.asked.stacking.driven, dowel_mm))
     joints: dict[str, JointPlan] = {}
     for index, one in enumerate(stood):
         done, place, tier = one.done, one.place, (one.number, Same(one.done), one.place, Same(one.held))
@@ -186,13 +186,13 @@ def plan_joints(
         if done.hidden_edge is not None:
             inside = Inside(one.less_g)
             joints[f"inside_{one.number}"] = _joint(*tier, inside, above[one.number], kitchen)
-    return Kept(joints)
+    return FrozenDict(joints)
 
 
 @cached(KEPT)
 def _joint(
     number: int,
-    of: Same[Worked],
+    of: Same[PlannedTier],
     place: Place,
     held: Same[Held],
     on: Below | Inside,
@@ -210,18 +210,18 @@ def _joint(
 
 
 def _spread(
-    stand: Stand, ground: Ground, count: int, inset_mm: float, apart_mm: float
+    stand: Stand, ground: SupportArea, count: int, inset_mm: float, apart_mm: float
 ) -> tuple[Spread, list[Refused | None]]:
     """Where the supports stand; of those set one by one, what is in the way of each and where it could stand."""
     if stand.places == "free":
         points = stand.points_mm
         spots = Spread(points, inside_edge(ground.within[0].outline, points), least_apart(points))
         return spots, looked_over(ground, points, 2 * ground.radius_mm + BETWEEN_MM)
-    found = spread(ground, count, inset_mm, apart_mm, stand.places == "ring")
+    found = place_supports(ground, count, inset_mm, apart_mm, stand.places == "ring")
     return found, [None] * len(found.points)
 
 
-def _planned(kitchen: Kitchen, done: Worked, held: Held, bearing: Bearing) -> JointPlan:
+def _planned(kitchen: Kitchen, done: PlannedTier, held: Held, bearing: Bearing) -> JointPlan:
     """A joint, its supports set and loaded."""
     tier, stand, usual = done.tier, bearing.stand, kitchen.usual
     support = support_of(stand.sort, kitchen.owned)
@@ -253,9 +253,9 @@ def _planned(kitchen: Kitchen, done: Worked, held: Held, bearing: Bearing) -> Jo
         sort=stand.sort,
         one=words.one,
         many=words.many,
-        across=same("width of one", support.across_mm, "mm"),
-        stock=same("length it is sold in", support.length_mm, "mm"),
-        bears=same("tested here" if support.tested else "from memory", support.bears_g, "g", "down"),
+        across=carry_over("width of one", support.across_mm, "mm"),
+        stock=carry_over("length it is sold in", support.length_mm, "mm"),
+        bears=carry_over("tested here" if support.tested else "from memory", support.bears_g, "g", "down"),
         tested=support.tested,
         schools=taken.schools,
         why=taken.why,
@@ -264,12 +264,12 @@ def _planned(kitchen: Kitchen, done: Worked, held: Held, bearing: Bearing) -> Jo
         stronger=_stronger(kitchen, bearing, support, taken),
         length=length,
         gap=bearing.gap,
-        level=same("height of what the supports reach", bearing.plane_mm, "mm"),
+        level=carry_over("height of what the supports reach", bearing.plane_mm, "mm"),
         supports={
             f"support_{at}": SupportPlan(
                 x=round(x, 2),
                 y=round(y, 2),
-                carries=same("its share of the load", force, "g"),
+                carries=carry_over("its share of the load", force, "g"),
                 out=_out(bearing, (x, y)),
                 refused=no and no.what,
                 nearest=no and no.nearest and (round(no.nearest[0], 1), round(no.nearest[1], 1)),
@@ -277,14 +277,14 @@ def _planned(kitchen: Kitchen, done: Worked, held: Held, bearing: Bearing) -> Jo
             for at, ((x, y), force, no) in enumerate(zip(spots.points, carried, refused, strict=True), 1)
         },
         holds=forces is not None,
-        inset=same("from the board's edge to the outermost", spots.inset_mm, "mm"),
-        apart=same("from the middle of one to the next", spots.apart_mm, "mm"),
+        inset=carry_over("from the board's edge to the outermost", spots.inset_mm, "mm"),
+        apart=carry_over("from the middle of one to the next", spots.apart_mm, "mm"),
         load=total(dict(bearing.above.parts), "g"),
         spare=spare.figure(support.bears_g, max(carried)) if forces and max(carried) > 0 else None,
         pressure=pressed,
         sinks=sinks.figure(pressed.value, usual.cake_bears_g_per_cm2),
-        middle_up=same("height of the middle of the weight", up_mm, "mm"),
-        inward=same("balance point to the edge it tips over", inward_mm, "mm", "down"),
+        middle_up=carry_over("height of the middle of the weight", up_mm, "mm"),
+        inward=carry_over("balance point to the edge it tips over", inward_mm, "mm", "down"),
         edge=tip_angle.figure(edge_mm, up_mm),
         leans=tip_angle.figure(hull_mm, up_mm),
         push=push_held.figure(edge_mm, up_mm),
@@ -305,7 +305,7 @@ def _planned(kitchen: Kitchen, done: Worked, held: Held, bearing: Bearing) -> Jo
 
 
 def _carrying(
-    ground: Ground, points: Sequence[Point], load_g: float, at: Point
+    ground: SupportArea, points: Sequence[Point], load_g: float, at: Point
 ) -> tuple[tuple[Point, ...], list[float] | None]:
     """The supports that stand under the board and in the tier below, which alone carry; and what each one carries."""
     under = tuple(point for point in points if all(keeps_in(edge, 0.0, [point]) for edge in ground.within[:2]))
@@ -333,7 +333,7 @@ def _stronger(kitchen: Kitchen, bearing: Bearing, support: Support, taken: Count
 def _out(bearing: Bearing, spot: Point) -> Figure | None:
     """How far a support at a spot stands out of the coat; None where it is flush."""
     out_mm = bearing.height_mm - bearing.surface(spot)
-    return same("out of the coat at this spot", out_mm, "mm", "up") if out_mm > FLUSH_MM else None
+    return carry_over("out of the coat at this spot", out_mm, "mm", "up") if out_mm > FLUSH_MM else None
 
 
 def most_out(joint: JointPlan) -> float:

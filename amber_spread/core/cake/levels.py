@@ -11,9 +11,9 @@ from amber_spread.core.design.practice import Practice
 from amber_spread.core.design.settled import SettledDesign, SettledTier
 from amber_spread.core.geometry.body import MM3_PER_ML
 from amber_spread.core.geometry.outline import Outline, Point
-from amber_spread.core.kernel.figures import COMMON_PRACTICE, Figure, rule, same
+from amber_spread.core.kernel.figures import COMMON_PRACTICE, Figure, carry_over, rule
 from amber_spread.core.stock.media import Medium
-from amber_spread.core.tier import Use, Worked
+from amber_spread.core.tier import PlannedTier, Use
 
 
 class Mass(NamedTuple):
@@ -40,13 +40,13 @@ class Place(NamedTuple):
         return round(self.x, 2), round(self.y, 2)
 
 
-class Stood(NamedTuple):
+class PlacedTier(NamedTuple):
     """One tier as it stands on the others: as it was worked, where, what holds it, what of its coat is left off below
     the next, what it and its boards and glue weigh by name, and all it takes.
     """
 
     number: int
-    done: Worked
+    done: PlannedTier
     place: Place
     held: Held
     less_g: float
@@ -69,7 +69,7 @@ class Stood(NamedTuple):
         return sum([mass.weight_g for mass in self.masses.values()])
 
 
-def standing_on(lower: Worked, upper: Worked, cake: SettledDesign) -> float:
+def standing_on(lower: PlannedTier, upper: PlannedTier, cake: SettledDesign) -> float:
     """How high a tier is where the next stands on it, mm: its finished height, or that of its crumb coat."""
     if stands_bare(lower, upper, cake):
         return lower.bodies.crumbed.height_mm
@@ -93,13 +93,13 @@ def gap_between(tier: SettledTier) -> Figure:
     """The gap below a tier; none where it is stacked flush."""
     stand = tier.asked.stand
     if stand.flush:
-        return same("flush, no gap", 0.0, "mm")
+        return carry_over("flush, no gap", 0.0, "mm")
     return gap_of.figure(tier.settled(stand, "gap_mm").value, tier.usual.tier_board_mm if stand.plate else 0.0)
 
 
-def stood_of(cake: SettledDesign, worked: Sequence[Worked], media: Mapping[str, Medium]) -> list[Stood]:
+def stood_of(cake: SettledDesign, worked: Sequence[PlannedTier], media: Mapping[str, Medium]) -> list[PlacedTier]:
     """Every tier of a cake as it stands, bottom first."""
-    found: list[Stood] = []
+    found: list[PlacedTier] = []
     held = held_of(worked, media)
     for index, (done, place) in enumerate(zip(worked, _places(cake, worked), strict=True)):
         upper = worked[index + 1] if index + 1 < len(worked) else None
@@ -107,11 +107,11 @@ def stood_of(cake: SettledDesign, worked: Sequence[Worked], media: Mapping[str, 
         if upper is not None and stands_bare(done, upper, cake):
             uses, less_g = without(done, upper, media)
         masses = _masses(cake.usual, done, place, index + 1, held[index].weight_g, less_g)
-        found.append(Stood(index + 1, done, place, held[index], less_g, masses, [*uses, *held[index].uses]))
+        found.append(PlacedTier(index + 1, done, place, held[index], less_g, masses, [*uses, *held[index].uses]))
     return found
 
 
-def _places(cake: SettledDesign, worked: Sequence[Worked]) -> list[Place]:
+def _places(cake: SettledDesign, worked: Sequence[PlannedTier]) -> list[Place]:
     """Where every tier stands, bottom first."""
     found: list[Place] = []
     x = y = 0.0
@@ -127,7 +127,9 @@ def _places(cake: SettledDesign, worked: Sequence[Worked]) -> list[Place]:
     return found
 
 
-def _masses(usual: Practice, done: Worked, place: Place, number: int, glue_g: float, less_g: float) -> dict[str, Mass]:
+def _masses(
+    usual: Practice, done: PlannedTier, place: Place, number: int, glue_g: float, less_g: float
+) -> dict[str, Mass]:
     """A tier and its boards and glue, each with its middle over the table. The lowest stands on the base board."""
     x, y, up = place.x + done.centre.x, place.y + done.centre.y, place.foot_mm + done.centre.up
     found = {

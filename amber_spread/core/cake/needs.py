@@ -10,7 +10,7 @@ from amber_spread.core.design.kinds import kind_of
 from amber_spread.core.design.shapes import FreeShape, OvalShape, RectangleShape
 from amber_spread.core.kernel.figures import Figure
 from amber_spread.core.stock.kit import Measure, Need, measure
-from amber_spread.core.tier import Worked, roll_margin
+from amber_spread.core.tier import PlannedTier, roll_margin
 
 SMOOTHERS = 2.0
 """One for the top and one for the side, so that the edge between them comes sharp (common practice)."""
@@ -18,7 +18,7 @@ LEAST_COAT_MM = 1.0
 """A disc still works while it leaves this much coat at the side (from memory)."""
 
 
-def needs_of_tier(number: int, done: Worked, stands: TierStack, baked: CarvedBake | None) -> Iterator[Need]:
+def needs_of_tier(number: int, done: PlannedTier, stands: TierStack, baked: CarvedBake | None) -> Iterator[Need]:
     """The tools of tier `number`, in the order of the work; `baked` says what it is baked in where it is carved."""
     tier = done.tier.asked
     if baked is not None:
@@ -53,7 +53,7 @@ def needs_of_tier(number: int, done: Worked, stands: TierStack, baked: CarvedBak
         yield own._replace(many=2) if tier.stand.plate else own
 
 
-def _tin(number: int, done: Worked) -> Need:
+def _tin(number: int, done: PlannedTier) -> Need:
     """The tin, deep enough for what is baked in it; of a free outline the sheet tin it is cut from."""
     tier = done.tier.asked
     across, deep = Measure(tier.tin_diameter_mm), _measured(done.layers.tin_depth)
@@ -78,7 +78,7 @@ def _measured(figure: Figure | None) -> Measure | None:
     return None if figure is None else measure(figure)
 
 
-def _needs_of_cover(number: int, done: Worked) -> Iterator[Need]:
+def _needs_of_cover(number: int, done: PlannedTier) -> Iterator[Need]:
     asked, cover = done.tier.asked.cover, done.cover
     if cover is None or isinstance(asked, CollarCover):
         return

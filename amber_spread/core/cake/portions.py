@@ -5,7 +5,7 @@ import math
 from amber_spread.core.design.practice import Practice
 from amber_spread.core.geometry.body import MM3_PER_ML
 from amber_spread.core.kernel.figures import COMMON_PRACTICE, Figure, rule
-from amber_spread.core.tier import Worked
+from amber_spread.core.tier import PlannedTier
 
 
 @rule(
@@ -63,7 +63,7 @@ LARGER = {"half_as_wide_again": 1.5, "twice_as_wide": 2.0}
 """Larger cuts that are asked for, by how much wider than the kitchen's usual portion (common practice)."""
 
 
-def larger_portions(done: Worked, usual: Practice) -> dict[str, Figure]:
+def larger_portions(done: PlannedTier, usual: Practice) -> dict[str, Figure]:
     """The portions of a tier by each larger cut."""
     return {name: portions_of(done, usual, wider) for name, wider in LARGER.items()}
 
@@ -72,7 +72,7 @@ WEDGE_DEEP = 1.3
 """A tier that reaches no farther from its middle than this many times the depth of a portion is cut in wedges."""
 
 
-def portions_of(done: Worked, usual: Practice, wider: float = 1.0) -> Figure:
+def portions_of(done: PlannedTier, usual: Practice, wider: float = 1.0) -> Figure:
     """The portions of a tier, so many times as wide as the usual one: of a straight one by its tin, as charts count
     them, of any other by its cake without coats.
     """
@@ -85,7 +85,7 @@ def portions_of(done: Worked, usual: Practice, wider: float = 1.0) -> Figure:
     return portions.figure(tin.area_mm2, girth, *size, bare.height_mm, usual.portion_high_mm, hollow)
 
 
-def hollow_ml(done: Worked) -> float:
+def hollow_ml(done: PlannedTier) -> float:
     """What of a bare tier is no cake, ml: its hidden cavity, and openings that are left empty."""
     room = done.layers.cavity.volume.value if done.layers.cavity else 0.0
     openings = done.carving.openings.values() if done.carving else ()

@@ -5,10 +5,10 @@ from collections.abc import Sequence
 from amber_spread.core.cake.bearing import RISER_SHARE
 from amber_spread.core.cake.dowel import DowelPlan
 from amber_spread.core.cake.joints import JointPlan
-from amber_spread.core.cake.levels import Place, Stood
+from amber_spread.core.cake.levels import Place, PlacedTier
 from amber_spread.core.cake.stack import StackPlan, TierStack
 from amber_spread.core.geometry.outline import Outline, Point
-from amber_spread.core.kernel.base import Made, Same
+from amber_spread.core.kernel.base import PlanPart, Same
 from amber_spread.core.kernel.caching import cached
 from amber_spread.core.tier import BOARD_HEX, Part, Silhouette, Size, slab
 
@@ -18,7 +18,7 @@ MORE_MM = 40.0
 """A dowel that is too long is drawn standing out by so much at most."""
 
 
-class Section(Made):
+class Section(PlanPart):
     """Every part of the cut half, every tier's outside, bottom first, and what is added to them: borders along edges,
     pieces on the top, pillars and risers; what holds the cake from inside; and the base board as it is seen from above.
     """
@@ -30,7 +30,7 @@ class Section(Made):
     board_from_above: list[Point]
 
 
-def draw_section(stood: Sequence[Stood], standing: Sequence[TierStack], whole: StackPlan) -> Section:
+def draw_section(stood: Sequence[PlacedTier], standing: Sequence[TierStack], whole: StackPlan) -> Section:
     """The half-section of a whole cake, from the base board up; `stood` and `standing` are bottom first."""
     base = slab(0, whole.base_diameter.value / 2, 0, whole.base_thickness.value)
     parts = [Part(place="stack", kind="board", hex=BOARD_HEX, outline=base)]

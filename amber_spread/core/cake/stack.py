@@ -9,32 +9,32 @@ from amber_spread.core.cake.cutting import CuttingList, cutting_list
 from amber_spread.core.cake.dowel import DowelPlan, plan_dowel, takes_dowel
 from amber_spread.core.cake.glue import Held
 from amber_spread.core.cake.joints import JointPlan, plan_joints
-from amber_spread.core.cake.levels import Mass, Stood, board_weight, stood_of, together
+from amber_spread.core.cake.levels import Mass, PlacedTier, board_weight, stood_of, together
 from amber_spread.core.cake.loads import people, push_held, tip_angle
 from amber_spread.core.cake.portions import larger_portions, portions_of
 from amber_spread.core.cake.steps import serving_of, steps_of
 from amber_spread.core.design.settled import SettledBoard, SettledDesign
 from amber_spread.core.geometry.places import edge_distance
-from amber_spread.core.kernel.base import Kept, Made, Same
+from amber_spread.core.kernel.base import FrozenDict, PlanPart, Same
 from amber_spread.core.kernel.caching import cached
 from amber_spread.core.kernel.check import Said
 from amber_spread.core.kernel.figures import (
     COMMON_PRACTICE,
     FROM_MEMORY,
     Figure,
-    chosen,
+    carry_over,
     decided,
+    decided_or_default,
     of_parts,
     parts_rule,
     rule,
-    same,
     total,
 )
 from amber_spread.core.kernel.naming import named
 from amber_spread.core.stock.kit import Kit
 from amber_spread.core.stock.media import Medium
 from amber_spread.core.stock.supports import SORTS, SupportSort
-from amber_spread.core.tier import BoardShape, Footprint, Size, Worked, shape_of
+from amber_spread.core.tier import BoardShape, Footprint, PlannedTier, Size, shape_of
 
 KEPT = 256
 """So many tiers are kept as they stood, the ones asked for last."""
@@ -47,7 +47,7 @@ _LEAN = parts_rule(
 )
 
 
-class TierStack(Made):
+class TierStack(PlanPart):
     """Where a finished tier stands: marks are measured from the table. Only upper tiers have a board of their own.
 
     `top` is where the next tier stands; a lip, a collar or a border that stands above it is in `height` alone.
@@ -70,7 +70,7 @@ class TierStack(Made):
     larger_portions: dict[str, Figure]
 
 
-class StackPlan(Made):
+class StackPlan(PlanPart):
     """The whole cake on its base board; the diameter of a board is its width across, whatever its shape.
 
     `push` is the hardest push to the side that does not tip the whole over the edge of its board, `foot_push` the same
@@ -104,7 +104,7 @@ class StackPlan(Made):
 class Stacked(NamedTuple):
     """The tiers as they stand on each other, where each of them does, and the whole."""
 
-    stood: list[Stood]
+    stood: list[PlacedTier]
     tiers: list[TierStack]
     whole: StackPlan
 
@@ -174,7 +174,7 @@ def pushed(load_g: float, share: float) -> float:
     return load_g * share
 
 
-def plan_stack(cake: SettledDesign, worked: Sequence[Worked], media: Mapping[str, Medium], kit: Kit) -> Stacked:
+def plan_stack(cake: SettledDesign, worked: Sequence[PlannedTier], media: Mapping[str, Medium], kit: Kit) -> Stacked:
     """Stand the finished tiers, bottom first, on the base board; `kit` is what the kitchen owns."""
     usual, base_thickness = cake.usual, cake.board.thickness
     stood = stood_of(cake, worked, media)
@@ -215,20 +215,22 @@ def plan_stack(cake: SettledDesign, worked: Sequence[Worked], media: Mapping[str
             else base_diameter.figure(size.across_mm - 2 * board.margin_mm, board.margin_mm),
             base_length=length,
             base_thickness=base_thickness,
-            height=same(
+            height=carry_over(
                 "the highest point of the cake",
                 max(one.place.top_mm + one.done.stands.rise_mm for one in stood),
                 "mm",
             ),
             weight=total(parts, "g"),
             people=people.figure(sum(parts.values())),
-            middle_up=same("height of the middle of the weight", whole.up, "mm"),
+            middle_up=carry_over("height of the middle of the weight", whole.up, "mm"),
             tips=tip_angle.figure(inside_mm, whole.up),
             push=push_held.figure(max(0.0, inside_mm), whole.up),
             foot_push=push_held.figure(max(0.0, feet[0].inward_mm), feet[0].up_mm),
             brake=pushed.figure(on_board.weight_g, usual.brake_share),
             turn=pushed.figure(on_board.weight_g, usual.turn_share),
-            weakest=None if weakest is None else same("the joint that tips first", weakest.push.value, "ratio", "down"),
+            weakest=None
+            if weakest is None
+            else carry_over("the joint that tips first", weakest.push.value, "ratio", "down"),
             lean=of_parts(_LEAN, sum(lean.values()), lean, "mm", "up"),
             joints=joints,
             dowel=dowel,
@@ -243,7 +245,7 @@ def plan_stack(cake: SettledDesign, worked: Sequence[Worked], media: Mapping[str
 
 @cached(KEPT)
 def _tier_stack(
-    number: int, of: Same[Worked], under: Same[JointPlan] | None, held: Same[Held], level_mm: float, less_g: float
+    number: int, of: Same[PlannedTier], under: Same[JointPlan] | None, held: Same[Held], level_mm: float, less_g: float
 ) -> TierStack:
     """How tier `number` stands on a level, above a joint or on the base board; the same of one that nothing moved.
 
@@ -256,9 +258,11 @@ def _tier_stack(
     below = level_mm + (joint.gap.value if joint else 0.0)
     found = TierStack(
         board_shape=body.board.shape if joint else None,
-        board_diameter=same(body.board_words, body.board.across_mm, "mm") if joint else None,
-        board_length=same("length of the board", body.board.length_mm, "mm") if joint and body.board.oblong else None,
-        board_thickness=chosen(None, board_mm, "mm") if joint else None,
+        board_diameter=carry_over(body.board_words, body.board.across_mm, "mm") if joint else None,
+        board_length=carry_over("length of the board", body.board.length_mm, "mm")
+        if joint and body.board.oblong
+        else None,
+        board_thickness=decided_or_default(None, board_mm, "mm") if joint else None,
         bottom=mark.figure(below, board_mm, 0.0),
         top=mark.figure(below, board_mm, body.height_mm),
         diameter=with_border.figure(body.width_mm, body.out_mm),
@@ -274,7 +278,7 @@ def _tier_stack(
     return named(found, f"tiers.{number}.stack")
 
 
-def _lean(joints: Mapping[str, JointPlan], stood: Sequence[Stood]) -> Iterator[tuple[str, float]]:
+def _lean(joints: Mapping[str, JointPlan], stood: Sequence[PlacedTier]) -> Iterator[tuple[str, float]]:
     """How far the top moves sideways by each joint that is out of level and each tier that was measured so."""
     top = stood[-1].place.top_mm
     for joint in joints.values():
@@ -302,7 +306,7 @@ def _cutting(joints: Mapping[str, JointPlan]) -> dict[str, CuttingList]:
         for (sort, stock), found in by_sort.items()
         if any(joint.supports for joint in found)
     }
-    return Kept(lists)
+    return FrozenDict(lists)
 
 
 def _left_in(joints: Mapping[str, JointPlan], dowel: DowelPlan | None) -> dict[str, Figure]:
@@ -312,13 +316,13 @@ def _left_in(joints: Mapping[str, JointPlan], dowel: DowelPlan | None) -> dict[s
     found |= {f"riser {joint.where}": 2 for joint in joints.values() if joint.kind == "riser"}
     if dowel is not None:
         found["centre dowel"] = 1
-    counts = {name: same("to take out", count, "each") for name, count in found.items()}
+    counts = {name: carry_over("to take out", count, "each") for name, count in found.items()}
     return {name.replace(" ", "_"): count for name, count in counts.items()} | (
         {"in_all": total(found, "each")} if found else {}
     )
 
 
-def _base(stood: Sequence[Stood], settled: SettledBoard) -> tuple[Size, Figure | None]:
+def _base(stood: Sequence[PlacedTier], settled: SettledBoard) -> tuple[Size, Figure | None]:
     """The base board: of the shape asked for, or of the lowest tier's own, round where that is sold in none.
 
     Every tier lies within it by the margin: a round one reaches past all corners, an oval one past the corners of the

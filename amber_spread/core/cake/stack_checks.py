@@ -8,7 +8,7 @@ from amber_spread.core.cake.bearing import RIM_MM
 from amber_spread.core.cake.dowel import DowelPlan
 from amber_spread.core.cake.glue import coats_after
 from amber_spread.core.cake.joints import BETWEEN_MM, JointPlan
-from amber_spread.core.cake.levels import Stood
+from amber_spread.core.cake.levels import PlacedTier
 from amber_spread.core.cake.stack import Stacked, StackPlan
 from amber_spread.core.design.finishes import NoCoat
 from amber_spread.core.design.settled import SettledDesign
@@ -16,7 +16,7 @@ from amber_spread.core.geometry.outline import Round
 from amber_spread.core.geometry.places import Within, keeps_in
 from amber_spread.core.kernel.check import Check, Checker, RoundedQuantity, checker, listed, measure, mm, times
 from amber_spread.core.kernel.figures import Figure
-from amber_spread.core.tier import Worked, over_edge, pressure
+from amber_spread.core.tier import PlannedTier, over_edge, pressure
 
 LEANS_MM = 10.0
 """A top that may stand off the middle by more is seen to (from memory)."""
@@ -131,7 +131,7 @@ def _supports(joint: JointPlan, cake: SettledDesign, check: Checker) -> Iterator
         )  # fmt: skip
 
 
-def _crushed(done: Worked, weight_g: float, check: Checker) -> Iterator[Check]:
+def _crushed(done: PlannedTier, weight_g: float, check: Checker) -> Iterator[Check]:
     """A tier too tall to bear itself: its weight on its lowest layer, and on the lowest above a hidden board."""
     bears, body = done.tier.usual.cake_bears_g_per_cm2, done.bodies.bare
     foot_mm2 = done.stands.board_edge.area_mm2
@@ -159,7 +159,7 @@ def _crushed(done: Worked, weight_g: float, check: Checker) -> Iterator[Check]:
             return
 
 
-def _on_a_rim(lower: Stood, upper: Stood, check: Checker) -> Iterator[Check]:
+def _on_a_rim(lower: PlacedTier, upper: PlacedTier, check: Checker) -> Iterator[Check]:
     """A rim, a border or a piece on the top edge, where the next tier is set down on it."""
     top = lower.done.stands.top
     stand = upper.done.tier.asked.stand
@@ -183,7 +183,7 @@ def _on_a_rim(lower: Stood, upper: Stood, check: Checker) -> Iterator[Check]:
             )  # fmt: skip
 
 
-def _boards(cake: SettledDesign, done: Worked, number: int, check: Checker) -> Iterator[Check]:
+def _boards(cake: SettledDesign, done: PlannedTier, number: int, check: Checker) -> Iterator[Check]:
     thick = cake.usual.tier_board_mm
     if number > 1 and thick >= done.stands.height_mm:
         yield check(
@@ -201,7 +201,7 @@ def _boards(cake: SettledDesign, done: Worked, number: int, check: Checker) -> I
         )  # fmt: skip
 
 
-def _dowel(cake: SettledDesign, stood: Sequence[Stood], whole: StackPlan, dowel: DowelPlan) -> Iterator[Check]:
+def _dowel(cake: SettledDesign, stood: Sequence[PlacedTier], whole: StackPlan, dowel: DowelPlan) -> Iterator[Check]:
     check = checker(None)
     if dowel.length.value < dowel.least.value - 0.5:
         yield check(

@@ -11,7 +11,7 @@ from amber_spread.core.cake.needs import needs_of_cake, needs_of_tier
 from amber_spread.core.cake.section import Section, draw_section
 from amber_spread.core.cake.stack import Stacked, StackPlan, TierStack
 from amber_spread.core.design.settled import SettledDesign
-from amber_spread.core.kernel.base import Same, alike
+from amber_spread.core.kernel.base import Same, interned_key
 from amber_spread.core.kernel.check import Check
 from amber_spread.core.kernel.naming import named
 from amber_spread.core.stock.contents import Allergy, Contents, allergies_of
@@ -51,7 +51,7 @@ def stand(
         for one, stands in zip(stood, tiers, strict=True)
         for need in needs_of_tier(one.number, one.done, stands, carved.get(one.number))
     ]
-    own_kit = alike(kit)
+    own_kit = interned_key(kit)
     owned = kit_of([*needs, *needs_of_cake(whole)], own_kit)
     used = {medium.key: medium for done in worked for medium in done.takes}
     hidden = [tier.layers.cavity.filled_with for tier in cake.asked.tiers if tier.layers.cavity]

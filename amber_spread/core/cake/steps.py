@@ -5,7 +5,7 @@ from collections.abc import Iterator, Mapping, Sequence
 from amber_spread.core.cake.dowel import DowelPlan
 from amber_spread.core.cake.glue import coats_after
 from amber_spread.core.cake.joints import FLUSH_MM, JointPlan, most_out
-from amber_spread.core.cake.levels import Stood
+from amber_spread.core.cake.levels import PlacedTier
 from amber_spread.core.cake.loads import people, people_in_words
 from amber_spread.core.design.settled import SettledDesign
 from amber_spread.core.kernel.base import Same
@@ -17,7 +17,7 @@ BUILD, SUPPORT, STACK, FINISH, DRIVE = "Build", "Supports", "Stack", "Finish", "
 
 
 def steps_of(
-    cake: SettledDesign, stood: Sequence[Stood], joints: Mapping[str, JointPlan], dowel: DowelPlan | None
+    cake: SettledDesign, stood: Sequence[PlacedTier], joints: Mapping[str, JointPlan], dowel: DowelPlan | None
 ) -> Iterator[Said]:
     """Every step from the boards to the drive, in order. Source: common practice."""
     yield from _build(stood, joints, dowel)
@@ -29,7 +29,7 @@ def steps_of(
     yield from _drive(cake, upper)
 
 
-def _build(stood: Sequence[Stood], joints: Mapping[str, JointPlan], dowel: DowelPlan | None) -> Iterator[Said]:
+def _build(stood: Sequence[PlacedTier], joints: Mapping[str, JointPlan], dowel: DowelPlan | None) -> Iterator[Said]:
     for number, done, _, held, *_ in stood:
         board = "the base board" if number == 1 else "a card of its own size"
         yield say(
@@ -100,7 +100,7 @@ def _support(joint: JointPlan) -> Iterator[Said]:
 
 
 def _stack(
-    cake: SettledDesign, stood: Sequence[Stood], upper: Sequence[JointPlan], dowel: DowelPlan | None
+    cake: SettledDesign, stood: Sequence[PlacedTier], upper: Sequence[JointPlan], dowel: DowelPlan | None
 ) -> Iterator[Said]:
     stacking = cake.asked.stacking
     after = [index for index, tier in enumerate(cake.tiers[:-1], 1) if coats_after(tier, cake)]

@@ -24,7 +24,7 @@ from amber_spread.core.design.kinds import kind_of
 from amber_spread.core.design.practice import Practice
 from amber_spread.core.design.rows import usuals_of
 from amber_spread.core.design.taken import Taken
-from amber_spread.core.kernel.figures import COMMON_PRACTICE, Figure, Unit, chosen, rule
+from amber_spread.core.kernel.figures import COMMON_PRACTICE, Figure, Unit, decided_or_default, rule
 
 
 @rule(
@@ -44,7 +44,7 @@ def settled(part: BaseModel, field: str, usual: Practice, unit: Unit = "mm") -> 
     """What holds for a field of a part of a design: what was decided, or the usual. Raises KeyError for a field that
     has none.
     """
-    return chosen(getattr(part, field), getattr(usual, usuals_of(type(part))[field]), unit)
+    return decided_or_default(getattr(part, field), getattr(usual, usuals_of(type(part))[field]), unit)
 
 
 class SettledTier:
@@ -92,7 +92,7 @@ class SettledTier:
         """The thickness the crumb coat is spread to, side and top alike; one that is scraped back goes on thicker."""
         crumb, thicker = self.asked.crumb, kind_of(self.asked.final).crumb
         if thicker is not None:
-            return chosen(crumb.thickness_mm, getattr(self.usual, thicker), "mm")
+            return decided_or_default(crumb.thickness_mm, getattr(self.usual, thicker), "mm")
         return self.settled(crumb, "thickness_mm")
 
     @cached_property

@@ -22,7 +22,7 @@ from amber_spread.core.plan import Plan, plan
 from amber_spread.core.stock.contents import Contents
 from amber_spread.core.stock.kit import STARTING, Kit
 from amber_spread.core.stock.media import Medium, shelf
-from amber_spread.core.tier import Unmade, Worked, carved_of, work_tiers
+from amber_spread.core.tier import PlannedTier, Unmade, carved_of, work_tiers
 
 FORMAT: Literal["amber-spread/3"] = "amber-spread/3"
 _NAME = re.compile(r"amber-spread/([1-9][0-9]{0,5})")
@@ -123,7 +123,7 @@ def plan_document(document: Document, kit: Kit | None = None, contents: Contents
     """
     with said_at_its_field():
         found = plan(document.design, document.practice, shelf(document.media), kit, contents)
-    return found.but(checks=[*found.checks, *_servings(document.servings, found.stack.portions.value)])
+    return found.replace(checks=[*found.checks, *_servings(document.servings, found.stack.portions.value)])
 
 
 def _servings(asked: int | None, portions: float) -> Iterator[Check]:
@@ -136,7 +136,7 @@ def _servings(asked: int | None, portions: float) -> Iterator[Check]:
         )  # fmt: skip
 
 
-def worked_tiers(document: Document, kit: Kit | None = None) -> list[Worked]:
+def worked_tiers(document: Document, kit: Kit | None = None) -> list[PlannedTier]:
     """Every tier of a design file as its rooms left it. Raises FileError where one cannot be made."""
     cake = settle(document.design, document.practice)
     with said_at_its_field():

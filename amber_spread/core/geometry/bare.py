@@ -95,7 +95,7 @@ class BareBody(ABC):
     def surface_mm2(self) -> float:
         """The area of all its surface but the flat it stands on, mm²."""
 
-    def keep(self, name: str, key: Hashable, work_out: Callable[[], T]) -> T:
+    def cached(self, name: str, key: Hashable, work_out: Callable[[], T]) -> T:
         """What was worked out of it under a name and a key, or what is now; those worked out last are kept.
 
         It is kept with the body that is known as this one, so that however many plans still hold a body, all that was
@@ -106,8 +106,8 @@ class BareBody(ABC):
             begun(name)
             return work_out()
 
-        known = _BODIES.once(self.key, lambda: self)
-        found: T = known.kept.setdefault(name, Latest(MOST_OF_A_NAME)).once(key, begin)
+        known = _BODIES.get_or_compute(self.key, lambda: self)
+        found: T = known.kept.setdefault(name, Latest(MOST_OF_A_NAME)).get_or_compute(key, begin)
         return found
 
     @property
@@ -126,7 +126,7 @@ class BareBody(ABC):
 
     @property
     def _climbed(self) -> tuple[Numbers, Numbers]:
-        return self.keep("climbed", None, self._climb)
+        return self.cached("climbed", None, self._climb)
 
     def _climb(self) -> tuple[Numbers, Numbers]:
         """Heights from foot to top and the volume below each, ml: the middle area of each step, times the step."""
@@ -179,14 +179,14 @@ Body = TypeVar("Body", bound=BareBody)
 
 def known_as(body: Body) -> Body:
     """The body made of the same that was worked with before, with all that was worked out of it; else this one."""
-    found = _BODIES.once(body.key, lambda: replace(body, kept={}))
+    found = _BODIES.get_or_compute(body.key, lambda: replace(body, kept={}))
     assert isinstance(found, type(body))
     return found
 
 
 def made_once(key: str, make: Callable[[], T]) -> T:
     """What is made of what is given, known by a digest of that; what was made before where it is known."""
-    return cast(T, _MADE.once(key, make))
+    return cast(T, _MADE.get_or_compute(key, make))
 
 
 def made_of(keys: Iterable[str]) -> dict[str, Any]:

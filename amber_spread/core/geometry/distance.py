@@ -68,7 +68,7 @@ class DistanceField:
         """
         if abs(more_mm) < TINY_MM:
             return self.away
-        return self._risen.once(more_mm, lambda: self._rise(more_mm))
+        return self._risen.get_or_compute(more_mm, lambda: self._rise(more_mm))
 
     def _rise(self, more_mm: float) -> NDArray[numpy.float32]:
         layers = more_mm / self.step_mm
@@ -135,7 +135,7 @@ def _shifted(away: NDArray[numpy.float32], by: float) -> NDArray[numpy.float32]:
 
 def distances(body: BareBody) -> DistanceField:
     """The distances about a body, worked out once and kept with it."""
-    return body.keep("distances", None, lambda: _measured(body))
+    return body.cached("distances", None, lambda: _measured(body))
 
 
 def _measured(body: BareBody) -> DistanceField:

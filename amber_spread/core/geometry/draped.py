@@ -48,7 +48,7 @@ class Draped:
     places: Numbers
 
     @cached_property
-    def given(self) -> Numbers:
+    def strain(self) -> Numbers:
         """By what share of itself the sheet is drawn out where a triangle lies, below 0 where it is taken in.
 
         Along the ways from its start it keeps its length, so that all it gives is across them: the area on the body
@@ -95,7 +95,7 @@ class Draped:
     def beyond(self, share: float) -> float:
         """The share of the surface where the sheet is drawn out by more than so much of itself."""
         areas = self.surface.areas
-        return float(areas[self.given > share].sum() / areas.sum())
+        return float(areas[self.strain > share].sum() / areas.sum())
 
     @cached_property
     def outline(self) -> Polygon:
@@ -116,7 +116,7 @@ class Sheet(NamedTuple):
 
 def over(body: Sculpted) -> Sheet:
     """A sheet over a carved body, set down where its axis leaves it; kept with the body."""
-    return body.keep("draped", lambda: _over(body))
+    return body.cached("draped", lambda: _over(body))
 
 
 def _over(body: Sculpted) -> Sheet:
@@ -128,7 +128,7 @@ def over_halves(body: Sculpted) -> tuple[list[Sheet], float]:
     """A sheet over each half of a carved body, the one to the front or the left first, each set down at its middle; and
     how long the seam between them is, which runs the long way. Kept with the body.
     """
-    return body.keep("draped halves", lambda: _over_halves(body))
+    return body.cached("draped halves", lambda: _over_halves(body))
 
 
 def _over_halves(body: Sculpted) -> tuple[list[Sheet], float]:

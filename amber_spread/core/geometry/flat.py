@@ -13,8 +13,8 @@ from typing import Literal
 from shapely import Polygon
 
 from amber_spread.core.geometry.outline import Cornered, Outline, Oval, Point, Regular, Round
-from amber_spread.core.kernel.base import Made
-from amber_spread.core.kernel.figures import Figure, same
+from amber_spread.core.kernel.base import PlanPart
+from amber_spread.core.kernel.figures import Figure, carry_over
 
 Corner = tuple[float, float, float]
 QUARTER = math.tan(math.pi / 8)
@@ -22,7 +22,7 @@ RIGHT = math.pi / 2
 OVAL_CORNERS = 240
 
 
-class Mark(Made):
+class Mark(PlanPart):
     """A line drawn on a piece but not cut: where colours join, where a tab folds."""
 
     name: str
@@ -36,7 +36,7 @@ Stuff = Literal["sheet", "acetate", "paper"]
 """What a piece is cut from: rolled sheet or chocolate, or what carries it."""
 
 
-class Band(Made):
+class Band(PlanPart):
     """A stripe of one colour across a piece, by its own edge; `join` is where it meets the one before.
 
     `stripe` says which of the design's it is, from 1.
@@ -49,7 +49,7 @@ class Band(Made):
     join: list[Point]
 
 
-class Piece(Made):
+class Piece(PlanPart):
     """One flat piece, so many times over, with its measures by name, standing in the corner x, y >= 0; `medium` is what
     it is cut from where that is not the cover's.
     """
@@ -79,12 +79,14 @@ def piece_of(
     name: str, corners: list[Corner], hex: str, count: float = 1, colour: str | None = None, **sizes: Figure
 ) -> Piece:
     """A flat piece, so many times over, with its measures by name."""
-    return Piece(name=name, count=same("copies", count, "each"), sizes=sizes, hex=hex, colour=colour, corners=corners)
+    return Piece(
+        name=name, count=carry_over("copies", count, "each"), sizes=sizes, hex=hex, colour=colour, corners=corners
+    )
 
 
 def paper_of(name: str, corners: list[Corner], marks: list[Mark], **sizes: Figure) -> Piece:
     """A template on paper with what is drawn on it."""
-    return piece_of(name, corners, PAPER_HEX, 1, None, **sizes).but(marks=marks, stuff="paper")
+    return piece_of(name, corners, PAPER_HEX, 1, None, **sizes).replace(marks=marks, stuff="paper")
 
 
 def drawn_along(name: str, points: Iterable[Point]) -> list[Mark]:
@@ -95,7 +97,7 @@ def drawn_along(name: str, points: Iterable[Point]) -> list[Mark]:
     return found
 
 
-class Laid(Made):
+class Laid(PlanPart):
     """Where one copy of a piece lies on a mat (counted from 0); turned, its length runs up the mat."""
 
     piece: str

@@ -42,7 +42,7 @@ def hollows_of(body: Sculpted) -> Hollows:
     (the medial axis; as it is found by shrinking balls: published: J. Ma, S. W. Bae and S. Choi, 3D medial axis point
     approximation using nearest neighbors and the normal field, The Visual Computer 28, 2012, from memory).
     """
-    return body.keep("hollows", lambda: _found(body))
+    return body.cached("hollows", lambda: _found(body))
 
 
 def _found(body: Sculpted) -> Hollows:

@@ -64,7 +64,7 @@ class Lofted(BareBody):
 
     @property
     def front(self) -> Polygon:
-        return self.keep("front", None, self._from_front)
+        return self.cached("front", None, self._from_front)
 
     def _from_front(self) -> Polygon:
         """As far as it reaches to the front and to the back at every height."""

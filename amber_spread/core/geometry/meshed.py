@@ -51,7 +51,7 @@ class Meshed(BareBody):
     @property
     def solid(self) -> Manifold:
         """The body as the library has it."""
-        return _SOLIDS.once(self.key, lambda: solid_of(self.corners, self.triangles))
+        return _SOLIDS.get_or_compute(self.key, lambda: solid_of(self.corners, self.triangles))
 
     @cached_property
     def height_mm(self) -> float:

@@ -48,7 +48,7 @@ class Hole(NamedTuple):
     radius_mm: float
 
 
-class Ground(NamedTuple):
+class SupportArea(NamedTuple):
     """Where supports of a radius may stand: inside every edge and out of every hole, `rim_mm` clear of both.
 
     The first edge is that of the board they carry.
@@ -92,7 +92,7 @@ def polygon_of(outline: Outline, middle: Point = (0.0, 0.0)) -> Region:
 
 
 @cached(256)
-def allowed(ground: Ground) -> BaseGeometry:
+def allowed(ground: SupportArea) -> BaseGeometry:
     """Where the middle of a support may lie; empty where there is no room for one. Source: geometry."""
     away = ground.radius_mm + ground.rim_mm
     edges = [polygon_of(edge.outline, edge.middle).buffer(-away) for edge in ground.within]
@@ -105,7 +105,7 @@ def allowed(ground: Ground) -> BaseGeometry:
 
 
 @cached(256)
-def spread(ground: Ground, count: int, inset_mm: float, apart_mm: float, ring: bool = False) -> Spread:
+def place_supports(ground: SupportArea, count: int, inset_mm: float, apart_mm: float, ring: bool = False) -> Spread:
     """So many places evenly along the board's edge, `inset_mm` inside it; in a `ring`, on a circle about its middle.
 
     Where two would lie nearer than `apart_mm`, or something is in the way, all move out towards the edge until they
@@ -166,7 +166,7 @@ def _reach(edge: Outline) -> float:
     return edge.radius_mm if isinstance(edge, Round) else edge.inner_mm
 
 
-def looked_over(ground: Ground, points: Sequence[Point], touching_mm: float) -> list[Refused | None]:
+def looked_over(ground: SupportArea, points: Sequence[Point], touching_mm: float) -> list[Refused | None]:
     """What is in the way of each place that was set, None where nothing is; two nearer than `touching_mm` touch.
 
     Source: geometry.
@@ -296,7 +296,7 @@ def _inner_line(edge: Outline, inset_mm: float) -> LineString | None:
     return LineString(numpy.vstack([corners[first:], corners[: first + 1]]))
 
 
-def _clear(ground: Ground, points: Places) -> bool:
+def _clear(ground: SupportArea, points: Places) -> bool:
     """Whether every place keeps inside every edge and out of every hole."""
     away = ground.radius_mm + ground.rim_mm - SLACK_MM
     return all(keeps_out(hole, away, points) for hole in ground.holes) and all(

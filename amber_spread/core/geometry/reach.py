@@ -50,7 +50,7 @@ def reach_over(body: Body) -> Reach:
     wherever they run, and a little for its triangles, which cut across its edges. Source: geometry.
     """
     if isinstance(body, Sculpted):
-        return body.keep("reach", lambda: _over_carved(body))
+        return body.cached("reach", lambda: _over_carved(body))
     if not isinstance(body, Carried):
         radii = _radii(body.outline, _directions((body.outline,)))
         return _of(_directions((body.outline,)), radii + body.height_mm)

@@ -45,13 +45,13 @@ class Sculpted(Outlined):
     _looked_up: Latest[Hashable, Any] = field(default_factory=lambda: Latest(MOST_LOOKED_UP))
     """Its slices and walls, by where they are; a body is asked for the same ones again and again."""
 
-    def once(self, key: Hashable, work_out: Callable[[], T]) -> T:
+    def get_or_compute(self, key: Hashable, work_out: Callable[[], T]) -> T:
         """What is soon looked up again, worked out once; it is not sent to other processes."""
-        return cast(T, self._looked_up.once(key, work_out))
+        return cast(T, self._looked_up.get_or_compute(key, work_out))
 
-    def keep(self, name: str, work_out: Callable[[], T]) -> T:
+    def cached(self, name: str, work_out: Callable[[], T]) -> T:
         """What takes long, worked out once for coats so thick; kept with the bare body, and sent along."""
-        return self.core.keep(name, (self.side_mm, self.top_mm, self.under_mm), work_out)
+        return self.core.cached(name, (self.side_mm, self.top_mm, self.under_mm), work_out)
 
     def __getstate__(self) -> dict[str, object]:
         """Sent to another process without what is soon looked up again."""
@@ -166,7 +166,7 @@ class Sculpted(Outlined):
         top_mm = self.foot_mm + self.height_mm
         if not self.foot_mm - LEVEL_MM <= up_mm <= top_mm + LEVEL_MM:
             raise ValueError("the body does not reach that height")
-        return self.once(("section", up_mm), lambda: self._section(up_mm))
+        return self.get_or_compute(("section", up_mm), lambda: self._section(up_mm))
 
     def _section(self, up_mm: float) -> Outline:
         found, inward = self._region(up_mm), 0.001 * self.height_mm
@@ -200,7 +200,7 @@ class Sculpted(Outlined):
         """The right half cut through, from the foot up, as points (from the axis, up); between two heights its wall."""
         if low_mm is None or high_mm is None:
             return self._right
-        return self.once(("wall", low_mm, high_mm), lambda: self._wall(low_mm, high_mm))
+        return self.get_or_compute(("wall", low_mm, high_mm), lambda: self._wall(low_mm, high_mm))
 
     def cut(
         self, left_mm: float, right_mm: float, low_mm: float, high_mm: float, away: Region | None = None
@@ -211,7 +211,7 @@ class Sculpted(Outlined):
         if right_mm <= left_mm or high_mm <= low_mm:
             return []
         where = left_mm, right_mm, low_mm, high_mm
-        return self.once(("cut", *where, away), lambda: self._cut(*where, away))
+        return self.get_or_compute(("cut", *where, away), lambda: self._cut(*where, away))
 
     def _cut(
         self, left_mm: float, right_mm: float, low_mm: float, high_mm: float, away: Region | None
@@ -226,7 +226,7 @@ class Sculpted(Outlined):
     def shell(self, inner: "Sculpted") -> list[list[Point]]:
         """What of the right half cut through lies outside another body, part by part, the largest first."""
         thick = inner.side_mm, inner.top_mm, inner.under_mm
-        return self.once(("shell", *thick), lambda: self._shell(inner))
+        return self.get_or_compute(("shell", *thick), lambda: self._shell(inner))
 
     def _shell(self, inner: "Sculpted") -> list[list[Point]]:
         right, within = (_right_of(body.plane, self.foot_mm) for body in (self, inner))
@@ -235,7 +235,7 @@ class Sculpted(Outlined):
 
     def left_profile(self) -> list[Point]:
         """The left half, likewise, as if it were the right."""
-        return self.once("left", lambda: self._from_foot(_half(mirrored(self.plane), self.foot_mm)))
+        return self.get_or_compute("left", lambda: self._from_foot(_half(mirrored(self.plane), self.foot_mm)))
 
     def _from_foot(self, half: list[Point]) -> list[Point]:
         """A half from the axis on, where the foot is coated too."""
@@ -296,7 +296,7 @@ class Sculpted(Outlined):
 def sculpted(core: BareBody, side_mm: float = 0.0, top_mm: float = 0.0, under_mm: float = 0.0) -> Sculpted:
     """A body under coats so thick; the one that was asked for before, with all that was worked out of it."""
     thick = side_mm, top_mm, under_mm
-    return core.keep("envelopes", thick, lambda: Sculpted(core, *thick))
+    return core.cached("envelopes", thick, lambda: Sculpted(core, *thick))
 
 
 def _within(x: Numbers, y: Numbers, away: NDArray[numpy.float32], out_mm: float) -> Region:

@@ -11,11 +11,11 @@ from numpy.typing import NDArray
 from shapely import Polygon, get_coordinates, unary_union
 from shapely.affinity import rotate, translate
 
-from amber_spread.core.geometry.apart import Hull, hull_of
+from amber_spread.core.geometry.no_fit import Hull, hull_of
 from amber_spread.core.geometry.outline import Point
 from amber_spread.core.geometry.sculpted import Sculpted
 from amber_spread.core.geometry.traced import Region, Traced, areas_of
-from amber_spread.core.kernel.base import Made
+from amber_spread.core.kernel.base import PlanPart
 
 LOOKED_AT = 5
 """A layer is looked at at so many heights, since it may be widest between its faces."""
@@ -140,7 +140,7 @@ class Slice:
         return float(shapely.distance(self.below, shapely.points(get_coordinates(self.whole))).max())
 
 
-class Level(Made):
+class Level(PlanPart):
     """A body cut level at a height over its foot: how wide and how long it is there, and its edges, a ring a part;
     those of all that is cut out of it too, by its name.
     """
@@ -160,7 +160,7 @@ def levels(body: Sculpted, emptied: Hashable, cut_out: CutOut) -> list[Level]:
     """A body without coats cut level from its foot to its top, so that any height lies within a millimetre of one;
     no closer than `MOST_LEVELS` allow. What is cut out of it is known as `emptied`.
     """
-    return body.core.keep("levels", emptied, lambda: list(_levels(body, cut_out)))
+    return body.core.cached("levels", emptied, lambda: list(_levels(body, cut_out)))
 
 
 def _levels(body: Sculpted, cut_out: CutOut) -> Iterator[Level]:
@@ -182,7 +182,7 @@ def _levels(body: Sculpted, cut_out: CutOut) -> Iterator[Level]:
 def sliced(body: Sculpted, layers: Sequence[tuple[int, float, float]]) -> list[Slice]:
     """The slices of a body without coats at layers given by number and heights, from the foot up."""
     key = tuple(layers)
-    return body.core.keep("slices", key, lambda: _sliced(body, key))
+    return body.core.cached("slices", key, lambda: _sliced(body, key))
 
 
 def _sliced(body: Sculpted, layers: Sequence[tuple[int, float, float]]) -> list[Slice]:

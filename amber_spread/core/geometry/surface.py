@@ -31,7 +31,7 @@ def surface_of(body: Sculpted) -> Manifold:
     distances at the thickness of the coat (marching tetrahedra, by manifold3d): within 0.3 per cent of its volume.
     Raises ValueError where there is nothing to be seen.
     """
-    return solid_of(*body.keep("surface", lambda: _triangles(body)))
+    return solid_of(*body.cached("surface", lambda: _triangles(body)))
 
 
 def open_surface_of(body: Sculpted) -> Surface:
@@ -44,7 +44,7 @@ def open_surface_of(body: Sculpted) -> Surface:
 
 def even_surface_of(body: Sculpted) -> Surface:
     """The same in some thousands of smaller triangles. Raises ValueError likewise."""
-    return body.once("even surface", lambda: _opened(_even(body), body))
+    return body.get_or_compute("even surface", lambda: _opened(_even(body), body))
 
 
 def even_halves_of(body: Sculpted, axis: int) -> list[Surface]:

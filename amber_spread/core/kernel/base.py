@@ -36,7 +36,7 @@ def refuse(*_: Any, **__: Any) -> NoReturn:
     raise TypeError("a plan cannot be changed; plan again")
 
 
-class Kept(dict[str, Any]):
+class FrozenDict(dict[str, Any]):
     """A dict that nobody can change, since it is kept from plan to plan."""
 
     __slots__ = ()
@@ -44,10 +44,10 @@ class Kept(dict[str, Any]):
         __setitem__ = __delitem__ = __ior__ = clear = pop = popitem = setdefault = update = refuse
 
     def __reduce__(self) -> tuple[type, tuple[dict[str, Any]]]:
-        return Kept, (dict(self),)
+        return FrozenDict, (dict(self),)
 
 
-class Listed(list[Any]):
+class FrozenList(list[Any]):
     """A list that nobody can change, likewise."""
 
     __slots__ = ()
@@ -56,7 +56,7 @@ class Listed(list[Any]):
         pop = remove = reverse = sort = refuse
 
     def __reduce__(self) -> tuple[type, tuple[list[Any]]]:
-        return Listed, (list(self),)
+        return FrozenList, (list(self),)
 
 
 _set_values, _set_names, _set_extra, _set_private = (
@@ -66,7 +66,7 @@ _set_values, _set_names, _set_extra, _set_private = (
 """Straight into the places a model has, past its refusal: half as slow again by way of the model's class."""
 
 
-class Made(Frozen):
+class PlanPart(Frozen):
     """A piece of a plan, which the core makes itself out of values it has just worked out.
 
     Its fields' values are checked by the type checker and not again at run time, only that it has such fields: a plan
@@ -89,7 +89,7 @@ class Made(Frozen):
         # As BaseModel marks its own, so that reading one back from data still goes through validation.
         __init__.__pydantic_base_init__ = True
 
-    def but(self, **changes: Any) -> Self:
+    def replace(self, **changes: Any) -> Self:
         """The same piece with some of its fields changed."""
         kept = {name: value for name, value in self.__dict__.items() if name in self.names}
         return type(self)(**kept | changes)
@@ -120,7 +120,7 @@ def _first_like(one: Hashable) -> Hashable:
     return one
 
 
-def alike(one: T) -> Same[T]:
+def interned_key(one: T) -> Same[T]:
     """The first of all that equal it, as a key: every request brings a kit and a practice of its own, and telling two
     apart field by field takes longer than much that is kept of them.
     """

@@ -8,7 +8,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import Literal, Protocol
 
-from amber_spread.core.kernel.base import Made
+from amber_spread.core.kernel.base import PlanPart
 from amber_spread.core.kernel.figures import Figure, Rounding, Unit
 
 Severity = Literal["trouble", "care", "caution"]
@@ -24,7 +24,7 @@ class RoundedQuantity:
     rounding: Rounding = "nearest"
 
 
-class Check(Made):
+class Check(PlanPart):
     """One thing to know. `tier` counts from 1 at the bottom; None is the whole cake."""
 
     code: str
@@ -35,7 +35,7 @@ class Check(Made):
     values: dict[str, RoundedQuantity] = {}
 
 
-class Said(Made):
+class Said(PlanPart):
     """A sentence with places for measures, as a check's: a step of the work, or why a figure is what it is.
 
     `part` is the heading it stands under; a `caution` is one that guards somebody.

@@ -14,7 +14,7 @@ from contextvars import ContextVar
 from dataclasses import dataclass, field
 from typing import TYPE_CHECKING, Any, Generic, Literal, ParamSpec
 
-from amber_spread.core.kernel.base import Frozen, Kept, Note, refuse
+from amber_spread.core.kernel.base import Frozen, FrozenDict, Note, refuse
 
 Unit = Literal["mm", "mm2", "ml", "g", "g_per_ml", "g_per_cm2", "min", "degC", "deg", "each", "ratio", "money"]
 Rounding = Literal["up", "down", "nearest"]
@@ -34,12 +34,12 @@ class _OpenQuantity:
 
 
 class _OpenFigure:
-    """A figure as it is made: `told` is what was put in, as (names, units, numbers) until somebody asks to see it."""
+    """A figure as it is made. `raw_inputs` is what was put in: (names, units, numbers) until somebody looks."""
 
-    __slots__ = ("value", "unit", "rule", "rounding", "told", "id")
+    __slots__ = ("value", "unit", "rule", "rounding", "raw_inputs", "id")
 
 
-_Told = tuple[tuple[str, ...], tuple[Unit, ...], tuple[float, ...]]
+_RawInputs = tuple[tuple[str, ...], tuple[Unit, ...], tuple[float, ...]]
 
 
 @dataclass(frozen=True)
@@ -117,22 +117,24 @@ else:
 
         @staticmethod
         def make(value, unit, rule, rounding="nearest", given=(), id=""):
-            return _figure(value, unit, rule, rounding, Kept(given), id)
+            return _figure(value, unit, rule, rounding, FrozenDict(given), id)
 
         @property
-        def given(self) -> Kept | None:
+        def given(self) -> FrozenDict | None:
             if not _with_workings.get():
                 return None
-            told = self.told
-            if type(told) is tuple:
-                told = Kept({name: Quantity(number, unit) for name, unit, number in zip(*told, strict=False)})
-                _set_told(self, told)
-            return told
+            raw_inputs = self.raw_inputs
+            if type(raw_inputs) is tuple:
+                raw_inputs = FrozenDict(
+                    {name: Quantity(number, unit) for name, unit, number in zip(*raw_inputs, strict=False)}
+                )
+                _set_raw_inputs(self, raw_inputs)
+            return raw_inputs
 
         @given.setter
         def given(self, given: dict[str, Quantity] | None) -> None:
             """Reached only when a plan is read back: whoever holds a figure is refused before this."""
-            _set_told(self, Kept(given or {}))
+            _set_raw_inputs(self, FrozenDict(given or {}))
 
         def __eq__(self, other: object) -> bool:
             return type(other) is Figure and all(getattr(self, name) == getattr(other, name) for name in _LEAF)
@@ -147,30 +149,32 @@ else:
 
 
 _LEAF = tuple(_Leaf.__dataclass_fields__)
-_set_told = _OpenFigure.__dict__["told"].__set__
+_set_raw_inputs = _OpenFigure.__dict__["raw_inputs"].__set__
 _set_id: Callable[[Any, str], None] = _OpenFigure.__dict__["id"].__set__
 
 
-def _figure(value: float, unit: Unit, rule: str, rounding: Rounding, told: "_Told | Kept", id: str = "") -> Figure:
+def _figure(
+    value: float, unit: Unit, rule: str, rounding: Rounding, raw_inputs: "_RawInputs | FrozenDict", id: str = ""
+) -> Figure:
     """A figure with what was put in as it came."""
     made: Any = _OpenFigure()
     made.value = value
     made.unit = unit
     made.rule = rule
     made.rounding = rounding
-    made.told = told
+    made.raw_inputs = raw_inputs
     made.id = id
     made.__class__ = Figure
     return made  # type: ignore[no-any-return]
 
 
-def again(figure: Figure, id: str) -> Figure:
+def copy_with_id(figure: Figure, id: str) -> Figure:
     """The same figure where it stands a second time, under the path it has there."""
-    told: _Told = figure.told  # type: ignore[attr-defined]
-    return _figure(figure.value, figure.unit, figure.rule, figure.rounding, told, id)
+    raw_inputs: _RawInputs = figure.raw_inputs  # type: ignore[attr-defined]
+    return _figure(figure.value, figure.unit, figure.rule, figure.rounding, raw_inputs, id)
 
 
-call: Callable[[Figure, str], None] = _set_id
+assign_id: Callable[[Figure, str], None] = _set_id
 """Write its path into a figure that nobody outside has seen yet."""
 
 
@@ -223,8 +227,8 @@ class Rule(Generic[P]):
         arguments = ", ".join(parameters)
         numbers = f"({arguments},)" if parameters else "()"
         known = {"Figure": _figure, "function": self.function, "names": names, "units": units}
-        told = f"{self.text.unit!r}, {self.text.id!r}, {self.rounding!r}, (names, units, {numbers})"
-        found: Callable[P, Figure] = eval(f"lambda {arguments}: Figure(function({arguments}), {told})", known)
+        made = f"{self.text.unit!r}, {self.text.id!r}, {self.rounding!r}, (names, units, {numbers})"
+        found: Callable[P, Figure] = eval(f"lambda {arguments}: Figure(function({arguments}), {made})", known)
         return found
 
 
@@ -304,7 +308,7 @@ def total(parts: Mapping[str, float], unit: Unit, rounding: Rounding = "nearest"
     return of_parts(_TOTAL, sum(parts.values()), parts, unit, rounding)
 
 
-def same(name: str, value: float, unit: Unit, rounding: Rounding = "nearest") -> Figure:
+def carry_over(name: str, value: float, unit: Unit, rounding: Rounding = "nearest") -> Figure:
     """A measure worked out elsewhere in the plan and taken over as it is, by the name it has there."""
     return of_part(_SAME, name, value, unit, rounding)
 
@@ -314,7 +318,7 @@ def decided(value: float, unit: Unit) -> Figure:
     return _figure(value, unit, _DECIDED, "nearest", (("set",), (unit,), (value,)))
 
 
-def chosen(own: float | None, usual: float, unit: Unit) -> Figure:
+def decided_or_default(own: float | None, usual: float, unit: Unit) -> Figure:
     """The decorator's own decision where there is one, this kitchen's usual where there is none."""
     if own is None:
         return _figure(usual, unit, _USUAL, "nearest", (("usual",), (unit,), (usual,)))

@@ -33,7 +33,7 @@ class Latest(dict[K, V]):
                     self.left_out(gone)
         return value
 
-    def once(self, key: K, work_out: Callable[[], V]) -> V:
+    def get_or_compute(self, key: K, work_out: Callable[[], V]) -> V:
         """What is kept under a key, or what is worked out now and kept."""
         try:
             return self[key]

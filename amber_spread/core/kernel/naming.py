@@ -4,8 +4,8 @@ from collections.abc import Hashable, Iterator
 from functools import cache
 from typing import Any, TypeVar, cast
 
-from amber_spread.core.kernel.base import Frozen, Kept, Listed
-from amber_spread.core.kernel.figures import Figure, again, call
+from amber_spread.core.kernel.base import Frozen, FrozenDict, FrozenList
+from amber_spread.core.kernel.figures import Figure, assign_id, copy_with_id
 
 N = TypeVar("N", bound=Frozen | dict[str, Any])
 
@@ -22,21 +22,21 @@ def named(node: N, path: str) -> N:
         kind = type(value)
         if kind is Figure:
             if value.id:
-                values[name] = again(value, below + name)
+                values[name] = copy_with_id(value, below + name)
             else:
-                call(value, below + name)
+                assign_id(value, below + name)
         elif kind in _LEAVES:
             continue
         elif kind is list:
-            values[name] = Listed(value)
+            values[name] = FrozenList(value)
         elif kind is dict:
-            values[name] = Kept(named(value, below + name))
+            values[name] = FrozenDict(named(value, below + name))
         elif _holds(cast(Hashable, kind)):
             named(value, below + name)
     return node
 
 
-_LEAVES = frozenset({float, int, str, bool, tuple, Kept, Listed, type(None)})
+_LEAVES = frozenset({float, int, str, bool, tuple, FrozenDict, FrozenList, type(None)})
 """What most values that are no figures are; no figure stands in a list."""
 
 

@@ -10,7 +10,7 @@ from amber_spread.core.bowls import Bowl, bought_coloured
 from amber_spread.core.design.finishes import PrintedCover
 from amber_spread.core.document import Document
 from amber_spread.core.kernel.base import Frozen
-from amber_spread.core.kernel.figures import Quantity, same
+from amber_spread.core.kernel.figures import Quantity, carry_over
 from amber_spread.core.plan import Plan
 from amber_spread.core.stock.goods import good_key
 from amber_spread.core.stock.kit import KitNeed
@@ -69,9 +69,9 @@ class Mixed(Frozen):
                 step=one.step,
                 medium=self.medium,
                 colour=self.colour,
-                stays=same("stays", one.stays_g, "g"),
-                lost=same("lost", one.lost_g, "g"),
-                in_hand=same("in hand", one.in_hand_g, "g"),
+                stays=carry_over("stays", one.stays_g, "g"),
+                lost=carry_over("lost", one.lost_g, "g"),
+                in_hand=carry_over("in hand", one.in_hand_g, "g"),
                 variation=Quantity(one.variation, "ratio"),
             )
             for one in self.taken

@@ -8,7 +8,7 @@ import math
 from collections.abc import Mapping, Sequence
 
 from amber_spread.core.document import Document
-from amber_spread.core.kernel.base import Made
+from amber_spread.core.kernel.base import PlanPart
 from amber_spread.core.kernel.figures import (
     COMMON_PRACTICE,
     DEFINITION,
@@ -36,7 +36,7 @@ _STEP = parts_rule(
 )
 
 
-class TierCost(Made):
+class TierCost(PlanPart):
     """What the materials of one tier cost, by step."""
 
     name: str
@@ -44,7 +44,7 @@ class TierCost(Made):
     whole: Figure | None
 
 
-class OrderCost(Made):
+class OrderCost(PlanPart):
     """What an order costs, and what it might be sold for. `unpriced` are the items used that have no price here."""
 
     tiers: dict[str, TierCost]

@@ -7,7 +7,7 @@ from collections.abc import Sequence
 
 from amber_spread.core.bowls import Care, fill_bowl
 from amber_spread.core.document import Document
-from amber_spread.core.kernel.base import Made
+from amber_spread.core.kernel.base import PlanPart
 from amber_spread.core.kernel.figures import DEFINITION, Figure, rule, total
 from amber_spread.core.shop.bill import Bill, Mixed
 
@@ -15,7 +15,7 @@ ROOM = 100
 """Tiers of one order keep their numbers, raised by so much for each order before it."""
 
 
-class Pool(Made):
+class Pool(PlanPart):
     """One bowl for several orders: mixed for each apart, mixed together, and what together saves."""
 
     name: str

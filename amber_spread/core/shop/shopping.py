@@ -9,8 +9,17 @@ from collections.abc import Iterable, Mapping, Sequence
 from typing import Literal, NamedTuple
 
 from amber_spread.core.document import Document
-from amber_spread.core.kernel.base import Made
-from amber_spread.core.kernel.figures import COMMON_PRACTICE, DEFINITION, Figure, Quantity, Unit, rule, same, total
+from amber_spread.core.kernel.base import PlanPart
+from amber_spread.core.kernel.figures import (
+    COMMON_PRACTICE,
+    DEFINITION,
+    Figure,
+    Quantity,
+    Unit,
+    carry_over,
+    rule,
+    total,
+)
 from amber_spread.core.kernel.naming import named
 from amber_spread.core.shop.bill import Bill, Mixed
 from amber_spread.core.shop.costs import OrderCost, Prices, cost_of
@@ -35,7 +44,7 @@ class Asked(NamedTuple):
     bill: Bill
 
 
-class Bought(Made):
+class Bought(PlanPart):
     """So many of one pack."""
 
     size: Quantity
@@ -43,7 +52,7 @@ class Bought(Made):
     price: Figure | None
 
 
-class Want(Made):
+class Want(PlanPart):
     """One item of the list: what is needed and why, what is in, and which packs to buy for the rest.
 
     `pieces` count what is counted, needed and to buy; `cost` is null where nothing is priced.
@@ -62,14 +71,14 @@ class Want(Made):
     over: Figure | None
 
 
-class OrderShare(Made):
+class OrderShare(PlanPart):
     """One order of those shopped for."""
 
     title: str
     cost: OrderCost
 
 
-class Shopping(Made):
+class Shopping(PlanPart):
     """The list for the shop, what to make of it, and what it costs.
 
     `unpriced` are the items to buy that have no price here, `labels` what each unpriced item is called, and `gaps` says
@@ -309,8 +318,8 @@ def _want(
     bought = {
         f"pack_{number}": Bought(
             size=Quantity(pack.size, pack.unit),
-            count=same("packs", count, "each"),
-            price=None if pack.price is None else same("price of one", pack.price, "money"),
+            count=carry_over("packs", count, "each"),
+            price=None if pack.price is None else carry_over("price of one", pack.price, "money"),
         )
         for number, (pack, count) in enumerate(zip(packs, counts, strict=True), 1)
         if count
@@ -329,11 +338,11 @@ def _want(
         needed=needed,
         pieces=pieces.figure(needed.value, item.each_g) if item and item.each_g else None,
         pieces_to_buy=pieces.figure(rest.value, item.each_g) if item and item.each_g else None,
-        in_larder=None if not stock else same("in the larder", stock, unit, "down"),
+        in_larder=None if not stock else carry_over("in the larder", stock, unit, "down"),
         to_buy=rest,
         packs=bought,
         cost=total(spent, "money") if known else None,
-        over=same("left in the packs", held - rest.value, unit) if bought else None,
+        over=carry_over("left in the packs", held - rest.value, unit) if bought else None,
     )
 
 

@@ -7,7 +7,7 @@ from typing import Annotated
 from pydantic import Field
 
 from amber_spread.core.kernel import limits
-from amber_spread.core.kernel.base import Frozen, Key, Made, Name
+from amber_spread.core.kernel.base import Frozen, Key, Name, PlanPart
 from amber_spread.core.stock.media import Allergen, Medium
 from amber_spread.core.stock.pantry import Pantry
 from amber_spread.core.stock.recipes import QUARTER, Item, Recipe, step_of, yield_of
@@ -44,7 +44,7 @@ class Contents(Frozen):
     ingredients: Annotated[dict[Key, Contained], Field(max_length=int(limits.OWN_ITEMS.high))] = {}
 
 
-class Allergy(Made):
+class Allergy(PlanPart):
     """One allergen, and everything used that usually contains it."""
 
     allergen: str

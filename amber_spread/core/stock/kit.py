@@ -12,9 +12,9 @@ from typing import Annotated, Literal, NamedTuple, Self, get_args
 from pydantic import Field, model_validator
 
 from amber_spread.core.kernel import limits
-from amber_spread.core.kernel.base import Frozen, Kept, Made, Name, Same, at
+from amber_spread.core.kernel.base import Frozen, FrozenDict, Name, PlanPart, Same, at
 from amber_spread.core.kernel.caching import cached
-from amber_spread.core.kernel.figures import Figure, Rounding, Unit, same
+from amber_spread.core.kernel.figures import Figure, Rounding, Unit, carry_over
 from amber_spread.core.kernel.naming import named
 from amber_spread.core.stock.supports import STARTING_SUPPORTS, Support
 
@@ -184,7 +184,7 @@ class Need(NamedTuple):
     deep: Measure | None = None
 
 
-class KitNeed(Made):
+class KitNeed(PlanPart):
     """A need held against the kit; `owned` is what would serve, and `changes` what that alters.
 
     What `leaves` goes out with the cake and is bought again; the sizes of it in the kit are those this kitchen uses.
@@ -232,7 +232,7 @@ def kit_of(needs: Iterable[Need], kit: Same[Kit]) -> dict[str, KitNeed]:
     """Every need held against the kit, in the order given and numbered from 1; the same need of the same tier is
     listed once. What was met before, of a kit that is the same, is met again without looking.
     """
-    return Kept({f"need_{number}": _met(number, need, kit) for number, need in enumerate(_each_once(needs), 1)})
+    return FrozenDict({f"need_{number}": _met(number, need, kit) for number, need in enumerate(_each_once(needs), 1)})
 
 
 def _each_once(needs: Iterable[Need]) -> Iterable[Need]:
@@ -251,14 +251,14 @@ def _met(number: int, need: Need, kit: Same[Kit]) -> KitNeed:
         tool=need.tool,
         tier=need.tier,
         shape=need.shape,
-        size=same("size the plan asks for", *need.size),
+        size=carry_over("size the plan asks for", *need.size),
         length=_again("length the plan asks for", need.length),
         deep=_again("depth it takes to bake this high", need.deep),
         count=need.many,
         status=served.status,
         leaves=need.tool in LEAVES,
-        owned=None if best is None else same("size owned", best.size, need.size.unit),
-        owned_length=None if best is None or best.length is None else same("length owned", best.length, "mm"),
+        owned=None if best is None else carry_over("size owned", best.size, need.size.unit),
+        owned_length=None if best is None or best.length is None else carry_over("length owned", best.length, "mm"),
         owned_shape=None if best is None else best.shape,
         changes=served.changes,
     )
@@ -266,7 +266,7 @@ def _met(number: int, need: Need, kit: Same[Kit]) -> KitNeed:
 
 
 def _again(name: str, measure: Measure | None) -> Figure | None:
-    return None if measure is None else same(name, *measure)
+    return None if measure is None else carry_over(name, *measure)
 
 
 class Served(NamedTuple):

@@ -8,7 +8,7 @@ from typing import Annotated, Literal, Self
 from pydantic import AfterValidator, Field, StringConstraints, model_validator
 
 from amber_spread.core.kernel import limits
-from amber_spread.core.kernel.base import Frozen, Key, Made, at
+from amber_spread.core.kernel.base import Frozen, Key, PlanPart, at
 from amber_spread.core.kernel.figures import Quantity
 from amber_spread.core.stock.goods import GOODS, read_good
 from amber_spread.core.stock.ingredients import Ingredient, ingredient_shelf
@@ -58,7 +58,7 @@ class Terms(Frozen):
     round_to: Annotated[float, limits.ROUND_TO.field()] = 1.0
 
 
-class Label(Made):
+class Label(PlanPart):
     """What people call an item, and of goods their size."""
 
     name: str

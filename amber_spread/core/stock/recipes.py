@@ -12,16 +12,16 @@ from typing import Annotated, Literal, NamedTuple
 from pydantic import Field
 
 from amber_spread.core.kernel import limits
-from amber_spread.core.kernel.base import Frozen, Key, Made, Name, Note
+from amber_spread.core.kernel.base import Frozen, Key, Name, Note, PlanPart
 from amber_spread.core.kernel.figures import (
     COMMON_PRACTICE,
     DEFINITION,
     Figure,
+    carry_over,
     decided,
     of_parts,
     parts_rule,
     rule,
-    same,
 )
 from amber_spread.core.stock.ingredients import Ingredient
 from amber_spread.core.stock.media import Allergen, Medium
@@ -75,7 +75,7 @@ class CannotWeigh(ValueError):
     """A line whose measure cannot be turned into a weight; the message says what is missing."""
 
 
-class ScaledLine(Made):
+class ScaledLine(PlanPart):
     """One line of a scaled recipe: its weight, and its volume or count where it was given so."""
 
     item: str
@@ -85,7 +85,7 @@ class ScaledLine(Made):
     count: Figure | None
 
 
-class Scaled(Made):
+class Scaled(PlanPart):
     """A recipe scaled to an amount; `makes` is what comes out, at least what is `wanted`."""
 
     recipe: str
@@ -253,7 +253,7 @@ def scale(recipe: Recipe, wanted: Figure, items: Mapping[str, Item]) -> Scaled:
         name=recipe.name,
         item=recipe.makes,
         cake=recipe.cake,
-        wanted=same("wanted", wanted.value, "g"),
+        wanted=carry_over("wanted", wanted.value, "g"),
         yields=yields,
         factor=times,
         makes=line_scaled.figure(yields.value, times.value),

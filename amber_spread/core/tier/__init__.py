@@ -19,7 +19,7 @@ from amber_spread.core.tier.mass import pressure
 from amber_spread.core.tier.medium_checks import checks_of_foot, checks_of_media, checks_of_thickness
 from amber_spread.core.tier.side import FootPlan
 from amber_spread.core.tier.uses import STEPS, Step, Use, bowl_key, step_key, use_of
-from amber_spread.core.tier.worked import Footprint, UnknownMedium, Unmade, Worked, carved_of, work_tiers
+from amber_spread.core.tier.worked import Footprint, PlannedTier, UnknownMedium, Unmade, carved_of, work_tiers
 
 __all__ = [
     "BOARD_HEX",
@@ -48,7 +48,7 @@ __all__ = [
     "UnknownMedium",
     "Unmade",
     "Use",
-    "Worked",
+    "PlannedTier",
     "bowl_key",
     "carved_of",
     "checks_of_coats",

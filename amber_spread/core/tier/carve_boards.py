@@ -12,7 +12,7 @@ from amber_spread.core.geometry.flat import Corner, Mark, Piece, drawn_along, ed
 from amber_spread.core.geometry.outline import Point
 from amber_spread.core.geometry.sculpted import Sculpted
 from amber_spread.core.geometry.sliced import DRAWN_MM
-from amber_spread.core.kernel.figures import same
+from amber_spread.core.kernel.figures import carry_over
 
 AXIS_MM = 24.0
 """So far up a board its axis is drawn."""
@@ -42,7 +42,9 @@ def boards_of(body: Sculpted, build: Carvable) -> Boards:
     """The views of a body as boards, worked out once for lines scored so."""
     key = "boards", build.scored_mm, build.scored_run
     side, front = body.core.side, body.core.front
-    return body.once(key, lambda: Boards(_drawn_on(side, build), _drawn_on(front, build), list(scored_on(side, build))))
+    return body.get_or_compute(
+        key, lambda: Boards(_drawn_on(side, build), _drawn_on(front, build), list(scored_on(side, build)))
+    )
 
 
 def _drawn_on(view: Polygon, build: Carvable) -> Board:
@@ -57,7 +59,7 @@ def _drawn_on(view: Polygon, build: Carvable) -> Board:
 def board_of(name: str, drawn: Board) -> Piece:
     """A view as a board."""
     edge, marks, (wide, high) = drawn
-    sizes = {"wide": same("across", wide, "mm"), "high": same("high", high, "mm")}
+    sizes = {"wide": carry_over("across", wide, "mm"), "high": carry_over("high", high, "mm")}
     return paper_of(f"View from the {name}", edge, marks, **sizes)
 
 

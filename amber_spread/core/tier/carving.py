@@ -20,9 +20,9 @@ from amber_spread.core.geometry.meshed import FLAT, UPRIGHT, seen
 from amber_spread.core.geometry.outline import Point
 from amber_spread.core.geometry.sculpted import Sculpted
 from amber_spread.core.geometry.sliced import DRAWN_MM, Slice, rings_of, sliced
-from amber_spread.core.kernel.base import Made
+from amber_spread.core.kernel.base import PlanPart
 from amber_spread.core.kernel.check import Said
-from amber_spread.core.kernel.figures import GEOMETRY, Figure, decided, rule, same
+from amber_spread.core.kernel.figures import GEOMETRY, Figure, carry_over, decided, rule
 from amber_spread.core.tier.carve_boards import board_of, boards_of
 from amber_spread.core.tier.carve_steps import steps_of_carving
 from amber_spread.core.tier.coats import CoatsPlan
@@ -37,7 +37,7 @@ DOME_STEPS, DOME_ROUND = 12, 32
 """A dome is looked at in so many slices, each a circle of so many pieces a quarter."""
 
 
-class EmptyingSeen(Made):
+class EmptyingSeen(PlanPart):
     """The edges of what is cut out of a layer, at its lower and upper face, and all of it, a ring a part."""
 
     bottom: list[list[Point]]
@@ -45,7 +45,7 @@ class EmptyingSeen(Made):
     whole: list[list[Point]]
 
 
-class SlicePlan(Made):
+class SlicePlan(PlanPart):
     """One layer as it is carved: between which heights, how large at its widest, and what is left of it.
 
     `circle` is the least round it, `half_ball` the least half ball, `short` and `side` those of the least rectangle.
@@ -77,7 +77,7 @@ class SlicePlan(Made):
     pieces: dict[str, Piece]
 
 
-class SolidSeen(Made):
+class SolidSeen(PlanPart):
     """One of the solids a tier is built of, where it lies: the middle of its foot about the axis and above the foot of
     the tier, and what is seen of it from the side and from above, a ring a part.
     """
@@ -88,7 +88,7 @@ class SolidSeen(Made):
     above: list[list[Point]]
 
 
-class MeshKept(Made):
+class MeshKept(PlanPart):
     """What is kept of a 3D file: so many triangles, in so many thousand bytes, no farther from it than `error`."""
 
     triangles: Figure
@@ -96,14 +96,14 @@ class MeshKept(Made):
     error: Figure
 
 
-class DomePlan(Made):
+class DomePlan(PlanPart):
     """The dome left on the top layer: how high at its middle, and what of the carved body there it does not fill."""
 
     left: Figure
     missing: Figure
 
 
-class NeckPlan(Made):
+class NeckPlan(PlanPart):
     """Where a carved tier presses hardest on what is left of it: how far up, on how much, what lies above, and how hard
     that presses.
     """
@@ -114,7 +114,7 @@ class NeckPlan(Made):
     pressed: Figure
 
 
-class CarvingPlan(Made):
+class CarvingPlan(PlanPart):
     """A carved tier: its slices from the foot up, its views from the side and the front to hold against it, the steps
     of carving it, what is cut out of it and filled up, what it stands on, and what its coats would come to by its
     surface alone.
@@ -220,11 +220,11 @@ def plan_carving(
     hollows, boards, flat = hollows_of(coated), boards_of(bare, build), bodies.covered.flat_top
     slices = slices_of(bare, slabs)
     key = tuple(slices), emptied.key
-    emptying = bare.core.keep("emptied", key, lambda: [emptying_of(one, emptied) for one in slices])
-    templates = bare.core.keep(
+    emptying = bare.core.cached("emptied", key, lambda: [emptying_of(one, emptied) for one in slices])
+    templates = bare.core.cached(
         "templates", key, lambda: [list(templates_of(*one)) for one in zip(slices, emptying, strict=True)]
     )
-    surface = same("all that is coated", bare.surface_mm2, "mm2", "up")
+    surface = carry_over("all that is coated", bare.surface_mm2, "mm2", "up")
     final_mm = max(0.0, coats.final.side.value) if coats.final else 0.0
     both = coats.crumb.volume.value + (coats.final.volume.value if coats.final else 0.0)
     return CarvingPlan(
@@ -238,12 +238,12 @@ def plan_carving(
         front=board_of("front", boards.front),
         steps=list(steps_of_carving(slices, layers.cavity, openings, build.scored_mm, tier.dome_mm)),
         openings=openings,
-        volume=same("inside it", bare.volume_ml, "ml"),
-        foot=same("on the board", float(slices[0].bottom.area), "mm2", "down"),
-        flat_top=None if flat is None else same("flat on top, for a tier", flat.area_mm2, "mm2", "down"),
-        footprint=same("seen from above", bare.outline.area_mm2, "mm2"),
+        volume=carry_over("inside it", bare.volume_ml, "ml"),
+        foot=carry_over("on the board", float(slices[0].bottom.area), "mm2", "down"),
+        flat_top=None if flat is None else carry_over("flat on top, for a tier", flat.area_mm2, "mm2", "down"),
+        footprint=carry_over("seen from above", bare.outline.area_mm2, "mm2"),
         surface=surface,
-        coats=same("both coats", both, "ml", "up"),
+        coats=carry_over("both coats", both, "ml", "up"),
         front_agrees=_front_agrees(build, bare),
         own_width=_own_width(build),
         kept=_mesh_kept(build, bare),
@@ -251,8 +251,8 @@ def plan_carving(
         seen=rings_of(bare.core.side.simplify(DRAWN_MM)),
         scored=boards.scored,
         by_surface=by_surface.figure(surface.value, coats.crumb.side.value, final_mm),
-        flat=same("of the coated surface", hollows.flat, "ratio", "down"),
-        bent=None if hollows.radius is None else same("but for a little of it", hollows.radius, "mm", "down"),
+        flat=carry_over("of the coated surface", hollows.flat, "ratio", "down"),
+        bent=None if hollows.radius is None else carry_over("but for a little of it", hollows.radius, "mm", "down"),
     )
 
 
@@ -271,8 +271,8 @@ def _neck(bare: Sculpted, slabs: list[Slab], weight_g: float) -> NeckPlan | None
     up, area, share = found
     above = lies_above.figure(weight_g, share)
     return NeckPlan(
-        up=same("up from its foot", up, "mm"),
-        area=same("of cake there", area, "mm2", "down"),
+        up=carry_over("up from its foot", up, "mm"),
+        area=carry_over("of cake there", area, "mm2", "down"),
         above=above,
         pressed=pressure.figure(above.value, area),
     )
@@ -291,14 +291,14 @@ def _dome(tier: SettledTier, bare: Sculpted, slabs: list[Slab]) -> DomePlan | No
         disc = Point2(0.0, 0.0).buffer(radius * math.sqrt(1 - up / left_mm), quad_segs=DOME_ROUND)
         beyond += float(bare.core.region(high - left_mm + up).difference(disc).area) * step
     return DomePlan(
-        left=decided(left_mm, "mm"), missing=same("of the body beyond the dome", beyond / MM3_PER_ML, "ml", "up")
+        left=decided(left_mm, "mm"), missing=carry_over("of the body beyond the dome", beyond / MM3_PER_ML, "ml", "up")
     )
 
 
 def _own_width(build: Build) -> Figure | None:
     if not isinstance(build, JoinedBuild):
         return None
-    return same("all its solids together, as they were given", build.width_for(), "mm")
+    return carry_over("all its solids together, as they were given", build.width_for(), "mm")
 
 
 def _mesh_kept(build: Build, bare: Sculpted) -> MeshKept | None:
@@ -306,9 +306,9 @@ def _mesh_kept(build: Build, bare: Sculpted) -> MeshKept | None:
         return None
     off = build.error_mm * bare.width_mm / build.width_for()
     return MeshKept(
-        triangles=same("triangles", len(build.own().triangles), "each"),
-        size=same("thousand bytes", len(build.mesh) / 1000, "each", "up"),
-        error=same("from the file's own, at this size", off, "mm", "up"),
+        triangles=carry_over("triangles", len(build.own().triangles), "each"),
+        size=carry_over("thousand bytes", len(build.mesh) / 1000, "each", "up"),
+        error=carry_over("from the file's own, at this size", off, "mm", "up"),
     )
 
 
@@ -317,7 +317,7 @@ def _solids(build: Build, bare: Sculpted) -> list[SolidSeen]:
     if not isinstance(build, JoinedBuild):
         return []
     scale = bare.width_mm / build.width_for(), bare.core.height_mm / build.own().height_mm
-    return bare.core.keep("solids", (build.solids, scale), lambda: list(_solids_seen(build, *scale)))
+    return bare.core.cached("solids", (build.solids, scale), lambda: list(_solids_seen(build, *scale)))
 
 
 def _solids_seen(build: JoinedBuild, across: float, up: float) -> Iterator[SolidSeen]:
@@ -338,20 +338,20 @@ def _slice_plan(emptied: Emptied, one: Slice, out: Mapping[str, Emptying], templ
     over = emptied.above(one.number)
     return SlicePlan(
         number=one.number,
-        low=same("height of its lower face", one.low, "mm"),
-        high=same("height of its upper face", one.high, "mm"),
-        wide=same("across at its widest", wide, "mm", "up"),
-        long=same("from front to back at its longest", long, "mm", "up"),
-        circle=same("the least circle round it", one.circle, "mm", "up"),
-        half_ball=same("the least half ball round it", one.half_ball, "mm", "up"),
-        short=same("the least rectangle round it, its short side", short, "mm", "up"),
-        side=same("the least rectangle round it, its long side", side, "mm", "up"),
-        area=same("at its largest", float(one.widest.area), "mm2"),
-        girth=same("once round at its largest", float(one.widest.length), "mm"),
+        low=carry_over("height of its lower face", one.low, "mm"),
+        high=carry_over("height of its upper face", one.high, "mm"),
+        wide=carry_over("across at its widest", wide, "mm", "up"),
+        long=carry_over("from front to back at its longest", long, "mm", "up"),
+        circle=carry_over("the least circle round it", one.circle, "mm", "up"),
+        half_ball=carry_over("the least half ball round it", one.half_ball, "mm", "up"),
+        short=carry_over("the least rectangle round it, its short side", short, "mm", "up"),
+        side=carry_over("the least rectangle round it, its long side", side, "mm", "up"),
+        area=carry_over("at its largest", float(one.widest.area), "mm2"),
+        girth=carry_over("once round at its largest", float(one.widest.length), "mm"),
         volume=emptied.left(emptied.layer(one.number)),
         filled=None if over is None or over.kind != "filling" else emptied.left(over),
-        moves=same("from face to face", one.moves, "mm"),
-        hangs=same("beyond what it lies on", one.hangs, "mm"),
+        moves=carry_over("from face to face", one.moves, "mm"),
+        hangs=carry_over("beyond what it lies on", one.hangs, "mm"),
         whole=whole,
         bottom=bottom,
         top=top,

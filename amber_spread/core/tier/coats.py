@@ -20,8 +20,8 @@ from amber_spread.core.design.settled import SettledTier
 from amber_spread.core.geometry.body import Body, Straight
 from amber_spread.core.geometry.outline import area_at
 from amber_spread.core.geometry.traced import Traced
-from amber_spread.core.kernel.base import Made
-from amber_spread.core.kernel.figures import Figure, same, total
+from amber_spread.core.kernel.base import PlanPart
+from amber_spread.core.kernel.figures import Figure, carry_over, total
 from amber_spread.core.stock.media import Medium, weight
 from amber_spread.core.tier.coat_rules import (
     across_slope,
@@ -37,7 +37,7 @@ from amber_spread.core.tier.coat_rules import (
 from amber_spread.core.tier.measured import BuildUp, plan_build_up
 
 
-class CoatPlan(Made):
+class CoatPlan(PlanPart):
     """One coat: how thick, what the tier measures over it, and how much of it stays."""
 
     side: Figure
@@ -50,7 +50,7 @@ class CoatPlan(Made):
     weight: Figure
 
 
-class CoatsPlan(Made):
+class CoatsPlan(PlanPart):
     """Both coats; `final` is None where the tier stays at its crumb coat. `stays` is all of the final coat that
     stays, `by_hand` what a coat of the usual thickness would weigh where a disc or a card sets this one, and
     `crumb_stays` all of the crumb coat. `goes_on` is the whole coat of a tier that is scraped back.
@@ -90,7 +90,7 @@ def plan_coats(tier: SettledTier, media: dict[str, Medium], bare: Body, planned:
     thickness, final, top = tier.crumb, tier.asked.final, tier.top
     faces = both_faces(tier)
     lean = _lean(tier, bare)
-    crumb, crumbed = lay(
+    crumb, crumbed = add_coat(
         bare, thickness, thickness, media[tier.asked.crumb.medium], under=thickness if faces else None, lean=lean
     )
     build_up = plan_build_up(tier, media, bare, planned)
@@ -109,12 +109,12 @@ def plan_coats(tier: SettledTier, media: dict[str, Medium], bare: Body, planned:
         side = side_from_disc.figure(final.disc_diameter_mm, crumbed.width_mm)
     assert side is not None
     rounded = isinstance(final, FreehandFinal | TowelFinal) and final.edges == "rounded"
-    coat, coated = lay(crumbed, side, top, medium, under=top if faces else None, rounded=rounded, lean=lean)
+    coat, coated = add_coat(crumbed, side, top, medium, under=top if faces else None, rounded=rounded, lean=lean)
     if isinstance(final, TexturedFinal):
         area_mm2 = crumbed.wall_area_mm2 + (2 if faces else 1) * crumbed.top_area_mm2
         volume = relief_volume.figure(area_mm2, side.value)
         heavy = weight.figure(volume.value, medium.density_g_per_ml)
-        coat = coat.but(volume=volume, weight=heavy)
+        coat = coat.replace(volume=volume, weight=heavy)
     rim_high = rim = None
     if (
         isinstance(final, DeckledFinal)
@@ -141,7 +141,7 @@ def plan_coats(tier: SettledTier, media: dict[str, Medium], bare: Body, planned:
         rim_weight=rim,
         build_up=build_up,
         parchment=parchment.figure(final.disc_diameter_mm) if isinstance(final, PlateFinal) else None,
-        papers=same("circles of parchment", school.papers, "each") if isinstance(final, PlateFinal) else None,
+        papers=carry_over("circles of parchment", school.papers, "each") if isinstance(final, PlateFinal) else None,
         scraper=scraper.figure(coated.height_mm + (rim_high.value if rim_high else 0.0)) if school.scraper else None,
         by_hand=_by_hand(tier, crumbed, medium, faces) if isinstance(final, PlateFinal) else None,
     )
@@ -169,7 +169,7 @@ def _goes_on(tier: SettledTier, media: dict[str, Medium], bare: Body, build_up: 
     return total(parts, "g")
 
 
-def lay(
+def add_coat(
     inner: Body,
     side: Figure,
     top: Figure,
@@ -202,11 +202,11 @@ def lay(
 
 
 def _same_width(body: Body) -> Figure:
-    return same("over the coat at its widest", body.width_mm, "mm")
+    return carry_over("over the coat at its widest", body.width_mm, "mm")
 
 
 def _same_height(body: Body) -> Figure:
-    return same("over the coat at its highest", body.height_mm, "mm")
+    return carry_over("over the coat at its highest", body.height_mm, "mm")
 
 
 def _lean(tier: SettledTier, bare: Body) -> float:

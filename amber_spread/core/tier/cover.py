@@ -22,11 +22,11 @@ from amber_spread.core.geometry.body import Body, Sideways, Straight
 from amber_spread.core.geometry.flat import Mark, Piece, area_of, circle, fits, lay_out, piece_of, placed, rectangle
 from amber_spread.core.geometry.outline import Cornered, Regular, Round, cornered_area, round_area
 from amber_spread.core.geometry.reach import reach_over
-from amber_spread.core.kernel.figures import Figure, of_parts, parts_rule, same, total
+from amber_spread.core.kernel.figures import Figure, carry_over, of_parts, parts_rule, total
 from amber_spread.core.stock.kit import Mat
 from amber_spread.core.stock.media import Medium, weight
 from amber_spread.core.tier.coat_rules import coat_volume
-from amber_spread.core.tier.coats import CoatPlan, lay
+from amber_spread.core.tier.coats import CoatPlan, add_coat
 from amber_spread.core.tier.cover_plan import (
     ColourShare,
     CoverPlan,
@@ -93,15 +93,15 @@ def plan_cover(
     job = Job(tier, coated, thickness, medium, media, hex_of, within_margin(mat, margin_mm))
     way = _WAYS[cover.kind](job, cover)
     own = way.own
-    top = thickness if way.top_covered else same("nothing on top", 0.0, "mm")
+    top = thickness if way.top_covered else carry_over("nothing on top", 0.0, "mm")
     under = thickness if tier.asked.build.on_side and way.top_covered else None
-    over, covered = lay(coated, thickness, top, medium, under=under)
+    over, covered = add_coat(coated, thickness, top, medium, under=under)
     if tier.asked.build.on_side:
         over = _on_its_side(over, coated, covered, tier, medium)
     if isinstance(cover, CollarCover):
         paper = way.pieces["paper"].sizes
         volume = collar_volume.figure(paper["long"].value, paper["high"].value, thickness.value, cover.spread)
-        over = over.but(volume=volume, weight=weight.figure(volume.value, medium.density_g_per_ml))
+        over = over.replace(volume=volume, weight=weight.figure(volume.value, medium.density_g_per_ml))
     rolled_mm2 = dict(_rolled_areas(way.pieces, margin_mm))
     if isinstance(cover, CollarCover):
         rolled_mm2 = {"paper_spread": rolled_mm2["paper"] * cover.spread}
@@ -116,8 +116,8 @@ def plan_cover(
     plan = CoverPlan(
         kind=cover.kind,
         suits=way.suits,
-        width_over_coat=same("width over the coat", coated.width_mm, "mm"),
-        height_over_coat=same("height over the coat", coated.height_mm, "mm"),
+        width_over_coat=carry_over("width over the coat", coated.width_mm, "mm"),
+        height_over_coat=carry_over("height over the coat", coated.height_mm, "mm"),
         overlap=own.pop("overlap", None),  # type: ignore[arg-type]
         roll_area=area,
         rolled_weight=rolled,
@@ -139,7 +139,7 @@ def _on_its_side(over: CoatPlan, coated: Body, covered: Body, tier: SettledTier,
     inner = tipped(coated, tier)
     outer = Sideways(covered.width_mm / 2, covered.height_mm, inner.centre_mm)
     volume = coat_volume.figure(outer.volume_ml, inner.volume_ml)
-    return over.but(volume=volume, weight=weight.figure(volume.value, medium.density_g_per_ml))
+    return over.replace(volume=volume, weight=weight.figure(volume.value, medium.density_g_per_ml))
 
 
 def _of_several(over: CoatPlan, way: Way, rolled_mm2: dict[str, float], job: Job) -> tuple[CoatPlan, Figure]:
@@ -151,7 +151,7 @@ def _of_several(over: CoatPlan, way: Way, rolled_mm2: dict[str, float], job: Job
         way.pieces[key].name.lower(): rolled_weight(each, job.thickness.value, job.density_of(way.pieces[key]))
         for key, each in rolled_mm2.items()
     }
-    return over.but(weight=weight.figure(over.volume.value, mean)), total(rolled, "g")
+    return over.replace(weight=weight.figure(over.volume.value, mean)), total(rolled, "g")
 
 
 def _piece_g(piece: Piece, job: Job) -> float:
@@ -288,7 +288,7 @@ def _drape(job: Job, cover: Cover) -> Way:
         piece = piece_of("Sheet", circle(wide.value), hex, colour=colour, diameter=wide)
     else:
         piece = piece_of("Sheet", rectangle(wide.value, long.value), hex, colour=colour, width=wide, length=long)
-    piece = piece.but(marks=hem_of(job, (wide.value / 2, long.value / 2)))
+    piece = piece.replace(marks=hem_of(job, (wide.value / 2, long.value / 2)))
     needed_mm = min(wide.value, long.value) - 2 * overlap.value
     own |= {
         "overlap": overlap,
@@ -346,7 +346,7 @@ def _halves(job: Job, cover: Cover) -> Way:
     if job.build.on_side:
         face = half_face.figure(coated.width_mm, coated.height_mm, overlap.value)
         pieces = {"half": piece_of("Half", circle(face.value), hex, 2, colour, diameter=face)}
-        seam = same("round the rim", tipped(coated, job.tier).rim_mm, "mm", "up")
+        seam = carry_over("round the rim", tipped(coated, job.tier).rim_mm, "mm", "up")
     else:
         reach, top = reach_over(coated), coated.flat_top
         short_mm, long_mm = sorted((top.half_width_mm, top.half_length_mm)) if top else (0.0, 0.0)
@@ -377,7 +377,7 @@ def _gores(job: Job, cover: Cover) -> Way:
     )
     hex = job.hex_of(cover.colour)
     wide = gore_width.figure(middle.girth_mm, cover.count)
-    long = same("up the wall, foot to tip", points[-1][0], "mm", "up")
+    long = carry_over("up the wall, foot to tip", points[-1][0], "mm", "up")
     pieces = {"gore": piece_of("Gore", corners, hex, cover.count, cover.colour, wide=wide, long=long)}
     if flat is not None:
         pieces["top"] = top_of(flat, level_thickness(job), hex, colour=cover.colour)
@@ -417,7 +417,7 @@ def _collar(job: Job, cover: Cover) -> Way:
     hex = job.hex_of(cover.colour)
     piece = piece_of("Chocolate", rectangle(long.value, high.value), hex, 1, cover.colour, long=long, high=high)
     edge = Mark(name="top of the tier", x0=0, y0=coated.height_mm, x1=long.value, y1=coated.height_mm)
-    pieces = {"paper": piece.but(marks=[edge])}
+    pieces = {"paper": piece.replace(marks=[edge])}
     pieces["carrier_paper"] = carrier_of(piece, "paper")
     return Way(pieces, False, {"overlap": overlap, "above": above}, suits("collar", job.build))
 

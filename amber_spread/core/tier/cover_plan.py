@@ -9,8 +9,8 @@ from amber_spread.core.design.settled import SettledTier
 from amber_spread.core.geometry.body import Body
 from amber_spread.core.geometry.flat import Laid, Piece, Stuff, corners_of, fits, piece_of, rectangle
 from amber_spread.core.geometry.outline import Outline, Round
-from amber_spread.core.kernel.base import Made
-from amber_spread.core.kernel.figures import Figure, same
+from amber_spread.core.kernel.base import PlanPart
+from amber_spread.core.kernel.figures import Figure, carry_over
 from amber_spread.core.stock.kit import Mat
 from amber_spread.core.stock.media import Medium
 from amber_spread.core.tier.coats import CoatPlan
@@ -20,7 +20,7 @@ PRINTED_HEX = "#FBF7EE"
 """The colour a ready-made printed sheet is drawn in."""
 
 
-class PrintedPlan(Made):
+class PrintedPlan(PlanPart):
     """Ready-made sheets: how many strips go round, how many sheets they take, and where the seams fall (degrees)."""
 
     strips: Figure
@@ -31,7 +31,7 @@ class PrintedPlan(Made):
     seams: list[float]
 
 
-class ColourShare(Made):
+class ColourShare(PlanPart):
     """What of a cover is of one medium and colour: what is rolled of it, what stays, and what is trimmed off."""
 
     medium: str
@@ -42,7 +42,7 @@ class ColourShare(Made):
     trimmed: Figure
 
 
-class CoverPlan(Made):
+class CoverPlan(PlanPart):
     """A cover of any kind. `over` is what lies on the tier; `pieces` are what is rolled, cut or printed for it.
 
     `suits` is False where the tier's shape does not allow the kind asked for; what is planned then is the nearest
@@ -147,7 +147,7 @@ def band_over(name: str, long: Figure, wide: Figure, job: Job, colour: str | Non
 def carrier_of(panel: Piece, stuff: Stuff) -> Piece:
     """The sheet a piece is carried on, cut to its outline: a copy to each."""
     name = {"acetate": "Acetate to carry it", "paper": "Paper to carry it"}.get(stuff, "Carrier")
-    return Piece(name=name, count=same("copies", panel.count.value, "each"), sizes={}, hex="#DCE7E6",
+    return Piece(name=name, count=carry_over("copies", panel.count.value, "each"), sizes={}, hex="#DCE7E6",
                  corners=panel.corners, stuff=stuff)  # fmt: skip
 
 

@@ -10,7 +10,7 @@ from amber_spread.core.geometry.draped import Draped, Sheet, over, over_halves
 from amber_spread.core.geometry.flat import Mark, Piece, drawn_along, piece_of, rectangle
 from amber_spread.core.geometry.outline import Point
 from amber_spread.core.geometry.sculpted import Sculpted
-from amber_spread.core.kernel.figures import Figure, same
+from amber_spread.core.kernel.figures import Figure, carry_over
 from amber_spread.core.tier.cover_plan import Job, Way, band_over
 from amber_spread.core.tier.cover_rules import gather_along, half_long
 
@@ -43,7 +43,7 @@ def plan_halves(job: Job, cover: HalvesCover) -> Way | None:
     wide = job.tier.settled(cover, "band_mm")
     sheets, along_mm = over_halves(job.coated)
     pieces = {f"half_{at}": _half(at, sheet.follows, overlap, job, cover) for at, sheet in enumerate(sheets, 1)}
-    seam = same("along the seam", along_mm, "mm", "up")
+    seam = carry_over("along the seam", along_mm, "mm", "up")
     band = {"band": band_over("Band", seam, wide, job, cover.colour)} if wide.value else {}
     return Way(pieces | band, True, {"overlap": overlap, **_gives(sheets)}, suits("halves", job.build), tuple(band))
 
@@ -53,7 +53,7 @@ def _half(number: int, sheet: Draped, overlap: Figure, job: Job, cover: HalvesCo
     wide, tall = (half_long.figure(far - near, overlap.value) for near, far in ((left, right), (low, high)))
     edge = rectangle(wide.value, tall.value)
     piece = piece_of(f"Half {number}", edge, job.hex_of(cover.colour), 1, cover.colour, wide=wide, high=tall)
-    return piece.but(marks=list(_marks(sheet, (overlap.value - left, overlap.value - low))))
+    return piece.replace(marks=list(_marks(sheet, (overlap.value - left, overlap.value - low))))
 
 
 def _gives(sheets: list[Sheet]) -> dict[str, object]:
@@ -65,7 +65,7 @@ def _torn(sheets: list[Sheet]) -> Figure:
     areas = [float(sheet.evenly.surface.areas.sum()) for sheet in sheets]
     torn = [sheet.evenly.beyond(GIVES) for sheet in sheets]
     share = sum(area * one for area, one in zip(areas, torn, strict=True)) / sum(areas)
-    return same("of its surface, where a sheet is drawn out by more than fondant gives", share, "ratio", "up")
+    return carry_over("of its surface, where a sheet is drawn out by more than fondant gives", share, "ratio", "up")
 
 
 def _marks(sheet: Draped, middle: Point) -> Iterable[Mark]:

@@ -18,7 +18,7 @@ from amber_spread.core.geometry.body import Body, Envelopes, Sideways, Straight
 from amber_spread.core.geometry.outline import Outline, Point, arc
 from amber_spread.core.geometry.sculpted import Sculpted, rings_right
 from amber_spread.core.geometry.traced import Region, areas_of
-from amber_spread.core.kernel.base import Made
+from amber_spread.core.kernel.base import PlanPart
 from amber_spread.core.kernel.caching import cached
 from amber_spread.core.tier.coats import CoatsPlan
 from amber_spread.core.tier.cover_plan import PRINTED_HEX, CoverPlan
@@ -42,7 +42,7 @@ PartKind = Literal[
 ]  # fmt: skip
 
 
-class Part(Made):
+class Part(PlanPart):
     """One thing cut through. `place` is the path in the plan whose figures belong to it; `off` is how far the axis of
     its tier stands to the right, and to the back, of the base's.
     """
@@ -54,7 +54,7 @@ class Part(Made):
     off: Point = (0.0, 0.0)
 
 
-class Silhouette(Made):
+class Silhouette(PlanPart):
     """A finished tier from outside, as a half-outline from the axis out and up and back to the axis.
 
     A wall that is not `curved` shows upright `edges` so far from the axis. `bands` are the stripes of a panel, as (hex,
@@ -191,7 +191,7 @@ def lifted(piece: D, lift_mm: float, off: Point = (0.0, 0.0)) -> D:
     moved: dict[str, object] = {name: [(x, z + lift_mm) for x, z in line] for name, line in lines.items()}
     if isinstance(piece, Silhouette) and piece.piped:
         moved["piped"] = [
-            one.but(
+            one.replace(
                 **{
                     side: [[(x, z + lift_mm) for x, z in ring] for ring in getattr(one, side)]
                     for side in ("left", "right")
@@ -199,7 +199,7 @@ def lifted(piece: D, lift_mm: float, off: Point = (0.0, 0.0)) -> D:
             )
             for one in piece.piped
         ]
-    return piece.but(**moved, off=off)
+    return piece.replace(**moved, off=off)
 
 
 def _lip(cut: Cut) -> list[Point]:

@@ -13,7 +13,7 @@ from amber_spread.core.geometry.meshed import region_of
 from amber_spread.core.geometry.outline import round_area
 from amber_spread.core.geometry.sculpted import Sculpted
 from amber_spread.core.geometry.traced import Region, areas_of
-from amber_spread.core.kernel.figures import Figure, same
+from amber_spread.core.kernel.figures import Figure, carry_over
 from amber_spread.core.tier.hidden import CavityPlan, hidden_in
 from amber_spread.core.tier.layer_rules import without_cavity
 from amber_spread.core.tier.slabs import Slab
@@ -105,7 +105,7 @@ class Emptied:
         """The volume of a level, less what the hidden room takes out of it."""
         whole_ml = self._bare.volume_between(slab.low, slab.high)
         if slab not in self.hidden:
-            return same("between its faces", whole_ml, "ml")
+            return carry_over("between its faces", whole_ml, "ml")
         out_ml = round_area(2 * self.hidden[slab]) * (slab.high - slab.low) / MM3_PER_ML
         return without_cavity.figure(whole_ml, min(whole_ml, out_ml))
 

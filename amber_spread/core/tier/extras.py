@@ -10,8 +10,8 @@ from amber_spread.core.geometry.body import MM3_PER_ML, Body
 from amber_spread.core.geometry.flat import Piece, area_of, corners_of, size_of
 from amber_spread.core.geometry.outline import Outline, perimeter_at
 from amber_spread.core.geometry.sector import Sector
-from amber_spread.core.kernel.base import Made
-from amber_spread.core.kernel.figures import Figure, decided, rule, same
+from amber_spread.core.kernel.base import PlanPart
+from amber_spread.core.kernel.figures import Figure, carry_over, decided, rule
 from amber_spread.core.stock.media import Medium, weight
 from amber_spread.core.tier.cover_rules import piece_weight, rolled_weight, trimmed_weight
 
@@ -23,7 +23,7 @@ HALF_BEAD = 2 / (3 * math.pi)
 """How far the middle of half a round lies from its flat, as a share of its width (geometry: 4 r / 3 pi)."""
 
 
-class BorderPlan(Made):
+class BorderPlan(PlanPart):
     """A piped border: how long, the section of its bead, how far it stands out and up, and what it takes."""
 
     at: Literal["foot", "top"]
@@ -35,7 +35,7 @@ class BorderPlan(Made):
     weight: Figure
 
 
-class RegionPlan(Made):
+class RegionPlan(PlanPart):
     """A piped region: of what, between which heights of the finished tier, how much of what goes all round there lies
     in it, how far it stands out, and what it takes.
     """
@@ -52,7 +52,7 @@ class RegionPlan(Made):
     on_top: bool
 
 
-class OnTopPlan(Made):
+class OnTopPlan(PlanPart):
     """A piece laid on the top: its outline, what is rolled for it, what stays, and what is trimmed."""
 
     piece: Piece
@@ -103,14 +103,14 @@ def plan_borders(tier: SettledTier, media: dict[str, Medium], foot: Outline, fla
         out_mm = bead.value / 2 if border.bead == "half" else bead.value
         edge, way = (foot, 1) if at == "foot" or flat is None else (flat, -1)
         centroid_mm = bead.value / 2 if border.bead != "half" or at == "top" else HALF_BEAD * bead.value
-        length = same("length along the middle of the bead", perimeter_at(edge, way * centroid_mm), "mm")
+        length = carry_over("length along the middle of the bead", perimeter_at(edge, way * centroid_mm), "mm")
         volume = border_volume.figure(length.value, bead.value, BEADS[border.bead])
         heavy = weight.figure(volume.value, media[border.medium].density_g_per_ml)
         plans.append(
             BorderPlan(
                 at=at,
-                out=same("out from the wall", out_mm if at == "foot" else 0.0, "mm"),
-                up=same("up from the top", out_mm if at == "top" else 0.0, "mm"),
+                out=carry_over("out from the wall", out_mm if at == "foot" else 0.0, "mm"),
+                up=carry_over("up from the top", out_mm if at == "top" else 0.0, "mm"),
                 length=length,
                 bead=bead,
                 volume=volume,
@@ -140,9 +140,9 @@ def plan_regions(
                 medium=region.medium,
                 colour=region.colour,
                 hex=hex_of(region.medium, region.colour),
-                low=same("begins so far up", region.low * covered.height_mm, "mm"),
-                high=same("ends so far up", region.high * covered.height_mm, "mm"),
-                share=same("of what goes all round", share, "ratio"),
+                low=carry_over("begins so far up", region.low * covered.height_mm, "mm"),
+                high=carry_over("ends so far up", region.high * covered.height_mm, "mm"),
+                share=carry_over("of what goes all round", share, "ratio"),
                 relief=relief,
                 volume=volume,
                 weight=weight.figure(volume.value, media[region.medium].density_g_per_ml),
@@ -177,8 +177,8 @@ def _plan_piece(top: OnTop, tier: SettledTier, medium: Medium, hex: str) -> OnTo
     rolled = rolled_weight.figure(top.count * (wide + margin) * (high + margin), thickness.value, density)
     stays = piece_weight.figure(top.count * area_of(corners), thickness.value, density)
     sizes = {
-        "width": same("width of the outline", wide, "mm"),
-        "length": same("length of the outline", high, "mm"),
+        "width": carry_over("width of the outline", wide, "mm"),
+        "length": carry_over("length of the outline", high, "mm"),
         "thickness": thickness,
     }
     piece = Piece(

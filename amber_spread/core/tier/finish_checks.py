@@ -22,7 +22,7 @@ from amber_spread.core.design.kinds import kind_of
 from amber_spread.core.kernel.check import Check, Checker, RoundedQuantity, measure, mm
 from amber_spread.core.stock.kit import Kit
 from amber_spread.core.stock.media import Medium
-from amber_spread.core.tier.worked import Worked
+from amber_spread.core.tier.worked import PlannedTier
 
 GATHER_CARE, GATHER_MOST = 2.6, 3.4
 """Above the first hem-to-foot ratio a drape wants easing down with patience, above the second it pleats (from memory).
@@ -42,7 +42,7 @@ GIVES_MORE = 0.005
 """A patch that gives no more than so much beyond what was asked for is no trouble."""
 
 
-def checks_of_coats(done: Worked, media: Mapping[str, Medium], check: Checker) -> Iterator[Check]:
+def checks_of_coats(done: PlannedTier, media: Mapping[str, Medium], check: Checker) -> Iterator[Check]:
     """Everything to know about both coats of a tier."""
     tier, coats = done.tier.asked, done.coats
     final = tier.final
@@ -106,7 +106,7 @@ def checks_of_coats(done: Worked, media: Mapping[str, Medium], check: Checker) -
             )  # fmt: skip
 
 
-def _plate(final: PlateFinal, done: Worked, check: Checker) -> Iterator[Check]:
+def _plate(final: PlateFinal, done: PlannedTier, check: Checker) -> Iterator[Check]:
     assert done.coats.final is not None
     side_mm, plate = done.coats.final.side.value, "card" if final.kind == "inverted" else "disc"
     crumbed = done.coats.crumb.diameter.value
@@ -136,7 +136,7 @@ def _plate(final: PlateFinal, done: Worked, check: Checker) -> Iterator[Check]:
         )  # fmt: skip
 
 
-def _hollows(done: Worked, check: Checker) -> Iterator[Check]:
+def _hollows(done: PlannedTier, check: Checker) -> Iterator[Check]:
     """What of a carved tier a flat scraper or smoother does not reach."""
     carving, final = done.carving, done.tier.asked.final
     smoothed = kind_of(final).scraper or kind_of(done.tier.asked.cover).smoother
@@ -150,7 +150,7 @@ def _hollows(done: Worked, check: Checker) -> Iterator[Check]:
     )  # fmt: skip
 
 
-def checks_of_cover(done: Worked, media: Mapping[str, Medium], kit: Kit, check: Checker) -> Iterator[Check]:
+def checks_of_cover(done: PlannedTier, media: Mapping[str, Medium], kit: Kit, check: Checker) -> Iterator[Check]:
     """Everything to know about the cover of a tier."""
     tier, cover = done.tier.asked, done.cover
     asked = tier.cover
@@ -227,7 +227,7 @@ def checks_of_cover(done: Worked, media: Mapping[str, Medium], kit: Kit, check: 
         )  # fmt: skip
 
 
-def _strips(done: Worked, kit: Kit, check: Checker) -> Iterator[Check]:
+def _strips(done: PlannedTier, kit: Kit, check: Checker) -> Iterator[Check]:
     tier, cover = done.tier.asked, done.cover
     asked = tier.cover
     assert cover is not None

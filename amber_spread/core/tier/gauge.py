@@ -3,7 +3,7 @@
 from collections.abc import Iterable
 from typing import Literal
 
-from amber_spread.core.kernel.base import Made
+from amber_spread.core.kernel.base import PlanPart
 from amber_spread.core.kernel.figures import Figure, rule
 from amber_spread.core.tier.slabs import Slab
 
@@ -11,7 +11,7 @@ MarkKind = Literal["layer", "filling", "board", "crumb", "final", "cover"]
 COAT_NAMES: dict[str, str] = {"crumb": "Crumb coat", "final": "Final coat", "cover": "Cover"}
 
 
-class GaugeMark(Made):
+class GaugeMark(PlanPart):
     """One mark: what ends there, and how high above the foot of the finished tier."""
 
     name: str

@@ -7,15 +7,15 @@ from typing import Literal, NamedTuple
 from amber_spread.core.design.design import Layers
 from amber_spread.core.design.settled import SettledTier, settled
 from amber_spread.core.geometry.body import MM3_PER_ML, Body, Solid
-from amber_spread.core.kernel.base import Made
-from amber_spread.core.kernel.figures import Figure, chosen, decided, same, total
+from amber_spread.core.kernel.base import PlanPart
+from amber_spread.core.kernel.figures import Figure, carry_over, decided, decided_or_default, total
 from amber_spread.core.stock.media import weight
 from amber_spread.core.tier.boards import BoardShape, own_shape
 from amber_spread.core.tier.layer_rules import cavity_volume, cavity_wall, hidden_board
 from amber_spread.core.tier.slabs import Slab
 
 
-class HiddenBoard(Made):
+class HiddenBoard(PlanPart):
     """The board inside a double-height tier. What it stands on is the joint's below it (`cake/joints.py`)."""
 
     shape: BoardShape
@@ -25,7 +25,7 @@ class HiddenBoard(Made):
     height: Figure
 
 
-class CavityPlan(Made):
+class CavityPlan(PlanPart):
     """A hidden cavity: how wide and high, what it holds, and what it takes out of the cake.
 
     `first` and `last` are the layers it goes through; from the first it stands on the board.
@@ -114,8 +114,8 @@ def plan_hidden_board(tier: SettledTier, slabs: list[Slab], body: Solid) -> Hidd
                 shape=cake.shape,
                 diameter=across,
                 length=hidden_board.figure(cake.length_mm, margin_mm) if cake.oblong else None,
-                thickness=chosen(None, tier.usual.tier_board_mm, "mm"),
-                height=same("height of the layers below", slab.low, "mm"),
+                thickness=decided_or_default(None, tier.usual.tier_board_mm, "mm"),
+                height=carry_over("height of the layers below", slab.low, "mm"),
             )
     return None
 

@@ -20,13 +20,13 @@ from amber_spread.core.geometry.sliced import Level, levels
 from amber_spread.core.geometry.solids import raised
 from amber_spread.core.geometry.surface import surface_of
 from amber_spread.core.geometry.triangles import Triangles, alone, triangles_of
-from amber_spread.core.kernel.base import Made
+from amber_spread.core.kernel.base import PlanPart
 from amber_spread.core.tier.draped import GIVES
 from amber_spread.core.tier.drawn import SPONGE_HEX
 from amber_spread.core.tier.emptied import Emptied, emptied_of
 from amber_spread.core.tier.extras import region_over, sector_of
 from amber_spread.core.tier.patched import cut_of, seam_names
-from amber_spread.core.tier.worked import Worked
+from amber_spread.core.tier.worked import PlannedTier
 
 Matter = Literal["cake", "filling", "refill", "crumb", "final", "cover", "region"]
 Envelope = Literal["bare", "coated", "covered"]
@@ -43,7 +43,7 @@ LEAST_ML = 0.05
 """A part of less is not seen."""
 
 
-class RoundMesh(Made):
+class RoundMesh(PlanPart):
     """Triangles to be drawn: `corners` are three whole numbers each, in steps of `step_mm`, and `triangles` three of
     the corners each, both as 16 bits in base 64.
     """
@@ -61,14 +61,14 @@ class RoundPart(RoundMesh):
     hex: str
 
 
-class RoundSeam(Made):
+class RoundSeam(PlanPart):
     """A seam between two patches of the cover: its letter, and the line it runs along, mm."""
 
     name: str
     line: list[list[float]]
 
 
-class RoundTin(Made):
+class RoundTin(PlanPart):
     """A tin about the layer that is cut from what it bakes: its edges as lines, mm."""
 
     layer: int
@@ -86,7 +86,7 @@ class RoundStretch(RoundMesh):
     most_in: float | None
 
 
-class RoundView(Made):
+class RoundView(PlanPart):
     """All parts of a tier, the seams between its patches by their letters, what its cover gives, its tins, and the box
     it fills, from the least to the most in x, y and z, mm.
     """
@@ -99,7 +99,7 @@ class RoundView(Made):
     most: list[float]
 
 
-def in_the_round(done: Worked, cut_open: bool, tins: Sequence[RoundTin] = ()) -> RoundView | None:
+def in_the_round(done: PlannedTier, cut_open: bool, tins: Sequence[RoundTin] = ()) -> RoundView | None:
     """A carved tier in the round, its front right cut away where it is `cut_open`; None of any other tier."""
     bodies = done.bodies
     if not isinstance(bodies.covered, Sculpted):
@@ -132,7 +132,7 @@ class _Laid(NamedTuple):
     """
 
     surface: Surface
-    given: Numbers
+    strain: Numbers
     most: float
     most_in: float | None
     covered: Sculpted
@@ -140,7 +140,7 @@ class _Laid(NamedTuple):
     seams: dict[str, Numbers]
 
     @classmethod
-    def of(cls, done: Worked) -> "Iterator[_Laid]":
+    def of(cls, done: PlannedTier) -> "Iterator[_Laid]":
         """What a carved tier is covered in, a sheet or all patches each; nothing where that does not suit it."""
         cover, (coated, covered) = done.tier.asked.cover, (done.bodies.coated, done.bodies.covered)
         if done.cover is None or not done.cover.suits or not isinstance(cover, DrapeCover | HalvesCover | PatchesCover):
@@ -153,7 +153,7 @@ class _Laid(NamedTuple):
             yield cls(cut.surface, cut.strained, cover.stretch, None, covered, thick_mm / 2, seams)
             return
         for sheet in [over(coated)] if isinstance(cover, DrapeCover) else over_halves(coated)[0]:
-            yield cls(sheet.evenly.surface, sheet.evenly.given, GIVES, TAKEN_IN, covered, thick_mm, {})
+            yield cls(sheet.evenly.surface, sheet.evenly.strain, GIVES, TAKEN_IN, covered, thick_mm, {})
 
     def outside(self, places: Numbers, more_mm: float) -> Numbers:
         """Places of the surface, so far off the outside."""
@@ -164,8 +164,8 @@ class _Laid(NamedTuple):
         """What it gives, a little outside it; without what is cut away."""
         kept = _kept(self.surface.middles, cut_open)
         corners, triangles = alone(self.surface.corners, self.surface.triangles[kept])
-        given = self.given[kept]
-        shares = numpy.where(given > 0, given / self.most, given / (self.most_in or self.most))
+        strain = self.strain[kept]
+        shares = numpy.where(strain > 0, strain / self.most, strain / (self.most_in or self.most))
         strains = numpy.round(127 * numpy.clip(shares, -1.0, 1.0)).astype("i1").tobytes()
         return RoundStretch(
             **_packed(self.outside(corners, ABOVE_MM / 2), triangles),
@@ -187,7 +187,7 @@ def _kept(places: Numbers, cut_open: bool) -> NDArray[numpy.bool_]:
     return ~((places[:, 0] > 0) & (places[:, 1] < 0)) if cut_open else numpy.ones(len(places), dtype=bool)
 
 
-def levels_of(done: Worked) -> list[Level]:
+def levels_of(done: PlannedTier) -> list[Level]:
     """A carved tier without its coats cut level from its foot to its top, to be looked at at any height, with what is
     cut out of it there; none of any other.
     """
@@ -195,11 +195,11 @@ def levels_of(done: Worked) -> list[Level]:
     return levels(body, emptied.key, emptied.over) if isinstance(body, Sculpted) and emptied is not None else []
 
 
-def _emptied(done: Worked) -> Emptied | None:
+def _emptied(done: PlannedTier) -> Emptied | None:
     return emptied_of(done.tier.asked.build, done.bodies.bare, done.slabs, done.layers.cavity)
 
 
-def envelope_of(done: Worked, which: Envelope) -> tuple[Numbers, Triangles] | None:
+def envelope_of(done: PlannedTier, which: Envelope) -> tuple[Numbers, Triangles] | None:
     """The corners and triangles of a carved tier without coats, with them, or covered; None of any other tier."""
     body = getattr(done.bodies, which)
     if not isinstance(body, Sculpted):
@@ -207,7 +207,7 @@ def envelope_of(done: Worked, which: Envelope) -> tuple[Numbers, Triangles] | No
     return triangles_of(surface_of(body))
 
 
-def _solids(done: Worked) -> Iterator[tuple[Matter, int, str, Manifold]]:
+def _solids(done: PlannedTier) -> Iterator[tuple[Matter, int, str, Manifold]]:
     """Everything the tier is made of, from the inside out, with its colour."""
     hexes: dict[str, str] = {}
     for part in done.drawn.parts:

@@ -13,7 +13,7 @@ from amber_spread.core.stock.media import Medium
 from amber_spread.core.tier.carving import CarvingPlan
 from amber_spread.core.tier.layers import LayersPlan, TargetPlan
 from amber_spread.core.tier.side import FootPlan
-from amber_spread.core.tier.worked import Worked
+from amber_spread.core.tier.worked import PlannedTier
 
 TARGET_TOLERANCE_MM = 1.0
 """A height this near its target is on target: a ruler shows no less on a cake."""
@@ -32,7 +32,7 @@ LEAST_OPENING_ML = 1.0
 """An opening of less is none."""
 
 
-def checks_of_layers(done: Worked, media: Mapping[str, Medium], check: Checker) -> Iterator[Check]:
+def checks_of_layers(done: PlannedTier, media: Mapping[str, Medium], check: Checker) -> Iterator[Check]:
     """Everything to know about the layers of a tier, in the order of the work."""
     tier, layers, foot = done.tier, done.layers, done.foot
     yield from _fillings(tier, layers, media, check)

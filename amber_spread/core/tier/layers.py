@@ -10,8 +10,8 @@ from amber_spread.core.design.settled import SettledTier
 from amber_spread.core.geometry.body import MM3_PER_ML, Body, Solid, Straight
 from amber_spread.core.geometry.outline import Outline, Round
 from amber_spread.core.geometry.traced import Traced
-from amber_spread.core.kernel.base import Made
-from amber_spread.core.kernel.figures import Figure, decided, of_parts, parts_rule, same, total
+from amber_spread.core.kernel.base import PlanPart
+from amber_spread.core.kernel.figures import Figure, carry_over, decided, of_parts, parts_rule, total
 from amber_spread.core.kernel.limits import LAYER_COUNT, TORTE
 from amber_spread.core.stock.media import Medium, weight
 from amber_spread.core.tier.hidden import CavityPlan, HiddenBoard, Room, plan_hidden_board, plan_room, room_in
@@ -45,7 +45,7 @@ _COMMON = parts_rule(
 )  # fmt: skip
 
 
-class FillingPlan(Made):
+class FillingPlan(PlanPart):
     """All the fillings of a tier taken together; a plain one has neither dam nor seal."""
 
     soft: bool
@@ -62,14 +62,14 @@ class FillingPlan(Made):
     seal_weight: Figure | None = None
 
 
-class OtherCount(Made):
+class OtherCount(PlanPart):
     """Another number of layers that would reach the target, and the cut it needs."""
 
     count: Figure
     cut_height: Figure
 
 
-class TargetPlan(Made):
+class TargetPlan(PlanPart):
     """What reaches the finished height asked for: one change at a time, None where that change cannot."""
 
     height: Figure
@@ -80,7 +80,7 @@ class TargetPlan(Made):
     other_count: OtherCount | None
 
 
-class BakePlan(Made):
+class BakePlan(PlanPart):
     """What the baked layers allow: the cut common to all, the height of each slice, and how many slices there are."""
 
     common_cut: Figure
@@ -88,7 +88,7 @@ class BakePlan(Made):
     slices: Figure
 
 
-class LayerPlace(Made):
+class LayerPlace(PlanPart):
     """Where one layer goes: counted from the foot, cut from which baked layer, and which way up."""
 
     number: int
@@ -97,7 +97,7 @@ class LayerPlace(Made):
     way: Literal["tin side down", "cut sides in", "turned over, tin side up"]
 
 
-class SyrupPlan(Made):
+class SyrupPlan(PlanPart):
     """Syrup for every layer of a tier."""
 
     soak: Figure
@@ -105,7 +105,7 @@ class SyrupPlan(Made):
     weight: Figure
 
 
-class LayersPlan(Made):
+class LayersPlan(PlanPart):
     """The bare, filled cake of one tier."""
 
     cake_diameter: Figure
@@ -179,7 +179,7 @@ def plan_layers(tier: SettledTier, media: dict[str, Medium], above_mm: float) ->
     plan = LayersPlan(
         cake_diameter=decided(tier.asked.tin_diameter_mm, "mm")
         if tier.asked.build.own_outline
-        else same("trimmed cake at its widest", 2 * outline.half_width_mm, "mm")
+        else carry_over("trimmed cake at its widest", 2 * outline.half_width_mm, "mm")
         if isinstance(outline, Traced)
         else cake_diameter.figure(tier.asked.tin_diameter_mm, tier.usual.shrinkage_mm, tier.usual.trimmed_skin_mm),
         cake_length=length_of(body.outline if tier.asked.build.own_outline else outline),
@@ -220,7 +220,7 @@ def _heights(
             raise ValueError(
                 "its fillings and its dome are thicker than the cake; take fewer layers, or make them thinner"
             )
-        return cut, same("height the shape gives", own, "mm")
+        return cut, carry_over("height the shape gives", own, "mm")
     if layers.height_mm is not None:
         cut = decided(layers.height_mm, "mm")
     else:
@@ -288,16 +288,16 @@ def _plan_tins(tier: SettledTier, cut_mm: float) -> dict[str, Figure | None]:
     each = slices_from_a_tin(tier, cut_mm)
     if isinstance(tier.asked.build, BallBuild):
         return {
-            "tins": same("half-ball tins", tier.asked.build.halves, "each"),
-            "slices_each": same("layers a tin gives", each, "each"),
-            "tin_depth": same("half the ball", tier.asked.tin_diameter_mm / 2, "mm"),
+            "tins": carry_over("half-ball tins", tier.asked.build.halves, "each"),
+            "slices_each": carry_over("layers a tin gives", each, "each"),
+            "tin_depth": carry_over("half the ball", tier.asked.tin_diameter_mm / 2, "mm"),
         }
     if tier.asked.build.carved:
         deep = tin_depth.figure(min(each, layers.count), cut_mm, tier.usual.level_mm)
         return {"tins": None, "slices_each": None, "tin_depth": deep}
     return {
         "tins": tins_for.figure(layers.count, each),
-        "slices_each": decided(each, "each") if layers.bake else same("layers a tin gives", each, "each"),
+        "slices_each": decided(each, "each") if layers.bake else carry_over("layers a tin gives", each, "each"),
         "tin_depth": tin_depth.figure(min(each, layers.count), cut_mm, tier.usual.level_mm),
     }
 
@@ -335,7 +335,7 @@ def length_of(outline: Outline) -> Figure | None:
     """The length of an outline as a figure, where it is not the same as its width."""
     if abs(outline.half_length_mm - outline.half_width_mm) < 0.05:
         return None
-    return same("length from above", 2 * outline.half_length_mm, "mm")
+    return carry_over("length from above", 2 * outline.half_length_mm, "mm")
 
 
 def _plan_filling(
@@ -454,5 +454,5 @@ def _other_count(tier: SettledTier, filling_mm: float, baked_mm: float, bare_mm:
         no_lid = layers.cavity is not None and count < 3
         if count != layers.count and reaches and not (below_board or no_lid):
             cut = cut_for_height.figure(bare_mm, count, filling_mm)
-            return OtherCount(count=same("layers", count, "each"), cut_height=cut)
+            return OtherCount(count=carry_over("layers", count, "each"), cut_height=cut)
     return None

@@ -56,7 +56,7 @@ def middle_height(body: Body | Sideways) -> float:
         moment = 2 / 3 * (body.foot_width_mm / 2) ** 3
         return body.centre_mm + moment / (whole - body.sliced_mm2)
     if isinstance(body, Sculpted):
-        return body.once("middle height", lambda: _by_slices(body))
+        return body.get_or_compute("middle height", lambda: _by_slices(body))
     return _by_slices(body)
 
 

@@ -4,8 +4,8 @@ from amber_spread.core.design.builds import TaperedBuild
 from amber_spread.core.design.finishes import Measured
 from amber_spread.core.design.settled import SettledTier
 from amber_spread.core.geometry.body import MM3_PER_ML, Body, Carried, Straight
-from amber_spread.core.kernel.base import Made
-from amber_spread.core.kernel.figures import Figure, same
+from amber_spread.core.kernel.base import PlanPart
+from amber_spread.core.kernel.figures import Figure, carry_over
 from amber_spread.core.stock.media import Medium, weight
 from amber_spread.core.tier.coat_rules import build_up_rise, build_up_side, build_up_volume
 from amber_spread.core.tier.slabs import Slab
@@ -13,7 +13,7 @@ from amber_spread.core.tier.slabs import Slab
 COMPASS = ("back", "right", "front", "left")
 
 
-class SidePlan(Made):
+class SidePlan(PlanPart):
     """One side of a cake that came out leaning or out of round: what it takes more than the straight wall, and the
     top.
     """
@@ -23,7 +23,7 @@ class SidePlan(Made):
     rise: Figure
 
 
-class BuildUp(Made):
+class BuildUp(PlanPart):
     """What it takes to make a leaning or oval cake straight and level under its coat, and what had been planned."""
 
     width: Figure
@@ -120,10 +120,10 @@ def plan_build_up(tier: SettledTier, media: dict[str, Medium], body: Body, plann
     }
     medium = media[tier.outermost]
     return BuildUp(
-        width=same("widest measure", width, "mm"),
-        height=same("highest measure", height, "mm"),
-        planned_width=same("width of the cake as planned", planned.width_mm, "mm"),
-        planned_height=same("height of the cake as planned", planned.height_mm, "mm"),
+        width=carry_over("widest measure", width, "mm"),
+        height=carry_over("highest measure", height, "mm"),
+        planned_width=carry_over("width of the cake as planned", planned.width_mm, "mm"),
+        planned_height=carry_over("height of the cake as planned", planned.height_mm, "mm"),
         trim=build_up_rise.figure(height, min(measured.heights_mm)),
         sides=sides,
         volume=volume,

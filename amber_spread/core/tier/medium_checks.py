@@ -13,7 +13,7 @@ from amber_spread.core.design.finishes import (
 from amber_spread.core.design.kinds import kind_of, needs_at
 from amber_spread.core.kernel.check import Check, Checker, Lens, listed, mm
 from amber_spread.core.stock.media import ABILITIES, CAN, MEDIUM_KINDS, Medium, kinds_that
-from amber_spread.core.tier.worked import Worked
+from amber_spread.core.tier.worked import PlannedTier
 
 LENSES: dict[str, Lens] = {
     "layers": "layers", "filling": "layers", "crumb": "coats", "final": "coats", "cover": "cover", "on_top": "cover",
@@ -34,7 +34,7 @@ POINT_SHARE = 0.03
 """A tier whose foot is less than this share of its outline stands on a point."""
 
 
-def checks_of_media(done: Worked, media: Mapping[str, Medium], check: Checker) -> Iterator[Check]:
+def checks_of_media(done: PlannedTier, media: Mapping[str, Medium], check: Checker) -> Iterator[Check]:
     """Every medium of a tier that cannot be worked as it is asked to be, once for each medium and use."""
     said = set()
     for path, key, _ in done.tier.taken:
@@ -53,7 +53,7 @@ def checks_of_media(done: Worked, media: Mapping[str, Medium], check: Checker) -
             )  # fmt: skip
 
 
-def checks_of_thickness(done: Worked, check: Checker) -> Iterator[Check]:
+def checks_of_thickness(done: PlannedTier, check: Checker) -> Iterator[Check]:
     """Coats and sheets too thin or too thick to work, and a sheet over what does not carry one."""
     tier, coats, cover = done.tier, done.coats, done.tier.asked.cover
     crumb_mm = tier.crumb.value
@@ -106,7 +106,7 @@ def checks_of_thickness(done: Worked, check: Checker) -> Iterator[Check]:
         )  # fmt: skip
 
 
-def checks_of_foot(done: Worked, check: Checker) -> Iterator[Check]:
+def checks_of_foot(done: PlannedTier, check: Checker) -> Iterator[Check]:
     """Whether an upright tier stands on a point, as a whole ball does."""
     stands = done.stands
     if done.tipped is None and stands.foot.area_mm2 < POINT_SHARE * stands.outline.area_mm2:

@@ -25,8 +25,8 @@ from amber_spread.core.geometry.sculpted import Sculpted, rings_right
 from amber_spread.core.geometry.sliced import DRAWN_MM, parts_of, rings_of
 from amber_spread.core.geometry.traced import Region, areas_of
 from amber_spread.core.geometry.triangles import triangles_of
-from amber_spread.core.kernel.base import Made
-from amber_spread.core.kernel.figures import DEFINITION, Figure, rule, same, total
+from amber_spread.core.kernel.base import PlanPart
+from amber_spread.core.kernel.figures import DEFINITION, Figure, carry_over, rule, total
 from amber_spread.core.stock.media import Medium, weight
 from amber_spread.core.tier.emptied import Emptied, placed
 from amber_spread.core.tier.layers import LayersPlan
@@ -44,7 +44,7 @@ INSIDE_MM = 0.5
 """What comes no nearer to the outside opens nowhere."""
 
 
-class OpeningPlan(Made):
+class OpeningPlan(PlanPart):
     """One opening: how much of the tier it takes, the cake and the filling that come out, and what fills it, nothing
     where it is left empty. Of one that opens nowhere `wall` is the least cake about it, sideways and up.
 
@@ -105,7 +105,7 @@ def plan_openings(
     build = tier.asked.build
     if not isinstance(bare, Sculpted) or not isinstance(build, Carvable) or not build.openings or emptied is None:
         return {}
-    taken = bare.core.keep("openings", emptied.key, lambda: _taken(bare, emptied))
+    taken = bare.core.cached("openings", emptied.key, lambda: _taken(bare, emptied))
     filling = layers.filling
     fillings_g = sum(part.value for part in (filling.weight, filling.dam_weight, filling.seal_weight) if part)
     between_ml = sum(bare.volume_between(slab.low, slab.high) for slab in emptied.slabs if slab.kind == "filling")
@@ -124,7 +124,7 @@ def plan_openings(
             filling=filling_out.figure(fillings_g, of.fillings_ml, max(1.0, between_ml)),
             weight=None if asked.medium is None else weight.figure(volume.value, media[asked.medium].density_g_per_ml),
             open=of.open,
-            wall=None if of.open else same("of cake at its thinnest", of.wall_mm, "mm", "down"),
+            wall=None if of.open else carry_over("of cake at its thinnest", of.wall_mm, "mm", "down"),
             side=rings_of(side),
             above=rings_of(above),
             cut=rings_right(cut),
@@ -201,7 +201,7 @@ def _wall(solid: Manifold, bare: Sculpted) -> float:
 
 def cuts_of(bare: Sculpted, emptied: Emptied) -> list[Region]:
     """What of every opening the section on the right of the axis shows; nothing of it in a board or a hidden room."""
-    return bare.once(("openings", emptied.key), lambda: list(_cuts(bare, emptied)))
+    return bare.get_or_compute(("openings", emptied.key), lambda: list(_cuts(bare, emptied)))
 
 
 def _cuts(bare: Sculpted, emptied: Emptied) -> Iterator[Region]:

@@ -23,7 +23,7 @@ from amber_spread.core.geometry.flat import (
     trapezoid,
 )
 from amber_spread.core.geometry.outline import Cornered, Outline, Oval, Point, Regular, Round
-from amber_spread.core.kernel.figures import Figure, same
+from amber_spread.core.kernel.figures import Figure, carry_over
 from amber_spread.core.tier.coat_rules import across_slope
 from amber_spread.core.tier.cover_plan import Job, Way, carrier_of, top_of
 from amber_spread.core.tier.cover_rules import (
@@ -168,7 +168,7 @@ def _straight(
     wide, tall = long.value, high.value
     strip = piece_of("Panel", rectangle(wide, tall), hex, count.value, colour, long=long, high=high)
     if trim_mm:
-        strip = strip.but(marks=[Mark(name="trim to here", x0=0, y0=tall - trim_mm, x1=wide, y1=tall - trim_mm)])
+        strip = strip.replace(marks=[Mark(name="trim to here", x0=0, y0=tall - trim_mm, x1=wide, y1=tall - trim_mm)])
 
     def at(along: float, up: float) -> Point:
         return along * wide, up * tall
@@ -183,10 +183,10 @@ def _striped(job: Job, panel: PanelCover, strip: Piece, runs: Sequence[Run], ste
     if not panel.stripes:
         return {"panel": strip}
     if panel.run == "round" or len(runs) == 1:
-        return {"panel": strip.but(bands=list(_bands(job, panel, runs[0], steps)))}
-    one = same("copies", 1, "each")
+        return {"panel": strip.replace(bands=list(_bands(job, panel, runs[0], steps)))}
+    one = carry_over("copies", 1, "each")
     return {
-        f"panel_{number}": strip.but(
+        f"panel_{number}": strip.replace(
             name=f"Panel {number}", count=one, sizes={**strip.sizes}, bands=list(_bands(job, panel, run, steps))
         )
         for number, run in enumerate(runs, 1)
@@ -281,8 +281,8 @@ def _sector(job: Job, panel: PanelCover, overlap_mm: float, trim_mm: float, laps
     colour, hex = _hex(job, panel)
     piece = piece_of(
         "Panel", corners, hex, strips, colour, outer=outer, inner=inner, angle=angle,
-        box_long=same("box round it, long", box[0], "mm", "up"),
-        box_high=same("box round it, high", box[1], "mm", "up"),
+        box_long=carry_over("box round it, long", box[0], "mm", "up"),
+        box_high=carry_over("box round it, high", box[1], "mm", "up"),
     )  # fmt: skip
     turn = math.radians(angle.value)
     left, bottom, _, _ = bounds(sector_about(inner.value, outer.value, turn))
@@ -315,7 +315,9 @@ def sides(job: Job, cover: Cover, beyond_mm: float = 0.0, corners: str = "mitre"
     hex, slant_mm = job.hex_of(colour), coated.slant_mm
     low, top = coated.section(coated.foot_mm), coated.flat_top
     assert top is not None
-    high = strip_height.figure(slant_mm, 0.0, beyond_mm) if beyond_mm else same("up the wall", slant_mm, "mm", "up")
+    high = (
+        strip_height.figure(slant_mm, 0.0, beyond_mm) if beyond_mm else carry_over("up the wall", slant_mm, "mm", "up")
+    )
     pieces: dict[str, Piece] = {}
     upright = bool(stripes) and isinstance(cover, PanelCover) and cover.run == "upright"
 
@@ -331,10 +333,10 @@ def sides(job: Job, cover: Cover, beyond_mm: float = 0.0, corners: str = "mitre"
         piece = piece_of(name, edge, hex, count, colour, **sizes)
         if beyond_mm:
             up = high.value - beyond_mm
-            piece = piece.but(marks=[Mark(name="trim to here", x0=0, y0=up, x1=piece.size[0], y1=up)])
+            piece = piece.replace(marks=[Mark(name="trim to here", x0=0, y0=up, x1=piece.size[0], y1=up)])
         if isinstance(cover, PanelCover) and stripes:
             run = Run(_on_trapezoid(edge), start, start + foot_mm / coated.girth_mm, beyond_mm / high.value)
-            piece = piece.but(bands=list(_bands(job, cover, run)))
+            piece = piece.replace(bands=list(_bands(job, cover, run)))
         pieces[key] = piece
 
     if isinstance(low, Cornered) and isinstance(top, Cornered):
@@ -407,15 +409,15 @@ def _developed(job: Job, panel: PanelCover, overlap_mm: float, trim_mm: float, l
         name = "Panel" if strips == 1 else f"Panel {number}"
         piece = piece_of(
             name, shape.edge, hex, 1, colour,
-            girth=same("along its wide edge", shape.wide_mm, "mm", "up"),
-            slant=same("up the slope, what is trimmed among it", slant_mm + beyond, "mm", "up"),
-            box_long=same("box round it, long", box[0], "mm", "up"),
-            box_high=same("box round it, high", box[1], "mm", "up"),
+            girth=carry_over("along its wide edge", shape.wide_mm, "mm", "up"),
+            slant=carry_over("up the slope, what is trimmed among it", slant_mm + beyond, "mm", "up"),
+            box_long=carry_over("box round it, long", box[0], "mm", "up"),
+            box_high=carry_over("box round it, high", box[1], "mm", "up"),
         )  # fmt: skip
         if panel.stripes:
             start = (number - 1) / strips
             run = Run(_on_strip(shape), start, start + shape.wide_mm / girth_mm, trim_mm / (slant_mm + beyond))
-            piece = piece.but(bands=list(_bands(job, panel, run, steps=60)))
+            piece = piece.replace(bands=list(_bands(job, panel, run, steps=60)))
         pieces["panel" if strips == 1 else f"panel_{number}"] = piece
     return Wall(pieces, girth_mm)
 

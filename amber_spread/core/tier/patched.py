@@ -19,7 +19,7 @@ from amber_spread.core.geometry.patches import Cut, Patch, cut_up
 from amber_spread.core.geometry.rows import Numbers
 from amber_spread.core.geometry.sculpted import Sculpted
 from amber_spread.core.geometry.surface import open_surface_of
-from amber_spread.core.kernel.figures import same, total
+from amber_spread.core.kernel.figures import carry_over, total
 from amber_spread.core.tier.cover_plan import Job, Way, band_over
 
 FINE_MM = 0.25
@@ -39,7 +39,7 @@ def plan_patches(job: Job, cover: PatchesCover) -> Way | None:
     if math.isinf(cut.strain):
         return None
     # Kept with the body, so that another colour draws nothing anew.
-    drawn, letters = job.coated.core.keep(
+    drawn, letters = job.coated.core.cached(
         "drawn patches",
         cut,
         lambda: (
@@ -53,13 +53,17 @@ def plan_patches(job: Job, cover: PatchesCover) -> Way | None:
     wide = cover.strip_mm
     strips = {
         f"strip_{name.lower()}": band_over(
-            f"Strip {name}", same("the seam", long, "mm", "up"), same("strip, wide", wide, "mm"), job, cover.colour
+            f"Strip {name}",
+            carry_over("the seam", long, "mm", "up"),
+            carry_over("strip, wide", wide, "mm"),
+            job,
+            cover.colour,
         )
         for name, long in letters.items()
         if wide
     }
     own: dict[str, object] = {
-        "strain": same("of the patch that gives most, over 95 parts in 100 of it", cut.strain, "ratio", "up"),
+        "strain": carry_over("of the patch that gives most, over 95 parts in 100 of it", cut.strain, "ratio", "up"),
         "seams": total({f"seam {name}": length for name, length in letters.items()}, "mm"),
     }
     return Way(pieces | strips, True, own, over=tuple(strips))
@@ -70,7 +74,7 @@ def cut_of(coated: Sculpted, thick_mm: float, cover: PatchesCover) -> Cut:
     own = tuple(map(_seam, cover.own_seams))
     key = coated.side_mm, coated.top_mm, coated.under_mm, thick_mm, cover.stretch, cover.parts, cover.turn_deg, own
     middle = coated.envelope(thick_mm / 2, thick_mm / 2)
-    return coated.core.keep(
+    return coated.core.cached(
         "patches", key, lambda: cut_up(open_surface_of(middle), cover.stretch, cover.parts, cover.turn_deg, own)
     )
 
@@ -111,9 +115,12 @@ def _drawn(patch: Patch, cut: Cut) -> _Drawn:
 
 def _piece(number: int, one: _Drawn, job: Job, medium: str, colour: str | None) -> Piece:
     wide, high = one.size
-    sizes = {"wide": same("at its widest", wide, "mm", "up"), "high": same("at its highest", high, "mm", "up")}
+    sizes = {
+        "wide": carry_over("at its widest", wide, "mm", "up"),
+        "high": carry_over("at its highest", high, "mm", "up"),
+    }
     found = piece_of(f"Patch {number}", one.edge, job.hex_of(colour, medium), 1, colour, **sizes)
-    return found.but(marks=one.marks, medium=None if medium == job.medium.key else medium)
+    return found.replace(marks=one.marks, medium=None if medium == job.medium.key else medium)
 
 
 def _mates(name: str, line: Numbers, within: Polygon, origin: Point) -> Iterator[Mark]:

@@ -13,7 +13,7 @@ from amber_spread.core.geometry.places import polygon_of
 from amber_spread.core.geometry.sculpted import mirrored, rings_right
 from amber_spread.core.geometry.sector import Sector, farthest_across
 from amber_spread.core.geometry.traced import Region, areas_of
-from amber_spread.core.kernel.base import Made
+from amber_spread.core.kernel.base import PlanPart
 from amber_spread.core.tier.extras import RegionPlan, region_over, sector_of
 
 RIGHT_DEG = 90.0
@@ -22,7 +22,7 @@ SEEN_AT, EDGE_MM = 12, 0.01
 """Where what is piped on a side ends is followed at so many heights, the outermost of them so far within it."""
 
 
-class PipedOver(Made):
+class PipedOver(PlanPart):
     """A piped region as it is seen from the front: its colour, and what it covers of the left half, as if that were the
     right, and of the right half, part by part.
     """

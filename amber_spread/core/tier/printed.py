@@ -10,7 +10,7 @@ from amber_spread.core.design.settled import SettledTier
 from amber_spread.core.geometry.body import Body
 from amber_spread.core.geometry.flat import Laid, Mark, Piece, fits, piece_of, rectangle
 from amber_spread.core.geometry.packing import Packed, pack
-from amber_spread.core.kernel.figures import same
+from amber_spread.core.kernel.figures import carry_over
 from amber_spread.core.tier.cover_plan import PRINTED_HEX, CoverPlan, PrintedPlan, top_of
 from amber_spread.core.tier.cover_rules import printed_sheets, printed_short, strip_count, strip_height, strip_length
 
@@ -36,7 +36,7 @@ def plan_printed(cover: PrintedCover, coated: Body, tier: SettledTier) -> CoverP
     overlap = tier.settled(cover, "overlap_mm")
     most_mm = min(cover.sheet_width_mm, cover.sheet_height_mm) / 2
     if overlap.value > most_mm:
-        overlap = same("half the sheet, the most that can overlap", most_mm, "mm")
+        overlap = carry_over("half the sheet, the most that can overlap", most_mm, "mm")
     tab_mm = tier.usual.tab_mm if cover.top == "tabs" else 0.0
     wall_mm = coated.slant_mm if coated.flat_top else coated.height_mm
     high = strip_height.figure(wall_mm, tab_mm, 0.0)
@@ -57,14 +57,14 @@ def plan_printed(cover: PrintedCover, coated: Body, tier: SettledTier) -> CoverP
     strips = (
         count
         if int(count.value) == best.strips
-        else same("strips with the best of seams and sheets", best.strips, "each")
+        else carry_over("strips with the best of seams and sheets", best.strips, "each")
     )
     long = strip_length.figure(girth_mm, best.strips, overlap.value)
-    cut_high = high if short_mm is None else same("as high as the sheet", tall_mm, "mm", "up")
+    cut_high = high if short_mm is None else carry_over("as high as the sheet", tall_mm, "mm", "up")
     strip = piece_of("Strip", rectangle(long.value, tall_mm), PRINTED_HEX, best.strips, long=long, high=cut_high)
     if tab_mm:
         fold = Mark(name="snip the tabs to here", x0=0, y0=wall_mm, x1=long.value, y1=wall_mm)
-        strip = strip.but(marks=[fold])
+        strip = strip.replace(marks=[fold])
     pieces = {"strip": strip} | ({"top": top} if top else {})
     printed = PrintedPlan(
         strips=strips,
@@ -77,15 +77,15 @@ def plan_printed(cover: PrintedCover, coated: Body, tier: SettledTier) -> CoverP
     return CoverPlan(
         kind=cover.kind,
         suits=suits("printed", tier.asked.build),
-        width_over_coat=same("width over the coat", coated.width_mm, "mm"),
-        height_over_coat=same("height over the coat", coated.height_mm, "mm"),
+        width_over_coat=carry_over("width over the coat", coated.width_mm, "mm"),
+        height_over_coat=carry_over("height over the coat", coated.height_mm, "mm"),
         overlap=overlap,
         roll_area=None,
         rolled_weight=None,
         trimmed_weight=None,
         over=None,
         printed=printed,
-        top_parts=None if parts == 1 else same("parts the top is laid in", parts, "each"),
+        top_parts=None if parts == 1 else carry_over("parts the top is laid in", parts, "each"),
         pieces=pieces,
         laid=[
             Laid(piece="strip" if index < best.strips else "top", mat=mat, x=x, y=y, turned=turned)
@@ -113,8 +113,8 @@ def _top_of(cover: PrintedCover, coated: Body, overlap_mm: float) -> tuple[Piece
             break
     count = across * along
     sizes = {
-        "width": same("width of one part of the top", part[0], "mm", "up"),
-        "length": same("length of one part of the top", part[1], "mm", "up"),
+        "width": carry_over("width of one part of the top", part[0], "mm", "up"),
+        "length": carry_over("length of one part of the top", part[1], "mm", "up"),
     }
     return piece_of("Part of the top", rectangle(*part), PRINTED_HEX, count, None, **sizes), count
 

@@ -4,12 +4,12 @@ import math
 
 from amber_spread.core.design.settled import SettledTier
 from amber_spread.core.geometry.body import MM3_PER_ML, Body, Sideways
-from amber_spread.core.kernel.base import Made
-from amber_spread.core.kernel.figures import COMMON_PRACTICE, Figure, rule, same
+from amber_spread.core.kernel.base import PlanPart
+from amber_spread.core.kernel.figures import COMMON_PRACTICE, Figure, carry_over, rule
 from amber_spread.core.stock.media import weight
 
 
-class FootPlan(Made):
+class FootPlan(PlanPart):
     """The foot of a drum on its side. The leans say how far it may tip, forward and sideways, before it falls."""
 
     cut: Figure
@@ -104,7 +104,7 @@ def plan_foot(tier: SettledTier, coated: Body, coated_g: float) -> FootPlan | No
     return FootPlan(
         cut=cut,
         width=width,
-        length=same("thickness of the drum", thick, "mm"),
+        length=carry_over("thickness of the drum", thick, "mm"),
         height_left=left,
         slice_weight=weight.figure(sliced.value, coated_g / coated.volume_ml),
         lean_forward=lean.figure(thick, left.value),

@@ -17,7 +17,7 @@ from amber_spread.core.design.finishes import (
 from amber_spread.core.design.kinds import kind_of
 from amber_spread.core.design.practice import Technique
 from amber_spread.core.design.settled import SettledTier
-from amber_spread.core.kernel.base import Made, slug
+from amber_spread.core.kernel.base import PlanPart, slug
 from amber_spread.core.kernel.figures import (
     COMMON_PRACTICE,
     DEFINITION,
@@ -25,8 +25,8 @@ from amber_spread.core.kernel.figures import (
     Figure,
     Quantity,
     Source,
+    carry_over,
     rule,
-    same,
 )
 from amber_spread.core.kernel.naming import named
 from amber_spread.core.tier.coats import CoatsPlan
@@ -50,7 +50,7 @@ FLOAT_SOURCE = Source(
 )
 
 
-class Use(Made):
+class Use(PlanPart):
     """What one step on one tier takes of one medium in one colour. `tier` counts from 1 at the bottom."""
 
     tier: int
@@ -259,7 +259,7 @@ def uses_of_tier(
     take("filling", (filling.medium, filling.colour), stays, techniques.filling, gone=gone)
     filled = [(one.medium, one.colour, one.weight) for one in cut.openings.values()]
     for of, filled_g in _by_bowl(((key, hue), heavy.value) for key, hue, heavy in filled if key and heavy):
-        take("refill", of, same("openings filled with it", filled_g, "g"), techniques.filling)
+        take("refill", of, carry_over("openings filled with it", filled_g, "g"), techniques.filling)
     _take_coats(tier, coats, take)
     if cover is not None and cover.over is not None and not isinstance(tier.asked.cover, NoCover | PrintedCover):
         _take_cover(tier, cover, marbled, take)
@@ -267,15 +267,15 @@ def uses_of_tier(
     for top, laid in zip(tier.asked.on_top, cut.on_top.values(), strict=True):
         by_sheet.setdefault((top.medium, top.colour), []).append(laid)
     for (medium, colour), laid_on in by_sheet.items():
-        stays = same("pieces of this colour", sum(one.stays_weight.value for one in laid_on), "g")
-        trimmed = same("trimmed off them", sum(one.trimmed_weight.value for one in laid_on), "g")
+        stays = carry_over("pieces of this colour", sum(one.stays_weight.value for one in laid_on), "g")
+        trimmed = carry_over("trimmed off them", sum(one.trimmed_weight.value for one in laid_on), "g")
         marble = trimmed_marble.figure(trimmed.value) if colour in marbled else None
         take("on_top", (medium, colour), stays, techniques.pieces, trimmed=trimmed, gone=marble)
     borders = zip(tier.asked.borders, cut.borders.values(), strict=True)
     for of, piped_g in _by_bowl(((border.medium, border.colour), plan.weight.value) for border, plan in borders):
-        take("border", of, same("borders of this colour", piped_g, "g"), techniques.border)
+        take("border", of, carry_over("borders of this colour", piped_g, "g"), techniques.border)
     for of, piped_g in _by_bowl(((one.medium, one.colour), one.weight.value) for one in cut.regions.values()):
-        take("region", of, same("regions piped of this colour", piped_g, "g"), techniques.textured)
+        take("region", of, carry_over("regions piped of this colour", piped_g, "g"), techniques.textured)
     return uses
 
 

@@ -87,7 +87,7 @@ class Unmade(ValueError):
         self.path = path
 
 
-class Worked(NamedTuple):
+class PlannedTier(NamedTuple):
     """One tier as its rooms left it, before it stands on the others."""
 
     tier: SettledTier
@@ -151,7 +151,7 @@ def _weights(
     return tuple(own.items())
 
 
-def work_tiers(cake: SettledDesign, media: Mapping[str, Medium], mat: Mat) -> list[Worked]:
+def work_tiers(cake: SettledDesign, media: Mapping[str, Medium], mat: Mat) -> list[PlannedTier]:
     """Every room of the work over every tier, bottom first. Nobody may change what comes out.
 
     `media` holds every medium within reach by key. Raises UnknownMedium where a tier takes another, and Unmade where
@@ -163,7 +163,7 @@ def work_tiers(cake: SettledDesign, media: Mapping[str, Medium], mat: Mat) -> li
                 raise UnknownMedium(("tiers", index, *path), key)
     hexes = {colour.name: colour.hex for colour in cake.asked.colours}
     marbled = {colour.name for colour in cake.asked.colours if colour.marbled and colour.parts}
-    worked: list[Worked] = []
+    worked: list[PlannedTier] = []
     for index, tier in enumerate(cake.tiers):
         known = tuple(media[key] for key in dict.fromkeys(key for _, key, _ in tier.taken))
         colours = dict.fromkeys(colour for _, _, colour in tier.taken if colour is not None)
@@ -220,7 +220,7 @@ def _work(
     taken: tuple[Medium, ...],
     colours: tuple[tuple[str, str], ...],
     marbled: frozenset[str],
-) -> Worked:
+) -> PlannedTier:
     media, hexes = {medium.key: medium for medium in taken}, dict(colours)
 
     def hex_of(medium: str, colour: str | None) -> str:
@@ -237,7 +237,9 @@ def _work(
     if tier.asked.measured is not None:
         found_ml = measured_ml(tier.asked.measured, bare)
         cake = cake_as_measured.figure(layers.cake_volume.value, found_ml, planned.volume_ml)
-        layers = layers.but(cake_volume=cake, cake_weight=weight.figure(cake.value, tier.usual.cake_density_g_per_ml))
+        layers = layers.replace(
+            cake_volume=cake, cake_weight=weight.figure(cake.value, tier.usual.cake_density_g_per_ml)
+        )
     coats, crumbed, coated = plan_coats(tier, media, bare, planned)
     cover, covered = plan_cover(tier, media, coated, mat, hex_of)
     bodies = Envelopes(bare, crumbed, coated, covered)
@@ -264,7 +266,7 @@ def _work(
     cut = Cut(layers, emptied, openings, coats, cover, by_place, regions, pieces, bodies, slabs, leaning)
     uses = uses_of_tier(number, tier, cut, marbled)
     weights = _weights(layers, foot, openings, uses)
-    done = Worked(
+    done = PlannedTier(
         tier=planned_tier,
         layers=layers,
         coats=coats,
@@ -285,7 +287,7 @@ def _work(
         weights=weights,
         centre=centre_of(bodies, leaning, dict(weights)),
     )
-    return Worked(**named(done._asdict(), f"tiers.{number}"))
+    return PlannedTier(**named(done._asdict(), f"tiers.{number}"))
 
 
 def _tip(tier: SettledTier, bodies: Envelopes) -> dict[str, Sideways] | None:

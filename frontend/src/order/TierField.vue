@@ -4,7 +4,7 @@ import { computed } from "vue";
 import MeasureField from "@/ui/MeasureField.vue";
 import { askAt, ownOutline, setAt, usualAt, valueAt } from "./kinds";
 import { type AlterTier, useOrder } from "./order";
-import { useOffered } from "./tries";
+import { useOffered } from "./whatIf";
 
 const props = defineProps<{
   /** Its path below the tier. */

@@ -2,7 +2,7 @@ import { createPinia, setActivePinia } from "pinia";
 import { beforeEach, describe, expect, it } from "vitest";
 import type { Handbook, Kind, Practice, Tier } from "@/api/types";
 import { useHandbook } from "@/kitchen/handbook";
-import { askAt, begun, choicesOf, isPlate, kindAt, setAt, usualAt, valueAt } from "./kinds";
+import { askAt, newOfKind, choicesOf, isPlate, kindAt, setAt, usualAt, valueAt } from "./kinds";
 
 const tier = (): Tier =>
   ({
@@ -133,24 +133,24 @@ describe("a field of a tier", () => {
 
 describe("a new kind", () => {
   it("of shape keeps the corners and length it had, and else begins of the tin's own size", () => {
-    expect(begun(tier(), "shape", "rectangle")).toEqual({
+    expect(newOfKind(tier(), "shape", "rectangle")).toEqual({
       kind: "rectangle",
       corner_mm: 8,
       length_mm: 260,
     });
     const long = { ...tier(), shape: { kind: "rectangle", corner_mm: 2, length_mm: 310 } } as Tier;
-    expect(begun(long, "shape", "rectangle")).toMatchObject({ length_mm: 310 });
-    expect(begun(long, "shape", "round")).toEqual({ kind: "round" });
+    expect(newOfKind(long, "shape", "rectangle")).toMatchObject({ length_mm: 310 });
+    expect(newOfKind(long, "shape", "round")).toEqual({ kind: "round" });
   });
 
   it("of coat keeps what was spread; over none it is of what lies below; a disc is as given, or as it was", () => {
     const disc = { disc_diameter_mm: 210 };
     const kept = { kind: "disc", medium: "dark_ganache", colour: "slate", top_mm: 5, disc_diameter_mm: 210 };
-    expect(begun(tier(), "final", "disc", disc)).toEqual(kept);
+    expect(newOfKind(tier(), "final", "disc", disc)).toEqual(kept);
     const plated = { ...tier(), final: { ...kept, disc_diameter_mm: 190 } } as Tier;
-    expect(begun(plated, "final", "disc", disc)).toMatchObject({ disc_diameter_mm: 190 });
+    expect(newOfKind(plated, "final", "disc", disc)).toMatchObject({ disc_diameter_mm: 190 });
     const bare = { ...tier(), final: { kind: "semi_naked" } } as Tier;
-    expect(begun(bare, "final", "freehand")).toMatchObject({
+    expect(newOfKind(bare, "final", "freehand")).toMatchObject({
       medium: "dark_ganache",
       colour: "slate",
       edges: "sharp",
@@ -159,23 +159,23 @@ describe("a new kind", () => {
   });
 
   it("of cover keeps its medium where that can be rolled too, and not where it cannot", () => {
-    expect(begun(tier(), "cover", "panel")).toMatchObject({
+    expect(newOfKind(tier(), "cover", "panel")).toMatchObject({
       medium: "modelling_chocolate",
       colour: "ivory",
     });
-    expect(begun(tier(), "cover", "collar")).toMatchObject({ medium: "dark_chocolate" });
-    const collar = { ...tier(), cover: begun(tier(), "cover", "collar") } as Tier;
-    expect(begun(collar, "cover", "drape")).toMatchObject({ medium: "fondant" });
+    expect(newOfKind(tier(), "cover", "collar")).toMatchObject({ medium: "dark_chocolate" });
+    const collar = { ...tier(), cover: newOfKind(tier(), "cover", "collar") } as Tier;
+    expect(newOfKind(collar, "cover", "drape")).toMatchObject({ medium: "fondant" });
   });
 
   it("shares nothing with the one before it or the next", () => {
-    const one = begun<{ stripes: unknown[] }>(tier(), "cover", "panel");
+    const one = newOfKind<{ stripes: unknown[] }>(tier(), "cover", "panel");
     one.stripes.push({});
-    expect(begun<{ stripes: unknown[] }>(tier(), "cover", "panel").stripes).toEqual([]);
+    expect(newOfKind<{ stripes: unknown[] }>(tier(), "cover", "panel").stripes).toEqual([]);
   });
 
   it("that no row is for is refused", () => {
-    expect(() => begun(tier(), "cover", "tent")).toThrow("no kind of cover is called tent");
+    expect(() => newOfKind(tier(), "cover", "tent")).toThrow("no kind of cover is called tent");
     expect(choicesOf("shape").map((one) => one.value)).toEqual(["square", "rectangle", "round"]);
     expect(choicesOf("roof")).toEqual([]);
   });

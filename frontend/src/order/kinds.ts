@@ -77,7 +77,7 @@ export function usualAt(tier: Tier, path: string, practice: Practice): number | 
  * A new one of a kind, of sizes that stand on the tin: it keeps what the one before it had and it can have too. `given`
  * is what is worked out for it elsewhere.
  */
-export function begun<T>(tier: Tier, part: string, kind: string, given: Held = {}): T {
+export function newOfKind<T>(tier: Tier, part: string, kind: string, given: Held = {}): T {
   const row = kindsOf(part).find((one) => one.kind === kind);
   if (!row) throw new Error(`no kind of ${part} is called ${kind}`);
   const now = partAt(tier, part) ?? {};

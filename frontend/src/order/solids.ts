@@ -4,7 +4,7 @@ import { answered, api } from "@/api/client";
 import type { Solid, Tier } from "@/api/types";
 import { tenth, within } from "@/base/round";
 import { useHandbook } from "@/kitchen/handbook";
-import { begun, kindsOf } from "./kinds";
+import { newOfKind, kindsOf } from "./kinds";
 import { useOrder } from "./order";
 
 type Joined = Extract<Tier["build"], { kind: "joined" }>;
@@ -81,7 +81,7 @@ export function useSolids() {
   async function begin(index: number): Promise<Tier["build"] | null> {
     const tier = order.document?.design.tiers[index];
     if (!tier) return null;
-    const build = begun<Joined>(tier, "build", "joined");
+    const build = newOfKind<Joined>(tier, "build", "joined");
     const own = await widthOf(build);
     if (own) build.solids = build.solids.map((one) => sized(one, tier.tin_diameter_mm / own));
     return build;
@@ -109,7 +109,7 @@ export function useSolids() {
     held.value = solids.value.length;
     void alter((list) => {
       const tallest = list.at(-1);
-      list.push({ ...begunSolid("ball"), z_mm: tallest?.z_mm ?? 0 });
+      list.push({ ...newSolid("ball"), z_mm: tallest?.z_mm ?? 0 });
     });
   };
   const remove = (index: number): void => {
@@ -190,7 +190,7 @@ export function useSolids() {
 }
 
 /** A new solid of a kind. */
-export function begunSolid(kind: Solid["kind"]): Solid {
+export function newSolid(kind: Solid["kind"]): Solid {
   const row = kindsOf("build/solids").find((one) => one.kind === kind);
   return structuredClone(row?.begins ?? { kind }) as Solid;
 }
@@ -201,7 +201,7 @@ export function recast(before: Solid, kind: Solid["kind"]): Solid {
   const own = new Set([...(row?.asks ?? []), ...(row?.picks ?? [])].map((one) => one.field));
   const keeps = (row?.keeps ?? []).filter((field) => own.has(field) && field in before);
   const kept = Object.fromEntries(keeps.map((field) => [field, before[field as keyof Solid]]));
-  return { ...begunSolid(kind), ...kept, kind } as Solid;
+  return { ...newSolid(kind), ...kept, kind } as Solid;
 }
 
 /** A solid where it lies in the tier, by where another one does. */

@@ -1,7 +1,7 @@
 /** The numbers of the tier in hand that stand on the screen, so that a working can ask what if one of them were another. */
 import { onBeforeUnmount, onMounted, shallowReactive } from "vue";
 
-export interface Try {
+export interface WhatIf {
   /** The tier and the path of the field below it. */
   key: string;
   label: string;
@@ -13,12 +13,12 @@ export interface Try {
   keep: (value: number | null) => void;
 }
 
-const offered = shallowReactive(new Map<string, () => Try>());
+const offered = shallowReactive(new Map<string, () => WhatIf>());
 
-export const tries = (): Try[] => [...offered.values()].map((one) => one());
+export const whatIfs = (): WhatIf[] => [...offered.values()].map((one) => one());
 
 /** Offer a field for as long as it stands there. */
-export function useOffered(key: string, one: () => Try): void {
+export function useOffered(key: string, one: () => WhatIf): void {
   onMounted(() => offered.set(key, one));
   onBeforeUnmount(() => {
     if (offered.get(key) === one) offered.delete(key);

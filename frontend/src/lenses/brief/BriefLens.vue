@@ -6,7 +6,7 @@ import KitNeeds from "@/lenses/parts/KitNeeds.vue";
 import LensHead from "@/lenses/parts/LensHead.vue";
 import LensNotes from "@/lenses/parts/LensNotes.vue";
 import { type BoardShape, boardWords } from "@/order/boards";
-import { begun, isPlate } from "@/order/kinds";
+import { newOfKind, isPlate } from "@/order/kinds";
 import { useOrder } from "@/order/order";
 import TierField from "@/order/TierField.vue";
 import TravelFields from "@/lenses/parts/TravelFields.vue";
@@ -51,8 +51,8 @@ function addTier(): void {
       Math.min(below.tin_diameter_mm, 76.2),
       Math.round((below.tin_diameter_mm - 50.8) * 100) / 100,
     );
-    if (isPlate(tier.final)) tier.final = begun(tier, "final", "freehand");
-    if (tier.build.kind !== "straight") tier.build = begun(tier, "build", tier.build.kind);
+    if (isPlate(tier.final)) tier.final = newOfKind(tier, "final", "freehand");
+    if (tier.build.kind !== "straight") tier.build = newOfKind(tier, "build", tier.build.kind);
     draft.design.tiers.push(tier);
   });
   order.tier = (order.document?.design.tiers.length ?? 1) - 1;

@@ -7,7 +7,7 @@ import KindFields from "@/lenses/parts/KindFields.vue";
 import SilhouetteRow from "@/lenses/parts/SilhouetteRow.vue";
 import SameForAll from "@/lenses/parts/SameForAll.vue";
 import { useTier } from "@/lenses/parts/tier";
-import { begun, choicesOf, kindAt, kindsOf } from "@/order/kinds";
+import { newOfKind, choicesOf, kindAt, kindsOf } from "@/order/kinds";
 import { useDesk } from "@/ui/desk";
 
 type Build = Tier["build"];
@@ -25,7 +25,7 @@ function choose(kind: Build["kind"]): void {
   change((tier) => {
     const round = kindsOf("build").find((one) => one.kind === kind)?.round_only;
     if (round && tier.shape.kind !== "round") tier.shape = { kind: "round" };
-    tier.build = begun(tier, "build", kind);
+    tier.build = newOfKind(tier, "build", kind);
   });
 }
 

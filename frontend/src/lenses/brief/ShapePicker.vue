@@ -8,7 +8,7 @@ import OutlineFile from "@/lenses/parts/OutlineFile.vue";
 import SilhouetteRow from "@/lenses/parts/SilhouetteRow.vue";
 import SameForAll from "@/lenses/parts/SameForAll.vue";
 import { useTier } from "@/lenses/parts/tier";
-import { begun, choicesOf, ownOutline } from "@/order/kinds";
+import { newOfKind, choicesOf, ownOutline } from "@/order/kinds";
 import TierField from "@/order/TierField.vue";
 import { useDesk } from "@/ui/desk";
 
@@ -21,7 +21,7 @@ const SAME = [
 ];
 
 function choose(kind: Tier["shape"]["kind"]): void {
-  change((tier) => (tier.shape = begun(tier, "shape", kind)));
+  change((tier) => (tier.shape = newOfKind(tier, "shape", kind)));
 }
 
 function read(points_mm: [number, number][], width: number): void {

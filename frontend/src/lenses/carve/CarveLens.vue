@@ -7,7 +7,7 @@ import LensHead from "@/lenses/parts/LensHead.vue";
 import LensNotes from "@/lenses/parts/LensNotes.vue";
 import { useTier } from "@/lenses/parts/tier";
 import { useCarving } from "@/order/carving";
-import { begun, kindsOf } from "@/order/kinds";
+import { newOfKind, kindsOf } from "@/order/kinds";
 import { useSolids } from "@/order/solids";
 import ChoiceRow from "@/ui/ChoiceRow.vue";
 import { useDesk } from "@/ui/desk";
@@ -54,7 +54,7 @@ async function carve(to: Way): Promise<void> {
   change((tier) => {
     const round = kindsOf("build").find((one) => one.kind === to)?.round_only;
     if (round && tier.shape.kind !== "round") tier.shape = { kind: "round" };
-    tier.build = solid ?? begun<Tier["build"]>(tier, "build", to);
+    tier.build = solid ?? newOfKind<Tier["build"]>(tier, "build", to);
   });
 }
 </script>

@@ -10,7 +10,7 @@ import { mediaFor, useTier } from "@/lenses/parts/tier";
 import { useHandbook } from "@/kitchen/handbook";
 import { choicesOf, kindsOf } from "@/order/kinds";
 import MediumField from "@/order/MediumField.vue";
-import { begunSolid, recast } from "@/order/solids";
+import { newSolid, recast } from "@/order/solids";
 import ChoiceRows from "@/ui/ChoiceRows.vue";
 import PickField from "@/ui/PickField.vue";
 
@@ -60,7 +60,7 @@ function add(): void {
   const high = planned.value?.layers.height.value ?? 0;
   const across_mm = Math.max(10, Math.round(wide / 3));
   const z_mm = Math.round((high - across_mm) / 2);
-  const solid = { ...begunSolid("ball"), across_mm, x_mm: Math.round(wide / 3), z_mm } as Solid;
+  const solid = { ...newSolid("ball"), across_mm, x_mm: Math.round(wide / 3), z_mm } as Solid;
   held.value = openings.value.length;
   alter((list) => [...list, { solid, medium: FIRST, colour: null }]);
 }

@@ -12,7 +12,7 @@ import LensNotes from "@/lenses/parts/LensNotes.vue";
 import SameForAll from "@/lenses/parts/SameForAll.vue";
 import { mediaOf, useTier } from "@/lenses/parts/tier";
 import { useDescribed } from "@/order/described";
-import { begun, choicesOf, isPlate, kindAt, kindsOf } from "@/order/kinds";
+import { newOfKind, choicesOf, isPlate, kindAt, kindsOf } from "@/order/kinds";
 import MediumField from "@/order/MediumField.vue";
 import ChoiceRow from "@/ui/ChoiceRow.vue";
 import MeasuredFields from "./MeasuredFields.vue";
@@ -43,7 +43,7 @@ function setKind(kind: Final["kind"]): void {
     const given = kindsOf("final").find((one) => one.kind === kind)?.plate
       ? { disc_diameter_mm: nearestDisc(at) }
       : {};
-    tier.final = begun(tier, "final", kind, given);
+    tier.final = newOfKind(tier, "final", kind, given);
   });
 }
 

@@ -12,7 +12,7 @@ import TemplateLinks from "@/lenses/parts/TemplateLinks.vue";
 import SameForAll from "@/lenses/parts/SameForAll.vue";
 import { useTier } from "@/lenses/parts/tier";
 import { useDescribed } from "@/order/described";
-import { begun, choicesOf, kindAt } from "@/order/kinds";
+import { newOfKind, choicesOf, kindAt } from "@/order/kinds";
 import MediumField from "@/order/MediumField.vue";
 import ChoiceRow from "@/ui/ChoiceRow.vue";
 import BorderFields from "./BorderFields.vue";
@@ -72,7 +72,7 @@ const covering = computed(() => {
 });
 
 function setKind(kind: Cover["kind"]): void {
-  change((tier) => (tier.cover = begun(tier, "cover", kind)));
+  change((tier) => (tier.cover = newOfKind(tier, "cover", kind)));
 }
 
 function setRolled(alter: (cover: Rolled) => void): void {

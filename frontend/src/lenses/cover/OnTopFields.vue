@@ -8,7 +8,7 @@ import KindFields from "@/lenses/parts/KindFields.vue";
 import OutlineFile from "@/lenses/parts/OutlineFile.vue";
 import SilhouetteRow from "@/lenses/parts/SilhouetteRow.vue";
 import { mediaOf, useTier } from "@/lenses/parts/tier";
-import { begun, choicesOf } from "@/order/kinds";
+import { newOfKind, choicesOf } from "@/order/kinds";
 import MediumField from "@/order/MediumField.vue";
 import { useDesk } from "@/ui/desk";
 import FoldedPart from "@/ui/FoldedPart.vue";
@@ -38,7 +38,7 @@ function setShape(index: number, kind: OnTop["shape"]["kind"]): void {
   change((tier) => {
     const top = tier.on_top[index];
     if (!top) return;
-    top.shape = begun({ ...tier, shape: top.shape, tin_diameter_mm: top.across_mm }, "shape", kind);
+    top.shape = newOfKind({ ...tier, shape: top.shape, tin_diameter_mm: top.across_mm }, "shape", kind);
     if ("length_mm" in top.shape) top.shape.length_mm = Math.max(50, top.shape.length_mm);
   });
 }

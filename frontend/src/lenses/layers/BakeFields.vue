@@ -7,7 +7,7 @@ import { usePantry } from "@/kitchen/pantry";
 import FigureRow from "@/lenses/parts/FigureRow.vue";
 import KindFields from "@/lenses/parts/KindFields.vue";
 import { useTier } from "@/lenses/parts/tier";
-import { begun, choicesOf } from "@/order/kinds";
+import { newOfKind, choicesOf } from "@/order/kinds";
 import ChoiceRow from "@/ui/ChoiceRow.vue";
 import MeasureField from "@/ui/MeasureField.vue";
 import PickField from "@/ui/PickField.vue";
@@ -41,7 +41,7 @@ function setKind(kind: "none" | Bake["kind"]): void {
     }
     const edges_mm = Array.from({ length: count }, () => height_mm ?? 30);
     const given = kind === "measured" ? { edges_mm } : {};
-    tier.layers.bake = begun(tier, "layers/bake", kind, given);
+    tier.layers.bake = newOfKind(tier, "layers/bake", kind, given);
   });
 }
 

@@ -10,7 +10,7 @@ import LensNotes from "@/lenses/parts/LensNotes.vue";
 import SameForAll from "@/lenses/parts/SameForAll.vue";
 import { mediaFor, mediaOf, useTier } from "@/lenses/parts/tier";
 import { useDescribed } from "@/order/described";
-import { begun, choicesOf } from "@/order/kinds";
+import { newOfKind, choicesOf } from "@/order/kinds";
 import MediumField from "@/order/MediumField.vue";
 import ChoiceRow from "@/ui/ChoiceRow.vue";
 import BakeFields from "./BakeFields.vue";
@@ -31,7 +31,7 @@ const detail = computed(() =>
 );
 
 function setKind(kind: Tier["filling"]["kind"]): void {
-  change((tier) => (tier.filling = begun(tier, "filling", kind)));
+  change((tier) => (tier.filling = newOfKind(tier, "filling", kind)));
 }
 
 /** A size worked out by the plan, as a mark that a ruler or knife can be set to. */

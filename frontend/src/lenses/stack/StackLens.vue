@@ -11,7 +11,7 @@ import LensNotes from "@/lenses/parts/LensNotes.vue";
 import SameForAll from "@/lenses/parts/SameForAll.vue";
 import { useTier } from "@/lenses/parts/tier";
 import { useJoint } from "@/order/joints";
-import { begun, choicesOf } from "@/order/kinds";
+import { newOfKind, choicesOf } from "@/order/kinds";
 import ChoiceRow from "@/ui/ChoiceRow.vue";
 import CuttingRows from "./CuttingRows.vue";
 import GlueField from "./GlueField.vue";
@@ -48,7 +48,7 @@ const refused = computed(() =>
 );
 
 function setKind(kind: Tier["stand"]["kind"]): void {
-  change((tier) => (tier.stand = begun(tier, "stand", kind)));
+  change((tier) => (tier.stand = newOfKind(tier, "stand", kind)));
 }
 
 /** From where the rule put them, each to be moved by itself. */

@@ -4,7 +4,7 @@ import { computed, onBeforeUnmount, ref, watch } from "vue";
 import type { Figure } from "@/api/types";
 import { useSettings } from "@/kitchen/settings";
 import { useOrder } from "@/order/order";
-import { type Try, tries } from "@/order/tries";
+import { type WhatIf, whatIfs } from "@/order/whatIf";
 import MeasureField from "@/ui/MeasureField.vue";
 import PickField from "@/ui/PickField.vue";
 
@@ -15,12 +15,12 @@ const root = ref<HTMLElement>();
 const chosen = ref("");
 const wanted = ref<number | null>(null);
 
-const offered = computed(tries);
+const offered = computed(whatIfs);
 const choices = computed(() => [
   { value: "", words: "nothing" },
   ...offered.value.map((one) => ({ value: one.key, words: one.label })),
 ]);
-const one = computed<Try | undefined>(() => offered.value.find((each) => each.key === chosen.value));
+const one = computed<WhatIf | undefined>(() => offered.value.find((each) => each.key === chosen.value));
 const before = settings.words(props.figure);
 /** The figure as the plan on the screen has it now. */
 const now = computed(() => {
