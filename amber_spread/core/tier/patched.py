@@ -55,7 +55,7 @@ def plan_patches(job: Job, cover: PatchesCover) -> Way | None:
         f"strip_{name.lower()}": band_over(
             f"Strip {name}",
             carry_over("the seam", long, "mm", "up"),
-            carry_over("strip, wide", wide, "mm"),
+            carry_over("strip, wide", wide, "mm", "up"),
             job,
             cover.colour,
         )
