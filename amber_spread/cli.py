@@ -20,7 +20,7 @@ def main(arguments: list[str] | None = None) -> int:
     for name, words in (("demo", "serve, with a made-up week of orders"), ("start", "serve")):
         serving = commands.add_parser(name, help=words)
         serving.add_argument(
-            "--port", type=_port, default=None, help="the port to serve on (8765, or the next free one)"
+            "--port", type=_port, help="the port to serve on (8765, or the next free one); 0 is any free one"
         )
         serving.add_argument("--workers", type=_workers, default=1, help="how many processes serve (1)")
         serving.add_argument(
@@ -120,7 +120,7 @@ def _serve(chosen: argparse.Namespace) -> int:
 
 
 def _port(text: str) -> int:
-    return _whole_number(text, 1, 65535, "a port")
+    return _whole_number(text, 0, 65535, "a port")
 
 
 def _workers(text: str) -> int:

@@ -3,6 +3,7 @@
 import http.client
 import json
 import os
+import re
 import signal
 import subprocess
 import sys
@@ -13,7 +14,7 @@ from pathlib import Path
 from types import MappingProxyType
 from typing import Any
 
-from amber_spread.store.private_postgres import free_port, temporary_folder
+from amber_spread.store.private_postgres import temporary_folder
 
 ROOT = Path(__file__).resolve().parents[1]
 STARTS_S = 60.0
@@ -27,10 +28,11 @@ class Kitchen:
 
     def __init__(self, folder: Path, command: str = "start", options: Sequence[str] = ()) -> None:
         self.folder = folder
-        self.port = free_port()
+        self.port = 0
+        """The server chooses it at its first start, and keeps it."""
         self.log = folder / "server.log"
         self.process: subprocess.Popen[bytes] | None = None
-        self._words = ["-X", "faulthandler", "-m", "amber_spread", command, "--port", str(self.port), *options]
+        self._words = ["-X", "faulthandler", "-m", "amber_spread", command, *options, "--port"]
 
     @property
     def address(self) -> str:
@@ -48,7 +50,7 @@ class Kitchen:
         environment.pop("AMBER_DATABASE_URL", None)
         with self.log.open("w") as written:
             self.process = subprocess.Popen(
-                [sys.executable, *self._words], env=environment, stdout=written, stderr=written
+                [sys.executable, *self._words, str(self.port)], env=environment, stdout=written, stderr=written
             )
         return self.wait()
 
@@ -56,8 +58,10 @@ class Kitchen:
         """Wait until it answers with its orders. Returns how long that took, s. Raises RuntimeError with its log."""
         began = time.monotonic()
         while time.monotonic() - began < STARTS_S and self.runs:
+            if not self.port and (said := re.search(r"ready at http://127\.0\.0\.1:(\d+)", self.log.read_text())):
+                self.port = int(said.group(1))
             try:
-                if ask(self.port, "GET", "/api/orders")[0] == 200:
+                if self.port and ask(self.port, "GET", "/api/orders")[0] == 200:
                     return time.monotonic() - began
             except (OSError, http.client.HTTPException):
                 pass

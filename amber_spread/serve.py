@@ -185,7 +185,7 @@ def served_database() -> str | None:
 
 
 def _listen(port: int | None) -> socket.socket:
-    """A listening loopback socket on `port`, or on the first free port from 8765 on."""
+    """A listening loopback socket on `port` (0 is any free one), or on the first free port from 8765 on."""
     for candidate in [port] if port is not None else range(FIRST_PORT, FIRST_PORT + 50):
         listener = socket.socket()
         listener.setsockopt(socket.SOL_SOCKET, socket.SO_REUSEADDR, 1)

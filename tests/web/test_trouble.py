@@ -282,7 +282,7 @@ def _works_in(pid, folder):
 @pytest.mark.parametrize(
     ("arguments", "environment", "words"),
     [
-        (["start", "--port", "99999"], {}, "from 1 to 65535"),
+        (["start", "--port", "99999"], {}, "from 0 to 65535"),
         (["start", "--workers", "0"], {}, "from 1 to 32"),
         (["start"], {"AMBER_DATABASE_URL": "not an address"}, "is not an address of a database"),
         (["start"], {"AMBER_DATABASE_URL": "postgresql://amber@127.0.0.1:1/none"}, "cannot be reached"),
