@@ -65,6 +65,8 @@ def _text(part: Any) -> str:
         return f"{_text(part.func)}({', '.join(map(_text, part.args))})"
     if isinstance(part, BaseModel):
         return f"{type(part).__qualname__} {part.model_dump_json()}"
+    if isinstance(part, tuple):
+        return f"({', '.join(map(_text, part))})"
     if isinstance(part, bytes):
         return hashlib.sha256(part).hexdigest()
     return f"{part.__module__}.{part.__qualname__}" if callable(part) else repr(part)

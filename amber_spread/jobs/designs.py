@@ -29,6 +29,16 @@ from amber_spread.papers.model_writing import ModelKind, write_model
 
 log = logging.getLogger("amber_spread")
 T = TypeVar("T")
+
+
+class Inputs(NamedTuple):
+    """Everything a plan depends on."""
+
+    document: Document
+    kit: Kit | None = None
+    contents: Contents | None = None
+
+
 Work: TypeAlias = Callable[[Document, Kit | None, Contents | None], T]
 
 
@@ -84,9 +94,7 @@ def width_of(wanted: Wanted) -> Width:
     return Width(width_mm=wanted.build.width_for(wanted.height_mm, wanted.length_mm, volume_ml))
 
 
-def with_bodies(
-    work: Work[T], document: Document, kit: Kit | None, contents: Contents | None, entry: bytes | None = None
-) -> WithEntry:
+def with_bodies(work: Work[T], inputs: Inputs, entry: bytes | None = None) -> WithEntry:
     """Run a job on a design file with the cached results of its bodies.
 
     The result is a pair: what the job found, and whether the entry changed.
@@ -94,9 +102,9 @@ def with_bodies(
     known = unpack(entry)
     take_over(known.bodies, known.made)
     before = {body.key: body.known for body in known.bodies}
-    found = work(document, kit, contents)
-    bodies = tuple(carved_bodies(document))
-    made = made_of(tier.build.made_key for tier in document.design.tiers if isinstance(tier.build, Bodied))
+    found = work(*inputs)
+    bodies = tuple(carved_bodies(inputs.document))
+    made = made_of(tier.build.made_key for tier in inputs.document.design.tiers if isinstance(tier.build, Bodied))
     if all(body.known == before.get(body.key) for body in bodies) and made.keys() <= known.made.keys():
         return WithEntry((found, False), None)
     return WithEntry((found, True), zlib.compress(pickle.dumps(Known(bodies, {**known.made, **made})), 1))

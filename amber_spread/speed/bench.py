@@ -18,6 +18,7 @@ from amber_spread.papers.pdf import write_pdf
 from amber_spread.papers.svg import write_svg
 from amber_spread.papers.templates import templates_of
 from amber_spread.serve import warm
+from amber_spread.speed.calls import calls_of
 from amber_spread.speed.carving import bench_carving
 from amber_spread.speed.timing import GOAL_PLAN_MS, RUNS, report, show
 
@@ -67,7 +68,8 @@ def bench() -> int:
         many = _with_tiers(three, count)
         took = show(f"plan of {count} tiers, from nothing", lambda many=many: plan_document(many), before=forget)  # type: ignore[misc]
         one = one or took
-        print(f"  {took / one:.1f} times one tier")
+        forget()
+        print(f"  {took / one:.1f} times one tier, {calls_of(lambda many=many: plan_document(many)):,} Python calls")  # type: ignore[misc]
     print("\na stack of six tiers")
     six = _stacked(documents[3], 6)
     joints = plan_document(six).stack.joints.values()

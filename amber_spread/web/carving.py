@@ -14,7 +14,7 @@ from amber_spread.core.geometry.sliced import Level
 from amber_spread.core.kernel import limits
 from amber_spread.core.kernel.base import Frozen
 from amber_spread.core.tier import Envelope, RoundView
-from amber_spread.jobs.designs import Wanted, Width, tier_as_model, tier_in_the_round, tier_levels, width_of
+from amber_spread.jobs.designs import Inputs, Wanted, Width, tier_as_model, tier_in_the_round, tier_levels, width_of
 from amber_spread.papers.model_reading import ModelError, ReadModel, Unit, Up, read_model
 from amber_spread.papers.model_writing import MEDIA_TYPES, ModelKind
 from amber_spread.papers.picture_reading import PictureError, ReadPicture, read_picture
@@ -58,7 +58,7 @@ async def round(looked: Looked, caller: CallerOf, planner: PlannerOf, kit: Owned
     """A carved tier in the round, as triangles; nothing of any other tier."""
     with sent_as("document"):
         return await planner.elsewhere(
-            caller, partial(tier_in_the_round, looked.tier, looked.cut_open), looked.document, kit
+            caller, partial(tier_in_the_round, looked.tier, looked.cut_open), Inputs(looked.document, kit)
         )
 
 
@@ -66,7 +66,7 @@ async def round(looked: Looked, caller: CallerOf, planner: PlannerOf, kit: Owned
 async def levels(asked: OfTier, caller: CallerOf, planner: PlannerOf, kit: OwnedKit) -> list[Level]:
     """A carved tier without its coats, cut level from its foot to its top; nothing of any other tier."""
     with sent_as("document"):
-        return await planner.elsewhere(caller, partial(tier_levels, asked.tier), asked.document, kit)
+        return await planner.elsewhere(caller, partial(tier_levels, asked.tier), Inputs(asked.document, kit))
 
 
 @router.post("/model", openapi_extra={"requestBody": {"content": {"application/octet-stream": BINARY}}})
@@ -98,7 +98,7 @@ async def body_file(
     of: Envelope = "bare",
 ) -> Response:
     """A carved tier as a 3D file: bare, under its coats, or covered."""
-    found = await planner.elsewhere(caller, partial(tier_as_model, tier - 1, of, kind), document, kit)
+    found = await planner.elsewhere(caller, partial(tier_as_model, tier - 1, of, kind), Inputs(document, kit))
     if found is None:
         raise FileError(
             [complaint_at(("design", "tiers", tier - 1, "build"), "is not carved, so that it has no 3D file")]

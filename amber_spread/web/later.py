@@ -3,7 +3,7 @@
 import logging
 import time
 from collections.abc import Callable, Hashable
-from concurrent.futures import ThreadPoolExecutor
+from concurrent.futures import CancelledError, ThreadPoolExecutor
 from threading import Lock
 
 from amber_spread.jobs.not_ready import NotReady
@@ -42,6 +42,8 @@ class Later:
             work()
         except NotReady:
             log.warning("%s ran out of time on a busy computer; the next request starts it again", key)
+        except CancelledError:
+            pass  # the server stops: the next one starts it again
         except Exception:
             log.exception("%s failed", key)
             self._failed[key] = time.monotonic()

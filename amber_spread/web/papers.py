@@ -10,6 +10,7 @@ from amber_spread.core.kernel.base import Frozen
 from amber_spread.core.kernel.limits import TIERS
 from amber_spread.core.kernel.units import LengthUnit, WeightUnit
 from amber_spread.core.plan import Plan
+from amber_spread.jobs.designs import Inputs
 from amber_spread.papers.amounts import write_amounts
 from amber_spread.papers.bench_sheet import write_bench_sheet
 from amber_spread.papers.outline_files import read_outline
@@ -56,7 +57,7 @@ async def papers_of(
     document: OpenDocument, kit: OwnedKit, planner: PlannerOf, caller: CallerOf, threads: ThreadsOf
 ) -> Papers:
     """The papers of an order."""
-    return Papers(document, await planner.run(caller, plan_document, document, kit), caller, threads)
+    return Papers(document, await planner.run(caller, plan_document, Inputs(document, kit)), caller, threads)
 
 
 PapersOf = Annotated[Papers, Depends(papers_of)]

@@ -21,7 +21,7 @@ from amber_spread.core.stock.contents import Contents
 from amber_spread.core.stock.kit import STARTING, Kit
 from amber_spread.jobs.bodies import BodyCache, bodies_key
 from amber_spread.jobs.calls import Call
-from amber_spread.jobs.designs import EMPTY, Work, with_bodies
+from amber_spread.jobs.designs import EMPTY, Inputs, Work, with_bodies
 from amber_spread.jobs.not_ready import Ended, OutOfBudget, Unwanted
 from amber_spread.jobs.queue import Jobs, Owner
 from amber_spread.store.bodies import BodyStore
@@ -102,39 +102,36 @@ class Planner:
         self,
         caller: Caller,
         work: Work[T],
-        document: Document,
-        kit: Kit | None,
-        contents: Contents | None = None,
+        inputs: Inputs,
     ) -> T:
         """The result of some work on a design file: on the spot if it is quick, else from a job.
 
         Raises FileError, and what `elsewhere` raises.
         """
-        found = self.quick(work, document, kit, contents)
-        return await self.elsewhere(caller, work, document, kit, contents) if found is None else found
+        found = self.quick(work, inputs)
+        return await self.elsewhere(caller, work, inputs) if found is None else found
 
     def quick_plan(self, document: Document, kit: Kit | None = None, contents: Contents | None = None) -> Plan | None:
         """The plan if it is quick. Raises FileError."""
-        return self.quick(plan_document, document, kit, contents)
+        return self.quick(plan_document, Inputs(document, kit, contents))
 
     def plan(self, document: Document, kit: Kit | None = None, contents: Contents | None = None) -> Plan:
         """The plan, from a background job if it takes long; call it from a thread. Raises FileError and OutOfBudget."""
         found = self.quick_plan(document, kit, contents)
         if found is not None:
             return found
-        bodies, call = _call(plan_document, document, kit, contents)
+        inputs = Inputs(document, kit, contents)
+        bodies, call = _call(plan_document, inputs)
         with _stopped_means(OutOfBudget()):
             plan, changed = self._ask(BACKGROUND, call).result()
-        self._learn(document, kit, bodies, changed)
+        self._learn(inputs, bodies, changed)
         return cast(Plan, plan)
 
     async def elsewhere(
         self,
         caller: Caller,
         work: Work[T],
-        document: Document,
-        kit: Kit | None,
-        contents: Contents | None = None,
+        inputs: Inputs,
         heard: Heard = unheard,
     ) -> T:
         """Run a job on a design file, with its cached bodies.
@@ -142,10 +139,10 @@ class Planner:
         `heard` is called with each part of the job as it begins. Raises FileError, OutOfBudget, QueueFull, and Unwanted
         once the caller is gone: their next edit follows soon and should not wait behind this one.
         """
-        bodies, call = _call(work, document, kit, contents)
+        bodies, call = _call(work, inputs)
         with _stopped_means(OutOfBudget()):
             found, changed = await self._result(caller, self._ask(caller.owner, call, heard))
-        await to_thread.run_sync(self._learn, document, kit, bodies, changed)
+        await to_thread.run_sync(self._learn, inputs, bodies, changed)
         return cast(T, found)
 
     async def alone(
@@ -174,17 +171,17 @@ class Planner:
         kind = (str(carved), *(f"{tier.shape.kind} {tier.build.kind}" for tier in document.design.tiers))
         return kind if self._slow.get(kind, QUICK).until <= time.monotonic() else None
 
-    def quick(self, work: Work[T], document: Document, kit: Kit | None, contents: Contents | None) -> T | None:
+    def quick(self, work: Work[T], inputs: Inputs) -> T | None:
         """Run some work on the spot if it should be quick, and measure it. None if it should be a job.
 
         Raises FileError.
         """
-        kind = self._quick_kind(document, kit)
+        kind = self._quick_kind(inputs.document, inputs.kit)
         if kind is None:
             return None
         began = time.thread_time()
         try:
-            return work(document, kit, contents)
+            return work(*inputs)
         finally:
             self._measured(kind, 1000 * (time.thread_time() - began))
 
@@ -215,18 +212,18 @@ class Planner:
             if not waiting.done():
                 self._jobs.give_up(begun)
 
-    def _learn(self, document: Document, kit: Kit | None, bodies: str, changed: bool) -> None:
+    def _learn(self, inputs: Inputs, bodies: str, changed: bool) -> None:
         """Take over the cached results of a design's bodies, which a job may have changed."""
         known = self._bodies.load(bodies, changed) if bodies and self._bodies is not None else EMPTY
         if known.bodies:
             take_over(known.bodies, known.made)
-            self._carved.put(_carving(document, kit), True)
+            self._carved.put(_carving(inputs.document, inputs.kit), True)
 
 
-def _call(work: Work[T], document: Document, kit: Kit | None, contents: Contents | None) -> tuple[str, Call]:
+def _call(work: Work[T], inputs: Inputs) -> tuple[str, Call]:
     """Everything the bodies of a design depend on, as text (empty if none is carved), and the call of a job on it."""
-    bodies = bodies_of(document.design, document.practice)
-    return bodies, Call(with_bodies, (work, document, kit, contents), LONGEST_S, bodies_key(bodies))
+    bodies = bodies_of(inputs.document.design, inputs.document.practice)
+    return bodies, Call(with_bodies, (work, inputs), LONGEST_S, bodies_key(bodies))
 
 
 def _carving(document: Document, kit: Kit | None) -> str:

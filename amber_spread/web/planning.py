@@ -6,7 +6,7 @@ from collections.abc import AsyncIterator, Mapping
 from functools import cache, partial
 from typing import Annotated, Any, get_args
 
-from fastapi import APIRouter, Body, HTTPException, Response
+from fastapi import APIRouter, Body, Depends, HTTPException, Response
 from fastapi.responses import StreamingResponse
 
 from amber_spread.core.design.habits import HABITS, HANDLINGS, SHARES, Habit, Handling
@@ -24,7 +24,7 @@ from amber_spread.core.stock.kit import STARTING, TIN_WORDS, Kit, ShapedBoard
 from amber_spread.core.stock.media import LIBRARY, MEDIUM_KINDS, Allergen, Medium, MediumKind, kinds_that
 from amber_spread.core.stock.supports import SORTS, TEST_STEPS
 from amber_spread.core.tier import BOARD_SHAPES
-from amber_spread.jobs.designs import figure_of, without_its_workings, written
+from amber_spread.jobs.designs import Inputs, figure_of, without_its_workings, written
 from amber_spread.jobs.not_ready import NotReady, Unwanted
 from amber_spread.web.errors import Problem, not_ready, unusable
 from amber_spread.web.planner import Caller, CallerOf, Planner, PlannerOf, sent_as
@@ -81,57 +81,52 @@ class Handbook(Frozen):
     support_test: list[str]
 
 
-@router.post("/plan", response_model=Plan)
-async def plan(
+async def _inputs(
     document: Annotated[Document, Body()],
     kit: Annotated[Kit | None, Body()] = None,
     contents: Annotated[Contents | None, Body()] = None,
-    *,
-    caller: CallerOf,
-    planner: PlannerOf,
-) -> Response:
+) -> Inputs:
+    return Inputs(document, kit, contents)
+
+
+InputsOf = Annotated[Inputs, Depends(_inputs)]
+
+
+@router.post("/plan", response_model=Plan)
+async def plan(inputs: InputsOf, caller: CallerOf, planner: PlannerOf) -> Response:
     """Every figure of a design, held against what the kitchen owns and makes. Nothing is stored."""
     # Written out here, since FastAPI would first validate the whole plan again, which takes longer than planning;
     # and on the event loop where it is soon done, since that takes less time than handing it to a thread and back.
     with sent_as("document"):
-        return Response(await planner.run(caller, written, document, kit, contents), media_type="application/json")
+        return Response(await planner.run(caller, written, inputs), media_type="application/json")
 
 
 @router.post("/plan/parts", response_class=Response, responses={200: {"content": {LINES: {"schema": TOLD}}}})
-async def plan_in_parts(
-    document: Annotated[Document, Body()],
-    kit: Annotated[Kit | None, Body()] = None,
-    contents: Annotated[Contents | None, Body()] = None,
-    *,
-    caller: CallerOf,
-    planner: PlannerOf,
-) -> Response:
+async def plan_in_parts(inputs: InputsOf, caller: CallerOf, planner: PlannerOf) -> Response:
     """The plan with its progress: a line of JSON for each part of the work as it begins (`part` and the `share` done),
     and last the `plan`, or the `problem` with the design. Figures come without their workings (`given` is null).
     """
     try:
         with sent_as("document"):
-            found = planner.quick(without_its_workings, document, kit, contents)
+            found = planner.quick(without_its_workings, inputs)
     except FileError as error:
         return Response(_problem_line(unusable(error.complaints)), media_type=LINES)
     if found is not None:
         return Response(f'{{"plan":{found}}}\n', media_type=LINES)
-    return StreamingResponse(_told(caller, planner, document, kit, contents), media_type=LINES)
+    return StreamingResponse(_told(caller, planner, inputs), media_type=LINES)
 
 
 def _problem_line(problem: Problem) -> str:
     return f'{{"problem":{problem.model_dump_json()}}}\n'
 
 
-async def _told(
-    caller: Caller, planner: Planner, document: Document, kit: Kit | None, contents: Contents | None
-) -> AsyncIterator[str]:
+async def _told(caller: Caller, planner: Planner, inputs: Inputs) -> AsyncIterator[str]:
     loop, parts = asyncio.get_running_loop(), asyncio.Queue[str | None]()
 
     def heard(name: str) -> None:
         loop.call_soon_threadsafe(parts.put_nowait, name)
 
-    work = asyncio.create_task(planner.elsewhere(caller, without_its_workings, document, kit, contents, heard))
+    work = asyncio.create_task(planner.elsewhere(caller, without_its_workings, inputs, heard))
     work.add_done_callback(lambda _: parts.put_nowait(None))
     furthest = 0
     try:
@@ -153,17 +148,11 @@ async def _told(
 
 @router.post("/plan/figure")
 async def figure_with_working(
-    figure: Annotated[str, Body(max_length=400)],
-    document: Annotated[Document, Body()],
-    kit: Annotated[Kit | None, Body()] = None,
-    contents: Annotated[Contents | None, Body()] = None,
-    *,
-    caller: CallerOf,
-    planner: PlannerOf,
+    figure: Annotated[str, Body(max_length=400)], inputs: InputsOf, caller: CallerOf, planner: PlannerOf
 ) -> Figure:
     """One figure of a plan, by its id, with its working. Nothing is stored."""
     with sent_as("document"):
-        found = await planner.run(caller, partial(figure_of, figure), document, kit, contents)
+        found = await planner.run(caller, partial(figure_of, figure), inputs)
     if not found:
         raise HTTPException(404, "This plan has no such figure")
     return found[0]

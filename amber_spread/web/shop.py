@@ -12,6 +12,7 @@ from amber_spread.core.kernel.units import LengthUnit, WeightUnit
 from amber_spread.core.shop import Asked, Shopping, bill_of, shop
 from amber_spread.core.stock.contents import contents_of
 from amber_spread.core.stock.kit import Kit
+from amber_spread.jobs.designs import Inputs
 from amber_spread.jobs.not_ready import NotReady
 from amber_spread.papers.sheets import Paper
 from amber_spread.papers.shopping_list import write_list, write_shopping
@@ -106,7 +107,7 @@ async def shop_for_one(
 ) -> Response:
     """The shopping of one design as it stands in the hand. Nothing is stored."""
     with sent_as("document"):
-        plan = await planner.run(caller, plan_document, document, kit, contents_of(pantry))
+        plan = await planner.run(caller, plan_document, Inputs(document, kit, contents_of(pantry)))
     asked = [Asked("order", document, bill_of(document, plan))]
     return _sent(await threads.run(caller, lambda: shop(asked, pantry)))
 

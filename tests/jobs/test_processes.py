@@ -12,7 +12,7 @@ from amber_spread.core.design.design import Tier
 from amber_spread.core.design.solids import BoxSolid
 from amber_spread.core.document import FileError, read_document
 from amber_spread.jobs.calls import Call, run_call
-from amber_spread.jobs.designs import Wanted, tier_levels, width_of, with_bodies, written
+from amber_spread.jobs.designs import Inputs, Wanted, tier_levels, width_of, with_bodies, written
 from amber_spread.jobs.not_ready import Unwanted
 from amber_spread.jobs.processes import FAILED, MEGABYTE
 from tests.designs import document
@@ -42,9 +42,7 @@ def test_a_job_has_imported_what_it_works_with_and_nothing_of_the_web(processes)
     """Each has a process of its own, and would import it again: that takes longer than some jobs."""
     wanted, carved = Wanted(build=JoinedBuild(solids=(BoxSolid(),))), document(Tier(tin_diameter_mm=207, build=STONE))
     calls = [Call(width_of, (wanted,), 60).pickled()]
-    calls += [
-        Call(with_bodies, (work, carved, None, None), 60).pickled() for work in (written, partial(tier_levels, 0))
-    ]
+    calls += [Call(with_bodies, (work, Inputs(carved)), 60).pickled() for work in (written, partial(tier_levels, 0))]
     given = {"all": calls, "run": run_call}
     assert processes.begin(partial(eval, READ.strip(), given), 60).result() == set()
     loaded = processes.begin(partial(eval, WEB), 60)

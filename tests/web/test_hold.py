@@ -5,6 +5,7 @@ import json
 import math
 import threading
 import time
+from concurrent.futures import CancelledError
 from datetime import date, datetime, timedelta
 
 import pytest
@@ -17,6 +18,7 @@ from amber_spread.store.orders import MOST_AT_ONCE
 from amber_spread.web import bounds
 from amber_spread.web.app import make_app
 from amber_spread.web.bounds import LARGE_AT_ONCE, BoundedBody
+from amber_spread.web.later import Later
 from amber_spread.web.planner import SOON_MS
 from tests.clients import OURS, client_of, shelf
 from tests.designs import document, tier
@@ -541,3 +543,18 @@ def test_one_clients_large_bodies_come_in_one_after_another():
     most = 0
     asyncio.run(all_of([str(number) for number in range(20)]))
     assert most == LARGE_AT_ONCE
+
+
+def test_background_work_that_ends_with_the_server_is_no_failure(caplog):
+    later, tried = Later(), []
+
+    def stopped():
+        tried.append(True)
+        raise CancelledError
+
+    for times in (1, 2):
+        while len(tried) < times:
+            assert later.begin("card", stopped)
+            time.sleep(0.01)
+    later.stop()
+    assert caplog.records == []

@@ -18,7 +18,7 @@ from amber_spread.core.kernel.caching import forget
 from amber_spread.core.stock.kit import Kit, Tin
 from amber_spread.jobs.bodies import bodies_key
 from amber_spread.jobs.calls import run_call
-from amber_spread.jobs.designs import Known, unpack, with_bodies, written
+from amber_spread.jobs.designs import Inputs, Known, unpack, with_bodies, written
 from amber_spread.jobs.not_ready import OutOfBudget
 from amber_spread.store.bodies import BodyStore
 from amber_spread.store.notices import Listener
@@ -53,7 +53,7 @@ def test_a_carved_body_is_computed_once_by_a_worker_and_taken_over_here(planner)
     (kept,) = carved_bodies(stone)
     assert {"distances", "climbed"} <= kept.kept.keys()
     # With what is known of it, nothing is computed again.
-    again = with_bodies(written, blush, None, None, zlib.compress(pickle.dumps(Known((kept,), {}))))
+    again = with_bodies(written, Inputs(blush), zlib.compress(pickle.dumps(Known((kept,), {}))))
     assert again == ((first.model_dump_json(), False), None)
 
 

@@ -12,8 +12,8 @@ D = TypeVar("D", bound=dict[Any, Any])
 _CLEAR: list[Callable[[], None]] = []
 
 
-def cached(most: int | None = None) -> Callable[[F], F]:
-    """Cache what a function returns for its arguments: those of the last `most` calls, or of all.
+def cached(most: int) -> Callable[[F], F]:
+    """Cache what a function returns for its arguments: of the last `most` calls.
 
     The arguments must be hashable, and what is returned must never be changed.
     """

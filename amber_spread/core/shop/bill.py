@@ -71,7 +71,7 @@ class Mixed(Frozen):
                 colour=self.colour,
                 stays=carry_over("stays", one.stays_g, "g"),
                 lost=carry_over("lost", one.lost_g, "g"),
-                in_hand=carry_over("in hand", one.in_hand_g, "g"),
+                in_hand=carry_over("extra while you work", one.in_hand_g, "g"),
                 variation=Quantity(one.variation, "ratio"),
             )
             for one in self.taken

@@ -77,7 +77,7 @@ describe("an order on the bench", () => {
     expect(asked).toMatchObject([{ figure: "stack.height", document: { title: "One" } }]);
   });
 
-  it("plans once what is tried out and then kept, and nothing to undo it", async () => {
+  it("plans a value once if you try it and then keep it, and plans nothing when you undo", async () => {
     const order = await opened();
     expect(server.plans).toBe(1);
     order.tryOut(rename("Two"));
