@@ -29,4 +29,17 @@ describe("what a quantity reads as", () => {
       "cut to 1/2 in",
     );
   });
+
+  it.each([
+    ["in", ["8.25 in", "4.5625 in", "1 in", "19.375 in"]],
+    ["cm", ["20.955 cm", "11.589 cm", "2.54 cm", "49.212 cm"]],
+    ["mm", ["209.55 mm", "115.89 mm", "25.4 mm", "492.13 mm"]],
+  ] as const)("adds up in a working as it is shown, to one of the last place, in %s", (unit, words) => {
+    const settings = useSettings();
+    settings.length = unit;
+    const shown = [209.55, 115.8875, 25.4, 492.125].map((value) => settings.unrounded({ value, unit: "mm" }));
+    expect(shown).toEqual(words);
+    const [width, height, overlap, sheet] = words.map(parseFloat) as [number, number, number, number];
+    expect(Math.abs(width + 2 * height + 2 * overlap - sheet)).toBeLessThan(0.0101);
+  });
 });

@@ -99,12 +99,15 @@ export const useSettings = defineStore("settings", () => {
       .join(" × ")}`;
   }
 
-  /** The same before any rounding to a mark or a scale, for a working whose numbers must add up. */
+  /**
+   * The same before any rounding to a mark or a scale, for a working whose numbers must add up: to 0.01 mm, and in
+   * inches as far as sixteenths go.
+   */
   function unrounded(quantity: Quantity): string {
     const { value, unit } = quantity;
     if (unit === "mm") {
-      if (length.value === "in") return `${decimal(value / MM_PER_INCH, 3)} in`;
-      return length.value === "cm" ? `${decimal(value / 10, 2)} cm` : `${decimal(value, 1)} mm`;
+      if (length.value === "in") return `${decimal(value / MM_PER_INCH, 4)} in`;
+      return length.value === "cm" ? `${decimal(value / 10, 3)} cm` : `${decimal(value, 2)} mm`;
     }
     if (unit === "g") {
       return weight.value === "g" ? `${decimal(value, 1)} g` : `${decimal(value / G_PER_OUNCE, 2)} oz`;
