@@ -103,6 +103,8 @@ def any_one(kind: type[BaseModel]) -> st.SearchStrategy[Any]:
 def _field(kind: type[BaseModel], name: str, field: FieldInfo) -> st.SearchStrategy[Any]:
     if name == "kind":
         return st.just(field.default)
+    if name == "id":
+        return st.just("")
     if name == "points_mm":
         return st.just(PATH if field.is_required() else SPOTS)
     if name in _OWN:

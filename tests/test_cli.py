@@ -47,8 +47,8 @@ def test_a_hyphen_reads_standard_input(monkeypatch, capsys):
 
 @pytest.mark.parametrize(
     ("text", "words"),
-    [("", "not JSON"), ('{"format": "x"}', "amber-spread/3"),
-     ('{"format": "amber-spread/3", "title": "x", "design": {"tiers": [{"tin_diameter_mm": 0}]}}',
+    [("", "not JSON"), ('{"format": "x"}', "amber-spread/4"),
+     ('{"format": "amber-spread/4", "title": "x", "design": {"tiers": [{"tin_diameter_mm": 0}]}}',
       "design.tiers.1.tin_diameter_mm: should be 50 mm or more")],
 )  # fmt: skip
 def test_a_bad_file_names_the_field_and_exits_with_2(tmp_path, capsys, text, words):

@@ -38,8 +38,9 @@ from amber_spread.core.tier import (
 
 
 class TierPlan(PlanPart):
-    """Everything about one tier."""
+    """Everything about one tier; its figures have its id in theirs."""
 
+    id: str
     name: str
     layers: LayersPlan
     coats: CoatsPlan
@@ -111,6 +112,7 @@ def plan(
 
 def _tier_plan(name: str, done: PlannedTier, stands: TierStack) -> TierPlan:
     return TierPlan(
+        id=done.tier.asked.id,
         name=name,
         layers=done.layers,
         coats=done.coats,

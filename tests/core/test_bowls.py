@@ -21,6 +21,7 @@ def use(tier, step, stays, lost, in_hand):
 
     return Use(
         tier=tier,
+        tier_id=str(tier),
         step=step,
         medium="fondant",
         colour=None,

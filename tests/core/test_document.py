@@ -83,7 +83,7 @@ def test_each_field_that_cannot_be_used_is_named_with_what_would_be_accepted(pat
 
 @pytest.mark.parametrize(
     ("text", "words"),
-    [("", "not JSON"), ("{", "not JSON"), ("[1]", "amber-spread/3"), ('{"format": "other/2"}', "amber-spread/3"),
+    [("", "not JSON"), ("{", "not JSON"), ("[1]", "amber-spread/4"), ('{"format": "other/2"}', "amber-spread/4"),
      ("[" * 100_000, "not JSON"), ("9" * 5000, "not JSON"), (" " * (MAX_FILE_BYTES + 1), "larger than 512 kB")],
 )  # fmt: skip
 def test_what_is_no_design_file_at_all_is_refused_in_words(text, words):

@@ -158,7 +158,7 @@ def test_the_line_reads_a_kind_by_its_name_and_by_what_else_it_is_called(part, m
 @pytest.mark.parametrize("kind", [*kinds.SHAPES, *kinds.BUILDS])
 def test_the_line_reads_a_shape_and_a_build_by_every_word_for_it(kind):
     one = kinds.example(kind)
-    shaped = tier(shape=one) if hasattr(one, "outline") else tier(build=one)
+    shaped = tier(shape=one, id="1") if hasattr(one, "outline") else tier(build=one, id="1")
     line = write_line(Design(tiers=(shaped,), colours=COLOURS), MEDIA)
     row = kind_of(one)
     for word in row.said:

@@ -144,7 +144,7 @@ def plan_batter(
             figure = batter_volume.figure(
                 area, tier.layers.count, plan.cut_height.value, plan.tins.value, practice.level_mm, practice.batter_fill
             )
-        tiers[f"tier_{number}"] = figure
+        tiers[f"tier_{tier.id}"] = figure
         taken.setdefault(tier.layers.cake, {})[f"tier {number}"] = figure.value
     small_ml = math.pi / 4 * practice.spare_tin_mm**2 * practice.tin_depth_mm / 1000 * practice.batter_fill
     volumes = {key: total(parts, "ml") for key, parts in taken.items()}

@@ -121,7 +121,7 @@ def _held(of: Same[PlannedTier], number: int, densities: tuple[tuple[str, float]
         return glue_weight.figure(board.area_mm2, usual.glue_mm, faces, weighs[key])
 
     def take(step: Step, medium: str, colour: str | None, stays: Figure) -> None:
-        uses.extend(use_of(number, step, (medium, colour), stays, usual.techniques.glue))
+        uses.extend(use_of((number, asked.id), step, (medium, colour), stays, usual.techniques.glue))
 
     crumb = asked.crumb
     below = asked.stand.glue_medium or crumb.medium
@@ -173,4 +173,4 @@ def _less(use: Same[Use], lower: Same[PlannedTier], area_mm2: float, density_g_p
     tier, one = lower.one.tier, use.one
     stays = coat_left.figure(one.stays.value, area_mm2, tier.top.value if tier.top else 0.0, density_g_per_ml)
     technique = tier.usual.techniques.named(kind_of(tier.asked.final).technique)
-    return list(use_of(one.tier, one.step, (one.medium, one.colour), stays, technique))
+    return list(use_of((one.tier, one.tier_id), one.step, (one.medium, one.colour), stays, technique))

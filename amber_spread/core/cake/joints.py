@@ -97,6 +97,7 @@ class JointPlan(PlanPart):
     """
 
     tier: int
+    tier_id: str
     inside: bool
     kind: Literal["stacked", "pillars", "riser"]
     sort: SupportSort
@@ -141,7 +142,7 @@ class JointPlan(PlanPart):
     @property
     def key(self) -> str:
         """Its name among the joints of a cake."""
-        return f"{'inside' if self.inside else 'tier'}_{self.tier}"
+        return f"{'inside' if self.inside else 'tier'}_{self.tier_id}"
 
     @property
     def where(self) -> str:
@@ -182,10 +183,10 @@ def plan_joints(
             under = stood[index - 1]
             off = place.x - under.place.x, place.y - under.place.y
             on = Below(Same(under.done), off, standing_on(under.done, done, cake))
-            joints[f"tier_{one.number}"] = _joint(*tier, on, above[index], kitchen)
+            joints[f"tier_{done.tier.asked.id}"] = _joint(*tier, on, above[index], kitchen)
         if done.hidden_edge is not None:
             inside = Inside(one.less_g)
-            joints[f"inside_{one.number}"] = _joint(*tier, inside, above[one.number], kitchen)
+            joints[f"inside_{done.tier.asked.id}"] = _joint(*tier, inside, above[one.number], kitchen)
     return FrozenDict(joints)
 
 
@@ -248,6 +249,7 @@ def _planned(kitchen: Kitchen, done: PlannedTier, held: Held, bearing: Bearing) 
     words = SORTS[stand.sort]
     return JointPlan(
         tier=bearing.number,
+        tier_id=tier.asked.id,
         inside=bearing.inside,
         kind=stand.kind,
         sort=stand.sort,

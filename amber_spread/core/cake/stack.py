@@ -188,7 +188,6 @@ def plan_stack(cake: SettledDesign, worked: Sequence[PlannedTier], media: Mappin
     upper = [joint for joint in joints.values() if not joint.inside]
     tiers = [
         _tier_stack(
-            one.number,
             Same(one.done),
             None if joint is None else Same(joint),
             Same(one.held),
@@ -245,9 +244,9 @@ def plan_stack(cake: SettledDesign, worked: Sequence[PlannedTier], media: Mappin
 
 @cached(KEPT)
 def _tier_stack(
-    number: int, of: Same[PlannedTier], under: Same[JointPlan] | None, held: Same[Held], level_mm: float, less_g: float
+    of: Same[PlannedTier], under: Same[JointPlan] | None, held: Same[Held], level_mm: float, less_g: float
 ) -> TierStack:
-    """How tier `number` stands on a level, above a joint or on the base board; the same of one that nothing moved.
+    """How a tier stands on a level, above a joint or on the base board; the same of one that nothing moved.
 
     `less_g` is what of its coat is left off below the tier above.
     """
@@ -275,7 +274,7 @@ def _tier_stack(
         portions=portions_of(done, usual),
         larger_portions=larger_portions(done, usual),
     )
-    return named(found, f"tiers.{number}.stack")
+    return named(found, f"tiers.{done.tier.asked.id}.stack")
 
 
 def _lean(joints: Mapping[str, JointPlan], stood: Sequence[PlacedTier]) -> Iterator[tuple[str, float]]:

@@ -39,7 +39,7 @@ def _build(stood: Sequence[PlacedTier], joints: Mapping[str, JointPlan], dowel: 
         if number > 1 and dowel is not None:
             yield say(f"Tier {number}: punch a hole of {{hole}} in the middle of its card first.", BUILD,
                       hole=measure(dowel.hole))  # fmt: skip
-        hidden = joints.get(f"inside_{number}")
+        hidden = joints.get(f"inside_{done.tier.asked.id}")
         if hidden is not None and dowel is not None:
             yield say(f"Tier {number}: punch the board that goes inside it too, {{hole}}.", BUILD,
                       hole=measure(dowel.hole))  # fmt: skip

@@ -6,9 +6,10 @@ from hashlib import sha256
 from itertools import pairwise
 from typing import Annotated, ClassVar, Literal, Self
 
-from pydantic import Field, model_validator
+from pydantic import AfterValidator, Field, model_validator
 
 from amber_spread.core.design.corners import Coordinate, Corners, Smooth, Smoothed
+from amber_spread.core.design.part_ids import Identified, with_ids
 from amber_spread.core.design.solids import Solid, Solids, built_of
 from amber_spread.core.design.taken import Taken, TakesMore
 from amber_spread.core.geometry import profile
@@ -228,7 +229,7 @@ class SectionAt(Smoothed):
         return None if self.points_mm is None else curved(self.points_mm, self.smooth_corners)
 
 
-class Opening(Frozen):
+class Opening(Identified):
     """A bite or a hole cut out of a carved tier once it is stacked, and filled up flush: the solid it is cut to, where
     that lies about the axis and above the foot at the tier's own size, and what fills it. Without a medium it is left
     empty: a room hidden in the cake.
@@ -245,7 +246,7 @@ class Carvable(_Build, TakesMore):
     `most_bakes`, and modelling paste may be built so far out from what the tins bake.
     """
 
-    openings: Annotated[tuple[Opening, ...], Field(max_length=int(limits.OPENINGS.high))] = ()
+    openings: Annotated[tuple[Opening, ...], Field(max_length=int(limits.OPENINGS.high)), AfterValidator(with_ids)] = ()
     scored_mm: Annotated[float, limits.SCORED.field()] | None = None
     scored_run: Literal["level", "upright"] = "level"
     most_bakes: Annotated[int, limits.MOST_BAKES.field()] | None = None

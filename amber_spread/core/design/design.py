@@ -23,14 +23,15 @@ from amber_spread.core.design.finishes import (
     PlainFilling,
     Syrup,
 )
+from amber_spread.core.design.part_ids import Identified, with_ids
 from amber_spread.core.design.shapes import RoundShape, Shape
 from amber_spread.core.design.stands import StackedStand, Stacking, Stand
 from amber_spread.core.design.taken import Taken, TakesMore
 from amber_spread.core.kernel import limits
 from amber_spread.core.kernel.base import Frozen, Hex, Key, Name, Usual, at, printable, slug
 
-StepKey = Annotated[str, StringConstraints(pattern=r"^tier_[0-9]{1,2}_[a-z_]{1,20}$")]
-"""A step of a bowl, as the plan names it: `tier_1_cover`."""
+StepKey = Annotated[str, StringConstraints(pattern=r"^tier_[a-z0-9]{1,12}_[a-z_]{1,20}$")]
+"""A step of a bowl, as the plan names it, with the id of its tier: `tier_1_cover`."""
 LayerHeight = Annotated[float, limits.LAYER_HEIGHT.field()]
 
 
@@ -109,7 +110,7 @@ class Layers(Frozen):
         return self
 
 
-class Tier(Frozen):
+class Tier(Identified):
     """One tier. `tin_diameter_mm` is the tin's width across, whatever its shape; `build` carries the shape up.
 
     `stand` says how it stands on the tier below; of the lowest it says nothing.
@@ -125,9 +126,11 @@ class Tier(Frozen):
     measured: Measured | None = None
     final: FinalCoat = FreehandFinal()
     cover: Cover = NoCover()
-    on_top: Annotated[tuple[OnTop, ...], Field(max_length=int(limits.ON_TOPS.high))] = ()
-    borders: Annotated[tuple[Border, ...], Field(max_length=int(limits.BORDERS.high))] = ()
-    regions: Annotated[tuple[PipedRegion, ...], Field(max_length=int(limits.REGIONS.high))] = ()
+    on_top: Annotated[tuple[OnTop, ...], Field(max_length=int(limits.ON_TOPS.high)), AfterValidator(with_ids)] = ()
+    borders: Annotated[tuple[Border, ...], Field(max_length=int(limits.BORDERS.high)), AfterValidator(with_ids)] = ()
+    regions: Annotated[
+        tuple[PipedRegion, ...], Field(max_length=int(limits.REGIONS.high)), AfterValidator(with_ids)
+    ] = ()
     stand: Stand = StackedStand()
 
     @model_validator(mode="after")
@@ -189,7 +192,7 @@ class ColourPart(Frozen):
     parts: Annotated[float, limits.PARTS.field()] = 1.0
 
 
-class Colour(Frozen):
+class Colour(Identified):
     """A colour to be mixed, by the name the kitchen calls it, and how to show it on screen.
 
     Made of `parts` it is blended from other colours: a lighter shade, or a marble kneaded only until it is streaked.
@@ -216,11 +219,15 @@ class BowlOrder(Frozen):
 class Design(Frozen):
     """A whole cake, bottom tier first."""
 
-    tiers: Annotated[tuple[Tier, ...], Field(min_length=int(limits.TIERS.low), max_length=int(limits.TIERS.high))]
+    tiers: Annotated[
+        tuple[Tier, ...],
+        Field(min_length=int(limits.TIERS.low), max_length=int(limits.TIERS.high)),
+        AfterValidator(with_ids),
+    ]
     base_board: BaseBoard = BaseBoard()
     stacking: Stacking = Stacking()
     orders: Annotated[tuple[BowlOrder, ...], Field(max_length=int(limits.BOWL_ORDERS.high))] = ()
-    colours: Annotated[tuple[Colour, ...], Field(max_length=int(limits.COLOURS.high))] = ()
+    colours: Annotated[tuple[Colour, ...], Field(max_length=int(limits.COLOURS.high)), AfterValidator(with_ids)] = ()
 
     @model_validator(mode="after")
     def colours_are_named(self) -> Self:

@@ -10,6 +10,7 @@ from typing import Annotated, Literal, Self
 from pydantic import Field, model_validator
 
 from amber_spread.core.design.builds import Build
+from amber_spread.core.design.part_ids import Identified
 from amber_spread.core.design.shapes import Shape
 from amber_spread.core.design.taken import Taken, TakesMore
 from amber_spread.core.kernel import limits
@@ -315,7 +316,7 @@ class CollarCover(_Sheet):
     spread: Annotated[float, limits.SPREAD.field()] = 1.0
 
 
-class OnTop(_Sheet):
+class OnTop(Identified, _Sheet):
     """A flat piece of any shape cut from a sheet and laid on the top, so many times over."""
 
     shape: Shape
@@ -323,7 +324,7 @@ class OnTop(_Sheet):
     across_mm: Annotated[float, limits.ON_TOP_WIDTH.field()]
 
 
-class PipedRegion(Frozen):
+class PipedRegion(Identified):
     """Piping or strokes over the outside of a finished tier between two shares of its height, of a mean relief: a foot
     of grass, a fringe, a cap. One that goes all the way up lies on the top too. It goes round by `round_deg` about the
     axis, its middle turned by `turn_deg` from the front, to the right where that is more than 0.
@@ -345,7 +346,7 @@ class PipedRegion(Frozen):
         return self
 
 
-class Border(Frozen):
+class Border(Identified):
     """A piped border along the foot or the top edge, as wide as `bead_mm`: a bead, half of one, shells or a rope."""
 
     at: Literal["foot", "top"] = "foot"

@@ -127,6 +127,7 @@ def row(model: type[BaseModel], words: str, *asked: Ask | Pick, **more: Any) -> 
     """A row, with what the type itself says: its name, the usual of each field, what it is where nothing is said."""
     usual = usuals_of(model)
     own = {name: each.get_default() for name, each in model.model_fields.items() if not each.is_required()}
+    own.pop("id", None)
     kept = {name: one for name, one in own.items() if one is not None and not isinstance(one, BaseModel)}
     begins = {name: to_jsonable_python(one) for name, one in kept.items()}
     begins |= more.pop("begins", {})

@@ -61,12 +61,17 @@ def _order_2(order: dict[str, Any]) -> dict[str, Any]:
     return {**order, "practice": _practice_1(practice)} if isinstance(practice, dict) else order
 
 
+def _order_3(order: dict[str, Any]) -> dict[str, Any]:
+    """Format 3: parts had no ids. Each gets its place as its id when the design is validated (`design/part_ids.py`)."""
+    return order
+
+
 def _practice_1(practice: dict[str, Any]) -> dict[str, Any]:
     return {name: value for name, value in practice.items() if name != "rod_mm"}
 
 
 STEPS: dict[FileKind, dict[int, UpgradeStep]] = {
-    "order": {1: _order_1, 2: _order_2}, "kit": {}, "pantry": {}, "practice": {1: _practice_1}
+    "order": {1: _order_1, 2: _order_2, 3: _order_3}, "kit": {}, "pantry": {}, "practice": {1: _practice_1}
 }  # fmt: skip
 """By what is kept, the step that leads from each format to the next."""
 NOW: dict[FileKind, int] = {kind: 1 + max(steps, default=0) for kind, steps in STEPS.items()}

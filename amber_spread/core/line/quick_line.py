@@ -15,6 +15,7 @@ from amber_spread.core.design.practice import Practice
 from amber_spread.core.kernel.limits import TIERS
 from amber_spread.core.kernel.units import LengthUnit
 from amber_spread.core.line.quick_reader import LineRead, Read, Reader, split
+from amber_spread.core.line.quick_steps import with_orders_by_id
 from amber_spread.core.line.quick_words import Unread, tokens_of
 from amber_spread.core.line.speech import NO_SIZE, Said, marks_as_inches, sizes_apart, understand
 from amber_spread.core.stock.media import Medium
@@ -32,7 +33,8 @@ def read_line(
 ) -> LineRead:
     """The design a line describes. A bare length is in `unit`; what the line leaves out is as usual.
 
-    Colours keep how they are shown, and free outlines their points, from the design `in_hand`. Never raises: each
+    Tiers and colours keep their ids, colours how they are shown, and free outlines their points, from the design
+    `in_hand`. Never raises: each
     stretch that cannot be read is given back with what would be.
     """
 
@@ -108,4 +110,5 @@ def _written(text: str, reader: Reader) -> Read:
             reader.clause(piece, at, tier)
         design["tiers"].append(tier)
         reader.spans[index] = (start, start + len(head))
-    return reader.done(design, len(text))
+    read = reader.done(design, len(text))
+    return read if read.design is None else read._replace(design=with_orders_by_id(read.design))

@@ -43,7 +43,7 @@ def _reserved() -> frozenset[str]:
     for part in PARTS:
         words |= {part.word, *(word for kind in part.kinds.values() for phrase in phrases_of(kind) for word in phrase)}
     for model in models:
-        words |= {word for field in model.model_fields for word in word_of(field).split()}
+        words |= {word for field in model.model_fields.keys() - {"id"} for word in word_of(field).split()}
     return frozenset(words)
 
 

@@ -9,6 +9,7 @@ from amber_spread.core.design.complaints import complaints_of
 from amber_spread.core.design.design import Design, Layers, Tier
 from amber_spread.core.design.finishes import OnTop, SoftFilling
 from amber_spread.core.design.forms import BUILDS, SHAPES
+from amber_spread.core.design.part_ids import ids_carried_over
 from amber_spread.core.design.practice import Practice
 from amber_spread.core.design.rows import DesignPart, Kind
 from amber_spread.core.design.settled import SettledTier
@@ -394,6 +395,12 @@ class Reader:
                 else:
                     design["colours"].append(kept.model_dump())
                     wanted.extend(part.colour for part in kept.parts if part.colour is not None)
+            if self.in_hand is not None:
+                before = [tier.model_dump(mode="json") for tier in self.in_hand.tiers]
+                design["tiers"] = ids_carried_over(design["tiers"], before)
+            for colour in design["colours"]:
+                if colour["name"] in shown:
+                    colour["id"] = shown[colour["name"]].id
             return Read(Design.model_validate(design), [], True)
         except ValidationError as error:
             for complaint in complaints_of(error.errors(include_url=False, include_input=False)):

@@ -9,6 +9,7 @@ from amber_spread.core.design.design import Colour, Design, Layers, Tier
 from amber_spread.core.design.finishes import OnTop, PatchColour, PatchSeam
 from amber_spread.core.kernel.units import LengthUnit
 from amber_spread.core.line.quick_media import medium_written
+from amber_spread.core.line.quick_steps import orders_by_place
 from amber_spread.core.line.quick_words import (
     CLAUSES,
     NESTED,
@@ -53,7 +54,7 @@ def write_line(design: Design, media: Mapping[str, Medium], unit: LengthUnit = "
         decided = getattr(design, whole.field)
         if decided != whole.model():
             sections.append(whole.word + _fields(decided, by))
-    for order in design.orders:
+    for order in orders_by_place(design):
         have = "" if order.have_g is None else f" have {written(order.have_g)}"
         sections.append(f"order {colour_written(order.bowl)}{have} {' / '.join(order.steps)}".rstrip())
     sections.extend(_colour(colour) for colour in design.colours)

@@ -66,6 +66,7 @@ class Mixed(Frozen):
         return [
             Use(
                 tier=one.tier + raised,
+                tier_id=str(one.tier + raised),
                 step=one.step,
                 medium=self.medium,
                 colour=self.colour,
@@ -116,9 +117,9 @@ def bill_of(document: Document, plan: Plan) -> Bill:
         },
         baked=[
             Batter(tier.layers.cake, batter.value)
-            if (batter := plan.batter.tiers.get(f"tier_{number}")) is not None
+            if (batter := plan.batter.tiers.get(f"tier_{tier.id}")) is not None
             else None
-            for number, tier in enumerate(document.design.tiers, 1)
+            for tier in document.design.tiers
         ],
         cakes={cake: volume.value for cake, volume in plan.batter.cakes.items()},
         goods=list(_goods(document, plan)),

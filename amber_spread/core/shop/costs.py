@@ -241,9 +241,16 @@ def cost_of(document: Document, bill: Bill, prices: Prices, terms: Terms) -> Ord
             good = read_good(item)
             assert good is not None
             put(tier_number - 1, good.kind, GOODS[good.kind].lower(), price(item, count))
-    tiers = {f"tier_{index + 1}": _tier_cost(name, steps[index]) for index, name in enumerate(bill.tiers)}
+    tiers = {
+        f"tier_{tier.id}": _tier_cost(name, costs)
+        for tier, name, costs in zip(document.design.tiers, bill.tiers, steps, strict=True)
+    }
     base = _priced(based)
-    whole = {f"{key[5:]}. {one.name}": one.whole.value for key, one in tiers.items() if one.whole is not None}
+    whole = {
+        f"{number}. {one.name}": one.whole.value
+        for number, one in enumerate(tiers.values(), 1)
+        if one.whole is not None
+    }
     materials = total(whole | ({} if base is None else {"base board": base.value}), "money")
     if document.minutes is None:
         minutes = usual_minutes.figure(len(bill.tiers), terms.minutes_per_tier)

@@ -129,9 +129,9 @@ def shell(inner: list[Point], outer: list[Point]) -> list[Point]:
     return [*outer, *reversed(inner), *start]
 
 
-def draw_tier(number: int, tier: Tier, cut: Cut, hex_of: HexOf) -> Drawn:
-    """Tier `number`, counted from 1, standing on its own foot at height 0."""
-    place = f"tiers.{number}"
+def draw_tier(tier: Tier, cut: Cut, hex_of: HexOf) -> Drawn:
+    """A tier standing on its own foot at height 0."""
+    place = f"tiers.{tier.id}"
     body = cut.tipped["covered"] if cut.tipped else cut.bodies.covered
     parts = list(_tipped(place, cut) if cut.tipped else _inside(f"{place}.layers", tier, cut, hex_of))
     for key, opening in cut.openings.items():

@@ -19,7 +19,7 @@ from amber_spread.core.tier.layer_rules import without_cavity
 from amber_spread.core.tier.slabs import Slab
 
 ROOM = "room"
-"""The hidden room is called by this; openings are called opening_1, opening_2, as they are in the plan."""
+"""The key of the hidden room; an opening has the key it has in the plan, `opening_` and its id."""
 ROUND_PIECES = 96
 """The room is drawn round in so many straight pieces."""
 
@@ -73,8 +73,8 @@ class Emptied:
         up_mm = min(slab.high - least, max(slab.low + least, up_mm))
         whole = self._bare.core.region(up_mm)
         found = {ROOM: areas_of(whole.intersection(self._room(slab)))} if slab in self.hidden else {}
-        for number, region in enumerate(self.by_openings(slab, up_mm, whole), 1):
-            found[f"opening_{number}"] = region
+        for opening, region in zip(self.asked, self.by_openings(slab, up_mm, whole), strict=True):
+            found[f"opening_{opening.id}"] = region
         return {name: region for name, region in found.items() if not region.is_empty}
 
     def over(self, up_mm: float) -> dict[str, Region]:

@@ -115,7 +115,7 @@ def plan_openings(
         volume = total({"out of the layers": of.layers_ml, "out of the fillings": of.fillings_ml}, "ml")
         side = areas_of(seen(solid, UPRIGHT).intersection(bare.core.side))
         above = areas_of(seen(solid, FLAT).intersection(bare.core.edge))
-        found[f"opening_{number}"] = OpeningPlan(
+        found[f"opening_{asked.id}"] = OpeningPlan(
             medium=asked.medium,
             colour=asked.colour,
             hex=None if asked.medium is None else hex_of(asked.medium, asked.colour),

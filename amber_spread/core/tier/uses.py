@@ -50,10 +50,15 @@ FLOAT_SOURCE = Source(
 )
 
 
+TierRef = tuple[int, str]
+"""A tier: its number from 1 at the bottom, and its id."""
+
+
 class Use(PlanPart):
     """What one step on one tier takes of one medium in one colour. `tier` counts from 1 at the bottom."""
 
     tier: int
+    tier_id: str
     step: Step
     medium: str
     colour: str | None
@@ -69,8 +74,8 @@ class Use(PlanPart):
 
 
 def step_key(use: Use) -> str:
-    """The name of a use among its bowl's steps: `tier_1_crumb`."""
-    return f"tier_{use.tier}_{use.step}"
+    """The name of a use among its bowl's steps, by the id of its tier: `tier_1_crumb`."""
+    return f"tier_{use.tier_id}_{use.step}"
 
 
 def bowl_key(medium: str, colour: str | None) -> str:
@@ -193,7 +198,7 @@ def sheet_float(trimmed_g: float, lost_g: float) -> float:
 
 
 def use_of(
-    number: int,
+    tier: TierRef,
     step: Step,
     of: tuple[str, str | None],
     stays: Figure,
@@ -201,12 +206,13 @@ def use_of(
     gone: Figure | None = None,
     spare: Figure | None = None,
 ) -> Iterator[Use]:
-    """What a step of tier `number` takes of a medium and colour, its figures called as they stand in their bowl; none
-    where it takes nothing. What is `gone` and `spare` besides is by its technique where it is not given.
+    """What a step of a tier takes of a medium and colour, its figures called as they stand in their bowl; none where it
+    takes nothing. What is `gone` and `spare` besides is by its technique where it is not given.
     """
-    medium, colour = of
+    (number, tier_id), (medium, colour) = tier, of
     use = Use(
         tier=number,
+        tier_id=tier_id,
         step=step,
         medium=medium,
         colour=colour,
@@ -231,7 +237,7 @@ def uses_of_tier(
     `marbled` are the colours kneaded as marble, whose trimmings cannot be rolled again as such.
     """
     techniques, layers, coats, cover = tier.usual.techniques, cut.layers, cut.coats, cut.cover
-    uses: list[Use] = []
+    uses, ref = list[Use](), (number, tier.asked.id)
 
     def take(
         step: Step,
@@ -245,7 +251,7 @@ def uses_of_tier(
         gone = lost.figure(stays.value, technique.lost) if gone is None else gone
         if spare is None and trimmed is not None:
             spare = sheet_float.figure(trimmed.value, gone.value)
-        uses.extend(use_of(number, step, of, stays, technique, gone, spare))
+        uses.extend(use_of(ref, step, of, stays, technique, gone, spare))
 
     syrup = tier.asked.layers.syrup
     if layers.syrup and syrup:

@@ -258,12 +258,12 @@ def _work(
     borders, on_top = plan_borders(tier, media, edge, flat), plan_on_top(tier, media, hex_of)
     piped = plan_regions(tier, media, covered, hex_of)
     proud = list(_above(coats, None if leaning else cover, borders, piped, on_top))
-    by_place = {f"border_{place}": border for place, border in enumerate(borders, 1)}
-    pieces = {f"piece_{place}": piece for place, piece in enumerate(on_top, 1)}
+    by_id = {f"border_{asked.id}": border for asked, border in zip(tier.asked.borders, borders, strict=True)}
+    pieces = {f"piece_{asked.id}": piece for asked, piece in zip(tier.asked.on_top, on_top, strict=True)}
     emptied = emptied_of(tier.asked.build, bare, slabs, layers.cavity)
     openings = plan_openings(tier, bare, layers, emptied, media, hex_of)
-    regions = {f"region_{place}": region for place, region in enumerate(piped, 1)}
-    cut = Cut(layers, emptied, openings, coats, cover, by_place, regions, pieces, bodies, slabs, leaning)
+    regions = {f"region_{asked.id}": region for asked, region in zip(tier.asked.regions, piped, strict=True)}
+    cut = Cut(layers, emptied, openings, coats, cover, by_id, regions, pieces, bodies, slabs, leaning)
     uses = uses_of_tier(number, tier, cut, marbled)
     weights = _weights(layers, foot, openings, uses)
     done = PlannedTier(
@@ -274,20 +274,20 @@ def _work(
         foot=foot,
         carving=plan_carving(tier, bodies, layers, emptied, openings, coats, sum(dict(weights).values())),
         on_top=pieces,
-        borders=by_place,
+        borders=by_id,
         regions=regions,
         gauge=plan_gauge(slabs, under_mm, standing),
         slabs=slabs,
         bodies=bodies,
         tipped=leaning,
         stands=_stands(tier, bodies, leaning, edge, flat, proud, [*_outward(borders, piped)]),
-        drawn=draw_tier(number, tier.asked, cut, hex_of),
+        drawn=draw_tier(tier.asked, cut, hex_of),
         takes=taken,
         uses=uses,
         weights=weights,
         centre=centre_of(bodies, leaning, dict(weights)),
     )
-    return PlannedTier(**named(done._asdict(), f"tiers.{number}"))
+    return PlannedTier(**named(done._asdict(), f"tiers.{tier.asked.id}"))
 
 
 def _tip(tier: SettledTier, bodies: Envelopes) -> dict[str, Sideways] | None:

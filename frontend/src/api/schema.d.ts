@@ -1433,6 +1433,11 @@ export interface components {
          */
         Border: {
             /**
+             * Id
+             * @default
+             */
+            id: string;
+            /**
              * At
              * @default foot
              * @enum {string}
@@ -2017,6 +2022,11 @@ export interface components {
          *     Made of `parts` it is blended from other colours: a lighter shade, or a marble kneaded only until it is streaked.
          */
         Colour: {
+            /**
+             * Id
+             * @default
+             */
+            id: string;
             /** Name */
             name: string;
             /** Hex */
@@ -2388,7 +2398,7 @@ export interface components {
              * Format
              * @constant
              */
-            format: "amber-spread/3";
+            format: "amber-spread/4";
             /** Title */
             title: string;
             /** Due */
@@ -3055,6 +3065,8 @@ export interface components {
         JointPlan: {
             /** Tier */
             tier: number;
+            /** Tier Id */
+            tier_id: string;
             /** Inside */
             inside: boolean;
             /**
@@ -3986,6 +3998,11 @@ export interface components {
             colour?: string | null;
             /** Thickness Mm */
             thickness_mm?: number | null;
+            /**
+             * Id
+             * @default
+             */
+            id: string;
             /** Shape */
             shape: components["schemas"]["RoundShape"] | components["schemas"]["SquareShape"] | components["schemas"]["RectangleShape"] | components["schemas"]["PolygonShape"] | components["schemas"]["OvalShape"] | components["schemas"]["HeartShape"] | components["schemas"]["PetalShape"] | components["schemas"]["FreeShape"];
             /**
@@ -4027,6 +4044,11 @@ export interface components {
          *     empty: a room hidden in the cake.
          */
         Opening: {
+            /**
+             * Id
+             * @default
+             */
+            id: string;
             /** Solid */
             solid: components["schemas"]["BoxSolid"] | components["schemas"]["ConeSolid"] | components["schemas"]["BallSolid"] | components["schemas"]["WedgeSolid"] | components["schemas"]["RingSolid"] | components["schemas"]["SpunSolid"] | components["schemas"]["RaisedSolid"];
             /**
@@ -4605,6 +4627,11 @@ export interface components {
          *     axis, its middle turned by `turn_deg` from the front, to the right where that is more than 0.
          */
         PipedRegion: {
+            /**
+             * Id
+             * @default
+             */
+            id: string;
             /**
              * Low
              * @default 0
@@ -6843,6 +6870,11 @@ export interface components {
          *     `stand` says how it stands on the tier below; of the lowest it says nothing.
          */
         Tier: {
+            /**
+             * Id
+             * @default
+             */
+            id: string;
             /** Name */
             name?: string | null;
             /**
@@ -6945,9 +6977,11 @@ export interface components {
         };
         /**
          * TierPlan
-         * @description Everything about one tier.
+         * @description Everything about one tier; its figures have its id in theirs.
          */
         TierPlan: {
+            /** Id */
+            id: string;
             /** Name */
             name: string;
             layers: components["schemas"]["LayersPlan"];
@@ -7159,6 +7193,8 @@ export interface components {
         Use: {
             /** Tier */
             tier: number;
+            /** Tier Id */
+            tier_id: string;
             /**
              * Step
              * @enum {string}

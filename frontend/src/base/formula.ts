@@ -16,12 +16,23 @@ export function writtenFormula(formula: string): string {
     .replaceAll("_", " ");
 }
 
-/** The name of a number put in: `tier_2_crumb` as `Middle, crumb coat`, by the tiers' own names. */
-export function spoken(name: string, tiers: readonly string[] = []): string {
-  const step = /^tier[_ ](\d+)(?:_(\w+))?$/.exec(name);
-  if (step) {
-    const tier = tiers[Number(step[1]) - 1] ?? `tier ${step[1]}`;
-    return step[2] ? `${tier}, ${STEP_NAMES[step[2]] ?? step[2]}` : tier;
+/** A tier as it is called in a working. */
+export interface CalledTier {
+  id: string;
+  name: string;
+}
+
+/**
+ * The name of a number put in: `tier 2` by the place of the tier and `tier_k7_crumb` by its id, as `Middle` and
+ * `Middle, crumb coat`.
+ */
+export function spoken(name: string, tiers: readonly CalledTier[] = []): string {
+  const place = /^tier (\d+)$/.exec(name);
+  if (place) return tiers[Number(place[1]) - 1]?.name ?? name;
+  const [, id, step] = /^tier_([a-z0-9]+)(?:_(\w+))?$/.exec(name) ?? [];
+  if (id) {
+    const tier = tiers.find((one) => one.id === id)?.name ?? "another tier";
+    return step ? `${tier}, ${STEP_NAMES[step] ?? step}` : tier;
   }
   return STEP_NAMES[name] ?? name.replaceAll("_", " ");
 }

@@ -60,3 +60,75 @@ describe("two changes of one document", () => {
     ]);
   });
 });
+
+describe("two changes of a list whose parts have ids", () => {
+  type Part = { id: string; mm: number; beads?: { id: string; mm: number }[] };
+  const parts = (...list: [string, number][]): Part[] => list.map(([id, mm]) => ({ id, mm }));
+  const base = parts(["a", 1], ["b", 2], ["c", 3]);
+  const ids = (list: Part[]): string => list.map((part) => `${part.id}${part.mm}`).join(" ");
+
+  it.each([
+    [
+      "reordered and changed",
+      parts(["c", 3], ["a", 1], ["b", 2]),
+      parts(["a", 1], ["b", 5], ["c", 3]),
+      "c3 a1 b5",
+    ],
+    [
+      "one added by each, in the middle and at the end",
+      parts(["a", 1], ["x", 8], ["b", 2], ["c", 3]),
+      parts(["a", 1], ["b", 2], ["c", 3], ["y", 9]),
+      "a1 x8 b2 c3 y9",
+    ],
+    [
+      "one taken out, another changed",
+      parts(["a", 1], ["c", 3]),
+      parts(["a", 1], ["b", 2], ["c", 7]),
+      "a1 c7",
+    ],
+    ["the same one taken out by both", parts(["a", 1], ["c", 3]), parts(["a", 1], ["c", 3]), "a1 c3"],
+    [
+      "one put first, while another goes last",
+      parts(["x", 8], ["a", 1], ["b", 2], ["c", 3]),
+      parts(["b", 2], ["c", 3], ["a", 1]),
+      "x8 b2 c3 a1",
+    ],
+  ])("are both in it: %s", (_, mine, theirs, both) => {
+    expect(merged(base, mine, theirs).differing).toEqual([]);
+    expect(ids(merged(base, mine, theirs).value)).toBe(both);
+    const swapped = merged(base, theirs, mine).value;
+    expect(swapped.map((part) => `${part.id}${part.mm}`).sort()).toEqual(both.split(" ").sort());
+  });
+
+  it("are asked about where one took out what the other changed", () => {
+    const [without, changed] = [parts(["a", 1], ["c", 3]), parts(["a", 1], ["b", 5], ["c", 3])];
+    const kept = merged(base, changed, without);
+    expect(ids(kept.value)).toBe("a1 b5 c3");
+    expect(kept.differing).toEqual([{ path: [1], mine: { id: "b", mm: 5 }, theirs: undefined }]);
+    const gone = merged(base, without, changed);
+    expect(ids(gone.value)).toBe("a1 c3");
+    expect(gone.differing).toEqual([{ path: [], mine: undefined, theirs: { id: "b", mm: 5 } }]);
+  });
+
+  it("are put together within a part that was moved", () => {
+    const beaded = [{ ...base[0], beads: [{ id: "1", mm: 4 }] }, ...base.slice(1)] as Part[];
+    const mine = [
+      ...beaded.slice(1),
+      {
+        ...beaded[0],
+        beads: [
+          { id: "1", mm: 4 },
+          { id: "m", mm: 6 },
+        ],
+      },
+    ] as Part[];
+    const theirs = [{ ...beaded[0], beads: [{ id: "1", mm: 5 }] }, ...beaded.slice(1)] as Part[];
+    const both = merged(beaded, mine, theirs);
+    expect(both.differing).toEqual([]);
+    expect(both.value.map((part) => part.id)).toEqual(["b", "c", "a"]);
+    expect(both.value[2]?.beads).toEqual([
+      { id: "1", mm: 5 },
+      { id: "m", mm: 6 },
+    ]);
+  });
+});

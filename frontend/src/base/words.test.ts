@@ -11,8 +11,14 @@ describe("a formula", () => {
     expect(writtenFormula("sum")).toBe("");
   });
   it("calls steps by the tiers' own names", () => {
-    expect(spoken("tier_2_crumb", ["Bottom", "Comb"])).toBe("Comb, crumb coat");
-    expect(spoken("tier 1", ["Bottom"])).toBe("Bottom");
+    const tiers = [
+      { id: "1", name: "Bottom" },
+      { id: "k7", name: "Comb" },
+    ];
+    expect(spoken("tier_k7_crumb", tiers)).toBe("Comb, crumb coat");
+    expect(spoken("tier_k7", tiers)).toBe("Comb");
+    expect(spoken("tier 1", tiers)).toBe("Bottom");
+    expect(spoken("tier 3", tiers)).toBe("tier 3");
     expect(spoken("dam_width")).toBe("dam width");
   });
 });

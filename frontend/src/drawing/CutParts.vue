@@ -71,8 +71,8 @@ const beside = computed(
 );
 /** What hidden cavities hold, where it was said. */
 const rooms = computed(() =>
-  props.plan.tiers.flatMap(({ layers, foot }, index) => {
-    const place = `tiers.${index + 1}.layers`;
+  props.plan.tiers.flatMap(({ id, layers, foot }) => {
+    const place = `tiers.${id}.layers`;
     const hollow = parts.value.filter(
       (part) => part.place.startsWith(place) && boxOf(part.outline).x0 > 0.5 && part.kind !== "dam",
     );

@@ -115,7 +115,7 @@ const marked = computed(() => {
 });
 /** All but the tier in hand step back, where there are others. */
 function back(place: string): boolean {
-  const tier = tierIn(place);
+  const tier = tierIn(plan.value, place);
   return outsides.value.length > 1 && tier >= 0 && tier !== order.tier;
 }
 
@@ -158,7 +158,7 @@ const labels = computed(() => {
 const board = computed(() => y(0) + 24);
 
 function choose(place: string): void {
-  const tier = tierIn(place);
+  const tier = tierIn(plan.value, place);
   if (tier >= 0) order.tier = tier;
 }
 </script>

@@ -27,7 +27,7 @@ const upper = computed(() => (narrow.value ? { x: 0, y: -LINE } : { x: props.wid
 /** The tin the layer alone is cut out of, from above; what lies between the two is carved off. */
 const tin = computed(() => {
   const number = slice.value?.number ?? 0;
-  const baked = Object.values(order.plan?.carved[`tier_${order.tier + 1}`]?.tins ?? {});
+  const baked = Object.values(order.plan?.carved[`tier_${order.tierId}`]?.tins ?? {});
   const own = baked.find((one) => one.layers.includes(number));
   const beside = Object.values(own?.beside ?? {}).some((cut) => cut.layers.includes(number));
   return beside ? [] : (own?.edges[`layer_${number}`] ?? []);

@@ -26,7 +26,9 @@ const EDGE = 12;
 const NEAR = 24;
 
 const { looks } = useMaterials();
-const own = computed(() => props.plan.section.parts.filter(({ place }) => tierIn(place) === props.tier));
+const own = computed(() =>
+  props.plan.section.parts.filter(({ place }) => tierIn(props.plan, place) === props.tier),
+);
 const at = computed(() => {
   const seen = props.plan.section.tiers[props.tier];
   return seen ? heldAt(seen, own.value) : null;

@@ -30,8 +30,9 @@ export function boxOf(outline: readonly (readonly number[])[]): Box {
 }
 
 /** The tier a place of the plan belongs to, counted from 0; -1 for what is of the whole cake. */
-export function tierIn(place: string): number {
-  return Number(/^tiers\.(\d+)/.exec(place)?.[1] ?? 0) - 1;
+export function tierIn(plan: Plan | null | undefined, place: string): number {
+  const [room, id] = place.split(".");
+  return room === "tiers" ? (plan?.tiers.findIndex((tier) => tier.id === id) ?? -1) : -1;
 }
 
 export type Outlined = Box & { outline: readonly (readonly number[])[] };
@@ -44,7 +45,7 @@ function moved(box: Box, off: readonly number[] | undefined): Box {
 
 /** The parts of one tier (counted from 0), of one kind, from the foot up. */
 export function partsOf(plan: Plan, tier: number, kind: Part["kind"]): Outlined[] {
-  const place = `tiers.${tier + 1}.`;
+  const place = `tiers.${plan.tiers[tier]?.id}.`;
   return plan.section.parts
     .filter((part) => part.kind === kind && part.place.startsWith(place))
     .map((part) => ({ ...moved(boxOf(part.outline), part.off), outline: part.outline }));

@@ -64,6 +64,14 @@ interface Look {
   finish: Finish;
 }
 
+/** How the medium of each part looks, by the part's id. */
+function byId(
+  parts: readonly { id: string; medium?: string | null }[],
+  finish: (key: string | null | undefined) => Finish,
+): Map<string, Finish> {
+  return new Map(parts.map((one) => [one.id, finish(one.medium)]));
+}
+
 export function useMaterials() {
   const order = useOrder();
   const pantry = usePantry();
@@ -90,8 +98,8 @@ export function useMaterials() {
           final: finish("medium" in final ? final.medium : null),
           cover: finish("medium" in cover ? cover.medium : null),
         } as Partial<Record<Part["kind"], Finish>>,
-        regions: (tier.regions ?? []).map((one) => finish(one.medium)),
-        openings: ("openings" in tier.build ? tier.build.openings : []).map((one) => finish(one.medium)),
+        regions: byId(tier.regions, finish),
+        openings: byId("openings" in tier.build ? tier.build.openings : [], finish),
       };
     }),
   );
@@ -101,15 +109,15 @@ export function useMaterials() {
 
   /** How one part looks; `turn` counts the layers, so that no two beside each other look the same. */
   function lookOf(part: Part, turn: number): Look {
-    const number = tierIn(part.place);
+    const number = tierIn(order.plan, part.place);
     const tier = tiers.value[number];
     if (part.kind === "sponge") {
       const { hex, grain } = crumbIn(number);
       const over = `url(#${grain}-${(turn + number) % VARIANTS}${isDark(hex) ? "-dark" : ""})`;
       return { hex, over, baked: true, finish: "plain" };
     }
-    const at = Number(/\.(?:opening|region)_(\d+)$/.exec(part.place)?.[1] ?? 0) - 1;
-    const own = { refill: tier?.openings, region: tier?.regions }[part.kind as string]?.[at];
+    const id = /\.(?:opening|region)_([a-z0-9]+)$/.exec(part.place)?.[1] ?? "";
+    const own = { refill: tier?.openings, region: tier?.regions }[part.kind as string]?.get(id);
     const finish = own ?? tier?.finishes[part.kind] ?? "plain";
     const pattern = part.kind === "board" ? "card" : PATTERNS[finish];
     return { hex: part.hex, over: pattern ? `url(#${pattern})` : "", baked: false, finish };

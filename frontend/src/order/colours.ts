@@ -1,5 +1,5 @@
 /** Every place where a tier asks for a colour, once. */
-import type { Tier } from "@/api/types";
+import type { Document, Tier } from "@/api/types";
 
 type Coloured = { colour?: string | null };
 
@@ -34,4 +34,14 @@ export function colourFields(
     fields.push({ get: () => filling.dam_colour, set: (name) => void (filling.dam_colour = name) });
   }
   return fields;
+}
+
+/** Give every place that asks for a colour by its old name the new one. */
+export function renameColour(design: Document["design"], before: string, name: string): void {
+  for (const field of design.tiers.flatMap(colourFields)) {
+    if (field.get() === before) field.set(name);
+  }
+  for (const part of design.colours.flatMap((one) => one.parts)) {
+    if (part.colour === before) part.colour = name;
+  }
 }

@@ -39,7 +39,8 @@ export function useDiffering() {
       tier === null ? plain(one.path) : `${names[tier] ?? `tier ${tier + 1}`}: ${called(ask?.words, rest)}`;
     const unit = ask ? handbook.limit(ask.limit).unit : null;
     const said = (value: unknown): string => {
-      if (value === null || value === undefined) return "left to the usual";
+      if (value === undefined) return "removed";
+      if (value === null) return "left to the usual";
       if (typeof value === "number") return unit ? settings.words({ value, unit }) : String(value);
       if (typeof value === "string")
         return handbook.media.some((one) => one.key === value) ? handbook.mediumName(value) : value;

@@ -2,6 +2,7 @@
 import { answered, api } from "@/api/client";
 import type { Document, Order } from "@/api/types";
 import { type Differing, merged } from "@/base/merge";
+import { renameColour } from "./colours";
 
 export interface Joined {
   /** The order as it was saved elsewhere. */
@@ -28,5 +29,21 @@ export async function joined(
   const found = (await answered(api.GET("/api/orders/{id}", { params: { path: { id } } }))) as Order;
   if (found.revision === revision) return null;
   const { value, differing } = merged<Document>(from, mine, found.document);
-  return { found, mine: value, theirs: merged<Document>(from, found.document, mine).value, differing };
+  const { value: theirs } = merged<Document>(from, found.document, mine);
+  return { found, mine: withNewNames(from, value), theirs: withNewNames(from, theirs), differing };
+}
+
+/**
+ * A merged document in which everything that asks for a renamed colour asks for its new name: one person renamed it while
+ * the other used the old name somewhere new.
+ */
+function withNewNames(from: Document, both: Document): Document {
+  const document = structuredClone(both);
+  const { colours } = document.design;
+  for (const { id, name: before } of from.design.colours) {
+    const now = colours.find((colour) => colour.id === id)?.name;
+    const free = !colours.some((colour) => colour.name === before);
+    if (now !== undefined && now !== before && free) renameColour(document.design, before, now);
+  }
+  return document;
 }

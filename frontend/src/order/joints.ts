@@ -5,10 +5,12 @@ import { useOrder } from "./order";
 
 export function useJoint() {
   const order = useOrder();
-  const below = computed<JointPlan | undefined>(() => order.plan?.stack.joints[`tier_${order.tier + 1}`]);
-  const inside = computed<JointPlan | undefined>(() => order.plan?.stack.joints[`inside_${order.tier + 1}`]);
+  const jointAt = (kind: "tier" | "inside", tier: number): JointPlan | undefined =>
+    order.plan?.stack.joints[`${kind}_${order.plan.tiers[tier]?.id}`];
+  const below = computed(() => jointAt("tier", order.tier));
+  const inside = computed(() => jointAt("inside", order.tier));
   /** What the next tier stands on: its supports are pushed into this one. */
-  const above = computed<JointPlan | undefined>(() => order.plan?.stack.joints[`tier_${order.tier + 2}`]);
+  const above = computed(() => jointAt("tier", order.tier + 1));
   /** The tier's own: below it, or inside the lowest. */
   const own = computed(() => below.value ?? inside.value);
   /** The one that is looked at: its own, or what is pushed into the lowest. */

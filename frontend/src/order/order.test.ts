@@ -147,12 +147,12 @@ describe("an order on the bench", () => {
 
   it("goes on editing after an edit that put in something the screen watches", async () => {
     const order = await opened();
-    const watched = reactive({ name: "amber", parts: [], marbled: false, hex: "#E3A63A" });
+    const watched = reactive({ id: "1", name: "amber", parts: [], marbled: false, hex: "#E3A63A" });
     order.edit((draft) => void draft.design.colours.push(watched));
     order.edit(rename("Two"));
     void order.undo();
     expect(order.document?.design.colours).toEqual([
-      { name: "amber", parts: [], marbled: false, hex: "#E3A63A" },
+      { id: "1", name: "amber", parts: [], marbled: false, hex: "#E3A63A" },
     ]);
     expect(order.document?.title).toBe("One");
   });
@@ -278,7 +278,7 @@ describe("an order on the bench", () => {
     server.document = made("Tall");
     const [first] = server.document.design.tiers;
     for (const tin_diameter_mm of [150, 100])
-      server.document.design.tiers.push({ ...first, tin_diameter_mm } as never);
+      server.document.design.tiers.push({ ...first, id: `t${tin_diameter_mm}`, tin_diameter_mm } as never);
     const order = await opened();
     const sizes = () => order.document?.design.tiers.map((tier) => tier.tin_diameter_mm);
     order.editTier(1, (tier) => (tier.tin_diameter_mm = 160));
@@ -330,6 +330,43 @@ describe("an order on the bench", () => {
     expect(server.document.design.tiers[0]?.tin_diameter_mm).toBe(250);
     order.edit((draft) => (draft.title = "Ours"));
     expect(order.withTheirs).toBe(false);
+  });
+
+  it("keeps the tier in hand when somebody else moves it, and gives what asks for a renamed colour its new name", async () => {
+    const wearing = (title: string, colours: string[], ...tiers: [string, string | null][]): Document => {
+      const document = made(title);
+      const [tier] = document.design.tiers;
+      const rest = { layers: {}, filling: { kind: "plain" }, crumb: {}, cover: { kind: "none" } };
+      document.design.tiers = tiers.map(([id, colour]) => ({
+        ...tier,
+        ...rest,
+        id,
+        final: { colour },
+      })) as never;
+      document.design.colours = colours.map((name) => ({
+        id: "c",
+        name,
+        hex: "#E3A63A",
+        parts: [],
+      })) as never;
+      return document;
+    };
+    server.document = wearing("One", ["honey"], ["a", null], ["b", null]);
+    const order = await opened();
+    strict();
+    order.step(1);
+    order.editTier(0, (tier) => Object.assign(tier.final, { colour: "honey" }));
+    server.revision = 2;
+    server.document = wearing("One", ["amber"], ["b", null], ["a", null]);
+    await vi.advanceTimersByTimeAsync(3000);
+    expect(order.status).toBe("saved");
+    const { tiers, colours } = server.document.design;
+    expect(tiers.map((tier) => [tier.id, (tier.final as { colour: string }).colour])).toEqual([
+      ["b", null],
+      ["a", "amber"],
+    ]);
+    expect(colours.map((colour) => colour.name)).toEqual(["amber"]);
+    expect([order.tier, order.tierId]).toEqual([0, "b"]);
   });
 
   it("asks which to go on with where both changed the same, and says what each has there", async () => {

@@ -49,6 +49,8 @@ export const useOrder = defineStore("order", () => {
   /** The time of the first edit that is not saved yet. */
   let editedAt = 0;
   const tier = ref(0);
+  /** The id of the tier in hand. */
+  const tierId = computed(() => document.value?.design.tiers[tier.value]?.id ?? "");
   const every = ref(false);
   /** So many tiers the last change was made to, where it was made to every tier. */
   const changedTogether = ref(0);
@@ -129,10 +131,17 @@ export const useOrder = defineStore("order", () => {
     revision.value = order.revision;
     undoneTo = order.revision;
     savedAt.value = new Date(order.saved_at);
-    document.value = order.document;
+    layOut(order.document);
     base = order.document;
-    tier.value = Math.min(tier.value, order.document.design.tiers.length - 1);
     status.value = "saved";
+  }
+
+  /** Lay a document on the bench; the tier in hand stays the same one, wherever it is now. */
+  function layOut(next: Document): void {
+    const { tiers } = next.design;
+    const found = tiers.findIndex((one) => one.id === tierId.value);
+    document.value = next;
+    tier.value = found < 0 ? Math.min(tier.value, tiers.length - 1) : found;
   }
 
   /** Change the document: `change` gets a copy to alter. Undo brings back what was. */
@@ -202,8 +211,7 @@ export const useOrder = defineStore("order", () => {
 
   function show(next: Document): void {
     steps.value += 1;
-    document.value = next;
-    tier.value = Math.min(tier.value, next.design.tiers.length - 1);
+    layOut(next);
     void replan();
     touch();
   }
@@ -402,6 +410,7 @@ export const useOrder = defineStore("order", () => {
     undrafted: drafts.undrafted,
     stray: drafts.stray,
     tier,
+    tierId,
     canUndo,
     canRedo,
     open,

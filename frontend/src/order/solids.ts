@@ -6,6 +6,7 @@ import { tenth, within } from "@/base/round";
 import { useHandbook } from "@/kitchen/handbook";
 import { newOfKind, kindsOf } from "./kinds";
 import { useOrder } from "./order";
+import { newId } from "./partIds";
 
 type Joined = Extract<Tier["build"], { kind: "joined" }>;
 /** Sizes that differ by less are the same. */
@@ -141,7 +142,10 @@ export function useSolids() {
       const found = draft.design.tiers[tier];
       if (found?.build.kind !== "joined") return;
       found.build.solids.splice(index, 1);
-      found.build.openings = [...(found.build.openings ?? []), { solid: placed, medium: null, colour: null }];
+      found.build.openings = [
+        ...(found.build.openings ?? []),
+        { id: newId(), solid: placed, medium: null, colour: null },
+      ];
     });
   };
   const become = (index: number, kind: Solid["kind"]): void => {

@@ -3,15 +3,15 @@
 import { computed, nextTick, ref, shallowRef, watch } from "vue";
 import { wordsOf } from "@/api/client";
 import type { Figure } from "@/api/types";
-import { spoken, writtenFormula } from "@/base/formula";
+import { type CalledTier, spoken, writtenFormula } from "@/base/formula";
 import { useHandbook } from "@/kitchen/handbook";
 import { ORIGINS } from "@/kitchen/origins";
 import { useSettings } from "@/kitchen/settings";
 import { type Asked, asked, hideWorking } from "./working";
 
 const props = defineProps<{
-  /** What the tiers are called that its steps are of. */
-  names: readonly string[];
+  /** The tiers that its steps are of. */
+  tiers: readonly CalledTier[];
   /** Fetches a figure that came without its working. */
   workingOf?: (id: string) => Promise<Figure>;
 }>();
@@ -29,7 +29,7 @@ const rule = computed(() => shown.value && handbook.rule(shown.value.figure.rule
 const formula = computed(() => (rule.value ? writtenFormula(rule.value.formula) : ""));
 const given = computed(() =>
   Object.entries(numbers.value ?? {}).map(([name, quantity]) => ({
-    name: spoken(name, props.names),
+    name: spoken(name, props.tiers),
     words: settings.unrounded(quantity),
   })),
 );

@@ -8,6 +8,7 @@ import LensNotes from "@/lenses/parts/LensNotes.vue";
 import { type BoardShape, boardWords } from "@/order/boards";
 import { newOfKind, isPlate } from "@/order/kinds";
 import { useOrder } from "@/order/order";
+import { newId } from "@/order/partIds";
 import TierField from "@/order/TierField.vue";
 import TravelFields from "@/lenses/parts/TravelFields.vue";
 import { useDesk } from "@/ui/desk";
@@ -46,6 +47,7 @@ function addTier(): void {
     const below = draft.design.tiers.at(-1);
     if (!below) return;
     const tier = structuredClone(below);
+    tier.id = newId();
     tier.name = null;
     tier.tin_diameter_mm = Math.max(
       Math.min(below.tin_diameter_mm, 76.2),

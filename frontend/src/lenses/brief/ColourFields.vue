@@ -4,8 +4,9 @@ import { computed } from "vue";
 import type { Colour } from "@/api/types";
 import { mixed, unlike } from "@/drawing/tone";
 import { useHandbook } from "@/kitchen/handbook";
-import { colourFields } from "@/order/colours";
+import { colourFields, renameColour } from "@/order/colours";
 import { useOrder } from "@/order/order";
+import { newId } from "@/order/partIds";
 import MeasureField from "@/ui/MeasureField.vue";
 import TextField from "@/ui/TextField.vue";
 
@@ -19,7 +20,7 @@ const used = computed(() => {
   const steps = (design.value?.tiers ?? []).flatMap((tier) => colourFields(tier).map((field) => field.get()));
   return new Set([...steps, ...colours.value.flatMap((one) => one.parts.map((part) => part.colour))]);
 });
-const made = (name: string, hex: string): Colour => ({ name, hex, parts: [], marbled: false });
+const made = (name: string, hex: string): Colour => ({ id: newId(), name, hex, parts: [], marbled: false });
 
 function unused(name: string): string {
   const names = new Set(colours.value.map((colour) => colour.name));
@@ -38,14 +39,8 @@ function rename(index: number, name: string): void {
   order.edit((draft) => {
     const colour = draft.design.colours[index];
     if (!colour || !name) return;
-    const before = colour.name;
+    renameColour(draft.design, colour.name, name);
     colour.name = name;
-    for (const field of draft.design.tiers.flatMap(colourFields)) {
-      if (field.get() === before) field.set(name);
-    }
-    for (const part of draft.design.colours.flatMap((one) => one.parts)) {
-      if (part.colour === before) part.colour = name;
-    }
   });
 }
 

@@ -41,7 +41,7 @@ async function take(kind: (typeof FILES)[number]): Promise<void> {
 }
 /** From the top layer down, as they lie. */
 const layers = computed(() => [...slices.value].reverse().map((one) => ({ value: one.number, one })));
-const baked = computed(() => order.plan?.carved[`tier_${order.tier + 1}`]);
+const baked = computed(() => order.plan?.carved[`tier_${order.tierId}`]);
 const times = (count: number): string => (count === 1 ? "baked once" : `baked ${count} times`);
 const layersOf = (numbers: readonly number[]): string =>
   `${numbers.length === 1 ? "layer" : "layers"} ${numbers.join(", ")}`;

@@ -10,6 +10,7 @@ import { mediaFor, useTier } from "@/lenses/parts/tier";
 import { useHandbook } from "@/kitchen/handbook";
 import { choicesOf, kindsOf } from "@/order/kinds";
 import MediumField from "@/order/MediumField.vue";
+import { newId } from "@/order/partIds";
 import { newSolid, recast } from "@/order/solids";
 import ChoiceRows from "@/ui/ChoiceRows.vue";
 import PickField from "@/ui/PickField.vue";
@@ -33,7 +34,7 @@ const held = ref(0);
 const at = computed(() => Math.min(held.value, openings.value.length - 1));
 const inHand = computed(() => openings.value[at.value]);
 const listed = computed(() => openings.value.map((one, index) => ({ value: index, one })));
-const told = computed(() => planned.value?.carving?.openings[`opening_${at.value + 1}`]);
+const told = computed(() => planned.value?.carving?.openings[`opening_${inHand.value?.id}`]);
 const rows = computed(() => new Map(kindsOf("build/solids").map((row) => [row.kind, row])));
 const media = computed(() => mediaFor("openings"));
 /** All that a solid asks for but whether it is joined, which an opening never is. */
@@ -62,7 +63,7 @@ function add(): void {
   const z_mm = Math.round((high - across_mm) / 2);
   const solid = { ...newSolid("ball"), across_mm, x_mm: Math.round(wide / 3), z_mm } as Solid;
   held.value = openings.value.length;
-  alter((list) => [...list, { solid, medium: FIRST, colour: null }]);
+  alter((list) => [...list, { id: newId(), solid, medium: FIRST, colour: null }]);
 }
 
 function remove(): void {

@@ -82,7 +82,7 @@ function read(points_mm: [number, number][]): void {
   </template>
   <h3>All of it</h3>
   <div class="rows">
-    <TierField field="tin_diameter_mm" :figure="`tiers.${order.tier + 1}.layers.cake_diameter`" />
+    <TierField field="tin_diameter_mm" :figure="`tiers.${order.tierId}.layers.cake_diameter`" />
   </div>
   <template v-if="!trueSize">
     <p class="soft" role="status">

@@ -84,7 +84,7 @@ function readSide(points_mm: [number, number][], width: number): void {
       </button>
     </div>
     <div v-if="seen !== 'front'" class="rows">
-      <TierField field="tin_diameter_mm" :figure="`tiers.${order.tier + 1}.layers.cake_diameter`" />
+      <TierField field="tin_diameter_mm" :figure="`tiers.${order.tierId}.layers.cake_diameter`" />
     </div>
     <KindFields v-if="asked.length" part="build" :only="asked" />
   </template>

@@ -8,8 +8,8 @@ import PipedParts from "./PipedParts.vue";
 const { planned } = useTier();
 const most = useHandbook().limit("borders").high;
 
-const rows = (index: number) => {
-  const told = planned.value?.borders[`border_${index + 1}`];
+const rows = (border: Tier["borders"][number]) => {
+  const told = planned.value?.borders[`border_${border.id}`];
   return [
     { label: "Round the edge", figure: told?.length },
     { label: "Piped, weighs", figure: told?.weight },
@@ -17,7 +17,7 @@ const rows = (index: number) => {
 };
 
 /** The first lies along the foot, the next along the top edge. */
-function begin(tier: Tier): Omit<Tier["borders"][number], "medium"> {
+function begin(tier: Tier): Omit<Tier["borders"][number], "medium" | "id"> {
   const footed = tier.borders.some((border) => border.at === "foot");
   return { at: footed ? "top" : "foot", bead: "half" };
 }

@@ -10,6 +10,7 @@ import SilhouetteRow from "@/lenses/parts/SilhouetteRow.vue";
 import { mediaOf, useTier } from "@/lenses/parts/tier";
 import { newOfKind, choicesOf } from "@/order/kinds";
 import MediumField from "@/order/MediumField.vue";
+import { newId } from "@/order/partIds";
 import { useDesk } from "@/ui/desk";
 import FoldedPart from "@/ui/FoldedPart.vue";
 
@@ -23,7 +24,7 @@ const most = computed(() => handbook.limit("on_tops").high);
 function add(): void {
   change((tier) => {
     const across_mm = Math.round(tier.tin_diameter_mm * 0.5);
-    tier.on_top.push({ medium: "fondant", shape: { kind: "heart" }, across_mm, count: 1 });
+    tier.on_top.push({ id: newId(), medium: "fondant", shape: { kind: "heart" }, across_mm, count: 1 });
   });
 }
 

@@ -6,6 +6,7 @@ import FigureRow from "@/lenses/parts/FigureRow.vue";
 import KindFields from "@/lenses/parts/KindFields.vue";
 import { mediaOf, useTier } from "@/lenses/parts/tier";
 import MediumField from "@/order/MediumField.vue";
+import { newId } from "@/order/partIds";
 import FoldedPart from "@/ui/FoldedPart.vue";
 
 type One = Tier[Kind][number];
@@ -15,12 +16,12 @@ const props = defineProps<{
   /** What one of them is called, as in "Another border". */
   one: string;
   most: number;
-  /** What is told of each, by its number from 0. */
-  rows: (index: number) => readonly { label: string; figure: Figure | undefined }[];
+  /** The figures of each. */
+  rows: (one: One) => readonly { label: string; figure: Figure | undefined }[];
   /** What is asked of one, where that is not all. */
   asked?: (one: One) => readonly string[] | undefined;
-  /** A new one, without its medium, which is that of the coat. */
-  begin: (tier: Tier) => Omit<One, "medium">;
+  /** A new one, without its id and its medium, which is that of the coat. */
+  begin: (tier: Tier) => Omit<One, "medium" | "id">;
 }>();
 const { order, tier, change } = useTier();
 const parts = computed(() => (tier.value?.[props.part] ?? []) as One[]);
@@ -38,14 +39,14 @@ function set(index: number, to: Partial<One>): void {
 function add(): void {
   change((tier) => {
     const medium = "medium" in tier.final ? tier.final.medium : tier.crumb.medium;
-    (tier[props.part] as One[]).push({ ...props.begin(tier), medium } as One);
+    (tier[props.part] as One[]).push({ ...props.begin(tier), id: newId(), medium } as One);
   });
 }
 </script>
 
 <template>
   <FoldedPart :key="order.tier" :name="name" says="none" :open="parts.length > 0">
-    <div v-for="(piped, index) in parts" :key="index" class="piped">
+    <div v-for="(piped, index) in parts" :key="piped.id" class="piped">
       <slot :piped="piped" :set="(to: Partial<One>) => set(index, to)" />
       <KindFields :part="`${part}/${index}`" :only="asked?.(piped)" />
       <MediumField
@@ -56,7 +57,7 @@ function add(): void {
         @medium="(medium) => set(index, { medium } as Partial<One>)"
         @colour="(colour) => set(index, { colour } as Partial<One>)"
       />
-      <FigureRow v-for="row in rows(index)" :key="row.label" :label="row.label" :figure="row.figure" />
+      <FigureRow v-for="row in rows(piped)" :key="row.label" :label="row.label" :figure="row.figure" />
       <div class="same">
         <button class="act" @click="alter((list) => list.toSpliced(index, 1))">Remove this {{ one }}</button>
       </div>

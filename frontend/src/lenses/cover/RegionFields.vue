@@ -49,8 +49,8 @@ function lying(side: Side): Partial<Region> {
 /** How far round it goes, and where its middle is, asks only what does not go all round. */
 const asked = (region: Region) => (isSided(region) ? undefined : ["low", "high", "relief_mm"]);
 
-const rows = (index: number) => {
-  const told = planned.value?.regions[`region_${index + 1}`];
+const rows = (region: Region) => {
+  const told = planned.value?.regions[`region_${region.id}`];
   return [
     { label: "Begins, up the tier", figure: told?.low },
     { label: "Ends, up the tier", figure: told?.high },
@@ -59,7 +59,7 @@ const rows = (index: number) => {
 };
 
 /** The first runs round the foot, the next from where the last one ends up over the top. */
-function begin(tier: Tier): Omit<Region, "medium"> {
+function begin(tier: Tier): Omit<Region, "medium" | "id"> {
   const from = Math.max(0, ...tier.regions.map((region) => region.high));
   const band = from > 0 && from < 0.95 ? { low: from, high: 1 } : { low: 0, high: FOOT };
   return { ...band, round_deg: round, turn_deg: 0 };

@@ -17,7 +17,7 @@ const desk = useDesk();
 const layers = computed(() => tier.value?.layers);
 const plan = computed(() => planned.value?.layers);
 /** What the hidden board stands on. */
-const under = computed(() => order.plan?.stack.joints[`inside_${order.tier + 1}`]);
+const under = computed(() => order.plan?.stack.joints[`inside_${order.tierId}`]);
 const ROOM = [
   { value: "no", words: "none" },
   { value: "yes", words: "a cylinder" },

@@ -10,7 +10,7 @@ const order = useOrder();
 
 function sheetWords(step: string, tier: number): string {
   const name = order.plan?.tiers[tier - 1]?.name ?? `Tier ${tier}`;
-  return `${name}, ${stepWords(step.replace(/^tier_\d+_/, ""))}`;
+  return `${name}, ${stepWords(step.replace(/^tier_[a-z0-9]+_/, ""))}`;
 }
 
 const UNCOLOURED = "~plain";

@@ -22,7 +22,7 @@ export const notes: Notes = (plan, _tiers, tier) => {
       box: { x0: x, x1: x, z0: top.z1, z1: top.z1 },
     });
   }
-  const joint = plan.stack.joints[`tier_${tier + 1}`];
+  const joint = plan.stack.joints[`tier_${plan.tiers[tier]?.id}`];
   const below = plan.section.tiers[tier - 1];
   if (joint && below) {
     const half = outside(plan, tier - 1).x1;

@@ -53,9 +53,9 @@ async function begin(): Promise<void> {
   trouble.value = "";
   unread.value = "";
   try {
-    const named = Number(route.query.tier);
+    const named = route.query.tier;
     await order.open(props.id);
-    if (Number.isInteger(named) && named >= 1) order.step(named - 1);
+    order.tier = Math.max(0, order.document?.design.tiers.findIndex((tier) => tier.id === named) ?? 0);
     begun.value = true;
   } catch (error) {
     if (error instanceof Refused && error.problem.type === UNREAD) unread.value = error.problem.detail;
@@ -73,7 +73,7 @@ function look(lens: string): void {
 /** The tier in hand stands in the address, so that a page loaded anew or sent on shows it. */
 watch([() => order.tier, () => route.query.open, begun], () => {
   if (!begun.value || route.query.open !== undefined) return;
-  const tier = order.tier > 0 ? String(order.tier + 1) : undefined;
+  const tier = order.tier > 0 ? order.tierId : undefined;
   if (route.query.tier !== tier) void router.replace({ query: { ...route.query, tier } });
 });
 
@@ -166,11 +166,7 @@ onBeforeRouteLeave(async () => {
     </aside>
     <footer v-if="!current.ownBowls" class="foot"><BowlStrip /></footer>
     <FirstWalk />
-    <WorkingCard
-      v-slot="{ asked: shown }"
-      :names="(order.plan?.tiers ?? []).map((tier) => tier.name)"
-      :working-of="order.workingOf"
-    >
+    <WorkingCard v-slot="{ asked: shown }" :tiers="order.plan?.tiers ?? []" :working-of="order.workingOf">
       <WhatIf :key="shown.figure.id" :figure="shown.figure" :label="shown.label" />
     </WorkingCard>
     <StaleDialog />
