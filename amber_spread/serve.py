@@ -7,9 +7,11 @@ import os
 import signal
 import socket
 import sys
+import threading
 import time
 from collections.abc import Iterator
 from contextlib import ExitStack, contextmanager
+from multiprocessing import parent_process
 from pathlib import Path
 from types import FrameType
 
@@ -113,8 +115,24 @@ class _Server(uvicorn.Server):
 
 def shared_app() -> FastAPI:
     """The application of one of several processes, over the database that they share."""
+    _end_with_parent()
     warm()
     return make_app(OrderBook.at(os.environ[SHARED_URL]))
+
+
+def _end_with_parent() -> None:
+    """Stop this process when the one that started it is gone: killed, it cannot tell its serving processes to stop, and
+    they would keep the address while its database is away.
+    """
+    parent = parent_process()
+
+    def wait() -> None:
+        assert parent is not None
+        parent.join()
+        os.kill(os.getpid(), signal.SIGTERM)
+
+    if parent is not None:
+        threading.Thread(target=wait, daemon=True).start()
 
 
 def _config(app: "FastAPI | str", factory: bool = False, workers: int = 1) -> uvicorn.Config:

@@ -4,7 +4,7 @@ work.
 
 from collections.abc import Mapping
 
-from amber_spread.core.bowls import Base, Bowl, Covering, mix
+from amber_spread.core.bowls import Base, Bowl, mix
 from amber_spread.core.cake import (
     BatterPlan,
     CarvedBake,
@@ -19,6 +19,7 @@ from amber_spread.core.design.practice import Practice
 from amber_spread.core.design.settled import settle
 from amber_spread.core.kernel.base import PlanPart
 from amber_spread.core.kernel.check import Check
+from amber_spread.core.kernel.task import Task
 from amber_spread.core.stock.contents import Allergy, Contents, usual_contents
 from amber_spread.core.stock.kit import STARTING, Kit, KitNeed
 from amber_spread.core.stock.media import Medium
@@ -65,7 +66,7 @@ class Plan(PlanPart):
     bowls: dict[str, Bowl]
     bases: dict[str, Base]
     leftovers: dict[str, list[str]]
-    covering: list[Covering]
+    covering: list[Task]
     kit: dict[str, KitNeed]
     section: Section
     checks: list[Check]

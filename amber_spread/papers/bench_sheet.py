@@ -9,7 +9,19 @@ from amber_spread.core.document import Document
 from amber_spread.core.kernel.check import RoundedQuantity
 from amber_spread.core.kernel.units import LengthUnit, WeightUnit
 from amber_spread.core.plan import Plan, TierPlan
-from amber_spread.papers.printed import HEADING, SOFT_TEXT, TEXT, TITLE, Box, bound, due_words, measured, table, worded
+from amber_spread.papers.printed import (
+    HEADING,
+    SOFT_TEXT,
+    TEXT,
+    TITLE,
+    Box,
+    bound,
+    due_words,
+    measured,
+    sentence,
+    table,
+    worded,
+)
 from amber_spread.papers.sheets import Paper
 
 WIDTHS = (8, 62, 108)
@@ -36,7 +48,12 @@ class _Sheet:
         """All of it."""
         yield worded(f"{self.document.title}: bench sheet", TITLE)
         yield worded(due_words(self.document), SOFT_TEXT)
-        for heading, rows in (("Weigh", self.weigh()), ("Cut", self.cut()), ("Roll", self.roll())):
+        for heading, rows in (
+            ("Weigh", self.weigh()),
+            ("Cut", self.cut()),
+            ("Roll", self.roll()),
+            ("Cover, in this order", self.cover()),
+        ):
             found = list(rows)
             if found:
                 yield KeepTogether([worded(heading, HEADING), self._table(found[:3])])
@@ -90,6 +107,12 @@ class _Sheet:
         for on_top in tier.on_top.values():
             wide, high = on_top.piece.size
             yield f"Tier {number}, {on_top.piece.name.lower()}", f"{self._mm(wide)} × {self._mm(high)}, laid on the top"
+
+    def cover(self) -> Iterator[tuple[str, str]]:
+        """In what order tiers are covered out of one bowl, where there are several."""
+        for task in self.plan.covering if len(self.plan.covering) > 1 else []:
+            tier, words = sentence(task, self.length, self.weight).split(": ", 1)
+            yield tier, words
 
     def _mm(self, value: float) -> str:
         return measured(RoundedQuantity(value, "mm", "up"), self.length, self.weight)

@@ -11,7 +11,7 @@ from reportlab.lib.units import mm
 from reportlab.platypus import Flowable, Paragraph, SimpleDocTemplate, Table, TableStyle
 
 from amber_spread.core.document import Document
-from amber_spread.core.kernel.check import RoundedQuantity
+from amber_spread.core.kernel.check import RoundedQuantity, Said
 from amber_spread.core.kernel.figures import Figure
 from amber_spread.core.kernel.units import LengthUnit, WeightUnit, format_length, format_weight, round_to
 from amber_spread.papers.letters import lettered
@@ -73,6 +73,11 @@ def measured(quantity: Figure | RoundedQuantity, length: LengthUnit, weight: Wei
     if quantity.unit == "mm":
         return format_length(quantity.value, length, quantity.rounding)
     return amount(quantity, weight)
+
+
+def sentence(one: Said, length: LengthUnit, weight: WeightUnit) -> str:
+    """A sentence with its measures put in, in a person's units."""
+    return one.text.format(**{name: measured(value, length, weight) for name, value in one.values.items()})
 
 
 def amount(quantity: Figure | RoundedQuantity, weight: WeightUnit) -> str:

@@ -8,9 +8,22 @@ from reportlab.platypus import KeepTogether, PageBreak
 
 from amber_spread.core.document import Document
 from amber_spread.core.kernel.check import RoundedQuantity, Said
+from amber_spread.core.kernel.task import Task
 from amber_spread.core.kernel.units import LengthUnit, WeightUnit
 from amber_spread.core.plan import Plan
-from amber_spread.papers.printed import HEADING, SOFT_TEXT, TEXT, TITLE, Box, bound, due_words, measured, table, worded
+from amber_spread.papers.printed import (
+    HEADING,
+    SOFT_TEXT,
+    TEXT,
+    TITLE,
+    Box,
+    bound,
+    due_words,
+    measured,
+    sentence,
+    table,
+    worded,
+)
 from amber_spread.papers.sheets import Paper
 
 CAUTION = "Caution: "
@@ -40,7 +53,7 @@ class _Cards:
 
     def said(self, one: Said) -> str:
         """A sentence with its measures put in."""
-        words = one.text.format(**{name: self.say(value) for name, value in one.values.items()})
+        words = sentence(one, self.length, self.weight)
         return CAUTION + words if one.caution else words
 
     def head(self, card: str) -> Iterator[Any]:
@@ -74,12 +87,15 @@ class _Cards:
                          f"{self.say(self.stack.dowel.length)}", TEXT)  # fmt: skip
         for number, tier in enumerate(self.plan.tiers, 1):
             if tier.carving is not None:
-                yield from self._steps(tier.carving.steps, f"Tier {number}: ")
-        yield from self._steps(self.stack.steps)
+                yield from self._tasks(tier.carving.tasks, f"Tier {number}: ")
+        yield from self._tasks(self.stack.tasks)
+        yield worded(
+            f"Hands-on time for all this: about {self.say(self.stack.hands_on)}, without the waiting.", SOFT_TEXT
+        )
 
-    def _steps(self, steps: Sequence[Said], before: str = "") -> Iterator[Any]:
-        """Steps to be ticked, under the headings of their parts."""
-        for part, those in groupby(steps, key=lambda one: one.part):
+    def _tasks(self, tasks: Sequence[Task], before: str = "") -> Iterator[Any]:
+        """Tasks to be ticked, under the headings of their parts."""
+        for part, those in groupby(tasks, key=lambda one: one.part):
             lines = [[Box(), worded(self.said(one), TEXT)] for one in those if part]
             heading = f"{before}{part.lower()}" if before else part
             yield KeepTogether([worded(heading, HEADING), table(lines[:1], (8, 170))])
@@ -114,7 +130,7 @@ class _Cards:
             ("Tips at", f"{self.say(stack.tips)}; keep it level"),
             ("Stacked", "where it stays" if self.stacking_asked.stacked == "there" else "before the drive"),
         )  # fmt: skip
-        for one in (one for one in stack.steps if one.part == "Drive"):
+        for one in (one for one in stack.tasks if one.part == "Drive"):
             yield worded(self.said(one), TEXT)
         yield worded("Not to be eaten, and to be taken out", HEADING)
         yield self._left_in()

@@ -261,7 +261,7 @@ def test_a_dome_left_on_the_top_layer_takes_its_part_of_the_height_and_is_follow
     begins = 1 - (100 / 102) ** 2
     short = math.pi * 16 * (100**2 * (1 - begins) - 102**2 * (1 - begins) ** 2 / 2) / 1000
     assert domed.carving.dome.missing.value == pytest.approx(short, rel=0.03)
-    assert any("stays on" in said.text for said in domed.carving.steps)
+    assert any("stays on" in said.text for said in domed.carving.tasks)
     # A body that lies within it is short of nothing.
     cone = ((0, 0), (200, 0), (100, 120))
     within = planned(carved(cone, 204, rounded=1.0, layers=Layers(count=3, dome_mm=16)))
@@ -381,9 +381,9 @@ def test_scored_lines_lie_as_far_apart_as_is_asked_on_both_boards_and_keep_withi
         edge = Polygon([(x, y) for x, y, _ in board.corners]).buffer(0.01)
         assert all(edge.covers(shapely.LineString(line)) for line in lines)
     assert len(carving.scored) == len(lines_of(carving.view, "scored"))
-    assert any("Score the lines" in step.text for step in carving.steps)
+    assert any("Score the lines" in step.text for step in carving.tasks)
     bare_one = planned(plain).tiers[0].carving
-    assert bare_one.scored == [] and not any("Score" in step.text for step in bare_one.steps)
+    assert bare_one.scored == [] and not any("Score" in step.text for step in bare_one.tasks)
     # Lines are no other body: nothing is carved anew for them.
     assert bodies_of(Design(tiers=(plain,)), Practice()) == bodies_of(Design(tiers=(scored,)), Practice())
     # Nor does what is cut out of it.
@@ -407,16 +407,16 @@ def test_the_board_of_the_front_is_as_long_as_the_cake_and_as_high():
 
 def test_layers_that_are_alike_are_cut_two_at_a_time_and_a_room_inside_is_minded():
     box_like = carved(((0, 0), (200, 0), (200, 120), (0, 120)), 204, rounded=0.0, layers=Layers(count=4))
-    steps = planned(box_like).tiers[0].carving.steps
+    steps = planned(box_like).tiers[0].carving.tasks
     pairs = [step.text for step in steps if "are alike" in step.text]
     assert [text[:15] for text in pairs] == ["Layers 1 and 2 ", "Layers 3 and 4 "]
     assert any(step.caution and "knife" in step.text for step in steps)
-    mushroom = planned(carved(MUSHROOM, 250, layers=Layers(count=5))).tiers[0].carving.steps
+    mushroom = planned(carved(MUSHROOM, 250, layers=Layers(count=5))).tiers[0].carving.tasks
     assert not any("are alike" in step.text and "Layers 2 and 3" in step.text for step in mushroom)
     roomy = carved(((0, 0), (200, 0), (200, 120), (0, 120)), 204, rounded=0.0,
                    layers=Layers(count=4, cavity=Cavity(diameter_mm=80)))  # fmt: skip
     done = planned(roomy).tiers[0]
-    (minded,) = [step for step in done.carving.steps if "room inside" in step.text]
+    (minded,) = [step for step in done.carving.tasks if "room inside" in step.text]
     assert minded.values["wall"].value == pytest.approx(done.layers.cavity.wall.value)
 
 

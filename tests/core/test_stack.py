@@ -334,7 +334,7 @@ def test_glue_goes_under_every_board_and_chocolate_onto_the_one_inside():
 @pytest.mark.parametrize("stand", [StackedStand(), StackedStand(glue_medium="dark_ganache")])
 def test_the_dabs_the_steps_ask_for_are_the_dabs_that_are_mixed(stand):
     found = stacked((tier(254), tier(178, stand=stand)))
-    dabs = [step.values["glue"].value for step in found.stack.steps if "glue" in step.values]
+    dabs = [step.values["glue"].value for step in found.stack.tasks if "glue" in step.values]
     mixed = [step.stays.value for bowl in found.bowls.values() for step in bowl.steps.values() if step.step == "glue"]
     assert len(dabs) == 3
     assert sum(dabs) == pytest.approx(sum(mixed))
@@ -343,7 +343,7 @@ def test_the_dabs_the_steps_ask_for_are_the_dabs_that_are_mixed(stand):
 def test_what_is_lifted_with_a_tier_is_what_the_joint_below_it_carries_more_than_the_one_above():
     found = stacked((tier(305), tier(254), tier(203, layers=Layers(count=6, board_after=3)), tier(152)))
     loads = [found.stack.joints[f"tier_{number}"].load.value for number in (2, 3, 4)]
-    lifted = [step.values["weight"].value for step in found.stack.steps if "lift it cold" in step.text]
+    lifted = [step.values["weight"].value for step in found.stack.tasks if "lift it cold" in step.text]
     assert lifted == pytest.approx([a - b for a, b in zip(loads, [*loads[1:], 0.0], strict=True)])
 
 
@@ -430,14 +430,14 @@ def test_the_steps_hold_every_measure_and_every_joint():
     )
     for stacking in (ASKED, Stacking(stacked="there", coated="after"), Stacking(travels=False, dowel=True)):
         whole = stacked(tiers, stacking).stack
-        for one in (*whole.steps, *whole.serving):
+        for one in (*whole.tasks, *whole.serving):
             words = one.text.format(**{name: "x" for name in one.values})
             assert "{" not in words and words[0].isupper() and words.endswith("."), one.text
             assert set(one.values) == {part.split("}")[0] for part in one.text.split("{")[1:]}
-        text = " ".join(one.text for one in (*whole.steps, *whole.serving))
+        text = " ".join(one.text for one in (*whole.tasks, *whole.serving))
         assert all(f"Tier {number}" in text for number in (1, 2, 3))
         assert ("dowel" in text) == (whole.dowel is not None)
-        assert any(one.part == "Drive" for one in whole.steps) == (stacking.travels is not False)
+        assert any(one.part == "Drive" for one in whole.tasks) == (stacking.travels is not False)
 
 
 def test_what_differs_is_told_only_where_it_differs():

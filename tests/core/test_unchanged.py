@@ -55,9 +55,9 @@ def of_plan(plan) -> dict[str, float]:
 
 
 def of_orders() -> dict[str, dict[str, float]]:
-    documents = {
-        path.stem: read_document(path.read_bytes()) for path in ORDERS if not path.stem.endswith(("carved", "bodied"))
-    }
+    # The third format's file of every kind holds the same cakes as the fourth's.
+    left_out = ("carved", "bodied", "3-kinds")
+    documents = {path.stem: read_document(path.read_bytes()) for path in ORDERS if not path.stem.endswith(left_out)}
     plans = {name: plan_document(document) for name, document in documents.items()}
     asked = [Asked(name, documents[name], bill_of(documents[name], plans[name])) for name in sorted(plans)]
     found = {name: of_plan(plan) for name, plan in plans.items()}

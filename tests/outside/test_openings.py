@@ -64,7 +64,7 @@ def test_a_ball_within_the_cake_opens_nowhere_and_one_through_its_top_does():
     assert inner.volume.value == pytest.approx(PI / 6 * 60**3 / 1000, rel=0.01)
     # Half of a ball of 40 that stands half out of the top.
     assert outer.volume.value == pytest.approx(PI / 12 * 40**3 / 1000, rel=0.02)
-    steps = " ".join(said.text for said in planned(opened(BallSolid(across_mm=60, z_mm=20))).tiers[0].carving.steps)
+    steps = " ".join(said.text for said in planned(opened(BallSolid(across_mm=60, z_mm=20))).tiers[0].carving.tasks)
     assert "Opening 1 opens nowhere" in steps
 
 

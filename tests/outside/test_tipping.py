@@ -293,7 +293,7 @@ def test_a_border_is_met_exactly_where_the_next_tier_reaches_it(lower, upper, be
 
 def test_a_straw_and_a_hole_are_one_length_on_screen_and_card():
     whole = planned(tier(254), tier(203.2), tier(152.4))
-    joint, said = joint_of(whole), [one for one in whole.stack.steps]
+    joint, said = joint_of(whole), [one for one in whole.stack.tasks]
     lengths = {
         round(one.value, 6)
         for cut in whole.stack.cutting.values()

@@ -85,11 +85,12 @@ def test_a_three_tier_order_from_the_empty_shelf_to_the_same_figures_at_the_comm
 
     lens(screen, "Layers")
     before = shown(screen)
-    in_drawing = screen.locator(".frame input[data-edits='tiers.3.layers.cut_height']")
+    top = f"tiers.{screen.url.rpartition('tier=')[2]}.layers"
+    in_drawing = screen.locator(f".frame input[data-edits='{top}.cut_height']")
     fill(in_drawing, "1 1/2 in")
-    expect(screen.locator("[data-figure='tiers.3.layers.height']").first).to_contain_text("5")
+    expect(screen.locator(f"[data-figure='{top}.height']").first).to_contain_text("5")
     saved(screen)
-    assert shown(screen)["tiers.3.layers.height"] != before["tiers.3.layers.height"]
+    assert shown(screen)[f"{top}.height"] != before[f"{top}.height"]
 
     screen.reload()
     expect(screen.locator("svg .outside")).to_have_count(3)
@@ -115,7 +116,7 @@ def test_a_three_tier_order_from_the_empty_shelf_to_the_same_figures_at_the_comm
         for _ in range(2):
             screen.keyboard.press("ArrowDown")
     assert seen > 100
-    assert printed["tiers.3.layers.cut_height"]["value"] == pytest.approx(38.1)
+    assert printed[f"{top}.cut_height"]["value"] == pytest.approx(38.1)
 
 
 def test_what_cannot_be_used_stays_in_its_field_with_advice_and_nothing_is_lost(screen, address):

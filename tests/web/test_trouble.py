@@ -11,6 +11,7 @@ import threading
 import time
 import zipfile
 from contextlib import contextmanager
+from pathlib import Path
 
 import pytest
 import uvicorn
@@ -18,7 +19,7 @@ from sqlalchemy import text
 
 from amber_spread.crashtest import run_crashtest
 from amber_spread.fuzz import run_fuzz
-from amber_spread.kitchen import ask, kitchen
+from amber_spread.kitchen import ask, children_of, kitchen
 from amber_spread.serve import ROOT
 from amber_spread.store.migrate import migrate
 from amber_spread.store.orders import OrderBook
@@ -319,6 +320,23 @@ def test_several_processes_serve_one_book():
             (card,) = ask(served.port, "GET", "/api/orders")[1]["orders"]
             assert card["title"] == f"Save {number}"
         assert served.stop() < 15
+
+
+def test_serving_processes_end_when_the_one_that_started_them_is_killed():
+    def runs(pid):
+        # A process that has ended but was not waited for has no command any more.
+        path = Path(f"/proc/{pid}/cmdline")
+        return path.exists() and b"spawn_main" in path.read_bytes()
+
+    with kitchen(options=("--workers", "2")) as served:
+        serving = [pid for pid in children_of(served.process.pid) if runs(pid)]
+        assert len(serving) == 2
+        served.process.kill()
+        served.process.wait()
+        deadline = time.monotonic() + 60
+        while any(map(runs, serving)) and time.monotonic() < deadline:
+            time.sleep(0.1)
+        assert not any(map(runs, serving))
 
 
 def test_no_acknowledged_save_is_lost_in_a_crash(capsys):

@@ -4,13 +4,12 @@ from amber_spread.core.bowls.bases import Base
 from amber_spread.core.bowls.bowl_checks import bought_coloured
 from amber_spread.core.bowls.bowls import Bowl, Care, fill_bowl
 from amber_spread.core.bowls.sample import normals
-from amber_spread.core.bowls.served import Covering, Mixed, mix
+from amber_spread.core.bowls.served import Mixed, mix
 
 __all__ = [
     "Base",
     "Bowl",
     "Care",
-    "Covering",
     "Mixed",
     "bought_coloured",
     "fill_bowl",

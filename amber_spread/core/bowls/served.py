@@ -6,14 +6,15 @@ from typing import NamedTuple
 from amber_spread.core.bowls.bases import Base, plan_bases
 from amber_spread.core.bowls.bowl_checks import checks_of_bowls
 from amber_spread.core.bowls.bowls import Bowl, Care, Mixer, fill_bowl
+from amber_spread.core.bowls.cover_tasks import covering_tasks
 from amber_spread.core.bowls.leftovers import leftovers_of
-from amber_spread.core.design.design import BowlOrder, Design
-from amber_spread.core.design.finishes import CollarCover
+from amber_spread.core.design.design import BowlOrder
 from amber_spread.core.design.settled import SettledDesign
-from amber_spread.core.kernel.base import FrozenDict, PlanPart, Same
+from amber_spread.core.kernel.base import FrozenDict, Same
 from amber_spread.core.kernel.caching import cached
 from amber_spread.core.kernel.check import Check
 from amber_spread.core.kernel.naming import named
+from amber_spread.core.kernel.task import Task
 from amber_spread.core.stock.media import BEATEN, Medium
 from amber_spread.core.tier import Use, bowl_key
 
@@ -22,22 +23,13 @@ KEPT = 512
 """So many bowls are kept, the ones asked for last."""
 
 
-class Covering(PlanPart):
-    """In what order the tiers are covered out of one bowl, by number from 1, so that trimmings of one serve the
-    next.
-    """
-
-    bowl: str
-    tiers: list[int]
-
-
 class Mixed(NamedTuple):
     """All that is mixed for a cake: its bowls and bases, what is left of them, the order to cover in, what to know."""
 
     bowls: dict[str, Bowl]
     bases: dict[str, Base]
     leftovers: dict[str, list[str]]
-    covering: list[Covering]
+    covering: list[Task]
     checks: list[Check]
 
 
@@ -48,7 +40,7 @@ def mix(cake: SettledDesign, uses: Iterable[Use], media: Mapping[str, Medium]) -
         bowls=bowls,
         bases=named(plan_bases(cake, bowls, media), "bases"),
         leftovers=leftovers_of(bowls, media),
-        covering=covering_of(cake.asked, bowls),
+        covering=list(covering_tasks(cake.asked, bowls)),
         checks=list(checks_of_bowls(cake.asked, bowls, media)),
     )
 
@@ -78,18 +70,6 @@ def bowls_of(cake: SettledDesign, uses: Iterable[Use], media: Mapping[str, Mediu
             mixer if medium.kind in BEATEN else None,
         )
     return FrozenDict(bowls)
-
-
-def covering_of(design: Design, bowls: Mapping[str, Bowl]) -> list[Covering]:
-    """The order to cover in: as the bowl walk has it, but collars from the top tier down, so that none is knocked."""
-    found = []
-    for key, bowl in bowls.items():
-        tiers = [use.tier for use in bowl.steps.values() if use.step == "cover"]
-        if tiers and all(isinstance(design.tiers[tier - 1].cover, CollarCover) for tier in tiers):
-            tiers.sort(reverse=True)
-        if tiers:
-            found.append(Covering(bowl=key, tiers=tiers))
-    return found
 
 
 @cached(KEPT)

@@ -12,12 +12,12 @@ from amber_spread.core.cake.joints import JointPlan, plan_joints
 from amber_spread.core.cake.levels import Mass, PlacedTier, board_weight, stood_of, together
 from amber_spread.core.cake.loads import people, push_held, tip_angle
 from amber_spread.core.cake.portions import larger_portions, portions_of
-from amber_spread.core.cake.steps import serving_of, steps_of
+from amber_spread.core.cake.task_kinds import STACK_TASKS
+from amber_spread.core.cake.tasks import serving_tasks, stacking_tasks
 from amber_spread.core.design.settled import SettledBoard, SettledDesign
 from amber_spread.core.geometry.places import edge_distance
 from amber_spread.core.kernel.base import FrozenDict, PlanPart, Same
 from amber_spread.core.kernel.caching import cached
-from amber_spread.core.kernel.check import Said
 from amber_spread.core.kernel.figures import (
     COMMON_PRACTICE,
     FROM_MEMORY,
@@ -31,6 +31,7 @@ from amber_spread.core.kernel.figures import (
     total,
 )
 from amber_spread.core.kernel.naming import named
+from amber_spread.core.kernel.task import Task, hands_on
 from amber_spread.core.stock.kit import Kit
 from amber_spread.core.stock.media import Medium
 from amber_spread.core.stock.supports import SORTS, SupportSort
@@ -97,8 +98,9 @@ class StackPlan(PlanPart):
     cutting: dict[str, CuttingList]
     portions: Figure
     left_in: dict[str, Figure]
-    steps: list[Said]
-    serving: list[Said]
+    tasks: list[Task]
+    hands_on: Figure
+    serving: list[Task]
 
 
 class Stacked(NamedTuple):
@@ -203,7 +205,7 @@ def plan_stack(cake: SettledDesign, worked: Sequence[PlannedTier], media: Mappin
     weakest = min(upper, key=lambda joint: joint.push.value, default=None)
     inside_mm = edge_distance(edge, (whole.x, whole.y))
     lean = dict(_lean(joints, stood))
-    board = cake.board
+    board, tasks = cake.board, list(stacking_tasks(cake, stood, joints, dowel))
     return Stacked(
         stood,
         tiers,
@@ -236,8 +238,9 @@ def plan_stack(cake: SettledDesign, worked: Sequence[PlannedTier], media: Mappin
             cutting=_cutting(joints),
             portions=total({f"tier {number}": tier.portions.value for number, tier in enumerate(tiers, 1)}, "each"),
             left_in=_left_in(joints, dowel),
-            steps=list(steps_of(cake, stood, joints, dowel)),
-            serving=list(serving_of(joints, dowel)),
+            tasks=tasks,
+            hands_on=hands_on(tasks, STACK_TASKS),
+            serving=list(serving_tasks(joints, dowel)),
         ),
     )
 

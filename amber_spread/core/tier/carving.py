@@ -21,10 +21,10 @@ from amber_spread.core.geometry.outline import Point
 from amber_spread.core.geometry.sculpted import Sculpted
 from amber_spread.core.geometry.sliced import DRAWN_MM, Slice, rings_of, sliced
 from amber_spread.core.kernel.base import PlanPart
-from amber_spread.core.kernel.check import Said
 from amber_spread.core.kernel.figures import GEOMETRY, Figure, carry_over, decided, rule
+from amber_spread.core.kernel.task import Task, hands_on
 from amber_spread.core.tier.carve_boards import board_of, boards_of
-from amber_spread.core.tier.carve_steps import steps_of_carving
+from amber_spread.core.tier.carve_tasks import CARVE_TASKS, Carved, carving_tasks
 from amber_spread.core.tier.coats import CoatsPlan
 from amber_spread.core.tier.emptied import Emptied
 from amber_spread.core.tier.layers import LayersPlan
@@ -115,9 +115,9 @@ class NeckPlan(PlanPart):
 
 
 class CarvingPlan(PlanPart):
-    """A carved tier: its slices from the foot up, its views from the side and the front to hold against it, the steps
-    of carving it, what is cut out of it and filled up, what it stands on, and what its coats would come to by its
-    surface alone.
+    """A carved tier: its slices from the foot up, its views from the side and the front to hold against it, the tasks
+    of carving it and their hands-on time, what is cut out of it and filled up, what it stands on, and what its coats
+    would come to by its surface alone.
 
     `foot` is what it stands on, `flat_top` how much of it is flat on top once it is covered, where a tier may stand.
     `neck` is where it presses hardest on itself, `dome` what is left of one on the top layer. `own_width` is how wide
@@ -131,7 +131,8 @@ class CarvingPlan(PlanPart):
     slices: dict[str, SlicePlan]
     view: Piece
     front: Piece
-    steps: list[Said]
+    tasks: list[Task]
+    hands_on: Figure
     openings: dict[str, OpeningPlan]
     volume: Figure
     foot: Figure
@@ -227,6 +228,8 @@ def plan_carving(
     surface = carry_over("all that is coated", bare.surface_mm2, "mm2", "up")
     final_mm = max(0.0, coats.final.side.value) if coats.final else 0.0
     both = coats.crumb.volume.value + (coats.final.volume.value if coats.final else 0.0)
+    work = Carved(tier.asked.id, slices, layers.cavity, openings, build.scored_mm, tier.dome_mm)
+    tasks = list(carving_tasks(work))
     return CarvingPlan(
         neck=_neck(bare, slabs, weight_g),
         dome=_dome(tier, bare, slabs),
@@ -236,7 +239,8 @@ def plan_carving(
         },
         view=board_of("side", boards.side),
         front=board_of("front", boards.front),
-        steps=list(steps_of_carving(slices, layers.cavity, openings, build.scored_mm, tier.dome_mm)),
+        tasks=tasks,
+        hands_on=hands_on(tasks, CARVE_TASKS),
         openings=openings,
         volume=carry_over("inside it", bare.volume_ml, "ml"),
         foot=carry_over("on the board", float(slices[0].bottom.area), "mm2", "down"),

@@ -1824,9 +1824,9 @@ export interface components {
         };
         /**
          * CarvingPlan
-         * @description A carved tier: its slices from the foot up, its views from the side and the front to hold against it, the steps
-         *     of carving it, what is cut out of it and filled up, what it stands on, and what its coats would come to by its
-         *     surface alone.
+         * @description A carved tier: its slices from the foot up, its views from the side and the front to hold against it, the tasks
+         *     of carving it and their hands-on time, what is cut out of it and filled up, what it stands on, and what its coats
+         *     would come to by its surface alone.
          *
          *     `foot` is what it stands on, `flat_top` how much of it is flat on top once it is covered, where a tier may stand.
          *     `neck` is where it presses hardest on itself, `dome` what is left of one on the top layer. `own_width` is how wide
@@ -1843,8 +1843,9 @@ export interface components {
             };
             view: components["schemas"]["Piece"];
             front: components["schemas"]["Piece"];
-            /** Steps */
-            steps: components["schemas"]["Said"][];
+            /** Tasks */
+            tasks: components["schemas"]["Task"][];
+            hands_on: components["schemas"]["Figure"];
             /** Openings */
             openings: {
                 [key: string]: components["schemas"]["OpeningPlan"];
@@ -2243,17 +2244,6 @@ export interface components {
             laid: components["schemas"]["Laid"][];
             /** On Mat */
             on_mat: boolean;
-        };
-        /**
-         * Covering
-         * @description In what order the tiers are covered out of one bowl, by number from 1, so that trimmings of one serve the
-         *     next.
-         */
-        Covering: {
-            /** Bowl */
-            bowl: string;
-            /** Tiers */
-            tiers: number[];
         };
         /**
          * CrumbCoat
@@ -4710,7 +4700,7 @@ export interface components {
                 [key: string]: string[];
             };
             /** Covering */
-            covering: components["schemas"]["Covering"][];
+            covering: components["schemas"]["Task"][];
             /** Kit */
             kit: {
                 [key: string]: components["schemas"]["KitNeed"];
@@ -6367,10 +6357,11 @@ export interface components {
             left_in: {
                 [key: string]: components["schemas"]["Figure"];
             };
-            /** Steps */
-            steps: components["schemas"]["Said"][];
+            /** Tasks */
+            tasks: components["schemas"]["Task"][];
+            hands_on: components["schemas"]["Figure"];
             /** Serving */
-            serving: components["schemas"]["Said"][];
+            serving: components["schemas"]["Task"][];
         };
         /**
          * StackedStand
@@ -6638,6 +6629,53 @@ export interface components {
             filling_thickness: components["schemas"]["Figure"] | null;
             cut_height: components["schemas"]["Figure"] | null;
             other_count: components["schemas"]["OtherCount"] | null;
+        };
+        /**
+         * Task
+         * @description Something to do, as a sentence and as data.
+         *
+         *     `id` is the path of what it works on in the plan and then its kind, `after` are the ids of the tasks it follows,
+         *     `count` is how many pieces it is done to, and `figures` are the ids of the figures in its sentence.
+         */
+        Task: {
+            /** Text */
+            text: string;
+            /**
+             * Values
+             * @default {}
+             */
+            values: {
+                [key: string]: components["schemas"]["RoundedQuantity"];
+            };
+            /**
+             * Part
+             * @default
+             */
+            part: string;
+            /**
+             * Caution
+             * @default false
+             */
+            caution: boolean;
+            /** Id */
+            id: string;
+            /** Kind */
+            kind: string;
+            /**
+             * After
+             * @default []
+             */
+            after: string[];
+            /**
+             * Count
+             * @default 1
+             */
+            count: number;
+            /**
+             * Figures
+             * @default []
+             */
+            figures: string[];
         };
         /**
          * Technique

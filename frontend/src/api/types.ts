@@ -29,6 +29,7 @@ export type KeptPractice = Schemas["KeptPractice"];
 export type KitNeed = Schemas["KitNeed"];
 export type JointPlan = Schemas["JointPlan"];
 export type Said = Schemas["Said"];
+export type Task = Schemas["Task"];
 export type Level = Schemas["Level"];
 export type Piece = Schemas["Piece"];
 export type Laid = Schemas["Laid"];

@@ -7,7 +7,7 @@ import { useHandbook } from "@/kitchen/handbook";
 import { useSettings } from "@/kitchen/settings";
 import FigureRow from "@/lenses/parts/FigureRow.vue";
 import KindFields from "@/lenses/parts/KindFields.vue";
-import StepList from "@/lenses/parts/StepList.vue";
+import TaskList from "@/lenses/parts/TaskList.vue";
 import TemplateLinks from "@/lenses/parts/TemplateLinks.vue";
 import { useTier } from "@/lenses/parts/tier";
 import { useCarving } from "@/order/carving";
@@ -136,7 +136,8 @@ const sides = (across: Figure, along: Figure | null): string =>
   <FigureRow label="A smoother bends to" :figure="carving?.bent" />
   <h3>Lines scored on it</h3>
   <KindFields part="build" :only="['scored_mm', 'scored_run']" />
-  <StepList v-if="carving?.steps.length" name="Carving, step by step" :steps="carving.steps" headed />
+  <TaskList v-if="carving?.tasks.length" name="Carving, step by step" :tasks="carving.tasks" headed />
+  <FigureRow label="Hands-on time, without waiting" :figure="carving?.hands_on" />
   <TemplateLinks heading="Layers and views at true size" />
   <h3>The body as a 3D file</h3>
   <ChoiceRow

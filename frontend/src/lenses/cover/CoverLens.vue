@@ -8,9 +8,11 @@ import LensHead from "@/lenses/parts/LensHead.vue";
 import LensNotes from "@/lenses/parts/LensNotes.vue";
 import PieceRows from "@/lenses/parts/PieceRows.vue";
 import { SIZE_WORDS } from "@/lenses/parts/pieces";
+import TaskList from "@/lenses/parts/TaskList.vue";
 import TemplateLinks from "@/lenses/parts/TemplateLinks.vue";
 import SameForAll from "@/lenses/parts/SameForAll.vue";
 import { useTier } from "@/lenses/parts/tier";
+import { useCovering } from "@/order/covering";
 import { useDescribed } from "@/order/described";
 import { newOfKind, choicesOf, kindAt } from "@/order/kinds";
 import MediumField from "@/order/MediumField.vue";
@@ -61,15 +63,7 @@ const first = computed(() => {
 const torn = computed(() => Math.ceil(100 * (cover.value?.torn?.value ?? 0)));
 const strain = computed(() => Math.ceil(100 * (cover.value?.strain?.value ?? 0)));
 const seams = computed(() => cover.value?.printed?.seams.map((turn) => `${Math.round(turn)}°`).join(", "));
-/** In what order the tiers are covered, and every bowl that this tier is covered from. */
-const covering = computed(() => {
-  const number = order.tier + 1;
-  const found = (order.plan?.covering ?? []).filter((one) => one.tiers.includes(number));
-  if (!found.length || !order.plan) return null;
-  const names = (found[0]?.tiers ?? []).map((tier) => order.plan?.tiers[tier - 1]?.name ?? "");
-  const bowls = found.map((one) => order.plan?.bowls[one.bowl]).filter((bowl) => bowl !== undefined);
-  return { names: [...new Set(names)].join(", then "), bowls };
-});
+const { bowls, tasks: inOrder } = useCovering();
 
 function setKind(kind: Cover["kind"]): void {
   change((tier) => (tier.cover = newOfKind(tier, "cover", kind)));
@@ -153,15 +147,13 @@ const SAME = [{ words: "This cover on every tier", copy: (from: Tier, to: Tier) 
         paints it in the round.
       </p>
       <p v-if="cover.stretch" class="soft"><FractionText :text="stretchWords" /></p>
-      <template v-if="covering">
-        <p v-if="covering.names.includes(',')" class="soft">Cover in this order: {{ covering.names }}.</p>
-        <FigureRow
-          v-for="bowl in covering.bowls"
-          :key="bowl.name"
-          :label="covering.bowls.length > 1 ? `Have ready, ${bowl.name.toLowerCase()}` : 'Have ready in all'"
-          :figure="bowl.mix"
-        />
-      </template>
+      <TaskList v-if="inOrder.length" name="Cover in this order" :tasks="inOrder" />
+      <FigureRow
+        v-for="bowl in bowls"
+        :key="bowl.name"
+        :label="bowls.length > 1 ? `Have ready, ${bowl.name.toLowerCase()}` : 'Have ready in all'"
+        :figure="bowl.mix"
+      />
     </template>
     <FigureRow label="Finished tier, across" :figure="planned.stack.diameter" />
     <FigureRow label="Finished tier, long" :figure="planned.stack.length" />

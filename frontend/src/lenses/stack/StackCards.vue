@@ -2,7 +2,7 @@
 /** The cards: the order of stacking, what is taken out again, the way down; and all of them as paper. */
 import { computed } from "vue";
 import FigureRow from "@/lenses/parts/FigureRow.vue";
-import StepList from "@/lenses/parts/StepList.vue";
+import TaskList from "@/lenses/parts/TaskList.vue";
 import TemplateLinks from "@/lenses/parts/TemplateLinks.vue";
 import { useOrder } from "@/order/order";
 import { usePapers } from "@/order/papers";
@@ -23,8 +23,9 @@ const words = (name: string): string => {
       <h3>Not eaten, and taken out</h3>
       <FigureRow v-for="(count, name) in stack.left_in" :key="name" :label="words(name)" :figure="count" />
     </template>
-    <StepList name="Stacking, step by step" :steps="stack.steps" headed />
-    <StepList name="How it is taken down" :steps="stack.serving" />
+    <TaskList name="Stacking, step by step" :tasks="stack.tasks" headed />
+    <FigureRow label="Hands-on time, without waiting" :figure="stack.hands_on" />
+    <TaskList name="How it is taken down" :tasks="stack.serving" />
     <TemplateLinks heading="Cards and templates">
       <button class="act main wide" @click="takePrinted('stacking.pdf')">
         Stacking, travel and serving cards

@@ -1,19 +1,19 @@
 <script setup lang="ts">
-/** Steps of the work under their headings, in their order, folded to their name; those that guard somebody stand out. */
+/** Tasks under their headings, in their order, folded to their name; those that guard somebody stand out. */
 import { computed } from "vue";
-import type { Said } from "@/api/types";
+import type { Task } from "@/api/types";
 import { useSettings } from "@/kitchen/settings";
 import FractionText from "@/ui/FractionText.vue";
 
-const props = defineProps<{ name: string; steps: readonly Said[]; headed?: boolean }>();
+const props = defineProps<{ name: string; tasks: readonly Task[]; headed?: boolean }>();
 const settings = useSettings();
 
 const groups = computed(() => {
-  const found: [string, Said[]][] = [];
-  for (const step of props.steps) {
+  const found: [string, Task[]][] = [];
+  for (const task of props.tasks) {
     const last = found.at(-1);
-    if (last && last[0] === step.part) last[1].push(step);
-    else found.push([step.part ?? "", [step]]);
+    if (last && last[0] === task.part) last[1].push(task);
+    else found.push([task.part ?? "", [task]]);
   }
   return found;
 });
@@ -25,8 +25,8 @@ const groups = computed(() => {
     <template v-for="([part, own], group) in groups" :key="group">
       <h4 v-if="headed">{{ part }}</h4>
       <ol>
-        <li v-for="(step, number) in own" :key="number" :class="{ caution: step.caution }">
-          <FractionText :text="settings.filled(step.text, step.values ?? {})" />
+        <li v-for="task in own" :key="task.id" :class="{ caution: task.caution }">
+          <FractionText :text="settings.filled(task.text, task.values ?? {})" />
         </li>
       </ol>
     </template>

@@ -1,0 +1,34 @@
+"""The tasks of covering: in what order tiers are covered out of one bowl, so that trimmings of one serve the next."""
+
+from collections.abc import Iterator, Mapping
+
+from amber_spread.core.bowls.bowls import Bowl
+from amber_spread.core.design.design import Design
+from amber_spread.core.design.finishes import CollarCover
+from amber_spread.core.kernel.task import Task, TaskKind, by_kind, task
+
+COVER_TASKS = by_kind(
+    # kind, verb, place, heading, minutes: from memory
+    TaskKind("cover_tier", "cover", "bench", "Cover", 20, needs="coat hard", leaves="covered"),
+)
+
+
+def covering_tasks(design: Design, bowls: Mapping[str, Bowl]) -> Iterator[Task]:
+    """Every tier covered out of every bowl: as the bowl walk has it, but collars from the top tier down, so that you
+    knock none. Source: common practice.
+    """
+    for key, bowl in bowls.items():
+        covers = [(step, use) for step, use in bowl.steps.items() if use.step == "cover"]
+        if covers and all(isinstance(design.tiers[use.tier - 1].cover, CollarCover) for _, use in covers):
+            covers.sort(key=lambda one: -one[1].tier)
+        after: list[str] = []
+        for step, use in covers:
+            covered = task(
+                COVER_TASKS["cover_tier"],
+                f"bowls.{key}.steps.{step}",
+                f"Tier {use.tier}: cover it out of the bowl of {bowl.name.lower()}; {{stays}} stays on it.",
+                after,
+                stays=use.stays,
+            )
+            yield covered
+            after = [covered.id]
