@@ -26,8 +26,8 @@ from amber_spread.core.design.finishes import (
 from amber_spread.core.design.shapes import HeartShape, Shape
 from amber_spread.core.design.solids import BallSolid, BoxSolid, ConeSolid, RaisedSolid, RingSolid, Solid
 from amber_spread.core.design.stands import Stand
-from amber_spread.core.geometry.packed import packed
-from amber_spread.core.geometry.pebble import pebble
+from amber_spread.core.geometry.bodies.packed import packed
+from amber_spread.core.geometry.bodies.pebble import pebble
 
 PATH = ((0, 0), (200, 0), (200, 120), (90, 180), (60, 90), (0, 120))
 HULL = ((30, 0), (90, 0), (120, 60), (60, 70), (0, 60))

@@ -37,8 +37,8 @@ from amber_spread.core.design.practice import Practice
 from amber_spread.core.design.shapes import FreeShape, PolygonShape
 from amber_spread.core.design.solids import BallSolid, BoxSolid, ConeSolid
 from amber_spread.core.document import FORMAT, Document
-from amber_spread.core.geometry.packed import packed
-from amber_spread.core.geometry.pebble import pebble
+from amber_spread.core.geometry.bodies.packed import packed
+from amber_spread.core.geometry.bodies.pebble import pebble
 from amber_spread.core.kernel.units import MM_PER_INCH
 from amber_spread.demo.pantry import PANTRY
 from amber_spread.store.orders import OrderBook, Sought

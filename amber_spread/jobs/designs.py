@@ -15,8 +15,8 @@ from amber_spread.core.cake import seen_round, volume_for
 from amber_spread.core.design.builds import Bodied, JoinedBuild, ModelledBuild
 from amber_spread.core.design.practice import Practice
 from amber_spread.core.document import Document, carved_bodies, plan_document, worked_tiers
-from amber_spread.core.geometry.bare import BareBody, made_of, take_over
-from amber_spread.core.geometry.sliced import Level
+from amber_spread.core.geometry.bodies.bare import BareBody, made_of, take_over
+from amber_spread.core.geometry.bodies.sliced import Level
 from amber_spread.core.kernel import limits
 from amber_spread.core.kernel.base import Frozen
 from amber_spread.core.kernel.figures import Figure, without_workings

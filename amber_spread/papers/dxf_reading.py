@@ -14,7 +14,7 @@ from ezdxf.units import conversion_factor
 from shapely import LineString
 from shapely.ops import linemerge
 
-from amber_spread.core.geometry.outline import Point
+from amber_spread.core.geometry.flat.outline import Point
 from amber_spread.papers.outline_reading import OutlineError, ReadOutline, closed_ring, outline_of
 
 DRAWN = ("LWPOLYLINE", "POLYLINE", "LINE", "ARC", "CIRCLE", "ELLIPSE", "SPLINE")

@@ -8,10 +8,10 @@ from typing import TYPE_CHECKING, Literal
 import numpy
 from manifold3d import Error, Manifold, OpType
 
-from amber_spread.core.geometry.meshed import CRUMB_ML
-from amber_spread.core.geometry.packed import MOST_CORNERS, MOST_TRIANGLES, moved_by, packed, step_for
+from amber_spread.core.geometry.bodies.meshed import CRUMB_ML
+from amber_spread.core.geometry.bodies.packed import MOST_CORNERS, MOST_TRIANGLES, moved_by, packed, step_for
+from amber_spread.core.geometry.bodies.triangles import Triangles, mesh_of, solid_of, triangles_of
 from amber_spread.core.geometry.rows import Numbers, keys_of
-from amber_spread.core.geometry.triangles import Triangles, mesh_of, solid_of, triangles_of
 from amber_spread.core.kernel import limits
 from amber_spread.core.kernel.base import Frozen
 from amber_spread.core.kernel.units import MM_PER_INCH

@@ -4,8 +4,8 @@ import io
 import zipfile
 from typing import Literal
 
+from amber_spread.core.geometry.bodies.triangles import Triangles
 from amber_spread.core.geometry.rows import Numbers
-from amber_spread.core.geometry.triangles import Triangles
 
 ModelKind = Literal["stl", "obj", "3mf"]
 MEDIA_TYPES: dict[ModelKind, str] = {"stl": "model/stl", "obj": "model/obj", "3mf": "model/3mf"}

@@ -9,7 +9,7 @@ import numpy
 from shapely import Polygon, STRtree, linestrings, make_valid
 from shapely.validation import explain_validity
 
-from amber_spread.core.geometry.outline import Point
+from amber_spread.core.geometry.flat.outline import Point
 from amber_spread.core.kernel import limits
 from amber_spread.core.kernel.base import Frozen
 

@@ -9,7 +9,7 @@ from reportlab.lib.units import mm
 from reportlab.pdfgen.canvas import Canvas
 from reportlab.pdfgen.pathobject import PDFPathObject
 
-from amber_spread.core.geometry.flat import Corner, arc_of
+from amber_spread.core.geometry.flat.pieces import Corner, arc_of
 from amber_spread.core.kernel.units import MM_PER_INCH
 from amber_spread.papers.letters import lettered
 from amber_spread.papers.sheets import SIZES, Paper

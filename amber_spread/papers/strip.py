@@ -4,7 +4,7 @@ every side of each rectangle.
 
 from collections.abc import Sequence
 
-from amber_spread.core.geometry.flat import Mark, circle, rectangle
+from amber_spread.core.geometry.flat.pieces import Mark, circle, rectangle
 from amber_spread.papers.templates import LABEL_MM, WORDS_WIDE_MM, Template, beside, ticks
 
 COLUMN_MM = 66.0

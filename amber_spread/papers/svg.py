@@ -3,7 +3,7 @@
 from collections.abc import Iterator, Sequence
 from xml.sax.saxutils import escape, quoteattr
 
-from amber_spread.core.geometry.flat import Corner, arc_of
+from amber_spread.core.geometry.flat.pieces import Corner, arc_of
 from amber_spread.papers.templates import Template
 
 GAP_MM = 15.0

@@ -10,7 +10,7 @@ from defusedxml import DefusedXmlException
 from defusedxml.ElementTree import ParseError, fromstring, tostring
 from svgelements import SVG, Close, Line, Move, Path, Shape
 
-from amber_spread.core.geometry.outline import Point
+from amber_spread.core.geometry.flat.outline import Point
 from amber_spread.core.kernel.units import MM_PER_INCH
 from amber_spread.papers.outline_reading import OutlineError, ReadOutline, closed_ring, outline_of
 

@@ -6,7 +6,7 @@ from datetime import datetime
 from typing import Any, NamedTuple
 
 from amber_spread.core.document import Document
-from amber_spread.core.geometry.flat import (
+from amber_spread.core.geometry.flat.pieces import (
     Corner,
     Mark,
     Piece,

@@ -12,8 +12,8 @@ import numpy
 from defusedxml import DefusedXmlException
 from defusedxml.ElementTree import ParseError, iterparse
 
+from amber_spread.core.geometry.bodies.triangles import Triangles
 from amber_spread.core.geometry.rows import Numbers
-from amber_spread.core.geometry.triangles import Triangles
 from amber_spread.core.kernel.units import MM_PER_INCH
 
 MM = {

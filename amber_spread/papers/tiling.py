@@ -8,7 +8,7 @@ from typing import NamedTuple
 
 from reportlab.lib.units import mm
 
-from amber_spread.core.geometry.packing import pack
+from amber_spread.core.geometry.flat.packing import pack
 from amber_spread.papers.sheets import SIZES, Paper
 from amber_spread.papers.templates import Template
 

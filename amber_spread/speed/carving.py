@@ -10,13 +10,13 @@ from scipy.spatial import cKDTree
 
 from amber_spread.core.design.builds import ModelledBuild
 from amber_spread.core.document import Document, carved_bodies, plan_document
-from amber_spread.core.geometry.distance import MARGIN_MM, SKIN_SHARE, distances
-from amber_spread.core.geometry.patches import cut_up
-from amber_spread.core.geometry.pebble import pebble
-from amber_spread.core.geometry.reach import reach_over
-from amber_spread.core.geometry.sculpted import sculpted
-from amber_spread.core.geometry.surface import open_surface_of
-from amber_spread.core.geometry.triangles import solid_of, triangles_of
+from amber_spread.core.geometry.bodies.distance import MARGIN_MM, SKIN_SHARE, distances
+from amber_spread.core.geometry.bodies.pebble import pebble
+from amber_spread.core.geometry.bodies.sculpted import sculpted
+from amber_spread.core.geometry.bodies.surface import open_surface_of
+from amber_spread.core.geometry.bodies.triangles import solid_of, triangles_of
+from amber_spread.core.geometry.sheets.patches import cut_up
+from amber_spread.core.geometry.sheets.reach import reach_over
 from amber_spread.core.kernel.caching import forget
 from amber_spread.demo.week import week
 from amber_spread.papers.model_reading import read_model

@@ -9,7 +9,7 @@ from typing import Any
 from pydantic import ValidationError
 
 from amber_spread.core.document import Document, FileError
-from amber_spread.core.geometry.outline import Point
+from amber_spread.core.geometry.flat.outline import Point
 from amber_spread.core.kernel.base import Frozen
 from amber_spread.core.kernel.check import Check
 from amber_spread.core.kernel.figures import Figure

@@ -10,7 +10,7 @@ from fastapi import APIRouter, Query, Request, Response
 from pydantic import Field
 
 from amber_spread.core.document import Document, FileError, complaint_at
-from amber_spread.core.geometry.sliced import Level
+from amber_spread.core.geometry.bodies.sliced import Level
 from amber_spread.core.kernel import limits
 from amber_spread.core.kernel.base import Frozen
 from amber_spread.core.tier import Envelope, RoundView

@@ -13,7 +13,7 @@ from fastapi import Depends, Request
 
 from amber_spread.core.design.effort import bodies_of, carving_of, effort_ms
 from amber_spread.core.document import Document, FileError, plan_document
-from amber_spread.core.geometry.bare import take_over
+from amber_spread.core.geometry.bodies.bare import take_over
 from amber_spread.core.kernel.latest import Latest
 from amber_spread.core.kernel.progress import Heard, unheard
 from amber_spread.core.plan import Plan

@@ -14,8 +14,8 @@ from amber_spread.core.design.finishes import DrapeCover, FreehandFinal
 from amber_spread.core.design.shapes import RectangleShape, SquareShape
 from amber_spread.core.design.solids import BallSolid, BoxSolid, ConeSolid, RingSolid
 from amber_spread.core.document import FileError, plan_document, read_document, write_document
-from amber_spread.core.geometry.packed import packed
-from amber_spread.core.geometry.pebble import pebble
+from amber_spread.core.geometry.bodies.packed import packed
+from amber_spread.core.geometry.bodies.pebble import pebble
 from amber_spread.core.stock.kit import Kit, Tin
 from amber_spread.core.tier import in_the_round
 from amber_spread.papers.templates import templates_of

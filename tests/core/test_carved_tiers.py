@@ -24,11 +24,11 @@ from amber_spread.core.design.practice import Practice
 from amber_spread.core.design.shapes import OvalShape, RectangleShape, RoundShape, SquareShape
 from amber_spread.core.design.solids import BallSolid
 from amber_spread.core.document import carved_bodies
-from amber_spread.core.geometry import bare
-from amber_spread.core.geometry.distance import DistanceField, distances
-from amber_spread.core.geometry.places import Within, edge_distance, inside_edge, keeps_in
-from amber_spread.core.geometry.sculpted import sculpted
-from amber_spread.core.geometry.sliced import Slice
+from amber_spread.core.geometry.bodies import bare
+from amber_spread.core.geometry.bodies.distance import DistanceField, distances
+from amber_spread.core.geometry.bodies.sculpted import sculpted
+from amber_spread.core.geometry.bodies.sliced import Slice
+from amber_spread.core.geometry.flat.places import Within, edge_distance, inside_edge, keeps_in
 from amber_spread.core.kernel.caching import forget
 from amber_spread.core.stock.kit import Tin
 from amber_spread.core.tier import in_the_round

@@ -10,7 +10,8 @@ from amber_spread.core.design.design import Layers
 from amber_spread.core.design.finishes import CrumbCoat, DiscFinal, DrapeCover, FreehandFinal, NoFinal
 from amber_spread.core.design.practice import Practice
 from amber_spread.core.design.shapes import OvalShape, RectangleShape, RoundShape, SquareShape
-from amber_spread.core.tier import coats, cover
+from amber_spread.core.tier.coats import coats
+from amber_spread.core.tier.cover import cover
 from tests.designs import planned, tier
 
 

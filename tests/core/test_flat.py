@@ -7,7 +7,9 @@ from hypothesis import given
 from hypothesis import strategies as st
 from shapely import Polygon, box
 
-from amber_spread.core.geometry.flat import (
+from amber_spread.core.geometry.flat.outline import Cornered, Oval, Regular, Round
+from amber_spread.core.geometry.flat.packing import pack
+from amber_spread.core.geometry.flat.pieces import (
     Piece,
     area_of,
     bounds,
@@ -17,10 +19,8 @@ from amber_spread.core.geometry.flat import (
     rectangle,
     size_of,
 )
-from amber_spread.core.geometry.outline import Cornered, Oval, Regular, Round
-from amber_spread.core.geometry.packing import pack
 from amber_spread.core.kernel.figures import carry_over
-from amber_spread.core.tier.printed import _in_rows
+from amber_spread.core.tier.cover.printed import _in_rows
 
 SIDES = st.integers(20, 700).map(float)
 

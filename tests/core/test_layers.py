@@ -8,7 +8,7 @@ from amber_spread.core.design.design import Layers
 from amber_spread.core.design.finishes import FreehandFinal, PlainFilling, SoftFilling
 from amber_spread.core.design.practice import Practice
 from amber_spread.core.kernel.limits import TARGET_HEIGHT
-from amber_spread.core.tier import layers
+from amber_spread.core.tier.layers import layers
 from tests.designs import KITCHEN, planned, tier, within
 
 

@@ -32,7 +32,7 @@ from amber_spread.core.design.finishes import (
 from amber_spread.core.design.practice import Practice
 from amber_spread.core.design.shapes import RoundShape
 from amber_spread.core.design.solids import BallSolid, BoxSolid
-from amber_spread.core.geometry import flat
+from amber_spread.core.geometry.flat import pieces as flat
 from amber_spread.core.plan import plan
 from amber_spread.core.stock.kit import Kit, Tin
 from tests import kinds

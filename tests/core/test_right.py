@@ -42,7 +42,7 @@ from amber_spread.core.design.shapes import (
     SquareShape,
 )
 from amber_spread.core.document.document import read_document
-from amber_spread.core.geometry import flat
+from amber_spread.core.geometry.flat import pieces as flat
 from amber_spread.core.kernel.base import interned_key
 from amber_spread.core.kernel.figures import rule
 from amber_spread.core.plan import plan
@@ -52,7 +52,7 @@ from amber_spread.core.stock.contents import contents_of, usual_contents
 from amber_spread.core.stock.kit import Kit, Measure, Need, ShapedBoard, Tin, kit_of
 from amber_spread.core.stock.pantry import Pantry
 from amber_spread.core.stock.recipes import Recipe, RecipeLine
-from amber_spread.core.tier.layers import LayersPlan
+from amber_spread.core.tier.layers.layers import LayersPlan
 from tests.designs import COLOURS, MEDIA, document, planned, tier
 
 BARE = {"crumb": CrumbCoat(thickness_mm=0), "final": NoFinal()}

@@ -27,11 +27,11 @@ from amber_spread.core.design.forms import BUILDS, SHAPES
 from amber_spread.core.design.practice import Practice
 from amber_spread.core.design.shapes import OvalShape, PetalShape, PolygonShape, RectangleShape, RoundShape, SquareShape
 from amber_spread.core.document.document import plan_document
-from amber_spread.core.geometry import profile
-from amber_spread.core.geometry.body import Sideways
-from amber_spread.core.geometry.flat import area_of
-from amber_spread.core.geometry.outline import Cornered
-from amber_spread.core.geometry.traced import free
+from amber_spread.core.geometry.bodies import profile
+from amber_spread.core.geometry.bodies.body import Sideways
+from amber_spread.core.geometry.flat.outline import Cornered
+from amber_spread.core.geometry.flat.pieces import area_of
+from amber_spread.core.geometry.flat.traced import free
 from amber_spread.core.kernel import limits
 from amber_spread.core.kernel.base import interned_key
 from amber_spread.core.kernel.figures import decided
@@ -44,8 +44,8 @@ from amber_spread.core.stock.ingredients import ingredient_shelf
 from amber_spread.core.stock.kit import Kit, Mat, Measure, Need, ShapedBoard, kit_of
 from amber_spread.core.stock.pantry import Pack, Pantry
 from amber_spread.core.stock.recipes import Recipe, RecipeLine, items_within, scale
-from amber_spread.core.tier.hidden import hollowed
-from amber_spread.core.tier.layers import length_of
+from amber_spread.core.tier.layers.hidden import hollowed
+from amber_spread.core.tier.layers.layers import length_of
 from tests.designs import COLOURS, MEDIA, document, planned, tier, worked
 
 BARE = {"crumb": CrumbCoat(thickness_mm=0), "final": NoFinal()}

@@ -16,7 +16,7 @@ from amber_spread.core.design.stands import PillarsStand, RiserStand, StackedSta
 from amber_spread.core.kernel.naming import figures
 from amber_spread.core.kernel.task import TaskKind, by_kind
 from amber_spread.core.plan import plan
-from amber_spread.core.tier.carve_tasks import CARVE_TASKS
+from amber_spread.core.tier.carve.tasks import CARVE_TASKS
 from tests.designs import MEDIA, STONE, tier
 
 KINDS = STACK_TASKS | CARVE_TASKS | COVER_TASKS

@@ -11,7 +11,7 @@ from shapely import MultiPoint, Point, Polygon, box
 from shapely.affinity import rotate, translate
 
 from amber_spread.core.cake.nested import Bed, Lying, laid_on
-from amber_spread.core.geometry.no_fit import hull_of, laid_against, room_for
+from amber_spread.core.geometry.flat.no_fit import hull_of, laid_against, room_for
 
 DISC = hull_of(Point(50, 50).buffer(50, 64))
 TWO, THREE = 2 + math.sqrt(2), 2 + 1 / math.sqrt(2) + math.sqrt(6) / 2

@@ -14,10 +14,10 @@ from hypothesis import strategies as st
 from shapely import Polygon, box
 
 from amber_spread.core.design.shapes import HeartShape, OvalShape, PetalShape, PolygonShape, SquareShape
-from amber_spread.core.geometry import profile
-from amber_spread.core.geometry.body import Carried, Sideways, Straight
-from amber_spread.core.geometry.outline import Cornered, Regular, Round
-from amber_spread.core.geometry.traced import free
+from amber_spread.core.geometry.bodies import profile
+from amber_spread.core.geometry.bodies.body import Carried, Sideways, Straight
+from amber_spread.core.geometry.flat.outline import Cornered, Regular, Round
+from amber_spread.core.geometry.flat.traced import free
 
 SIDES = 720
 FLAT = math.sin(2 * math.pi / SIDES) / (2 * math.pi / SIDES)

@@ -7,12 +7,12 @@ import numpy
 import pytest
 from shapely import Polygon, get_coordinates
 
-from amber_spread.core.geometry.lofted import lofted
-from amber_spread.core.geometry.outline import Cornered, Oval, Regular, Round
-from amber_spread.core.geometry.reach import reach_over
-from amber_spread.core.geometry.sculpted import Sculpted
-from amber_spread.core.geometry.sections import Section
-from amber_spread.core.geometry.traced import free, heart, petal
+from amber_spread.core.geometry.bodies.lofted import lofted
+from amber_spread.core.geometry.bodies.sculpted import Sculpted
+from amber_spread.core.geometry.bodies.sections import Section
+from amber_spread.core.geometry.flat.outline import Cornered, Oval, Regular, Round
+from amber_spread.core.geometry.flat.traced import free, heart, petal
+from amber_spread.core.geometry.sheets.reach import reach_over
 
 TURNS = numpy.linspace(0, 2 * math.pi, 600, endpoint=False)
 CIRCLE = tuple((100 * math.cos(turn), 100 * math.sin(turn)) for turn in TURNS)

@@ -14,14 +14,14 @@ from amber_spread.core.design.finishes import DrapeCover, PlainFilling
 from amber_spread.core.design.practice import Practice
 from amber_spread.core.design.shapes import SquareShape
 from amber_spread.core.design.solids import BallSolid, BoxSolid, ConeSolid
-from amber_spread.core.geometry.draped import _begun, drape, over
-from amber_spread.core.geometry.meshed import meshed
-from amber_spread.core.geometry.open_surface import Surface
-from amber_spread.core.geometry.reach import reach_over
-from amber_spread.core.geometry.sculpted import Sculpted
-from amber_spread.core.geometry.triangles import alone, triangles_of
+from amber_spread.core.geometry.bodies.meshed import meshed
+from amber_spread.core.geometry.bodies.open_surface import Surface
+from amber_spread.core.geometry.bodies.sculpted import Sculpted
+from amber_spread.core.geometry.bodies.triangles import alone, triangles_of
+from amber_spread.core.geometry.sheets.draped import _begun, drape, over
+from amber_spread.core.geometry.sheets.reach import reach_over
 from amber_spread.core.stock.kit import Kit
-from amber_spread.core.tier.draped import GIVES
+from amber_spread.core.tier.cover.draped import GIVES
 from tests.designs import carved, planned, tier, worked
 
 BLOCK = BoxSolid(wide_mm=200, deep_mm=120, high_mm=100)

@@ -13,7 +13,7 @@ from shapely import LineString, Point, Polygon
 
 from amber_spread.core.design.builds import CarvedBuild, SectionAt
 from amber_spread.core.design.shapes import FreeShape, RoundShape
-from amber_spread.core.geometry.curved import _handles, curved
+from amber_spread.core.geometry.flat.curved import _handles, curved
 from tests.designs import LOAF, STONE, carved, planned, tier
 
 CASES = json.loads((Path(__file__).parents[1] / "curves.json").read_text())

@@ -10,15 +10,15 @@ from manifold3d import Manifold
 from shapely import Point
 
 from amber_spread.core.design.finishes import DrapeCover, HalvesCover
-from amber_spread.core.geometry import solids
-from amber_spread.core.geometry.draped import drape, over, over_halves
-from amber_spread.core.geometry.meshed import meshed
-from amber_spread.core.geometry.open_surface import Surface
-from amber_spread.core.geometry.sculpted import Sculpted
-from amber_spread.core.geometry.triangles import alone, triangles_of
-from amber_spread.core.geometry.unrolled import mostly
-from amber_spread.core.tier.draped import GIVES
-from amber_spread.core.tier.finish_checks import TORN_MOST
+from amber_spread.core.geometry.bodies import solids
+from amber_spread.core.geometry.bodies.meshed import meshed
+from amber_spread.core.geometry.bodies.open_surface import Surface
+from amber_spread.core.geometry.bodies.sculpted import Sculpted
+from amber_spread.core.geometry.bodies.triangles import alone, triangles_of
+from amber_spread.core.geometry.sheets.draped import drape, over, over_halves
+from amber_spread.core.geometry.sheets.unrolled import mostly
+from amber_spread.core.tier.checks.finish import TORN_MOST
+from amber_spread.core.tier.cover.draped import GIVES
 from tests.core.test_pairs import PLAIN
 from tests.designs import planned, tier, worked
 from tests.outside.test_patches import sheet

@@ -3,9 +3,9 @@
 import pytest
 from manifold3d import Manifold
 
-from amber_spread.core.geometry.hollows import hollows_of
-from amber_spread.core.geometry.meshed import meshed
-from amber_spread.core.geometry.sculpted import Sculpted
+from amber_spread.core.geometry.bodies.meshed import meshed
+from amber_spread.core.geometry.bodies.sculpted import Sculpted
+from amber_spread.core.geometry.sheets.hollows import hollows_of
 
 COAT = 6.0
 

@@ -11,17 +11,17 @@ from hypothesis import strategies as st
 from shapely import Polygon
 
 from amber_spread.core.design.solids import BoxSolid, ConeSolid, SpunSolid, WedgeSolid, built_of
-from amber_spread.core.geometry import solids
-from amber_spread.core.geometry.distance import distances
-from amber_spread.core.geometry.lofted import lofted
-from amber_spread.core.geometry.meshed import meshed, sized
-from amber_spread.core.geometry.outline import Cornered
-from amber_spread.core.geometry.packed import MOST_TRIANGLES, moved_by, packed, step_for, unpacked
-from amber_spread.core.geometry.pebble import pebble
-from amber_spread.core.geometry.reach import reach_over
-from amber_spread.core.geometry.sculpted import Sculpted
-from amber_spread.core.geometry.sections import Section
-from amber_spread.core.geometry.surface import surface_of
+from amber_spread.core.geometry.bodies import solids
+from amber_spread.core.geometry.bodies.distance import distances
+from amber_spread.core.geometry.bodies.lofted import lofted
+from amber_spread.core.geometry.bodies.meshed import meshed, sized
+from amber_spread.core.geometry.bodies.packed import MOST_TRIANGLES, moved_by, packed, step_for, unpacked
+from amber_spread.core.geometry.bodies.pebble import pebble
+from amber_spread.core.geometry.bodies.sculpted import Sculpted
+from amber_spread.core.geometry.bodies.sections import Section
+from amber_spread.core.geometry.bodies.surface import surface_of
+from amber_spread.core.geometry.flat.outline import Cornered
+from amber_spread.core.geometry.sheets.reach import reach_over
 from tests.core.test_pairs import PLAIN
 from tests.designs import tier, worked
 

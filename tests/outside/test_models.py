@@ -9,7 +9,7 @@ import pytest
 import trimesh
 
 from amber_spread.core.design.builds import ModelledBuild
-from amber_spread.core.geometry.packed import MOST_TEXT, MOST_TRIANGLES
+from amber_spread.core.geometry.bodies.packed import MOST_TEXT, MOST_TRIANGLES
 from amber_spread.papers.model_reading import ModelError, read_model
 
 BALL = trimesh.creation.icosphere(subdivisions=4, radius=100)

@@ -9,15 +9,15 @@ from pydantic import ValidationError
 from shapely import Polygon
 
 from amber_spread.core.design.finishes import PatchColour, PatchesCover, PatchSeam
-from amber_spread.core.geometry import solids
-from amber_spread.core.geometry.flat import area_of
-from amber_spread.core.geometry.meshed import meshed
-from amber_spread.core.geometry.open_surface import Surface
-from amber_spread.core.geometry.parted import Level, Upright, Within
-from amber_spread.core.geometry.patches import cut_up
-from amber_spread.core.geometry.sculpted import Sculpted
-from amber_spread.core.geometry.surface import open_surface_of
-from amber_spread.core.geometry.unrolled import unrolled
+from amber_spread.core.geometry.bodies import solids
+from amber_spread.core.geometry.bodies.meshed import meshed
+from amber_spread.core.geometry.bodies.open_surface import Surface
+from amber_spread.core.geometry.bodies.sculpted import Sculpted
+from amber_spread.core.geometry.bodies.surface import open_surface_of
+from amber_spread.core.geometry.flat.pieces import area_of
+from amber_spread.core.geometry.sheets.parted import Level, Upright, Within
+from amber_spread.core.geometry.sheets.patches import cut_up
+from amber_spread.core.geometry.sheets.unrolled import unrolled
 from tests.core.test_pairs import PLAIN
 from tests.designs import MEDIA, planned, tier, worked
 

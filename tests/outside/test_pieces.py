@@ -25,7 +25,7 @@ from amber_spread.core.design.finishes import (
 )
 from amber_spread.core.design.practice import Practice
 from amber_spread.core.design.shapes import PolygonShape, SquareShape
-from amber_spread.core.geometry import flat
+from amber_spread.core.geometry.flat import pieces as flat
 from amber_spread.core.kernel.units import MM_PER_INCH
 from amber_spread.core.plan import plan
 from tests.designs import MEDIA, designs, planned, tier

@@ -11,7 +11,7 @@ from amber_spread.core.design.design import Layers
 from amber_spread.core.design.finishes import NoFinal, PipedRegion
 from amber_spread.core.design.shapes import HeartShape, RoundShape, SquareShape
 from amber_spread.core.design.solids import BallSolid, BoxSolid
-from amber_spread.core.geometry.surface import surface_of
+from amber_spread.core.geometry.bodies.surface import surface_of
 from tests.designs import MEDIA, planned, tier, worked
 
 PI = math.pi

@@ -15,9 +15,9 @@ from shapely import Polygon
 from amber_spread.core.design.design import Layers
 from amber_spread.core.design.finishes import DrapeCover, FreehandFinal, SoftFilling
 from amber_spread.core.design.shapes import HeartShape, OvalShape, PetalShape, PolygonShape, RectangleShape, SquareShape
-from amber_spread.core.geometry.body import Straight
-from amber_spread.core.geometry.outline import Round
-from amber_spread.core.tier import layers
+from amber_spread.core.geometry.bodies.body import Straight
+from amber_spread.core.geometry.flat.outline import Round
+from amber_spread.core.tier.layers import layers
 from tests.designs import planned, tier
 
 SIDES = 360

@@ -19,9 +19,10 @@ from amber_spread.core.design.builds import SideBuild, TaperedBuild
 from amber_spread.core.design.design import Design, Layers
 from amber_spread.core.design.practice import Practice
 from amber_spread.core.design.stands import StackedStand
-from amber_spread.core.geometry.body import Carried, Sideways, Straight
-from amber_spread.core.geometry.outline import Cornered, Round
-from amber_spread.core.geometry.places import (
+from amber_spread.core.geometry.bodies.body import Carried, Sideways, Straight
+from amber_spread.core.geometry.bodies.profile import Line
+from amber_spread.core.geometry.flat.outline import Cornered, Round
+from amber_spread.core.geometry.flat.places import (
     Hole,
     SupportArea,
     Within,
@@ -30,7 +31,6 @@ from amber_spread.core.geometry.places import (
     hull_width,
     place_supports,
 )
-from amber_spread.core.geometry.profile import Line
 from amber_spread.core.plan import plan
 from amber_spread.core.tier.mass import middle_height
 from tests.designs import MEDIA, tier

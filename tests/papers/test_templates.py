@@ -37,7 +37,7 @@ from amber_spread.core.design.shapes import (
     SquareShape,
 )
 from amber_spread.core.document.document import plan_document
-from amber_spread.core.geometry.flat import size_of
+from amber_spread.core.geometry.flat.pieces import size_of
 from amber_spread.core.shop import Asked, bill_of, shop
 from amber_spread.core.stock.pantry import Pantry
 from amber_spread.papers.amounts import write_amounts

@@ -25,11 +25,11 @@ from amber_spread.core.cake.trays import (
 from amber_spread.core.design.builds import Carvable
 from amber_spread.core.design.design import MeasuredBake, TinBake
 from amber_spread.core.design.practice import Practice
-from amber_spread.core.geometry.body import MM3_PER_ML
-from amber_spread.core.geometry.outline import Point, round_area
-from amber_spread.core.geometry.sculpted import Sculpted
-from amber_spread.core.geometry.sliced import Slice, rings_of
-from amber_spread.core.geometry.traced import areas_of
+from amber_spread.core.geometry.bodies.body import MM3_PER_ML
+from amber_spread.core.geometry.bodies.sculpted import Sculpted
+from amber_spread.core.geometry.bodies.sliced import Slice, rings_of
+from amber_spread.core.geometry.flat.outline import Point, round_area
+from amber_spread.core.geometry.flat.traced import areas_of
 from amber_spread.core.kernel.base import PlanPart
 from amber_spread.core.kernel.figures import DEFINITION, FROM_MEMORY, Figure, carry_over, decided, rule, total
 from amber_spread.core.kernel.limits import TORTE

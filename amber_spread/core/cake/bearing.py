@@ -10,8 +10,8 @@ from amber_spread.core.cake.heights import height_at
 from amber_spread.core.cake.levels import Mass, Place, PlacedTier, board_weight, gap_between, together
 from amber_spread.core.design.practice import Practice
 from amber_spread.core.design.stands import StackedStand, Stand
-from amber_spread.core.geometry.outline import Outline, Point
-from amber_spread.core.geometry.places import Hole, SupportArea, Within, common_edge_distance, edge_distance
+from amber_spread.core.geometry.flat.outline import Outline, Point
+from amber_spread.core.geometry.flat.places import Hole, SupportArea, Within, common_edge_distance, edge_distance
 from amber_spread.core.kernel.base import Same
 from amber_spread.core.kernel.caching import cached
 from amber_spread.core.kernel.figures import Figure, carry_over

@@ -5,8 +5,8 @@ from collections.abc import Iterator, Sequence
 from shapely import LinearRing, Point, get_coordinates
 
 from amber_spread.core.cake.bakes import Baked, plan_carved_bake
-from amber_spread.core.geometry.sculpted import Sculpted
-from amber_spread.core.geometry.sliced import Slice
+from amber_spread.core.geometry.bodies.sculpted import Sculpted
+from amber_spread.core.geometry.bodies.sliced import Slice
 from amber_spread.core.stock.kit import Tin
 from amber_spread.core.tier import PlannedTier, RoundTin, RoundView, in_the_round, slices_of
 

@@ -9,8 +9,8 @@ from typing import NamedTuple
 from amber_spread.core.design.finishes import NoCoat, NoCover, PlateFinal
 from amber_spread.core.design.kinds import kind_of
 from amber_spread.core.design.settled import SettledDesign, SettledTier
-from amber_spread.core.geometry.body import MM3_PER_ML
-from amber_spread.core.geometry.outline import Outline, perimeter_at
+from amber_spread.core.geometry.bodies.body import MM3_PER_ML
+from amber_spread.core.geometry.flat.outline import Outline, perimeter_at
 from amber_spread.core.kernel.base import Same
 from amber_spread.core.kernel.caching import cached
 from amber_spread.core.kernel.figures import COMMON_PRACTICE, FROM_MEMORY, Figure, carry_over, rule

@@ -2,8 +2,8 @@
 
 import math
 
-from amber_spread.core.geometry.outline import Outline
-from amber_spread.core.geometry.places import Within, keeps_in
+from amber_spread.core.geometry.flat.outline import Outline
+from amber_spread.core.geometry.flat.places import Within, keeps_in
 from amber_spread.core.tier import PlannedTier
 
 STEPS_UP = 60

@@ -24,8 +24,8 @@ from amber_spread.core.cake.levels import Place, PlacedTier, standing_on
 from amber_spread.core.cake.loads import push_held, shares_of, sinks, spare, tilt, tip_angle
 from amber_spread.core.design.settled import SettledDesign
 from amber_spread.core.design.stands import School, Stand
-from amber_spread.core.geometry.outline import Outline, Point
-from amber_spread.core.geometry.places import (
+from amber_spread.core.geometry.flat.outline import Outline, Point
+from amber_spread.core.geometry.flat.places import (
     Refused,
     Spread,
     SupportArea,

@@ -9,8 +9,8 @@ from typing import NamedTuple
 from amber_spread.core.cake.glue import Held, held_of, stands_bare, without
 from amber_spread.core.design.practice import Practice
 from amber_spread.core.design.settled import SettledDesign, SettledTier
-from amber_spread.core.geometry.body import MM3_PER_ML
-from amber_spread.core.geometry.outline import Outline, Point
+from amber_spread.core.geometry.bodies.body import MM3_PER_ML
+from amber_spread.core.geometry.flat.outline import Outline, Point
 from amber_spread.core.kernel.figures import COMMON_PRACTICE, Figure, carry_over, rule
 from amber_spread.core.stock.media import Medium
 from amber_spread.core.tier import PlannedTier, Use

@@ -5,7 +5,7 @@ from collections.abc import Sequence
 
 import numpy
 
-from amber_spread.core.geometry.outline import Point
+from amber_spread.core.geometry.flat.outline import Point
 from amber_spread.core.kernel.figures import COMMON_PRACTICE, FROM_MEMORY, rule
 
 GRAVITY = 9.81

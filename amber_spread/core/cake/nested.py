@@ -13,7 +13,7 @@ from typing import NamedTuple
 
 import numpy
 
-from amber_spread.core.geometry.no_fit import Against, Hull, laid_against, least_of, room_for
+from amber_spread.core.geometry.flat.no_fit import Against, Hull, laid_against, least_of, room_for
 from amber_spread.core.geometry.rows import Numbers
 from amber_spread.core.kernel.caching import cached
 

@@ -2,7 +2,7 @@
 
 from typing import NamedTuple
 
-from amber_spread.core.geometry.packing import pack
+from amber_spread.core.geometry.flat.packing import pack
 from amber_spread.core.kernel.caching import cached
 
 AIR_MM = 25.0

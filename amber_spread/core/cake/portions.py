@@ -3,7 +3,7 @@
 import math
 
 from amber_spread.core.design.practice import Practice
-from amber_spread.core.geometry.body import MM3_PER_ML
+from amber_spread.core.geometry.bodies.body import MM3_PER_ML
 from amber_spread.core.kernel.figures import COMMON_PRACTICE, Figure, rule
 from amber_spread.core.tier import PlannedTier
 

@@ -7,7 +7,7 @@ from amber_spread.core.cake.dowel import DowelPlan
 from amber_spread.core.cake.joints import JointPlan
 from amber_spread.core.cake.levels import Place, PlacedTier
 from amber_spread.core.cake.stack import StackPlan, TierStack
-from amber_spread.core.geometry.outline import Outline, Point
+from amber_spread.core.geometry.flat.outline import Outline, Point
 from amber_spread.core.kernel.base import PlanPart, Same
 from amber_spread.core.kernel.caching import cached
 from amber_spread.core.tier import BOARD_HEX, Part, Silhouette, Size, slab

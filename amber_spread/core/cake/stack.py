@@ -15,7 +15,7 @@ from amber_spread.core.cake.portions import larger_portions, portions_of
 from amber_spread.core.cake.task_kinds import STACK_TASKS
 from amber_spread.core.cake.tasks import serving_tasks, stacking_tasks
 from amber_spread.core.design.settled import SettledBoard, SettledDesign
-from amber_spread.core.geometry.places import edge_distance
+from amber_spread.core.geometry.flat.places import edge_distance
 from amber_spread.core.kernel.base import FrozenDict, PlanPart, Same
 from amber_spread.core.kernel.caching import cached
 from amber_spread.core.kernel.figures import (

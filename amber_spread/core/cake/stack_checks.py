@@ -12,8 +12,8 @@ from amber_spread.core.cake.levels import PlacedTier
 from amber_spread.core.cake.stack import Stacked, StackPlan
 from amber_spread.core.design.finishes import NoCoat
 from amber_spread.core.design.settled import SettledDesign
-from amber_spread.core.geometry.outline import Round
-from amber_spread.core.geometry.places import Within, keeps_in
+from amber_spread.core.geometry.flat.outline import Round
+from amber_spread.core.geometry.flat.places import Within, keeps_in
 from amber_spread.core.kernel.check import Check, Checker, RoundedQuantity, checker, listed, measure, mm, times
 from amber_spread.core.kernel.figures import Figure
 from amber_spread.core.tier import PlannedTier, over_edge, pressure

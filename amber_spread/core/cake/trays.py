@@ -11,8 +11,8 @@ from shapely.affinity import rotate, translate
 from amber_spread.core.cake.batter import ball_batter, batter_volume
 from amber_spread.core.cake.nested import Bed, Lying, together
 from amber_spread.core.cake.set_partition import Offer, SetPartition
-from amber_spread.core.geometry.outline import round_area
-from amber_spread.core.geometry.sliced import Slice
+from amber_spread.core.geometry.bodies.sliced import Slice
+from amber_spread.core.geometry.flat.outline import round_area
 from amber_spread.core.kernel.caching import cached
 from amber_spread.core.kernel.figures import Figure
 from amber_spread.core.kernel.units import MM_PER_INCH

@@ -12,19 +12,19 @@ from amber_spread.core.design.corners import Coordinate, Corners, Smooth, Smooth
 from amber_spread.core.design.part_ids import Identified, with_ids
 from amber_spread.core.design.solids import Solid, Solids, built_of
 from amber_spread.core.design.taken import Taken, TakesMore
-from amber_spread.core.geometry import profile
-from amber_spread.core.geometry.bare import made_once
-from amber_spread.core.geometry.body import Body, Carried, Straight
-from amber_spread.core.geometry.curved import curved
-from amber_spread.core.geometry.lofted import lofted
-from amber_spread.core.geometry.meshed import Meshed, meshed, sized
-from amber_spread.core.geometry.outline import Outline, Round
-from amber_spread.core.geometry.packed import MOST_TEXT, unpacked
-from amber_spread.core.geometry.profile import Profile
-from amber_spread.core.geometry.sculpted import Sculpted, sculpted
-from amber_spread.core.geometry.sections import Section
-from amber_spread.core.geometry.triangles import solid_of
-from amber_spread.core.geometry.views import side_view
+from amber_spread.core.geometry.bodies import profile
+from amber_spread.core.geometry.bodies.bare import made_once
+from amber_spread.core.geometry.bodies.body import Body, Carried, Straight
+from amber_spread.core.geometry.bodies.lofted import lofted
+from amber_spread.core.geometry.bodies.meshed import Meshed, meshed, sized
+from amber_spread.core.geometry.bodies.packed import MOST_TEXT, unpacked
+from amber_spread.core.geometry.bodies.profile import Profile
+from amber_spread.core.geometry.bodies.sculpted import Sculpted, sculpted
+from amber_spread.core.geometry.bodies.sections import Section
+from amber_spread.core.geometry.bodies.triangles import solid_of
+from amber_spread.core.geometry.flat.curved import curved
+from amber_spread.core.geometry.flat.outline import Outline, Round
+from amber_spread.core.geometry.flat.views import side_view
 from amber_spread.core.kernel import limits
 from amber_spread.core.kernel.base import Frozen, Key, Name, Usual, at
 from amber_spread.core.kernel.caching import cached

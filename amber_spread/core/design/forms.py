@@ -32,8 +32,8 @@ from amber_spread.core.design.solids import (
     SpunSolid,
     WedgeSolid,
 )
-from amber_spread.core.geometry.packed import packed
-from amber_spread.core.geometry.pebble import pebble
+from amber_spread.core.geometry.bodies.packed import packed
+from amber_spread.core.geometry.bodies.pebble import pebble
 
 _CORNER = ask("corner_mm", "Corners, radius", "corner_mm")
 _LENGTH = ask("length_mm", "Tin, long", "length_mm")

@@ -5,9 +5,9 @@ from typing import Annotated, ClassVar, Literal
 from pydantic import Field
 
 from amber_spread.core.design.corners import Corners, Smooth, Smoothed
-from amber_spread.core.geometry.curved import curved
-from amber_spread.core.geometry.outline import Cornered, Outline, Oval, Regular, Round
-from amber_spread.core.geometry.traced import free, heart, petal
+from amber_spread.core.geometry.flat.curved import curved
+from amber_spread.core.geometry.flat.outline import Cornered, Outline, Oval, Regular, Round
+from amber_spread.core.geometry.flat.traced import free, heart, petal
 from amber_spread.core.kernel import limits
 from amber_spread.core.kernel.base import Frozen
 

@@ -7,10 +7,10 @@ from manifold3d import Manifold
 from shapely import Polygon, get_coordinates
 from shapely.geometry.polygon import orient
 
-from amber_spread.core.geometry.body import Body, Sideways
-from amber_spread.core.geometry.meshed import FLAT, UPRIGHT, seen
-from amber_spread.core.geometry.outline import Outline, Point, Round
-from amber_spread.core.geometry.traced import largest_of
+from amber_spread.core.geometry.bodies.body import Body, Sideways
+from amber_spread.core.geometry.bodies.meshed import FLAT, UPRIGHT, seen
+from amber_spread.core.geometry.flat.outline import Outline, Point, Round
+from amber_spread.core.geometry.flat.traced import largest_of
 
 BOX = 24.0
 """The side of the box a silhouette stands in."""

@@ -10,8 +10,8 @@ from manifold3d import Manifold
 from pydantic import Field
 
 from amber_spread.core.design.corners import Corners
-from amber_spread.core.geometry import profile, solids
-from amber_spread.core.geometry.outline import Point
+from amber_spread.core.geometry.bodies import profile, solids
+from amber_spread.core.geometry.flat.outline import Point
 from amber_spread.core.kernel import limits
 from amber_spread.core.kernel.base import Frozen
 

@@ -14,7 +14,7 @@ from amber_spread.core.design.design import Design
 from amber_spread.core.design.practice import Practice
 from amber_spread.core.design.settled import settle
 from amber_spread.core.document.upgrades import FromLater, upgraded
-from amber_spread.core.geometry.bare import BareBody
+from amber_spread.core.geometry.bodies.bare import BareBody
 from amber_spread.core.kernel import limits
 from amber_spread.core.kernel.base import Frozen, Name, at, printable, printable_lines, without_fields
 from amber_spread.core.kernel.check import Check, checker

@@ -4,20 +4,27 @@ How it is drawn, and what every step of it takes.
 """
 
 from amber_spread.core.tier.boards import BOARD_SHAPES, BoardShape, Size, over_edge, shape_of
-from amber_spread.core.tier.carving import CarvingPlan, slices_of
-from amber_spread.core.tier.coats import CoatsPlan
-from amber_spread.core.tier.cover_plan import CoverPlan, roll_margin
+from amber_spread.core.tier.carve.carving import CarvingPlan, slices_of
+from amber_spread.core.tier.checks.finish import checks_of_coats, checks_of_cover
+from amber_spread.core.tier.checks.layers import checks_of_layers
+from amber_spread.core.tier.checks.media import checks_of_foot, checks_of_media, checks_of_thickness
+from amber_spread.core.tier.coats.coats import CoatsPlan
+from amber_spread.core.tier.coats.side import FootPlan
+from amber_spread.core.tier.cover.plan import CoverPlan, roll_margin
+from amber_spread.core.tier.decorate.extras import HALF_BEAD, BorderPlan, OnTopPlan, RegionPlan
 from amber_spread.core.tier.drawn import BOARD_HEX, Drawn, Part, Silhouette, slab
-from amber_spread.core.tier.extras import HALF_BEAD, BorderPlan, OnTopPlan, RegionPlan
-from amber_spread.core.tier.finish_checks import checks_of_coats, checks_of_cover
 from amber_spread.core.tier.gauge import GaugeMark
-from amber_spread.core.tier.in_the_round import Envelope, RoundTin, RoundView, envelope_of, in_the_round, levels_of
-from amber_spread.core.tier.layer_checks import checks_of_layers
-from amber_spread.core.tier.layer_rules import cut_for_height, offcut
-from amber_spread.core.tier.layers import LayersPlan
+from amber_spread.core.tier.in_the_round import (
+    Envelope,
+    RoundTin,
+    RoundView,
+    envelope_of,
+    in_the_round,
+    levels_of,
+)
+from amber_spread.core.tier.layers.layers import LayersPlan
+from amber_spread.core.tier.layers.rules import cut_for_height, offcut
 from amber_spread.core.tier.mass import pressure
-from amber_spread.core.tier.medium_checks import checks_of_foot, checks_of_media, checks_of_thickness
-from amber_spread.core.tier.side import FootPlan
 from amber_spread.core.tier.uses import STEPS, Step, Use, bowl_key, step_key, use_of
 from amber_spread.core.tier.worked import Footprint, PlannedTier, UnknownMedium, Unmade, carved_of, work_tiers
 

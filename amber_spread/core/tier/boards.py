@@ -5,8 +5,8 @@ from typing import Literal, NamedTuple
 
 from shapely import MultiPoint, get_coordinates
 
-from amber_spread.core.geometry.outline import Cornered, Outline, Oval, Point, Round
-from amber_spread.core.geometry.places import polygon_of
+from amber_spread.core.geometry.flat.outline import Cornered, Outline, Oval, Point, Round
+from amber_spread.core.geometry.flat.places import polygon_of
 from amber_spread.core.kernel.caching import cached
 
 BoardShape = Literal["round", "square", "rectangle", "oval", "outline"]

@@ -14,21 +14,21 @@ from amber_spread.core.design.finishes import (
     PrintedCover,
     SoftFilling,
 )
-from amber_spread.core.geometry.body import Body, Envelopes, Sideways, Straight
-from amber_spread.core.geometry.outline import Outline, Point, arc
-from amber_spread.core.geometry.sculpted import Sculpted, rings_right
-from amber_spread.core.geometry.traced import Region, areas_of
+from amber_spread.core.geometry.bodies.body import Body, Envelopes, Sideways, Straight
+from amber_spread.core.geometry.bodies.sculpted import Sculpted, rings_right
+from amber_spread.core.geometry.flat.outline import Outline, Point, arc
+from amber_spread.core.geometry.flat.traced import Region, areas_of
 from amber_spread.core.kernel.base import PlanPart
 from amber_spread.core.kernel.caching import cached
-from amber_spread.core.tier.coats import CoatsPlan
-from amber_spread.core.tier.cover_plan import PRINTED_HEX, CoverPlan
-from amber_spread.core.tier.emptied import Emptied
-from amber_spread.core.tier.extras import BorderPlan, OnTopPlan, RegionPlan
-from amber_spread.core.tier.hidden import hidden_in
-from amber_spread.core.tier.layers import FillingPlan, LayersPlan
-from amber_spread.core.tier.openings import OpeningPlan, cuts_of
-from amber_spread.core.tier.piped import PipedOver, piped_over
-from amber_spread.core.tier.slabs import Slab
+from amber_spread.core.tier.carve.emptied import Emptied
+from amber_spread.core.tier.carve.openings import OpeningPlan, cuts_of
+from amber_spread.core.tier.coats.coats import CoatsPlan
+from amber_spread.core.tier.cover.plan import PRINTED_HEX, CoverPlan
+from amber_spread.core.tier.decorate.extras import BorderPlan, OnTopPlan, RegionPlan
+from amber_spread.core.tier.decorate.piped import PipedOver, piped_over
+from amber_spread.core.tier.layers.hidden import hidden_in
+from amber_spread.core.tier.layers.layers import FillingPlan, LayersPlan
+from amber_spread.core.tier.layers.slabs import Slab
 
 HexOf = Callable[[str, str | None], str]
 D = TypeVar("D", "Part", "Silhouette")

@@ -5,7 +5,7 @@ from typing import Literal
 
 from amber_spread.core.kernel.base import PlanPart
 from amber_spread.core.kernel.figures import Figure, rule
-from amber_spread.core.tier.slabs import Slab
+from amber_spread.core.tier.layers.slabs import Slab
 
 MarkKind = Literal["layer", "filling", "board", "crumb", "final", "cover"]
 COAT_NAMES: dict[str, str] = {"crumb": "Crumb coat", "final": "Final coat", "cover": "Cover"}

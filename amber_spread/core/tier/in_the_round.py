@@ -12,20 +12,20 @@ from numpy.typing import NDArray
 from shapely import get_coordinates
 
 from amber_spread.core.design.finishes import DrapeCover, HalvesCover, PatchesCover
-from amber_spread.core.geometry.draped import over, over_halves
-from amber_spread.core.geometry.open_surface import Surface
+from amber_spread.core.geometry.bodies.open_surface import Surface
+from amber_spread.core.geometry.bodies.sculpted import Sculpted
+from amber_spread.core.geometry.bodies.sliced import Level, levels
+from amber_spread.core.geometry.bodies.solids import raised
+from amber_spread.core.geometry.bodies.surface import surface_of
+from amber_spread.core.geometry.bodies.triangles import Triangles, alone, triangles_of
 from amber_spread.core.geometry.rows import Numbers
-from amber_spread.core.geometry.sculpted import Sculpted
-from amber_spread.core.geometry.sliced import Level, levels
-from amber_spread.core.geometry.solids import raised
-from amber_spread.core.geometry.surface import surface_of
-from amber_spread.core.geometry.triangles import Triangles, alone, triangles_of
+from amber_spread.core.geometry.sheets.draped import over, over_halves
 from amber_spread.core.kernel.base import PlanPart
-from amber_spread.core.tier.draped import GIVES
+from amber_spread.core.tier.carve.emptied import Emptied, emptied_of
+from amber_spread.core.tier.cover.draped import GIVES
+from amber_spread.core.tier.cover.patched import cut_of, seam_names
+from amber_spread.core.tier.decorate.extras import region_over, sector_of
 from amber_spread.core.tier.drawn import SPONGE_HEX
-from amber_spread.core.tier.emptied import Emptied, emptied_of
-from amber_spread.core.tier.extras import region_over, sector_of
-from amber_spread.core.tier.patched import cut_of, seam_names
 from amber_spread.core.tier.worked import PlannedTier
 
 Matter = Literal["cake", "filling", "refill", "crumb", "final", "cover", "region"]

@@ -4,11 +4,11 @@ import math
 from collections.abc import Mapping, Sequence
 from typing import NamedTuple
 
-from amber_spread.core.geometry.body import Body, Envelopes, Sideways, Solid, Straight
-from amber_spread.core.geometry.sculpted import Sculpted
+from amber_spread.core.geometry.bodies.body import Body, Envelopes, Sideways, Solid, Straight
+from amber_spread.core.geometry.bodies.sculpted import Sculpted
 from amber_spread.core.kernel.figures import DEFINITION, rule
-from amber_spread.core.tier.extras import BorderPlan, RegionPlan
-from amber_spread.core.tier.slabs import Slab
+from amber_spread.core.tier.decorate.extras import BorderPlan, RegionPlan
+from amber_spread.core.tier.layers.slabs import Slab
 
 SLICES = 24
 SHELL_SLICES = 8

@@ -29,10 +29,10 @@ from amber_spread.core.kernel.figures import (
     rule,
 )
 from amber_spread.core.kernel.naming import named
-from amber_spread.core.tier.coats import CoatsPlan
-from amber_spread.core.tier.cover_plan import CoverPlan
+from amber_spread.core.tier.coats.coats import CoatsPlan
+from amber_spread.core.tier.cover.plan import CoverPlan
+from amber_spread.core.tier.decorate.extras import OnTopPlan
 from amber_spread.core.tier.drawn import Cut
-from amber_spread.core.tier.extras import OnTopPlan
 
 Step = Literal[
     "syrup", "seal", "dam", "filling", "refill", "crumb", "final", "cover", "on_top", "border", "region", "glue",

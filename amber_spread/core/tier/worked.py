@@ -13,30 +13,37 @@ from shapely.errors import ShapelyError
 from amber_spread.core.design.design import Tier
 from amber_spread.core.design.finishes import InvertedFinal
 from amber_spread.core.design.settled import SettledDesign, SettledTier
-from amber_spread.core.geometry.bare import BareBody
-from amber_spread.core.geometry.body import Envelopes, Sideways
-from amber_spread.core.geometry.outline import Cornered, Outline
-from amber_spread.core.geometry.sculpted import Sculpted
+from amber_spread.core.geometry.bodies.bare import BareBody
+from amber_spread.core.geometry.bodies.body import Envelopes, Sideways
+from amber_spread.core.geometry.bodies.sculpted import Sculpted
+from amber_spread.core.geometry.flat.outline import Cornered, Outline
 from amber_spread.core.kernel.caching import cached
 from amber_spread.core.kernel.naming import named
 from amber_spread.core.stock.kit import Mat
 from amber_spread.core.stock.media import Medium, weight
 from amber_spread.core.tier.boards import Size, own_shape
-from amber_spread.core.tier.carving import CarvingPlan, plan_carving
-from amber_spread.core.tier.coats import CoatsPlan, coats_underneath, plan_coats
-from amber_spread.core.tier.cover import plan_cover
-from amber_spread.core.tier.cover_plan import CoverPlan
+from amber_spread.core.tier.carve.carving import CarvingPlan, plan_carving
+from amber_spread.core.tier.carve.emptied import emptied_of
+from amber_spread.core.tier.carve.openings import OpeningPlan, plan_openings
+from amber_spread.core.tier.coats.coats import CoatsPlan, coats_underneath, plan_coats
+from amber_spread.core.tier.coats.measured import as_measured, measured_ml
+from amber_spread.core.tier.coats.side import FootPlan, plan_foot, tipped
+from amber_spread.core.tier.cover.cover import plan_cover
+from amber_spread.core.tier.cover.plan import CoverPlan
+from amber_spread.core.tier.decorate.extras import (
+    BorderPlan,
+    OnTopPlan,
+    RegionPlan,
+    plan_borders,
+    plan_on_top,
+    plan_regions,
+)
 from amber_spread.core.tier.drawn import Cut, Drawn, draw_tier
-from amber_spread.core.tier.emptied import emptied_of
-from amber_spread.core.tier.extras import BorderPlan, OnTopPlan, RegionPlan, plan_borders, plan_on_top, plan_regions
 from amber_spread.core.tier.gauge import GaugeMark, MarkKind, plan_gauge
-from amber_spread.core.tier.layer_rules import cake_as_measured
-from amber_spread.core.tier.layers import LayersPlan, plan_layers, trimmed
+from amber_spread.core.tier.layers.layers import LayersPlan, plan_layers, trimmed
+from amber_spread.core.tier.layers.rules import cake_as_measured
+from amber_spread.core.tier.layers.slabs import Slab
 from amber_spread.core.tier.mass import Centre, Load, centre_of, load_above
-from amber_spread.core.tier.measured import as_measured, measured_ml
-from amber_spread.core.tier.openings import OpeningPlan, plan_openings
-from amber_spread.core.tier.side import FootPlan, plan_foot, tipped
-from amber_spread.core.tier.slabs import Slab
 from amber_spread.core.tier.uses import Use, uses_of_tier
 
 Weights = tuple[tuple[str, float], ...]

@@ -1,0 +1,1 @@
+"""Bodies: turned and carried up along a profile, carved to views, joined of solids, or read as triangles."""
