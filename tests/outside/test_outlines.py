@@ -7,8 +7,8 @@ from hypothesis import given
 from hypothesis import strategies as st
 from shapely import Point, Polygon, box
 
-from amber_spread.core.geometry.flat.outline import Cornered, Oval, Regular, Round
 from amber_spread.core.geometry.flat import outline
+from amber_spread.core.geometry.flat.outline import Cornered, Oval, Regular, Round
 from amber_spread.core.geometry.flat.traced import heart, petal
 
 DRAWN = 3e-3  # curves are drawn with a corner every 6 degrees, which leaves out 0.2 per cent of a circle
