@@ -96,7 +96,8 @@ def inches(value: float) -> float:
 
 
 def _order(title: str, day: date, hour: int, tiers: tuple[Tier, ...], *colours: Colour) -> Document:
-    design = Design(tiers=tiers, colours=colours)
+    # Validated as a whole, since copies of tiers with other parts are not: every part gets its id.
+    design = Design.model_validate({"tiers": [tier.model_dump() for tier in tiers], "colours": colours})
     due = datetime.combine(day, time(hour))
     return Document(format=FORMAT, title=title, due=due, design=design, practice=Practice.in_inches())
 

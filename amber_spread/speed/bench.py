@@ -1,11 +1,14 @@
 """./amber bench: how long planning takes beside its floor, and how long an edit takes to be on screen."""
 
 import sys
+from collections.abc import Sequence
 from datetime import date
 
 from amber_spread.core.bowls import Care, fill_bowl
 from amber_spread.core.design.builds import BallBuild, TaperedBuild
+from amber_spread.core.design.design import Tier
 from amber_spread.core.design.finishes import GoresCover, PanelCover
+from amber_spread.core.design.part_ids import with_ids
 from amber_spread.core.design.shapes import HeartShape
 from amber_spread.core.design.stands import StackedStand
 from amber_spread.core.document import Document, plan_document, read_document, write_document
@@ -132,18 +135,23 @@ def _wider(document: Document, step: int) -> Document:
 
 
 def _with_tiers(document: Document, count: int) -> Document:
-    tiers = tuple(document.design.tiers[index % 3] for index in range(count))
-    return document.model_copy(update={"design": document.design.model_copy(update={"tiers": tiers})})
+    return _of_tiers(document, [document.design.tiers[index % 3] for index in range(count)])
+
+
+def _of_tiers(document: Document, tiers: Sequence[Tier]) -> Document:
+    """The document with other tiers, each with an id of its own."""
+    fresh = with_ids(tuple(tier.model_copy(update={"id": ""}) for tier in tiers))
+    return document.model_copy(update={"design": document.design.model_copy(update={"tiers": fresh})})
 
 
 def _stacked(document: Document, count: int) -> Document:
     """As many tiers, each two inches narrower than the one below, on eight supports each."""
     wide = document.design.tiers[0]
-    tiers = tuple(
+    tiers = [
         wide.model_copy(update={"tin_diameter_mm": 406.4 - 50.8 * index, "stand": StackedStand(count=8)})
         for index in range(count)
-    )
-    return document.model_copy(update={"design": document.design.model_copy(update={"tiers": tiers})})
+    ]
+    return _of_tiers(document, tiers)
 
 
 def _moved(document: Document, step: int) -> Document:

@@ -7,7 +7,7 @@ from annotated_types import Ge, Le
 
 from amber_spread.core.design.builds import Build, StraightBuild
 from amber_spread.core.design.design import Cavity, Design, Layers, Tier
-from amber_spread.core.design.finishes import Cover, Filling, FinalCoat
+from amber_spread.core.design.finishes import Cover, Filling, FinalCoat, NoCoat, PlateFinal
 from amber_spread.core.design.forms import BUILDS, SHAPES, SOLIDS
 from amber_spread.core.design.habits import HANDLINGS
 from amber_spread.core.design.kinds import COVERS, FILLED, FINALS, PARTS, STANDS, kind_of, suits
@@ -163,6 +163,18 @@ def test_the_line_reads_a_shape_and_a_build_by_every_word_for_it(kind):
     row = kind_of(one)
     for word in row.said:
         assert read_line(line.replace(f" {row.kind}", f" {word}", 1), MEDIA, Practice()).design.tiers[0] == shaped
+
+
+@pytest.mark.parametrize("kind", FINALS, ids=lambda kind: kind.__name__)
+def test_how_thick_a_final_coat_lies_is_read_from_the_fields_its_row_names(kind):
+    row = kind_of(kinds.example(kind))
+    numbers = {name: 3.0 + at for at, name in enumerate(kind.model_fields) if name.endswith("_mm")}
+    final = kinds.example(kind).model_copy(update=numbers)
+    one = SettledTier(tier(final=final), Practice())
+    for field, found in ((row.top_field, one.top), (row.side_field, one.side)):
+        assert (None if found is None else found.value) == (None if field is None else numbers[field])
+    assert (row.top_field is None) == isinstance(final, NoCoat)
+    assert (row.side_field is None) == isinstance(final, NoCoat | PlateFinal)
 
 
 def test_a_part_without_a_row_is_an_error():

@@ -2,6 +2,7 @@
 
 import json
 import re
+from datetime import date
 
 import pytest
 from hypothesis import given
@@ -18,6 +19,7 @@ from amber_spread.core.kernel.naming import figures
 from amber_spread.core.line.quick_line import read_line
 from amber_spread.core.line.quick_writing import write_line
 from amber_spread.core.plan import plan
+from amber_spread.demo.week import week
 from tests.core.test_golden import ORDERS
 from tests.designs import MEDIA, tier, written_designs
 
@@ -124,3 +126,13 @@ def test_parts_of_an_earlier_format_are_called_by_their_place(path):
 def test_the_pattern_of_an_id_leaves_out_what_parts_ids_in_a_path():
     (pattern,) = (one.pattern for one in PartId.__metadata__)
     assert not [sign for sign in "._~/ " if re.fullmatch(pattern, f"a{sign}b")]
+
+
+def test_every_part_of_the_demos_orders_has_an_id_that_its_list_has_once():
+    for document in week(date(2026, 11, 30)):
+        lists = [document.design.tiers, document.design.colours]
+        for one in document.design.tiers:
+            lists += [one.borders, one.on_top, one.regions, getattr(one.build, "openings", ())]
+        for parts in lists:
+            ids = [part.id for part in parts]
+            assert all(ids) and len(set(ids)) == len(ids)

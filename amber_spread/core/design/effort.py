@@ -3,27 +3,23 @@
 import json
 
 from amber_spread.core.design.design import Design, Tier
+from amber_spread.core.design.kinds import kind_of
 from amber_spread.core.design.practice import Practice
-from amber_spread.core.design.shapes import FreeShape, HeartShape, PetalShape, RoundShape
+from amber_spread.core.design.shapes import FreeShape, RoundShape
 from amber_spread.core.kernel.base import without_fields
 from amber_spread.core.kernel.limits import SUPPORTS
 
 TIER_MS = 6.0
 """An everyday tier (measured, and doubled)."""
-SLANTED_MS = {"petal": 45.0, "heart": 14.0}
-"""A traced tin carried up a wall that is not straight: its outline is grown anew at every height (measured)."""
 CORNER_MS, SLANTED_CORNER_MS = 0.01, 0.04
 """For the square of the corners of an outline of one's own: the worst of them, all teeth (measured)."""
 
-
-CARVED_MS = 1200.0
-"""A carved body: the distances about it (measured)."""
 SUPPORT_MS = {True: 0.12, False: 0.5}
 """For each support under a tier, on a round tin or another: where it may stand is found by trying (measured)."""
 JOINT_MS = {True: 0.0, False: 6.0}
 INCH_MM = 25.4
 UNSHAPED = ("medium", "colour", "name", "cake", "picture", "scored_mm", "scored_run")
-"""Fields that say what something is made of or called, what it was drawn after, or what is drawn on it."""
+"""Fields that say what something is made of or called, what it was drawn after, or what is drawn on it; and its id."""
 
 
 def effort_ms(design: Design, carved: bool = False) -> float:
@@ -56,7 +52,7 @@ def bodies_of(design: Design, practice: Practice) -> str:
 
 
 def _unshaped(name: str) -> bool:
-    return name.endswith(UNSHAPED)
+    return name == "id" or name.endswith(UNSHAPED)
 
 
 def _joint_ms(tier: Tier) -> float:
@@ -67,15 +63,14 @@ def _joint_ms(tier: Tier) -> float:
 
 
 def _tier_ms(tier: Tier) -> float:
-    straight, shape = tier.build.straight and tier.measured is None, tier.shape
-    if tier.build.carved:
-        return CARVED_MS
+    straight, shape, build = tier.build.straight and tier.measured is None, tier.shape, kind_of(tier.build)
+    if build.effort_ms is not None:
+        return build.effort_ms
     pieces = sum(_corners_ms(top.shape.line_mm, CORNER_MS) for top in tier.on_top if isinstance(top.shape, FreeShape))
     if isinstance(shape, FreeShape):
         return TIER_MS + pieces + _corners_ms(shape.line_mm, CORNER_MS if straight else SLANTED_CORNER_MS)
-    if isinstance(shape, HeartShape | PetalShape) and not straight:
-        return pieces + SLANTED_MS[shape.kind]
-    return pieces + TIER_MS
+    slanted_ms = None if straight else kind_of(shape).effort_ms
+    return pieces + (TIER_MS if slanted_ms is None else slanted_ms)
 
 
 def _corners_ms(points: tuple[tuple[float, float], ...], each_ms: float) -> float:

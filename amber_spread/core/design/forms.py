@@ -41,6 +41,8 @@ _COUNTS = ((6, "6"), (8, "8"), (10, "10"), (12, "12"))
 _SIZES = ("corner_mm", "length_mm", "points_mm", "smooth_corners")
 _HOUSE = [[0, 0], [200, 0], [200, 120], [100, 190], [0, 120]]
 """The outline a free shape begins with, until a drawing is read."""
+_CARVED_MS = 1200.0
+"""A carved body: the distances about it (measured, and doubled)."""
 SHAPES = dict(
     (
         row(RoundShape, "round", said=("circle",)),
@@ -54,8 +56,9 @@ SHAPES = dict(
             keeps=_SIZES,
         ),
         row(OvalShape, "oval", _LENGTH, of_tin={"length_mm": 1.3}, keeps=_SIZES),
-        row(HeartShape, "heart"),
-        row(PetalShape, "petal", pick("petals", "Petals", *_COUNTS)),
+        # A traced tin: up a wall that is not straight its outline is grown anew at every height.
+        row(HeartShape, "heart", effort_ms=14.0),
+        row(PetalShape, "petal", pick("petals", "Petals", *_COUNTS), effort_ms=45.0),
         row(FreeShape, "an outline of your own", begins={"points_mm": _HOUSE}, keeps=_SIZES),
     )
 )  # fmt: skip
@@ -112,16 +115,19 @@ BUILDS = dict(
         row(
             CarvedBuild, "carved to a view", ask("rounded", "Rounded across", "share", percent=True),
             pick("flat_foot", "Rounded", (True, "above"), (False, "above and below")), *_LINES,
-            begins={"points_mm": _STONE},
+            begins={"points_mm": _STONE}, effort_ms=_CARVED_MS,
             keeps=(
                 "points_mm", "smooth_corners", "front_mm", "front_smooth_corners", "sections", "rounded", "flat_foot",
                 *_LINED,
             ),
         ),
-        row(JoinedBuild, "solids joined and cut", *_LINES, begins={"solids": _SKEP}, keeps=("solids", *_LINED)),
+        row(
+            JoinedBuild, "solids joined and cut", *_LINES, begins={"solids": _SKEP}, keeps=("solids", *_LINED),
+            effort_ms=_CARVED_MS,
+        ),
         row(
             ModelledBuild, "out of a 3D file", ask("turn_deg", "Turned about the upright", "turn_deg"), *_LINES,
-            begins={"mesh": _PEBBLE}, keeps=("mesh", "error_mm", "turn_deg", *_LINED),
+            begins={"mesh": _PEBBLE}, keeps=("mesh", "error_mm", "turn_deg", *_LINED), effort_ms=_CARVED_MS,
         ),
     )
 )  # fmt: skip

@@ -78,37 +78,41 @@ _TOP = ask("top_mm", "Top, spread at", "coat_thickness_mm")
 _DISC = ask("disc_diameter_mm", "Disc or card, across", "disc_diameter_mm", one_tier=True)
 _EDGES = pick("edges", "Edges", ("sharp", "sharp"), ("rounded", "rounded"))
 _PLATED = (*SPREAD, "disc_diameter_mm")
+_BOTH = {"top_field": "top_mm", "side_field": "side_mm"}
+_ON_TOP = {"top_field": "top_mm"}
+"""Fields of a final coat that say how thick it lies; a plate sets the side."""
 FINALS = dict(
     (
         row(
             FreehandFinal, "Hot scraper", _SIDE, _TOP, _EDGES, does="drawn freehand",
-            leading="side_mm", keeps=SPREAD, needs=FINAL_COATS, technique="freehand", scraper=True,
+            leading="side_mm", keeps=SPREAD, needs=FINAL_COATS, technique="freehand", scraper=True, **_BOTH,
         ),
         row(
             DiscFinal, "Disc", _DISC, _TOP, does="scraped against a disc", leading="disc_diameter_mm", keeps=_PLATED,
-            needs=FINAL_COATS, technique="disc", plate="disc", plates=1, papers=1, scraper=True,
+            needs=FINAL_COATS, technique="disc", plate="disc", plates=1, papers=1, scraper=True, **_ON_TOP,
         ),
         row(
             TwinFinal, "Twin disc", _DISC, _TOP, does="filled out between two discs", leading="disc_diameter_mm",
             keeps=_PLATED, needs=FINAL_COATS, technique="twin", plate="disc", plates=2, papers=2, scraper=True,
+            **_ON_TOP,
         ),
         # One card lies under the cake and another, lined, takes it when it is turned over (common practice).
         row(
             InvertedFinal, "Inverted", _DISC, _TOP, does="filled out to a card, upside down", said=("upside down",),
             leading="disc_diameter_mm", keeps=_PLATED, needs=FINAL_COATS, technique="inverted", plate="card", plates=2,
-            papers=1, scraper=True,
+            papers=1, scraper=True, **_ON_TOP,
         ),
         row(
             TowelFinal, "Crust & towel", _SIDE, _TOP, _EDGES, does="crusted and smoothed with a towel",
             said=("crust and towel", "towelled"),
             leading="side_mm", keeps=("colour", "top_mm"), needs=FINAL_COATS, technique="towel", scraper=True,
-            smoother=True,
+            smoother=True, **_BOTH,
         ),
         row(
             DeckledFinal, "Deckled rim", _SIDE, _TOP, ask("rim_mm", "Lip above the top", "rim_mm"),
             does="left standing as a rough lip",
             said=("deckle",), leading="side_mm", keeps=SPREAD, needs=FINAL_COATS,
-            technique="deckled", scraper=True,
+            technique="deckled", scraper=True, **_BOTH,
         ),
         row(
             SemiNakedFinal, "Semi-naked", ask("stays", "Of the crumb coat stays", "share", percent=True),
@@ -119,7 +123,7 @@ FINALS = dict(
             TexturedFinal, "Piped over", ask("relief_mm", "Relief, on average", "coat_thickness_mm"),
             does="piped or stroked all over",
             said=("piped all over", "piped"), leading="relief_mm", keeps=ROLLED, needs=FINAL_COATS,
-            technique="textured",
+            technique="textured", top_field="relief_mm", side_field="relief_mm",
         ),
         row(NoFinal, "None", said=("naked",)),
     )

@@ -13,16 +13,14 @@ from amber_spread.core.design.design import BaseBoard, Design, Tier
 from amber_spread.core.design.finishes import (
     NoCoat,
     NoCover,
-    PlateFinal,
     PrintedCover,
     SemiNakedFinal,
     SoftFilling,
-    TexturedFinal,
     covers_top,
 )
 from amber_spread.core.design.kinds import kind_of
 from amber_spread.core.design.practice import Practice
-from amber_spread.core.design.rows import usuals_of
+from amber_spread.core.design.rows import Kind, usuals_of
 from amber_spread.core.design.taken import Taken
 from amber_spread.core.kernel.figures import COMMON_PRACTICE, Figure, Unit, decided_or_default, rule
 
@@ -88,9 +86,14 @@ class SettledTier:
         return self.settled(filling, "dam_width_mm") if isinstance(filling, SoftFilling) else None
 
     @cached_property
+    def final_kind(self) -> Kind:
+        """The row of its final coat."""
+        return kind_of(self.asked.final)
+
+    @cached_property
     def goes_on(self) -> Figure:
         """The thickness the crumb coat is spread to, side and top alike; one that is scraped back goes on thicker."""
-        crumb, thicker = self.asked.crumb, kind_of(self.asked.final).crumb
+        crumb, thicker = self.asked.crumb, self.final_kind.crumb
         if thicker is not None:
             return decided_or_default(crumb.thickness_mm, getattr(self.usual, thicker), "mm")
         return self.settled(crumb, "thickness_mm")
@@ -107,18 +110,14 @@ class SettledTier:
     @cached_property
     def top(self) -> Figure | None:
         """The thickness of the final coat on top, None where there is no final coat."""
-        final = self.asked.final
-        if isinstance(final, NoCoat):
-            return None
-        return self.settled(final, "relief_mm" if isinstance(final, TexturedFinal) else "top_mm")
+        field = self.final_kind.top_field
+        return None if field is None else self.settled(self.asked.final, field)
 
     @cached_property
     def side(self) -> Figure | None:
         """The thickness of the final coat at the side; None where there is none, or a plate sets it."""
-        final = self.asked.final
-        if isinstance(final, NoCoat | PlateFinal):
-            return None
-        return self.settled(final, "relief_mm" if isinstance(final, TexturedFinal) else "side_mm")
+        field = self.final_kind.side_field
+        return None if field is None else self.settled(self.asked.final, field)
 
     @property
     def outermost(self) -> str:

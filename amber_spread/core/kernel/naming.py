@@ -1,8 +1,8 @@
 """Ids: every figure of a plan is called by the path where it stands."""
 
-from collections.abc import Hashable, Iterator
+from collections.abc import Callable, Iterator
 from functools import cache
-from typing import Any, TypeVar, cast
+from typing import Any, TypeVar
 
 from amber_spread.core.kernel.base import Frozen, FrozenDict, FrozenList
 from amber_spread.core.kernel.figures import Figure, assign_id, copy_with_id
@@ -31,7 +31,7 @@ def named(node: N, path: str) -> N:
             values[name] = FrozenList(value)
         elif kind is dict:
             values[name] = FrozenDict(named(value, below + name))
-        elif _holds(cast(Hashable, kind)):
+        elif _may_hold(kind):
             named(value, below + name)
     return node
 
@@ -44,6 +44,10 @@ _LEAVES = frozenset({float, int, str, bool, tuple, FrozenDict, FrozenList, type(
 def _holds(kind: Any) -> bool:
     """Whether values of this type hold figures; asked once a type, since asking a model's class is slow."""
     return issubclass(kind, Frozen | dict)
+
+
+_may_hold: Callable[[Any], bool] = _holds
+"""The same to call with any type: a cast of each to Hashable would be a call too."""
 
 
 def figures(node: Any) -> Iterator[Figure]:

@@ -3174,9 +3174,11 @@ export interface components {
          *
          *     In the work: its medium can do one of `needs`, as the kinds in `media` can. Then its technique in the practice; the
          *     disc or card it is scraped against and how many of those and of papers; whether a scraper and smoothers go over it;
-         *     the builds it suits; whether it is cut out of a larger sheet. `crumb` is the usual of the crumb coat below it, where
-         *     that is another. A `round_only` kind needs a round tin. A kind with its `own_outline` ignores the
-         *     tier's shape.
+         *     the builds it suits; whether it is cut out of a larger sheet. `top_field` and `side_field` are its fields that say
+         *     how thick a coat lies on the top and at the side, `crumb` is the usual of the crumb coat below it, where that is
+         *     another. Where it takes longer to plan from nothing than an everyday tier, `effort_ms` says how long (measured, and
+         *     doubled): a build always, a shape where the wall is not straight. A `round_only` kind needs a round tin. A kind with
+         *     its `own_outline` ignores the tier's shape.
          */
         Kind: {
             /** Kind */
@@ -3276,8 +3278,14 @@ export interface components {
              * @default false
              */
             cut_out: boolean;
+            /** Top Field */
+            top_field?: string | null;
+            /** Side Field */
+            side_field?: string | null;
             /** Crumb */
             crumb?: string | null;
+            /** Effort Ms */
+            effort_ms?: number | null;
             /**
              * Round Only
              * @default false

@@ -147,7 +147,7 @@ const SAME = [{ words: "This cover on every tier", copy: (from: Tier, to: Tier) 
         paints it in the round.
       </p>
       <p v-if="cover.stretch" class="soft"><FractionText :text="stretchWords" /></p>
-      <TaskList v-if="inOrder.length" name="Cover in this order" :tasks="inOrder" />
+      <TaskList v-if="inOrder.length" name="Cover in this order" :tasks="inOrder" open />
       <FigureRow
         v-for="bowl in bowls"
         :key="bowl.name"

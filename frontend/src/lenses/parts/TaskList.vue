@@ -5,7 +5,7 @@ import type { Task } from "@/api/types";
 import { useSettings } from "@/kitchen/settings";
 import FractionText from "@/ui/FractionText.vue";
 
-const props = defineProps<{ name: string; tasks: readonly Task[]; headed?: boolean }>();
+const props = defineProps<{ name: string; tasks: readonly Task[]; headed?: boolean; open?: boolean }>();
 const settings = useSettings();
 
 const groups = computed(() => {
@@ -20,7 +20,7 @@ const groups = computed(() => {
 </script>
 
 <template>
-  <details>
+  <details :open="open">
     <summary>{{ name }}</summary>
     <template v-for="([part, own], group) in groups" :key="group">
       <h4 v-if="headed">{{ part }}</h4>
