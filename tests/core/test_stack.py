@@ -233,7 +233,7 @@ def test_a_cutting_list_cuts_every_piece_and_no_rod_twice_over(lengths, kerf):
 
 def checks(*tiers, **design):
     found = plan(Design(tiers=tiers, colours=COLOURS, **design), PRACTICE, MEDIA)
-    return {one.code: one for one in found.checks if one.lens == "stack"}
+    return {one.code: one for one in found.checks if one.subject == "stack"}
 
 
 def test_a_stack_of_everyday_tiers_has_nothing_to_mend():

@@ -52,12 +52,12 @@ USES = {
 @pytest.mark.parametrize("use", USES)
 def test_every_medium_is_said_to_be_unfit_where_the_trade_does_not_work_it_so_and_only_there(use):
     """Common practice, medium by medium: what is spread, what is rolled, what is poured."""
-    made, lens, fit = USES[use]
+    made, subject, fit = USES[use]
     for medium in LIBRARY:
         found = said(planned(tier(**made(medium.key))), "media.unfit")
         assert bool(found) == (medium.kind not in fit), medium.name
         for check in found:
-            assert check.severity == "trouble" and check.lens == lens and medium.name in check.text
+            assert check.severity == "trouble" and check.subject == subject and medium.name in check.text
 
 
 def test_a_dam_of_what_runs_is_said_and_a_stiff_one_is_not():

@@ -84,14 +84,14 @@ def _standing(number: int, upper: Footprint, lower: Footprint, joint: JointPlan)
     wider = upper.foot.half_width_mm > lower.top.half_width_mm + OVER_EDGE_MM
     if wider or upper.foot.half_length_mm > lower.top.half_length_mm + OVER_EDGE_MM:
         yield check(
-            "stack.overhang", "care", "brief",
+            "stack.overhang", "care", "order",
             "This tier is {above} wide and stands on one of {below}: it overhangs by {over}. Put the wider tier below.",
             above=mm(2 * (upper.foot.half_width_mm if wider else upper.foot.half_length_mm)),
             below=mm(2 * (lower.top.half_width_mm if wider else lower.top.half_length_mm)), over=mm(over_mm),
         )  # fmt: skip
     else:
         yield check(
-            "stack.corners_over", "care", "brief",
+            "stack.corners_over", "care", "order",
             "The corners of this tier hang {over} over the edge of the tier below. Take a smaller tin, or a wider tier "
             "below it.",
             over=mm(over_mm),
@@ -107,7 +107,7 @@ def _board(stood: Sequence[PlacedTier], whole: StackPlan) -> Iterator[Check]:
     )
     if over_mm > OVER_EDGE_MM:
         yield checker(None)(
-            "stack.board_small", "trouble", "brief",
+            "stack.board_small", "trouble", "order",
             "The base board is {board} wide and the cake hangs {over} over its edge. Take a larger board.",
             board=measure(whole.base_diameter), over=mm(over_mm),
         )  # fmt: skip
@@ -131,7 +131,7 @@ def _cautions(
     check = checker(None)
     if whole.people.value > 1:
         yield check(
-            "caution.heavy", "caution", "brief",
+            "caution.heavy", "caution", "order",
             f"The whole cake weighs about {{weight}}. Lift it with {people_in_words(whole.people.value)} and from "
             "below the board, and keep to your local rules on lifting.",
             weight=measure(whole.weight),
@@ -140,7 +140,7 @@ def _cautions(
     filled = any(tier.layers.cavity and tier.layers.cavity.filled_with for tier in design.tiers)
     if named:
         yield check(
-            "caution.allergens", "caution", "brief",
+            "caution.allergens", "caution", "order",
             f"By the recipes in use this cake usually contains {listed(named)}. "
             + ("What is hidden in it comes on top. " if filled else "")
             + "Go by the labels of what you use, and tell the customer as your local food law asks.",

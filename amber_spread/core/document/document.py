@@ -130,7 +130,7 @@ def _servings(asked: int | None, portions: float) -> Iterator[Check]:
     """Whether the cake is cut into as many portions as are asked for."""
     if asked is not None and portions < asked:
         yield checker(None)(
-            "brief.servings", "care", "brief",
+            "brief.servings", "care", "order",
             f"It cuts into {portions:.0f} portions, {asked - portions:.0f} fewer than asked for. Add a tier, take "
             "wider tins, or cut it smaller.",
         )  # fmt: skip

@@ -12,7 +12,8 @@ from amber_spread.core.kernel.base import PlanPart
 from amber_spread.core.kernel.figures import Figure, Rounding, Unit
 
 Severity = Literal["trouble", "care", "caution"]
-Lens = Literal["brief", "layers", "coats", "cover", "carve", "stack", "mix"]
+Subject = Literal["order", "layers", "coats", "cover", "body", "stack", "bowls"]
+"""What a check is about; a screen shows it where that is decided."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -29,7 +30,7 @@ class Check(PlanPart):
 
     code: str
     severity: Severity
-    lens: Lens
+    subject: Subject
     tier: int | None
     text: str
     values: dict[str, RoundedQuantity] = {}
@@ -55,15 +56,15 @@ def say(text: str, part: str = "", caution: bool = False, **values: RoundedQuant
 class Checker(Protocol):
     """Makes the checks of one tier."""
 
-    def __call__(self, code: str, severity: Severity, lens: Lens, text: str, **values: RoundedQuantity) -> Check:
+    def __call__(self, code: str, severity: Severity, subject: Subject, text: str, **values: RoundedQuantity) -> Check:
         """A check of that tier."""
 
 
 def checker(tier: int | None) -> Checker:
     """A maker of checks for tier `tier`, or for the whole cake."""
 
-    def check(code: str, severity: Severity, lens: Lens, text: str, **values: RoundedQuantity) -> Check:
-        return Check(code=code, severity=severity, lens=lens, tier=tier, text=text, values=values)
+    def check(code: str, severity: Severity, subject: Subject, text: str, **values: RoundedQuantity) -> Check:
+        return Check(code=code, severity=severity, subject=subject, tier=tier, text=text, values=values)
 
     return check
 

@@ -1926,10 +1926,10 @@ export interface components {
              */
             severity: "trouble" | "care" | "caution";
             /**
-             * Lens
+             * Subject
              * @enum {string}
              */
-            lens: "brief" | "layers" | "coats" | "cover" | "carve" | "stack" | "mix";
+            subject: "order" | "layers" | "coats" | "cover" | "body" | "stack" | "bowls";
             /** Tier */
             tier: number | null;
             /** Text */

@@ -11,7 +11,10 @@ import { stack } from "./stack";
 
 export const LENSES: readonly [Lens, ...Lens[]] = [brief, layers, coats, cover, carve, stack, mix, shop];
 
-/** The lens of that name; the first where there is none. */
+/**
+ * The lens of that name, or that shows the checks about that subject: the shelf links to what an order needs without
+ * loading the lenses. The first where there is none.
+ */
 export function lensCalled(name: string | undefined): Lens {
-  return LENSES.find((one) => one.name === name) ?? LENSES[0];
+  return LENSES.find((one) => one.name === name || one.subject === name) ?? LENSES[0];
 }

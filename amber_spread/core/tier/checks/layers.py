@@ -8,7 +8,7 @@ from amber_spread.core.design.design import TinBake
 from amber_spread.core.design.finishes import PlainFilling
 from amber_spread.core.design.practice import Practice
 from amber_spread.core.design.settled import SettledTier
-from amber_spread.core.kernel.check import Check, Checker, Lens, RoundedQuantity, degrees, measure, mm
+from amber_spread.core.kernel.check import Check, Checker, RoundedQuantity, Subject, degrees, measure, mm
 from amber_spread.core.stock.media import Medium
 from amber_spread.core.tier.carve.carving import CarvingPlan
 from amber_spread.core.tier.coats.side import FootPlan
@@ -59,14 +59,14 @@ def _carved(carving: CarvingPlan, layers: LayersPlan, usual: Practice, check: Ch
     share = carving.foot.value / carving.footprint.value
     if share < LEAST_FOOT:
         yield check(
-            "carve.foot", "care", "carve",
+            "carve.foot", "care", "body",
             f"It stands on {100 * share:.0f} % of what is seen of it from above. Give the view a flat foot, or bed it "
             "on a board cut to it, so that it does not roll.",
         )  # fmt: skip
     neck = carving.neck
     if neck is not None and neck.pressed.value > bears_g_per_cm2:
         yield check(
-            "carve.neck", "trouble", "carve",
+            "carve.neck", "trouble", "body",
             "At {up} up it carries {above} on what is left there: {pressed}, where cake bears about {bears}. Make it "
             "wider there, put a board on supports just above it, or build it of modelling paste round a dowel.",
             up=measure(neck.up), above=measure(neck.above),
@@ -76,7 +76,7 @@ def _carved(carving: CarvingPlan, layers: LayersPlan, usual: Practice, check: Ch
     agrees = carving.front_agrees
     if agrees is not None and abs(agrees.value / length.value - 1) > DIFFER:
         yield check(
-            "carve.views_differ", "care", "carve",
+            "carve.views_differ", "care", "body",
             "Seen from the front it is drawn {drawn} wide at its height, and from above it is {length}. Its sections "
             "are drawn out to that; to agree, make the tin so long, or draw one of the two anew.",
             drawn=measure(agrees), length=measure(length),
@@ -84,14 +84,14 @@ def _carved(carving: CarvingPlan, layers: LayersPlan, usual: Practice, check: Ch
     if carving.dome is not None:
         if carving.dome.left.value / 2 > level_mm:
             yield check(
-                "carve.dome_high", "care", "carve",
+                "carve.dome_high", "care", "body",
                 "A dome of {dome} holds more cake than the {level} that is baked besides here. Bake that layer fuller, "
                 "or leave less on.",
                 dome=measure(carving.dome.left), level=mm(level_mm),
             )  # fmt: skip
         if carving.dome.missing.value > LEAST_OPENING_ML:
             yield check(
-                "carve.dome_missing", "care", "carve",
+                "carve.dome_missing", "care", "body",
                 "The dome does not fill the top of the cake: {missing} of it has to be built up with modelling paste. "
                 "Leave less of the dome on, or round the top off.",
                 missing=measure(carving.dome.missing),
@@ -99,14 +99,14 @@ def _carved(carving: CarvingPlan, layers: LayersPlan, usual: Practice, check: Ch
     for one in carving.slices.values():
         if one.hangs.value > HANGS_MM:
             yield check(
-                "carve.hangs", "trouble", "carve",
+                "carve.hangs", "trouble", "body",
                 f"Layer {one.number} reaches {{hangs}} out beyond what it lies on. Cake by itself holds about "
                 "{bears}: put a card on supports below it, fill in below, or build that part of modelling paste.",
                 hangs=measure(one.hangs), bears=mm(HANGS_MM),
             )  # fmt: skip
         if len(one.bottom) > 1 or len(one.top) > 1:
             yield check(
-                "carve.parts", "care", "carve",
+                "carve.parts", "care", "body",
                 f"Layer {one.number} is cut in several parts. Mark which stands where before the cake is taken apart.",
             )  # fmt: skip
 
@@ -117,30 +117,30 @@ def _opened(carving: CarvingPlan, layers: LayersPlan, media: Mapping[str, Medium
         empty = opening.medium is None
         if empty and opening.open:
             yield check(
-                "carve.opening_empty", "trouble", "carve",
+                "carve.opening_empty", "trouble", "body",
                 f"Opening {number} is left empty and is open to the outside, where coat and cover are reckoned over "
                 "it. Fill it, close it inside the cake, or cut it out of the shape itself.",
             )  # fmt: skip
         elif empty and opening.wall is not None and 0 < opening.wall.value < WALL_LEAST_MM:
             yield check(
-                "carve.opening_thin", "trouble", "carve",
+                "carve.opening_thin", "trouble", "body",
                 f"Opening {number} is left empty within a wall of {{wall}}, which gives way when the cake is cut. "
                 "Leave {least} or more about it, or fill it.", wall=measure(opening.wall), least=mm(WALL_LEAST_MM),
             )  # fmt: skip
         if opening.open and opening.medium is not None and media[opening.medium].soft:
             yield check(
-                "carve.opening_runs", "care", "carve",
+                "carve.opening_runs", "care", "body",
                 f"{media[opening.medium].name} runs, and opening {number} is open to the outside: it will not stand "
                 "there by itself. Fill it with something firm, or close it inside the cake.",
             )  # fmt: skip
         if opening.volume.value < LEAST_OPENING_ML:
             yield check(
-                "carve.opening_misses", "trouble", "carve",
+                "carve.opening_misses", "trouble", "body",
                 f"Opening {number} takes nothing out of the cake: it lies beside it, or within another. Move it into "
                 "the cake, or make it larger.",
             )  # fmt: skip
     if layers.cavity is None and any(one.medium is None and not one.open for one in carving.openings.values()):
-        yield _small_sweets(check, "carve")
+        yield _small_sweets(check, "body")
 
 
 def _fillings(tier: SettledTier, layers: LayersPlan, media: Mapping[str, Medium], check: Checker) -> Iterator[Check]:
@@ -255,9 +255,9 @@ def _hidden(layers: LayersPlan, check: Checker) -> Iterator[Check]:
     yield _small_sweets(check, "layers")
 
 
-def _small_sweets(check: Checker, lens: Lens) -> Check:
+def _small_sweets(check: Checker, subject: Subject) -> Check:
     return check(
-        "caution.small_sweets", "caution", lens,
+        "caution.small_sweets", "caution", subject,
         "Small hard sweets and pearls can choke a small child. Tell whoever serves the cake what is hidden in it, and "
         "choose something soft where children eat.",
     )  # fmt: skip

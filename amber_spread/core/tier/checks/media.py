@@ -11,15 +11,15 @@ from amber_spread.core.design.finishes import (
     TexturedFinal,
 )
 from amber_spread.core.design.kinds import kind_of, needs_at
-from amber_spread.core.kernel.check import Check, Checker, Lens, listed, mm
+from amber_spread.core.kernel.check import Check, Checker, Subject, listed, mm
 from amber_spread.core.stock.media import ABILITIES, CAN, MEDIUM_KINDS, Medium, kinds_that
 from amber_spread.core.tier.worked import PlannedTier
 
-LENSES: dict[str, Lens] = {
+SUBJECTS: dict[str, Subject] = {
     "layers": "layers", "filling": "layers", "crumb": "coats", "final": "coats", "cover": "cover", "on_top": "cover",
-    "borders": "cover", "regions": "cover", "build": "carve", "stand": "stack",
+    "borders": "cover", "regions": "cover", "build": "body", "stand": "stack",
 }  # fmt: skip
-"""The lens that each part of a tier is decided in."""
+"""What a check of each part of a tier is about."""
 SHEET_THIN_MM, SHEET_THICK_MM = 2.0, 6.0
 """A sheet is rolled between these: thinner it tears and shows what lies below, thicker it drags itself down (common
 practice: 3 to 5 mm).
@@ -48,7 +48,7 @@ def checks_of_media(done: PlannedTier, media: Mapping[str, Medium], check: Check
             why = " It runs when it is pressed." if medium.soft and "dam" in wanted else ""
             name = medium.name[:1].upper() + medium.name[1:]
             yield check(
-                "media.unfit", "trouble", LENSES[str(path[0])],
+                "media.unfit", "trouble", SUBJECTS[str(path[0])],
                 f"{name} cannot {ABILITIES[wanted[0]]}.{why} It can {listed(own)}. Here take {listed(able, 'or')}.",
             )  # fmt: skip
 

@@ -94,7 +94,7 @@ function rename(index: number, name: string): void {
       />
     </label>
     <p v-if="desk.complaintAt('#/due')" class="wrong" role="alert">{{ desk.complaintAt("#/due") }}</p>
-    <LensNotes lens="brief" />
+    <LensNotes subject="order" />
     <ForWhom />
     <h3>The drive</h3>
     <TravelFields />
@@ -184,7 +184,7 @@ function rename(index: number, name: string): void {
     </div>
     <FigureRow label="Whole cake weighs about" :figure="order.plan.stack.weight" />
     <KitNeeds whole :tools="['base board', 'board']" />
-    <LensNotes lens="brief" cautions />
+    <LensNotes subject="order" cautions />
     <UsualFields />
   </section>
 </template>

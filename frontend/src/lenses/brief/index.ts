@@ -6,6 +6,7 @@ import { notes } from "./notes";
 export const brief: Lens = {
   name: "brief",
   words: "Brief",
+  subject: "order",
   panel: BriefLens,
   notes,
   over: TurnedPoints,

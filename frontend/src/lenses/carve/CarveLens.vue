@@ -65,14 +65,14 @@ async function carve(to: Way): Promise<void> {
     <template v-if="way">
       <FigureRow label="Carved, high" :figure="planned.layers.height" main />
       <p v-if="trouble" class="wrong" role="alert">{{ trouble }}</p>
-      <LensNotes lens="carve" />
+      <LensNotes subject="body" />
       <ChoiceRow class="ways" label="How the body is given" :value="way" :choices="WAYS" @change="carve" />
       <ViewFields v-if="way === 'carved'" />
       <SolidFields v-else-if="way === 'joined'" />
       <ModelFields v-else />
       <OpeningFields />
       <CarvedLayers />
-      <LensNotes lens="carve" cautions />
+      <LensNotes subject="body" cautions />
     </template>
     <template v-else>
       <p class="soft">A carved tier is cut out of stacked layers, to a body you give in one of these ways.</p>

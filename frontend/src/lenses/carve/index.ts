@@ -5,6 +5,7 @@ import CarveLens from "./CarveLens.vue";
 export const carve: Lens = {
   name: "carve",
   words: "Carve",
+  subject: "body",
   panel: CarveLens,
   below: { shown: (tier) => tier.carving !== null, what: CarvedViews },
 };

@@ -103,7 +103,7 @@ const copyCoats = (from: Tier, to: Tier): void => {
       :label="planned?.foot ? 'Over the coat, front to back' : 'Over the coat, high'"
       :figure="over.height"
     />
-    <LensNotes lens="coats" />
+    <LensNotes subject="coats" />
     <h3>Final coat</h3>
     <ChoiceRow
       label="How the final coat is put on"
@@ -160,7 +160,7 @@ const copyCoats = (from: Tier, to: Tier): void => {
     <MeasuredFields />
     <KitNeeds :tools="['disc', 'card', 'scraper', 'smoother']" />
     <SameForAll :ways="[{ words: 'These coats on every tier', copy: copyCoats }]" />
-    <LensNotes lens="coats" cautions />
+    <LensNotes subject="coats" cautions />
   </section>
 </template>
 

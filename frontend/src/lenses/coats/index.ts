@@ -5,6 +5,7 @@ import { notes } from "./notes";
 export const coats: Lens = {
   name: "coats",
   words: "Coats",
+  subject: "coats",
   panel: CoatsLens,
   notes,
   byPlate: true,

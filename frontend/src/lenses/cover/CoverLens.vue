@@ -88,7 +88,7 @@ const SAME = [{ words: "This cover on every tier", copy: (from: Tier, to: Tier) 
       <FigureRow v-if="cover.printed" label="Sheets" :figure="cover.printed.sheets" main />
       <FigureRow v-else-if="first" :label="first.words" :figure="first.figure" main />
     </template>
-    <LensNotes lens="cover" />
+    <LensNotes subject="cover" />
     <ChoiceRow
       label="How the tier is covered"
       :value="asked.kind"
@@ -164,7 +164,7 @@ const SAME = [{ words: "This cover on every tier", copy: (from: Tier, to: Tier) 
     <KitNeeds :tools="['mat', 'pin', 'smoother', 'printed sheet']" />
     <TemplateLinks />
     <SameForAll :ways="SAME" />
-    <LensNotes lens="cover" cautions />
+    <LensNotes subject="cover" cautions />
   </section>
 </template>
 

@@ -6,6 +6,7 @@ import { notes } from "./notes";
 export const cover: Lens = {
   name: "cover",
   words: "Cover",
+  subject: "cover",
   panel: CoverLens,
   notes,
   glass: true,

@@ -94,7 +94,7 @@ const severalMixes = computed(() => Object.keys(order.plan?.batter.mixes ?? {}).
         <FractionText :text="settings.words(target.other_count.cut_height)" />
       </button>
     </div>
-    <LensNotes lens="layers" />
+    <LensNotes subject="layers" />
     <BakeFields />
     <h3>Filling</h3>
     <ChoiceRow
@@ -167,7 +167,7 @@ const severalMixes = computed(() => Object.keys(order.plan?.batter.mixes ?? {}).
     </template>
     <KitNeeds :tools="['tin', 'board']" />
     <SameForAll :ways="SAME" />
-    <LensNotes lens="layers" cautions />
+    <LensNotes subject="layers" cautions />
   </section>
 </template>
 

@@ -5,6 +5,7 @@ import { notes } from "./notes";
 export const layers: Lens = {
   name: "layers",
   words: "Layers",
+  subject: "layers",
   panel: LayersLens,
   notes,
   heights: true,

@@ -80,7 +80,7 @@ function odds(share: number): string {
       {{ odds(bowl.risk_more.value) }}, and most likely leaves {{ settings.words(bowl.left_more) }}.
     </p>
     <MixBase v-if="base" :base="base" />
-    <LensNotes lens="mix" />
+    <LensNotes subject="bowls" />
     <h3>Risk of running short</h3>
     <ChoiceRow
       label="Risk of running short"

@@ -5,6 +5,7 @@ import MixLens from "./MixLens.vue";
 export const mix: Lens = {
   name: "mix",
   words: "Mix",
+  subject: "bowls",
   panel: MixLens,
   middle: Vessels,
   ownBowls: true,

@@ -5,14 +5,14 @@ import type { Check } from "@/api/types";
 import { useOrder } from "@/order/order";
 import CheckNote from "@/ui/CheckNote.vue";
 
-const props = defineProps<{ lens: Check["lens"]; cautions?: boolean }>();
+const props = defineProps<{ subject: Check["subject"]; cautions?: boolean }>();
 const order = useOrder();
 const notes = computed(() =>
   (order.plan?.checks ?? []).filter(
     (check) =>
-      check.lens === props.lens &&
+      check.subject === props.subject &&
       (check.severity === "caution") === props.cautions &&
-      (props.lens === "brief" || check.tier === null || check.tier === order.tier + 1),
+      (props.subject === "order" || check.tier === null || check.tier === order.tier + 1),
   ),
 );
 </script>

@@ -1,12 +1,14 @@
 /** What a lens is: one way of looking at an order, with what it decides and what it shows. */
 import type { Component } from "vue";
-import type { TierPlan } from "@/api/types";
+import type { Check, TierPlan } from "@/api/types";
 import type { Notes } from "@/drawing/annotations";
 
 export interface Lens {
   /** Its name in the address. */
   name: string;
   words: string;
+  /** What the checks are about that it shows. */
+  subject?: Check["subject"];
   /** What it decides and lists, at the right. */
   panel: Component;
   /** What stands in the middle in place of the half-section. */

@@ -72,7 +72,7 @@ const SAME = [
       main
     />
     <FigureRow v-else label="Whole cake weighs" :figure="order.plan.stack.weight" main />
-    <LensNotes lens="stack" />
+    <LensNotes subject="stack" />
     <button v-for="one in refused" :key="one.index" class="act wide" @click="place(one.index, one.x, one.y)">
       Move support {{ one.index + 1 }} to the nearest place
     </button>
@@ -158,7 +158,7 @@ const SAME = [
     <CuttingRows />
     <KitNeeds :tools="['board', 'base board']" />
     <StackCards />
-    <LensNotes lens="stack" cautions />
+    <LensNotes subject="stack" cautions />
   </section>
 </template>
 

@@ -7,6 +7,7 @@ import StackLens from "./StackLens.vue";
 export const stack: Lens = {
   name: "stack",
   words: "Stack",
+  subject: "stack",
   panel: StackLens,
   notes,
   over: StackInside,

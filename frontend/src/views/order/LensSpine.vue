@@ -1,6 +1,7 @@
 <script setup lang="ts">
 /** The lenses in the order of the work, each with a mark where something needs attention in it. */
 import { computed } from "vue";
+import type { Check } from "@/api/types";
 import { LENSES } from "@/lenses";
 import { useOrder } from "@/order/order";
 
@@ -8,10 +9,10 @@ defineProps<{ current: string }>();
 const emit = defineEmits<{ look: [lens: string] }>();
 const order = useOrder();
 const attention = computed(() => {
-  const found = new Map<string, string>();
+  const found = new Map<Check["subject"], Check["severity"]>();
   for (const check of order.plan?.checks ?? []) {
     if (check.severity === "caution") continue;
-    if (check.severity === "trouble" || !found.has(check.lens)) found.set(check.lens, check.severity);
+    if (check.severity === "trouble" || !found.has(check.subject)) found.set(check.subject, check.severity);
   }
   return found;
 });
@@ -28,7 +29,7 @@ const attention = computed(() => {
     >
       <span class="key">{{ index + 1 }}</span>
       <span>{{ one.words }}</span>
-      <span v-if="attention.has(one.name)" class="mark" :class="attention.get(one.name)">
+      <span v-if="one.subject && attention.has(one.subject)" class="mark" :class="attention.get(one.subject)">
         <span class="unseen">needs attention</span>
       </span>
     </button>

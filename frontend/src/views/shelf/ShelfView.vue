@@ -214,7 +214,7 @@ onMounted(() => {
       </p>
       <p v-if="next && !looking && !archived" class="next" role="note">
         Next, {{ next.when }}:
-        <RouterLink :to="{ name: 'order', params: { id: next.id, lens: next.lens } }">{{
+        <RouterLink :to="{ name: 'order', params: { id: next.id, lens: next.about } }">{{
           next.title
         }}</RouterLink>{{ next.does }}
       </p>

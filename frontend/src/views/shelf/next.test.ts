@@ -5,7 +5,7 @@ import { nextWords } from "./next";
 const card = (
   title: string,
   due: string | null,
-  attention: { lens: string; severity: string }[] = [],
+  attention: { subject: string; severity: string }[] = [],
 ): Card => ({ id: title, title, due, outside: { attention } }) as unknown as Card;
 const NOW = new Date("2026-12-02T09:00:00");
 
@@ -16,8 +16,8 @@ describe("what is due next", () => {
         card("Late", "2026-12-05T11:00:00"),
         card("Gone", "2026-12-01T11:00:00"),
         card("Soon", "2026-12-03T10:00:00", [
-          { lens: "stack", severity: "care" },
-          { lens: "cover", severity: "trouble" },
+          { subject: "stack", severity: "care" },
+          { subject: "cover", severity: "trouble" },
         ]),
         card("Some day", null),
       ],
@@ -26,7 +26,7 @@ describe("what is due next", () => {
     expect(found).toEqual({
       id: "Soon",
       title: "Soon",
-      lens: "cover",
+      about: "cover",
       when: "tomorrow, 10:00",
       does: ". 2 things are to be settled first.",
     });
@@ -39,7 +39,7 @@ describe("what is due next", () => {
   ])("is said by day: %s", (due, words) =>
     expect(nextWords([card("One", due)], NOW)).toMatchObject({
       when: words,
-      lens: "brief",
+      about: "order",
       does: ". Nothing stands in its way.",
     }),
   );

@@ -1,12 +1,12 @@
 /** What is due next, and what it needs before it can leave. */
-import type { Card } from "@/api/types";
+import type { Card, Check } from "@/api/types";
 import { clockWords, dayWords } from "@/base/time";
 
 export interface Next {
   id: string;
   title: string;
-  /** Where what it needs is settled. */
-  lens: string;
+  /** What the first thing it needs is about. */
+  about: Check["subject"];
   when: string;
   does: string;
 }
@@ -25,7 +25,7 @@ export function nextWords(cards: readonly Card[], now: Date): Next | null {
   return {
     id: first.id,
     title: first.title,
-    lens: worst?.lens ?? "brief",
+    about: worst?.subject ?? "order",
     when: `${daysWords(due, now)}, ${clockWords(due)}`,
     does: doesWords(first, found.length),
   };
