@@ -15,10 +15,10 @@ from amber_spread.papers.printed import (
     TEXT,
     TITLE,
     Box,
+    Sheet,
     bound,
     due_words,
     measured,
-    sentence,
     table,
     worded,
 )
@@ -34,15 +34,8 @@ def write_bench_sheet(
     return bound(list(_Sheet(document, plan, length, weight).story()), f"{document.title}: bench sheet", paper)
 
 
-class _Sheet:
-    """The sheet of one order, in one person's units."""
-
-    def __init__(self, document: Document, plan: Plan, length: LengthUnit, weight: WeightUnit) -> None:
-        self.document, self.plan, self.length, self.weight = document, plan, length, weight
-
-    def say(self, figure: Any) -> str:
-        """A figure in this person's units."""
-        return measured(figure, self.length, self.weight)
+class _Sheet(Sheet):
+    """The bench sheet."""
 
     def story(self) -> Iterator[Any]:
         """All of it."""
@@ -66,7 +59,7 @@ class _Sheet:
     def weigh(self) -> Iterator[tuple[str, str]]:
         """Every bowl: what to mix, in how many batches, and what of it each step takes."""
         for bowl in self.plan.bowls.values():
-            batches = "" if bowl.batches is None or bowl.batches.value <= 1 else (
+            batches = "" if bowl.batches is None or bowl.batch is None or bowl.batches.value <= 1 else (
                 f" in {bowl.batches.value:.0f} batches of {self.say(bowl.batch)}"
             )  # fmt: skip
             yield bowl.name, f"{self.say(bowl.mix)}{batches}"
@@ -111,7 +104,7 @@ class _Sheet:
     def cover(self) -> Iterator[tuple[str, str]]:
         """In what order tiers are covered out of one bowl, where there are several."""
         for task in self.plan.covering if len(self.plan.covering) > 1 else []:
-            tier, words = sentence(task, self.length, self.weight).split(": ", 1)
+            tier, words = self.said(task).split(": ", 1)
             yield tier, words
 
     def _mm(self, value: float) -> str:

@@ -14,6 +14,7 @@ from amber_spread.core.document import Document
 from amber_spread.core.kernel.check import RoundedQuantity, Said
 from amber_spread.core.kernel.figures import Figure
 from amber_spread.core.kernel.units import LengthUnit, WeightUnit, format_length, format_weight, round_to
+from amber_spread.core.plan import Plan
 from amber_spread.papers.letters import lettered
 from amber_spread.papers.sheets import SIZES, Paper
 
@@ -75,11 +76,6 @@ def measured(quantity: Figure | RoundedQuantity, length: LengthUnit, weight: Wei
     return amount(quantity, weight)
 
 
-def sentence(one: Said, length: LengthUnit, weight: WeightUnit) -> str:
-    """A sentence with its measures put in, in a person's units."""
-    return one.text.format(**{name: measured(value, length, weight) for name, value in one.values.items()})
-
-
 def amount(quantity: Figure | RoundedQuantity, weight: WeightUnit) -> str:
     """A quantity that is no length, in a person's units: to the same step as on screen."""
     if quantity.unit == "g":
@@ -98,3 +94,18 @@ _STEPS: dict[str, tuple[float, int, str]] = {
     "degC": (1.0, 0, "°C"), "deg": (0.1, 1, "°"), "each": (0.01, 2, ""), "ratio": (0.01, 2, "times"),
 }  # fmt: skip
 """The step each unit is read to, its decimals, and what it is called."""
+
+
+class Sheet:
+    """A printed sheet of one order, in one person's units."""
+
+    def __init__(self, document: Document, plan: Plan, length: LengthUnit, weight: WeightUnit) -> None:
+        self.document, self.plan, self.length, self.weight = document, plan, length, weight
+
+    def say(self, quantity: Figure | RoundedQuantity) -> str:
+        """A quantity in this person's units."""
+        return measured(quantity, self.length, self.weight)
+
+    def said(self, one: Said) -> str:
+        """A sentence with its measures put in."""
+        return one.text.format(**{name: self.say(value) for name, value in one.values.items()})

@@ -17,10 +17,9 @@ from amber_spread.papers.printed import (
     TEXT,
     TITLE,
     Box,
+    Sheet,
     bound,
     due_words,
-    measured,
-    sentence,
     table,
     worded,
 )
@@ -38,23 +37,17 @@ def write_cards(
     return bound(story, f"{document.title}: stacking", paper)
 
 
-class _Cards:
-    """The cards of one order, in one person's units."""
+class _Cards(Sheet):
+    """The cards of one order."""
 
     def __init__(self, document: Document, plan: Plan, length: LengthUnit, weight: WeightUnit) -> None:
-        self.title, self.plan, self.stack = document.title, plan, plan.stack
+        super().__init__(document, plan, length, weight)
+        self.title, self.stack, self.due = document.title, plan.stack, due_words(document)
         self.stacking_asked = document.design.stacking
-        self.length, self.weight = length, weight
-        self.due = due_words(document)
-
-    def say(self, quantity: Any) -> str:
-        """A quantity in this person's units."""
-        return measured(quantity, self.length, self.weight)
 
     def said(self, one: Said) -> str:
-        """A sentence with its measures put in."""
-        words = sentence(one, self.length, self.weight)
-        return CAUTION + words if one.caution else words
+        """A sentence with its measures put in, marked where it guards somebody."""
+        return CAUTION + super().said(one) if one.caution else super().said(one)
 
     def head(self, card: str) -> Iterator[Any]:
         yield worded(f"{self.title}: {card}", TITLE)

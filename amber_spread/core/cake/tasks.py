@@ -40,27 +40,15 @@ def _build(stood: Sequence[PlacedTier], joints: Mapping[str, JointPlan], dowel: 
         on = f"tiers.{key}"
         board = "the base board" if number == 1 else "a card of its own size"
         hidden = joints.get(f"inside_{key}")
-        punched = []
-        if number > 1 and dowel is not None:
-            punched.append(
-                task(
-                    KINDS["punch_card"],
-                    on,
-                    f"Tier {number}: punch a hole of {{hole}} in the middle of its card.",
-                    figures=[f"{CENTRE}.hole"],
-                    hole=measure(dowel.hole),
-                )
-            )
-        if hidden is not None and dowel is not None:
-            punched.append(
-                task(
-                    KINDS["punch_board"],
-                    on,
-                    f"Tier {number}: punch the board that goes inside it too, {{hole}}.",
-                    figures=[f"{CENTRE}.hole"],
-                    hole=measure(dowel.hole),
-                )
-            )
+        holes, punched = list[tuple[str, str]](), list[Task]()
+        if number > 1:
+            holes.append(("punch_card", "punch a hole of {hole} in the middle of its card"))
+        if hidden is not None:
+            holes.append(("punch_board", "punch the board that goes inside it too, {hole}"))
+        for kind, words in holes if dowel is not None else []:
+            assert dowel is not None
+            hole = measure(dowel.hole)
+            punched.append(task(KINDS[kind], on, f"Tier {number}: {words}.", figures=[f"{CENTRE}.hole"], hole=hole))
         yield from punched
         fixed = task(
             KINDS["fix_first_layer"],
