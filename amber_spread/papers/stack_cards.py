@@ -8,6 +8,7 @@ from reportlab.platypus import KeepTogether, PageBreak
 
 from amber_spread.core.document import Document
 from amber_spread.core.kernel.check import RoundedQuantity, Said
+from amber_spread.core.kernel.figures import Figure
 from amber_spread.core.kernel.task import Task
 from amber_spread.core.kernel.units import LengthUnit, WeightUnit
 from amber_spread.core.plan import Plan
@@ -81,10 +82,12 @@ class _Cards(Sheet):
         for number, tier in enumerate(self.plan.tiers, 1):
             if tier.carving is not None:
                 yield from self._tasks(tier.carving.tasks, f"Tier {number}: ")
+                yield self._hands_on("carving it", tier.carving.hands_on)
         yield from self._tasks(self.stack.tasks)
-        yield worded(
-            f"Hands-on time for all this: about {self.say(self.stack.hands_on)}, without the waiting.", SOFT_TEXT
-        )
+        yield self._hands_on("stacking and packing", self.stack.hands_on)
+
+    def _hands_on(self, work: str, minutes: Figure) -> Any:
+        return worded(f"Hands-on time for {work}: about {self.say(minutes)}, without the waiting.", SOFT_TEXT)
 
     def _tasks(self, tasks: Sequence[Task], before: str = "") -> Iterator[Any]:
         """Tasks to be ticked, under the headings of their parts."""
