@@ -11,7 +11,9 @@ from amber_spread.core.tier.checks.media import checks_of_foot, checks_of_media,
 from amber_spread.core.tier.coats.coats import CoatsPlan
 from amber_spread.core.tier.coats.side import FootPlan
 from amber_spread.core.tier.cover.plan import CoverPlan, roll_margin
-from amber_spread.core.tier.decorate.extras import HALF_BEAD, BorderPlan, OnTopPlan, RegionPlan
+from amber_spread.core.tier.decorate.borders import HALF_BEAD, BorderPlan
+from amber_spread.core.tier.decorate.on_top import OnTopPlan
+from amber_spread.core.tier.decorate.regions import RegionPlan
 from amber_spread.core.tier.drawn import BOARD_HEX, Drawn, Part, Silhouette, slab
 from amber_spread.core.tier.gauge import GaugeMark
 from amber_spread.core.tier.in_the_round import (

@@ -24,8 +24,10 @@ from amber_spread.core.tier.carve.emptied import Emptied
 from amber_spread.core.tier.carve.openings import OpeningPlan, cuts_of
 from amber_spread.core.tier.coats.coats import CoatsPlan
 from amber_spread.core.tier.cover.plan import PRINTED_HEX, CoverPlan
-from amber_spread.core.tier.decorate.extras import BorderPlan, OnTopPlan, RegionPlan
+from amber_spread.core.tier.decorate.borders import BorderPlan
+from amber_spread.core.tier.decorate.on_top import OnTopPlan
 from amber_spread.core.tier.decorate.piped import PipedOver, piped_over
+from amber_spread.core.tier.decorate.regions import RegionPlan
 from amber_spread.core.tier.layers.hidden import hidden_in
 from amber_spread.core.tier.layers.layers import FillingPlan, LayersPlan
 from amber_spread.core.tier.layers.slabs import Slab

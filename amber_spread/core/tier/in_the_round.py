@@ -24,7 +24,7 @@ from amber_spread.core.kernel.base import PlanPart
 from amber_spread.core.tier.carve.emptied import Emptied, emptied_of
 from amber_spread.core.tier.cover.draped import GIVES
 from amber_spread.core.tier.cover.patched import cut_of, seam_names
-from amber_spread.core.tier.decorate.extras import region_over, sector_of
+from amber_spread.core.tier.decorate.regions import region_over, sector_of
 from amber_spread.core.tier.drawn import SPONGE_HEX
 from amber_spread.core.tier.worked import PlannedTier
 

@@ -7,7 +7,8 @@ from typing import NamedTuple
 from amber_spread.core.geometry.bodies.body import Body, Envelopes, Sideways, Solid, Straight
 from amber_spread.core.geometry.bodies.sculpted import Sculpted
 from amber_spread.core.kernel.figures import DEFINITION, rule
-from amber_spread.core.tier.decorate.extras import BorderPlan, RegionPlan
+from amber_spread.core.tier.decorate.borders import BorderPlan
+from amber_spread.core.tier.decorate.regions import RegionPlan
 from amber_spread.core.tier.layers.slabs import Slab
 
 SLICES = 24

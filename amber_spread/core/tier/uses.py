@@ -31,7 +31,7 @@ from amber_spread.core.kernel.figures import (
 from amber_spread.core.kernel.naming import named
 from amber_spread.core.tier.coats.coats import CoatsPlan
 from amber_spread.core.tier.cover.plan import CoverPlan
-from amber_spread.core.tier.decorate.extras import OnTopPlan
+from amber_spread.core.tier.decorate.on_top import OnTopPlan
 from amber_spread.core.tier.drawn import Cut
 
 Step = Literal[

@@ -30,14 +30,9 @@ from amber_spread.core.tier.coats.measured import as_measured, measured_ml
 from amber_spread.core.tier.coats.side import FootPlan, plan_foot, tipped
 from amber_spread.core.tier.cover.cover import plan_cover
 from amber_spread.core.tier.cover.plan import CoverPlan
-from amber_spread.core.tier.decorate.extras import (
-    BorderPlan,
-    OnTopPlan,
-    RegionPlan,
-    plan_borders,
-    plan_on_top,
-    plan_regions,
-)
+from amber_spread.core.tier.decorate.borders import BorderPlan, plan_borders
+from amber_spread.core.tier.decorate.on_top import OnTopPlan, plan_on_top
+from amber_spread.core.tier.decorate.regions import RegionPlan, plan_regions
 from amber_spread.core.tier.drawn import Cut, Drawn, draw_tier
 from amber_spread.core.tier.gauge import GaugeMark, MarkKind, plan_gauge
 from amber_spread.core.tier.layers.layers import LayersPlan, plan_layers, trimmed

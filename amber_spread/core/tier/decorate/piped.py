@@ -14,7 +14,7 @@ from amber_spread.core.geometry.flat.places import polygon_of
 from amber_spread.core.geometry.flat.sector import Sector, farthest_across
 from amber_spread.core.geometry.flat.traced import Region, areas_of
 from amber_spread.core.kernel.base import PlanPart
-from amber_spread.core.tier.decorate.extras import RegionPlan, region_over, sector_of
+from amber_spread.core.tier.decorate.regions import RegionPlan, region_over, sector_of
 
 RIGHT_DEG = 90.0
 """The half-section is cut open to the right of the front."""
