@@ -7,7 +7,6 @@ import os
 import signal
 import socket
 import sys
-import threading
 import time
 from collections.abc import Iterator
 from contextlib import ExitStack, contextmanager
@@ -24,6 +23,7 @@ from amber_spread.core.bowls import normals
 from amber_spread.demo.week import load_week
 from amber_spread.jobs.command import job_worker
 from amber_spread.jobs.late import read_late
+from amber_spread.jobs.parent import end_when
 from amber_spread.jobs.processes import AT_ONCE
 from amber_spread.jobs.program import ROOT
 from amber_spread.store.engine import DATABASE_URL
@@ -115,24 +115,11 @@ class _Server(uvicorn.Server):
 
 def shared_app() -> FastAPI:
     """The application of one of several processes, over the database that they share."""
-    _end_with_parent()
+    # Left behind, it would keep the address while the database is away.
+    if (parent := parent_process()) is not None:
+        end_when(parent.join)
     warm()
     return make_app(OrderBook.at(os.environ[SHARED_URL]))
-
-
-def _end_with_parent() -> None:
-    """Stop this process when the one that started it is gone: killed, it cannot tell its serving processes to stop, and
-    they would keep the address while its database is away.
-    """
-    parent = parent_process()
-
-    def wait() -> None:
-        assert parent is not None
-        parent.join()
-        os.kill(os.getpid(), signal.SIGTERM)
-
-    if parent is not None:
-        threading.Thread(target=wait, daemon=True).start()
 
 
 def _config(app: "FastAPI | str", factory: bool = False, workers: int = 1) -> uvicorn.Config:

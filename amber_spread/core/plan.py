@@ -66,7 +66,7 @@ class Plan(PlanPart):
     bowls: dict[str, Bowl]
     bases: dict[str, Base]
     leftovers: dict[str, list[str]]
-    covering: list[Task]
+    covering: dict[str, list[Task]]
     kit: dict[str, KitNeed]
     section: Section
     checks: list[Check]
@@ -113,7 +113,7 @@ def plan(
 
 def _tier_plan(name: str, done: PlannedTier, stands: TierStack) -> TierPlan:
     return TierPlan(
-        id=done.tier.asked.id,
+        id=done.id,
         name=name,
         layers=done.layers,
         coats=done.coats,

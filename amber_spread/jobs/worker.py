@@ -5,7 +5,6 @@ import logging
 import os
 import signal
 import sys
-import threading
 from contextlib import suppress
 from functools import partial
 
@@ -17,6 +16,7 @@ from psycopg_pool import PoolTimeout
 from sqlalchemy.exc import SQLAlchemyError
 
 from amber_spread.jobs.calls import run_call
+from amber_spread.jobs.parent import end_when
 from amber_spread.jobs.processes import AT_ONCE, FAILED, Processes
 from amber_spread.jobs.queue import TASK, queue_name
 from amber_spread.store.bodies import BodyStore
@@ -32,7 +32,6 @@ STALLED_S = 20.0
 AWAY = (ConnectorException, PoolTimeout, SQLAlchemyError, OSError)
 ATTEMPTS = 3
 RETRY_S = 0.5
-STOPS_S = 5.0
 
 
 class Worker:
@@ -133,14 +132,6 @@ async def _until_stopped(worker: Worker, with_parent: bool) -> None:
     for one in (signal.SIGINT, signal.SIGTERM, signal.SIGHUP):
         loop.add_signal_handler(one, stopping.set)
 
-    def watch() -> None:
-        while os.read(sys.stdin.fileno(), 1):
-            pass
-        with suppress(RuntimeError):
-            loop.call_soon_threadsafe(stopping.set)
-        threading.Event().wait(STOPS_S)
-        os._exit(1)
-
     if with_parent:
-        threading.Thread(target=watch, daemon=True).start()
+        end_when(sys.stdin.buffer.read)
     await worker.run(stopping)

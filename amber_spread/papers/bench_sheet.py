@@ -9,19 +9,7 @@ from amber_spread.core.document import Document
 from amber_spread.core.kernel.check import RoundedQuantity
 from amber_spread.core.kernel.units import LengthUnit, WeightUnit
 from amber_spread.core.plan import Plan, TierPlan
-from amber_spread.papers.printed import (
-    HEADING,
-    SOFT_TEXT,
-    TEXT,
-    TITLE,
-    Box,
-    Sheet,
-    bound,
-    due_words,
-    measured,
-    table,
-    worded,
-)
+from amber_spread.papers.printed import HEADING, TEXT, Box, Sheet, bound, table, worded
 from amber_spread.papers.sheets import Paper
 
 WIDTHS = (8, 62, 108)
@@ -39,8 +27,7 @@ class _Sheet(Sheet):
 
     def story(self) -> Iterator[Any]:
         """All of it."""
-        yield worded(f"{self.document.title}: bench sheet", TITLE)
-        yield worded(due_words(self.document), SOFT_TEXT)
+        yield from self.head("bench sheet")
         for heading, rows in (
             ("Weigh", self.weigh()),
             ("Cut", self.cut()),
@@ -102,10 +89,11 @@ class _Sheet(Sheet):
             yield f"Tier {number}, {on_top.piece.name.lower()}", f"{self._mm(wide)} × {self._mm(high)}, laid on the top"
 
     def cover(self) -> Iterator[tuple[str, str]]:
-        """In what order tiers are covered out of one bowl, where there are several."""
-        for task in self.plan.covering if len(self.plan.covering) > 1 else []:
-            tier, words = self.said(task).split(": ", 1)
-            yield tier, words
+        """In what order tiers are covered out of one bowl, where it covers several."""
+        for tasks in self.plan.covering.values():
+            for task in tasks if len(tasks) > 1 else []:
+                tier, words = self.said(task).split(": ", 1)
+                yield tier, words
 
     def _mm(self, value: float) -> str:
-        return measured(RoundedQuantity(value, "mm", "up"), self.length, self.weight)
+        return self.say(RoundedQuantity(value, "mm", "up"))

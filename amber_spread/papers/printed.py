@@ -1,7 +1,7 @@
 """The look of printed lists and cards: their styles, a box to tick, tables, and measures in a person's units."""
 
 import io
-from collections.abc import Sequence
+from collections.abc import Iterator, Sequence
 from typing import Any
 from xml.sax.saxutils import escape
 
@@ -105,6 +105,11 @@ class Sheet:
     def say(self, quantity: Figure | RoundedQuantity) -> str:
         """A quantity in this person's units."""
         return measured(quantity, self.length, self.weight)
+
+    def head(self, card: str) -> Iterator[Any]:
+        """What stands at the head: the order, what this is, and when it is due."""
+        yield worded(f"{self.document.title}: {card}", TITLE)
+        yield worded(due_words(self.document), SOFT_TEXT)
 
     def said(self, one: Said) -> str:
         """A sentence with its measures put in."""

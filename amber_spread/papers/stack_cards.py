@@ -12,18 +12,7 @@ from amber_spread.core.kernel.figures import Figure
 from amber_spread.core.kernel.task import Task
 from amber_spread.core.kernel.units import LengthUnit, WeightUnit
 from amber_spread.core.plan import Plan
-from amber_spread.papers.printed import (
-    HEADING,
-    SOFT_TEXT,
-    TEXT,
-    TITLE,
-    Box,
-    Sheet,
-    bound,
-    due_words,
-    table,
-    worded,
-)
+from amber_spread.papers.printed import HEADING, SOFT_TEXT, TEXT, Box, Sheet, bound, table, worded
 from amber_spread.papers.sheets import Paper
 
 CAUTION = "Caution: "
@@ -43,16 +32,12 @@ class _Cards(Sheet):
 
     def __init__(self, document: Document, plan: Plan, length: LengthUnit, weight: WeightUnit) -> None:
         super().__init__(document, plan, length, weight)
-        self.title, self.stack, self.due = document.title, plan.stack, due_words(document)
+        self.stack = plan.stack
         self.stacking_asked = document.design.stacking
 
     def said(self, one: Said) -> str:
         """A sentence with its measures put in, marked where it guards somebody."""
         return CAUTION + super().said(one) if one.caution else super().said(one)
-
-    def head(self, card: str) -> Iterator[Any]:
-        yield worded(f"{self.title}: {card}", TITLE)
-        yield worded(self.due, SOFT_TEXT)
 
     def rows(self, *rows: tuple[str, str]) -> Any:
         """Words and their measures, a line each."""

@@ -140,7 +140,9 @@ def test_the_top_of_a_striped_panel_is_one_colour_and_every_colour_is_told():
     assert ivory.stays.value + blush.stays.value == pytest.approx(cover.stays.value)
     uses = {key: whole.bowls[key].steps["tier_1_cover"].stays.value for key in ("fondant~ivory", "fondant~blush")}
     assert uses == pytest.approx({"fondant~ivory": ivory.stays.value, "fondant~blush": blush.stays.value})
-    assert [task.on for task in whole.covering] == [f"bowls.{key}.steps.tier_1_cover" for key in uses]
+    assert [task.on for tasks in whole.covering.values() for task in tasks] == [
+        f"bowls.{key}.steps.tier_1_cover" for key in uses
+    ]
 
 
 def test_stripes_run_on_round_the_cake_from_strip_to_strip():

@@ -185,13 +185,15 @@ def test_a_collar_is_taller_and_longer_than_its_tier_and_goes_on_from_the_top_do
     paper, one = whole.tiers[0].cover.pieces["paper"], whole.tiers[0]
     assert paper.sizes["high"].value == pytest.approx(one.coats.final.height.value + 15)
     assert paper.sizes["long"].value > math.pi * one.coats.final.diameter.value
-    assert [task.on.rpartition(".")[2] for task in whole.covering] == ["tier_2_cover", "tier_1_cover"]
+    (tasks,) = whole.covering.values()
+    assert [task.on.rpartition(".")[2] for task in tasks] == ["tier_2_cover", "tier_1_cover"]
     assert "caution.hot_chocolate" in {check.code for check in whole.checks}
 
 
 def test_the_largest_sheet_is_covered_first_and_its_trimmings_serve_the_next():
     whole = planned(*(tier(tin, cover=DrapeCover(colour="blush")) for tin in (152.4, 254)))
-    assert [task.on.rpartition(".")[2] for task in whole.covering] == ["tier_2_cover", "tier_1_cover"]
+    (tasks,) = whole.covering.values()
+    assert [task.on.rpartition(".")[2] for task in tasks] == ["tier_2_cover", "tier_1_cover"]
     bowl = whole.bowls["fondant~blush"]
     assert bowl.need.value < sum(one.cover.rolled_weight.value for one in whole.tiers)
 

@@ -59,7 +59,7 @@ def plans():
 def lists_of(whole):
     """The lists of tasks of a plan, each in its order."""
     yield from (one.carving.tasks for one in whole.tiers if one.carving)
-    yield from (whole.stack.tasks, whole.stack.serving, whole.covering)
+    yield from (whole.stack.tasks, whole.stack.serving, *whole.covering.values())
 
 
 @pytest.mark.parametrize("name", CAKES)

@@ -46,7 +46,7 @@ def test_the_bench_sheet_says_in_what_order_to_cover(cover, order):
     found = document(tier(254, cover=cover), tier(203.2, cover=cover), title="Two")
     plan = plan_document(found)
     _, _, text = text_of(write_bench_sheet(found, plan, "cm")).partition("Cover, in this order")
-    said = [sentence(task).partition(": ")[2] for task in plan.covering]
+    said = [sentence(task).partition(": ")[2] for tasks in plan.covering.values() for task in tasks]
     places = [text.index(words) for words in said]
     assert places == sorted(places)
     assert [int(one) for one in re.findall(r"Tier (\d) cover it", text)] == order

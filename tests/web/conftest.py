@@ -45,8 +45,11 @@ def _the_event_loop_stays_quick():
         run(handle)
         took_ms = 1000 * (time.thread_time() - began - (getattr(collector, "spent", 0.0) - before))
         # Playwright runs the test's own code in callbacks of its loop.
-        limit_ms = LONGEST_MS * max(samples)
-        if took_ms > limit_ms and took_ms > LONGEST_MS * slowness() and "playwright" not in repr(handle):
+        if (
+            took_ms > LONGEST_MS * max(samples)
+            and took_ms > LONGEST_MS * slowness()
+            and "playwright" not in repr(handle)
+        ):
             slow.append(f"{took_ms:.0f} ms in {os.environ.get('PYTEST_CURRENT_TEST')}: {handle!r:.300}")
 
     asyncio.Handle._run = watched

@@ -29,7 +29,7 @@ class Mixed(NamedTuple):
     bowls: dict[str, Bowl]
     bases: dict[str, Base]
     leftovers: dict[str, list[str]]
-    covering: list[Task]
+    covering: dict[str, list[Task]]
     checks: list[Check]
 
 
@@ -40,7 +40,7 @@ def mix(cake: SettledDesign, uses: Iterable[Use], media: Mapping[str, Medium]) -
         bowls=bowls,
         bases=named(plan_bases(cake, bowls, media), "bases"),
         leftovers=leftovers_of(bowls, media),
-        covering=list(covering_tasks(cake.asked, bowls)),
+        covering=covering_tasks(cake.asked, bowls),
         checks=list(checks_of_bowls(cake.asked, bowls, media)),
     )
 

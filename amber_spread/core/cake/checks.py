@@ -59,7 +59,7 @@ def checks_of_cake(
     """Everything to know about the cake as a whole, cautions last; `used` are the media it takes, by key."""
     stood, whole = stacked.stood, stacked.whole
     for lower, upper in itertools.pairwise(stood):
-        joint = whole.joints[f"tier_{upper.done.tier.asked.id}"]
+        joint = whole.joints[f"tier_{upper.done.id}"]
         yield from _standing(upper.number, upper.done.stands, lower.done.stands, joint)
     yield from checks_of_stack(cake, stacked)
     yield from _board(stood, whole)

@@ -121,7 +121,7 @@ def _held(of: Same[PlannedTier], number: int, densities: tuple[tuple[str, float]
         return glue_weight.figure(board.area_mm2, usual.glue_mm, faces, weighs[key])
 
     def take(step: Step, medium: str, colour: str | None, stays: Figure) -> None:
-        uses.extend(use_of((number, asked.id), step, (medium, colour), stays, usual.techniques.glue))
+        uses.extend(use_of((number, done.id), step, (medium, colour), stays, usual.techniques.glue))
 
     crumb = asked.crumb
     below = asked.stand.glue_medium or crumb.medium

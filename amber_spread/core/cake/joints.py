@@ -140,9 +140,9 @@ class JointPlan(PlanPart):
     told: list[Said] = []
 
     @property
-    def key(self) -> str:
-        """Its name among the joints of a cake."""
-        return f"{'inside' if self.inside else 'tier'}_{self.tier_id}"
+    def path(self) -> str:
+        """Its path in the plan."""
+        return f"stack.joints.{'inside' if self.inside else 'tier'}_{self.tier_id}"
 
     @property
     def where(self) -> str:
@@ -183,10 +183,10 @@ def plan_joints(
             under = stood[index - 1]
             off = place.x - under.place.x, place.y - under.place.y
             on = Below(Same(under.done), off, standing_on(under.done, done, cake))
-            joints[f"tier_{done.tier.asked.id}"] = _joint(*tier, on, above[index], kitchen)
+            joints[f"tier_{done.id}"] = _joint(*tier, on, above[index], kitchen)
         if done.hidden_edge is not None:
             inside = Inside(one.less_g)
-            joints[f"inside_{done.tier.asked.id}"] = _joint(*tier, inside, above[one.number], kitchen)
+            joints[f"inside_{done.id}"] = _joint(*tier, inside, above[one.number], kitchen)
     return FrozenDict(joints)
 
 
@@ -207,7 +207,7 @@ def _joint(
     else:
         bearing = bearing_below(kitchen.one, of, on, place, number, above)
     found = _planned(kitchen.one, done, held.one, bearing)
-    return named(found, f"stack.joints.{found.key}")
+    return named(found, found.path)
 
 
 def _spread(

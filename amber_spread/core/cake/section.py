@@ -60,14 +60,15 @@ def draw_section(stood: Sequence[PlacedTier], standing: Sequence[TierStack], who
 def _supports(of: Same[JointPlan], place: Place) -> list[Part]:
     """The supports of a joint that lie in the cut half."""
     joint = of.one
-    half, found = joint.across.value / 2, list[Part]()
+    half, path, found = joint.across.value / 2, joint.path, list[Part]()
     for name, one in joint.supports.items():
         if one.x <= -half:
             continue
         top = joint.level.value + (joint.gap.value if joint.kind == "pillars" else 0.0)
         outline = slab(max(0.0, one.x - half), one.x + half, top - joint.length.value, top)
-        path = f"stack.joints.{joint.key}.supports.{name}"
-        found.append(Part(place=path, kind="support", hex=SUPPORT_HEX, outline=outline, off=place.off))
+        found.append(
+            Part(place=f"{path}.supports.{name}", kind="support", hex=SUPPORT_HEX, outline=outline, off=place.off)
+        )
     return found
 
 
@@ -76,7 +77,7 @@ def _apart(joint: JointPlan, stands: TierStack, place: Place) -> list[Part]:
     if joint.kind == "stacked" or stands.board_diameter is None or stands.board_thickness is None:
         return []
     low, high = joint.level.value, stands.bottom.value - stands.board_thickness.value
-    off, path = place.off, f"stack.joints.{joint.key}"
+    off, path = place.off, joint.path
     if joint.kind == "pillars":
         half = joint.across.value / 2
         spots = [abs(one.x) for one in joint.supports.values()]

@@ -13,7 +13,7 @@ from amber_spread.core.cake.levels import Mass, PlacedTier, board_weight, stood_
 from amber_spread.core.cake.loads import people, push_held, tip_angle
 from amber_spread.core.cake.portions import larger_portions, portions_of
 from amber_spread.core.cake.task_kinds import STACK_TASKS
-from amber_spread.core.cake.tasks import serving_tasks, stacking_tasks
+from amber_spread.core.cake.tasks import CENTRE, serving_tasks, stacking_tasks
 from amber_spread.core.design.settled import SettledBoard, SettledDesign
 from amber_spread.core.geometry.flat.places import edge_distance
 from amber_spread.core.kernel.base import FrozenDict, PlanPart, Same
@@ -185,7 +185,7 @@ def plan_stack(cake: SettledDesign, worked: Sequence[PlannedTier], media: Mappin
     base_g = board_weight(edge, base_thickness.value, usual)
     above = all_above(stood)
     on_board, feet = above[0].whole, feet_of(stood, above, edge, base_thickness.value)
-    dowel = plan_dowel(cake, feet, stood[-1]) if takes_dowel(cake) else None
+    dowel = named(plan_dowel(cake, feet, stood[-1]), CENTRE) if takes_dowel(cake) else None
     joints = plan_joints(cake, stood, above, kit.supports, None if dowel is None else dowel.across.value)
     upper = [joint for joint in joints.values() if not joint.inside]
     tiers = [
@@ -277,7 +277,7 @@ def _tier_stack(
         portions=portions_of(done, usual),
         larger_portions=larger_portions(done, usual),
     )
-    return named(found, f"tiers.{done.tier.asked.id}.stack")
+    return named(found, f"{done.path}.stack")
 
 
 def _lean(joints: Mapping[str, JointPlan], stood: Sequence[PlacedTier]) -> Iterator[tuple[str, float]]:

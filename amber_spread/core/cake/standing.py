@@ -66,7 +66,7 @@ def stand(
     return Standing(
         tiers=tiers,
         stack=named(whole, "stack"),
-        carved=named({f"tier_{worked[number - 1].tier.asked.id}": bake for number, bake in carved.items()}, "carved"),
+        carved=named({f"tier_{worked[number - 1].id}": bake for number, bake in carved.items()}, "carved"),
         batter=named(
             plan_batter(
                 cake,

@@ -11,7 +11,7 @@ from amber_spread.core.cake.task_kinds import STACK_TASKS as KINDS
 from amber_spread.core.design.settled import SettledDesign
 from amber_spread.core.kernel.base import Same
 from amber_spread.core.kernel.caching import cached
-from amber_spread.core.kernel.check import grams, measure, mm
+from amber_spread.core.kernel.check import grams, mm
 from amber_spread.core.kernel.task import Task, task
 from amber_spread.core.stock.supports import SORTS
 
@@ -26,7 +26,7 @@ def stacking_tasks(
     yield from _build(stood, joints, dowel)
     upper = [joint for joint in joints.values() if not joint.inside]
     for below, joint in zip(stood, upper, strict=False):
-        yield from _supports(Same(joint), below.done.tier.asked.id)
+        yield from _supports(Same(joint), below.done.id)
     last = None
     if upper:
         for last in _stack(cake, stood, upper, dowel):
@@ -36,19 +36,17 @@ def stacking_tasks(
 
 def _build(stood: Sequence[PlacedTier], joints: Mapping[str, JointPlan], dowel: DowelPlan | None) -> Iterator[Task]:
     for number, done, _, held, *_ in stood:
-        key = done.tier.asked.id
-        on = f"tiers.{key}"
+        on = done.path
         board = "the base board" if number == 1 else "a card of its own size"
-        hidden = joints.get(f"inside_{key}")
+        hidden = joints.get(f"inside_{done.id}")
         holes, punched = list[tuple[str, str]](), list[Task]()
         if number > 1:
             holes.append(("punch_card", "punch a hole of {hole} in the middle of its card"))
         if hidden is not None:
             holes.append(("punch_board", "punch the board that goes inside it too, {hole}"))
-        for kind, words in holes if dowel is not None else []:
-            assert dowel is not None
-            hole = measure(dowel.hole)
-            punched.append(task(KINDS[kind], on, f"Tier {number}: {words}.", figures=[f"{CENTRE}.hole"], hole=hole))
+        if dowel is not None:
+            for kind, words in holes:
+                punched.append(task(KINDS[kind], on, f"Tier {number}: {words}.", hole=dowel.hole))
         yield from punched
         fixed = task(
             KINDS["fix_first_layer"],
@@ -98,7 +96,7 @@ def _supports(of: Same[JointPlan], below_id: str) -> tuple[Task, ...]:
 
 
 def _support(joint: JointPlan, below_id: str) -> Iterator[Task]:
-    on, many, count, out = f"stack.joints.tier_{joint.tier_id}", joint.many, len(joint.supports), most_out(joint)
+    on, many, count, out = joint.path, joint.many, len(joint.supports), most_out(joint)
     pricked = task(
         KINDS["prick_places"],
         on,
@@ -159,7 +157,7 @@ def _stack(
         "Chill every tier until its coat is hard: an hour or more for buttercream, less for ganache."
         if not after
         else "Chill every tier until its crumb coat is hard; the final coat goes on once they stand.",
-        [f"tiers.{one.done.tier.asked.id}.fix_first_layer" for one in stood],
+        [f"{one.done.path}.fix_first_layer" for one in stood],
         len(stood),
     )
     yield chilled
@@ -175,9 +173,8 @@ def _stack(
             "Cut the dowel to {length}, sharpen one end, push it down the middle and drive it {into} into the base "
             "board, with another dowel on top of it to strike on.",
             [last],
-            figures=[f"{CENTRE}.length", f"{CENTRE}.into"],
-            length=measure(dowel.length),
-            into=measure(dowel.into),
+            length=dowel.length,
+            into=dowel.into,
         )
         yield driven
         yield task(
@@ -190,11 +187,10 @@ def _stack(
     for index in after:
         coated = task(
             KINDS["coat_after"],
-            f"tiers.{stood[index - 1].done.tier.asked.id}",
+            stood[index - 1].done.path,
             f"Tier {index}: now its final coat, round the tier above. The scraper has to reach between: {{tall}} high.",
             [last],
-            figures=[upper[index - 1].length.id] if index <= len(upper) else [],
-            tall=mm(upper[index - 1].length.value if index <= len(upper) else 0.0),
+            tall=upper[index - 1].length,
         )
         yield coated
         last = coated.id
@@ -202,7 +198,7 @@ def _stack(
         if joint.bead is not None and joint.bead_length is not None and joint.bead_weight is not None:
             piped = task(
                 KINDS["pipe_bead"],
-                f"stack.joints.{joint.key}",
+                joint.path,
                 f"Joint below tier {joint.tier}: pipe a bead of {{bead}}, {{length}} in all, {{weight}}, and smooth it "
                 "with a fingertip or a brush.",
                 [last],
@@ -223,13 +219,13 @@ def _stack(
 
 def _tier_on(one: PlacedTier, joint: JointPlan, last: str) -> list[Task]:
     """How a tier is set on the one below it, after the task `last`."""
-    on, supports = f"tiers.{one.done.tier.asked.id}", f"stack.joints.tier_{joint.tier_id}"
+    on = one.done.path
     glue = "glue" if one.done.tier.asked.stand.glue_medium else "coat"
     spread = task(
         KINDS["spread_glue"],
         on,
         f"Set {{glue}} of the {glue} between the {joint.many} on tier {joint.tier - 1}.",
-        [last, f"{supports}.{'place_pillars' if joint.kind == 'pillars' else 'cut_supports'}"],
+        [last, f"{joint.path}.{'place_pillars' if joint.kind == 'pillars' else 'cut_supports'}"],
         figures=[f"{on}.stack.glue"],
         glue=grams(one.held.under_board_g),
     )
@@ -287,7 +283,7 @@ def serving_tasks(joints: Mapping[str, JointPlan], dowel: DowelPlan | None) -> I
         yield pulled
         last = [pulled.id]
     for joint in sorted(joints.values(), key=lambda one: -one.level.value):
-        on, count = f"stack.joints.{joint.key}", len(joint.supports)
+        on, count = joint.path, len(joint.supports)
         if joint.inside:
             taken = task(
                 KINDS["cut_down"],

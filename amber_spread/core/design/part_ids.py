@@ -7,7 +7,7 @@ to the same part throughout. People see the part's place instead: "tier 2".
 from collections.abc import Iterator
 from typing import Annotated, Any, TypeVar
 
-from pydantic import StringConstraints
+from pydantic import BaseModel, StringConstraints
 
 from amber_spread.core.kernel.base import Frozen, at
 
@@ -51,6 +51,11 @@ def _filled(parts: tuple[P, ...], taken: set[str]) -> Iterator[P]:
             number += 1
         taken.add(str(number))
         yield part.model_copy(update={"id": str(number)})
+
+
+def typed_fields(model: type[BaseModel]) -> list[str]:
+    """The fields of a part that people decide: all but its id."""
+    return [name for name in model.model_fields if name != "id"]
 
 
 def ids_carried_over(written: Any, before: Any) -> Any:

@@ -7,6 +7,7 @@ from typing import Any, Literal, NamedTuple
 from pydantic import BaseModel, JsonValue, PrivateAttr, computed_field
 from pydantic_core import to_jsonable_python
 
+from amber_spread.core.design.part_ids import typed_fields
 from amber_spread.core.design.silhouettes import ACROSS_MM, from_above, from_the_side, of_solid
 from amber_spread.core.kernel.base import Frozen, Usual
 from amber_spread.core.stock.media import Ability, MediumKind, kinds_that
@@ -131,8 +132,8 @@ def pick(field: str, words: str, *choices: tuple[str | int | bool | None, str]) 
 def row(model: type[BaseModel], words: str, *asked: Ask | Pick, **more: Any) -> tuple[type[BaseModel], Kind]:
     """A row, with what the type itself says: its name, the usual of each field, what it is where nothing is said."""
     usual = usuals_of(model)
-    own = {name: each.get_default() for name, each in model.model_fields.items() if not each.is_required()}
-    own.pop("id", None)
+    fields = {name: model.model_fields[name] for name in typed_fields(model)}
+    own = {name: each.get_default() for name, each in fields.items() if not each.is_required()}
     kept = {name: one for name, one in own.items() if one is not None and not isinstance(one, BaseModel)}
     begins = {name: to_jsonable_python(one) for name, one in kept.items()}
     begins |= more.pop("begins", {})

@@ -11,7 +11,8 @@ N = TypeVar("N", bound=Frozen | dict[str, Any])
 
 
 def named(node: N, path: str) -> N:
-    """Write its path into every figure of a piece of the plan; a figure that stands in two places becomes two.
+    """Write its path into every figure of a piece of the plan; a figure that stands in two places becomes two, and one
+    that has its id already keeps it.
 
     Nothing outside has seen the plan yet, so this is done in place: copying it all would take longer than planning.
     From then on nobody can change it: its dicts and lists are those that refuse.
@@ -21,17 +22,18 @@ def named(node: N, path: str) -> N:
     for name, value in values.items():
         kind = type(value)
         if kind is Figure:
-            if value.id:
-                values[name] = copy_with_id(value, below + name)
-            else:
-                assign_id(value, below + name)
+            own = below + name
+            if not value.id:
+                assign_id(value, own)
+            elif value.id != own:
+                values[name] = copy_with_id(value, own)
         elif kind in _LEAVES:
             continue
         elif kind is list:
             values[name] = FrozenList(value)
         elif kind is dict:
             values[name] = FrozenDict(named(value, below + name))
-        elif _may_hold(kind):
+        elif _holds(kind):
             named(value, below + name)
     return node
 
@@ -40,14 +42,8 @@ _LEAVES = frozenset({float, int, str, bool, tuple, FrozenDict, FrozenList, type(
 """What most values that are no figures are; no figure stands in a list."""
 
 
-@cache
-def _holds(kind: Any) -> bool:
-    """Whether values of this type hold figures; asked once a type, since asking a model's class is slow."""
-    return issubclass(kind, Frozen | dict)
-
-
-_may_hold: Callable[[Any], bool] = _holds
-"""The same to call with any type: a cast of each to Hashable would be a call too."""
+_holds: Callable[[Any], bool] = cache(lambda kind: issubclass(kind, Frozen | dict))
+"""Whether values of a type hold figures; asked once a type, since asking a model's class is slow."""
 
 
 def figures(node: Any) -> Iterator[Figure]:

@@ -6,6 +6,7 @@ from functools import cache, lru_cache
 from itertools import takewhile
 
 from amber_spread.core.design.kinds import PARTS
+from amber_spread.core.design.part_ids import typed_fields
 from amber_spread.core.line.quick_words import WHOLE, Token, phrases_of, tokens_of, word_of
 from amber_spread.core.stock.media import LIBRARY, Medium
 
@@ -43,7 +44,7 @@ def _reserved() -> frozenset[str]:
     for part in PARTS:
         words |= {part.word, *(word for kind in part.kinds.values() for phrase in phrases_of(kind) for word in phrase)}
     for model in models:
-        words |= {word for field in model.model_fields.keys() - {"id"} for word in word_of(field).split()}
+        words |= {word for field in typed_fields(model) for word in word_of(field).split()}
     return frozenset(words)
 
 

@@ -9,7 +9,7 @@ from amber_spread.core.design.complaints import complaints_of
 from amber_spread.core.design.design import Design, Layers, Tier
 from amber_spread.core.design.finishes import OnTop, SoftFilling
 from amber_spread.core.design.forms import BUILDS, SHAPES
-from amber_spread.core.design.part_ids import ids_carried_over
+from amber_spread.core.design.part_ids import ids_carried_over, typed_fields
 from amber_spread.core.design.practice import Practice
 from amber_spread.core.design.rows import DesignPart, Kind
 from amber_spread.core.design.settled import SettledTier
@@ -289,7 +289,7 @@ class Reader:
         partly: bool = False,
     ) -> list[Token]:
         """Read fields of a model into `values`; gives back what is left, which must be nothing unless `partly`."""
-        names = model.model_fields
+        names = typed_fields(model)
         words: dict[str, list[str]] = {}
         for name in names:
             if name not in ("kind", *NESTED, *drawn_fields(model)) and not (name == "shape" and model is OnTop):

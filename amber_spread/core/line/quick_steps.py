@@ -1,4 +1,4 @@
-"""The steps of a bowl as the quick line has them: by the place of their tier, since nobody types an id."""
+"""The steps of a bowl in the quick line: it numbers tiers by their place, since nobody types an id."""
 
 from collections.abc import Mapping
 
@@ -6,12 +6,12 @@ from amber_spread.core.design.design import BowlOrder, Design
 
 
 def orders_by_place(design: Design) -> list[BowlOrder]:
-    """What was decided of each bowl, its tiers called by their places from 1."""
+    """The order of work of each bowl, with tiers numbered by their place from 1."""
     return _renamed(design, {tier.id: str(place) for place, tier in enumerate(design.tiers, 1)})
 
 
 def with_orders_by_id(design: Design) -> Design:
-    """A design whose bowls' steps call tiers by place, with each called by its id."""
+    """A design whose bowls number tiers by place, changed to their ids."""
     orders = _renamed(design, {str(place): tier.id for place, tier in enumerate(design.tiers, 1)})
     return design.model_copy(update={"orders": tuple(orders)})
 

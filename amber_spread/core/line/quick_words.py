@@ -15,6 +15,7 @@ from pydantic import BaseModel
 
 from amber_spread.core.design.design import BaseBoard
 from amber_spread.core.design.kinds import PARTS
+from amber_spread.core.design.part_ids import typed_fields
 from amber_spread.core.design.rows import Kind
 from amber_spread.core.design.stands import Stacking
 from amber_spread.core.kernel.base import Frozen
@@ -36,8 +37,8 @@ _TOKEN = re.compile(
 
 CLAUSES = tuple(part for part in PARTS if part.word)
 """The parts of a tier that are clauses of the line; its shape and build stand in its head."""
-NESTED = {part.path[-1] for part in CLAUSES if len(part.path) > 1} | {"id"}
-"""Fields of a part that are clauses of their own, and its id, which nobody types."""
+NESTED = {part.path[-1] for part in CLAUSES if len(part.path) > 1}
+"""Fields of a part that are clauses of their own."""
 
 
 def drawn_fields(model: type[object]) -> tuple[str, ...]:
@@ -125,7 +126,7 @@ def _cuts_field(tokens: Sequence[Token], at: int, model: type[BaseModel]) -> boo
     """Whether the name of a field stands across that place, or before it with its value after it."""
     said = [token.text.lower() for token in tokens]
     valued = at < len(tokens) and (tokens[at].kind in ("length", "number") or said[at] == "none")
-    for field in model.model_fields.keys() - {"id"}:
+    for field in typed_fields(model):
         words = word_of(field).split()
         for begin in range(max(1, at - len(words)), at):
             end = begin + len(words)

@@ -7,6 +7,7 @@ from pydantic import BaseModel
 
 from amber_spread.core.design.design import Colour, Design, Layers, Tier
 from amber_spread.core.design.finishes import OnTop, PatchColour, PatchSeam
+from amber_spread.core.design.part_ids import typed_fields
 from amber_spread.core.kernel.units import LengthUnit
 from amber_spread.core.line.quick_media import medium_written
 from amber_spread.core.line.quick_steps import orders_by_place
@@ -117,8 +118,8 @@ def _clauses(tier: Tier, by: Writing) -> Iterator[str]:
 def _fields(model: BaseModel, by: Writing) -> str:
     """Every field that is not as it would be left, by its word and value."""
     found = []
-    for name, field in type(model).model_fields.items():
-        value = getattr(model, name)
+    for name in typed_fields(type(model)):
+        field, value = type(model).model_fields[name], getattr(model, name)
         counted = name == "count" and isinstance(model, Layers)
         outlined = name == "shape" and isinstance(value, BaseModel)
         if (

@@ -90,8 +90,10 @@ class Unmade(ValueError):
 
 
 class PlannedTier(NamedTuple):
-    """One tier as its rooms left it, before it stands on the others."""
+    """One tier as its rooms left it, before it stands on the others: its id, and its path in the plan."""
 
+    id: str
+    path: str
     tier: SettledTier
     layers: LayersPlan
     coats: CoatsPlan
@@ -258,38 +260,38 @@ def _work(
     else:
         edge, flat = Cornered(max(1.0, foot.width.value), leaning["covered"].thick_mm), None
     borders, on_top = plan_borders(tier, media, edge, flat), plan_on_top(tier, media, hex_of)
-    piped = plan_regions(tier, media, covered, hex_of)
-    proud = list(_above(coats, None if leaning else cover, borders, piped, on_top))
-    by_id = {f"border_{asked.id}": border for asked, border in zip(tier.asked.borders, borders, strict=True)}
-    pieces = {f"piece_{asked.id}": piece for asked, piece in zip(tier.asked.on_top, on_top, strict=True)}
+    regions = plan_regions(tier, media, covered, hex_of)
+    proud = list(_above(coats, None if leaning else cover, borders, regions, on_top))
     emptied = emptied_of(tier.asked.build, bare, slabs, layers.cavity)
     openings = plan_openings(tier, bare, layers, emptied, media, hex_of)
-    regions = {f"region_{asked.id}": region for asked, region in zip(tier.asked.regions, piped, strict=True)}
-    cut = Cut(layers, emptied, openings, coats, cover, by_id, regions, pieces, bodies, slabs, leaning)
+    cut = Cut(layers, emptied, openings, coats, cover, borders, regions, on_top, bodies, slabs, leaning)
     uses = uses_of_tier(number, tier, cut, marbled)
     weights = _weights(layers, foot, openings, uses)
+    path = f"tiers.{tier.asked.id}"
     done = PlannedTier(
+        id=tier.asked.id,
+        path=path,
         tier=planned_tier,
         layers=layers,
         coats=coats,
         cover=cover,
         foot=foot,
         carving=plan_carving(tier, bodies, layers, emptied, openings, coats, sum(dict(weights).values())),
-        on_top=pieces,
-        borders=by_id,
+        on_top=on_top,
+        borders=borders,
         regions=regions,
         gauge=plan_gauge(slabs, under_mm, standing),
         slabs=slabs,
         bodies=bodies,
         tipped=leaning,
-        stands=_stands(tier, bodies, leaning, edge, flat, proud, [*_outward(borders, piped)]),
+        stands=_stands(tier, bodies, leaning, edge, flat, proud, [*_outward(borders, regions)]),
         drawn=draw_tier(tier.asked, cut, hex_of),
         takes=taken,
         uses=uses,
         weights=weights,
         centre=centre_of(bodies, leaning, dict(weights)),
     )
-    return PlannedTier(**named(done._asdict(), f"tiers.{tier.asked.id}"))
+    return PlannedTier(**named(done._asdict(), path))
 
 
 def _tip(tier: SettledTier, bodies: Envelopes) -> dict[str, Sideways] | None:
@@ -338,21 +340,21 @@ def _stands(
 def _above(
     coats: CoatsPlan,
     cover: CoverPlan | None,
-    borders: list[BorderPlan],
-    regions: list[RegionPlan],
-    on_top: list[OnTopPlan],
+    borders: Mapping[str, BorderPlan],
+    regions: Mapping[str, RegionPlan],
+    on_top: Mapping[str, OnTopPlan],
 ) -> Iterator[float]:
     """How high each thing stands above the flat top: a lip, a collar, a border, a piece laid on it."""
     if coats.rim_height is not None:
         yield coats.rim_height.value
     if cover is not None and cover.above is not None:
         yield cover.above.value
-    yield from (border.up.value for border in borders)
-    yield from (region.relief.value for region in regions if region.on_top)
-    yield from (piece.piece.sizes["thickness"].value for piece in on_top)
+    yield from (border.up.value for border in borders.values())
+    yield from (region.relief.value for region in regions.values() if region.on_top)
+    yield from (piece.piece.sizes["thickness"].value for piece in on_top.values())
 
 
-def _outward(borders: list[BorderPlan], regions: list[RegionPlan]) -> Iterator[float]:
+def _outward(borders: Mapping[str, BorderPlan], regions: Mapping[str, RegionPlan]) -> Iterator[float]:
     """How far each thing stands out from the wall: a border, a piped region."""
-    yield from (border.out.value for border in borders)
-    yield from (region.relief.value for region in regions)
+    yield from (border.out.value for border in borders.values())
+    yield from (region.relief.value for region in regions.values())

@@ -1824,17 +1824,16 @@ export interface components {
         };
         /**
          * CarvingPlan
-         * @description A carved tier: its slices from the foot up, its views from the side and the front to hold against it, the tasks
-         *     of carving it and their hands-on time, what is cut out of it and filled up, what it stands on, and what its coats
-         *     would come to by its surface alone.
+         * @description A carved tier: its slices from the foot up, templates of its views from the side and the front, the tasks of
+         *     carving it with their hands-on time, its openings, and what its coats would take by its surface alone.
          *
-         *     `foot` is what it stands on, `flat_top` how much of it is flat on top once it is covered, where a tier may stand.
-         *     `neck` is where it presses hardest on itself, `dome` what is left of one on the top layer. `own_width` is how wide
-         *     its solids are at the sizes they were given, where it is built of any, and `solids` is where each lies at the size
-         *     of the tier; `seen` is all of it from the side, and `scored` the lines on it there; `kept` is told of a 3D file.
-         *     `flat` is the share of its coated surface that a flat smoother reaches, and `bent` the radius of one that reaches
-         *     its hollows. `front_agrees` is how long the tin would be for the view from the front to agree with the one from the
-         *     side, where there is one.
+         *     `foot` is its outline on the board, `flat_top` how much of its top is flat once it is covered, where a tier may
+         *     stand. `neck` is where it presses hardest on itself, `dome` what is left of one on the top layer. A tier built of
+         *     solids has `own_width`, the width they have at the sizes you gave them, and `solids`, where each lies at the size of
+         *     the tier. `seen` is all of it from the side, `scored` the lines on it there; `kept` is about a 3D file. `flat` is
+         *     the share of its coated surface that a flat smoother reaches, `bent` the radius of one that reaches its hollows.
+         *     `front_agrees` is how long the tin would have to be for the view from the front to agree with the one from the side,
+         *     where there is one.
          */
         CarvingPlan: {
             /** Slices */
@@ -4708,7 +4707,9 @@ export interface components {
                 [key: string]: string[];
             };
             /** Covering */
-            covering: components["schemas"]["Task"][];
+            covering: {
+                [key: string]: components["schemas"]["Task"][];
+            };
             /** Kit */
             kit: {
                 [key: string]: components["schemas"]["KitNeed"];

@@ -1,6 +1,6 @@
 /** A closed line of corners of which some are smooth: it runs through those in a curve.
  *
- * The same stands in the core, `geometry/flat/curved.py`, where its formula is told; both are held to tests/curves.json.
+ * The same stands in the core, `geometry/flat/curved.py`, which has the formula; tests/curves.json checks both.
  */
 import type { Corner } from "./polygon";
 

@@ -3,6 +3,7 @@
  * is sliced between them. */
 import { computed } from "vue";
 import { useSettings } from "@/kitchen/settings";
+import { useCarving } from "@/order/carving";
 import { useSlicing } from "@/order/levels";
 import FrontMark from "./FrontMark.vue";
 import { closed } from "./layout";
@@ -11,6 +12,7 @@ import SliceHandle from "./SliceHandle.vue";
 
 const props = defineProps<{ wide: number; high: number }>();
 const { order, slice, at, level, trouble, whole } = useSlicing();
+const { baked } = useCarving();
 const settings = useSettings();
 const HEAD = 30;
 const EDGE = 26;
@@ -27,8 +29,7 @@ const upper = computed(() => (narrow.value ? { x: 0, y: -LINE } : { x: props.wid
 /** The tin the layer alone is cut out of, from above; what lies between the two is carved off. */
 const tin = computed(() => {
   const number = slice.value?.number ?? 0;
-  const baked = Object.values(order.plan?.carved[`tier_${order.tierId}`]?.tins ?? {});
-  const own = baked.find((one) => one.layers.includes(number));
+  const own = Object.values(baked.value?.tins ?? {}).find((one) => one.layers.includes(number));
   const beside = Object.values(own?.beside ?? {}).some((cut) => cut.layers.includes(number));
   return beside ? [] : (own?.edges[`layer_${number}`] ?? []);
 });

@@ -22,7 +22,7 @@ const LINE = 28;
 const MOST = 3;
 
 const cover = computed(() => order.plan?.tiers[order.tier]?.cover);
-const place = computed(() => `tiers.${order.tierId}.cover.pieces`);
+const place = computed(() => `${order.path}.cover.pieces`);
 const asked = computed(() => order.document?.design.tiers[order.tier]?.cover);
 const mat = computed(() => {
   if (asked.value?.kind === "printed")
@@ -155,7 +155,7 @@ const roomy = (one: Lying): boolean => one.high * scale.value > 40 && one.wide *
             v-if="one.mat === number - 1"
             class="piece"
             :class="{
-              lit: desk.lit.startsWith(`${place}.${one.key}`) || desk.lit === `tiers.${order.tierId}.cover`,
+              lit: desk.lit.startsWith(`${place}.${one.key}`) || desk.lit === `${order.path}.cover`,
             }"
             @pointerenter="desk.lit = `${place}.${one.key}`"
             @pointerleave="desk.lit = ''"

@@ -19,6 +19,11 @@ const props = defineProps<{
 }>();
 const order = useOrder();
 const index = computed(() => props.index ?? order.tier);
+/** The figure it changes: for the tin of the selected tier, the width of its cake. */
+const figure = computed(() => {
+  const ofTin = props.field === "tin_diameter_mm" && props.index === undefined;
+  return props.figure ?? (ofTin ? `${order.path}.layers.cake_diameter` : undefined);
+});
 const tier = computed(() => order.document?.design.tiers[index.value]);
 const ask = computed(() => (tier.value ? askAt(tier.value, props.field) : undefined));
 const label = computed(() => {

@@ -58,6 +58,8 @@ export function useCarving() {
   /** How far the line through its corners reaches, which a curve may beyond them. */
   const bounds = computed(() => boundsOf(traced(points.value, new Set(smooth.value))));
   const carving = computed(() => order.plan?.tiers[order.tier]?.carving ?? undefined);
+  /** Tins and bakes of the selected tier. */
+  const baked = computed(() => order.plan?.carved[`tier_${order.tierId}`]);
   const slices = computed(() => Object.values(carving.value?.slices ?? {}));
   const slice = computed(() => slices.value.find((one) => one.number === looked.value) ?? slices.value[0]);
   /** How wide and how high the cake is in this view, mm. */
@@ -213,6 +215,7 @@ export function useCarving() {
     corner,
     setSmooth,
     carving,
+    baked,
     slices,
     slice,
     looked,

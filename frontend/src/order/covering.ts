@@ -1,29 +1,17 @@
-/** The order in which tiers are covered out of one bowl, and the bowls that the tier in hand is covered from. */
+/** The bowls that cover the selected tier, and the order in which the first of them covers its tiers. */
 import { computed } from "vue";
-import type { Bowl, Task } from "@/api/types";
 import { useOrder } from "./order";
-
-/** The key of the bowl and the step of a task of covering: `bowls.fondant.steps.tier_k7_cover.cover_tier`. */
-function placeOf({ id }: Task): { bowl: string; step: string } {
-  const [, bowl = "", , step = ""] = id.split(".");
-  return { bowl, step };
-}
 
 export function useCovering() {
   const order = useOrder();
-  const keys = computed(() => {
-    const own = (order.plan?.covering ?? []).filter(
-      (task) => placeOf(task).step === `tier_${order.tierId}_cover`,
-    );
-    return [...new Set(own.map((task) => placeOf(task).bowl))];
-  });
-  const bowls = computed(() =>
-    keys.value.map((key) => order.plan?.bowls[key]).filter((bowl): bowl is Bowl => bowl !== undefined),
+  const found = computed(() =>
+    Object.entries(order.plan?.bowls ?? {}).filter(([, bowl]) => `tier_${order.tierId}_cover` in bowl.steps),
   );
-  /** What is covered out of the first of them, in order, where that is more than this tier. */
+  const bowls = computed(() => found.value.map(([, bowl]) => bowl));
+  /** Empty if the first bowl covers this tier alone. */
   const tasks = computed(() => {
-    const found = (order.plan?.covering ?? []).filter((task) => placeOf(task).bowl === keys.value[0]);
-    return found.length > 1 ? found : [];
+    const inOrder = order.plan?.covering[found.value[0]?.[0] ?? ""] ?? [];
+    return inOrder.length > 1 ? inOrder : [];
   });
   return { bowls, tasks };
 }

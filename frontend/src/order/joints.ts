@@ -1,16 +1,23 @@
 /** The joints of a cake: what the selected tier stands on, what the board hidden in it does, what is pushed into it. */
 import { computed } from "vue";
-import type { JointPlan } from "@/api/types";
+import type { JointPlan, Plan } from "@/api/types";
 import { useOrder } from "./order";
+
+/** The joint below a tier (counted from 0), or that inside it. */
+export function jointAt(
+  plan: Plan | null,
+  tier: number,
+  kind: "tier" | "inside" = "tier",
+): JointPlan | undefined {
+  return plan?.stack.joints[`${kind}_${plan.tiers[tier]?.id}`];
+}
 
 export function useJoint() {
   const order = useOrder();
-  const jointAt = (kind: "tier" | "inside", tier: number): JointPlan | undefined =>
-    order.plan?.stack.joints[`${kind}_${order.plan.tiers[tier]?.id}`];
-  const below = computed(() => jointAt("tier", order.tier));
-  const inside = computed(() => jointAt("inside", order.tier));
+  const below = computed(() => jointAt(order.plan, order.tier));
+  const inside = computed(() => jointAt(order.plan, order.tier, "inside"));
   /** What the next tier stands on: its supports are pushed into this one. */
-  const above = computed(() => jointAt("tier", order.tier + 1));
+  const above = computed(() => jointAt(order.plan, order.tier + 1));
   /** The tier's own: below it, or inside the lowest. */
   const own = computed(() => below.value ?? inside.value);
   /** The one that is looked at: its own, or what is pushed into the lowest. */

@@ -332,7 +332,7 @@ describe("an order on the bench", () => {
     expect(order.withTheirs).toBe(false);
   });
 
-  it("keeps the tier in hand when somebody else moves it, and gives what asks for a renamed colour its new name", async () => {
+  it("keeps the same tier selected when somebody else moves it, and follows a colour that they renamed", async () => {
     const wearing = (title: string, colours: string[], ...tiers: [string, string | null][]): Document => {
       const document = made(title);
       const [tier] = document.design.tiers;

@@ -49,8 +49,10 @@ export const useOrder = defineStore("order", () => {
   /** The time of the first edit that is not saved yet. */
   let editedAt = 0;
   const tier = ref(0);
-  /** The id of the tier in hand. */
+  /** The id of the selected tier. */
   const tierId = computed(() => document.value?.design.tiers[tier.value]?.id ?? "");
+  /** The path of the selected tier in the plan; the ids of its figures begin with it. */
+  const path = computed(() => `tiers.${tierId.value}`);
   const every = ref(false);
   /** So many tiers the last change was made to, where it was made to every tier. */
   const changedTogether = ref(0);
@@ -136,7 +138,7 @@ export const useOrder = defineStore("order", () => {
     status.value = "saved";
   }
 
-  /** Lay a document on the bench; the tier in hand stays the same one, wherever it is now. */
+  /** Show a document. The same tier stays selected, wherever it is now. */
   function layOut(next: Document): void {
     const { tiers } = next.design;
     const found = tiers.findIndex((one) => one.id === tierId.value);
@@ -411,6 +413,7 @@ export const useOrder = defineStore("order", () => {
     stray: drafts.stray,
     tier,
     tierId,
+    path,
     canUndo,
     canRedo,
     open,

@@ -1,1 +1,1 @@
-"""Carved tiers: what each layer is cut to, what is cut out of it, and how it looks in the round."""
+"""Carved tiers: the outline of every layer, rooms and openings in the cake, templates, and the work of carving."""

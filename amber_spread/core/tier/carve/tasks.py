@@ -5,7 +5,7 @@ The minutes are from memory.
 
 from collections.abc import Iterator, Mapping, Sequence
 from itertools import pairwise
-from typing import NamedTuple
+from typing import Any, NamedTuple
 
 from amber_spread.core.geometry.bodies.sliced import Slice
 from amber_spread.core.kernel.check import RoundedQuantity, grams, measure, mm
@@ -67,6 +67,10 @@ class Carved(NamedTuple):
         """The id of the task that stacks them."""
         return [f"{self.on}.stack_layers"]
 
+    def task(self, kind: str, text: str, after: Sequence[str] = (), count: int = 1, **more: Any) -> Task:
+        """A task of carving it, by the name of its kind."""
+        return task(CARVE_TASKS[kind], self.on, text, after, count, **more)
+
 
 def alike(slices: Sequence[Slice]) -> list[tuple[int, int]]:
     """Layers beside each other that are cut two at a time, by their numbers; each in one pair at most."""
@@ -89,23 +93,20 @@ def carving_tasks(cake: Carved) -> Iterator[Task]:
     yield from _carve(cake)
     yield from (one for one in opened if one.part != CUT)
     carved = [f"{cake.on}.carve_down"]
-    yield task(
-        CARVE_TASKS["mind_knife"],
-        cake.on,
+    yield cake.task(
+        "mind_knife",
         "The knife moves away from your hand, and the turntable is held.",
         cake.stacked,
     )
-    yield task(
-        CARVE_TASKS["keep_offcuts"],
-        cake.on,
+    yield cake.task(
+        "keep_offcuts",
         "Keep the offcuts covered. Crumbled with a little of the coat they build up a point, a swoop or what hangs "
         "out.",
         carved,
     )
     if cake.scored_mm is not None:
-        yield task(
-            CARVE_TASKS["score_lines"],
-            cake.on,
+        yield cake.task(
+            "score_lines",
             "Score the lines once the cover is on and still soft: {apart} apart, along the templates of both views, "
             "with the back of a knife, no deeper than half of it.",
             carved,
@@ -114,15 +115,13 @@ def carving_tasks(cake: Carved) -> Iterator[Task]:
 
 
 def _ready(cake: Carved) -> Iterator[Task]:
-    yield task(
-        CARVE_TASKS["lay_film"],
-        cake.on,
+    yield cake.task(
+        "lay_film",
         "Lay film below the work, with enough of it to fold up round the cake: crumbs go off with it, and the cake "
         "does not dry while it waits.",
     )
-    yield task(
-        CARVE_TASKS["keep_cold"],
-        cake.on,
+    yield cake.task(
+        "keep_cold",
         "Bake the day before and keep the layers cold: firm cake is cut clean. Keep what has to stay cold out of it no "
         "longer than local rules allow.",
     )
@@ -131,9 +130,8 @@ def _ready(cake: Carved) -> Iterator[Task]:
 def _cut(cake: Carved) -> Iterator[Task]:
     count, ready = len(cake.slices), [f"{cake.on}.lay_film"]
     if cake.dome_mm:
-        levelled = task(
-            CARVE_TASKS["level_layers"],
-            cake.on,
+        levelled = cake.task(
+            "level_layers",
             f"Level every layer but the last, {cake.slices[-1].number}: {{dome}} of its dome stays on. It goes on top, "
             "and the knife follows its rise.",
             ready,
@@ -142,26 +140,23 @@ def _cut(cake: Carved) -> Iterator[Task]:
         )
         yield levelled
         ready = [levelled.id]
-    yield task(
-        CARVE_TASKS["cut_layers"],
-        cake.on,
+    yield cake.task(
+        "cut_layers",
         "Cut each layer to its own template: axis on axis, the front mark to the front, from layer 1 up.",
         ready,
         count,
     )
     for lower, upper in alike(cake.slices):
-        yield task(
-            CARVE_TASKS["cut_two"],
-            cake.on,
+        yield cake.task(
+            "cut_two",
             f"Layers {lower} and {upper} are alike: lay one on the other and cut both along the template of layer "
             f"{lower}. What is cut is the guide for the rest.",
             ready,
             detail=f"{lower}_{upper}",
         )
     least, most = (RoundedQuantity(minutes, "min") for minutes in CHILL_MIN)
-    yield task(
-        CARVE_TASKS["stack_layers"],
-        cake.on,
+    yield cake.task(
+        "stack_layers",
         "Fill and stack them on their axis. If they slide, chill them for {least} to {most} before a knife goes near, "
         "and again whenever they begin to.",
         cake.cut,
@@ -172,9 +167,8 @@ def _cut(cake: Carved) -> Iterator[Task]:
 
 
 def _carve(cake: Carved) -> Iterator[Task]:
-    yield task(
-        CARVE_TASKS["carve_down"],
-        cake.on,
+    yield cake.task(
+        "carve_down",
         "Hold the boards of both views against the cake and carve from the top down, in thin slices: what is off "
         "cannot be put back.",
         cake.stacked,
@@ -182,18 +176,16 @@ def _carve(cake: Carved) -> Iterator[Task]:
     )
     deepest = max(cake.slices, key=lambda one: one.moves)
     if deepest.moves >= ALIKE_MM:
-        yield task(
-            CARVE_TASKS["carve_most"],
-            cake.on,
+        yield cake.task(
+            "carve_most",
             f"Most is carved in layer {deepest.number}: its edge moves by {{moves}} between its faces.",
             cake.stacked,
             figures=[f"{cake.on}.slices.layer_{deepest.number}.moves"],
             moves=mm(deepest.moves),
         )
     if cake.room is not None:
-        yield task(
-            CARVE_TASKS["mind_room"],
-            cake.on,
+        yield cake.task(
+            "mind_room",
             "Mind the room inside: {wall} of cake is all there is round it at its thinnest. Try it with a skewer "
             "before you carve there, and take the skewer out.",
             cake.stacked,

@@ -47,11 +47,13 @@ def border_volume(length_mm: float, bead_mm: float, share: float) -> float:
     return length_mm * math.pi / 4 * bead_mm**2 * share / MM3_PER_ML
 
 
-def plan_borders(tier: SettledTier, media: dict[str, Medium], foot: Outline, flat: Outline | None) -> list[BorderPlan]:
-    """Each border along the foot or the top edge of the finished tier: round the wall at the foot, within the edge on
-    the top. A tier without a flat top takes it at its foot.
+def plan_borders(
+    tier: SettledTier, media: dict[str, Medium], foot: Outline, flat: Outline | None
+) -> dict[str, BorderPlan]:
+    """Each border by its id, along the foot or the top edge of the finished tier: round the wall at the foot, within
+    the edge on the top. A tier without a flat top takes it at its foot.
     """
-    plans = []
+    plans = {}
     for border in tier.asked.borders:
         at: Literal["foot", "top"] = border.at if flat is not None else "foot"
         bead = tier.settled(border, "bead_mm")
@@ -62,15 +64,13 @@ def plan_borders(tier: SettledTier, media: dict[str, Medium], foot: Outline, fla
         length = carry_over("length along the middle of the bead", perimeter_at(edge, way * centroid_mm), "mm")
         volume = border_volume.figure(length.value, bead.value, BEADS[border.bead])
         heavy = weight.figure(volume.value, media[border.medium].density_g_per_ml)
-        plans.append(
-            BorderPlan(
-                at=at,
-                out=carry_over("out from the wall", out_mm if at == "foot" else 0.0, "mm"),
-                up=carry_over("up from the top", out_mm if at == "top" else 0.0, "mm"),
-                length=length,
-                bead=bead,
-                volume=volume,
-                weight=heavy,
-            )
+        plans[f"border_{border.id}"] = BorderPlan(
+            at=at,
+            out=carry_over("out from the wall", out_mm if at == "foot" else 0.0, "mm"),
+            up=carry_over("up from the top", out_mm if at == "top" else 0.0, "mm"),
+            length=length,
+            bead=bead,
+            volume=volume,
+            weight=heavy,
         )
     return plans

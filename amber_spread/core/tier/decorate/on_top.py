@@ -22,9 +22,12 @@ class OnTopPlan(PlanPart):
 
 def plan_on_top(
     tier: SettledTier, media: dict[str, Medium], hex_of: Callable[[str, str | None], str]
-) -> list[OnTopPlan]:
-    """Every flat piece laid on the top, cut out of a sheet a little larger."""
-    return [_plan_piece(top, tier, media[top.medium], hex_of(top.medium, top.colour)) for top in tier.asked.on_top]
+) -> dict[str, OnTopPlan]:
+    """Every flat piece laid on the top by its id, cut out of a sheet a little larger."""
+    return {
+        f"piece_{top.id}": _plan_piece(top, tier, media[top.medium], hex_of(top.medium, top.colour))
+        for top in tier.asked.on_top
+    }
 
 
 def _plan_piece(top: OnTop, tier: SettledTier, medium: Medium, hex: str) -> OnTopPlan:

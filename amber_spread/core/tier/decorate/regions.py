@@ -43,11 +43,11 @@ def region_volume(outer_ml: float, inner_ml: float, share: float) -> float:
 
 def plan_regions(
     tier: SettledTier, media: dict[str, Medium], covered: Body, hex_of: Callable[[str, str | None], str]
-) -> list[RegionPlan]:
-    """Each piped region: the room between the finished tier and itself grown by the relief, between its heights and on
-    its side.
+) -> dict[str, RegionPlan]:
+    """Each piped region by its id: the room between the finished tier and itself grown by the relief, between its
+    heights and on its side.
     """
-    plans = []
+    plans = {}
     for region in tier.asked.regions:
         relief = tier.settled(region, "relief_mm")
         low, high = (covered.foot_mm + share * covered.height_mm for share in (region.low, region.high))
@@ -56,19 +56,17 @@ def plan_regions(
         sector = sector_of(region)
         share = 1.0 if sector.whole else outer.ring_share(covered, low, far, sector)
         volume = region_volume.figure(outer.volume_between(low, far), covered.volume_between(low, high), share)
-        plans.append(
-            RegionPlan(
-                medium=region.medium,
-                colour=region.colour,
-                hex=hex_of(region.medium, region.colour),
-                low=carry_over("begins so far up", region.low * covered.height_mm, "mm"),
-                high=carry_over("ends so far up", region.high * covered.height_mm, "mm"),
-                share=carry_over("of what goes all round", share, "ratio"),
-                relief=relief,
-                volume=volume,
-                weight=weight.figure(volume.value, media[region.medium].density_g_per_ml),
-                on_top=on_top,
-            )
+        plans[f"region_{region.id}"] = RegionPlan(
+            medium=region.medium,
+            colour=region.colour,
+            hex=hex_of(region.medium, region.colour),
+            low=carry_over("begins so far up", region.low * covered.height_mm, "mm"),
+            high=carry_over("ends so far up", region.high * covered.height_mm, "mm"),
+            share=carry_over("of what goes all round", share, "ratio"),
+            relief=relief,
+            volume=volume,
+            weight=weight.figure(volume.value, media[region.medium].density_g_per_ml),
+            on_top=on_top,
         )
     return plans
 

@@ -50,7 +50,7 @@ const trouble = computed(() => desk.complaintAt(`#/design/tiers/${order.tier}/sh
     <FromAbove />
     <p v-if="trouble" class="wrong" role="alert">{{ trouble }}</p>
     <div class="rows">
-      <TierField field="tin_diameter_mm" :figure="`tiers.${order.tierId}.layers.cake_diameter`" />
+      <TierField field="tin_diameter_mm" />
     </div>
     <KindFields part="shape" />
     <OutlineFile v-if="shape.kind === 'free'" @read="read" />

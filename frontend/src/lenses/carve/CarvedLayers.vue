@@ -19,7 +19,7 @@ import FractionText from "@/ui/FractionText.vue";
 const handbook = useHandbook();
 const settings = useSettings();
 const { order, planned } = useTier();
-const { carving, slices, slice, looked } = useCarving();
+const { carving, baked, slices, slice, looked } = useCarving();
 /** What is cut out of the layer that is looked at, in words. */
 const cutOut = computed(() =>
   Object.keys(slice.value?.cut_out ?? {})
@@ -41,7 +41,6 @@ async function take(kind: (typeof FILES)[number]): Promise<void> {
 }
 /** From the top layer down, as they lie. */
 const layers = computed(() => [...slices.value].reverse().map((one) => ({ value: one.number, one })));
-const baked = computed(() => order.plan?.carved[`tier_${order.tierId}`]);
 const times = (count: number): string => (count === 1 ? "baked once" : `baked ${count} times`);
 const layersOf = (numbers: readonly number[]): string =>
   `${numbers.length === 1 ? "layer" : "layers"} ${numbers.join(", ")}`;

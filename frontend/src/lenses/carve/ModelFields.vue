@@ -113,7 +113,7 @@ async function make(wanted: { height_mm?: number; volume_ml?: number; portions?:
   </template>
   <h3>Made to a size</h3>
   <div class="rows">
-    <TierField field="tin_diameter_mm" :figure="`tiers.${order.tierId}.layers.cake_diameter`" />
+    <TierField field="tin_diameter_mm" />
     <MeasureField
       label="High"
       limit="solid_mm"

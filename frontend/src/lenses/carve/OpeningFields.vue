@@ -34,7 +34,7 @@ const held = ref(0);
 const at = computed(() => Math.min(held.value, openings.value.length - 1));
 const inHand = computed(() => openings.value[at.value]);
 const listed = computed(() => openings.value.map((one, index) => ({ value: index, one })));
-const told = computed(() => planned.value?.carving?.openings[`opening_${inHand.value?.id}`]);
+const figures = computed(() => planned.value?.carving?.openings[`opening_${inHand.value?.id}`]);
 const rows = computed(() => new Map(kindsOf("build/solids").map((row) => [row.kind, row])));
 const media = computed(() => mediaFor("openings"));
 /** All that a solid asks for but whether it is joined, which an opening never is. */
@@ -119,13 +119,13 @@ function become(kind: Solid["kind"]): void {
         @change="become"
       />
       <KindFields :key="`${order.tier}-${at}`" :part="`build/openings/${at}/solid`" :only="asked" />
-      <template v-if="told">
-        <FigureRow label="Takes out of the tier" :figure="told.volume" />
-        <FigureRow label="Cake that comes out" :figure="told.cake" />
-        <FigureRow label="Filling that comes out" :figure="told.filling" />
-        <FigureRow label="Fills it" :figure="told.weight" />
-        <FigureRow label="Cake about it, at its thinnest" :figure="told.wall" />
-        <p v-if="!told.open" class="soft">
+      <template v-if="figures">
+        <FigureRow label="Takes out of the tier" :figure="figures.volume" />
+        <FigureRow label="Cake that comes out" :figure="figures.cake" />
+        <FigureRow label="Filling that comes out" :figure="figures.filling" />
+        <FigureRow label="Fills it" :figure="figures.weight" />
+        <FigureRow label="Cake about it, at its thinnest" :figure="figures.wall" />
+        <p v-if="!figures.open" class="soft">
           It opens nowhere: it is cut out of each layer
           {{
             inHand.medium === null

@@ -82,7 +82,7 @@ function read(points_mm: [number, number][]): void {
   </template>
   <h3>All of it</h3>
   <div class="rows">
-    <TierField field="tin_diameter_mm" :figure="`tiers.${order.tierId}.layers.cake_diameter`" />
+    <TierField field="tin_diameter_mm" />
   </div>
   <template v-if="!trueSize">
     <p class="soft" role="status">

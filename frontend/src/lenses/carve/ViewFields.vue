@@ -11,7 +11,7 @@ import TierField from "@/order/TierField.vue";
 import { useSections } from "@/order/sections";
 import ChoiceRow from "@/ui/ChoiceRow.vue";
 
-const { order, change } = useTier();
+const { change } = useTier();
 const carving = useCarving();
 const { build, seen, view, fromAbove, points, smooth, corner: held } = carving;
 const { setAbove, draw, canRound, round, mirror, setSmooth, remove, canRemove } = carving;
@@ -84,7 +84,7 @@ function readSide(points_mm: [number, number][], width: number): void {
       </button>
     </div>
     <div v-if="seen !== 'front'" class="rows">
-      <TierField field="tin_diameter_mm" :figure="`tiers.${order.tierId}.layers.cake_diameter`" />
+      <TierField field="tin_diameter_mm" />
     </div>
     <KindFields v-if="asked.length" part="build" :only="asked" />
   </template>

@@ -9,10 +9,10 @@ const { planned } = useTier();
 const most = useHandbook().limit("borders").high;
 
 const rows = (border: Tier["borders"][number]) => {
-  const told = planned.value?.borders[`border_${border.id}`];
+  const own = planned.value?.borders[`border_${border.id}`];
   return [
-    { label: "Round the edge", figure: told?.length },
-    { label: "Piped, weighs", figure: told?.weight },
+    { label: "Round the edge", figure: own?.length },
+    { label: "Piped, weighs", figure: own?.weight },
   ];
 };
 

@@ -116,7 +116,7 @@ const SAME = [{ words: "This cover on every tier", copy: (from: Tier, to: Tier) 
         <PatchSeams />
         <PatchColours />
       </template>
-      <PieceRows :pieces="cover.pieces" :place="`tiers.${order.tierId}.cover.pieces`" />
+      <PieceRows :pieces="cover.pieces" :place="`${order.path}.cover.pieces`" />
       <p v-if="carriers" class="soft">{{ carriers }}</p>
       <template v-if="cover.printed">
         <FigureRow label="Strips round the tier" :figure="cover.printed.strips" />

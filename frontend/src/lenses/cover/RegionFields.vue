@@ -50,11 +50,11 @@ function lying(side: Side): Partial<Region> {
 const asked = (region: Region) => (isSided(region) ? undefined : ["low", "high", "relief_mm"]);
 
 const rows = (region: Region) => {
-  const told = planned.value?.regions[`region_${region.id}`];
+  const own = planned.value?.regions[`region_${region.id}`];
   return [
-    { label: "Begins, up the tier", figure: told?.low },
-    { label: "Ends, up the tier", figure: told?.high },
-    { label: "Piped, weighs", figure: told?.weight },
+    { label: "Begins, up the tier", figure: own?.low },
+    { label: "Ends, up the tier", figure: own?.high },
+    { label: "Piped, weighs", figure: own?.weight },
   ];
 };
 

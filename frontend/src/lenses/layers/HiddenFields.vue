@@ -6,6 +6,7 @@ import FigureRow from "@/lenses/parts/FigureRow.vue";
 import KindFields from "@/lenses/parts/KindFields.vue";
 import { mediaFor, mediaOf, useTier } from "@/lenses/parts/tier";
 import { boardWords } from "@/order/boards";
+import { useJoint } from "@/order/joints";
 import MediumField from "@/order/MediumField.vue";
 import { useDesk } from "@/ui/desk";
 import FoldedPart from "@/ui/FoldedPart.vue";
@@ -17,7 +18,7 @@ const desk = useDesk();
 const layers = computed(() => tier.value?.layers);
 const plan = computed(() => planned.value?.layers);
 /** What the hidden board stands on. */
-const under = computed(() => order.plan?.stack.joints[`inside_${order.tierId}`]);
+const { inside: under } = useJoint();
 const ROOM = [
   { value: "no", words: "none" },
   { value: "yes", words: "a cylinder" },

@@ -1,5 +1,6 @@
 /** What this lens writes beside the drawing: what each tier weighs, and how long the supports in hand are cut. */
 import { type Annotation, type Notes, outside } from "@/drawing/annotations";
+import { jointAt } from "@/order/joints";
 
 /** Of more tiers than this only the one in hand is written beside, so that no two labels meet. */
 const FEW = 6;
@@ -22,7 +23,7 @@ export const notes: Notes = (plan, _tiers, tier) => {
       box: { x0: x, x1: x, z0: top.z1, z1: top.z1 },
     });
   }
-  const joint = plan.stack.joints[`tier_${plan.tiers[tier]?.id}`];
+  const joint = jointAt(plan, tier);
   const below = plan.section.tiers[tier - 1];
   if (joint && below) {
     const half = outside(plan, tier - 1).x1;
