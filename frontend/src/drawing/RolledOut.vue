@@ -56,7 +56,8 @@ const circles = computed(() =>
     tier.cover?.roll_diameter ? [{ name: tier.name, index, figure: tier.cover.roll_diameter }] : [],
   ),
 );
-const HEAD = computed(() => 30 + LINE * Math.ceil(circles.value.length / columns.value));
+/** Room for the circles, and above the words of the mat. */
+const HEAD = computed(() => 38 + LINE * Math.ceil(circles.value.length / columns.value));
 const columns = computed(() => Math.max(1, Math.floor((size.width.value - 20) / 210)));
 
 const lying = computed<Lying[]>(() =>
