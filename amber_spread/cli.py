@@ -51,6 +51,7 @@ def main(arguments: list[str] | None = None) -> int:
     fuzzed = commands.add_parser("fuzz", help="send the API what nobody should")
     fuzzed.add_argument("--requests", type=_rounds, default=5000, help="how many requests (5000)")
     fuzzed.add_argument("--seed", type=int, help="the seed of an earlier run, to have the same requests again")
+    fuzzed.add_argument("--clients", type=_workers, default=1, help="how many send at once (1)")
     loaded = commands.add_parser("load", help="let many people edit at once, and print how long each waits")
     loaded.add_argument("--planners", type=_rounds, default=100, help="how many people (100)")
     loaded.add_argument("--think", type=float, default=1.0, help="how long each rests between edits, s (1)")
@@ -86,7 +87,7 @@ def main(arguments: list[str] | None = None) -> int:
     if chosen.command == "fuzz":
         from amber_spread.fuzz import run_fuzz
 
-        return run_fuzz(chosen.requests, chosen.seed)
+        return run_fuzz(chosen.requests, chosen.seed, chosen.clients)
     if chosen.command == "load":
         from amber_spread.speed.load import run_load
 

@@ -1,8 +1,8 @@
 """Send the API what nobody should: documents a little wrong or a little odd, and requests made up from its description.
 
-The requests go to a real server over loopback. The report counts errors of the server and the memory of the server, its
-workers and its database. Meanwhile a second client plans a plain cake. Its slowest answer is the figure that counts:
-nobody should feel another client's odd requests.
+The requests go to a real server over loopback, from one client or several at once. The report counts its errors and adds
+up the memory of the server, its workers and its database. Meanwhile a second client plans a plain cake. Its slowest
+answer is the figure that counts: nobody should feel another client's odd requests.
 """
 
 import copy
@@ -17,9 +17,13 @@ import threading
 import time
 from collections import Counter
 from collections.abc import Callable, Iterator
-from contextlib import suppress
+from concurrent.futures import ThreadPoolExecutor
+from contextlib import contextmanager, suppress
 from datetime import date
+from multiprocessing import get_context
+from multiprocessing.connection import Connection
 from pathlib import Path
+from queue import Queue
 from typing import Any, NamedTuple
 from urllib.parse import quote, urlencode
 
@@ -27,13 +31,20 @@ from amber_spread.core.document import FORMAT
 from amber_spread.core.stock.kit import STARTING
 from amber_spread.demo.pantry import PANTRY
 from amber_spread.demo.week import week
-from amber_spread.kitchen import OURS, Kitchen, children_of, kitchen, until_stopped
+from amber_spread.kitchen import Kitchen, children_of, kitchen, until_stopped
 from amber_spread.web.app import make_app
 from amber_spread.web.notices import PATH as NOTICES
 
 SLOW_S = 1.0
+FELT_S = 0.15
+"""What a person feels as a wait, s: the limit for the second client."""
+SHOWN = 5
+"""So many of the slowest requests are printed."""
+SHOWN_BYTES = 1500
+TIMEOUT_S = 60.0
 REST_S = 0.05
 """Pause of the second client between plans, s."""
+NAP_S = 0.005
 EVERY = 10
 """One request in so many is made up from the description of the API alone; the others carry a document."""
 ODD: list[Any] = [
@@ -57,61 +68,131 @@ class Told(NamedTuple):
 
     asked: Asked
     status: int
+    began: float
     seconds: float
 
 
-def run_fuzz(requests: int, seed: int | None = None) -> int:
-    """Send so many requests and print the figures. Returns the exit status: 1 where one was answered by an error of
-    the server's own. Prints the seed, which is new each time unless given.
+class Wait(NamedTuple):
+    """A plan of the second client: when it began, how long it took, and how long the computer itself stood still, s."""
+
+    began: float
+    seconds: float
+    stood_still: float
+
+
+def run_fuzz(requests: int, seed: int | None = None, clients: int = 1) -> int:
+    """Send so many requests and print the figures. Returns the exit status: 1 if one was answered by an error of the
+    server's own. Prints the seed, which is new each time unless given; one client then sends the same requests again.
     """
     seed = secrets.randbelow(2**31) if seed is None else seed
     print(f"seed {seed}")
     with kitchen() as asked:
-        beside = Beside(asked.port)
-        beside.start()
-        told = list(_sent(asked, requests, seed))
-        beside.ending.set()
-        beside.join(30)
-        return _report(asked, told, beside)
+        seen: list[Beside] = []
+        with second_client(asked.port, seen):
+            told = _sent(asked, requests, seed, clients)
+        return _report(asked, told, seen[0])
 
 
-class Beside(threading.Thread):
-    """A second client that plans plain cakes and records the time of each plan."""
+class Beside(NamedTuple):
+    """What a second client saw: its plans, and how many of them failed."""
 
-    def __init__(self, port: int) -> None:
+    waits: list[Wait]
+    failed: int
+
+
+@contextmanager
+def second_client(port: int, seen: list[Beside]) -> Iterator[None]:
+    """Let a second client plan plain cakes meanwhile, in a process of its own: this one is busy making requests up.
+    Appends to `seen` at the end.
+    """
+    spawn = get_context("spawn")
+    ours, theirs = spawn.Pipe()
+    client = spawn.Process(target=_plan_plain_cakes, args=(port, theirs), daemon=True)
+    client.start()
+    theirs.close()
+    ours.recv()  # it has sent its first plan
+    try:
+        yield
+    finally:
+        with suppress(OSError, EOFError):
+            ours.send("end")
+            seen.append(ours.recv())
+        client.join(30)
+
+
+class Stalls(threading.Thread):
+    """Sleeps a moment at a time and records how much longer it took: so long this computer let nobody run."""
+
+    def __init__(self) -> None:
         super().__init__(daemon=True)
-        self.port = port
-        self.waits: list[float] = []
-        self.failed = 0
-        self.ending = threading.Event()
+        self._longest = 0.0
 
     def run(self) -> None:
-        """Plan cakes of changing size until `ending` is set."""
-        connection = http.client.HTTPConnection("127.0.0.1", self.port, timeout=60)
-        headers = {"X-Amber-Spread": secrets.token_hex(16), "Content-Type": "application/json"}
-        while not self.ending.wait(REST_S):
-            tier = {"tin_diameter_mm": 150 + len(self.waits) % 90}
-            body = {"document": {"format": FORMAT, "title": "Plain", "design": {"tiers": [tier]}}}
+        """Sleep again and again, until the process ends."""
+        while True:
             began = time.perf_counter()
-            try:
-                connection.request("POST", "/api/plan", json.dumps(body), headers)
-                answer = connection.getresponse()
-                answer.read()
-                self.failed += answer.status != 200
-            except (OSError, http.client.HTTPException):
-                connection.close()
-                self.failed += 1
-            self.waits.append(time.perf_counter() - began)
+            time.sleep(NAP_S)
+            self._longest = max(self._longest, time.perf_counter() - began - NAP_S)
+
+    def longest_since_last(self) -> float:
+        """The longest stall since the last call, s."""
+        longest, self._longest = self._longest, 0.0
+        return longest
 
 
-def _sent(kitchen: Kitchen, requests: int, seed: int) -> Iterator[Told]:
-    maker = Maker(random.Random(seed))
-    connection = http.client.HTTPConnection("127.0.0.1", kitchen.port, timeout=60)
-    print(f"memory before {_memory_mb(kitchen):.0f} MB")
-    for number in until_stopped(requests):
-        asked = maker.any_one(number)
+def _plan_plain_cakes(port: int, asked: Connection) -> None:
+    """Plan cakes of changing size until something comes through the pipe, then answer with what was seen."""
+    connection = http.client.HTTPConnection("127.0.0.1", port, timeout=TIMEOUT_S)
+    headers = {"X-Amber-Spread": secrets.token_hex(16), "Content-Type": "application/json"}
+    waits: list[Wait] = []
+    failed, stalls = 0, Stalls()
+    stalls.start()
+    while not asked.poll(REST_S):
+        tier = {"tin_diameter_mm": 150 + len(waits) % 90}
+        body = {"document": {"format": FORMAT, "title": "Plain", "design": {"tiers": [tier]}}}
         began = time.perf_counter()
-        headers = {**OURS, "Content-Type": asked.media_type}
+        try:
+            connection.request("POST", "/api/plan", json.dumps(body), headers)
+            answer = connection.getresponse()
+            answer.read()
+            failed += answer.status != 200
+        except (OSError, http.client.HTTPException):
+            connection.close()
+            failed += 1
+        waits.append(Wait(began, time.perf_counter() - began, stalls.longest_since_last()))
+        if len(waits) == 1:
+            asked.send("begun")
+    asked.recv()
+    asked.send(Beside(waits, failed))
+
+
+def _sent(kitchen: Kitchen, requests: int, seed: int, clients: int) -> list[Told]:
+    """Send the requests, from several clients at once, each of which makes up its own."""
+    print(f"memory before {_memory_mb(kitchen):.0f} MB")
+    turns: Queue[bool] = Queue(clients)
+    with ThreadPoolExecutor(clients) as threads:
+        told = [
+            threads.submit(_client, kitchen.port, Maker(random.Random(f"{seed}, {client}")), turns)
+            for client in range(clients)
+        ]
+        for number in until_stopped(requests):
+            turns.put(True, timeout=3 * TIMEOUT_S)
+            if number % 1000 == 0:
+                print(f"  {number} of {requests}, memory {_memory_mb(kitchen):.0f} MB", file=sys.stderr)
+        for _ in told:
+            turns.put(False)
+    return [one for client in told for one in client.result()]
+
+
+def _client(port: int, maker: "Maker", turns: "Queue[bool]") -> list[Told]:
+    """Send a request at each turn, until a turn says False."""
+    connection = http.client.HTTPConnection("127.0.0.1", port, timeout=TIMEOUT_S)
+    name = f"{maker.chance.getrandbits(128):032x}"
+    told: list[Told] = []
+    while turns.get():
+        asked = maker.any_one(len(told) + 1)
+        began = time.perf_counter()
+        headers = {"X-Amber-Spread": name, "Content-Type": asked.media_type}
         try:
             connection.request(asked.method, asked.path, asked.body or None, headers)
             answer = connection.getresponse()
@@ -122,10 +203,10 @@ def _sent(kitchen: Kitchen, requests: int, seed: int) -> Iterator[Told]:
             status, content = 0, b""
         if asked.path == "/api/orders" and status == 201:
             maker.ids.append(json.loads(content)["id"])
-        yield Told(asked, status, time.perf_counter() - began)
-        if number % 1000 == 0:
-            print(f"  {number} of {requests}, memory {_memory_mb(kitchen):.0f} MB", file=sys.stderr)
+        shown = asked._replace(body=asked.body[:SHOWN_BYTES])
+        told.append(Told(shown, status, began, time.perf_counter() - began))
     connection.close()
+    return told
 
 
 def _report(kitchen: Kitchen, told: list[Told], beside: Beside) -> int:
@@ -138,15 +219,30 @@ def _report(kitchen: Kitchen, told: list[Told], beside: Beside) -> int:
     print(f"requests {len(told)}, errors of the server {len(failed)}, over {SLOW_S:g} s {len(slow)}")
     print(f"answers {dict(sorted(statuses.items()))}")
     print(f"median {1000 * times[len(times) // 2]:.1f} ms, slowest {1000 * times[-1]:.0f} ms")
-    waits = sorted(beside.waits)
     print(f"still working {sum(one.status == 503 for one in told)}")
-    if waits:
-        middle, slowest = 1000 * waits[len(waits) // 2], 1000 * waits[-1]
-        print(f"second client: plans {len(waits)}, failed {beside.failed}")
-        print(f"second client: median {middle:.1f} ms, slowest {slowest:.0f} ms")
-    for one in [*failed[:5], *slow[:5]]:
-        print(f"  {one.status} in {one.seconds:.2f} s: {one.asked.method} {one.asked.path} {one.asked.body[:1500]!r}")
+    _report_beside(told, beside)
+    for one in [*failed[:SHOWN], *slow[:SHOWN]]:
+        print(f"  {one.status} in {one.seconds:.2f} s: {one.asked.method} {one.asked.path} {one.asked.body!r}")
     return 1 if failed or beside.failed else 0
+
+
+def _report_beside(told: list[Told], beside: Beside) -> None:
+    """Print how long the second client waited, and what the server was asked during its longest waits."""
+    waits = sorted(beside.waits, key=lambda wait: wait.seconds)
+    if not waits:
+        return
+    middle, slowest = 1000 * waits[len(waits) // 2].seconds, 1000 * waits[-1].seconds
+    late = sum(wait.seconds > FELT_S for wait in waits)
+    print(f"second client: plans {len(waits)}, failed {beside.failed}")
+    print(f"second client: median {middle:.1f} ms, slowest {slowest:.0f} ms, over {1000 * FELT_S:.0f} ms {late}")
+    for wait in waits[: -1 - SHOWN : -1]:
+        during = [
+            f"{one.asked.method} {one.asked.path[:40]} ({one.status}, {1000 * one.seconds:.0f} ms)"
+            for one in told
+            if one.began < wait.began + wait.seconds and wait.began < one.began + one.seconds
+        ]
+        stood_still = f"the computer stood still for {1000 * wait.stood_still:.0f} ms"
+        print(f"  {1000 * wait.seconds:.0f} ms ({stood_still}), during {', '.join(during) or 'nothing'}")
 
 
 def _memory_mb(kitchen: Kitchen) -> float:

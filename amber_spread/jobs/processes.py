@@ -30,7 +30,7 @@ LOOK_S = 0.1
 """Time between two looks at whether anyone still waits for a job."""
 IDLE_FACTOR = 10.0
 """A process that uses no processor time at all is ended after this many times its limit by the clock."""
-NICE, NICE_IN_BACKGROUND = 5, 15
+NICE, NICE_IN_BACKGROUND = 10, 19
 """How much lower the system's priority of a job is than that of the servers: quick answers come first."""
 RETRY_S = 0.3
 MEGABYTE = 1024 * 1024

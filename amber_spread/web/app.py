@@ -15,13 +15,13 @@ from amber_spread.store.notices import Listener
 from amber_spread.store.orders import OrderBook
 from amber_spread.web import carving, kit, line, notices, orders, pantry, papers, planning, practice, shop
 from amber_spread.web.bounds import BoundedBody, BoundedTime
+from amber_spread.web.caller import CallerOf
 from amber_spread.web.compressed import Compressed
 from amber_spread.web.errors import RESPONSES, catch_errors
 from amber_spread.web.guard import Guard
 from amber_spread.web.later import Later
 from amber_spread.web.notices import Notices
-from amber_spread.web.planner import CallerOf, Planner
-from amber_spread.web.threads import ComputeThreads
+from amber_spread.web.planner import Planner
 
 BUILT = Path(__file__).resolve().parents[2] / "frontend" / "dist"
 
@@ -57,7 +57,6 @@ def make_app(book: OrderBook | None, built: Path = BUILT) -> FastAPI:
     app.state.planner = planner
     app.state.notices = told
     app.state.later = later
-    app.state.threads = ComputeThreads()
     app.openapi = lambda: _described(app)  # type: ignore[method-assign]
     catch_errors(app)
     app.add_middleware(Compressed)

@@ -18,10 +18,11 @@ from amber_spread.jobs.designs import Inputs, Wanted, Width, tier_as_model, tier
 from amber_spread.papers.model_reading import ModelError, ReadModel, Unit, Up, read_model
 from amber_spread.papers.model_writing import MEDIA_TYPES, ModelKind
 from amber_spread.papers.picture_reading import PictureError, ReadPicture, read_picture
+from amber_spread.web.caller import CallerOf
 from amber_spread.web.files import download
 from amber_spread.web.kit import OwnedKit
 from amber_spread.web.orders import OpenDocument
-from amber_spread.web.planner import CallerOf, PlannerOf, sent_as
+from amber_spread.web.planner import PlannerOf, sent_as
 
 router = APIRouter(tags=["carving"])
 WIDTH_S, MODEL_S, PICTURE_S = 5.0, 12.0, 8.0

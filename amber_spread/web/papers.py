@@ -24,10 +24,11 @@ from amber_spread.papers.strip import with_strip
 from amber_spread.papers.svg import write_svg
 from amber_spread.papers.templates import Template, templates_of
 from amber_spread.papers.tiling import pages_of
+from amber_spread.web.caller import Caller, CallerOf
 from amber_spread.web.files import download
 from amber_spread.web.kit import OwnedKit
 from amber_spread.web.orders import OpenDocument
-from amber_spread.web.planner import Caller, CallerOf, PlannerOf
+from amber_spread.web.planner import PlannerOf
 from amber_spread.web.threads import ComputeThreads, ThreadsOf
 
 router = APIRouter(tags=["papers"])

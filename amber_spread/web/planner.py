@@ -1,4 +1,4 @@
-"""Plans design files: quick ones on the event loop, the others as jobs."""
+"""Plans design files: quick ones on the event loop or in a thread, the others as jobs."""
 
 import asyncio
 import json
@@ -26,15 +26,16 @@ from amber_spread.jobs.not_ready import Ended, OutOfBudget, Unwanted
 from amber_spread.jobs.queue import Jobs, Owner
 from amber_spread.store.bodies import BodyStore
 from amber_spread.store.notices import Listener
-from amber_spread.web.clients import client_of
+from amber_spread.web.caller import Caller
 from amber_spread.web.pace import slowness
+from amber_spread.web.threads import ComputeThreads
 
 T = TypeVar("T")
 Cakes: TypeAlias = tuple[str, ...]
 """A kind of cake: the shapes and builds of its tiers, and whether what is carved is cached."""
 BACKGROUND = Owner(background=True)
 SOON_MS = 40.0
-"""Plans up to this long run on the event loop; handing one to a worker would take as long again."""
+"""Plans up to this long are made at once; handing one to a worker would take as long again."""
 LOOK_S = 0.1
 """Time between two looks at whether a caller still waits."""
 LONGEST_S = 60.0
@@ -57,22 +58,6 @@ SLOW_RUNS = 2
 SLOW_FOR_S = 60.0
 
 
-class Caller:
-    """The client behind a request that may take long. They wait for it on purpose, so the usual time limit is off."""
-
-    def __init__(self, request: Request) -> None:
-        self.owner = Owner(client_of(request))
-        self.is_gone = request.is_disconnected
-        request.state.waits_on_purpose = True
-
-
-async def _caller(request: Request) -> Caller:
-    return Caller(request)
-
-
-CallerOf = Annotated[Caller, Depends(_caller)]
-
-
 @contextmanager
 def sent_as(field: str) -> Iterator[None]:
     """Report errors of a design file under the request field that carried it."""
@@ -86,6 +71,7 @@ class Planner:
     """Plans design files for the web."""
 
     def __init__(self, listener: Listener | None) -> None:
+        self.threads = ComputeThreads()
         self._jobs = None if listener is None else Jobs(listener)
         self._bodies = None if listener is None else BodyCache(BodyStore(listener.engine))
         self._carved: Latest[str, bool] = Latest(MAX_CARVED)
@@ -104,12 +90,25 @@ class Planner:
         work: Work[T],
         inputs: Inputs,
     ) -> T:
-        """The result of some work on a design file: on the spot if it is quick, else from a job.
+        """The result of some work on a design file: at once if it is quick, else from a job.
 
         Raises FileError, and what `elsewhere` raises.
         """
-        found = self.quick(work, inputs)
+        found = await self.at_once(caller, work, inputs)
         return await self.elsewhere(caller, work, inputs) if found is None else found
+
+    async def at_once(self, caller: Caller, work: Work[T], inputs: Inputs) -> T | None:
+        """Run some work if it should be quick, and measure it. None if it should be a job.
+
+        A carved cake is worked on in a thread: even with its carving cached, a part of it that no plan has asked for
+        before takes several times the usual time. Raises FileError, and Unwanted once the caller is gone.
+        """
+        kind = self._quick_kind(inputs.document, inputs.kit)
+        if kind is None:
+            return None
+        if any(tier.build.carved for tier in inputs.document.design.tiers):
+            return await self.threads.run(caller, lambda: self._timed(kind, work, inputs))
+        return self._timed(kind, work, inputs)
 
     def quick_plan(self, document: Document, kit: Kit | None = None, contents: Contents | None = None) -> Plan | None:
         """The plan if it is quick. Raises FileError."""
@@ -172,13 +171,12 @@ class Planner:
         return kind if self._slow.get(kind, QUICK).until <= time.monotonic() else None
 
     def quick(self, work: Work[T], inputs: Inputs) -> T | None:
-        """Run some work on the spot if it should be quick, and measure it. None if it should be a job.
-
-        Raises FileError.
-        """
+        """Run some work here if it should be quick, and measure it. None if it should be a job. Raises FileError."""
         kind = self._quick_kind(inputs.document, inputs.kit)
-        if kind is None:
-            return None
+        return None if kind is None else self._timed(kind, work, inputs)
+
+    def _timed(self, kind: Cakes, work: Work[T], inputs: Inputs) -> T:
+        """Run some work and note how long it took for this kind of cake."""
         began = time.thread_time()
         try:
             return work(*inputs)

@@ -26,8 +26,9 @@ from amber_spread.core.stock.supports import SORTS, TEST_STEPS
 from amber_spread.core.tier import BOARD_SHAPES
 from amber_spread.jobs.designs import Inputs, figure_of, without_its_workings, written
 from amber_spread.jobs.not_ready import NotReady, Unwanted
+from amber_spread.web.caller import Caller, CallerOf
 from amber_spread.web.errors import Problem, not_ready, unusable
-from amber_spread.web.planner import Caller, CallerOf, Planner, PlannerOf, sent_as
+from amber_spread.web.planner import Planner, PlannerOf, sent_as
 
 router = APIRouter(tags=["planning"])
 
@@ -95,8 +96,7 @@ InputsOf = Annotated[Inputs, Depends(_inputs)]
 @router.post("/plan", response_model=Plan)
 async def plan(inputs: InputsOf, caller: CallerOf, planner: PlannerOf) -> Response:
     """Every figure of a design, held against what the kitchen owns and makes. Nothing is stored."""
-    # Written out here, since FastAPI would first validate the whole plan again, which takes longer than planning;
-    # and on the event loop where it is soon done, since that takes less time than handing it to a thread and back.
+    # Written out here, since FastAPI would first validate the whole plan again, which takes longer than planning.
     with sent_as("document"):
         return Response(await planner.run(caller, written, inputs), media_type="application/json")
 
@@ -108,7 +108,7 @@ async def plan_in_parts(inputs: InputsOf, caller: CallerOf, planner: PlannerOf) 
     """
     try:
         with sent_as("document"):
-            found = planner.quick(without_its_workings, inputs)
+            found = await planner.at_once(caller, without_its_workings, inputs)
     except FileError as error:
         return Response(_problem_line(unusable(error.complaints)), media_type=LINES)
     if found is not None:

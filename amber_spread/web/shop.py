@@ -17,11 +17,12 @@ from amber_spread.jobs.not_ready import NotReady
 from amber_spread.papers.sheets import Paper
 from amber_spread.papers.shopping_list import write_list, write_shopping
 from amber_spread.store.orders import Billed
+from amber_spread.web.caller import CallerOf
 from amber_spread.web.cards import BillPending, NoBill
 from amber_spread.web.files import download
 from amber_spread.web.orders import Book, CardMakerOf
 from amber_spread.web.pantry import CSV, KeptPantry
-from amber_spread.web.planner import CallerOf, PlannerOf, sent_as
+from amber_spread.web.planner import PlannerOf, sent_as
 from amber_spread.web.threads import ThreadsOf
 
 log = logging.getLogger("amber_spread")

@@ -1,4 +1,4 @@
-"""Threads for short computations (lists, papers), apart from the threads that wait for the database."""
+"""Threads for short computations (carved plans, lists, papers), apart from the threads that wait for the database."""
 
 from collections.abc import Callable
 from typing import Annotated, TypeVar
@@ -7,8 +7,8 @@ from anyio import CapacityLimiter, to_thread
 from fastapi import Depends, Request
 
 from amber_spread.jobs.not_ready import Unwanted
+from amber_spread.web.caller import Caller
 from amber_spread.web.clients import ClientLimits
-from amber_spread.web.planner import Caller
 
 T = TypeVar("T")
 THREADS = 6
@@ -31,7 +31,7 @@ class ComputeThreads:
 
 
 async def _threads(request: Request) -> ComputeThreads:
-    found: ComputeThreads = request.app.state.threads
+    found: ComputeThreads = request.app.state.planner.threads
     return found
 
 
