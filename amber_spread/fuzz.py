@@ -1,8 +1,8 @@
 """Send the API what nobody should: documents a little wrong or a little odd, and requests made up from its description.
 
-The requests go to a real server over loopback, from one client or several at once. The report counts its errors and adds
-up the memory of the server, its workers and its database. Meanwhile a second client plans a plain cake. Its slowest
-answer is the figure that counts: nobody should feel another client's odd requests.
+The requests go to a real server over loopback, from one client or several at once. The report counts its errors and
+adds up the memory of the server, its workers and its database. Meanwhile a second client plans a plain cake. Its
+slowest answer is the figure that counts: nobody should feel another client's odd requests.
 """
 
 import copy

@@ -4,6 +4,8 @@ from urllib.parse import quote
 
 from fastapi import Response
 
+PDF, SVG = "application/pdf", "image/svg+xml"
+
 
 def download(name: str, media_type: str, content: str | bytes) -> Response:
     """An answer the browser keeps as a file of that name."""

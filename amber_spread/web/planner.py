@@ -84,28 +84,26 @@ class Planner:
         if self._jobs is not None:
             self._jobs.stop()
 
-    async def run(
-        self,
-        caller: Caller,
-        work: Work[T],
-        inputs: Inputs,
-    ) -> T:
-        """The result of some work on a design file: at once if it is quick, else from a job.
+    async def run(self, caller: Caller, work: Work[T], inputs: Inputs, longer: bool = False) -> T:
+        """The result of some work on a design file: at once if the plan is quick, else from a job.
 
-        Raises FileError, and what `elsewhere` raises.
+        `longer` says that the work takes longer than the plan. Raises FileError, and what `elsewhere` raises.
         """
-        found = await self.at_once(caller, work, inputs)
+        found = await self.at_once(caller, work, inputs, longer)
         return await self.elsewhere(caller, work, inputs) if found is None else found
 
-    async def at_once(self, caller: Caller, work: Work[T], inputs: Inputs) -> T | None:
-        """Run some work if it should be quick, and measure it. None if it should be a job.
+    async def at_once(self, caller: Caller, work: Work[T], inputs: Inputs, longer: bool = False) -> T | None:
+        """Do some work if the plan should be quick, and measure it. None if it should be a job.
 
-        A carved cake is worked on in a thread: even with its carving cached, a part of it that no plan has asked for
-        before takes several times the usual time. Raises FileError, and Unwanted once the caller is gone.
+        What is `longer` than a plan is done in a thread, and so is a carved cake: even with its carving cached, a part
+        that no plan has asked for before takes several times the usual time. Raises FileError, and Unwanted once the
+        caller is gone.
         """
         kind = self._quick_kind(inputs.document, inputs.kit)
         if kind is None:
             return None
+        if longer:
+            return await self.threads.run(caller, lambda: work(*inputs))
         if any(tier.build.carved for tier in inputs.document.design.tiers):
             return await self.threads.run(caller, lambda: self._timed(kind, work, inputs))
         return self._timed(kind, work, inputs)

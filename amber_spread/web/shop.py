@@ -2,29 +2,32 @@
 
 import logging
 import uuid
+from collections.abc import Callable
 from datetime import date, timedelta
-from typing import Annotated
+from functools import partial
+from typing import Annotated, NamedTuple, TypeVar
 
 from fastapi import APIRouter, Body, Depends, Query, Response
 
-from amber_spread.core.document import Document, FileError, complaint_at, plan_document
-from amber_spread.core.kernel.units import LengthUnit, WeightUnit
-from amber_spread.core.shop import Asked, Shopping, bill_of, shop
+from amber_spread.core.document import Document, FileError, complaint_at
+from amber_spread.core.shop import Asked, Shopping
 from amber_spread.core.stock.contents import contents_of
 from amber_spread.core.stock.kit import Kit
 from amber_spread.jobs.designs import Inputs
-from amber_spread.jobs.not_ready import NotReady
-from amber_spread.papers.sheets import Paper
+from amber_spread.jobs.not_ready import NotReady, OutOfBudget
+from amber_spread.jobs.papers import shopping_json, shopping_of, shopping_of_one
 from amber_spread.papers.shopping_list import write_list, write_shopping
 from amber_spread.store.orders import Billed
 from amber_spread.web.caller import CallerOf
 from amber_spread.web.cards import BillPending, NoBill
-from amber_spread.web.files import download
+from amber_spread.web.files import PDF, download
 from amber_spread.web.orders import Book, CardMakerOf
 from amber_spread.web.pantry import CSV, KeptPantry
-from amber_spread.web.planner import PlannerOf, sent_as
-from amber_spread.web.threads import ThreadsOf
+from amber_spread.web.papers import PrintingOf
+from amber_spread.web.planner import LONGEST_S, PlannerOf, sent_as
 
+T = TypeVar("T")
+JSON = "application/json"
 log = logging.getLogger("amber_spread")
 router = APIRouter(tags=["shopping"])
 LONGEST_DAYS = 62
@@ -39,25 +42,32 @@ class ListPending(NotReady):
         super().__init__(f"Working out the list: {done} of {orders} orders done.")
 
 
-class Shopper:
-    """Shops for orders by the bills kept of them, with what the kitchen keeps."""
+class ToShop(NamedTuple):
+    """What a list is made of: orders with their bills, and words for the orders that are left out."""
 
-    def __init__(self, book: Book, pantry: KeptPantry, cards: CardMakerOf) -> None:
-        self.book, self.pantry, self.cards = book, pantry, cards
+    asked: tuple[Asked, ...]
+    left_out: tuple[str, ...] = ()
 
-    def of_one(self, id: uuid.UUID) -> tuple[str, Shopping]:
-        """The title of one order, and its shopping. Raises ListPending, and FileError if it cannot be made."""
+
+class Bills:
+    """The bills of stored orders."""
+
+    def __init__(self, book: Book, cards: CardMakerOf) -> None:
+        self.book, self.cards = book, cards
+
+    def of_one(self, id: uuid.UUID) -> tuple[str, ToShop]:
+        """The title of one order, and its bill. Raises ListPending, and FileError if it cannot be made."""
         billed = self.book.billed(id)
         try:
-            return billed.order.document.title, shop([self._asked(billed)], self.pantry)
+            return billed.order.document.title, ToShop((self._asked(billed),))
         except BillPending as error:
             raise ListPending(0, 1) from error
         except NoBill as error:
             raise FileError([complaint_at(("design",), str(error))]) from error
 
-    def of_days(self, first: date, days: int, pooled: bool) -> Shopping:
-        """The shopping of every order due on these days. It names the orders it leaves out: those that cannot be read
-        or made, and those beyond the limit. Raises ListPending.
+    def of_days(self, first: date, days: int) -> ToShop:
+        """The bills of every order due on these days. It names the orders it leaves out: those that cannot be read or
+        made, and those beyond the limit. Raises ListPending.
         """
         due = self.book.due_between(first, first + timedelta(days=days - 1))
         asked, left_out = [], [f"“{one.title}” is not in this list: it cannot be read here." for one in due.unread]
@@ -83,18 +93,42 @@ class Shopper:
                 f"{beyond} of the {due.in_all} orders due on these days are not in this list, which takes {most}, the "
                 "first due: shop for the rest by fewer days at a time.",
             )
-        return shop(asked, self.pantry, pooled, left_out)
+        return ToShop(tuple(asked), tuple(left_out))
 
     def _asked(self, billed: Billed) -> Asked:
         return Asked(str(billed.order.id), billed.order.document, self.cards.bill(billed))
 
 
+BillsOf = Annotated[Bills, Depends()]
+
+
+class Shopper:
+    """Makes shopping lists as jobs, with what the kitchen keeps."""
+
+    def __init__(self, pantry: KeptPantry, planner: PlannerOf, caller: CallerOf) -> None:
+        self.pantry, self.planner, self.caller = pantry, planner, caller
+
+    async def made(self, write: Callable[..., T], choices: tuple[object, ...], to_shop: ToShop, pooled: bool) -> T:
+        """A list, written by a function of it and what was chosen."""
+        words = write, choices, to_shop.asked, self.pantry, pooled, to_shop.left_out
+        return await self.planner.alone(self.caller, OutOfBudget(), LONGEST_S, shopping_of, *words)
+
+
 ShopperOf = Annotated[Shopper, Depends()]
 
 
-def _sent(shopping: Shopping) -> Response:
-    # Written out here, since FastAPI would first validate all of it again.
-    return Response(shopping.model_dump_json(), media_type="application/json")
+def bills_of_days(bills: BillsOf, first: First, days: Days = 7) -> ToShop:
+    """The bills of every order due on these days."""
+    return bills.of_days(first, days)
+
+
+def bills_of_one(bills: BillsOf, id: uuid.UUID) -> tuple[str, ToShop]:
+    """The title of an order, and its bill."""
+    return bills.of_one(id)
+
+
+DaysOf = Annotated[ToShop, Depends(bills_of_days)]
+OneOf = Annotated[tuple[str, ToShop], Depends(bills_of_one)]
 
 
 @router.post("/shop", response_model=Shopping)
@@ -102,61 +136,47 @@ async def shop_for_one(
     pantry: KeptPantry,
     planner: PlannerOf,
     caller: CallerOf,
-    threads: ThreadsOf,
     document: Annotated[Document, Body()],
     kit: Annotated[Kit | None, Body()] = None,
 ) -> Response:
     """The shopping of one design as it stands in the hand. Nothing is stored."""
     with sent_as("document"):
-        plan = await planner.run(caller, plan_document, Inputs(document, kit, contents_of(pantry)))
-    asked = [Asked("order", document, bill_of(document, plan))]
-    return _sent(await threads.run(caller, lambda: shop(asked, pantry)))
+        inputs = Inputs(document, kit, contents_of(pantry))
+        found = await planner.run(caller, partial(shopping_of_one, pantry), inputs, longer=True)
+    return Response(found, media_type=JSON)
 
 
 @router.get("/shop/week", response_model=Shopping)
-def shop_for_days(first: First, shopper: ShopperOf, days: Days = 7, pooled: bool = False) -> Response:
+async def shop_for_days(to_shop: DaysOf, shopper: ShopperOf, pooled: bool = False) -> Response:
     """The shopping of every order due on these days; `pooled` mixes what several take in one colour together."""
-    return _sent(shopper.of_days(first, days, pooled))
+    return Response(await shopper.made(shopping_json, (), to_shop, pooled), media_type=JSON)
 
 
 @router.get("/shop/week.csv", response_class=Response)
-def days_csv(first: First, shopper: ShopperOf, days: Days = 7, pooled: bool = False) -> Response:
+async def days_csv(to_shop: DaysOf, first: First, shopper: ShopperOf, pooled: bool = False) -> Response:
     """The list of these days as CSV."""
-    found = shopper.of_days(first, days, pooled)
-    return download(f"shopping from {first}.csv", CSV, write_shopping(found))
+    content = await shopper.made(write_shopping, (), to_shop, pooled)
+    return download(f"shopping from {first}.csv", CSV, content)
 
 
 @router.get("/shop/week.pdf", response_class=Response)
-def days_pdf(
-    first: First,
-    shopper: ShopperOf,
-    days: Days = 7,
-    pooled: bool = False,
-    length: LengthUnit = "in",
-    weight: WeightUnit = "g",
-    paper: Paper = "a4",
-) -> Response:
+async def days_pdf(to_shop: DaysOf, first: First, shopper: ShopperOf, by: PrintingOf, pooled: bool = False) -> Response:
     """The list of these days to print."""
-    found = shopper.of_days(first, days, pooled)
-    content = write_list(found, f"Shopping from {first.day} {first:%B %Y}", length, weight, paper)
-    return download(f"shopping from {first}.pdf", "application/pdf", content)
+    title = f"Shopping from {first.day} {first:%B %Y}"
+    content = await shopper.made(write_list, (title, *by.choices), to_shop, pooled)
+    return download(f"shopping from {first}.pdf", PDF, content)
 
 
 @router.get("/orders/{id}/shopping.csv", response_class=Response)
-def order_csv(id: uuid.UUID, shopper: ShopperOf) -> Response:
+async def order_csv(one: OneOf, shopper: ShopperOf) -> Response:
     """The list of one order as CSV."""
-    title, found = shopper.of_one(id)
-    return download(f"{title} shopping.csv", CSV, write_shopping(found))
+    title, to_shop = one
+    return download(f"{title} shopping.csv", CSV, await shopper.made(write_shopping, (), to_shop, False))
 
 
 @router.get("/orders/{id}/shopping.pdf", response_class=Response)
-def order_pdf(
-    id: uuid.UUID,
-    shopper: ShopperOf,
-    length: LengthUnit = "in",
-    weight: WeightUnit = "g",
-    paper: Paper = "a4",
-) -> Response:
+async def order_pdf(one: OneOf, shopper: ShopperOf, by: PrintingOf) -> Response:
     """The list of one order to print."""
-    title, found = shopper.of_one(id)
-    return download(f"{title} shopping.pdf", "application/pdf", write_list(found, title, length, weight, paper))
+    title, to_shop = one
+    content = await shopper.made(write_list, (title, *by.choices), to_shop, False)
+    return download(f"{title} shopping.pdf", PDF, content)

@@ -1,10 +1,9 @@
-"""Threads for short computations (carved plans, lists, papers), apart from the threads that wait for the database."""
+"""Threads for short computations, apart from the threads that wait for the database."""
 
 from collections.abc import Callable
-from typing import Annotated, TypeVar
+from typing import TypeVar
 
 from anyio import CapacityLimiter, to_thread
-from fastapi import Depends, Request
 
 from amber_spread.jobs.not_ready import Unwanted
 from amber_spread.web.caller import Caller
@@ -28,11 +27,3 @@ class ComputeThreads:
             if await caller.is_gone():
                 raise Unwanted
             return await to_thread.run_sync(compute, limiter=self._threads)
-
-
-async def _threads(request: Request) -> ComputeThreads:
-    found: ComputeThreads = request.app.state.planner.threads
-    return found
-
-
-ThreadsOf = Annotated[ComputeThreads, Depends(_threads)]

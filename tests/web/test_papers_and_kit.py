@@ -76,6 +76,21 @@ def test_an_orders_papers_are_taken_away_under_its_name(client, order):
         assert said == len(PdfReader(io.BytesIO(found)).pages)
 
 
+def test_papers_and_lists_are_made_by_workers(client, order, monkeypatch):
+    """The serving process makes none: one person's long paper would delay everyone's plans."""
+
+    def made_here(*_):
+        raise AssertionError("made in the serving process")
+
+    for name in ("plan_document", "shop", "write_pdf", "templates_of", "plate_of"):
+        monkeypatch.setattr(f"amber_spread.jobs.papers.{name}", made_here)
+    for path in (
+        f"/api/orders/{order}/templates.pdf", f"/api/orders/{order}/templates/pages", f"/api/orders/{order}/plate.svg",
+        f"/api/orders/{order}/shopping.pdf", "/api/shop/week?first=2026-12-01&days=60", "/api/shop/week.csv?first=2026-12-01",
+    ):  # fmt: skip
+        assert client.get(path).status_code == 200, path
+
+
 def test_papers_that_are_not_there_or_cannot_be_are_refused(client, order):
     problem(client.get("/api/orders/00000000-0000-0000-0000-000000000000/templates.pdf"), 404)
     problem(client.get(f"/api/orders/{order}/templates.pdf?paper=a3"), 422)

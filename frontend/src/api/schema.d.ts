@@ -9285,9 +9285,9 @@ export interface operations {
     shop_for_days_api_shop_week_get: {
         parameters: {
             query: {
+                pooled?: boolean;
                 first: string;
                 days?: number;
-                pooled?: boolean;
             };
             header?: never;
             path?: never;
@@ -9364,8 +9364,8 @@ export interface operations {
         parameters: {
             query: {
                 first: string;
-                days?: number;
                 pooled?: boolean;
+                days?: number;
             };
             header?: never;
             path?: never;
@@ -9440,11 +9440,11 @@ export interface operations {
         parameters: {
             query: {
                 first: string;
-                days?: number;
                 pooled?: boolean;
+                days?: number;
+                paper?: "a4" | "letter";
                 length?: "in" | "cm" | "mm";
                 weight?: "g" | "oz";
-                paper?: "a4" | "letter";
             };
             header?: never;
             path?: never;
@@ -9592,9 +9592,9 @@ export interface operations {
     order_pdf_api_orders__id__shopping_pdf_get: {
         parameters: {
             query?: {
+                paper?: "a4" | "letter";
                 length?: "in" | "cm" | "mm";
                 weight?: "g" | "oz";
-                paper?: "a4" | "letter";
             };
             header?: never;
             path: {
