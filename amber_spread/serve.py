@@ -49,7 +49,7 @@ SERVED = "serving"
 SHARED_URL = "AMBER_SHARED_DATABASE_URL"
 FIRST_CAKE = Document(format=FORMAT, title="A first cake", design=Design(tiers=(Tier(tin_diameter_mm=200.0),)))
 GC_THRESHOLDS = (5_000, 3, 3)
-"""A full collection looks at 80,000 new objects at most (40 ms); with the usual thresholds it looks at a million."""
+"""A full collection looks at 80,000 new objects at most (some 50 ms); with the usual thresholds at a million."""
 MOST_CONNECTIONS = 400
 """So many connections and requests are served at once; what comes beyond is told to come again."""
 

@@ -10,8 +10,12 @@ export default defineConfig({
   plugins: [vue(), Components({ dirs: [], dts: false, resolvers: [ElementPlusResolver()] })],
   resolve: { alias: { "@": here("./src") } },
   server: { proxy: { "/api": "http://127.0.0.1:8765" } },
+  // No component of ours or of Element Plus is written with Vue's options.
+  define: { __VUE_OPTIONS_API__: "false" },
   build: {
     target: "es2022",
+    // The tests add up what a first look loads.
+    manifest: true,
     chunkSizeWarningLimit: 1500,
     rolldownOptions: { input: { main: here("./index.html"), docs: here("./api-docs.html") } },
   },

@@ -23,35 +23,13 @@ from amber_spread.core.kernel.task import Task
 from amber_spread.core.stock.contents import Allergy, Contents, usual_contents
 from amber_spread.core.stock.kit import STARTING, Kit, KitNeed
 from amber_spread.core.stock.media import Medium
-from amber_spread.core.tier import (
-    BorderPlan,
-    CarvingPlan,
-    CoatsPlan,
-    CoverPlan,
-    FootPlan,
-    GaugeMark,
-    LayersPlan,
-    OnTopPlan,
-    PlannedTier,
-    RegionPlan,
-    work_tiers,
-)
+from amber_spread.core.tier import TierRooms, work_tiers
 
 
-class TierPlan(PlanPart):
-    """Everything about one tier; its figures have its id in theirs."""
+class TierPlan(TierRooms):
+    """Everything about one tier: what its rooms planned, what it is called, and how it stands."""
 
-    id: str
     name: str
-    layers: LayersPlan
-    coats: CoatsPlan
-    cover: CoverPlan | None
-    foot: FootPlan | None
-    carving: CarvingPlan | None
-    on_top: dict[str, OnTopPlan]
-    borders: dict[str, BorderPlan]
-    regions: dict[str, RegionPlan]
-    gauge: dict[str, GaugeMark]
     stack: TierStack
 
 
@@ -94,7 +72,7 @@ def plan(
     standing = stand(cake, stacked, media, kit, contents)
     return Plan(
         tiers=[
-            _tier_plan(tier_name(design, index), done, stands)
+            TierPlan(**done.rooms(), name=tier_name(design, index), stack=stands)
             for index, (done, stands) in enumerate(zip(worked, standing.tiers, strict=True))
         ],
         stack=standing.stack,
@@ -108,23 +86,6 @@ def plan(
         kit=standing.kit,
         section=standing.section,
         checks=[*standing.checks, *mixed.checks],
-    )
-
-
-def _tier_plan(name: str, done: PlannedTier, stands: TierStack) -> TierPlan:
-    return TierPlan(
-        id=done.id,
-        name=name,
-        layers=done.layers,
-        coats=done.coats,
-        cover=done.cover,
-        foot=done.foot,
-        carving=done.carving,
-        on_top=done.on_top,
-        borders=done.borders,
-        regions=done.regions,
-        gauge=done.gauge,
-        stack=stands,
     )
 
 

@@ -1,10 +1,9 @@
 import { createRouter, createWebHistory } from "vue-router";
-import ShelfView from "@/views/shelf/ShelfView.vue";
 
 export const router = createRouter({
   history: createWebHistory(),
   routes: [
-    { path: "/", name: "shelf", component: ShelfView },
+    { path: "/", name: "shelf", component: () => import("@/views/shelf/ShelfView.vue") },
     {
       path: "/orders/:id/:lens?",
       name: "order",

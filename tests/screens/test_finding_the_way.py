@@ -137,3 +137,33 @@ def test_a_word_of_the_trade_is_found_with_its_drawing_and_seldom_parts_are_fold
     saved(screen)
     screen.reload()
     expect(panel(screen).get_by_role("button", name="Remove this border")).to_be_visible()
+
+
+def test_an_order_opens_at_the_first_lens_and_a_lens_that_cannot_be_loaded_leaves_the_one_before(screen, address):
+    new_cake(screen, address, "Through the glass")
+    order = re.sub(r"(/orders/[^/?]+).*", r"\1", screen.url)
+    screen.route(re.compile(r"assets/stack-"), lambda route: route.abort())
+    screen.goto(order)
+    brief = panel(screen).get_by_role("heading", name="Brief")
+    expect(brief).to_be_visible()
+    screen.keyboard.press("6")
+    expect(screen.get_by_role("alert")).to_contain_text("Stack cannot be loaded just now")
+    expect(brief).to_be_visible()
+    screen.keyboard.press("3")
+    expect(panel(screen).get_by_role("heading", name=re.compile("^Coats"))).to_be_focused()
+    expect(screen.get_by_role("alert")).to_have_count(0)
+
+
+def test_the_menu_of_an_order_is_loaded_when_it_is_first_opened_and_works_by_keyboard(screen, address):
+    new_cake(screen, address, "On the menu")
+    button = screen.get_by_role("button", name="Order", exact=True)
+    button.focus()
+    screen.keyboard.press("Enter")
+    expect(screen.get_by_role("menu")).to_be_focused()
+    screen.keyboard.press("ArrowDown")
+    expect(screen.get_by_role("menuitem", name="Duplicate it")).to_be_focused()
+    screen.keyboard.press("Escape")
+    expect(button).to_be_focused()
+    button.click()
+    screen.get_by_role("menuitem", name="Keys").click()
+    expect(screen.get_by_role("dialog", name="Keys")).to_be_visible()

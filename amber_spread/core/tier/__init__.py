@@ -28,7 +28,15 @@ from amber_spread.core.tier.layers.layers import LayersPlan
 from amber_spread.core.tier.layers.rules import cut_for_height, offcut
 from amber_spread.core.tier.mass import pressure
 from amber_spread.core.tier.uses import STEPS, Step, Use, bowl_key, step_key, use_of
-from amber_spread.core.tier.worked import Footprint, PlannedTier, UnknownMedium, Unmade, carved_of, work_tiers
+from amber_spread.core.tier.worked import (
+    Footprint,
+    PlannedTier,
+    TierRooms,
+    UnknownMedium,
+    Unmade,
+    carved_of,
+    work_tiers,
+)
 
 __all__ = [
     "BOARD_HEX",
@@ -54,6 +62,7 @@ __all__ = [
     "Silhouette",
     "Size",
     "Step",
+    "TierRooms",
     "UnknownMedium",
     "Unmade",
     "Use",

@@ -1,29 +1,31 @@
 """One tier worked through its rooms in the order of the work: layers, coats, cover, and what is added to it.
 
-A tier comes out the same whenever the same goes in, and in most edits all tiers but one go in as they were. What
-lately came out is therefore kept and given again.
+The work is a list of steps. The same tier always comes out the same, and in most edits all tiers but one stay as they
+were, so the results are cached.
 """
 
 from collections.abc import Callable, Iterator, Mapping
 from functools import partial
-from typing import NamedTuple
+from typing import TYPE_CHECKING, Any, NamedTuple
 
+from pydantic import ConfigDict
 from shapely.errors import ShapelyError
 
 from amber_spread.core.design.design import Tier
 from amber_spread.core.design.finishes import InvertedFinal
 from amber_spread.core.design.settled import SettledDesign, SettledTier
 from amber_spread.core.geometry.bodies.bare import BareBody
-from amber_spread.core.geometry.bodies.body import Envelopes, Sideways
+from amber_spread.core.geometry.bodies.body import Body, Envelopes, Sideways
 from amber_spread.core.geometry.bodies.sculpted import Sculpted
 from amber_spread.core.geometry.flat.outline import Cornered, Outline
+from amber_spread.core.kernel.base import PlanPart
 from amber_spread.core.kernel.caching import cached
 from amber_spread.core.kernel.naming import named
 from amber_spread.core.stock.kit import Mat
 from amber_spread.core.stock.media import Medium, weight
 from amber_spread.core.tier.boards import Size, own_shape
 from amber_spread.core.tier.carve.carving import CarvingPlan, plan_carving
-from amber_spread.core.tier.carve.emptied import emptied_of
+from amber_spread.core.tier.carve.emptied import Emptied, emptied_of
 from amber_spread.core.tier.carve.openings import OpeningPlan, plan_openings
 from amber_spread.core.tier.coats.coats import CoatsPlan, coats_underneath, plan_coats
 from amber_spread.core.tier.coats.measured import as_measured, measured_ml
@@ -89,12 +91,10 @@ class Unmade(ValueError):
         self.path = path
 
 
-class PlannedTier(NamedTuple):
-    """One tier as its rooms left it, before it stands on the others: its id, and its path in the plan."""
+class TierRooms(PlanPart):
+    """What the rooms plan of one tier, each in its turn, for people to see; its figures have its id in theirs."""
 
     id: str
-    path: str
-    tier: SettledTier
     layers: LayersPlan
     coats: CoatsPlan
     cover: CoverPlan | None
@@ -104,6 +104,22 @@ class PlannedTier(NamedTuple):
     borders: dict[str, BorderPlan]
     regions: dict[str, RegionPlan]
     gauge: dict[str, GaugeMark]
+
+    def rooms(self) -> dict[str, Any]:
+        """These fields alone, by name."""
+        return {name: getattr(self, name) for name in TierRooms.names}
+
+
+class PlannedTier(TierRooms):
+    """One tier as its rooms left it, before it stands on the others: with its path in the plan, and what the cake needs
+    of it beside what people see.
+    """
+
+    # It is never read from data, so pydantic need not work out how.
+    model_config = ConfigDict(arbitrary_types_allowed=True, defer_build=True)
+
+    path: str
+    tier: SettledTier
     slabs: list[Slab]
     bodies: Envelopes
     tipped: dict[str, Sideways] | None
@@ -156,7 +172,7 @@ def _weights(
 
 
 def work_tiers(cake: SettledDesign, media: Mapping[str, Medium], mat: Mat) -> list[PlannedTier]:
-    """Every room of the work over every tier, bottom first. Nobody may change what comes out.
+    """Plan every tier, bottom first. The results are cached: nobody may change them.
 
     `media` holds every medium within reach by key. Raises UnknownMedium where a tier takes another, and Unmade where
     one cannot be made of its shape, layers and coats.
@@ -180,8 +196,8 @@ def work_tiers(cake: SettledDesign, media: Mapping[str, Medium], mat: Mat) -> li
 
 
 def carved_of(cake: SettledDesign) -> list[BareBody]:
-    """Every carved body of a cake, not worked out yet where it is new: what takes long of them is kept with each. One
-    that cannot be made is left out; working the tier says why.
+    """Every carved body of a cake. A new one has not been computed yet; the slow results are cached with each body. One
+    that cannot be made is left out; planning the tier says why.
     """
     found: list[BareBody] = []
     for tier in cake.tiers:
@@ -216,6 +232,45 @@ def _outlines(tier: Tier) -> Iterator[tuple[tuple[str | int, ...], Callable[[], 
         yield ("on_top", index, "shape"), partial(top.shape.outline, top.across_mm)
 
 
+class TierWork(PlannedTier):
+    """A tier while it is worked: what it is made of, and what every step has planned so far. A step reads only what an
+    earlier one has left.
+    """
+
+    model_config = ConfigDict(frozen=False)
+
+    number: int
+    mat: Mat
+    media: dict[str, Medium]
+    hexes: dict[str, str]
+    marbled: frozenset[str]
+    as_measured: SettledTier
+    """The tier with its measured size, where it was measured."""
+    coats_underneath_mm: float
+    planned: Body
+    """The bare cake before it was measured."""
+    bare: Body
+    crumbed: Body
+    coated: Body
+    edge: Outline
+    flat: Outline | None
+    emptied: Emptied | None
+    openings: dict[str, OpeningPlan]
+    cut: Cut
+
+    if TYPE_CHECKING:
+
+        def __init__(self, **begun_with: Any) -> None: ...
+
+    else:
+        # The model's own way of setting a field takes three calls.
+        __setattr__ = object.__setattr__
+
+    def hex_of(self, medium: str, colour: str | None) -> str:
+        """The colour of a medium on screen, in a colour of the design or its own."""
+        return self.media[medium].hex if colour is None else self.hexes[colour]
+
+
 @cached(KEPT)
 def _work(
     number: int,
@@ -225,76 +280,131 @@ def _work(
     colours: tuple[tuple[str, str], ...],
     marbled: frozenset[str],
 ) -> PlannedTier:
-    media, hexes = {medium.key: medium for medium in taken}, dict(colours)
+    work = TierWork(
+        number=number,
+        id=tier.asked.id,
+        path=f"tiers.{tier.asked.id}",
+        tier=tier,
+        mat=mat,
+        takes=taken,
+        media={medium.key: medium for medium in taken},
+        hexes=dict(colours),
+        marbled=marbled,
+    )
+    for step in STEPS:
+        step(work)
+    done = PlannedTier(**{name: getattr(work, name) for name in PlannedTier.names})
+    return named(done, done.path)
 
-    def hex_of(medium: str, colour: str | None) -> str:
-        return media[medium].hex if colour is None else hexes[colour]
 
-    planned_tier = tier
-    under_mm = coats_underneath(tier)
-    if under_mm and tier.asked.build.on_side:
-        under_mm += tier.on_top_mm
-    layers, bare, slabs = plan_layers(tier, media, tier.above_mm + under_mm)
-    planned = bare
-    # From here on the tier is as it was measured, where it was.
-    tier, bare, slabs = as_measured(tier, bare, slabs)
-    if tier.asked.measured is not None:
-        found_ml = measured_ml(tier.asked.measured, bare)
-        cake = cake_as_measured.figure(layers.cake_volume.value, found_ml, planned.volume_ml)
-        layers = layers.replace(
-            cake_volume=cake, cake_weight=weight.figure(cake.value, tier.usual.cake_density_g_per_ml)
-        )
-    coats, crumbed, coated = plan_coats(tier, media, bare, planned)
-    cover, covered = plan_cover(tier, media, coated, mat, hex_of)
-    bodies = Envelopes(bare, crumbed, coated, covered)
-    standing: list[tuple[MarkKind, float]] = [
-        ("crumb", tier.crumb.value), ("final", tier.top.value if tier.top else 0.0), ("cover", tier.on_top_mm),
-    ]  # fmt: skip
+def _plan_layers(work: TierWork) -> None:
+    tier = work.tier
+    work.coats_underneath_mm = coats_underneath(tier)
+    if work.coats_underneath_mm and tier.asked.build.on_side:
+        work.coats_underneath_mm += tier.on_top_mm
+    work.layers, work.planned, work.slabs = plan_layers(tier, work.media, tier.above_mm + work.coats_underneath_mm)
+
+
+def _measure(work: TierWork) -> None:
+    """From here on the tier is as it was measured, where it was."""
+    work.as_measured, work.bare, work.slabs = as_measured(work.tier, work.planned, work.slabs)
+    measured = work.tier.asked.measured
+    if measured is not None:
+        found_ml, density = measured_ml(measured, work.bare), work.tier.usual.cake_density_g_per_ml
+        cake = cake_as_measured.figure(work.layers.cake_volume.value, found_ml, work.planned.volume_ml)
+        work.layers = work.layers.replace(cake_volume=cake, cake_weight=weight.figure(cake.value, density))
+
+
+def _plan_coats(work: TierWork) -> None:
+    work.coats, work.crumbed, work.coated = plan_coats(work.as_measured, work.media, work.bare, work.planned)
+
+
+def _plan_cover(work: TierWork) -> None:
+    work.cover, covered = plan_cover(work.as_measured, work.media, work.coated, work.mat, work.hex_of)
+    work.bodies = Envelopes(work.bare, work.crumbed, work.coated, covered)
+
+
+def _tip(work: TierWork) -> None:
+    """A drum on its side lies on a flat, where a slice is cut off."""
+    layers, coats = work.layers, work.coats
     filling = layers.filling
     heavy = [layers.cake_weight, filling.weight, filling.dam_weight, filling.seal_weight]
     heavy += [layers.syrup.weight if layers.syrup else None, coats.crumb_stays, coats.stays]
     drum_g = sum([part.value for part in heavy if part is not None])
-    leaning, foot = _tip(tier, bodies), plan_foot(tier, coated, drum_g)
-    if leaning is None or foot is None:
-        edge, flat = covered.section(covered.foot_mm + 1e-6 * covered.height_mm), covered.flat_top
+    work.tipped = _on_its_side(work.as_measured, work.bodies)
+    work.foot = plan_foot(work.as_measured, work.coated, drum_g)
+
+
+def _decorate(work: TierWork) -> None:
+    tier, covered = work.as_measured, work.bodies.covered
+    if work.tipped is None or work.foot is None:
+        work.edge, work.flat = covered.section(covered.foot_mm + 1e-6 * covered.height_mm), covered.flat_top
     else:
-        edge, flat = Cornered(max(1.0, foot.width.value), leaning["covered"].thick_mm), None
-    borders, on_top = plan_borders(tier, media, edge, flat), plan_on_top(tier, media, hex_of)
-    regions = plan_regions(tier, media, covered, hex_of)
-    proud = list(_above(coats, None if leaning else cover, borders, regions, on_top))
-    emptied = emptied_of(tier.asked.build, bare, slabs, layers.cavity)
-    openings = plan_openings(tier, bare, layers, emptied, media, hex_of)
-    cut = Cut(layers, emptied, openings, coats, cover, borders, regions, on_top, bodies, slabs, leaning)
-    uses = uses_of_tier(number, tier, cut, marbled)
-    weights = _weights(layers, foot, openings, uses)
-    path = f"tiers.{tier.asked.id}"
-    done = PlannedTier(
-        id=tier.asked.id,
-        path=path,
-        tier=planned_tier,
-        layers=layers,
-        coats=coats,
-        cover=cover,
-        foot=foot,
-        carving=plan_carving(tier, bodies, layers, emptied, openings, coats, sum(dict(weights).values())),
-        on_top=on_top,
-        borders=borders,
-        regions=regions,
-        gauge=plan_gauge(slabs, under_mm, standing),
-        slabs=slabs,
-        bodies=bodies,
-        tipped=leaning,
-        stands=_stands(tier, bodies, leaning, edge, flat, proud, [*_outward(borders, regions)]),
-        drawn=draw_tier(tier.asked, cut, hex_of),
-        takes=taken,
-        uses=uses,
-        weights=weights,
-        centre=centre_of(bodies, leaning, dict(weights)),
-    )
-    return PlannedTier(**named(done._asdict(), path))
+        work.edge, work.flat = Cornered(max(1.0, work.foot.width.value), work.tipped["covered"].thick_mm), None
+    work.borders = plan_borders(tier, work.media, work.edge, work.flat)
+    work.on_top = plan_on_top(tier, work.media, work.hex_of)
+    work.regions = plan_regions(tier, work.media, covered, work.hex_of)
 
 
-def _tip(tier: SettledTier, bodies: Envelopes) -> dict[str, Sideways] | None:
+def _empty(work: TierWork) -> None:
+    """What is cut out of the bare cake."""
+    tier, layers = work.as_measured, work.layers
+    work.emptied = emptied_of(tier.asked.build, work.bare, work.slabs, layers.cavity)
+    work.openings = plan_openings(tier, work.bare, layers, work.emptied, work.media, work.hex_of)
+
+
+def _weigh(work: TierWork) -> None:
+    """What every step takes, and what the tier weighs."""
+    layers, coats, bodies = work.layers, work.coats, work.bodies
+    work.cut = Cut(
+        layers, work.emptied, work.openings, coats, work.cover, work.borders, work.regions, work.on_top, bodies,
+        work.slabs, work.tipped,
+    )  # fmt: skip
+    work.uses = uses_of_tier(work.number, work.as_measured, work.cut, work.marbled)
+    work.weights = _weights(layers, work.foot, work.openings, work.uses)
+    work.centre = centre_of(bodies, work.tipped, dict(work.weights))
+
+
+def _carve(work: TierWork) -> None:
+    tier, weight_g = work.as_measured, sum(dict(work.weights).values())
+    work.carving = plan_carving(tier, work.bodies, work.layers, work.emptied, work.openings, work.coats, weight_g)
+
+
+def _stand(work: TierWork) -> None:
+    """How it stands on another, and the heights on its way up."""
+    tier = work.as_measured
+    cover = None if work.tipped else work.cover
+    proud = list(_above(work.coats, cover, work.borders, work.regions, work.on_top))
+    outward = list(_outward(work.borders, work.regions))
+    work.stands = _stands(tier, work.bodies, work.tipped, work.edge, work.flat, proud, outward)
+    coats: list[tuple[MarkKind, float]] = [
+        ("crumb", tier.crumb.value),
+        ("final", tier.top.value if tier.top else 0.0),
+        ("cover", tier.on_top_mm),
+    ]
+    work.gauge = plan_gauge(work.slabs, work.coats_underneath_mm, coats)
+
+
+def _draw(work: TierWork) -> None:
+    work.drawn = draw_tier(work.as_measured.asked, work.cut, work.hex_of)
+
+
+STEPS = (
+    _plan_layers,
+    _measure,
+    _plan_coats,
+    _plan_cover,
+    _tip,
+    _decorate,
+    _empty,
+    _weigh,
+    _carve,
+    _stand,
+    _draw,
+)
+
+
+def _on_its_side(tier: SettledTier, bodies: Envelopes) -> dict[str, Sideways] | None:
     """Every envelope of a drum on its side, all about one middle so high above the flat."""
     if not tier.asked.build.on_side:
         return None

@@ -44,7 +44,8 @@ summary span {
   color: var(--soft);
 }
 
-h3 {
+/* The panel gives every heading a margin; this one stands on a line with what is decided. */
+summary > h3:first-child {
   margin: 0;
 }
 </style>

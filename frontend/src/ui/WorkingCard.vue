@@ -49,22 +49,26 @@ async function open(one: Asked): Promise<void> {
   card.value?.focus();
 }
 
-watch(asked, async (now) => {
-  shown.value = null;
-  trouble.value = "";
-  numbers.value = now?.figure.given ?? null;
-  if (!now) return;
-  if (!numbers.value && props.workingOf) {
-    const late = setTimeout(() => void open(now), PATIENCE_MS);
-    const found = await props.workingOf(now.figure.id).catch((error: unknown) => {
-      if (asked.value === now) trouble.value = wordsOf(error, "The kitchen's server cannot be reached.");
-    });
-    clearTimeout(late);
-    if (asked.value !== now) return;
-    numbers.value = found?.given ?? null;
-  }
-  if (!shown.value) await open(now);
-});
+watch(
+  asked,
+  async (now) => {
+    shown.value = null;
+    trouble.value = "";
+    numbers.value = now?.figure.given ?? null;
+    if (!now) return;
+    if (!numbers.value && props.workingOf) {
+      const late = setTimeout(() => void open(now), PATIENCE_MS);
+      const found = await props.workingOf(now.figure.id).catch((error: unknown) => {
+        if (asked.value === now) trouble.value = wordsOf(error, "The kitchen's server cannot be reached.");
+      });
+      clearTimeout(late);
+      if (asked.value !== now) return;
+      numbers.value = found?.given ?? null;
+    }
+    if (!shown.value) await open(now);
+  },
+  { immediate: true },
+);
 </script>
 
 <template>

@@ -1,11 +1,8 @@
-import type { Lens } from "@/lenses/parts/lens";
+import type { LensView } from "@/lenses/parts/lens";
 import CoatsLens from "./CoatsLens.vue";
 import { notes } from "./notes";
 
-export const coats: Lens = {
-  name: "coats",
-  words: "Coats",
-  subject: "coats",
+export const view: LensView = {
   panel: CoatsLens,
   notes,
   byPlate: true,

@@ -1,12 +1,9 @@
 import RolledOut from "@/drawing/RolledOut.vue";
-import type { Lens } from "@/lenses/parts/lens";
+import type { LensView } from "@/lenses/parts/lens";
 import CoverLens from "./CoverLens.vue";
 import { notes } from "./notes";
 
-export const cover: Lens = {
-  name: "cover",
-  words: "Cover",
-  subject: "cover",
+export const view: LensView = {
   panel: CoverLens,
   notes,
   glass: true,

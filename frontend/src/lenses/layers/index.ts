@@ -1,11 +1,8 @@
-import type { Lens } from "@/lenses/parts/lens";
+import type { LensView } from "@/lenses/parts/lens";
 import LayersLens from "./LayersLens.vue";
 import { notes } from "./notes";
 
-export const layers: Lens = {
-  name: "layers",
-  words: "Layers",
-  subject: "layers",
+export const view: LensView = {
   panel: LayersLens,
   notes,
   heights: true,

@@ -1,11 +1,8 @@
 import Vessels from "@/drawing/Vessels.vue";
-import type { Lens } from "@/lenses/parts/lens";
+import type { LensView } from "@/lenses/parts/lens";
 import MixLens from "./MixLens.vue";
 
-export const mix: Lens = {
-  name: "mix",
-  words: "Mix",
-  subject: "bowls",
+export const view: LensView = {
   panel: MixLens,
   middle: Vessels,
   ownBowls: true,

@@ -1,4 +1,4 @@
-/** What a lens is: one way of looking at an order, with what it decides and what it shows. */
+/** What a lens is: one way of looking at an order. What it shows and decides is loaded when it is first looked through. */
 import type { Component } from "vue";
 import type { Check, TierPlan } from "@/api/types";
 import type { Notes } from "@/drawing/annotations";
@@ -9,6 +9,10 @@ export interface Lens {
   words: string;
   /** What the checks are about that it shows. */
   subject?: Check["subject"];
+  load: () => Promise<{ view: LensView }>;
+}
+
+export interface LensView {
   /** What it decides and lists, at the right. */
   panel: Component;
   /** What stands in the middle in place of the half-section. */

@@ -1,10 +1,8 @@
-import type { Lens } from "@/lenses/parts/lens";
+import type { LensView } from "@/lenses/parts/lens";
 import ShopLens from "./ShopLens.vue";
 import ShopList from "./ShopList.vue";
 
-export const shop: Lens = {
-  name: "shop",
-  words: "Shop",
+export const view: LensView = {
   panel: ShopLens,
   middle: ShopList,
 };

@@ -1,13 +1,10 @@
 import PlacesAbove from "@/drawing/PlacesAbove.vue";
 import StackInside from "@/drawing/StackInside.vue";
-import type { Lens } from "@/lenses/parts/lens";
+import type { LensView } from "@/lenses/parts/lens";
 import { notes } from "./notes";
 import StackLens from "./StackLens.vue";
 
-export const stack: Lens = {
-  name: "stack",
-  words: "Stack",
-  subject: "stack",
+export const view: LensView = {
   panel: StackLens,
   notes,
   over: StackInside,

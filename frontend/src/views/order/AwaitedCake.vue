@@ -1,9 +1,9 @@
 <script setup lang="ts">
 /** The cake in grey until its plan is ready: as it last stood on the shelf, or as plain tiers. */
-import { useElementSize } from "@vueuse/core";
 import { computed, ref, shallowRef, watch } from "vue";
 import { answered, api } from "@/api/client";
 import type { Card, Tier } from "@/api/types";
+import { useElementSize } from "@/base/size";
 import ShelfCake from "@/views/shelf/ShelfCake.vue";
 
 const props = defineProps<{ id: string; tiers: Tier[] }>();

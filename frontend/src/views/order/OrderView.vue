@@ -1,32 +1,35 @@
 <script setup lang="ts">
 /** An order: lenses at the left, the half-section, the lens's own decisions, and the bowls below. */
-import { computed, onBeforeUnmount, onMounted, ref, watch } from "vue";
+import { computed, onBeforeUnmount, onMounted, ref, shallowRef, watch } from "vue";
 import { onBeforeRouteLeave, useRoute, useRouter } from "vue-router";
 import { Refused, UNREAD } from "@/api/client";
 import HalfSection from "@/drawing/HalfSection.vue";
-import WordsDialog from "@/drawing/WordsDialog.vue";
 import { usePantry } from "@/kitchen/pantry";
-import { lensCalled } from "@/lenses";
+import { LENSES, lensCalled } from "@/lenses";
+import type { Lens, LensView } from "@/lenses/parts/lens";
 import { useOrder } from "@/order/order";
 import { wrongWords } from "@/order/wrong";
 import { useDesk } from "@/ui/desk";
+import { later, loadTheRest } from "@/ui/later";
+import { useOpened } from "@/ui/opened";
 import { asked } from "@/ui/working";
-import WorkingCard from "@/ui/WorkingCard.vue";
 import AwaitedCake from "./AwaitedCake.vue";
 import BowlStrip from "./BowlStrip.vue";
 import FirstWalk from "./FirstWalk.vue";
 import { useKeys } from "./keys";
-import KeysDialog from "./KeysDialog.vue";
-import KitDialog from "./KitDialog.vue";
 import LensSpine from "./LensSpine.vue";
 import OrderBar from "./OrderBar.vue";
-import QuickLine from "./QuickLine.vue";
-import StaleDialog from "./StaleDialog.vue";
 import StrayDraft from "./StrayDraft.vue";
-import UnreadOrder from "./UnreadOrder.vue";
-import WhatIf from "./WhatIf.vue";
 import WorkingNotice from "./WorkingNotice.vue";
-import VersionsDialog from "./VersionsDialog.vue";
+
+const KeysDialog = later(() => import("./KeysDialog.vue"));
+const KitDialog = later(() => import("./KitDialog.vue"));
+const OrderWorking = later(() => import("./OrderWorking.vue"));
+const QuickLine = later(() => import("./QuickLine.vue"));
+const StaleDialog = later(() => import("./StaleDialog.vue"));
+const UnreadOrder = later(() => import("./UnreadOrder.vue"));
+const VersionsDialog = later(() => import("./VersionsDialog.vue"));
+const WordsDialog = later(() => import("@/drawing/WordsDialog.vue"));
 
 const props = defineProps<{ id: string; lens?: string }>();
 const router = useRouter();
@@ -39,11 +42,48 @@ const trouble = ref("");
 const unread = ref("");
 
 const current = computed(() => lensCalled(props.lens));
+/** The lens looked through: the one before stays until the next one is loaded. */
+const shown = shallowRef<{ lens: Lens; view: LensView }>();
+const notLoaded = ref("");
+watch(
+  current,
+  async (lens) => {
+    try {
+      const { view } = await lens.load();
+      if (lens === current.value) shown.value = { lens, view };
+      notLoaded.value = "";
+    } catch {
+      notLoaded.value = `${lens.words} cannot be loaded just now. Your edits are safe: load the page again when the kitchen's server is back.`;
+    }
+  },
+  { immediate: true },
+);
 const below = computed(() => {
   const tier = order.plan?.tiers[order.tier];
   const carries = order.tier + 1 < (order.plan?.tiers.length ?? 0);
-  return tier && current.value.below?.shown(tier, carries) ? current.value.below.what : null;
+  const asked = shown.value?.view.below;
+  return tier && asked?.shown(tier, carries) ? asked : null;
 });
+const { hasOpened } = useOpened();
+const opened = {
+  keys: hasOpened("keys"),
+  kit: hasOpened("kit"),
+  line: hasOpened("line"),
+  versions: hasOpened("versions"),
+  words: hasOpened("words"),
+};
+/** What is loaded only once it is wanted stays from then on. */
+const wanted = ref({ working: false, stale: false });
+watch([asked, () => order.stale], ([working, stale]) => {
+  wanted.value.working ||= working !== null;
+  wanted.value.stale ||= stale !== null;
+});
+watch(
+  () => order.plan !== null,
+  (planned) => {
+    if (planned) loadTheRest(LENSES.map(({ load }) => load));
+  },
+);
 /** The figures on screen are from before the last change. */
 const outdated = computed(
   () => !!order.plan && !order.planUnreachable && (order.behind || order.stopped || !!order.stillWorking),
@@ -84,7 +124,7 @@ function skip(): void {
 }
 /** Every lens opens at its head, which takes the focus so that it is read out. */
 watch(
-  () => current.value.name,
+  () => shown.value?.lens.name,
   () => {
     panel.value?.scrollTo({ top: 0 });
     panel.value?.querySelector<HTMLElement>("h2")?.focus({ preventScroll: true });
@@ -128,7 +168,7 @@ onBeforeRouteLeave(async () => {
     <a class="skip" href="#decided" @click.prevent="skip">Skip to what is decided</a>
     <OrderBar :lens="current.name" @trouble="(words) => (trouble = words)" />
     <LensSpine :current="current.name" @look="look" />
-    <main class="middle" :class="{ halved: below, beside: below && current.below?.beside }">
+    <main class="middle" :class="{ halved: below, beside: below?.beside }">
       <p v-if="order.planUnreachable" class="banner" role="alert">
         The kitchen's server cannot be reached.
         {{
@@ -140,20 +180,20 @@ onBeforeRouteLeave(async () => {
       <p v-else-if="desk.complaints[0]" class="banner" role="alert">
         These figures are from before the last edit. {{ wrongWords(desk.complaints[0], order.document) }}
       </p>
-      <p v-if="trouble" class="banner" role="alert">{{ trouble }}</p>
+      <p v-if="trouble || notLoaded" class="banner" role="alert">{{ trouble || notLoaded }}</p>
       <WorkingNotice />
       <AwaitedCake v-if="!order.plan" :id="order.id" :tiers="order.document.design.tiers" />
       <StrayDraft />
-      <component :is="current.middle" v-if="current.middle" />
+      <component :is="shown.view.middle" v-if="shown?.view.middle" />
       <HalfSection
-        v-else
-        :notes="current.notes"
-        :over="current.over"
-        :by-plate="current.byPlate"
-        :heights="current.heights"
-        :glass="current.glass"
+        v-else-if="shown"
+        :notes="shown.view.notes"
+        :over="shown.view.over"
+        :by-plate="shown.view.byPlate"
+        :heights="shown.view.heights"
+        :glass="shown.view.glass"
       />
-      <component :is="below" v-if="below" />
+      <component :is="below.what" v-if="below" />
     </main>
     <aside id="decided" ref="panel" class="panel" tabindex="-1" :aria-label="`${current.name} lens`">
       <template v-if="!order.plan && !desk.complaints.length">
@@ -162,19 +202,17 @@ onBeforeRouteLeave(async () => {
           The numbers come as soon as this cake is worked out. What you change meanwhile is saved.
         </p>
       </template>
-      <component :is="current.panel" />
+      <component :is="shown.view.panel" v-if="shown" />
     </aside>
-    <footer v-if="!current.ownBowls" class="foot"><BowlStrip /></footer>
+    <footer v-if="!shown?.view.ownBowls" class="foot"><BowlStrip /></footer>
     <FirstWalk />
-    <WorkingCard v-slot="{ asked: shown }" :tiers="order.plan?.tiers ?? []" :working-of="order.workingOf">
-      <WhatIf :key="shown.figure.id" :figure="shown.figure" :label="shown.label" />
-    </WorkingCard>
-    <StaleDialog />
-    <VersionsDialog />
-    <KeysDialog />
-    <WordsDialog />
-    <KitDialog />
-    <QuickLine />
+    <OrderWorking v-if="wanted.working" />
+    <StaleDialog v-if="wanted.stale" />
+    <VersionsDialog v-if="opened.versions.value" />
+    <KeysDialog v-if="opened.keys.value" />
+    <WordsDialog v-if="opened.words.value" />
+    <KitDialog v-if="opened.kit.value" />
+    <QuickLine v-if="opened.line.value" />
   </div>
   <main v-else class="lost" aria-live="polite"><p>Opening the order …</p></main>
 </template>
