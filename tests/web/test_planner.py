@@ -1,6 +1,9 @@
 """What is planned at once, what a worker plans, and what this process learns of it."""
 
+import asyncio
+import gc
 import pickle
+import threading
 import time
 import zlib
 
@@ -20,6 +23,8 @@ from amber_spread.jobs.bodies import bodies_key
 from amber_spread.jobs.calls import run_call
 from amber_spread.jobs.designs import Inputs, Known, unpack, with_bodies, written
 from amber_spread.jobs.not_ready import OutOfBudget
+from amber_spread.jobs.queue import Owner
+from amber_spread.serve import _set_aside, short_collections
 from amber_spread.store.bodies import BodyStore
 from amber_spread.store.notices import Listener
 from amber_spread.web.planner import Planner
@@ -180,3 +185,49 @@ def test_other_tins_for_what_was_carved_are_chosen_by_a_worker(planner):
     assert planner.soon(stone, None) and not planner.soon(stone, kit)
     planner.plan(stone, kit)
     assert planner.soon(stone, kit)
+
+
+class Waiting:
+    """A caller who goes on waiting."""
+
+    owner = Owner("somebody")
+
+    async def is_gone(self):
+        return False
+
+
+def test_only_short_work_runs_on_the_event_loop(planner):
+    plain, stone = document(Tier(tin_diameter_mm=200)), document(Tier(tin_diameter_mm=206, build=STONE))
+    planner.plan(stone)
+
+    def where(cake, longer=False):
+        def work(*inputs):
+            return threading.current_thread(), plan_document(*inputs)
+
+        thread, planned = asyncio.run(planner.at_once(Waiting(), work, Inputs(cake), longer))
+        assert planned == plan_document(cake)
+        return thread
+
+    here = threading.current_thread()
+    assert where(plain) is here
+    assert where(plain, longer=True) is not here
+    assert where(stone) is not here
+
+
+def test_what_survives_a_full_collection_is_not_looked_at_again():
+    before, frozen = gc.get_threshold(), gc.get_freeze_count()
+    try:
+        short_collections()
+        caches = [[number] for number in range(50_000)]
+        gc.collect()
+        assert gc.get_freeze_count() > frozen + len(caches)
+        assert len(gc.get_objects(generation=2)) < 1000
+        # A cycle made since is found as before.
+        cycle = []
+        cycle.append(cycle)
+        del cycle
+        assert gc.collect() >= 1
+    finally:
+        gc.callbacks.remove(_set_aside)
+        gc.unfreeze()
+        gc.set_threshold(*before)
