@@ -48,6 +48,10 @@ SERVED = "serving"
 """The file with the name of the served database, for `./amber backup`."""
 SHARED_URL = "AMBER_SHARED_DATABASE_URL"
 FIRST_CAKE = Document(format=FORMAT, title="A first cake", design=Design(tiers=(Tier(tin_diameter_mm=200.0),)))
+IMPORTS_S = 120
+"""So long a serving process may take to import the program before it is taken for dead and started again. The usual 5 s
+never let it finish on a slow computer.
+"""
 GC_THRESHOLDS = (5_000, 3, 3)
 """A full collection looks at 80,000 new objects at most (some 50 ms); with the usual thresholds at a million."""
 MOST_CONNECTIONS = 400
@@ -139,6 +143,7 @@ def _config(app: "FastAPI | str", factory: bool = False, workers: int = 1) -> uv
         log_level="warning",
         timeout_graceful_shutdown=2,
         timeout_keep_alive=30,
+        timeout_worker_healthcheck=IMPORTS_S,
         limit_concurrency=MOST_CONNECTIONS,
         server_header=False,
     )

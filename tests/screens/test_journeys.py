@@ -30,6 +30,7 @@ def new_cake(screen, address, title):
 
 def lens(screen, name):
     screen.get_by_role("navigation", name="Lenses").get_by_role("button", name=re.compile(name)).click()
+    expect(screen.locator("aside.panel")).to_have_attribute("aria-label", f"{name.lower()} lens")
 
 
 def saved(screen):

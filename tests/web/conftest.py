@@ -27,6 +27,8 @@ def _the_event_loop_stays_quick():
     slow or busy computer.
     """
     warm()
+    gc.freeze()
+    gc.set_threshold(10_000, 10, 10)
     slow, run, collector = [], asyncio.Handle._run, threading.local()
     samples, ended = deque([1.0], maxlen=SAMPLES), threading.Event()
 

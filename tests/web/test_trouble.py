@@ -19,8 +19,8 @@ from sqlalchemy import text
 
 from amber_spread.crashtest import run_crashtest
 from amber_spread.fuzz import run_fuzz
-from amber_spread.kitchen import ask, children_of, kitchen
-from amber_spread.serve import ROOT
+from amber_spread.kitchen import STARTS_S, ask, children_of, kitchen
+from amber_spread.serve import ROOT, _config
 from amber_spread.store.migrate import migrate
 from amber_spread.store.orders import OrderBook
 from amber_spread.store.private_postgres import PrivatePostgres, is_running, temporary_folder
@@ -337,6 +337,11 @@ def test_serving_processes_end_when_the_one_that_started_them_is_killed():
         while any(map(runs, serving)) and time.monotonic() < deadline:
             time.sleep(0.1)
         assert not any(map(runs, serving))
+
+
+def test_a_serving_process_may_take_longer_to_import_than_a_start_may_take():
+    """Within the library's own 5 s a slow computer never finished, and was started again without end."""
+    assert _config("amber_spread.serve:shared_app", factory=True, workers=2).timeout_worker_healthcheck >= 2 * STARTS_S
 
 
 def test_no_acknowledged_save_is_lost_in_a_crash(capsys):

@@ -107,7 +107,7 @@ class TierRooms(PlanPart):
 
     def rooms(self) -> dict[str, Any]:
         """These fields alone, by name."""
-        return {name: getattr(self, name) for name in TierRooms.names}
+        return {name: getattr(self, name) for name in ROOMS}
 
 
 class PlannedTier(TierRooms):
@@ -153,6 +153,10 @@ class PlannedTier(TierRooms):
     def load_above(self, up_mm: float) -> Load:
         """What of an upright tier lies above a height, measured from the foot of the bare tier."""
         return load_above(self.bodies, self.slabs, dict(self.weights), self.borders, self.regions, up_mm)
+
+
+# In the order of their fields, so that a plan is written alike by every process.
+ROOMS, PLANNED = tuple(TierRooms.model_fields), tuple(PlannedTier.model_fields)
 
 
 def _weights(
@@ -293,7 +297,7 @@ def _work(
     )
     for step in STEPS:
         step(work)
-    done = PlannedTier(**{name: getattr(work, name) for name in PlannedTier.names})
+    done = PlannedTier(**{name: getattr(work, name) for name in PLANNED})
     return named(done, done.path)
 
 

@@ -7024,13 +7024,11 @@ export interface components {
         };
         /**
          * TierPlan
-         * @description Everything about one tier; its figures have its id in theirs.
+         * @description Everything about one tier: what its rooms planned, what it is called, and how it stands.
          */
         TierPlan: {
             /** Id */
             id: string;
-            /** Name */
-            name: string;
             layers: components["schemas"]["LayersPlan"];
             coats: components["schemas"]["CoatsPlan"];
             cover: components["schemas"]["CoverPlan"] | null;
@@ -7052,6 +7050,8 @@ export interface components {
             gauge: {
                 [key: string]: components["schemas"]["GaugeMark"];
             };
+            /** Name */
+            name: string;
             stack: components["schemas"]["TierStack"];
         };
         /**

@@ -74,10 +74,14 @@ const opened = {
 };
 /** What is loaded only once it is wanted stays from then on. */
 const wanted = ref({ working: false, stale: false });
-watch([asked, () => order.stale], ([working, stale]) => {
-  wanted.value.working ||= working !== null;
-  wanted.value.stale ||= stale !== null;
-});
+watch(
+  [asked, () => order.stale],
+  ([working, stale]) => {
+    wanted.value.working ||= working !== null;
+    wanted.value.stale ||= stale !== null;
+  },
+  { immediate: true },
+);
 watch(
   () => order.plan !== null,
   (planned) => {
@@ -195,7 +199,13 @@ onBeforeRouteLeave(async () => {
       />
       <component :is="below.what" v-if="below" />
     </main>
-    <aside id="decided" ref="panel" class="panel" tabindex="-1" :aria-label="`${current.name} lens`">
+    <aside
+      id="decided"
+      ref="panel"
+      class="panel"
+      tabindex="-1"
+      :aria-label="`${shown?.lens.name ?? current.name} lens`"
+    >
       <template v-if="!order.plan && !desk.complaints.length">
         <h2 tabindex="-1">{{ current.words }}</h2>
         <p v-if="!order.stopped">
