@@ -39,7 +39,7 @@ SLOW_S = 1.0
 FELT_S = 0.15
 """What a person feels as a wait, s: the limit for the second client."""
 SHOWN = 5
-"""So many of the slowest requests are printed."""
+"""How many of the slowest requests the report prints."""
 SHOWN_BYTES = 1500
 TIMEOUT_S = 60.0
 REST_S = 0.05
@@ -86,11 +86,9 @@ def run_fuzz(requests: int, seed: int | None = None, clients: int = 1) -> int:
     """
     seed = secrets.randbelow(2**31) if seed is None else seed
     print(f"seed {seed}")
-    with kitchen() as asked:
-        seen: list[Beside] = []
-        with second_client(asked.port, seen):
-            told = _sent(asked, requests, seed, clients)
-        return _report(asked, told, seen[0])
+    with kitchen() as asked, second_client(asked.port) as end:
+        told = _sent(asked, requests, seed, clients)
+        return _report(asked, told, end())
 
 
 class Beside(NamedTuple):
@@ -101,9 +99,9 @@ class Beside(NamedTuple):
 
 
 @contextmanager
-def second_client(port: int, seen: list[Beside]) -> Iterator[None]:
+def second_client(port: int) -> Iterator[Callable[[], Beside]]:
     """Let a second client plan plain cakes meanwhile, in a process of its own: this one is busy making requests up.
-    Appends to `seen` at the end.
+    Gives a function that ends it and returns what it saw.
     """
     spawn = get_context("spawn")
     ours, theirs = spawn.Pipe()
@@ -111,13 +109,17 @@ def second_client(port: int, seen: list[Beside]) -> Iterator[None]:
     client.start()
     theirs.close()
     ours.recv()  # it has sent its first plan
+
+    def end() -> Beside:
+        ours.send("end")
+        seen: Beside = ours.recv()
+        return seen
+
     try:
-        yield
+        yield end
     finally:
-        with suppress(OSError, EOFError):
-            ours.send("end")
-            seen.append(ours.recv())
-        client.join(30)
+        client.kill()
+        client.join()
 
 
 class Stalls(threading.Thread):
@@ -140,30 +142,44 @@ class Stalls(threading.Thread):
         return longest
 
 
-def _plan_plain_cakes(port: int, asked: Connection) -> None:
-    """Plan cakes of changing size until something comes through the pipe, then answer with what was seen."""
-    connection = http.client.HTTPConnection("127.0.0.1", port, timeout=TIMEOUT_S)
-    headers = {"X-Amber-Spread": secrets.token_hex(16), "Content-Type": "application/json"}
-    waits: list[Wait] = []
-    failed, stalls = 0, Stalls()
-    stalls.start()
-    while not asked.poll(REST_S):
-        tier = {"tin_diameter_mm": 150 + len(waits) % 90}
-        body = {"document": {"format": FORMAT, "title": "Plain", "design": {"tiers": [tier]}}}
+class Client:
+    """Sends requests over one connection, under a name of its own."""
+
+    def __init__(self, port: int, name: str) -> None:
+        self._connection = http.client.HTTPConnection("127.0.0.1", port, timeout=TIMEOUT_S)
+        self._name = name
+
+    def send(self, asked: Asked) -> tuple[Told, bytes]:
+        """How a request was answered (status 0 if not at all), and the body of the answer."""
         began = time.perf_counter()
         try:
-            connection.request("POST", "/api/plan", json.dumps(body), headers)
-            answer = connection.getresponse()
-            answer.read()
-            failed += answer.status != 200
+            headers = {"X-Amber-Spread": self._name, "Content-Type": asked.media_type}
+            self._connection.request(asked.method, asked.path, asked.body or None, headers)
+            answer = self._connection.getresponse()
+            status, content = answer.status, answer.read()
         except (OSError, http.client.HTTPException):
-            connection.close()
-            failed += 1
-        waits.append(Wait(began, time.perf_counter() - began, stalls.longest_since_last()))
+            self._connection.close()
+            status, content = 0, b""
+        shown = asked._replace(body=asked.body[:SHOWN_BYTES])
+        return Told(shown, status, began, time.perf_counter() - began), content
+
+
+def _plan_plain_cakes(port: int, ending: Connection) -> None:
+    """Plan cakes of changing size until something comes through the pipe, then answer with what was seen."""
+    client, stalls = Client(port, secrets.token_hex(16)), Stalls()
+    stalls.start()
+    waits: list[Wait] = []
+    failed = 0
+    while not ending.poll(REST_S):
+        tier = {"tin_diameter_mm": 150 + len(waits) % 90}
+        body = {"document": {"format": FORMAT, "title": "Plain", "design": {"tiers": [tier]}}}
+        told, _ = client.send(Asked("POST", "/api/plan", _written(body), "application/json"))
+        failed += told.status != 200
+        waits.append(Wait(told.began, told.seconds, stalls.longest_since_last()))
         if len(waits) == 1:
-            asked.send("begun")
-    asked.recv()
-    asked.send(Beside(waits, failed))
+            ending.send("begun")
+    ending.recv()
+    ending.send(Beside(waits, failed))
 
 
 def _sent(kitchen: Kitchen, requests: int, seed: int, clients: int) -> list[Told]:
@@ -186,27 +202,14 @@ def _sent(kitchen: Kitchen, requests: int, seed: int, clients: int) -> list[Told
 
 def _client(port: int, maker: "Maker", turns: "Queue[bool]") -> list[Told]:
     """Send a request at each turn, until a turn says False."""
-    connection = http.client.HTTPConnection("127.0.0.1", port, timeout=TIMEOUT_S)
-    name = f"{maker.chance.getrandbits(128):032x}"
-    told: list[Told] = []
+    client = Client(port, f"{maker.chance.getrandbits(128):032x}")
+    found: list[Told] = []
     while turns.get():
-        asked = maker.any_one(len(told) + 1)
-        began = time.perf_counter()
-        headers = {"X-Amber-Spread": name, "Content-Type": asked.media_type}
-        try:
-            connection.request(asked.method, asked.path, asked.body or None, headers)
-            answer = connection.getresponse()
-            content = answer.read()
-            status = answer.status
-        except (OSError, http.client.HTTPException):
-            connection.close()
-            status, content = 0, b""
-        if asked.path == "/api/orders" and status == 201:
+        told, content = client.send(maker.any_one(len(found) + 1))
+        if told.asked.path == "/api/orders" and told.status == 201:
             maker.ids.append(json.loads(content)["id"])
-        shown = asked._replace(body=asked.body[:SHOWN_BYTES])
-        told.append(Told(shown, status, began, time.perf_counter() - began))
-    connection.close()
-    return told
+        found.append(told)
+    return found
 
 
 def _report(kitchen: Kitchen, told: list[Told], beside: Beside) -> int:

@@ -1,7 +1,6 @@
 """Serve the application: its own PostgreSQL unless one is named, tables up to date, the demo when asked for."""
 
 import fcntl
-import gc
 import hashlib
 import os
 import signal
@@ -19,16 +18,12 @@ from fastapi import FastAPI
 from sqlalchemy.exc import OperationalError
 from uvicorn.supervisors import Multiprocess
 
-from amber_spread.core.bowls import normals
-from amber_spread.core.design import Design, Tier
-from amber_spread.core.document import FORMAT, Document
 from amber_spread.demo.week import load_week
 from amber_spread.jobs.command import job_worker
-from amber_spread.jobs.designs import written
-from amber_spread.jobs.late import read_late
 from amber_spread.jobs.parent import end_when
 from amber_spread.jobs.processes import AT_ONCE
 from amber_spread.jobs.program import ROOT
+from amber_spread.jobs.warm import short_collections, warm
 from amber_spread.store.engine import DATABASE_URL
 from amber_spread.store.migrate import migrate
 from amber_spread.store.orders import OrderBook
@@ -47,13 +42,10 @@ FIRST_PORT = 8765
 SERVED = "serving"
 """The file with the name of the served database, for `./amber backup`."""
 SHARED_URL = "AMBER_SHARED_DATABASE_URL"
-FIRST_CAKE = Document(format=FORMAT, title="A first cake", design=Design(tiers=(Tier(tin_diameter_mm=200.0),)))
 IMPORTS_S = 120
 """So long a serving process may take to import the program before it is taken for dead and started again. The usual 5 s
 never let it finish on a slow computer.
 """
-GC_THRESHOLDS = (5_000, 3, 3)
-"""A full collection looks at 80,000 new objects at most (some 50 ms); with the usual thresholds at a million."""
 MOST_CONNECTIONS = 400
 """So many connections and requests are served at once; what comes beyond is told to come again."""
 
@@ -147,29 +139,6 @@ def _config(app: "FastAPI | str", factory: bool = False, workers: int = 1) -> uv
         limit_concurrency=MOST_CONNECTIONS,
         server_header=False,
     )
-
-
-def warm() -> None:
-    """Work out what every plan shares before anyone waits for one."""
-    normals()
-    read_late()
-    written(FIRST_CAKE, None, None)
-
-
-def short_collections() -> None:
-    """Keep the pauses of the garbage collector short, however much the caches hold."""
-    gc.collect()
-    gc.freeze()
-    # A plan makes some five thousand objects and no cycles. A third of them stay, in caches.
-    gc.set_threshold(*GC_THRESHOLDS)
-    if _set_aside not in gc.callbacks:
-        gc.callbacks.append(_set_aside)
-
-
-def _set_aside(phase: str, found: dict[str, int]) -> None:
-    """Set aside all that survives a full collection: the next one does not look at it again, and stays short."""
-    if phase == "stop" and found["generation"] == 2:
-        gc.freeze()
 
 
 def data_folder() -> Path:

@@ -72,7 +72,7 @@ def plan(
     standing = stand(cake, stacked, media, kit, contents)
     return Plan(
         tiers=[
-            TierPlan(**done.rooms(), name=tier_name(design, index), stack=stands)
+            TierPlan.from_fields_of(done, name=tier_name(design, index), stack=stands)
             for index, (done, stands) in enumerate(zip(worked, standing.tiers, strict=True))
         ],
         stack=standing.stack,

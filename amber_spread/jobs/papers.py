@@ -1,27 +1,13 @@
-"""Papers and shopping lists as jobs: functions of plain values, like those of `designs`.
-
-A paper is a function of an order, its plan and what was chosen for it (a tier, the paper's size, the units).
-"""
+"""Papers and shopping lists as jobs: functions of plain values, like those of `designs`."""
 
 from collections.abc import Callable, Sequence
 from typing import TypeVar
 
 from amber_spread.core.document import Document, plan_document
-from amber_spread.core.kernel.units import LengthUnit, WeightUnit
-from amber_spread.core.plan import Plan
 from amber_spread.core.shop import Asked, Shopping, bill_of, shop
 from amber_spread.core.stock.contents import Contents
 from amber_spread.core.stock.kit import Kit
 from amber_spread.core.stock.pantry import Pantry
-from amber_spread.papers.amounts import write_amounts
-from amber_spread.papers.page import write_page_pdf, write_page_svg
-from amber_spread.papers.pdf import write_pdf
-from amber_spread.papers.plate import plate_of
-from amber_spread.papers.sheets import Paper
-from amber_spread.papers.strip import with_strip
-from amber_spread.papers.svg import write_svg
-from amber_spread.papers.templates import Template, templates_of
-from amber_spread.papers.tiling import pages_of
 
 T = TypeVar("T")
 
@@ -37,54 +23,6 @@ def paper_of(
     return write(document, plan_document(document, kit, contents), *choices)
 
 
-def templates_pdf(document: Document, plan: Plan, tier: int | None, whole: bool, paper: Paper) -> bytes:
-    """The templates of one tier or all as a PDF on as few pages as possible."""
-    return write_pdf(_to_print(document, plan, tier, whole), paper)
-
-
-def template_pages(document: Document, plan: Plan, tier: int | None, whole: bool, paper: Paper) -> int:
-    """The number of pages of that PDF."""
-    return max(1, len(pages_of(_to_print(document, plan, tier, whole), paper)))
-
-
-def templates_svg(document: Document, plan: Plan, tier: int | None) -> str:
-    """The templates of one tier or all in one drawing."""
-    return write_svg(templates_of(document, plan, tier))
-
-
-def templates_dxf(document: Document, plan: Plan, tier: int | None) -> str | bytes:
-    """The templates of one tier or all for a plotter or cutter."""
-    from amber_spread.papers.dxf import write_dxf  # takes long to load, and is seldom needed
-
-    return write_dxf(templates_of(document, plan, tier))
-
-
-def plate_pdf(document: Document, plan: Plan, length: LengthUnit, weight: WeightUnit, paper: Paper) -> bytes:
-    """The cake in half-section on one page."""
-    return write_page_pdf(plate_of(document, plan, length, weight, paper))
-
-
-def plate_svg(document: Document, plan: Plan, length: LengthUnit, weight: WeightUnit, paper: Paper) -> str:
-    """The same as a drawing."""
-    return write_page_svg(plate_of(document, plan, length, weight, paper))
-
-
-def amounts_csv(_: Document, plan: Plan) -> str:
-    """What every step takes, in grams."""
-    return write_amounts(plan)
-
-
-def shopping_of_one(pantry: Pantry, document: Document, kit: Kit | None, contents: Contents | None) -> str:
-    """The shopping of one design as JSON. Raises FileError if it cannot be planned."""
-    bill = bill_of(document, plan_document(document, kit, contents))
-    return shop([Asked("order", document, bill)], pantry).model_dump_json()
-
-
-def shopping_json(shopping: Shopping) -> str:
-    """A list as JSON."""
-    return shopping.model_dump_json()
-
-
 def shopping_of(
     write: Callable[..., T],
     choices: tuple[object, ...],
@@ -97,7 +35,12 @@ def shopping_of(
     return write(shop(asked, pantry, pooled, left_out), *choices)
 
 
-def _to_print(document: Document, plan: Plan, tier: int | None, whole: bool) -> list[Template]:
-    """The templates in print order; plain circles and rectangles on one strip, unless asked for `whole`."""
-    found = templates_of(document, plan, tier)
-    return found if whole else with_strip(found)
+def shopping_of_one(pantry: Pantry, document: Document, kit: Kit | None, contents: Contents | None) -> str:
+    """The shopping of one design as JSON. Raises FileError if it cannot be planned."""
+    bill = bill_of(document, plan_document(document, kit, contents))
+    return shopping_of(shopping_json, (), [Asked("order", document, bill)], pantry)
+
+
+def shopping_json(shopping: Shopping) -> str:
+    """A list as JSON."""
+    return shopping.model_dump_json()

@@ -16,11 +16,11 @@ from amber_spread.core.kernel.caching import forget
 from amber_spread.core.shop import Asked, bill_of, shop
 from amber_spread.demo.pantry import PANTRY
 from amber_spread.demo.week import week
+from amber_spread.jobs.warm import short_collections, warm
 from amber_spread.papers.dxf import write_dxf
 from amber_spread.papers.pdf import write_pdf
 from amber_spread.papers.svg import write_svg
 from amber_spread.papers.templates import templates_of
-from amber_spread.serve import short_collections, warm
 from amber_spread.speed.calls import calls_of
 from amber_spread.speed.carving import bench_carving
 from amber_spread.speed.timing import GOAL_PLAN_MS, RUNS, report, show

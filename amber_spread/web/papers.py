@@ -9,8 +9,9 @@ from fastapi import APIRouter, Depends, Query, Request, Response
 from amber_spread.core.kernel.base import Frozen
 from amber_spread.core.kernel.limits import TIERS
 from amber_spread.core.kernel.units import LengthUnit, WeightUnit
-from amber_spread.jobs import papers as jobs
 from amber_spread.jobs.designs import Inputs
+from amber_spread.jobs.papers import paper_of
+from amber_spread.papers import orders
 from amber_spread.papers.bench_sheet import write_bench_sheet
 from amber_spread.papers.outline_files import read_outline
 from amber_spread.papers.outline_reading import OutlineError, ReadOutline
@@ -38,7 +39,7 @@ class Papers:
 
     async def made(self, write: Callable[..., T], *choices: object) -> T:
         """What a function makes of the order, its plan and what was chosen."""
-        work = partial(jobs.paper_of, write, choices)
+        work = partial(paper_of, write, choices)
         return await self.planner.elsewhere(self.caller, work, Inputs(self.document, self.kit))
 
     async def file(self, kind: str, media_type: str, write: Callable[..., str | bytes], *choices: object) -> Response:
@@ -79,25 +80,25 @@ ToPrintOf = Annotated[ToPrint, Depends()]
 @router.get("/orders/{id}/templates.pdf", response_class=Response)
 async def templates_pdf(papers: PapersOf, to_print: ToPrintOf) -> Response:
     """Every template at true size, on as few pages as hold them."""
-    return await papers.file("templates.pdf", PDF, jobs.templates_pdf, *to_print.choices)
+    return await papers.file("templates.pdf", PDF, orders.templates_pdf, *to_print.choices)
 
 
 @router.get("/orders/{id}/templates/pages")
 async def templates_pages(papers: PapersOf, to_print: ToPrintOf) -> PageCount:
     """On how many pages the templates are printed."""
-    return PageCount(pages=await papers.made(jobs.template_pages, *to_print.choices))
+    return PageCount(pages=await papers.made(orders.template_pages, *to_print.choices))
 
 
 @router.get("/orders/{id}/templates.svg", response_class=Response)
 async def templates_svg(papers: PapersOf, tier: TierNumber = None) -> Response:
     """Every template at true size in one drawing."""
-    return await papers.file("templates.svg", SVG, jobs.templates_svg, tier)
+    return await papers.file("templates.svg", SVG, orders.templates_svg, tier)
 
 
 @router.get("/orders/{id}/templates.dxf", response_class=Response)
 async def templates_dxf(papers: PapersOf, tier: TierNumber = None) -> Response:
     """Every template at true size for a plotter or cutter."""
-    return await papers.file("templates.dxf", "image/vnd.dxf", jobs.templates_dxf, tier)
+    return await papers.file("templates.dxf", "image/vnd.dxf", orders.templates_dxf, tier)
 
 
 @router.get("/orders/{id}/stacking.pdf", response_class=Response)
@@ -109,13 +110,13 @@ async def stacking_pdf(papers: PapersOf, by: PrintingOf) -> Response:
 @router.get("/orders/{id}/plate.pdf", response_class=Response)
 async def plate_pdf(papers: PapersOf, by: PrintingOf) -> Response:
     """The cake in half-section on one page, with the figures of every tier."""
-    return await papers.file("plate.pdf", PDF, jobs.plate_pdf, *by.choices)
+    return await papers.file("plate.pdf", PDF, orders.plate_pdf, *by.choices)
 
 
 @router.get("/orders/{id}/plate.svg", response_class=Response)
 async def plate_svg(papers: PapersOf, by: PrintingOf) -> Response:
     """The same as a drawing."""
-    return await papers.file("plate.svg", SVG, jobs.plate_svg, *by.choices)
+    return await papers.file("plate.svg", SVG, orders.plate_svg, *by.choices)
 
 
 @router.get("/orders/{id}/bench.pdf", response_class=Response)
@@ -127,7 +128,7 @@ async def bench_pdf(papers: PapersOf, by: PrintingOf) -> Response:
 @router.get("/orders/{id}/amounts.csv", response_class=Response)
 async def amounts_csv(papers: PapersOf) -> Response:
     """What every step takes, in grams."""
-    return await papers.file("amounts.csv", "text/csv; charset=utf-8", jobs.amounts_csv)
+    return await papers.file("amounts.csv", "text/csv; charset=utf-8", orders.amounts_csv)
 
 
 _DRAWING = {"schema": {"type": "string"}}

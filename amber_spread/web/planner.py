@@ -71,7 +71,7 @@ class Planner:
     """Plans design files for the web."""
 
     def __init__(self, listener: Listener | None) -> None:
-        self.threads = ComputeThreads()
+        self._threads = ComputeThreads()
         self._jobs = None if listener is None else Jobs(listener)
         self._bodies = None if listener is None else BodyCache(BodyStore(listener.engine))
         self._carved: Latest[str, bool] = Latest(MAX_CARVED)
@@ -103,9 +103,9 @@ class Planner:
         if kind is None:
             return None
         if longer:
-            return await self.threads.run(caller, lambda: work(*inputs))
+            return await self._threads.run(caller, lambda: work(*inputs))
         if any(tier.build.carved for tier in inputs.document.design.tiers):
-            return await self.threads.run(caller, lambda: self._timed(kind, work, inputs))
+            return await self._threads.run(caller, lambda: self._timed(kind, work, inputs))
         return self._timed(kind, work, inputs)
 
     def quick_plan(self, document: Document, kit: Kit | None = None, contents: Contents | None = None) -> Plan | None:

@@ -19,7 +19,7 @@ from amber_spread.jobs.papers import shopping_json, shopping_of, shopping_of_one
 from amber_spread.papers.shopping_list import write_list, write_shopping
 from amber_spread.store.orders import Billed
 from amber_spread.web.caller import CallerOf
-from amber_spread.web.cards import BillPending, NoBill
+from amber_spread.web.cards import BillPending, CardMaker, NoBill
 from amber_spread.web.files import PDF, download
 from amber_spread.web.orders import Book, CardMakerOf
 from amber_spread.web.pantry import CSV, KeptPantry
@@ -49,57 +49,54 @@ class ToShop(NamedTuple):
     left_out: tuple[str, ...] = ()
 
 
-class Bills:
-    """The bills of stored orders."""
+def bills_of_one(id: uuid.UUID, book: Book, cards: CardMakerOf) -> tuple[str, ToShop]:
+    """The title of an order, and its bill. Raises ListPending, and FileError if it cannot be made."""
+    billed = book.billed(id)
+    try:
+        return billed.order.document.title, ToShop((_asked(billed, cards),))
+    except BillPending as error:
+        raise ListPending(0, 1) from error
+    except NoBill as error:
+        raise FileError([complaint_at(("design",), str(error))]) from error
 
-    def __init__(self, book: Book, cards: CardMakerOf) -> None:
-        self.book, self.cards = book, cards
 
-    def of_one(self, id: uuid.UUID) -> tuple[str, ToShop]:
-        """The title of one order, and its bill. Raises ListPending, and FileError if it cannot be made."""
-        billed = self.book.billed(id)
+def bills_of_days(first: First, book: Book, cards: CardMakerOf, days: Days = 7) -> ToShop:
+    """The bills of every order due on these days. It names the orders it leaves out: those that cannot be read or made,
+    and those beyond the limit. Raises ListPending.
+    """
+    due = book.due_between(first, first + timedelta(days=days - 1))
+    asked, left_out = [], [f"“{one.title}” is not in this list: it cannot be read here." for one in due.unread]
+    pending = 0
+    for billed in due.orders:
+        order = billed.order
         try:
-            return billed.order.document.title, ToShop((self._asked(billed),))
-        except BillPending as error:
-            raise ListPending(0, 1) from error
+            asked.append(_asked(billed, cards))
+        except BillPending:
+            pending += 1
         except NoBill as error:
-            raise FileError([complaint_at(("design",), str(error))]) from error
-
-    def of_days(self, first: date, days: int) -> ToShop:
-        """The bills of every order due on these days. It names the orders it leaves out: those that cannot be read or
-        made, and those beyond the limit. Raises ListPending.
-        """
-        due = self.book.due_between(first, first + timedelta(days=days - 1))
-        asked, left_out = [], [f"“{one.title}” is not in this list: it cannot be read here." for one in due.unread]
-        pending = 0
-        for billed in due.orders:
-            order = billed.order
-            try:
-                asked.append(self._asked(billed))
-            except BillPending:
-                pending += 1
-            except NoBill as error:
-                left_out.append(f"“{order.document.title}” is not in this list. {error}")
-            except Exception:
-                log.exception("order %s cannot be shopped for", order.id)
-                left_out.append(f"“{order.document.title}” is not in this list: it cannot be worked out here.")
-        if pending:
-            raise ListPending(len(due.orders) - pending, len(due.orders))
-        beyond = due.in_all - len(due.orders) - len(due.unread)
-        if beyond:
-            most = len(due.orders) + len(due.unread)
-            left_out.insert(
-                0,
-                f"{beyond} of the {due.in_all} orders due on these days are not in this list, which takes {most}, the "
-                "first due: shop for the rest by fewer days at a time.",
-            )
-        return ToShop(tuple(asked), tuple(left_out))
-
-    def _asked(self, billed: Billed) -> Asked:
-        return Asked(str(billed.order.id), billed.order.document, self.cards.bill(billed))
+            left_out.append(f"“{order.document.title}” is not in this list. {error}")
+        except Exception:
+            log.exception("order %s cannot be shopped for", order.id)
+            left_out.append(f"“{order.document.title}” is not in this list: it cannot be worked out here.")
+    if pending:
+        raise ListPending(len(due.orders) - pending, len(due.orders))
+    beyond = due.in_all - len(due.orders) - len(due.unread)
+    if beyond:
+        most = len(due.orders) + len(due.unread)
+        left_out.insert(
+            0,
+            f"{beyond} of the {due.in_all} orders due on these days are not in this list, which takes {most}, the "
+            "first due: shop for the rest by fewer days at a time.",
+        )
+    return ToShop(tuple(asked), tuple(left_out))
 
 
-BillsOf = Annotated[Bills, Depends()]
+def _asked(billed: Billed, cards: CardMaker) -> Asked:
+    return Asked(str(billed.order.id), billed.order.document, cards.bill(billed))
+
+
+OneOf = Annotated[tuple[str, ToShop], Depends(bills_of_one)]
+DaysOf = Annotated[ToShop, Depends(bills_of_days)]
 
 
 class Shopper:
@@ -108,27 +105,13 @@ class Shopper:
     def __init__(self, pantry: KeptPantry, planner: PlannerOf, caller: CallerOf) -> None:
         self.pantry, self.planner, self.caller = pantry, planner, caller
 
-    async def made(self, write: Callable[..., T], choices: tuple[object, ...], to_shop: ToShop, pooled: bool) -> T:
+    async def made(self, to_shop: ToShop, write: Callable[..., T], *choices: object, pooled: bool = False) -> T:
         """A list, written by a function of it and what was chosen."""
-        words = write, choices, to_shop.asked, self.pantry, pooled, to_shop.left_out
-        return await self.planner.alone(self.caller, OutOfBudget(), LONGEST_S, shopping_of, *words)
+        given = write, choices, to_shop.asked, self.pantry, pooled, to_shop.left_out
+        return await self.planner.alone(self.caller, OutOfBudget(), LONGEST_S, shopping_of, *given)
 
 
 ShopperOf = Annotated[Shopper, Depends()]
-
-
-def bills_of_days(bills: BillsOf, first: First, days: Days = 7) -> ToShop:
-    """The bills of every order due on these days."""
-    return bills.of_days(first, days)
-
-
-def bills_of_one(bills: BillsOf, id: uuid.UUID) -> tuple[str, ToShop]:
-    """The title of an order, and its bill."""
-    return bills.of_one(id)
-
-
-DaysOf = Annotated[ToShop, Depends(bills_of_days)]
-OneOf = Annotated[tuple[str, ToShop], Depends(bills_of_one)]
 
 
 @router.post("/shop", response_model=Shopping)
@@ -149,13 +132,13 @@ async def shop_for_one(
 @router.get("/shop/week", response_model=Shopping)
 async def shop_for_days(to_shop: DaysOf, shopper: ShopperOf, pooled: bool = False) -> Response:
     """The shopping of every order due on these days; `pooled` mixes what several take in one colour together."""
-    return Response(await shopper.made(shopping_json, (), to_shop, pooled), media_type=JSON)
+    return Response(await shopper.made(to_shop, shopping_json, pooled=pooled), media_type=JSON)
 
 
 @router.get("/shop/week.csv", response_class=Response)
 async def days_csv(to_shop: DaysOf, first: First, shopper: ShopperOf, pooled: bool = False) -> Response:
     """The list of these days as CSV."""
-    content = await shopper.made(write_shopping, (), to_shop, pooled)
+    content = await shopper.made(to_shop, write_shopping, pooled=pooled)
     return download(f"shopping from {first}.csv", CSV, content)
 
 
@@ -163,7 +146,7 @@ async def days_csv(to_shop: DaysOf, first: First, shopper: ShopperOf, pooled: bo
 async def days_pdf(to_shop: DaysOf, first: First, shopper: ShopperOf, by: PrintingOf, pooled: bool = False) -> Response:
     """The list of these days to print."""
     title = f"Shopping from {first.day} {first:%B %Y}"
-    content = await shopper.made(write_list, (title, *by.choices), to_shop, pooled)
+    content = await shopper.made(to_shop, write_list, title, *by.choices, pooled=pooled)
     return download(f"shopping from {first}.pdf", PDF, content)
 
 
@@ -171,12 +154,12 @@ async def days_pdf(to_shop: DaysOf, first: First, shopper: ShopperOf, by: Printi
 async def order_csv(one: OneOf, shopper: ShopperOf) -> Response:
     """The list of one order as CSV."""
     title, to_shop = one
-    return download(f"{title} shopping.csv", CSV, await shopper.made(write_shopping, (), to_shop, False))
+    return download(f"{title} shopping.csv", CSV, await shopper.made(to_shop, write_shopping))
 
 
 @router.get("/orders/{id}/shopping.pdf", response_class=Response)
 async def order_pdf(one: OneOf, shopper: ShopperOf, by: PrintingOf) -> Response:
     """The list of one order to print."""
     title, to_shop = one
-    content = await shopper.made(write_list, (title, *by.choices), to_shop, False)
+    content = await shopper.made(to_shop, write_list, title, *by.choices)
     return download(f"{title} shopping.pdf", PDF, content)

@@ -9,7 +9,7 @@ from collections import deque
 
 import pytest
 
-from amber_spread.serve import warm
+from amber_spread.jobs.warm import warm
 from amber_spread.web.pace import slowness
 
 LONGEST_MS = 100.0
@@ -27,6 +27,7 @@ def _the_event_loop_stays_quick():
     slow or busy computer.
     """
     warm()
+    # A test run has far more objects than a server: most of them are never looked at again.
     gc.freeze()
     gc.set_threshold(10_000, 10, 10)
     slow, run, collector = [], asyncio.Handle._run, threading.local()

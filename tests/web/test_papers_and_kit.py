@@ -82,8 +82,8 @@ def test_papers_and_lists_are_made_by_workers(client, order, monkeypatch):
     def made_here(*_):
         raise AssertionError("made in the serving process")
 
-    for name in ("plan_document", "shop", "write_pdf", "templates_of", "plate_of"):
-        monkeypatch.setattr(f"amber_spread.jobs.papers.{name}", made_here)
+    for name in ("jobs.papers.plan_document", "jobs.papers.shop", "papers.orders.write_pdf", "papers.orders.plate_of"):
+        monkeypatch.setattr(f"amber_spread.{name}", made_here)
     for path in (
         f"/api/orders/{order}/templates.pdf", f"/api/orders/{order}/templates/pages", f"/api/orders/{order}/plate.svg",
         f"/api/orders/{order}/shopping.pdf", "/api/shop/week?first=2026-12-01&days=60", "/api/shop/week.csv?first=2026-12-01",

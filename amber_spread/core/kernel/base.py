@@ -75,6 +75,8 @@ class PlanPart(Frozen):
 
     defaults: ClassVar[dict[str, Any]] = {}
     names: ClassVar[set[str]] = set()
+    in_order: ClassVar[tuple[str, ...]] = ()
+    """The names of its fields as they are written."""
 
     if not TYPE_CHECKING:
 
@@ -95,8 +97,14 @@ class PlanPart(Frozen):
         return type(self)(**kept | changes)
 
     @classmethod
+    def from_fields_of(cls, other: "PlanPart", **own: Any) -> Self:
+        """One with the fields that another has too, and its own."""
+        return cls(**{name: own[name] if name in own else getattr(other, name) for name in cls.in_order})
+
+    @classmethod
     def __pydantic_init_subclass__(cls, **kwargs: Any) -> None:
-        cls.names = set(cls.model_fields)
+        cls.in_order = tuple(cls.model_fields)
+        cls.names = set(cls.in_order)
         cls.defaults = {name: each.default for name, each in cls.model_fields.items() if not each.is_required()}
 
 

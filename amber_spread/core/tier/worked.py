@@ -105,10 +105,6 @@ class TierRooms(PlanPart):
     regions: dict[str, RegionPlan]
     gauge: dict[str, GaugeMark]
 
-    def rooms(self) -> dict[str, Any]:
-        """These fields alone, by name."""
-        return {name: getattr(self, name) for name in ROOMS}
-
 
 class PlannedTier(TierRooms):
     """One tier as its rooms left it, before it stands on the others: with its path in the plan, and what the cake needs
@@ -153,10 +149,6 @@ class PlannedTier(TierRooms):
     def load_above(self, up_mm: float) -> Load:
         """What of an upright tier lies above a height, measured from the foot of the bare tier."""
         return load_above(self.bodies, self.slabs, dict(self.weights), self.borders, self.regions, up_mm)
-
-
-# In the order of their fields, so that a plan is written alike by every process.
-ROOMS, PLANNED = tuple(TierRooms.model_fields), tuple(PlannedTier.model_fields)
 
 
 def _weights(
@@ -297,8 +289,7 @@ def _work(
     )
     for step in STEPS:
         step(work)
-    done = PlannedTier(**{name: getattr(work, name) for name in PLANNED})
-    return named(done, done.path)
+    return named(PlannedTier.from_fields_of(work), work.path)
 
 
 def _plan_layers(work: TierWork) -> None:
@@ -350,8 +341,8 @@ def _decorate(work: TierWork) -> None:
     work.regions = plan_regions(tier, work.media, covered, work.hex_of)
 
 
-def _empty(work: TierWork) -> None:
-    """What is cut out of the bare cake."""
+def _open(work: TierWork) -> None:
+    """Hollow out the cavity and cut the openings."""
     tier, layers = work.as_measured, work.layers
     work.emptied = emptied_of(tier.asked.build, work.bare, work.slabs, layers.cavity)
     work.openings = plan_openings(tier, work.bare, layers, work.emptied, work.media, work.hex_of)
@@ -400,7 +391,7 @@ STEPS = (
     _plan_cover,
     _tip,
     _decorate,
-    _empty,
+    _open,
     _weigh,
     _carve,
     _stand,

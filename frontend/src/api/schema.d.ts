@@ -1828,12 +1828,12 @@ export interface components {
          *     carving it with their hands-on time, its openings, and what its coats would take by its surface alone.
          *
          *     `foot` is its outline on the board, `flat_top` how much of its top is flat once it is covered, where a tier may
-         *     stand. `neck` is where it presses hardest on itself, `dome` what is left of one on the top layer. A tier built of
-         *     solids has `own_width`, the width they have at the sizes you gave them, and `solids`, where each lies at the size of
-         *     the tier. `seen` is all of it from the side, `scored` the lines on it there; `kept` is about a 3D file. `flat` is
-         *     the share of its coated surface that a flat smoother reaches, `bent` the radius of one that reaches its hollows.
-         *     `front_agrees` is how long the tin would have to be for the view from the front to agree with the one from the side,
-         *     where there is one.
+         *     stand. `neck` is the height that carries the highest pressure, `dome` the part of the top layer's dome that stays.
+         *     A tier built of solids has `own_width`, the width they have at the sizes you gave them, and `solids`, where each
+         *     lies at the size of the tier. `seen` is all of it from the side, `scored` the lines on it there; `kept` is about a
+         *     3D file. `flat` is the share of its coated surface that a flat smoother reaches, `bent` the radius of one that
+         *     reaches its hollows. `front_agrees` is how long the tin would have to be for the view from the front to agree with
+         *     the one from the side, where there is one.
          */
         CarvingPlan: {
             /** Slices */

@@ -1,5 +1,5 @@
 /** Parts of a page that are loaded when they are first shown, or before that while the browser has nothing else to do. */
-import { type Component, defineAsyncComponent } from "vue";
+import { type Component, defineAsyncComponent, ref, type Ref, watch } from "vue";
 
 type Load = () => Promise<unknown>;
 const TRIES = 4;
@@ -16,6 +16,13 @@ export function later<T extends Component>(load: () => Promise<{ default: T }>):
       else fail();
     },
   });
+}
+
+/** Whether something has been so since the page was opened: what was loaded once it was wanted stays from then on. */
+export function everSo(isSo: () => boolean): Ref<boolean> {
+  const found = ref(false);
+  watch(isSo, (now) => (found.value ||= now), { immediate: true });
+  return found;
 }
 
 /** Load the rest in idle moments, so that it opens at once and is there when the server is away. */

@@ -1,5 +1,5 @@
 /** Which dialog is open stands in the address: Back closes it, and a page loaded anew has it open again. */
-import { computed, ref, type Ref, watch, type WritableComputedRef } from "vue";
+import { computed, type WritableComputedRef } from "vue";
 import { type HistoryState, useRoute, useRouter } from "vue-router";
 
 export type Dialog = "earlier" | "keys" | "kit" | "line" | "versions" | "words";
@@ -31,16 +31,5 @@ export function useOpened() {
     });
   }
 
-  /** Whether the dialog of that name has been open since the page was loaded. */
-  function hasOpened(name: Dialog): Ref<boolean> {
-    const found = ref(false);
-    watch(
-      () => route.query.open,
-      (now) => (found.value ||= now === name),
-      { immediate: true },
-    );
-    return found;
-  }
-
-  return { open, opened, hasOpened };
+  return { open, opened };
 }

@@ -35,6 +35,17 @@ const at = computed(() => Math.min(held.value, openings.value.length - 1));
 const inHand = computed(() => openings.value[at.value]);
 const listed = computed(() => openings.value.map((one, index) => ({ value: index, one })));
 const figures = computed(() => planned.value?.carving?.openings[`opening_${inHand.value?.id}`]);
+const measures = computed(() => {
+  const found = figures.value;
+  if (!found) return [];
+  return [
+    ["Takes out of the tier", found.volume],
+    ["Cake that comes out", found.cake],
+    ["Filling that comes out", found.filling],
+    ["Fills it", found.weight],
+    ["Cake about it, at its thinnest", found.wall],
+  ] as const;
+});
 const rows = computed(() => new Map(kindsOf("build/solids").map((row) => [row.kind, row])));
 const media = computed(() => mediaFor("openings"));
 /** All that a solid asks for but whether it is joined, which an opening never is. */
@@ -120,11 +131,7 @@ function become(kind: Solid["kind"]): void {
       />
       <KindFields :key="`${order.tier}-${at}`" :part="`build/openings/${at}/solid`" :only="asked" />
       <template v-if="figures">
-        <FigureRow label="Takes out of the tier" :figure="figures.volume" />
-        <FigureRow label="Cake that comes out" :figure="figures.cake" />
-        <FigureRow label="Filling that comes out" :figure="figures.filling" />
-        <FigureRow label="Fills it" :figure="figures.weight" />
-        <FigureRow label="Cake about it, at its thinnest" :figure="figures.wall" />
+        <FigureRow v-for="[words, figure] in measures" :key="words" :label="words" :figure="figure" />
         <p v-if="!figures.open" class="soft">
           It opens nowhere: it is cut out of each layer
           {{

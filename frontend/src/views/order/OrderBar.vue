@@ -3,13 +3,12 @@
 import { ref } from "vue";
 import { dueWords } from "@/base/time";
 import { useOrder } from "@/order/order";
-import { later } from "@/ui/later";
 import { useOpened } from "@/ui/opened";
 import TextField from "@/ui/TextField.vue";
 import UnitsMenu from "@/ui/UnitsMenu.vue";
+import { OrderMenu } from "./late";
 import SavedState from "./SavedState.vue";
 
-const OrderMenu = later(() => import("./OrderMenu.vue"));
 defineProps<{ lens: string }>();
 const emit = defineEmits<{ trouble: [words: string] }>();
 const order = useOrder();

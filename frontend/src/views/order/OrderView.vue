@@ -10,26 +10,17 @@ import type { Lens, LensView } from "@/lenses/parts/lens";
 import { useOrder } from "@/order/order";
 import { wrongWords } from "@/order/wrong";
 import { useDesk } from "@/ui/desk";
-import { later, loadTheRest } from "@/ui/later";
-import { useOpened } from "@/ui/opened";
+import { everSo, loadTheRest } from "@/ui/later";
 import { asked } from "@/ui/working";
 import AwaitedCake from "./AwaitedCake.vue";
 import BowlStrip from "./BowlStrip.vue";
 import FirstWalk from "./FirstWalk.vue";
 import { useKeys } from "./keys";
+import { DIALOGS, OrderWorking, StaleDialog, UnreadOrder } from "./late";
 import LensSpine from "./LensSpine.vue";
 import OrderBar from "./OrderBar.vue";
 import StrayDraft from "./StrayDraft.vue";
 import WorkingNotice from "./WorkingNotice.vue";
-
-const KeysDialog = later(() => import("./KeysDialog.vue"));
-const KitDialog = later(() => import("./KitDialog.vue"));
-const OrderWorking = later(() => import("./OrderWorking.vue"));
-const QuickLine = later(() => import("./QuickLine.vue"));
-const StaleDialog = later(() => import("./StaleDialog.vue"));
-const UnreadOrder = later(() => import("./UnreadOrder.vue"));
-const VersionsDialog = later(() => import("./VersionsDialog.vue"));
-const WordsDialog = later(() => import("@/drawing/WordsDialog.vue"));
 
 const props = defineProps<{ id: string; lens?: string }>();
 const router = useRouter();
@@ -64,24 +55,13 @@ const below = computed(() => {
   const asked = shown.value?.view.below;
   return tier && asked?.shown(tier, carries) ? asked : null;
 });
-const { hasOpened } = useOpened();
-const opened = {
-  keys: hasOpened("keys"),
-  kit: hasOpened("kit"),
-  line: hasOpened("line"),
-  versions: hasOpened("versions"),
-  words: hasOpened("words"),
-};
-/** What is loaded only once it is wanted stays from then on. */
-const wanted = ref({ working: false, stale: false });
-watch(
-  [asked, () => order.stale],
-  ([working, stale]) => {
-    wanted.value.working ||= working !== null;
-    wanted.value.stale ||= stale !== null;
-  },
-  { immediate: true },
-);
+const dialogs = Object.entries(DIALOGS).map(([name, what]) => ({
+  name,
+  what,
+  wanted: everSo(() => route.query.open === name),
+}));
+const workingWanted = everSo(() => asked.value !== null);
+const staleWanted = everSo(() => order.stale !== null);
 watch(
   () => order.plan !== null,
   (planned) => {
@@ -216,13 +196,11 @@ onBeforeRouteLeave(async () => {
     </aside>
     <footer v-if="!shown?.view.ownBowls" class="foot"><BowlStrip /></footer>
     <FirstWalk />
-    <OrderWorking v-if="wanted.working" />
-    <StaleDialog v-if="wanted.stale" />
-    <VersionsDialog v-if="opened.versions.value" />
-    <KeysDialog v-if="opened.keys.value" />
-    <WordsDialog v-if="opened.words.value" />
-    <KitDialog v-if="opened.kit.value" />
-    <QuickLine v-if="opened.line.value" />
+    <OrderWorking v-if="workingWanted" />
+    <StaleDialog v-if="staleWanted" />
+    <template v-for="{ name, what, wanted } in dialogs" :key="name">
+      <component :is="what" v-if="wanted.value" />
+    </template>
   </div>
   <main v-else class="lost" aria-live="polite"><p>Opening the order …</p></main>
 </template>

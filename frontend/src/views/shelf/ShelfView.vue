@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** Home: the orders standing on shelves in the order they are due, all to one scale. */
-import { computed, onMounted, onUnmounted, ref } from "vue";
+import { computed, defineAsyncComponent, onMounted, onUnmounted, ref } from "vue";
 import { useRouter } from "vue-router";
 import { answered, api, Refused } from "@/api/client";
 import { nextWords } from "./next";
@@ -11,7 +11,6 @@ import { useNotices } from "@/kitchen/notices";
 import { usePantry } from "@/kitchen/pantry";
 import { usePractice } from "@/kitchen/practice";
 import { useSettings } from "@/kitchen/settings";
-import { later } from "@/ui/later";
 import { useOpened } from "@/ui/opened";
 import UnitsMenu from "@/ui/UnitsMenu.vue";
 import FirstCake from "./FirstCake.vue";
@@ -22,7 +21,8 @@ import { starter } from "./starter";
 import { titled } from "@/order/titled";
 
 const router = useRouter();
-const WordsDialog = later(() => import("@/drawing/WordsDialog.vue"));
+/** Loaded when it is first asked for: few who look along the shelf need it. */
+const WordsDialog = defineAsyncComponent(() => import("@/drawing/WordsDialog.vue"));
 const wordsOpen = useOpened().opened("words");
 const settings = useSettings();
 const pantry = usePantry();
