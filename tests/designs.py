@@ -86,7 +86,6 @@ layers = st.builds(
 )
 fillings, finals, covers = kinds.any_of(Filling), kinds.any_of(FinalCoat), kinds.any_of(Cover)
 shapes = st.one_of([kinds.any_one(kind) for kind in kinds.SHAPES if kind not in (OvalShape, FreeShape)])
-builds = st.one_of([kinds.any_one(kind) for kind in kinds.BUILDS if not kind.round_only])
 round_builds = kinds.any_of(Build)
 crumbs = kinds.any_one(CrumbCoat)
 round_tiers = st.builds(
@@ -135,7 +134,18 @@ def written(one, build):
 
 
 straight_tiers = st.builds(reshaped, round_tiers, st.none() | shapes, st.floats(1, 1.5))
-tiers = st.builds(rebuilt, straight_tiers, st.none() | builds, st.none() | round_builds)
+
+
+def tiers_on(kinds_of_builds):
+    """Any tier on one of these builds, or straight."""
+    any_shape = [kinds.any_one(kind) for kind in kinds_of_builds if not kind.round_only]
+    every = [kinds.any_one(kind) for kind in kinds_of_builds]
+    return st.builds(rebuilt, straight_tiers, st.none() | st.one_of(any_shape), st.none() | st.one_of(every))
+
+
+tiers = tiers_on(kinds.BUILDS)
+quick_tiers = tiers_on([kind for kind in kinds.BUILDS if not kind.carved])
+"""Any tier that is not carved, which takes a hundred times as long to plan."""
 
 
 def of_tiers(each):
@@ -148,5 +158,6 @@ def of_tiers(each):
 
 
 designs = of_tiers(tiers)
+quick_designs = of_tiers(quick_tiers)
 written_designs = of_tiers(st.builds(written, straight_tiers, st.none() | round_builds))
 """Designs as they may be written down, whether or not a cake can be made of them."""

@@ -1,23 +1,37 @@
 """docs/adding.md tried: kinds that no room has heard of are added as the page says, and worked."""
 
+import math
 from typing import Annotated, Literal
 
 import pytest
 
 from amber_spread.core.cake.task_kinds import STACK_TASKS
 from amber_spread.core.design import kinds
+from amber_spread.core.design.builds import BallBuild, TaperedBuild
+from amber_spread.core.design.practice import Practice
 from amber_spread.core.design.rows import ask, row
+from amber_spread.core.geometry.flat.pieces import circle, piece_of
 from amber_spread.core.kernel.base import Frozen, Usual
+from amber_spread.core.kernel.caching import forget
 from amber_spread.core.kernel.task import TaskKind, by_kind, hands_on, task
-from tests.designs import planned, tier
+from amber_spread.core.tier.cover import cover
+from amber_spread.core.tier.cover.plan import Way
+from amber_spread.core.tier.cover.rules import roll_diameter
+from tests.designs import MEDIA, planned, tier
 
 
-class CombedFinal(Frozen):
+class Added(Frozen):
+    """A part of a tier that is of one medium and colour."""
+
+    medium: str
+    colour: str | None = None
+
+
+class CombedFinal(Added):
     """A final coat combed into ridges: one thickness of its own, on the top and at the side."""
 
     kind: Literal["combed"] = "combed"
     medium: str = "meringue_buttercream"
-    colour: str | None = None
     ridge_mm: Annotated[float | None, Usual("coat_side_mm")] = None
 
 
@@ -53,6 +67,65 @@ def test_it_is_in_its_bowl_by_the_technique_of_its_row():
     assert use.stays.value == pytest.approx(whole.tiers[0].coats.stays.value)
     freehand = planned(tier(254)).bowls["meringue_buttercream"].steps["tier_1_final"]
     assert use.lost.value / use.stays.value == pytest.approx(freehand.lost.value / freehand.stays.value)
+
+
+class QuiltedCover(Added):
+    """A cover of one quilted sheet, rolled large enough to reach the foot all round."""
+
+    medium: str = "fondant"
+    thickness_mm: Annotated[float | None, Usual("fondant_mm")] = None
+    kind: Literal["quilted"] = "quilted"
+
+
+QUILTED = row(
+    QuiltedCover, "Quilted", ask("thickness_mm", "Rolled at", "fondant_thickness_mm"), does="quilted",
+    leading="thickness_mm", technique="drape", suits=("straight", "tapered"), keeps=kinds.ROLLED, needs=kinds.SHEETS,
+)  # fmt: skip
+
+
+def quilt(job, asked):
+    """One circle over the top and down to the foot."""
+    across = roll_diameter.figure(job.coated.width_mm, job.coated.height_mm, 0.0)
+    sheet = piece_of("Sheet", circle(across.value), job.hex_of(asked.colour), colour=asked.colour, diameter=across)
+    return Way({"sheet": sheet}, True, {"roll_diameter": across}, kinds.suits("quilted", job.build))
+
+
+@pytest.fixture
+def _quilted(monkeypatch):
+    kind, found = QUILTED
+    monkeypatch.setitem(kinds._ROWS, kind, found)
+    monkeypatch.setitem(kinds._COVERS, found.kind, found)
+    monkeypatch.setitem(cover._WAYS, found.kind, quilt)
+    yield
+    forget()
+
+
+def quilted(build=None, **fields):
+    one = tier(254) if build is None else tier(254, build=build)
+    return planned(one.model_copy(update={"cover": QuiltedCover(**fields)}))
+
+
+@pytest.mark.usefixtures("_quilted")
+def test_a_cover_is_a_row_and_a_function_that_gives_its_pieces():
+    whole, bare = quilted(thickness_mm=5.0), planned(tier(254)).tiers[0]
+    one, use = whole.tiers[0], whole.bowls["fondant"].steps["tier_1_cover"]
+    assert one.stack.height.value == pytest.approx(bare.stack.height.value + 5.0)
+    assert one.stack.diameter.value == pytest.approx(bare.stack.diameter.value + 10.0)
+    across = bare.stack.diameter.value + 2 * bare.stack.height.value
+    assert one.cover.pieces["sheet"].sizes["diameter"].value == pytest.approx(across)
+    rolled_ml = math.pi / 4 * across**2 * 5.0 / 1000
+    assert one.cover.rolled_weight.value == pytest.approx(rolled_ml * MEDIA["fondant"].density_g_per_ml)
+    assert use.stays.value == pytest.approx(one.cover.stays.value) and use.stays.value < one.cover.rolled_weight.value
+    assert quilted().tiers[0].cover.over.side.value == Practice().fondant_mm
+    assert one.cover.suits and not any(check.code == "cover.suits_not" for check in whole.checks)
+
+
+@pytest.mark.usefixtures("_quilted")
+def test_a_build_that_the_row_of_a_cover_does_not_name_is_said_not_to_be_suited():
+    assert quilted(build=TaperedBuild(narrow_mm=200)).tiers[0].cover.suits
+    ball = quilted(build=BallBuild())
+    assert not ball.tiers[0].cover.suits
+    assert "cover.suits_not" in {check.code for check in ball.checks}
 
 
 def test_a_kind_of_work_is_a_row_and_a_function():

@@ -11,7 +11,7 @@ from amber_spread.core.bowls import sample
 from amber_spread.core.bowls.bowls import LIKE, Care, best_order, fill_bowl, kept_order, levels
 from amber_spread.core.bowls.reserve import walk
 from amber_spread.core.kernel.figures import Figure, Quantity
-from amber_spread.core.tier.uses import STEPS, Use, bowl_key, step_key
+from amber_spread.core.tier.uses import STEPS, Use, bowl_key
 from tests.designs import planned, tier
 
 
@@ -109,11 +109,11 @@ def test_what_is_mixed_runs_short_no_oftener_than_was_risked(uses, risk):
 
 @given(few_uses, st.randoms())
 def test_a_wanted_order_is_kept_as_far_as_each_tiers_work_allows_and_costs_what_it_costs(uses, random):
-    wanted = [step_key(one) for one in uses]
+    wanted = [one.step_key for one in uses]
     random.shuffle(wanted)
     ordered = kept_order(uses, wanted)
     assert keeps_each_tiers_order(ordered)
-    assert sorted(map(step_key, ordered)) == sorted(wanted)
+    assert sorted(one.step_key for one in ordered) == sorted(wanted)
     bowl = fill_bowl(uses, "x", "#FFFFFF", Care(0.05, 5), wanted)
     assert bowl.order_cost.value >= -1e-6
     assert bowl.need.value == pytest.approx(

@@ -31,12 +31,12 @@ TIERS = {
 # Last raised: the work on a tier is a list of eleven steps, each a call of its own. Before that: steps of bowls and joints
 # carry the id of their tier, and steps of the work are tasks with ids, what they follow, their figures and their minutes.
 LIMITS = {
-    "1 straight": (1522, 532, 1454, 22325),
-    "3 straight": (4871, 1289, 3077, 78722),
-    "10 straight": (16455, 3693, 7339, 264558),
-    "30 straight": (56188, 10541, 22427, 878052),
-    "3 mixed": (13270, 3286, 6964, 117699),
-    "1 carved": (115246, 808, 3315, 106330),
+    "1 straight": (1317, 481, 1254, 22325),
+    "3 straight": (4042, 1088, 2453, 78722),
+    "10 straight": (13307, 3016, 5506, 264558),
+    "30 straight": (42604, 8504, 15110, 878052),
+    "3 mixed": (12377, 3077, 6290, 117699),
+    "1 carved": (115300, 733, 2999, 106330),
 }
 
 

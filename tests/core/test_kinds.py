@@ -200,8 +200,16 @@ def test_a_settled_tier_says_of_every_thickness_whether_it_was_decided():
     decided = SettledTier(tier(final=kinds.example(kinds.FINALS[1], side_mm=7.0)), usual)
     assert (decided.side.rule, decided.side.value, decided.top.rule) == ("decided", 7.0, "usual")
     assert one.cover is None and one.dam is None
-    assert one == SettledTier(tier(), Practice()) and one != decided
-    assert one != SettledTier(tier(), Practice(crumb_coat_mm=2.5))
+
+
+def test_the_same_tier_asked_of_the_same_kitchen_is_settled_once():
+    def one(asked, usual):
+        return settle(Design(tiers=(asked,)), usual).tiers[0]
+
+    first = one(tier(), Practice())
+    assert one(tier(), Practice()) is first
+    assert one(tier(150), Practice()) is not first
+    assert one(tier(), Practice(crumb_coat_mm=2.5)) is not first
 
 
 def test_a_design_is_settled_with_the_board_it_stands_on():

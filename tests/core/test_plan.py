@@ -22,8 +22,9 @@ from amber_spread.core.kernel.figures import RULES, Figure
 from amber_spread.core.kernel.naming import figures
 from amber_spread.core.plan import Plan, plan, tier_name
 from amber_spread.core.tier import UnknownMedium
+from tests import kinds
 from tests.core.test_section import parts_of, solid
-from tests.designs import MEDIA, designs, planned, tier
+from tests.designs import COLOURS, MEDIA, designs, planned, quick_designs, tier
 
 PLAIN = {("straight", final, cover) for final in ("none", "freehand") for cover in ("none", "drape")}
 LARGE_MM = 10_000
@@ -151,7 +152,7 @@ def test_no_figure_stands_in_a_list_where_it_would_go_without_an_id():
     assert listed == {"Plan.tiers"}
 
 
-@given(designs, st.floats(1.01, 1.5))
+@given(quick_designs, st.floats(1.01, 1.5))
 def test_a_wider_tin_takes_no_less_of_anything_spread_freehand(design, factor):
     small = [
         one
@@ -287,20 +288,36 @@ def what_the_core_makes_unchecked_would_pass_every_check(design, whole):
     assert Plan.model_validate(made).model_dump() == made
 
 
-@settings(max_examples=4)  # eight cakes each, of up to six tiers in all
-@given(designs, designs)
+def recoloured(design):
+    return design.model_copy(
+        update={"colours": tuple(colour.model_copy(update={"hex": "#123456"}) for colour in design.colours)}
+    )
+
+
+@settings(max_examples=5)  # seventeen plans each
+@given(quick_designs, quick_designs)
 def test_a_plan_is_the_same_whatever_was_planned_before_it_and_stays_so(design, other):
-    recoloured = tuple(colour.model_copy(update={"hex": "#123456"}) for colour in design.colours)
-    alike = [
+    planned_alike(
         (design, Practice()),
         (design.model_copy(update={"tiers": design.tiers[::-1]}), Practice()),
         (design.model_copy(update={"tiers": (*design.tiers, other.tiers[0])}), Practice()),
-        (design.model_copy(update={"colours": recoloured}), Practice()),
+        (recoloured(design), Practice()),
         (design.model_copy(update={"orders": (BowlOrder(bowl=_first_bowl(design), have_g=40),)}), Practice()),
         (design, Practice(filling_mm=Practice().filling_mm + 1)),
         (design, Practice(weigh_step_g=50)),
         (design, Practice()),
-    ]
+    )
+
+
+@pytest.mark.parametrize("kind", [kind for kind in kinds.BUILDS if kind.carved], ids=lambda kind: kind.__name__)
+def test_a_plan_of_carved_tiers_is_the_same_likewise(kind):
+    both = Design(tiers=(Tier(tin_diameter_mm=240, build=kinds.example(kind)), tier()), colours=COLOURS)
+    turned = recoloured(both.model_copy(update={"tiers": both.tiers[::-1]}))
+    planned_alike((both, Practice()), (turned, Practice()), (both, Practice(filling_mm=Practice().filling_mm + 1)))
+
+
+def planned_alike(*alike):
+    """Plan each of some designs and kitchens from nothing, then all after one another: each comes out the same."""
     from_nothing = []
     for one, practice in alike:
         forget()

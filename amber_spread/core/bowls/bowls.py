@@ -31,7 +31,7 @@ from amber_spread.core.kernel.figures import (
     rule,
     total,
 )
-from amber_spread.core.tier import STEPS, Use, step_key
+from amber_spread.core.tier import STEPS, Use
 
 RESERVE_SOURCE = Source(
     origin="published",
@@ -239,7 +239,7 @@ def kept_order(uses: Iterable[Use], wanted: Sequence[str]) -> list[Use]:
     """
     best = best_order(uses)
     place = {key: number for number, key in enumerate(wanted)}
-    ordered = sorted(best, key=lambda use: place.get(step_key(use), len(place)))
+    ordered = sorted(best, key=lambda use: place.get(use.step_key, len(place)))
     own = {tier: iter(uses) for tier, uses in by_tier(best).items()}
     return [next(own[use.tier]) for use in ordered]
 
@@ -249,7 +249,7 @@ def levels(ordered: Iterable[Use]) -> dict[str, float]:
     taken, reached = 0.0, {}
     for use in ordered:
         taken += use.kept_g
-        reached[step_key(use)] = taken + use.in_hand.value
+        reached[use.step_key] = taken + use.in_hand.value
     return reached
 
 
@@ -279,7 +279,7 @@ def fill_bowl(
     ordered = kept_order(best, wanted) if wanted else best
     if not ordered:
         raise ValueError("a bowl serves at least one use")
-    steps = FrozenDict({step_key(use): use for use in ordered})
+    steps = FrozenDict({use.step_key: use for use in ordered})
     reached = levels(ordered)
     need = of_parts(_NEED, max(reached.values()), reached, "g", "up")
     stays = total({key: use.stays.value for key, use in steps.items()}, "g")

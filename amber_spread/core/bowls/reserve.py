@@ -10,7 +10,7 @@ points", Journal of Complexity 14, 1998; as scipy's qmc.Sobol). Both are cited f
 
 import math
 from collections.abc import Sequence
-from functools import cached_property
+from functools import cached_property, lru_cache
 
 import numpy
 from numpy.typing import NDArray
@@ -31,7 +31,7 @@ def factors(step: int, variation: float) -> Sample:
     return found
 
 
-@cached(512)
+@lru_cache(512)
 def _normals_of(step: int) -> Sample:
     """The sample's normals at a step. Beyond those it has, each step has one to each of as many equal shares, in an
     order of its own (published: Latin hypercube sampling, McKay, Beckman and Conover, Technometrics 21, 1979; from

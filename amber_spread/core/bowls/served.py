@@ -16,7 +16,7 @@ from amber_spread.core.kernel.check import Check
 from amber_spread.core.kernel.naming import named
 from amber_spread.core.kernel.task import Task
 from amber_spread.core.stock.media import BEATEN, Medium
-from amber_spread.core.tier import Use, bowl_key
+from amber_spread.core.tier import Use
 
 NOTHING_DECIDED = BowlOrder(bowl="any")
 KEPT = 512
@@ -50,7 +50,7 @@ def bowls_of(cake: SettledDesign, uses: Iterable[Use], media: Mapping[str, Mediu
     design, usual = cake.asked, cake.usual
     by_bowl: dict[str, list[Use]] = {}
     for use in uses:
-        by_bowl.setdefault(bowl_key(use.medium, use.colour), []).append(use)
+        by_bowl.setdefault(use.bowl_key, []).append(use)
     decided = {one.bowl: one for one in design.orders}
     care = Care(usual.run_out_risk, usual.weigh_step_g)
     bowls = {}

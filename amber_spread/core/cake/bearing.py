@@ -6,7 +6,7 @@ from collections.abc import Callable, Sequence
 from itertools import pairwise
 from typing import NamedTuple
 
-from amber_spread.core.cake.heights import height_at
+from amber_spread.core.cake.heights import heights_at
 from amber_spread.core.cake.levels import Mass, Place, PlacedTier, board_weight, gap_between, together
 from amber_spread.core.design.practice import Practice
 from amber_spread.core.design.stands import StackedStand, Stand
@@ -66,7 +66,7 @@ class Foot(NamedTuple):
 
 class Bearing(NamedTuple):
     """A board and what it stands on: its edge, the ground for its supports, from `stands_on_mm` to `height_mm` up the
-    tier they stand in, what lies above, and how high the tier is at a spot.
+    tier they stand in, what lies above, and how high the tier is at spots.
 
     `inward_mm` is how far the balance point of all that lies inside the edge the board tips over, None where its
     supports alone bear it. `place` is that of the tier it carries, `plane_mm` the height above the table of what its
@@ -86,7 +86,7 @@ class Bearing(NamedTuple):
     place: Place
     above: Above
     gap: Figure
-    surface: Callable[[Point], float]
+    surface: Callable[[Sequence[Point]], list[float]]
 
 
 def all_above(stood: Sequence[PlacedTier]) -> list[Above]:
@@ -155,7 +155,7 @@ def bearing_below(
         place=place,
         above=above,
         gap=gap_between(upper.tier),
-        surface=lambda spot: height_at(lower, spot[0] - away[0], spot[1] - away[1]),
+        surface=lambda spots: heights_at(lower, [(x - away[0], y - away[1]) for x, y in spots]),
     )
 
 
@@ -185,7 +185,7 @@ def bearing_inside(kitchen: Kitchen, done: PlannedTier, on: Inside, place: Place
         place=place,
         above=Above((*parts, *above.parts), mass),
         gap=carry_over("flush, no gap", 0.0, "mm"),
-        surface=lambda _: high,
+        surface=lambda spots: [high] * len(spots),
     )
 
 

@@ -94,8 +94,12 @@ def coats_after(tier: SettledTier, cake: SettledDesign) -> bool:
     plate nor covered, since neither can be done then.
     """
     asked = tier.asked
-    bare = isinstance(asked.cover, NoCover) and not isinstance(asked.final, NoCoat | PlateFinal)
-    return cake.asked.stacking.coated == "after" and bare and not asked.build.on_side
+    return (
+        cake.asked.stacking.coated == "after"
+        and isinstance(asked.cover, NoCover)
+        and not isinstance(asked.final, NoCoat | PlateFinal)
+        and not asked.build.on_side
+    )
 
 
 def held_of(worked: Sequence[PlannedTier], media: Mapping[str, Medium]) -> list[Held]:
@@ -154,7 +158,7 @@ def stands_bare(lower: PlannedTier, upper: PlannedTier, cake: SettledDesign) -> 
     """Whether a tier stands on the crumb coat of the one below, which has its final coat only after that. Pillars go
     through and leave the coat whole.
     """
-    return coats_after(lower.tier, cake) and not upper.tier.asked.stand.through
+    return not upper.tier.asked.stand.through and coats_after(lower.tier, cake)
 
 
 def without(lower: PlannedTier, upper: PlannedTier, media: Mapping[str, Medium]) -> tuple[list[Use], float]:

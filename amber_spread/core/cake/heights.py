@@ -1,8 +1,9 @@
 """How high a finished tier is at a spot on its top, flat or not."""
 
 import math
+from collections.abc import Sequence
 
-from amber_spread.core.geometry.flat.outline import Outline
+from amber_spread.core.geometry.flat.outline import Outline, Point
 from amber_spread.core.geometry.flat.places import Within, keeps_in
 from amber_spread.core.tier import PlannedTier
 
@@ -10,9 +11,18 @@ STEPS_UP = 60
 HALVINGS = 20
 
 
-def height_at(lower: PlannedTier, x: float, y: float) -> float:
-    """How high the finished tier is at a spot about its own middle, mm; 0 outside it. Source: geometry."""
-    if lower.stands.top is not None and _holds(lower.stands.top, x, y):
+def heights_at(lower: PlannedTier, spots: Sequence[Point]) -> list[float]:
+    """How high the finished tier is at spots about its own middle, mm; 0 outside it. Source: geometry.
+
+    Most supports stand below a flat top, and one look tells it of all of them.
+    """
+    if spots and lower.stands.top is not None and _holds(lower.stands.top, spots):
+        return [lower.stands.height_mm] * len(spots)
+    return [_height_at(lower, x, y) for x, y in spots]
+
+
+def _height_at(lower: PlannedTier, x: float, y: float) -> float:
+    if lower.stands.top is not None and _holds(lower.stands.top, [(x, y)]):
         return lower.stands.height_mm
     if lower.tipped is not None:
         drum = lower.tipped["covered"]
@@ -33,10 +43,10 @@ def height_at(lower: PlannedTier, x: float, y: float) -> float:
 
 def _reaches(lower: PlannedTier, up: float, x: float, y: float) -> bool:
     try:
-        return _holds(lower.bodies.covered.section(up), x, y)
+        return _holds(lower.bodies.covered.section(up), [(x, y)])
     except ValueError:
         return False
 
 
-def _holds(outline: Outline, x: float, y: float) -> bool:
-    return keeps_in(Within("top", outline), 0.0, [(x, y)])
+def _holds(outline: Outline, spots: Sequence[Point]) -> bool:
+    return keeps_in(Within("top", outline), 0.0, spots)

@@ -8,6 +8,7 @@ from collections.abc import Iterator, Sequence
 from typing import Literal
 
 import numpy
+from shapely.geometry.base import BaseGeometry
 
 from amber_spread.core.cake.bearing import (
     Above,
@@ -240,7 +241,7 @@ def _planned(kitchen: Kitchen, done: PlannedTier, held: Held, bearing: Bearing) 
     through = bearing.gap.value if stand.through else 0.0
     length = support_length.figure(bearing.height_mm, bearing.stands_on_mm, through)
     carried = forces or [0.0] * len(spots.points)
-    hull = hull_of(under)
+    hull, hull_wide_mm = _footing(under)
     hull_mm = hull_distance(hull, at) if under else 0.0
     inward_mm = hull_mm if bearing.inward_mm is None else bearing.inward_mm
     edge_mm, hull_mm = max(0.0, inward_mm), max(0.0, hull_mm)
@@ -272,11 +273,13 @@ def _planned(kitchen: Kitchen, done: PlannedTier, held: Held, bearing: Bearing) 
                 x=round(x, 2),
                 y=round(y, 2),
                 carries=carry_over("its share of the load", force, "g"),
-                out=_out(bearing, (x, y)),
+                out=out,
                 refused=no and no.what,
                 nearest=no and no.nearest and (round(no.nearest[0], 1), round(no.nearest[1], 1)),
             )
-            for at, ((x, y), force, no) in enumerate(zip(spots.points, carried, refused, strict=True), 1)
+            for at, ((x, y), force, no, out) in enumerate(
+                zip(spots.points, carried, refused, _out(bearing, spots.points), strict=True), 1
+            )
         },
         holds=forces is not None,
         inset=carry_over("from the board's edge to the outermost", spots.inset_mm, "mm"),
@@ -290,7 +293,7 @@ def _planned(kitchen: Kitchen, done: PlannedTier, held: Held, bearing: Bearing) 
         edge=tip_angle.figure(edge_mm, up_mm),
         leans=tip_angle.figure(hull_mm, up_mm),
         push=push_held.figure(edge_mm, up_mm),
-        tilt=tilt.figure(usual.cut_error_mm, max(1.0, hull_width(hull))),
+        tilt=tilt.figure(usual.cut_error_mm, max(1.0, hull_wide_mm)),
         bead=bead and bead.thick,
         bead_length=bead and bead.length,
         bead_weight=bead and bead.weight,
@@ -304,6 +307,13 @@ def _planned(kitchen: Kitchen, done: PlannedTier, held: Held, bearing: Bearing) 
         ],
         told=list(_told(kitchen, bearing, spots, wanted, taken)),
     )  # fmt: skip
+
+
+@cached(256)
+def _footing(points: tuple[Point, ...]) -> tuple[BaseGeometry, float]:
+    """The convex outline of the supports that carry, and its least width, mm. A load that grows mostly leaves them."""
+    hull = hull_of(points)
+    return hull, hull_width(hull)
 
 
 def _carrying(
@@ -332,10 +342,10 @@ def _stronger(kitchen: Kitchen, bearing: Bearing, support: Support, taken: Count
     return None
 
 
-def _out(bearing: Bearing, spot: Point) -> Figure | None:
-    """How far a support at a spot stands out of the coat; None where it is flush."""
-    out_mm = bearing.height_mm - bearing.surface(spot)
-    return carry_over("out of the coat at this spot", out_mm, "mm", "up") if out_mm > FLUSH_MM else None
+def _out(bearing: Bearing, spots: Sequence[Point]) -> list[Figure | None]:
+    """How far supports at these spots stand out of the coat; None where one is flush."""
+    out = [bearing.height_mm - high_mm for high_mm in bearing.surface(spots)]
+    return [carry_over("out of the coat at this spot", one, "mm", "up") if one > FLUSH_MM else None for one in out]
 
 
 def most_out(joint: JointPlan) -> float:

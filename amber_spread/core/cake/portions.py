@@ -1,9 +1,11 @@
 """Portions: how many pieces a tier is cut into."""
 
 import math
+from functools import partial
 
-from amber_spread.core.design.practice import Practice
 from amber_spread.core.geometry.bodies.body import MM3_PER_ML
+from amber_spread.core.kernel.base import Same
+from amber_spread.core.kernel.caching import cached
 from amber_spread.core.kernel.figures import COMMON_PRACTICE, Figure, rule
 from amber_spread.core.tier import PlannedTier
 
@@ -61,28 +63,28 @@ def volume_for(portions_count: float, wide_mm: float, deep_mm: float, high_mm: f
 
 LARGER = {"half_as_wide_again": 1.5, "twice_as_wide": 2.0}
 """Larger cuts that are asked for, by how much wider than the kitchen's usual portion (common practice)."""
-
-
-def larger_portions(done: PlannedTier, usual: Practice) -> dict[str, Figure]:
-    """The portions of a tier by each larger cut."""
-    return {name: portions_of(done, usual, wider) for name, wider in LARGER.items()}
-
-
 WEDGE_DEEP = 1.3
 """A tier that reaches no farther from its middle than this many times the depth of a portion is cut in wedges."""
 
 
-def portions_of(done: PlannedTier, usual: Practice, wider: float = 1.0) -> Figure:
-    """The portions of a tier, so many times as wide as the usual one: of a straight one by its tin, as charts count
-    them, of any other by its cake without coats.
+@cached(256)
+def portions_of(of: Same[PlannedTier]) -> tuple[Figure, dict[str, Figure]]:
+    """The portions of a tier of the kitchen's usual size, and by each larger cut: of a straight one by its tin, as
+    charts count them, of any other by its cake without coats.
     """
-    bare, asked, size = done.bodies.bare, done.tier.asked, (wider * usual.portion_wide_mm, usual.portion_deep_mm)
+    done = of.one
+    bare, asked, usual = done.bodies.bare, done.tier.asked, done.tier.usual
+    deep_mm, high_mm = usual.portion_deep_mm, usual.portion_high_mm
     hollow = min(1.0, hollow_ml(done) / bare.volume_ml) if done.layers.cavity or done.carving else 0.0
-    if not asked.build.straight:
-        return portions_by_volume.figure(bare.volume_ml * (1 - hollow), *size, usual.portion_high_mm)
-    tin = asked.shape.outline(asked.tin_diameter_mm)
-    girth = tin.perimeter_mm if tin.reach_mm <= WEDGE_DEEP * usual.portion_deep_mm else 0.0
-    return portions.figure(tin.area_mm2, girth, *size, bare.height_mm, usual.portion_high_mm, hollow)
+    if asked.build.straight:
+        tin = asked.shape.outline(asked.tin_diameter_mm)
+        girth_mm = tin.perimeter_mm if tin.reach_mm <= WEDGE_DEEP * deep_mm else 0.0
+        cut = partial(portions.figure, tin.area_mm2, girth_mm, height_mm=bare.height_mm, share=hollow)
+    else:
+        cut = partial(portions_by_volume.figure, bare.volume_ml * (1 - hollow))
+    of_width = partial(cut, deep_mm=deep_mm, high_mm=high_mm)
+    larger = {name: of_width(wide_mm=wider * usual.portion_wide_mm) for name, wider in LARGER.items()}
+    return of_width(wide_mm=usual.portion_wide_mm), larger
 
 
 def hollow_ml(done: PlannedTier) -> float:

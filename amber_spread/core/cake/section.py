@@ -60,15 +60,13 @@ def draw_section(stood: Sequence[PlacedTier], standing: Sequence[TierStack], who
 def _supports(of: Same[JointPlan], place: Place) -> list[Part]:
     """The supports of a joint that lie in the cut half."""
     joint = of.one
-    half, path, found = joint.across.value / 2, joint.path, list[Part]()
+    half, path, off, found = joint.across.value / 2, joint.path, place.off, list[Part]()
+    top = joint.level.value + (joint.gap.value if joint.kind == "pillars" else 0.0)
     for name, one in joint.supports.items():
         if one.x <= -half:
             continue
-        top = joint.level.value + (joint.gap.value if joint.kind == "pillars" else 0.0)
         outline = slab(max(0.0, one.x - half), one.x + half, top - joint.length.value, top)
-        found.append(
-            Part(place=f"{path}.supports.{name}", kind="support", hex=SUPPORT_HEX, outline=outline, off=place.off)
-        )
+        found.append(Part(place=f"{path}.supports.{name}", kind="support", hex=SUPPORT_HEX, outline=outline, off=off))
     return found
 
 

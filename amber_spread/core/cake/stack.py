@@ -11,7 +11,7 @@ from amber_spread.core.cake.glue import Held
 from amber_spread.core.cake.joints import JointPlan, plan_joints
 from amber_spread.core.cake.levels import Mass, PlacedTier, board_weight, stood_of, together
 from amber_spread.core.cake.loads import people, push_held, tip_angle
-from amber_spread.core.cake.portions import larger_portions, portions_of
+from amber_spread.core.cake.portions import portions_of
 from amber_spread.core.cake.task_kinds import STACK_TASKS
 from amber_spread.core.cake.tasks import CENTRE, serving_tasks, stacking_tasks
 from amber_spread.core.design.settled import SettledBoard, SettledDesign
@@ -200,8 +200,8 @@ def plan_stack(cake: SettledDesign, worked: Sequence[PlannedTier], media: Mappin
     ]
     whole = together([Mass(base_g, 0.0, 0.0, base_thickness.value / 2), on_board])
     parts = {f"tier {number}": tier.weight.value for number, tier in enumerate(tiers, 1)}
-    parts["boards"] = base_g + sum(one.boards_g for one in stood)
-    parts["glue and joints"] = sum(one.held.weight_g for one in stood)
+    parts["boards"] = base_g + sum([one.boards_g for one in stood])
+    parts["glue and joints"] = sum([one.held.weight_g for one in stood])
     weakest = min(upper, key=lambda joint: joint.push.value, default=None)
     inside_mm = edge_distance(edge, (whole.x, whole.y))
     lean = dict(_lean(joints, stood))
@@ -218,7 +218,7 @@ def plan_stack(cake: SettledDesign, worked: Sequence[PlannedTier], media: Mappin
             base_thickness=base_thickness,
             height=carry_over(
                 "the highest point of the cake",
-                max(one.place.top_mm + one.done.stands.rise_mm for one in stood),
+                max([one.place.top_mm + one.done.stands.rise_mm for one in stood]),
                 "mm",
             ),
             weight=total(parts, "g"),
@@ -258,6 +258,7 @@ def _tier_stack(
     board_mm = usual.tier_board_mm if joint else 0.0
     # A riser or pillars lift a tier above the one below.
     below = level_mm + (joint.gap.value if joint else 0.0)
+    served, larger = portions_of(of)
     found = TierStack(
         board_shape=body.board.shape if joint else None,
         board_diameter=carry_over(body.board_words, body.board.across_mm, "mm") if joint else None,
@@ -274,8 +275,8 @@ def _tier_stack(
         supports=joint.count if joint else None,
         support_length=joint.length if joint else None,
         glue=held.one.glue,
-        portions=portions_of(done, usual),
-        larger_portions=larger_portions(done, usual),
+        portions=served,
+        larger_portions=larger,
     )
     return named(found, f"{done.path}.stack")
 

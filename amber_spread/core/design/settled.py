@@ -22,6 +22,8 @@ from amber_spread.core.design.kinds import kind_of
 from amber_spread.core.design.practice import Practice
 from amber_spread.core.design.rows import Kind, usuals_of
 from amber_spread.core.design.taken import Taken
+from amber_spread.core.kernel.base import Same, interned_key
+from amber_spread.core.kernel.caching import cached
 from amber_spread.core.kernel.figures import COMMON_PRACTICE, Figure, Unit, decided_or_default, rule
 
 
@@ -48,17 +50,11 @@ def settled(part: BaseModel, field: str, usual: Practice, unit: Unit = "mm") -> 
 class SettledTier:
     """One tier with nothing left open: what was `asked`, and a figure for each thickness, of its own or `usual`.
 
-    Two are alike where the same was asked of the same kitchen.
+    For the same tier and the same kitchen, `settle` returns the same object, so plans can be cached by it.
     """
 
     def __init__(self, asked: Tier, usual: Practice) -> None:
         self.asked, self.usual = asked, usual
-
-    def __hash__(self) -> int:
-        return hash((self.asked, self.usual))
-
-    def __eq__(self, other: object) -> bool:
-        return isinstance(other, SettledTier) and self.asked == other.asked and self.usual == other.usual
 
     def settled(self, part: BaseModel, field: str) -> Figure:
         """What holds for a field, in mm, of a part of this tier."""
@@ -161,13 +157,19 @@ class SettledDesign(NamedTuple):
     dowel: Figure
 
 
+@cached(256)
+def _settled_tier(asked: Tier, kitchen: Same[Practice]) -> SettledTier:
+    return SettledTier(asked, kitchen.one)
+
+
 def settle(design: Design, practice: Practice) -> SettledDesign:
     """A design and the usual of the kitchen it is made in, as one."""
-    board = design.base_board
+    board, kitchen = design.base_board, interned_key(practice)
+    usual = kitchen.one
     return SettledDesign(
         asked=design,
-        usual=practice,
-        tiers=tuple(SettledTier(tier, practice) for tier in design.tiers),
-        board=SettledBoard(board, settled(board, "thickness_mm", practice), practice.base_margin_mm),
-        dowel=settled(design.stacking, "dowel_mm", practice),
+        usual=usual,
+        tiers=tuple([_settled_tier(tier, kitchen) for tier in design.tiers]),
+        board=SettledBoard(board, settled(board, "thickness_mm", usual), usual.base_margin_mm),
+        dowel=settled(design.stacking, "dowel_mm", usual),
     )

@@ -6,6 +6,7 @@ that the reader's own units are put in where it is shown.
 
 from collections.abc import Sequence
 from dataclasses import dataclass
+from functools import cache
 from typing import Literal, Protocol
 
 from amber_spread.core.kernel.base import PlanPart
@@ -60,6 +61,7 @@ class Checker(Protocol):
         """A check of that tier."""
 
 
+@cache
 def checker(tier: int | None) -> Checker:
     """A maker of checks for tier `tier`, or for the whole cake."""
 

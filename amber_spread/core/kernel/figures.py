@@ -12,6 +12,7 @@ from collections.abc import Callable, Iterator, Mapping
 from contextlib import contextmanager
 from contextvars import ContextVar
 from dataclasses import dataclass, field
+from functools import partial
 from typing import TYPE_CHECKING, Any, Generic, Literal, ParamSpec
 
 from amber_spread.core.kernel.base import Frozen, FrozenDict, Note, refuse
@@ -219,16 +220,28 @@ class Rule(Generic[P]):
 
     def _written_out(self) -> Callable[P, Figure]:
         """`figure` as one function with the rule's own parameters, written out once as dataclasses write theirs: a
-        plan makes some two hundred figures so, and pairing names with values each time took half as long again.
+        plan makes some two hundred figures so. Pairing names with values each time took half as long again, and
+        calling `_figure` is one call more for each.
         """
         parameters = list(inspect.signature(self.function).parameters)
         split = [_split(name) for name in parameters]
         names, units = tuple(zip(*split, strict=True)) or ((), ())
         arguments = ", ".join(parameters)
-        numbers = f"({arguments},)" if parameters else "()"
-        known = {"Figure": _figure, "function": self.function, "names": names, "units": units}
-        made = f"{self.text.unit!r}, {self.text.id!r}, {self.rounding!r}, (names, units, {numbers})"
-        found: Callable[P, Figure] = eval(f"lambda {arguments}: Figure(function({arguments}), {made})", known)
+        known: dict[str, Any] = {
+            "Open": _OpenFigure, "Figure": Figure, "function": self.function, "names": names, "units": units,
+        }  # fmt: skip
+        exec(
+            f"""def figure({arguments}):
+            made = Open()
+            made.value = function({arguments})
+            made.unit, made.rule, made.rounding = {(self.text.unit, self.text.id, self.rounding)!r}
+            made.raw_inputs = names, units, ({"".join(name + "," for name in parameters)})
+            made.id = ""
+            made.__class__ = Figure
+            return made""",
+            known,
+        )
+        found: Callable[P, Figure] = known["figure"]
         return found
 
 
@@ -308,11 +321,6 @@ def total(parts: Mapping[str, float], unit: Unit, rounding: Rounding = "nearest"
     return of_parts(_TOTAL, sum(parts.values()), parts, unit, rounding)
 
 
-def carry_over(name: str, value: float, unit: Unit, rounding: Rounding = "nearest") -> Figure:
-    """A measure worked out elsewhere in the plan and taken over as it is, by the name it has there."""
-    return of_part(_SAME, name, value, unit, rounding)
-
-
 def decided(value: float, unit: Unit) -> Figure:
     """A number the design itself gives."""
     return _figure(value, unit, _DECIDED, "nearest", (("set",), (unit,), (value,)))
@@ -328,6 +336,10 @@ def decided_or_default(own: float | None, usual: float, unit: Unit) -> Figure:
 def of_part(rule_id: str, name: str, value: float, unit: Unit, rounding: Rounding = "nearest") -> Figure:
     """A figure by a rule from `parts_rule` that takes over one named part as it is."""
     return _figure(value, unit, rule_id, rounding, ((name,), (unit,), (value,)))
+
+
+carry_over = partial(of_part, _SAME)
+"""A measure worked out elsewhere in the plan and taken over as it is, by the name it has there."""
 
 
 def of_parts(

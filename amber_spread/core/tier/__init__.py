@@ -27,7 +27,7 @@ from amber_spread.core.tier.in_the_round import (
 from amber_spread.core.tier.layers.layers import LayersPlan
 from amber_spread.core.tier.layers.rules import cut_for_height, offcut
 from amber_spread.core.tier.mass import pressure
-from amber_spread.core.tier.uses import STEPS, Step, Use, bowl_key, step_key, use_of
+from amber_spread.core.tier.uses import STEPS, Step, Use, bowl_key, use_of
 from amber_spread.core.tier.worked import (
     Footprint,
     PlannedTier,
@@ -86,7 +86,6 @@ __all__ = [
     "shape_of",
     "slab",
     "slices_of",
-    "step_key",
     "use_of",
     "work_tiers",
 ]

@@ -2,7 +2,7 @@
 
 import math
 from collections.abc import Callable, Iterable, Iterator
-from typing import Literal, NamedTuple, TypeVar
+from typing import Literal, NamedTuple
 
 from shapely import unary_union
 
@@ -33,7 +33,6 @@ from amber_spread.core.tier.layers.layers import FillingPlan, LayersPlan
 from amber_spread.core.tier.layers.slabs import Slab
 
 HexOf = Callable[[str, str | None], str]
-D = TypeVar("D", "Part", "Silhouette")
 SPONGE_HEX = "#E5C489"
 BEAD_STEP = math.radians(15)
 BOARD_HEX = "#D9BF8C"
@@ -55,6 +54,11 @@ class Part(PlanPart):
     outline: list[Point]
     off: Point = (0.0, 0.0)
 
+    def lifted(self, lift_mm: float, off: Point) -> "Part":
+        """The same moved up by so much, its axis so far off the base's."""
+        outline = lifted_line(self.outline, lift_mm)
+        return Part(place=self.place, kind=self.kind, hex=self.hex, outline=outline, off=off)
+
 
 class Silhouette(PlanPart):
     """A finished tier from outside, as a half-outline from the axis out and up and back to the axis.
@@ -75,6 +79,18 @@ class Silhouette(PlanPart):
     off: Point = (0.0, 0.0)
     left: list[Point] = []
     piped: list[PipedOver] = []
+
+    def lifted(self, lift_mm: float, off: Point) -> "Silhouette":
+        """The same moved up by so much, its axis so far off the base's."""
+        piped = [
+            one.replace(
+                left=[lifted_line(ring, lift_mm) for ring in one.left],
+                right=[lifted_line(ring, lift_mm) for ring in one.right],
+            )
+            for one in self.piped
+        ]
+        outline, left = lifted_line(self.outline, lift_mm), lifted_line(self.left, lift_mm)
+        return self.replace(outline=outline, left=left, piped=piped, off=off)
 
 
 class Cut(NamedTuple):
@@ -111,13 +127,20 @@ class Drawn:
         kept = self._raised
         if kept is not None and kept[0] == (by_mm, off):
             return kept[1]
+        if by_mm == 0 and off == self.outside.off:
+            return self
         found = Drawn(
-            (lifted(part, by_mm, off) for part in self.parts),
-            lifted(self.outside, by_mm, off),
-            (lifted(part, by_mm, off) for part in self.added),
+            [part.lifted(by_mm, off) for part in self.parts],
+            self.outside.lifted(by_mm, off),
+            [part.lifted(by_mm, off) for part in self.added],
         )
         self._raised = (by_mm, off), found
         return found
+
+
+def lifted_line(line: list[Point], lift_mm: float) -> list[Point]:
+    """A line moved up by so much."""
+    return [(x, z + lift_mm) for x, z in line]
 
 
 def slab(inner_mm: float, outer_mm: float, bottom_mm: float, top_mm: float) -> list[Point]:
@@ -183,25 +206,6 @@ def _left(body: Body) -> list[Point]:
     """The left half from the foot up and back to the axis, where it is not as the right."""
     left = body.left_profile()
     return [] if left == body.half_profile() else [(0.0, left[0][1]), *left]
-
-
-def lifted(piece: D, lift_mm: float, off: Point = (0.0, 0.0)) -> D:
-    """A piece of the drawing moved up by so much, its axis so far off the base's."""
-    if lift_mm == 0 and off == piece.off:
-        return piece
-    lines = {name: line for name in ("outline", "left") if (line := getattr(piece, name, None))}
-    moved: dict[str, object] = {name: [(x, z + lift_mm) for x, z in line] for name, line in lines.items()}
-    if isinstance(piece, Silhouette) and piece.piped:
-        moved["piped"] = [
-            one.replace(
-                **{
-                    side: [[(x, z + lift_mm) for x, z in ring] for ring in getattr(one, side)]
-                    for side in ("left", "right")
-                }
-            )
-            for one in piece.piped
-        ]
-    return piece.replace(**moved, off=off)
 
 
 def _lip(cut: Cut) -> list[Point]:

@@ -5,6 +5,7 @@ clean: the scrapings of a final coat, the trimmings of a rolled sheet.
 """
 
 from collections.abc import Callable, Collection, Iterable, Iterator
+from functools import cached_property
 from typing import Literal
 
 from amber_spread.core.design.finishes import (
@@ -67,15 +68,20 @@ class Use(PlanPart):
     in_hand: Figure
     variation: Quantity
 
-    @property
+    @cached_property
     def kept_g(self) -> float:
         """What does not come back, g: stays + lost."""
         return self.stays.value + self.lost.value
 
+    @cached_property
+    def bowl_key(self) -> str:
+        """The name of its bowl among the plan's bowls."""
+        return bowl_key(self.medium, self.colour)
 
-def step_key(use: Use) -> str:
-    """The name of a use among its bowl's steps, by the id of its tier: `tier_1_crumb`."""
-    return f"tier_{use.tier_id}_{use.step}"
+    @cached_property
+    def step_key(self) -> str:
+        """Its name among its bowl's steps, by the id of its tier: `tier_1_crumb`."""
+        return f"tier_{self.tier_id}_{self.step}"
 
 
 def bowl_key(medium: str, colour: str | None) -> str:
@@ -222,7 +228,7 @@ def use_of(
         variation=Quantity(technique.variation, "ratio"),
     )
     if use.kept_g > 0:
-        yield named(use, f"bowls.{bowl_key(medium, colour)}.steps.{step_key(use)}")
+        yield named(use, f"bowls.{use.bowl_key}.steps.{use.step_key}")
 
 
 def uses_of_tier(

@@ -53,8 +53,8 @@ BOARD_SHARE = 0.5
 
 class Footprint(NamedTuple):
     """A finished tier as it stands on another: its outline, how high it is to its top, the outlines of its foot and of
-    its flat top (None where it has none), its board, how far a border stands out at its foot, and what stands above
-    its top.
+    its flat top (None where it has none), its board and the edge of that, how far a border stands out at its foot, and
+    what stands above its top.
     """
 
     outline: Outline
@@ -64,14 +64,10 @@ class Footprint(NamedTuple):
     foot: Outline
     top: Outline | None
     board: Size
+    board_edge: Outline
     board_words: str
     out_mm: float
     rise_mm: float
-
-    @property
-    def board_edge(self) -> Outline:
-        """The edge of its board."""
-        return self.board.outline(self.outline)
 
 
 class UnknownMedium(KeyError):
@@ -181,10 +177,10 @@ def work_tiers(cake: SettledDesign, media: Mapping[str, Medium], mat: Mat) -> li
     marbled = {colour.name for colour in cake.asked.colours if colour.marbled and colour.parts}
     worked: list[PlannedTier] = []
     for index, tier in enumerate(cake.tiers):
-        known = tuple(media[key] for key in dict.fromkeys(key for _, key, _ in tier.taken))
-        colours = dict.fromkeys(colour for _, _, colour in tier.taken if colour is not None)
+        known = tuple([media[key] for key in dict.fromkeys([key for _, key, _ in tier.taken])])
+        colours = dict.fromkeys([colour for _, _, colour in tier.taken if colour is not None])
         try:
-            named_hexes = tuple((name, hexes[name]) for name in colours)
+            named_hexes = tuple([(name, hexes[name]) for name in colours])
             worked.append(_work(index + 1, tier, mat, known, named_hexes, frozenset(colours.keys() & marbled)))
         except (ValueError, ArithmeticError, ShapelyError) as error:
             raise Unmade((index, *_at_fault(tier.asked)), str(error)) from error
@@ -429,7 +425,8 @@ def _stands(
         drum = leaning["covered"]
         seen = Cornered(2 * drum.radius_mm, drum.thick_mm)
         size = 2 * drum.radius_mm, drum.thick_mm, drum.height_mm
-        return Footprint(seen, *size, foot, top, own_shape(foot), words, out_mm, rise_mm)
+        board = own_shape(foot)
+        return Footprint(seen, *size, foot, top, board, board.outline(seen), words, out_mm, rise_mm)
     body, bare, build = bodies.covered, bodies.bare, tier.asked.build
     if isinstance(tier.asked.final, InvertedFinal) and not build.own_height:
         # The card it was turned over on is its board.
@@ -439,7 +436,8 @@ def _stands(
         if build.own_height and min(board.across_mm / whole.across_mm, board.length_mm / whole.length_mm) < BOARD_SHARE:
             board = Size(whole.shape, BOARD_SHARE * whole.across_mm, BOARD_SHARE * whole.length_mm)
     size = body.width_mm, body.length_mm, body.height_mm
-    return Footprint(body.outline, *size, foot, top, board, words, out_mm, rise_mm)
+    edge = board.outline(body.outline)
+    return Footprint(body.outline, *size, foot, top, board, edge, words, out_mm, rise_mm)
 
 
 def _above(

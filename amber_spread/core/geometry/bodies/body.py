@@ -204,11 +204,11 @@ class Straight(Outlined):
 
     @property
     def volume_ml(self) -> float:
-        """Top area x height."""
-        return self.top_area_mm2 * self.height_mm / MM3_PER_ML
+        """Area of the outline x height."""
+        return self.outline.area_mm2 * self.height_mm / MM3_PER_ML
 
     def volume_between(self, low_mm: float, high_mm: float) -> float:
-        return self.top_area_mm2 * (high_mm - low_mm) / MM3_PER_ML
+        return self.outline.area_mm2 * (high_mm - low_mm) / MM3_PER_ML
 
     def section(self, up_mm: float) -> Outline:
         return self.outline

@@ -114,9 +114,11 @@ def place_supports(ground: SupportArea, count: int, inset_mm: float, apart_mm: f
     """
     edge, least = ground.within[0].outline, ground.radius_mm + ground.rim_mm
     most, circle = max(least, inset_mm), ring or isinstance(edge, Round)
+    # Where all lies round one middle, a circle of places is as good or bad however it is turned.
+    turns = 1 if circle and _concentric(ground) else TRIES
 
     def best(inset: float, apart: float) -> Spread | None:
-        for points in _arranged(edge, inset, count, ring):
+        for points in itertools.islice(_arranged(edge, inset, count, ring), turns):
             if (nearest := least_apart(points)) < apart - 1e-6:
                 if circle:
                     return None
@@ -150,6 +152,12 @@ def place_supports(ground: SupportArea, count: int, inset_mm: float, apart_mm: f
     wanted = () if area.is_empty else _as_points(next(_arranged(edge, least, count, ring), numpy.empty((0, 2))))
     moved = tuple(_nearest(area, point) for point in wanted)
     return Spread(moved, inside_edge(edge, moved), least_apart(moved))
+
+
+def _concentric(ground: SupportArea) -> bool:
+    """Whether all its edges and holes are round about the middle of the board."""
+    middles = [*[edge.middle for edge in ground.within], *[hole.middle for hole in ground.holes]]
+    return not any(map(any, middles)) and all([isinstance(edge.outline, Round) for edge in ground.within])
 
 
 def _inset_for(edge: Outline, count: int, apart_mm: float, ring: bool) -> float | None:
@@ -258,14 +266,12 @@ def hull_width(hull: BaseGeometry) -> float:
     """
     if not isinstance(hull, Polygon):
         return 0.0
-    corners = shapely.get_coordinates(hull.exterior)[:-1].tolist()
-    widths = []
-    for (x0, y0), (x1, y1) in zip(corners, [*corners[1:], corners[0]], strict=True):
-        wide, long = x1 - x0, y1 - y0
-        # How far each corner lies off the line through the side, times its length.
-        most = max([abs(wide * (y - y0) - long * (x - x0)) for x, y in corners])
-        widths.append(most / math.hypot(wide, long))
-    return float(min(widths))
+    ring = shapely.get_coordinates(hull.exterior)
+    sides = ring[1:] - ring[:-1]
+    xs, ys = (ring[None, :-1] - ring[:-1, None]).transpose(2, 0, 1)
+    # How far each corner lies off the line through each side, times the length of that side.
+    off = numpy.abs(sides[:, :1] * ys - sides[:, 1:] * xs).max(axis=1)
+    return float((off / numpy.hypot(*sides.T)).min())
 
 
 def _arranged(edge: Outline, inset_mm: float, count: int, ring: bool) -> Iterator[Numbers]:
@@ -299,9 +305,8 @@ def _inner_line(edge: Outline, inset_mm: float) -> LineString | None:
 def _clear(ground: SupportArea, points: Places) -> bool:
     """Whether every place keeps inside every edge and out of every hole."""
     away = ground.radius_mm + ground.rim_mm - SLACK_MM
-    return all(keeps_out(hole, away, points) for hole in ground.holes) and all(
-        keeps_in(edge, away, points) for edge in ground.within
-    )
+    clear = all([keeps_out(hole, away, points) for hole in ground.holes])
+    return clear and all([keeps_in(edge, away, points) for edge in ground.within])
 
 
 @cached(512)

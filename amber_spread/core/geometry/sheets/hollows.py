@@ -19,10 +19,10 @@ SHALLOW_MM = 1.5
 """A hollow no deeper is smoothed over (from memory)."""
 FLAT_MM = 1000.0
 """What asks for no smaller radius is reached by a flat smoother."""
-TINY_MM2 = 1e-6
-"""What lies no farther off, squared, is the place itself."""
-AT_ONCE = 400
-"""So many places are looked at together, so that they take little memory."""
+NEAR_MM2 = 1.0
+"""What lies no farther off, squared, is less deep than a hollow."""
+AT_ONCE = 50
+"""So many places are looked at together: few enough to stay in the processor's cache."""
 
 
 class Hollows(NamedTuple):
@@ -50,19 +50,27 @@ def _found(body: Sculpted) -> Hollows:
     places, outward = surface.corners, body.outward(surface.corners)
     shares = numpy.repeat(surface.areas / 3, 3)
     each = numpy.bincount(surface.triangles.ravel(), weights=shares, minlength=len(places)).astype(float)
-    radii = numpy.concatenate(
-        [_radii(places[at : at + AT_ONCE], outward[at : at + AT_ONCE], places) for at in range(0, len(places), AT_ONCE)]
-    )
+    radii = _radii(places, outward)
     flat = float(each[radii >= FLAT_MM].sum() / each.sum())
     # What asks for less than that are corners, which are done with a finger.
     return Hollows(flat, None if flat >= 1 - LEFT_OUT else -mostly(-radii, each))
 
 
-def _radii(places: Numbers, outward: Numbers, all_places: Numbers) -> Numbers:
-    """The radius at each of some places: by products of matrices, since each is held against all others."""
-    before = outward @ all_places.T - (outward * places).sum(axis=1)[:, None] - SHALLOW_MM
-    far = (places**2).sum(axis=1)[:, None] + (all_places**2).sum(axis=1) - 2 * places @ all_places.T
-    far[(far >= (LONG_MM / 2) ** 2) | (far < TINY_MM2)] = math.inf
-    bent = (before / far).max(axis=1, initial=0.0)
-    found: Numbers = numpy.divide(0.5, bent, out=numpy.full(len(places), math.inf), where=bent > 0)
-    return found
+def _radii(places: Numbers, outward: Numbers) -> Numbers:
+    """The radius at each place, by products of matrices, since each is held against all others; in single precision,
+    which tells a millionth of the width and is twice as fast.
+    """
+    spots, normals = places.astype(numpy.float32), outward.astype(numpy.float32)
+    squares, found = (spots**2).sum(axis=1), numpy.empty(len(spots))
+    for at in range(0, len(spots), AT_ONCE):
+        here = slice(at, at + AT_ONCE)
+        before = normals[here] @ spots.T
+        before -= ((normals[here] * spots[here]).sum(axis=1) + SHALLOW_MM)[:, None]
+        far = -2 * spots[here] @ spots.T
+        far += squares
+        far += squares[here, None]
+        far[(far >= (LONG_MM / 2) ** 2) | (far < NEAR_MM2)] = math.inf
+        before /= far
+        found[here] = before.max(axis=1, initial=0.0)
+    radii: Numbers = numpy.divide(0.5, found, out=numpy.full(len(found), math.inf), where=found > 0)
+    return radii
