@@ -12,6 +12,14 @@ export const LENSES: readonly [Lens, ...Lens[]] = [
   { name: "shop", words: "Shop", load: () => import("./shop") },
 ];
 
+/** The key of each lens, by its place: the digits, and after the ninth the row of letters below them. */
+export const LENS_KEYS: readonly string[] = Array.from("123456789QWERTYUIOP");
+
+/** The lens that a key looks through, if it is the key of one. */
+export function lensByKey(key: string, lenses: readonly Lens[] = LENSES): Lens | undefined {
+  return lenses[LENS_KEYS.indexOf(key.toUpperCase())];
+}
+
 /**
  * The lens of that name, or that shows the checks about that subject: the shelf links to what an order needs without
  * loading the lenses. The first where there is none.

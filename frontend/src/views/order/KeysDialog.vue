@@ -1,13 +1,14 @@
 <script setup lang="ts">
 /** The keys that work in an order. */
 import { useSettings } from "@/kitchen/settings";
-import { LENSES } from "@/lenses";
+import { LENS_KEYS, LENSES } from "@/lenses";
 import { useOpened } from "@/ui/opened";
 
 const open = useOpened().opened("keys");
 const settings = useSettings();
+const ownKeys = LENS_KEYS.slice(0, LENSES.length);
 const KEYS: readonly [string, string][] = [
-  [LENSES.map((_, index) => index + 1).join(" "), LENSES.map((lens) => lens.words).join(", ")],
+  [ownKeys.join(" "), LENSES.map((lens) => lens.words).join(", ")],
   ["↑ ↓", "the tier above, the tier below"],
   ["/", "the whole cake in one line, to read and to type"],
   ["Ctrl Z", "undo, also past earlier visits"],
@@ -30,8 +31,8 @@ const KEYS: readonly [string, string][] = [
       </template>
     </dl>
     <label class="single"
-      ><input v-model="settings.singleKeys" type="checkbox" /> Keys without Ctrl work (1 to
-      {{ LENSES.length }}, arrows, / and ?)</label
+      ><input v-model="settings.singleKeys" type="checkbox" /> Keys without Ctrl work ({{ ownKeys[0] }} to
+      {{ ownKeys.at(-1) }}, arrows, / and ?)</label
     >
   </ElDialog>
 </template>

@@ -2,7 +2,7 @@
 /** The lenses in the order of the work, each with a mark where something needs attention in it. */
 import { computed } from "vue";
 import type { Check } from "@/api/types";
-import { LENSES } from "@/lenses";
+import { LENS_KEYS, LENSES } from "@/lenses";
 import { useOrder } from "@/order/order";
 
 defineProps<{ current: string }>();
@@ -27,7 +27,7 @@ const attention = computed(() => {
       :aria-current="one.name === current ? 'page' : undefined"
       @click="emit('look', one.name)"
     >
-      <span class="key">{{ index + 1 }}</span>
+      <span class="key">{{ LENS_KEYS[index] }}</span>
       <span>{{ one.words }}</span>
       <span v-if="one.subject && attention.has(one.subject)" class="mark" :class="attention.get(one.subject)">
         <span class="unseen">needs attention</span>

@@ -1,7 +1,7 @@
 /** The keys that work in an order, wherever the focus is. */
 import { onBeforeUnmount, onMounted } from "vue";
 import { useSettings } from "@/kitchen/settings";
-import { LENSES } from "@/lenses";
+import { lensByKey } from "@/lenses";
 import { useOrder } from "@/order/order";
 import { usePapers } from "@/order/papers";
 import { useOpened } from "@/ui/opened";
@@ -45,7 +45,7 @@ export function useKeys(look: (lens: string) => void): void {
     } else if (event.key === "Escape" && asked.value) {
       hideWorking();
     } else if (settings.singleKeys && !command && !event.altKey && !isTyping(event)) {
-      const lens = LENSES[Number(event.key) - 1];
+      const lens = lensByKey(event.key);
       if (lens) look(lens.name);
       else if (event.key === "?") open("words");
       else if (event.key === "/") {
