@@ -5,7 +5,8 @@ import logging
 import os
 import signal
 import sys
-from contextlib import suppress
+from collections.abc import AsyncIterator
+from contextlib import asynccontextmanager, suppress
 from functools import partial
 
 import procrastinate
@@ -43,6 +44,8 @@ class Worker:
         self.store = JobStore(self._engine)
         self.bodies = BodyStore(self._engine)
         self.processes = Processes(at_once)
+        self._computing: dict[str, asyncio.Event] = {}
+        """By the key of some bodies: set as soon as the job that computes them has ended."""
 
     async def run(self, stopping: asyncio.Event) -> None:
         """Work until `stopping` is set; go on as soon as a database that was away is back."""
@@ -89,19 +92,49 @@ class Worker:
         job = await to_thread.run_sync(self.store.take, key, context.job.id)
         if job is None:
             return
-        entry = await to_thread.run_sync(self.bodies.get, job.bodies_key) if job.bodies_key else None
-        call, heard = partial(run_call, job.call, entry), partial(self.store.report, key)
-        begun = self.processes.begin(call, job.seconds, job.background, heard)
         try:
-            outcome, result, entry = await asyncio.wrap_future(begun)
+            async with self._entry(job) as entry:
+                finished, changed = await self._result(job, entry)
+                await to_thread.run_sync(self._finish, job, context.job.id, finished, changed)
         except asyncio.CancelledError:
-            self.processes.give_up(begun)
             if context.abort_reason() is AbortReason.USER_REQUEST:
                 raise JobAborted from None
             raise  # the worker stops, and the job goes back into the queue
+
+    @asynccontextmanager
+    async def _entry(self, job: Job) -> AsyncIterator[bytes | None]:
+        """The entry of the body cache for a job. While another job computes the same bodies, wait for that one: both at
+        once would take twice the processor time. Nobody waits for a background job, since those are slow.
+        """
+        entry = None
+        while job.bodies_key:
+            entry = await to_thread.run_sync(self.bodies.get, job.bodies_key)
+            other = self._computing.get(job.bodies_key)
+            if entry is not None or other is None:
+                break
+            await other.wait()
+        if entry is not None or not job.bodies_key or job.background:
+            yield entry
+            return
+        computed = self._computing[job.bodies_key] = asyncio.Event()
+        try:
+            yield None
+        finally:
+            del self._computing[job.bodies_key]
+            computed.set()
+
+    async def _result(self, job: Job, entry: bytes | None) -> tuple[Finished, bytes | None]:
+        """Run a job in a process of its own. Returns its result, and the new entry of the body cache if it changed."""
+        call, heard = partial(run_call, job.call, entry), partial(self.store.report, job.key)
+        begun = self.processes.begin(call, job.seconds, job.background, heard)
+        try:
+            outcome, result, changed = await asyncio.wrap_future(begun)
+        except asyncio.CancelledError:
+            self.processes.give_up(begun)
+            raise
         except FAILED:
-            outcome, result, entry = "stopped", b"", None
-        await to_thread.run_sync(self._finish, job, context.job.id, Finished(outcome, result), entry)
+            outcome, result, changed = "stopped", b"", None
+        return Finished(outcome, result), changed
 
     def _finish(self, job: Job, job_id: int, finished: Finished, entry: bytes | None) -> None:
         if entry is not None:

@@ -17,6 +17,7 @@ from typing import Any
 
 from sqlalchemy import Connection, Engine, Table, func, select, text
 
+from amber_spread.store.engine import lift_limits
 from amber_spread.store.pictures import put_back
 from amber_spread.store.tables import Base, KitRow, OrderRow, PantryRow, PictureRow, PracticeRow, RevisionRow
 
@@ -37,6 +38,8 @@ LATER = {PictureRow.__tablename__}
 """Tables that older archives lack."""
 NO_ROWS = {"rows": 0, "sha256": hashlib.sha256().hexdigest()}
 NEWER = "Bring it back with the version that wrote it, or a later one. Nothing was changed."
+SLOW = "statement_timeout", "idle_in_transaction_session_timeout"
+"""The time limits that a large book would run into."""
 WITHOUT_REVISION = (
     select(OrderRow.title)
     .outerjoin(RevisionRow, (RevisionRow.order_id == OrderRow.id) & (RevisionRow.number == OrderRow.revision))
@@ -59,7 +62,7 @@ def write_archive(engine: Engine, path: Path, files: Mapping[str, bytes], over: 
     fresh = path.with_name(f"{path.name}.new")
     try:
         with engine.connect().execution_options(isolation_level="REPEATABLE READ") as connection, connection.begin():
-            connection.execute(text("set local statement_timeout = 0"))
+            lift_limits(connection, *SLOW)
             connection = connection.execution_options(yield_per=READ_AT_ONCE)
             with zipfile.ZipFile(fresh, "w", zipfile.ZIP_DEFLATED) as archive:
                 told = {table.name: _write_rows(archive, table, connection) for table in TABLES}
@@ -68,8 +71,9 @@ def write_archive(engine: Engine, path: Path, files: Mapping[str, bytes], over: 
                     archive.writestr(name, content)
                 studio = {"format": FORMAT, "made_at": datetime.now(UTC).isoformat(), "tables": told}
                 archive.writestr("studio.json", json.dumps(studio, indent=1) + "\n")
-            if _told(fresh) != told:
-                raise ArchiveError(f"{path} could not be read back as it was written. It was not kept.")
+        # After the transaction: of a large book this takes longer than a transaction may rest.
+        if _told(fresh) != told:
+            raise ArchiveError(f"{path} could not be read back as it was written. It was not kept.")
         fresh.replace(path)
     finally:
         fresh.unlink(missing_ok=True)
@@ -84,7 +88,7 @@ def restore_archive(engine: Engine, path: Path, over: bool = False) -> dict[str,
     """
     told = _told(path)
     with engine.begin() as connection:
-        connection.execute(text("set local statement_timeout = 0"))
+        lift_limits(connection, *SLOW)
         if not over and any(connection.scalar(select(func.count()).select_from(table)) for table in TABLES):
             raise ArchiveError(
                 "There are orders here already, and they were left as they are. Put the archive in their place with "

@@ -28,7 +28,7 @@ from amber_spread.store.jobs import Job, JobStore
 from amber_spread.store.migrate import migrate
 from amber_spread.store.notices import Listener
 from amber_spread.store.orders import OrderBook
-from tests.jobs.work import noted, parted, spin
+from tests.jobs.work import carved, noted, parted, spin
 
 ME = Owner("me")
 LONG_S = 60
@@ -74,6 +74,33 @@ def test_a_job_runs_once_however_many_ask_from_whichever_process(jobs, book, tmp
     assert jobs.begin(ME, call).result(LONG_S) in found
     assert lines(tmp_path / "log") == ["begun", "ended"]
     other.stop()
+
+
+def test_jobs_with_the_same_bodies_compute_them_once(jobs, tmp_path):
+    path = tmp_path / "log"
+    asked = [jobs.begin(Owner(name), Call(carved, (str(path), name, 0.5), 30, "stone")) for name in "abc"]
+    assert [one.result(LONG_S) for one in asked] == ["a", "b", "c"]
+    assert sorted(lines(path)) == ["computed", "known", "known"]
+
+
+def test_nobody_waits_for_bodies_that_a_background_job_computes(jobs, tmp_path):
+    path = tmp_path / "log"
+    slow = jobs.begin(Owner("a", background=True), Call(carved, (str(path), "slow", 20.0), 30, "pebble"))
+    eventually(lambda: lines(path))
+    assert jobs.begin(ME, Call(carved, (str(path), "soon"), 30, "pebble")).result(LONG_S) == "soon"
+    assert not slow.done() and lines(path) == ["computed", "computed"]
+    jobs.give_up(slow)
+
+
+def test_where_computing_bodies_fails_the_next_job_computes_them(jobs, tmp_path):
+    path = tmp_path / "log"
+    first = jobs.begin(ME, Call(carved, (str(path), "first", 20.0), 30, "rock"))
+    eventually(lambda: lines(path))
+    second = jobs.begin(Owner("other"), Call(carved, (str(path), "second"), 30, "rock"))
+    time.sleep(0.5)
+    assert lines(path) == ["computed"]
+    jobs.give_up(first)
+    assert second.result(LONG_S) == "second" and lines(path) == ["computed", "computed"]
 
 
 def test_a_job_out_of_time_is_no_result_and_runs_again_when_asked_for_again(jobs, tmp_path):

@@ -5,6 +5,7 @@ import time
 from pathlib import Path
 
 from amber_spread.core.kernel.progress import begun
+from amber_spread.jobs.calls import WithEntry
 
 
 def spin(seconds):
@@ -23,6 +24,14 @@ def noted(path, seconds=0.0):
     with Path(path).open("a") as file:
         file.write("ended\n")
     return os.getpid(), os.getppid()
+
+
+def carved(path, name, seconds=0.0, entry=None):
+    """Compute bodies if none are known, and note which."""
+    with Path(path).open("a") as file:
+        file.write("known\n" if entry else "computed\n")
+    time.sleep(seconds)
+    return WithEntry(name, None if entry else b"bodies")
 
 
 def parted(*parts):

@@ -11,6 +11,7 @@ from sqlalchemy import select, text
 from amber_spread.core.document.document import plan_document, read_document
 from amber_spread.core.stock.kit import Kit
 from amber_spread.demo.week import load_week
+from amber_spread.store import archive
 from amber_spread.store.archive import TABLES, ArchiveError, restore_archive, write_archive
 from amber_spread.store.migrate import migrate
 from amber_spread.store.orders import OrderBook, Sought, StaleSave
@@ -44,6 +45,19 @@ def other(postgres):
 def rows(book):
     with book.engine.connect() as connection:
         return {table.name: connection.execute(select(table).order_by(*table.primary_key)).all() for table in TABLES}
+
+
+def test_no_transaction_rests_while_an_archive_is_read_back(filled, tmp_path, monkeypatch):
+    """Of 5 GB that took longer than a transaction may rest, and the backup failed."""
+    seen, told = [], archive._told
+
+    def reads(path):
+        seen.append(filled.engine.pool.checkedout())
+        return told(path)
+
+    monkeypatch.setattr(archive, "_told", reads)
+    write_archive(filled.engine, tmp_path / "studio.zip", {})
+    assert seen == [0]
 
 
 def test_what_goes_out_comes_back_row_for_row_and_gives_the_same_figures(filled, other, tmp_path):
