@@ -35,7 +35,7 @@ def chromium() -> Iterator[Browser]:
 def page(browser: Browser, size: tuple[int, int] = BENCH_LAPTOP) -> Iterator[Page]:
     """A page of its own: no storage shared with any other."""
     context = browser.new_context(viewport={"width": size[0], "height": size[1]}, locale="en-GB")
-    context.set_default_timeout(15_000)
+    context.set_default_timeout(30_000)
     yield context.new_page()
     context.close()
 

@@ -3,7 +3,11 @@
 import argparse
 import logging
 import sys
+from collections.abc import Callable
+from functools import partial
 from pathlib import Path
+
+from amber_spread.stopping import ends_at_once
 
 
 def main(arguments: list[str] | None = None) -> int:
@@ -59,65 +63,79 @@ def main(arguments: list[str] | None = None) -> int:
     loaded.add_argument("--workers", type=_workers, default=1, help="how many processes serve (1)")
     commands.add_parser("schemas", help="write the API's and the design file's schema into the tree")
     chosen = parser.parse_args(arguments)
-    if chosen.command in ("plan", "papers"):
-        from amber_spread.design_files import print_plan, write_papers
+    with ends_at_once():
+        run = _command(chosen)
+    return run()
 
-        if chosen.command == "plan":
-            return print_plan(chosen.file, chosen.figures)
-        return write_papers(chosen.file, Path(chosen.out), chosen.paper)
-    if chosen.command in ("demo", "start", "worker"):
-        return _serve(chosen)
+
+def _command(chosen: argparse.Namespace) -> Callable[[], int]:
+    """What a command runs, with all it needs imported."""
+    if chosen.command == "plan":
+        from amber_spread.design_files import print_plan
+
+        return partial(print_plan, chosen.file, chosen.figures)
+    if chosen.command == "papers":
+        from amber_spread.design_files import write_papers
+
+        return partial(write_papers, chosen.file, Path(chosen.out), chosen.paper)
+    if chosen.command == "worker":
+        from amber_spread.jobs.worker import run_worker
+
+        return _serving(partial(run_worker, max(1, chosen.jobs), chosen.with_parent))
+    if chosen.command in ("demo", "start"):
+        from amber_spread.serve import serve
+
+        demo = chosen.command == "demo"
+        return _serving(partial(serve, demo=demo, port=chosen.port, workers=chosen.workers, jobs=chosen.jobs))
     if chosen.command == "bench":
         from amber_spread.speed.bench import bench
 
-        return bench()
+        return bench
     if chosen.command == "mutants":
         from amber_spread.mutants import run_mutants
 
-        return run_mutants(chosen.files, chosen.sample, chosen.seed)
+        return partial(run_mutants, chosen.files, chosen.sample, chosen.seed)
     if chosen.command in ("backup", "restore"):
         from amber_spread import safety
 
         work = safety.backup if chosen.command == "backup" else safety.restore
-        return work(Path(chosen.file), chosen.over)
+        return partial(work, Path(chosen.file), chosen.over)
     if chosen.command == "crashtest":
         from amber_spread.crashtest import run_crashtest
 
-        return run_crashtest(chosen.rounds)
+        return partial(run_crashtest, chosen.rounds)
     if chosen.command == "fuzz":
         from amber_spread.fuzz import run_fuzz
 
-        return run_fuzz(chosen.requests, chosen.seed, chosen.clients)
+        return partial(run_fuzz, chosen.requests, chosen.seed, chosen.clients)
     if chosen.command == "load":
         from amber_spread.speed.load import run_load
 
-        return run_load(chosen.planners, chosen.think, chosen.seconds, chosen.workers)
+        return partial(run_load, chosen.planners, chosen.think, chosen.seconds, chosen.workers)
     if chosen.command == "shots":
         from amber_spread.shots import take_shots
 
-        return take_shots()
+        return take_shots
     from amber_spread.schemas import write_schemas
 
-    return write_schemas()
+    return write_schemas
 
 
-def _serve(chosen: argparse.Namespace) -> int:
+def _serving(run: Callable[[], int]) -> Callable[[], int]:
+    """The same with its warnings on standard error, and a word where the database's address is none."""
     from sqlalchemy.exc import ArgumentError
 
     from amber_spread.store.engine import NO_ADDRESS
 
-    logging.basicConfig(level=logging.WARNING, format="%(asctime)s %(name)s: %(message)s")
-    try:
-        if chosen.command == "worker":
-            from amber_spread.jobs.worker import run_worker
+    def served() -> int:
+        logging.basicConfig(level=logging.WARNING, format="%(asctime)s %(name)s: %(message)s")
+        try:
+            return run()
+        except ArgumentError:
+            print(NO_ADDRESS, file=sys.stderr)
+            return 2
 
-            return run_worker(max(1, chosen.jobs), chosen.with_parent)
-        from amber_spread.serve import serve
-
-        return serve(demo=chosen.command == "demo", port=chosen.port, workers=chosen.workers, jobs=chosen.jobs)
-    except ArgumentError:
-        print(NO_ADDRESS, file=sys.stderr)
-        return 2
+    return served
 
 
 def _port(text: str) -> int:

@@ -24,16 +24,15 @@ from amber_spread.jobs.parent import end_when
 from amber_spread.jobs.processes import AT_ONCE
 from amber_spread.jobs.program import ROOT
 from amber_spread.jobs.warm import short_collections, warm
+from amber_spread.stopping import SignalsWaiting
 from amber_spread.store.engine import DATABASE_URL
 from amber_spread.store.migrate import migrate
 from amber_spread.store.orders import OrderBook
 from amber_spread.store.private_postgres import (
-    STOP_SIGNALS,
     PostgresFailed,
     PostgresMissing,
     PrivatePostgres,
     reachable_folder,
-    signals_waiting,
 )
 from amber_spread.web.app import make_app
 from amber_spread.web.patient import Patient
@@ -78,10 +77,10 @@ def serve(demo: bool, port: int | None, workers: int = 1, jobs: int = AT_ONCE) -
                 f"Amber Spread is ready at {address} ({time.monotonic() - began:.1f} s). Ctrl-C stops it.", flush=True
             )
             if workers == 1:
-                with signals_waiting():
+                with SignalsWaiting() as waiting:
                     warm()
                     short_collections()
-                    _Server(_config(make_app(book))).run(sockets=[listener])
+                    _Server(_config(make_app(book)), waiting).run(sockets=[listener])
             else:
                 os.environ[SHARED_URL] = url
                 book.engine.dispose()
@@ -103,16 +102,21 @@ def serve(demo: bool, port: int | None, workers: int = 1, jobs: int = AT_ONCE) -
 
 
 class _Server(uvicorn.Server):
-    """A server to start with signals blocked: it takes them once it has handlers of its own.
+    """A server to start while signals wait: it takes them once it has handlers of its own.
 
     A KeyboardInterrupt raised before, in the middle of an import or of a weak reference's callback, may be swallowed.
     """
 
+    def __init__(self, config: uvicorn.Config, waiting: SignalsWaiting) -> None:
+        super().__init__(config)
+        self._waiting = waiting
+
     @contextmanager
     def capture_signals(self) -> Iterator[None]:
         """Take signals, also those that came earlier, until the server has stopped."""
+        self._waiting.restore_handlers()
         with super().capture_signals():
-            signal.pthread_sigmask(signal.SIG_UNBLOCK, STOP_SIGNALS)
+            self._waiting.take()
             yield
 
 

@@ -8,8 +8,8 @@ from collections.abc import Iterator
 from contextlib import contextmanager, suppress
 
 from amber_spread.jobs.program import ROOT
+from amber_spread.stopping import SignalsWaiting
 from amber_spread.store.engine import DATABASE_URL
-from amber_spread.store.private_postgres import signals_waiting
 
 RESTART_S = 1.0
 STOPS_S = 5.0
@@ -38,7 +38,7 @@ def job_worker(url: str, at_once: int) -> Iterator[None]:
         yield
     finally:
         ending.set()
-        with signals_waiting():
+        with SignalsWaiting():
             for process in processes:
                 process.terminate()
                 with suppress(subprocess.TimeoutExpired):

@@ -6,6 +6,8 @@ from alembic import command
 from alembic.config import Config
 from sqlalchemy import Engine, text
 
+from amber_spread.store.engine import lift_limits
+
 ONE_AT_A_TIME = 7_204_118
 
 
@@ -15,8 +17,7 @@ def migrate(engine: Engine) -> None:
     config.set_main_option("script_location", str(Path(__file__).parent / "migrations"))
     with engine.begin() as connection:
         # A large book takes as long as it takes, and another process that brings it up to date is waited for.
-        connection.execute(text("set local statement_timeout = 0"))
-        connection.execute(text("set local lock_timeout = 0"))
+        lift_limits(connection, "statement_timeout", "lock_timeout")
         connection.execute(text("select pg_advisory_xact_lock(:key)"), {"key": ONE_AT_A_TIME})
         config.attributes["connection"] = connection
         command.upgrade(config, "head")

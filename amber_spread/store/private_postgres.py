@@ -21,9 +21,10 @@ from pathlib import Path
 from types import TracebackType
 from typing import IO, Self
 
+from amber_spread.stopping import SignalsWaiting
+
 log = logging.getLogger("amber_spread")
 
-STOP_SIGNALS = {signal.SIGINT, signal.SIGTERM, signal.SIGHUP}
 LEAST_VERSION = 14
 ACCOUNT = "amber"
 
@@ -163,7 +164,7 @@ class PrivatePostgres:
     def _begin(self) -> None:
         settings = ("listen_addresses=127.0.0.1", "unix_socket_directories=", f"port={self.port}")
         chosen = [part for setting in settings for part in ("-c", setting)]
-        with self.log.open("ab") as written, signals_waiting():
+        with self.log.open("ab") as written, SignalsWaiting():
             self._own(self.log)
             self._server = self._popen("postgres", "-D", str(self.data), *chosen, out=written)
 
@@ -187,7 +188,7 @@ class PrivatePostgres:
         server, self._server = self._server, None
         if server is None:
             return
-        with signals_waiting():
+        with SignalsWaiting():
             for how, seconds in ((signal.SIGINT, STOP_S), (signal.SIGQUIT, AT_ONCE_S), (signal.SIGKILL, AT_ONCE_S)):
                 if server.poll() is None:
                     os.kill(server.pid, how)
@@ -244,7 +245,7 @@ class PrivatePostgres:
             try:
                 status = done.wait()
             except BaseException:
-                with signals_waiting(), suppress(ProcessLookupError):
+                with SignalsWaiting(), suppress(ProcessLookupError):
                     os.killpg(done.pid, signal.SIGKILL)
                     done.wait()
                 raise
@@ -270,19 +271,6 @@ class PrivatePostgres:
                     raise PostgresFailed(f"a PostgreSQL left over from an earlier start (process {pid}) does not end")
                 time.sleep(0.1)
         mark.unlink(missing_ok=True)
-
-
-@contextmanager
-def signals_waiting() -> Iterator[None]:
-    """What must not be cut short: signals that come meanwhile are taken when it is done."""
-    if threading.current_thread() is not threading.main_thread():
-        yield
-        return
-    before = signal.pthread_sigmask(signal.SIG_BLOCK, STOP_SIGNALS)
-    try:
-        yield
-    finally:
-        signal.pthread_sigmask(signal.SIG_SETMASK, before)
 
 
 def is_running(pid: int) -> bool:

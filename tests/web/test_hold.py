@@ -20,7 +20,7 @@ from amber_spread.web.app import make_app
 from amber_spread.web.bounds import LARGE_AT_ONCE, BoundedBody
 from amber_spread.web.later import Later
 from amber_spread.web.planner import SOON_MS
-from tests.clients import OURS, client_of, shelf
+from tests.clients import OURS, client_of, in_a_loop, shelf
 from tests.designs import document, tier
 
 NECK = [[0, 0], [200, 0], [200, 99], [206, 99], [206, 40], [226, 40], [226, 160], [206, 160], [206, 102], [200, 102],
@@ -538,10 +538,10 @@ def test_one_clients_large_bodies_come_in_one_after_another():
         ]
         await asyncio.gather(*(bounded(scope, body, None) for scope in scopes))
 
-    asyncio.run(all_of(["one"] * 20))
+    in_a_loop(all_of(["one"] * 20))
     assert most == 1
     most = 0
-    asyncio.run(all_of([str(number) for number in range(20)]))
+    in_a_loop(all_of([str(number) for number in range(20)]))
     assert most == LARGE_AT_ONCE
 
 

@@ -1,12 +1,10 @@
 """What is planned at once, what a worker plans, and what this process learns of it."""
 
-import asyncio
 import gc
 import pickle
 import threading
 import time
 import zlib
-from concurrent.futures import ThreadPoolExecutor
 
 import pytest
 from sqlalchemy import text
@@ -29,6 +27,7 @@ from amber_spread.jobs.warm import set_aside, short_collections
 from amber_spread.store.bodies import BodyStore
 from amber_spread.store.notices import Listener
 from amber_spread.web.planner import Planner
+from tests.clients import in_a_loop
 from tests.designs import document
 
 STONE = CarvedBuild(points_mm=((0, 0), (200, 0), (200, 61), (90, 97), (0, 60)))
@@ -208,9 +207,7 @@ def test_only_short_work_runs_on_the_event_loop(planner):
         async def ask():
             return threading.current_thread(), await planner.at_once(Waiting(), work, Inputs(cake), longer)
 
-        # In a thread without a loop: a browser of other tests may keep one in this thread.
-        with ThreadPoolExecutor(1) as thread:
-            loop, (worked, planned) = thread.submit(asyncio.run, ask()).result()
+        loop, (worked, planned) = in_a_loop(ask())
         assert planned == plan_document(cake)
         return worked is loop
 

@@ -21,6 +21,7 @@ from amber_spread.crashtest import run_crashtest
 from amber_spread.fuzz import run_fuzz
 from amber_spread.kitchen import STARTS_S, ask, children_of, kitchen
 from amber_spread.serve import ROOT, _config
+from amber_spread.stopping import STOP_SIGNALS, SignalsWaiting
 from amber_spread.store.migrate import migrate
 from amber_spread.store.orders import OrderBook
 from amber_spread.store.private_postgres import PrivatePostgres, is_running, temporary_folder
@@ -270,6 +271,24 @@ def test_a_signal_while_the_last_libraries_are_read_is_not_lost(seconds):
         process.send_signal(signal.SIGINT)
         said, told = process.communicate(timeout=30)
         assert "Stopped." in said and "Traceback" not in told
+
+
+def test_a_signal_that_reaches_another_thread_waits_too():
+    """Threads of the libraries do not block it: it broke off an import, and the start ended in a traceback."""
+    ended, done, before = threading.Event(), [], signal.signal(signal.SIGINT, signal.default_int_handler)
+    thread = threading.Thread(target=ended.wait, daemon=True)
+    thread.start()
+    try:
+        with pytest.raises(KeyboardInterrupt), SignalsWaiting():
+            signal.pthread_kill(thread.ident, signal.SIGINT)
+            for _ in range(20):
+                time.sleep(0.01)
+            done.append("all of it")
+    finally:
+        ended.set()
+        signal.signal(signal.SIGINT, before)
+    assert done == ["all of it"]
+    assert signal.pthread_sigmask(signal.SIG_BLOCK, ()) & STOP_SIGNALS == set()
 
 
 def _works_in(pid, folder):
