@@ -1,4 +1,4 @@
-"""How long the server waits for a request to be said: somebody who says it a letter at a time is not waited for."""
+"""How long the server waits for a request, and how long it serves one connection."""
 
 import asyncio
 from typing import Any
@@ -13,11 +13,16 @@ READ_AT_ONCE = 256 * 1024
 """One read may also contain the start of a body."""
 HEADERS_S = 10.0
 """So long the head of a request may take to come in whole."""
+LONGEST_KEPT_S = 10.0
+"""A connection older than this is closed after its next answer, and the client opens another. Otherwise the first of
+several serving processes to be ready after a start would go on serving everybody alone.
+"""
 
 
 class Patient(HttpToolsProtocol):
-    """HTTP as uvicorn speaks it, with an end to a head that trickles in."""
+    """HTTP as uvicorn speaks it, with an end to a head that trickles in and to a connection that has grown old."""
 
+    _opened_s = 0.0
     _giving_up: asyncio.TimerHandle | None = None
     _head = 0
     _in_head = True
@@ -34,6 +39,7 @@ class Patient(HttpToolsProtocol):
     def connection_made(self, transport: Any) -> None:
         """Somebody is there, and is to say what they want."""
         super().connection_made(transport)
+        self._opened_s = self.loop.time()
         self._wait()
 
     def on_message_begin(self) -> None:
@@ -47,6 +53,8 @@ class Patient(HttpToolsProtocol):
         self._done()
         self._head, self._in_head = 0, False
         super().on_headers_complete()
+        if self.cycle is not None and self.loop.time() - self._opened_s > LONGEST_KEPT_S:
+            self.cycle.keep_alive = False
 
     def connection_lost(self, exc: Exception | None) -> None:
         """Nobody is there any longer."""

@@ -1,5 +1,6 @@
 """A database in trouble, slow clients, and signals at any moment: clear words in bounded time, and nothing left over."""
 
+import http.client
 import json
 import os
 import re
@@ -192,6 +193,23 @@ def test_a_head_that_trickles_in_is_not_waited_for(address):
     took, heard = _trickled(address, b"GET /api/handbook HTTP/1.1\r\nHost: 127.0.0.1\r\nX-Slow: ")
     assert took < 5
     assert heard == b""
+
+
+def test_an_old_connection_is_closed_after_its_answer(address, monkeypatch):
+    """Else the first of several processes to be ready would serve everybody for as long as they stay."""
+    monkeypatch.setattr(patient, "LONGEST_KEPT_S", 0.3)
+    connection = http.client.HTTPConnection(*address, timeout=10)
+
+    def ask():
+        connection.request("GET", "/api/handbook", headers={"X-Amber-Spread": "1"})
+        answer = connection.getresponse()
+        assert answer.status == 200 and json.loads(answer.read())["media"]
+        return answer.getheader("Connection"), connection.sock
+
+    assert ask() == (None, connection.sock) and connection.sock is not None
+    time.sleep(0.5)
+    assert ask() == ("close", None)
+    assert ask() == (None, connection.sock) and connection.sock is not None
 
 
 def test_a_body_that_trickles_in_is_told_so(address):
