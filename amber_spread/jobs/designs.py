@@ -14,7 +14,7 @@ from pydantic import Field
 from amber_spread.core.cake import seen_round, volume_for
 from amber_spread.core.design.builds import Bodied, JoinedBuild, ModelledBuild
 from amber_spread.core.design.practice import Practice
-from amber_spread.core.document import Document, carved_bodies, plan_document, worked_tiers
+from amber_spread.core.document import Document, FileError, carved_bodies, plan_document, worked_tiers
 from amber_spread.core.geometry.bodies.bare import BareBody, made_of, take_over
 from amber_spread.core.geometry.bodies.sliced import Level
 from amber_spread.core.kernel import limits
@@ -97,12 +97,17 @@ def width_of(wanted: Wanted) -> Width:
 def with_bodies(work: Work[T], inputs: Inputs, entry: bytes | None = None) -> WithEntry:
     """Run a job on a design file with the cached results of its bodies.
 
-    The result is a pair: what the job found, and whether the entry changed.
+    The result is a pair: what the job found, and whether the entry changed. A FileError is such a result, not raised:
+    what was computed until then is cached too, so the same file fails faster the next time.
     """
     known = unpack(entry)
     take_over(known.bodies, known.made)
     before = {body.key: body.known for body in known.bodies}
-    found = work(*inputs)
+    found: T | FileError
+    try:
+        found = work(*inputs)
+    except FileError as error:
+        found = error
     bodies = tuple(carved_bodies(inputs.document))
     made = made_of(tier.build.made_key for tier in inputs.document.design.tiers if isinstance(tier.build, Bodied))
     if all(body.known == before.get(body.key) for body in bodies) and made.keys() <= known.made.keys():

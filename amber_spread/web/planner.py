@@ -122,7 +122,7 @@ class Planner:
         with _stopped_means(OutOfBudget()):
             plan, changed = self._ask(BACKGROUND, call).result()
         self._learn(inputs, bodies, changed)
-        return cast(Plan, plan)
+        return cast(Plan, _unless_refused(plan))
 
     async def elsewhere(
         self,
@@ -140,7 +140,7 @@ class Planner:
         with _stopped_means(OutOfBudget()):
             found, changed = await self._result(caller, self._ask(caller.owner, call, heard))
         await to_thread.run_sync(self._learn, inputs, bodies, changed)
-        return cast(T, found)
+        return cast(T, _unless_refused(found))
 
     async def alone(
         self,
@@ -220,6 +220,13 @@ def _call(work: Work[T], inputs: Inputs) -> tuple[str, Call]:
     """Everything the bodies of a design depend on, as text (empty if none is carved), and the call of a job on it."""
     bodies = bodies_of(inputs.document.design, inputs.document.practice)
     return bodies, Call(with_bodies, (work, inputs), LONGEST_S, bodies_key(bodies))
+
+
+def _unless_refused(found: Any) -> Any:
+    """What a job found. Raises the FileError that it found instead."""
+    if isinstance(found, FileError):
+        raise found
+    return found
 
 
 def _carving(document: Document, kit: Kit | None) -> str:

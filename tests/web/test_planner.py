@@ -15,7 +15,7 @@ from amber_spread.core.design.effort import bodies_of
 from amber_spread.core.design.finishes import DrapeCover, FreehandFinal
 from amber_spread.core.design.shapes import RoundShape, SquareShape
 from amber_spread.core.design.solids import BallSolid, BoxSolid
-from amber_spread.core.document import carved_bodies, plan_document
+from amber_spread.core.document import FileError, carved_bodies, plan_document
 from amber_spread.core.kernel.caching import forget
 from amber_spread.core.stock.kit import Kit, Tin
 from amber_spread.jobs.bodies import bodies_key
@@ -76,6 +76,23 @@ def test_a_restart_or_another_process_computes_no_body_twice(planner, calls, boo
     # Another version of the program computes it again.
     monkeypatch.setattr("amber_spread.jobs.program.program_version", lambda: "another")
     assert bodies_key(bodies_of(stone.design, stone.practice)) != key
+
+
+def test_a_body_is_cached_too_when_its_cake_cannot_be_made(planner, calls, book):
+    """The same drawing fails in an instant the next time, and with a thinner coat its plan begins at what is known."""
+    thick = FreehandFinal(side_mm=24, top_mm=24)
+    refused = document(Tier(tin_diameter_mm=208, build=STONE, final=thick, cover=DrapeCover(thickness_mm=8)))
+    with pytest.raises(FileError) as first:
+        planner.plan(refused)
+    entry = BodyStore(book.engine).get(bodies_key(bodies_of(refused.design, refused.practice)))
+    assert "distances" in unpack(entry).bodies[0].kept.keys()
+    outcome, result, learnt = run_call(calls[0].pickled(), entry)
+    (again, changed) = pickle.loads(result)
+    assert (outcome, changed, learnt) == ("done", False, None) and again.complaints == first.value.complaints
+    # The next time this process plans it itself, with what it took over.
+    with pytest.raises(FileError):
+        planner.plan(refused)
+    assert len(calls) == 1
 
 
 def test_a_body_that_is_damaged_in_the_database_is_computed_again(planner, book):
