@@ -379,8 +379,10 @@ class Maker:
         return self.chance.choice(["2026-11-24", "honey", "%", "in", "a4"])
 
     def _text(self) -> bytes:
-        drawn = " ".join(f"{self.chance.choice('MLCQAZz')}{self.chance.uniform(-300, 300):.1f} {self._few()}"
-                         for _ in range(self.chance.randrange(40)))  # fmt: skip
+        drawn = " ".join(
+            f"{self.chance.choice('MLCQAZz')}{self.chance.uniform(-300, 300):.1f} {self._few()}"
+            for _ in range(self.chance.randrange(40))
+        )
         texts = [
             f'<svg xmlns="http://www.w3.org/2000/svg" width="200mm" height="200mm"><path d="{drawn}"/></svg>',
             "item,size,unit,price\nbutter,250,g,2.5\n", "item;size;unit;price\n;;;\n", drawn, "\ufeff", "[]", "{}",

@@ -78,17 +78,25 @@ def _rules() -> str:
         )
         for rule in sorted(RULES.values(), key=lambda rule: rule.id)
     ]
-    return _page("Every rule", "As a person is told of it who asks a figure for its working.",
-                 _table(("rule", "in words", "formula", "unit", "source"), rows))  # fmt: skip
+    return _page(
+        "Every rule",
+        "As a person is told of it who asks a figure for its working.",
+        _table(("rule", "in words", "formula", "unit", "source"), rows),
+    )
 
 
 def _usual() -> str:
     starting = Practice()
     rows = [
-        (f"`{habit.name}`", habit.words, _starting(getattr(starting, habit.name), habit.name, habit.percent),
-         habit.effect, habit.origin)
+        (
+            f"`{habit.name}`",
+            habit.words,
+            _starting(getattr(starting, habit.name), habit.name, habit.percent),
+            habit.effect,
+            habit.origin,
+        )
         for habit in HABITS
-    ]  # fmt: skip
+    ]
     values = _table(("value", "called", "begins as", "what it does", "source"), rows)
     shares = "\n".join(f"- **{name}**: {words.lower()}." for name, words in SHARES.items())
     techniques = [

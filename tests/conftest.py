@@ -17,9 +17,13 @@ CI = "CI" in os.environ
 PHASES = [phase for phase in Phase if not (CI and phase is Phase.shrink)]
 # Whether a made-up tier can be made is found by working it, which takes long for a carved one on a busy machine.
 settings.register_profile(
-    "amber", deadline=None, max_examples=EXAMPLES, derandomize=CI, phases=PHASES,
+    "amber",
+    deadline=None,
+    max_examples=EXAMPLES,
+    derandomize=CI,
+    phases=PHASES,
     suppress_health_check=[HealthCheck.too_slow],
-)  # fmt: skip
+)
 settings.load_profile("amber")
 
 

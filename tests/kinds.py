@@ -165,8 +165,16 @@ _JOINED = [
     st.builds(RaisedSolid, points_mm=st.just(HULL), high_mm=_MET, **_ABOUT),
 ]
 # A tunnel through the foot, from front to back or from side to side.
-_CUT = st.builds(BoxSolid, does=st.just("cut"), wide_mm=_SMALL, deep_mm=st.just(600.0), high_mm=_SMALL, z_mm=st.just(-1.0),
-                 x_mm=st.floats(-30, 30), turn_deg=st.sampled_from([0.0, 90.0]))  # fmt: skip
+_CUT = st.builds(
+    BoxSolid,
+    does=st.just("cut"),
+    wide_mm=_SMALL,
+    deep_mm=st.just(600.0),
+    high_mm=_SMALL,
+    z_mm=st.just(-1.0),
+    x_mm=st.floats(-30, 30),
+    turn_deg=st.sampled_from([0.0, 90.0]),
+)
 _BOX = st.builds(BoxSolid, wide_mm=st.floats(90, 200), deep_mm=st.floats(90, 200), edge_mm=st.floats(0, 30))
 _BUILT = st.tuples(_BOX, st.lists(st.one_of(*_JOINED, _CUT), max_size=3)).map(lambda both: (both[0], *both[1]))
 _OFF = st.floats(-90, 90)
@@ -199,9 +207,10 @@ def _seams(draw: st.DrawFn) -> tuple[PatchSeam, ...]:
     seams = draw(st.lists(whole, max_size=4))
     sides = [
         draw(st.none() | st.builds(SeamSide, seam=st.integers(1, before), side=st.sampled_from(["beyond", "before"])))
-        if before else None
+        if before
+        else None
         for before in range(len(seams))
-    ]  # fmt: skip
+    ]
     return tuple(seam.model_copy(update={"within": side}) for seam, side in zip(seams, sides, strict=True))
 
 

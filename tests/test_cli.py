@@ -47,10 +47,15 @@ def test_a_hyphen_reads_standard_input(monkeypatch, capsys):
 
 @pytest.mark.parametrize(
     ("text", "words"),
-    [("", "not JSON"), ('{"format": "x"}', "amber-spread/4"),
-     ('{"format": "amber-spread/4", "title": "x", "design": {"tiers": [{"tin_diameter_mm": 0}]}}',
-      "design.tiers.1.tin_diameter_mm: should be 50 mm or more")],
-)  # fmt: skip
+    [
+        ("", "not JSON"),
+        ('{"format": "x"}', "amber-spread/4"),
+        (
+            '{"format": "amber-spread/4", "title": "x", "design": {"tiers": [{"tin_diameter_mm": 0}]}}',
+            "design.tiers.1.tin_diameter_mm: should be 50 mm or more",
+        ),
+    ],
+)
 def test_a_bad_file_names_the_field_and_exits_with_2(tmp_path, capsys, text, words):
     path = tmp_path / "bad.json"
     path.write_text(text)
@@ -68,8 +73,13 @@ def test_the_script_plans_a_file_named_from_anywhere_without_a_network(design_fi
     environment = {**os.environ, "AMBER_DATABASE_URL": "postgresql://nobody@127.0.0.1:9/none"}
     done = subprocess.run(
         [str(ROOT / "amber"), "plan", design_file.name, "--figures"],
-        cwd=design_file.parent, capture_output=True, text=True, env=environment, timeout=60, check=False,
-    )  # fmt: skip
+        cwd=design_file.parent,
+        capture_output=True,
+        text=True,
+        env=environment,
+        timeout=60,
+        check=False,
+    )
     assert done.returncode == 0, done.stderr
     assert done.stdout.startswith('{"id": "tiers.1.layers.cake_diameter"')
 

@@ -43,8 +43,11 @@ def test_a_room_imports_only_what_stands_below_it(room):
 def test_the_rooms_of_the_core_stand_in_the_order_of_the_work():
     lint = subprocess.run(
         [sys.executable, "-c", "from importlinter.cli import lint_imports_command; lint_imports_command()"],
-        cwd=PACKAGE.parent, env={**os.environ, "PYTHONPATH": str(PACKAGE.parent)}, capture_output=True, text=True,
-    )  # fmt: skip
+        cwd=PACKAGE.parent,
+        env={**os.environ, "PYTHONPATH": str(PACKAGE.parent)},
+        capture_output=True,
+        text=True,
+    )
     assert lint.returncode == 0, lint.stdout + lint.stderr
     assert "4 kept, 0 broken" in lint.stdout
 

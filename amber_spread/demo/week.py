@@ -50,9 +50,7 @@ IVORY, HONEY, BLUSH = Colour(name="ivory", hex="#F3E6C4"), Colour(name="honey", 
 )  # fmt: skip
 CLOVER, SLATE = Colour(name="clover", hex="#9DAF86"), Colour(name="slate", hex="#74838C")
 
-PALE = Colour(
-    name="pale honey", hex="#F4D79C", parts=(ColourPart(parts=2), ColourPart(colour="honey"))
-)  # fmt: skip
+PALE = Colour(name="pale honey", hex="#F4D79C", parts=(ColourPart(parts=2), ColourPart(colour="honey")))
 
 
 def load_week(book: OrderBook, today: date | None = None) -> None:

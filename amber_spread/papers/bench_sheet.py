@@ -46,9 +46,11 @@ class _Sheet(Sheet):
     def weigh(self) -> Iterator[tuple[str, str]]:
         """Every bowl: what to mix, in how many batches, and what of it each step takes."""
         for bowl in self.plan.bowls.values():
-            batches = "" if bowl.batches is None or bowl.batch is None or bowl.batches.value <= 1 else (
-                f" in {bowl.batches.value:.0f} batches of {self.say(bowl.batch)}"
-            )  # fmt: skip
+            batches = (
+                ""
+                if bowl.batches is None or bowl.batch is None or bowl.batches.value <= 1
+                else (f" in {bowl.batches.value:.0f} batches of {self.say(bowl.batch)}")
+            )
             yield bowl.name, f"{self.say(bowl.mix)}{batches}"
 
     def cut(self) -> Iterator[tuple[str, str]]:

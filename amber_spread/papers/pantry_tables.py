@@ -54,10 +54,15 @@ RECIPES = (
 def write_prices(pantry: Pantry) -> str:
     """Every pack, a line each: item, its name, what the pack holds, its unit and price."""
     rows = [
-        (pack.item, plain(pantry.name_of(pack.item)), f"{pack.size:.10g}", pack.unit,
-         "" if pack.price is None else f"{pack.price:.2f}")
+        (
+            pack.item,
+            plain(pantry.name_of(pack.item)),
+            f"{pack.size:.10g}",
+            pack.unit,
+            "" if pack.price is None else f"{pack.price:.2f}",
+        )
         for pack in pantry.packs
-    ]  # fmt: skip
+    ]
     return _written(("item", "name", "pack", "unit", "price"), rows)
 
 
@@ -160,8 +165,10 @@ def _from_json(content: bytes) -> list[dict[str, Any]]:
         try:
             recipes.append(Recipe.model_validate(one).model_dump())
         except ValidationError as error:
-            problems = [{**problem, "loc": ("recipes", index, *problem["loc"])}
-                        for problem in error.errors(include_url=False, include_input=False)]  # fmt: skip
+            problems = [
+                {**problem, "loc": ("recipes", index, *problem["loc"])}
+                for problem in error.errors(include_url=False, include_input=False)
+            ]
             complaints.extend(complaints_of(problems))
     if complaints:
         raise TableError(complaints)

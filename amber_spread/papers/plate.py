@@ -94,8 +94,12 @@ class _Drawing:
             wall = max(x for x, _ in tier.outline)
             middle = sum(z for _, z in tier.outline) / len(tier.outline)
             bend = self.column - 5
-            yield Shape([self.at(tier.off[0] + wall, middle), (bend, top), (self.column - 1.5, top)], width=0.15,
-                        closed=False, stroke=SOFT)  # fmt: skip
+            yield Shape(
+                [self.at(tier.off[0] + wall, middle), (bend, top), (self.column - 1.5, top)],
+                width=0.15,
+                closed=False,
+                stroke=SOFT,
+            )
         for outline, hex, _, _ in self._plans():
             yield Shape(outline, hex, 0.35)
         bar, _ = self._bar()

@@ -41,9 +41,15 @@ def bound(story: list[Any], title: str, paper: Paper) -> bytes:
     """A story as the pages of a PDF."""
     stream = io.BytesIO()
     pages = SimpleDocTemplate(
-        stream, pagesize=SIZES[paper], leftMargin=16 * mm, rightMargin=16 * mm, topMargin=14 * mm, bottomMargin=14 * mm,
-        title=title, author="Amber Spread",
-    )  # fmt: skip
+        stream,
+        pagesize=SIZES[paper],
+        leftMargin=16 * mm,
+        rightMargin=16 * mm,
+        topMargin=14 * mm,
+        bottomMargin=14 * mm,
+        title=title,
+        author="Amber Spread",
+    )
     pages.build(story)
     return stream.getvalue()
 
@@ -63,9 +69,15 @@ def worded(text: str, style: ParagraphStyle) -> Paragraph:
 def table(rows: list[list[Any]], widths_mm: Sequence[float]) -> Table:
     """Rows with a rule below each."""
     line: Color = RULE
-    style = TableStyle([("LINEBELOW", (0, 0), (-1, -1), 0.5, line), ("VALIGN", (0, 0), (-1, -1), "MIDDLE"),
-                        ("LEFTPADDING", (0, 0), (0, -1), 0), ("TOPPADDING", (0, 0), (-1, -1), 4),
-                        ("BOTTOMPADDING", (0, 0), (-1, -1), 4)])  # fmt: skip
+    style = TableStyle(
+        [
+            ("LINEBELOW", (0, 0), (-1, -1), 0.5, line),
+            ("VALIGN", (0, 0), (-1, -1), "MIDDLE"),
+            ("LEFTPADDING", (0, 0), (0, -1), 0),
+            ("TOPPADDING", (0, 0), (-1, -1), 4),
+            ("BOTTOMPADDING", (0, 0), (-1, -1), 4),
+        ]
+    )
     return Table(rows, colWidths=[width * mm for width in widths_mm], style=style)
 
 

@@ -33,12 +33,18 @@ def write_shopping(shopping: Shopping) -> str:
         unit = want.needed.unit
         writer.writerow(
             (
-                want.group, want.item, plain(_name(want.label, "mm")), f"{want.needed.value:.1f}", unit,
-                f"{want.in_larder.value:.1f}" if want.in_larder else "0", f"{want.to_buy.value:.1f}",
+                want.group,
+                want.item,
+                plain(_name(want.label, "mm")),
+                f"{want.needed.value:.1f}",
+                unit,
+                f"{want.in_larder.value:.1f}" if want.in_larder else "0",
+                f"{want.to_buy.value:.1f}",
                 " + ".join(f"{one.count.value:g} x {one.size.value:g} {one.size.unit}" for one in want.packs.values()),
-                f"{want.cost.value:.2f}" if want.cost else "", shopping.currency,
+                f"{want.cost.value:.2f}" if want.cost else "",
+                shopping.currency,
             )
-        )  # fmt: skip
+        )
     writer.writerows(("not in it", "", plain(gap), "", "", "", "", "", "", "") for gap in shopping.gaps)
     return stream.getvalue()
 
@@ -83,8 +89,13 @@ def _line(want: Want, currency: str, length: LengthUnit, weight: WeightUnit) -> 
     if needed and want.in_larder:
         needed += f", have {_quantity(want.in_larder, weight)}"
     cost = _money(want.cost.value, currency) if want.cost else "no price"
-    return [Box(), worded(_name(want.label, length), TEXT), worded(buy, TEXT), worded(needed, SOFT_TEXT),
-            worded(cost, RIGHT)]  # fmt: skip
+    return [
+        Box(),
+        worded(_name(want.label, length), TEXT),
+        worded(buy, TEXT),
+        worded(needed, SOFT_TEXT),
+        worded(cost, RIGHT),
+    ]
 
 
 def _amount(want: Want, weight: WeightUnit) -> str:

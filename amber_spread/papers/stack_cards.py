@@ -54,16 +54,21 @@ class _Cards(Sheet):
             yield worded(f"Cut from {cut.rods.value:.0f} {cut.many} of {self.say(cut.stock)}", HEADING)
             yield table(
                 [
-                    [Box(), worded(f"{one.times} ×", TEXT),
-                     worded(" + ".join(self.say(length) for length in one.lengths.values()), TEXT),
-                     worded(f"{self.say(one.rest)} left of each", SOFT_TEXT)]
+                    [
+                        Box(),
+                        worded(f"{one.times} ×", TEXT),
+                        worded(" + ".join(self.say(length) for length in one.lengths.values()), TEXT),
+                        worded(f"{self.say(one.rest)} left of each", SOFT_TEXT),
+                    ]
                     for one in cut.cuts.values()
                 ],
                 (8, 16, 100, 54),
-            )  # fmt: skip
+            )
         if self.stack.dowel is not None:
-            yield worded(f"Centre dowel: {self.say(self.stack.dowel.across)} thick, cut to "
-                         f"{self.say(self.stack.dowel.length)}", TEXT)  # fmt: skip
+            yield worded(
+                f"Centre dowel: {self.say(self.stack.dowel.across)} thick, cut to {self.say(self.stack.dowel.length)}",
+                TEXT,
+            )
         for number, tier in enumerate(self.plan.tiers, 1):
             if tier.carving is not None:
                 yield from self._tasks(tier.carving.tasks, f"Tier {number}: ")
@@ -110,7 +115,7 @@ class _Cards(Sheet):
             ("Driven for", f"{drive:.0f} min" if drive else "not set"),
             ("Tips at", f"{self.say(stack.tips)}; keep it level"),
             ("Stacked", "where it stays" if self.stacking_asked.stacked == "there" else "before the drive"),
-        )  # fmt: skip
+        )
         for one in (one for one in stack.tasks if one.part == "Drive"):
             yield worded(self.said(one), TEXT)
         yield worded("Not to be eaten, and to be taken out", HEADING)
@@ -131,8 +136,10 @@ class _Cards(Sheet):
         sides = [[RoundedQuantity(one.given[side].value, "mm") for side in ("wide", "deep")] for one in cuts[0]]
         sizes = [" × ".join(map(self.say, pair)) for pair in sides]
         rows = [["", *sizes]]
-        rows += [[f"Tier {number}, {tier.name}", *(f"{one.value:.0f}" for one in own)]
-                 for (number, tier), own in zip(tiers, cuts, strict=True)]  # fmt: skip
+        rows += [
+            [f"Tier {number}, {tier.name}", *(f"{one.value:.0f}" for one in own)]
+            for (number, tier), own in zip(tiers, cuts, strict=True)
+        ]
         rows += [["In all", *(f"{sum(one.value for one in column):.0f}" for column in zip(*cuts, strict=True))]]
         yield worded("Portions, by how large they are cut", HEADING)
         yield table([[worded(cell, TEXT) for cell in row] for row in rows], (62, 38, 38, 38))

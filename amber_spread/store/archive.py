@@ -106,9 +106,11 @@ def restore_archive(engine: Engine, path: Path, over: bool = False) -> dict[str,
         for row in (KitRow, PantryRow, PracticeRow):
             name = row.__tablename__
             connection.execute(
-                text(f"select setval(pg_get_serial_sequence('{name}', 'number'), max(number)) from {name} "
-                     "having max(number) is not null")
-            )  # fmt: skip
+                text(
+                    f"select setval(pg_get_serial_sequence('{name}', 'number'), max(number)) from {name} "
+                    "having max(number) is not null"
+                )
+            )
     return {name: one["rows"] for name, one in told.items()}
 
 

@@ -234,9 +234,7 @@ class OrderBook:
             current = self._revision(session, id, row.revision)
             if current.document == document.model_dump(mode="json"):
                 return _order(row, current)
-            number = session.scalars(
-                select(func.max(RevisionRow.number)).where(RevisionRow.order_id == id)
-            ).one() + 1  # fmt: skip
+            number = session.scalars(select(func.max(RevisionRow.number)).where(RevisionRow.order_id == id)).one() + 1
             stale = began_from != row.revision
             saved = self._append(session, id, number, document, began_from=began_from, aside=stale)
             if not stale:

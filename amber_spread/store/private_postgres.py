@@ -140,9 +140,18 @@ class PrivatePostgres:
         self._own(password_file)
         password_file.chmod(0o600)
         self._run(
-            "initdb", "-D", str(fresh), "-U", ACCOUNT, "-A", "scram-sha-256", "--pwfile", str(password_file),
-            "--encoding=UTF8", "--locale=C.UTF-8",
-        )  # fmt: skip
+            "initdb",
+            "-D",
+            str(fresh),
+            "-U",
+            ACCOUNT,
+            "-A",
+            "scram-sha-256",
+            "--pwfile",
+            str(password_file),
+            "--encoding=UTF8",
+            "--locale=C.UTF-8",
+        )
         fresh.rename(self.data)
 
     def _start(self) -> None:

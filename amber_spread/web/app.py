@@ -51,8 +51,16 @@ def make_app(book: OrderBook | None, built: Path = BUILT) -> FastAPI:
         later.stop()
         planner.stop()
 
-    app = FastAPI(title="Amber Spread", version="1", responses=RESPONSES, docs_url=None, redoc_url=None,
-                  lifespan=living, separate_input_output_schemas=False, openapi_url=None)  # fmt: skip
+    app = FastAPI(
+        title="Amber Spread",
+        version="1",
+        responses=RESPONSES,
+        docs_url=None,
+        redoc_url=None,
+        lifespan=living,
+        separate_input_output_schemas=False,
+        openapi_url=None,
+    )
     app.state.book = book
     app.state.planner = planner
     app.state.notices = told

@@ -120,8 +120,11 @@ def save_pantry(save: PantrySave, shelf: PantryShelfOf) -> Larder:
 def scale_recipe(asked: ScaleTo, pantry: KeptPantry) -> Response:
     """A recipe made for an amount. Nothing is stored."""
     # The recipe is held to the same checks as one that is kept, so that it can be weighed.
-    recipes = [one.model_dump() for one in (*pantry.recipes, asked.recipe) if one is asked.recipe or
-               one.key != asked.recipe.key]  # fmt: skip
+    recipes = [
+        one.model_dump()
+        for one in (*pantry.recipes, asked.recipe)
+        if one is asked.recipe or one.key != asked.recipe.key
+    ]
     try:
         checked = Pantry.model_validate({**pantry.model_dump(), "recipes": recipes, "chosen": {}})
     except ValidationError as error:

@@ -36,9 +36,16 @@ class CombedFinal(Added):
 
 
 COMBED = row(
-    CombedFinal, "Combed", ask("ridge_mm", "Ridges, high", "coat_thickness_mm"), does="combed into ridges",
-    leading="ridge_mm", technique="freehand", top_field="ridge_mm", side_field="ridge_mm", scraper=True,
-)  # fmt: skip
+    CombedFinal,
+    "Combed",
+    ask("ridge_mm", "Ridges, high", "coat_thickness_mm"),
+    does="combed into ridges",
+    leading="ridge_mm",
+    technique="freehand",
+    top_field="ridge_mm",
+    side_field="ridge_mm",
+    scraper=True,
+)
 
 
 @pytest.fixture
@@ -78,9 +85,16 @@ class QuiltedCover(Added):
 
 
 QUILTED = row(
-    QuiltedCover, "Quilted", ask("thickness_mm", "Rolled at", "fondant_thickness_mm"), does="quilted",
-    leading="thickness_mm", technique="drape", suits=("straight", "tapered"), keeps=kinds.ROLLED, needs=kinds.SHEETS,
-)  # fmt: skip
+    QuiltedCover,
+    "Quilted",
+    ask("thickness_mm", "Rolled at", "fondant_thickness_mm"),
+    does="quilted",
+    leading="thickness_mm",
+    technique="drape",
+    suits=("straight", "tapered"),
+    keeps=kinds.ROLLED,
+    needs=kinds.SHEETS,
+)
 
 
 def quilt(job, asked):

@@ -35,9 +35,10 @@ def use(tier, step, stays, lost, in_hand):
 amounts = st.floats(0, 1000).map(lambda value: round(value, 3))
 places = st.tuples(st.integers(1, 4), st.sampled_from(STEPS))
 few_uses = st.lists(places, min_size=1, max_size=6, unique=True).flatmap(
-    lambda found: st.tuples(*(st.builds(use, st.just(tier), st.just(step), amounts, amounts, amounts)
-                              for tier, step in found))
-)  # fmt: skip
+    lambda found: st.tuples(
+        *(st.builds(use, st.just(tier), st.just(step), amounts, amounts, amounts) for tier, step in found)
+    )
+)
 
 
 def keeps_each_tiers_order(uses):

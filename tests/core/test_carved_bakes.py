@@ -198,8 +198,11 @@ def held_apart(room, ones, bed):
     assert sum(one.area for one in lie) <= sheet.area + 1e-3
 
 
-@given(st.lists(st.tuples(st.integers(10, 90), st.integers(10, 90)), min_size=2, max_size=4), st.integers(60, 160),
-       st.integers(60, 160))  # fmt: skip
+@given(
+    st.lists(st.tuples(st.integers(10, 90), st.integers(10, 90)), min_size=2, max_size=4),
+    st.integers(60, 160),
+    st.integers(60, 160),
+)
 def test_what_a_library_lays_on_a_sheet_is_laid_on_it_here_too(sides, wide, high):
     sides = [tuple(sorted(one)) for one in sides]
     lying = tuple(Lying(float(short), float(long)) for short, long in sides)
@@ -220,9 +223,11 @@ def test_what_a_library_lays_on_a_sheet_is_laid_on_it_here_too(sides, wide, high
 
 
 LONG = carved(LOAF, 200, shape=RectangleShape(length_mm=90), layers=Layers(count=4))
-ROOF = tier(210, layers=Layers(count=4), build=JoinedBuild(
-    solids=(RaisedSolid(points_mm=((0, 0), (210, 0), (0, 150)), high_mm=110),)
-))  # fmt: skip
+ROOF = tier(
+    210,
+    layers=Layers(count=4),
+    build=JoinedBuild(solids=(RaisedSolid(points_mm=((0, 0), (210, 0), (0, 150)), high_mm=110),)),
+)
 
 
 @pytest.mark.parametrize(
@@ -252,8 +257,13 @@ def test_narrow_layers_are_cut_from_one_sheet_side_by_side(one, sides):
 
 def test_two_small_layers_are_cut_from_one_round_tin():
     """A bar of 130 x 50, twice, and 5 mm between: a rectangle of 130 x 105, whose corners lie 167 apart."""
-    bar = carved(((0, 0), (130, 0), (130, 58), (0, 58)), 134, shape=RectangleShape(length_mm=54), rounded=0.0,
-                 layers=Layers(count=2))  # fmt: skip
+    bar = carved(
+        ((0, 0), (130, 0), (130, 58), (0, 58)),
+        134,
+        shape=RectangleShape(length_mm=54),
+        rounded=0.0,
+        layers=Layers(count=2),
+    )
     for across, beside in ((160, 0), (180, 1)):
         _, baking = baked(bar, Tin(shape="round", across_mm=across))
         (tin,) = baking.tins.values()

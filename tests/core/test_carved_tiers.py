@@ -84,8 +84,9 @@ def test_a_waist_carries_what_lies_above_it():
     assert "carve.neck" in codes(plan)
     assert "carve.neck" not in codes(planned(carved()))
     # A board hidden above the neck bears the upper block.
-    held = planned(carved(waist, shape=SquareShape(), rounded=0.0, flat_foot=False,
-                          layers=Layers(count=4, board_after=2)))  # fmt: skip
+    held = planned(
+        carved(waist, shape=SquareShape(), rounded=0.0, flat_foot=False, layers=Layers(count=4, board_after=2))
+    )
     assert held.tiers[0].carving.neck.pressed.value < found.pressed.value
 
 
@@ -227,8 +228,10 @@ def test_in_the_round_each_layer_lies_in_its_tin_and_what_a_cover_gives_is_told(
     assert in_the_round(worked(carved(STONE, 250)), True).stretch == []
 
 
-@given(st.lists(st.tuples(st.floats(-80, 80), st.floats(-80, 80), st.floats(15, 90)), min_size=5, max_size=5),
-       st.floats(10, 90))  # fmt: skip
+@given(
+    st.lists(st.tuples(st.floats(-80, 80), st.floats(-80, 80), st.floats(15, 90)), min_size=5, max_size=5),
+    st.floats(10, 90),
+)
 def test_the_half_ball_round_a_slice_holds_all_of_it_and_is_no_larger_than_about_any_other_middle(discs, high):
     faces = tuple(Point(x, y).buffer(radius) for x, y, radius in discs)
     radius = Slice(1, 0.0, high, faces, Polygon()).half_ball / 2
@@ -399,8 +402,11 @@ def test_the_board_of_the_front_is_as_long_as_the_cake_and_as_high():
     areas = [Polygon([(x, y) for x, y, _ in board.corners]).area for board in (turned.view, turned.front)]
     assert turned.front.size[1] == pytest.approx(turned.view.size[1], abs=0.1)
     assert areas[0] == pytest.approx(LOAF_AREA * (200 / 200) ** 2, rel=0.01)
-    box_of = planned(carved(((0, 0), (200, 0), (200, 80), (0, 80)), 204, shape=RectangleShape(length_mm=124),
-                            rounded=0.0)).tiers[0].carving  # fmt: skip
+    box_of = (
+        planned(carved(((0, 0), (200, 0), (200, 80), (0, 80)), 204, shape=RectangleShape(length_mm=124), rounded=0.0))
+        .tiers[0]
+        .carving
+    )
     wide, high = box_of.front.size
     assert wide == pytest.approx(120, abs=0.5) and high == pytest.approx(box_of.view.size[1], abs=0.05)
 
@@ -413,8 +419,12 @@ def test_layers_that_are_alike_are_cut_two_at_a_time_and_a_room_inside_is_minded
     assert any(step.caution and "knife" in step.text for step in steps)
     mushroom = planned(carved(MUSHROOM, 250, layers=Layers(count=5))).tiers[0].carving.tasks
     assert not any("are alike" in step.text and "Layers 2 and 3" in step.text for step in mushroom)
-    roomy = carved(((0, 0), (200, 0), (200, 120), (0, 120)), 204, rounded=0.0,
-                   layers=Layers(count=4, cavity=Cavity(diameter_mm=80)))  # fmt: skip
+    roomy = carved(
+        ((0, 0), (200, 0), (200, 120), (0, 120)),
+        204,
+        rounded=0.0,
+        layers=Layers(count=4, cavity=Cavity(diameter_mm=80)),
+    )
     done = planned(roomy).tiers[0]
     (minded,) = [step for step in done.carving.tasks if "room inside" in step.text]
     assert minded.values["wall"].value == pytest.approx(done.layers.cavity.wall.value)

@@ -134,8 +134,16 @@ def test_the_gauge_climbs_through_everything_to_the_finished_height():
         assert marks == sorted(marks)
         assert marks[-1] == pytest.approx(one.stack.height.value)
     assert [mark.name for mark in whole.tiers[0].gauge.values()] == [
-        "Layer 1", "Filling 1", "Layer 2", "Hidden board", "Layer 3", "Filling 2", "Layer 4", "Crumb coat", "Final coat",
-    ]  # fmt: skip
+        "Layer 1",
+        "Filling 1",
+        "Layer 2",
+        "Hidden board",
+        "Layer 3",
+        "Filling 2",
+        "Layer 4",
+        "Crumb coat",
+        "Final coat",
+    ]
 
 
 def test_a_coat_below_the_foot_lifts_every_mark():

@@ -66,7 +66,12 @@ def test_the_least_a_file_must_say_is_enough():
         ("design.tiers.0.shape", {"kind": "rectangle"}, "#/design/tiers/0/shape/length_mm", "is missing"),
         ("design.tiers", [], "#/design/tiers", "at least 1"),
         ("design.colours", [{"name": "a", "hex": "red"}], "#/design/colours/0/hex", "#F3E6C8"),
-        ("design.colours", [{"name": n, "hex": "#FFFFFF"} for n in ("Ivory", "ivory")], "#/design/colours/1/name", "second"),
+        (
+            "design.colours",
+            [{"name": n, "hex": "#FFFFFF"} for n in ("Ivory", "ivory")],
+            "#/design/colours/1/name",
+            "second",
+        ),
         ("title", "  ", "#/title", "should not be empty"),
         ("title", "a\u0000b", "#/title", "cannot be stored"),
         ("title", "x" * 81, "#/title", "80 characters"),
@@ -74,18 +79,30 @@ def test_the_least_a_file_must_say_is_enough():
         ("due", "2026-12-05T11:00Z", "#/due", "time zone"),
         ("practice.techniques.disc.lost", -1, "#/practice/techniques/disc/lost", "or more"),
         ("practice.filling_least_mm", 40, "#/practice/filling_least_mm", "no more than"),
-        ("media", [{"key": "x", "name": "X", "kind": "filling", "density_g_per_ml": 0}], "#/media/0/density_g_per_ml", "0.1 g per ml"),
+        (
+            "media",
+            [{"key": "x", "name": "X", "kind": "filling", "density_g_per_ml": 0}],
+            "#/media/0/density_g_per_ml",
+            "0.1 g per ml",
+        ),
     ],
-)  # fmt: skip
+)
 def test_each_field_that_cannot_be_used_is_named_with_what_would_be_accepted(path, value, pointer, words):
     assert words in complaints(changed(path, value))[pointer]
 
 
 @pytest.mark.parametrize(
     ("text", "words"),
-    [("", "not JSON"), ("{", "not JSON"), ("[1]", "amber-spread/4"), ('{"format": "other/2"}', "amber-spread/4"),
-     ("[" * 100_000, "not JSON"), ("9" * 5000, "not JSON"), (" " * (MAX_FILE_BYTES + 1), "larger than 512 kB")],
-)  # fmt: skip
+    [
+        ("", "not JSON"),
+        ("{", "not JSON"),
+        ("[1]", "amber-spread/4"),
+        ('{"format": "other/2"}', "amber-spread/4"),
+        ("[" * 100_000, "not JSON"),
+        ("9" * 5000, "not JSON"),
+        (" " * (MAX_FILE_BYTES + 1), "larger than 512 kB"),
+    ],
+)
 def test_what_is_no_design_file_at_all_is_refused_in_words(text, words):
     assert words in " ".join(complaints(text).values())
 

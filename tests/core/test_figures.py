@@ -53,8 +53,10 @@ def test_a_rules_figure_remembers_the_numbers_with_units_read_from_their_names(d
 
 def test_figures_are_written_without_their_workings_only_where_that_is_asked_for(density):
     figure, written = density.figure(30, 20, 1), TypeAdapter(Figure)
-    whole = {name: {"value": value, "unit": unit} for name, value, unit in
-             (("weight", 30, "g"), ("volume", 20, "ml"), ("spare", 1, "each"))}  # fmt: skip
+    whole = {
+        name: {"value": value, "unit": unit}
+        for name, value, unit in (("weight", 30, "g"), ("volume", 20, "ml"), ("spare", 1, "each"))
+    }
     with without_workings(), ThreadPoolExecutor(1) as other:
         assert json.loads(written.dump_json(figure))["given"] is None
         assert json.loads(other.submit(written.dump_json, figure).result())["given"] == whole
@@ -70,9 +72,15 @@ def test_an_id_cannot_be_taken_twice(density):
 
 @pytest.mark.parametrize(
     ("name", "split"),
-    [("width_mm", ("width", "mm")), ("area_mm2", ("area", "mm2")), ("density_g_per_ml", ("density", "g_per_ml")),
-     ("share", ("share", "ratio")), ("layers_count", ("layers", "each")), ("room_degc", ("room", "degC"))],
-)  # fmt: skip
+    [
+        ("width_mm", ("width", "mm")),
+        ("area_mm2", ("area", "mm2")),
+        ("density_g_per_ml", ("density", "g_per_ml")),
+        ("share", ("share", "ratio")),
+        ("layers_count", ("layers", "each")),
+        ("room_degc", ("room", "degC")),
+    ],
+)
 def test_a_parameters_name_ends_in_its_unit(name, split):
     assert figures._split(name) == split
 

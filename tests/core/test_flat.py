@@ -27,9 +27,14 @@ SIDES = st.integers(20, 700).map(float)
 
 def piece(width, height, count):
     return Piece(
-        name="A piece", corners=rectangle(width, height), hex="#FFFFFF", colour=None,
-        count=carry_over("pieces", count, "each"), sizes={}, marks=[],
-    )  # fmt: skip
+        name="A piece",
+        corners=rectangle(width, height),
+        hex="#FFFFFF",
+        colour=None,
+        count=carry_over("pieces", count, "each"),
+        sizes={},
+        marks=[],
+    )
 
 
 def lie_apart(placed, width, length):
@@ -82,10 +87,18 @@ def test_what_lies_on_a_sheet_only_when_turned_is_turned():
     assert tight.sheets == 1
 
 
-@pytest.mark.parametrize("outline", [
-    Cornered(240, 160, 25), Cornered(240, 160), Regular(200, 6), Regular(200, 6, 22), Regular(260, 10, 15),
-    Round(90), Oval(180, 260),
-])  # fmt: skip
+@pytest.mark.parametrize(
+    "outline",
+    [
+        Cornered(240, 160, 25),
+        Cornered(240, 160),
+        Regular(200, 6),
+        Regular(200, 6, 22),
+        Regular(260, 10, 15),
+        Round(90),
+        Oval(180, 260),
+    ],
+)
 def test_the_edge_of_a_piece_is_the_outline_it_is_cut_to(outline):
     corners = corners_of(outline)
     left, bottom, right, top = bounds(corners)

@@ -44,9 +44,12 @@ def test_a_kit_and_a_pantry_of_any_format_so_far_are_read(kind):
     for path in paths:
         written = json.loads(path.read_text())
         found = WHOLES[kind].model_validate(upgraded(kind, number_of(path), written))
-        assert found.model_dump(mode="json").items() >= {
-            name: value for name, value in written.items() if name in ("pin_mm", "discs_mm", "packs", "currency")
-        }.items()  # fmt: skip
+        assert (
+            found.model_dump(mode="json").items()
+            >= {
+                name: value for name, value in written.items() if name in ("pin_mm", "discs_mm", "packs", "currency")
+            }.items()
+        )
 
 
 def test_there_is_a_file_of_every_format_there_has_been():

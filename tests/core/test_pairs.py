@@ -45,12 +45,12 @@ FILLINGS = [kinds.example(kind) for kind in kinds.FILLINGS]
 FINALS = [one for kind in kinds.FINALS for one in kinds.variants(kind)]
 STRIPES = (Stripe(colour="ivory", share=2), Stripe(colour="blush"))
 COVERS = [one for kind in kinds.COVERS for one in kinds.variants(kind)]
-COVERS += [
-    one.model_copy(update={"stripes": STRIPES}) for one in COVERS if one.kind == "panel"
-]  # fmt: skip
+COVERS += [one.model_copy(update={"stripes": STRIPES}) for one in COVERS if one.kind == "panel"]
 PLAIN = [kinds.example(kind) for kind in kinds.BUILDS]
-WHOLE = [kinds.example(kind, **({"top": "over"} if "top" in kind.model_fields and kind.__name__ == "PanelCover" else {}))
-         for kind in kinds.COVERS]  # fmt: skip
+WHOLE = [
+    kinds.example(kind, **({"top": "over"} if "top" in kind.model_fields and kind.__name__ == "PanelCover" else {}))
+    for kind in kinds.COVERS
+]
 BITES = (
     Opening(solid=BallSolid(across_mm=70, x_mm=60, z_mm=20), medium="meringue_buttercream", colour="blush"),
     Opening(solid=BoxSolid(wide_mm=40, deep_mm=300, high_mm=30, x_mm=40, z_mm=40), medium="dark_ganache"),
@@ -58,9 +58,12 @@ BITES = (
 )
 OPENED = [kinds.example(kind, openings=BITES, most_bakes=2, paste_mm=25) for kind in kinds.BUILDS if kind.carved]
 SEAMED = PatchesCover(
-    parts=0, own_seams=(PatchSeam(), PatchSeam(turn_deg=90.0, at=0.4, within=SeamSide())), strip_mm=10.0,
-    colour="pale", patch_colours=(PatchColour(medium="modelling_chocolate"), PatchColour(colour="blush")),
-)  # fmt: skip
+    parts=0,
+    own_seams=(PatchSeam(), PatchSeam(turn_deg=90.0, at=0.4, within=SeamSide())),
+    strip_mm=10.0,
+    colour="pale",
+    patch_colours=(PatchColour(medium="modelling_chocolate"), PatchColour(colour="blush")),
+)
 REGIONS = [
     {"regions": (PipedRegion(high=0.3, colour="blush"), PipedRegion(low=0.6, high=1.0, relief_mm=8))},
     {
@@ -335,9 +338,7 @@ def fillings_layers_and_room_fill_the_bare_cake(tier, whole, one, rooms):
     if tier.measured is not None or rooms.tipped is not None:
         return
     slices = sections_of(rooms.bodies.bare)
-    by_slices = sum(
-        (low.area + high.area) / 2 * (z1 - z0) for (z0, low), (z1, high) in pairwise(slices)
-    ) / 1000  # fmt: skip
+    by_slices = sum((low.area + high.area) / 2 * (z1 - z0) for (z0, low), (z1, high) in pairwise(slices)) / 1000
     layers, filling = one.layers, one.layers.filling
     parts = [layers.cake_volume, filling.volume, filling.dam_volume, filling.seal_volume]
     found = sum(part.value for part in parts if part is not None)
@@ -406,8 +407,9 @@ def the_pieces_of_a_cover_that_suits_are_as_large_as_what_they_cover(tier, whole
         for (z0, low), (z1, high) in pairwise(slices)
     ]
     wall = sum(
-        (low.length + high.length) / 2 * lean for ((_, low), (_, high)), lean in zip(pairwise(slices), leans, strict=True)
-    )  # fmt: skip
+        (low.length + high.length) / 2 * lean
+        for ((_, low), (_, high)), lean in zip(pairwise(slices), leans, strict=True)
+    )
     top = slices[-1][1].area if rooms.bodies.coated.flat_top else 0.0
     bare_top = isinstance(tier.cover, CollarCover | PrintedCover) and getattr(tier.cover, "top", "none") != "circle"
     if bare_top or getattr(tier.cover, "top", "") == "none":
@@ -463,9 +465,10 @@ def what_is_drawn_nests_and_fills_its_outside(tier, whole, one, rooms):
     if one.coats.final and one.coats.final.side.value <= 0:
         return
     parts = [
-        part for part in whole.section.parts
+        part
+        for part in whole.section.parts
         if part.kind != "region" and (part.place.startswith("tiers.1.") or part.place == "")
-    ]  # fmt: skip
+    ]
     polygons = [make_valid(Polygon(part.outline)) for part in parts]
     joined = unary_union([polygon.buffer(1e-6) for polygon in polygons])
     outside = make_valid(Polygon(whole.section.tiers[0].outline))

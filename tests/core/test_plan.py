@@ -135,10 +135,13 @@ def fields_of(model, known):
 def holds_figures(kind):
     return any(
         one is Figure
-        or (isinstance(one, type) and issubclass(one, Frozen)
-            and any(Figure in within(told) for _, _, told in fields_of(one, set())))
+        or (
+            isinstance(one, type)
+            and issubclass(one, Frozen)
+            and any(Figure in within(told) for _, _, told in fields_of(one, set()))
+        )
         for one in within(kind)
-    )  # fmt: skip
+    )
 
 
 def test_no_figure_stands_in_a_list_where_it_would_go_without_an_id():

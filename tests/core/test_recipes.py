@@ -154,15 +154,35 @@ SUGAR = {"item": "sugar", "amount": 100}
 @pytest.mark.parametrize(
     "kept, pointer, words",
     [
-        ({"recipes": [recipe({"item": "meringue_buttercream", "amount": 5}).model_dump()]}, ("recipes", 0, "lines"), "Meringue buttercream is made of Meringue buttercream"),
-        ({"recipes": [recipe({"item": "fondant", "amount": 5}, makes="fondant").model_dump()]}, ("recipes", 0, "lines"), "circle"),
+        (
+            {"recipes": [recipe({"item": "meringue_buttercream", "amount": 5}).model_dump()]},
+            ("recipes", 0, "lines"),
+            "Meringue buttercream is made of Meringue buttercream",
+        ),
+        (
+            {"recipes": [recipe({"item": "fondant", "amount": 5}, makes="fondant").model_dump()]},
+            ("recipes", 0, "lines"),
+            "circle",
+        ),
         ({"recipes": [{**recipe(SUGAR).model_dump(), "yield_g": 0}]}, None, "greater than or equal to 1"),
         ({"recipes": [{**recipe(SUGAR).model_dump(), "lines": []}]}, None, "at least 1"),
-        ({"recipes": [recipe({"item": "gravel", "amount": 5}).model_dump()]}, ("recipes", 0, "lines", 0, "item"), "not known"),
-        ({"recipes": [recipe({"item": "sugar", "amount": 5, "unit": "each"}).model_dump()]}, ("recipes", 0, "lines", 0, "unit"), "one piece of Sugar"),
+        (
+            {"recipes": [recipe({"item": "gravel", "amount": 5}).model_dump()]},
+            ("recipes", 0, "lines", 0, "item"),
+            "not known",
+        ),
+        (
+            {"recipes": [recipe({"item": "sugar", "amount": 5, "unit": "each"}).model_dump()]},
+            ("recipes", 0, "lines", 0, "unit"),
+            "one piece of Sugar",
+        ),
         ({"recipes": [recipe(SUGAR, makes="nothing").model_dump()]}, ("recipes", 0, "makes"), "no medium"),
         ({"recipes": [recipe(SUGAR, cake=True).model_dump()]}, ("recipes", 0, "makes"), "own key"),
-        ({"recipes": [recipe(SUGAR, cake=True, makes="mine").model_dump()]}, ("recipes", 0, "batter_g_per_ml"), "1 ml of batter"),
+        (
+            {"recipes": [recipe(SUGAR, cake=True, makes="mine").model_dump()]},
+            ("recipes", 0, "batter_g_per_ml"),
+            "1 ml of batter",
+        ),
         ({"recipes": [recipe(SUGAR).model_dump()] * 2}, ("recipes", 1, "key"), "twice"),
         ({"chosen": {"dark_ganache": "white_ganache"}}, ("chosen", "dark_ganache"), "no recipe for it"),
         ({"packs": [{"item": "sugar", "size": -1}]}, None, "greater than or equal to 0.01"),
@@ -173,7 +193,7 @@ SUGAR = {"item": "sugar", "amount": 100}
         ({"larder": [{"item": "sugar", "amount": 10}] * 2}, ("larder", 1, "item"), "twice"),
         ({"terms": {"currency": "EURO"}}, None, "match pattern"),
     ],
-)  # fmt: skip
+)
 def test_a_pantry_that_makes_no_sense_is_refused_where_it_goes_wrong(kept, pointer, words):
     with pytest.raises(ValidationError, match=words) as caught:
         Pantry.model_validate(kept)

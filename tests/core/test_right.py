@@ -213,8 +213,15 @@ def test_the_seam_of_halves_runs_the_long_way_and_its_band_stays():
 @pytest.mark.parametrize("narrow", ["top", "foot"])
 def test_a_leaning_wall_of_any_outline_is_laid_out_flat(shape, narrow):
     """The strips hold the wall, the lap and the trim: its area by the girths, and both edges as long as they are."""
-    done = one(tier(244, shape=shape, build=TaperedBuild(narrow_mm=216, narrow=narrow),
-                    cover=PanelCover(overlap_mm=0, trim_mm=0, thickness_mm=1), **BARE))  # fmt: skip
+    done = one(
+        tier(
+            244,
+            shape=shape,
+            build=TaperedBuild(narrow_mm=216, narrow=narrow),
+            cover=PanelCover(overlap_mm=0, trim_mm=0, thickness_mm=1),
+            **BARE,
+        )
+    )
     assert done.cover.suits
     panels = [piece for key, piece in done.cover.pieces.items() if piece.stuff == "sheet" and key != "top"]
     area = sum(flat.area_of(piece.corners) * piece.count.value for piece in panels)
@@ -233,8 +240,10 @@ def test_what_is_trimmed_stands_at_the_edge_where_one_trims():
     for narrow in ("top", "foot"):
         sizes = {
             trim: one(tier(250, build=TaperedBuild(narrow_mm=200, narrow=narrow), cover=PanelCover(trim_mm=trim)))
-            .cover.pieces["panel"].sizes for trim in (0, 15)
-        }  # fmt: skip
+            .cover.pieces["panel"]
+            .sizes
+            for trim in (0, 15)
+        }
         moved = "inner" if narrow == "top" else "outer"
         kept = "outer" if narrow == "top" else "inner"
         assert abs(sizes[15][moved].value - sizes[0][moved].value) == pytest.approx(15)
@@ -532,8 +541,12 @@ def test_allergens_are_those_of_the_recipes_in_use_on_the_plan_and_on_the_list()
     assert "nuts (almond cake)" in text
     listed = shop([Asked("a", document(almond), bill_of(document(almond), whole))], Pantry()).allergens
     assert {one.allergen for one in listed} == {one.allergen for one in whole.allergens}
-    own = Recipe(key="meringue_nut", name="Nut meringue", makes="meringue_buttercream",
-                 lines=(RecipeLine(item="butter", amount=100), RecipeLine(item="ground_almonds", amount=50)))  # fmt: skip
+    own = Recipe(
+        key="meringue_nut",
+        name="Nut meringue",
+        makes="meringue_buttercream",
+        lines=(RecipeLine(item="butter", amount=100), RecipeLine(item="ground_almonds", amount=50)),
+    )
     pantry = Pantry(recipes=(own,), chosen={"meringue_buttercream": "meringue_nut"})
     again = plan(Design(tiers=(tier(),)), Practice(), MEDIA, contents=contents_of(pantry))
     assert "nuts" in {one.allergen for one in again.allergens}

@@ -28,8 +28,9 @@ def test_a_coat_under_a_foot_that_hangs_by_a_hair_is_a_part_of_its_own(lean_deg)
     """A ball that leans reaches some hundredths of a millimetre below the box it stands in."""
     solids = (BoxSolid(wide_mm=90, deep_mm=90, high_mm=80), BallSolid(lean_deg=lean_deg, across_mm=30))
     whole = planned(tier(150, build=JoinedBuild(solids=solids), layers=Layers(count=1), final=NoFinal()))
-    sponge, crumb = (sum(make_valid(Polygon(part.outline)).area for part in parts_of(whole, 1, kind))
-                     for kind in ("sponge", "crumb"))  # fmt: skip
+    sponge, crumb = (
+        sum(make_valid(Polygon(part.outline)).area for part in parts_of(whole, 1, kind)) for kind in ("sponge", "crumb")
+    )
     hangs_mm = (1 - math.cos(math.radians(lean_deg))) * 15 * 150 / 90
     assert sponge == pytest.approx(75 * 80 / 90 * 150, rel=2e-3)
     assert crumb == pytest.approx(2 * (80 / 90 * 150 + 75) + 75 * hangs_mm, rel=0.03)

@@ -195,9 +195,11 @@ def test_the_whole_weighs_its_parts_and_what_the_bowls_put_on(tiers):
     found = stacked(tiers)
     assert found.stack.weight.value == pytest.approx(sum(one.value for one in found.stack.weight.given.values()))
     glued = sum(
-        step.stays.value for bowl in found.bowls.values() for step in bowl.steps.values()
+        step.stays.value
+        for bowl in found.bowls.values()
+        for step in bowl.steps.values()
         if step.step in ("glue", "slide", "joint")
-    )  # fmt: skip
+    )
     assert found.stack.weight.given["glue and joints"].value == pytest.approx(glued)
     pieces = {sort: 0 for sort in SORTS}
     for joint in found.stack.joints.values():
@@ -215,8 +217,9 @@ def test_the_whole_weighs_its_parts_and_what_the_bowls_put_on(tiers):
 
 @settings(max_examples=60, deadline=None)
 @given(
-    st.lists(st.floats(10, 290), min_size=1, max_size=30), st.floats(0, 3),
-)  # fmt: skip
+    st.lists(st.floats(10, 290), min_size=1, max_size=30),
+    st.floats(0, 3),
+)
 def test_a_cutting_list_cuts_every_piece_and_no_rod_twice_over(lengths, kerf):
     found = cutting_list("straw", "straws", lengths, 300.0, kerf)
     cut = sorted(
@@ -248,13 +251,29 @@ def test_a_stack_of_everyday_tiers_has_nothing_to_mend():
         ("stack.no_flat", (tier(203, build=DomedBuild(rise_mm=60)), tier(102)), {}),
         ("stack.no_room", (tier(102, layers=Layers(count=3, cavity=Cavity(diameter_mm=90))), tier(90)), {}),
         ("stack.crowded", (tier(203), tier(102, stand=StackedStand(count=30))), {}),
-        ("stack.refused", (tier(203), tier(102, stand=StackedStand(places="free", points_mm=((0, 90), (30, 0), (-30, 0))))), {}),
-        ("stack.falls", (tier(254), tier(152, stand=StackedStand(places="free", points_mm=((40, 0), (50, 20), (50, -20))))), {}),
+        (
+            "stack.refused",
+            (tier(203), tier(102, stand=StackedStand(places="free", points_mm=((0, 90), (30, 0), (-30, 0))))),
+            {},
+        ),
+        (
+            "stack.falls",
+            (tier(254), tier(152, stand=StackedStand(places="free", points_mm=((40, 0), (50, 20), (50, -20))))),
+            {},
+        ),
         ("stack.weak", (tier(304), *(tier(254, stand=StackedStand(sort="straw", count=3)) for _ in range(2))), {}),
         ("stack.too_long", (tier(203, layers=Layers(count=9)), tier(152)), {}),
-        ("stack.too_short", (tier(203, layers=Layers(count=1, height_mm=5)), tier(152, stand=StackedStand(sort="plastic_tube"))), {}),
+        (
+            "stack.too_short",
+            (tier(203, layers=Layers(count=1, height_mm=5)), tier(152, stand=StackedStand(sort="plastic_tube"))),
+            {},
+        ),
         ("stack.unsteady", (tier(152), tier(102, layers=Layers(count=12, height_mm=30))), {}),
-        ("stack.coat_before", (tier(203, final=DiscFinal(disc_diameter_mm=210)), tier(152)), {"stacking": Stacking(coated="after")}),
+        (
+            "stack.coat_before",
+            (tier(203, final=DiscFinal(disc_diameter_mm=210)), tier(152)),
+            {"stacking": Stacking(coated="after")},
+        ),
         ("stack.coat_before", (tier(203, cover=DrapeCover()), tier(152)), {"stacking": Stacking(coated="after")}),
         ("stack.dowel_short", (tier(203), tier(152)), {"stacking": Stacking(dowel=True, dowel_length_mm=100)}),
         ("stack.dowel_long", (tier(203), tier(152)), {"stacking": Stacking(dowel=True, dowel_length_mm=400)}),
@@ -269,7 +288,7 @@ def test_a_stack_of_everyday_tiers_has_nothing_to_mend():
         ("stack.lean", tuple(tier(102) for _ in range(6)), {}),
         ("caution.pillars", (tier(203), tier(152, stand=PillarsStand())), {}),
     ],
-)  # fmt: skip
+)
 def test_what_does_not_stand_is_said_where_it_is(code, tiers, design):
     found = checks(*tiers, **design)
     assert code in found, sorted(found)
@@ -415,10 +434,13 @@ def test_a_bead_and_the_boards_of_a_riser_are_of_what_was_decided():
         found.stack.joints["tier_2"].bead_weight.value
     )
     cards = {
-        stand.kind: [need.count for need in stacked((tier(254), tier(178, stand=stand))).kit.values()
-                     if need.tool == "board" and need.tier == 2]
+        stand.kind: [
+            need.count
+            for need in stacked((tier(254), tier(178, stand=stand))).kit.values()
+            if need.tool == "board" and need.tier == 2
+        ]
         for stand in (StackedStand(), RiserStand())
-    }  # fmt: skip
+    }
     assert cards == {"stacked": [1], "riser": [2]}
 
 
@@ -463,9 +485,11 @@ def test_coated_after_stacking_the_tiers_weigh_what_the_bowls_put_on_them(upper)
     found = stacked((tier(254), tier(upper), tier(102, stand=PillarsStand())), Stacking(coated="after"))
     for number, one in enumerate(found.tiers, 1):
         put_on = sum(
-            step.stays.value for bowl in found.bowls.values() for step in bowl.steps.values()
+            step.stays.value
+            for bowl in found.bowls.values()
+            for step in bowl.steps.values()
             if step.tier == number and step.step not in ("glue", "slide", "joint")
-        )  # fmt: skip
+        )
         assert one.stack.weight.value == pytest.approx(one.layers.cake_weight.value + put_on)
     steps = found.bowls["meringue_buttercream"].steps
     assert all(step.stays.value >= 0 for step in steps.values())

@@ -69,8 +69,10 @@ ROOMY = Kit(mat=Mat(width_mm=1200, length_mm=1200))
 def test_a_sector_opens_wider_for_its_lap():
     angle = {
         lap: planned(tier(250, build=TaperedBuild(narrow_mm=200), cover=PanelCover(overlap_mm=lap), **BARE), kit=ROOMY)
-        .tiers[0].cover.pieces["panel"] for lap in (0, 30)
-    }  # fmt: skip
+        .tiers[0]
+        .cover.pieces["panel"]
+        for lap in (0, 30)
+    }
     turn = {lap: math.radians(piece.sizes["angle"].value) for lap, piece in angle.items()}
     outer = angle[30].sizes["outer"].value
     assert (turn[30] - turn[0]) * outer == pytest.approx(30, rel=0.02)
@@ -113,8 +115,14 @@ def test_the_rim_of_a_whole_drum_is_its_girth():
 
 
 def test_goods_cost_by_the_piece_and_batter_by_the_recipe():
-    flour = Recipe(key="plain_cake", name="Plain cake", makes="plain_cake", cake=True, batter_g_per_ml=1.0,
-                   lines=(RecipeLine(item="plain_flour", amount=1000),))  # fmt: skip
+    flour = Recipe(
+        key="plain_cake",
+        name="Plain cake",
+        makes="plain_cake",
+        cake=True,
+        batter_g_per_ml=1.0,
+        lines=(RecipeLine(item="plain_flour", amount=1000),),
+    )
     packs = (Pack(item="plain_flour", size=1000, price=2), Pack(item="board_203", size=5, unit="each", price=10))
     one = document(tier(300, layers=Layers(cake="plain_cake")), tier(203.2, layers=Layers(cake="plain_cake")))
     whole = plan_document(one)
@@ -155,8 +163,12 @@ def test_a_hidden_board_is_an_inch_smaller_and_never_less_than_half_the_cake():
 
 
 def test_a_line_given_by_volume_says_so_as_many_times_as_the_recipe_is_made():
-    milk = Recipe(key="mine", name="Mine", makes="syrup", lines=(RecipeLine(item="whole_milk", amount=100, unit="ml"),
-                                                                 RecipeLine(item="sugar", amount=100)))  # fmt: skip
+    milk = Recipe(
+        key="mine",
+        name="Mine",
+        makes="syrup",
+        lines=(RecipeLine(item="whole_milk", amount=100, unit="ml"), RecipeLine(item="sugar", amount=100)),
+    )
     scaled = scale(milk, decided(609.39, "g"), Pantry().items())
     line = scaled.lines["line_1"]
     assert line.volume.value == pytest.approx(100 * scaled.factor.value)
@@ -259,8 +271,10 @@ def test_a_leaning_panel_is_rolled_high_enough_for_its_lap_and_its_trim():
     for shape in (RoundShape(), SquareShape()):
         plain, more = (
             planned(tier(203.2, shape=shape, build=TaperedBuild(narrow_mm=150), cover=PanelCover(trim_mm=trim)))
-            .tiers[0].cover for trim in (0, 20)
-        )  # fmt: skip
+            .tiers[0]
+            .cover
+            for trim in (0, 20)
+        )
         high, higher = (max(min(piece.size) for piece in one.pieces.values()) for one in (plain, more))
         assert higher > high
 

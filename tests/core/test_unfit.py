@@ -105,11 +105,17 @@ def test_what_no_hand_would_spread_roll_or_stand_is_said(parts, code, severity):
 @pytest.mark.parametrize(
     "parts",
     [
-        {"cover": DrapeCover(thickness_mm=3)}, {"cover": PanelCover(thickness_mm=5)}, {"final": TexturedFinal(relief_mm=8)},
-        {"final": FreehandFinal(side_mm=8, top_mm=8)}, {"final": SemiNakedFinal()}, {"build": BallBuild(foot_mm=60)},
-        {"final": NoFinal(), "cover": DrapeCover()}, {"cover": CollarCover()}, {"build": BallBuild(halves=1)},
+        {"cover": DrapeCover(thickness_mm=3)},
+        {"cover": PanelCover(thickness_mm=5)},
+        {"final": TexturedFinal(relief_mm=8)},
+        {"final": FreehandFinal(side_mm=8, top_mm=8)},
+        {"final": SemiNakedFinal()},
+        {"build": BallBuild(foot_mm=60)},
+        {"final": NoFinal(), "cover": DrapeCover()},
+        {"cover": CollarCover()},
+        {"build": BallBuild(halves=1)},
     ],
-)  # fmt: skip
+)
 def test_what_hands_do_is_not_complained_of(parts):
     new = {
         "cover.over_piping",

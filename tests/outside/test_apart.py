@@ -18,9 +18,12 @@ TWO, THREE = 2 + math.sqrt(2), 2 + 1 / math.sqrt(2) + math.sqrt(6) / 2
 """The sides of the least squares that two and three circles of radius 1 lie in (published: J. Schaer, The densest packing
 of nine circles in a square, 1965, and the works it names; from memory)."""
 
-convex = st.lists(st.tuples(st.floats(-90, 90), st.floats(-60, 60)), min_size=3, max_size=9).map(
-    lambda points: MultiPoint(points).convex_hull
-).filter(lambda found: found.geom_type == "Polygon" and found.area > 200).map(hull_of)  # fmt: skip
+convex = (
+    st.lists(st.tuples(st.floats(-90, 90), st.floats(-60, 60)), min_size=3, max_size=9)
+    .map(lambda points: MultiPoint(points).convex_hull)
+    .filter(lambda found: found.geom_type == "Polygon" and found.area > 200)
+    .map(hull_of)
+)
 
 
 def lying(hull):

@@ -16,10 +16,13 @@ def coated(solid):
 
 @pytest.mark.parametrize(
     "solid",
-    [Manifold.cube([200, 140, 90], True), Manifold.sphere(100, 72).trim_by_plane([0, 0, 1], -20),
-     Manifold.cylinder(90, 110, 60, 72)],
+    [
+        Manifold.cube([200, 140, 90], True),
+        Manifold.sphere(100, 72).trim_by_plane([0, 0, 1], -20),
+        Manifold.cylinder(90, 110, 60, 72),
+    ],
     ids=["box", "ball", "cone"],
-)  # fmt: skip
+)
 def test_what_bulges_everywhere_is_reached_by_a_flat_smoother(solid):
     found = hollows_of(coated(solid))
     assert found.flat > 0.97

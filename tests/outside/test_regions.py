@@ -92,8 +92,11 @@ def test_on_a_side_it_is_as_much_of_the_whole_as_the_turn_is(shape, share):
     assert part.weight.value == pytest.approx(share * whole.weight.value, rel=1e-3)
 
 
-@pytest.mark.parametrize("parts", [{"shape": HeartShape()}, {"build": BallBuild(foot_mm=0)}, {"build": ARCH}],
-                         ids=["heart", "ball", "joined"])  # fmt: skip
+@pytest.mark.parametrize(
+    "parts",
+    [{"shape": HeartShape()}, {"build": BallBuild(foot_mm=0)}, {"build": ARCH}],
+    ids=["heart", "ball", "joined"],
+)
 def test_its_sides_come_to_the_whole(parts):
     turns = [(100, 50), (60, 130), (200, -100)]
     sides = [sided(*turn, **parts) for turn in turns]

@@ -17,9 +17,16 @@ def use(tier, stays, lost, in_hand, variation):
         return Figure(value=value, unit="g", rule="test")
 
     return Use(
-        tier=tier, tier_id=str(tier), step="final", medium="x", colour=None, stays=grams(stays), lost=grams(lost), in_hand=grams(in_hand),
+        tier=tier,
+        tier_id=str(tier),
+        step="final",
+        medium="x",
+        colour=None,
+        stays=grams(stays),
+        lost=grams(lost),
+        in_hand=grams(in_hand),
         variation=Quantity(value=variation, unit="ratio"),
-    )  # fmt: skip
+    )
 
 
 def exact(mean, variation):

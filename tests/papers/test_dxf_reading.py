@@ -39,10 +39,12 @@ def block(space):
 @pytest.mark.parametrize(
     ("unit", "mm"),
     [
-        (InsertUnits.Millimeters, 1), (InsertUnits.Centimeters, 10), (InsertUnits.Inches, 25.4),
+        (InsertUnits.Millimeters, 1),
+        (InsertUnits.Centimeters, 10),
+        (InsertUnits.Inches, 25.4),
         (InsertUnits.Meters, 1000),
     ],
-)  # fmt: skip
+)
 def test_an_outline_is_as_large_as_its_unit_says(unit, mm):
     found = read_outline(drawing(square(200 / mm), unit=unit))
     assert (found.width_mm, found.length_mm) == pytest.approx((200, 200))

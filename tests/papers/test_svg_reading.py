@@ -40,11 +40,19 @@ def star(corners, radius=80, wobble=0):
         (HEAD, '<circle cx="100" cy="100" r="60"/>', (120, 120)),
         (HEAD, '<g transform="scale(2) translate(5 5)"><rect width="50" height="40"/></g>', (100, 80)),
         (HEAD, '<polygon points="0,0 100,0 50,90"/>', (100, 90)),
-        ('<svg xmlns="http://www.w3.org/2000/svg" width="6in" height="6in" viewBox="0 0 6 6">', '<rect width="6" height="4"/>', (152.4, 101.6)),
-        ('<svg xmlns="http://www.w3.org/2000/svg" width="600" height="600">', '<rect width="480" height="384"/>', (127, 101.6)),
+        (
+            '<svg xmlns="http://www.w3.org/2000/svg" width="6in" height="6in" viewBox="0 0 6 6">',
+            '<rect width="6" height="4"/>',
+            (152.4, 101.6),
+        ),
+        (
+            '<svg xmlns="http://www.w3.org/2000/svg" width="600" height="600">',
+            '<rect width="480" height="384"/>',
+            (127, 101.6),
+        ),
         (HEAD, '<path d="M20 100 C20 20 180 20 180 100 S20 180 20 100 Z"/>', (160, None)),
     ],
-)  # fmt: skip
+)
 def test_a_drawing_is_read_at_its_true_size(head, inside, size):
     found = read_outline(svg(inside, head))
     assert found.width_mm == pytest.approx(size[0], abs=0.1)

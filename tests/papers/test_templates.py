@@ -350,8 +350,15 @@ def test_the_gauge_carries_a_mark_for_every_layer_filling_and_coat():
     (gauge,) = [one for one in templates_of(paper, plan) if "gauge" in one.name]
     names = [mark.name for mark in gauge.marks if mark.name]
     assert names == [
-        "Cover", "Final coat", "Crumb coat", "Layer 3", "Filling 2", "Layer 2", "Filling 1", "Layer 1",
-    ]  # fmt: skip
+        "Cover",
+        "Final coat",
+        "Crumb coat",
+        "Layer 3",
+        "Filling 2",
+        "Layer 2",
+        "Filling 1",
+        "Layer 1",
+    ]
     ups = [mark.y0 for mark in gauge.marks if mark.x0 == 0]
     assert ups == pytest.approx(sorted((one.up.value for one in plan.tiers[0].gauge.values()), reverse=True))
     assert ups[0] == pytest.approx(plan.tiers[0].stack.height.value)

@@ -181,9 +181,13 @@ def test_an_archive_of_another_version_or_without_its_designs_is_refused_whole(
 def test_a_table_this_version_does_not_know_is_not_dropped_in_silence(filled, other, tmp_path):
     path = tmp_path / "studio.zip"
     write_archive(filled.engine, path, {})
-    _changed(path, "studio.json", lambda studio: json.dumps(
-        (found := json.loads(studio)) | {"tables": found["tables"] | {"clocks": {"rows": 1, "sha256": ""}}}
-    ).encode())  # fmt: skip
+    _changed(
+        path,
+        "studio.json",
+        lambda studio: json.dumps(
+            (found := json.loads(studio)) | {"tables": found["tables"] | {"clocks": {"rows": 1, "sha256": ""}}}
+        ).encode(),
+    )
     with pytest.raises(ArchiveError, match="holds clocks, which this version does not know"):
         restore_archive(other.engine, path)
 
@@ -193,10 +197,12 @@ def test_a_large_book_goes_out_and_comes_back_a_few_rows_at_a_time(filled, other
     first, *_ = filled.shelf(Sought()).orders
     with filled.engine.begin() as connection:
         connection.execute(
-            text("insert into revisions (order_id, number, aside, format, document) select :id, 100 + n, true, 3, "
-                 "json_build_object('title', repeat('x', 200000)) from generate_series(1, 300) n"),
+            text(
+                "insert into revisions (order_id, number, aside, format, document) select :id, 100 + n, true, 3, "
+                "json_build_object('title', repeat('x', 200000)) from generate_series(1, 300) n"
+            ),
             {"id": first.standing.id},
-        )  # fmt: skip
+        )
     path = tmp_path / "studio.zip"
     tracemalloc.start()
     try:

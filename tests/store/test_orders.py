@@ -32,8 +32,10 @@ def test_every_save_is_a_revision_that_can_be_opened_again(book):
     third = book.save(id, 2, titled("Three"))
     assert third.revision == 3
     assert [(one.number, one.title, one.aside) for one in book.revisions(id)] == [
-        (3, "Three", False), (2, "Two", False), (1, "One", False),
-    ]  # fmt: skip
+        (3, "Three", False),
+        (2, "Two", False),
+        (1, "One", False),
+    ]
     assert book.document_at(id, 1).title == "One"
 
 
@@ -97,9 +99,15 @@ def test_a_copy_is_an_order_of_its_own(book):
 
 @pytest.mark.parametrize(
     "ask",
-    [lambda book, id: book.open(id), lambda book, id: book.save(id, 1, titled("x")), lambda book, id: book.duplicate(id),
-     lambda book, id: book.archive(id, True), lambda book, id: book.revisions(id), lambda book, id: book.document_at(id, 1)],
-)  # fmt: skip
+    [
+        lambda book, id: book.open(id),
+        lambda book, id: book.save(id, 1, titled("x")),
+        lambda book, id: book.duplicate(id),
+        lambda book, id: book.archive(id, True),
+        lambda book, id: book.revisions(id),
+        lambda book, id: book.document_at(id, 1),
+    ],
+)
 def test_an_order_that_is_not_there_is_said_to_be_missing(book, ask):
     with pytest.raises(OrderMissing):
         ask(book, uuid.uuid4())

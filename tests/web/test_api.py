@@ -143,10 +143,21 @@ def test_a_saves_complaints_point_below_its_document(client):
 
 @pytest.mark.parametrize(
     "content",
-    [b"", b"{", b"\xff\xfe", b"[" * 60_000, b'{"a": NaN}', b"9" * 6000, b'"\\ud800"', b"null", b"[]",
-     b'{"\\ud800": 1, "format": "amber-spread/4"}', b'{"format": "amber-spread/4", "title": "\\ud800", "design": {}}',
-     b'{"format":"amber-spread/4","title":"x","design":{"tiers":[{"tin_diameter_mm":NaN,"layers":{"count":1e400}}]}}'],
-)  # fmt: skip
+    [
+        b"",
+        b"{",
+        b"\xff\xfe",
+        b"[" * 60_000,
+        b'{"a": NaN}',
+        b"9" * 6000,
+        b'"\\ud800"',
+        b"null",
+        b"[]",
+        b'{"\\ud800": 1, "format": "amber-spread/4"}',
+        b'{"format": "amber-spread/4", "title": "\\ud800", "design": {}}',
+        b'{"format":"amber-spread/4","title":"x","design":{"tiers":[{"tin_diameter_mm":NaN,"layers":{"count":1e400}}]}}',
+    ],
+)
 def test_a_body_that_is_no_design_is_never_a_500(client, content):
     for path in ("/api/plan", "/api/orders"):
         answer = client.post(path, content=content, headers={"content-type": "application/json"})

@@ -53,8 +53,10 @@ def drawn(points, tin=226, **more):
 def teeth(count=400, out=150.0, into=135.0):
     """A ring of teeth: a small file that takes long to grow and shrink."""
     turns = [2 * math.pi * index / count for index in range(count)]
-    return [[(into if index % 2 else out) * math.cos(turn), (into if index % 2 else out) * math.sin(turn)]
-            for index, turn in enumerate(turns)]  # fmt: skip
+    return [
+        [(into if index % 2 else out) * math.cos(turn), (into if index % 2 else out) * math.sin(turn)]
+        for index, turn in enumerate(turns)
+    ]
 
 
 def create(client, sent):
@@ -67,10 +69,12 @@ def rewrite(book, id, changed):
     """Write over what an order says, as another version of the program, or a fault, would have."""
     with book.engine.begin() as connection:
         connection.execute(
-            text("update revisions set document = cast(:document as json) where order_id = :id and number = "
-                 "(select revision from orders where orders.id = :id)"),
+            text(
+                "update revisions set document = cast(:document as json) where order_id = :id and number = "
+                "(select revision from orders where orders.id = :id)"
+            ),
             {"document": json.dumps(changed), "id": id},
-        )  # fmt: skip
+        )
         connection.execute(text("update orders set card_made_by = null where id = :id"), {"id": id})
 
 
@@ -286,8 +290,11 @@ def test_the_shelf_goes_by_pages_and_is_searched_by_title_and_day(client, book):
     between = client.get("/api/orders", params={"first": "2026-01-05", "last": "2026-01-07"}).json()
     assert [card["title"].split()[1] for card in between["orders"]] == ["4", "5", "6"]
     assert client.get("/api/orders", params={"words": "nothing like it"}).json() == {
-        "orders": [], "count": 0, "page": 1, "pages": 1,
-    }  # fmt: skip
+        "orders": [],
+        "count": 0,
+        "page": 1,
+        "pages": 1,
+    }
     assert client.get("/api/orders", params={"first": "1492-01-01"}).status_code == 422
 
 
@@ -498,10 +505,12 @@ def test_a_new_order_takes_a_copy_of_the_kitchens_usual_and_keeps_it(client):
 
 def test_what_was_usual_before_can_be_looked_at_and_a_stale_save_is_kept_aside(client):
     kept = client.get("/api/practice").json()
-    first = client.put("/api/practice", json={"began_from": kept["number"], "practice": kept["practice"]
-                       | {"fondant_mm": 4}}).json()  # fmt: skip
-    stale = client.put("/api/practice", json={"began_from": kept["number"], "practice": kept["practice"]
-                       | {"fondant_mm": 5}})  # fmt: skip
+    first = client.put(
+        "/api/practice", json={"began_from": kept["number"], "practice": kept["practice"] | {"fondant_mm": 4}}
+    ).json()
+    stale = client.put(
+        "/api/practice", json={"began_from": kept["number"], "practice": kept["practice"] | {"fondant_mm": 5}}
+    )
     assert stale.status_code == 409
     assert "kitchen’s usual was saved elsewhere" in stale.json()["detail"]
     history = client.get("/api/practice/history").json()

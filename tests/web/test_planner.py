@@ -85,7 +85,7 @@ def test_a_body_is_cached_too_when_its_cake_cannot_be_made(planner, calls, book)
     with pytest.raises(FileError) as first:
         planner.plan(refused)
     entry = BodyStore(book.engine).get(bodies_key(bodies_of(refused.design, refused.practice)))
-    assert "distances" in unpack(entry).bodies[0].kept.keys()
+    assert "distances" in unpack(entry).bodies[0].kept
     outcome, result, learnt = run_call(calls[0].pickled(), entry)
     (again, changed) = pickle.loads(result)
     assert (outcome, changed, learnt) == ("done", False, None) and again.complaints == first.value.complaints

@@ -52,8 +52,13 @@ def told(answer, status=503):
 
 @pytest.mark.parametrize(
     ("state", "words"),
-    [("53100", "no room left on the disk"), ("25006", "only be read"), ("57014", "in time"), ("53300", "cannot be reached")],
-)  # fmt: skip
+    [
+        ("53100", "no room left on the disk"),
+        ("25006", "only be read"),
+        ("57014", "in time"),
+        ("53300", "cannot be reached"),
+    ],
+)
 def test_each_trouble_of_the_database_is_said_in_its_own_words(postgres, state, words):
     with clients(postgres, "troubled") as (book, client):
         with book.engine.begin() as connection:
@@ -256,9 +261,11 @@ def test_a_backup_that_fails_says_so_in_words(tmp_path):
 def _run(*arguments, **environment):
     return subprocess.Popen(
         [sys.executable, "-m", "amber_spread", *arguments],
-        env={**os.environ, "PYTHONPATH": str(ROOT), **environment}, stdout=subprocess.PIPE, stderr=subprocess.PIPE,
+        env={**os.environ, "PYTHONPATH": str(ROOT), **environment},
+        stdout=subprocess.PIPE,
+        stderr=subprocess.PIPE,
         text=True,
-    )  # fmt: skip
+    )
 
 
 @pytest.mark.parametrize(

@@ -59,9 +59,13 @@ class Base(PlanPart):
 
 
 @rule(
-    "bases.part", unit="g", formula="whole * parts / all", source=DEFINITION, rounding="up",
+    "bases.part",
+    unit="g",
+    formula="whole * parts / all",
+    source=DEFINITION,
+    rounding="up",
     words="Its parts of the whole blend.",
-)  # fmt: skip
+)
 def part_of(whole_g: float, parts: float, all: float) -> float:
     """What of one colour goes into a blend, g: whole x parts / all parts. Source: definition.
 
@@ -131,9 +135,13 @@ def _takes(blend: str, name: str, blended: Mapping[str, Colour]) -> bool:
 
 
 @rule(
-    "bases.sheet", unit="g", formula="mix * takes / all", source=DEFINITION, rounding="up",
+    "bases.sheet",
+    unit="g",
+    formula="mix * takes / all",
+    source=DEFINITION,
+    rounding="up",
     words="What the sheet takes of the bowl for good, trimmings among it, as its share of all that is mixed.",
-)  # fmt: skip
+)
 def sheet_of(mix_g: float, takes_g: float, all_g: float) -> float:
     """What one marbled sheet is mixed of, g: mix x what it takes / what all take. Source: definition.
 
@@ -159,6 +167,4 @@ def _split(blend: Colour, taken: dict[str | None, dict[str, float]], own: Bowl |
             sheet = sheet_of.figure(own.mix.value, use.kept_g, kept_g)
             logs = {_key(part.colour): part_of.figure(sheet.value, part.parts, all_parts) for part in blend.parts}
             sheets[key] = Sheet(tier=use.tier, whole=sheet, parts=logs)
-    return Blend(
-        colour=blend.name, hex=blend.hex, marbled=blend.marbled, whole=whole, parts=parts, sheets=sheets
-    )  # fmt: skip
+    return Blend(colour=blend.name, hex=blend.hex, marbled=blend.marbled, whole=whole, parts=parts, sheets=sheets)

@@ -36,15 +36,19 @@ def checks_of_bowls(design: Design, bowls: Mapping[str, Bowl], media: Mapping[st
         if colour and is_strong(colour) and bowl.mix.value >= STRONG_LEAST_G:
             what = media[bowl.medium].name.lower()
             yield check(
-                "mix.strong_colour", "care", "bowls",
+                "mix.strong_colour",
+                "care",
+                "bowls",
                 f"So much paste goes into {{weight}} of {what} in {bowl.colour} that it turns soft and tastes of it. "
                 "Buy it ready-coloured, or colour it a day ahead and let it deepen.",
                 weight=weight,
-            )  # fmt: skip
+            )
         if bowl.colour and bowl.batches is not None and bowl.batches.value > 1:
             yield check(
-                "mix.combine_first", "care", "bowls",
+                "mix.combine_first",
+                "care",
+                "bowls",
                 f"{bowl.name} takes {{count}} fillings of the mixer. Stir the uncoloured batches together before you "
                 "colour them: two mixes of one colour never match.",
                 count=measure(bowl.batches),
-            )  # fmt: skip
+            )

@@ -50,16 +50,23 @@ _NEED = parts_rule(
     "geometry",
 )
 _RISK = parts_rule(
-    "bowls.risk", "The share of all walks of the bowl that need more than this.", "same", "definition",
-)  # fmt: skip
+    "bowls.risk",
+    "The share of all walks of the bowl that need more than this.",
+    "same",
+    "definition",
+)
 _LEFT = parts_rule(
-    "bowls.left", "What is left of what was mixed, from the walks of the bowl in order of how much that is.", "same",
+    "bowls.left",
+    "What is left of what was mixed, from the walks of the bowl in order of how much that is.",
+    "same",
     "definition",
-)  # fmt: skip
+)
 _AT_RISK = parts_rule(
-    "bowls.at_risk", "What would be mixed at this risk of running short, up to what the scale weighs well.", "same",
+    "bowls.at_risk",
+    "What would be mixed at this risk of running short, up to what the scale weighs well.",
+    "same",
     "definition",
-)  # fmt: skip
+)
 
 
 class Mixer(NamedTuple):
@@ -112,9 +119,13 @@ class Bowl(PlanPart):
 
 
 @rule(
-    "bowls.comes_back", unit="g", formula="need - stays - lost", source=DEFINITION, rounding="down",
+    "bowls.comes_back",
+    unit="g",
+    formula="need - stays - lost",
+    source=DEFINITION,
+    rounding="down",
     words="What was needed in hand, less what stayed on the cake and what was lost.",
-)  # fmt: skip
+)
 def comes_back(need_g: float, stays_g: float, lost_g: float) -> float:
     """What is left clean at the end, g: need - stays - lost. Source: definition.
 
@@ -125,10 +136,13 @@ def comes_back(need_g: float, stays_g: float, lost_g: float) -> float:
 
 
 @rule(
-    "bowls.reserve", unit="g", formula="max(0, enough - need)", source=RESERVE_SOURCE,
+    "bowls.reserve",
+    unit="g",
+    formula="max(0, enough - need)",
+    source=RESERVE_SOURCE,
     words="The bowl is walked many times, with amounts that vary as they do in the hand: what is enough in all walks "
     "but the share you risk, less what the amounts as planned need.",
-)  # fmt: skip
+)
 def reserve(enough_g: float, need_g: float) -> float:
     """The reserve, g: enough - need, never below 0; `enough` is a quantile of many walks (see `reserve.py`).
 
@@ -141,9 +155,13 @@ def reserve(enough_g: float, need_g: float) -> float:
 
 
 @rule(
-    "bowls.mix", unit="g", formula="ceil((need + reserve) / step) * step", source=COMMON_PRACTICE, rounding="up",
+    "bowls.mix",
+    unit="g",
+    formula="ceil((need + reserve) / step) * step",
+    source=COMMON_PRACTICE,
+    rounding="up",
     words="What is needed and the reserve, rounded up to what the scale weighs well.",
-)  # fmt: skip
+)
 def mix(need_g: float, reserve_g: float, step_g: float) -> float:
     """What to mix, g: need + reserve, up to a multiple of `step_g`. Source: common practice.
 
@@ -154,9 +172,13 @@ def mix(need_g: float, reserve_g: float, step_g: float) -> float:
 
 
 @rule(
-    "bowls.order_cost", unit="g", formula="need - least", source=DEFINITION, rounding="up",
+    "bowls.order_cost",
+    unit="g",
+    formula="need - least",
+    source=DEFINITION,
+    rounding="up",
     words="What the order you chose needs more than the order that needs least.",
-)  # fmt: skip
+)
 def order_cost(need_g: float, least_g: float) -> float:
     """What a chosen order costs, g: its need - the least need. Source: definition.
 
@@ -167,9 +189,13 @@ def order_cost(need_g: float, least_g: float) -> float:
 
 
 @rule(
-    "bowls.batches", unit="each", formula="ceil(mix / density / (mixer * fill))", source=COMMON_PRACTICE, rounding="up",
+    "bowls.batches",
+    unit="each",
+    formula="ceil(mix / density / (mixer * fill))",
+    source=COMMON_PRACTICE,
+    rounding="up",
     words="As many times as the mixer must be filled, each time no fuller than it beats well.",
-)  # fmt: skip
+)
 def batches(mix_g: float, density_g_per_ml: float, mixer_ml: float, fill: float) -> float:
     """Batches to mix: mix / density / (mixer x fill), up. Source: common practice; the share is this kitchen's own.
 
@@ -180,9 +206,13 @@ def batches(mix_g: float, density_g_per_ml: float, mixer_ml: float, fill: float)
 
 
 @rule(
-    "bowls.still_to_mix", unit="g", formula="max(0, mix - have)", source=DEFINITION, rounding="up",
+    "bowls.still_to_mix",
+    unit="g",
+    formula="max(0, mix - have)",
+    source=DEFINITION,
+    rounding="up",
     words="What is to be mixed in all, less what is there already.",
-)  # fmt: skip
+)
 def still_to_mix(mix_g: float, have_g: float) -> float:
     """What is still to be mixed, g: mix - have, never below 0. Source: definition.
 
@@ -193,9 +223,13 @@ def still_to_mix(mix_g: float, have_g: float) -> float:
 
 
 @rule(
-    "bowls.batch", unit="g", formula="mix / batches", source=COMMON_PRACTICE, rounding="up",
+    "bowls.batch",
+    unit="g",
+    formula="mix / batches",
+    source=COMMON_PRACTICE,
+    rounding="up",
     words="Equal batches, rather than full ones and a scrap that never matches.",
-)  # fmt: skip
+)
 def batch(mix_g: float, batches_count: float) -> float:
     """Weight of each of equal batches, g. Source: common practice.
 

@@ -113,9 +113,12 @@ class CarvedBake(PlanPart):
 
 
 @rule(
-    "carve.offcut", unit="ml", formula="baked - left", source=DEFINITION,
+    "carve.offcut",
+    unit="ml",
+    formula="baked - left",
+    source=DEFINITION,
     words="All that is baked and cut to its height, less the cake that is left of it.",
-)  # fmt: skip
+)
 def carved_off(baked_ml: float, left_ml: float) -> float:
     """Volume carved off, ml: what is baked, without what is levelled off, less what is left. Source: definition.
 
@@ -126,9 +129,13 @@ def carved_off(baked_ml: float, left_ml: float) -> float:
 
 
 @rule(
-    "carve.paste_coat", unit="g", formula="offcut / parts", source=FROM_MEMORY, rounding="up",
+    "carve.paste_coat",
+    unit="g",
+    formula="offcut / parts",
+    source=FROM_MEMORY,
+    rounding="up",
     words="One part of coat to so many parts of crumbs, by weight: 4 to 6 by common practice.",
-)  # fmt: skip
+)
 def paste_coat(offcut_g: float, parts: float) -> float:
     """Coat worked into crumbs for modelling paste, g: crumbs / parts. Source: common practice, from memory.
 
@@ -139,9 +146,13 @@ def paste_coat(offcut_g: float, parts: float) -> float:
 
 
 @rule(
-    "carve.paste", unit="g", formula="offcut + coat", source=DEFINITION, rounding="down",
+    "carve.paste",
+    unit="g",
+    formula="offcut + coat",
+    source=DEFINITION,
+    rounding="down",
     words="The crumbs and the coat that binds them.",
-)  # fmt: skip
+)
 def paste(offcut_g: float, coat_g: float) -> float:
     """Modelling paste out of crumbs and coat, g: both together. Source: definition.
 
@@ -152,9 +163,13 @@ def paste(offcut_g: float, coat_g: float) -> float:
 
 
 @rule(
-    "carve.built_coat", unit="g", formula="paste / (parts + 1)", source=DEFINITION, rounding="up",
+    "carve.built_coat",
+    unit="g",
+    formula="paste / (parts + 1)",
+    source=DEFINITION,
+    rounding="up",
     words="One part of coat to so many parts of crumbs: that share of the paste.",
-)  # fmt: skip
+)
 def coat_in_paste(paste_g: float, parts: float) -> float:
     """Coat in so much modelling paste, g: paste / (parts of crumbs + 1). Source: definition.
 

@@ -45,11 +45,14 @@ class BatterPlan(PlanPart):
 
 
 @rule(
-    "batter.layers", unit="ml", formula="area * (layers * cut + tins * level) / 1000 * fill", source=COMMON_PRACTICE,
+    "batter.layers",
+    unit="ml",
+    formula="area * (layers * cut + tins * level) / 1000 * fill",
+    source=COMMON_PRACTICE,
     rounding="up",
     words="All the layers at the height they are cut to, and what is levelled off each tin: baked it is as high as "
     "that, and the batter is this share of it.",
-)  # fmt: skip
+)
 def batter_volume(
     area_mm2: float, layers_count: int, cut_mm: float, tins_count: float, level_mm: float, fill: float
 ) -> float:
@@ -65,9 +68,13 @@ def batter_volume(
 
 
 @rule(
-    "batter.ball", unit="ml", formula="halves * pi * across**3 / 12 / 1000 * fill", source=COMMON_PRACTICE,
-    rounding="up", words="Half-ball tins, each filled to this share of what it holds.",
-)  # fmt: skip
+    "batter.ball",
+    unit="ml",
+    formula="halves * pi * across**3 / 12 / 1000 * fill",
+    source=COMMON_PRACTICE,
+    rounding="up",
+    words="Half-ball tins, each filled to this share of what it holds.",
+)
 def ball_batter(halves_count: int, across_mm: float, fill: float) -> float:
     """Batter for half-ball tins, ml: halves x pi d³ / 12 / 1000 x fill. Source: geometry (half a ball).
 
@@ -78,11 +85,14 @@ def ball_batter(halves_count: int, across_mm: float, fill: float) -> float:
 
 
 @rule(
-    "batter.batches", unit="each", formula="ceil(batter / batch / step - 1e-9) * step", source=COMMON_PRACTICE,
+    "batter.batches",
+    unit="each",
+    formula="ceil(batter / batch / step - 1e-9) * step",
+    source=COMMON_PRACTICE,
     rounding="up",
     words="Recipes of it, up to the least share in which every egg stays whole, or to a quarter: people make three "
     "quarters of one rather than throw batter away.",
-)  # fmt: skip
+)
 def batches_of(batter_ml: float, batch_ml: float, step: float) -> float:
     """Recipes to make: batter / what one fills, up to a multiple of `step`. Source: common practice.
 
@@ -93,9 +103,13 @@ def batches_of(batter_ml: float, batch_ml: float, step: float) -> float:
 
 
 @rule(
-    "batter.rest", unit="ml", formula="batches * batch - batter", source=DEFINITION, rounding="down",
+    "batter.rest",
+    unit="ml",
+    formula="batches * batch - batter",
+    source=DEFINITION,
+    rounding="down",
     words="What the recipes you make leave over.",
-)  # fmt: skip
+)
 def rest_of(batches: float, batch_ml: float, batter_ml: float) -> float:
     """Batter left of the recipes that are made, ml. Source: definition.
 
@@ -106,9 +120,13 @@ def rest_of(batches: float, batch_ml: float, batter_ml: float) -> float:
 
 
 @rule(
-    "batter.spare", unit="each", formula="min(1, floor(rest / small))", source=COMMON_PRACTICE, rounding="down",
+    "batter.spare",
+    unit="each",
+    formula="min(1, floor(rest / small))",
+    source=COMMON_PRACTICE,
+    rounding="down",
     words="One small spare cake, where the batter left over fills its tin.",
-)  # fmt: skip
+)
 def spare_cakes(rest_ml: float, small_ml: float) -> float:
     """One spare small cake where the rest fills its tin, else none. Source: common practice (one is baked to try).
 

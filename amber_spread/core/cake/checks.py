@@ -72,11 +72,13 @@ def _standing(number: int, upper: Footprint, lower: Footprint, joint: JointPlan)
     check = checker(number)
     if lower.top is None:
         yield check(
-            "stack.no_flat", "trouble", "stack",
+            "stack.no_flat",
+            "trouble",
+            "stack",
             "The tier below has no flat top: the board lies on its highest point, and the supports stand up to {out} "
             "out of it. Put that tier on top, cut a flat in it, or hide the supports with piping.",
             out=mm(most_out(joint)),
-        )  # fmt: skip
+        )
         return
     over_mm = over_edge(upper.foot, lower.top, (joint.off_x, joint.off_y))
     if over_mm <= OVER_EDGE_MM:
@@ -84,18 +86,23 @@ def _standing(number: int, upper: Footprint, lower: Footprint, joint: JointPlan)
     wider = upper.foot.half_width_mm > lower.top.half_width_mm + OVER_EDGE_MM
     if wider or upper.foot.half_length_mm > lower.top.half_length_mm + OVER_EDGE_MM:
         yield check(
-            "stack.overhang", "care", "order",
+            "stack.overhang",
+            "care",
+            "order",
             "This tier is {above} wide and stands on one of {below}: it overhangs by {over}. Put the wider tier below.",
             above=mm(2 * (upper.foot.half_width_mm if wider else upper.foot.half_length_mm)),
-            below=mm(2 * (lower.top.half_width_mm if wider else lower.top.half_length_mm)), over=mm(over_mm),
-        )  # fmt: skip
+            below=mm(2 * (lower.top.half_width_mm if wider else lower.top.half_length_mm)),
+            over=mm(over_mm),
+        )
     else:
         yield check(
-            "stack.corners_over", "care", "order",
+            "stack.corners_over",
+            "care",
+            "order",
             "The corners of this tier hang {over} over the edge of the tier below. Take a smaller tin, or a wider tier "
             "below it.",
             over=mm(over_mm),
-        )  # fmt: skip
+        )
 
 
 def _board(stood: Sequence[PlacedTier], whole: StackPlan) -> Iterator[Check]:
@@ -107,22 +114,27 @@ def _board(stood: Sequence[PlacedTier], whole: StackPlan) -> Iterator[Check]:
     )
     if over_mm > OVER_EDGE_MM:
         yield checker(None)(
-            "stack.board_small", "trouble", "order",
+            "stack.board_small",
+            "trouble",
+            "order",
             "The base board is {board} wide and the cake hangs {over} over its edge. Take a larger board.",
-            board=measure(whole.base_diameter), over=mm(over_mm),
-        )  # fmt: skip
+            board=measure(whole.base_diameter),
+            over=mm(over_mm),
+        )
 
 
 def _scrapers(owned: Sequence[KitNeed]) -> Iterator[Check]:
     for need in owned:
         if need.tool == "scraper" and need.status != "have":
             yield checker(need.tier)(
-                "kit.scraper_short", "care", "coats",
+                "kit.scraper_short",
+                "care",
+                "coats",
                 "No scraper of yours reaches {tall}, the height of this tier: the wall would be drawn in two "
                 "passes and "
                 "show the join. Get a taller one.",
                 tall=measure(need.size),
-            )  # fmt: skip
+            )
 
 
 def _cautions(
@@ -131,29 +143,37 @@ def _cautions(
     check = checker(None)
     if whole.people.value > 1:
         yield check(
-            "caution.heavy", "caution", "order",
+            "caution.heavy",
+            "caution",
+            "order",
             f"The whole cake weighs about {{weight}}. Lift it with {people_in_words(whole.people.value)} and from "
             "below the board, and keep to your local rules on lifting.",
             weight=measure(whole.weight),
-        )  # fmt: skip
+        )
     named = [f"{one.allergen} ({', '.join(name.lower() for name in one.found_in)})" for one in allergens]
     filled = any(tier.layers.cavity and tier.layers.cavity.filled_with for tier in design.tiers)
     if named:
         yield check(
-            "caution.allergens", "caution", "order",
+            "caution.allergens",
+            "caution",
+            "order",
             f"By the recipes in use this cake usually contains {listed(named)}. "
             + ("What is hidden in it comes on top. " if filled else "")
             + "Go by the labels of what you use, and tell the customer as your local food law asks.",
-        )  # fmt: skip
+        )
     perishable = sorted(medium.name for medium in used.values() if medium.perishable)
     if perishable:
         yield check(
-            "caution.fridge", "caution", "layers",
+            "caution.fridge",
+            "caution",
+            "layers",
             f"{listed(perishable)} must not stand out of the fridge for long. Your local food code says how "
             "long; plan the work and the table around it.",
-        )  # fmt: skip
+        )
     if any(medium.raw_egg for medium in used.values()):
         yield check(
-            "caution.raw_egg", "caution", "layers",
+            "caution.raw_egg",
+            "caution",
+            "layers",
             "A medium here is made with raw egg. Use pasteurised egg, and follow your local food code.",
-        )  # fmt: skip
+        )

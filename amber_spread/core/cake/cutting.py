@@ -36,9 +36,13 @@ class CuttingList(PlanPart):
 
 
 @rule(
-    "stack.rods", unit="each", formula="rods", source=COMMON_PRACTICE, rounding="up",
+    "stack.rods",
+    unit="each",
+    formula="rods",
+    source=COMMON_PRACTICE,
+    rounding="up",
     words="The fewest stock pieces these lengths can all be cut from.",
-)  # fmt: skip
+)
 def fewest_rods(rods_count: float) -> float:
     """Stock pieces to take: the least number that holds every length (one-dimensional cutting stock).
 

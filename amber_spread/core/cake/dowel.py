@@ -30,9 +30,13 @@ SOLD_MM, THICKEST_MM = 1.5875, 25.4
 
 
 @rule(
-    "stack.dowel.most", unit="mm", formula="top - base + into - below", source=COMMON_PRACTICE, rounding="down",
+    "stack.dowel.most",
+    unit="mm",
+    formula="top - base + into - below",
+    source=COMMON_PRACTICE,
+    rounding="down",
     words="From as deep in the base board as it is driven to so far below the top that it is not seen.",
-)  # fmt: skip
+)
 def longest_dowel(top_mm: float, base_mm: float, into_mm: float, below_mm: float) -> float:
     """Longest dowel, mm: top of the cake - top of the base board + depth driven in - what is left above it.
 
@@ -45,9 +49,13 @@ def longest_dowel(top_mm: float, base_mm: float, into_mm: float, below_mm: float
 
 
 @rule(
-    "stack.dowel.least", unit="mm", formula="foot + height / 2 - base + into", source=COMMON_PRACTICE, rounding="up",
+    "stack.dowel.least",
+    unit="mm",
+    formula="foot + height / 2 - base + into",
+    source=COMMON_PRACTICE,
+    rounding="up",
     words="From as deep in the base board as it is driven to the middle of the top tier, so that it holds that too.",
-)  # fmt: skip
+)
 def shortest_dowel(foot_mm: float, height_mm: float, base_mm: float, into_mm: float) -> float:
     """Shortest dowel, mm: foot of the top tier + half its height - top of the base board + depth driven in.
 
@@ -60,9 +68,13 @@ def shortest_dowel(foot_mm: float, height_mm: float, base_mm: float, into_mm: fl
 
 
 @rule(
-    "stack.dowel.hole", unit="mm", formula="across + 2", source=COMMON_PRACTICE, rounding="up",
+    "stack.dowel.hole",
+    unit="mm",
+    formula="across + 2",
+    source=COMMON_PRACTICE,
+    rounding="up",
     words="The dowel and a little room round it, in the middle of every board above the base.",
-)  # fmt: skip
+)
 def hole_for(across_mm: float) -> float:
     """The hole in a board, mm: the dowel and 2 mm. Source: common practice.
 
@@ -73,11 +85,14 @@ def hole_for(across_mm: float) -> float:
 
 
 @rule(
-    "stack.dowel.size", unit="mm", formula="max(usual, min(ceil(least / 1.5875 - 1e-9) * 1.5875, 25.4))",
-    source=COMMON_PRACTICE, rounding="up",
+    "stack.dowel.size",
+    unit="mm",
+    formula="max(usual, min(ceil(least / 1.5875 - 1e-9) * 1.5875, 25.4))",
+    source=COMMON_PRACTICE,
+    rounding="up",
     words="The thinnest dowel you use, or the least that holds the stack in a hard stop, up to a sixteenth of an inch "
     "as dowels are sold. None is thicker than 1 in.",
-)  # fmt: skip
+)
 def dowel_size(usual_mm: float, least_mm: float) -> float:
     """Width of a dowel, mm: the usual one, or the least that holds, up to 1/16 in and to no more than 1 in.
     Source: common practice.

@@ -21,10 +21,13 @@ KEPT = 256
 
 
 @rule(
-    "stack.glue", unit="g", formula="area * thick * faces / 1000 * density", source=FROM_MEMORY,
+    "stack.glue",
+    unit="g",
+    formula="area * thick * faces / 1000 * density",
+    source=FROM_MEMORY,
     words="A dab under the cake and, above the lowest tier, another under its board: as much as would cover the whole "
     "board so thin.",
-)  # fmt: skip
+)
 def glue_weight(area_mm2: float, thick_mm: float, faces_count: float, density_g_per_ml: float) -> float:
     """Weight of the dabs under a board, g: area x thickness x faces x density. How thick is from memory.
 
@@ -35,9 +38,12 @@ def glue_weight(area_mm2: float, thick_mm: float, faces_count: float, density_g_
 
 
 @rule(
-    "stack.bead", unit="g", formula="length * pi / 8 * bead**2 / 1000 * density", source=COMMON_PRACTICE,
+    "stack.bead",
+    unit="g",
+    formula="length * pi / 8 * bead**2 / 1000 * density",
+    source=COMMON_PRACTICE,
     words="Half a round along the joint, smoothed.",
-)  # fmt: skip
+)
 def bead_weight(length_mm: float, bead_mm: float, density_g_per_ml: float) -> float:
     """Weight of a smoothed bead, g: length x pi/8 bead² x density. Source: geometry; the bead is common practice.
 
@@ -48,9 +54,11 @@ def bead_weight(length_mm: float, bead_mm: float, density_g_per_ml: float) -> fl
 
 
 @rule(
-    "stack.coat_left", unit="g", formula="max(0, coat - area * thick / 1000 * density)",
+    "stack.coat_left",
+    unit="g",
+    formula="max(0, coat - area * thick / 1000 * density)",
     words="The final coat goes on once the tiers stand: none lies below the tier above.",
-)  # fmt: skip
+)
 def coat_left(coat_g: float, area_mm2: float, thick_mm: float, density_g_per_ml: float) -> float:
     """Final coat of a tier that another stands on already, g: coat - area of that x top thickness x density, never
     below 0.

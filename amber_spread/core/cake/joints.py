@@ -152,10 +152,13 @@ class JointPlan(PlanPart):
 
 
 @rule(
-    "stack.support_length", unit="mm", formula="level - foot + gap", source=COMMON_PRACTICE,
+    "stack.support_length",
+    unit="mm",
+    formula="level - foot + gap",
+    source=COMMON_PRACTICE,
     words="From what it stands on, the board of the tier below or the one inside it, to the finished top there, coat "
     "and cover included; a pillar goes on up to the next tier.",
-)  # fmt: skip
+)
 def support_length(level_mm: float, foot_mm: float, gap_mm: float) -> float:
     """Length of a support, mm: finished height of the tier below - what it stands on + gap above. Source: common
     practice (cut flush with the finished top).
@@ -306,7 +309,7 @@ def _planned(kitchen: Kitchen, done: PlannedTier, held: Held, bearing: Bearing) 
             for hole in ground.holes
         ],
         told=list(_told(kitchen, bearing, spots, wanted, taken)),
-    )  # fmt: skip
+    )
 
 
 @cached(256)
@@ -377,13 +380,16 @@ def _told(
     if spots.apart_mm < apart - 0.5:
         yield say(
             "There is room for {found} between them, not for {wanted}: they stand as far apart as the edge allows.",
-            found=mm(spots.apart_mm), wanted=mm(apart),
-        )  # fmt: skip
+            found=mm(spots.apart_mm),
+            wanted=mm(apart),
+        )
     elif spots.inset_mm < inset - 0.5:
         yield say(
             f"{many} supports {{apart}} apart lie {{found}} inside the edge: there is no room for {{wanted}}.",
-            apart=mm(spots.apart_mm), found=mm(spots.inset_mm), wanted=mm(inset),
-        )  # fmt: skip
+            apart=mm(spots.apart_mm),
+            found=mm(spots.inset_mm),
+            wanted=mm(inset),
+        )
 
 
 @cached(256)

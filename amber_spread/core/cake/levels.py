@@ -77,9 +77,12 @@ def standing_on(lower: PlannedTier, upper: PlannedTier, cake: SettledDesign) -> 
 
 
 @rule(
-    "stack.gap", unit="mm", formula="gap + plate", source=COMMON_PRACTICE,
+    "stack.gap",
+    unit="mm",
+    formula="gap + plate",
+    source=COMMON_PRACTICE,
     words="How high pillars or a riser hold it above the tier below, and the card a riser stands on.",
-)  # fmt: skip
+)
 def gap_of(gap_mm: float, plate_mm: float) -> float:
     """Height between two tiers that stand apart, mm: gap + card below a riser. Source: definition.
 

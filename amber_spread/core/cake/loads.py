@@ -17,9 +17,13 @@ LIFTED_G = 10_000.0
 
 
 @rule(
-    "stack.sinks", unit="ratio", formula="pressure / bears", source=FROM_MEMORY, rounding="up",
+    "stack.sinks",
+    unit="ratio",
+    formula="pressure / bears",
+    source=FROM_MEMORY,
+    rounding="up",
     words="That pressure, held against what this kitchen takes cake to bear by itself. Above 1 the tier sinks in.",
-)  # fmt: skip
+)
 def sinks(pressure_g_per_cm2: float, bears_g_per_cm2: float) -> float:
     """How many times what cake bears: pressure / bears. What it bears is from memory.
 
@@ -30,9 +34,12 @@ def sinks(pressure_g_per_cm2: float, bears_g_per_cm2: float) -> float:
 
 
 @rule(
-    "stack.spare", unit="ratio", formula="bears / most", rounding="down",
+    "stack.spare",
+    unit="ratio",
+    formula="bears / most",
+    rounding="down",
     words="What one support bears, held against what the most loaded one carries.",
-)  # fmt: skip
+)
 def spare(bears_g: float, most_g: float) -> float:
     """How many times its load the most loaded support bears. Source: definition.
 
@@ -43,9 +50,12 @@ def spare(bears_g: float, most_g: float) -> float:
 
 
 @rule(
-    "stack.tip", unit="deg", formula="degrees(atan(edge / up))", rounding="down",
+    "stack.tip",
+    unit="deg",
+    formula="degrees(atan(edge / up))",
+    rounding="down",
     words="How far it may be tipped before the middle of its weight passes over the nearest edge of what it stands on.",
-)  # fmt: skip
+)
 def tip_angle(edge_mm: float, up_mm: float) -> float:
     """The angle of tipping, degrees: atan(distance of the edge / height of the middle of the weight). Source: statics.
 
@@ -56,9 +66,12 @@ def tip_angle(edge_mm: float, up_mm: float) -> float:
 
 
 @rule(
-    "stack.push", unit="ratio", formula="edge / up", rounding="down",
+    "stack.push",
+    unit="ratio",
+    formula="edge / up",
+    rounding="down",
     words="The hardest push to the side, as a share of its weight, that does not tip it.",
-)  # fmt: skip
+)
 def push_held(edge_mm: float, up_mm: float) -> float:
     """The push to the side that just tips it, as a share of its weight: edge / height. Source: statics.
 
@@ -69,9 +82,13 @@ def push_held(edge_mm: float, up_mm: float) -> float:
 
 
 @rule(
-    "stack.tilt", unit="deg", formula="degrees(atan(out / across))", rounding="up", source=COMMON_PRACTICE,
+    "stack.tilt",
+    unit="deg",
+    formula="degrees(atan(out / across))",
+    rounding="up",
+    source=COMMON_PRACTICE,
     words="How far out of level it comes where one support is so much longer than the one across from it.",
-)  # fmt: skip
+)
 def tilt(out_mm: float, across_mm: float) -> float:
     """Out of level, degrees: atan(difference / distance across). Source: geometry.
 
@@ -82,12 +99,14 @@ def tilt(out_mm: float, across_mm: float) -> float:
 
 
 @rule(
-    "stack.dowel.across", unit="mm",
-    formula="(32 * max(0, load / 1000 * 9.81 * (share * up - edge)) / (pi * 15)) ** (1 / 3)", source=FROM_MEMORY,
+    "stack.dowel.across",
+    unit="mm",
+    formula="(32 * max(0, load / 1000 * 9.81 * (share * up - edge)) / (pi * 15)) ** (1 / 3)",
+    source=FROM_MEMORY,
     rounding="up",
     words="A push to the side turns the stack about the edge of its foot, and its own weight holds it down. What is "
     "left the dowel has to take: as thick as bears that in bending, at a quarter of what breaks hardwood.",
-)  # fmt: skip
+)
 def dowel_across(load_g: float, share: float, up_mm: float, edge_mm: float) -> float:
     """The least width of a dowel, mm: (32 M / (pi sigma))^(1/3), M = W g (share x height - edge) in N mm, never below
     0, sigma 15 N/mm².
@@ -103,9 +122,13 @@ def dowel_across(load_g: float, share: float, up_mm: float, edge_mm: float) -> f
 
 
 @rule(
-    "stack.people", unit="each", formula="ceil(weight / 10000)", source=COMMON_PRACTICE, rounding="up",
+    "stack.people",
+    unit="each",
+    formula="ceil(weight / 10000)",
+    source=COMMON_PRACTICE,
+    rounding="up",
     words="One person for every 10 kg. Your local rules on lifting decide.",
-)  # fmt: skip
+)
 def people(weight_g: float) -> float:
     """People to lift it: one for every 10 kg. Source: common practice.
 

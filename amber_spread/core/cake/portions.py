@@ -11,14 +11,16 @@ from amber_spread.core.tier import PlannedTier
 
 
 @rule(
-    "stack.portions", unit="each",
+    "stack.portions",
+    unit="each",
     formula="floor(max(0.97 * area / (wide * deep), floor(girth / (1.5 * wide) + 1e-9)) "
     "* max(1, floor(4 * height / high + 0.05) / 4) * (1 - share) + 1e-9)",
-    source=COMMON_PRACTICE, rounding="down",
+    source=COMMON_PRACTICE,
+    rounding="down",
     words="As many pieces of that size as the tin has room for from above, one in thirty less for what is cut crooked. "
     "A tier too narrow for two rows is cut in wedges instead, half as wide again at the rim. A taller one makes more, "
     "by quarters of its height. What is hidden or left empty in it feeds nobody.",
-)  # fmt: skip
+)
 def portions(
     area_mm2: float, girth_mm: float, wide_mm: float, deep_mm: float, height_mm: float, high_mm: float, share: float
 ) -> float:
@@ -36,11 +38,14 @@ def portions(
 
 
 @rule(
-    "stack.portions.carved", unit="each", formula="floor(volume * 1000 / (wide * deep * high) + 1e-9)",
-    source=COMMON_PRACTICE, rounding="down",
+    "stack.portions.carved",
+    unit="each",
+    formula="floor(volume * 1000 / (wide * deep * high) + 1e-9)",
+    source=COMMON_PRACTICE,
+    rounding="down",
     words="What is not straight is cut as it comes: as many pieces of that size as its volume makes, without what is "
     "hidden or left empty in it.",
-)  # fmt: skip
+)
 def portions_by_volume(volume_ml: float, wide_mm: float, deep_mm: float, high_mm: float) -> float:
     """Portions of a tier that is not straight: volume / (wide x deep x high), down. Source: common practice.
 

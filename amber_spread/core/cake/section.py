@@ -80,10 +80,15 @@ def _apart(joint: JointPlan, stands: TierStack, place: Place) -> list[Part]:
         half = joint.across.value / 2
         spots = [abs(one.x) for one in joint.supports.values()]
         return [
-            Part(place=path, kind="support", hex=SUPPORT_HEX, off=off,
-                 outline=slab(max(0.0, x - half), x + half, low, high))
+            Part(
+                place=path,
+                kind="support",
+                hex=SUPPORT_HEX,
+                off=off,
+                outline=slab(max(0.0, x - half), x + half, low, high),
+            )
             for x in dict.fromkeys(round(spot, 1) for spot in spots)
-        ]  # fmt: skip
+        ]
     wide, card = stands.board_diameter.value / 2, stands.board_thickness.value
     return [
         Part(place=path, kind="board", hex=BOARD_HEX, outline=slab(0, wide, low, low + card), off=off),

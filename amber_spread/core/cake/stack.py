@@ -112,9 +112,13 @@ class Stacked(NamedTuple):
 
 
 @rule(
-    "stack.base_diameter", unit="mm", formula="widest + 2 * margin", source=COMMON_PRACTICE, rounding="up",
+    "stack.base_diameter",
+    unit="mm",
+    formula="widest + 2 * margin",
+    source=COMMON_PRACTICE,
+    rounding="up",
     words="The widest tier as finished that way, and a margin of board all round it.",
-)  # fmt: skip
+)
 def base_diameter(widest_mm: float, margin_mm: float) -> float:
     """Least size of the base board, mm: widest tier + 2 x margin (at least 2 in wider: common practice).
 
@@ -125,9 +129,11 @@ def base_diameter(widest_mm: float, margin_mm: float) -> float:
 
 
 @rule(
-    "stack.mark", unit="mm", formula="below + board + tier",
+    "stack.mark",
+    unit="mm",
+    formula="below + board + tier",
     words="The mark the tier starts from, its board where it has one, and the tier itself.",
-)  # fmt: skip
+)
 def mark(below_mm: float, board_mm: float, tier_mm: float) -> float:
     """Height above the table, mm: mark below + board + tier. Source: geometry.
 
@@ -138,9 +144,11 @@ def mark(below_mm: float, board_mm: float, tier_mm: float) -> float:
 
 
 @rule(
-    "stack.with_rise", unit="mm", formula="tier + above",
+    "stack.with_rise",
+    unit="mm",
+    formula="tier + above",
     words="The tier up to its flat top, and the lip, collar, border or piece that stands above it.",
-)  # fmt: skip
+)
 def with_rise(tier_mm: float, above_mm: float) -> float:
     """Height of a finished tier with what stands above its top, mm. Source: geometry.
 
@@ -151,9 +159,11 @@ def with_rise(tier_mm: float, above_mm: float) -> float:
 
 
 @rule(
-    "stack.with_border", unit="mm", formula="wide + 2 * out",
+    "stack.with_border",
+    unit="mm",
+    formula="wide + 2 * out",
     words="The tier at its widest, and the border at its foot on both sides.",
-)  # fmt: skip
+)
 def with_border(wide_mm: float, out_mm: float) -> float:
     """Width of a finished tier with the border at its foot, mm. Source: geometry.
 
@@ -164,9 +174,13 @@ def with_border(wide_mm: float, out_mm: float) -> float:
 
 
 @rule(
-    "stack.slides", unit="g", formula="load * share", source=FROM_MEMORY, rounding="up",
+    "stack.slides",
+    unit="g",
+    formula="load * share",
+    source=FROM_MEMORY,
+    rounding="up",
     words="How hard it is pushed to the side, as a share of the weight of all above the base board.",
-)  # fmt: skip
+)
 def pushed(load_g: float, share: float) -> float:
     """Push to the side, as a weight in g: load x share of its weight. The share is from memory.
 

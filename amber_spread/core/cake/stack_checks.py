@@ -67,68 +67,93 @@ def _supports(joint: JointPlan, cake: SettledDesign, check: Checker) -> Iterator
     where = "the board inside this tier" if joint.inside else "this tier"
     if not joint.supports:
         yield check(
-            "stack.no_room", "trouble", "stack",
+            "stack.no_room",
+            "trouble",
+            "stack",
             f"There is no room for a {joint.one} under {where}: dowel, hidden cavity and edges leave none. Take "
             "thinner supports, a larger tier, or leave the dowel or the cavity out.",
-        )  # fmt: skip
+        )
         return
     touching = joint.across.value + BETWEEN_MM
     if joint.apart.value < touching - 0.1 and joint.why != "free":
         yield check(
-            "stack.crowded", "trouble", "stack",
+            "stack.crowded",
+            "trouble",
+            "stack",
             f"There is no room for {joint.count.value:.0f} {joint.many} under {where}: they would stand {{apart}} from "
             "middle to middle and are {across} thick. Take fewer, or thinner ones.",
-            apart=measure(joint.apart), across=measure(joint.across),
-        )  # fmt: skip
+            apart=measure(joint.apart),
+            across=measure(joint.across),
+        )
     for name, one in joint.supports.items():
         if one.refused is not None:
             yield check(
-                "stack.refused", "trouble", "stack",
+                "stack.refused",
+                "trouble",
+                "stack",
                 f"{name.replace('_', ' ').capitalize()} cannot stand there: {IN_THE_WAY[one.refused]}. "
-                + ("There is no room for it anywhere." if one.nearest is None else
-                   "Move it to the nearest place that will do."),
-            )  # fmt: skip
+                + (
+                    "There is no room for it anywhere."
+                    if one.nearest is None
+                    else "Move it to the nearest place that will do."
+                ),
+            )
     if not joint.holds:
         yield check(
-            "stack.falls", "trouble", "stack",
+            "stack.falls",
+            "trouble",
+            "stack",
             f"The weight above lies outside the supports of {where}: it would tip off them. Spread the supports, or "
             "set the tier nearer the middle.",
-        )  # fmt: skip
+        )
     elif joint.spare is not None and joint.spare.value < cake.usual.support_factor - 1e-9:
         yield check(
-            "stack.weak", "trouble" if joint.spare.value < 1 else "care", "stack",
+            "stack.weak",
+            "trouble" if joint.spare.value < 1 else "care",
+            "stack",
             f"The most loaded {joint.one} under {where} bears {{spare}} its load; this kitchen asks for {{factor}}. "
             "Take more of them, or a stronger sort.",
-            spare=measure(joint.spare), factor=times(cake.usual.support_factor),
-        )  # fmt: skip
+            spare=measure(joint.spare),
+            factor=times(cake.usual.support_factor),
+        )
     if joint.stronger is not None:
         yield check(
-            "stack.stronger", "trouble" if joint.count.value > MANY else "care", "stack",
+            "stack.stronger",
+            "trouble" if joint.count.value > MANY else "care",
+            "stack",
             f"Under {where}, {{load}} asks for {joint.count.value:.0f} {joint.many}. "
             f"{joint.stronger.count:.0f} {joint.stronger.many} bear it: take those.",
             load=measure(joint.load),
-        )  # fmt: skip
+        )
     if joint.length.value > joint.stock.value + 0.5:
         yield check(
-            "stack.too_long", "trouble", "stack",
+            "stack.too_long",
+            "trouble",
+            "stack",
             f"A {joint.one} of yours is {{stock}} long, and these have to be {{length}}. Get longer ones, or put a "
             "board on supports inside the tier below.",
-            stock=measure(joint.stock), length=measure(joint.length),
-        )  # fmt: skip
+            stock=measure(joint.stock),
+            length=measure(joint.length),
+        )
     elif joint.length.value < joint.across.value:
         yield check(
-            "stack.too_short", "care", "stack",
+            "stack.too_short",
+            "care",
+            "stack",
             f"The tier below is only {{length}} high: {joint.many} of {{across}} do not stand in it. Set this tier "
             "on a card straight on the cake, or make the tier below higher.",
-            length=measure(joint.length), across=measure(joint.across),
-        )  # fmt: skip
+            length=measure(joint.length),
+            across=measure(joint.across),
+        )
     if not joint.inside and joint.push.value < NUDGED and joint.holds:
         yield check(
-            "stack.unsteady", "care", "stack",
+            "stack.unsteady",
+            "care",
+            "stack",
             "All that stands from this tier up is high for its foot: a push of {push} its weight tips it over. Make "
             "it lower or wider, or build it on the table it stays on.",
             push=measure(joint.push),
-        )  # fmt: skip
+        )
 
 
 def _crushed(done: PlannedTier, weight_g: float, check: Checker) -> Iterator[Check]:
@@ -150,12 +175,15 @@ def _crushed(done: PlannedTier, weight_g: float, check: Checker) -> Iterator[Che
         pressed = pressure(lies_g, body.section(up_mm).area_mm2)
         if pressed > CRUSHED * bears:
             yield check(
-                "stack.crushed", "trouble" if pressed > 2 * bears else "care", "stack",
+                "stack.crushed",
+                "trouble" if pressed > 2 * bears else "care",
+                "stack",
                 "Its lowest layer carries {pressed} of the tier's own weight, and this kitchen takes cake to bear "
                 "{bears}: fillings squeeze out, and it bulges or sinks. Put a board on supports inside it every 4 to "
                 "6 in, or make it lower.",
-                pressed=RoundedQuantity(pressed, "g_per_cm2", "up"), bears=RoundedQuantity(bears, "g_per_cm2"),
-            )  # fmt: skip
+                pressed=RoundedQuantity(pressed, "g_per_cm2", "up"),
+                bears=RoundedQuantity(bears, "g_per_cm2"),
+            )
             return
 
 
@@ -175,80 +203,105 @@ def _on_a_rim(lower: PlacedTier, upper: PlacedTier, check: Checker) -> Iterator[
         over_mm = over_edge(foot, clear, off)
         if over_mm > ON_A_RIM_MM:
             yield check(
-                "stack.on_a_rim", "trouble" if high_mm > CUSHION_MM else "care", "stack",
+                "stack.on_a_rim",
+                "trouble" if high_mm > CUSHION_MM else "care",
+                "stack",
                 f"Tier {upper.number} is set down on {what}, {{high}} high: it is crushed by {{over}} in from its "
                 "outer side, and the tier stands up on it. Leave it off there, pipe it once the tiers stand, or set a "
                 "narrower tier on it.",
-                high=mm(high_mm, "up"), over=mm(over_mm, "up"),
-            )  # fmt: skip
+                high=mm(high_mm, "up"),
+                over=mm(over_mm, "up"),
+            )
 
 
 def _boards(cake: SettledDesign, done: PlannedTier, number: int, check: Checker) -> Iterator[Check]:
     thick = cake.usual.tier_board_mm
     if number > 1 and thick >= done.stands.height_mm:
         yield check(
-            "stack.board_thick", "care", "stack",
+            "stack.board_thick",
+            "care",
+            "stack",
             "Its board is {board} thick, as high as the tier itself, {tier}. Take a card.",
-            board=mm(thick), tier=mm(done.stands.height_mm),
-        )  # fmt: skip
+            board=mm(thick),
+            tier=mm(done.stands.height_mm),
+        )
     last = number == len(cake.tiers)
     after = cake.asked.stacking.coated == "after"
     if after and not last and not coats_after(done.tier, cake) and not isinstance(done.tier.asked.final, NoCoat):
         yield check(
-            "stack.coat_before", "care", "stack",
+            "stack.coat_before",
+            "care",
+            "stack",
             "This tier cannot have its final coat after stacking: it is covered, or scraped against a disc or card. "
             "It is planned with the coat before.",
-        )  # fmt: skip
+        )
 
 
 def _dowel(cake: SettledDesign, stood: Sequence[PlacedTier], whole: StackPlan, dowel: DowelPlan) -> Iterator[Check]:
     check = checker(None)
     if dowel.length.value < dowel.least.value - 0.5:
         yield check(
-            "stack.dowel_short", "trouble", "stack",
+            "stack.dowel_short",
+            "trouble",
+            "stack",
             "A dowel of {length} does not hold the top tier: from the base board to the middle of it are {least}.",
-            length=measure(dowel.length), least=measure(dowel.least),
-        )  # fmt: skip
+            length=measure(dowel.length),
+            least=measure(dowel.least),
+        )
     elif dowel.length.value > dowel.most.value + 0.5:
         yield check(
-            "stack.dowel_long", "trouble", "stack",
+            "stack.dowel_long",
+            "trouble",
+            "stack",
             "A dowel of {length} comes through the top: cut it to {most}.",
-            length=measure(dowel.length), most=measure(dowel.most),
-        )  # fmt: skip
+            length=measure(dowel.length),
+            most=measure(dowel.most),
+        )
     if dowel.across.value < dowel.least_across.value - 0.05:
         yield check(
-            "stack.dowel_thin", "care", "stack",
+            "stack.dowel_thin",
+            "care",
+            "stack",
             "In a hard stop the dowel has to hold the stack up, and {across} is thin for that: take {least} or more, "
             "or drive the tiers apart and stack them there.",
-            across=measure(dowel.across), least=measure(dowel.least_across),
-        )  # fmt: skip
+            across=measure(dowel.across),
+            least=measure(dowel.least_across),
+        )
     if whole.base_thickness.value < cake.usual.dowel_into_base_mm - 0.1:
         yield check(
-            "stack.dowel_base", "care", "stack",
+            "stack.dowel_base",
+            "care",
+            "stack",
             "The base board is {base} thick: a dowel is not held by it. Take a thicker board, or glue a block on it.",
             base=measure(whole.base_thickness),
-        )  # fmt: skip
+        )
     for number, done, place, *_ in stood:
         stand, tier, middle = done.tier.asked.stand, checker(number), (-place.x, -place.y)
         board = Within("board", done.stands.board_edge)
         if number > 1 and not keeps_in(board, dowel.hole.value / 2 + RIM_MM, [middle]):
             yield tier(
-                "stack.dowel_misses", "trouble", "stack",
+                "stack.dowel_misses",
+                "trouble",
+                "stack",
                 "The centre dowel misses the board of this tier, which stands off the middle. Leave the dowel out and "
                 "fix it otherwise, or set the tier nearer the middle.",
-            )  # fmt: skip
+            )
         if stand.through and number > 1:
             yield tier(
-                "stack.dowel_bare", "care", "stack",
+                "stack.dowel_bare",
+                "care",
+                "stack",
                 "The centre dowel would be seen between the pillars. Leave it out, or hide it.",
-            )  # fmt: skip
+            )
         cavity = done.layers.cavity
         if cavity is not None and math.hypot(*middle) < cavity.diameter.value / 2 + dowel.across.value / 2:
             yield tier(
-                "stack.dowel_cavity", "care", "stack",
+                "stack.dowel_cavity",
+                "care",
+                "stack",
                 "The centre dowel goes through the hidden cavity. Leave it out, close the cavity, or fill it once the "
                 "dowel is in.",
-            )  # fmt: skip
+            )
 
 
 def _driven(cake: SettledDesign, whole: StackPlan) -> Iterator[Check]:
@@ -257,29 +310,39 @@ def _driven(cake: SettledDesign, whole: StackPlan) -> Iterator[Check]:
     if whole.weakest is not None and cake.asked.stacking.driven and whole.dowel is None:
         if whole.weakest.value < worst:
             yield _hard_stop(
-                check, "stack.brake", worst, whole.weakest,
+                check,
+                "stack.brake",
+                worst,
+                whole.weakest,
                 "tips the stack. Drive the tiers apart, put a dowel through them, or stack fewer.",
-            )  # fmt: skip
+            )
         elif all(joint.kind == "stacked" for joint in whole.joints.values()):
             yield check(
-                "stack.slides", "care", "stack",
+                "stack.slides",
+                "care",
+                "stack",
                 "No dowel holds the tiers, and in a hard stop they may slide on each other. Put one through, or drive "
                 "them apart.",
-            )  # fmt: skip
+            )
     if cake.asked.stacking.driven:
         yield from _tipped_whole(whole, worst, check)
     if cake.asked.stacking.driven and any(joint.kind != "stacked" for joint in whole.joints.values()):
         yield check(
-            "stack.apart_driven", "care", "stack",
+            "stack.apart_driven",
+            "care",
+            "stack",
             "Tiers on pillars or a riser are not driven stacked. Take them apart and set them up there.",
-        )  # fmt: skip
+        )
     if whole.lean.value > LEANS_MM:
         yield check(
-            "stack.lean", "care", "stack",
+            "stack.lean",
+            "care",
+            "stack",
             "Were every support off by {error} the same way, the top would stand {lean} off the middle. Cut all of one "
             "tier to the first, and level each tier before the next.",
-            error=mm(usual.cut_error_mm), lean=measure(whole.lean),
-        )  # fmt: skip
+            error=mm(usual.cut_error_mm),
+            lean=measure(whole.lean),
+        )
 
 
 def _tipped_whole(whole: StackPlan, worst: float, check: Checker) -> Iterator[Check]:
@@ -287,16 +350,23 @@ def _tipped_whole(whole: StackPlan, worst: float, check: Checker) -> Iterator[Ch
     if whole.push.value < worst:
         wide_mm = whole.base_diameter.value + 2 * (worst - whole.push.value) * whole.middle_up.value
         yield _hard_stop(
-            check, "stack.whole_tips", worst, whole.push,
+            check,
+            "stack.whole_tips",
+            worst,
+            whole.push,
             "tips the whole cake over the edge of its base board. Take a base board of {wide} or more, drive the tiers "
-            "apart, or brace it in a box that fits.", wide=mm(wide_mm, "up"),
-        )  # fmt: skip
+            "apart, or brace it in a box that fits.",
+            wide=mm(wide_mm, "up"),
+        )
     if whole.foot_push.value < worst and whole.dowel is None:
         yield _hard_stop(
-            check, "stack.foot_tips", worst, whole.foot_push,
+            check,
+            "stack.foot_tips",
+            worst,
+            whole.foot_push,
             "tips the cake off its base board over the foot of its lowest tier. Drive a dowel through it into the "
             "board, drive the tiers apart, or brace it in a box that fits.",
-        )  # fmt: skip
+        )
 
 
 def _hard_stop(check: Checker, code: str, worst: float, held: Figure, what: str, **more: RoundedQuantity) -> Check:
@@ -311,25 +381,33 @@ def _cautions(whole: StackPlan) -> Iterator[Check]:
     check, kinds = checker(None), {joint.kind for joint in whole.joints.values()}
     many = sorted({joint.many for joint in whole.joints.values()})
     yield check(
-        "caution.left_in", "caution", "stack",
+        "caution.left_in",
+        "caution",
+        "stack",
         f"Of this cake {whole.left_in['in_all'].value:.0f} things are not eaten: {listed(many)}, boards"
         + (" and the dowel" if whole.dowel is not None else "")
         + ". Count them in, hand the count to whoever cuts the cake, and count them out.",
-    )  # fmt: skip
+    )
     yield check(
-        "caution.food_wood", "caution", "stack",
+        "caution.food_wood",
+        "caution",
+        "stack",
         "Use supports sold for food: other wood and plastic may splinter, bleed or be treated. Skewers, sticks, "
         "picks and wires that go in with figures and toppers count too: count them in, count them out, and tell "
         "whoever serves it. Your local food code decides.",
-    )  # fmt: skip
+    )
     if whole.dowel is not None:
         yield check(
-            "caution.sharp_dowel", "caution", "stack",
+            "caution.sharp_dowel",
+            "caution",
+            "stack",
             "Sharpen a dowel away from your hand, and drive it with another on top of it, never with the flat hand.",
-        )  # fmt: skip
+        )
     if "pillars" in kinds:
         yield check(
-            "caution.pillars", "caution", "stack",
+            "caution.pillars",
+            "caution",
+            "stack",
             "Pillars of glass or thin plastic break when a tier is set down askew. Set it down with two people, and "
             "keep everybody clear.",
-        )  # fmt: skip
+        )

@@ -66,11 +66,13 @@ SHAPES = dict(
 _STONE = [[0, 0], [190, 0], [200, 25], [185, 62], [140, 92], [80, 100], [30, 80], [4, 40]]
 """The view from the side a carved cake begins with, until one is drawn: a river stone."""
 _SKEP = [
-    solid.model_dump(mode="json") for solid in (
-        ConeSolid(across_mm=160, top_mm=160, high_mm=70, edge_mm=12), BallSolid(across_mm=150, z_mm=8),
+    solid.model_dump(mode="json")
+    for solid in (
+        ConeSolid(across_mm=160, top_mm=160, high_mm=70, edge_mm=12),
+        BallSolid(across_mm=150, z_mm=8),
         BoxSolid(does="cut", wide_mm=50, deep_mm=40, high_mm=30, y_mm=-75),
     )
-]  # fmt: skip
+]
 """The solids a joined cake begins with: a drum under a half ball, with a doorway."""
 _PEBBLE = packed(*pebble())
 """The body a cake out of a 3D file begins with, until one is read."""

@@ -28,9 +28,12 @@ from amber_spread.core.kernel.figures import COMMON_PRACTICE, Figure, Unit, deci
 
 
 @rule(
-    "coats.scraped", unit="mm", formula="thickness * share", source=COMMON_PRACTICE,
+    "coats.scraped",
+    unit="mm",
+    formula="thickness * share",
+    source=COMMON_PRACTICE,
     words="The crumb coat is scraped back to the cake, until on the whole only this share of it stays.",
-)  # fmt: skip
+)
 def scraped(thickness_mm: float, share: float) -> float:
     """Mean thickness of a semi-naked coat, mm: crumb coat x share that stays. The share is this kitchen's own.
 

@@ -130,10 +130,12 @@ def _servings(asked: int | None, portions: float) -> Iterator[Check]:
     """Whether the cake is cut into as many portions as are asked for."""
     if asked is not None and portions < asked:
         yield checker(None)(
-            "brief.servings", "care", "order",
+            "brief.servings",
+            "care",
+            "order",
             f"It cuts into {portions:.0f} portions, {asked - portions:.0f} fewer than asked for. Add a tier, take "
             "wider tins, or cut it smaller.",
-        )  # fmt: skip
+        )
 
 
 def worked_tiers(document: Document, kit: Kit | None = None) -> list[PlannedTier]:

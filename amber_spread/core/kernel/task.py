@@ -11,9 +11,30 @@ from amber_spread.core.kernel.check import RoundedQuantity, Said, measure
 from amber_spread.core.kernel.figures import Figure, of_parts, parts_rule
 
 Verb = Literal[
-    "attach", "build", "carve", "chill", "coat", "count", "cover", "cut", "drive", "lift", "mark", "measure", "mind",
-    "pack", "pipe", "punch", "push", "remove", "score", "settle", "spread", "stack", "trim",
-]  # fmt: skip
+    "attach",
+    "build",
+    "carve",
+    "chill",
+    "coat",
+    "count",
+    "cover",
+    "cut",
+    "drive",
+    "lift",
+    "mark",
+    "measure",
+    "mind",
+    "pack",
+    "pipe",
+    "punch",
+    "push",
+    "remove",
+    "score",
+    "settle",
+    "spread",
+    "stack",
+    "trim",
+]
 Place = Literal["bench", "fridge", "car", "table"]
 """Where it is done; the table is where the cake is served."""
 State = Literal["cold", "filled", "settled", "coat hard", "sheet soft", "carved", "covered", "stacked"]

@@ -198,10 +198,11 @@ class Reader:
                 tier["build"] = _begun(build, BUILDS[build], tier) | values
             if rest:
                 raise CannotRead(
-                    rest[0].start, rest[-1].end,
+                    rest[0].start,
+                    rest[-1].end,
                     "This is neither a shape (round, square, hexagon, oval, heart, petal …) nor a way to rise "
                     "(tapered, domed, ball …).",
-                )  # fmt: skip
+                )
         return tier
 
     def drawn_in_hand(self, index: int, field: str, model: type[BaseModel], token: Token) -> dict[str, Any]:

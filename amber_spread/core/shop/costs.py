@@ -25,9 +25,7 @@ from amber_spread.core.stock.ingredients import FREE
 from amber_spread.core.stock.pantry import Pack, Terms
 from amber_spread.core.stock.recipes import Item, Recipe, weight_of, yield_of
 
-_MADE = parts_rule(
-    "cost.made", "What goes into a kilo of it, each at its own price.", "sum", "definition"
-)  # fmt: skip
+_MADE = parts_rule("cost.made", "What goes into a kilo of it, each at its own price.", "sum", "definition")
 _STEP = parts_rule(
     "cost.step",
     "The step's share of what is mixed, by what it takes out of the bowl for good, at the price of a kilo.",
@@ -59,9 +57,12 @@ class OrderCost(PlanPart):
 
 
 @rule(
-    "cost.kilo", unit="money", formula="price / size * 1000", source=DEFINITION,
+    "cost.kilo",
+    unit="money",
+    formula="price / size * 1000",
+    source=DEFINITION,
     words="The price of the pack that is cheapest by weight, over what it holds, for a kilo.",
-)  # fmt: skip
+)
 def kilo_price(price_money: float, size_g: float) -> float:
     """Price of 1 kg: price / size x 1000. Source: definition.
 
@@ -72,9 +73,12 @@ def kilo_price(price_money: float, size_g: float) -> float:
 
 
 @rule(
-    "cost.piece", unit="money", formula="price / size", source=DEFINITION,
+    "cost.piece",
+    unit="money",
+    formula="price / size",
+    source=DEFINITION,
     words="The price of the pack that is cheapest by the piece, over what it holds.",
-)  # fmt: skip
+)
 def piece_price(price_money: float, size_count: float) -> float:
     """Price of one piece: price / count. Source: definition.
 
@@ -85,9 +89,12 @@ def piece_price(price_money: float, size_count: float) -> float:
 
 
 @rule(
-    "cost.minutes", unit="min", formula="tiers * tier", source=COMMON_PRACTICE,
+    "cost.minutes",
+    unit="min",
+    formula="tiers * tier",
+    source=COMMON_PRACTICE,
     words="As many minutes a tier as this kitchen usually takes.",
-)  # fmt: skip
+)
 def usual_minutes(tiers_count: float, tier_min: float) -> float:
     """Minutes of work: tiers x minutes a tier. The minutes are this kitchen's own.
 
@@ -98,9 +105,12 @@ def usual_minutes(tiers_count: float, tier_min: float) -> float:
 
 
 @rule(
-    "cost.work", unit="money", formula="time / 60 * hour", source=DEFINITION,
+    "cost.work",
+    unit="money",
+    formula="time / 60 * hour",
+    source=DEFINITION,
     words="The hours of work, at what an hour costs.",
-)  # fmt: skip
+)
 def work_price(time_min: float, hour_money: float) -> float:
     """Cost of the work: hours x price of an hour. Source: definition.
 
@@ -111,9 +121,12 @@ def work_price(time_min: float, hour_money: float) -> float:
 
 
 @rule(
-    "cost.overhead", unit="money", formula="(materials + work) * share", source=COMMON_PRACTICE,
+    "cost.overhead",
+    unit="money",
+    formula="(materials + work) * share",
+    source=COMMON_PRACTICE,
     words="A share of materials and work for rent, power, cleaning and what breaks.",
-)  # fmt: skip
+)
 def overhead_price(materials_money: float, work_money: float, share: float) -> float:
     """Overhead: a share of materials and work. The share is this kitchen's own.
 
@@ -124,9 +137,12 @@ def overhead_price(materials_money: float, work_money: float, share: float) -> f
 
 
 @rule(
-    "cost.profit", unit="money", formula="(materials + work + overhead) * share", source=COMMON_PRACTICE,
+    "cost.profit",
+    unit="money",
+    formula="(materials + work + overhead) * share",
+    source=COMMON_PRACTICE,
     words="A share of all it costs.",
-)  # fmt: skip
+)
 def profit_of(materials_money: float, work_money: float, overhead_money: float, share: float) -> float:
     """Profit: a share of all costs. The share is this kitchen's own.
 
@@ -137,9 +153,13 @@ def profit_of(materials_money: float, work_money: float, overhead_money: float, 
 
 
 @rule(
-    "cost.price", unit="money", formula="ceil((materials + work + overhead + profit) / step - 1e-9) * step",
-    source=COMMON_PRACTICE, rounding="up", words="Everything added up, to the next round price.",
-)  # fmt: skip
+    "cost.price",
+    unit="money",
+    formula="ceil((materials + work + overhead + profit) / step - 1e-9) * step",
+    source=COMMON_PRACTICE,
+    rounding="up",
+    words="Everything added up, to the next round price.",
+)
 def asking_price(
     materials_money: float, work_money: float, overhead_money: float, profit_money: float, step_money: float
 ) -> float:

@@ -54,9 +54,12 @@ def _solve(sizes: Sequence[float], costs: Sequence[float]) -> list[int]:
     # Each aim in turn, with what the ones before it reached kept.
     for aim in ([cost / scale for cost in costs], list(sizes), [1.0] * len(sizes)):
         answer = milp(
-            numpy.array(aim), constraints=limits, integrality=numpy.ones(len(sizes)), bounds=Bounds(0, most),
+            numpy.array(aim),
+            constraints=limits,
+            integrality=numpy.ones(len(sizes)),
+            bounds=Bounds(0, most),
             options={"mip_rel_gap": 0.0, "time_limit": 2.0},
-        )  # fmt: skip
+        )
         if answer.x is None:
             break
         whole = [round(value) for value in answer.x]

@@ -26,9 +26,13 @@ class Pool(PlanPart):
 
 
 @rule(
-    "pool.saved", unit="g", formula="apart - together", source=DEFINITION, rounding="down",
+    "pool.saved",
+    unit="g",
+    formula="apart - together",
+    source=DEFINITION,
+    rounding="down",
     words="What is mixed for each order apart, less what one mix for all of them takes.",
-)  # fmt: skip
+)
 def saved(apart_g: float, together_g: float) -> float:
     """What pooling saves, g: mixed apart - mixed together. Source: definition.
 

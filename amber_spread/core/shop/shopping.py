@@ -99,9 +99,13 @@ class Shopping(PlanPart):
 
 
 @rule(
-    "shop.to_buy", unit="g", formula="max(0, needed - larder)", source=DEFINITION, rounding="up",
+    "shop.to_buy",
+    unit="g",
+    formula="max(0, needed - larder)",
+    source=DEFINITION,
+    rounding="up",
     words="What is needed, less what is in the larder.",
-)  # fmt: skip
+)
 def to_buy(needed_g: float, larder_g: float) -> float:
     """What is still to be bought or made, g: needed - in the larder, never below 0. Source: definition.
 
@@ -112,9 +116,13 @@ def to_buy(needed_g: float, larder_g: float) -> float:
 
 
 @rule(
-    "shop.to_buy_count", unit="each", formula="max(0, needed - larder)", source=DEFINITION, rounding="up",
+    "shop.to_buy_count",
+    unit="each",
+    formula="max(0, needed - larder)",
+    source=DEFINITION,
+    rounding="up",
     words="What is needed, less what is in the larder.",
-)  # fmt: skip
+)
 def to_buy_count(needed_count: float, larder_count: float) -> float:
     """What is still to be bought by the piece: needed - in the larder, never below 0. Source: definition.
 
@@ -125,9 +133,13 @@ def to_buy_count(needed_count: float, larder_count: float) -> float:
 
 
 @rule(
-    "shop.pieces", unit="each", formula="ceil(weight / each - 1e-9)", source=COMMON_PRACTICE, rounding="up",
+    "shop.pieces",
+    unit="each",
+    formula="ceil(weight / each - 1e-9)",
+    source=COMMON_PRACTICE,
+    rounding="up",
     words="Its weight, in whole pieces.",
-)  # fmt: skip
+)
 def pieces(weight_g: float, each_g: float) -> float:
     """Whole pieces of something weighed: weight / piece, up. Source: common practice.
 
@@ -138,9 +150,13 @@ def pieces(weight_g: float, each_g: float) -> float:
 
 
 @rule(
-    "shop.batter", unit="g", formula="volume * density", source=DEFINITION, rounding="up",
+    "shop.batter",
+    unit="g",
+    formula="volume * density",
+    source=DEFINITION,
+    rounding="up",
     words="The batter the tins take, times what the recipe's batter weighs.",
-)  # fmt: skip
+)
 def batter_weight(volume_ml: float, density_g_per_ml: float) -> float:
     """Weight of batter, g: volume x density. Source: definition of density.
 
@@ -179,8 +195,12 @@ def shop(asked: Sequence[Asked], pantry: Pantry, pooled: bool = False, left_out:
         gaps.extend(_ask_of_tins(one, titles[one.key], needed, recipes))
         _ask_of_goods(one, titles[one.key], needed)
         gaps.extend(_ask_of_rooms(one, titles[one.key], needed, items))
-    larder = {stock.item: weight_of(stock.amount, stock.unit, items[stock.item.partition("~")[0]])
-              if read_good(stock.item) is None else stock.amount for stock in pantry.larder}  # fmt: skip
+    larder = {
+        stock.item: weight_of(stock.amount, stock.unit, items[stock.item.partition("~")[0]])
+        if read_good(stock.item) is None
+        else stock.amount
+        for stock in pantry.larder
+    }
     made = _make(needed, recipes, items, larder)
     packs: dict[str, list[Pack]] = {}
     for pack in pantry.packs:

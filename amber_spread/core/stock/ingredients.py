@@ -26,9 +26,12 @@ class Ingredient(Frozen):
 
 
 @rule(
-    "media.own_density", unit="g_per_ml", formula="cup / volume", source=DEFINITION,
+    "media.own_density",
+    unit="g_per_ml",
+    formula="cup / volume",
+    source=DEFINITION,
     words="What a level cup of yours weighs, divided by what the cup holds.",
-)  # fmt: skip
+)
 def own_density(cup_g: float, volume_ml: float) -> float:
     """Density, g/ml, from a weighed measure: weight / volume. Raises ValueError when either is not more than 0.
 

@@ -75,9 +75,12 @@ def kinds_that(*abilities: Ability) -> tuple[MediumKind, ...]:
 
 
 @rule(
-    "media.weight", unit="g", formula="volume * density", source=DEFINITION,
+    "media.weight",
+    unit="g",
+    formula="volume * density",
+    source=DEFINITION,
     words="The volume, times how heavy the medium is.",
-)  # fmt: skip
+)
 def weight(volume_ml: float, density_g_per_ml: float) -> float:
     """Weight, g: volume x density. Source: definition of density.
 

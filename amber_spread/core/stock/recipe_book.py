@@ -27,12 +27,14 @@ def _cake(key: Key, name: str, batter: float, lines: tuple[RecipeLine, ...], *st
 def _ganache(key: Key, name: str, chocolate: Key, ratio: float, makes: Key) -> Recipe:
     """Chocolate to cream by weight, as many to one (common practice)."""
     return _recipe(
-        key, name, (_line(chocolate, 250 * ratio), _line("cream", 250)),
+        key,
+        name,
+        (_line(chocolate, 250 * ratio), _line("cream", 250)),
         "Bring the cream just to the boil; it rises in the pan, so leave room.",
         "Pour it over the chopped chocolate, wait two minutes, and stir from the middle until it shines.",
         "Leave it covered until it spreads like butter, some hours or overnight.",
         makes=makes,
-    )  # fmt: skip
+    )
 
 
 RECIPES: tuple[Recipe, ...] = (

@@ -29,9 +29,11 @@ from amber_spread.core.stock.media import Allergen, Medium
 LineUnit = Literal["g", "ml", "each"]
 QUARTER = 0.25
 _YIELD = parts_rule(
-    "recipe.yield", "Everything that goes in, by weight. Say what it weighs in the end where it boils down.", "sum",
+    "recipe.yield",
+    "Everything that goes in, by weight. Say what it weighs in the end where it boils down.",
+    "sum",
     "definition",
-)  # fmt: skip
+)
 
 
 class RecipeLine(Frozen):
@@ -101,9 +103,13 @@ class Scaled(PlanPart):
 
 
 @rule(
-    "recipe.factor", unit="ratio", formula="wanted / yields", source=DEFINITION, rounding="up",
+    "recipe.factor",
+    unit="ratio",
+    formula="wanted / yields",
+    source=DEFINITION,
+    rounding="up",
     words="What is wanted, divided by what the recipe yields.",
-)  # fmt: skip
+)
 def factor(wanted_g: float, yields_g: float) -> float:
     """How many times a recipe is made: wanted / yield. Source: definition.
 
@@ -114,11 +120,14 @@ def factor(wanted_g: float, yields_g: float) -> float:
 
 
 @rule(
-    "recipe.stepped", unit="ratio", formula="ceil(wanted / yields / step - 1e-9) * step", source=COMMON_PRACTICE,
+    "recipe.stepped",
+    unit="ratio",
+    formula="ceil(wanted / yields / step - 1e-9) * step",
+    source=COMMON_PRACTICE,
     rounding="up",
     words="What is wanted, divided by what the recipe yields, up to the step the recipe is made in: whole eggs and "
     "packets, or quarters of it.",
-)  # fmt: skip
+)
 def stepped(wanted_g: float, yields_g: float, step: float) -> float:
     """How many times a recipe is made: wanted / yield, up to a multiple of `step`. Source: common practice.
 
@@ -129,9 +138,12 @@ def stepped(wanted_g: float, yields_g: float, step: float) -> float:
 
 
 @rule(
-    "recipe.line", unit="g", formula="weight * factor", source=DEFINITION,
+    "recipe.line",
+    unit="g",
+    formula="weight * factor",
+    source=DEFINITION,
     words="The recipe's own weight of it, as many times as the recipe is made.",
-)  # fmt: skip
+)
 def line_scaled(weight_g: float, factor: float) -> float:
     """Weight of a scaled line, g. Source: definition.
 
@@ -142,9 +154,12 @@ def line_scaled(weight_g: float, factor: float) -> float:
 
 
 @rule(
-    "recipe.volume", unit="ml", formula="volume * factor", source=DEFINITION,
+    "recipe.volume",
+    unit="ml",
+    formula="volume * factor",
+    source=DEFINITION,
     words="The recipe's own measure of it, as many times as the recipe is made.",
-)  # fmt: skip
+)
 def volume_scaled(volume_ml: float, factor: float) -> float:
     """Volume of a scaled line, ml. Source: definition.
 
@@ -155,9 +170,13 @@ def volume_scaled(volume_ml: float, factor: float) -> float:
 
 
 @rule(
-    "recipe.count", unit="each", formula="pieces * factor", source=DEFINITION, rounding="up",
+    "recipe.count",
+    unit="each",
+    formula="pieces * factor",
+    source=DEFINITION,
+    rounding="up",
     words="The recipe's own count of it, as many times as the recipe is made.",
-)  # fmt: skip
+)
 def count_scaled(pieces_count: float, factor: float) -> float:
     """Count of a scaled line. Source: definition.
 
@@ -168,9 +187,12 @@ def count_scaled(pieces_count: float, factor: float) -> float:
 
 
 @rule(
-    "recipe.ratio", unit="ratio", formula="chocolate / cream", source=COMMON_PRACTICE,
+    "recipe.ratio",
+    unit="ratio",
+    formula="chocolate / cream",
+    source=COMMON_PRACTICE,
     words="The weight of chocolate to one of cream: 2 for dark, more for milk and white and in a hot kitchen.",
-)  # fmt: skip
+)
 def ganache_ratio(chocolate_g: float, cream_g: float) -> float:
     """Chocolate to cream by weight. Source: common practice (dark 2 : 1; milk and white richer; more in the heat).
 
@@ -221,8 +243,11 @@ def step_of(recipe: Recipe, items: Mapping[str, Item]) -> Fraction | None:
     for line in recipe.lines:
         if line.whole:
             each = items[line.item].each_g
-            pieces = line.amount if line.unit == "each" or not each else weight_of(
-                line.amount, line.unit, items[line.item]) / each  # fmt: skip
+            pieces = (
+                line.amount
+                if line.unit == "each" or not each
+                else weight_of(line.amount, line.unit, items[line.item]) / each
+            )
             count = Fraction(pieces).limit_denominator(100)
             if count > 0:
                 steps.append(1 / count)

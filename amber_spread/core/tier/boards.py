@@ -72,9 +72,7 @@ def over_edge(inner: Outline, outer: Outline, off: Point = (0.0, 0.0)) -> float:
     if isinstance(outer, Round) and (not away or isinstance(inner, Round)):
         return max(0.0, inner.reach_mm + away - outer.radius_mm)
     if not away and isinstance(inner, Cornered | Round) and isinstance(outer, Cornered) and not outer.corner_mm:
-        return max(
-            0.0, inner.half_width_mm - outer.half_width_mm, inner.half_length_mm - outer.half_length_mm
-        )  # fmt: skip
+        return max(0.0, inner.half_width_mm - outer.half_width_mm, inner.half_length_mm - outer.half_length_mm)
     return _over_edge(inner, outer, off)
 
 

@@ -38,9 +38,21 @@ BEAD_STEP = math.radians(15)
 BOARD_HEX = "#D9BF8C"
 
 PartKind = Literal[
-    "board", "sponge", "filling", "seal", "dam", "refill", "crumb", "final", "cover", "border", "region", "on_top",
-    "support", "dowel",
-]  # fmt: skip
+    "board",
+    "sponge",
+    "filling",
+    "seal",
+    "dam",
+    "refill",
+    "crumb",
+    "final",
+    "cover",
+    "border",
+    "region",
+    "on_top",
+    "support",
+    "dowel",
+]
 
 
 class Part(PlanPart):

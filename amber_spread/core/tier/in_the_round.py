@@ -169,8 +169,10 @@ class _Laid(NamedTuple):
         strains = numpy.round(127 * numpy.clip(shares, -1.0, 1.0)).astype("i1").tobytes()
         return RoundStretch(
             **_packed(self.outside(corners, ABOVE_MM / 2), triangles),
-            strains=base64.b64encode(strains).decode("ascii"), most=self.most, most_in=self.most_in,
-        )  # fmt: skip
+            strains=base64.b64encode(strains).decode("ascii"),
+            most=self.most,
+            most_in=self.most_in,
+        )
 
     def drawn(self, cut_open: bool) -> Iterator[RoundSeam]:
         """Its seams, on its outside; without what is cut away."""
@@ -213,8 +215,11 @@ def _solids(done: PlannedTier) -> Iterator[tuple[Matter, int, str, Manifold]]:
     for part in done.drawn.parts:
         hexes.setdefault(part.kind, part.hex)
     bodies = done.bodies
-    nested = [surface_of(body) for body in (bodies.bare, bodies.crumbed, bodies.coated, bodies.covered)
-              if isinstance(body, Sculpted)]  # fmt: skip
+    nested = [
+        surface_of(body)
+        for body in (bodies.bare, bodies.crumbed, bodies.coated, bodies.covered)
+        if isinstance(body, Sculpted)
+    ]
     whole = nested[0]
     emptied = _emptied(done)
     if done.carving is not None and emptied is not None:

@@ -29,10 +29,13 @@ class Centre(NamedTuple):
 
 
 @rule(
-    "stack.pressure", unit="g_per_cm2", formula="load / (area / 100)", source=DEFINITION,
+    "stack.pressure",
+    unit="g_per_cm2",
+    formula="load / (area / 100)",
+    source=DEFINITION,
     words="All that stands above, on the area of what bears it: a board's own, as if there were no supports, or what "
     "is left of a carved cake.",
-)  # fmt: skip
+)
 def pressure(load_g: float, area_mm2: float) -> float:
     """Pressure on cake, g/cm²: load / area. Source: definition.
 

@@ -36,9 +36,21 @@ from amber_spread.core.tier.decorate.on_top import OnTopPlan
 from amber_spread.core.tier.drawn import Cut
 
 Step = Literal[
-    "syrup", "seal", "dam", "filling", "refill", "crumb", "final", "cover", "on_top", "border", "region", "glue",
-    "slide", "joint",
-]  # fmt: skip
+    "syrup",
+    "seal",
+    "dam",
+    "filling",
+    "refill",
+    "crumb",
+    "final",
+    "cover",
+    "on_top",
+    "border",
+    "region",
+    "glue",
+    "slide",
+    "joint",
+]
 STEPS: tuple[Step, ...] = (
     "syrup", "seal", "dam", "filling", "refill", "crumb", "final", "cover", "on_top", "border", "region", "glue",
     "slide", "joint",
@@ -90,9 +102,12 @@ def bowl_key(medium: str, colour: str | None) -> str:
 
 
 @rule(
-    "uses.lost", unit="g", formula="stays * share", source=THIS_KITCHEN,
+    "uses.lost",
+    unit="g",
+    formula="stays * share",
+    source=THIS_KITCHEN,
     words="A share of what stays goes to bowl, bag, blade and crumbs.",
-)  # fmt: skip
+)
 def lost(stays_g: float, share: float) -> float:
     """Weight lost, g: share x stays. The share is this kitchen's own.
 
@@ -103,9 +118,12 @@ def lost(stays_g: float, share: float) -> float:
 
 
 @rule(
-    "uses.squeezed", unit="g", formula="stays * share + stays * settling / (1 - settling)", source=THIS_KITCHEN,
+    "uses.squeezed",
+    unit="g",
+    formula="stays * share + stays * settling / (1 - settling)",
+    source=THIS_KITCHEN,
     words="A share goes to bowl, bag and knife, and as the filling settles a ring is squeezed out and scraped off.",
-)  # fmt: skip
+)
 def squeezed(stays_g: float, share: float, settling: float) -> float:
     """Filling lost, g: share x stays + what settling squeezes out. The shares are this kitchen's own.
 
@@ -116,10 +134,13 @@ def squeezed(stays_g: float, share: float, settling: float) -> float:
 
 
 @rule(
-    "uses.scraped_off", unit="g", formula="(coat - stays) * crumbs_share + coat * share", source=COMMON_PRACTICE,
+    "uses.scraped_off",
+    unit="g",
+    formula="(coat - stays) * crumbs_share + coat * share",
+    source=COMMON_PRACTICE,
     words="The whole coat goes on and is scraped back. The scrapings with crumbs are lost, and besides a share of the "
     "coat to bowl and blade.",
-)  # fmt: skip
+)
 def scraped_off(coat_g: float, stays_g: float, crumbs_share: float, share: float) -> float:
     """What is lost of a coat that is scraped back, g: (coat - stays) x share with crumbs + share x coat.
 
@@ -133,9 +154,12 @@ def scraped_off(coat_g: float, stays_g: float, crumbs_share: float, share: float
 
 
 @rule(
-    "uses.scraped_back", unit="g", formula="(coat - stays) * (1 - crumbs_share) + coat * share", source=COMMON_PRACTICE,
+    "uses.scraped_back",
+    unit="g",
+    formula="(coat - stays) * (1 - crumbs_share) + coat * share",
+    source=COMMON_PRACTICE,
     words="The scrapings without crumbs go back in the bowl, with a share of the coat that was in hand besides.",
-)  # fmt: skip
+)
 def scraped_back(coat_g: float, stays_g: float, crumbs_share: float, share: float) -> float:
     """What comes back of a coat that is scraped back, g: (coat - stays) x (1 - share with crumbs) + share x coat.
 
@@ -148,10 +172,13 @@ def scraped_back(coat_g: float, stays_g: float, crumbs_share: float, share: floa
 
 
 @rule(
-    "uses.plate_float", unit="g", formula="max(stays, by_hand) * (1 + share) - stays", source=FLOAT_SOURCE,
+    "uses.plate_float",
+    unit="g",
+    formula="max(stays, by_hand) * (1 + share) - stays",
+    source=FLOAT_SOURCE,
     words="You fill out to a disc or a card with a whole batch, as much as a coat by hand takes, and a share of one "
     "more. All of it but what stays is scraped back.",
-)  # fmt: skip
+)
 def plate_float(stays_g: float, by_hand_g: float, share: float) -> float:
     """Weight in hand beyond what stays on a tier scraped against a plate, g: max(stays, by hand) x (1 + share) - stays.
 
@@ -165,9 +192,12 @@ def plate_float(stays_g: float, by_hand_g: float, share: float) -> float:
 
 
 @rule(
-    "uses.marble", unit="g", formula="max(0, trimmed)", source=COMMON_PRACTICE,
+    "uses.marble",
+    unit="g",
+    formula="max(0, trimmed)",
+    source=COMMON_PRACTICE,
     words="Kneaded again, the trimmings of a marbled sheet turn one plain colour: none of them serves the next sheet.",
-)  # fmt: skip
+)
 def trimmed_marble(trimmed_g: float) -> float:
     """What is lost of a marbled sheet, g: all that is trimmed off. Source: common practice.
 
@@ -178,9 +208,12 @@ def trimmed_marble(trimmed_g: float) -> float:
 
 
 @rule(
-    "uses.float", unit="g", formula="stays * share", source=FLOAT_SOURCE,
+    "uses.float",
+    unit="g",
+    formula="stays * share",
+    source=FLOAT_SOURCE,
     words="A share of what stays must be in hand beyond it while working, and is scraped back.",
-)  # fmt: skip
+)
 def float_of(stays_g: float, share: float) -> float:
     """Weight in hand beyond what stays and is lost, g: share x stays. The share is this kitchen's own.
 
@@ -191,9 +224,12 @@ def float_of(stays_g: float, share: float) -> float:
 
 
 @rule(
-    "uses.sheet_float", unit="g", formula="max(0, trimmed - lost)", source=DEFINITION,
+    "uses.sheet_float",
+    unit="g",
+    formula="max(0, trimmed - lost)",
+    source=DEFINITION,
     words="The trimmings of the sheet, less the dry edges that cannot be rolled again.",
-)  # fmt: skip
+)
 def sheet_float(trimmed_g: float, lost_g: float) -> float:
     """Trimmings that come back, g: trimmed - lost, never below 0. Source: definition.
 

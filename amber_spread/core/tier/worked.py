@@ -348,9 +348,18 @@ def _weigh(work: TierWork) -> None:
     """What every step takes, and what the tier weighs."""
     layers, coats, bodies = work.layers, work.coats, work.bodies
     work.cut = Cut(
-        layers, work.emptied, work.openings, coats, work.cover, work.borders, work.regions, work.on_top, bodies,
-        work.slabs, work.tipped,
-    )  # fmt: skip
+        layers,
+        work.emptied,
+        work.openings,
+        coats,
+        work.cover,
+        work.borders,
+        work.regions,
+        work.on_top,
+        bodies,
+        work.slabs,
+        work.tipped,
+    )
     work.uses = uses_of_tier(work.number, work.as_measured, work.cut, work.marbled)
     work.weights = _weights(layers, work.foot, work.openings, work.uses)
     work.centre = centre_of(bodies, work.tipped, dict(work.weights))
@@ -401,9 +410,11 @@ def _on_its_side(tier: SettledTier, bodies: Envelopes) -> dict[str, Sideways] | 
         return None
     centre_mm = tipped(bodies.coated, tier).centre_mm
     return {
-        name: Sideways(body.width_mm / 2, body.height_mm, centre_mm) for name, body in zip(Envelopes.__match_args__, (
-            bodies.bare, bodies.crumbed, bodies.coated, bodies.covered), strict=True)
-    }  # fmt: skip
+        name: Sideways(body.width_mm / 2, body.height_mm, centre_mm)
+        for name, body in zip(
+            Envelopes.__match_args__, (bodies.bare, bodies.crumbed, bodies.coated, bodies.covered), strict=True
+        )
+    }
 
 
 def _stands(

@@ -131,8 +131,10 @@ class BareBody(ABC):
     def _climb(self) -> tuple[Numbers, Numbers]:
         """Heights from foot to top and the volume below each, ml: the middle area of each step, times the step."""
         at_once = self.steps_mm
-        steps = [numpy.linspace(low, high, max(2, round(LEVELS * (high - low) / self.height_mm)) + 1)
-                 for low, high in zip(at_once, at_once[1:], strict=False)]  # fmt: skip
+        steps = [
+            numpy.linspace(low, high, max(2, round(LEVELS * (high - low) / self.height_mm)) + 1)
+            for low, high in zip(at_once, at_once[1:], strict=False)
+        ]
         at = numpy.unique(numpy.concatenate(steps))
         areas = numpy.array([self.area(float(up)) for up in (at[1:] + at[:-1]) / 2])
         return at, numpy.concatenate([[0.0], numpy.cumsum(areas * numpy.diff(at))]) / MM3_PER_ML

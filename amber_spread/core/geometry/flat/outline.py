@@ -71,8 +71,11 @@ class Outline(Protocol):
 
 
 @rule(
-    "outline.area.round", unit="mm2", formula="pi / 4 * across**2", words="The area of a circle that wide.",
-)  # fmt: skip
+    "outline.area.round",
+    unit="mm2",
+    formula="pi / 4 * across**2",
+    words="The area of a circle that wide.",
+)
 def round_area(across_mm: float) -> float:
     """Area of a circle, mm²: pi/4 d². Source: geometry.
 
@@ -83,9 +86,11 @@ def round_area(across_mm: float) -> float:
 
 
 @rule(
-    "outline.area.cornered", unit="mm2", formula="across * length - (4 - pi) * corner**2",
+    "outline.area.cornered",
+    unit="mm2",
+    formula="across * length - (4 - pi) * corner**2",
     words="Across times length, less what four rounded corners leave out.",
-)  # fmt: skip
+)
 def cornered_area(across_mm: float, length_mm: float, corner_mm: float) -> float:
     """Area of a rectangle with rounded corners, mm²: w l - (4 - pi) c². Source: geometry.
 
@@ -96,10 +101,11 @@ def cornered_area(across_mm: float, length_mm: float, corner_mm: float) -> float
 
 
 @rule(
-    "outline.area.regular", unit="mm2",
+    "outline.area.regular",
+    unit="mm2",
     formula="sides * (tan(pi / sides) * (across / 2)**2 - (tan(pi / sides) - pi / sides) * corner**2)",
     words="Equal triangles from the middle to each side, less what the rounded corners leave out.",
-)  # fmt: skip
+)
 def regular_area(across_mm: float, sides_count: float, corner_mm: float) -> float:
     """Area of a regular polygon measured across its flats, corners rounded, mm². Source: geometry.
 
@@ -111,9 +117,11 @@ def regular_area(across_mm: float, sides_count: float, corner_mm: float) -> floa
 
 
 @rule(
-    "outline.area.oval", unit="mm2", formula="pi / 4 * across * length + girth * grown + pi * grown**2",
+    "outline.area.oval",
+    unit="mm2",
+    formula="pi / 4 * across * length + girth * grown + pi * grown**2",
     words="The tin's ellipse, and the band by which it has grown, or shrunk, evenly all round.",
-)  # fmt: skip
+)
 def oval_area(across_mm: float, length_mm: float, girth_mm: float, grown_mm: float) -> float:
     """Area of an ellipse grown evenly by g, mm²: pi/4 w l + P g + pi g². Source: geometry (Steiner's formula).
 

@@ -150,9 +150,15 @@ def corners_of(outline: Outline) -> list[Corner]:
     if isinstance(outline, Cornered) and outline.corner_mm:
         c, w, h = outline.corner_mm, outline.width_mm, outline.length_mm
         return [
-            (c, 0.0, 0.0), (w - c, 0.0, QUARTER), (w, c, 0.0), (w, h - c, QUARTER),
-            (w - c, h, 0.0), (c, h, QUARTER), (0.0, h - c, 0.0), (0.0, c, QUARTER),
-        ]  # fmt: skip
+            (c, 0.0, 0.0),
+            (w - c, 0.0, QUARTER),
+            (w, c, 0.0),
+            (w, h - c, QUARTER),
+            (w - c, h, 0.0),
+            (c, h, QUARTER),
+            (0.0, h - c, 0.0),
+            (0.0, c, QUARTER),
+        ]
     if isinstance(outline, Regular) and outline.corner_mm:
         turn = math.pi / outline.sides
         out = (outline.across_mm / 2 - outline.corner_mm) / math.cos(turn)

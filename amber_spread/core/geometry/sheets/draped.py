@@ -186,10 +186,16 @@ def _begun(surface: Surface) -> tuple[Surface, int]:
     corners, triangles = surface.corners, surface.triangles
     first, second, third = (corners[triangles[:, at]] for at in range(3))
     up = crossed(corners, triangles)[:, 2]
-    shares = numpy.stack([
-        one[:, 0] * other[:, 1] - one[:, 1] * other[:, 0]
-        for one, other in ((second, third), (third, first), (first, second))
-    ], axis=1) / numpy.where(up > LEAST_MM, up, 1.0)[:, None]  # fmt: skip
+    shares = (
+        numpy.stack(
+            [
+                one[:, 0] * other[:, 1] - one[:, 1] * other[:, 0]
+                for one, other in ((second, third), (third, first), (first, second))
+            ],
+            axis=1,
+        )
+        / numpy.where(up > LEAST_MM, up, 1.0)[:, None]
+    )
     over = numpy.flatnonzero((up > LEAST_MM) & (shares >= -LEAST_MM).all(axis=1))
     if not len(over):
         out = numpy.linalg.norm(corners[:, :2], axis=1)
@@ -291,8 +297,10 @@ def _passed(surface: Surface, start: int, ways: Numbers) -> tuple[Triangles, Tri
         )
         apart = numpy.where(to_a - to_b > LEAST_MM, to_a - to_b, math.inf)
         share = (to_a - to_corner) / apart
-        along = [numpy.where(end == start, math.inf, numpy.abs(ways[end] + side - ways[corner]) + LEAST_MM)
-                 for end, side in ((a, left), (b, right))]  # fmt: skip
+        along = [
+            numpy.where(end == start, math.inf, numpy.abs(ways[end] + side - ways[corner]) + LEAST_MM)
+            for end, side in ((a, left), (b, right))
+        ]
     choices = [(a, b, off, numpy.clip(share, 0.0, 1.0)), (a, a, along[0], 0 * share), (b, b, along[1], 0 * share)]
     one, other, offs, shares = (numpy.concatenate(each) for each in zip(*choices, strict=True))
     to = numpy.tile(corner, len(choices))

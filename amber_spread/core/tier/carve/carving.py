@@ -153,10 +153,12 @@ class CarvingPlan(PlanPart):
 
 
 @rule(
-    "carve.by_surface", unit="ml", formula="surface * (crumb + final) / 1000",
+    "carve.by_surface",
+    unit="ml",
+    formula="surface * (crumb + final) / 1000",
     words="All of its surface, times both coats. What a coat takes differs: it runs together in hollows, and goes "
     "farther round over edges.",
-)  # fmt: skip
+)
 def by_surface(surface_mm2: float, crumb_mm: float, final_mm: float) -> float:
     """What coats of a carved body would take by its surface, ml: surface x thickness. Source: geometry.
 
@@ -167,10 +169,14 @@ def by_surface(surface_mm2: float, crumb_mm: float, final_mm: float) -> float:
 
 
 @rule(
-    "carve.above", unit="g", formula="weight * share", source=GEOMETRY, rounding="up",
+    "carve.above",
+    unit="g",
+    formula="weight * share",
+    source=GEOMETRY,
+    rounding="up",
     words="What lies above that height, or up to the hidden board above it: its share of the whole tier, taken as "
     "equally heavy everywhere.",
-)  # fmt: skip
+)
 def lies_above(weight_g: float, share: float) -> float:
     """The weight above a height of a carved tier, g: weight x share of its volume. Source: geometry.
 
@@ -181,9 +187,12 @@ def lies_above(weight_g: float, share: float) -> float:
 
 
 @rule(
-    "carve.front_agrees", unit="mm", formula="high * front / up", source=GEOMETRY,
+    "carve.front_agrees",
+    unit="mm",
+    formula="high * front / up",
+    source=GEOMETRY,
     words="A view from the front, drawn as high as the cake is, is so wide.",
-)  # fmt: skip
+)
 def front_agrees(high_mm: float, front_mm: float, up_mm: float) -> float:
     """How long a cake is that agrees with its view from the front, mm: its height x width / height of the view.
 

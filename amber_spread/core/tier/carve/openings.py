@@ -68,9 +68,12 @@ class OpeningPlan(PlanPart):
 
 
 @rule(
-    "openings.filling", unit="g", formula="fillings * opening / whole", source=DEFINITION,
+    "openings.filling",
+    unit="g",
+    formula="fillings * opening / whole",
+    source=DEFINITION,
     words="Of all that lies between the layers, the share by volume that is cut away with the opening.",
-)  # fmt: skip
+)
 def filling_out(fillings_g: float, opening_ml: float, whole_ml: float) -> float:
     """Filling that comes out with an opening, g: all of it x the opening's share of its volume. Source: definition.
 

@@ -47,10 +47,12 @@ def checks_of_layers(done: PlannedTier, media: Mapping[str, Medium], check: Chec
         yield from _opened(done.carving, layers, media, check)
     if not tier.asked.build.straight:
         yield check(
-            "caution.knife", "caution", "layers",
+            "caution.knife",
+            "caution",
+            "layers",
             "Carve the cake cold and firm, the knife moving away from your hand, and keep the offcuts: they build up "
             "points and curves.",
-        )  # fmt: skip
+        )
 
 
 def _carved(carving: CarvingPlan, layers: LayersPlan, usual: Practice, check: Checker) -> Iterator[Check]:
@@ -59,56 +61,75 @@ def _carved(carving: CarvingPlan, layers: LayersPlan, usual: Practice, check: Ch
     share = carving.foot.value / carving.footprint.value
     if share < LEAST_FOOT:
         yield check(
-            "carve.foot", "care", "body",
+            "carve.foot",
+            "care",
+            "body",
             f"It stands on {100 * share:.0f} % of what is seen of it from above. Give the view a flat foot, or bed it "
             "on a board cut to it, so that it does not roll.",
-        )  # fmt: skip
+        )
     neck = carving.neck
     if neck is not None and neck.pressed.value > bears_g_per_cm2:
         yield check(
-            "carve.neck", "trouble", "body",
+            "carve.neck",
+            "trouble",
+            "body",
             "At {up} up it carries {above} on what is left there: {pressed}, where cake bears about {bears}. Make it "
             "wider there, put a board on supports just above it, or build it of modelling paste round a dowel.",
-            up=measure(neck.up), above=measure(neck.above),
-            pressed=measure(neck.pressed), bears=RoundedQuantity(bears_g_per_cm2, "g_per_cm2"),
-        )  # fmt: skip
+            up=measure(neck.up),
+            above=measure(neck.above),
+            pressed=measure(neck.pressed),
+            bears=RoundedQuantity(bears_g_per_cm2, "g_per_cm2"),
+        )
     length = layers.cake_length or layers.cake_diameter
     agrees = carving.front_agrees
     if agrees is not None and abs(agrees.value / length.value - 1) > DIFFER:
         yield check(
-            "carve.views_differ", "care", "body",
+            "carve.views_differ",
+            "care",
+            "body",
             "Seen from the front it is drawn {drawn} wide at its height, and from above it is {length}. Its sections "
             "are drawn out to that; to agree, make the tin so long, or draw one of the two anew.",
-            drawn=measure(agrees), length=measure(length),
-        )  # fmt: skip
+            drawn=measure(agrees),
+            length=measure(length),
+        )
     if carving.dome is not None:
         if carving.dome.left.value / 2 > level_mm:
             yield check(
-                "carve.dome_high", "care", "body",
+                "carve.dome_high",
+                "care",
+                "body",
                 "A dome of {dome} holds more cake than the {level} that is baked besides here. Bake that layer fuller, "
                 "or leave less on.",
-                dome=measure(carving.dome.left), level=mm(level_mm),
-            )  # fmt: skip
+                dome=measure(carving.dome.left),
+                level=mm(level_mm),
+            )
         if carving.dome.missing.value > LEAST_OPENING_ML:
             yield check(
-                "carve.dome_missing", "care", "body",
+                "carve.dome_missing",
+                "care",
+                "body",
                 "The dome does not fill the top of the cake: {missing} of it has to be built up with modelling paste. "
                 "Leave less of the dome on, or round the top off.",
                 missing=measure(carving.dome.missing),
-            )  # fmt: skip
+            )
     for one in carving.slices.values():
         if one.hangs.value > HANGS_MM:
             yield check(
-                "carve.hangs", "trouble", "body",
+                "carve.hangs",
+                "trouble",
+                "body",
                 f"Layer {one.number} reaches {{hangs}} out beyond what it lies on. Cake by itself holds about "
                 "{bears}: put a card on supports below it, fill in below, or build that part of modelling paste.",
-                hangs=measure(one.hangs), bears=mm(HANGS_MM),
-            )  # fmt: skip
+                hangs=measure(one.hangs),
+                bears=mm(HANGS_MM),
+            )
         if len(one.bottom) > 1 or len(one.top) > 1:
             yield check(
-                "carve.parts", "care", "body",
+                "carve.parts",
+                "care",
+                "body",
                 f"Layer {one.number} is cut in several parts. Mark which stands where before the cake is taken apart.",
-            )  # fmt: skip
+            )
 
 
 def _opened(carving: CarvingPlan, layers: LayersPlan, media: Mapping[str, Medium], check: Checker) -> Iterator[Check]:
@@ -117,28 +138,38 @@ def _opened(carving: CarvingPlan, layers: LayersPlan, media: Mapping[str, Medium
         empty = opening.medium is None
         if empty and opening.open:
             yield check(
-                "carve.opening_empty", "trouble", "body",
+                "carve.opening_empty",
+                "trouble",
+                "body",
                 f"Opening {number} is left empty and is open to the outside, where coat and cover are reckoned over "
                 "it. Fill it, close it inside the cake, or cut it out of the shape itself.",
-            )  # fmt: skip
+            )
         elif empty and opening.wall is not None and 0 < opening.wall.value < WALL_LEAST_MM:
             yield check(
-                "carve.opening_thin", "trouble", "body",
+                "carve.opening_thin",
+                "trouble",
+                "body",
                 f"Opening {number} is left empty within a wall of {{wall}}, which gives way when the cake is cut. "
-                "Leave {least} or more about it, or fill it.", wall=measure(opening.wall), least=mm(WALL_LEAST_MM),
-            )  # fmt: skip
+                "Leave {least} or more about it, or fill it.",
+                wall=measure(opening.wall),
+                least=mm(WALL_LEAST_MM),
+            )
         if opening.open and opening.medium is not None and media[opening.medium].soft:
             yield check(
-                "carve.opening_runs", "care", "body",
+                "carve.opening_runs",
+                "care",
+                "body",
                 f"{media[opening.medium].name} runs, and opening {number} is open to the outside: it will not stand "
                 "there by itself. Fill it with something firm, or close it inside the cake.",
-            )  # fmt: skip
+            )
         if opening.volume.value < LEAST_OPENING_ML:
             yield check(
-                "carve.opening_misses", "trouble", "body",
+                "carve.opening_misses",
+                "trouble",
+                "body",
                 f"Opening {number} takes nothing out of the cake: it lies beside it, or within another. Move it into "
                 "the cake, or make it larger.",
-            )  # fmt: skip
+            )
     if layers.cavity is None and any(one.medium is None and not one.open for one in carving.openings.values()):
         yield _small_sweets(check, "body")
 
@@ -148,29 +179,40 @@ def _fillings(tier: SettledTier, layers: LayersPlan, media: Mapping[str, Medium]
     several = layers.filling.count.value > 0
     if several and not tier.usual.filling_least_mm <= thickness_mm <= tier.usual.filling_most_mm:
         yield check(
-            "filling.thickness", "care", "layers",
+            "filling.thickness",
+            "care",
+            "layers",
             "A filling of {thickness} is outside this kitchen's usual {least} to {most}: a thin one tears the crumb, "
             "a thick one slides and bulges.",
-            thickness=mm(thickness_mm), least=mm(tier.usual.filling_least_mm), most=mm(tier.usual.filling_most_mm),
-        )  # fmt: skip
+            thickness=mm(thickness_mm),
+            least=mm(tier.usual.filling_least_mm),
+            most=mm(tier.usual.filling_most_mm),
+        )
     if several and filling.soft and isinstance(tier.asked.filling, PlainFilling):
         yield check(
-            "filling.undammed", "trouble", "layers",
+            "filling.undammed",
+            "trouble",
+            "layers",
             f"{filling.name} runs, and nothing holds it at the rim: it will squeeze out and bulge under the coat. "
             "Choose a soft filling with a dam.",
-        )  # fmt: skip
+        )
     if layers.filling.dam_width and layers.filling.dam_width.value >= layers.cake_diameter.value / 2:
         yield check(
-            "filling.all_dam", "trouble", "layers",
+            "filling.all_dam",
+            "trouble",
+            "layers",
             "The dam is {dam} wide, which fills the whole cake of {cake} and leaves no room for filling.",
-            dam=measure(layers.filling.dam_width), cake=measure(layers.cake_diameter),
-        )  # fmt: skip
+            dam=measure(layers.filling.dam_width),
+            cake=measure(layers.cake_diameter),
+        )
     if layers.filling.seal_thickness and layers.filling.seal_thickness.value >= thickness_mm:
         yield check(
-            "filling.all_seal", "trouble", "layers",
+            "filling.all_seal",
+            "trouble",
+            "layers",
             "The seal is {seal} thick, as high as the dam: there is no room left for filling.",
             seal=measure(layers.filling.seal_thickness),
-        )  # fmt: skip
+        )
 
 
 def _cuts(tier: SettledTier, layers: LayersPlan, check: Checker) -> Iterator[Check]:
@@ -181,38 +223,49 @@ def _cuts(tier: SettledTier, layers: LayersPlan, check: Checker) -> Iterator[Che
     ball = tier.asked.build.half_balls
     if layers.tin_depth is not None and not ball and layers.tin_depth.value > deep_mm + TARGET_TOLERANCE_MM:
         yield check(
-            "layers.tin_too_shallow", "trouble", "layers",
+            "layers.tin_too_shallow",
+            "trouble",
+            "layers",
             "What is cut from one tin takes a tin {needed} deep, the dome levelled off, and yours is {deep}. Take a "
             "deeper tin, or stack more, thinner layers.",
-            needed=measure(layers.tin_depth), deep=mm(deep_mm),
-        )  # fmt: skip
+            needed=measure(layers.tin_depth),
+            deep=mm(deep_mm),
+        )
     if layers.tins is not None and layers.slices_each is not None and not ball:
         each, count = int(layers.slices_each.value), int(layers.count.value)
         last = count - each * (int(layers.tins.value) - 1)
         if 0 < last < each and layers.tins.value > 1:
             yield check(
-                "layers.uneven_tins", "care", "layers",
+                "layers.uneven_tins",
+                "care",
+                "layers",
                 f"Your {count} layers come out of {layers.tins.value:.0f} tins of {each}: fill the last for {last} "
                 "only, {least} high once levelled against {most}, or fill all alike and keep what is over.",
-                least=mm(last * layers.cut_height.value), most=mm(each * layers.cut_height.value),
-            )  # fmt: skip
+                least=mm(last * layers.cut_height.value),
+                most=mm(each * layers.cut_height.value),
+            )
     if bake is None:
         return
     if bake.slices.value < layers.count.value:
         yield check(
-            "layers.few_slices", "trouble", "layers",
+            "layers.few_slices",
+            "trouble",
+            "layers",
             "The baked layers give {slices} slices and this tier stacks {count}. Bake another layer, torte each into "
             "more, or stack fewer.",
             slices=measure(bake.slices),
             count=measure(layers.count),
-        )  # fmt: skip
+        )
     if layers.cut_height.value > bake.slice_height.value + 0.05:
         yield check(
-            "layers.cut_too_high", "trouble", "layers",
+            "layers.cut_too_high",
+            "trouble",
+            "layers",
             "A layer of {cut} cannot be cut from these: the lowest edge allows {least}. Cut every layer to that, or "
             "bake higher.",
-            cut=measure(layers.cut_height), least=measure(bake.slice_height),
-        )  # fmt: skip
+            cut=measure(layers.cut_height),
+            least=measure(bake.slice_height),
+        )
 
 
 def _target(tier: SettledTier, target: TargetPlan, check: Checker) -> Iterator[Check]:
@@ -230,9 +283,13 @@ def _target(tier: SettledTier, target: TargetPlan, check: Checker) -> Iterator[C
     if tier.asked.measured is not None:
         advice = "Build the top up with coat." if missing_mm > 0 else "Trim the top level lower, or keep this height."
     yield check(
-        "layers.target", "care", "layers", f"The tier ends {{missing}} {side} the {{target}} you asked for. {advice}",
-        missing=mm(abs(missing_mm)), target=measure(target.height),
-    )  # fmt: skip
+        "layers.target",
+        "care",
+        "layers",
+        f"The tier ends {{missing}} {side} the {{target}} you asked for. {advice}",
+        missing=mm(abs(missing_mm)),
+        target=measure(target.height),
+    )
 
 
 def _hidden(layers: LayersPlan, check: Checker) -> Iterator[Check]:
@@ -241,26 +298,34 @@ def _hidden(layers: LayersPlan, check: Checker) -> Iterator[Check]:
         return
     if cavity.wall.value < 0:
         yield check(
-            "layers.room_breaks_out", "trouble", "layers",
+            "layers.room_breaks_out",
+            "trouble",
+            "layers",
             "The hidden cavity is {room} across and breaks through the wall, which stands {near} from the middle. Make "
             "the cavity narrower, or end it in a lower layer.",
-            room=measure(cavity.diameter), near=mm(cavity.wall.value + cavity.diameter.value / 2),
-        )  # fmt: skip
+            room=measure(cavity.diameter),
+            near=mm(cavity.wall.value + cavity.diameter.value / 2),
+        )
     elif cavity.wall.value < WALL_LEAST_MM:
         yield check(
-            "layers.thin_wall", "trouble", "layers",
+            "layers.thin_wall",
+            "trouble",
+            "layers",
             "The hidden cavity leaves a wall of {wall}, which gives way when the cake is cut. Leave {least} or more.",
-            wall=mm(max(0.0, cavity.wall.value)), least=mm(WALL_LEAST_MM),
-        )  # fmt: skip
+            wall=mm(max(0.0, cavity.wall.value)),
+            least=mm(WALL_LEAST_MM),
+        )
     yield _small_sweets(check, "layers")
 
 
 def _small_sweets(check: Checker, subject: Subject) -> Check:
     return check(
-        "caution.small_sweets", "caution", subject,
+        "caution.small_sweets",
+        "caution",
+        subject,
         "Small hard sweets and pearls can choke a small child. Tell whoever serves the cake what is hidden in it, and "
         "choose something soft where children eat.",
-    )  # fmt: skip
+    )
 
 
 def _on_its_side(foot: FootPlan, check: Checker) -> Iterator[Check]:
@@ -270,7 +335,9 @@ def _on_its_side(foot: FootPlan, check: Checker) -> Iterator[Check]:
     ):
         if lean < LEAN_LEAST_DEG:
             yield check(
-                f"side.tips_{way}", "trouble", "layers",
+                f"side.tips_{way}",
+                "trouble",
+                "layers",
                 f"On its side this tier falls {way} when tipped by only {{lean}}. {advice}",
                 lean=degrees(lean),
-            )  # fmt: skip
+            )

@@ -48,9 +48,11 @@ def checks_of_media(done: PlannedTier, media: Mapping[str, Medium], check: Check
             why = " It runs when it is pressed." if medium.soft and "dam" in wanted else ""
             name = medium.name[:1].upper() + medium.name[1:]
             yield check(
-                "media.unfit", "trouble", SUBJECTS[str(path[0])],
+                "media.unfit",
+                "trouble",
+                SUBJECTS[str(path[0])],
                 f"{name} cannot {ABILITIES[wanted[0]]}.{why} It can {listed(own)}. Here take {listed(able, 'or')}.",
-            )  # fmt: skip
+            )
 
 
 def checks_of_thickness(done: PlannedTier, check: Checker) -> Iterator[Check]:
@@ -59,51 +61,68 @@ def checks_of_thickness(done: PlannedTier, check: Checker) -> Iterator[Check]:
     crumb_mm = tier.crumb.value
     if crumb_mm > CRUMB_MOST_MM and not kind_of(tier.asked.final).crumb:
         yield check(
-            "coats.crumb_thick", "care", "coats",
+            "coats.crumb_thick",
+            "care",
+            "coats",
             "A crumb coat of {crumb} is a coat of its own. Spread it thin, about {thin}: it only holds the crumbs.",
-            crumb=mm(crumb_mm), thin=mm(tier.usual.crumb_coat_mm),
-        )  # fmt: skip
+            crumb=mm(crumb_mm),
+            thin=mm(tier.usual.crumb_coat_mm),
+        )
     final = coats.final
     if final is not None and not isinstance(tier.asked.final, TexturedFinal):
         most = max(final.side.value, final.top.value)
         if most > COAT_CARE_MM:
             slides = most > COAT_MOST_MM
             yield check(
-                "coats.thick", "trouble" if slides else "care", "coats",
+                "coats.thick",
+                "trouble" if slides else "care",
+                "coats",
                 "A coat of {coat} slides down its own weight before it sets. Take {most} or less, or a larger tin."
-                if slides else
-                "A coat of {coat} is thick: build it up in two, chilled between, or it sags. {most} is the most usual.",
-                coat=mm(most), most=mm(COAT_CARE_MM),
-            )  # fmt: skip
+                if slides
+                else "A coat of {coat} is thick: build it up in two, chilled between, or it sags. "
+                "{most} is the most usual.",
+                coat=mm(most),
+                most=mm(COAT_CARE_MM),
+            )
     if isinstance(cover, NoCover | PrintedCover | CollarCover):
         return
     assert tier.cover is not None
     sheet_mm = tier.cover.value
     if sheet_mm < SHEET_THIN_MM:
         yield check(
-            "cover.sheet_thin", "trouble", "cover",
+            "cover.sheet_thin",
+            "trouble",
+            "cover",
             "A sheet rolled to {sheet} tears as it is lifted and shows every bump. Roll it to {thin} or more.",
-            sheet=mm(sheet_mm), thin=mm(SHEET_THIN_MM),
-        )  # fmt: skip
+            sheet=mm(sheet_mm),
+            thin=mm(SHEET_THIN_MM),
+        )
     elif sheet_mm > SHEET_THICK_MM:
         yield check(
-            "cover.sheet_thick", "trouble", "cover",
+            "cover.sheet_thick",
+            "trouble",
+            "cover",
             "A sheet rolled to {sheet} drags itself down and cracks at the edge. Roll it to {thick} or less.",
-            sheet=mm(sheet_mm), thick=mm(SHEET_THICK_MM),
-        )  # fmt: skip
+            sheet=mm(sheet_mm),
+            thick=mm(SHEET_THICK_MM),
+        )
     if isinstance(tier.asked.final, TexturedFinal):
         yield check(
-            "cover.over_piping", "trouble", "cover",
+            "cover.over_piping",
+            "trouble",
+            "cover",
             "A sheet over {relief} of piping shows every ridge and bridges the hollows. Scrape the coat smooth, or "
             "leave the cover off.",
             relief=mm(final.side.value if final is not None else 0.0),
-        )  # fmt: skip
+        )
     elif crumb_mm + (max(0.0, final.side.value) if final is not None else 0.0) < STICKS_MM:
         yield check(
-            "cover.over_bare", "trouble", "cover",
+            "cover.over_bare",
+            "trouble",
+            "cover",
             "A sheet does not stick to bare cake, and crumbs and gaps show through it. Spread a coat of {least} first.",
             least=mm(tier.usual.coat_least_mm),
-        )  # fmt: skip
+        )
 
 
 def checks_of_foot(done: PlannedTier, check: Checker) -> Iterator[Check]:
@@ -111,8 +130,10 @@ def checks_of_foot(done: PlannedTier, check: Checker) -> Iterator[Check]:
     stands = done.stands
     if done.tipped is None and stands.foot.area_mm2 < POINT_SHARE * stands.outline.area_mm2:
         yield check(
-            "layers.rolls", "trouble", "layers",
+            "layers.rolls",
+            "trouble",
+            "layers",
             "It stands on a point and would roll. Cut a flat foot about a third of its width, {foot}, or set it in a "
             "ring that holds it.",
             foot=mm(stands.width_mm / 3),
-        )  # fmt: skip
+        )

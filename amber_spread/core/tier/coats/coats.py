@@ -99,10 +99,18 @@ def plan_coats(tier: SettledTier, media: dict[str, Medium], bare: Body, planned:
         if build_up:
             crumb_parts["building up"] = build_up.weight.value
         nothing = CoatsPlan(
-            crumb=crumb, crumb_stays=total(crumb_parts, "g"), goes_on=_goes_on(tier, media, bare, build_up),
-            final=None, stays=None, rim_height=None, rim_weight=None, build_up=build_up, parchment=None, papers=None,
+            crumb=crumb,
+            crumb_stays=total(crumb_parts, "g"),
+            goes_on=_goes_on(tier, media, bare, build_up),
+            final=None,
+            stays=None,
+            rim_height=None,
+            rim_weight=None,
+            build_up=build_up,
+            parchment=None,
+            papers=None,
             scraper=None if isinstance(final, NoFinal) else scraper.figure(crumbed.height_mm),
-        )  # fmt: skip
+        )
         return nothing, crumbed, crumbed
     medium, side = media[final.medium], tier.side
     if isinstance(final, PlateFinal):
@@ -181,7 +189,7 @@ def add_coat(
     """A coat laid on a body. A side thickness below zero is kept as a figure but takes nothing off the body.
 
     `lean` is how far the wall leans from upright, radians.
-    """  # fmt: skip
+    """
     side_mm = max(0.0, side.value)
     outer = inner.envelope(side_mm, top.value, under.value if under else 0.0, rounded)
     volume = coat_volume.figure(outer.volume_ml, inner.volume_ml)

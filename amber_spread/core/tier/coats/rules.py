@@ -7,9 +7,11 @@ from amber_spread.core.kernel.figures import COMMON_PRACTICE, rule
 
 
 @rule(
-    "coats.diameter", unit="mm", formula="inner + 2 * side",
+    "coats.diameter",
+    unit="mm",
+    formula="inner + 2 * side",
     words="The diameter below the coat, and the side thickness on both sides of it.",
-)  # fmt: skip
+)
 def coated_diameter(inner_mm: float, side_mm: float) -> float:
     """Diameter over a coat, mm: inner + 2 x side. Source: geometry.
 
@@ -20,9 +22,11 @@ def coated_diameter(inner_mm: float, side_mm: float) -> float:
 
 
 @rule(
-    "coats.height", unit="mm", formula="inner + top",
+    "coats.height",
+    unit="mm",
+    formula="inner + top",
     words="The height below the coat, and the coat's thickness on top.",
-)  # fmt: skip
+)
 def coated_height(inner_mm: float, top_mm: float) -> float:
     """Height over a coat, mm: inner + top. Source: geometry.
 
@@ -33,9 +37,11 @@ def coated_height(inner_mm: float, top_mm: float) -> float:
 
 
 @rule(
-    "coats.volume", unit="ml", formula="outer - inner",
+    "coats.volume",
+    unit="ml",
+    formula="outer - inner",
     words="The volume over the coat, less the volume below it: the coat is what lies between.",
-)  # fmt: skip
+)
 def coat_volume(outer_ml: float, inner_ml: float) -> float:
     """Volume of a coat with a sharp edge, ml: outer envelope - inner envelope.
 
@@ -48,9 +54,11 @@ def coat_volume(outer_ml: float, inner_ml: float) -> float:
 
 
 @rule(
-    "coats.disc.side", unit="mm", formula="(disc - inner) / 2",
+    "coats.disc.side",
+    unit="mm",
+    formula="(disc - inner) / 2",
     words="A disc sets the outside: half of what it is wider than the crumb-coated cake.",
-)  # fmt: skip
+)
 def side_from_disc(disc_mm: float, inner_mm: float) -> float:
     """Side thickness a disc leaves, mm: (disc - inner) / 2; negative when the disc is too small.
 
@@ -63,9 +71,11 @@ def side_from_disc(disc_mm: float, inner_mm: float) -> float:
 
 
 @rule(
-    "coats.relief", unit="ml", formula="area * relief / 1000",
+    "coats.relief",
+    unit="ml",
+    formula="area * relief / 1000",
     words="The area of wall and top, times the mean height of the piping or strokes on it.",
-)  # fmt: skip
+)
 def relief_volume(area_mm2: float, relief_mm: float) -> float:
     """Volume of a textured coat, ml: (wall + top area) x mean relief / 1000. Source: geometry.
 
@@ -76,9 +86,11 @@ def relief_volume(area_mm2: float, relief_mm: float) -> float:
 
 
 @rule(
-    "coats.rim", unit="ml", formula="(outer - inner) * high / 1000",
+    "coats.rim",
+    unit="ml",
+    formula="(outer - inner) * high / 1000",
     words="The ring of coat at the side, carried up above the top as a lip.",
-)  # fmt: skip
+)
 def rim_volume(outer_mm2: float, inner_mm2: float, high_mm: float) -> float:
     """Volume of a deckled rim, ml: (area over the coat - area under it) x height / 1000. Source: geometry.
 
@@ -89,9 +101,11 @@ def rim_volume(outer_mm2: float, inner_mm2: float, high_mm: float) -> float:
 
 
 @rule(
-    "coats.across_slope", unit="mm", formula="side / cos(lean)",
+    "coats.across_slope",
+    unit="mm",
+    formula="side / cos(lean)",
     words="On a leaning wall the coat is thicker along a level line than at right angles to the wall.",
-)  # fmt: skip
+)
 def across_slope(side_mm: float, lean: float) -> float:
     """Level thickness of a coat on a tapered wall, mm: side / cos(lean), lean in radians from upright. Source:
     geometry.
@@ -103,9 +117,13 @@ def across_slope(side_mm: float, lean: float) -> float:
 
 
 @rule(
-    "coats.parchment", unit="mm", formula="disc", source=COMMON_PRACTICE, rounding="down",
+    "coats.parchment",
+    unit="mm",
+    formula="disc",
+    source=COMMON_PRACTICE,
+    rounding="down",
     words="A circle of parchment the size of the disc, or a hair less, so that the disc comes off.",
-)  # fmt: skip
+)
 def parchment(disc_mm: float) -> float:
     """Diameter of the parchment under a disc, mm: the disc's own, cut a little under. Source: common practice.
 
@@ -116,9 +134,13 @@ def parchment(disc_mm: float) -> float:
 
 
 @rule(
-    "coats.scraper", unit="mm", formula="height", source=COMMON_PRACTICE, rounding="up",
+    "coats.scraper",
+    unit="mm",
+    formula="height",
+    source=COMMON_PRACTICE,
+    rounding="up",
     words="The scraper must be taller than the coated tier, so that it draws the whole wall at one go.",
-)  # fmt: skip
+)
 def scraper(height_mm: float) -> float:
     """Least height of the scraper, mm: the coated tier's. Source: common practice.
 
@@ -129,9 +151,11 @@ def scraper(height_mm: float) -> float:
 
 
 @rule(
-    "coats.build_up.side", unit="mm", formula="(width - measured) / 2",
+    "coats.build_up.side",
+    unit="mm",
+    formula="(width - measured) / 2",
     words="Half of what the cake is narrower there than at its widest.",
-)  # fmt: skip
+)
 def build_up_side(width_mm: float, measured_mm: float) -> float:
     """Extra coat on one side, mm: (widest - measured) / 2, taking the cake as centred on its board. Source:
     geometry.
@@ -143,9 +167,11 @@ def build_up_side(width_mm: float, measured_mm: float) -> float:
 
 
 @rule(
-    "coats.build_up.rise", unit="mm", formula="highest - measured",
+    "coats.build_up.rise",
+    unit="mm",
+    formula="highest - measured",
     words="What that side is lower than the highest side.",
-)  # fmt: skip
+)
 def build_up_rise(highest_mm: float, measured_mm: float) -> float:
     """What one side of the top must be built up, mm: highest - measured. Source: geometry.
 
@@ -156,9 +182,11 @@ def build_up_rise(highest_mm: float, measured_mm: float) -> float:
 
 
 @rule(
-    "coats.build_up.volume", unit="ml", formula="straight - measured",
+    "coats.build_up.volume",
+    unit="ml",
+    formula="straight - measured",
     words="The straight, level cake around the widest and highest measures, less the cake as it was measured.",
-)  # fmt: skip
+)
 def build_up_volume(straight_ml: float, measured_ml: float) -> float:
     """Coat that makes a leaning or oval cake straight, ml: straight - measured. Source: geometry.
 

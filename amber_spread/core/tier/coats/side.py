@@ -22,9 +22,11 @@ class FootPlan(PlanPart):
 
 
 @rule(
-    "side.foot_width", unit="mm", formula="2 * sqrt(cut * (across - cut))",
+    "side.foot_width",
+    unit="mm",
+    formula="2 * sqrt(cut * (across - cut))",
     words="The chord a cut so deep leaves across a circle that wide.",
-)  # fmt: skip
+)
 def foot_width(across_mm: float, cut_mm: float) -> float:
     """Width of the flat foot, mm: 2 sqrt(cut (d - cut)).
 
@@ -38,9 +40,11 @@ def foot_width(across_mm: float, cut_mm: float) -> float:
 
 
 @rule(
-    "side.height_left", unit="mm", formula="across - cut",
+    "side.height_left",
+    unit="mm",
+    formula="across - cut",
     words="What the cut leaves of the drum's width is its height now.",
-)  # fmt: skip
+)
 def height_left(across_mm: float, cut_mm: float) -> float:
     """Height of a drum on its side, mm: d - cut. Source: geometry.
 
@@ -51,11 +55,12 @@ def height_left(across_mm: float, cut_mm: float) -> float:
 
 
 @rule(
-    "side.slice", unit="ml",
+    "side.slice",
+    unit="ml",
     formula="((across / 2)**2 * acos(1 - 2 * cut / across) - (across / 2 - cut) * sqrt(cut * (across - cut))) "
     "* thick / 1000",
     words="The segment cut off the circle, times how thick the drum is.",
-)  # fmt: skip
+)
 def slice_volume(across_mm: float, cut_mm: float, thick_mm: float) -> float:
     """Volume of the slice cut off, ml: [r² acos((r - cut) / r) - (r - cut) sqrt(cut (d - cut))] x thickness / 1000.
 
@@ -70,9 +75,13 @@ def slice_volume(across_mm: float, cut_mm: float, thick_mm: float) -> float:
 
 
 @rule(
-    "side.lean", unit="deg", formula="degrees(atan(foot / height))", source=COMMON_PRACTICE, rounding="down",
+    "side.lean",
+    unit="deg",
+    formula="degrees(atan(foot / height))",
+    source=COMMON_PRACTICE,
+    rounding="down",
     words="How far it may be tipped before its weight, taken at half its height, passes the edge of its foot.",
-)  # fmt: skip
+)
 def lean(foot_mm: float, height_mm: float) -> float:
     """The angle of tipping, degrees: atan((foot / 2) / (height / 2)). Source: geometry; the centre at half height is
     common practice and on the safe side of a drum with a foot cut off.

@@ -268,9 +268,13 @@ def _by_colour(
     for number, ((stuff, name), parts) in enumerate(rolled.items(), 1):
         out, left = total(parts, "g"), total(stays[stuff, name], "g")
         found[f"colour_{number}"] = ColourShare(
-            medium=stuff, colour=name, hex=job.hex_of(name, stuff), rolled=out, stays=left,
+            medium=stuff,
+            colour=name,
+            hex=job.hex_of(name, stuff),
+            rolled=out,
+            stays=left,
             trimmed=trimmed_weight.figure(out.value, left.value),
-        )  # fmt: skip
+        )
     return found
 
 

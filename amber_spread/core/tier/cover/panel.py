@@ -408,12 +408,16 @@ def _developed(job: Job, panel: PanelCover, overlap_mm: float, trim_mm: float, l
     for number, (shape, box) in enumerate(zip(shapes, boxes, strict=True), 1):
         name = "Panel" if strips == 1 else f"Panel {number}"
         piece = piece_of(
-            name, shape.edge, hex, 1, colour,
+            name,
+            shape.edge,
+            hex,
+            1,
+            colour,
             girth=carry_over("along its wide edge", shape.wide_mm, "mm", "up"),
             slant=carry_over("up the slope, what is trimmed among it", slant_mm + beyond, "mm", "up"),
             box_long=carry_over("box round it, long", box[0], "mm", "up"),
             box_high=carry_over("box round it, high", box[1], "mm", "up"),
-        )  # fmt: skip
+        )
         if panel.stripes:
             start = (number - 1) / strips
             run = Run(_on_strip(shape), start, start + shape.wide_mm / girth_mm, trim_mm / (slant_mm + beyond))

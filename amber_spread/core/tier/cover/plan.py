@@ -147,8 +147,14 @@ def band_over(name: str, long: Figure, wide: Figure, job: Job, colour: str | Non
 def carrier_of(panel: Piece, stuff: Stuff) -> Piece:
     """The sheet a piece is carried on, cut to its outline: a copy to each."""
     name = {"acetate": "Acetate to carry it", "paper": "Paper to carry it"}.get(stuff, "Carrier")
-    return Piece(name=name, count=carry_over("copies", panel.count.value, "each"), sizes={}, hex="#DCE7E6",
-                 corners=panel.corners, stuff=stuff)  # fmt: skip
+    return Piece(
+        name=name,
+        count=carry_over("copies", panel.count.value, "each"),
+        sizes={},
+        hex="#DCE7E6",
+        corners=panel.corners,
+        stuff=stuff,
+    )
 
 
 def top_of(flat: Outline, lap_mm: float, hex: str, count: float = 1, colour: str | None = None) -> Piece:

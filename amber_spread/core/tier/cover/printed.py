@@ -106,9 +106,8 @@ def _top_of(cover: PrintedCover, coated: Body, overlap_mm: float) -> tuple[Piece
     grids = [(across, along) for across in range(1, 30) for along in range(1, 30)]
     for across, along in sorted(grids, key=lambda grid: (grid[0] * grid[1], abs(grid[0] - grid[1]))):
         part = tuple(
-            side / count + (overlap_mm if count > 1 else 0.0)
-            for side, count in ((wide, across), (long, along))
-        )  # fmt: skip
+            side / count + (overlap_mm if count > 1 else 0.0) for side, count in ((wide, across), (long, along))
+        )
         if _lies(part[0], part[1], cover):
             break
     count = across * along

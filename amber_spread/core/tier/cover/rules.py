@@ -7,10 +7,14 @@ from amber_spread.core.kernel.figures import COMMON_PRACTICE, rule
 
 
 @rule(
-    "cover.drape.round", unit="mm", formula="width + 2 * height + 2 * overlap", source=COMMON_PRACTICE, rounding="up",
+    "cover.drape.round",
+    unit="mm",
+    formula="width + 2 * height + 2 * overlap",
+    source=COMMON_PRACTICE,
+    rounding="up",
     words="The width over the coat at its widest, the height over the coat down both sides, and what hangs beyond the "
     "hem all round.",
-)  # fmt: skip
+)
 def roll_diameter(width_mm: float, height_mm: float, overlap_mm: float) -> float:
     """Diameter of the circle to roll for a drape, mm: width + 2 x height + 2 x overlap.
 
@@ -23,9 +27,13 @@ def roll_diameter(width_mm: float, height_mm: float, overlap_mm: float) -> float
 
 
 @rule(
-    "cover.drape.side", unit="mm", formula="side + 2 * height + 2 * overlap", source=COMMON_PRACTICE, rounding="up",
+    "cover.drape.side",
+    unit="mm",
+    formula="side + 2 * height + 2 * overlap",
+    source=COMMON_PRACTICE,
+    rounding="up",
     words="The tier that way over the coat, the height over the coat at both ends, and what hangs beyond the hem.",
-)  # fmt: skip
+)
 def roll_side(side_mm: float, height_mm: float, overlap_mm: float) -> float:
     """Side of the rectangle to roll for a drape, mm: side + 2 x height + 2 x overlap. Source: common practice.
 
@@ -36,9 +44,11 @@ def roll_side(side_mm: float, height_mm: float, overlap_mm: float) -> float:
 
 
 @rule(
-    "cover.drape.gather", unit="ratio", formula="(girth + 2 * pi * height) / girth",
+    "cover.drape.gather",
+    unit="ratio",
+    formula="(girth + 2 * pi * height) / girth",
     words="How many times as long as the foot of the tier the sheet's hem is that has to gather to it.",
-)  # fmt: skip
+)
 def gather(girth_mm: float, height_mm: float) -> float:
     """Hem to foot ratio of a drape: (P + 2 pi h) / P; for a round tier (r + h) / r.
 
@@ -51,9 +61,12 @@ def gather(girth_mm: float, height_mm: float) -> float:
 
 
 @rule(
-    "cover.drape.rolled_weight", unit="g", formula="area * thickness / 1000 * density", rounding="up",
+    "cover.drape.rolled_weight",
+    unit="g",
+    formula="area * thickness / 1000 * density",
+    rounding="up",
     words="A sheet of that area and thickness, times how heavy the fondant is.",
-)  # fmt: skip
+)
 def rolled_weight(area_mm2: float, thickness_mm: float, density_g_per_ml: float) -> float:
     """Weight of the rolled sheet, g: area x thickness x density. Source: geometry (prism).
 
@@ -64,9 +77,11 @@ def rolled_weight(area_mm2: float, thickness_mm: float, density_g_per_ml: float)
 
 
 @rule(
-    "cover.drape.trimmed_weight", unit="g", formula="rolled - stays",
+    "cover.drape.trimmed_weight",
+    unit="g",
+    formula="rolled - stays",
     words="What was rolled, less what stays on the tier.",
-)  # fmt: skip
+)
 def trimmed_weight(rolled_g: float, stays_g: float) -> float:
     """Weight trimmed off, g: rolled - stays; negative when the sheet would be stretched thinner. Source: geometry.
 
@@ -77,10 +92,13 @@ def trimmed_weight(rolled_g: float, stays_g: float) -> float:
 
 
 @rule(
-    "cover.drape.reach", unit="mm", formula="2 * reach + 2 * overlap", rounding="up",
+    "cover.drape.reach",
+    unit="mm",
+    formula="2 * reach + 2 * overlap",
+    rounding="up",
     words="From the middle of the top, the longest way over the surface down to the hem, to both sides, and what hangs "
     "beyond it. Down a corner of a slanted wall the way is longer than down its faces.",
-)  # fmt: skip
+)
 def roll_to_reach(reach_mm: float, overlap_mm: float) -> float:
     """Size to roll for a drape over any body, mm: 2 x the longest way down + 2 x overlap. Source: geometry.
 
@@ -91,9 +109,12 @@ def roll_to_reach(reach_mm: float, overlap_mm: float) -> float:
 
 
 @rule(
-    "cover.drape.short", unit="mm", formula="(needed - rolled) / 2", rounding="up",
+    "cover.drape.short",
+    unit="mm",
+    formula="(needed - rolled) / 2",
+    rounding="up",
     words="What the sheet in hand is narrower than the one needed to reach the hem, shared by both sides.",
-)  # fmt: skip
+)
 def sheet_short(needed_mm: float, rolled_mm: float) -> float:
     """What a sheet already rolled falls short of the hem on each side, mm. Source: geometry.
 
@@ -104,9 +125,11 @@ def sheet_short(needed_mm: float, rolled_mm: float) -> float:
 
 
 @rule(
-    "cover.drape.gather_profile", unit="ratio", formula="(top + 2 * pi * slant) / foot",
+    "cover.drape.gather_profile",
+    unit="ratio",
+    formula="(top + 2 * pi * slant) / foot",
     words="How many times as long as the foot of the tier the sheet's hem is that has to gather to it.",
-)  # fmt: skip
+)
 def gather_over_profile(top_mm: float, slant_mm: float, foot_mm: float) -> float:
     """Hem to foot ratio of a drape over any profile: (girth of the flat top + 2 pi x way down) / girth at the foot.
 
@@ -119,9 +142,11 @@ def gather_over_profile(top_mm: float, slant_mm: float, foot_mm: float) -> float
 
 
 @rule(
-    "cover.drape.gather_along", unit="ratio", formula="hem / foot",
+    "cover.drape.gather_along",
+    unit="ratio",
+    formula="hem / foot",
     words="How many times as long as what it comes to lie along the sheet's hem is.",
-)  # fmt: skip
+)
 def gather_along(hem_mm: float, foot_mm: float) -> float:
     """Hem to foot ratio of a sheet laid over a carved body the shortest way: its hem / what that comes to lie along.
 
@@ -134,9 +159,12 @@ def gather_along(hem_mm: float, foot_mm: float) -> float:
 
 
 @rule(
-    "cover.panel.count", unit="each", formula="ceil(girth / (strip - overlap))", rounding="up",
+    "cover.panel.count",
+    unit="each",
+    formula="ceil(girth / (strip - overlap))",
+    rounding="up",
     words="As many strips as it takes to go round, each as long as the mat or the sheet allows and lapping the next.",
-)  # fmt: skip
+)
 def strip_count(girth_mm: float, strip_mm: float, overlap_mm: float) -> float:
     """Strips to go round: girth / (strip - overlap), up to a whole number; 1 where one reaches. Source: geometry.
 
@@ -147,9 +175,12 @@ def strip_count(girth_mm: float, strip_mm: float, overlap_mm: float) -> float:
 
 
 @rule(
-    "cover.panel.length", unit="mm", formula="girth / strips + overlap", rounding="up",
+    "cover.panel.length",
+    unit="mm",
+    formula="girth / strips + overlap",
+    rounding="up",
     words="The length round the tier at the middle of the sheet's thickness, shared among the strips, and the lap.",
-)  # fmt: skip
+)
 def strip_length(girth_mm: float, strips_count: float, overlap_mm: float) -> float:
     """Length of a wrap strip, mm: girth at mid thickness / strips + overlap. Source: geometry (the middle of a bent
     sheet keeps its length).
@@ -161,9 +192,13 @@ def strip_length(girth_mm: float, strips_count: float, overlap_mm: float) -> flo
 
 
 @rule(
-    "cover.panel.height", unit="mm", formula="height + laps + trim", source=COMMON_PRACTICE, rounding="up",
+    "cover.panel.height",
+    unit="mm",
+    formula="height + laps + trim",
+    source=COMMON_PRACTICE,
+    rounding="up",
     words="The wall, the edge of the top where the strip laps it, and an allowance trimmed level once it is firm.",
-)  # fmt: skip
+)
 def strip_height(height_mm: float, laps_mm: float, trim_mm: float) -> float:
     """Height of a wrap strip, mm: wall + top's thickness where lapped + trimming allowance (common practice).
 
@@ -174,9 +209,11 @@ def strip_height(height_mm: float, laps_mm: float, trim_mm: float) -> float:
 
 
 @rule(
-    "cover.panel.stretch", unit="ratio", formula="girth / strip - 1",
+    "cover.panel.stretch",
+    unit="ratio",
+    formula="girth / strip - 1",
     words="How much the strip in hand must stretch to meet round the tier.",
-)  # fmt: skip
+)
 def stretch(girth_mm: float, strip_mm: float) -> float:
     """Stretch a strip needs, as a share: girth / strip - 1; below 0 it laps. Source: definition.
 
@@ -187,10 +224,13 @@ def stretch(girth_mm: float, strip_mm: float) -> float:
 
 
 @rule(
-    "cover.sector.outer", unit="mm", formula="slant * wide / (wide - narrow) + trim", rounding="up",
+    "cover.sector.outer",
+    unit="mm",
+    formula="slant * wide / (wide - narrow) + trim",
+    rounding="up",
     words="A tapered wall unrolls to a ring sector: the radius to its wide edge, and the trimming allowance where that "
     "edge is the top.",
-)  # fmt: skip
+)
 def sector_outer(slant_mm: float, wide_mm: float, narrow_mm: float, trim_mm: float) -> float:
     """Outer radius of the unrolled frustum, mm: slant x wide / (wide - narrow), widths or radii alike, + allowance.
 
@@ -203,9 +243,12 @@ def sector_outer(slant_mm: float, wide_mm: float, narrow_mm: float, trim_mm: flo
 
 
 @rule(
-    "cover.sector.inner", unit="mm", formula="max(0, slant * narrow / (wide - narrow) - trim)", rounding="down",
+    "cover.sector.inner",
+    unit="mm",
+    formula="max(0, slant * narrow / (wide - narrow) - trim)",
+    rounding="down",
     words="The radius to the narrow edge of the ring sector, less the trimming allowance where that edge is the top.",
-)  # fmt: skip
+)
 def sector_inner(slant_mm: float, wide_mm: float, narrow_mm: float, trim_mm: float) -> float:
     """Inner radius of the unrolled frustum, mm: slant x narrow / (wide - narrow) - allowance, never below 0.
 
@@ -218,9 +261,12 @@ def sector_inner(slant_mm: float, wide_mm: float, narrow_mm: float, trim_mm: flo
 
 
 @rule(
-    "cover.sector.angle", unit="deg", formula="180 * (wide - narrow) / slant / strips + 180 / pi * overlap / outer",
-    rounding="up", words="The angle the ring sector opens, shared among the strips, and the lap at its wide edge.",
-)  # fmt: skip
+    "cover.sector.angle",
+    unit="deg",
+    formula="180 * (wide - narrow) / slant / strips + 180 / pi * overlap / outer",
+    rounding="up",
+    words="The angle the ring sector opens, shared among the strips, and the lap at its wide edge.",
+)
 def sector_angle(
     wide_mm: float, narrow_mm: float, slant_mm: float, strips_count: float, overlap_mm: float, outer_mm: float
 ) -> float:
@@ -233,9 +279,12 @@ def sector_angle(
 
 
 @rule(
-    "cover.circle", unit="mm", formula="width + 2 * lap", rounding="up",
+    "cover.circle",
+    unit="mm",
+    formula="width + 2 * lap",
+    rounding="up",
     words="The top, and the thickness of the panel on both sides where the circle lies over its edge.",
-)  # fmt: skip
+)
 def circle_size(width_mm: float, lap_mm: float) -> float:
     """Width of the top piece, mm: top + 2 x panel thickness where it laps over, + 0 where it lies inside.
 
@@ -246,9 +295,12 @@ def circle_size(width_mm: float, lap_mm: float) -> float:
 
 
 @rule(
-    "cover.box.side", unit="mm", formula="side + laps * thickness", rounding="up",
+    "cover.box.side",
+    unit="mm",
+    formula="side + laps * thickness",
+    rounding="up",
     words="The side of the coated tier, and the thickness of the neighbours it laps.",
-)  # fmt: skip
+)
 def box_side(side_mm: float, laps: float, thickness_mm: float) -> float:
     """Width of a box's side piece, mm: side + laps x thickness; mitred 2 tan(half the turn of the corner), butted 0
     or 2. Source: geometry.
@@ -260,9 +312,12 @@ def box_side(side_mm: float, laps: float, thickness_mm: float) -> float:
 
 
 @rule(
-    "cover.halves.long", unit="mm", formula="over + 2 * overlap", rounding="up",
+    "cover.halves.long",
+    unit="mm",
+    formula="over + 2 * overlap",
+    rounding="up",
     words="The way over the half from side to side, and what hangs beyond on both sides.",
-)  # fmt: skip
+)
 def half_long(over_mm: float, overlap_mm: float) -> float:
     """Length of the sheet for one half, mm: the way over it, half the girth of what has one + 2 x overlap.
 
@@ -275,9 +330,12 @@ def half_long(over_mm: float, overlap_mm: float) -> float:
 
 
 @rule(
-    "cover.halves.high", unit="mm", formula="slant + half + 2 * overlap", rounding="up",
+    "cover.halves.high",
+    unit="mm",
+    formula="slant + half + 2 * overlap",
+    rounding="up",
     words="The way up the wall, half the flat top, and what hangs beyond.",
-)  # fmt: skip
+)
 def half_high(slant_mm: float, half_mm: float, overlap_mm: float) -> float:
     """Height of the sheet for one half, mm: way up + half the top + 2 x overlap. Source: geometry.
 
@@ -288,9 +346,12 @@ def half_high(slant_mm: float, half_mm: float, overlap_mm: float) -> float:
 
 
 @rule(
-    "cover.halves.face", unit="mm", formula="across + thick + 2 * overlap", rounding="up",
+    "cover.halves.face",
+    unit="mm",
+    formula="across + thick + 2 * overlap",
+    rounding="up",
     words="One face, half the rim on both sides, and what hangs beyond.",
-)  # fmt: skip
+)
 def half_face(across_mm: float, thick_mm: float, overlap_mm: float) -> float:
     """Circle for one face of a drum on its side, mm: diameter + thickness + 2 x overlap. Source: geometry.
 
@@ -301,9 +362,12 @@ def half_face(across_mm: float, thick_mm: float, overlap_mm: float) -> float:
 
 
 @rule(
-    "cover.halves.band", unit="mm", formula="up + across + down", rounding="up",
+    "cover.halves.band",
+    unit="mm",
+    formula="up + across + down",
+    rounding="up",
     words="Along the seam: up one side, across the top and down the other.",
-)  # fmt: skip
+)
 def band_length(up_mm: float, across_mm: float, down_mm: float) -> float:
     """Length of the band that hides a seam, mm. Source: geometry.
 
@@ -314,9 +378,12 @@ def band_length(up_mm: float, across_mm: float, down_mm: float) -> float:
 
 
 @rule(
-    "cover.gores.wide", unit="mm", formula="girth / gores", rounding="up",
+    "cover.gores.wide",
+    unit="mm",
+    formula="girth / gores",
+    rounding="up",
     words="The girth at its widest, shared among the gores.",
-)  # fmt: skip
+)
 def gore_width(girth_mm: float, gores_count: int) -> float:
     """Greatest width of one gore, mm: girth at mid thickness / gores. Source: geometry.
 
@@ -327,9 +394,12 @@ def gore_width(girth_mm: float, gores_count: int) -> float:
 
 
 @rule(
-    "cover.printed.sheets", unit="each", formula="laid", rounding="up",
+    "cover.printed.sheets",
+    unit="each",
+    formula="laid",
+    rounding="up",
     words="As few sheets as the strips and the top lie on, side by side and one below the other.",
-)  # fmt: skip
+)
 def printed_sheets(laid_count: float) -> float:
     """Sheets to buy: as many as the packed strips and top pieces lie on. Source: geometry (packing of rectangles).
 
@@ -340,9 +410,11 @@ def printed_sheets(laid_count: float) -> float:
 
 
 @rule(
-    "cover.printed.too_tall", unit="mm", formula="strip - sheet",
+    "cover.printed.too_tall",
+    unit="mm",
+    formula="strip - sheet",
     words="What the tier is taller than the sheet reaches.",
-)  # fmt: skip
+)
 def printed_short(strip_mm: float, sheet_mm: float) -> float:
     """What a sheet lacks in height, mm. Source: definition.
 
@@ -353,9 +425,11 @@ def printed_short(strip_mm: float, sheet_mm: float) -> float:
 
 
 @rule(
-    "cover.collar.volume", unit="ml", formula="long * high * thickness * spread / 1000",
+    "cover.collar.volume",
+    unit="ml",
+    formula="long * high * thickness * spread / 1000",
     words="All of the paper that is spread, the lap and what stands above the tier among it, at its thickness.",
-)  # fmt: skip
+)
 def collar_volume(long_mm: float, high_mm: float, thickness_mm: float, spread: float) -> float:
     """Chocolate on a collar's paper, ml: length x height x thickness x share spread / 1000. Source: geometry.
 
@@ -366,9 +440,11 @@ def collar_volume(long_mm: float, high_mm: float, thickness_mm: float, spread: f
 
 
 @rule(
-    "cover.piece_stays", unit="g", formula="area * thickness / 1000 * density",
+    "cover.piece_stays",
+    unit="g",
+    formula="area * thickness / 1000 * density",
     words="A piece of that area and thickness, times how heavy it is.",
-)  # fmt: skip
+)
 def piece_weight(area_mm2: float, thickness_mm: float, density_g_per_ml: float) -> float:
     """Weight of a flat piece, g: area x thickness x density. Source: geometry (prism).
 
@@ -379,9 +455,13 @@ def piece_weight(area_mm2: float, thickness_mm: float, density_g_per_ml: float) 
 
 
 @rule(
-    "cover.collar.height", unit="mm", formula="height + above", source=COMMON_PRACTICE, rounding="up",
+    "cover.collar.height",
+    unit="mm",
+    formula="height + above",
+    source=COMMON_PRACTICE,
+    rounding="up",
     words="Paper cut taller than the tier.",
-)  # fmt: skip
+)
 def collar_height(height_mm: float, above_mm: float) -> float:
     """Height of a collar's paper, mm: tier + what stands above it (taller than the tier: common practice).
 
@@ -392,9 +472,12 @@ def collar_height(height_mm: float, above_mm: float) -> float:
 
 
 @rule(
-    "cover.stripe", unit="g", formula="rolled * share / shares", rounding="up",
+    "cover.stripe",
+    unit="g",
+    formula="rolled * share / shares",
+    rounding="up",
     words="The stripe's share of the wall, by weight of what is rolled for it.",
-)  # fmt: skip
+)
 def stripe_weight(rolled_g: float, share: float, shares: float) -> float:
     """Weight of one colour of a striped panel, g: rolled x share / all shares. Source: definition.
 

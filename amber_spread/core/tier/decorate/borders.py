@@ -31,10 +31,12 @@ class BorderPlan(PlanPart):
 
 
 @rule(
-    "extras.border", unit="ml", formula="length * pi / 4 * bead**2 * share / 1000",
+    "extras.border",
+    unit="ml",
+    formula="length * pi / 4 * bead**2 * share / 1000",
     words="The length of the edge, times the section of the bead: a round, half of one, or more where shells or loops "
     "lie on each other.",
-)  # fmt: skip
+)
 def border_volume(length_mm: float, bead_mm: float, share: float) -> float:
     """Volume of a piped border, ml: length x pi/4 bead² x share / 1000; share 1 for a round bead, 1/2 for a half, more
     for shells and ropes.

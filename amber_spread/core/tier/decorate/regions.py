@@ -29,9 +29,11 @@ class RegionPlan(PlanPart):
 
 
 @rule(
-    "extras.region", unit="ml", formula="(outer - inner) * share",
+    "extras.region",
+    unit="ml",
+    formula="(outer - inner) * share",
     words="What lies between the tier and itself grown by the relief, all round; and of that what is on this side.",
-)  # fmt: skip
+)
 def region_volume(outer_ml: float, inner_ml: float, share: float) -> float:
     """Volume of a piped region, ml: (outer - inner) x share; all the way round the share is 1. Source: geometry.
 

@@ -40,9 +40,11 @@ from amber_spread.core.tier.layers.rules import (
 from amber_spread.core.tier.layers.slabs import Slab, slabs_of, volume_over
 
 _COMMON = parts_rule(
-    "layers.common_cut", "The lowest edge of all the baked layers: every one of them can be levelled to that.",
-    "least", "geometry",
-)  # fmt: skip
+    "layers.common_cut",
+    "The lowest edge of all the baked layers: every one of them can be levelled to that.",
+    "least",
+    "geometry",
+)
 
 
 class FillingPlan(PlanPart):

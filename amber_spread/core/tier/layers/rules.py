@@ -7,9 +7,12 @@ from amber_spread.core.kernel.figures import COMMON_PRACTICE, DEFINITION, rule
 
 
 @rule(
-    "layers.cake_diameter", unit="mm", formula="tin - 2 * (shrinkage + skin)", source=COMMON_PRACTICE,
+    "layers.cake_diameter",
+    unit="mm",
+    formula="tin - 2 * (shrinkage + skin)",
+    source=COMMON_PRACTICE,
     words="The tin's diameter, less what the cake shrinks in it and the browned skin you trim off, on both sides.",
-)  # fmt: skip
+)
 def cake_diameter(tin_mm: float, shrinkage_mm: float, skin_mm: float) -> float:
     """Diameter of the trimmed cake, mm: tin - 2 x (shrinkage + skin). Source: common practice.
 
@@ -20,9 +23,11 @@ def cake_diameter(tin_mm: float, shrinkage_mm: float, skin_mm: float) -> float:
 
 
 @rule(
-    "layers.height", unit="mm", formula="layers * cut + fillings * filling",
+    "layers.height",
+    unit="mm",
+    formula="layers * cut + fillings * filling",
     words="Every layer at its cut height, and a filling between each two.",
-)  # fmt: skip
+)
 def stacked_height(layers_count: int, cut_mm: float, fillings_count: int, filling_mm: float) -> float:
     """Height of the bare, filled cake, mm: layers x cut + fillings x filling. Source: geometry.
 
@@ -33,9 +38,11 @@ def stacked_height(layers_count: int, cut_mm: float, fillings_count: int, fillin
 
 
 @rule(
-    "layers.height_with_board", unit="mm", formula="layers * cut + fillings * filling + board",
+    "layers.height_with_board",
+    unit="mm",
+    formula="layers * cut + fillings * filling + board",
     words="Every layer at its cut height, a filling between each two, and the hidden board in place of one filling.",
-)  # fmt: skip
+)
 def stacked_height_with_board(
     layers_count: int, cut_mm: float, fillings_count: int, filling_mm: float, board_mm: float
 ) -> float:
@@ -48,9 +55,11 @@ def stacked_height_with_board(
 
 
 @rule(
-    "layers.shared_cut", unit="mm", formula="(height - between) / layers",
+    "layers.shared_cut",
+    unit="mm",
+    formula="(height - between) / layers",
     words="What the fillings, boards and a dome that is left on leave of the height, shared among the layers.",
-)  # fmt: skip
+)
 def shared_cut(height_mm: float, between_mm: float, layers_count: int) -> float:
     """Cut height of each layer of a body of fixed height, mm: (height - between) / layers. Source: geometry.
 
@@ -61,9 +70,12 @@ def shared_cut(height_mm: float, between_mm: float, layers_count: int) -> float:
 
 
 @rule(
-    "layers.filling_count", unit="each", formula="layers - 1 - boards", source=DEFINITION,
+    "layers.filling_count",
+    unit="each",
+    formula="layers - 1 - boards",
+    source=DEFINITION,
     words="One filling between each two layers, but none where a hidden board lies.",
-)  # fmt: skip
+)
 def filling_count(layers_count: int, boards_count: int) -> float:
     """Number of fillings: layers - 1 - hidden boards. Source: definition.
 
@@ -74,9 +86,13 @@ def filling_count(layers_count: int, boards_count: int) -> float:
 
 
 @rule(
-    "layers.tin_cut", unit="mm", formula="depth - level", source=COMMON_PRACTICE, rounding="down",
+    "layers.tin_cut",
+    unit="mm",
+    formula="depth - level",
+    source=COMMON_PRACTICE,
+    rounding="down",
     words="A tin baked to its rim, less what is levelled off with the dome.",
-)  # fmt: skip
+)
 def tin_cut(depth_mm: float, level_mm: float) -> float:
     """What a tin of that depth gives once it is levelled, mm: depth - levelled. Source: common practice.
 
@@ -87,9 +103,13 @@ def tin_cut(depth_mm: float, level_mm: float) -> float:
 
 
 @rule(
-    "layers.tins", unit="each", formula="ceil(layers / slices)", source=DEFINITION, rounding="up",
+    "layers.tins",
+    unit="each",
+    formula="ceil(layers / slices)",
+    source=DEFINITION,
+    rounding="up",
     words="The layers of the tier, as many from each tin.",
-)  # fmt: skip
+)
 def tins_for(layers_count: int, slices_count: int) -> float:
     """Tins to bake: layers / layers from each, up. Source: definition.
 
@@ -100,9 +120,13 @@ def tins_for(layers_count: int, slices_count: int) -> float:
 
 
 @rule(
-    "layers.tin_depth", unit="mm", formula="slices * cut + level", source=COMMON_PRACTICE, rounding="up",
+    "layers.tin_depth",
+    unit="mm",
+    formula="slices * cut + level",
+    source=COMMON_PRACTICE,
+    rounding="up",
     words="What is cut from one tin, and what is levelled off with the dome: the tin is to be as deep as that.",
-)  # fmt: skip
+)
 def tin_depth(slices_count: int, cut_mm: float, level_mm: float) -> float:
     """How deep a tin must be for what is cut from it, mm: slices x cut + levelled. Source: common practice.
 
@@ -113,9 +137,12 @@ def tin_depth(slices_count: int, cut_mm: float, level_mm: float) -> float:
 
 
 @rule(
-    "layers.slice_height", unit="mm", formula="common / slices", rounding="down",
+    "layers.slice_height",
+    unit="mm",
+    formula="common / slices",
+    rounding="down",
     words="The common cut, shared among the slices each layer is torted into.",
-)  # fmt: skip
+)
 def slice_height(common_mm: float, slices_count: int) -> float:
     """Height of one torted slice, mm: common cut / slices. Source: geometry.
 
@@ -126,9 +153,12 @@ def slice_height(common_mm: float, slices_count: int) -> float:
 
 
 @rule(
-    "layers.slices", unit="each", formula="baked * slices", source=DEFINITION,
+    "layers.slices",
+    unit="each",
+    formula="baked * slices",
+    source=DEFINITION,
     words="Each baked layer gives so many slices.",
-)  # fmt: skip
+)
 def slices(baked_count: int, slices_count: int) -> float:
     """Layers to stack from what is baked: baked x slices of each. Source: definition.
 
@@ -139,9 +169,13 @@ def slices(baked_count: int, slices_count: int) -> float:
 
 
 @rule(
-    "layers.spread", unit="mm", formula="thickness / (1 - settling)", source=COMMON_PRACTICE, rounding="up",
+    "layers.spread",
+    unit="mm",
+    formula="thickness / (1 - settling)",
+    source=COMMON_PRACTICE,
+    rounding="up",
     words="The filling is spread a little thicker than it ends, since the weight above settles it.",
-)  # fmt: skip
+)
 def spread_thickness(thickness_mm: float, settling: float) -> float:
     """Thickness to spread so that the filling settles to `thickness_mm`: thickness / (1 - settling).
 
@@ -154,9 +188,11 @@ def spread_thickness(thickness_mm: float, settling: float) -> float:
 
 
 @rule(
-    "layers.without_cavity", unit="ml", formula="whole - cavity",
+    "layers.without_cavity",
+    unit="ml",
+    formula="whole - cavity",
     words="The whole, less what the hidden cavity takes out of it.",
-)  # fmt: skip
+)
 def without_cavity(whole_ml: float, cavity_ml: float) -> float:
     """Volume left round a cavity, ml: whole - cavity. Source: geometry.
 
@@ -167,9 +203,11 @@ def without_cavity(whole_ml: float, cavity_ml: float) -> float:
 
 
 @rule(
-    "layers.cake_as_measured", unit="ml", formula="max(0, planned + measured - whole)",
+    "layers.cake_as_measured",
+    unit="ml",
+    formula="max(0, planned + measured - whole)",
     words="The cake as planned, and what the cake as measured is larger or smaller than the whole that was planned.",
-)  # fmt: skip
+)
 def cake_as_measured(planned_ml: float, measured_ml: float, whole_ml: float) -> float:
     """Volume of the layers of a measured cake, ml: planned layers + measured cake - planned whole. The fillings stay
     as they were planned. Source: geometry.
@@ -181,9 +219,12 @@ def cake_as_measured(planned_ml: float, measured_ml: float, whole_ml: float) -> 
 
 
 @rule(
-    "layers.cavity", unit="ml", formula="pi / 4 * across**2 * high / 1000", rounding="down",
+    "layers.cavity",
+    unit="ml",
+    formula="pi / 4 * across**2 * high / 1000",
+    rounding="down",
     words="The room inside, a cylinder: what it holds of sweets.",
-)  # fmt: skip
+)
 def cavity_volume(across_mm: float, high_mm: float) -> float:
     """Volume of the hidden cavity, ml: pi/4 d² h / 1000. Source: geometry (cylinder).
 
@@ -194,9 +235,11 @@ def cavity_volume(across_mm: float, high_mm: float) -> float:
 
 
 @rule(
-    "layers.cavity_wall", unit="mm", formula="nearest - across / 2",
+    "layers.cavity_wall",
+    unit="mm",
+    formula="nearest - across / 2",
     words="The cake left standing round the hidden cavity, where the wall comes nearest to it.",
-)  # fmt: skip
+)
 def cavity_wall(nearest_mm: float, across_mm: float) -> float:
     """Least thickness of the cake round the cavity, mm: from the axis to the nearest wall - cavity / 2.
 
@@ -209,8 +252,11 @@ def cavity_wall(nearest_mm: float, across_mm: float) -> float:
 
 
 @rule(
-    "layers.offcut", unit="g", formula="(stack - carved) * density", words="What is carved off the stack of layers.",
-)  # fmt: skip
+    "layers.offcut",
+    unit="g",
+    formula="(stack - carved) * density",
+    words="What is carved off the stack of layers.",
+)
 def offcut(stack_ml: float, carved_ml: float, density_g_per_ml: float) -> float:
     """Weight carved off, g: (stack - carved) x density. Source: geometry.
 
@@ -221,9 +267,12 @@ def offcut(stack_ml: float, carved_ml: float, density_g_per_ml: float) -> float:
 
 
 @rule(
-    "layers.hidden_board", unit="mm", formula="cake - 2 * margin", source=COMMON_PRACTICE,
+    "layers.hidden_board",
+    unit="mm",
+    formula="cake - 2 * margin",
+    source=COMMON_PRACTICE,
     words="A hidden board is a little smaller than the cake, so that the coat hides its edge.",
-)  # fmt: skip
+)
 def hidden_board(cake_mm: float, margin_mm: float) -> float:
     """Diameter of a hidden board, mm: cake - 2 x margin; 1 in smaller than the cake (common practice).
 
@@ -234,9 +283,11 @@ def hidden_board(cake_mm: float, margin_mm: float) -> float:
 
 
 @rule(
-    "layers.slab_volume", unit="ml", formula="slabs * area * thickness / 1000",
+    "layers.slab_volume",
+    unit="ml",
+    formula="slabs * area * thickness / 1000",
     words="A slab of that area and thickness, as many times as there are.",
-)  # fmt: skip
+)
 def slab_volume(slabs_count: float, area_mm2: float, thickness_mm: float) -> float:
     """Volume of equal slabs, ml: n x area x t / 1000. Source: geometry (prism).
 
@@ -247,9 +298,11 @@ def slab_volume(slabs_count: float, area_mm2: float, thickness_mm: float) -> flo
 
 
 @rule(
-    "layers.dam_volume", unit="ml", formula="slabs * (area - inside) * thickness / 1000",
+    "layers.dam_volume",
+    unit="ml",
+    formula="slabs * (area - inside) * thickness / 1000",
     words="A ring at the rim, as high as the filling: the whole area less the area inside the ring.",
-)  # fmt: skip
+)
 def dam_volume(slabs_count: float, area_mm2: float, inside_mm2: float, thickness_mm: float) -> float:
     """Volume of the dams, ml: n x (area - area inside) x t / 1000. Source: geometry.
 
@@ -260,9 +313,11 @@ def dam_volume(slabs_count: float, area_mm2: float, inside_mm2: float, thickness
 
 
 @rule(
-    "layers.soft_filling_volume", unit="ml", formula="slabs * inside * (thickness - seal) / 1000",
+    "layers.soft_filling_volume",
+    unit="ml",
+    formula="slabs * inside * (thickness - seal) / 1000",
     words="The area inside the dam, filled to the height of the dam above the seal.",
-)  # fmt: skip
+)
 def soft_filling_volume(slabs_count: float, inside_mm2: float, thickness_mm: float, seal_mm: float) -> float:
     """Volume inside the dams above the seal, ml. Source: geometry.
 
@@ -273,9 +328,11 @@ def soft_filling_volume(slabs_count: float, inside_mm2: float, thickness_mm: flo
 
 
 @rule(
-    "layers.target.bare_height", unit="mm", formula="target - above",
+    "layers.target.bare_height",
+    unit="mm",
+    formula="target - above",
     words="The finished height asked for, less the coats and the cover that lie on top.",
-)  # fmt: skip
+)
 def target_bare_height(target_mm: float, above_mm: float) -> float:
     """Height the bare cake must reach, mm: target - all that lies above it. Source: geometry.
 
@@ -286,9 +343,11 @@ def target_bare_height(target_mm: float, above_mm: float) -> float:
 
 
 @rule(
-    "layers.target.missing", unit="mm", formula="wanted - reached",
+    "layers.target.missing",
+    unit="mm",
+    formula="wanted - reached",
     words="The height wanted of the bare cake, less the height it reaches; below zero it is too tall.",
-)  # fmt: skip
+)
 def target_missing(wanted_mm: float, reached_mm: float) -> float:
     """How much the bare cake falls short, mm; negative when it is too tall. Source: geometry.
 
@@ -299,9 +358,11 @@ def target_missing(wanted_mm: float, reached_mm: float) -> float:
 
 
 @rule(
-    "layers.target.filling_thickness", unit="mm", formula="(wanted - layers * cut) / (layers - 1)",
+    "layers.target.filling_thickness",
+    unit="mm",
+    formula="(wanted - layers * cut) / (layers - 1)",
     words="What the layers leave of the height wanted, shared among the fillings.",
-)  # fmt: skip
+)
 def filling_for_height(wanted_mm: float, layers_count: int, cut_mm: float) -> float:
     """Filling thickness that reaches a bare height, mm. Source: geometry.
 
@@ -314,9 +375,12 @@ def filling_for_height(wanted_mm: float, layers_count: int, cut_mm: float) -> fl
 
 
 @rule(
-    "layers.target.cut_height", unit="mm", formula="(wanted - (layers - 1) * filling) / layers", rounding="nearest",
+    "layers.target.cut_height",
+    unit="mm",
+    formula="(wanted - (layers - 1) * filling) / layers",
+    rounding="nearest",
     words="What the fillings leave of the height wanted, shared among the layers.",
-)  # fmt: skip
+)
 def cut_for_height(wanted_mm: float, layers_count: int, filling_mm: float) -> float:
     """Cut height that reaches a bare height, mm. Source: geometry.
 
