@@ -24,6 +24,8 @@ from amber_spread.store.orders import OrderBook
 from amber_spread.store.private_postgres import PrivatePostgres
 
 ROUNDS = 20
+ANSWERS_S = 120.0
+"""So long the server may take to say what it has; a busy disk is no lost save."""
 SEED = 20261126
 SERVING = 2
 """Server processes."""
@@ -80,8 +82,8 @@ class Writer(threading.Thread):
         """The number of acknowledged saves that are missing or different."""
         if not self.id:
             return 0
-        status, found = ask(self.port, "GET", f"/api/orders/{self.id}/revisions")
-        titles = {one["number"]: one["title"] for one in found} if status == 200 else {}
+        found = _stored(self.port, f"/api/orders/{self.id}/revisions") or []
+        titles = {one["number"]: one["title"] for one in found}
         return sum(titles.get(revision) != title for revision, title in self.kept.items())
 
 
@@ -123,11 +125,24 @@ class WholeWriter(Writer):
         """1 unless the newest acknowledged save is there, or a later one."""
         if not self.saved:
             return 0
-        status, found = ask(self.port, "GET", f"/api/{self.title}")
-        newest = max(self.saved)
-        if status != 200 or found["number"] < newest:
+        found, newest = _stored(self.port, f"/api/{self.title}"), max(self.saved)
+        if found is None or found["number"] < newest:
             return 1
         return int(found["number"] == newest and found[self.title] != self.saved[newest])
+
+
+def _stored(port: int, path: str) -> Any:
+    """What the server has there, None where nothing. Asks again while it is too busy to say. Raises TimeoutError."""
+    until = time.monotonic() + ANSWERS_S
+    while time.monotonic() < until:
+        try:
+            status, found = ask(port, "GET", path)
+        except (OSError, http.client.HTTPException):
+            status = 0
+        if status in (200, 404):
+            return found if status == 200 else None
+        time.sleep(0.2)
+    raise TimeoutError(f"the server did not say within {ANSWERS_S:g} s what {path} has")
 
 
 def _pin(kit: Any, number: int) -> None:

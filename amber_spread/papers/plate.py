@@ -14,6 +14,7 @@ from amber_spread.core.kernel.units import MM_PER_INCH, LengthUnit, WeightUnit
 from amber_spread.core.plan import Plan
 from amber_spread.core.tier import Silhouette
 from amber_spread.papers.page import INK, SERIF, SIZE, Page, Point, Shape, Words, shortened
+from amber_spread.papers.palette import hex_of
 from amber_spread.papers.printed import due_words, measured
 from amber_spread.papers.sheets import SIZES, Paper
 
@@ -75,17 +76,17 @@ class _Drawing:
         yield Shape(self._half(foil, 0, -1), "#E6E2D6", 0.4)
         for tier in section.tiers:
             left = tier.left or tier.outline
-            yield Shape(self._half(left, tier.off[0], -1), tier.hex, 0.45)
+            yield Shape(self._half(left, tier.off[0], -1), hex_of(tier.paint), 0.45)
             for piped in tier.piped:
                 for ring in piped.left:
                     yield Shape(self._half(ring, tier.off[0], -1), piped.hex, 0.25)
             for line in _upright(tier, left):
                 yield Shape(self._half(line, tier.off[0], -1), width=0.1, closed=False, stroke=SOFT)
         for part in section.parts:
-            yield Shape(self._half(part.outline, part.off[0], 1), part.hex, 0.2)
+            yield Shape(self._half(part.outline, part.off[0], 1), hex_of(part.paint), 0.2)
         for part in section.added:
             for side in (-1, 1):
-                yield Shape(self._half(part.outline, part.off[0], side), part.hex, 0.25)
+                yield Shape(self._half(part.outline, part.off[0], side), hex_of(part.paint), 0.25)
         for tier in section.tiers:
             yield Shape(self._half(tier.outline, tier.off[0], 1), None, 0.6, closed=False)
         yield Shape([self.at(0, 0), self.at(0, stack.height.value + 5 / self.scale)], width=0.2, closed=False)
@@ -193,7 +194,7 @@ class _Drawing:
             points = [
                 (centre + (px - mid[0]) * scale, middle - (py - mid[1]) * scale) for px, py in tier.seen_from_above
             ]
-            yield points, tier.hex, (centre, self.foot - 4), shortened(plan.name, SMALL, wide * scale + gap)
+            yield points, hex_of(tier.paint), (centre, self.foot - 4), shortened(plan.name, SMALL, wide * scale + gap)
             x += wide * scale + gap
 
     def _bar(self) -> tuple[float, str]:
@@ -207,7 +208,7 @@ class _Drawing:
     def _keys(self) -> Iterator[tuple[str, str]]:
         """What it is made of: a colour and its name, the cake first."""
         cakes = {tier.layers.cake.replace("_", " ") for tier in self.document.design.tiers}
-        sponge = next((part.hex for part in self.plan.section.parts if part.kind == "sponge"), "#FFFFFF")
+        sponge = next((hex_of(part.paint) for part in self.plan.section.parts if part.kind == "sponge"), "#FFFFFF")
         yield sponge, ", ".join(sorted(cakes)).capitalize()
         for bowl in self.plan.bowls.values():
             yield bowl.hex, bowl.name

@@ -29,7 +29,7 @@ def piece(width, height, count):
     return Piece(
         name="A piece",
         corners=rectangle(width, height),
-        hex="#FFFFFF",
+        paint="#FFFFFF",
         colour=None,
         count=carry_over("pieces", count, "each"),
         sizes={},

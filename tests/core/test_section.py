@@ -59,7 +59,7 @@ def test_only_what_is_there_is_drawn():
 def test_the_outside_is_of_the_colour_that_is_seen_and_flat_walls_show_their_edges():
     whole = planned(tier(cover=DrapeCover(colour="blush")), tier(150, shape=PolygonShape(sides=8)))
     lower, upper = whole.section.tiers
-    assert (lower.hex, lower.curved, lower.edges) == ("#EBD3CC", True, [])
+    assert (lower.paint, lower.curved, lower.edges) == ("#EBD3CC", True, [])
     assert not upper.curved
     assert len(upper.edges) == 1
     assert max(x for x, _ in upper.seen_from_above) == pytest.approx(whole.tiers[1].stack.diameter.value / 2, abs=0.01)

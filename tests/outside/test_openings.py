@@ -143,7 +143,7 @@ def test_in_the_round_layers_and_what_is_filled_in_make_up_the_body():
     one = opened(BallSolid(across_mm=90, x_mm=80, z_mm=20), filling=SoftFilling())
     parts = in_the_round(worked(one), cut_open=False).parts
     filled = [part for part in parts if part.matter == "refill"]
-    assert [part.hex for part in filled] == [MEDIA[CREAM].hex]
+    assert [part.paint for part in filled] == [MEDIA[CREAM].hex]
     drawn = [part for part in worked(one).drawn.parts if part.kind == "refill"]
     assert len(drawn) == 1 and drawn[0].place == "tiers.1.carving.openings.opening_1"
 

@@ -10,10 +10,8 @@ from amber_spread.core.cake.stack import StackPlan, TierStack
 from amber_spread.core.geometry.flat.outline import Outline, Point
 from amber_spread.core.kernel.base import PlanPart, Same
 from amber_spread.core.kernel.caching import cached
-from amber_spread.core.tier import BOARD_HEX, Part, Silhouette, Size, slab
+from amber_spread.core.tier import Part, Silhouette, Size, slab
 
-SUPPORT_HEX = "#BFE0DF"
-DOWEL_HEX = "#D9B98A"
 MORE_MM = 40.0
 """A dowel that is too long is drawn standing out by so much at most."""
 
@@ -33,13 +31,13 @@ class Section(PlanPart):
 def draw_section(stood: Sequence[PlacedTier], standing: Sequence[TierStack], whole: StackPlan) -> Section:
     """The half-section of a whole cake, from the base board up; `stood` and `standing` are bottom first."""
     base = slab(0, whole.base_diameter.value / 2, 0, whole.base_thickness.value)
-    parts = [Part(place="stack", kind="board", hex=BOARD_HEX, outline=base)]
+    parts = [Part(place="stack", kind="board", paint="board", outline=base)]
     outsides, added = list[Silhouette](), list[Part]()
     for one, stands in zip(stood, standing, strict=True):
         tier, bottom, off = one.done.drawn, stands.bottom.value, one.place.off
         if stands.board_thickness and stands.board_diameter:
             board = slab(0, stands.board_diameter.value / 2, bottom - stands.board_thickness.value, bottom)
-            parts.append(Part(place=f"{tier.outside.place}.stack", kind="board", hex=BOARD_HEX, outline=board, off=off))
+            parts.append(Part(place=f"{tier.outside.place}.stack", kind="board", paint="board", outline=board, off=off))
         raised = tier.raised(bottom, off)
         parts.extend(raised.parts)
         outsides.append(raised.outside)
@@ -66,7 +64,7 @@ def _supports(of: Same[JointPlan], place: Place) -> list[Part]:
         if one.x <= -half:
             continue
         outline = slab(max(0.0, one.x - half), one.x + half, top - joint.length.value, top)
-        found.append(Part(place=f"{path}.supports.{name}", kind="support", hex=SUPPORT_HEX, outline=outline, off=off))
+        found.append(Part(place=f"{path}.supports.{name}", kind="support", paint="support", outline=outline, off=off))
     return found
 
 
@@ -83,7 +81,7 @@ def _apart(joint: JointPlan, stands: TierStack, place: Place) -> list[Part]:
             Part(
                 place=path,
                 kind="support",
-                hex=SUPPORT_HEX,
+                paint="support",
                 off=off,
                 outline=slab(max(0.0, x - half), x + half, low, high),
             )
@@ -91,9 +89,9 @@ def _apart(joint: JointPlan, stands: TierStack, place: Place) -> list[Part]:
         ]
     wide, card = stands.board_diameter.value / 2, stands.board_thickness.value
     return [
-        Part(place=path, kind="board", hex=BOARD_HEX, outline=slab(0, wide, low, low + card), off=off),
+        Part(place=path, kind="board", paint="board", outline=slab(0, wide, low, low + card), off=off),
         Part(
-            place=path, kind="support", hex=SUPPORT_HEX, outline=slab(0, RISER_SHARE * wide, low + card, high), off=off
+            place=path, kind="support", paint="support", outline=slab(0, RISER_SHARE * wide, low + card, high), off=off
         ),
     ]
 
@@ -103,7 +101,7 @@ def _dowel(dowel: DowelPlan, base_mm: float) -> Part:
     top = dowel.most.value
     low = base_mm - dowel.into.value
     outline = slab(0, dowel.across.value / 2, low, low + min(dowel.length.value, top + MORE_MM))
-    return Part(place="stack.dowel", kind="dowel", hex=DOWEL_HEX, outline=outline)
+    return Part(place="stack.dowel", kind="dowel", paint="dowel", outline=outline)
 
 
 @cached(256)

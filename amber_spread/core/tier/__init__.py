@@ -14,7 +14,7 @@ from amber_spread.core.tier.cover.plan import CoverPlan, roll_margin
 from amber_spread.core.tier.decorate.borders import HALF_BEAD, BorderPlan
 from amber_spread.core.tier.decorate.on_top import OnTopPlan
 from amber_spread.core.tier.decorate.regions import RegionPlan
-from amber_spread.core.tier.drawn import BOARD_HEX, Drawn, Part, Silhouette, slab
+from amber_spread.core.tier.drawn import Drawn, Part, Silhouette, slab
 from amber_spread.core.tier.gauge import GaugeMark
 from amber_spread.core.tier.in_the_round import (
     Envelope,
@@ -39,7 +39,6 @@ from amber_spread.core.tier.worked import (
 )
 
 __all__ = [
-    "BOARD_HEX",
     "BOARD_SHAPES",
     "BoardShape",
     "BorderPlan",

@@ -20,10 +20,11 @@ from amber_spread.core.geometry.flat.outline import Outline, Point, arc
 from amber_spread.core.geometry.flat.traced import Region, areas_of
 from amber_spread.core.kernel.base import PlanPart
 from amber_spread.core.kernel.caching import cached
+from amber_spread.core.kernel.paint import Paint
 from amber_spread.core.tier.carve.emptied import Emptied
 from amber_spread.core.tier.carve.openings import OpeningPlan, cuts_of
 from amber_spread.core.tier.coats.coats import CoatsPlan
-from amber_spread.core.tier.cover.plan import PRINTED_HEX, CoverPlan
+from amber_spread.core.tier.cover.plan import CoverPlan
 from amber_spread.core.tier.decorate.borders import BorderPlan
 from amber_spread.core.tier.decorate.on_top import OnTopPlan
 from amber_spread.core.tier.decorate.piped import PipedOver, piped_over
@@ -33,9 +34,7 @@ from amber_spread.core.tier.layers.layers import FillingPlan, LayersPlan
 from amber_spread.core.tier.layers.slabs import Slab
 
 HexOf = Callable[[str, str | None], str]
-SPONGE_HEX = "#E5C489"
 BEAD_STEP = math.radians(15)
-BOARD_HEX = "#D9BF8C"
 
 PartKind = Literal[
     "board",
@@ -62,14 +61,14 @@ class Part(PlanPart):
 
     place: str
     kind: PartKind
-    hex: str
+    paint: Paint
     outline: list[Point]
     off: Point = (0.0, 0.0)
 
     def lifted(self, lift_mm: float, off: Point) -> "Part":
         """The same moved up by so much, its axis so far off the base's."""
         outline = lifted_line(self.outline, lift_mm)
-        return Part(place=self.place, kind=self.kind, hex=self.hex, outline=outline, off=off)
+        return Part(place=self.place, kind=self.kind, paint=self.paint, outline=outline, off=off)
 
 
 class Silhouette(PlanPart):
@@ -81,7 +80,7 @@ class Silhouette(PlanPart):
     """
 
     place: str
-    hex: str
+    paint: Paint
     outline: list[Point]
     curved: bool
     edges: list[float]
@@ -174,25 +173,25 @@ def draw_tier(tier: Tier, cut: Cut, hex_of: HexOf) -> Drawn:
     for key, opening in cut.openings.items():
         there = f"{place}.carving.openings.{key}"
         if opening.hex is not None:
-            parts += [Part(place=there, kind="refill", hex=opening.hex, outline=ring) for ring in opening.cut]
-    outside = SPONGE_HEX
+            parts += [Part(place=there, kind="refill", paint=opening.hex, outline=ring) for ring in opening.cut]
+    outside = "sponge"
     for kind, hex, outlines in _coats(tier, cut, hex_of):
         for outline in outlines:
             outside = hex
             room = "cover" if kind == "cover" else f"coats.{kind}"
-            parts.append(Part(place=f"{place}.{room}", kind=kind, hex=hex, outline=outline))
+            parts.append(Part(place=f"{place}.{room}", kind=kind, paint=hex, outline=outline))
     piped = [] if cut.tipped else list(piped_over(tier.regions, cut.regions, cut.bodies.covered))
     for region in piped:
         parts += [
-            Part(place=f"{place}.regions.{region.key}", kind="region", hex=region.hex, outline=ring)
+            Part(place=f"{place}.regions.{region.key}", kind="region", paint=region.hex, outline=ring)
             for ring in rings_right(region.cut)
         ]
     rim, lip = body.half_profile(), _lip(cut)
     if lip:
-        parts.append(Part(place=f"{place}.coats.final", kind="final", hex=outside, outline=lip))
+        parts.append(Part(place=f"{place}.coats.final", kind="final", paint=outside, outline=lip))
     collar = _collar(cut)
     if collar:
-        parts.append(Part(place=f"{place}.cover", kind="cover", hex=outside, outline=collar))
+        parts.append(Part(place=f"{place}.cover", kind="cover", paint=outside, outline=collar))
     # Over the rim and down to the top: first the collar, which is outside, then the lip within it.
     over = [collar[2], collar[3]] if collar else lip[1:2]
     over += [lip[2], lip[3], lip[0]] if lip else collar[:1]
@@ -200,7 +199,7 @@ def draw_tier(tier: Tier, cut: Cut, hex_of: HexOf) -> Drawn:
     above, left = cut.bodies.covered.outline, _left(cut.bodies.covered)
     silhouette = Silhouette(
         place=place,
-        hex=_outermost(tier, outside, hex_of),
+        paint=_outermost(tier, outside, hex_of),
         outline=[(0.0, rim[0][1]), *rim],
         # No line stands upright on a wall that is carved freely.
         curved=above.curved and not left,
@@ -245,7 +244,7 @@ def _added(place: str, tier: Tier, cut: Cut, body: Body | Sideways, hex_of: HexO
     widest = sorted(cut.on_top.items(), key=lambda one: -one[1].piece.size[0])
     for key, laid in widest:
         outline = slab(0.0, laid.piece.size[0] / 2, top_mm, top_mm + laid.piece.sizes["thickness"].value)
-        yield Part(place=f"{place}.on_top.{key}", kind="on_top", hex=laid.piece.hex, outline=outline)
+        yield Part(place=f"{place}.on_top.{key}", kind="on_top", paint=laid.piece.paint, outline=outline)
     half = body.half_profile()
     flat = None if cut.tipped else cut.bodies.covered.flat_top
     for (key, border), asked in zip(cut.borders.items(), tier.borders, strict=True):
@@ -260,7 +259,7 @@ def _added(place: str, tier: Tier, cut: Cut, body: Body | Sideways, hex_of: HexO
             turn = (0.0, 2 * math.pi) if wholly else (0.0, math.pi)
         outline = [(max(0.0, x), z) for x, z in arc(middle, radius, *turn, BEAD_STEP)]
         hex = hex_of(asked.medium, asked.colour)
-        yield Part(place=f"{place}.borders.{key}", kind="border", hex=hex, outline=outline)
+        yield Part(place=f"{place}.borders.{key}", kind="border", paint=hex, outline=outline)
 
 
 def _above(cut: Cut) -> list[Point]:
@@ -276,9 +275,9 @@ def _drawn(outline: Outline) -> list[Point]:
     return [(round(x, 2), round(y, 2)) for x, y in outline.points]
 
 
-def _outermost(tier: Tier, outside: str, hex_of: HexOf) -> str:
+def _outermost(tier: Tier, outside: Paint, hex_of: HexOf) -> Paint:
     if isinstance(tier.cover, PrintedCover):
-        return PRINTED_HEX
+        return "printed"
     if isinstance(tier.cover, PanelCover) and tier.cover.stripes:
         return hex_of(tier.cover.medium, tier.cover.stripes[0].colour)
     return outside
@@ -319,7 +318,7 @@ def _between(cut: Cut, below: str, above: str) -> list[list[Point]]:
 def _tipped(place: str, cut: Cut) -> Iterator[Part]:
     """A drum on its side is cut between two layers: its sponge is one disc on its flat."""
     assert cut.tipped is not None
-    yield Part(place=f"{place}.layers", kind="sponge", hex=SPONGE_HEX, outline=cut.tipped["bare"].half_profile())
+    yield Part(place=f"{place}.layers", kind="sponge", paint="sponge", outline=cut.tipped["bare"].half_profile())
 
 
 def _inside(place: str, tier: Tier, cut: Cut, hex_of: HexOf) -> Iterator[Part]:
@@ -340,13 +339,13 @@ def _inside(place: str, tier: Tier, cut: Cut, hex_of: HexOf) -> Iterator[Part]:
         if isinstance(bare, Sculpted) and kind != "board":
             yield from _carved(place, bare, slab_of, cut.layers.filling, inner, (fill_hex, dam_hex), away)
         elif kind == "layer":
-            yield Part(place=place, kind="sponge", hex=SPONGE_HEX, outline=_ring(rim, inner))
+            yield Part(place=place, kind="sponge", paint="sponge", outline=_ring(rim, inner))
         elif kind == "board":
             assert cut.layers.board is not None
             half = cut.layers.board.diameter.value / 2
-            yield Part(place=f"{place}.board", kind="board", hex=BOARD_HEX, outline=slab(0, half, low, high))
+            yield Part(place=f"{place}.board", kind="board", paint="board", outline=slab(0, half, low, high))
             gap = [(half, low), *rim[:-1], (half, high)]
-            yield Part(place="", kind="crumb", hex=hex_of(tier.crumb.medium, tier.crumb.colour), outline=gap)
+            yield Part(place="", kind="crumb", paint=hex_of(tier.crumb.medium, tier.crumb.colour), outline=gap)
         else:
             yield from _filled(f"{place}.filling", filling, rim, inner, low, top, (fill_hex, dam_hex))
 
@@ -365,7 +364,7 @@ def _carved(
     far, (fill_hex, dam_hex) = bare.width_mm, hexes
     if kind == "layer":
         for ring in bare.cut(inner, far, low, high, away):
-            yield Part(place=place, kind="sponge", hex=SPONGE_HEX, outline=ring)
+            yield Part(place=place, kind="sponge", paint="sponge", outline=ring)
         return
     wall = bare.half_profile(low, high)
     inside = far
@@ -379,7 +378,7 @@ def _carved(
     )
     for what, hex, rings in rooms:
         for ring in rings:
-            yield Part(place=f"{place}.filling", kind=what, hex=hex, outline=ring)
+            yield Part(place=f"{place}.filling", kind=what, paint=hex, outline=ring)
 
 
 def _ring(rim: list[Point], inner_mm: float) -> list[Point]:
@@ -401,7 +400,7 @@ def _filled(
     dam_mm = min(filling.dam_width.value, half) if filling.dam_width else 0.0
     seal_mm = min(filling.seal_thickness.value, high - low) if filling.seal_thickness else 0.0
     if not dam_mm:
-        yield Part(place=place, kind="filling", hex=fill_hex, outline=_ring(rim, inner))
+        yield Part(place=place, kind="filling", paint=fill_hex, outline=_ring(rim, inner))
         return
     inside = half - dam_mm
     rooms: tuple[tuple[PartKind, str, list[Point], bool], ...] = (
@@ -411,4 +410,4 @@ def _filled(
     )
     for kind, hex, outline, there in rooms:
         if there:
-            yield Part(place=place, kind=kind, hex=hex, outline=outline)
+            yield Part(place=place, kind=kind, paint=hex, outline=outline)

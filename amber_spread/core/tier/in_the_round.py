@@ -21,11 +21,11 @@ from amber_spread.core.geometry.bodies.triangles import Triangles, alone, triang
 from amber_spread.core.geometry.rows import Numbers
 from amber_spread.core.geometry.sheets.draped import over, over_halves
 from amber_spread.core.kernel.base import PlanPart
+from amber_spread.core.kernel.paint import Paint
 from amber_spread.core.tier.carve.emptied import Emptied, emptied_of
 from amber_spread.core.tier.cover.draped import GIVES
 from amber_spread.core.tier.cover.patched import cut_of, seam_names
 from amber_spread.core.tier.decorate.regions import region_over, sector_of
-from amber_spread.core.tier.drawn import SPONGE_HEX
 from amber_spread.core.tier.worked import PlannedTier
 
 Matter = Literal["cake", "filling", "refill", "crumb", "final", "cover", "region"]
@@ -58,7 +58,7 @@ class RoundPart(RoundMesh):
 
     matter: Matter
     number: int
-    hex: str
+    paint: Paint
 
 
 class RoundSeam(PlanPart):
@@ -111,8 +111,8 @@ def in_the_round(done: PlannedTier, cut_open: bool, tins: Sequence[RoundTin] = (
         size = [right + BEYOND_MM, BEYOND_MM - front, high - low + 2 * BEYOND_MM]
         away = Manifold.cube(size).translate([0.0, front - BEYOND_MM, low - BEYOND_MM])
     parts = [
-        _part(matter, number, hex, found)
-        for matter, number, hex, solid in _solids(done)
+        _part(matter, number, paint, found)
+        for matter, number, paint, solid in _solids(done)
         if (found := solid - away).volume() > LEAST_ML * 1000
     ]
     laid = list(_Laid.of(done))
@@ -209,11 +209,11 @@ def envelope_of(done: PlannedTier, which: Envelope) -> tuple[Numbers, Triangles]
     return triangles_of(surface_of(body))
 
 
-def _solids(done: PlannedTier) -> Iterator[tuple[Matter, int, str, Manifold]]:
+def _solids(done: PlannedTier) -> Iterator[tuple[Matter, int, Paint, Manifold]]:
     """Everything the tier is made of, from the inside out, with its colour."""
-    hexes: dict[str, str] = {}
+    paints: dict[str, Paint] = {}
     for part in done.drawn.parts:
-        hexes.setdefault(part.kind, part.hex)
+        paints.setdefault(part.kind, part.paint)
     bodies = done.bodies
     nested = [
         surface_of(body)
@@ -231,13 +231,13 @@ def _solids(done: PlannedTier) -> Iterator[tuple[Matter, int, str, Manifold]]:
     for slab in done.slabs:
         level = whole.trim_by_plane([0.0, 0.0, 1.0], slab.low).trim_by_plane([0.0, 0.0, -1.0], -slab.high)
         if slab.kind == "layer":
-            yield "cake", slab.number, hexes.get("sponge", SPONGE_HEX), level
+            yield "cake", slab.number, paints.get("sponge", "sponge"), level
         elif slab.kind == "filling":
-            yield "filling", slab.number, hexes.get("filling", SPONGE_HEX), level
+            yield "filling", slab.number, paints.get("filling", "sponge"), level
     matters: tuple[Matter, ...] = ("crumb", "final", "cover")
     for matter, inner, outer in zip(matters, nested, nested[1:], strict=False):
-        if matter in hexes and outer.volume() - inner.volume() > LEAST_ML * 1000:
-            yield matter, 0, hexes[matter], outer - inner
+        if matter in paints and outer.volume() - inner.volume() > LEAST_ML * 1000:
+            yield matter, 0, paints[matter], outer - inner
 
     covered = done.bodies.covered
     for number, (asked, region) in enumerate(zip(done.tier.asked.regions, done.regions.values(), strict=True), 1):
@@ -253,12 +253,12 @@ def _solids(done: PlannedTier) -> Iterator[tuple[Matter, int, str, Manifold]]:
         yield "region", number, region.hex, solid
 
 
-def _part(matter: Matter, number: int, hex: str, solid: Manifold) -> RoundPart:
+def _part(matter: Matter, number: int, paint: Paint, solid: Manifold) -> RoundPart:
     moved_mm = STEP_MM
     while solid.num_vert() > MOST_CORNERS:
         solid, moved_mm = solid.simplify(moved_mm), 2 * moved_mm
     corners, triangles = triangles_of(solid)
-    return RoundPart(**_packed(corners, triangles), matter=matter, number=number, hex=hex)
+    return RoundPart(**_packed(corners, triangles), matter=matter, number=number, paint=paint)
 
 
 def _packed(corners: Numbers, triangles: Triangles) -> dict[str, Any]:

@@ -4331,8 +4331,8 @@ export interface components {
              * @enum {string}
              */
             kind: "board" | "sponge" | "filling" | "seal" | "dam" | "refill" | "crumb" | "final" | "cover" | "border" | "region" | "on_top" | "support" | "dowel";
-            /** Hex */
-            hex: string;
+            /** Paint */
+            paint: string;
             /** Outline */
             outline: [
                 number,
@@ -4507,8 +4507,8 @@ export interface components {
             sizes: {
                 [key: string]: components["schemas"]["Figure"];
             };
-            /** Hex */
-            hex: string;
+            /** Paint */
+            paint: string;
             /** Corners */
             corners: [
                 number,
@@ -5691,8 +5691,8 @@ export interface components {
             matter: "cake" | "filling" | "refill" | "crumb" | "final" | "cover" | "region";
             /** Number */
             number: number;
-            /** Hex */
-            hex: string;
+            /** Paint */
+            paint: string;
         };
         /**
          * RoundSeam
@@ -6070,8 +6070,8 @@ export interface components {
         Silhouette: {
             /** Place */
             place: string;
-            /** Hex */
-            hex: string;
+            /** Paint */
+            paint: string;
             /** Outline */
             outline: [
                 number,

@@ -3,7 +3,7 @@
 import { computed } from "vue";
 import type { Plan } from "@/api/types";
 import { fit, path, shifted } from "./layout";
-import { leftOf } from "./tone";
+import { hexOf, leftOf } from "./tone";
 
 const props = defineProps<{ plan: Plan; width: number; height: number; label: string }>();
 const MARGIN = 8;
@@ -27,7 +27,7 @@ const board = computed(() => props.plan.section.parts.find((part) => part.place 
       v-for="tier in plan.section.tiers"
       :key="tier.place"
       :d="path(leftOf(tier), sheet, true)"
-      :fill="tier.hex"
+      :fill="hexOf(tier.paint)"
       class="outside"
       :transform="shifted(tier.off, sheet)"
     />
@@ -35,7 +35,7 @@ const board = computed(() => props.plan.section.parts.find((part) => part.place 
       v-for="(part, at) in plan.section.parts"
       :key="at"
       :d="path(part.outline, sheet)"
-      :fill="part.hex"
+      :fill="hexOf(part.paint)"
       class="part"
       :transform="shifted(part.off, sheet)"
     />

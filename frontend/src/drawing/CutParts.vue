@@ -7,6 +7,7 @@ import { boxOf } from "./annotations";
 import { path, type Sheet, shifted, xAt, yAt } from "./layout";
 import { type Finish, useMaterials } from "./materials";
 import { shine } from "./plate";
+import { hexOf } from "./tone";
 
 const props = defineProps<{
   plan: Plan;
@@ -33,6 +34,7 @@ const parts = computed(() =>
 const added = computed(() =>
   props.plan.section.added.map((part) => ({
     ...part,
+    hex: hexOf(part.paint),
     d: path(part.outline, props.sheet, true) + path(part.outline, props.sheet),
     behind: "",
     over: "",

@@ -4,6 +4,7 @@ import { computed } from "vue";
 import type { Silhouette } from "@/api/types";
 import { useOrder } from "@/order/order";
 import { closed } from "./layout";
+import { hexOf } from "./tone";
 
 const HIGH = 170;
 const order = useOrder();
@@ -24,7 +25,7 @@ const line = (points: readonly (readonly number[])[]): string =>
 const scale = computed(() => (HIGH / 2 - 4) / reach.value);
 const outlines = computed(() =>
   tiers.value.map((tier) => ({
-    hex: tier.hex,
+    hex: hexOf(tier.paint),
     place: tier.place,
     d: line(seen(tier)),
   })),

@@ -92,8 +92,8 @@ const roomy = computed(() => (most.value ? 560 : view.value?.tins.length ? 400 :
 function show(): void {
   if (!stage.value || !view.value) return;
   // Cake is of the colour of its crumb, as in the half-section.
-  const { hex } = crumbIn(order.tier);
-  const parts = view.value.parts.map((part) => (part.matter === "cake" ? { ...part, hex } : part));
+  const { hex: paint } = crumbIn(order.tier);
+  const parts = view.value.parts.map((part) => (part.matter === "cake" ? { ...part, paint } : part));
   stage.value.show({ ...view.value, parts }, looked.value, shown);
   stage.value.turnTo(look.value);
   trace();

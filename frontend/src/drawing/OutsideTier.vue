@@ -4,7 +4,7 @@ import { computed } from "vue";
 import type { Silhouette } from "@/api/types";
 import { path, type Sheet, through, xAt, yAt } from "./layout";
 import { rimOf, tapered } from "./plate";
-import { bandsSeen, bandsUp, isDark, leftOf, wallAt, wallLines } from "./tone";
+import { bandsSeen, bandsUp, hexOf, isDark, leftOf, wallAt, wallLines } from "./tone";
 
 /** `scored` are lines on a carved tier, by where they lie from its axis and how high in the cake. */
 const props = defineProps<{
@@ -41,6 +41,7 @@ const shapes = computed(() => {
   const left = leftOf(tier);
   const bands = tier.bands as [string, number][];
   return {
+    hex: hexOf(tier.paint),
     whole: area(left),
     bands: tier.round
       ? bandsUp(bands, left).map(({ hex, edge }) => ({ hex, d: area(edge) }))
@@ -60,12 +61,12 @@ const shapes = computed(() => {
 </script>
 
 <template>
-  <path :d="shapes.whole" :fill="tier.hex" class="edge" />
+  <path :d="shapes.whole" :fill="shapes.hex" class="edge" />
   <path v-for="(band, at) in shapes.bands" :key="at" :d="band.d" :fill="band.hex" />
   <path :d="shapes.whole" :fill="`url(#lit-${tier.curved ? 'round' : 'flat'})`" />
   <path :d="shapes.whole" fill="url(#at-foot)" />
-  <path v-if="shapes.lines" class="engraved" :class="{ dark: isDark(tier.hex) }" :d="shapes.lines" />
-  <path v-if="scores" class="scored" :class="{ dark: isDark(tier.hex) }" :d="scores" />
+  <path v-if="shapes.lines" class="engraved" :class="{ dark: isDark(shapes.hex) }" :d="shapes.lines" />
+  <path v-if="scores" class="scored" :class="{ dark: isDark(shapes.hex) }" :d="scores" />
   <path v-if="shapes.rim" class="rim" :d="shapes.rim" />
   <path :d="shapes.whole" class="edge" fill="none" />
   <template v-for="(one, at) in shapes.piped" :key="`p${at}`">

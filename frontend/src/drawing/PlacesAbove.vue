@@ -13,6 +13,7 @@ import FrontMark from "./FrontMark.vue";
 import { closed } from "./layout";
 import TippedCake from "./TippedCake.vue";
 import FractionSpans from "./FractionSpans.vue";
+import { hexOf } from "./tone";
 
 const { order, joint, supports, place } = useJoint();
 const settings = useSettings();
@@ -23,7 +24,7 @@ const FARTHEST_MM = 400;
 
 const colour = computed(() => {
   const at = (joint.value?.tier ?? 0) - (joint.value?.inside ? 1 : 2);
-  return order.plan?.section.tiers[at]?.hex ?? "#fff";
+  return hexOf(order.plan?.section.tiers[at]?.paint ?? "#fff");
 });
 const reach = computed(() => {
   const points = [...(joint.value?.board ?? []), ...(joint.value?.below ?? [])];

@@ -10,6 +10,7 @@ import { useDesk } from "@/ui/desk";
 import FigureValue from "@/ui/FigureValue.vue";
 import { edgePath, pieceSize } from "./pieces";
 import FractionSpans from "./FractionSpans.vue";
+import { hexOf } from "./tone";
 
 const order = useOrder();
 const desk = useDesk();
@@ -162,7 +163,7 @@ const roomy = (one: Lying): boolean => one.high * scale.value > 40 && one.wide *
             @pointerleave="desk.lit = ''"
           >
             <g :transform="one.move">
-              <path :d="one.d" :fill="one.piece.hex" class="edge" />
+              <path :d="one.d" :fill="hexOf(one.piece.paint)" class="edge" />
               <path
                 v-for="(band, at) in one.piece.bands"
                 :key="at"

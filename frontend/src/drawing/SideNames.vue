@@ -21,7 +21,6 @@ const props = defineProps<{
   outsides: readonly {
     index: number;
     place: string;
-    hex: string;
     half: number;
     z0: number;
     z1: number;

@@ -7,6 +7,7 @@ import { computed } from "vue";
 import { useJoint } from "@/order/joints";
 import { useDesk } from "@/ui/desk";
 import { path, type Sheet, xAt, yAt } from "./layout";
+import { hexOf } from "./tone";
 
 const props = defineProps<{ sheet: Sheet; most: number }>();
 const { order, below } = useJoint();
@@ -45,7 +46,7 @@ const lean = computed(() => {
       :key="part.place"
       :class="[part.kind, { lit: desk.lit.startsWith(part.place) }]"
       :d="part.d"
-      :fill="part.hex"
+      :fill="hexOf(part.paint)"
       :transform="part.move"
       @pointerenter="desk.lit = part.place"
       @pointerleave="desk.lit = ''"

@@ -4,7 +4,7 @@ import { computed, ref } from "vue";
 import { useElementSize } from "@/base/size";
 import { useSettings } from "@/kitchen/settings";
 import { useJoint } from "@/order/joints";
-import { leftOf } from "./tone";
+import { hexOf, leftOf } from "./tone";
 
 const { order, below } = useJoint();
 const settings = useSettings();
@@ -21,7 +21,7 @@ const tiers = computed(() =>
     const off = tier.off?.[0] ?? 0;
     const right = tier.outline.map(([across, up]): [number, number] => [off + across, up]);
     const left = leftOf(tier).map(([across, up]): [number, number] => [off - across, up]);
-    return { hex: tier.hex, points: [...right, ...left.reverse()] };
+    return { hex: hexOf(tier.paint), points: [...right, ...left.reverse()] };
   }),
 );
 const board = computed((): [number, number][] => {

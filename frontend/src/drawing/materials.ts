@@ -5,7 +5,7 @@ import { usePantry } from "@/kitchen/pantry";
 import { useOrder } from "@/order/order";
 import { tierIn } from "./annotations";
 import type { Grain } from "./crumb";
-import { isDark } from "./tone";
+import { hexOf, isDark } from "./tone";
 
 /** A cake's colour where it is cut, and which of the grains it has. */
 export interface Crumb {
@@ -120,7 +120,7 @@ export function useMaterials() {
     const own = { refill: tier?.openings, region: tier?.regions }[part.kind as string]?.get(id);
     const finish = own ?? tier?.finishes[part.kind] ?? "plain";
     const pattern = part.kind === "board" ? "card" : PATTERNS[finish];
-    return { hex: part.hex, over: pattern ? `url(#${pattern})` : "", baked: false, finish };
+    return { hex: hexOf(part.paint), over: pattern ? `url(#${pattern})` : "", baked: false, finish };
   }
 
   /** Parts with how each looks. */

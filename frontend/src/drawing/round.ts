@@ -24,6 +24,7 @@ import {
 import { toCreasedNormals } from "three/examples/jsm/utils/BufferGeometryUtils.js";
 import type { Level, RoundView } from "@/api/types";
 import { FIRST, type Look } from "./look";
+import { hexOf } from "./tone";
 
 type RoundPart = RoundView["parts"][number];
 /** What is drawn besides the tier itself: the tins about its layers, and how much its cover gives. */
@@ -108,9 +109,9 @@ export class Stage {
     this.radius = box.getSize(new Vector3()).length() / 2;
     for (const part of view.parts) {
       const shape = geometryOf(part);
-      const material = new MeshLambertMaterial({ color: new Color(part.hex) });
+      const material = new MeshLambertMaterial({ color: new Color(hexOf(part.paint)) });
       const solid = new Mesh(toCreasedNormals(shape, CREASE), material);
-      solid.userData = { matter: part.matter, number: part.number, hex: part.hex };
+      solid.userData = { matter: part.matter, number: part.number, hex: hexOf(part.paint) };
       const line = new LineBasicMaterial({ color: new Color(this.ink) });
       this.body.add(solid, new LineSegments(new EdgesGeometry(shape, EDGE_DEGREES), line));
     }

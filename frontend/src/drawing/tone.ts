@@ -1,6 +1,22 @@
 /** Light, dark and roundness in flat ink. */
 import type { Silhouette } from "@/api/types";
 
+/** How the materials of a plan look. What is mixed in a colour carries that. */
+const MATERIALS: Readonly<Record<string, string>> = {
+  sponge: "#E5C489",
+  board: "#D9BF8C",
+  support: "#BFE0DF",
+  dowel: "#D9B98A",
+  paper: "#FFFDF7",
+  film: "#DCE7E6",
+  printed: "#FBF7EE",
+};
+
+/** The colour of what a plan paints in a colour or as a material. */
+export function hexOf(paint: string): string {
+  return MATERIALS[paint] ?? paint;
+}
+
 /** Whether ink would be lost on this colour: relative luminance (sRGB weights) below a third. */
 export function isDark(hex: string): boolean {
   const [red = 0, green = 0, blue = 0] = [1, 3, 5].map(

@@ -15,6 +15,7 @@ from shapely import Polygon
 from amber_spread.core.geometry.flat.outline import Cornered, Outline, Oval, Point, Regular, Round
 from amber_spread.core.kernel.base import PlanPart
 from amber_spread.core.kernel.figures import Figure, carry_over
+from amber_spread.core.kernel.paint import Paint
 
 Corner = tuple[float, float, float]
 QUARTER = math.tan(math.pi / 8)
@@ -57,7 +58,7 @@ class Piece(PlanPart):
     name: str
     count: Figure
     sizes: dict[str, Figure]
-    hex: str
+    paint: Paint
     corners: list[Corner]
     marks: list[Mark] = []
     bands: list[Band] = []
@@ -71,22 +72,18 @@ class Piece(PlanPart):
         return size_of(self.corners)
 
 
-PAPER_HEX = "#FFFDF7"
-"""How a piece of paper is shown."""
-
-
 def piece_of(
-    name: str, corners: list[Corner], hex: str, count: float = 1, colour: str | None = None, **sizes: Figure
+    name: str, corners: list[Corner], paint: Paint, count: float = 1, colour: str | None = None, **sizes: Figure
 ) -> Piece:
     """A flat piece, so many times over, with its measures by name."""
     return Piece(
-        name=name, count=carry_over("copies", count, "each"), sizes=sizes, hex=hex, colour=colour, corners=corners
+        name=name, count=carry_over("copies", count, "each"), sizes=sizes, paint=paint, colour=colour, corners=corners
     )
 
 
 def paper_of(name: str, corners: list[Corner], marks: list[Mark], **sizes: Figure) -> Piece:
     """A template on paper with what is drawn on it."""
-    return piece_of(name, corners, PAPER_HEX, 1, None, **sizes).replace(marks=marks, stuff="paper")
+    return piece_of(name, corners, "paper", 1, None, **sizes).replace(marks=marks, stuff="paper")
 
 
 def drawn_along(name: str, points: Iterable[Point]) -> list[Mark]:

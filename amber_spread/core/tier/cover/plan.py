@@ -16,9 +16,6 @@ from amber_spread.core.stock.media import Medium
 from amber_spread.core.tier.coats.coats import CoatPlan
 from amber_spread.core.tier.cover.rules import circle_size
 
-PRINTED_HEX = "#FBF7EE"
-"""The colour a ready-made printed sheet is drawn in."""
-
 
 class PrintedPlan(PlanPart):
     """Ready-made sheets: how many strips go round, how many sheets they take, and where the seams fall (degrees)."""
@@ -151,7 +148,7 @@ def carrier_of(panel: Piece, stuff: Stuff) -> Piece:
         name=name,
         count=carry_over("copies", panel.count.value, "each"),
         sizes={},
-        hex="#DCE7E6",
+        paint="film",
         corners=panel.corners,
         stuff=stuff,
     )

@@ -11,7 +11,7 @@ from amber_spread.core.geometry.bodies.body import Body
 from amber_spread.core.geometry.flat.packing import Packed, pack
 from amber_spread.core.geometry.flat.pieces import Laid, Mark, Piece, fits, piece_of, rectangle
 from amber_spread.core.kernel.figures import carry_over
-from amber_spread.core.tier.cover.plan import PRINTED_HEX, CoverPlan, PrintedPlan, top_of
+from amber_spread.core.tier.cover.plan import CoverPlan, PrintedPlan, top_of
 from amber_spread.core.tier.cover.rules import printed_sheets, printed_short, strip_count, strip_height, strip_length
 
 MORE_STRIPS = 3
@@ -61,7 +61,7 @@ def plan_printed(cover: PrintedCover, coated: Body, tier: SettledTier) -> CoverP
     )
     long = strip_length.figure(girth_mm, best.strips, overlap.value)
     cut_high = high if short_mm is None else carry_over("as high as the sheet", tall_mm, "mm", "up")
-    strip = piece_of("Strip", rectangle(long.value, tall_mm), PRINTED_HEX, best.strips, long=long, high=cut_high)
+    strip = piece_of("Strip", rectangle(long.value, tall_mm), "printed", best.strips, long=long, high=cut_high)
     if tab_mm:
         fold = Mark(name="snip the tabs to here", x0=0, y0=wall_mm, x1=long.value, y1=wall_mm)
         strip = strip.replace(marks=[fold])
@@ -99,7 +99,7 @@ def _top_of(cover: PrintedCover, coated: Body, overlap_mm: float) -> tuple[Piece
     """The piece for the top, and in how many parts it is laid: one, where it lies on a sheet."""
     if cover.top != "circle" or coated.flat_top is None:
         return None, 1
-    whole = top_of(coated.flat_top, 0.0, PRINTED_HEX)
+    whole = top_of(coated.flat_top, 0.0, "printed")
     wide, long = whole.size
     if _lies(wide, long, cover):
         return whole, 1
@@ -115,7 +115,7 @@ def _top_of(cover: PrintedCover, coated: Body, overlap_mm: float) -> tuple[Piece
         "width": carry_over("width of one part of the top", part[0], "mm", "up"),
         "length": carry_over("length of one part of the top", part[1], "mm", "up"),
     }
-    return piece_of("Part of the top", rectangle(*part), PRINTED_HEX, count, None, **sizes), count
+    return piece_of("Part of the top", rectangle(*part), "printed", count, None, **sizes), count
 
 
 def _lies(wide_mm: float, high_mm: float, cover: PrintedCover) -> bool:

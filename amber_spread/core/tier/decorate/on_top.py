@@ -43,7 +43,7 @@ def _plan_piece(top: OnTop, tier: SettledTier, medium: Medium, hex: str) -> OnTo
         "thickness": thickness,
     }
     piece = Piece(
-        name="On top", count=decided(top.count, "each"), sizes=sizes, hex=hex, colour=top.colour, corners=corners
+        name="On top", count=decided(top.count, "each"), sizes=sizes, paint=hex, colour=top.colour, corners=corners
     )
     return OnTopPlan(
         piece=piece,

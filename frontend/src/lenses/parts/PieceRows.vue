@@ -5,6 +5,7 @@ import type { Piece } from "@/api/types";
 import { useDesk } from "@/ui/desk";
 import FigureRow from "./FigureRow.vue";
 import { SIZE_WORDS } from "./pieces";
+import { hexOf } from "@/drawing/tone";
 
 const props = defineProps<{ pieces: Record<string, Piece>; place: string }>();
 /** What carries a piece is cut as that is, and said apart. */
@@ -24,7 +25,7 @@ const desk = useDesk();
     @pointerleave="desk.lit = ''"
   >
     <h4>
-      <span class="swatch" :style="{ background: piece.hex }" />{{ piece.name
+      <span class="swatch" :style="{ background: hexOf(piece.paint) }" />{{ piece.name
       }}<template v-if="piece.count.value > 1">, {{ piece.count.value }} of them</template>
     </h4>
     <FigureRow

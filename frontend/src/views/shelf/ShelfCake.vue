@@ -2,7 +2,7 @@
 /** One order as a silhouette standing on the shelf, to the scale of all. */
 import { computed } from "vue";
 import type { Outside } from "@/api/types";
-import { bandsSeen, bandsUp, isDark, leftOf, wallAt, wallLines } from "@/drawing/tone";
+import { bandsSeen, bandsUp, hexOf, isDark, leftOf, wallAt, wallLines } from "@/drawing/tone";
 
 const props = defineProps<{ outside: Outside; scale: number }>();
 const half = computed(() => (props.outside.base_diameter.value / 2) * props.scale);
@@ -60,7 +60,7 @@ const tiers = computed(() =>
     return {
       bands,
       piped,
-      hex: tier.hex,
+      hex: hexOf(tier.paint),
       d: `M${[...right, ...left].map(([x, z]) => at(x, z)).join("L")}Z`,
       lines,
     };
