@@ -135,6 +135,7 @@ def _config(app: "FastAPI | str", factory: bool = False, workers: int = 1) -> uv
         app,
         factory=factory,
         workers=workers,
+        loop="auto" if workers == 1 else "amber_spread.web.sharing:SharingLoop",
         http=Patient,
         log_level="warning",
         timeout_graceful_shutdown=2,

@@ -13,9 +13,10 @@ READ_AT_ONCE = 256 * 1024
 """One read may also contain the start of a body."""
 HEADERS_S = 10.0
 """So long the head of a request may take to come in whole."""
-LONGEST_KEPT_S = 10.0
+LONGEST_KEPT_S = 60.0
 """A connection older than this is closed after its next answer, and the client opens another. Otherwise the first of
-several serving processes to be ready after a start would go on serving everybody alone.
+several serving processes to be ready after a start would go on serving everybody alone. Renewed every 10 s, connections
+changed processes so often that plans began from nothing: a fifth more processor time.
 """
 
 

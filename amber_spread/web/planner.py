@@ -46,15 +46,16 @@ MAX_KINDS = 64
 
 
 class Slow(NamedTuple):
-    """How often in a row a kind of cake took too long here, and until when it goes to a worker."""
+    """By how many limits the last runs of a kind of cake were too long here, and until when it goes to a worker."""
 
-    runs: int
+    limits: float
     until: float
 
 
-QUICK = Slow(0, 0.0)
-SLOW_RUNS = 2
-"""One slow run may be a cold start or a busy moment."""
+QUICK = Slow(0.0, 0.0)
+SLOW_LIMITS = 8.0
+MOST_LIMITS = 4.0
+"""A run counts as so many at most: one slow run may be a cold start, a collection of garbage or a busy moment."""
 SLOW_FOR_S = 60.0
 
 
@@ -183,11 +184,12 @@ class Planner:
 
     def _measured(self, kind: Cakes, took_ms: float) -> None:
         """Note how long a kind of cake took: one that proves slow becomes a job for a while."""
-        runs = self._slow.get(kind, QUICK).runs
-        if took_ms > SOON_MS and took_ms > SOON_MS * slowness():
-            until = time.monotonic() + SLOW_FOR_S if runs + 1 >= SLOW_RUNS else 0.0
-            self._slow.put(kind, Slow(runs + 1, until))
-        elif runs:
+        before = self._slow.get(kind, QUICK).limits
+        if took_ms > SOON_MS and (over := took_ms / (SOON_MS * slowness())) > 1:
+            limits = before + min(over, MOST_LIMITS)
+            until = time.monotonic() + SLOW_FOR_S if limits >= SLOW_LIMITS else 0.0
+            self._slow.put(kind, Slow(limits, until))
+        elif before:
             self._slow.put(kind, QUICK)
 
     def _ask(self, owner: Owner, call: Call, heard: Heard = unheard) -> "Future[Any]":

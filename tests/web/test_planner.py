@@ -26,7 +26,7 @@ from amber_spread.jobs.queue import Owner
 from amber_spread.jobs.warm import set_aside, short_collections
 from amber_spread.store.bodies import BodyStore
 from amber_spread.store.notices import Listener
-from amber_spread.web.planner import Planner
+from amber_spread.web.planner import SOON_MS, Planner
 from tests.clients import in_a_loop
 from tests.designs import document
 
@@ -190,6 +190,23 @@ def test_a_kind_of_cake_that_proves_slow_is_planned_by_a_worker_for_a_while(plan
     time.sleep(0.5)
     assert planner.soon(plain, None)
     ran(slow)
+    assert not planner.soon(plain, None)
+
+
+def test_a_busy_moment_makes_no_kind_of_cake_a_job(planner, monkeypatch):
+    """With a hundred people at once, two slow runs sent everybody's plans to the queue for a minute: 8 a second of 100."""
+    monkeypatch.setattr("amber_spread.web.planner.slowness", lambda: 2.0)
+    plain = document(Tier(tin_diameter_mm=200))
+    kind = planner._quick_kind(plain, None)
+    for _ in range(5):
+        planner._measured(kind, 3.0 * SOON_MS)
+    assert planner.soon(plain, None)
+    planner._measured(kind, 1.0)
+    for _ in range(5):
+        planner._measured(kind, 3.0 * SOON_MS)
+    assert planner.soon(plain, None)
+    for _ in range(6):
+        planner._measured(kind, 4.0 * SOON_MS)
     assert not planner.soon(plain, None)
 
 
