@@ -15,7 +15,7 @@ ALLOWED = {
     "store": {"amber_spread.core", "amber_spread.stopping", "amber_spread.store", "pydantic", "sqlalchemy", "alembic", "procrastinate", "psycopg"},
     "jobs": {"amber_spread.core", "amber_spread.jobs", "amber_spread.papers", "amber_spread.stopping", "amber_spread.store", "anyio", "procrastinate", "psycopg", "psycopg_pool", "pydantic", "sqlalchemy"},
     "papers": {"amber_spread.core", "amber_spread.papers", "pydantic", "reportlab", "ezdxf", "svgelements", "defusedxml", "manifold3d", "networkx", "numpy", "PIL", "shapely", "trimesh"},
-    "web": {"amber_spread.core", "amber_spread.jobs", "amber_spread.store", "amber_spread.papers", "amber_spread.web", "anyio", "fastapi", "starlette", "pydantic", "pydantic_core", "sqlalchemy", "uvicorn"},
+    "web": {"amber_spread.core", "amber_spread.jobs", "amber_spread.store", "amber_spread.papers", "amber_spread.web", "anyio", "fastapi", "starlette", "pydantic", "pydantic_core", "sqlalchemy", "uvicorn", "uvloop"},
     "demo": {"amber_spread.core", "amber_spread.store", "amber_spread.demo"},
 }  # fmt: skip
 
@@ -38,6 +38,10 @@ def test_a_room_imports_only_what_stands_below_it(room):
             outside = name.split(".")[0] not in sys.stdlib_module_names
             known = any(name == allowed or name.startswith(f"{allowed}.") for allowed in ALLOWED[room])
             assert not outside or known, f"{path.relative_to(PACKAGE)} imports {name}"
+
+
+def test_what_every_room_may_import_needs_the_standard_library_alone():
+    assert {name.split(".")[0] for name in imported(PACKAGE / "stopping.py")} <= set(sys.stdlib_module_names)
 
 
 def test_the_rooms_of_the_core_stand_in_the_order_of_the_work():
