@@ -1,6 +1,7 @@
 """docs/adding.md tried: kinds that no room has heard of are added as the page says, and worked."""
 
 import math
+from functools import partial
 from typing import Annotated, Literal
 
 import pytest
@@ -8,6 +9,7 @@ import pytest
 from amber_spread.core.cake.task_kinds import STACK_TASKS
 from amber_spread.core.design import kinds
 from amber_spread.core.design.builds import BallBuild, TaperedBuild
+from amber_spread.core.design.finishes import Border
 from amber_spread.core.design.practice import Practice
 from amber_spread.core.design.rows import ask, row
 from amber_spread.core.geometry.flat.pieces import circle, piece_of
@@ -17,6 +19,7 @@ from amber_spread.core.kernel.task import TaskKind, by_kind, hands_on, task
 from amber_spread.core.tier.cover import cover
 from amber_spread.core.tier.cover.plan import Way
 from amber_spread.core.tier.cover.rules import roll_diameter
+from amber_spread.core.tier.decorate import borders
 from tests.designs import MEDIA, planned, tier
 
 
@@ -150,3 +153,23 @@ def test_a_kind_of_work_is_a_row_and_a_function():
     assert (dusted.id, dusted.on, dusted.part, dusted.caution) == ("stack.dust_board", "stack", "Finish", False)
     assert time.value - before.hands_on.value == pytest.approx(3 + 0.5 * 4)
     assert time.given["Finish"].value - before.hands_on.given["Finish"].value == pytest.approx(5)
+
+
+class DottedBorder(Border):
+    """A border of single dots, which take less than a bead that runs through."""
+
+    bead: Literal["dots"] = "dots"
+
+
+@pytest.mark.parametrize("where", ["foot", "top"])
+def test_a_decoration_the_bead_of_a_border_is_a_share_of_a_round_one(monkeypatch, where):
+    monkeypatch.setitem(borders.BEADS, "dots", 0.4)
+    dots, full = (
+        planned(tier(254).model_copy(update={"borders": (made(id="edge", at=where, bead_mm=12.0),)}))
+        for made in (DottedBorder, partial(Border, bead="round"))
+    )
+    one, other = (whole.tiers[0].borders["border_edge"] for whole in (dots, full))
+    assert one.length.value == pytest.approx(other.length.value)
+    assert one.volume.value == pytest.approx(one.length.value * math.pi / 4 * 12.0**2 * 0.4 / 1000)
+    use = dots.bowls["meringue_buttercream"].steps["tier_1_border"]
+    assert use.stays.value == pytest.approx(one.weight.value) and one.weight.value < other.weight.value

@@ -148,7 +148,8 @@ EVERYDAY = (
     ("8in | coat swiss meringue", {"coated": "meringue_buttercream"}),
     ("10in heart, dark ganache 5mm, no cover", {"coated": "dark_ganache", "side": 5, "cover": "none"}),
     ("8in coated in white chocolate ganache", {"coated": "white_ganache"}),
-    ("8in with a rope border", {"bead": "half"}),
+    ("8in with a rope border", {"bead": "rope"}),
+    ("8in, border shells", {"bead": "shell"}),
     ("8in, border pearls", {"bead": "round"}),
     ("naked 8in", {"coat": "none"}),
     ("6 inch chocolate cake with american buttercream", {"cake": "chocolate_cake", "coated": "american_buttercream"}),
@@ -237,7 +238,7 @@ def test_a_line_without_a_size_changes_every_tier_in_hand():
     assert [one.filling for one in after.design.tiers] == [one.filling for one in before.tiers]
     assert after.design.tiers[0].tin_diameter_mm == 254
     edged = read("border rope", in_hand=before).design
-    assert [len(one.borders) for one in edged.tiers] == [1, 1]
+    assert [[border.bead for border in one.borders] for one in edged.tiers] == [["rope"], ["rope"]]
     assert read("fill curd").unread[0].message.startswith("No size is said")
 
 

@@ -55,8 +55,8 @@ ROLES = {
     "border": "border", "borders": "border", "edged": "border", "syrup": "syrup", "soaked": "syrup",
 }  # fmt: skip
 """What a word says a medium beside it is for."""
-BEADS = {"rope": "half", "shell": "half", "shells": "half", "pearl": "round", "pearls": "round", "beaded": "round",
-         "bead": "round", "beads": "round", "rosette": "half", "rosettes": "half"}  # fmt: skip
+BEADS = {"rope": "rope", "shell": "shell", "shells": "shell", "pearl": "round", "pearls": "round", "beaded": "round",
+         "bead": "round", "beads": "round", "rosette": "shell", "rosettes": "shell"}  # fmt: skip
 """What a border is piped as, and which bead comes nearest to it."""
 SHEET = "rectangle"
 NO = frozenset(("no", "without"))
