@@ -232,3 +232,37 @@ def test_a_room_for_sweets_asks_for_where_it_begins_and_ends():
     row = kind_of(Cavity(diameter_mm=60))
     assert [one.left for one in row.asks] == [None, "the second", "the last but one"]
     assert kind_of(Tier(tin_diameter_mm=200)).asks[0].field == "tin_diameter_mm"
+
+
+FIGURED = [(part, model, one) for part, model, kind in ROWS for one in kind.asks if one.figure]
+TYPED = {
+    "layer_count": 3,
+    "rim_mm": 14.0,
+    "overlap_mm": 21.0,
+    "layer_height_mm": 33.0,
+    "disc_diameter_mm": 216.0,
+    "seal_thickness_mm": 3.0,
+}
+"""A value to type for each limit; 7 mm for those that are not here."""
+
+
+@pytest.mark.parametrize(
+    "part, model, one", [pytest.param(*each, id=f"{each[1].__name__}-{each[2].field}") for each in FIGURED]
+)
+def test_a_field_becomes_the_figure_that_its_row_names(part, model, one):
+    typed = TYPED.get(one.limit, 7.0)
+    if model is Tier:
+        (planned_tier,) = planned(tier(203.2)).tiers
+        wider = planned(tier(203.2 + typed)).tiers[0]
+        assert figure_at(wider, one).value - figure_at(planned_tier, one).value == pytest.approx(typed)
+        return
+    own = kinds.example(model, **{one.field: typed})
+    (planned_tier,) = planned(tier(203.2, **{part.path[0]: own})).tiers
+    found = figure_at(planned_tier, one)
+    assert found.value == pytest.approx(typed) and found.id == f"tiers.1.{one.figure}"
+
+
+def figure_at(found, one):
+    for step in one.figure.split("."):
+        found = getattr(found, step)
+    return found

@@ -60,22 +60,25 @@ SPREAD = ("medium", "colour", "top_mm")
 """What a new final coat keeps of the one before."""
 ROLLED = ("medium", "colour")
 
-_FILLED = ask("thickness_mm", "Filling, spread at", "filling_thickness_mm")
+_FILLED = ask("thickness_mm", "Filling, spread at", "filling_thickness_mm", figure="layers.filling.thickness")
 FILLED = dict(
     (
         row(PlainFilling, "Spread plain", _FILLED, leading="thickness_mm", keeps=("thickness_mm",), needs=FILLINGS,
               technique="filling"),
         row(
-            SoftFilling, "Soft, in a dam", _FILLED, ask("dam_width_mm", "Dam, wide", "dam_width_mm"),
-            ask("seal_mm", "Seal, spread at", "seal_thickness_mm"),
+            SoftFilling, "Soft, in a dam", _FILLED,
+            ask("dam_width_mm", "Dam, wide", "dam_width_mm", figure="layers.filling.dam_width"),
+            ask("seal_mm", "Seal, spread at", "seal_thickness_mm", figure="layers.filling.seal_thickness"),
             leading="thickness_mm", keeps=("thickness_mm",), needs=FILLINGS, technique="filling",
         ),
     )
 )  # fmt: skip
 
-_SIDE = ask("side_mm", "Side, spread at", "coat_thickness_mm")
-_TOP = ask("top_mm", "Top, spread at", "coat_thickness_mm")
-_DISC = ask("disc_diameter_mm", "Disc or card, across", "disc_diameter_mm", one_tier=True)
+_SIDE = ask("side_mm", "Side, spread at", "coat_thickness_mm", figure="coats.final.side")
+_TOP = ask("top_mm", "Top, spread at", "coat_thickness_mm", figure="coats.final.top")
+_DISC = ask(
+    "disc_diameter_mm", "Disc or card, across", "disc_diameter_mm", one_tier=True, figure="coats.final.diameter"
+)
 _EDGES = pick("edges", "Edges", ("sharp", "sharp"), ("rounded", "rounded"))
 _PLATED = (*SPREAD, "disc_diameter_mm")
 _BOTH = {"top_field": "top_mm", "side_field": "side_mm"}
@@ -109,7 +112,8 @@ FINALS = dict(
             smoother=True, **_BOTH,
         ),
         row(
-            DeckledFinal, "Deckled rim", _SIDE, _TOP, ask("rim_mm", "Lip above the top", "rim_mm"),
+            DeckledFinal, "Deckled rim", _SIDE, _TOP,
+            ask("rim_mm", "Lip above the top", "rim_mm", figure="coats.rim_height"),
             does="left standing as a rough lip",
             said=("deckle",), leading="side_mm", keeps=SPREAD, needs=FINAL_COATS,
             technique="deckled", scraper=True, **_BOTH,
@@ -129,8 +133,8 @@ FINALS = dict(
     )
 )  # fmt: skip
 
-_SHEET = ask("thickness_mm", "Rolled at", "fondant_thickness_mm")
-_HEM = ask("overlap_mm", "Trim allowance, all round", "overlap_mm")
+_SHEET = ask("thickness_mm", "Rolled at", "fondant_thickness_mm", figure="cover.over.side")
+_HEM = ask("overlap_mm", "Trim allowance, all round", "overlap_mm", figure="cover.overlap")
 _RISING = ("straight", "tapered", "bevelled", "domed", "ball", "turned")
 _CARVED = ("carved", "joined", "modelled")
 _DRAPED = (*_RISING, *_CARVED)
@@ -146,7 +150,7 @@ COVERS = dict(
             said=("draped",), called="one sheet", technique="drape", smoother=True, suits=_DRAPED, **_SHEETED,
         ),
         row(
-            PanelCover, "Panel", _SHEET, ask("overlap_mm", "Ends overlap", "overlap_mm"),
+            PanelCover, "Panel", _SHEET, ask("overlap_mm", "Ends overlap", "overlap_mm", figure="cover.overlap"),
             ask("trim_mm", "To trim, in height", "overlap_mm"),
             ask("strip_mm", "Strip already cut, long", "strip_mm", "none", one_tier=True),
             pick("top", "The top", ("none", "left bare"), ("over", "over the panel"), ("inside", "inside the panel")),
@@ -180,14 +184,16 @@ COVERS = dict(
         ),
         row(
             PrintedCover, "Printed", ask("sheet_width_mm", "Sheet, wide", "sheet_side_mm"),
-            ask("sheet_height_mm", "Sheet, high", "sheet_side_mm"), ask("overlap_mm", "Sheets overlap", "overlap_mm"),
+            ask("sheet_height_mm", "Sheet, high", "sheet_side_mm"),
+            ask("overlap_mm", "Sheets overlap", "overlap_mm", figure="cover.overlap"),
             pick("top", "The top", ("none", "left bare"), ("tabs", "folded in on tabs"),
                  ("circle", "a circle of its own")),
             pick("directional", "The pattern", (False, "runs any way"), (True, "has an up and a down")),
             does="wrapped in printed sheets", called="a printed sheet", suits=("straight",),
         ),
         row(
-            CollarCover, "Collar", ask("thickness_mm", "Chocolate, spread at", "fondant_thickness_mm"),
+            CollarCover, "Collar",
+            ask("thickness_mm", "Chocolate, spread at", "fondant_thickness_mm", figure="cover.over.side"),
             ask("above_mm", "Stands above the tier", "overlap_mm"), _HEM,
             ask("spread", "Of the paper is covered", "spread", percent=True),
             does="in a chocolate collar", called="a collar", technique="collar", suits=("straight", "bevelled"),
@@ -242,7 +248,10 @@ STANDS = dict(
 
 PARTS: tuple[DesignPart, ...] = (
     DesignPart((), "", dict((
-        row(Tier, "Tier", ask("tin_diameter_mm", "Tin, across", "tin_diameter_mm", one_tier=True)),
+        row(
+            Tier, "Tier",
+            ask("tin_diameter_mm", "Tin, across", "tin_diameter_mm", one_tier=True, figure="layers.cake_diameter"),
+        ),
     ))),
     DesignPart(("shape",), "", SHAPES),
     DesignPart(("build",), "", BUILDS),
@@ -250,8 +259,8 @@ PARTS: tuple[DesignPart, ...] = (
     DesignPart(("build", "openings", "solid"), "", SOLIDS),
     DesignPart(("layers",), "layers", dict((
         row(
-            Layers, "Layers", ask("count", "Layers", "layer_count"),
-            ask("height_mm", "Each cut at", "layer_height_mm", "the common cut"),
+            Layers, "Layers", ask("count", "Layers", "layer_count", figure="layers.count"),
+            ask("height_mm", "Each cut at", "layer_height_mm", "the common cut", figure="layers.cut_height"),
             ask("target_height_mm", "Finished height wanted", "target_height_mm", "any"),
             ask("board_after", "Hidden board above layer", "board_after", "none"),
             ask("dome_mm", "Dome left on the top layer", "dome_left_mm", "none"), leading="height_mm",
@@ -275,7 +284,8 @@ PARTS: tuple[DesignPart, ...] = (
     ))),
     DesignPart(("filling",), "fill", FILLED),
     DesignPart(("crumb",), "crumb", dict((
-        row(CrumbCoat, "Crumb coat", ask("thickness_mm", "Crumb coat, spread at", "coat_thickness_mm"),
+        row(CrumbCoat, "Crumb coat",
+              ask("thickness_mm", "Crumb coat, spread at", "coat_thickness_mm", figure="coats.crumb.side"),
               leading="thickness_mm", needs=COATS, technique="crumb"),
     ))),
     DesignPart(("final",), "coat", FINALS),

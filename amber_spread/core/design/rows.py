@@ -18,7 +18,7 @@ class Ask(Frozen):
 
     `usual` is the value of the practice that is taken where it is left open, `left` what stands in the field then where
     there is none; `percent` one that is shown in hundredths. What is `one_tier` is a size of that tier alone, and is
-    not given to the others with it.
+    not given to the others with it. `figure` is where the figure that it becomes stands in the plan of its tier.
     """
 
     field: str
@@ -28,6 +28,7 @@ class Ask(Frozen):
     left: str | None = None
     percent: bool = False
     one_tier: bool = False
+    figure: str | None = None
 
 
 class Choice(Frozen):
@@ -118,10 +119,16 @@ def usuals_of(model: type[BaseModel]) -> Mapping[str, str]:
 
 
 def ask(
-    field: str, words: str, limit: str, left: str | None = None, percent: bool = False, one_tier: bool = False
+    field: str,
+    words: str,
+    limit: str,
+    left: str | None = None,
+    percent: bool = False,
+    one_tier: bool = False,
+    figure: str | None = None,
 ) -> Ask:
     """A number that a kind asks for."""
-    return Ask(field=field, words=words, limit=limit, left=left, percent=percent, one_tier=one_tier)
+    return Ask(field=field, words=words, limit=limit, left=left, percent=percent, one_tier=one_tier, figure=figure)
 
 
 def pick(field: str, words: str, *choices: tuple[str | int | bool | None, str]) -> Pick:

@@ -1130,7 +1130,7 @@ export interface components {
          *
          *     `usual` is the value of the practice that is taken where it is left open, `left` what stands in the field then where
          *     there is none; `percent` one that is shown in hundredths. What is `one_tier` is a size of that tier alone, and is
-         *     not given to the others with it.
+         *     not given to the others with it. `figure` is where the figure that it becomes stands in the plan of its tier.
          */
         Ask: {
             /** Field */
@@ -1153,6 +1153,8 @@ export interface components {
              * @default false
              */
             one_tier: boolean;
+            /** Figure */
+            figure?: string | null;
         };
         /**
          * BakePlan

@@ -13,27 +13,25 @@ const props = defineProps<{
   figure?: string;
   quiet?: boolean;
   large?: boolean;
-  usual?: number;
   /** What to do with another value, where it is not simply set. */
   take?: (field: string, value: number | null) => void;
 }>();
 const order = useOrder();
 const index = computed(() => props.index ?? order.tier);
-/** The figure it changes: for the tin of the selected tier, the width of its cake. */
-const figure = computed(() => {
-  const ofTin = props.field === "tin_diameter_mm" && props.index === undefined;
-  return props.figure ?? (ofTin ? `${order.path}.layers.cake_diameter` : undefined);
-});
 const tier = computed(() => order.document?.design.tiers[index.value]);
 const ask = computed(() => (tier.value ? askAt(tier.value, props.field) : undefined));
+/** The figure it becomes, as the row of its kind says. */
+const figure = computed(() => {
+  const own = props.index === undefined ? ask.value?.figure : null;
+  return props.figure ?? (own ? `${order.path}.${own}` : undefined);
+});
 const label = computed(() => {
   const whole = tier.value && props.field === "tin_diameter_mm" && ownOutline(tier.value);
   return whole ? "Wide, all of it" : (ask.value?.words ?? "");
 });
-const usual = computed(() => {
-  if (props.usual !== undefined) return props.usual;
-  return order.document && tier.value ? usualAt(tier.value, props.field, order.document.practice) : undefined;
-});
+const usual = computed(() =>
+  order.document && tier.value ? usualAt(tier.value, props.field, order.document.practice) : undefined,
+);
 
 if (!props.quiet && !props.take && props.index === undefined)
   useOffered(props.field, () => ({

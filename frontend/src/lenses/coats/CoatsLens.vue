@@ -126,15 +126,7 @@ const copyCoats = (from: Tier, to: Tier): void => {
       {{ other.words }}
       <button class="act" @click="takeBelow">{{ other.act }}</button>
     </p>
-    <KindFields
-      part="final"
-      :figures="{
-        side_mm: coats.final?.side.id,
-        top_mm: coats.final?.top.id,
-        disc_diameter_mm: coats.final?.diameter.id,
-        rim_mm: coats.rim_height?.id,
-      }"
-    />
+    <KindFields part="final" />
     <template v-if="coats.final">
       <FigureRow v-if="isPlate(final)" label="That leaves, at the side" :figure="coats.final.side" />
       <FigureRow label="On the lower face too" :figure="coats.final.under" />
@@ -153,7 +145,7 @@ const copyCoats = (from: Tier, to: Tier): void => {
       @medium="(key) => change((tier) => (tier.crumb.medium = key))"
       @colour="(name) => change((tier) => (tier.crumb.colour = name))"
     />
-    <KindFields part="crumb" :figures="{ thickness_mm: coats.crumb.side.id }" />
+    <KindFields part="crumb" />
     <FigureRow label="Crumb-coated, across" :figure="coats.crumb.diameter" />
     <FigureRow label="Goes on, to be scraped back" :figure="coats.goes_on" />
     <FigureRow label="Stays on this tier" :figure="coats.crumb_stays" />

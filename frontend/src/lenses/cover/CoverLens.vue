@@ -107,10 +107,7 @@ const SAME = [{ words: "This cover on every tier", copy: (from: Tier, to: Tier) 
         @medium="(key) => setRolled((cover) => (cover.medium = key))"
         @colour="(name) => setRolled((cover) => (cover.colour = name))"
       />
-      <KindFields
-        part="cover"
-        :figures="{ thickness_mm: cover.over?.side.id, overlap_mm: cover.overlap?.id }"
-      />
+      <KindFields part="cover" />
       <StripeFields v-if="asked.kind === 'panel'" />
       <template v-if="asked.kind === 'patches'">
         <PatchSeams />

@@ -50,11 +50,7 @@ const severalMixes = computed(() => Object.keys(order.plan?.batter.mixes ?? {}).
   <section v-if="tier && layers && filling">
     <LensHead words="Layers" :detail="detail" each />
     <FigureRow label="Filled and stacked, high" :figure="layers.height" main />
-    <KindFields
-      part="layers"
-      :only="['count', 'height_mm', 'target_height_mm']"
-      :figures="{ count: layers.count.id, height_mm: layers.cut_height.id }"
-    />
+    <KindFields part="layers" :only="['count', 'height_mm', 'target_height_mm']" />
     <div v-if="target && offTarget" class="reach">
       <p>
         <strong
@@ -111,11 +107,7 @@ const severalMixes = computed(() => Object.keys(order.plan?.batter.mixes ?? {}).
       @medium="(key) => change((tier) => (tier.filling.medium = key))"
       @colour="(name) => change((tier) => (tier.filling.colour = name))"
     />
-    <KindFields
-      part="filling"
-      :only="['thickness_mm']"
-      :figures="{ thickness_mm: layers.filling.thickness.id }"
-    />
+    <KindFields part="filling" :only="['thickness_mm']" />
     <template v-if="filling.kind === 'soft'">
       <h3>Dam and seal</h3>
       <MediumField
@@ -126,14 +118,7 @@ const severalMixes = computed(() => Object.keys(order.plan?.batter.mixes ?? {}).
         @medium="(key) => change((tier) => tier.filling.kind === 'soft' && (tier.filling.dam_medium = key))"
         @colour="(name) => change((tier) => tier.filling.kind === 'soft' && (tier.filling.dam_colour = name))"
       />
-      <KindFields
-        part="filling"
-        :only="['dam_width_mm', 'seal_mm']"
-        :figures="{
-          dam_width_mm: layers.filling.dam_width?.id,
-          seal_mm: layers.filling.seal_thickness?.id,
-        }"
-      />
+      <KindFields part="filling" :only="['dam_width_mm', 'seal_mm']" />
     </template>
     <HiddenFields />
     <h3>In this order</h3>

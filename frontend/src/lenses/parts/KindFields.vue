@@ -11,10 +11,6 @@ const props = defineProps<{
   /** The path of the part below the tier. */
   part: string;
   only?: readonly string[];
-  /** The figures of the plan that the fields are, by field. */
-  figures?: Record<string, string | undefined>;
-  /** The usual of a field that the practice does not hold. */
-  usuals?: Record<string, number | undefined>;
   /** What to do with another value, where it is not simply set in the tier. */
   take?: (field: string, value: unknown) => void;
 }>();
@@ -34,14 +30,7 @@ const at = (field: string): string => (props.part ? `${props.part}/${field}` : f
 
 <template>
   <div v-if="asks.length" class="rows">
-    <TierField
-      v-for="one in asks"
-      :key="one.field"
-      :field="at(one.field)"
-      :figure="figures?.[one.field]"
-      :usual="usuals?.[one.field]"
-      :take="take"
-    />
+    <TierField v-for="one in asks" :key="one.field" :field="at(one.field)" :take="take" />
   </div>
   <PickField
     v-for="one in picks"
