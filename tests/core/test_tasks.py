@@ -141,3 +141,31 @@ def test_two_kinds_of_one_name_are_refused():
     row = TaskKind("cut", "cut", "bench", "Cut")
     with pytest.raises(ValueError, match="one name"):
         by_kind(row, row)
+
+
+def in_want(tasks, given):
+    """The tasks that need a state which neither was there at the beginning nor is left by a task before them."""
+    there, found = set(given), []
+    for one in tasks:
+        row = KINDS[one.kind]
+        if row.needs is not None and row.needs not in there:
+            found.append(one.id)
+        there.add(row.leaves)
+    return found
+
+
+@pytest.mark.parametrize("name", CAKES)
+def test_what_a_task_needs_is_there_or_left_by_a_task_before_it(plans, name):
+    """Layers come cold to the stack, coats hard to the rolling pin, and lines are scored once the cover is on."""
+    whole = plans[name]
+    assert in_want(whole.stack.tasks, {"cold"}) == in_want(whole.stack.serving, ()) == []
+    assert all(in_want(tasks, {"coat hard"}) == [] for tasks in whole.covering.values())
+    assert all(in_want(one.carving.tasks, {"sheet soft"}) == [] for one in whole.tiers if one.carving)
+
+
+def test_supports_are_pricked_and_pushed_once_the_coat_is_hard(plans):
+    tasks = plans["three driven"].stack.tasks
+    unchilled = [one for one in tasks if one.kind != "chill_tiers"]
+    assert {"stack.joints.tier_2.prick_places", "tiers.2.lift_tier"} <= set(in_want(unchilled, {"cold"}))
+    kinds = [one.kind for one in tasks]
+    assert kinds.index("chill_tiers") < kinds.index("prick_places") < kinds.index("spread_glue")

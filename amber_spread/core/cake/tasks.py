@@ -17,6 +17,7 @@ from amber_spread.core.stock.supports import SORTS
 
 CAKE, CENTRE = "stack", "stack.dowel"
 """Where the whole cake and its centre dowel stand in the plan."""
+CHILLED = f"{CAKE}.chill_tiers"
 
 
 def stacking_tasks(
@@ -25,11 +26,13 @@ def stacking_tasks(
     """Every task from the boards to the drive, in order. Source: common practice."""
     yield from _build(stood, joints, dowel)
     upper = [joint for joint in joints.values() if not joint.inside]
-    for below, joint in zip(stood, upper, strict=False):
-        yield from _supports(Same(joint), below.done.id)
     last = None
     if upper:
-        for last in _stack(cake, stood, upper, dowel):
+        after = [index for index, tier in enumerate(cake.tiers[:-1], 1) if coats_after(tier, cake)]
+        yield _chill(stood, bool(after))
+        for joint in upper:
+            yield from _supports(Same(joint))
+        for last in _stack(cake, stood, upper, dowel, after):
             yield last
     yield from _drive(cake, upper, [last.id] if last else [])
 
@@ -89,20 +92,33 @@ def _build(stood: Sequence[PlacedTier], joints: Mapping[str, JointPlan], dowel: 
         )
 
 
+def _chill(stood: Sequence[PlacedTier], crumbed: bool) -> Task:
+    """Supports are set and tiers are lifted when the coat is hard: the crumb coat, where the final one comes later."""
+    return task(
+        KINDS["chill_tiers"],
+        CAKE,
+        "Chill every tier until its crumb coat is hard; the final coat goes on once they stand."
+        if crumbed
+        else "Chill every tier until its coat is hard: an hour or more for buttercream, less for ganache.",
+        [f"{one.done.path}.fix_first_layer" for one in stood],
+        len(stood),
+    )
+
+
 @cached(256)
-def _supports(of: Same[JointPlan], below_id: str) -> tuple[Task, ...]:
-    """How the supports of a joint are set into the tier of that id; the same of one that nothing changed."""
-    return tuple(_support(of.one, below_id))
+def _supports(of: Same[JointPlan]) -> tuple[Task, ...]:
+    """How the supports of a joint are set; the same of one that nothing changed."""
+    return tuple(_support(of.one))
 
 
-def _support(joint: JointPlan, below_id: str) -> Iterator[Task]:
+def _support(joint: JointPlan) -> Iterator[Task]:
     on, many, count, out = joint.path, joint.many, len(joint.supports), most_out(joint)
     pricked = task(
         KINDS["prick_places"],
         on,
         f"Tier {joint.tier - 1}: once its coat is hard, lay the template of tier {joint.tier} on it, front marks "
         f"together, and prick the {count} places.",
-        [f"tiers.{below_id}.fix_first_layer"],
+        [CHILLED],
         count,
     )
     yield pricked
@@ -148,20 +164,16 @@ def _support(joint: JointPlan, below_id: str) -> Iterator[Task]:
 
 
 def _stack(
-    cake: SettledDesign, stood: Sequence[PlacedTier], upper: Sequence[JointPlan], dowel: DowelPlan | None
+    cake: SettledDesign,
+    stood: Sequence[PlacedTier],
+    upper: Sequence[JointPlan],
+    dowel: DowelPlan | None,
+    after: Sequence[int],
 ) -> Iterator[Task]:
-    after = [index for index, tier in enumerate(cake.tiers[:-1], 1) if coats_after(tier, cake)]
-    chilled = task(
-        KINDS["chill_tiers"],
-        CAKE,
-        "Chill every tier until its coat is hard: an hour or more for buttercream, less for ganache."
-        if not after
-        else "Chill every tier until its crumb coat is hard; the final coat goes on once they stand.",
-        [f"{one.done.path}.fix_first_layer" for one in stood],
-        len(stood),
-    )
-    yield chilled
-    last = chilled.id
+    """From the first tier that is set on another to the last joint piped; `after` are the numbers of the tiers that get
+    their final coat once they stand.
+    """
+    last = CHILLED
     for one, joint in zip(stood[1:], upper, strict=True):
         tasks = _tier_on(one, joint, last)
         yield from tasks
@@ -213,7 +225,7 @@ def _stack(
             KINDS["take_along"],
             CAKE,
             "All this is done where the cake stays: take coat, bag, scraper and spare supports along.",
-            [chilled.id],
+            [CHILLED],
         )
 
 
