@@ -20,7 +20,7 @@ from amber_spread.jobs.calls import Call
 from amber_spread.jobs.not_ready import Ended, OutOfBudget, QueueFull
 from amber_spread.jobs.program import program_version
 from amber_spread.store.engine import address_of
-from amber_spread.store.jobs import Finished, Full, Job, JobStore
+from amber_spread.store.jobs import UNFINISHED, Finished, Full, Job, JobStore
 from amber_spread.store.notices import JOBS, Listener, Subscription
 
 log = logging.getLogger("amber_spread")
@@ -181,9 +181,9 @@ class Jobs:
             self._queue.job_manager.cancel_job_by_id(job_id, abort=True, delete_job=True)
 
     def _fetch(self, key: str) -> None:
-        """Take the result of a job that has ended."""
-        if key in self._waiting:
-            self._take(key, self.store.result(key))
+        """Take the result of a job that has ended. What is heard late of an earlier run says nothing of this one."""
+        if key in self._waiting and (finished := self.store.result(key)) is not UNFINISHED:
+            self._take(key, finished)
             self.store.leave(self._process, key)
 
     def _take(self, key: str, finished: Finished | None) -> None:

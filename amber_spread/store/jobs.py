@@ -44,6 +44,10 @@ class Finished(NamedTuple):
     result: bytes
 
 
+UNFINISHED = Finished("", b"")
+"""What there is of a job that waits or runs."""
+
+
 class Full(Exception):
     """A client has too many unfinished jobs."""
 
@@ -89,8 +93,10 @@ class JobStore:
             return set(keys) - set(session.scalars(select(JobRow.key).where(JobRow.key.in_(keys), ~_ended())))
 
     def result(self, key: str) -> Finished | None:
-        """How a job ended. None if it was lost: it is not in the queue and has no result."""
+        """How a job ended, or UNFINISHED. None if it was lost: it is not in the queue and has no result."""
         with Session(self.engine) as session:
+            if session.scalar(select(exists().where(JobRow.key == key, ~_ended()))):
+                return UNFINISHED
             row = session.get(JobRow, key)
             return None if row is None or row.outcome is None else Finished(row.outcome, row.result or b"")
 

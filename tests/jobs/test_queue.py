@@ -112,6 +112,17 @@ def test_a_job_out_of_time_is_no_result_and_runs_again_when_asked_for_again(jobs
         assert time.monotonic() - began > 0.5
 
 
+def test_a_late_word_of_an_earlier_run_does_not_end_the_wait_for_this_one(jobs, tmp_path):
+    path = tmp_path / "log"
+    call = Call(noted, (str(path), 1.5), 30)
+    begun = jobs.begin(ME, call)
+    eventually(lambda: lines(path) == ["begun"])
+    jobs._hear(f"{call.key} ")
+    time.sleep(0.5)
+    assert not begun.done()
+    assert len(begun.result(LONG_S)) == 2 and lines(path) == ["begun", "ended"]
+
+
 def test_progress_is_heard_by_everyone_who_waits(jobs, book):
     heard, call, other = ([], []), Call(parted, ("layers", "coats"), 30), Jobs(Listener(book.engine))
     asked = [one.begin(ME, call, mine.append) for one, mine in zip((jobs, other), heard, strict=True)]
