@@ -1,6 +1,7 @@
 """How long the server waits for a request, and how long it serves one connection."""
 
 import asyncio
+import random
 from typing import Any
 
 from uvicorn.protocols.http.httptools_impl import HttpToolsProtocol
@@ -13,17 +14,17 @@ READ_AT_ONCE = 256 * 1024
 """One read may also contain the start of a body."""
 HEADERS_S = 10.0
 """So long the head of a request may take to come in whole."""
-LONGEST_KEPT_S = 60.0
-"""A connection older than this is closed after its next answer, and the client opens another. Otherwise the first of
-several serving processes to be ready after a start would go on serving everybody alone. Renewed every 10 s, connections
-changed processes so often that plans began from nothing: a fifth more processor time.
+LONGEST_KEPT_S = 120.0
+"""Between half of this age and all of it, by chance, a connection is closed after its next answer, and the client opens
+another. Otherwise the first of several serving processes to be ready after a start would go on serving everybody alone.
+Renewed every 10 s, people changed processes so often that their plans began from nothing: a fifth more processor time.
 """
 
 
 class Patient(HttpToolsProtocol):
     """HTTP as uvicorn speaks it, with an end to a head that trickles in and to a connection that has grown old."""
 
-    _opened_s = 0.0
+    _old_s = 0.0
     _giving_up: asyncio.TimerHandle | None = None
     _head = 0
     _in_head = True
@@ -40,7 +41,7 @@ class Patient(HttpToolsProtocol):
     def connection_made(self, transport: Any) -> None:
         """Somebody is there, and is to say what they want."""
         super().connection_made(transport)
-        self._opened_s = self.loop.time()
+        self._old_s = self.loop.time() + LONGEST_KEPT_S * random.uniform(0.5, 1)
         self._wait()
 
     def on_message_begin(self) -> None:
@@ -54,7 +55,7 @@ class Patient(HttpToolsProtocol):
         self._done()
         self._head, self._in_head = 0, False
         super().on_headers_complete()
-        if self.cycle is not None and self.loop.time() - self._opened_s > LONGEST_KEPT_S:
+        if self.cycle is not None and self.loop.time() > self._old_s:
             self.cycle.keep_alive = False
 
     def connection_lost(self, exc: Exception | None) -> None:
