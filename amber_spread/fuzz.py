@@ -11,6 +11,7 @@ import io
 import json
 import random
 import secrets
+import signal
 import struct
 import sys
 import threading
@@ -166,6 +167,8 @@ class Client:
 
 def _plan_plain_cakes(port: int, ending: Connection) -> None:
     """Plan cakes of changing size until something comes through the pipe, then answer with what was seen."""
+    # Ctrl-C in a terminal reaches every process. This one ends when it is told to, with what it saw.
+    signal.signal(signal.SIGINT, signal.SIG_IGN)
     client, stalls = Client(port, secrets.token_hex(16)), Stalls()
     stalls.start()
     waits: list[Wait] = []
