@@ -167,7 +167,7 @@ class Client:
 
 def _plan_plain_cakes(port: int, ending: Connection) -> None:
     """Plan cakes of changing size until something comes through the pipe, then answer with what was seen."""
-    # Ctrl-C in a terminal reaches every process. This one ends when it is told to, with what it saw.
+    # Ctrl-C in a terminal reaches every process. Go on: the main process stops this one, and needs its figures.
     signal.signal(signal.SIGINT, signal.SIG_IGN)
     client, stalls = Client(port, secrets.token_hex(16)), Stalls()
     stalls.start()

@@ -1,5 +1,6 @@
 """Write what the tree says of the code itself: the API's description for the frontend, the design file's JSON Schema
-for readers, and the tables of rules, usual values, kinds and limits for whoever maintains them.
+for readers, how materials look for the screen, and the tables of rules, usual values, kinds and limits for whoever
+maintains them.
 """
 
 import json
@@ -15,12 +16,14 @@ from amber_spread.core.design.rows import Kind
 from amber_spread.core.document import Document
 from amber_spread.core.kernel.figures import RULES, Source
 from amber_spread.core.kernel.limits import LIMITS
+from amber_spread.papers.palette import PALETTE
 from amber_spread.web.app import make_app
 
 ROOT = Path(__file__).resolve().parents[1]
 DOCS = ROOT / "docs"
 METHOD = DOCS / "method"
 FORMATS = DOCS / "formats.md"
+SCREEN_PALETTE = ROOT / "frontend" / "src" / "drawing" / "palette.json"
 UNITS = {"each": "", "ratio": "", "g_per_ml": "g per ml", "degC": "°C"}
 """How a unit is written in a table, where not by its own name."""
 
@@ -34,6 +37,7 @@ def schemas() -> dict[Path, str]:
         METHOD / "usual.md": _usual(),
         METHOD / "kinds.md": _kinds(),
         FORMATS: _limits(FORMATS.read_text()),
+        SCREEN_PALETTE: json.dumps(dict(PALETTE), indent=2) + "\n",
     }
 
 
@@ -80,7 +84,7 @@ def _rules() -> str:
     ]
     return _page(
         "Every rule",
-        "As a person is told of it who asks a figure for its working.",
+        "The words are those you see when you open the working of a figure.",
         _table(("rule", "in words", "formula", "unit", "source"), rows),
     )
 

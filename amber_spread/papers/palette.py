@@ -1,4 +1,4 @@
-"""How materials look on paper."""
+"""How materials look, on paper and on screen: `./amber schemas` writes this table into the frontend."""
 
 from types import MappingProxyType
 

@@ -55,7 +55,7 @@ class Patient(HttpToolsProtocol):
         self._done()
         self._head, self._in_head = 0, False
         super().on_headers_complete()
-        if self.cycle is not None and self.loop.time() > self._old_s:
+        if self.cycle is not None and self.loop.time() >= self._old_s:
             self.cycle.keep_alive = False
 
     def connection_lost(self, exc: Exception | None) -> None:

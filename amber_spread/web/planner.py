@@ -121,9 +121,8 @@ class Planner:
         inputs = Inputs(document, kit, contents)
         bodies, call = _call(plan_document, inputs)
         with _stopped_means(OutOfBudget()):
-            plan, changed = self._ask(BACKGROUND, call).result()
-        self._learn(inputs, bodies, changed)
-        return cast(Plan, _unless_refused(plan))
+            found, changed = self._ask(BACKGROUND, call).result()
+        return cast(Plan, self._learnt(inputs, bodies, found, changed))
 
     async def elsewhere(
         self,
@@ -140,8 +139,7 @@ class Planner:
         bodies, call = _call(work, inputs)
         with _stopped_means(OutOfBudget()):
             found, changed = await self._result(caller, self._ask(caller.owner, call, heard))
-        await to_thread.run_sync(self._learn, inputs, bodies, changed)
-        return cast(T, _unless_refused(found))
+        return cast(T, await to_thread.run_sync(self._learnt, inputs, bodies, found, changed))
 
     async def alone(
         self,
@@ -210,25 +208,23 @@ class Planner:
             if not waiting.done():
                 self._jobs.give_up(begun)
 
-    def _learn(self, inputs: Inputs, bodies: str, changed: bool) -> None:
-        """Take over the cached results of a design's bodies, which a job may have changed."""
+    def _learnt(self, inputs: Inputs, bodies: str, found: Any, changed: bool) -> Any:
+        """What a job found, once the results of the design's bodies are taken over, which it may have changed. Raises
+        the FileError that it found instead.
+        """
         known = self._bodies.load(bodies, changed) if bodies and self._bodies is not None else EMPTY
         if known.bodies:
             take_over(known.bodies, known.made)
             self._carved.put(_carving(inputs.document, inputs.kit), True)
+        if isinstance(found, FileError):
+            raise found
+        return found
 
 
 def _call(work: Work[T], inputs: Inputs) -> tuple[str, Call]:
     """Everything the bodies of a design depend on, as text (empty if none is carved), and the call of a job on it."""
     bodies = bodies_of(inputs.document.design, inputs.document.practice)
     return bodies, Call(with_bodies, (work, inputs), LONGEST_S, bodies_key(bodies))
-
-
-def _unless_refused(found: Any) -> Any:
-    """What a job found. Raises the FileError that it found instead."""
-    if isinstance(found, FileError):
-        raise found
-    return found
 
 
 def _carving(document: Document, kit: Kit | None) -> str:

@@ -30,6 +30,12 @@ class Added(Frozen):
     colour: str | None = None
 
 
+def added(model, thickness, **more):
+    """The row of a kind with one thickness, called by its kind."""
+    kind = model.model_fields["kind"].default
+    return row(model, kind.capitalize(), thickness, does=kind, leading=thickness.field, **more)
+
+
 class CombedFinal(Added):
     """A final coat combed into ridges: one thickness of its own, on the top and at the side."""
 
@@ -38,12 +44,9 @@ class CombedFinal(Added):
     ridge_mm: Annotated[float | None, Usual("coat_side_mm")] = None
 
 
-COMBED = row(
+COMBED = added(
     CombedFinal,
-    "Combed",
     ask("ridge_mm", "Ridges, high", "coat_thickness_mm"),
-    does="combed into ridges",
-    leading="ridge_mm",
     technique="freehand",
     top_field="ridge_mm",
     side_field="ridge_mm",
@@ -87,12 +90,9 @@ class QuiltedCover(Added):
     kind: Literal["quilted"] = "quilted"
 
 
-QUILTED = row(
+QUILTED = added(
     QuiltedCover,
-    "Quilted",
     ask("thickness_mm", "Rolled at", "fondant_thickness_mm"),
-    does="quilted",
-    leading="thickness_mm",
     technique="drape",
     suits=("straight", "tapered"),
     keeps=kinds.ROLLED,

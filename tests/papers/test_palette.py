@@ -1,7 +1,7 @@
 """What is painted as a material has a look wherever it is drawn, and everything else a colour."""
 
+import json
 import re
-from pathlib import Path
 from typing import get_args
 
 import pytest
@@ -12,10 +12,10 @@ from amber_spread.core.document import plan_document
 from amber_spread.core.kernel.paint import Material
 from amber_spread.core.stock.media import LIBRARY
 from amber_spread.papers.palette import PALETTE, hex_of
+from amber_spread.schemas import SCREEN_PALETTE
 from tests.designs import COLOURS, document, tier
 
 MATERIALS = set(get_args(Material))
-TONE = Path(__file__).parents[2] / "frontend" / "src" / "drawing" / "tone.ts"
 CAKES = {
     "bare": [tier(203, final=NoFinal())],
     "stacked": [tier(254), tier(203), tier(152)],
@@ -45,5 +45,4 @@ def test_a_plan_paints_in_colours_of_the_order_its_media_or_known_materials(name
 
 def test_every_material_has_a_look_on_paper_and_the_same_on_screen():
     assert set(PALETTE) == MATERIALS
-    table = re.search(r"MATERIALS[^=]*= \{(.*?)\};", TONE.read_text(), re.DOTALL).group(1)
-    assert dict(re.findall(r'(\w+): "(#\w+)"', table)) == dict(PALETTE)
+    assert json.loads(SCREEN_PALETTE.read_text()) == PALETTE

@@ -57,7 +57,7 @@ _RISK = parts_rule(
 )
 _LEFT = parts_rule(
     "bowls.left",
-    "What is left of what was mixed, from the walks of the bowl in order of how much that is.",
+    "How much of the mix is left over in each walk of the bowl, from the least to the most.",
     "same",
     "definition",
 )

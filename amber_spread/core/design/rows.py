@@ -118,17 +118,9 @@ def usuals_of(model: type[BaseModel]) -> Mapping[str, str]:
     }
 
 
-def ask(
-    field: str,
-    words: str,
-    limit: str,
-    left: str | None = None,
-    percent: bool = False,
-    one_tier: bool = False,
-    figure: str | None = None,
-) -> Ask:
+def ask(field: str, words: str, limit: str, left: str | None = None, **more: Any) -> Ask:
     """A number that a kind asks for."""
-    return Ask(field=field, words=words, limit=limit, left=left, percent=percent, one_tier=one_tier, figure=figure)
+    return Ask(field=field, words=words, limit=limit, left=left, **more)
 
 
 def pick(field: str, words: str, *choices: tuple[str | int | bool | None, str]) -> Pick:

@@ -1,20 +1,12 @@
 /** Light, dark and roundness in flat ink. */
 import type { Silhouette } from "@/api/types";
+import palette from "./palette.json";
 
-/** How the materials of a plan look. What is mixed in a colour carries that. */
-const MATERIALS: Readonly<Record<string, string>> = {
-  sponge: "#E5C489",
-  board: "#D9BF8C",
-  support: "#BFE0DF",
-  dowel: "#D9B98A",
-  paper: "#FFFDF7",
-  film: "#DCE7E6",
-  printed: "#FBF7EE",
-};
+const materials: Readonly<Record<string, string>> = palette;
 
 /** The colour of what a plan paints in a colour or as a material. */
 export function hexOf(paint: string): string {
-  return MATERIALS[paint] ?? paint;
+  return materials[paint] ?? paint;
 }
 
 /** Whether ink would be lost on this colour: relative luminance (sRGB weights) below a third. */

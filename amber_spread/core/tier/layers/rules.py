@@ -255,7 +255,7 @@ def cavity_wall(nearest_mm: float, across_mm: float) -> float:
     "layers.offcut",
     unit="g",
     formula="(stack - carved) * density",
-    words="What is carved off the stack of layers.",
+    words="The cake that your knife takes off the stacked layers.",
 )
 def offcut(stack_ml: float, carved_ml: float, density_g_per_ml: float) -> float:
     """Weight carved off, g: (stack - carved) x density. Source: geometry.
