@@ -32,12 +32,12 @@ TIERS = {
 # the work on a tier is a list of eleven steps, each a call of its own. Before that: steps of bowls and joints
 # carry the id of their tier, and steps of the work are tasks with ids, what they follow, their figures and their minutes.
 LIMITS = {
-    "1 straight": (1317, 481, 1254, 22338),
-    "3 straight": (4042, 1088, 2453, 78766),
-    "10 straight": (13307, 3016, 5506, 264703),
-    "30 straight": (42604, 8504, 15110, 878723),
-    "3 mixed": (12377, 3077, 6290, 117754),
-    "1 carved": (115300, 733, 2999, 106400),
+    "1 straight": (1255, 358, 1191, 22338),
+    "3 straight": (3752, 524, 1960, 78766),
+    "10 straight": (12217, 891, 3367, 264703),
+    "30 straight": (38651, 1851, 7811, 878723),
+    "3 mixed": (12021, 555, 3826, 117754),
+    "1 carved": (114824, 613, 2832, 106400),
 }
 
 

@@ -8,7 +8,7 @@ from amber_spread.core.design.design import Design
 from amber_spread.core.design.finishes import DiscFinal, DrapeCover, InvertedFinal, PrintedCover
 from amber_spread.core.design.practice import Practice
 from amber_spread.core.design.shapes import HeartShape
-from amber_spread.core.kernel.base import interned_key
+from amber_spread.core.kernel.base import interned
 from amber_spread.core.plan import plan
 from amber_spread.core.stock.kit import Kit, Mat, Measure, Need, PrintedSheet, Tin, kit_of
 from tests.designs import MEDIA, tier
@@ -21,7 +21,7 @@ def needs_of(*tiers, kit=None):
 
 def matched(size, owned, least=0.0, wider=False, tool="disc"):
     kit = Kit(discs_mm=owned, scrapers_mm=owned)
-    (found,) = kit_of([Need(tool, 1, Measure(size), least, wider)], interned_key(kit)).values()
+    (found,) = kit_of([Need(tool, 1, Measure(size), least, wider)], interned(kit)).values()
     return found.status, found.owned and found.owned.value, bool(found.changes)
 
 

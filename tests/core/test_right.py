@@ -43,7 +43,7 @@ from amber_spread.core.design.shapes import (
 )
 from amber_spread.core.document.document import read_document
 from amber_spread.core.geometry.flat import pieces as flat
-from amber_spread.core.kernel.base import interned_key
+from amber_spread.core.kernel.base import interned
 from amber_spread.core.kernel.figures import rule
 from amber_spread.core.plan import plan
 from amber_spread.core.shop import Asked, bill_of, shop
@@ -505,7 +505,7 @@ def test_an_oblong_tin_without_a_length_serves_for_none_and_one_with_it_does():
         (Tin(shape="oval", across_mm=200), "get"),
         (Tin(shape="oval", across_mm=200, length_mm=280), "have"),
     ):
-        (found,) = kit_of([need], interned_key(Kit(tins=(tin,)))).values()
+        (found,) = kit_of([need], interned(Kit(tins=(tin,)))).values()
         assert found.status == status
 
 

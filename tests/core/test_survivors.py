@@ -33,7 +33,7 @@ from amber_spread.core.geometry.flat.outline import Cornered
 from amber_spread.core.geometry.flat.pieces import area_of
 from amber_spread.core.geometry.flat.traced import free
 from amber_spread.core.kernel import limits
-from amber_spread.core.kernel.base import interned_key
+from amber_spread.core.kernel.base import interned
 from amber_spread.core.kernel.figures import decided
 from amber_spread.core.line import read_line, write_line
 from amber_spread.core.plan import plan
@@ -294,7 +294,7 @@ def test_a_board_of_just_the_size_that_serves_is_had():
     square = Need("board", 1, Measure(200), 190, shape="square", length=Measure(200))
     for side, status in ((193.6, "have"), (193.0, "next best")):
         kit = Kit(boards_mm=(), shaped_boards=(ShapedBoard(shape="square", across_mm=side),))
-        assert kit_of([square], interned_key(kit))["need_1"].status == status
+        assert kit_of([square], interned(kit))["need_1"].status == status
 
 
 @pytest.mark.parametrize(("sides", "kept"), [(6, True), (8, True), (10, True), (12, True), (13, False), (7, False)])

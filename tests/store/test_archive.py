@@ -16,6 +16,7 @@ from amber_spread.store.archive import TABLES, ArchiveError, restore_archive, wr
 from amber_spread.store.migrate import migrate
 from amber_spread.store.orders import OrderBook, Sought, StaleSave
 from amber_spread.store.shelves import KitShelf, PantryShelf
+from tests.designs import alike
 
 
 @pytest.fixture
@@ -68,7 +69,7 @@ def test_what_goes_out_comes_back_row_for_row_and_gives_the_same_figures(filled,
     assert rows(other) == rows(filled)
     for one in filled.shelf(Sought()).orders:
         id = one.standing.id
-        assert plan_document(other.open(id).document) == plan_document(filled.open(id).document)
+        assert alike(plan_document(other.open(id).document), plan_document(filled.open(id).document))
     assert PantryShelf(other.engine).open() == PantryShelf(filled.engine).open()
     kept = KitShelf(other.engine).save(Kit(pin_mm=400), KitShelf(other.engine).open().number)
     assert kept.content.pin_mm == 400

@@ -15,10 +15,12 @@ subject to precedence constraints", Management Science 19, 1973; cited from memo
 import math
 from collections.abc import Iterable, Sequence
 from heapq import heapify, heappop, heapreplace
+from operator import attrgetter
 from typing import NamedTuple
 
 from amber_spread.core.bowls.reserve import Walks, walk
 from amber_spread.core.kernel.base import FrozenDict, PlanPart
+from amber_spread.core.kernel.caching import TIERS, cached
 from amber_spread.core.kernel.figures import (
     COMMON_PRACTICE,
     DEFINITION,
@@ -31,7 +33,7 @@ from amber_spread.core.kernel.figures import (
     rule,
     total,
 )
-from amber_spread.core.tier import STEPS, Use
+from amber_spread.core.tier import Use
 
 RESERVE_SOURCE = Source(
     origin="published",
@@ -244,15 +246,15 @@ def best_order(uses: Iterable[Use]) -> list[Use]:
 
     Lawler's backward rule (see the head of this file). Ties keep lower tiers and earlier steps first.
     """
-    waiting = by_tier(sorted(uses, key=_rank))
-    last = [(_backward(own[-1]), own) for own in waiting.values()]
+    waiting = by_tier(sorted(uses, key=attrgetter("forward")))
+    last = [(own[-1].backward, own) for own in waiting.values()]
     heapify(last)
     placed: list[Use] = []
     while last:
         own = last[0][1]
         placed.append(own.pop())
         if own:
-            heapreplace(last, (_backward(own[-1]), own))
+            heapreplace(last, (own[-1].backward, own))
         else:
             heappop(last)
     return placed[::-1]
@@ -327,7 +329,7 @@ def fill_bowl(
     alone = {name: max(levels(own).values()) for name, own in each_tier.items()}
     mixed_alone = {}
     if len(each_tier) > 1:
-        mixed_alone = {name: _mixed(walk(own), alone[name], risk, step_g) for name, own in each_tier.items()}
+        mixed_alone = {name: _mixed_alone(tuple(own), risk, step_g) for name, own in each_tier.items()}
     many = None if mixer is None else batches.figure(mixed.value, *mixer)
     each = None if many is None else batch.figure(mixed.value, max(1.0, many.value))
     in_hand_g = mixed.value if have_g is None else have_g
@@ -370,18 +372,12 @@ def _left(walks: Walks, mixed_g: float, share: float) -> Figure:
     return of_part(_LEFT, "left", walks.left_of(mixed_g, share), "g", "down")
 
 
+@cached(4 * TIERS)
+def _mixed_alone(own: tuple[Use, ...], risk: float, step_g: float) -> float:
+    """What a risk asks to be mixed for one tier by itself, g."""
+    return _mixed(walk(own), max(levels(own).values()), risk, step_g)
+
+
 def _mixed(walks: Walks, need_g: float, risk: float, step_g: float) -> float:
     """What a risk asks to be mixed, g."""
     return mix.function(need_g, reserve.function(walks.enough(risk), need_g), step_g)
-
-
-def _backward(use: Use) -> tuple[float, int, int]:
-    tier, place = _rank(use)
-    return use.in_hand.value, -tier, -place
-
-
-def _rank(use: Use) -> tuple[int, int]:
-    return use.tier, _PLACES[use.step]
-
-
-_PLACES = {step: place for place, step in enumerate(STEPS)}

@@ -10,8 +10,8 @@ from amber_spread.core.bowls.cover_tasks import covering_tasks
 from amber_spread.core.bowls.leftovers import leftovers_of
 from amber_spread.core.design.design import BowlOrder
 from amber_spread.core.design.settled import SettledDesign
-from amber_spread.core.kernel.base import FrozenDict, Same
-from amber_spread.core.kernel.caching import cached
+from amber_spread.core.kernel.base import FrozenDict
+from amber_spread.core.kernel.caching import TIERS, cached
 from amber_spread.core.kernel.check import Check
 from amber_spread.core.kernel.naming import named
 from amber_spread.core.kernel.task import Task
@@ -19,8 +19,6 @@ from amber_spread.core.stock.media import BEATEN, Medium
 from amber_spread.core.tier import Use
 
 NOTHING_DECIDED = BowlOrder(bowl="any")
-KEPT = 512
-"""So many bowls are kept, the ones asked for last."""
 
 
 class Mixed(NamedTuple):
@@ -62,7 +60,7 @@ def bowls_of(cake: SettledDesign, uses: Iterable[Use], media: Mapping[str, Mediu
         mixer = Mixer(medium.density_g_per_ml, usual.mixer_ml, usual.mixer_fill)
         bowls[key] = _bowl(
             key,
-            tuple(map(Same, served)),
+            tuple(served),
             name,
             hex,
             care,
@@ -72,10 +70,10 @@ def bowls_of(cake: SettledDesign, uses: Iterable[Use], media: Mapping[str, Mediu
     return FrozenDict(bowls)
 
 
-@cached(KEPT)
+@cached(TIERS)
 def _bowl(
     key: str,
-    uses: tuple[Same[Use], ...],
+    uses: tuple[Use, ...],
     name: str,
     hex: str,
     care: Care,
@@ -85,5 +83,5 @@ def _bowl(
     """A bowl, its figures called by where it stands. Tiers that nobody changed bring the very uses they brought before,
     so a bowl that serves those alone is not filled again.
     """
-    found = fill_bowl([use.one for use in uses], name, hex, care, decided.steps, decided.have_g, mixer)
+    found = fill_bowl(uses, name, hex, care, decided.steps, decided.have_g, mixer)
     return named(found, f"bowls.{key}")

@@ -5,8 +5,9 @@ from collections.abc import Mapping, Sequence
 
 from amber_spread.core.design.builds import BallBuild
 from amber_spread.core.design.practice import Practice
-from amber_spread.core.design.settled import SettledDesign
+from amber_spread.core.design.settled import SettledDesign, SettledTier
 from amber_spread.core.kernel.base import PlanPart
+from amber_spread.core.kernel.caching import TIERS, cached
 from amber_spread.core.kernel.figures import (
     COMMON_PRACTICE,
     DEFINITION,
@@ -150,20 +151,15 @@ def plan_batter(
     practice = cake.usual
     tiers: dict[str, Figure] = {}
     taken: dict[str, dict[str, float]] = {}
-    for number, (tier, plan) in enumerate(zip(cake.asked.tiers, layers, strict=True), 1):
+    for number, (tier, plan) in enumerate(zip(cake.tiers, layers, strict=True), 1):
         if number in carved:
             figure = carved[number]
         elif plan.tins is None:
             continue
-        elif isinstance(tier.build, BallBuild):
-            figure = ball_batter.figure(tier.build.halves, tier.tin_diameter_mm, practice.batter_fill)
         else:
-            area = tier.shape.outline(tier.tin_diameter_mm).area_mm2
-            figure = batter_volume.figure(
-                area, tier.layers.count, plan.cut_height.value, plan.tins.value, practice.level_mm, practice.batter_fill
-            )
-        tiers[f"tier_{tier.id}"] = figure
-        taken.setdefault(tier.layers.cake, {})[f"tier {number}"] = figure.value
+            figure = _of_tier(tier, plan)
+        tiers[f"tier_{tier.asked.id}"] = figure
+        taken.setdefault(tier.asked.layers.cake, {})[f"tier {number}"] = figure.value
     small_ml = math.pi / 4 * practice.spare_tin_mm**2 * practice.tin_depth_mm / 1000 * practice.batter_fill
     volumes = {key: total(parts, "ml") for key, parts in taken.items()}
     return BatterPlan(
@@ -171,6 +167,20 @@ def plan_batter(
         cakes=volumes,
         whole=total({name: figure.value for name, figure in tiers.items()}, "ml"),
         mixes={key: _mix(key, volume, practice, cakes.get(key), small_ml) for key, volume in volumes.items()},
+    )
+
+
+@cached(TIERS)
+def _of_tier(tier: SettledTier, plan: LayersPlan) -> Figure:
+    """The batter of a tier that is not carved."""
+    asked, usual = tier.asked, tier.usual
+    assert plan.tins is not None
+    if isinstance(asked.build, BallBuild):
+        return ball_batter.figure(asked.build.halves, asked.tin_diameter_mm, usual.batter_fill)
+    area_mm2 = asked.shape.outline(asked.tin_diameter_mm).area_mm2
+    tins = plan.tins.value
+    return batter_volume.figure(
+        area_mm2, asked.layers.count, plan.cut_height.value, tins, usual.level_mm, usual.batter_fill
     )
 
 

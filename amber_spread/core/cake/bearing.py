@@ -9,11 +9,11 @@ from typing import NamedTuple
 from amber_spread.core.cake.heights import heights_at
 from amber_spread.core.cake.levels import Mass, Place, PlacedTier, board_weight, gap_between, together
 from amber_spread.core.design.practice import Practice
+from amber_spread.core.design.settled import SettledTier
 from amber_spread.core.design.stands import StackedStand, Stand
 from amber_spread.core.geometry.flat.outline import Outline, Point
 from amber_spread.core.geometry.flat.places import Hole, SupportArea, Within, common_edge_distance, edge_distance
-from amber_spread.core.kernel.base import Same
-from amber_spread.core.kernel.caching import cached
+from amber_spread.core.kernel.caching import TIERS, cached
 from amber_spread.core.kernel.figures import Figure, carry_over
 from amber_spread.core.stock.supports import Support
 from amber_spread.core.tier import PlannedTier
@@ -38,7 +38,7 @@ class Kitchen(NamedTuple):
 class Below(NamedTuple):
     """The tier below: as it is worked, how far the one above stands off its middle, and how high it is there."""
 
-    lower: Same[PlannedTier]
+    lower: PlannedTier
     off: Point
     height_mm: float
 
@@ -110,28 +110,26 @@ def feet_of(stood: Sequence[PlacedTier], above: Sequence[Above], base: Outline, 
     for (lower, upper), held in zip(pairwise(stood), above[1:], strict=False):
         place, mass = upper.place, held.whole
         off, at = (place.x - lower.place.x, place.y - lower.place.y), (mass.x - place.x, mass.y - place.y)
-        inward_mm = _rests_inside(Same(lower.done), Same(upper.done), off, at)
+        inward_mm = _rests_inside(lower.done, upper.done, off, at)
         feet.append(Foot(mass.weight_g, mass.up - place.level_mm, inward_mm or 0.0))
     return feet
 
 
-@cached(256)
-def _rests_inside(lower: Same[PlannedTier], upper: Same[PlannedTier], off: Point, at: Point) -> float | None:
+@cached(TIERS)
+def _rests_inside(lower: PlannedTier, upper: PlannedTier, off: Point, at: Point) -> float | None:
     """How far a place lies inside the edge of what a tier rests on: of its board, or the riser below that, where it
     overlaps the flat top below. None for pillars and over a tier without a flat top, where its supports alone bear it.
     """
-    stand, board, top = upper.one.tier.asked.stand, upper.one.stands.board_edge, lower.one.stands.top
+    stand, board, top = upper.tier.asked.stand, upper.stands.board_edge, lower.stands.top
     if stand.through or top is None:
         return None
     rests = board.stretched(RISER_SHARE, RISER_SHARE) if stand.plate else board
     return common_edge_distance((Within("board", rests), Within("top", top, (-off[0], -off[1]))), at)
 
 
-def bearing_below(
-    kitchen: Kitchen, of: Same[PlannedTier], on: Below, place: Place, number: int, above: Above
-) -> Bearing:
+def bearing_below(kitchen: Kitchen, upper: PlannedTier, on: Below, place: Place, number: int, above: Above) -> Bearing:
     """What a tier stands on: the one below it."""
-    upper, lower = of.one, on.lower.one
+    lower = on.lower
     stand, board = upper.tier.asked.stand, upper.stands.board_edge
     away, top = (-on.off[0], -on.off[1]), lower.stands.top or lower.stands.outline
     within = [Within("board", board), Within("top", top, away)]
@@ -146,7 +144,7 @@ def bearing_below(
         inside=False,
         stand=stand,
         board=board,
-        inward_mm=_rests_inside(on.lower, of, on.off, (above.whole.x - place.x, above.whole.y - place.y)),
+        inward_mm=_rests_inside(lower, upper, on.off, (above.whole.x - place.x, above.whole.y - place.y)),
         lower=top,
         ground=SupportArea(tuple(within), _holes(lower, kitchen.dowel_mm, away, place, False), 0.0, RIM_MM),
         stands_on_mm=stands_on,
@@ -157,6 +155,11 @@ def bearing_below(
         gap=gap_between(upper.tier),
         surface=lambda spots: heights_at(lower, [(x - away[0], y - away[1]) for x, y in spots]),
     )
+
+
+def stand_inside(tier: SettledTier) -> Stand:
+    """How the board hidden in a tier is held up: on as many supports as it takes, of the sort below the tier."""
+    return StackedStand(sort=tier.asked.stand.sort)
 
 
 def bearing_inside(kitchen: Kitchen, done: PlannedTier, on: Inside, place: Place, number: int, above: Above) -> Bearing:
@@ -174,7 +177,7 @@ def bearing_inside(kitchen: Kitchen, done: PlannedTier, on: Inside, place: Place
     return Bearing(
         number=number,
         inside=True,
-        stand=StackedStand(sort=done.tier.asked.stand.sort),
+        stand=stand_inside(done.tier),
         board=board,
         inward_mm=edge_distance(board, (mass.x - place.x, mass.y - place.y)),
         lower=done.stands.outline,

@@ -10,9 +10,9 @@ from amber_spread.core.cake.stack import Stacked, StackPlan
 from amber_spread.core.cake.stack_checks import checks_of_stack
 from amber_spread.core.design.design import Design
 from amber_spread.core.design.settled import SettledDesign
-from amber_spread.core.kernel.base import Same
-from amber_spread.core.kernel.caching import cached
-from amber_spread.core.kernel.check import Check, checker, listed, measure, mm
+from amber_spread.core.kernel.base import Interned
+from amber_spread.core.kernel.caching import TIERS, cached
+from amber_spread.core.kernel.check import Check, Checker, checker, listed, measure, mm
 from amber_spread.core.stock.contents import Allergy
 from amber_spread.core.stock.kit import Kit, KitNeed
 from amber_spread.core.stock.media import Medium
@@ -33,10 +33,10 @@ OVER_EDGE_MM = 0.5
 """What hangs over by less than this lies on the edge: outlines are traced so nearly."""
 
 
-@cached(256)
-def checks_of_tier(number: int, of: Same[PlannedTier], kit: Same[Kit]) -> tuple[Check, ...]:
+@cached(TIERS)
+def checks_of_tier(number: int, done: PlannedTier, kit: Interned[Kit]) -> tuple[Check, ...]:
     """Everything to know about tier `number`, in the order of the work; the same of one that nothing changed."""
-    return tuple(_checks_of_tier(number, of.one, kit.one))
+    return tuple(_checks_of_tier(number, done, kit.value))
 
 
 def _checks_of_tier(number: int, done: PlannedTier, kit: Kit) -> Iterator[Check]:
@@ -55,21 +55,26 @@ def checks_of_cake(
     used: Mapping[str, Medium],
     owned: Sequence[KitNeed],
     allergens: Sequence[Allergy],
-) -> Iterator[Check]:
+) -> list[Check]:
     """Everything to know about the cake as a whole, cautions last; `used` are the media it takes, by key."""
-    stood, whole = stacked.stood, stacked.whole
+    stood, whole, found = stacked.stood, stacked.whole, list[Check]()
     for lower, upper in itertools.pairwise(stood):
         joint = whole.joints[f"tier_{upper.done.id}"]
-        yield from _standing(upper.number, upper.done.stands, lower.done.stands, joint)
-    yield from checks_of_stack(cake, stacked)
-    yield from _board(stood, whole)
-    yield from _scrapers(owned)
-    yield from _cautions(cake.asked, whole, used, allergens)
+        found += _standing(upper.number, upper.done, lower.done, joint)
+    found += checks_of_stack(cake, stacked)
+    found += _board(stood, whole)
+    found += _scrapers(owned)
+    found += _cautions(cake.asked, whole, used, allergens)
+    return found
 
 
-def _standing(number: int, upper: Footprint, lower: Footprint, joint: JointPlan) -> Iterator[Check]:
+@cached(TIERS)
+def _standing(number: int, upper: PlannedTier, lower: PlannedTier, joint: JointPlan) -> tuple[Check, ...]:
     """Whether a tier stands well on the one below it."""
-    check = checker(number)
+    return tuple(_checks_of_standing(checker(number), upper.stands, lower.stands, joint))
+
+
+def _checks_of_standing(check: Checker, upper: Footprint, lower: Footprint, joint: JointPlan) -> Iterator[Check]:
     if lower.top is None:
         yield check(
             "stack.no_flat",
@@ -107,11 +112,8 @@ def _standing(number: int, upper: Footprint, lower: Footprint, joint: JointPlan)
 
 def _board(stood: Sequence[PlacedTier], whole: StackPlan) -> Iterator[Check]:
     length_mm = whole.base_length.value if whole.base_length else whole.base_diameter.value
-    board = Size(whole.base_shape, whole.base_diameter.value, length_mm)
-    over_mm = max(
-        over_edge(one.done.stands.outline, board.outline(stood[0].done.stands.outline), (one.place.x, one.place.y))
-        for one in stood
-    )
+    board = Size(whole.base_shape, whole.base_diameter.value, length_mm).outline(stood[0].done.stands.outline)
+    over_mm = max([over_edge(one.done.stands.outline, board, (one.place.x, one.place.y)) for one in stood])
     if over_mm > OVER_EDGE_MM:
         yield checker(None)(
             "stack.board_small",

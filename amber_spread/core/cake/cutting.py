@@ -6,7 +6,7 @@ from collections.abc import Sequence
 import numpy
 
 from amber_spread.core.kernel.base import PlanPart
-from amber_spread.core.kernel.caching import cached
+from amber_spread.core.kernel.caching import TIERS, cached
 from amber_spread.core.kernel.figures import COMMON_PRACTICE, Figure, carry_over, rule
 from amber_spread.core.kernel.naming import named
 
@@ -54,7 +54,7 @@ def fewest_rods(rods_count: float) -> float:
     return rods_count
 
 
-@cached(256)
+@cached(TIERS)
 def fewest_cuts(lengths_mm: tuple[float, ...], stock_mm: float, kerf_mm: float) -> tuple[tuple[float, ...], ...]:
     """Every stock piece to cut, as the lengths cut from it, so that as few as possible are taken.
 
@@ -138,7 +138,7 @@ def cutting_list(sort: str, many: str, lengths_mm: Sequence[float], stock_mm: fl
     return _listed(sort, many, tuple(lengths_mm), stock_mm, kerf_mm)
 
 
-@cached(256)
+@cached(TIERS)
 def _listed(sort: str, many: str, lengths_mm: tuple[float, ...], stock_mm: float, kerf_mm: float) -> CuttingList:
     rods = fewest_cuts(tuple(sorted([round(one, 2) for one in lengths_mm])), stock_mm, kerf_mm)
     cuts: dict[str, Cut] = {}

@@ -4,6 +4,7 @@ tier, and the bead piped along a joint. Each is a step of its bowl, and weighs o
 
 import math
 from collections.abc import Mapping, Sequence
+from functools import cached_property
 from typing import NamedTuple
 
 from amber_spread.core.design.finishes import NoCoat, NoCover, PlateFinal
@@ -11,13 +12,11 @@ from amber_spread.core.design.kinds import kind_of
 from amber_spread.core.design.settled import SettledDesign, SettledTier
 from amber_spread.core.geometry.bodies.body import MM3_PER_ML
 from amber_spread.core.geometry.flat.outline import Outline, perimeter_at
-from amber_spread.core.kernel.base import Same
-from amber_spread.core.kernel.caching import cached
+from amber_spread.core.kernel.base import PlanPart
+from amber_spread.core.kernel.caching import TIERS, cached
 from amber_spread.core.kernel.figures import COMMON_PRACTICE, FROM_MEMORY, Figure, carry_over, rule
 from amber_spread.core.stock.media import Medium
 from amber_spread.core.tier import HALF_BEAD, PlannedTier, Step, Use, use_of
-
-KEPT = 256
 
 
 @rule(
@@ -79,7 +78,7 @@ class Bead(NamedTuple):
     weight: Figure
 
 
-class Held(NamedTuple):
+class Held(PlanPart):
     """What holds one tier: the dabs of its own coat, of them that under the cake, and the dab under its board; the
     medium on the board inside it, the bead along its joint; and all of these as uses of their bowls.
     """
@@ -91,7 +90,7 @@ class Held(NamedTuple):
     bead: Bead | None
     uses: list[Use]
 
-    @property
+    @cached_property
     def weight_g(self) -> float:
         """All of it, g."""
         return sum([use.stays.value for use in self.uses])
@@ -112,7 +111,7 @@ def coats_after(tier: SettledTier, cake: SettledDesign) -> bool:
 
 def held_of(worked: Sequence[PlannedTier], media: Mapping[str, Medium]) -> list[Held]:
     """What holds each tier, bottom first. The same of a tier that nobody changed."""
-    return [_held(Same(done), index + 1, _densities(done, media)) for index, done in enumerate(worked)]
+    return [_held(done, index + 1, _densities(done, media)) for index, done in enumerate(worked)]
 
 
 def _densities(done: PlannedTier, media: Mapping[str, Medium]) -> tuple[tuple[str, float], ...]:
@@ -123,9 +122,9 @@ def _densities(done: PlannedTier, media: Mapping[str, Medium]) -> tuple[tuple[st
     return tuple([(key, media[key].density_g_per_ml) for key in keys & media.keys()])
 
 
-@cached(KEPT)
-def _held(of: Same[PlannedTier], number: int, densities: tuple[tuple[str, float], ...]) -> Held:
-    done, weighs = of.one, dict(densities)
+@cached(TIERS)
+def _held(done: PlannedTier, number: int, densities: tuple[tuple[str, float], ...]) -> Held:
+    weighs = dict(densities)
     tier, asked, usual = done.tier, done.tier.asked, done.tier.usual
     edge, uses = done.stands.board_edge, list[Use]()
 
@@ -159,7 +158,14 @@ def _held(of: Same[PlannedTier], number: int, densities: tuple[tuple[str, float]
         bead = Bead(thick, carry_over("length along the middle of the bead", length, "mm"), heavy)
         take("joint", medium, colour, heavy)
     under_cake_g = glue.value / 2 if alike else glue.value
-    return Held(glue, under_cake_g, own.value if number > 1 else 0.0, slide, bead, uses)
+    return Held(
+        glue=glue,
+        under_cake_g=under_cake_g,
+        under_board_g=own.value if number > 1 else 0.0,
+        slide=slide,
+        bead=bead,
+        uses=uses,
+    )
 
 
 def stands_bare(lower: PlannedTier, upper: PlannedTier, cake: SettledDesign) -> bool:
@@ -174,15 +180,15 @@ def without(lower: PlannedTier, upper: PlannedTier, media: Mapping[str, Medium])
     uses, less_g = list[Use](), 0.0
     area = min(upper.stands.board_edge.area_mm2, lower.bodies.crumbed.top_area_mm2)
     for use in lower.uses:
-        left = _less(Same(use), Same(lower), area, media[use.medium].density_g_per_ml) if use.step == "final" else [use]
+        left = _less(use, lower, area, media[use.medium].density_g_per_ml) if use.step == "final" else [use]
         less_g += use.stays.value - sum(one.stays.value for one in left)
         uses.extend(left)
     return uses, less_g
 
 
-@cached(KEPT)
-def _less(use: Same[Use], lower: Same[PlannedTier], area_mm2: float, density_g_per_ml: float) -> list[Use]:
-    tier, one = lower.one.tier, use.one
-    stays = coat_left.figure(one.stays.value, area_mm2, tier.top.value if tier.top else 0.0, density_g_per_ml)
+@cached(TIERS)
+def _less(use: Use, lower: PlannedTier, area_mm2: float, density_g_per_ml: float) -> list[Use]:
+    tier = lower.tier
+    stays = coat_left.figure(use.stays.value, area_mm2, tier.top.value if tier.top else 0.0, density_g_per_ml)
     technique = tier.usual.techniques.named(kind_of(tier.asked.final).technique)
-    return list(use_of((one.tier, one.tier_id), one.step, (one.medium, one.colour), stays, technique))
+    return list(use_of((use.tier, use.tier_id), use.step, (use.medium, use.colour), stays, technique))

@@ -5,6 +5,7 @@ the bead along each joint. Lengths in mm, weights in g, angles in degrees.
 """
 
 from collections.abc import Iterator, Sequence
+from functools import cached_property
 from typing import Literal
 
 import numpy
@@ -18,12 +19,13 @@ from amber_spread.core.cake.bearing import (
     Kitchen,
     bearing_below,
     bearing_inside,
+    stand_inside,
 )
 from amber_spread.core.cake.counts import Counted, Why, counted, supports_by_load
 from amber_spread.core.cake.glue import Held
-from amber_spread.core.cake.levels import Place, PlacedTier, standing_on
+from amber_spread.core.cake.levels import Place, PlacedTier
 from amber_spread.core.cake.loads import push_held, shares_of, sinks, spare, tilt, tip_angle
-from amber_spread.core.design.settled import SettledDesign
+from amber_spread.core.design.settled import SettledDesign, SettledTier
 from amber_spread.core.design.stands import School, Stand
 from amber_spread.core.geometry.flat.outline import Outline, Point
 from amber_spread.core.geometry.flat.places import (
@@ -39,8 +41,8 @@ from amber_spread.core.geometry.flat.places import (
     looked_over,
     place_supports,
 )
-from amber_spread.core.kernel.base import FrozenDict, PlanPart, Same, interned_key
-from amber_spread.core.kernel.caching import cached
+from amber_spread.core.kernel.base import FrozenDict, Interned, PlanPart, interned
+from amber_spread.core.kernel.caching import TIERS, cached
 from amber_spread.core.kernel.check import Said, grams, mm, say
 from amber_spread.core.kernel.figures import COMMON_PRACTICE, Figure, carry_over, rule, total
 from amber_spread.core.kernel.naming import named
@@ -51,8 +53,6 @@ BETWEEN_MM = 2.0
 """So much cake is left between two supports at least (from memory)."""
 FLUSH_MM = 1.0
 """A support that stands out of the coat by less is flush: the coat takes it up (common practice)."""
-KEPT = 256
-"""So many joints are kept, the ones asked for last."""
 
 
 class SupportPlan(PlanPart):
@@ -140,12 +140,12 @@ class JointPlan(PlanPart):
     keep_out: list[Obstacle]
     told: list[Said] = []
 
-    @property
+    @cached_property
     def path(self) -> str:
         """Its path in the plan."""
         return f"stack.joints.{'inside' if self.inside else 'tier'}_{self.tier_id}"
 
-    @property
+    @cached_property
     def where(self) -> str:
         """Where it is, in words."""
         return f"{'inside' if self.inside else 'under'} tier {self.tier}"
@@ -179,14 +179,14 @@ def plan_joints(
     """Every joint of a cake, bottom first; `above` is what stands from each tier up, and nothing at last, `owned` the
     supports this kitchen keeps, `dowel_mm` how thick the centre dowel is, None where there is none.
     """
-    kitchen = interned_key(Kitchen(cake.usual, tuple(owned), cake.asked.stacking.driven, dowel_mm))
+    kitchen = interned(Kitchen(cake.usual, tuple(owned), cake.asked.stacking.driven, dowel_mm))
     joints: dict[str, JointPlan] = {}
     for index, one in enumerate(stood):
-        done, place, tier = one.done, one.place, (one.number, Same(one.done), one.place, Same(one.held))
+        done, place, tier = one.done, one.place, (one.number, one.done, one.place, one.held)
         if index:
             under = stood[index - 1]
             off = place.x - under.place.x, place.y - under.place.y
-            on = Below(Same(under.done), off, standing_on(under.done, done, cake))
+            on = Below(under.done, off, under.carries_at_mm)
             joints[f"tier_{done.id}"] = _joint(*tier, on, above[index], kitchen)
         if done.hidden_edge is not None:
             inside = Inside(one.less_g)
@@ -194,23 +194,22 @@ def plan_joints(
     return FrozenDict(joints)
 
 
-@cached(KEPT)
+@cached(TIERS)
 def _joint(
     number: int,
-    of: Same[PlannedTier],
+    done: PlannedTier,
     place: Place,
-    held: Same[Held],
+    held: Held,
     on: Below | Inside,
     above: Above,
-    kitchen: Same[Kitchen],
+    kitchen: Interned[Kitchen],
 ) -> JointPlan:
     """The joint below a tier, or that inside it; the same where nothing about it changed."""
-    done = of.one
     if isinstance(on, Inside):
-        bearing = bearing_inside(kitchen.one, done, on, place, number, above)
+        bearing = bearing_inside(kitchen.value, done, on, place, number, above)
     else:
-        bearing = bearing_below(kitchen.one, of, on, place, number, above)
-    found = _planned(kitchen.one, done, held.one, bearing)
+        bearing = bearing_below(kitchen.value, done, on, place, number, above)
+    found = _planned(kitchen.value, done, held, bearing)
     return named(found, found.path)
 
 
@@ -226,13 +225,20 @@ def _spread(
     return found, [None] * len(found.points)
 
 
+@cached(TIERS)
+def _room_wanted(tier: SettledTier, inside: bool) -> tuple[float, float]:
+    """How far in from the edge, and how far apart, the supports below a tier or inside it should stand, mm."""
+    stand = stand_inside(tier) if inside else tier.asked.stand
+    return tier.settled(stand, "inset_mm").value, tier.settled(stand, "apart_mm").value
+
+
 def _planned(kitchen: Kitchen, done: PlannedTier, held: Held, bearing: Bearing) -> JointPlan:
     """A joint, its supports set and loaded."""
     tier, stand, usual = done.tier, bearing.stand, kitchen.usual
     support = support_of(stand.sort, kitchen.owned)
     ground = bearing.ground._replace(radius_mm=support.across_mm / 2)
     taken = counted(kitchen, bearing, support)
-    wanted = tier.settled(stand, "inset_mm").value, tier.settled(stand, "apart_mm").value
+    wanted = _room_wanted(tier, bearing.inside)
     spots, refused = _spread(stand, ground, int(taken.number.value), *wanted)
     mass, place = bearing.above.whole, bearing.place
     at, up_mm = (mass.x - place.x, mass.y - place.y), mass.up - bearing.plane_mm
@@ -312,7 +318,7 @@ def _planned(kitchen: Kitchen, done: PlannedTier, held: Held, bearing: Bearing) 
     )
 
 
-@cached(256)
+@cached(TIERS)
 def _footing(points: tuple[Point, ...]) -> tuple[BaseGeometry, float]:
     """The convex outline of the supports that carry, and its least width, mm. A load that grows mostly leaves them."""
     hull = hull_of(points)
@@ -392,7 +398,7 @@ def _told(
         )
 
 
-@cached(256)
+@cached(TIERS)
 def _drawn(outline: Outline, middle: Point = (0.0, 0.0)) -> tuple[Point, ...]:
     found: list[list[float]] = (numpy.asarray(outline.points) + middle).round(1).tolist()
     return tuple([(x, y) for x, y in found])

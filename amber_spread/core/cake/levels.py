@@ -3,7 +3,10 @@
 Heights in mm above the table, places in mm from the middle of the lowest tier.
 """
 
+import math
 from collections.abc import Mapping, Sequence
+from dataclasses import dataclass
+from functools import cached_property
 from typing import NamedTuple
 
 from amber_spread.core.cake.glue import Held, held_of, stands_bare, without
@@ -11,6 +14,7 @@ from amber_spread.core.design.practice import Practice
 from amber_spread.core.design.settled import SettledDesign, SettledTier
 from amber_spread.core.geometry.bodies.body import MM3_PER_ML
 from amber_spread.core.geometry.flat.outline import Outline, Point
+from amber_spread.core.kernel.caching import TIERS, cached
 from amber_spread.core.kernel.figures import COMMON_PRACTICE, Figure, carry_over, rule
 from amber_spread.core.stock.media import Medium
 from amber_spread.core.tier import PlannedTier, Use
@@ -40,15 +44,20 @@ class Place(NamedTuple):
         return round(self.x, 2), round(self.y, 2)
 
 
-class PlacedTier(NamedTuple):
-    """One tier as it stands on the others: as it was worked, where, what holds it, what of its coat is left off below
-    the next, what it and its boards and glue weigh by name, and all it takes.
+@dataclass(frozen=True, eq=False)
+class PlacedTier:
+    """One tier as it stands on the others: as it was worked, where, what holds it, what it and its boards and glue
+    weigh by name, and all it takes. Of a tier that nothing moved it is the same object from plan to plan.
+
+    The next tier stands on it `carries_at_mm` above its foot: on its finished top, or on its crumb coat, where
+    `less_g` of its final coat is left off.
     """
 
     number: int
     done: PlannedTier
     place: Place
     held: Held
+    carries_at_mm: float
     less_g: float
     masses: dict[str, Mass]
     uses: list[Use]
@@ -58,22 +67,27 @@ class PlacedTier(NamedTuple):
         """What the tier alone weighs, g."""
         return self.masses[f"tier {self.number}"].weight_g
 
-    @property
+    @cached_property
+    def reach(self) -> tuple[float, float, float]:
+        """How far it reaches from the base's middle with the border at its foot, mm: to its sides, to the front and
+        back, and to its farthest corner.
+        """
+        body, place = self.done.stands, self.place
+        return (
+            body.width_mm / 2 + body.out_mm + abs(place.x),
+            body.length_mm / 2 + body.out_mm + abs(place.y),
+            body.outline.reach_mm + body.out_mm + math.hypot(place.x, place.y),
+        )
+
+    @cached_property
     def boards_g(self) -> float:
         """What its boards weigh, g."""
         return sum([mass.weight_g for name, mass in self.masses.items() if name.startswith("board")])
 
-    @property
+    @cached_property
     def weight_g(self) -> float:
         """What is lifted with it, g: the tier, its boards and its glue."""
         return sum([mass.weight_g for mass in self.masses.values()])
-
-
-def standing_on(lower: PlannedTier, upper: PlannedTier, cake: SettledDesign) -> float:
-    """How high a tier is where the next stands on it, mm: its finished height, or that of its crumb coat."""
-    if stands_bare(lower, upper, cake):
-        return lower.bodies.crumbed.height_mm
-    return lower.stands.height_mm
 
 
 @rule(
@@ -92,6 +106,7 @@ def gap_of(gap_mm: float, plate_mm: float) -> float:
     return gap_mm + plate_mm
 
 
+@cached(TIERS)
 def gap_between(tier: SettledTier) -> Figure:
     """The gap below a tier; none where it is stacked flush."""
     stand = tier.asked.stand
@@ -103,31 +118,37 @@ def gap_between(tier: SettledTier) -> Figure:
 def stood_of(cake: SettledDesign, worked: Sequence[PlannedTier], media: Mapping[str, Medium]) -> list[PlacedTier]:
     """Every tier of a cake as it stands, bottom first."""
     found: list[PlacedTier] = []
-    held = held_of(worked, media)
-    for index, (done, place) in enumerate(zip(worked, _places(cake, worked), strict=True)):
-        upper = worked[index + 1] if index + 1 < len(worked) else None
-        uses, less_g = list(done.uses), 0.0
-        if upper is not None and stands_bare(done, upper, cake):
-            uses, less_g = without(done, upper, media)
-        masses = _masses(cake.usual, done, place, index + 1, held[index].weight_g, less_g)
-        found.append(PlacedTier(index + 1, done, place, held[index], less_g, masses, [*uses, *held[index].uses]))
-    return found
-
-
-def _places(cake: SettledDesign, worked: Sequence[PlannedTier]) -> list[Place]:
-    """Where every tier stands, bottom first."""
-    found: list[Place] = []
     x = y = 0.0
-    level = cake.board.thickness.value
-    for index, done in enumerate(worked):
-        foot = level
+    level_mm = cake.board.thickness.value
+    after = cake.asked.stacking.coated == "after"
+    for index, (done, held) in enumerate(zip(worked, held_of(worked, media), strict=True)):
+        foot_mm = level_mm
         if index:
             stand = done.tier.asked.stand
             x, y = x + stand.off_x_mm, y + stand.off_y_mm
-            level = found[-1].foot_mm + standing_on(worked[index - 1], done, cake)
-            foot = level + gap_between(done.tier).value + done.tier.usual.tier_board_mm
-        found.append(Place(x, y, level, foot, foot + done.stands.height_mm))
+            foot_mm += gap_between(done.tier).value + done.tier.usual.tier_board_mm
+        uses, less_g, carries_at_mm = done.uses, 0.0, done.stands.height_mm
+        if after and index + 1 < len(worked) and stands_bare(done, worked[index + 1], cake):
+            uses, less_g = without(done, worked[index + 1], media)
+            carries_at_mm = done.bodies.crumbed.height_mm
+        place = Place(x, y, level_mm, foot_mm, foot_mm + done.stands.height_mm)
+        found.append(_placed(index + 1, done, place, held, carries_at_mm, less_g, tuple(uses)))
+        level_mm = foot_mm + carries_at_mm
     return found
+
+
+@cached(TIERS)
+def _placed(
+    number: int,
+    done: PlannedTier,
+    place: Place,
+    held: Held,
+    carries_at_mm: float,
+    less_g: float,
+    uses: tuple[Use, ...],
+) -> PlacedTier:
+    masses = _masses(done.tier.usual, done, place, number, held.weight_g, less_g)
+    return PlacedTier(number, done, place, held, carries_at_mm, less_g, masses, [*uses, *held.uses])
 
 
 def _masses(
@@ -159,5 +180,9 @@ def together(masses: Sequence[Mass]) -> Mass:
     whole = sum([mass.weight_g for mass in masses])
     if whole <= 0:
         return Mass(0.0, 0.0, 0.0, 0.0)
-    x, y, up = (sum([mass.weight_g * mass[at] for mass in masses]) / whole for at in (1, 2, 3))
-    return Mass(whole, x, y, up)
+    x = y = up = 0.0
+    for mass in masses:
+        x += mass.weight_g * mass.x
+        y += mass.weight_g * mass.y
+        up += mass.weight_g * mass.up
+    return Mass(whole, x / whole, y / whole, up / whole)

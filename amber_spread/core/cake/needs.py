@@ -3,11 +3,12 @@
 from collections.abc import Iterator
 
 from amber_spread.core.cake.bakes import CarvedBake
-from amber_spread.core.cake.stack import StackPlan, TierStack
+from amber_spread.core.cake.stack import StackPlan
 from amber_spread.core.design.design import MeasuredBake
 from amber_spread.core.design.finishes import CollarCover, PlateFinal, PrintedCover
 from amber_spread.core.design.kinds import kind_of
 from amber_spread.core.design.shapes import FreeShape, OvalShape, RectangleShape
+from amber_spread.core.kernel.caching import TIERS, cached
 from amber_spread.core.kernel.figures import Figure
 from amber_spread.core.stock.kit import Measure, Need, measure
 from amber_spread.core.tier import PlannedTier, roll_margin
@@ -18,8 +19,13 @@ LEAST_COAT_MM = 1.0
 """A disc still works while it leaves this much coat at the side (from memory)."""
 
 
-def needs_of_tier(number: int, done: PlannedTier, stands: TierStack, baked: CarvedBake | None) -> Iterator[Need]:
+@cached(TIERS)
+def needs_of_tier(number: int, done: PlannedTier, baked: CarvedBake | None) -> tuple[Need, ...]:
     """The tools of tier `number`, in the order of the work; `baked` says what it is baked in where it is carved."""
+    return tuple(_needs_of_tier(number, done, baked))
+
+
+def _needs_of_tier(number: int, done: PlannedTier, baked: CarvedBake | None) -> Iterator[Need]:
     tier = done.tier.asked
     if baked is not None:
         for one in baked.tins.values():
@@ -28,9 +34,10 @@ def needs_of_tier(number: int, done: PlannedTier, stands: TierStack, baked: Carv
             yield Need("tin", number, wide, wide.value, wider=True, shape=one.shape, length=long)
     elif not isinstance(tier.layers.bake, MeasuredBake):
         yield _tin(number, done)
-    board = done.layers.board
-    if board is not None:
-        yield _board(number, board.shape, board.diameter, board.length, 0.7 * board.diameter.value)
+    hidden = done.layers.board
+    if hidden is not None:
+        across, long = measure(hidden.diameter), _measured(hidden.length)
+        yield Need("board", number, across, 0.7 * across.value, shape=hidden.shape, length=long)
     final = tier.final
     if isinstance(final, PlateFinal):
         school = kind_of(final)
@@ -38,7 +45,7 @@ def needs_of_tier(number: int, done: PlannedTier, stands: TierStack, baked: Carv
         least = done.bodies.crumbed.width_mm + 2 * LEAST_COAT_MM
         size = Measure(final.disc_diameter_mm)
         # The card an upper tier was turned over on goes with it, as its board.
-        count = school.plates - (1 if school.plate == "card" and stands.board_diameter is not None else 0)
+        count = school.plates - (1 if school.plate == "card" and number > 1 else 0)
         yield Need(school.plate, number, size, least, many=count)
     if done.coats.scraper is not None:
         tall = measure(done.coats.scraper)
@@ -46,11 +53,12 @@ def needs_of_tier(number: int, done: PlannedTier, stands: TierStack, baked: Carv
     if kind_of(final).smoother or kind_of(tier.cover).smoother:
         yield Need("smoother", number, Measure(SMOOTHERS, "each"), 1.0, wider=True)
     yield from _needs_of_cover(number, done)
-    if stands.board_diameter is not None and stands.board_shape is not None:
-        across = stands.board_diameter
-        own = _board(number, stands.board_shape, across, stands.board_length, across.value - 12.7)
+    if number > 1:
+        card = done.stands.board
+        across, long = Measure(card.across_mm), Measure(card.length_mm) if card.oblong else None
         # A riser stands on a card of its own.
-        yield own._replace(many=2) if tier.stand.plate else own
+        many = 2 if tier.stand.plate else 1
+        yield Need("board", number, across, across.value - 12.7, shape=card.shape, length=long, many=many)
 
 
 def _tin(number: int, done: PlannedTier) -> Need:
@@ -68,10 +76,6 @@ def _tin(number: int, done: PlannedTier) -> Need:
     oblong = tier.shape.length_mm if isinstance(tier.shape, RectangleShape | OvalShape) else None
     length_of = None if oblong is None else Measure(oblong)
     return Need("tin", number, across, least, shape=tier.shape.kind, length=length_of, deep=deep)
-
-
-def _board(number: int, shape: str, across: Figure, length: Figure | None, least: float) -> Need:
-    return Need("board", number, measure(across), least, shape=shape, length=_measured(length))
 
 
 def _measured(figure: Figure | None) -> Measure | None:

@@ -4,8 +4,7 @@ import math
 from functools import partial
 
 from amber_spread.core.geometry.bodies.body import MM3_PER_ML
-from amber_spread.core.kernel.base import Same
-from amber_spread.core.kernel.caching import cached
+from amber_spread.core.kernel.caching import TIERS, cached
 from amber_spread.core.kernel.figures import COMMON_PRACTICE, Figure, rule
 from amber_spread.core.tier import PlannedTier
 
@@ -72,12 +71,11 @@ WEDGE_DEEP = 1.3
 """A tier that reaches no farther from its middle than this many times the depth of a portion is cut in wedges."""
 
 
-@cached(256)
-def portions_of(of: Same[PlannedTier]) -> tuple[Figure, dict[str, Figure]]:
+@cached(TIERS)
+def portions_of(done: PlannedTier) -> tuple[Figure, dict[str, Figure]]:
     """The portions of a tier of the kitchen's usual size, and by each larger cut: of a straight one by its tin, as
     charts count them, of any other by its cake without coats.
     """
-    done = of.one
     bare, asked, usual = done.bodies.bare, done.tier.asked, done.tier.usual
     deep_mm, high_mm = usual.portion_deep_mm, usual.portion_high_mm
     hollow = min(1.0, hollow_ml(done) / bare.volume_ml) if done.layers.cavity or done.carving else 0.0

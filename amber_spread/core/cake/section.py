@@ -8,8 +8,8 @@ from amber_spread.core.cake.joints import JointPlan
 from amber_spread.core.cake.levels import Place, PlacedTier
 from amber_spread.core.cake.stack import StackPlan, TierStack
 from amber_spread.core.geometry.flat.outline import Outline, Point
-from amber_spread.core.kernel.base import PlanPart, Same
-from amber_spread.core.kernel.caching import cached
+from amber_spread.core.kernel.base import PlanPart
+from amber_spread.core.kernel.caching import TIERS, cached
 from amber_spread.core.tier import Part, Silhouette, Size, slab
 
 MORE_MM = 40.0
@@ -48,22 +48,23 @@ def draw_section(stood: Sequence[PlacedTier], standing: Sequence[TierStack], who
     for joint in whole.joints.values():
         place = stood[joint.tier - 1].place
         added.extend(_apart(joint, standing[joint.tier - 1], place))
-        held.extend(_supports(Same(joint), place))
+        held.extend(_supports(joint, place))
     if whole.dowel is not None:
         held.append(_dowel(whole.dowel, whole.base_thickness.value))
     return Section(parts=parts, tiers=outsides, added=added, held=held, board_from_above=list(seen))
 
 
-@cached(256)
-def _supports(of: Same[JointPlan], place: Place) -> list[Part]:
+@cached(TIERS)
+def _supports(joint: JointPlan, place: Place) -> list[Part]:
     """The supports of a joint that lie in the cut half."""
-    joint = of.one
     half, path, off, found = joint.across.value / 2, joint.path, place.off, list[Part]()
     top = joint.level.value + (joint.gap.value if joint.kind == "pillars" else 0.0)
+    low = top - joint.length.value
     for name, one in joint.supports.items():
         if one.x <= -half:
             continue
-        outline = slab(max(0.0, one.x - half), one.x + half, top - joint.length.value, top)
+        inner, outer = max(0.0, one.x - half), one.x + half
+        outline = [(inner, low), (outer, low), (outer, top), (inner, top)]
         found.append(Part(place=f"{path}.supports.{name}", kind="support", paint="support", outline=outline, off=off))
     return found
 
@@ -104,7 +105,7 @@ def _dowel(dowel: DowelPlan, base_mm: float) -> Part:
     return Part(place="stack.dowel", kind="dowel", paint="dowel", outline=outline)
 
 
-@cached(256)
+@cached(TIERS)
 def _from_above(board: Size, below: Outline) -> tuple[Point, ...]:
     """The edge of a base board, below a tier of that outline. Most edits leave it as it is."""
     return tuple([(round(x, 2), round(y, 2)) for x, y in board.outline(below).points])

@@ -16,8 +16,8 @@ from amber_spread.core.cake.task_kinds import STACK_TASKS
 from amber_spread.core.cake.tasks import CENTRE, serving_tasks, stacking_tasks
 from amber_spread.core.design.settled import SettledBoard, SettledDesign
 from amber_spread.core.geometry.flat.places import edge_distance
-from amber_spread.core.kernel.base import FrozenDict, PlanPart, Same
-from amber_spread.core.kernel.caching import cached
+from amber_spread.core.kernel.base import FrozenDict, PlanPart
+from amber_spread.core.kernel.caching import TIERS, cached
 from amber_spread.core.kernel.figures import (
     COMMON_PRACTICE,
     FROM_MEMORY,
@@ -37,8 +37,6 @@ from amber_spread.core.stock.media import Medium
 from amber_spread.core.stock.supports import SORTS, SupportSort
 from amber_spread.core.tier import BoardShape, Footprint, PlannedTier, Size, shape_of
 
-KEPT = 256
-"""So many tiers are kept as they stood, the ones asked for last."""
 _LEAN = parts_rule(
     "stack.lean",
     "Each joint out of level by one support that differs, each measured tier by its own heights, all the same way: "
@@ -204,9 +202,9 @@ def plan_stack(cake: SettledDesign, worked: Sequence[PlannedTier], media: Mappin
     upper = [joint for joint in joints.values() if not joint.inside]
     tiers = [
         _tier_stack(
-            Same(one.done),
-            None if joint is None else Same(joint),
-            Same(one.held),
+            one.done,
+            joint,
+            one.held,
             one.place.level_mm,
             one.less_g,
         )
@@ -219,7 +217,7 @@ def plan_stack(cake: SettledDesign, worked: Sequence[PlannedTier], media: Mappin
     weakest = min(upper, key=lambda joint: joint.push.value, default=None)
     inside_mm = edge_distance(edge, (whole.x, whole.y))
     lean = dict(_lean(joints, stood))
-    board, tasks = cake.board, list(stacking_tasks(cake, stood, joints, dowel))
+    board, tasks = cake.board, stacking_tasks(cake, stood, joints, dowel)
     return Stacked(
         stood,
         tiers,
@@ -259,20 +257,18 @@ def plan_stack(cake: SettledDesign, worked: Sequence[PlannedTier], media: Mappin
     )
 
 
-@cached(KEPT)
-def _tier_stack(
-    of: Same[PlannedTier], under: Same[JointPlan] | None, held: Same[Held], level_mm: float, less_g: float
-) -> TierStack:
+@cached(TIERS)
+def _tier_stack(done: PlannedTier, joint: JointPlan | None, held: Held, level_mm: float, less_g: float) -> TierStack:
     """How a tier stands on a level, above a joint or on the base board; the same of one that nothing moved.
 
     `less_g` is what of its coat is left off below the tier above.
     """
     left_off = {"coat left off below the next": -less_g} if less_g else {}
-    done, joint, body, usual = of.one, under and under.one, of.one.stands, of.one.tier.usual
+    body, usual = done.stands, done.tier.usual
     board_mm = usual.tier_board_mm if joint else 0.0
     # A riser or pillars lift a tier above the one below.
     below = level_mm + (joint.gap.value if joint else 0.0)
-    served, larger = portions_of(of)
+    served, larger = portions_of(done)
     found = TierStack(
         board_shape=body.board.shape if joint else None,
         board_diameter=carry_over(body.board_words, body.board.across_mm, "mm") if joint else None,
@@ -288,7 +284,7 @@ def _tier_stack(
         weight=total(dict(done.weights) | left_off, "g"),
         supports=joint.count if joint else None,
         support_length=joint.length if joint else None,
-        glue=held.one.glue,
+        glue=held.glue,
         portions=served,
         larger_portions=larger,
     )
@@ -345,18 +341,16 @@ def _base(stood: Sequence[PlacedTier], settled: SettledBoard) -> tuple[Size, Fig
     Every tier lies within it by the margin: a round one reaches past all corners, an oval one past the corners of the
     box it stands for where it holds what is no oval.
     """
-    placed = [(one.done.stands, one.place) for one in stood]
-    board, margin, own = settled.asked, settled.margin_mm, shape_of(placed[0][0].outline)
+    board, margin, own = settled.asked, settled.margin_mm, shape_of(stood[0].done.stands.outline)
     shape = board.shape or ("round" if own == "outline" else own)
-    wide = max(with_border(body.width_mm, body.out_mm) + 2 * abs(place.x) for body, place in placed)
-    long = max(with_border(body.length_mm, body.out_mm) + 2 * abs(place.y) for body, place in placed)
-    reach = 2 * max(body.outline.reach_mm + body.out_mm + math.hypot(place.x, place.y) for body, place in placed)
+    wide, long, across = (2 * max(reaches) for reaches in zip(*[one.reach for one in stood], strict=True))
     if shape == "round":
-        wide = long = reach
+        wide = long = across
     elif shape == "square":
         wide = long = max(wide, long)
     elif shape == "oval" and any(
-        body.outline.reach_mm > max(body.width_mm, body.length_mm) / 2 + 0.1 for body, _ in placed
+        body.outline.reach_mm > max(body.width_mm, body.length_mm) / 2 + 0.1
+        for body in [one.done.stands for one in stood]
     ):
         wide, long = math.sqrt(2) * wide, math.sqrt(2) * long
     size = Size(shape, wide + 2 * margin, long + 2 * margin)

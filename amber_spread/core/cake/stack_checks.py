@@ -12,8 +12,9 @@ from amber_spread.core.cake.levels import PlacedTier
 from amber_spread.core.cake.stack import Stacked, StackPlan
 from amber_spread.core.design.finishes import NoCoat
 from amber_spread.core.design.settled import SettledDesign
-from amber_spread.core.geometry.flat.outline import Round
+from amber_spread.core.geometry.flat.outline import Point, Round
 from amber_spread.core.geometry.flat.places import Within, keeps_in
+from amber_spread.core.kernel.caching import TIERS, cached
 from amber_spread.core.kernel.check import Check, Checker, RoundedQuantity, checker, listed, measure, mm, times
 from amber_spread.core.kernel.figures import Figure
 from amber_spread.core.tier import PlannedTier, over_edge, pressure
@@ -46,24 +47,32 @@ IN_THE_WAY = {
 """What is in the way of a support, in words."""
 
 
-def checks_of_stack(cake: SettledDesign, stacked: Stacked) -> Iterator[Check]:
+def checks_of_stack(cake: SettledDesign, stacked: Stacked) -> list[Check]:
     """Everything to know about how the tiers stand, bottom first, then the dowel, the drive, and what is left in."""
-    whole = stacked.whole
+    whole, found = stacked.whole, list[Check]()
     for joint in whole.joints.values():
-        yield from _supports(joint, cake, checker(joint.tier))
+        found += _supports(joint, cake.usual.support_factor)
     for one in stacked.stood:
-        yield from _crushed(one.done, one.tier_g, checker(one.number))
+        found += _crushed(one)
     for lower, upper in pairwise(stacked.stood):
-        yield from _on_a_rim(lower, upper, checker(lower.number))
+        found += _on_a_rim(lower, upper)
+    last, after = len(cake.tiers), cake.asked.stacking.coated == "after"
     for one in stacked.stood:
-        yield from _boards(cake, one.done, one.number, checker(one.number))
+        found += _boards(one, after and one.number < last and not coats_after(one.done.tier, cake))
     if whole.dowel is not None:
-        yield from _dowel(cake, stacked.stood, whole, whole.dowel)
-    yield from _driven(cake, whole)
-    yield from _cautions(whole)
+        found += _dowel(cake, stacked.stood, whole, whole.dowel)
+    found += _driven(cake, whole)
+    found += _cautions(whole)
+    return found
 
 
-def _supports(joint: JointPlan, cake: SettledDesign, check: Checker) -> Iterator[Check]:
+@cached(TIERS)
+def _supports(joint: JointPlan, factor: float) -> tuple[Check, ...]:
+    """What to know about the supports of a joint, which should bear their load `factor` times."""
+    return tuple(_checks_of_supports(joint, factor, checker(joint.tier)))
+
+
+def _checks_of_supports(joint: JointPlan, factor: float, check: Checker) -> Iterator[Check]:
     where = "the board inside this tier" if joint.inside else "this tier"
     if not joint.supports:
         yield check(
@@ -106,7 +115,7 @@ def _supports(joint: JointPlan, cake: SettledDesign, check: Checker) -> Iterator
             f"The weight above lies outside the supports of {where}: it would tip off them. Spread the supports, or "
             "set the tier nearer the middle.",
         )
-    elif joint.spare is not None and joint.spare.value < cake.usual.support_factor - 1e-9:
+    elif joint.spare is not None and joint.spare.value < factor - 1e-9:
         yield check(
             "stack.weak",
             "trouble" if joint.spare.value < 1 else "care",
@@ -114,7 +123,7 @@ def _supports(joint: JointPlan, cake: SettledDesign, check: Checker) -> Iterator
             f"The most loaded {joint.one} under {where} bears {{spare}} its load; this kitchen asks for {{factor}}. "
             "Take more of them, or a stronger sort.",
             spare=measure(joint.spare),
-            factor=times(cake.usual.support_factor),
+            factor=times(factor),
         )
     if joint.stronger is not None:
         yield check(
@@ -156,8 +165,13 @@ def _supports(joint: JointPlan, cake: SettledDesign, check: Checker) -> Iterator
         )
 
 
-def _crushed(done: PlannedTier, weight_g: float, check: Checker) -> Iterator[Check]:
+@cached(TIERS)
+def _crushed(one: PlacedTier) -> tuple[Check, ...]:
     """A tier too tall to bear itself: its weight on its lowest layer, and on the lowest above a hidden board."""
+    return tuple(_checks_of_crushed(one.done, one.tier_g, checker(one.number)))
+
+
+def _checks_of_crushed(done: PlannedTier, weight_g: float, check: Checker) -> Iterator[Check]:
     bears, body = done.tier.usual.cake_bears_g_per_cm2, done.bodies.bare
     foot_mm2 = done.stands.board_edge.area_mm2
     light = pressure(weight_g, foot_mm2) <= CRUSHED * bears
@@ -187,8 +201,13 @@ def _crushed(done: PlannedTier, weight_g: float, check: Checker) -> Iterator[Che
             return
 
 
-def _on_a_rim(lower: PlacedTier, upper: PlacedTier, check: Checker) -> Iterator[Check]:
+@cached(TIERS)
+def _on_a_rim(lower: PlacedTier, upper: PlacedTier) -> tuple[Check, ...]:
     """A rim, a border or a piece on the top edge, where the next tier is set down on it."""
+    return tuple(_checks_of_rim(lower, upper, checker(lower.number)))
+
+
+def _checks_of_rim(lower: PlacedTier, upper: PlacedTier, check: Checker) -> Iterator[Check]:
     top = lower.done.stands.top
     stand = upper.done.tier.asked.stand
     if top is None or not lower.done.stands.rise_mm or not stand.flush:
@@ -214,8 +233,14 @@ def _on_a_rim(lower: PlacedTier, upper: PlacedTier, check: Checker) -> Iterator[
             )
 
 
-def _boards(cake: SettledDesign, done: PlannedTier, number: int, check: Checker) -> Iterator[Check]:
-    thick = cake.usual.tier_board_mm
+@cached(TIERS)
+def _boards(one: PlacedTier, coated_before: bool) -> tuple[Check, ...]:
+    """The board below a tier, and its coat where it should come after stacking and cannot: it is `coated_before`."""
+    return tuple(_checks_of_boards(one.number, one.done, coated_before, checker(one.number)))
+
+
+def _checks_of_boards(number: int, done: PlannedTier, coated_before: bool, check: Checker) -> Iterator[Check]:
+    thick = done.tier.usual.tier_board_mm
     if number > 1 and thick >= done.stands.height_mm:
         yield check(
             "stack.board_thick",
@@ -225,9 +250,7 @@ def _boards(cake: SettledDesign, done: PlannedTier, number: int, check: Checker)
             board=mm(thick),
             tier=mm(done.stands.height_mm),
         )
-    last = number == len(cake.tiers)
-    after = cake.asked.stacking.coated == "after"
-    if after and not last and not coats_after(done.tier, cake) and not isinstance(done.tier.asked.final, NoCoat):
+    if coated_before and not isinstance(done.tier.asked.final, NoCoat):
         yield check(
             "stack.coat_before",
             "care",
@@ -275,33 +298,44 @@ def _dowel(cake: SettledDesign, stood: Sequence[PlacedTier], whole: StackPlan, d
             "The base board is {base} thick: a dowel is not held by it. Take a thicker board, or glue a block on it.",
             base=measure(whole.base_thickness),
         )
-    for number, done, place, *_ in stood:
-        stand, tier, middle = done.tier.asked.stand, checker(number), (-place.x, -place.y)
-        board = Within("board", done.stands.board_edge)
-        if number > 1 and not keeps_in(board, dowel.hole.value / 2 + RIM_MM, [middle]):
-            yield tier(
-                "stack.dowel_misses",
-                "trouble",
-                "stack",
-                "The centre dowel misses the board of this tier, which stands off the middle. Leave the dowel out and "
-                "fix it otherwise, or set the tier nearer the middle.",
-            )
-        if stand.through and number > 1:
-            yield tier(
-                "stack.dowel_bare",
-                "care",
-                "stack",
-                "The centre dowel would be seen between the pillars. Leave it out, or hide it.",
-            )
-        cavity = done.layers.cavity
-        if cavity is not None and math.hypot(*middle) < cavity.diameter.value / 2 + dowel.across.value / 2:
-            yield tier(
-                "stack.dowel_cavity",
-                "care",
-                "stack",
-                "The centre dowel goes through the hidden cavity. Leave it out, close the cavity, or fill it once the "
-                "dowel is in.",
-            )
+    for one in stood:
+        yield from _dowel_at(one, dowel.across.value, dowel.hole.value)
+
+
+@cached(TIERS)
+def _dowel_at(one: PlacedTier, across_mm: float, hole_mm: float) -> tuple[Check, ...]:
+    """Whether the centre dowel, so thick, and its hole go through a tier where they may."""
+    return tuple(_checks_of_dowel_at(one.number, one.done, (-one.place.x, -one.place.y), across_mm, hole_mm))
+
+
+def _checks_of_dowel_at(
+    number: int, done: PlannedTier, middle: Point, across_mm: float, hole_mm: float
+) -> Iterator[Check]:
+    stand, check, board = done.tier.asked.stand, checker(number), Within("board", done.stands.board_edge)
+    if number > 1 and not keeps_in(board, hole_mm / 2 + RIM_MM, [middle]):
+        yield check(
+            "stack.dowel_misses",
+            "trouble",
+            "stack",
+            "The centre dowel misses the board of this tier, which stands off the middle. Leave the dowel out and "
+            "fix it otherwise, or set the tier nearer the middle.",
+        )
+    if stand.through and number > 1:
+        yield check(
+            "stack.dowel_bare",
+            "care",
+            "stack",
+            "The centre dowel would be seen between the pillars. Leave it out, or hide it.",
+        )
+    cavity = done.layers.cavity
+    if cavity is not None and math.hypot(*middle) < cavity.diameter.value / 2 + across_mm / 2:
+        yield check(
+            "stack.dowel_cavity",
+            "care",
+            "stack",
+            "The centre dowel goes through the hidden cavity. Leave it out, close the cavity, or fill it once the "
+            "dowel is in.",
+        )
 
 
 def _driven(cake: SettledDesign, whole: StackPlan) -> Iterator[Check]:

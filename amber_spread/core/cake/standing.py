@@ -11,7 +11,7 @@ from amber_spread.core.cake.needs import needs_of_cake, needs_of_tier
 from amber_spread.core.cake.section import Section, draw_section
 from amber_spread.core.cake.stack import Stacked, StackPlan, TierStack
 from amber_spread.core.design.settled import SettledDesign
-from amber_spread.core.kernel.base import Same, interned_key
+from amber_spread.core.kernel.base import interned
 from amber_spread.core.kernel.check import Check
 from amber_spread.core.kernel.naming import named
 from amber_spread.core.stock.contents import Allergy, Contents, allergies_of
@@ -46,19 +46,15 @@ def stand(
     stood, tiers, whole = stacked
     worked = [one.done for one in stood]
     carved = {one.number: bake for one in stood if (bake := plan_carved_bake(one.done, kit.tins))}
-    needs = [
-        need
-        for one, stands in zip(stood, tiers, strict=True)
-        for need in needs_of_tier(one.number, one.done, stands, carved.get(one.number))
-    ]
-    own_kit = interned_key(kit)
+    needs = [need for one in stood for need in needs_of_tier(one.number, one.done, carved.get(one.number))]
+    own_kit = interned(kit)
     owned = kit_of([*needs, *needs_of_cake(whole)], own_kit)
     used = {medium.key: medium for done in worked for medium in done.takes}
     hidden = [tier.layers.cavity.filled_with for tier in cake.asked.tiers if tier.layers.cavity]
     inside = dict.fromkeys(key for key in hidden if key is not None)
     known = [*used.values(), *(media[key] for key in inside if key in media and key not in used)]
     allergens = allergies_of(known, {tier.layers.cake for tier in cake.asked.tiers}, inside, contents)
-    checks = [check for number, done in enumerate(worked, 1) for check in checks_of_tier(number, Same(done), own_kit)]
+    checks = [check for number, done in enumerate(worked, 1) for check in checks_of_tier(number, done, own_kit)]
     checks.extend(
         check for number, bake in carved.items() for check in checks_of_bake(number, worked[number - 1], bake)
     )

@@ -3,17 +3,17 @@
 from collections.abc import Iterator, Mapping, Sequence
 
 from amber_spread.core.cake.dowel import DowelPlan
-from amber_spread.core.cake.glue import coats_after
+from amber_spread.core.cake.glue import Held, coats_after
 from amber_spread.core.cake.joints import FLUSH_MM, JointPlan, most_out
 from amber_spread.core.cake.levels import PlacedTier
 from amber_spread.core.cake.loads import people, people_in_words
 from amber_spread.core.cake.task_kinds import STACK_TASKS as KINDS
 from amber_spread.core.design.settled import SettledDesign
-from amber_spread.core.kernel.base import Same
-from amber_spread.core.kernel.caching import cached
-from amber_spread.core.kernel.check import grams, mm
+from amber_spread.core.kernel.caching import TIERS, cached
+from amber_spread.core.kernel.check import RoundedQuantity, grams, measure, mm
 from amber_spread.core.kernel.task import Task, task
 from amber_spread.core.stock.supports import SORTS
+from amber_spread.core.tier import PlannedTier
 
 CAKE, CENTRE = "stack", "stack.dowel"
 """Where the whole cake and its centre dowel stand in the plan."""
@@ -22,74 +22,86 @@ CHILLED = f"{CAKE}.chill_tiers"
 
 def stacking_tasks(
     cake: SettledDesign, stood: Sequence[PlacedTier], joints: Mapping[str, JointPlan], dowel: DowelPlan | None
-) -> Iterator[Task]:
+) -> list[Task]:
     """Every task from the boards to the drive, in order. Source: common practice."""
-    yield from _build(stood, joints, dowel)
-    upper = [joint for joint in joints.values() if not joint.inside]
-    last = None
+    hole, tasks = None if dowel is None else measure(dowel.hole), list[Task]()
+    for one in stood:
+        tasks += _build(one, joints.get(f"inside_{one.done.id}"), hole)
+    if len(stood) > 1:
+        tasks.append(_FIT_CARD)
+    upper, last = [joint for joint in joints.values() if not joint.inside], list[str]()
     if upper:
         after = [index for index, tier in enumerate(cake.tiers[:-1], 1) if coats_after(tier, cake)]
-        yield _chill(stood, bool(after))
+        tasks.append(_chill(stood, bool(after)))
         for joint in upper:
-            yield from _supports(Same(joint))
-        for last in _stack(cake, stood, upper, dowel, after):
-            yield last
-    yield from _drive(cake, upper, [last.id] if last else [])
+            tasks += _supports(joint)
+        tasks += _stack(cake, stood, upper, dowel, after)
+        last = [tasks[-1].id]
+    return [*tasks, *_drive(cake, upper, last)]
 
 
-def _build(stood: Sequence[PlacedTier], joints: Mapping[str, JointPlan], dowel: DowelPlan | None) -> Iterator[Task]:
-    for number, done, _, held, *_ in stood:
-        on = done.path
-        board = "the base board" if number == 1 else "a card of its own size"
-        hidden = joints.get(f"inside_{done.id}")
-        holes, punched = list[tuple[str, str]](), list[Task]()
-        if number > 1:
-            holes.append(("punch_card", "punch a hole of {hole} in the middle of its card"))
-        if hidden is not None:
-            holes.append(("punch_board", "punch the board that goes inside it too, {hole}"))
-        if dowel is not None:
-            for kind, words in holes:
-                punched.append(task(KINDS[kind], on, f"Tier {number}: {words}.", hole=dowel.hole))
-        yield from punched
-        fixed = task(
-            KINDS["fix_first_layer"],
-            on,
-            f"Tier {number}: fix the first layer to {board} with {{glue}} of its coat.",
-            [one.id for one in punched],
-            figures=[f"{on}.stack.glue"],
-            glue=grams(held.under_cake_g),
-        )
-        yield fixed
-        if hidden is not None and done.layers.board is not None:
-            built = task(
-                KINDS["build_on_board"],
-                on,
-                f"Tier {number}: build to {{high}}, set {len(hidden.supports)} {hidden.many} of {{length}}, lay the "
-                "board of {board} on them. Build on with {slide} melted below the next layer, so that it cannot slide.",
-                [fixed.id],
-                len(hidden.supports),
-                high=hidden.length,
-                length=hidden.length,
-                board=done.layers.board.diameter,
-                slide=grams(held.slide.value if held.slide else 0.0),
-            )
-            yield built
-            yield task(
-                KINDS["settle"],
-                on,
-                f"Tier {number}: let it settle overnight, scrape off what it squeezes out, and coat both halves as one "
-                "with a scraper of {tall} or more.",
-                [built.id],
-                figures=[f"{on}.stack.height"],
-                tall=mm(done.stands.height_mm),
-            )
-    if len(stood) > 1:
-        yield task(
-            KINDS["fit_card"],
-            CAKE,
-            "A card too large for a small tier: trim it once the crumb coat is firm, or build on a larger board with a "
-            "dab between, and slide the tier off it when it is cold.",
-        )
+_FIT_CARD = task(
+    KINDS["fit_card"],
+    CAKE,
+    "A card too large for a small tier: trim it once the crumb coat is firm, or build on a larger board with a "
+    "dab between, and slide the tier off it when it is cold.",
+)
+
+
+@cached(TIERS)
+def _build(one: PlacedTier, hidden: JointPlan | None, hole: RoundedQuantity | None) -> tuple[Task, ...]:
+    """How a tier is built on its board, and on the one inside it; `hole` is for the centre dowel."""
+    return tuple(_build_tasks(one.number, one.done, one.held, hidden, hole))
+
+
+def _build_tasks(
+    number: int, done: PlannedTier, held: Held, hidden: JointPlan | None, hole: RoundedQuantity | None
+) -> Iterator[Task]:
+    on = done.path
+    board = "the base board" if number == 1 else "a card of its own size"
+    holes, punched = list[tuple[str, str]](), list[str]()
+    if number > 1:
+        holes.append(("punch_card", "punch a hole of {hole} in the middle of its card"))
+    if hidden is not None:
+        holes.append(("punch_board", "punch the board that goes inside it too, {hole}"))
+    if hole is not None:
+        for kind, words in holes:
+            punch = task(KINDS[kind], on, f"Tier {number}: {words}.", figures=[f"{CENTRE}.hole"], hole=hole)
+            yield punch
+            punched.append(punch.id)
+    fixed = task(
+        KINDS["fix_first_layer"],
+        on,
+        f"Tier {number}: fix the first layer to {board} with {{glue}} of its coat.",
+        punched,
+        figures=[f"{on}.stack.glue"],
+        glue=grams(held.under_cake_g),
+    )
+    yield fixed
+    if hidden is None or done.layers.board is None:
+        return
+    built = task(
+        KINDS["build_on_board"],
+        on,
+        f"Tier {number}: build to {{high}}, set {len(hidden.supports)} {hidden.many} of {{length}}, lay the "
+        "board of {board} on them. Build on with {slide} melted below the next layer, so that it cannot slide.",
+        [fixed.id],
+        len(hidden.supports),
+        high=hidden.length,
+        length=hidden.length,
+        board=done.layers.board.diameter,
+        slide=grams(held.slide.value if held.slide else 0.0),
+    )
+    yield built
+    yield task(
+        KINDS["settle"],
+        on,
+        f"Tier {number}: let it settle overnight, scrape off what it squeezes out, and coat both halves as one "
+        "with a scraper of {tall} or more.",
+        [built.id],
+        figures=[f"{on}.stack.height"],
+        tall=mm(done.stands.height_mm),
+    )
 
 
 def _chill(stood: Sequence[PlacedTier], crumbed: bool) -> Task:
@@ -105,10 +117,10 @@ def _chill(stood: Sequence[PlacedTier], crumbed: bool) -> Task:
     )
 
 
-@cached(256)
-def _supports(of: Same[JointPlan]) -> tuple[Task, ...]:
+@cached(TIERS)
+def _supports(joint: JointPlan) -> tuple[Task, ...]:
     """How the supports of a joint are set; the same of one that nothing changed."""
-    return tuple(_support(of.one))
+    return tuple(_support(joint))
 
 
 def _support(joint: JointPlan) -> Iterator[Task]:
@@ -169,14 +181,13 @@ def _stack(
     upper: Sequence[JointPlan],
     dowel: DowelPlan | None,
     after: Sequence[int],
-) -> Iterator[Task]:
+) -> list[Task]:
     """From the first tier that is set on another to the last joint piped; `after` are the numbers of the tiers that get
     their final coat once they stand.
     """
-    last = CHILLED
+    tasks, last = list[Task](), CHILLED
     for one, joint in zip(stood[1:], upper, strict=True):
-        tasks = _tier_on(one, joint, last)
-        yield from tasks
+        tasks += _tier_on(one, joint, last)
         last = tasks[-1].id
     if dowel is not None:
         driven = task(
@@ -188,13 +199,8 @@ def _stack(
             length=dowel.length,
             into=dowel.into,
         )
-        yield driven
-        yield task(
-            KINDS["mind_point"],
-            CENTRE,
-            "Strike away from your hand, and keep the point out of the way of others.",
-            [last],
-        )
+        point = "Strike away from your hand, and keep the point out of the way of others."
+        tasks += [driven, task(KINDS["mind_point"], CENTRE, point, [last])]
         last = driven.id
     for index in after:
         coated = task(
@@ -204,32 +210,36 @@ def _stack(
             [last],
             tall=upper[index - 1].length,
         )
-        yield coated
+        tasks.append(coated)
         last = coated.id
     for joint in upper:
-        if joint.bead is not None and joint.bead_length is not None and joint.bead_weight is not None:
-            piped = task(
-                KINDS["pipe_bead"],
-                joint.path,
-                f"Joint below tier {joint.tier}: pipe a bead of {{bead}}, {{length}} in all, {{weight}}, and smooth it "
-                "with a fingertip or a brush.",
-                [last],
-                bead=joint.bead,
-                length=joint.bead_length,
-                weight=joint.bead_weight,
-            )
-            yield piped
+        if joint.bead is not None:
+            piped = _pipe_bead(joint, last)
+            tasks.append(piped)
             last = piped.id
     if cake.asked.stacking.stacked == "there":
-        yield task(
-            KINDS["take_along"],
-            CAKE,
-            "All this is done where the cake stays: take coat, bag, scraper and spare supports along.",
-            [CHILLED],
-        )
+        along = "All this is done where the cake stays: take coat, bag, scraper and spare supports along."
+        tasks.append(task(KINDS["take_along"], CAKE, along, [CHILLED]))
+    return tasks
 
 
-def _tier_on(one: PlacedTier, joint: JointPlan, last: str) -> list[Task]:
+@cached(TIERS)
+def _pipe_bead(joint: JointPlan, after: str) -> Task:
+    assert joint.bead is not None and joint.bead_length is not None and joint.bead_weight is not None
+    return task(
+        KINDS["pipe_bead"],
+        joint.path,
+        f"Joint below tier {joint.tier}: pipe a bead of {{bead}}, {{length}} in all, {{weight}}, and smooth it "
+        "with a fingertip or a brush.",
+        [after],
+        bead=joint.bead,
+        length=joint.bead_length,
+        weight=joint.bead_weight,
+    )
+
+
+@cached(TIERS)
+def _tier_on(one: PlacedTier, joint: JointPlan, last: str) -> tuple[Task, ...]:
     """How a tier is set on the one below it, after the task `last`."""
     on = one.done.path
     glue = "glue" if one.done.tier.asked.stand.glue_medium else "coat"
@@ -257,7 +267,7 @@ def _tier_on(one: PlacedTier, joint: JointPlan, last: str) -> list[Task]:
         weight=grams(one.weight_g),
     )
     words = f"Tier {joint.tier}: try the level both ways before the next goes on."
-    return [*tasks, lifted, task(KINDS["check_level"], on, words, [lifted.id])]
+    return (*tasks, lifted, task(KINDS["check_level"], on, words, [lifted.id]))
 
 
 def _drive(cake: SettledDesign, upper: Sequence[JointPlan], after: Sequence[str]) -> Iterator[Task]:
@@ -295,25 +305,7 @@ def serving_tasks(joints: Mapping[str, JointPlan], dowel: DowelPlan | None) -> I
         yield pulled
         last = [pulled.id]
     for joint in sorted(joints.values(), key=lambda one: -one.level.value):
-        on, count = joint.path, len(joint.supports)
-        if joint.inside:
-            taken = task(
-                KINDS["cut_down"],
-                on,
-                f"Tier {joint.tier}: cut down to the board inside it, serve that, lift the board off, pull out "
-                f"{count} {joint.many}, and go on.",
-                last,
-                count,
-            )
-        else:
-            taken = task(
-                KINDS["lift_off"],
-                on,
-                f"Tier {joint.tier}: run a knife along the joint, lift it off on its card, pull {count} {joint.many} "
-                f"out of tier {joint.tier - 1} and count them.",
-                last,
-                count,
-            )
+        taken = _taken_down(joint, tuple(last))
         yield taken
         last = [taken.id]
     if joints:
@@ -324,3 +316,26 @@ def serving_tasks(joints: Mapping[str, JointPlan], dowel: DowelPlan | None) -> I
             "and toppers too.",
             last,
         )
+
+
+@cached(TIERS)
+def _taken_down(joint: JointPlan, after: tuple[str, ...]) -> Task:
+    """How the cake is taken apart at a joint, after these tasks."""
+    on, count = joint.path, len(joint.supports)
+    if joint.inside:
+        return task(
+            KINDS["cut_down"],
+            on,
+            f"Tier {joint.tier}: cut down to the board inside it, serve that, lift the board off, pull out "
+            f"{count} {joint.many}, and go on.",
+            after,
+            count,
+        )
+    return task(
+        KINDS["lift_off"],
+        on,
+        f"Tier {joint.tier}: run a knife along the joint, lift it off on its card, pull {count} {joint.many} "
+        f"out of tier {joint.tier - 1} and count them.",
+        after,
+        count,
+    )

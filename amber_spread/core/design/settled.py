@@ -22,8 +22,8 @@ from amber_spread.core.design.kinds import kind_of
 from amber_spread.core.design.practice import Practice
 from amber_spread.core.design.rows import Kind, usuals_of
 from amber_spread.core.design.taken import Taken
-from amber_spread.core.kernel.base import Same, interned_key
-from amber_spread.core.kernel.caching import cached
+from amber_spread.core.kernel.base import Interned, interned
+from amber_spread.core.kernel.caching import TIERS, cached
 from amber_spread.core.kernel.figures import COMMON_PRACTICE, Figure, Unit, decided_or_default, rule
 
 
@@ -67,6 +67,16 @@ class SettledTier:
     def taken(self) -> tuple[Taken, ...]:
         """Every medium it takes: the path of the field that names it, its key, its colour."""
         return tuple(self.asked.taken())
+
+    @cached_property
+    def media_keys(self) -> tuple[str, ...]:
+        """The keys of the media it takes, each once."""
+        return tuple(dict.fromkeys(key for _, key, _ in self.taken))
+
+    @cached_property
+    def colour_names(self) -> tuple[str, ...]:
+        """The names of the colours it takes, each once."""
+        return tuple(dict.fromkeys(colour for _, _, colour in self.taken if colour is not None))
 
     @cached_property
     def filling(self) -> Figure:
@@ -160,15 +170,15 @@ class SettledDesign(NamedTuple):
     dowel: Figure
 
 
-@cached(256)
-def _settled_tier(asked: Tier, kitchen: Same[Practice]) -> SettledTier:
-    return SettledTier(asked, kitchen.one)
+@cached(TIERS)
+def _settled_tier(asked: Tier, kitchen: Interned[Practice]) -> SettledTier:
+    return SettledTier(asked, kitchen.value)
 
 
 def settle(design: Design, practice: Practice) -> SettledDesign:
     """A design and the usual of the kitchen it is made in, as one."""
-    board, kitchen = design.base_board, interned_key(practice)
-    usual = kitchen.one
+    board, kitchen = design.base_board, interned(practice)
+    usual = kitchen.value
     return SettledDesign(
         asked=design,
         usual=usual,

@@ -2,9 +2,9 @@
 
 import re
 import unicodedata
-from collections.abc import Callable, Hashable
+from collections.abc import Callable
 from dataclasses import dataclass
-from typing import TYPE_CHECKING, Annotated, Any, ClassVar, Generic, NoReturn, Self, TypeVar, cast
+from typing import TYPE_CHECKING, Annotated, Any, ClassVar, Generic, NoReturn, Self, TypeVar
 
 from pydantic import AfterValidator, BaseModel, ConfigDict, StringConstraints
 from pydantic_core import PydanticCustomError
@@ -70,7 +70,8 @@ class PlanPart(Frozen):
     """A piece of a plan, which the core makes itself out of values it has just worked out.
 
     Its fields' values are checked by the type checker and not again at run time, only that it has such fields: a plan
-    holds some two hundred of these, and making them was a tenth of the time of planning.
+    holds some two hundred of these, and making them was a tenth of the time of planning. Two pieces are equal only if
+    they are the same object, so a cache finds one again without looking at its fields.
     """
 
     defaults: ClassVar[dict[str, Any]] = {}
@@ -90,6 +91,7 @@ class PlanPart(Frozen):
 
         # As BaseModel marks its own, so that reading one back from data still goes through validation.
         __init__.__pydantic_base_init__ = True
+        __eq__ = object.__eq__
 
     def replace(self, **changes: Any) -> Self:
         """The same piece with some of its fields changed."""
@@ -103,36 +105,30 @@ class PlanPart(Frozen):
 
     @classmethod
     def __pydantic_init_subclass__(cls, **kwargs: Any) -> None:
+        if not TYPE_CHECKING:
+            cls.__hash__ = object.__hash__  # pydantic gives each frozen model one of its fields
         cls.in_order = tuple(cls.model_fields)
         cls.names = set(cls.in_order)
         cls.defaults = {name: each.default for name, each in cls.model_fields.items() if not each.is_required()}
 
 
-class Same(Generic[T]):
-    """Something that is to be found again as the very one it is, however like another: a key for what is kept of it."""
+class Interned(Generic[T]):
+    """A value in a key of a cache. Two of them are equal only if they are the same object (see `interned`)."""
 
-    __slots__ = ("one",)
+    __slots__ = ("value",)
 
-    def __init__(self, one: T) -> None:
-        self.one = one
-
-    def __hash__(self) -> int:
-        return id(self.one)
-
-    def __eq__(self, other: object) -> bool:
-        return isinstance(other, Same) and self.one is other.one
+    def __init__(self, value: T) -> None:
+        self.value = value
 
 
-@cached(64)
-def _first_like(one: Hashable) -> Hashable:
-    return one
+_interned: Callable[[Any], Interned[Any]] = cached(256)(Interned)
 
 
-def interned_key(one: T) -> Same[T]:
-    """The first of all that equal it, as a key: every request brings a kit and a practice of its own, and telling two
-    apart field by field takes longer than much that is kept of them.
+def interned(value: T) -> Interned[T]:
+    """The one `Interned` of all values equal to this one. Every request brings a kit and a practice of its own;
+    comparing two of them field by field, for each tier, takes longer than much that is cached.
     """
-    return Same(cast(T, _first_like(cast(Hashable, one))))
+    return _interned(value)
 
 
 def printable(text: str) -> str:

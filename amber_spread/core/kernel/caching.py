@@ -10,6 +10,10 @@ from typing import Any, TypeVar
 F = TypeVar("F", bound=Callable[..., Any])
 D = TypeVar("D", bound=dict[Any, Any])
 _CLEAR: list[Callable[[], None]] = []
+TIERS = 512
+"""So many results for one tier or one joint are cached: those of a hundred cakes of three to five tiers that are edited
+at the same time. With fewer, everybody's edit computes all of a cake again: each pushes out what the others need.
+"""
 
 
 def cached(most: int) -> Callable[[F], F]:

@@ -335,7 +335,13 @@ def decided_or_default(own: float | None, usual: float, unit: Unit) -> Figure:
 
 def of_part(rule_id: str, name: str, value: float, unit: Unit, rounding: Rounding = "nearest") -> Figure:
     """A figure by a rule from `parts_rule` that takes over one named part as it is."""
-    return _figure(value, unit, rule_id, rounding, ((name,), (unit,), (value,)))
+    # A third of a plan's figures are made here: what `_figure` does is written out, which saves a call for each.
+    made: Any = _OpenFigure()
+    made.value, made.unit, made.rule, made.rounding = value, unit, rule_id, rounding
+    made.raw_inputs = (name,), (unit,), (value,)
+    made.id = ""
+    made.__class__ = Figure
+    return made  # type: ignore[no-any-return]
 
 
 carry_over = partial(of_part, _SAME)

@@ -12,7 +12,7 @@ from typing import Annotated, Literal, NamedTuple, Self, get_args
 from pydantic import Field, model_validator
 
 from amber_spread.core.kernel import limits
-from amber_spread.core.kernel.base import Frozen, FrozenDict, Name, PlanPart, Same, at
+from amber_spread.core.kernel.base import Frozen, FrozenDict, Interned, Name, PlanPart, at
 from amber_spread.core.kernel.caching import cached
 from amber_spread.core.kernel.figures import Figure, Rounding, Unit, carry_over
 from amber_spread.core.kernel.naming import named
@@ -228,7 +228,7 @@ OTHER_SHAPE = "It is of another shape: more board shows at some sides than at ot
 DEEPER = "The tin is too shallow for this cut: bake more, thinner layers, or line it higher than its rim."
 
 
-def kit_of(needs: Iterable[Need], kit: Same[Kit]) -> dict[str, KitNeed]:
+def kit_of(needs: Iterable[Need], kit: Interned[Kit]) -> dict[str, KitNeed]:
     """Every need held against the kit, in the order given and numbered from 1; the same need of the same tier is
     listed once. What was met before, of a kit that is the same, is met again without looking.
     """
@@ -244,8 +244,8 @@ def _each_once(needs: Iterable[Need]) -> Iterable[Need]:
 
 
 @cached(4096)
-def _met(number: int, need: Need, kit: Same[Kit]) -> KitNeed:
-    served = _match(need, kit.one.owned[need.tool])
+def _met(number: int, need: Need, kit: Interned[Kit]) -> KitNeed:
+    served = _match(need, kit.value.owned[need.tool])
     best = served.owned
     found = KitNeed(
         tool=need.tool,

@@ -60,4 +60,7 @@ TEST_STEPS = (
 
 def support_of(sort: SupportSort, owned: Sequence[Support]) -> Support:
     """The support of a sort as it is owned; where none is, as a kitchen starts from."""
-    return next(one for one in (*owned, *STARTING_SUPPORTS) if one.sort == sort)
+    for one in (*owned, *STARTING_SUPPORTS):
+        if one.sort == sort:
+            return one
+    raise KeyError(sort)

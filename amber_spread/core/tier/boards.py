@@ -7,7 +7,7 @@ from shapely import MultiPoint, get_coordinates
 
 from amber_spread.core.geometry.flat.outline import Cornered, Outline, Oval, Point, Round
 from amber_spread.core.geometry.flat.places import polygon_of
-from amber_spread.core.kernel.caching import cached
+from amber_spread.core.kernel.caching import TIERS, cached
 
 BoardShape = Literal["round", "square", "rectangle", "oval", "outline"]
 BOARD_SHAPES: dict[BoardShape, str] = {
@@ -76,7 +76,7 @@ def over_edge(inner: Outline, outer: Outline, off: Point = (0.0, 0.0)) -> float:
     return _over_edge(inner, outer, off)
 
 
-@cached(256)
+@cached(TIERS)
 def _over_edge(inner: Outline, outer: Outline, off: Point) -> float:
     edge = polygon_of(outer)
     out = MultiPoint(get_coordinates(polygon_of(inner, off))).difference(edge)

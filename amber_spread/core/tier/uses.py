@@ -56,6 +56,7 @@ STEPS: tuple[Step, ...] = (
     "slide", "joint",
 )  # fmt: skip
 """The steps of one tier in the order the work allows."""
+_PLACES = {step: place for place, step in enumerate(STEPS)}
 
 
 FLOAT_SOURCE = Source(
@@ -84,6 +85,17 @@ class Use(PlanPart):
     def kept_g(self) -> float:
         """What does not come back, g: stays + lost."""
         return self.stays.value + self.lost.value
+
+    @cached_property
+    def forward(self) -> tuple[int, int]:
+        """Its place in the order of tiers and of the work on each."""
+        return self.tier, _PLACES[self.step]
+
+    @cached_property
+    def backward(self) -> tuple[float, int, int]:
+        """Its place in Lawler's backward rule: the smallest float first, ties from the last step back."""
+        tier, place = self.forward
+        return self.in_hand.value, -tier, -place
 
     @cached_property
     def bowl_key(self) -> str:

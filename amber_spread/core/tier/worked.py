@@ -5,7 +5,7 @@ were, so the results are cached.
 """
 
 from collections.abc import Callable, Iterator, Mapping
-from functools import partial
+from functools import cached_property, partial
 from typing import TYPE_CHECKING, Any, NamedTuple
 
 from pydantic import ConfigDict
@@ -18,8 +18,8 @@ from amber_spread.core.geometry.bodies.bare import BareBody
 from amber_spread.core.geometry.bodies.body import Body, Envelopes, Sideways
 from amber_spread.core.geometry.bodies.sculpted import Sculpted
 from amber_spread.core.geometry.flat.outline import Cornered, Outline
-from amber_spread.core.kernel.base import PlanPart
-from amber_spread.core.kernel.caching import cached
+from amber_spread.core.kernel.base import Interned, PlanPart, interned
+from amber_spread.core.kernel.caching import TIERS, cached
 from amber_spread.core.kernel.naming import named
 from amber_spread.core.stock.kit import Mat
 from amber_spread.core.stock.media import Medium, weight
@@ -45,8 +45,6 @@ from amber_spread.core.tier.uses import Use, uses_of_tier
 
 Weights = tuple[tuple[str, float], ...]
 """The parts of a weight by name, g."""
-KEPT = 256
-"""So many tiers are kept, the ones asked for last."""
 BOARD_SHARE = 0.5
 """What stands on a point or a small flat, such as a ball, takes a board half its width (common practice)."""
 
@@ -122,7 +120,7 @@ class PlannedTier(TierRooms):
     weights: Weights
     centre: Centre
 
-    @property
+    @cached_property
     def hidden_edge(self) -> Outline | None:
         """The edge of the board hidden in it, None where there is none."""
         board = self.layers.board
@@ -173,15 +171,17 @@ def work_tiers(cake: SettledDesign, media: Mapping[str, Medium], mat: Mat) -> li
         for path, key, _ in tier.taken:
             if key not in media:
                 raise UnknownMedium(("tiers", index, *path), key)
-    hexes = {colour.name: colour.hex for colour in cake.asked.colours}
-    marbled = {colour.name for colour in cake.asked.colours if colour.marbled and colour.parts}
+    by_key = {key: interned(media[key]) for key in {key for tier in cake.tiers for key in tier.media_keys}}
+    hexes, rolled_on = {colour.name: colour.hex for colour in cake.asked.colours}, interned(mat)
+    marbled = frozenset(colour.name for colour in cake.asked.colours if colour.marbled and colour.parts)
     worked: list[PlannedTier] = []
     for index, tier in enumerate(cake.tiers):
-        known = tuple([media[key] for key in dict.fromkeys([key for _, key, _ in tier.taken])])
-        colours = dict.fromkeys([colour for _, _, colour in tier.taken if colour is not None])
+        known = tuple([by_key[key] for key in tier.media_keys])
         try:
-            named_hexes = tuple([(name, hexes[name]) for name in colours])
-            worked.append(_work(index + 1, tier, mat, known, named_hexes, frozenset(colours.keys() & marbled)))
+            named_hexes = tuple([(name, hexes[name]) for name in tier.colour_names])
+            worked.append(
+                _work(index + 1, tier, rolled_on, known, named_hexes, marbled.intersection(tier.colour_names))
+            )
         except (ValueError, ArithmeticError, ShapelyError) as error:
             raise Unmade((index, *_at_fault(tier.asked)), str(error)) from error
     return worked
@@ -263,23 +263,24 @@ class TierWork(PlannedTier):
         return self.media[medium].hex if colour is None else self.hexes[colour]
 
 
-@cached(KEPT)
+@cached(TIERS)
 def _work(
     number: int,
     tier: SettledTier,
-    mat: Mat,
-    taken: tuple[Medium, ...],
+    mat: Interned[Mat],
+    taken: tuple[Interned[Medium], ...],
     colours: tuple[tuple[str, str], ...],
     marbled: frozenset[str],
 ) -> PlannedTier:
+    media = tuple([one.value for one in taken])
     work = TierWork(
         number=number,
         id=tier.asked.id,
         path=f"tiers.{tier.asked.id}",
         tier=tier,
-        mat=mat,
-        takes=taken,
-        media={medium.key: medium for medium in taken},
+        mat=mat.value,
+        takes=media,
+        media={medium.key: medium for medium in media},
         hexes=dict(colours),
         marbled=marbled,
     )

@@ -18,7 +18,7 @@ from shapely.geometry.base import BaseGeometry
 from amber_spread.core.geometry.flat.outline import Outline, Oval, Point, Round
 from amber_spread.core.geometry.flat.traced import Region, Traced
 from amber_spread.core.geometry.rows import Numbers
-from amber_spread.core.kernel.caching import cached
+from amber_spread.core.kernel.caching import TIERS, cached
 
 SLACK_MM = 0.1
 """Edges are traced as polygons: what lies outside by less is on the edge."""
@@ -75,7 +75,7 @@ class Refused(NamedTuple):
     nearest: Point | None
 
 
-@cached(512)
+@cached(2 * TIERS)
 def _polygon(outline: Outline) -> Region:
     """An outline as a polygon, about its own middle; of a slice through a carved cake, all its parts."""
     if isinstance(outline, Traced):
@@ -91,7 +91,7 @@ def polygon_of(outline: Outline, middle: Point = (0.0, 0.0)) -> Region:
     return affinity.translate(found, *middle) if middle != (0.0, 0.0) else found
 
 
-@cached(256)
+@cached(TIERS)
 def allowed(ground: SupportArea) -> BaseGeometry:
     """Where the middle of a support may lie; empty where there is no room for one. Source: geometry."""
     away = ground.radius_mm + ground.rim_mm
@@ -104,7 +104,7 @@ def allowed(ground: SupportArea) -> BaseGeometry:
     return found
 
 
-@cached(256)
+@cached(TIERS)
 def place_supports(ground: SupportArea, count: int, inset_mm: float, apart_mm: float, ring: bool = False) -> Spread:
     """So many places evenly along the board's edge, `inset_mm` inside it; in a `ring`, on a circle about its middle.
 
@@ -200,7 +200,7 @@ def keeps_in(edge: Within, away_mm: float, points: Places) -> bool:
     """Whether every one of the points lies within an edge, and so far from it. Source: geometry."""
     xs, ys = (numpy.asarray(points) - edge.middle).T
     if isinstance(edge.outline, Round):
-        return bool(numpy.hypot(xs, ys).max() <= edge.outline.radius_mm - away_mm + TINY_MM)
+        return bool(max(numpy.hypot(xs, ys).tolist()) <= edge.outline.radius_mm - away_mm + TINY_MM)
     return bool(shapely.contains_xy(_shrunk(edge.outline, away_mm), xs, ys).all())
 
 
@@ -214,7 +214,7 @@ def hull_of(points: ArrayLike) -> BaseGeometry:
     return shapely.convex_hull(shapely.multipoints(numpy.asarray(points).reshape(-1, 2)))
 
 
-@cached(256)
+@cached(TIERS)
 def _hull(outline: Outline) -> BaseGeometry:
     """The convex hull of an outline about its own middle."""
     return hull_of(shapely.get_coordinates(outline.polygon) if isinstance(outline, Traced) else outline.points)
@@ -242,7 +242,7 @@ def common_edge_distance(areas: Sequence[Within], at: Point) -> float:
     return hull_distance(_common_hull(tuple(areas)), at)
 
 
-@cached(256)
+@cached(TIERS)
 def _common_hull(areas: tuple[Within, ...]) -> BaseGeometry:
     common = polygon_of(areas[0].outline, areas[0].middle)
     for one in areas[1:]:
@@ -290,7 +290,7 @@ def _arranged(edge: Outline, inset_mm: float, count: int, ring: bool) -> Iterato
     yield from spots.reshape(TRIES, count, 2)
 
 
-@cached(512)
+@cached(2 * TIERS)
 def _inner_line(edge: Outline, inset_mm: float) -> LineString | None:
     """The largest closed line so far inside an edge, from its front left corner; None where nothing is left."""
     inner = _polygon(edge).buffer(-inset_mm, join_style="mitre")
@@ -309,7 +309,7 @@ def _clear(ground: SupportArea, points: Places) -> bool:
     return clear and all([keeps_in(edge, away, points) for edge in ground.within])
 
 
-@cached(512)
+@cached(2 * TIERS)
 def _shrunk(outline: Outline, away_mm: float) -> BaseGeometry:
     found = _polygon(outline).buffer(-away_mm)
     shapely.prepare(found)
