@@ -3,7 +3,6 @@
 from collections.abc import Sequence
 
 from amber_spread.core.cake.bearing import RISER_SHARE
-from amber_spread.core.cake.dowel import DowelPlan
 from amber_spread.core.cake.joints import JointPlan
 from amber_spread.core.cake.levels import Place, PlacedTier
 from amber_spread.core.cake.stack import StackPlan, TierStack
@@ -12,19 +11,15 @@ from amber_spread.core.kernel.base import PlanPart
 from amber_spread.core.kernel.caching import TIERS, cached
 from amber_spread.core.tier import Part, Silhouette, Size, slab
 
-MORE_MM = 40.0
-"""A dowel that is too long is drawn standing out by so much at most."""
-
 
 class Section(PlanPart):
     """Every part of the cut half, every tier's outside, bottom first, and what is added to them: borders along edges,
-    pieces on the top, pillars and risers; what holds the cake from inside; and the base board as it is seen from above.
+    pieces on the top, pillars and risers; and the base board as it is seen from above.
     """
 
     parts: list[Part]
     tiers: list[Silhouette]
     added: list[Part]
-    held: list[Part]
     board_from_above: list[Point]
 
 
@@ -44,29 +39,10 @@ def draw_section(stood: Sequence[PlacedTier], standing: Sequence[TierStack], who
         added.extend(raised.added)
     long = whole.base_length.value if whole.base_length else whole.base_diameter.value
     seen = _from_above(Size(whole.base_shape, whole.base_diameter.value, long), stood[0].done.stands.outline)
-    held = list[Part]()
     for joint in whole.joints.values():
         place = stood[joint.tier - 1].place
         added.extend(_apart(joint, standing[joint.tier - 1], place))
-        held.extend(_supports(joint, place))
-    if whole.dowel is not None:
-        held.append(_dowel(whole.dowel, whole.base_thickness.value))
-    return Section(parts=parts, tiers=outsides, added=added, held=held, board_from_above=list(seen))
-
-
-@cached(TIERS)
-def _supports(joint: JointPlan, place: Place) -> list[Part]:
-    """The supports of a joint that lie in the cut half."""
-    half, path, off, found = joint.across.value / 2, joint.path, place.off, list[Part]()
-    top = joint.level.value + (joint.gap.value if joint.kind == "pillars" else 0.0)
-    low = top - joint.length.value
-    for name, one in joint.supports.items():
-        if one.x <= -half:
-            continue
-        inner, outer = max(0.0, one.x - half), one.x + half
-        outline = [(inner, low), (outer, low), (outer, top), (inner, top)]
-        found.append(Part(place=f"{path}.supports.{name}", kind="support", paint="support", outline=outline, off=off))
-    return found
+    return Section(parts=parts, tiers=outsides, added=added, board_from_above=list(seen))
 
 
 def _apart(joint: JointPlan, stands: TierStack, place: Place) -> list[Part]:
@@ -95,14 +71,6 @@ def _apart(joint: JointPlan, stands: TierStack, place: Place) -> list[Part]:
             place=path, kind="support", paint="support", outline=slab(0, RISER_SHARE * wide, low + card, high), off=off
         ),
     ]
-
-
-def _dowel(dowel: DowelPlan, base_mm: float) -> Part:
-    """The cut half of the centre dowel, from as deep as it is driven in."""
-    top = dowel.most.value
-    low = base_mm - dowel.into.value
-    outline = slab(0, dowel.across.value / 2, low, low + min(dowel.length.value, top + MORE_MM))
-    return Part(place="stack.dowel", kind="dowel", paint="dowel", outline=outline)
 
 
 @cached(TIERS)

@@ -50,7 +50,6 @@ PartKind = Literal[
     "region",
     "on_top",
     "support",
-    "dowel",
 ]
 
 

@@ -4332,7 +4332,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "board" | "sponge" | "filling" | "seal" | "dam" | "refill" | "crumb" | "final" | "cover" | "border" | "region" | "on_top" | "support" | "dowel";
+            kind: "board" | "sponge" | "filling" | "seal" | "dam" | "refill" | "crumb" | "final" | "cover" | "border" | "region" | "on_top" | "support";
             /** Paint */
             paint: string;
             /** Outline */
@@ -5903,7 +5903,7 @@ export interface components {
         /**
          * Section
          * @description Every part of the cut half, every tier's outside, bottom first, and what is added to them: borders along edges,
-         *     pieces on the top, pillars and risers; what holds the cake from inside; and the base board as it is seen from above.
+         *     pieces on the top, pillars and risers; and the base board as it is seen from above.
          */
         Section: {
             /** Parts */
@@ -5912,8 +5912,6 @@ export interface components {
             tiers: components["schemas"]["Silhouette"][];
             /** Added */
             added: components["schemas"]["Part"][];
-            /** Held */
-            held: components["schemas"]["Part"][];
             /** Board From Above */
             board_from_above: [
                 number,

@@ -6,6 +6,7 @@
 import { computed } from "vue";
 import { useJoint } from "@/order/joints";
 import { useDesk } from "@/ui/desk";
+import { rodsOf } from "./held";
 import { path, type Sheet, xAt, yAt } from "./layout";
 import { hexOf } from "./tone";
 
@@ -13,11 +14,11 @@ const props = defineProps<{ sheet: Sheet; most: number }>();
 const { order, below } = useJoint();
 const desk = useDesk();
 
-const held = computed(() =>
-  (order.plan?.section.held ?? []).map((part) => ({
-    ...part,
-    d: path(part.outline, props.sheet),
-    move: `translate(${(part.off?.[0] ?? 0) * props.sheet.scale} 0)`,
+const rods = computed(() =>
+  (order.plan ? rodsOf(order.plan) : []).map((rod) => ({
+    ...rod,
+    d: path(rod.outline, props.sheet),
+    move: `translate(${rod.off * props.sheet.scale} 0)`,
   })),
 );
 /** Where the weight's middle hangs, and the plane below it, in pixels. */
@@ -42,13 +43,13 @@ const lean = computed(() => {
 <template>
   <g class="inside">
     <path
-      v-for="part in held"
-      :key="part.place"
-      :class="[part.kind, { lit: desk.lit.startsWith(part.place) }]"
-      :d="part.d"
-      :fill="hexOf(part.paint)"
-      :transform="part.move"
-      @pointerenter="desk.lit = part.place"
+      v-for="rod in rods"
+      :key="rod.place"
+      :class="[rod.kind, { lit: desk.lit.startsWith(rod.place) }]"
+      :d="rod.d"
+      :fill="hexOf(rod.kind)"
+      :transform="rod.move"
+      @pointerenter="desk.lit = rod.place"
       @pointerleave="desk.lit = ''"
     />
     <path v-if="lean" class="lean" :d="lean"><title>How far it may lean, to scale</title></path>
