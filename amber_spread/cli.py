@@ -42,7 +42,7 @@ def main(arguments: list[str] | None = None) -> int:
     mutants.add_argument(
         "files", nargs="*", help="files of the core, such as cover.py; all of them where none is named"
     )
-    mutants.add_argument("--sample", type=int, default=40, help="how many faults to try (40)")
+    mutants.add_argument("--sample", type=int, default=60, help="how many faults to try (60)")
     mutants.add_argument("--seed", type=int, default=20261126, help="another number draws another sample (20261126)")
     for name, words in (("backup", "write everything to an archive"), ("restore", "bring everything back from one")):
         kept = commands.add_parser(name, help=words)
