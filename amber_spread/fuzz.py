@@ -239,8 +239,10 @@ def _report_beside(told: list[Told], beside: Beside) -> None:
         return
     middle, slowest = 1000 * waits[len(waits) // 2].seconds, 1000 * waits[-1].seconds
     late = sum(wait.seconds > FELT_S for wait in waits)
+    by_server = sum(wait.seconds - wait.stood_still > FELT_S for wait in waits)
     print(f"second client: plans {len(waits)}, failed {beside.failed}")
     print(f"second client: median {middle:.1f} ms, slowest {slowest:.0f} ms, over {1000 * FELT_S:.0f} ms {late}")
+    print(f"  still over that without the time the computer stood still: {by_server}")
     for wait in waits[: -1 - SHOWN : -1]:
         during = [
             f"{one.asked.method} {one.asked.path[:40]} ({one.status}, {1000 * one.seconds:.0f} ms)"
