@@ -6,6 +6,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
+from amber_spread.core.design.builds import TaperedBuild
 from amber_spread.core.design.design import Layers
 from amber_spread.core.design.finishes import CrumbCoat, DiscFinal, DrapeCover, FreehandFinal, NoFinal
 from amber_spread.core.design.practice import Practice
@@ -109,3 +110,13 @@ def test_a_square_takes_a_quarter_more_than_a_round_of_the_same_width_by_the_rat
     )
     ratio = square.tiers[0].layers.filling.weight.value / rounded.tiers[0].layers.filling.weight.value
     assert ratio == pytest.approx(4 / math.pi)
+
+
+def test_a_coat_of_next_to_nothing_with_round_edges_weighs_none_over_a_thick_sharp_crumb_coat():
+    """Found by made-up designs: its round corners lie within the sharp ones of the crumb coat."""
+    final = FreehandFinal(side_mm=0.0, top_mm=0.0, edges="rounded")
+    thick = CrumbCoat(thickness_mm=28.0)
+    narrow = TaperedBuild(narrow_mm=70.0, narrow="foot")
+    coats = planned(tier(150, shape=SquareShape(), build=narrow, crumb=thick, final=final)).tiers[0].coats
+    assert coats.final.volume.value == coats.final.weight.value == 0
+    assert coats.final.volume.given["outer"].value < coats.final.volume.given["inner"].value

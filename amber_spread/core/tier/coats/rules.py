@@ -39,18 +39,21 @@ def coated_height(inner_mm: float, top_mm: float) -> float:
 @rule(
     "coats.volume",
     unit="ml",
-    formula="outer - inner",
-    words="The volume over the coat, less the volume below it: the coat is what lies between.",
+    formula="max(0, outer - inner)",
+    words="The volume over the coat, less the volume below it: the coat is what lies between, and never less than none.",
 )
 def coat_volume(outer_ml: float, inner_ml: float) -> float:
-    """Volume of a coat with a sharp edge, ml: outer envelope - inner envelope.
+    """Volume of a coat, ml: outer envelope - inner envelope, never below 0. Round edges over a thick sharp crumb coat would
+    take some of that off, where next to nothing goes on.
 
     For a round tier pi[(r + s)²(h + t) - r² h]. Source: geometry (cylinders).
 
     >>> round(coat_volume(1992.9, 1855), 2)
     137.9
+    >>> coat_volume(1855, 1860)
+    0.0
     """
-    return outer_ml - inner_ml
+    return max(0.0, outer_ml - inner_ml)
 
 
 @rule(
