@@ -22,6 +22,8 @@ from cosmic_ray.work_item import MutationSpec, TestOutcome, WorkResult
 ROOT = Path(__file__).resolve().parents[1]
 LONGEST_S = 1800.0
 """Time limit of the tests for one fault, which all together take less. What runs out of it is not found."""
+TIMED_OUT = "timeout"
+"""What the runner says of tests that it stopped, beside calling the fault killed."""
 FOUND = 0.9
 """The share of faults that the tests should find in every room."""
 SWAPS = {"Add": "Sub", "Sub": "Add", "Mul": "Div", "Div": "Mul", "Pow": "Mul", "FloorDiv": "Mul", "Mod": "Mul"}
@@ -61,7 +63,7 @@ def run_mutants(names: Sequence[str], sample: int, seed: int) -> int:
                 if result.test_outcome == TestOutcome.INCOMPETENT or result.diff is None:
                     continue
                 killed = result.test_outcome == TestOutcome.KILLED and result.output != TIMED_OUT
-                found[room_of(name)].append(killed)
+                found[Path(name).parts[0]].append(killed)
                 if not killed:
                     why = "out of time" if result.output == TIMED_OUT else "not found"
                     survivors.append((f"{why}, in {name}:", result.diff))
@@ -73,19 +75,6 @@ def run_mutants(names: Sequence[str], sample: int, seed: int) -> int:
     every = [outcome for outcomes in found.values() for outcome in outcomes]
     print(f"{'in all':12} {sum(every):3} of {len(every):3} found")
     return 0 if all(sum(outcomes) >= FOUND * len(outcomes) for outcomes in found.values()) else 1
-
-
-TIMED_OUT = "timeout"
-"""What the runner says of tests that it stopped, beside calling the fault killed."""
-
-
-def room_of(path: str) -> str:
-    """The room of a file of the core: its first folder.
-
-    >>> room_of("tier/cover/panel.py"), room_of("plan.py")
-    ('tier', 'plan.py')
-    """
-    return Path(path).parts[0]
 
 
 def _spots(path: Path) -> Iterator[tuple[str, str, int]]:

@@ -32,10 +32,10 @@ TIERS = {
 # Last raised: what is drawn says its `paint` (two letters more than `hex`); chilling is a call of its own.
 LIMITS = {
     "1 straight": (1255, 358, 1191, 22328),
-    "3 straight": (3738, 521, 1946, 77476),
-    "10 straight": (12163, 888, 3328, 259090),
-    "30 straight": (38354, 1848, 7599, 837621),
-    "3 mixed": (12008, 552, 3813, 116594),
+    "3 straight": (3741, 521, 1959, 77476),
+    "10 straight": (12188, 888, 3377, 259090),
+    "30 straight": (38569, 1848, 7754, 837621),
+    "3 mixed": (12013, 552, 3827, 116594),
     "1 carved": (114824, 613, 2832, 106400),
 }
 

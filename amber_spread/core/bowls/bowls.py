@@ -329,7 +329,7 @@ def fill_bowl(
     alone = {name: max(levels(own).values()) for name, own in each_tier.items()}
     mixed_alone = {}
     if len(each_tier) > 1:
-        mixed_alone = {name: _mixed_alone(tuple(own), risk, step_g) for name, own in each_tier.items()}
+        mixed_alone = {name: _mixed_alone(tuple(own), alone[name], risk, step_g) for name, own in each_tier.items()}
     many = None if mixer is None else batches.figure(mixed.value, *mixer)
     each = None if many is None else batch.figure(mixed.value, max(1.0, many.value))
     in_hand_g = mixed.value if have_g is None else have_g
@@ -373,9 +373,9 @@ def _left(walks: Walks, mixed_g: float, share: float) -> Figure:
 
 
 @cached(4 * TIERS)
-def _mixed_alone(own: tuple[Use, ...], risk: float, step_g: float) -> float:
+def _mixed_alone(own: tuple[Use, ...], need_g: float, risk: float, step_g: float) -> float:
     """What a risk asks to be mixed for one tier by itself, g."""
-    return _mixed(walk(own), max(levels(own).values()), risk, step_g)
+    return _mixed(walk(own), need_g, risk, step_g)
 
 
 def _mixed(walks: Walks, need_g: float, risk: float, step_g: float) -> float:

@@ -157,7 +157,7 @@ def plan_batter(
         elif plan.tins is None:
             continue
         else:
-            figure = _of_tier(tier, plan)
+            figure = _batter_of(tier, plan)
         tiers[f"tier_{tier.asked.id}"] = figure
         taken.setdefault(tier.asked.layers.cake, {})[f"tier {number}"] = figure.value
     small_ml = math.pi / 4 * practice.spare_tin_mm**2 * practice.tin_depth_mm / 1000 * practice.batter_fill
@@ -171,16 +171,15 @@ def plan_batter(
 
 
 @cached(TIERS)
-def _of_tier(tier: SettledTier, plan: LayersPlan) -> Figure:
+def _batter_of(tier: SettledTier, plan: LayersPlan) -> Figure:
     """The batter of a tier that is not carved."""
     asked, usual = tier.asked, tier.usual
     assert plan.tins is not None
     if isinstance(asked.build, BallBuild):
         return ball_batter.figure(asked.build.halves, asked.tin_diameter_mm, usual.batter_fill)
-    area_mm2 = asked.shape.outline(asked.tin_diameter_mm).area_mm2
-    tins = plan.tins.value
+    area_mm2, cut_mm = asked.shape.outline(asked.tin_diameter_mm).area_mm2, plan.cut_height.value
     return batter_volume.figure(
-        area_mm2, asked.layers.count, plan.cut_height.value, tins, usual.level_mm, usual.batter_fill
+        area_mm2, asked.layers.count, cut_mm, plan.tins.value, usual.level_mm, usual.batter_fill
     )
 
 

@@ -9,7 +9,6 @@ from typing import NamedTuple
 from amber_spread.core.cake.heights import heights_at
 from amber_spread.core.cake.levels import Mass, Place, PlacedTier, board_weight, gap_between, together
 from amber_spread.core.design.practice import Practice
-from amber_spread.core.design.settled import SettledTier
 from amber_spread.core.design.stands import StackedStand, Stand
 from amber_spread.core.geometry.flat.outline import Outline, Point
 from amber_spread.core.geometry.flat.places import Hole, SupportArea, Within, common_edge_distance, edge_distance
@@ -157,11 +156,6 @@ def bearing_below(kitchen: Kitchen, upper: PlannedTier, on: Below, place: Place,
     )
 
 
-def stand_inside(tier: SettledTier) -> Stand:
-    """How the board hidden in a tier is held up: on as many supports as it takes, of the sort below the tier."""
-    return StackedStand(sort=tier.asked.stand.sort)
-
-
 def bearing_inside(kitchen: Kitchen, done: PlannedTier, on: Inside, place: Place, number: int, above: Above) -> Bearing:
     """What the board hidden in a tier stands on, with everything above it in the tier, and above the tier, on it."""
     hidden, board = done.layers.board, done.hidden_edge
@@ -177,7 +171,7 @@ def bearing_inside(kitchen: Kitchen, done: PlannedTier, on: Inside, place: Place
     return Bearing(
         number=number,
         inside=True,
-        stand=stand_inside(done.tier),
+        stand=StackedStand(sort=done.tier.asked.stand.sort),
         board=board,
         inward_mm=edge_distance(board, (mass.x - place.x, mass.y - place.y)),
         lower=done.stands.outline,

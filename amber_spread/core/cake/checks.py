@@ -11,13 +11,12 @@ from amber_spread.core.cake.stack_checks import checks_of_stack
 from amber_spread.core.design.design import Design
 from amber_spread.core.design.settled import SettledDesign
 from amber_spread.core.kernel.base import Interned
-from amber_spread.core.kernel.caching import TIERS, cached
-from amber_spread.core.kernel.check import Check, Checker, checker, listed, measure, mm
+from amber_spread.core.kernel.caching import TIERS, cached_items
+from amber_spread.core.kernel.check import Check, checker, listed, measure, mm
 from amber_spread.core.stock.contents import Allergy
 from amber_spread.core.stock.kit import Kit, KitNeed
 from amber_spread.core.stock.media import Medium
 from amber_spread.core.tier import (
-    Footprint,
     PlannedTier,
     Size,
     checks_of_coats,
@@ -33,20 +32,16 @@ OVER_EDGE_MM = 0.5
 """What hangs over by less than this lies on the edge: outlines are traced so nearly."""
 
 
-@cached(TIERS)
-def checks_of_tier(number: int, done: PlannedTier, kit: Interned[Kit]) -> tuple[Check, ...]:
+@cached_items(TIERS)
+def checks_of_tier(number: int, done: PlannedTier, kit: Interned[Kit]) -> Iterator[Check]:
     """Everything to know about tier `number`, in the order of the work; the same of one that nothing changed."""
-    return tuple(_checks_of_tier(number, done, kit.value))
-
-
-def _checks_of_tier(number: int, done: PlannedTier, kit: Kit) -> Iterator[Check]:
     check, media = checker(number), {medium.key: medium for medium in done.takes}
     yield from checks_of_media(done, media, check)
     yield from checks_of_layers(done, media, check)
     yield from checks_of_foot(done, check)
     yield from checks_of_thickness(done, check)
     yield from checks_of_coats(done, media, check)
-    yield from checks_of_cover(done, media, kit, check)
+    yield from checks_of_cover(done, media, kit.value, check)
 
 
 def checks_of_cake(
@@ -60,7 +55,7 @@ def checks_of_cake(
     stood, whole, found = stacked.stood, stacked.whole, list[Check]()
     for lower, upper in itertools.pairwise(stood):
         joint = whole.joints[f"tier_{upper.done.id}"]
-        found += _standing(upper.number, upper.done, lower.done, joint)
+        found += _standing(upper.done, lower.done, joint)
     found += checks_of_stack(cake, stacked)
     found += _board(stood, whole)
     found += _scrapers(owned)
@@ -68,13 +63,10 @@ def checks_of_cake(
     return found
 
 
-@cached(TIERS)
-def _standing(number: int, upper: PlannedTier, lower: PlannedTier, joint: JointPlan) -> tuple[Check, ...]:
+@cached_items(TIERS)
+def _standing(upper_tier: PlannedTier, lower_tier: PlannedTier, joint: JointPlan) -> Iterator[Check]:
     """Whether a tier stands well on the one below it."""
-    return tuple(_checks_of_standing(checker(number), upper.stands, lower.stands, joint))
-
-
-def _checks_of_standing(check: Checker, upper: Footprint, lower: Footprint, joint: JointPlan) -> Iterator[Check]:
+    check, upper, lower = checker(joint.tier), upper_tier.stands, lower_tier.stands
     if lower.top is None:
         yield check(
             "stack.no_flat",

@@ -4,6 +4,7 @@ tier, and the bead piped along a joint. Each is a step of its bowl, and weighs o
 
 import math
 from collections.abc import Mapping, Sequence
+from dataclasses import dataclass
 from functools import cached_property
 from typing import NamedTuple
 
@@ -12,7 +13,6 @@ from amber_spread.core.design.kinds import kind_of
 from amber_spread.core.design.settled import SettledDesign, SettledTier
 from amber_spread.core.geometry.bodies.body import MM3_PER_ML
 from amber_spread.core.geometry.flat.outline import Outline, perimeter_at
-from amber_spread.core.kernel.base import PlanPart
 from amber_spread.core.kernel.caching import TIERS, cached
 from amber_spread.core.kernel.figures import COMMON_PRACTICE, FROM_MEMORY, Figure, carry_over, rule
 from amber_spread.core.stock.media import Medium
@@ -78,7 +78,8 @@ class Bead(NamedTuple):
     weight: Figure
 
 
-class Held(PlanPart):
+@dataclass(frozen=True, eq=False)
+class Held:
     """What holds one tier: the dabs of its own coat, of them that under the cake, and the dab under its board; the
     medium on the board inside it, the bead along its joint; and all of these as uses of their bowls.
     """
@@ -158,14 +159,7 @@ def _held(done: PlannedTier, number: int, densities: tuple[tuple[str, float], ..
         bead = Bead(thick, carry_over("length along the middle of the bead", length, "mm"), heavy)
         take("joint", medium, colour, heavy)
     under_cake_g = glue.value / 2 if alike else glue.value
-    return Held(
-        glue=glue,
-        under_cake_g=under_cake_g,
-        under_board_g=own.value if number > 1 else 0.0,
-        slide=slide,
-        bead=bead,
-        uses=uses,
-    )
+    return Held(glue, under_cake_g, own.value if number > 1 else 0.0, slide, bead, uses)
 
 
 def stands_bare(lower: PlannedTier, upper: PlannedTier, cake: SettledDesign) -> bool:

@@ -19,13 +19,12 @@ from amber_spread.core.cake.bearing import (
     Kitchen,
     bearing_below,
     bearing_inside,
-    stand_inside,
 )
 from amber_spread.core.cake.counts import Counted, Why, counted, supports_by_load
 from amber_spread.core.cake.glue import Held
 from amber_spread.core.cake.levels import Place, PlacedTier
 from amber_spread.core.cake.loads import push_held, shares_of, sinks, spare, tilt, tip_angle
-from amber_spread.core.design.settled import SettledDesign, SettledTier
+from amber_spread.core.design.settled import SettledDesign
 from amber_spread.core.design.stands import School, Stand
 from amber_spread.core.geometry.flat.outline import Outline, Point
 from amber_spread.core.geometry.flat.places import (
@@ -225,20 +224,13 @@ def _spread(
     return found, [None] * len(found.points)
 
 
-@cached(TIERS)
-def _room_wanted(tier: SettledTier, inside: bool) -> tuple[float, float]:
-    """How far in from the edge, and how far apart, the supports below a tier or inside it should stand, mm."""
-    stand = stand_inside(tier) if inside else tier.asked.stand
-    return tier.settled(stand, "inset_mm").value, tier.settled(stand, "apart_mm").value
-
-
 def _planned(kitchen: Kitchen, done: PlannedTier, held: Held, bearing: Bearing) -> JointPlan:
     """A joint, its supports set and loaded."""
     tier, stand, usual = done.tier, bearing.stand, kitchen.usual
     support = support_of(stand.sort, kitchen.owned)
     ground = bearing.ground._replace(radius_mm=support.across_mm / 2)
     taken = counted(kitchen, bearing, support)
-    wanted = _room_wanted(tier, bearing.inside)
+    wanted = tier.settled(stand, "inset_mm").value, tier.settled(stand, "apart_mm").value
     spots, refused = _spread(stand, ground, int(taken.number.value), *wanted)
     mass, place = bearing.above.whole, bearing.place
     at, up_mm = (mass.x - place.x, mass.y - place.y), mass.up - bearing.plane_mm

@@ -8,7 +8,7 @@ from amber_spread.core.design.design import MeasuredBake
 from amber_spread.core.design.finishes import CollarCover, PlateFinal, PrintedCover
 from amber_spread.core.design.kinds import kind_of
 from amber_spread.core.design.shapes import FreeShape, OvalShape, RectangleShape
-from amber_spread.core.kernel.caching import TIERS, cached
+from amber_spread.core.kernel.caching import TIERS, cached_items
 from amber_spread.core.kernel.figures import Figure
 from amber_spread.core.stock.kit import Measure, Need, measure
 from amber_spread.core.tier import PlannedTier, roll_margin
@@ -19,13 +19,9 @@ LEAST_COAT_MM = 1.0
 """A disc still works while it leaves this much coat at the side (from memory)."""
 
 
-@cached(TIERS)
-def needs_of_tier(number: int, done: PlannedTier, baked: CarvedBake | None) -> tuple[Need, ...]:
+@cached_items(TIERS)
+def needs_of_tier(number: int, done: PlannedTier, baked: CarvedBake | None) -> Iterator[Need]:
     """The tools of tier `number`, in the order of the work; `baked` says what it is baked in where it is carved."""
-    return tuple(_needs_of_tier(number, done, baked))
-
-
-def _needs_of_tier(number: int, done: PlannedTier, baked: CarvedBake | None) -> Iterator[Need]:
     tier = done.tier.asked
     if baked is not None:
         for one in baked.tins.values():

@@ -348,10 +348,7 @@ def _base(stood: Sequence[PlacedTier], settled: SettledBoard) -> tuple[Size, Fig
         wide = long = across
     elif shape == "square":
         wide = long = max(wide, long)
-    elif shape == "oval" and any(
-        body.outline.reach_mm > max(body.width_mm, body.length_mm) / 2 + 0.1
-        for body in [one.done.stands for one in stood]
-    ):
+    elif shape == "oval" and any(_cornered(one.done.stands) for one in stood):
         wide, long = math.sqrt(2) * wide, math.sqrt(2) * long
     size = Size(shape, wide + 2 * margin, long + 2 * margin)
     if board.diameter_mm is not None:
@@ -364,6 +361,11 @@ def _base(stood: Sequence[PlacedTier], settled: SettledBoard) -> tuple[Size, Fig
     if board.diameter_mm is not None:
         return size, decided(size.length_mm, "mm")
     return size, base_diameter.figure(size.length_mm - 2 * margin, margin)
+
+
+def _cornered(body: Footprint) -> bool:
+    """Whether a finished tier reaches past an oval as wide and as long."""
+    return body.outline.reach_mm > max(body.width_mm, body.length_mm) / 2 + 0.1
 
 
 def _oblong(body: Footprint) -> bool:

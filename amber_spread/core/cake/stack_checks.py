@@ -12,12 +12,12 @@ from amber_spread.core.cake.levels import PlacedTier
 from amber_spread.core.cake.stack import Stacked, StackPlan
 from amber_spread.core.design.finishes import NoCoat
 from amber_spread.core.design.settled import SettledDesign
-from amber_spread.core.geometry.flat.outline import Point, Round
+from amber_spread.core.geometry.flat.outline import Round
 from amber_spread.core.geometry.flat.places import Within, keeps_in
-from amber_spread.core.kernel.caching import TIERS, cached
+from amber_spread.core.kernel.caching import TIERS, cached_items
 from amber_spread.core.kernel.check import Check, Checker, RoundedQuantity, checker, listed, measure, mm, times
 from amber_spread.core.kernel.figures import Figure
-from amber_spread.core.tier import PlannedTier, over_edge, pressure
+from amber_spread.core.tier import over_edge, pressure
 
 LEANS_MM = 10.0
 """A top that may stand off the middle by more is seen to (from memory)."""
@@ -66,13 +66,10 @@ def checks_of_stack(cake: SettledDesign, stacked: Stacked) -> list[Check]:
     return found
 
 
-@cached(TIERS)
-def _supports(joint: JointPlan, factor: float) -> tuple[Check, ...]:
+@cached_items(TIERS)
+def _supports(joint: JointPlan, factor: float) -> Iterator[Check]:
     """What to know about the supports of a joint, which should bear their load `factor` times."""
-    return tuple(_checks_of_supports(joint, factor, checker(joint.tier)))
-
-
-def _checks_of_supports(joint: JointPlan, factor: float, check: Checker) -> Iterator[Check]:
+    check = checker(joint.tier)
     where = "the board inside this tier" if joint.inside else "this tier"
     if not joint.supports:
         yield check(
@@ -165,16 +162,13 @@ def _checks_of_supports(joint: JointPlan, factor: float, check: Checker) -> Iter
         )
 
 
-@cached(TIERS)
-def _crushed(one: PlacedTier) -> tuple[Check, ...]:
+@cached_items(TIERS)
+def _crushed(one: PlacedTier) -> Iterator[Check]:
     """A tier too tall to bear itself: its weight on its lowest layer, and on the lowest above a hidden board."""
-    return tuple(_checks_of_crushed(one.done, one.tier_g, checker(one.number)))
-
-
-def _checks_of_crushed(done: PlannedTier, weight_g: float, check: Checker) -> Iterator[Check]:
+    done, check = one.done, checker(one.number)
     bears, body = done.tier.usual.cake_bears_g_per_cm2, done.bodies.bare
     foot_mm2 = done.stands.board_edge.area_mm2
-    light = pressure(weight_g, foot_mm2) <= CRUSHED * bears
+    light = pressure(one.tier_g, foot_mm2) <= CRUSHED * bears
     if light and body.outline.area_mm2 <= foot_mm2 * ALIKE or done.tipped is not None or done.carving is not None:
         return
     board = next((slab for slab in done.slabs if slab.kind == "board"), None)
@@ -201,13 +195,9 @@ def _checks_of_crushed(done: PlannedTier, weight_g: float, check: Checker) -> It
             return
 
 
-@cached(TIERS)
-def _on_a_rim(lower: PlacedTier, upper: PlacedTier) -> tuple[Check, ...]:
+@cached_items(TIERS)
+def _on_a_rim(lower: PlacedTier, upper: PlacedTier) -> Iterator[Check]:
     """A rim, a border or a piece on the top edge, where the next tier is set down on it."""
-    return tuple(_checks_of_rim(lower, upper, checker(lower.number)))
-
-
-def _checks_of_rim(lower: PlacedTier, upper: PlacedTier, check: Checker) -> Iterator[Check]:
     top = lower.done.stands.top
     stand = upper.done.tier.asked.stand
     if top is None or not lower.done.stands.rise_mm or not stand.flush:
@@ -221,7 +211,7 @@ def _checks_of_rim(lower: PlacedTier, upper: PlacedTier, check: Checker) -> Iter
             clear = Round(1e-6)
         over_mm = over_edge(foot, clear, off)
         if over_mm > ON_A_RIM_MM:
-            yield check(
+            yield checker(lower.number)(
                 "stack.on_a_rim",
                 "trouble" if high_mm > CUSHION_MM else "care",
                 "stack",
@@ -233,15 +223,11 @@ def _checks_of_rim(lower: PlacedTier, upper: PlacedTier, check: Checker) -> Iter
             )
 
 
-@cached(TIERS)
-def _boards(one: PlacedTier, coated_before: bool) -> tuple[Check, ...]:
+@cached_items(TIERS)
+def _boards(one: PlacedTier, coated_before: bool) -> Iterator[Check]:
     """The board below a tier, and its coat where it should come after stacking and cannot: it is `coated_before`."""
-    return tuple(_checks_of_boards(one.number, one.done, coated_before, checker(one.number)))
-
-
-def _checks_of_boards(number: int, done: PlannedTier, coated_before: bool, check: Checker) -> Iterator[Check]:
-    thick = done.tier.usual.tier_board_mm
-    if number > 1 and thick >= done.stands.height_mm:
+    done, check, thick = one.done, checker(one.number), one.done.tier.usual.tier_board_mm
+    if one.number > 1 and thick >= done.stands.height_mm:
         yield check(
             "stack.board_thick",
             "care",
@@ -302,15 +288,10 @@ def _dowel(cake: SettledDesign, stood: Sequence[PlacedTier], whole: StackPlan, d
         yield from _dowel_at(one, dowel.across.value, dowel.hole.value)
 
 
-@cached(TIERS)
-def _dowel_at(one: PlacedTier, across_mm: float, hole_mm: float) -> tuple[Check, ...]:
+@cached_items(TIERS)
+def _dowel_at(one: PlacedTier, across_mm: float, hole_mm: float) -> Iterator[Check]:
     """Whether the centre dowel, so thick, and its hole go through a tier where they may."""
-    return tuple(_checks_of_dowel_at(one.number, one.done, (-one.place.x, -one.place.y), across_mm, hole_mm))
-
-
-def _checks_of_dowel_at(
-    number: int, done: PlannedTier, middle: Point, across_mm: float, hole_mm: float
-) -> Iterator[Check]:
+    number, done, middle = one.number, one.done, (-one.place.x, -one.place.y)
     stand, check, board = done.tier.asked.stand, checker(number), Within("board", done.stands.board_edge)
     if number > 1 and not keeps_in(board, hole_mm / 2 + RIM_MM, [middle]):
         yield check(

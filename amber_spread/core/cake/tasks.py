@@ -3,17 +3,16 @@
 from collections.abc import Iterator, Mapping, Sequence
 
 from amber_spread.core.cake.dowel import DowelPlan
-from amber_spread.core.cake.glue import Held, coats_after
+from amber_spread.core.cake.glue import coats_after
 from amber_spread.core.cake.joints import FLUSH_MM, JointPlan, most_out
 from amber_spread.core.cake.levels import PlacedTier
 from amber_spread.core.cake.loads import people, people_in_words
 from amber_spread.core.cake.task_kinds import STACK_TASKS as KINDS
 from amber_spread.core.design.settled import SettledDesign
-from amber_spread.core.kernel.caching import TIERS, cached
+from amber_spread.core.kernel.caching import TIERS, cached, cached_items
 from amber_spread.core.kernel.check import RoundedQuantity, grams, measure, mm
 from amber_spread.core.kernel.task import Task, task
 from amber_spread.core.stock.supports import SORTS
-from amber_spread.core.tier import PlannedTier
 
 CAKE, CENTRE = "stack", "stack.dowel"
 """Where the whole cake and its centre dowel stand in the plan."""
@@ -48,16 +47,10 @@ _FIT_CARD = task(
 )
 
 
-@cached(TIERS)
-def _build(one: PlacedTier, hidden: JointPlan | None, hole: RoundedQuantity | None) -> tuple[Task, ...]:
+@cached_items(TIERS)
+def _build(one: PlacedTier, hidden: JointPlan | None, hole: RoundedQuantity | None) -> Iterator[Task]:
     """How a tier is built on its board, and on the one inside it; `hole` is for the centre dowel."""
-    return tuple(_build_tasks(one.number, one.done, one.held, hidden, hole))
-
-
-def _build_tasks(
-    number: int, done: PlannedTier, held: Held, hidden: JointPlan | None, hole: RoundedQuantity | None
-) -> Iterator[Task]:
-    on = done.path
+    number, done, held, on = one.number, one.done, one.held, one.done.path
     board = "the base board" if number == 1 else "a card of its own size"
     holes, punched = list[tuple[str, str]](), list[str]()
     if number > 1:
@@ -117,13 +110,9 @@ def _chill(stood: Sequence[PlacedTier], crumbed: bool) -> Task:
     )
 
 
-@cached(TIERS)
-def _supports(joint: JointPlan) -> tuple[Task, ...]:
+@cached_items(TIERS)
+def _supports(joint: JointPlan) -> Iterator[Task]:
     """How the supports of a joint are set; the same of one that nothing changed."""
-    return tuple(_support(joint))
-
-
-def _support(joint: JointPlan) -> Iterator[Task]:
     on, many, count, out = joint.path, joint.many, len(joint.supports), most_out(joint)
     pricked = task(
         KINDS["prick_places"],

@@ -3,10 +3,12 @@
 What never changes while the program runs uses `functools.cache` and stays.
 """
 
-from collections.abc import Callable
-from functools import lru_cache
-from typing import Any, TypeVar
+from collections.abc import Callable, Iterator
+from functools import lru_cache, wraps
+from typing import Any, ParamSpec, TypeVar
 
+P = ParamSpec("P")
+T = TypeVar("T")
 F = TypeVar("F", bound=Callable[..., Any])
 D = TypeVar("D", bound=dict[Any, Any])
 _CLEAR: list[Callable[[], None]] = []
@@ -26,6 +28,20 @@ def cached(most: int) -> Callable[[F], F]:
         caching: Any = lru_cache(maxsize=most)(function)
         _CLEAR.append(caching.cache_clear)
         return caching  # type: ignore[no-any-return]
+
+    return wrap
+
+
+def cached_items(most: int) -> Callable[[Callable[P, Iterator[T]]], Callable[P, tuple[T, ...]]]:
+    """Cache all that a generator function yields for its arguments, as a tuple; otherwise like `cached`."""
+
+    def wrap(function: Callable[P, Iterator[T]]) -> Callable[P, tuple[T, ...]]:
+        @cached(most)
+        @wraps(function)
+        def collected(*args: P.args, **kwargs: P.kwargs) -> tuple[T, ...]:
+            return tuple(function(*args, **kwargs))
+
+        return collected
 
     return wrap
 

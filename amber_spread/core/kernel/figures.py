@@ -35,7 +35,9 @@ class _OpenQuantity:
 
 
 class _OpenFigure:
-    """A figure as it is made. `raw_inputs` is what was put in: (names, units, numbers) until somebody looks."""
+    """A figure as it is made. `raw_inputs` is what was put in: (names, units, numbers) until somebody looks, or
+    the name alone of a number that it takes over as it is.
+    """
 
     __slots__ = ("value", "unit", "rule", "rounding", "raw_inputs", "id")
 
@@ -118,13 +120,15 @@ else:
 
         @staticmethod
         def make(value, unit, rule, rounding="nearest", given=(), id=""):
-            return _figure(value, unit, rule, rounding, FrozenDict(given), id)
+            return of_part(rule, FrozenDict(given), value, unit, rounding, id)
 
         @property
         def given(self) -> FrozenDict | None:
             if not _with_workings.get():
                 return None
             raw_inputs = self.raw_inputs
+            if type(raw_inputs) is str:
+                raw_inputs = (raw_inputs,), (self.unit,), (self.value,)
             if type(raw_inputs) is tuple:
                 raw_inputs = FrozenDict(
                     {name: Quantity(number, unit) for name, unit, number in zip(*raw_inputs, strict=False)}
@@ -154,16 +158,23 @@ _set_raw_inputs = _OpenFigure.__dict__["raw_inputs"].__set__
 _set_id: Callable[[Any, str], None] = _OpenFigure.__dict__["id"].__set__
 
 
-def _figure(
-    value: float, unit: Unit, rule: str, rounding: Rounding, raw_inputs: "_RawInputs | FrozenDict", id: str = ""
+def of_part(
+    rule_id: str,
+    inputs: "str | _RawInputs | FrozenDict",
+    value: float,
+    unit: Unit,
+    rounding: Rounding = "nearest",
+    id: str = "",
 ) -> Figure:
-    """A figure with what was put in as it came."""
+    """A figure by a rule from `parts_rule`. `inputs` are names, units and numbers, or only the name of a number that it
+    takes over as it is.
+    """
     made: Any = _OpenFigure()
     made.value = value
     made.unit = unit
-    made.rule = rule
+    made.rule = rule_id
     made.rounding = rounding
-    made.raw_inputs = raw_inputs
+    made.raw_inputs = inputs
     made.id = id
     made.__class__ = Figure
     return made  # type: ignore[no-any-return]
@@ -171,8 +182,8 @@ def _figure(
 
 def copy_with_id(figure: Figure, id: str) -> Figure:
     """The same figure where it stands a second time, under the path it has there."""
-    raw_inputs: _RawInputs = figure.raw_inputs  # type: ignore[attr-defined]
-    return _figure(figure.value, figure.unit, figure.rule, figure.rounding, raw_inputs, id)
+    inputs: str | _RawInputs = figure.raw_inputs  # type: ignore[attr-defined]
+    return of_part(figure.rule, inputs, figure.value, figure.unit, figure.rounding, id)
 
 
 assign_id: Callable[[Figure, str], None] = _set_id
@@ -221,7 +232,7 @@ class Rule(Generic[P]):
     def _written_out(self) -> Callable[P, Figure]:
         """`figure` as one function with the rule's own parameters, written out once as dataclasses write theirs: a
         plan makes some two hundred figures so. Pairing names with values each time took half as long again, and
-        calling `_figure` is one call more for each.
+        calling `of_part` is one call more for each.
         """
         parameters = list(inspect.signature(self.function).parameters)
         split = [_split(name) for name in parameters]
@@ -323,25 +334,14 @@ def total(parts: Mapping[str, float], unit: Unit, rounding: Rounding = "nearest"
 
 def decided(value: float, unit: Unit) -> Figure:
     """A number the design itself gives."""
-    return _figure(value, unit, _DECIDED, "nearest", (("set",), (unit,), (value,)))
+    return of_part(_DECIDED, "set", value, unit)
 
 
 def decided_or_default(own: float | None, usual: float, unit: Unit) -> Figure:
     """The decorator's own decision where there is one, this kitchen's usual where there is none."""
     if own is None:
-        return _figure(usual, unit, _USUAL, "nearest", (("usual",), (unit,), (usual,)))
+        return of_part(_USUAL, "usual", usual, unit)
     return decided(own, unit)
-
-
-def of_part(rule_id: str, name: str, value: float, unit: Unit, rounding: Rounding = "nearest") -> Figure:
-    """A figure by a rule from `parts_rule` that takes over one named part as it is."""
-    # A third of a plan's figures are made here: what `_figure` does is written out, which saves a call for each.
-    made: Any = _OpenFigure()
-    made.value, made.unit, made.rule, made.rounding = value, unit, rule_id, rounding
-    made.raw_inputs = (name,), (unit,), (value,)
-    made.id = ""
-    made.__class__ = Figure
-    return made  # type: ignore[no-any-return]
 
 
 carry_over = partial(of_part, _SAME)
@@ -352,4 +352,5 @@ def of_parts(
     rule_id: str, value: float, parts: Mapping[str, float], unit: Unit, rounding: Rounding = "nearest"
 ) -> Figure:
     """A figure by a rule from `parts_rule`, with its named parts, all in `unit`, as the numbers put in."""
-    return _figure(value, unit, rule_id, rounding, (tuple(parts), (unit,) * len(parts), tuple(parts.values())))
+    inputs = tuple(parts), (unit,) * len(parts), tuple(parts.values())
+    return of_part(rule_id, inputs, value, unit, rounding)

@@ -109,8 +109,7 @@ const cuts = computed(() =>
       class="part"
       :class="[part.kind, { lit: lit === part.place, back: back(part.place) }]"
       :transform="shifted(part.off, sheet)"
-      @pointerenter="desk.lit = part.place"
-      @pointerleave="desk.lit = ''"
+      v-on="desk.lights(part.place)"
       @click="emit('choose', part.place)"
     >
       <path v-if="part.behind" :d="part.behind" :fill="beside.get(part.place) ?? part.hex" />

@@ -159,8 +159,7 @@ const roomy = (one: Lying): boolean => one.high * scale.value > 40 && one.wide *
             :class="{
               lit: desk.lit.startsWith(`${place}.${one.key}`) || desk.lit === `${order.path}.cover`,
             }"
-            @pointerenter="desk.lit = `${place}.${one.key}`"
-            @pointerleave="desk.lit = ''"
+            v-on="desk.lights(`${place}.${one.key}`)"
           >
             <g :transform="one.move">
               <path :d="one.d" :fill="hexOf(one.piece.paint)" class="edge" />

@@ -161,8 +161,7 @@ function widthOf(index: number): string {
       :data-figure="mark.up.id"
       :class="{ lit: desk.lit === mark.up.id }"
       :style="{ right: `${size[0] - column}px`, top: `${mark.top}px` }"
-      @pointerenter="desk.lit = mark.up.id"
-      @pointerleave="desk.lit = ''"
+      v-on="desk.lights(mark.up.id)"
     >
       <span class="what">{{ mark.name }}</span> <FractionText :text="settings.words(mark.up)" />
     </div>

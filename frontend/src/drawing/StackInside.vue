@@ -6,8 +6,8 @@
 import { computed } from "vue";
 import { useJoint } from "@/order/joints";
 import { useDesk } from "@/ui/desk";
-import { rodsOf } from "./held";
-import { path, type Sheet, xAt, yAt } from "./layout";
+import { path, type Sheet, shifted, xAt, yAt } from "./layout";
+import { rodsOf } from "./rods";
 import { hexOf } from "./tone";
 
 const props = defineProps<{ sheet: Sheet; most: number }>();
@@ -17,8 +17,11 @@ const desk = useDesk();
 const rods = computed(() =>
   (order.plan ? rodsOf(order.plan) : []).map((rod) => ({
     ...rod,
-    d: path(rod.outline, props.sheet),
-    move: `translate(${rod.off * props.sheet.scale} 0)`,
+    drawn: {
+      d: path(rod.outline, props.sheet),
+      fill: hexOf(rod.kind),
+      transform: shifted(rod.off, props.sheet),
+    },
   })),
 );
 /** Where the weight's middle hangs, and the plane below it, in pixels. */
@@ -46,11 +49,8 @@ const lean = computed(() => {
       v-for="rod in rods"
       :key="rod.place"
       :class="[rod.kind, { lit: desk.lit.startsWith(rod.place) }]"
-      :d="rod.d"
-      :fill="hexOf(rod.kind)"
-      :transform="rod.move"
-      @pointerenter="desk.lit = rod.place"
-      @pointerleave="desk.lit = ''"
+      v-bind="rod.drawn"
+      v-on="desk.lights(rod.place)"
     />
     <path v-if="lean" class="lean" :d="lean"><title>How far it may lean, to scale</title></path>
     <g v-if="plumb" class="plumb">

@@ -158,9 +158,7 @@ const vessels = computed(() => {
               loose: level.kind === 'step' && bowlInHand === one.key && steps.length > 1,
             }"
             @pointerdown="level.kind === 'step' && bowlInHand === one.key && grab(level.key, $event)"
-            v-on="drag.on"
-            @pointerenter="desk.lit = level.figure.id"
-            @pointerleave="desk.lit = ''"
+            v-on="{ ...drag.on, ...desk.lights(level.figure.id) }"
           />
           <rect
             v-if="level.kind !== 'step'"

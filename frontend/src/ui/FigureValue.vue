@@ -31,8 +31,7 @@ function open(event: MouseEvent): void {
     :class="{ large, lit, explains }"
     :aria-label="explains ? `${label}: ${shown.number} ${shown.unit}. Show the working` : undefined"
     @click="explains && open($event)"
-    @pointerenter="desk.lit = figure.id"
-    @pointerleave="desk.lit = ''"
+    v-on="desk.lights(figure.id)"
     @focus="desk.lit = figure.id"
     @blur="desk.lit = ''"
   >

@@ -17,5 +17,10 @@ export const useDesk = defineStore("desk", () => {
     return found ? `This ${found.message}.` : "";
   }
 
-  return { lit, complaints, complaintAt };
+  /** Listeners for what lights up its figure or part while it is pointed at. */
+  function lights(place: string): Record<"pointerenter" | "pointerleave", () => void> {
+    return { pointerenter: () => (lit.value = place), pointerleave: () => (lit.value = "") };
+  }
+
+  return { lit, lights, complaints, complaintAt };
 });

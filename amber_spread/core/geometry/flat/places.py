@@ -200,7 +200,7 @@ def keeps_in(edge: Within, away_mm: float, points: Places) -> bool:
     """Whether every one of the points lies within an edge, and so far from it. Source: geometry."""
     xs, ys = (numpy.asarray(points) - edge.middle).T
     if isinstance(edge.outline, Round):
-        return bool(max(numpy.hypot(xs, ys).tolist()) <= edge.outline.radius_mm - away_mm + TINY_MM)
+        return bool(numpy.hypot(xs, ys).max() <= edge.outline.radius_mm - away_mm + TINY_MM)
     return bool(shapely.contains_xy(_shrunk(edge.outline, away_mm), xs, ys).all())
 
 

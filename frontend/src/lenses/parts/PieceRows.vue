@@ -21,8 +21,7 @@ const desk = useDesk();
     :key="key"
     class="piece"
     :class="{ lit: desk.lit === `${place}.${key}` }"
-    @pointerenter="desk.lit = `${place}.${key}`"
-    @pointerleave="desk.lit = ''"
+    v-on="desk.lights(`${place}.${key}`)"
   >
     <h4>
       <span class="swatch" :style="{ background: hexOf(piece.paint) }" />{{ piece.name

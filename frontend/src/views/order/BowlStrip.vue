@@ -95,8 +95,7 @@ function explain(bowl: Bowl, event: MouseEvent): void {
           @click="
             showWorking(part.figure, `${bowl.name}: ${part.words}`, $event.currentTarget as HTMLElement)
           "
-          @pointerenter="desk.lit = part.figure.id"
-          @pointerleave="desk.lit = ''"
+          v-on="desk.lights(part.figure.id)"
         >
           {{ part.words }} <b>{{ settings.words(part.figure) }}</b>
         </button>

@@ -1,6 +1,6 @@
 import { describe, expect, it } from "vitest";
 import type { Plan } from "@/api/types";
-import { rodsOf } from "./held";
+import { rodsOf } from "./rods";
 
 const value = (value: number) => ({ value });
 
@@ -42,7 +42,7 @@ describe("what holds a cake from inside", () => {
         [43, 112],
         [37, 112],
       ],
-      off: 15,
+      off: [15, 0],
     });
     // One that the cut goes through is drawn from the axis.
     expect(middle?.outline[0]).toEqual([0, 12]);

@@ -6,8 +6,8 @@ export interface Rod {
   place: string;
   kind: "support" | "dowel";
   outline: [number, number][];
-  /** How far its tier stands off the axis, mm. */
-  off: number;
+  /** How far its tier stands off the axis, mm to the right and to the back. */
+  off?: number[];
 }
 
 /** A dowel that is too long is drawn standing out of the top by so much at most, mm. */
@@ -28,7 +28,7 @@ export function rodsOf(plan: Pick<Plan, "stack" | "section">): Rod[] {
   const rods = Object.entries(joints).flatMap(([key, joint]) => {
     const half = joint.across.value / 2;
     const top = joint.level.value + (joint.kind === "pillars" ? joint.gap.value : 0);
-    const off = plan.section.tiers[joint.tier - 1]?.off?.[0] ?? 0;
+    const off = plan.section.tiers[joint.tier - 1]?.off;
     return Object.entries(joint.supports)
       .filter(([, { x }]) => x > -half)
       .map(([name, { x }]): Rod => ({
@@ -45,7 +45,6 @@ export function rodsOf(plan: Pick<Plan, "stack" | "section">): Rod[] {
       place: "stack.dowel",
       kind: "dowel",
       outline: box(0, dowel.across.value / 2, low, high),
-      off: 0,
     });
   }
   return rods;
