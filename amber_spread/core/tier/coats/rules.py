@@ -40,11 +40,11 @@ def coated_height(inner_mm: float, top_mm: float) -> float:
     "coats.volume",
     unit="ml",
     formula="max(0, outer - inner)",
-    words="The volume over the coat, less the volume below it: the coat is what lies between, and never less than none.",
+    words="The volume over the coat, less the volume below it: what lies between, and never less than none.",
 )
 def coat_volume(outer_ml: float, inner_ml: float) -> float:
-    """Volume of a coat, ml: outer envelope - inner envelope, never below 0. Round edges over a thick sharp crumb coat would
-    take some of that off, where next to nothing goes on.
+    """Volume of a coat, ml: outer envelope - inner envelope, never below 0. Round edges over a thick sharp
+    crumb coat would take some of that off, where next to nothing goes on.
 
     For a round tier pi[(r + s)²(h + t) - r² h]. Source: geometry (cylinders).
 
