@@ -63,7 +63,7 @@ def files_of_the_core():
 
 
 def test_neighbours_take_what_a_room_shows():
-    fronts = ("tier", "bowls", "cake", "line", "document", "shop")
+    fronts = ("tier", "bowls", "cake", "line", "document", "shop", "clock")
     for path in files_of_the_core():
         for name in imported(path):
             parts = name.split(".")
@@ -87,7 +87,7 @@ def test_public_functions_of_the_core_say_what_they_do():
 
 
 def test_the_pages_of_the_method_name_every_rule():
-    from amber_spread.core import plan  # noqa: F401  (enter every rule)
+    from amber_spread.core import clock, plan  # noqa: F401  (enter every rule)
     from amber_spread.core.kernel.figures import RULES
     from amber_spread.core.shop import shopping  # noqa: F401  (enter every rule)
 

@@ -1,8 +1,10 @@
 """Papers and shopping lists as jobs: functions of plain values, like those of `designs`."""
 
 from collections.abc import Callable, Sequence
+from datetime import datetime
 from typing import TypeVar
 
+from amber_spread.core.clock import clock_of
 from amber_spread.core.document import Document, plan_document
 from amber_spread.core.shop import Asked, Shopping, bill_of, shop
 from amber_spread.core.stock.contents import Contents
@@ -44,3 +46,8 @@ def shopping_of_one(pantry: Pantry, document: Document, kit: Kit | None, content
 def shopping_json(shopping: Shopping) -> str:
     """A list as JSON."""
     return shopping.model_dump_json()
+
+
+def clock_json(now: datetime | None, document: Document, kit: Kit | None, contents: Contents | None) -> str:
+    """The clock of one design as JSON, as of `now`. Raises FileError if it cannot be planned, or has no due hour."""
+    return clock_of(document, plan_document(document, kit, contents), now).model_dump_json()

@@ -1,7 +1,7 @@
 """The look of printed lists and cards: their styles, a box to tick, tables, and measures in a person's units."""
 
 import io
-from collections.abc import Iterator, Sequence
+from collections.abc import Iterator, Mapping, Sequence
 from typing import Any
 from xml.sax.saxutils import escape
 
@@ -96,11 +96,16 @@ def amount(quantity: Figure | RoundedQuantity, weight: WeightUnit) -> str:
     value = quantity.value
     if quantity.unit == "ml" and value >= 1000:
         value, step, places, words = value / 1000, 0.01, 2, "l"
+    if quantity.unit == "min" and (whole := round(round_to(value, step, quantity.rounding))) >= HOURS_FROM_MIN:
+        hours, minutes = divmod(whole, 60)
+        return f"{hours} h {minutes} min" if minutes else f"{hours} h"
     text = f"{round_to(value, step, quantity.rounding):.{places}f}"
     shown = text.rstrip("0").rstrip(".") if "." in text else text
     return f"{shown} {words}" if words else shown
 
 
+HOURS_FROM_MIN = 120
+"""From so many minutes on people read hours."""
 _STEPS: dict[str, tuple[float, int, str]] = {
     "ml": (1.0, 0, "ml"), "g_per_cm2": (0.1, 1, "g per cm²"), "g_per_ml": (0.01, 2, "g per ml"), "min": (1.0, 0, "min"),
     "degC": (1.0, 0, "°C"), "deg": (0.1, 1, "°"), "each": (0.01, 2, ""), "ratio": (0.01, 2, "times"),
@@ -125,4 +130,8 @@ class Sheet:
 
     def said(self, one: Said) -> str:
         """A sentence with its measures put in."""
-        return one.text.format(**{name: self.say(value) for name, value in one.values.items()})
+        return self.filled(one.text, one.values)
+
+    def filled(self, text: str, values: Mapping[str, RoundedQuantity]) -> str:
+        """A text with its measures put in."""
+        return text.format(**{name: self.say(value) for name, value in values.items()})

@@ -4,7 +4,7 @@ from urllib.parse import quote
 
 from fastapi import Response
 
-PDF, SVG = "application/pdf", "image/svg+xml"
+JSON, PDF, SVG = "application/json", "application/pdf", "image/svg+xml"
 
 
 def download(name: str, media_type: str, content: str | bytes) -> Response:

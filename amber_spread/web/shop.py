@@ -20,14 +20,13 @@ from amber_spread.papers.shopping_list import write_list, write_shopping
 from amber_spread.store.orders import Billed
 from amber_spread.web.caller import CallerOf
 from amber_spread.web.cards import BillPending, CardMaker, NoBill
-from amber_spread.web.files import PDF, download
+from amber_spread.web.files import JSON, PDF, download
 from amber_spread.web.orders import Book, CardMakerOf
 from amber_spread.web.pantry import CSV, KeptPantry
 from amber_spread.web.papers import PrintingOf
 from amber_spread.web.planner import LONGEST_S, PlannerOf, sent_as
 
 T = TypeVar("T")
-JSON = "application/json"
 log = logging.getLogger("amber_spread")
 router = APIRouter(tags=["shopping"])
 LONGEST_DAYS = 62

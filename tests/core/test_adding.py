@@ -1,17 +1,21 @@
 """docs/adding.md tried: kinds that no room has heard of are added as the page says, and worked."""
 
 import math
+from datetime import datetime
 from functools import partial
 from typing import Annotated, Literal
 
 import pytest
 
 from amber_spread.core.cake.task_kinds import STACK_TASKS
+from amber_spread.core.clock import clock_of, step_kinds
+from amber_spread.core.clock.tier_steps import COATING
 from amber_spread.core.design import kinds
 from amber_spread.core.design.builds import BallBuild, TaperedBuild
 from amber_spread.core.design.finishes import Border
 from amber_spread.core.design.practice import Practice
 from amber_spread.core.design.rows import ask, row
+from amber_spread.core.document.document import plan_document
 from amber_spread.core.geometry.flat.pieces import circle, piece_of
 from amber_spread.core.kernel.base import Frozen, Usual
 from amber_spread.core.kernel.caching import forget
@@ -20,7 +24,7 @@ from amber_spread.core.tier.cover import cover
 from amber_spread.core.tier.cover.plan import Way
 from amber_spread.core.tier.cover.rules import roll_diameter
 from amber_spread.core.tier.decorate import borders
-from tests.designs import MEDIA, planned, tier
+from tests.designs import MEDIA, document, planned, tier
 
 
 class Added(Frozen):
@@ -173,3 +177,14 @@ def test_a_decoration_the_bead_of_a_border_is_a_share_of_a_round_one(monkeypatch
     assert one.volume.value == pytest.approx(one.length.value * math.pi / 4 * 12.0**2 * 0.4 / 1000)
     use = dots.bowls["meringue_buttercream"].steps["tier_1_border"]
     assert use.stays.value == pytest.approx(one.weight.value) and one.weight.value < other.weight.value
+
+
+def test_a_kind_of_step_is_a_row_and_its_place_in_a_table(monkeypatch):
+    dust = step_kinds.StepKind("dust", "Dust with lustre", "bench", 4, 0.5, "dm2", needs="coat hard")
+    monkeypatch.setitem(step_kinds.STEP_KINDS, "dust", dust)
+    monkeypatch.setitem(COATING, "freehand", (*COATING["freehand"], "dust"))
+    found = document(tier(203), due=datetime(2026, 12, 5, 11))
+    clock = clock_of(found, plan_document(found))
+    steps = {one.kind: one for one in clock.steps.values()}
+    assert steps["firm_final"].end <= steps["dust"].start and steps["dust"].end <= steps["chill_whole"].start
+    assert steps["dust"].hands.value > 4 and steps["dust"].name == "Dust with lustre"

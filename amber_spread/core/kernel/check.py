@@ -13,7 +13,7 @@ from amber_spread.core.kernel.base import PlanPart
 from amber_spread.core.kernel.figures import Figure, Rounding, Unit
 
 Severity = Literal["trouble", "care", "caution"]
-Subject = Literal["order", "layers", "coats", "cover", "body", "stack", "bowls"]
+Subject = Literal["order", "layers", "coats", "cover", "body", "stack", "bowls", "clock"]
 """What a check is about; a screen shows it where that is decided."""
 
 

@@ -11,7 +11,7 @@ from pydantic import Field
 
 from amber_spread.core.kernel.base import Frozen
 
-LimitUnit = Literal["mm", "ml", "g", "g_per_ml", "g_per_cm2", "each", "ratio", "min", "money", "deg"]
+LimitUnit = Literal["mm", "ml", "g", "g_per_ml", "g_per_cm2", "each", "ratio", "min", "time", "money", "deg"]
 
 
 class Limit(Frozen):
@@ -144,11 +144,18 @@ CUT_ERROR = Limit(low=0, high=10, unit="mm")
 GLUE = Limit(low=0, high=5, unit="mm")
 PORTION = Limit(low=10, high=200, unit="mm")
 
+TIME_OF_DAY = Limit(low=0, high=1440, unit="time")
+HANDS = Limit(low=1, high=12, unit="each")
+READY_BEFORE = Limit(low=0, high=2880, unit="min")
+
 MAX_FILE_BYTES = 512 * 1024
 MAX_MODEL_BYTES = 24 * 1024 * 1024
 """The largest design file or request body that is read at all."""
 
 LIMITS: dict[str, Limit] = {
+    "time_of_day": TIME_OF_DAY,
+    "hands": HANDS,
+    "ready_before_min": READY_BEFORE,
     "tin_diameter_mm": TIN_DIAMETER,
     "length_mm": TIN_LENGTH,
     "corner_mm": CORNER_RADIUS,

@@ -35,9 +35,23 @@ Verb = Literal[
     "stack",
     "trim",
 ]
-Place = Literal["bench", "fridge", "car", "table"]
+Place = Literal["oven", "rack", "bench", "fridge", "freezer", "car", "table"]
 """Where it is done; the table is where the cake is served."""
-State = Literal["cold", "filled", "settled", "coat hard", "sheet soft", "carved", "covered", "stacked"]
+State = Literal[
+    "warm",
+    "cool",
+    "cold",
+    "filled",
+    "settled",
+    "coat soft",
+    "skin dry",
+    "coat hard",
+    "turned back",
+    "sheet soft",
+    "carved",
+    "covered",
+    "stacked",
+]
 """What a part of the cake must be before a task, or is after it."""
 
 

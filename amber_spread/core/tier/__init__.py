@@ -5,6 +5,7 @@ How it is drawn, and what every step of it takes.
 
 from amber_spread.core.tier.boards import BOARD_SHAPES, BoardShape, Size, over_edge, shape_of
 from amber_spread.core.tier.carve.carving import CarvingPlan, slices_of
+from amber_spread.core.tier.carve.tasks import CARVE_TASKS
 from amber_spread.core.tier.checks.finish import checks_of_coats, checks_of_cover
 from amber_spread.core.tier.checks.layers import checks_of_layers
 from amber_spread.core.tier.checks.media import checks_of_foot, checks_of_media, checks_of_thickness
@@ -42,6 +43,7 @@ __all__ = [
     "BOARD_SHAPES",
     "BoardShape",
     "BorderPlan",
+    "CARVE_TASKS",
     "CarvingPlan",
     "CoatsPlan",
     "CoverPlan",

@@ -557,6 +557,47 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/clock": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Clock For One
+         * @description When to do what for one design as it stands, counted back from its due hour. `now` is the hour on the kitchen's
+         *     clock, to see what is late. Nothing is stored.
+         */
+        post: operations["clock_for_one_api_clock_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/orders/{id}/days.pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Days Pdf
+         * @description What to do on each day, hour by hour, with a box to tick.
+         */
+        get: operations["days_pdf_api_orders__id__days_pdf_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/orders/{id}/templates.pdf": {
         parameters: {
             query?: never;
@@ -1404,6 +1445,13 @@ export interface components {
                 [key: string]: components["schemas"]["Sheet"];
             };
         };
+        /** Body_clock_for_one_api_clock_post */
+        Body_clock_for_one_api_clock_post: {
+            document: components["schemas"]["Document"];
+            kit?: components["schemas"]["Kit"] | null;
+            /** Now */
+            now?: string | null;
+        };
         /** Body_figure_with_working_api_plan_figure_post */
         Body_figure_with_working_api_plan_figure_post: {
             /** Figure */
@@ -1930,7 +1978,7 @@ export interface components {
              * Subject
              * @enum {string}
              */
-            subject: "order" | "layers" | "coats" | "cover" | "body" | "stack" | "bowls";
+            subject: "order" | "layers" | "coats" | "cover" | "body" | "stack" | "bowls" | "clock";
             /** Tier */
             tier: number | null;
             /** Text */
@@ -1952,6 +2000,43 @@ export interface components {
             value: string | number | boolean | null;
             /** Words */
             words: string;
+        };
+        /**
+         * Clock
+         * @description When to do what for an order: from its first step to the hour it has to be `ready`, some time before it is due.
+         *
+         *     `day_begins` and `day_ends` are the working hours it was planned for, min after midnight.
+         */
+        Clock: {
+            /**
+             * Due
+             * Format: date-time
+             */
+            due: string;
+            /**
+             * Ready
+             * Format: date-time
+             */
+            ready: string;
+            /**
+             * Begins
+             * Format: date-time
+             */
+            begins: string;
+            hands_on: components["schemas"]["Figure"];
+            give_or_take: components["schemas"]["Figure"];
+            /** Day Begins */
+            day_begins: number;
+            /** Day Ends */
+            day_ends: number;
+            /** Hands */
+            hands: number;
+            /** Steps */
+            steps: {
+                [key: string]: components["schemas"]["TimedStep"];
+            };
+            /** Checks */
+            checks: components["schemas"]["Check"][];
         };
         /**
          * CoatPlan
@@ -2480,6 +2565,10 @@ export interface components {
              *       "cake_density_g_per_ml": 0.5,
              *       "weigh_step_g": 5,
              *       "run_out_risk": 0.05,
+             *       "hands": 1,
+             *       "day_begins_min": 480,
+             *       "day_ends_min": 1080,
+             *       "ready_before_min": 30,
              *       "techniques": {
              *         "border": {
              *           "float": 0.1,
@@ -2846,7 +2935,7 @@ export interface components {
              * Room
              * @enum {string}
              */
-            room: "Cake" | "Coats" | "Cover" | "Boards" | "Stack" | "Mixing";
+            room: "Cake" | "Coats" | "Cover" | "Boards" | "Stack" | "Mixing" | "Clock";
             /** Limit */
             limit: string;
             /** Percent */
@@ -3674,7 +3763,7 @@ export interface components {
              * Unit
              * @enum {string}
              */
-            unit: "mm" | "ml" | "g" | "g_per_ml" | "g_per_cm2" | "each" | "ratio" | "min" | "money" | "deg";
+            unit: "mm" | "ml" | "g" | "g_per_ml" | "g_per_cm2" | "each" | "ratio" | "min" | "time" | "money" | "deg";
         };
         /**
          * LineRead
@@ -4757,7 +4846,7 @@ export interface components {
         };
         /**
          * Practice
-         * @description This kitchen's usual. Lengths in mm, weights in g.
+         * @description This kitchen's usual. Lengths in mm, weights in g, times of day in minutes after midnight.
          *
          *     A cake is narrower than its tin, each side, by what it shrinks and by the browned skin you trim off.
          *     `semi_naked_crumbs` is how much of what you scrape off a semi-naked coat carries crumbs, `level_mm` how much you cut
@@ -5109,6 +5198,26 @@ export interface components {
              * @default 0.05
              */
             run_out_risk: number;
+            /**
+             * Hands
+             * @default 1
+             */
+            hands: number;
+            /**
+             * Day Begins Min
+             * @default 480
+             */
+            day_begins_min: number;
+            /**
+             * Day Ends Min
+             * @default 1080
+             */
+            day_ends_min: number;
+            /**
+             * Ready Before Min
+             * @default 30
+             */
+            ready_before_min: number;
             /**
              * @default {
              *       "filling": {
@@ -7080,6 +7189,60 @@ export interface components {
             larger_portions: {
                 [key: string]: components["schemas"]["Figure"];
             };
+        };
+        /**
+         * TimedStep
+         * @description A step with its hours, done to what is called `of`: work of one pair of hands, counted from 1, or a wait with a
+         *     `sign` that it is over.
+         *
+         *     `works` are the spans of work longer than a day, `slack` is by how much it may be late before anything else has to
+         *     move, and `follows` are the ids of the steps before it. `jobs` are the tasks done in it, `cautions` those that guard
+         *     somebody. Times are those of the clock on the kitchen's wall.
+         */
+        TimedStep: {
+            /** Kind */
+            kind: string;
+            /** Name */
+            name: string;
+            /** Of */
+            of: string;
+            /** Tier */
+            tier: number | null;
+            /**
+             * Place
+             * @enum {string}
+             */
+            place: "oven" | "rack" | "bench" | "fridge" | "freezer" | "car" | "table";
+            said: components["schemas"]["Said"];
+            /**
+             * Start
+             * Format: date-time
+             */
+            start: string;
+            /**
+             * End
+             * Format: date-time
+             */
+            end: string;
+            /** Works */
+            works: string[][];
+            /** Hand */
+            hand: number | null;
+            hands: components["schemas"]["Figure"] | null;
+            wait: components["schemas"]["Figure"] | null;
+            /** Sign */
+            sign: string;
+            /** Needs */
+            needs: ("warm" | "cool" | "cold" | "filled" | "settled" | "coat soft" | "skin dry" | "coat hard" | "turned back" | "sheet soft" | "carved" | "covered" | "stacked") | null;
+            /** Leaves */
+            leaves: ("warm" | "cool" | "cold" | "filled" | "settled" | "coat soft" | "skin dry" | "coat hard" | "turned back" | "sheet soft" | "carved" | "covered" | "stacked") | null;
+            slack: components["schemas"]["Figure"];
+            /** Follows */
+            follows: string[];
+            /** Cautions */
+            cautions: components["schemas"]["Said"][];
+            /** Jobs */
+            jobs: components["schemas"]["Said"][];
         };
         /**
          * Tin
@@ -9590,6 +9753,162 @@ export interface operations {
         };
     };
     order_pdf_api_orders__id__shopping_pdf_get: {
+        parameters: {
+            query?: {
+                paper?: "a4" | "letter";
+                length?: "in" | "cm" | "mm";
+                weight?: "g" | "oz";
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description The request could not be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Another save came first */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The request is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A field is not acceptable */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The order book cannot be reached, or not written to */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    clock_for_one_api_clock_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Body_clock_for_one_api_clock_post"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Clock"];
+                };
+            };
+            /** @description The request could not be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Another save came first */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The request is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A field is not acceptable */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The order book cannot be reached, or not written to */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    days_pdf_api_orders__id__days_pdf_get: {
         parameters: {
             query?: {
                 paper?: "a4" | "letter";

@@ -54,3 +54,5 @@ export type Stripe = Schemas["Stripe"];
 export type Solid = Extract<Schemas["Tier"]["build"], { kind: "joined" }>["solids"][number];
 export type RoundView = Schemas["RoundView"];
 export type Picture = Schemas["Picture"];
+export type Clock = Schemas["Clock"];
+export type TimedStep = Schemas["TimedStep"];

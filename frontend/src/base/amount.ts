@@ -1,5 +1,5 @@
 /** An amount as people write it on a list: by weight, by volume, or by the piece. */
-import { parseWeight, UnitError, type WeightUnit } from "./units";
+import { decimal, type Measure, parseWeight, type Rounding, roundTo, UnitError, type WeightUnit } from "./units";
 
 export interface Amount {
   amount: number;
@@ -69,4 +69,33 @@ export function parseMinutes(text: string): number {
   const found = value(alone[1]) * (alone[2]?.startsWith("h") ? 60 : 1);
   if (!Number.isInteger(found)) throw new UnitError("Type it in whole minutes, such as 90, 2 h or 1h30.");
   return found;
+}
+
+/** From so many minutes on people read hours. */
+const HOURS_FROM_MIN = 120;
+
+/** A length of time as people read it: “45 min”, “8 h 31 min”. */
+export function minutesMeasure(minutes: number, rounding: Rounding = "nearest"): Measure {
+  const whole = Math.round(roundTo(minutes, 1, rounding));
+  if (whole < HOURS_FROM_MIN) return { number: decimal(whole, 0), unit: "min" };
+  const hours = Math.floor(whole / 60);
+  return whole % 60 ? { number: `${hours} h ${whole % 60}`, unit: "min" } : { number: String(hours), unit: "h" };
+}
+
+/** Minutes after midnight of a time of day: “8”, “8:30”, “17.15”, “5 pm”. Throws UnitError. */
+export function parseTimeOfDay(text: string): number {
+  const match = /^(\d{1,2})(?:[:.h](\d{2}))?\s*(h|am|pm|a\.m\.|p\.m\.)?$/.exec(text.trim().toLowerCase());
+  const [, hour = "", minute = "0", half = ""] = match ?? [];
+  const letter = half === "h" ? "" : half.charAt(0);
+  const hours = Number(hour);
+  const right = match && Number(minute) < 60 && (letter ? hours >= 1 && hours <= 12 : hours <= 24);
+  const found = ((letter ? hours % 12 : hours) + (letter === "p" ? 12 : 0)) * 60 + Number(minute);
+  if (!right || found > 24 * 60) throw new UnitError("Type a time of day, such as 8:00, 17.30 or 5 pm.");
+  return found;
+}
+
+/** A time of day as people read it, of its minutes after midnight: “8:00”. */
+export function timeOfDay(minutes: number): string {
+  const whole = Math.round(minutes);
+  return `${Math.floor(whole / 60)}:${String(whole % 60).padStart(2, "0")}`;
 }

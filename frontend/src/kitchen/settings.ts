@@ -1,7 +1,8 @@
 /** How this person reads figures. Kept in the browser, apart for length and weight. */
 import { defineStore } from "pinia";
 import { computed, ref, watch } from "vue";
-import type { Label, Quantity } from "@/api/types";
+import type { Label, Limit, Quantity } from "@/api/types";
+import { minutesMeasure, timeOfDay } from "@/base/amount";
 import { keep, recall } from "@/base/browser";
 import {
   decimal,
@@ -67,7 +68,7 @@ export const useSettings = defineStore("settings", () => {
       case "g_per_cm2":
         return { number: decimal(roundTo(quantity.value, 0.1, rounding), 1), unit: "g per cm²" };
       case "min":
-        return { number: decimal(quantity.value, 0), unit: "min" };
+        return minutesMeasure(quantity.value, rounding);
       case "degC":
         return { number: decimal(quantity.value, 0), unit: "°C" };
       case "deg":
@@ -87,6 +88,11 @@ export const useSettings = defineStore("settings", () => {
   function words(quantity: Shown): string {
     const { number, unit } = measure(quantity);
     return unit ? `${number} ${unit}` : number;
+  }
+
+  /** A value that people type, in the unit of its limit. */
+  function typedWords(value: number, unit: Limit["unit"]): string {
+    return unit === "time" ? timeOfDay(value) : words({ value, unit });
   }
 
   /** What people call an item, with the size of goods. */
@@ -120,5 +126,5 @@ export const useSettings = defineStore("settings", () => {
     return text.replace(/\{(\w+)\}/g, (whole, name: string) => (values[name] ? words(values[name]) : whole));
   }
 
-  return { length, weight, paper, singleKeys, currency, measure, words, labelWords, unrounded, filled };
+  return { length, weight, paper, singleKeys, currency, measure, words, typedWords, labelWords, unrounded, filled };
 });

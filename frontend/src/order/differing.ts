@@ -41,7 +41,7 @@ export function useDiffering() {
     const said = (value: unknown): string => {
       if (value === undefined) return "removed";
       if (value === null) return "left to the usual";
-      if (typeof value === "number") return unit ? settings.words({ value, unit }) : String(value);
+      if (typeof value === "number") return unit ? settings.typedWords(value, unit) : String(value);
       if (typeof value === "string")
         return handbook.media.some((one) => one.key === value) ? handbook.mediumName(value) : value;
       if (typeof value === "boolean") return value ? "yes" : "no";

@@ -5,7 +5,7 @@
  * value goes back to the usual.
  */
 import { computed, nextTick, onBeforeUnmount, ref, useId } from "vue";
-import { parseMinutes, parsePrice } from "@/base/amount";
+import { parseMinutes, parsePrice, parseTimeOfDay, timeOfDay } from "@/base/amount";
 import {
   decimal,
   lengthForEditing,
@@ -100,6 +100,8 @@ function measured(value: number): { number: string; unit: string } {
       return { number: value.toFixed(2), unit: settings.currency };
     case "min":
       return { number: decimal(value, 0), unit: "min" };
+    case "time":
+      return { number: timeOfDay(value), unit: "" };
     case "deg":
       return { number: decimal(value, 1), unit: "°" };
     case "ml":
@@ -176,7 +178,9 @@ function read(typed: string): number {
           ? parsePrice(typed, settings.currency)
           : kind === "min"
             ? parseMinutes(typed)
-            : plain(typed);
+            : kind === "time"
+              ? parseTimeOfDay(typed)
+              : plain(typed);
   if (value < low || value > high) {
     throw new UnitError(`Type ${limitWords(low)} to ${limitWords(high)}.`);
   }
@@ -198,7 +202,7 @@ function limitWords(value: number): string {
   if (props.percent) return `${decimal(value * 100, 0)} %`;
   return bound.value.unit === "each" || bound.value.unit === "ratio"
     ? decimal(value, 2)
-    : settings.words({ value, unit: bound.value.unit });
+    : settings.typedWords(value, bound.value.unit);
 }
 
 function putBack(): void {

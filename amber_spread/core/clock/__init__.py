@@ -1,0 +1,10 @@
+"""When each step of an order is done: its minutes of work, its waits, and the hour of each, counted back from the due
+hour.
+"""
+
+from amber_spread.core.clock.cake_steps import steps_of
+from amber_spread.core.clock.clock import Clock, TimedStep, clock_of
+from amber_spread.core.clock.step_kinds import STEP_KINDS
+from amber_spread.core.clock.steps import Step
+
+__all__ = ["Clock", "STEP_KINDS", "Step", "TimedStep", "clock_of", "steps_of"]

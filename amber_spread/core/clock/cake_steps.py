@@ -1,0 +1,168 @@
+"""The steps of a whole order: its bowls, its tiers, and stacking, finishing, boxing and driving it."""
+
+import math
+from collections.abc import Iterable, Iterator, Mapping
+
+from amber_spread.core.bowls import Bowl, bought_coloured
+from amber_spread.core.cake import Oven, oven_loads
+from amber_spread.core.clock.steps import Step, StepList
+from amber_spread.core.clock.tier_steps import MADE_IN, TierWork, pipe_borders, tier_steps
+from amber_spread.core.document import Document
+from amber_spread.core.kernel.check import measure
+from amber_spread.core.kernel.task import Task
+from amber_spread.core.plan import Plan
+from amber_spread.core.stock.media import Medium, MediumKind, shelf
+
+DRIVE_MIN = 30.0
+"""A drive that is not set is planned as this long (from memory)."""
+MIXING: dict[MediumKind, tuple[str, ...]] = {
+    "buttercream": ("mix_bowl",),
+    "frosting": ("mix_bowl",),
+    "glaze": ("mix_bowl",),
+    "filling": ("open_filling",),
+    "ganache": ("mix_ganache", "set_ganache"),
+    "fondant": ("colour_sheet", "rest_sheet"),
+    "chocolate": ("melt_chocolate",),
+    "syrup": ("boil_syrup", "cool_syrup"),
+}
+"""The steps of getting each kind of medium ready."""
+_SAID = {
+    "mix_ganache": "Hot cream burns: keep handles turned in, and children away.",
+    "boil_syrup": "Hot syrup burns: keep handles turned in, and children away.",
+    "melt_chocolate": "Keep water and steam out of it.",
+}
+
+
+def steps_of(document: Document, plan: Plan) -> list[Step]:
+    """Every step of an order, each after those it follows."""
+    media, cake = shelf(document.media), _Cake(document, plan)
+    tiers = {number: tier_steps(cake.tier(number, media)) for number in range(1, len(plan.tiers) + 1)}
+    whole = cake.put_together(tiers.values())
+    bowls = [_mix(document, key, bowl, media[bowl.medium]) for key, bowl in plan.bowls.items()]
+    steps = {one.id: one for made in (*bowls, *tiers.values(), whole) for one in made.steps}
+    for made, bowl in zip(bowls, plan.bowls.values(), strict=True):
+        for id in _first_uses(bowl, tiers, whole) if made.steps else ():
+            steps[id] = steps[id]._replace(after=(*steps[id].after, *made.last))
+    return list(steps.values())
+
+
+def _mix(document: Document, key: str, bowl: Bowl, medium: Medium) -> StepList:
+    """Getting a bowl ready; a sheet in its own colour needs nothing."""
+    steps = StepList(f"bowl_{key}", None, _in_a_sentence(bowl.name))
+    plain = bowl.colour is None or bought_coloured(document.design, bowl, medium)
+    if medium.kind == "fondant" and plain:
+        return steps
+    for kind in MIXING[medium.kind]:
+        caution = _SAID.get(kind, "")
+        steps.add(kind, f"{{mix}} in all. {caution}".strip(), bowl.mix.value / 1000, mix=measure(bowl.mix))
+    return steps
+
+
+PROPER = ("American ", "French ", "Italian ", "Swiss ")
+
+
+def _in_a_sentence(name: str) -> str:
+    """The name of a bowl as it stands in a sentence: with a small letter, unless it is named after a country."""
+    return name if name.startswith(PROPER) else f"{name[:1].lower()}{name[1:]}"
+
+
+def _first_uses(bowl: Bowl, tiers: Mapping[int, StepList], whole: StepList) -> Iterator[str]:
+    """The step of each tier, or of the whole cake, in which the bowl is first taken from."""
+    for use in bowl.steps.values():
+        lists = (tiers[use.tier], whole)
+        found = (made.id_of(kind) for kind in MADE_IN[use.step] for made in lists if made.has(kind))
+        yield next(found)
+
+
+class _Cake:
+    """An order and its plan, with the tasks of stacking by what they are done to."""
+
+    def __init__(self, document: Document, plan: Plan) -> None:
+        self.document, self.plan, self.design = document, plan, document.design
+        self.there = self.design.stacking.stacked == "there" and len(plan.tiers) > 1
+        self.later = {task.on for task in plan.stack.tasks if task.kind == "coat_after"}
+
+    def tasks(self, *parts: str) -> list[Task]:
+        """The tasks of stacking under some headings."""
+        return [one for one in self.plan.stack.tasks if one.part in parts]
+
+    def tier(self, number: int, media: Mapping[str, Medium]) -> TierWork:
+        """What the steps of a tier depend on."""
+        asked, done = self.design.tiers[number - 1], self.plan.tiers[number - 1]
+        tins, loads = self._tins(number)
+        batter = self.plan.batter.tiers.get(f"tier_{asked.id}")
+        path = f"tiers.{asked.id}"
+        return TierWork(
+            number=number,
+            asked=asked,
+            done=done,
+            usual=self.document.practice,
+            media=media,
+            tins=tins,
+            loads=loads,
+            batter_ml=batter.value if batter is not None else 0.0,
+            stacking=[one for one in self.tasks("Build") if one.on == path],
+            covering=self._covering(asked.id),
+            coats_later=path in self.later,
+            borders_now=self.there or len(self.plan.tiers) == 1,
+            called=done.name if asked.name is not None else done.name.lower(),
+        )
+
+    def _covering(self, tier_id: str) -> list[Task]:
+        """The task of covering a tier: one, out of however many bowls."""
+        tasks = (one for those in self.plan.covering.values() for one in those)
+        return [one for one in tasks if one.on.endswith(f".tier_{tier_id}_cover")][:1]
+
+    def _tins(self, number: int) -> tuple[int, int]:
+        """In how many tins a tier is baked, and how often the oven is filled for it; a tin too large for it alone."""
+        asked, usual = self.design.tiers[number - 1], self.document.practice
+        carved = self.plan.carved.get(f"tier_{asked.id}")
+        if carved is not None:
+            tins = round(carved.bakes.value)
+            return tins, tins if carved.loads is None else round(carved.loads.value)
+        found = self.plan.tiers[number - 1].layers.tins
+        if found is None:
+            return 0, 0
+        outline, tins = asked.shape.outline(asked.tin_diameter_mm), math.ceil(found.value)
+        size = 2 * outline.half_width_mm, 2 * outline.half_length_mm
+        oven = Oven(usual.oven_wide_mm, usual.oven_deep_mm, usual.oven_shelves, usual.tins_of_each)
+        return tins, oven_loads(((size, tins),), oven) or tins
+
+    def put_together(self, tiers: Iterable[StepList]) -> StepList:
+        """Supports, stacking, finishing, boxing and driving: in the kitchen, or where the cake stays."""
+        done, steps = [id for made in tiers for id in made.last], StepList("cake", None, "the whole cake")
+        supports = self.tasks("Supports") + [one for one in self.tasks("Build") if one.on == "stack"]
+        if len(self.plan.tiers) > 1:
+            steps.add("supports", "As the stacking card says.", tasks=supports, after=done)
+            done = []
+            if not self.there:
+                self._stack(steps, "")
+                self._borders(steps)
+        if self.design.stacking.travels is not False:
+            steps.add("chill_whole", after=done)
+            steps.add("box", tasks=[one for one in self.tasks("Drive") if one.kind != "drive"])
+            minutes = self.design.stacking.drive_min
+            note = "" if minutes is not None else "The drive is not set: half an hour is planned."
+            steps.add("drive", note, drive_min=DRIVE_MIN if minutes is None else minutes)
+            done = []
+        if self.there:
+            self._stack(steps, "_there")
+        return steps
+
+    def _stack(self, steps: StepList, where: str) -> None:
+        stack = self.plan.stack
+        steps.add(
+            f"stack{where}",
+            "{weight} in all, {height} high.",
+            tasks=self.tasks("Stack"),
+            weight=measure(stack.weight),
+            height=measure(stack.height),
+        )
+        finish = self.tasks("Finish")
+        if finish:
+            steps.add(f"finish{where}", tasks=finish)
+
+    def _borders(self, steps: StepList) -> None:
+        borders = [one for tier in self.plan.tiers for one in tier.borders.values()]
+        if borders:
+            pipe_borders(steps, borders)

@@ -1,0 +1,147 @@
+"""A step of the work on an order, and the steps of a whole order: those of its bowls, its tiers, and of putting it
+together.
+"""
+
+from collections.abc import Iterable, Mapping
+from typing import NamedTuple
+
+from amber_spread.core.bowls import COVER_TASKS
+from amber_spread.core.cake import STACK_TASKS
+from amber_spread.core.clock.step_kinds import STEP_KINDS, StepKind
+from amber_spread.core.kernel.check import RoundedQuantity, Said
+from amber_spread.core.kernel.figures import Figure, of_parts, parts_rule, total
+from amber_spread.core.kernel.task import Task
+from amber_spread.core.tier import CARVE_TASKS
+
+TASK_KINDS = STACK_TASKS | CARVE_TASKS | COVER_TASKS
+HANDS_ON = parts_rule(
+    "clock.hands_on",
+    "Minutes to begin, and some more for every layer, litre or piece, or by the area. They are a start: correct them "
+    "by your own.",
+    "sum",
+    "from memory",
+)
+WAIT = parts_rule(
+    "clock.wait",
+    "The wait that is planned, between the shortest and the longest that hands report. Go by the sign, not by the "
+    "clock.",
+    "usual",
+    "common practice",
+)
+PER_WORDS = {"dm2": "cm² of it", "kg": "kg", "m": "m", "litre": "litres"}
+
+
+class Step(NamedTuple):
+    """One step: its id among the steps of the order, its kind, the number of its tier, its name, what it is done `of`
+    (a tier, a bowl or the whole cake, as people call it), and the sentence that says what to do.
+
+    `hands` are its minutes of work, or it has a `wait`; `after` are the ids of the steps it follows, the one it is
+    chained to first. `tasks` are the tasks of the plan that are done in it.
+    """
+
+    id: str
+    row: StepKind
+    tier: int | None
+    name: str
+    of: str
+    said: Said
+    hands: Figure | None
+    wait: Figure | None
+    after: tuple[str, ...]
+    tasks: tuple[Task, ...] = ()
+
+    @property
+    def minutes(self) -> int:
+        """The whole minutes it takes at least, work or wait."""
+        figure = self.hands or self.wait
+        return 0 if figure is None else max(1, round(figure.value))
+
+
+class StepList:
+    """The steps of one tier, one bowl or the whole cake, each after the one before it.
+
+    `called` is what they are done to: a tier, a bowl or the whole cake.
+    """
+
+    def __init__(self, prefix: str, tier: int | None, called: str) -> None:
+        self.prefix, self.tier, self.called = prefix, tier, called
+        self.steps: list[Step] = []
+
+    @property
+    def last(self) -> tuple[str, ...]:
+        """The id of the last step so far, if there is one."""
+        return (self.steps[-1].id,) if self.steps else ()
+
+    def id_of(self, kind: str) -> str:
+        """The id of its step of a kind."""
+        return f"{self.prefix}_{kind}"
+
+    def has(self, kind: str) -> bool:
+        """Whether it has a step of that kind."""
+        return any(one.row.kind == kind for one in self.steps)
+
+    def add(
+        self,
+        kind: str,
+        text: str = "",
+        amount: float = 1.0,
+        *,
+        wait: Figure | None = None,
+        tasks: Iterable[Task] = (),
+        drive_min: float | None = None,
+        after: Iterable[str] = (),
+        **values: RoundedQuantity,
+    ) -> None:
+        """Add a step of a kind after the last one and after those in `after`.
+
+        `amount` is how much of what its minutes grow with (area in cm²); the minutes of its tasks are added. A `wait`
+        is given where it is not that of the row.
+        """
+        row, own = STEP_KINDS[kind], tuple(tasks)
+        if wait is None and row.wait is not None:
+            one = row.wait
+            given = {"usual": one.usual_min, "least": one.least_min, "most": one.most_min}
+            wait = of_parts(WAIT, one.usual_min, given, "min")
+        self.steps.append(
+            Step(
+                id=self.id_of(kind),
+                row=row,
+                tier=self.tier,
+                name=row.name.replace("{}", self.called),
+                of=self.called,
+                said=Said(text=text, values=values),
+                hands=None if wait is not None else _hands(row, amount, own, drive_min),
+                wait=wait,
+                after=(*self.last, *after),
+                tasks=own,
+            )
+        )
+
+
+def _hands(row: StepKind, amount: float, tasks: Iterable[Task], drive_min: float | None) -> Figure:
+    """Minutes of work: base + each x amount + the minutes of the tasks done in it. Source: from memory."""
+    parts: dict[str, float] = {}
+    if drive_min is not None:
+        parts["the drive"] = drive_min
+    if row.base_min:
+        parts["to begin"] = row.base_min
+    if row.each_min:
+        per = amount / 100 if row.per == "dm2" else amount
+        words = PER_WORDS.get(row.per, row.per if amount == 1 else f"{row.per}s")
+        parts[f"for {amount:.4g} {words}"] = row.each_min * per
+    for task in tasks:
+        kind = TASK_KINDS[task.kind]
+        minutes = kind.base_min + kind.each_min * task.count
+        if minutes:
+            parts[kind.part.lower()] = parts.get(kind.part.lower(), 0.0) + minutes
+    return of_parts(HANDS_ON, sum(parts.values()), parts, "min", "up")
+
+
+def hands_on(steps: Iterable[Step], names: Mapping[int, str]) -> Figure:
+    """All the minutes of work of some steps, by tier."""
+    parts: dict[str, float] = {}
+    for one in steps:
+        if one.hands is not None:
+            where = "the whole cake" if one.tier is None else names[one.tier]
+            parts[where] = parts.get(where, 0.0) + one.hands.value
+    return total(parts, "min", "up")

@@ -1,0 +1,42 @@
+"""The clock of an order over HTTP: when to do what, and the day sheet to print."""
+
+from functools import partial
+from typing import Annotated
+
+from fastapi import APIRouter, Body, Response
+from pydantic import NaiveDatetime
+
+from amber_spread.core.clock import Clock
+from amber_spread.core.document import Document
+from amber_spread.core.stock.kit import Kit
+from amber_spread.jobs.designs import Inputs
+from amber_spread.jobs.papers import clock_json
+from amber_spread.papers.day_sheet import write_day_sheet
+from amber_spread.web.caller import CallerOf
+from amber_spread.web.files import JSON, PDF
+from amber_spread.web.papers import PapersOf, PrintingOf
+from amber_spread.web.planner import PlannerOf, sent_as
+
+router = APIRouter(tags=["clock"])
+
+
+@router.post("/clock", response_model=Clock)
+async def clock_for_one(
+    planner: PlannerOf,
+    caller: CallerOf,
+    document: Annotated[Document, Body()],
+    kit: Annotated[Kit | None, Body()] = None,
+    now: Annotated[NaiveDatetime | None, Body()] = None,
+) -> Response:
+    """When to do what for one design as it stands, counted back from its due hour. `now` is the hour on the kitchen's
+    clock, to see what is late. Nothing is stored.
+    """
+    with sent_as("document"):
+        found = await planner.run(caller, partial(clock_json, now), Inputs(document, kit), longer=True)
+    return Response(found, media_type=JSON)
+
+
+@router.get("/orders/{id}/days.pdf", response_class=Response)
+async def days_pdf(papers: PapersOf, by: PrintingOf) -> Response:
+    """What to do on each day, hour by hour, with a box to tick."""
+    return await papers.file("day sheet.pdf", PDF, write_day_sheet, *by.choices)

@@ -1,0 +1,387 @@
+<script setup lang="ts">
+/**
+ * The day sheet as a drawing: time runs down, the places of the kitchen are columns, and every tier is a ribbon that
+ * passes from place to place. Where hands are on it, its edge is inked and its name stands beside it.
+ */
+import { computed, nextTick, ref, watch } from "vue";
+import { dayWords } from "@/base/time";
+import { useElementSize } from "@/base/size";
+import { useSettings } from "@/kitchen/settings";
+import { useClock } from "@/order/clock";
+import { useOrder } from "@/order/order";
+import { drawClock, type Way } from "./layout";
+import { hourWords, named, PLACES } from "./words";
+
+const HEAD = 40;
+const order = useOrder();
+const clock = useClock();
+const settings = useSettings();
+const frame = ref<HTMLElement>();
+const { width } = useElementSize(frame);
+const drawn = computed(() => (clock.clock && width.value > 0 ? drawClock(clock.clock, width.value) : null));
+const started = computed(() => clock.clock && clock.now >= new Date(clock.clock.begins));
+const over = computed(() => clock.clock && clock.now > new Date(clock.clock.due));
+const nowY = computed(() => drawn.value?.axis.y(clock.now) ?? 0);
+const scale = computed(() => Math.max(1, Math.floor((drawn.value?.label.width ?? 0) / 7.7)));
+
+/** A name that fits beside its minutes. */
+function fitted(name: string): string {
+  const room = scale.value - 8;
+  return name.length > room ? `${name.slice(0, Math.max(3, room - 1)).trimEnd()}…` : name;
+}
+
+const minutesOf = (value: number | undefined): string =>
+  value === undefined ? "" : settings.words({ value, unit: "min", rounding: "up" });
+
+const isLit = (way: Way): boolean => way.from === clock.selected || way.to === clock.selected;
+const ways = computed(() => drawn.value?.ways.filter((way) => way.always || isLit(way)) ?? []);
+
+function key(event: KeyboardEvent): void {
+  const by = { ArrowDown: 1, ArrowUp: -1 }[event.key];
+  if (!by) return;
+  event.preventDefault();
+  event.stopPropagation();
+  clock.move(by);
+}
+
+watch(
+  () => clock.selected,
+  async (id) => {
+    await nextTick();
+    frame.value?.querySelector(`[data-step="${CSS.escape(id)}"]`)?.scrollIntoView({ block: "nearest" });
+  },
+);
+watch(
+  () => drawn.value !== null,
+  async (there) => {
+    if (!there || !started.value) return;
+    await nextTick();
+    frame.value?.scrollTo({ top: Math.max(0, nowY.value - 120) });
+  },
+);
+</script>
+
+<template>
+  <div
+    ref="frame"
+    class="days"
+    tabindex="0"
+    role="group"
+    aria-label="The steps by the hour. Up and down select a step."
+    @keydown="key"
+  >
+    <p v-if="clock.trouble" class="trouble" role="alert">{{ clock.trouble }}</p>
+    <p v-if="!order.document?.due" class="empty">
+      This order has no due hour yet.
+      <RouterLink :to="{ name: 'order', params: { id: order.id, lens: 'brief' } }">
+        Set its day and hour in Brief
+      </RouterLink>
+      and its steps are counted back from there.
+    </p>
+    <p v-else-if="!clock.clock && !clock.trouble" class="empty" role="status">Counting back the hours …</p>
+    <template v-if="drawn && clock.clock">
+      <svg class="head" :width="width" :height="HEAD" aria-hidden="true">
+        <text v-for="one in drawn.columns" :key="one.place" :x="one.lanes" y="26" class="place">
+          {{ PLACES[one.place] }}
+        </text>
+      </svg>
+      <svg class="sheet" :width="width" :height="drawn.height" role="img" aria-label="The order by the hour">
+        <defs>
+          <pattern id="clock-soft" width="7" height="7" patternUnits="userSpaceOnUse">
+            <rect width="7" height="7" fill="#f0d6a0" />
+            <circle cx="2" cy="2" r="0.9" fill="#a9762f" />
+            <circle cx="5.5" cy="5.5" r="0.9" fill="#a9762f" />
+          </pattern>
+          <pattern id="clock-cold" width="6" height="6" patternUnits="userSpaceOnUse">
+            <rect width="6" height="6" fill="#a9c8cc" />
+            <path d="M0 3H6" stroke="#6d9aa0" stroke-width="0.8" />
+          </pattern>
+          <pattern id="clock-fold" width="9" height="9" patternUnits="userSpaceOnUse">
+            <path d="M-2 11L11 -2" stroke="#dccdb8" stroke-width="1.2" />
+          </pattern>
+        </defs>
+        <g v-for="fold in drawn.axis.folds" :key="`fold ${fold.y}`">
+          <rect x="0" :y="fold.y + 2" :width="width" :height="fold.height - 4" fill="#efe4ce" />
+          <rect x="0" :y="fold.y + 2" :width="width" :height="fold.height - 4" fill="url(#clock-fold)" />
+        </g>
+        <g v-for="hour in drawn.axis.hours" :key="`hour ${hour.y}`">
+          <path :d="`M58 ${hour.y}H${width}`" class="hour" />
+          <text x="52" :y="hour.y + 5" class="time">{{ hour.words }}</text>
+        </g>
+        <path
+          v-for="one in drawn.columns.slice(1)"
+          :key="`line ${one.place}`"
+          :d="`M${one.x} 0V${drawn.height}`"
+          class="column"
+        />
+        <path
+          v-for="way in ways"
+          :key="`${way.from} ${way.to}`"
+          :d="way.d"
+          class="way"
+          :class="{ lit: isLit(way) }"
+        />
+        <g
+          v-for="(ribbon, index) in drawn.ribbons"
+          :key="`${ribbon.id} ${index}`"
+          class="ribbon"
+          :class="[ribbon.look, { chosen: ribbon.id === clock.selected }]"
+          :data-step="ribbon.id"
+          @click="clock.selected = ribbon.id"
+        >
+          <title>{{ named(ribbon.step) }}</title>
+          <rect :x="ribbon.x" :y="ribbon.y" :width="ribbon.width" :height="ribbon.height" />
+          <path v-if="ribbon.work" :d="`M${ribbon.x} ${ribbon.y}v${ribbon.height}`" class="inked" />
+          <text
+            v-else-if="ribbon.mark && ribbon.height > 22 && ribbon.width > 11"
+            :x="ribbon.x + ribbon.width / 2"
+            :y="ribbon.y + ribbon.height / 2 + 5"
+            class="mark"
+          >
+            {{ ribbon.mark }}
+          </text>
+        </g>
+        <g v-for="fold in drawn.axis.folds" :key="`words ${fold.y}`">
+          <text :x="drawn.label.x + 4" :y="fold.y + fold.height / 2 + 5" class="folded">
+            {{ fold.words }}
+          </text>
+        </g>
+        <g
+          v-for="label in drawn.labels"
+          :key="`label ${label.id}`"
+          class="label"
+          :class="{ chosen: label.id === clock.selected, due: new Date(label.step.end) < clock.now }"
+          @click="clock.selected = label.id"
+        >
+          <rect
+            :x="drawn.label.x - 4"
+            :y="label.y - 2"
+            :width="drawn.label.width + 8"
+            height="23"
+            class="hit"
+          />
+          <path
+            v-if="label.step.place === 'bench'"
+            :d="`M${label.from + 1} ${label.at + 1}L${drawn.label.x - 6} ${label.y + 9}`"
+            class="leader"
+          />
+          <text :x="drawn.label.x" :y="label.y + 15">{{ fitted(named(label.step)) }}</text>
+          <text :x="drawn.label.x + drawn.label.width" :y="label.y + 15" class="min">
+            {{ minutesOf(label.step.hands?.value) }}
+          </text>
+        </g>
+        <g v-for="day in drawn.axis.days" :key="`day ${day.y}`">
+          <path :d="`M0 ${day.y + 30}H${width}`" class="rule" />
+          <text x="14" :y="day.y + 22" class="day">{{ dayWords(day.date) }}</text>
+        </g>
+        <g class="ready">
+          <path :d="`M0 ${drawn.axis.y(new Date(clock.clock.due))}H${width}`" />
+          <text :x="drawn.label.x" :y="drawn.axis.y(new Date(clock.clock.due)) - 6">
+            due {{ hourWords(clock.clock.due, clock.now) }}
+          </text>
+        </g>
+        <g v-if="started && !over" class="now">
+          <path :d="`M0 ${nowY}H${width}`" />
+          <path :d="`M0 ${nowY - 7}L11 ${nowY}L0 ${nowY + 7}Z`" class="arrow" />
+        </g>
+      </svg>
+      <p class="unseen" aria-live="polite">{{ clock.chosen ? named(clock.chosen) : "" }}</p>
+    </template>
+  </div>
+</template>
+
+<style scoped>
+.days {
+  position: relative;
+  height: 100%;
+  overflow: hidden auto;
+  background: var(--paper);
+}
+
+.days:focus-visible {
+  outline-offset: -3px;
+}
+
+.head {
+  position: sticky;
+  z-index: 1;
+  top: 0;
+  display: block;
+  border-bottom: 1px solid var(--rule);
+  background: var(--paper);
+}
+
+.sheet {
+  display: block;
+}
+
+.place {
+  font: 600 19px var(--serif);
+  fill: var(--ink);
+}
+
+.hour {
+  stroke: var(--rule);
+  stroke-width: 1;
+}
+
+.column {
+  stroke: var(--rule);
+  stroke-width: 1.5;
+  stroke-dasharray: 1.5 5;
+}
+
+.time {
+  fill: var(--soft);
+  font-size: 15px;
+  text-anchor: end;
+}
+
+.way {
+  fill: none;
+  stroke: #8f7c66;
+  stroke-width: 1.2;
+  opacity: 0.45;
+}
+
+.way.lit {
+  stroke: var(--amber);
+  stroke-width: 2.4;
+  opacity: 1;
+}
+
+.ribbon {
+  cursor: pointer;
+}
+
+.ribbon rect {
+  stroke: #6b5546;
+  stroke-width: 0.8;
+}
+
+.warm rect {
+  fill: #e3a04e;
+}
+
+.soft rect {
+  fill: url("#clock-soft");
+}
+
+.cold rect {
+  fill: url("#clock-cold");
+}
+
+.firm rect {
+  fill: #d3e2df;
+}
+
+.covered rect {
+  fill: #ecd0c9;
+}
+
+.ribbon.chosen rect {
+  stroke: var(--amber);
+  stroke-width: 3;
+}
+
+.inked {
+  stroke: var(--ink);
+  stroke-width: 4.5;
+}
+
+.mark {
+  font: 600 14px var(--serif);
+  fill: var(--ink);
+  text-anchor: middle;
+}
+
+.label {
+  cursor: pointer;
+  font-size: 16px;
+  fill: var(--ink);
+}
+
+.label text {
+  paint-order: stroke;
+  stroke: var(--paper);
+  stroke-linejoin: round;
+  stroke-width: 5px;
+}
+
+.label:hover text,
+.label.chosen text {
+  stroke: none;
+}
+
+.label .min {
+  font: 600 16px var(--serif);
+  text-anchor: end;
+}
+
+.hit {
+  fill: transparent;
+}
+
+.label:hover .hit {
+  fill: var(--hover);
+}
+
+.label.chosen .hit {
+  fill: var(--tint);
+}
+
+.label.due {
+  fill: var(--soft);
+}
+
+.leader {
+  stroke: #8f7c66;
+  stroke-width: 0.8;
+}
+
+.folded {
+  font: 600 15px var(--serif);
+  fill: var(--soft);
+}
+
+.ready path {
+  stroke: var(--ink);
+  stroke-width: 2.5;
+}
+
+.ready text {
+  font: 600 18px var(--serif);
+  fill: var(--ink);
+}
+
+.now path {
+  stroke: var(--amber-line);
+  stroke-width: 2.5;
+}
+
+.now .arrow {
+  fill: var(--amber-line);
+}
+
+.day {
+  font: 600 18px var(--serif);
+  fill: var(--ink);
+}
+
+.rule {
+  stroke: var(--ink);
+  stroke-width: 1.5;
+}
+
+.empty,
+.trouble {
+  margin: 24px 30px;
+  font-size: 18px;
+}
+
+.trouble {
+  padding: 8px 12px;
+  border-left: 4px solid var(--trouble);
+  background: var(--panel);
+}
+</style>

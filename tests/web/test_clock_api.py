@@ -1,0 +1,120 @@
+"""The clock of an order over HTTP, and its day sheet."""
+
+import io
+import re
+from datetime import datetime, timedelta
+
+import pytest
+from pypdf import PdfReader
+
+from amber_spread.core.design.finishes import DrapeCover
+from amber_spread.web.app import make_app
+from tests.clients import client_of
+from tests.designs import document, tier
+
+DUE = datetime(2026, 12, 5, 11)
+
+
+@pytest.fixture
+def client(book):
+    return client_of(make_app(book))
+
+
+def cake(due=DUE, **parts):
+    found = document(tier(254, cover=DrapeCover(colour="blush")), tier(203), title="Skep & comb", due=due, **parts)
+    return found.model_dump(mode="json")
+
+
+def test_an_order_is_counted_back_from_its_hour(client):
+    found = client.post("/api/clock", json={"document": cake()}).json()
+    steps = found["steps"]
+    assert found["ready"] == "2026-12-05T10:30:00" and max(one["end"] for one in steps.values()) == found["ready"]
+    assert found["begins"] == min(one["start"] for one in steps.values()) and not found["checks"]
+    assert found["hands_on"]["value"] == pytest.approx(
+        sum(one["hands"]["value"] for one in steps.values() if one["hands"])
+    )
+
+
+def test_what_is_late_is_told_by_the_hour_in_the_kitchen(client):
+    late = client.post("/api/clock", json={"document": cake(), "now": "2026-12-05T09:00:00"}).json()
+    assert [one["code"] for one in late["checks"]] == ["clock.late"]
+    past = client.post("/api/clock", json={"document": cake(), "now": "2026-12-06T09:00:00"}).json()
+    assert [one["code"] for one in past["checks"]] == ["clock.past"]
+
+
+def test_more_hands_and_longer_days_are_taken_from_the_order(client):
+    def begins(**usual):
+        return client.post("/api/clock", json={"document": cake(practice=usual)}).json()["begins"]
+
+    assert begins(hands=2) > begins() and begins(day_ends_min=1320.0) > begins()
+
+
+@pytest.mark.parametrize(
+    ("sent", "pointer", "words"),
+    [
+        ({"document": cake(due=None)}, "#/document/due", "set the day and hour"),
+        ({"document": cake(), "now": "2026-12-05T09:00:00+01:00"}, "#/now", ""),
+        ({"document": cake(), "now": "soon"}, "#/now", ""),
+        ({"document": cake() | {"practice": {"hands": 0}}}, "#/document/practice/hands", "1"),
+        (
+            {"document": cake() | {"practice": {"day_begins_min": 600, "day_ends_min": 600}}},
+            "#/document/practice/day_ends_min",
+            "at least an hour after",
+        ),
+    ],
+)
+def test_what_cannot_be_counted_back_is_pointed_at(client, sent, pointer, words):
+    answer = client.post("/api/clock", json=sent)
+    errors = answer.json()["errors"]
+    assert answer.status_code == 422 and [one["pointer"] for one in errors] == [pointer]
+    assert words in errors[0]["message"]
+
+
+def test_a_due_hour_at_either_end_of_the_calendar_is_no_fault_of_the_servers(client):
+    for due in (datetime(1, 1, 1), datetime(9999, 12, 31, 23, 59)):
+        answer = client.post("/api/clock", json={"document": cake(due=due)})
+        assert answer.status_code == 422 and answer.json()["errors"][0]["pointer"] == "#/document/due"
+    for due in (datetime(1971, 1, 1), datetime(2200, 12, 31, 23, 59)):
+        assert client.post("/api/clock", json={"document": cake(due=due)}).status_code == 200
+
+
+def words_of(answer):
+    assert answer.status_code == 200, answer.text
+    return re.sub(r"\s+", " ", " ".join(page.extract_text() for page in PdfReader(io.BytesIO(answer.content)).pages))
+
+
+def test_the_day_sheet_says_what_the_screen_says(client):
+    order = client.post("/api/orders", json=cake()).json()["id"]
+    found = client.post("/api/clock", json={"document": cake()}).json()
+    words = words_of(client.get(f"/api/orders/{order}/days.pdf", params={"length": "mm"}))
+    assert "Skep & comb: day sheet" in words
+    for one in found["steps"].values():
+        begins, ends = datetime.fromisoformat(one["start"]), datetime.fromisoformat(one["end"])
+        name = one["name"] if one["tier"] is None else f"{one['name']}, {one['of']}"
+        assert f"{begins:%H:%M} " in words and f"{name}." in words
+        if one["wait"]:
+            assert f"{ends:%H:%M}" in words and (not one["sign"] or one["sign"][1:] in words)
+    hours = divmod(-(-found["hands_on"]["value"] // 1), 60)
+    assert f"About {hours[0]:.0f} h {hours[1]:.0f} min of work" in words
+    assert words.count("Caution: ") == sum(len(one["cautions"]) for one in found["steps"].values())
+    assert "local food code" in words
+
+
+def test_an_order_without_a_due_hour_has_no_day_sheet(client):
+    order = client.post("/api/orders", json=cake(due=None)).json()["id"]
+    answer = client.get(f"/api/orders/{order}/days.pdf")
+    assert answer.status_code == 422 and "set the day and hour" in answer.text
+
+
+def test_work_on_several_days_stands_on_each_of_them(client):
+    short = {"day_begins_min": 600.0, "day_ends_min": 680.0}
+    sent = cake(practice=short) | {
+        "design": document(*[tier(300 - 12 * at) for at in range(12)]).design.model_dump(mode="json")
+    }
+    found = client.post("/api/clock", json={"document": sent}).json()
+    several = [one for one in found["steps"].values() if one["works"]]
+    for one in several:
+        assert one["works"][0][0] == one["start"] and one["works"][-1][1] == one["end"]
+        long = [datetime.fromisoformat(end) - datetime.fromisoformat(start) for start, end in one["works"]]
+        assert max(long) <= timedelta(minutes=80)
+    assert several, "nothing in it is longer than a day"
