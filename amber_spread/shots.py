@@ -36,6 +36,11 @@ def take_shots() -> int:
             screen.get_by_role("radio", name="All orders due").check(force=True)
             screen.get_by_text("orders are due").wait_for()
             _take(screen, "week")
+            screen.keyboard.press("9")
+            screen.locator(".days .sheet .label").first.wait_for()
+            screen.locator(".days").evaluate("days => days.scrollTo(0, 640)")
+            screen.locator(".label text", has_text="Final coat, middle").click()
+            _take(screen, "clock")
             screen.keyboard.press("4")
             screen.locator(".panel [data-figure='tiers.2.cover.roll_diameter']").click()
             screen.get_by_role("dialog").wait_for()
@@ -81,12 +86,6 @@ def take_shots() -> int:
             screen.goto(address)
             _open(screen, "Fair centrepiece")
             _take(screen, "tablet")
-        with page(browser, (1024, 768)) as screen:
-            screen.goto(address)
-            screen.locator("select").first.select_option("cm")
-            _open(screen, "Stallholders’ thank-you")
-            screen.keyboard.press("4")
-            _take(screen, "trouble-1024")
     print(f"wrote the screenshots in {FOLDER.name}")
     return 0
 

@@ -5,6 +5,7 @@ from collections.abc import Sequence
 from datetime import date
 
 from amber_spread.core.bowls import Care, fill_bowl
+from amber_spread.core.clock import clock_of
 from amber_spread.core.design.builds import BallBuild, TaperedBuild
 from amber_spread.core.design.design import Tier
 from amber_spread.core.design.finishes import GoresCover, PanelCover
@@ -34,6 +35,8 @@ GOAL_PDF_MS = 1000.0
 GOAL_BOWLS_MS = 10.0
 GOAL_STACK_MS = 10.0
 GOAL_SHOP_MS = 1000.0
+GOAL_CLOCK_MS = 20.0
+GOAL_LONG_CLOCK_MS = 200.0
 SHOPPED = 20
 
 
@@ -92,6 +95,7 @@ def bench() -> int:
     )
     bench_carving()
     _bench_shopping()
+    _bench_clock(documents[3])
     return _bench_screen()
 
 
@@ -115,6 +119,15 @@ def _bench_shopping() -> None:
         runs=20,
     )
     print(f"  {whole / planned:.1f} times the list alone; {whole / SHOPPED:.1f} ms an order")
+
+
+def _bench_clock(document: Document) -> None:
+    """Time the hours of an order, its plan at hand."""
+    print("\nclock")
+    for name, count, goal in (("three tiers", 3, GOAL_CLOCK_MS), ("fifteen tiers", 15, GOAL_LONG_CLOCK_MS)):
+        many = _with_tiers(document, count)
+        plan = plan_document(many)
+        show(f"steps and hours of {name}", lambda many=many, plan=plan: clock_of(many, plan), goal, runs=20)  # type: ignore[misc]
 
 
 def _mixed(document: Document) -> Document:

@@ -38,6 +38,7 @@ from amber_spread.core.kernel.naming import figures
 from amber_spread.core.stock.media import MEDIUM_KINDS
 from amber_spread.core.tier.uses import STEPS
 from amber_spread.demo.week import week
+from amber_spread.speed.calls import calls_of
 from tests import designs, kinds
 from tests.designs import MEDIA, STONE, document, tier
 
@@ -468,3 +469,15 @@ def test_braces_in_a_tiers_name_are_only_letters():
     said = clock_of(found, plan_document(found), DUE - timedelta(hours=1))
     assert all("{weight}" not in one.text for one in said.checks)
     assert any("{weight}" in one.of for one in said.steps.values())
+
+
+def test_the_clock_of_thirty_tiers_costs_little_more_than_thirty_times_one():
+    def cost(count):
+        found = ordered(*[tier(150)] * count)
+        plan = plan_document(found)
+        clock_of(found, plan)
+        return calls_of(lambda: clock_of(found, plan))
+
+    three, thirty = cost(3), cost(30)
+    assert three <= 7000, "Python calls of three tiers: 6,583"
+    assert thirty <= 35 * three, "what is scheduled again and again for waits that last too long: 32 times three"

@@ -17,7 +17,7 @@ from amber_spread.kitchen import OURS
 ROOT = Path(__file__).parents[2]
 AXE = ROOT / "frontend" / "node_modules" / "axe-core" / "axe.min.js"
 PLANNED = ("Brief", "Layers", "Coats", "Cover", "Carve", "Stack", "Mix")
-LENSES = (*PLANNED, "Shop")
+LENSES = (*PLANNED, "Shop", "Clock")
 
 
 def new_cake(screen, address, title):

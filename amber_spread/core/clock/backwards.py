@@ -7,7 +7,9 @@ what follows it is done earlier and all is scheduled again.
 """
 
 import heapq
+from bisect import bisect_left, insort
 from collections.abc import Iterator, Mapping, Sequence
+from itertools import islice
 from typing import NamedTuple
 
 from amber_spread.core.clock.steps import Step
@@ -72,21 +74,22 @@ class _Block:
         self.minutes = sum(one.minutes for one in steps)
         self.any_hour = steps[0].row.place in ANY_HOUR
         self.splits = len(steps) == 1 and steps[0].row.splits
+        self.before_end = list(self._before_end())
+        """How long before the end of the block each step begins and ends, min."""
+        pairs = list(zip(steps, self.before_end, strict=True))
+        self.work = [span for step, span in pairs if step.hands is not None]
+        self.baking = [span for step, span in pairs if step.row.place == "oven"]
+
+    def _before_end(self) -> Iterator[Span]:
+        left = self.minutes
+        for one in self.steps:
+            yield Span(left, left - one.minutes)
+            left -= one.minutes
 
     def spans(self, end: int) -> Iterator[tuple[Step, Span]]:
         """When each step is done where the block ends at `end`."""
-        at = end - self.minutes
-        for one in self.steps:
-            yield one, Span(at, at + one.minutes)
-            at += one.minutes
-
-    def work(self, end: int) -> list[Span]:
-        """When hands are needed."""
-        return [span for step, span in self.spans(end) if step.hands is not None]
-
-    def baking(self, end: int) -> list[Span]:
-        """When the oven is needed."""
-        return [span for step, span in self.spans(end) if step.row.place == "oven"]
+        for one, (begins, ends) in zip(self.steps, self.before_end, strict=True):
+            yield one, Span(end - begins, end - ends)
 
 
 def is_rigid(step: Step) -> bool:
@@ -121,22 +124,23 @@ def backwards(steps: Sequence[Step], ready: int, hours: Hours) -> dict[str, Timi
             raise ValueError(f"{one.id} follows a step that does not come before it")
         seen.add(one.id)
     starts_by: dict[str, int] = {}
+    waits = [one for one in steps if not is_rigid(one) and one.row.wait is not None and one.row.wait.too_long]
     for _ in range(ROUNDS):
         schedule = _Schedule(steps, ready, hours, starts_by)
-        timings = schedule.timings()
+        schedule.place()
         late = {
-            after.id: timings[one.id].start + round(one.row.wait.most_min)
-            for one in steps
-            if one.row.wait is not None and too_long(one, timings[one.id])
+            after.id: span.start + round(one.row.wait.most_min)
+            for one in waits
+            if too_long(one, span := schedule.span_of(one)) and one.row.wait is not None
             for after in schedule.followers[one.id]
         }
         if not late:
             break
         starts_by |= late
-    return timings
+    return {one.id: schedule.timing(one) for one in steps}
 
 
-def too_long(step: Step, timing: Timing) -> bool:
+def too_long(step: Step, timing: "Timing | Span") -> bool:
     """Whether a wait lasts longer than it may."""
     wait = step.row.wait
     return wait is not None and bool(wait.too_long) and timing.end - timing.start > wait.most_min
@@ -166,8 +170,8 @@ class _Schedule:
     def _members(self, item: "_Block | Step") -> Sequence[Step]:
         return item.steps if isinstance(item, _Block) else (item,)
 
-    def timings(self) -> dict[str, Timing]:
-        """Place everything from the end, and see how much room is left."""
+    def place(self) -> None:
+        """Place everything, from the end."""
         waiting = {id(item): self._open_followers(item) for item in self.items}
         heap = [self._entry(item) for item in self.items if not waiting[id(item)]]
         heapq.heapify(heap)
@@ -182,7 +186,6 @@ class _Schedule:
                         left.discard(one.id)
                         if not left:
                             heapq.heappush(heap, self._entry(earlier))
-        return {one.id: self._timing(one) for one in self.steps}
 
     def _open_followers(self, item: "_Block | Step") -> set[str]:
         own = {one.id for one in self._members(item)}
@@ -222,8 +225,9 @@ class _Schedule:
         for one, span in item.spans(end):
             self.placed[one.id] = (span,), hand if one.hands is not None else None
             self.latest_start[one.id] = span.start
-        self.busy[hand] = sorted([*self.busy[hand], *item.work(end)])
-        self.oven = sorted([*self.oven, *item.baking(end)])
+        for taken, wanted in ((self.busy[hand], item.work), (self.oven, item.baking)):
+            for begins, ends in wanted:
+                insort(taken, Span(end - begins, end - ends))
 
     def _latest(self, block: _Block, limit: int, hand: int) -> int:
         """The latest minute at which a block can end, of one pair of hands."""
@@ -236,18 +240,10 @@ class _Schedule:
                 elif end <= begins or (end - block.minutes < begins and block.minutes <= self.hours.long_min):
                     end = ends - DAY_MIN
                     continue
-            clash = next(self._clashes(block, end, hand), None)
-            if clash is None:
+            clash = _clash(self.busy[hand], block.work, end) or _clash(self.oven, block.baking, end)
+            if not clash:
                 return end
             end -= clash
-
-    def _clashes(self, block: _Block, end: int, hand: int) -> Iterator[int]:
-        """By how much the block has to end earlier, for each piece of work or baking that is in its way."""
-        for taken, wanted in ((self.busy[hand], block.work(end)), (self.oven, block.baking(end))):
-            for one in taken if wanted else ():
-                for span in wanted:
-                    if span.start < one.end and one.start < span.end:
-                        yield span.end - one.start
 
     def _place_in_parts(self, block: _Block, limit: int) -> None:
         """Work longer than a day: as much as a pair of hands can do on each day, from the last."""
@@ -283,13 +279,21 @@ class _Schedule:
                 end = taken.start
         return Span(begins, end) if begins < end else None
 
-    def _timing(self, step: Step) -> Timing:
+    def span_of(self, step: Step) -> Span:
+        """From when to when a step lasts: a flexible wait from the end of all that it follows."""
+        spans, _ = self.placed[step.id]
+        start = spans[0].start
+        if not is_rigid(step):
+            start = max((self.placed[before][0][-1].end for before in step.after), default=start)
+        return Span(start, spans[-1].end)
+
+    def timing(self, step: Step) -> Timing:
+        """When a step is done, and how much room is left."""
         spans, hand = self.placed[step.id]
         if is_rigid(step):
             return Timing(spans, hand, self._slack(step))
-        ends = [self.placed[before][0][-1].end for before in step.after]
-        start = max(ends, default=spans[0].start)
-        return Timing((Span(start, spans[-1].end),), None, spans[0].start - start)
+        lasts = self.span_of(step)
+        return Timing((lasts,), None, spans[0].start - lasts.start)
 
     def _slack(self, step: Step) -> int:
         """How late it may be before what follows it, or what the same hands do next, has to move."""
@@ -303,6 +307,19 @@ class _Schedule:
             end = spans[-1].end
             rest = [self.latest_start[after.id] for after in self.followers[one.id] if after.id not in own]
             if hand is not None:
-                rest += [span.start for span in self.busy[hand] if span.start >= end and span not in own_spans]
+                later = islice(self.busy[hand], bisect_left(self.busy[hand], (end,)), None)
+                rest += islice((span.start for span in later if span not in own_spans), 1)
             slack = min([slack, *(start - end for start in rest)])
         return max(0, slack)
+
+
+def _clash(taken: Sequence[Span], wanted: Sequence[Span], end: int) -> int:
+    """By how much something has to end earlier than `end` for what is taken; 0 where it is not in the way.
+
+    `taken` are spans in their order that do not overlap, `wanted` begin and end so long before the end.
+    """
+    for begins, ends in wanted:
+        at = bisect_left(taken, (end - ends,)) - 1
+        if at >= 0 and taken[at].end > end - begins:
+            return end - ends - taken[at].start
+    return 0

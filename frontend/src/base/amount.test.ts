@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import { parseAmount, parseMinutes, parsePrice } from "./amount";
+import { parseAmount, parseMinutes, parsePrice, parseTimeOfDay, timeOfDay } from "./amount";
 import { UnitError } from "./units";
 
 describe("an amount", () => {
@@ -62,4 +62,27 @@ describe("minutes", () => {
   it.each(["", "soon", "1h75", "h", "-3", "1:2:3", "0.3 min"])("asks for another where it is %j", (text) =>
     expect(() => parseMinutes(text)).toThrow("such as 90, 2 h or 1h30"),
   );
+});
+
+describe("a time of day", () => {
+  it.each([
+    ["8", 480],
+    ["8:30", 510],
+    ["17.15", 1035],
+    ["5 pm", 1020],
+    ["12am", 0],
+    ["12:30 pm", 750],
+    ["17h", 1020],
+    ["24:00", 1440],
+  ])("reads %s", (text, minutes) => expect(parseTimeOfDay(text)).toBe(minutes));
+
+  it.each(["", "noonish", "25", "8:75", "13 pm", "24:01", "-1", "8:3"])(
+    "asks for another where it is %j",
+    (text) => expect(() => parseTimeOfDay(text)).toThrow("such as 8:00, 17.30 or 5 pm"),
+  );
+
+  it("reads back what it shows", () => {
+    for (let minutes = 0; minutes <= 1440; minutes += 7)
+      expect(parseTimeOfDay(timeOfDay(minutes))).toBe(minutes);
+  });
 });

@@ -24,10 +24,12 @@ const over = computed(() => clock.clock && clock.now > new Date(clock.clock.due)
 const nowY = computed(() => drawn.value?.axis.y(clock.now) ?? 0);
 const scale = computed(() => Math.max(1, Math.floor((drawn.value?.label.width ?? 0) / 7.7)));
 
-/** A name that fits beside its minutes. */
+/** A name that fits beside its minutes: its end says of which tier or colour it is, so it is cut in the middle. */
 function fitted(name: string): string {
-  const room = scale.value - 8;
-  return name.length > room ? `${name.slice(0, Math.max(3, room - 1)).trimEnd()}…` : name;
+  const room = Math.max(8, scale.value - 8);
+  if (name.length <= room) return name;
+  const end = Math.floor(room * 0.45);
+  return `${name.slice(0, room - end - 1).trimEnd()}…${name.slice(-end).trimStart()}`;
 }
 
 const minutesOf = (value: number | undefined): string =>

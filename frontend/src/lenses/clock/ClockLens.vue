@@ -56,6 +56,13 @@ const FIELDS = [
   { name: "day_ends_min", words: "Work ends at", limit: "time_of_day" },
   { name: "ready_before_min", words: "Ready before it is due", limit: "ready_before_min" },
 ] as const;
+const LOOKS = [
+  ["warm", "warm"],
+  ["soft", "soft"],
+  ["cold", "cold"],
+  ["firm", "coat firm"],
+  ["covered", "covered, whole"],
+] as const;
 const drive = computed(() => order.document?.design.stacking?.travels !== false);
 
 function set(name: (typeof FIELDS)[number]["name"], value: number | null): void {
@@ -147,6 +154,10 @@ watch([() => order.plan, () => order.document?.due], () => void clock.refresh(),
           </li>
         </ol>
       </FoldedPart>
+      <ul class="legend" aria-label="How to read the drawing">
+        <li v-for="[look, words] in LOOKS" :key="look"><i :class="look" />{{ words }}</li>
+        <li><i class="hands" />hands on it</li>
+      </ul>
       <p class="caution">
         <strong>Caution.</strong> Hours are for planning. How long food may stand out of the fridge your local
         food code says, and settings of the oven your recipe.
@@ -238,6 +249,51 @@ watch([() => order.plan, () => order.document?.due], () => void clock.refresh(),
 
 .all .wait {
   color: var(--soft);
+}
+
+.legend {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 6px 16px;
+  margin-top: 14px;
+}
+
+.legend li {
+  display: flex;
+  gap: 6px;
+  align-items: center;
+}
+
+.legend i {
+  width: 18px;
+  height: 18px;
+  border: 1px solid var(--soft);
+}
+
+.warm {
+  background: #e3a04e;
+}
+
+.legend .soft {
+  background: radial-gradient(circle at 5px 5px, #a9762f 1.2px, transparent 1.6px) 0 0 / 7px 7px #f0d6a0;
+}
+
+.cold {
+  background: repeating-linear-gradient(#a9c8cc 0 4px, #6d9aa0 4px 5px);
+}
+
+.firm {
+  background: #d3e2df;
+}
+
+.covered {
+  background: #ecd0c9;
+}
+
+.legend .hands {
+  width: 5px;
+  border: 0;
+  background: var(--ink);
 }
 
 .caution {

@@ -80,6 +80,9 @@ const MOST = 4.5;
 const FARTHEST = 2.2 * LINE;
 const TOP = 6;
 const MARGIN = 62;
+/** The name of a place over its column takes so much room, and words beside the bench as much at least. */
+const HEADING = 66;
+const NARROWEST = 150;
 const MINUTE = 60_000;
 
 interface Span {
@@ -140,7 +143,9 @@ function placed(stretch: Stretch, perMinute: number): number[] {
 function scaleOf(stretch: Stretch, long: number): number {
   let scale = LEAST;
   const far = (): boolean =>
-    placed(stretch, scale).some((y, at) => y - ((stretch.labels[at] ?? 0) - stretch.start) * scale > FARTHEST);
+    placed(stretch, scale).some(
+      (y, at) => y - ((stretch.labels[at] ?? 0) - stretch.start) * scale > FARTHEST,
+    );
   while (scale < MOST && far()) scale *= 1.1;
   return Math.min(scale, Math.max(MOST, 60 / long));
 }
@@ -231,8 +236,8 @@ export function drawClock(clock: Clock, width: number): Drawn {
   const room = width - MARGIN - 12;
   // Four in ten of the width are words; the lanes share the rest.
   const lane = Math.min(22, Math.max(3, (room * 0.58 - 14 * places.length) / (tiers.length * places.length)));
-  const own = lane * tiers.length + 14;
-  const labelWidth = Math.max(150, room - own * places.length);
+  const own = Math.max(lane * tiers.length + 14, Math.min(HEADING, (room - NARROWEST) / places.length));
+  const labelWidth = Math.max(NARROWEST, room - own * places.length);
   const columns: Column[] = [];
   let x = MARGIN;
   for (const place of places) {

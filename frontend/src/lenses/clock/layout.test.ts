@@ -1,0 +1,126 @@
+import { describe, expect, it } from "vitest";
+import type { Clock, TimedStep } from "@/api/types";
+import { axisOf, drawClock } from "./layout";
+
+const at = (day: number, hour: number, minute: number): string =>
+  `2026-12-0${day}T${String(hour).padStart(2, "0")}:${String(minute).padStart(2, "0")}:00`;
+
+function step(
+  place: TimedStep["place"],
+  start: string,
+  end: string,
+  more: Partial<TimedStep> = {},
+): TimedStep {
+  const figure = { value: 10, unit: "min", rule: "total", rounding: "up", given: {}, id: "x" } as never;
+  const waits = place !== "bench";
+  return {
+    kind: "work",
+    name: "Work",
+    of: "bottom",
+    tier: 1,
+    place,
+    said: { text: "", values: {}, part: "", caution: false },
+    start,
+    end,
+    works: [],
+    hand: waits ? null : 1,
+    hands: waits ? null : figure,
+    wait: waits ? figure : null,
+    sign: "",
+    needs: null,
+    leaves: null,
+    slack: figure,
+    follows: [],
+    cautions: [],
+    jobs: [],
+    ...more,
+  };
+}
+
+/** A day of many short steps, a night, and a morning. */
+function clock(): Clock {
+  const steps: Record<string, TimedStep> = {};
+  for (let number = 0; number < 20; number += 1) {
+    const from = at(4, 9 + Math.floor(number / 6), (number % 6) * 10);
+    const to = at(4, 9 + Math.floor((number + 1) / 6), ((number + 1) % 6) * 10);
+    steps[`short_${number}`] = step("bench", from, to, { tier: 1 + (number % 3), of: `tier ${number % 3}` });
+  }
+  steps["chill"] = step("fridge", at(4, 12, 20), at(5, 8, 0), { follows: ["short_18"], leaves: "coat hard" });
+  steps["cake_box"] = step("bench", at(5, 8, 0), at(5, 8, 30), {
+    tier: null,
+    of: "the whole cake",
+    follows: ["chill"],
+  });
+  return { due: at(5, 9, 0), ready: at(5, 8, 30), begins: at(4, 9, 0), steps } as unknown as Clock;
+}
+
+describe("the drawing of a clock", () => {
+  const drawn = drawClock(clock(), 816);
+
+  it("runs down: later is lower, and a night is folded", () => {
+    const axis = axisOf(
+      clock(),
+      Object.values(clock().steps).filter((one) => one.hands),
+    );
+    let before = -1;
+    for (let hour = 9; hour < 33; hour += 1) {
+      const y = axis.y(new Date(2026, 11, 4, hour));
+      expect(y).toBeGreaterThanOrEqual(before);
+      before = y;
+    }
+    expect(axis.folds).toHaveLength(1);
+    expect(axis.folds[0]?.words).toBe("night, 19 h 40 min");
+    expect(axis.days).toHaveLength(2);
+  });
+
+  it("lays no words over others, and none far from their work", () => {
+    const labels = drawn.labels;
+    expect(labels).toHaveLength(21);
+    for (const [index, label] of labels.entries()) {
+      const next = labels[index + 1];
+      if (next) expect(next.y - label.y).toBeGreaterThanOrEqual(25);
+      expect(label.y - label.at).toBeLessThan(60);
+    }
+    expect(labels.at(-1)?.y).toBeLessThan(drawn.height);
+  });
+
+  it("keeps words out of folds and days out of each other", () => {
+    for (const fold of drawn.axis.folds)
+      for (const label of drawn.labels)
+        expect(label.y + 25 <= fold.y + 1 || label.y >= fold.y + fold.height - 1).toBe(true);
+  });
+
+  it("gives every tier a lane in every place, and the whole cake all of them", () => {
+    const bench = drawn.columns.find((one) => one.place === "bench");
+    for (const ribbon of drawn.ribbons) {
+      const column = drawn.columns.find((one) => one.place === ribbon.step.place);
+      expect(ribbon.x).toBeGreaterThanOrEqual(column?.x ?? Infinity);
+      expect(ribbon.x + ribbon.width).toBeLessThanOrEqual((column?.x ?? 0) + (column?.width ?? 0));
+    }
+    const whole = drawn.ribbons.find((one) => one.id === "cake_box");
+    const one = drawn.ribbons.find((ribbon) => ribbon.id === "short_0");
+    expect(whole?.width).toBeGreaterThan(2 * (one?.width ?? 0));
+    expect(drawn.label.x + drawn.label.width).toBeLessThanOrEqual((bench?.x ?? 0) + (bench?.width ?? 0));
+  });
+
+  it.each([500, 640, 816, 1400])("fits in %d px, with thirty tiers too", (width) => {
+    const many = clock();
+    for (let tier = 4; tier <= 30; tier += 1)
+      many.steps[`more_${tier}`] = step("fridge", at(4, 10, 0), at(4, 11, 0), { tier, of: `tier ${tier}` });
+    const last = drawClock(many, width).columns.at(-1);
+    expect((last?.x ?? 0) + (last?.width ?? 0)).toBeLessThanOrEqual(width);
+  });
+
+  it("looks firm once it was coated, cold before, and covered after", () => {
+    const some = clock();
+    some.steps = {
+      cold: step("fridge", at(4, 8, 0), at(4, 9, 0), { leaves: "cold" }),
+      coat: step("bench", at(4, 9, 0), at(4, 9, 30), { leaves: "coat soft" }),
+      firm: step("fridge", at(4, 9, 30), at(4, 10, 0), { leaves: "coat hard" }),
+      cover: step("bench", at(4, 10, 0), at(4, 10, 30), { leaves: "covered" }),
+      chill: step("fridge", at(4, 10, 30), at(4, 11, 0)),
+    };
+    const looks = Object.fromEntries(drawClock(some, 816).ribbons.map((one) => [one.id, one.look]));
+    expect(looks).toEqual({ cold: "cold", coat: "soft", firm: "firm", cover: "covered", chill: "covered" });
+  });
+});

@@ -1,0 +1,102 @@
+"""A journey through the clock: from an order without an hour to a printed day sheet, in Chromium."""
+
+import io
+import re
+
+import pytest
+from playwright.sync_api import expect
+from pypdf import PdfReader
+
+from amber_spread.browser import page
+from tests.screens.test_journeys import fill, lens, new_cake, panel, saved
+
+
+def days(screen):
+    return screen.get_by_role("group", name="The steps by the hour")
+
+
+def test_from_an_order_without_an_hour_to_its_day_sheet(screen, address):
+    new_cake(screen, address, "By the clock")
+    lens(screen, "Clock")
+    expect(days(screen)).to_contain_text("no due hour yet")
+    days(screen).get_by_role("link", name="Set its day and hour in Brief").click()
+    panel(screen).get_by_label("Due").first.fill("2031-05-09T14:00")
+    panel(screen).get_by_label("Due").first.press("Enter")
+    lens(screen, "Clock")
+    expect(days(screen).locator(".sheet .label").first).to_be_visible()
+    expect(panel(screen)).to_contain_text("Due Friday 9 May, 14:00")
+    ready = panel(screen).locator(".line", has_text=re.compile("^ ?Ready"))
+    expect(ready).to_contain_text("Fri 13:30")
+    fill(panel(screen).get_by_label("Ready before it is due"), "1h")
+    expect(ready).to_contain_text("Fri 13:00")
+
+    begins = panel(screen).get_by_label("Work begins at")
+    fill(begins, "noonish")
+    expect(panel(screen).get_by_text("Type a time of day, such as 8:00, 17.30 or 5 pm.")).to_be_visible()
+    fill(begins, "9.30")
+    expect(begins).to_have_value("9:30")
+    before = panel(screen).locator(".big").inner_text()
+    fill(panel(screen).get_by_label("Work ends at"), "13")
+    expect(panel(screen).locator(".big")).not_to_have_text(before)
+
+    count = panel(screen).get_by_role("button", name="Count these minutes in the price")
+    count.click()
+    expect(panel(screen).get_by_role("button", name="The price counts these minutes")).to_be_disabled()
+    saved(screen)
+    with screen.expect_download() as sheet:
+        panel(screen).get_by_role("button", name="Print the day sheet (PDF)").click()
+    words = " ".join(one.extract_text() for one in PdfReader(io.BytesIO(sheet.value.path().read_bytes())).pages)
+    assert "By the clock: day sheet" in words and "Friday 9 May" in words
+    screen.reload()
+    expect(panel(screen).get_by_label("Work begins at")).to_have_value("9:30")
+
+
+def test_a_step_is_selected_by_keys_and_by_a_touch_and_says_what_to_do(browser, demo_address):
+    with page(browser) as screen:
+        screen.goto(demo_address)
+        screen.get_by_role("link", name="Open Raffle hive").click()
+        lens(screen, "Clock")
+        expect(days(screen).locator(".sheet .label").first).to_be_visible()
+        days(screen).focus()
+        screen.keyboard.press("ArrowDown")
+        step = panel(screen).get_by_role("region", name="The step selected")
+        expect(step.get_by_role("heading")).to_have_text("Mix the batter, top")
+        screen.keyboard.press("ArrowDown")
+        expect(step.get_by_role("heading")).to_have_text("Bake, top")
+        expect(step).to_contain_text("skewer comes out clean")
+        days(screen).locator(".label text", has_text="Turn back, bottom").click()
+        expect(step).to_contain_text("work on at once")
+        step.get_by_role("button", name="Close").click()
+        expect(step).to_have_count(0)
+        panel(screen).get_by_text("Every step in order").click()
+        panel(screen).get_by_role("button", name=re.compile("Firm it right through")).click()
+        expect(step).to_contain_text("Done when: nothing comes off on your finger.")
+
+
+@pytest.mark.parametrize("size", [(1280, 800), (1024, 768), (768, 1024), (390, 844)])
+def test_no_words_of_the_clock_cover_others_or_reach_out(browser, demo_address, size):
+    with page(browser, size) as screen:
+        for title in ("Fair centrepiece", "Hundred hives jubilee", "Stone from the ford"):
+            screen.goto(demo_address)
+            screen.get_by_role("link", name=f"Open {title}").click()
+            lens(screen, "Clock")
+            expect(days(screen).locator(".sheet .label").first).to_be_visible()
+            boxes = (
+                days(screen)
+                .locator(".sheet .label text")
+                .evaluate_all(
+                    """all => all.map(one => {
+                    const box = one.getBoundingClientRect();
+                    return [box.left, box.top, box.right, box.bottom, one.textContent.trim()];
+                })"""
+                )
+            )
+            room = days(screen).bounding_box()
+            assert len(boxes) > 30
+            for at, (left, top, right, bottom, words) in enumerate(boxes):
+                assert room["x"] <= left and right <= room["x"] + room["width"] + 1, (title, words)
+                for other in boxes[at + 1 : at + 6]:
+                    apart = (
+                        other[0] >= right - 1 or other[2] <= left + 1 or other[1] >= bottom - 4 or other[3] <= top + 4
+                    )
+                    assert apart, (title, words, other[4])
