@@ -48,6 +48,12 @@ export function wordsOf(error: unknown, otherwise: string): string {
   return error instanceof Refused ? error.problem.detail : otherwise;
 }
 
+/** Why a call was refused, field by field; `otherwise` where the server could not be asked, or could not answer. */
+export function fieldWordsOf(error: unknown, otherwise: string): string {
+  if (!(error instanceof Refused) || error.problem.status >= 500) return otherwise;
+  return error.problem.errors.map((one) => `${one.field} ${one.message}.`).join(" ") || error.problem.detail;
+}
+
 /** A file as the body of a call, as it is. */
 export function asIs(content: ArrayBuffer | string, type: string) {
   return {

@@ -1,5 +1,13 @@
 /** An amount as people write it on a list: by weight, by volume, or by the piece. */
-import { decimal, type Measure, parseWeight, type Rounding, roundTo, UnitError, type WeightUnit } from "./units";
+import {
+  decimal,
+  type Measure,
+  parseWeight,
+  type Rounding,
+  roundTo,
+  UnitError,
+  type WeightUnit,
+} from "./units";
 
 export interface Amount {
   amount: number;
@@ -79,7 +87,9 @@ export function minutesMeasure(minutes: number, rounding: Rounding = "nearest"):
   const whole = Math.round(roundTo(minutes, 1, rounding));
   if (whole < HOURS_FROM_MIN) return { number: decimal(whole, 0), unit: "min" };
   const hours = Math.floor(whole / 60);
-  return whole % 60 ? { number: `${hours} h ${whole % 60}`, unit: "min" } : { number: String(hours), unit: "h" };
+  return whole % 60
+    ? { number: `${hours} h ${whole % 60}`, unit: "min" }
+    : { number: String(hours), unit: "h" };
 }
 
 /** Minutes after midnight of a time of day: “8”, “8:30”, “17.15”, “5 pm”. Throws UnitError. */

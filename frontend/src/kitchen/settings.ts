@@ -126,5 +126,17 @@ export const useSettings = defineStore("settings", () => {
     return text.replace(/\{(\w+)\}/g, (whole, name: string) => (values[name] ? words(values[name]) : whole));
   }
 
-  return { length, weight, paper, singleKeys, currency, measure, words, typedWords, labelWords, unrounded, filled };
+  return {
+    length,
+    weight,
+    paper,
+    singleKeys,
+    currency,
+    measure,
+    words,
+    typedWords,
+    labelWords,
+    unrounded,
+    filled,
+  };
 });

@@ -1,7 +1,7 @@
 /** The clock of the order on the bench: when to do what, counted back from its due hour. */
 import { defineStore } from "pinia";
 import { computed, ref, shallowRef, toRaw } from "vue";
-import { answered, api, isBusy, Refused } from "@/api/client";
+import { answered, api, fieldWordsOf, isBusy } from "@/api/client";
 import type { Clock, TimedStep } from "@/api/types";
 import { Newest } from "@/base/newest";
 import { useKit } from "@/kitchen/kit";
@@ -59,11 +59,10 @@ export const useClock = defineStore("clock", () => {
         newest.later(refresh, ASK_AGAIN_MS);
         return;
       }
-      trouble.value =
-        error instanceof Refused && error.problem.status < 500
-          ? error.problem.errors.map((one) => `${one.field} ${one.message}.`).join(" ") ||
-            error.problem.detail
-          : "The kitchen's server cannot be reached just now. These hours are from before.";
+      trouble.value = fieldWordsOf(
+        error,
+        "The kitchen's server cannot be reached just now. These hours are from before.",
+      );
     } finally {
       if (newest.is(signal)) busy.value = false;
     }

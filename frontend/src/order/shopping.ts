@@ -1,7 +1,7 @@
 /** The shopping of the order in hand, as it stands, or of every order due in some days. */
 import { defineStore } from "pinia";
 import { computed, ref, shallowRef, toRaw } from "vue";
-import { answered, api, isBusy, Refused } from "@/api/client";
+import { answered, api, fieldWordsOf, isBusy } from "@/api/client";
 import type { Shopping } from "@/api/types";
 import { Newest } from "@/base/newest";
 import { keep, recall } from "@/base/browser";
@@ -86,11 +86,10 @@ export const useShopping = defineStore("shopping", () => {
         newest.later(refresh, ASK_AGAIN_MS);
         return;
       }
-      trouble.value =
-        error instanceof Refused && error.problem.status < 500
-          ? error.problem.errors.map((one) => `${one.field} ${one.message}.`).join(" ") ||
-            error.problem.detail
-          : "The kitchen's server cannot be reached just now. This list is from before.";
+      trouble.value = fieldWordsOf(
+        error,
+        "The kitchen's server cannot be reached just now. This list is from before.",
+      );
     } finally {
       if (newest.is(signal)) busy.value = false;
     }

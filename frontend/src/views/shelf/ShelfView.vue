@@ -2,7 +2,7 @@
 /** Home: the orders standing on shelves in the order they are due, all to one scale. */
 import { computed, defineAsyncComponent, onMounted, onUnmounted, ref } from "vue";
 import { useRouter } from "vue-router";
-import { answered, api, Refused } from "@/api/client";
+import { answered, api, fieldWordsOf, Refused } from "@/api/client";
 import { nextWords } from "./next";
 import type { Card, Document } from "@/api/types";
 import { useElementSize } from "@/base/size";
@@ -101,10 +101,10 @@ async function add(body: ReturnType<typeof starter>): Promise<void> {
     const query = cards.value?.length === 0 && !archived.value && !looking.value ? { walk: "1" } : {};
     await router.push({ name: "order", params: { id: made.id, lens: "brief" }, query });
   } catch (error) {
-    trouble.value =
-      error instanceof Refused
-        ? error.problem.errors.map((one) => `${one.field} ${one.message}.`).join(" ") || error.problem.detail
-        : "The order could not be made just now: the kitchen's server cannot be reached.";
+    trouble.value = fieldWordsOf(
+      error,
+      "The order could not be made just now: the kitchen's server cannot be reached.",
+    );
   }
 }
 
