@@ -59,7 +59,7 @@ class _DaySheet(Sheet):
         """One row: a box for work; for a wait its sign and the hour."""
         if step.wait is not None:
             later = "" if until.date() == at.date() else f"{until:%A} "
-            done = f" Done when: {step.sign[:1].lower()}{step.sign[1:]}." if step.sign else ""
+            done = f" Done when: {step.sign[:1].lower()}{step.sign[1:]}." if step.sign else f" {self.said(step.said)}"
             text = f"{step.place.capitalize()}: {_named(step)}.{done}"
             return [
                 "",
@@ -81,7 +81,7 @@ def _by_hour(steps: Iterable[TimedStep]) -> list[tuple[datetime, TimedStep, date
 
 
 def _named(step: TimedStep) -> str:
-    return step.name if step.tier is None else f"{step.name}, {step.of}"
+    return f"{step.name}, {step.of}" if step.tier is not None and step.of else step.name
 
 
 def _day_words(moment: datetime) -> str:

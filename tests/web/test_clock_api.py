@@ -90,7 +90,7 @@ def test_the_day_sheet_says_what_the_screen_says(client):
     assert "Skep & comb: day sheet" in words
     for one in found["steps"].values():
         begins, ends = datetime.fromisoformat(one["start"]), datetime.fromisoformat(one["end"])
-        name = one["name"] if one["tier"] is None else f"{one['name']}, {one['of']}"
+        name = one["name"] if one["tier"] is None or not one["of"] else f"{one['name']}, {one['of']}"
         assert f"{begins:%H:%M} " in words and f"{name}." in words
         if one["wait"]:
             assert f"{ends:%H:%M}" in words and (not one["sign"] or one["sign"][1:] in words)

@@ -18,7 +18,7 @@ DAY_MIN = 24 * 60
 ROUNDS = 8
 """So often all is scheduled again for the sake of waits that would last too long."""
 ANY_HOUR = ("car", "table")
-"""The places where work goes by the hour of the customer, and not by that of the kitchen."""
+"""The places where work goes by the hour of the customer, and what must be done at a stretch with it."""
 
 
 class Hours(NamedTuple):
@@ -72,7 +72,7 @@ class _Block:
     def __init__(self, steps: Sequence[Step]) -> None:
         self.steps = steps
         self.minutes = sum(one.minutes for one in steps)
-        self.any_hour = steps[0].row.place in ANY_HOUR
+        self.any_hour = any(one.row.place in ANY_HOUR for one in steps)
         self.splits = len(steps) == 1 and steps[0].row.splits
         self.before_end = list(self._before_end())
         """How long before the end of the block each step begins and ends, min."""
@@ -99,18 +99,17 @@ def is_rigid(step: Step) -> bool:
 
 def chains(steps: Sequence[Step]) -> list[list[Step]]:
     """The steps in chains of those that follow each other at once; a flexible wait stands alone."""
-    found: dict[str, list[Step]] = {}
-    """The chain of each step that something may follow at once: the last one of its chain."""
-    heads: list[list[Step]] = []
+    ends_with: dict[str, list[Step]] = {}
+    found: list[list[Step]] = []
     for one in steps:
-        chain = found.pop(one.after[0], None) if one.row.at_once and one.after else None
+        chain = ends_with.pop(one.after[0], None) if one.row.at_once and one.after else None
         if chain is None:
             chain = []
-            heads.append(chain)
+            found.append(chain)
         chain.append(one)
         if is_rigid(one):
-            found[one.id] = chain
-    return heads
+            ends_with[one.id] = chain
+    return found
 
 
 def backwards(steps: Sequence[Step], ready: int, hours: Hours) -> dict[str, Timing]:
@@ -256,9 +255,7 @@ class _Schedule:
                 end = min(end, ends)
                 free = self._free_before(number, begins, end)
                 if free is None:
-                    end = begins
-                    if end % DAY_MIN == self.hours.begins_min:
-                        end = ends - DAY_MIN
+                    end = ends - DAY_MIN
                     continue
                 start = max(free.start, free.end - left)
                 spans.insert(0, Span(start, free.end))

@@ -105,8 +105,13 @@ class _Cake:
             covering=self._covering(asked.id),
             coats_later=path in self.later,
             borders_now=self.there or len(self.plan.tiers) == 1,
-            called=done.name if asked.name is not None else done.name.lower(),
+            called=self._called(number),
         )
+
+    def _called(self, number: int) -> str:
+        """What a tier is called in the name of a step: nothing where there is one without a name of its own."""
+        own, name = self.design.tiers[number - 1].name, self.plan.tiers[number - 1].name
+        return own or ("" if len(self.plan.tiers) == 1 else name.lower())
 
     def _covering(self, tier_id: str) -> list[Task]:
         """The task of covering a tier: one, out of however many bowls."""

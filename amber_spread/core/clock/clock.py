@@ -37,8 +37,8 @@ _GIVE_OR_TAKE = parts_rule(
 
 
 class TimedStep(PlanPart):
-    """A step with its hours, done to what is called `of`: work of one pair of hands, counted from 1, or a wait with a
-    `sign` that it is over.
+    """A step with its hours, done to what is called `of` (nothing where there is one tier): work of one pair of hands,
+    counted from 1, or a wait with a `sign` that it is over.
 
     `works` are the spans of work longer than a day, `slack` is by how much it may be late before anything else has to
     move, and `follows` are the ids of the steps before it. `jobs` are the tasks done in it, `cautions` those that guard
@@ -184,7 +184,8 @@ def _checks(
     for chain in chains(steps):
         long = sum(one.minutes for one in chain)
         splits = chain[0].row.splits and len(chain) == 1
-        if is_rigid(chain[0]) and long > hours.long_min and not splits and chain[0].row.place not in ANY_HOUR:
+        leaves = any(one.row.place in ANY_HOUR for one in chain)
+        if is_rigid(chain[0]) and long > hours.long_min and not splits and not leaves:
             yield checker(chain[0].tier)(
                 "clock.long",
                 "care",
@@ -210,7 +211,7 @@ def _checks(
 def _named(step: Step) -> str:
     """A step and its tier, in a sentence whose braces are places for measures."""
     of = step.of.replace("{", "(").replace("}", ")")
-    return step.name if step.tier is None else f"{step.name}, {of}"
+    return f"{step.name}, {of}" if step.tier is not None and of else step.name
 
 
 def _words(moment: datetime) -> str:

@@ -145,7 +145,7 @@ _ROWS = (
     StepKind("chill_whole", "Chill before the box", "fridge", leaves="coat hard", wait=Wait(
         30, 60, 1440, DENT, source=FROM_MEMORY)),
     StepKind("box", "Box it", "bench", needs="coat hard"),
-    StepKind("drive", "Drive", "car", needs="coat hard", spread=0.2),
+    StepKind("drive", "Drive", "car", needs="coat hard", at_once=True, spread=0.2),
 )  # fmt: skip
 
 STEP_KINDS: dict[str, StepKind] = {row.kind: row for row in _ROWS}

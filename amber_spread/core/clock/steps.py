@@ -2,6 +2,7 @@
 together.
 """
 
+import math
 from collections.abc import Iterable, Mapping
 from typing import NamedTuple
 
@@ -54,7 +55,9 @@ class Step(NamedTuple):
     def minutes(self) -> int:
         """The whole minutes it takes at least, work or wait."""
         figure = self.hands or self.wait
-        return 0 if figure is None else max(1, round(figure.value))
+        if figure is None:
+            return 0
+        return max(1, math.ceil(figure.value) if figure.rounding == "up" else round(figure.value))
 
 
 class StepList:
@@ -119,7 +122,9 @@ class StepList:
 
 
 def _hands(row: StepKind, amount: float, tasks: Iterable[Task], drive_min: float | None) -> Figure:
-    """Minutes of work: base + each x amount + the minutes of the tasks done in it. Source: from memory."""
+    """Minutes of work: base + each x amount + the minutes of the tasks done in it, each part up to a whole minute, so
+    that hours and minutes add up as they are shown. Source: from memory.
+    """
     parts: dict[str, float] = {}
     if drive_min is not None:
         parts["the drive"] = drive_min
@@ -134,7 +139,8 @@ def _hands(row: StepKind, amount: float, tasks: Iterable[Task], drive_min: float
         minutes = kind.base_min + kind.each_min * task.count
         if minutes:
             parts[kind.part.lower()] = parts.get(kind.part.lower(), 0.0) + minutes
-    return of_parts(HANDS_ON, sum(parts.values()), parts, "min", "up")
+    whole = {name: float(math.ceil(minutes - 1e-9)) for name, minutes in parts.items()}
+    return of_parts(HANDS_ON, sum(whole.values()), whole, "min", "up")
 
 
 def hands_on(steps: Iterable[Step], names: Mapping[int, str]) -> Figure:

@@ -7192,8 +7192,8 @@ export interface components {
         };
         /**
          * TimedStep
-         * @description A step with its hours, done to what is called `of`: work of one pair of hands, counted from 1, or a wait with a
-         *     `sign` that it is over.
+         * @description A step with its hours, done to what is called `of` (nothing where there is one tier): work of one pair of hands,
+         *     counted from 1, or a wait with a `sign` that it is over.
          *
          *     `works` are the spans of work longer than a day, `slack` is by how much it may be late before anything else has to
          *     move, and `follows` are the ids of the steps before it. `jobs` are the tasks done in it, `cautions` those that guard

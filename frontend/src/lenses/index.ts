@@ -10,7 +10,7 @@ export const LENSES: readonly [Lens, ...Lens[]] = [
   { name: "stack", words: "Stack", subject: "stack", load: () => import("./stack") },
   { name: "mix", words: "Mix", subject: "bowls", load: () => import("./mix") },
   { name: "shop", words: "Shop", load: () => import("./shop") },
-  { name: "clock", words: "Clock", subject: "clock", load: () => import("./clock") },
+  { name: "clock", words: "Clock", subject: "clock", doing: true, load: () => import("./clock") },
 ];
 
 /** The key of each lens, by its place: the digits, and after the ninth the row of letters below them. */

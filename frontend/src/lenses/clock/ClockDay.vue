@@ -13,6 +13,8 @@ import { drawClock, type Way } from "./layout";
 import { hourWords, named, PLACES } from "./words";
 
 const HEAD = 40;
+const MINUTES_WIDE = 62;
+const NAME_FONT = '16px "Instrument Sans Variable", system-ui, sans-serif';
 const order = useOrder();
 const clock = useClock();
 const settings = useSettings();
@@ -22,14 +24,20 @@ const drawn = computed(() => (clock.clock && width.value > 0 ? drawClock(clock.c
 const started = computed(() => clock.clock && clock.now >= new Date(clock.clock.begins));
 const over = computed(() => clock.clock && clock.now > new Date(clock.clock.due));
 const nowY = computed(() => drawn.value?.axis.y(clock.now) ?? 0);
-const scale = computed(() => Math.max(1, Math.floor((drawn.value?.label.width ?? 0) / 7.7)));
+const pen = document.createElement("canvas").getContext("2d");
 
 /** A name that fits beside its minutes: its end says of which tier or colour it is, so it is cut in the middle. */
 function fitted(name: string): string {
-  const room = Math.max(8, scale.value - 8);
-  if (name.length <= room) return name;
-  const end = Math.floor(room * 0.45);
-  return `${name.slice(0, room - end - 1).trimEnd()}…${name.slice(-end).trimStart()}`;
+  const room = (drawn.value?.label.width ?? 0) - MINUTES_WIDE;
+  if (!pen) return name;
+  pen.font = NAME_FONT;
+  let [shown, letters] = [name, name.length];
+  while (letters > 5 && pen.measureText(shown).width > room) {
+    letters -= 1;
+    const end = Math.floor(letters * 0.45);
+    shown = `${name.slice(0, letters - end).trimEnd()}…${name.slice(-end).trimStart()}`;
+  }
+  return shown;
 }
 
 const minutesOf = (value: number | undefined): string =>

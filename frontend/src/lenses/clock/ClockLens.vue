@@ -80,6 +80,10 @@ watch([() => order.plan, () => order.document?.due], () => void clock.refresh(),
 <template>
   <section :aria-busy="clock.busy">
     <LensHead words="Clock" whole :detail="detail" />
+    <p v-if="!order.document?.due" class="soft">
+      Set the day and hour it is due, and this says when to do what: from the batter to the drive, counted
+      back within your working hours.
+    </p>
     <template v-if="found">
       <div class="now" role="status">
         <span class="what">{{ inHand ? "Now" : "Next" }}</span>
@@ -88,7 +92,9 @@ watch([() => order.plan, () => order.document?.due], () => void clock.refresh(),
         <span v-else class="name">Everything is done</span>
       </div>
       <p v-if="outOfCold" class="line">
-        <button @click="clock.selected = outOfCold[0]">Next out of the cold: {{ outOfCold[1].of }}</button>
+        <button @click="clock.selected = outOfCold[0]">
+          Next out of the cold: {{ outOfCold[1].of || "the cake" }}
+        </button>
         <b class="number">{{ hourWords(outOfCold[1].end, clock.now) }}</b>
       </p>
       <p v-if="home" class="line">

@@ -9,6 +9,8 @@ export interface Lens {
   words: string;
   /** What the checks are about that it shows. */
   subject?: Check["subject"];
+  /** For when the work is done, below those that plan it. */
+  doing?: boolean;
   load: () => Promise<{ view: LensView }>;
 }
 

@@ -23,7 +23,7 @@ const attention = computed(() => {
     <button
       v-for="(one, index) in LENSES"
       :key="one.name"
-      :class="{ chosen: one.name === current }"
+      :class="{ chosen: one.name === current, doing: one.doing }"
       :aria-current="one.name === current ? 'page' : undefined"
       @click="emit('look', one.name)"
     >
@@ -43,7 +43,22 @@ const attention = computed(() => {
   border-right: 1px solid var(--rule);
 }
 
+/* A rule parts the lenses that plan from those for the work itself. */
+.spine button:not(.doing) + .doing {
+  margin-top: 19px;
+}
+
+.spine button:not(.doing) + .doing::before {
+  content: "";
+  position: absolute;
+  top: -10px;
+  right: 14px;
+  left: 16px;
+  border-top: 1px solid var(--edge);
+}
+
 .spine button {
+  position: relative;
   display: flex;
   align-items: center;
   gap: 9px;
@@ -115,6 +130,14 @@ const attention = computed(() => {
     border-right: 0;
     border-bottom: 1px solid var(--rule);
     background: var(--paper);
+  }
+
+  .spine button:not(.doing) + .doing {
+    margin: 0;
+  }
+
+  .spine button:not(.doing) + .doing::before {
+    content: none;
   }
 
   .spine button {
