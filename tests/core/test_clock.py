@@ -34,7 +34,7 @@ from amber_spread.core.design.practice import Practice
 from amber_spread.core.design.stands import Stacking
 from amber_spread.core.document.document import FileError, plan_document
 from amber_spread.core.kernel.check import Said
-from amber_spread.core.kernel.figures import Figure
+from amber_spread.core.kernel.figures import RULES, Figure
 from amber_spread.core.kernel.naming import figures
 from amber_spread.core.stock.media import MEDIUM_KINDS
 from amber_spread.core.tier.uses import STEPS
@@ -310,6 +310,22 @@ WAITS = [
 def test_waits_are_those_that_hands_report(kind, least, most):
     wait = STEP_KINDS[kind].wait
     assert least <= wait.usual_min <= most and wait.sign
+
+
+def test_hot_cream_and_syrup_are_cautioned_about_where_they_are_made():
+    found = ordered(tier(203, final=FreehandFinal(medium="dark_ganache"), layers=Layers(syrup=Syrup())))
+    steps = clocked(found)[2].steps.values()
+    hot = {one.kind: [said.text for said in one.cautions] for one in steps if one.kind in ("mix_ganache", "boil_syrup")}
+    assert len(hot) == 2 and all("burns" in " ".join(said) for said in hot.values())
+    assert all(said.caution for one in steps for said in one.cautions)
+
+
+def test_a_wait_says_where_its_minutes_come_from():
+    steps = clocked(ORDERS["one"]())[2].steps.values()
+    rules = {one.kind: one.wait.rule for one in steps if one.wait}
+    assert rules["firm_crumb"] == "clock.wait" and rules["cool"] == "clock.wait_from_memory"
+    for rule in rules.values():
+        assert RULES[rule].source.origin in ("common practice", "from memory")
 
 
 def test_ganache_sets_sooner_than_buttercream():

@@ -26,11 +26,6 @@ MIXING: dict[MediumKind, tuple[str, ...]] = {
     "syrup": ("boil_syrup", "cool_syrup"),
 }
 """The steps of getting each kind of medium ready."""
-_SAID = {
-    "mix_ganache": "Hot cream burns: keep handles turned in, and children away.",
-    "boil_syrup": "Hot syrup burns: keep handles turned in, and children away.",
-    "melt_chocolate": "Keep water and steam out of it.",
-}
 
 
 def steps_of(document: Document, plan: Plan) -> list[Step]:
@@ -53,8 +48,7 @@ def _mix(document: Document, key: str, bowl: Bowl, medium: Medium) -> StepList:
     if medium.kind == "fondant" and plain:
         return steps
     for kind in MIXING[medium.kind]:
-        caution = _SAID.get(kind, "")
-        steps.add(kind, f"{{mix}} in all. {caution}".strip(), bowl.mix.value / 1000, mix=measure(bowl.mix))
+        steps.add(kind, "{mix} in all.", bowl.mix.value / 1000, mix=measure(bowl.mix))
     return steps
 
 

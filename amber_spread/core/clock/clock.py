@@ -146,9 +146,13 @@ def _timed(step: Step, timing: Timing) -> TimedStep:
         leaves=row.leaves,
         slack=carry_over("free time after it", timing.slack_min, "min", "down"),
         follows=list(step.after),
-        cautions=[one for one in step.tasks if one.caution],
+        cautions=[*_caution(row.caution), *(one for one in step.tasks if one.caution)],
         jobs=[one for one in step.tasks if not one.caution],
     )
+
+
+def _caution(text: str) -> list[Said]:
+    return [Said(text=text, caution=True)] if text else []
 
 
 def _give_or_take(steps: Sequence[Step]) -> Figure:

@@ -1,12 +1,12 @@
 """One row for every kind of step: where it is done, how long it takes, what it needs and leaves, and the sign that a
 wait is over.
 
-Minutes of work are from memory, and so are waits unless a row says otherwise.
+Minutes of work are from memory; waits are common practice unless their row says that they are from memory.
 """
 
 from typing import Literal, NamedTuple
 
-from amber_spread.core.kernel.figures import COMMON_PRACTICE, FROM_MEMORY, Source
+from amber_spread.core.kernel.figures import Origin
 from amber_spread.core.kernel.task import Place, State
 
 Per = Literal["layer", "filling", "litre", "dm2", "kg", "m", "piece", "tin"]
@@ -16,7 +16,8 @@ Per = Literal["layer", "filling", "litre", "dm2", "kg", "m", "piece", "tin"]
 class Wait(NamedTuple):
     """A wait in minutes, from the least to the most that hands report, and the sign by which they know it is over.
 
-    `too_long` says what happens after the most, where too late is as bad as too early.
+    `too_long` says what happens after the most, where too late is as bad as too early. `origin` is where the minutes
+    come from.
     """
 
     least_min: float
@@ -24,7 +25,7 @@ class Wait(NamedTuple):
     most_min: float
     sign: str
     too_long: str = ""
-    source: Source = COMMON_PRACTICE
+    origin: Origin = "common practice"
 
 
 class StepKind(NamedTuple):
@@ -44,6 +45,7 @@ class StepKind(NamedTuple):
     leaves: State | None = None
     at_once: bool = False
     splits: bool = False
+    caution: str = ""
     spread: float = 0.25
     """The standard deviation of its minutes of work, as a share of them."""
 
@@ -55,25 +57,28 @@ _ROWS = (
     # Mixing
     StepKind("mix_bowl", "Mix {}", "bench", 8, 6, "kg"),
     StepKind("open_filling", "Get {} ready", "bench", 3, 2, "kg"),
-    StepKind("boil_syrup", "Make {}", "bench", 10),
+    StepKind("boil_syrup", "Make {}", "bench", 10,
+             caution="Hot syrup burns: keep handles turned in, and children away."),
     StepKind("melt_chocolate", "Melt {}", "bench", 8, 5, "kg"),
     StepKind("colour_sheet", "Colour {}", "bench", 5, 8, "kg"),
-    StepKind("mix_ganache", "Make {}", "bench", 12, 4, "kg"),
+    StepKind("mix_ganache", "Make {}", "bench", 12, 4, "kg",
+             caution="Hot cream burns: keep handles turned in, and children away."),
     StepKind("rest_sheet", "Rest {}, wrapped", "bench", wait=Wait(
-        30, 60, 1440, "It is cool and smooth, and the colour has stopped getting darker", source=FROM_MEMORY)),
+        30, 60, 1440, "It is cool and smooth, and the colour has stopped getting darker", origin="from memory")),
     StepKind("set_ganache", "Let {} thicken", "bench", wait=Wait(30, 75, 120, "It is as stiff as nut butter",
         "It sets too hard to spread: warm it a few seconds at a time, and stir.")),
     StepKind("cool_syrup", "Let {} cool", "bench", wait=Wait(
-        20, 40, 120, "The pan is cool to your hand", source=FROM_MEMORY)),
+        20, 40, 120, "The pan is cool to your hand", origin="from memory")),
     # Baking
     StepKind("mix_batter", "Mix the batter", "bench", 12, 4, "litre"),
     StepKind("bake", "Bake", "oven", leaves="warm", at_once=True),
     StepKind("take_out", "Take out", "oven", 1, 0.5, "tin", needs="warm", at_once=True),
     StepKind("cool", "Cool", "rack", needs="warm", leaves="cool", wait=Wait(
-        60, 90, 180, "No warmth is left in the middle", "It dries out: wrap it sooner.", FROM_MEMORY)),
+        60, 90, 180, "No warmth is left in the middle", "It dries out: wrap it sooner.", "from memory")),
     StepKind("wrap", "Turn out and wrap", "bench", 2, 1, "tin", needs="cool"),
     StepKind("chill_cake", "Chill, wrapped", "fridge", needs="cool", leaves="cold", wait=Wait(
-        60, 120, 2880, "It is cold through and cuts without crumbs", "It dries out: freeze it instead.", FROM_MEMORY)),
+        60, 120, 2880, "It is cold through and cuts without crumbs", "It dries out: freeze it instead.",
+        "from memory")),
     # Building
     StepKind("level", "Level and trim", "bench", 2, 2, "layer", needs="cold"),
     StepKind("soak", "Soak", "bench", 1, 1, "layer", needs="cold"),
@@ -124,10 +129,10 @@ _ROWS = (
     StepKind("spread_collar", "Spread the collar", "bench", 6, 0.6, "dm2"),
     StepKind("set_collar", "Until the gloss dulls", "bench", at_once=True, wait=Wait(
         2, 5, 10, "The gloss has dulled and it still bends",
-        "It snaps: melt it and spread it again.", FROM_MEMORY)),
+        "It snaps: melt it and spread it again.", "from memory")),
     StepKind("wrap_collar", "Set the collar round it", "bench", needs="coat hard", leaves="covered", at_once=True),
     StepKind("set_hard", "Set hard", "fridge", needs="covered", leaves="coat hard", wait=Wait(
-        10, 20, 60, "The paper peels off clean", source=FROM_MEMORY)),
+        10, 20, 60, "The paper peels off clean", origin="from memory")),
     StepKind("chill_cover", "Chill", "fridge", needs="covered", leaves="coat hard", wait=Wait(30, 45, 60, DENT)),
     StepKind("set_printed", "Chill", "fridge", needs="covered", leaves="coat hard", wait=Wait(
         15, 15, 60, "The laps have become one")),
@@ -143,7 +148,7 @@ _ROWS = (
     StepKind("finish", "Finish the joints", "bench", needs="stacked"),
     StepKind("finish_there", "Finish the joints", "table", needs="stacked"),
     StepKind("chill_whole", "Chill before the box", "fridge", leaves="coat hard", wait=Wait(
-        30, 60, 1440, DENT, source=FROM_MEMORY)),
+        30, 60, 1440, DENT, origin="from memory")),
     StepKind("box", "Box it", "bench", needs="coat hard"),
     StepKind("drive", "Drive", "car", needs="coat hard", at_once=True, spread=0.2),
 )  # fmt: skip

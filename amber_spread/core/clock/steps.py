@@ -22,13 +22,12 @@ HANDS_ON = parts_rule(
     "sum",
     "from memory",
 )
-WAIT = parts_rule(
-    "clock.wait",
-    "The wait that is planned, between the shortest and the longest that hands report. Go by the sign, not by the "
-    "clock.",
-    "usual",
-    "common practice",
-)
+_WAIT_WORDS = "The wait that is planned, between the shortest and the longest. Go by the sign, not by the clock."
+WAITS: dict[str, str] = {
+    "common practice": parts_rule("clock.wait", _WAIT_WORDS, "usual", "common practice"),
+    "from memory": parts_rule("clock.wait_from_memory", _WAIT_WORDS, "usual", "from memory"),
+}
+"""The rule of a wait, by where its minutes come from."""
 PER_WORDS = {"dm2": "cm² of it", "kg": "kg", "m": "m", "litre": "litres"}
 
 
@@ -104,7 +103,7 @@ class StepList:
         if wait is None and row.wait is not None:
             one = row.wait
             given = {"usual": one.usual_min, "least": one.least_min, "most": one.most_min}
-            wait = of_parts(WAIT, one.usual_min, given, "min")
+            wait = of_parts(WAITS[one.origin], one.usual_min, given, "min")
         self.steps.append(
             Step(
                 id=self.id_of(kind),
