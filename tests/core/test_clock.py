@@ -106,6 +106,7 @@ def inspect(found, plan, clock):
         for other in later:
             moves = other.wait is not None and not STEP_KINDS[other.kind].at_once
             free = timedelta(minutes=other.slack.value if moves else 0)
+            free = other.end - other.start if other.kind == "hold" else free
             joined = STEP_KINDS[other.kind].at_once
             assert joined or one.end + slack <= other.start + free, id
     for busy in (*hands.values(), oven):
@@ -113,6 +114,7 @@ def inspect(found, plan, clock):
         for (_, ends), (begins, _) in zip(busy, busy[1:], strict=False):
             assert ends <= begins, "two things at once"
     assert clock.hands_on.value == pytest.approx(sum(one.hands.value for one in steps.values() if one.hands))
+    _nothing_stands_about(steps)
     _tasks_are_all_done(plan, found, clock)
     _states_are_there(steps)
     _bowls_are_ready(plan, found, steps)
@@ -146,6 +148,19 @@ def _stretch(steps, id):
     ]:
         chain += after
     return [minutes((steps[one].start, steps[one].end)) for one in chain]
+
+
+def _nothing_stands_about(steps):
+    """From its oven on, a tier is in a place, or hands are on it, or it waits for them for less than half an hour."""
+    whole = [one for id, one in steps.items() if id.startswith("cake_")]
+    for number in {one.tier for one in steps.values() if one.tier is not None}:
+        stays = [span for one in steps.values() if one.tier == number for span in works(one)]
+        stays += [(min(one.start for one in whole),) * 2] if whole else []
+        stays.sort()
+        until = stays[0][1]
+        for begins, ends in stays:
+            assert minutes((until, begins)) < 30, f"tier {number} stands about from {until} to {begins}"
+            until = max(until, ends)
 
 
 def _tasks_are_all_done(plan, found, clock):

@@ -13,6 +13,8 @@ from amber_spread.core.kernel.task import Task
 from amber_spread.core.plan import Plan
 from amber_spread.core.stock.media import Medium, MediumKind, shelf
 
+WHOLE = "the whole cake"
+"""What the steps of putting it together are done to."""
 DRIVE_MIN = 30.0
 """A drive that is not set is planned as this long (from memory)."""
 MIXING: dict[MediumKind, tuple[str, ...]] = {
@@ -129,7 +131,7 @@ class _Cake:
 
     def put_together(self, tiers: Iterable[StepList]) -> StepList:
         """Supports, stacking, finishing, boxing and driving: in the kitchen, or where the cake stays."""
-        done, steps = [id for made in tiers for id in made.last], StepList("cake", None, "the whole cake")
+        done, steps = [id for made in tiers for id in made.last], StepList("cake", None, WHOLE)
         supports = self.tasks("Supports") + [one for one in self.tasks("Build") if one.on == "stack"]
         if len(self.plan.tiers) > 1:
             steps.add("supports", "As the stacking card says.", tasks=supports, after=done)

@@ -3,6 +3,7 @@
 import math
 from collections.abc import Iterator, Mapping, Sequence
 from datetime import datetime, timedelta
+from itertools import pairwise
 
 from amber_spread.core.clock.backwards import (
     ANY_HOUR,
@@ -14,7 +15,8 @@ from amber_spread.core.clock.backwards import (
     is_rigid,
     too_long,
 )
-from amber_spread.core.clock.cake_steps import steps_of
+from amber_spread.core.clock.cake_steps import WHOLE, steps_of
+from amber_spread.core.clock.step_kinds import STEP_KINDS
 from amber_spread.core.clock.steps import Step, hands_on
 from amber_spread.core.document import Document, FileError, complaint_at
 from amber_spread.core.kernel.base import PlanPart
@@ -25,6 +27,8 @@ from amber_spread.core.kernel.task import Place, State
 from amber_spread.core.plan import Plan
 
 START = datetime(1970, 1, 1)
+HOLD_FROM_MIN = 20.0
+"""A tier that would stand about for so long is put in the fridge (from memory)."""
 FIRST_YEAR, LAST_YEAR = 1971, 2200
 """The years an order can be counted back in."""
 _GIVE_OR_TAKE = parts_rule(
@@ -98,7 +102,8 @@ def clock_of(document: Document, plan: Plan, now: datetime | None = None) -> Clo
     steps = steps_of(document, plan)
     timings = backwards(steps, _minute(ready), hours)
     names = {number: tier.name for number, tier in enumerate(plan.tiers, 1)}
-    timed = {one.id: _timed(one, timings[one.id]) for one in sorted(steps, key=lambda one: timings[one.id].spans)}
+    timed = _kept_cold({one.id: _timed(one, timings[one.id]) for one in steps})
+    timed = dict(sorted(timed.items(), key=lambda item: (item[1].start, item[1].end)))
     found = Clock(
         due=document.due,
         ready=ready,
@@ -148,6 +153,54 @@ def _timed(step: Step, timing: Timing) -> TimedStep:
         follows=list(step.after),
         cautions=[*_caution(row.caution), *(one for one in step.tasks if one.caution)],
         jobs=[one for one in step.tasks if not one.caution],
+    )
+
+
+def _kept_cold(steps: dict[str, TimedStep]) -> dict[str, TimedStep]:
+    """The same, and where a tier would stand about between two steps, or overnight in one that is split, a wait in the
+    fridge: nothing stays out of it for `HOLD_FROM_MIN` unless hands are on it, or it bakes or cools.
+    """
+    found = dict(steps)
+    whole = min(((one.start, id) for id, one in steps.items() if one.of == WHOLE), default=None)
+    for tier in sorted({one.tier for one in steps.values() if one.tier is not None}):
+        stays = [
+            (begins, ends, id)
+            for id, one in steps.items()
+            if one.tier == tier
+            for begins, ends in one.works or [[one.start, one.end]]
+        ]
+        stays += [(whole[0], whole[0], whole[1])] if whole is not None else []
+        for (_, until, id), (begins, _, then) in pairwise(sorted(stays)):
+            gap_min = (begins - until).total_seconds() / 60
+            if gap_min >= HOLD_FROM_MIN:
+                hold = f"{id}_hold" if then != id else f"{id}_hold_{until:%d}"
+                follows = [id] if then != id else steps[id].follows
+                found[hold] = _hold(steps[id], until, begins, gap_min, follows)
+                if then != id:
+                    found[then] = found[then].replace(follows=[*found[then].follows, hold])
+    return found
+
+
+def _hold(of: TimedStep, start: datetime, end: datetime, gap_min: float, follows: list[str]) -> TimedStep:
+    """A wait in the fridge for hands to be free."""
+    row = STEP_KINDS["hold"]
+    return of.replace(
+        kind=row.kind,
+        name=row.name,
+        place=row.place,
+        said=Said(text="Covered, it does not dry and takes on no smell. Out of the fridge it would wait too long."),
+        start=start,
+        end=end,
+        works=[],
+        hand=None,
+        hands=None,
+        wait=carry_over("until the next step", gap_min, "min"),
+        needs=None,
+        leaves=None,
+        slack=carry_over("free time after it", 0.0, "min", "down"),
+        follows=follows,
+        cautions=[],
+        jobs=[],
     )
 
 

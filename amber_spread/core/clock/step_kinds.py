@@ -141,6 +141,8 @@ _ROWS = (
     StepKind("cut_on_top", "Lay pieces on top", "bench", 3, 4, "piece", needs="coat hard"),
     StepKind("pipe_border", "Pipe the borders", "bench", 3, 2.5, "m", needs="coat hard"),
     StepKind("pipe_region", "Pipe over it", "bench", 5, 4, "dm2", needs="coat hard"),
+    # Between two steps that leave it standing
+    StepKind("hold", "Keep cold, covered", "fridge", wait=Wait(0, 0, 2880, "", origin="from memory")),
     # Putting it together
     StepKind("supports", "Set the supports", "bench", needs="coat hard", splits=True),
     StepKind("stack", "Stack", "bench", needs="coat hard", leaves="stacked"),
