@@ -9,7 +9,7 @@ from reportlab.platypus import KeepTogether
 
 from amber_spread.core.clock import Clock, TimedStep, clock_of
 from amber_spread.core.document import Document
-from amber_spread.core.kernel.units import LengthUnit, WeightUnit
+from amber_spread.core.kernel.units import LengthUnit, WeightUnit, day_words, hour_words
 from amber_spread.core.plan import Plan
 from amber_spread.papers.printed import HEADING, SOFT_TEXT, TEXT, Box, Sheet, bound, table, worded
 from amber_spread.papers.sheets import Paper
@@ -34,59 +34,35 @@ class _DaySheet(Sheet):
         """All of it."""
         yield from self.head("day sheet")
         yield worded(
-            f"Begin {_day_words(clock.begins)} at {_hour(clock.begins)}. About {self.say(clock.hands_on)} of work, "
-            f"give or take {self.say(clock.give_or_take)}, without the waits. Ready {_day_words(clock.ready)} at "
-            f"{_hour(clock.ready)}.",
+            f"Begin {day_words(clock.begins)} at {hour_words(clock.begins)}. About {self.say(clock.hands_on)} of work, "
+            f"give or take {self.say(clock.give_or_take)}, without the waits. Ready {day_words(clock.ready)} at "
+            f"{hour_words(clock.ready)}.",
             TEXT,
         )
-        yield worded(
-            "Hours are for planning. Go by the sign of each wait, and keep food out of the fridge no longer than your "
-            "local food code allows.",
-            SOFT_TEXT,
-        )
         for check in clock.checks:
-            yield worded(self.filled(check.text, check.values), TEXT)
-        steps = clock.steps.values()
-        for day, own in groupby(_by_hour(steps), key=lambda one: one[0].date()):
-            rows = list(own)
-            heading = worded(_day_words(datetime.combine(day, datetime.min.time())), HEADING)
-            lines = [self._line(at, one, until, clock.hands) for at, one, until in rows]
-            yield KeepTogether([heading, table(lines[:3], WIDTHS)])
+            yield worded(self.filled(check.text, check.values), SOFT_TEXT if check.severity == "caution" else TEXT)
+        for day, rows in groupby(_by_hour(clock.steps.values()), key=lambda row: row[0].date()):
+            lines = [self._line(*row) for row in rows]
+            yield KeepTogether([worded(day_words(day), HEADING), table(lines[:3], WIDTHS)])
             if lines[3:]:
                 yield table(lines[3:], WIDTHS)
 
-    def _line(self, at: datetime, step: TimedStep, until: datetime, hands: int) -> list[Any]:
+    def _line(self, begins: datetime, ends: datetime, step: TimedStep) -> list[Any]:
         """One row: a box for work; for a wait its sign and the hour."""
         if step.wait is not None:
-            later = "" if until.date() == at.date() else f"{until:%A} "
-            done = f" Done when: {step.sign[:1].lower()}{step.sign[1:]}." if step.sign else f" {self.said(step.said)}"
-            text = f"{step.place.capitalize()}: {_named(step)}.{done}"
-            return [
-                "",
-                worded(_hour(at), SOFT_TEXT),
-                worded(text, SOFT_TEXT),
-                worded(f"to {later}{_hour(until)}", SOFT_TEXT),
-            ]
-        who = f"Hands {step.hand}. " if hands > 1 and step.hand is not None else ""
-        words = [f"{who}{_named(step)}.", self.said(step.said)]
-        words += [f"Caution: {self.said(one)}" for one in step.cautions]
-        minutes = self.say(step.hands) if step.hands is not None else ""
-        return [Box(), worded(_hour(at), TEXT), worded(" ".join(filter(None, words)), TEXT), worded(minutes, TEXT)]
+            later = "" if ends.date() == begins.date() else f"{ends:%A} "
+            then = f"Done when {step.sign}." if step.sign else self.said(step.said)
+            words, style = f"{step.place.capitalize()}: {step.name}. {then}", SOFT_TEXT
+            took, box = f"to {later}{hour_words(ends)}", ""
+        else:
+            who = f"Hands {step.hand}. " if self.document.practice.hands > 1 else ""
+            cautions = [f"Caution: {self.said(one)}" for one in step.tasks if one.caution]
+            words, style = " ".join([f"{who}{step.name}.", self.said(step.said), *cautions]), TEXT
+            took, box = self.say(step.hands) if step.hands is not None else "", Box()
+        return [box, worded(hour_words(begins), style), worded(words, style), worded(took, style)]
 
 
-def _by_hour(steps: Iterable[TimedStep]) -> list[tuple[datetime, TimedStep, datetime]]:
+def _by_hour(steps: Iterable[TimedStep]) -> list[tuple[datetime, datetime, TimedStep]]:
     """Every step by the hour it begins at; work over several days stands on each of them."""
-    found = [(begins, one, ends) for one in steps for begins, ends in (one.works or [[one.start, one.end]])]
-    return sorted(found, key=lambda row: (row[0], row[1].wait is not None))
-
-
-def _named(step: TimedStep) -> str:
-    return f"{step.name}, {step.of}" if step.tier is not None and step.of else step.name
-
-
-def _day_words(moment: datetime) -> str:
-    return f"{moment:%A} {moment.day} {moment:%B}"
-
-
-def _hour(moment: datetime) -> str:
-    return f"{moment:%H:%M}"
+    found = [(*span, one) for one in steps for span in one.spans]
+    return sorted(found, key=lambda row: (row[0], row[2].wait is not None))

@@ -1,6 +1,7 @@
 """The look of printed lists and cards: their styles, a box to tick, tables, and measures in a person's units."""
 
 import io
+import re
 from collections.abc import Iterator, Mapping, Sequence
 from typing import Any
 from xml.sax.saxutils import escape
@@ -13,7 +14,15 @@ from reportlab.platypus import Flowable, Paragraph, SimpleDocTemplate, Table, Ta
 from amber_spread.core.document import Document
 from amber_spread.core.kernel.check import RoundedQuantity, Said
 from amber_spread.core.kernel.figures import Figure
-from amber_spread.core.kernel.units import LengthUnit, WeightUnit, format_length, format_weight, round_to
+from amber_spread.core.kernel.units import (
+    LengthUnit,
+    WeightUnit,
+    day_words,
+    format_length,
+    format_weight,
+    hour_words,
+    round_to,
+)
 from amber_spread.core.plan import Plan
 from amber_spread.papers.letters import lettered
 from amber_spread.papers.sheets import SIZES, Paper
@@ -57,7 +66,7 @@ def bound(story: list[Any], title: str, paper: Paper) -> bytes:
 def due_words(document: Document) -> str:
     """When an order is due, as its papers say it."""
     due = document.due
-    return "No day set" if due is None else f"Due {due:%A} {due.day} {due:%B %Y, %H:%M}"
+    return "No day set" if due is None else f"Due {day_words(due)} {due.year}, {hour_words(due)}"
 
 
 def worded(text: str, style: ParagraphStyle) -> Paragraph:
@@ -133,5 +142,6 @@ class Sheet:
         return self.filled(one.text, one.values)
 
     def filled(self, text: str, values: Mapping[str, RoundedQuantity]) -> str:
-        """A text with its measures put in."""
-        return text.format(**{name: self.say(value) for name, value in values.items()})
+        """A text with its measures put in; other words in braces, as in a name, stay as they are."""
+        said = {name: self.say(value) for name, value in values.items()}
+        return re.sub(r"\{(\w+)\}", lambda found: said.get(found[1], found[0]), text)

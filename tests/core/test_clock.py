@@ -2,6 +2,7 @@
 and ovens there are, when the kitchen works, and how long a state lasts.
 """
 
+import io
 import math
 from collections import Counter
 from datetime import date, datetime, timedelta
@@ -9,9 +10,10 @@ from datetime import date, datetime, timedelta
 import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
+from pypdf import PdfReader
 
 from amber_spread.core.clock import STEP_KINDS, clock_of, steps_of
-from amber_spread.core.clock.backwards import DAY_MIN, Hours, backwards
+from amber_spread.core.clock.backwards import DAY_MIN, Hours, backwards, blocks_of
 from amber_spread.core.clock.cake_steps import MIXING
 from amber_spread.core.clock.step_kinds import StepKind, Wait
 from amber_spread.core.clock.steps import Step
@@ -39,6 +41,7 @@ from amber_spread.core.kernel.naming import figures
 from amber_spread.core.stock.media import MEDIUM_KINDS
 from amber_spread.core.tier.uses import STEPS
 from amber_spread.demo.week import week
+from amber_spread.papers.day_sheet import write_day_sheet
 from amber_spread.speed.calls import calls_of
 from tests import designs, kinds
 from tests.designs import MEDIA, STONE, document, tier
@@ -63,7 +66,7 @@ def ordered(*tiers, stacking=None, **parts):
 
 
 def works(step):
-    return [(begins, ends) for begins, ends in step.works] if step.works else [(step.start, step.end)]
+    return step.spans
 
 
 def minutes(span):
@@ -193,12 +196,13 @@ def _states_are_there(steps):
         if id.startswith("bowl_"):
             continue
         mine = list(there.values()) if one.tier is None else [there[one.tier]]
-        assert one.needs is None or all(one.needs in states for states in mine), f"{id} needs {one.needs}"
-        for left in mine if one.leaves else ():
+        needs, leaves = STEP_KINDS[one.kind].needs, STEP_KINDS[one.kind].leaves
+        assert needs is None or all(needs in states for states in mine), f"{id} needs {needs}"
+        for left in mine if leaves else ():
             for rivals in ONE_OF_TWO:
-                if one.leaves in rivals:
+                if leaves in rivals:
                     left -= rivals
-            left.add(one.leaves)
+            left.add(leaves)
 
 
 def _bowls_are_ready(plan, found, steps):
@@ -330,9 +334,9 @@ def test_waits_are_those_that_hands_report(kind, least, most):
 def test_hot_cream_and_syrup_are_cautioned_about_where_they_are_made():
     found = ordered(tier(203, final=FreehandFinal(medium="dark_ganache"), layers=Layers(syrup=Syrup())))
     steps = clocked(found)[2].steps.values()
-    hot = {one.kind: [said.text for said in one.cautions] for one in steps if one.kind in ("mix_ganache", "boil_syrup")}
+    made = [one for one in steps if one.kind in ("mix_ganache", "boil_syrup")]
+    hot = {one.kind: [task.text for task in one.tasks if task.caution] for one in made}
     assert len(hot) == 2 and all("burns" in " ".join(said) for said in hot.values())
-    assert all(said.caution for one in steps for said in one.cautions)
 
 
 def test_a_wait_says_where_its_minutes_come_from():
@@ -345,7 +349,7 @@ def test_a_wait_says_where_its_minutes_come_from():
 
 def test_ganache_sets_sooner_than_buttercream():
     for kind in ("firm_crumb", "firm_final"):
-        assert STEP_KINDS[f"{kind}_ganache"].wait.usual_min < STEP_KINDS[kind].wait.usual_min
+        assert STEP_KINDS[kind].sooner.usual_min < STEP_KINDS[kind].wait.usual_min
 
 
 @pytest.mark.parametrize(
@@ -357,6 +361,10 @@ def test_a_tin_two_inches_deep_bakes_as_long_as_charts_say(across, least, most):
     assert bake_minutes(across, 50.8, 2) == 2 * bake_minutes(across, 50.8, 1)
 
 
+NOON = 100 * DAY_MIN + 12 * 60
+DAY = Hours(8 * 60, 18 * 60, 1)
+
+
 def row(kind="work", place="bench", wait=None, **more):
     return StepKind(kind, kind, place, wait=wait, **more)
 
@@ -365,15 +373,19 @@ def step(id, length, *after, wait=None, **more):
     figure = Figure(float(length), "min", "test")
     kind = row(wait=wait, **more)
     hands, waits = (None, figure) if wait else (figure, None)
-    return Step(id, kind, None, id, "", Said(text=""), hands, waits, after)
+    return made(id, kind, hands, waits, after)
 
 
-NOON = 100 * DAY_MIN + 12 * 60
-DAY = Hours(8 * 60, 18 * 60, 1)
+def made(id, kind, hands, waits, after):
+    return Step(id, kind, "cake", None, "", id, Said(text=""), hands, waits, kind.wait, after)
+
+
+def scheduled(steps, ready=NOON, hours=DAY):
+    return backwards(blocks_of(steps), ready, hours)
 
 
 def spans(steps, hours=DAY, ready=NOON):
-    return {id: (one.start - ready, one.end - ready) for id, one in backwards(steps, ready, hours).items()}
+    return {id: (one.whole.start - ready, one.whole.end - ready) for id, one in scheduled(steps, ready, hours).items()}
 
 
 def test_steps_are_counted_back_from_the_end():
@@ -395,21 +407,15 @@ def test_work_that_does_not_fit_in_the_morning_is_done_the_evening_before():
 
 
 def test_work_longer_than_a_day_is_done_on_several_where_it_can_be():
-    found = backwards([step("carve", 700, splits=True), step("coat", 120, "carve")], NOON, DAY)["carve"]
+    found = scheduled([step("carve", 700, splits=True), step("coat", 120, "carve")])["carve"]
     assert [end - start for start, end in found.spans] == [580, 120]
     assert found.spans[1].end == NOON - 120 and found.spans[0].end == NOON - 18 * 60
 
 
 def test_the_oven_holds_one_bake_at_a_time():
-    bake = [
-        made
-        for name in "ab"
-        for made in (
-            step(f"mix {name}", 10),
-            Step(f"bake {name}", row(place="oven", at_once=True), None, "", "", Said(text=""), None,
-                 Figure(40.0, "min", "test"), (f"mix {name}",)),
-        )
-    ]  # fmt: skip
+    oven = row(place="oven", at_once=True)
+    bake = [step("mix a", 10), made("bake a", oven, None, Figure(40.0, "min", "test"), ("mix a",))]
+    bake += [step("mix b", 10), made("bake b", oven, None, Figure(40.0, "min", "test"), ("mix b",))]
     found = spans(bake, DAY._replace(hands=2))
     assert found["bake b"] == (-40, 0) and found["bake a"] == (-80, -40)
     assert found["mix a"] == (-90, -80)
@@ -432,7 +438,7 @@ def test_what_would_wait_too_long_is_followed_sooner():
 
 def test_a_step_must_stand_after_what_it_follows():
     with pytest.raises(ValueError, match="does not come before"):
-        backwards([step("one", 5, "other"), step("other", 5)], NOON, DAY)
+        scheduled([step("one", 5, "other"), step("other", 5)])
 
 
 STEPS_OF_ANY = st.lists(
@@ -449,13 +455,14 @@ def test_any_steps_are_done_in_order_by_the_hands_there_are(drawn, hands):
         )
         for at, (length, waits, before) in enumerate(drawn)
     ]
-    found, busy = backwards(steps, NOON, DAY._replace(hands=hands)), {}
+    found, busy = scheduled(steps, hours=DAY._replace(hands=hands)), {}
     for one in steps:
         timing = found[one.id]
-        assert timing.end <= NOON and timing.end - timing.start >= one.minutes
-        assert all(found[before].end <= timing.start for before in one.after)
+        lasts = timing.whole
+        assert lasts.end <= NOON and lasts.end - lasts.start >= one.minutes
+        assert all(found[before].whole.end <= lasts.start for before in one.after)
         if one.hands:
-            busy.setdefault(timing.hand, []).append((timing.start, timing.end))
+            busy.setdefault(timing.hand, []).append(lasts)
     for spans_of_one in busy.values():
         spans_of_one.sort()
         assert all(end <= start for (_, end), (start, _) in zip(spans_of_one, spans_of_one[1:], strict=False))
@@ -463,7 +470,7 @@ def test_any_steps_are_done_in_order_by_the_hands_there_are(drawn, hands):
 
 def checks(found, now=None):
     plan = plan_document(found)
-    return {one.code: one for one in clock_of(found, plan, now).checks}
+    return {one.code: one for one in clock_of(found, plan, now).checks if one.severity != "caution"}
 
 
 def test_what_is_late_is_said_and_so_is_a_due_hour_that_has_passed():
@@ -496,6 +503,7 @@ def test_one_tier_has_no_name_in_its_steps_unless_it_has_one_of_its_own():
         return {one.of for one in clocked(ordered(tier(203, **own)))[2].steps.values() if one.tier}
 
     assert names() == {""} and names(name="Skep") == {"Skep"}
+    assert "Crumb coat" in {one.name for one in clocked(ordered(tier(203)))[2].steps.values()}
 
 
 def test_an_order_without_a_due_hour_has_no_clock():
@@ -519,9 +527,20 @@ def test_figures_of_a_clock_have_lasting_ids():
 
 def test_braces_in_a_tiers_name_are_only_letters():
     found = ordered(tier(203, name="{weight}"), tier(152), practice=Practice(day_begins_min=600, day_ends_min=661))
-    said = clock_of(found, plan_document(found), DUE - timedelta(hours=1))
-    assert all("{weight}" not in one.text for one in said.checks)
-    assert any("{weight}" in one.of for one in said.steps.values())
+    plan = plan_document(found)
+    said = clock_of(found, plan, DUE - timedelta(hours=1))
+    assert {"clock.late", "clock.long"} <= {one.code for one in said.checks}
+    text = " ".join(page.extract_text() for page in PdfReader(io.BytesIO(write_day_sheet(found, plan))).pages)
+    assert "Crumb coat, {weight}" in " ".join(text.split())
+
+
+def test_how_a_tier_looks_follows_what_was_done_to_it():
+    steps = clocked(ordered(tier(203, cover=DrapeCover()), tier(152)))[2].steps
+    own = {one.kind: one.look for one in steps.values() if one.tier == 1}
+    assert (own["cool"], own["chill_cake"], own["final_coat"]) == ("warm", "cold", "soft")
+    assert (own["firm_final"], own["cover"], own["chill_cover"]) == ("firm", "covered", "covered")
+    assert {one.look for one in steps.values() if one.on == "cake"} == {"covered"}
+    assert {one.look for one in steps.values() if one.on == "bowl"} == {"soft"}
 
 
 def test_the_clock_of_thirty_tiers_costs_little_more_than_thirty_times_one():
@@ -532,5 +551,5 @@ def test_the_clock_of_thirty_tiers_costs_little_more_than_thirty_times_one():
         return calls_of(lambda: clock_of(found, plan))
 
     three, thirty = cost(3), cost(30)
-    assert three <= 7000, "Python calls of three tiers: 6,583"
-    assert thirty <= 35 * three, "what is scheduled again and again for waits that last too long: 32 times three"
+    assert three <= 6000, "Python calls of three tiers: 5,656"
+    assert thirty <= 35 * three, "what is scheduled again and again for waits that last too long: 34 times three"

@@ -24,7 +24,7 @@ def test_from_an_order_without_an_hour_to_its_day_sheet(screen, address):
     panel(screen).get_by_label("Due").first.press("Enter")
     lens(screen, "Clock")
     expect(days(screen).locator(".sheet .label").first).to_be_visible()
-    expect(panel(screen)).to_contain_text("Due Friday 9 May, 14:00")
+    expect(panel(screen)).to_contain_text("due Friday 9 May, 14:00")
     ready = panel(screen).locator(".line", has_text=re.compile("^ ?Ready"))
     expect(ready).to_contain_text("Fri 13:30")
     fill(panel(screen).get_by_label("Ready before it is due"), "1h")
@@ -51,6 +51,19 @@ def test_from_an_order_without_an_hour_to_its_day_sheet(screen, address):
     expect(panel(screen).get_by_label("Work begins at")).to_have_value("9:30")
 
 
+def test_a_cake_of_one_tier_names_no_tier_and_a_drive_is_counted(screen, address):
+    new_cake(screen, address, "One tier")
+    panel(screen).get_by_label("Due").first.fill("2031-05-09T14:00")
+    panel(screen).get_by_label("Due").first.press("Enter")
+    lens(screen, "Clock")
+    names = days(screen).locator(".sheet .label text:not(.min)")
+    expect(names.first).to_be_visible()
+    shown = [one.strip() for one in names.all_text_contents()]
+    assert "Crumb coat" in shown and not any(one.endswith(",") for one in shown)
+    fill(panel(screen).get_by_label("Driven for"), "1h10")
+    expect(days(screen).locator(".label", has_text="Drive")).to_contain_text("70 min")
+
+
 def test_a_step_is_selected_by_keys_and_by_a_touch_and_says_what_to_do(browser, demo_address):
     with page(browser) as screen:
         screen.goto(demo_address)
@@ -70,7 +83,7 @@ def test_a_step_is_selected_by_keys_and_by_a_touch_and_says_what_to_do(browser, 
         expect(step).to_have_count(0)
         panel(screen).get_by_text("Every step in order").click()
         panel(screen).get_by_role("button", name=re.compile("Firm it right through")).click()
-        expect(step).to_contain_text("Done when: nothing comes off on your finger.")
+        expect(step).to_contain_text("Done when nothing comes off on your finger.")
 
 
 @pytest.mark.parametrize("size", [(1280, 800), (1024, 768), (768, 1024), (390, 844)])

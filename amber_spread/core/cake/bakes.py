@@ -270,8 +270,7 @@ def plan_carved_bake(done: PlannedTier, tins: Sequence[Tin]) -> CarvedBake | Non
 
 def _loads(tins: Iterable[Baked], usual: Practice) -> Figure | None:
     bakes = tuple(((one.across.value, (one.length or one.across).value), round(one.bakes.value)) for one in tins)
-    oven = Oven(usual.oven_wide_mm, usual.oven_deep_mm, usual.oven_shelves, usual.tins_of_each)
-    loads = oven_loads(bakes, oven)
+    loads = oven_loads(bakes, Oven.of(usual))
     return None if loads is None else carry_over("oven loads", loads, "each")
 
 

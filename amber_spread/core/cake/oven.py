@@ -2,6 +2,7 @@
 
 from typing import NamedTuple
 
+from amber_spread.core.design.practice import Practice
 from amber_spread.core.geometry.flat.packing import pack
 from amber_spread.core.kernel.caching import cached
 
@@ -18,6 +19,11 @@ class Oven(NamedTuple):
     deep_mm: float
     shelves: int
     of_each: int
+
+    @classmethod
+    def of(cls, usual: Practice) -> "Oven":
+        """The oven and the tins of a kitchen."""
+        return cls(usual.oven_wide_mm, usual.oven_deep_mm, usual.oven_shelves, usual.tins_of_each)
 
 
 @cached(256)

@@ -1,4 +1,4 @@
-"""Scheduling backwards: every step as late as it can be, counted back from the hour the order must be ready.
+"""Scheduling backwards: every step as late as possible, counted back from the hour the order must be ready.
 
 Steps that must follow each other at once are one rigid block. A block goes to the pair of hands that can do it last,
 within working hours; waits lie between the blocks, and may be longer than they have to be. This is serial list
@@ -8,7 +8,7 @@ what follows it is done earlier and all is scheduled again.
 
 import heapq
 from bisect import bisect_left, insort
-from collections.abc import Iterator, Mapping, Sequence
+from collections.abc import Iterable, Iterator, Mapping, Sequence
 from itertools import islice
 from typing import NamedTuple
 
@@ -19,6 +19,13 @@ ROUNDS = 8
 """So often all is scheduled again for the sake of waits that would last too long."""
 ANY_HOUR = ("car", "table")
 """The places where work goes by the hour of the customer, and what must be done at a stretch with it."""
+
+
+class Span(NamedTuple):
+    """From one minute to another."""
+
+    start: int
+    end: int
 
 
 class Hours(NamedTuple):
@@ -33,17 +40,10 @@ class Hours(NamedTuple):
         """How long the working day is, min."""
         return self.ends_min - self.begins_min
 
-    def of_day(self, minute: int) -> tuple[int, int]:
-        """When work begins and ends on the day of a minute."""
+    def of_day(self, minute: int) -> Span:
+        """The working hours on the day of a minute."""
         midnight = minute - minute % DAY_MIN
-        return midnight + self.begins_min, midnight + self.ends_min
-
-
-class Span(NamedTuple):
-    """From one minute to another."""
-
-    start: int
-    end: int
+        return Span(midnight + self.begins_min, midnight + self.ends_min)
 
 
 class Timing(NamedTuple):
@@ -56,21 +56,17 @@ class Timing(NamedTuple):
     slack_min: int
 
     @property
-    def start(self) -> int:
-        """When it begins."""
-        return self.spans[0].start
-
-    @property
-    def end(self) -> int:
-        """When it ends."""
-        return self.spans[-1].end
+    def whole(self) -> Span:
+        """From its beginning to its end."""
+        return Span(self.spans[0].start, self.spans[-1].end)
 
 
-class _Block:
-    """Steps that follow each other at once."""
+class Block:
+    """Steps that follow each other at once, or one wait that may last longer than it has to."""
 
-    def __init__(self, steps: Sequence[Step]) -> None:
-        self.steps = steps
+    def __init__(self, steps: Sequence[Step], order: int) -> None:
+        self.steps, self.order = steps, order
+        self.flexible = steps[0].flexible
         self.minutes = sum(one.minutes for one in steps)
         self.any_hour = any(one.row.place in ANY_HOUR for one in steps)
         self.splits = len(steps) == 1 and steps[0].row.splits
@@ -79,6 +75,9 @@ class _Block:
         pairs = list(zip(steps, self.before_end, strict=True))
         self.work = [span for step, span in pairs if step.hands is not None]
         self.baking = [span for step, span in pairs if step.row.place == "oven"]
+        self.follows: dict[Block, None] = {}
+        self.followed_by: list[tuple[int, str]] = []
+        """The steps of other blocks that follow one of its steps, and how long before its end that one ends, min."""
 
     def _before_end(self) -> Iterator[Span]:
         left = self.minutes
@@ -86,18 +85,33 @@ class _Block:
             yield Span(left, left - one.minutes)
             left -= one.minutes
 
-    def spans(self, end: int) -> Iterator[tuple[Step, Span]]:
-        """When each step is done where the block ends at `end`."""
-        for one, (begins, ends) in zip(self.steps, self.before_end, strict=True):
-            yield one, Span(end - begins, end - ends)
+    def exceeds(self, hours: Hours) -> bool:
+        """Whether it is longer than a working day that it has to fit into."""
+        return not (self.flexible or self.any_hour or self.splits) and self.minutes > hours.long_min
 
 
-def is_rigid(step: Step) -> bool:
-    """Whether a step takes just as long as it takes: work, or a wait that begins at once and ends by the clock."""
-    return step.hands is not None or step.row.at_once
+def blocks_of(steps: Sequence[Step]) -> list[Block]:
+    """The steps in blocks, each joined to those that it follows. Steps stand after those that they follow.
+
+    Raises ValueError where a step follows one that is not there, or one that comes after it.
+    """
+    blocks = [Block(chain, order) for order, chain in enumerate(_chains(steps))]
+    block_of = {one.id: block for block in blocks for one in block.steps}
+    ends = {one.id: span.end for block in blocks for one, span in zip(block.steps, block.before_end, strict=True)}
+    seen: set[str] = set()
+    for one in steps:
+        if not seen.issuperset(one.after):
+            raise ValueError(f"{one.id} follows a step that does not come before it")
+        seen.add(one.id)
+        for before in dict.fromkeys(one.after):
+            earlier, later = block_of[before], block_of[one.id]
+            if earlier is not later:
+                later.follows[earlier] = None
+                earlier.followed_by.append((ends[before], one.id))
+    return blocks
 
 
-def chains(steps: Sequence[Step]) -> list[list[Step]]:
+def _chains(steps: Sequence[Step]) -> list[list[Step]]:
     """The steps in chains of those that follow each other at once; a flexible wait stands alone."""
     ends_with: dict[str, list[Step]] = {}
     found: list[list[Step]] = []
@@ -107,31 +121,22 @@ def chains(steps: Sequence[Step]) -> list[list[Step]]:
             chain = []
             found.append(chain)
         chain.append(one)
-        if is_rigid(one):
+        if not one.flexible:
             ends_with[one.id] = chain
     return found
 
 
-def backwards(steps: Sequence[Step], ready: int, hours: Hours) -> dict[str, Timing]:
-    """When to do each of some steps, the last of them by the minute `ready`. Steps stand after those that they follow.
-
-    Raises ValueError where a step follows one that is not there, or one that comes after it.
-    """
-    seen: set[str] = set()
-    for one in steps:
-        if not seen.issuperset(one.after):
-            raise ValueError(f"{one.id} follows a step that does not come before it")
-        seen.add(one.id)
+def backwards(blocks: Sequence[Block], ready: int, hours: Hours) -> dict[str, Timing]:
+    """When to do each step of some blocks, the last of them by the minute `ready`."""
+    steps = [one for block in blocks for one in block.steps]
     starts_by: dict[str, int] = {}
-    waits = [one for one in steps if not is_rigid(one) and one.row.wait is not None and one.row.wait.too_long]
     for _ in range(ROUNDS):
-        schedule = _Schedule(steps, ready, hours, starts_by)
-        schedule.place()
+        schedule = _Schedule(blocks, ready, hours, starts_by)
         late = {
-            after.id: span.start + round(one.row.wait.most_min)
-            for one in waits
-            if too_long(one, span := schedule.span_of(one)) and one.row.wait is not None
-            for after in schedule.followers[one.id]
+            after: span.start + round(one.waits.most_min)
+            for one in steps
+            if one.flexible and one.waits is not None and lasts_too_long(one, span := schedule.span_of(one))
+            for _, after in schedule.block_of[one.id].followed_by
         }
         if not late:
             break
@@ -139,96 +144,74 @@ def backwards(steps: Sequence[Step], ready: int, hours: Hours) -> dict[str, Timi
     return {one.id: schedule.timing(one) for one in steps}
 
 
-def too_long(step: Step, timing: "Timing | Span") -> bool:
+def lasts_too_long(step: Step, span: Span) -> bool:
     """Whether a wait lasts longer than it may."""
-    wait = step.row.wait
-    return wait is not None and bool(wait.too_long) and timing.end - timing.start > wait.most_min
+    waits = step.waits
+    return waits is not None and bool(waits.too_long) and span.end - span.start > waits.most_min
 
 
 class _Schedule:
     """One pass from the end; `starts_by` are the minutes by which some steps must begin."""
 
-    def __init__(self, steps: Sequence[Step], ready: int, hours: Hours, starts_by: Mapping[str, int]) -> None:
-        self.steps, self.ready, self.hours, self.starts_by = steps, ready, hours, starts_by
-        self.order = {one.id: place for place, one in enumerate(steps)}
-        self.followers: dict[str, list[Step]] = {one.id: [] for one in steps}
-        for one in steps:
-            for before in dict.fromkeys(one.after):
-                self.followers[before].append(one)
+    def __init__(self, blocks: Sequence[Block], ready: int, hours: Hours, starts_by: Mapping[str, int]) -> None:
+        self.blocks, self.ready, self.hours, self.starts_by = blocks, ready, hours, starts_by
+        self.block_of = {one.id: block for block in blocks for one in block.steps}
         self.busy: list[list[Span]] = [[] for _ in range(hours.hands)]
         self.oven: list[Span] = []
-        self.placed: dict[str, tuple[tuple[Span, ...], int | None]] = {}
-        self.latest_start: dict[str, int] = {}
-        self.items = self._items()
-        self.item_of = {one.id: item for item in self.items for one in self._members(item)}
+        self.placed: dict[str, tuple[Span, ...]] = {}
+        self.hand: dict[str, int] = {}
+        self._place_all()
 
-    def _items(self) -> list[_Block | Step]:
-        """The steps as blocks and flexible waits."""
-        return [_Block(one) if is_rigid(one[0]) else one[0] for one in chains(self.steps)]
-
-    def _members(self, item: "_Block | Step") -> Sequence[Step]:
-        return item.steps if isinstance(item, _Block) else (item,)
-
-    def place(self) -> None:
-        """Place everything, from the end."""
-        waiting = {id(item): self._open_followers(item) for item in self.items}
-        heap = [self._entry(item) for item in self.items if not waiting[id(item)]]
+    def _place_all(self) -> None:
+        """Place every block once all that follow it have their hours: what can end last comes first, and of two alike
+        the one later in the work.
+        """
+        waiting = {block: len({self.block_of[id] for _, id in block.followed_by}) for block in self.blocks}
+        heap = [self._entry(block) for block in self.blocks if not waiting[block]]
         heapq.heapify(heap)
         while heap:
-            *_, item = heapq.heappop(heap)
-            self._place(item)
-            for one in self._members(item):
-                for before in dict.fromkeys(one.after):
-                    earlier = self.item_of[before]
-                    left = waiting[id(earlier)]
-                    if earlier is not item and one.id in left:
-                        left.discard(one.id)
-                        if not left:
-                            heapq.heappush(heap, self._entry(earlier))
+            *_, block = heapq.heappop(heap)
+            self._place(block)
+            for earlier in block.follows:
+                waiting[earlier] -= 1
+                if not waiting[earlier]:
+                    heapq.heappush(heap, self._entry(earlier))
 
-    def _open_followers(self, item: "_Block | Step") -> set[str]:
-        own = {one.id for one in self._members(item)}
-        return {after.id for one in self._members(item) for after in self.followers[one.id]} - own
+    def _entry(self, block: Block) -> tuple[int, int, Block]:
+        return -self._limit(block), -block.order, block
 
-    def _entry(self, item: "_Block | Step") -> tuple[int, int, "_Block | Step"]:
-        """What can end last comes first; of two alike, the one later in the work."""
-        return -self._limit(item), -self.order[self._members(item)[-1].id], item
-
-    def _limit(self, item: "_Block | Step") -> int:
+    def _limit(self, block: Block) -> int:
         """The minute by which it has to end, so that all that follows any of its steps can begin."""
-        steps = self._members(item)
-        own = {one.id for one in steps}
-        limit, tail = self.ready, sum(one.minutes for one in steps)
-        for one in steps:
-            if one.id in self.starts_by:
-                limit = min(limit, self.starts_by[one.id] + tail)
-            tail -= one.minutes
-            for after in self.followers[one.id]:
-                if after.id not in own:
-                    limit = min(limit, self.latest_start[after.id] + tail)
-        return limit
+        starts = (self.placed[id][0].start + left for left, id in block.followed_by)
+        pairs = zip(block.steps, block.before_end, strict=True)
+        by = (self.starts_by[one.id] + span.start for one, span in pairs if one.id in self.starts_by)
+        return min((self.ready, *starts, *by))
 
-    def _place(self, item: "_Block | Step") -> None:
-        limit = self._limit(item)
-        if not isinstance(item, _Block):
-            self.latest_start[item.id] = limit - item.minutes
-            self.placed[item.id] = (Span(limit - item.minutes, limit),), None
+    def _place(self, block: Block) -> None:
+        limit = self._limit(block)
+        if block.flexible:
+            self.placed[block.steps[0].id] = (Span(limit - block.minutes, limit),)
             return
-        if item.splits and item.minutes > self.hours.long_min:
-            self._place_in_parts(item, limit)
-            return
-        hand, end = max(
-            ((hand, self._latest(item, limit, hand)) for hand in range(self.hours.hands)),
-            key=lambda one: (one[1], -one[0]),
-        )
-        for one, span in item.spans(end):
-            self.placed[one.id] = (span,), hand if one.hands is not None else None
-            self.latest_start[one.id] = span.start
-        for taken, wanted in ((self.busy[hand], item.work), (self.oven, item.baking)):
-            for begins, ends in wanted:
-                insort(taken, Span(end - begins, end - ends))
+        hands = range(self.hours.hands)
+        if block.splits and block.minutes > self.hours.long_min:
+            parts = [self._in_parts(block, limit, hand) for hand in hands]
+            hand = max(hands, key=lambda one: (parts[one][0].start, -one))
+            self.placed[block.steps[0].id] = tuple(parts[hand])
+            work: Iterable[Span] = parts[hand]
+        else:
+            ends = [self._latest(block, limit, hand) for hand in hands]
+            hand = max(hands, key=lambda one: (ends[one], -one))
+            end = ends[hand]
+            for one, span in zip(block.steps, block.before_end, strict=True):
+                self.placed[one.id] = (_at(span, end),)
+            work = [_at(span, end) for span in block.work]
+            for span in block.baking:
+                insort(self.oven, _at(span, end))
+        for span in work:
+            insort(self.busy[hand], span)
+        self.hand |= {one.id: hand for one in block.steps if one.hands is not None}
 
-    def _latest(self, block: _Block, limit: int, hand: int) -> int:
+    def _latest(self, block: Block, limit: int, hand: int) -> int:
         """The latest minute at which a block can end, of one pair of hands."""
         end = limit
         while True:
@@ -244,27 +227,19 @@ class _Schedule:
                 return end
             end -= clash
 
-    def _place_in_parts(self, block: _Block, limit: int) -> None:
+    def _in_parts(self, block: Block, limit: int, hand: int) -> list[Span]:
         """Work longer than a day: as much as a pair of hands can do on each day, from the last."""
-        (step,), best = block.steps, list[Span]()
-        hand = 0
-        for number in range(self.hours.hands):
-            spans, left, end = list[Span](), step.minutes, limit
-            while left:
-                begins, ends = self.hours.of_day(end - 1)
-                end = min(end, ends)
-                free = self._free_before(number, begins, end)
-                if free is None:
-                    end = ends - DAY_MIN
-                    continue
-                start = max(free.start, free.end - left)
-                spans.insert(0, Span(start, free.end))
-                left, end = left - (free.end - start), start
-            if not best or spans[0].start > best[0].start:
-                best, hand = spans, number
-        self.placed[step.id] = tuple(best), hand
-        self.latest_start[step.id] = best[0].start
-        self.busy[hand] = sorted([*self.busy[hand], *best])
+        spans, left, end = list[Span](), block.minutes, limit
+        while left:
+            begins, ends = self.hours.of_day(end - 1)
+            free = self._free_before(hand, begins, min(end, ends))
+            if free is None:
+                end = ends - DAY_MIN
+                continue
+            start = max(free.start, free.end - left)
+            spans.insert(0, Span(start, free.end))
+            left, end = left - (free.end - start), start
+        return spans
 
     def _free_before(self, hand: int, begins: int, end: int) -> Span | None:
         """The last free span of a pair of hands between two minutes."""
@@ -278,36 +253,37 @@ class _Schedule:
 
     def span_of(self, step: Step) -> Span:
         """From when to when a step lasts: a flexible wait from the end of all that it follows."""
-        spans, _ = self.placed[step.id]
+        spans = self.placed[step.id]
         start = spans[0].start
-        if not is_rigid(step):
-            start = max((self.placed[before][0][-1].end for before in step.after), default=start)
+        if step.flexible:
+            start = max((self.placed[before][-1].end for before in step.after), default=start)
         return Span(start, spans[-1].end)
 
     def timing(self, step: Step) -> Timing:
         """When a step is done, and how much room is left."""
-        spans, hand = self.placed[step.id]
-        if is_rigid(step):
-            return Timing(spans, hand, self._slack(step))
+        spans = self.placed[step.id]
+        if not step.flexible:
+            return Timing(spans, self.hand.get(step.id), self._slack(self.block_of[step.id]))
         lasts = self.span_of(step)
         return Timing((lasts,), None, spans[0].start - lasts.start)
 
-    def _slack(self, step: Step) -> int:
+    def _slack(self, block: Block) -> int:
         """How late it may be before what follows it, or what the same hands do next, has to move."""
-        block = self.item_of[step.id]
-        steps = self._members(block)
-        own = {one.id for one in steps}
-        own_spans = {span for one in steps for span in self.placed[one.id][0]}
-        slack = self.ready - self.placed[steps[-1].id][0][-1].end
-        for one in steps:
-            spans, hand = self.placed[one.id]
-            end = spans[-1].end
-            rest = [self.latest_start[after.id] for after in self.followers[one.id] if after.id not in own]
-            if hand is not None:
-                later = islice(self.busy[hand], bisect_left(self.busy[hand], (end,)), None)
-                rest += islice((span.start for span in later if span not in own_spans), 1)
-            slack = min([slack, *(start - end for start in rest)])
-        return max(0, slack)
+        end = self.placed[block.steps[-1].id][-1].end
+        room = [self.ready - end]
+        room += [self.placed[id][0].start - (end - left) for left, id in block.followed_by]
+        own = {span for one in block.steps for span in self.placed[one.id]}
+        for one in block.steps:
+            if one.id in self.hand:
+                busy, ends = self.busy[self.hand[one.id]], self.placed[one.id][-1].end
+                later = islice(busy, bisect_left(busy, (ends,)), None)
+                room += islice((span.start - ends for span in later if span not in own), 1)
+        return min(room)
+
+
+def _at(before_end: Span, end: int) -> Span:
+    """When something is done that begins and ends so long before the minute `end`."""
+    return Span(end - before_end.start, end - before_end.end)
 
 
 def _clash(taken: Sequence[Span], wanted: Sequence[Span], end: int) -> int:

@@ -5,16 +5,14 @@ from collections.abc import Iterable, Iterator, Mapping
 
 from amber_spread.core.bowls import Bowl, bought_coloured
 from amber_spread.core.cake import Oven, oven_loads
-from amber_spread.core.clock.steps import Step, StepList
+from amber_spread.core.clock.steps import MIX_TASKS, Step, StepList
 from amber_spread.core.clock.tier_steps import MADE_IN, TierWork, pipe_borders, tier_steps
 from amber_spread.core.document import Document
 from amber_spread.core.kernel.check import measure
-from amber_spread.core.kernel.task import Task
+from amber_spread.core.kernel.task import Task, task
 from amber_spread.core.plan import Plan
 from amber_spread.core.stock.media import Medium, MediumKind, shelf
 
-WHOLE = "the whole cake"
-"""What the steps of putting it together are done to."""
 DRIVE_MIN = 30.0
 """A drive that is not set is planned as this long (from memory)."""
 MIXING: dict[MediumKind, tuple[str, ...]] = {
@@ -28,6 +26,8 @@ MIXING: dict[MediumKind, tuple[str, ...]] = {
     "syrup": ("boil_syrup", "cool_syrup"),
 }
 """The steps of getting each kind of medium ready."""
+HOT: dict[MediumKind, str] = {"ganache": "Hot cream", "syrup": "Hot syrup"}
+"""What burns while a medium of a kind is made."""
 
 
 def steps_of(document: Document, plan: Plan) -> list[Step]:
@@ -45,12 +45,21 @@ def steps_of(document: Document, plan: Plan) -> list[Step]:
 
 def _mix(document: Document, key: str, bowl: Bowl, medium: Medium) -> StepList:
     """Getting a bowl ready; a sheet in its own colour needs nothing."""
-    steps = StepList(f"bowl_{key}", None, _in_a_sentence(bowl.name))
+    steps = StepList("bowl", f"bowl_{key}", _in_a_sentence(bowl.name))
     plain = bowl.colour is None or bought_coloured(document.design, bowl, medium)
     if medium.kind == "fondant" and plain:
         return steps
-    for kind in MIXING[medium.kind]:
-        steps.add(kind, "{mix} in all.", bowl.mix.value / 1000, mix=measure(bowl.mix))
+    hot = HOT.get(medium.kind)
+    caution = f"{hot} burns: keep handles turned in, and children away."
+    cautions = [task(MIX_TASKS["mind_hot"], f"bowls.{key}", caution)] if hot is not None else []
+    for number, kind in enumerate(MIXING[medium.kind]):
+        steps.add(
+            kind,
+            "{mix} in all.",
+            bowl.mix.value / 1000,
+            tasks=cautions if number == 0 else (),
+            mix=measure(bowl.mix),
+        )
     return steps
 
 
@@ -126,15 +135,14 @@ class _Cake:
             return 0, 0
         outline, tins = asked.shape.outline(asked.tin_diameter_mm), math.ceil(found.value)
         size = 2 * outline.half_width_mm, 2 * outline.half_length_mm
-        oven = Oven(usual.oven_wide_mm, usual.oven_deep_mm, usual.oven_shelves, usual.tins_of_each)
-        return tins, oven_loads(((size, tins),), oven) or tins
+        return tins, oven_loads(((size, tins),), Oven.of(usual)) or tins
 
     def put_together(self, tiers: Iterable[StepList]) -> StepList:
         """Supports, stacking, finishing, boxing and driving: in the kitchen, or where the cake stays."""
-        done, steps = [id for made in tiers for id in made.last], StepList("cake", None, WHOLE)
+        done, steps = [id for made in tiers for id in made.last], StepList("cake", "cake", "the whole cake")
         supports = self.tasks("Supports") + [one for one in self.tasks("Build") if one.on == "stack"]
         if len(self.plan.tiers) > 1:
-            steps.add("supports", "As the stacking card says.", tasks=supports, after=done)
+            steps.add("supports", tasks=supports, after=done)
             done = []
             if not self.there:
                 self._stack(steps, "")
@@ -144,7 +152,7 @@ class _Cake:
             steps.add("box", tasks=[one for one in self.tasks("Drive") if one.kind != "drive"])
             minutes = self.design.stacking.drive_min
             note = "" if minutes is not None else "The drive is not set: half an hour is planned."
-            steps.add("drive", note, drive_min=DRIVE_MIN if minutes is None else minutes)
+            steps.add("drive", note, DRIVE_MIN if minutes is None else minutes)
             done = []
         if self.there:
             self._stack(steps, "_there")

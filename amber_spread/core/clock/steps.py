@@ -4,21 +4,24 @@ together.
 
 import math
 from collections.abc import Iterable, Mapping
-from typing import NamedTuple
+from typing import Literal, NamedTuple
 
 from amber_spread.core.bowls import COVER_TASKS
 from amber_spread.core.cake import STACK_TASKS
-from amber_spread.core.clock.step_kinds import STEP_KINDS, StepKind
+from amber_spread.core.clock.step_kinds import STEP_KINDS, StepKind, Wait
 from amber_spread.core.kernel.check import RoundedQuantity, Said
 from amber_spread.core.kernel.figures import Figure, of_parts, parts_rule, total
-from amber_spread.core.kernel.task import Task
+from amber_spread.core.kernel.task import Task, TaskKind, by_kind
 from amber_spread.core.tier import CARVE_TASKS
 
-TASK_KINDS = STACK_TASKS | CARVE_TASKS | COVER_TASKS
+MIX_TASKS = by_kind(
+    # kind, verb, place, heading
+    TaskKind("mind_hot", "mind", "bench", "Mix", caution=True),
+)
+TASK_KINDS = STACK_TASKS | CARVE_TASKS | COVER_TASKS | MIX_TASKS
 HANDS_ON = parts_rule(
     "clock.hands_on",
-    "Minutes to begin, and some more for every layer, litre or piece, or by the area. They are a start: correct them "
-    "by your own.",
+    "Minutes to begin, and some more for every layer, litre or piece, or by the area. You may be faster or slower.",
     "sum",
     "from memory",
 )
@@ -28,25 +31,31 @@ WAITS: dict[str, str] = {
     "from memory": parts_rule("clock.wait_from_memory", _WAIT_WORDS, "usual", "from memory"),
 }
 """The rule of a wait, by where its minutes come from."""
-PER_WORDS = {"dm2": "cm² of it", "kg": "kg", "m": "m", "litre": "litres"}
+PER_WORDS = {"dm2": "cm² of it", "kg": "kg", "m": "m", "min": "min", "litre": "litres"}
+
+
+On = Literal["bowl", "tier", "cake"]
+"""What a step is done to."""
 
 
 class Step(NamedTuple):
-    """One step: its id among the steps of the order, its kind, the number of its tier, its name, what it is done `of`
-    (a tier, a bowl or the whole cake, as people call it), and the sentence that says what to do.
+    """One step: its id among the steps of the order, its kind, what it is done to and what that is called, its name and
+    the sentence that says what to do.
 
-    `hands` are its minutes of work, or it has a `wait`; `after` are the ids of the steps it follows, the one it is
-    chained to first. `tasks` are the tasks of the plan that are done in it.
+    `hands` are its minutes of work; or it `waits`, for the minutes in `wait`. `after` are the ids of the steps it
+    follows, the one it is chained to first. `tasks` are the tasks of the plan that are done in it.
     """
 
     id: str
     row: StepKind
+    on: On
     tier: int | None
-    name: str
     of: str
+    name: str
     said: Said
     hands: Figure | None
     wait: Figure | None
+    waits: Wait | None
     after: tuple[str, ...]
     tasks: tuple[Task, ...] = ()
 
@@ -58,15 +67,20 @@ class Step(NamedTuple):
             return 0
         return max(1, math.ceil(figure.value) if figure.rounding == "up" else round(figure.value))
 
+    @property
+    def flexible(self) -> bool:
+        """Whether it may last longer than that: a wait that does not end by the clock."""
+        return self.hands is None and not self.row.at_once
+
 
 class StepList:
     """The steps of one tier, one bowl or the whole cake, each after the one before it.
 
-    `called` is what they are done to: a tier, a bowl or the whole cake.
+    `key` comes before the kind in their ids, `called` is what people call the tier or the bowl.
     """
 
-    def __init__(self, prefix: str, tier: int | None, called: str) -> None:
-        self.prefix, self.tier, self.called = prefix, tier, called
+    def __init__(self, on: On, key: str, called: str, tier: int | None = None) -> None:
+        self.on, self.key, self.called, self.tier = on, key, called, tier
         self.steps: list[Step] = []
 
     @property
@@ -76,7 +90,7 @@ class StepList:
 
     def id_of(self, kind: str) -> str:
         """The id of its step of a kind."""
-        return f"{self.prefix}_{kind}"
+        return f"{self.key}_{kind}"
 
     def has(self, kind: str) -> bool:
         """Whether it has a step of that kind."""
@@ -89,44 +103,55 @@ class StepList:
         amount: float = 1.0,
         *,
         wait: Figure | None = None,
+        sooner: bool = False,
         tasks: Iterable[Task] = (),
-        drive_min: float | None = None,
         after: Iterable[str] = (),
         **values: RoundedQuantity,
     ) -> None:
         """Add a step of a kind after the last one and after those in `after`.
 
         `amount` is how much of what its minutes grow with (area in cm²); the minutes of its tasks are added. A `wait`
-        is given where it is not that of the row.
+        is given where it is not that of the row, which is another where the medium sets `sooner`.
         """
         row, own = STEP_KINDS[kind], tuple(tasks)
-        if wait is None and row.wait is not None:
-            one = row.wait
-            given = {"usual": one.usual_min, "least": one.least_min, "most": one.most_min}
-            wait = of_parts(WAITS[one.origin], one.usual_min, given, "min")
+        waits = row.sooner if sooner and row.sooner is not None else row.wait
+        if wait is None and waits is not None:
+            wait = wait_of(waits)
         self.steps.append(
             Step(
                 id=self.id_of(kind),
                 row=row,
+                on=self.on,
                 tier=self.tier,
-                name=row.name.replace("{}", self.called),
                 of=self.called,
-                said=Said(text=text, values=values),
-                hands=None if wait is not None else _hands(row, amount, own, drive_min),
+                name=step_name(row, self.on, self.called),
+                said=Said(text=text or row.does, values=values),
+                hands=None if wait is not None else _hands(row, amount, own),
                 wait=wait,
+                waits=waits,
                 after=(*self.last, *after),
                 tasks=own,
             )
         )
 
 
-def _hands(row: StepKind, amount: float, tasks: Iterable[Task], drive_min: float | None) -> Figure:
+def step_name(row: StepKind, on: On, called: str) -> str:
+    """The name of a step: of a tier it says which one."""
+    name = row.name.replace("{}", called)
+    return f"{name}, {called}" if on == "tier" and called else name
+
+
+def wait_of(waits: Wait) -> Figure:
+    """The wait that is planned, min: the usual one."""
+    given = {"usual": waits.usual_min, "least": waits.least_min, "most": waits.most_min}
+    return of_parts(WAITS[waits.origin], waits.usual_min, given, "min")
+
+
+def _hands(row: StepKind, amount: float, tasks: Iterable[Task]) -> Figure:
     """Minutes of work: base + each x amount + the minutes of the tasks done in it, each part up to a whole minute, so
     that hours and minutes add up as they are shown. Source: from memory.
     """
     parts: dict[str, float] = {}
-    if drive_min is not None:
-        parts["the drive"] = drive_min
     if row.base_min:
         parts["to begin"] = row.base_min
     if row.each_min:
@@ -135,14 +160,14 @@ def _hands(row: StepKind, amount: float, tasks: Iterable[Task], drive_min: float
         parts[f"for {amount:.4g} {words}"] = row.each_min * per
     for task in tasks:
         kind = TASK_KINDS[task.kind]
-        minutes = kind.base_min + kind.each_min * task.count
+        minutes = kind.minutes(task.count)
         if minutes:
             parts[kind.part.lower()] = parts.get(kind.part.lower(), 0.0) + minutes
     whole = {name: float(math.ceil(minutes - 1e-9)) for name, minutes in parts.items()}
     return of_parts(HANDS_ON, sum(whole.values()), whole, "min", "up")
 
 
-def hands_on(steps: Iterable[Step], names: Mapping[int, str]) -> Figure:
+def work_by_tier(steps: Iterable[Step], names: Mapping[int, str]) -> Figure:
     """All the minutes of work of some steps, by tier."""
     parts: dict[str, float] = {}
     for one in steps:

@@ -8,7 +8,7 @@ from typing import NamedTuple
 
 from amber_spread.core.clock.steps import StepList
 from amber_spread.core.design.design import Tier
-from amber_spread.core.design.finishes import SemiNakedFinal, SoftFilling
+from amber_spread.core.design.finishes import CrumbCoat, FinalCoat, SemiNakedFinal, SoftFilling
 from amber_spread.core.design.practice import Practice
 from amber_spread.core.geometry.flat.outline import Outline
 from amber_spread.core.kernel.check import RoundedQuantity, grams, measure
@@ -23,13 +23,13 @@ COATING: dict[str, tuple[str, ...]] = {
     "freehand": ("final_coat", "firm_final"),
     "disc": ("disc_coat", "firm_final"),
     "twin": ("disc_coat", "firm_final"),
-    "inverted": ("inverted_coat", "firm_inverted", "turn_back"),
+    "inverted": ("inverted_coat", "firm_inverted"),
     "towel": ("final_coat", "dry_skin", "smooth_towel", "firm_final"),
     "deckled": ("final_coat", "firm_final"),
     "semi_naked": (),
     "textured": ("piped_coat", "firm_final"),
 }
-"""The steps of each kind of final coat."""
+"""The steps of each kind of final coat, from the one that spreads it."""
 COVERING: dict[str, tuple[str, ...]] = {
     "none": (),
     "drape": ("roll", "cover", "chill_cover"),
@@ -42,6 +42,8 @@ COVERING: dict[str, tuple[str, ...]] = {
     "collar": ("spread_collar", "set_collar", "wrap_collar", "set_hard"),
 }
 """The steps of each kind of cover."""
+LAYING = ("cover", "wrap_printed", "wrap_collar")
+"""The kinds of step that lay a cover on the cake."""
 MADE_IN: dict[str, tuple[str, ...]] = {
     "syrup": ("soak", "cut_layers"),
     "seal": ("fill", "cut_layers"),
@@ -49,7 +51,7 @@ MADE_IN: dict[str, tuple[str, ...]] = {
     "filling": ("fill", "cut_layers"),
     "refill": ("carve", "cut_layers", "fill"),
     "crumb": ("crumb_coat",),
-    "final": ("final_coat", "disc_coat", "inverted_coat", "piped_coat", "finish", "finish_there", "crumb_coat"),
+    "final": (*{steps[0]: None for steps in COATING.values() if steps}, "finish", "finish_there", "crumb_coat"),
     "cover": ("roll", "wrap_printed", "spread_collar"),
     "on_top": ("cut_on_top",),
     "border": ("pipe_border",),
@@ -114,18 +116,25 @@ class TierWork(NamedTuple):
     called: str
 
     @property
+    def scoring(self) -> list[Task]:
+        """The tasks of scoring lines into its cover."""
+        carving = self.done.carving
+        return [] if carving is None else [one for one in carving.tasks if one.kind == "score_lines"]
+
+    @property
     def area_cm2(self) -> float:
         """Its wall and top below the coats."""
         return surface_cm2(self.asked.shape.outline(self.asked.tin_diameter_mm), self.done.coats.crumb.height.value)
 
-    def is_ganache(self, medium: str) -> bool:
-        """Whether a medium sets as ganache does, sooner than buttercream."""
-        return medium in self.media and self.media[medium].kind == "ganache"
+    def sets_sooner(self, coat: CrumbCoat | FinalCoat) -> bool:
+        """Whether a coat sets sooner than buttercream, as ganache does."""
+        medium = getattr(coat, "medium", None)
+        return medium is not None and self.media[medium].kind == "ganache"
 
 
 def tier_steps(work: TierWork) -> StepList:
     """Every step of a tier, in order. Source: common practice."""
-    steps = StepList(f"tier_{work.asked.id}", work.number, work.called)
+    steps = StepList("tier", f"tier_{work.asked.id}", work.called, work.number)
     if work.tins:
         _bake(work, steps)
     if work.done.carving is None:
@@ -156,10 +165,10 @@ def _bake(work: TierWork, steps: StepList) -> None:
         f"Until a skewer comes out clean.{often}",
         wait=bake_minutes.figure(asked.tin_diameter_mm, depth_mm, work.loads),
     )
-    steps.add("take_out", "Let them stand in their tins for 10 minutes, then turn them out onto a rack.", work.tins)
-    steps.add("cool", "On a rack, with air below.")
-    steps.add("wrap", "Wrapped before they are quite cold, they stay soft.", work.tins)
-    steps.add("chill_cake", "Cold cake is cut clean. From the freezer, allow about 4 hours to thaw.")
+    steps.add("take_out", amount=work.tins)
+    steps.add("cool")
+    steps.add("wrap", amount=work.tins)
+    steps.add("chill_cake")
 
 
 def _build(work: TierWork, steps: StepList) -> None:
@@ -176,11 +185,8 @@ def _build(work: TierWork, steps: StepList) -> None:
         steps.add("soak", "Brush {weight} over all the layers.", count, weight=measure(layers.syrup.weight))
     _fill(work, steps)
     settling = [one for one in work.stacking if one.kind == "settle"]
-    steps.add(
-        "settle_overnight" if settling else "settle",
-        "A light weight on a card on top helps. Keep it cold, as your local food code asks.",
-    )
-    steps.add("scrape", "Press it level both ways, and scrape off what stands out all round.", tasks=settling)
+    steps.add("settle_overnight" if settling else "settle")
+    steps.add("scrape", tasks=settling)
 
 
 def _fill(work: TierWork, steps: StepList) -> None:
@@ -205,97 +211,64 @@ def _fill(work: TierWork, steps: StepList) -> None:
 
 
 def _carve(work: TierWork, steps: StepList, tasks: Sequence[Task]) -> None:
-    steps.add(
-        "cut_layers",
-        "Each to its own template, then filled and stacked on its axis.",
-        tasks=[*work.stacking, *(one for one in tasks if one.part != "Carve")],
-    )
-    steps.add("chill_stack", "Again whenever the layers begin to slide.")
-    steps.add(
-        "carve",
-        "From the top down, in thin slices, with the boards of both views against it.",
-        tasks=[one for one in tasks if one.part == "Carve" and one.kind != "score_lines"],
-    )
+    steps.add("cut_layers", tasks=[*work.stacking, *(one for one in tasks if one.part != "Carve")])
+    steps.add("chill_stack")
+    steps.add("carve", tasks=[one for one in tasks if one.part == "Carve" and one not in work.scoring])
 
 
 def _crumb_coat(work: TierWork, steps: StepList) -> None:
-    coats, scraped = work.done.coats, isinstance(work.asked.final, SemiNakedFinal)
+    coats = work.done.coats
     goes_on = coats.goes_on or coats.crumb.weight
     steps.add("crumb_coat", "{weight}, pressed in to leave no air.", work.area_cm2, weight=measure(goes_on))
-    if scraped:
+    if isinstance(work.asked.final, SemiNakedFinal):
         steps.add("scrape_back", "{weight} of it stays.", work.area_cm2, weight=measure(coats.crumb_stays))
-    steps.add("firm_crumb_ganache" if work.is_ganache(work.asked.crumb.medium) else "firm_crumb")
+    steps.add("firm_crumb", sooner=work.sets_sooner(work.asked.crumb))
 
 
 def _final_coat(work: TierWork, steps: StepList) -> None:
-    final, covered = work.done.coats.final, work.asked.cover.kind != "none"
-    for kind in COATING[work.asked.final.kind]:
-        if kind == "turn_back" and covered:
-            continue
-        if kind == "firm_final" and work.is_ganache(getattr(work.asked.final, "medium", "")):
-            kind = "firm_final_ganache"
-        if kind in MADE_IN["final"] and final is not None:
-            steps.add(
-                kind,
-                "{weight} stays on: {side} at the side, {top} on top.",
-                work.area_cm2,
-                weight=measure(work.done.coats.stays or final.weight),
-                side=measure(final.side),
-                top=measure(final.top),
-            )
-        else:
-            steps.add(kind, _SAID.get(kind, ""), work.area_cm2)
-
-
-_SAID = {
-    "turn_back": "Peel the paper off. It sweats and softens as soon as it is out: work on at once.",
-    "set_hard": "Then peel the paper off.",
-    "smooth_towel": "Lay the towel on, rub with a smoother, peel it off.",
-    "trim": "Cut the lip level with a knife laid flat on the top.",
-    "firm_pieces": "On a board, with paper between.",
-    "set_collar": "On its paper, flat.",
-}
-"""What to do in steps that say the same of every cake."""
+    final = work.done.coats.final
+    if final is None:
+        return
+    spread, *rest = COATING[work.asked.final.kind]
+    steps.add(
+        spread,
+        "{weight} stays on: {side} at the side, {top} on top.",
+        work.area_cm2,
+        weight=measure(work.done.coats.stays or final.weight),
+        side=measure(final.side),
+        top=measure(final.top),
+    )
+    for kind in rest:
+        steps.add(kind, amount=work.area_cm2, sooner=work.sets_sooner(work.asked.final))
 
 
 def _cover(work: TierWork, steps: StepList) -> None:
-    """Cover it; a cake upside-down is turned back just before. Lines are scored while the cover is soft."""
-    turned = work.asked.final.kind == "inverted"
-    carving = work.done.carving
-    scored = [one for one in carving.tasks if one.kind == "score_lines"] if carving is not None else []
-    for kind in COVERING[work.asked.cover.kind] if work.done.cover is not None else ():
-        lies = kind in _LAID
-        if lies and turned:
-            steps.add("turn_back", _SAID["turn_back"])
+    """Cover it. A cake coated upside-down is turned back just before; lines are scored while the cover is soft."""
+    kinds = list(COVERING[work.asked.cover.kind])
+    lays = next((at for at, kind in enumerate(kinds) if kind in LAYING), len(kinds))
+    if work.scoring:
+        kinds.insert(lays + 1, "score")
+    if work.asked.final.kind == "inverted":
+        kinds.insert(lays, "turn_back")
+    for kind in kinds:
         _add_cover(work, steps, kind)
-        if lies and scored:
-            _score(steps, scored)
-            scored = []
-    if scored:
-        _score(steps, scored)
-
-
-_LAID = ("cover", "wrap_printed", "wrap_collar")
-"""The kinds of step that lay a cover on the cake."""
-
-
-def _score(steps: StepList, tasks: Sequence[Task]) -> None:
-    steps.add("score", "While it is still soft, no deeper than half of it.", tasks=tasks)
 
 
 def _add_cover(work: TierWork, steps: StepList, kind: str) -> None:
-    cover = work.done.cover
-    assert cover is not None
-    area_cm2 = work.area_cm2 if cover.roll_area is None else cover.roll_area.value / 100
-    if kind in ("roll", "spread_collar") and cover.rolled_weight is not None:
+    cover, area_cm2 = work.done.cover, work.area_cm2
+    if cover is not None and cover.roll_area is not None:
+        area_cm2 = cover.roll_area.value / 100
+    if kind == "score":
+        steps.add(kind, tasks=work.scoring)
+    elif kind in ("roll", "spread_collar") and cover is not None and cover.rolled_weight is not None:
         many = ((one.name.lower(), round(one.count.value)) for one in cover.pieces.values())
         pieces = ", ".join(name if count == 1 else f"{name} × {count}" for name, count in many)
         steps.add(kind, f"{{weight}} for {pieces or 'the sheet'}.", area_cm2, weight=measure(cover.rolled_weight))
-    elif kind == "wrap_printed" and cover.printed is not None:
+    elif kind == "wrap_printed" and cover is not None and cover.printed is not None:
         sheets = cover.printed.sheets.value
         steps.add(kind, f"{sheets:.0f} {'sheet' if sheets == 1 else 'sheets'}.", sheets)
     else:
-        steps.add(kind, _SAID.get(kind, ""), area_cm2, tasks=work.covering if kind in _LAID else ())
+        steps.add(kind, amount=area_cm2, tasks=work.covering if kind in LAYING else ())
 
 
 def _decorate(work: TierWork, steps: StepList) -> None:
@@ -313,7 +286,7 @@ def _decorate(work: TierWork, steps: StepList) -> None:
         pipe_borders(steps, done.borders.values())
 
 
-def pipe_borders(steps: StepList, borders: Iterable[BorderPlan], after: Iterable[str] = ()) -> None:
+def pipe_borders(steps: StepList, borders: Iterable[BorderPlan]) -> None:
     """Add the piping of some borders."""
     found = list(borders)
     metres = sum(one.length.value for one in found) / 1000
@@ -321,7 +294,6 @@ def pipe_borders(steps: StepList, borders: Iterable[BorderPlan], after: Iterable
         "pipe_border",
         "{length} in all, {weight}.",
         metres,
-        after=after,
         length=RoundedQuantity(1000 * metres, "mm"),
         weight=grams(sum(one.weight.value for one in found)),
     )

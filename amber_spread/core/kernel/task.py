@@ -5,7 +5,7 @@ screens print those sentences; what plans the time reads the rest.
 """
 
 from collections.abc import Iterable, Mapping
-from typing import Literal, NamedTuple
+from typing import Literal, NamedTuple, Protocol, TypeVar
 
 from amber_spread.core.kernel.check import RoundedQuantity, Said, measure
 from amber_spread.core.kernel.figures import Figure, of_parts, parts_rule
@@ -72,6 +72,10 @@ class TaskKind(NamedTuple):
     leaves: State | None = None
     caution: bool = False
 
+    def minutes(self, count: int) -> float:
+        """Minutes of hands-on work for so many pieces: base + each x count. Source: from memory."""
+        return self.base_min + self.each_min * count
+
 
 class Task(Said):
     """Something to do, as a sentence and as data.
@@ -126,11 +130,19 @@ def task(
     )
 
 
-def by_kind(*kinds: TaskKind) -> dict[str, TaskKind]:
-    """A table of kinds. Raises ValueError where two have one name."""
+class _Kind(Protocol):
+    @property
+    def kind(self) -> str: ...
+
+
+K = TypeVar("K", bound=_Kind)
+
+
+def by_kind(*kinds: K) -> dict[str, K]:
+    """A table of kinds by their names. Raises ValueError where two have one name."""
     found = {one.kind: one for one in kinds}
     if len(found) < len(kinds):
-        raise ValueError("two kinds of task have one name")
+        raise ValueError("two kinds have one name")
     return found
 
 
@@ -152,5 +164,5 @@ def hands_on(tasks: Iterable[Task], kinds: Mapping[str, TaskKind]) -> Figure:
     parts: dict[str, float] = {}
     for one in tasks:
         kind = kinds[one.kind]
-        parts[one.part] = parts.get(one.part, 0.0) + kind.base_min + kind.each_min * one.count
+        parts[one.part] = parts.get(one.part, 0.0) + kind.minutes(one.count)
     return of_parts(_HANDS_ON, sum(parts.values()), parts, "min", "up")

@@ -10,6 +10,7 @@ US customary cup is half a US liquid pint, 236.5882365 ml (NIST Handbook 44, App
 
 import math
 import re
+from datetime import date, datetime
 from fractions import Fraction
 from typing import Literal
 
@@ -182,3 +183,21 @@ def _mixed(value: Fraction) -> str:
 def _decimal(value: float, places: int) -> str:
     text = f"{value:.{places}f}"
     return text.rstrip("0").rstrip(".") if "." in text else text
+
+
+def day_words(day: date) -> str:
+    """A day as people say it.
+
+    >>> day_words(date(2026, 12, 5))
+    'Saturday 5 December'
+    """
+    return f"{day:%A} {day.day} {day:%B}"
+
+
+def hour_words(moment: datetime) -> str:
+    """An hour of the day, as papers print it.
+
+    >>> hour_words(datetime(2026, 12, 5, 9, 5))
+    '09:05'
+    """
+    return f"{moment:%H:%M}"

@@ -2003,9 +2003,7 @@ export interface components {
         };
         /**
          * Clock
-         * @description When to do what for an order: from its first step to the hour it has to be `ready`, some time before it is due.
-         *
-         *     `day_begins` and `day_ends` are the working hours it was planned for, min after midnight.
+         * @description When to do what for an order: from its first step to the hour it must be `ready`, some time before it is due.
          */
         Clock: {
             /**
@@ -2025,12 +2023,6 @@ export interface components {
             begins: string;
             hands_on: components["schemas"]["Figure"];
             give_or_take: components["schemas"]["Figure"];
-            /** Day Begins */
-            day_begins: number;
-            /** Day Ends */
-            day_ends: number;
-            /** Hands */
-            hands: number;
             /** Steps */
             steps: {
                 [key: string]: components["schemas"]["TimedStep"];
@@ -7193,17 +7185,22 @@ export interface components {
         /**
          * TimedStep
          * @description A step with its hours, done to what is called `of` (nothing where there is one tier): work of one pair of hands,
-         *     counted from 1, or a wait with a `sign` that it is over.
+         *     counted from 1, or a wait with a `sign` that it is over, which follows “done when”.
          *
-         *     `works` are the spans of work longer than a day, `slack` is by how much it may be late before anything else has to
-         *     move, and `follows` are the ids of the steps before it. `jobs` are the tasks done in it, `cautions` those that guard
-         *     somebody. Times are those of the clock on the kitchen's wall.
+         *     Work longer than a day has several `spans`. `slack` is by how much it may be late before anything else has to move,
+         *     `follows` are the ids of the steps before it, `tasks` are the tasks of the plan that are done in it. Times are those
+         *     of the clock on the kitchen's wall.
          */
         TimedStep: {
             /** Kind */
             kind: string;
             /** Name */
             name: string;
+            /**
+             * On
+             * @enum {string}
+             */
+            on: "bowl" | "tier" | "cake";
             /** Of */
             of: string;
             /** Tier */
@@ -7213,6 +7210,11 @@ export interface components {
              * @enum {string}
              */
             place: "oven" | "rack" | "bench" | "fridge" | "freezer" | "car" | "table";
+            /**
+             * Look
+             * @enum {string}
+             */
+            look: "warm" | "soft" | "cold" | "firm" | "covered";
             said: components["schemas"]["Said"];
             /**
              * Start
@@ -7224,25 +7226,22 @@ export interface components {
              * Format: date-time
              */
             end: string;
-            /** Works */
-            works: string[][];
+            /** Spans */
+            spans: [
+                string,
+                string
+            ][];
             /** Hand */
             hand: number | null;
             hands: components["schemas"]["Figure"] | null;
             wait: components["schemas"]["Figure"] | null;
             /** Sign */
             sign: string;
-            /** Needs */
-            needs: ("warm" | "cool" | "cold" | "filled" | "settled" | "coat soft" | "skin dry" | "coat hard" | "turned back" | "sheet soft" | "carved" | "covered" | "stacked") | null;
-            /** Leaves */
-            leaves: ("warm" | "cool" | "cold" | "filled" | "settled" | "coat soft" | "skin dry" | "coat hard" | "turned back" | "sheet soft" | "carved" | "covered" | "stacked") | null;
             slack: components["schemas"]["Figure"];
             /** Follows */
             follows: string[];
-            /** Cautions */
-            cautions: components["schemas"]["Said"][];
-            /** Jobs */
-            jobs: components["schemas"]["Said"][];
+            /** Tasks */
+            tasks: components["schemas"]["Task"][];
         };
         /**
          * Tin

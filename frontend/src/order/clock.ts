@@ -1,72 +1,33 @@
 /** The clock of the order on the bench: when to do what, counted back from its due hour. */
 import { defineStore } from "pinia";
-import { computed, ref, shallowRef, toRaw } from "vue";
-import { answered, api, fieldWordsOf, isBusy } from "@/api/client";
+import { computed, ref, toRaw } from "vue";
+import { answered, api } from "@/api/client";
 import type { Clock, TimedStep } from "@/api/types";
-import { Newest } from "@/base/newest";
+import { momentCode } from "@/base/time";
 import { useKit } from "@/kitchen/kit";
+import { useAsked } from "./asked";
 import { useOrder } from "./order";
 
-const ASK_AGAIN_MS = 1500;
 const TICK_MS = 20_000;
-
-/** A moment as the clock on the wall shows it, as the server reads it. */
-export function wallTime(date: Date): string {
-  const two = (number: number): string => String(number).padStart(2, "0");
-  const day = `${date.getFullYear()}-${two(date.getMonth() + 1)}-${two(date.getDate())}`;
-  return `${day}T${two(date.getHours())}:${two(date.getMinutes())}:00`;
-}
 
 export const useClock = defineStore("clock", () => {
   const order = useOrder();
   const kit = useKit();
-  const clock = shallowRef<Clock | null>(null);
-  const trouble = ref("");
-  const busy = ref(false);
-  /** The order that the clock on screen is of. */
-  let shownFor = "";
   const now = ref(new Date());
   const selected = ref("");
-  const newest = new Newest();
 
+  /** Nothing where the order has no due hour: there is nothing to count back from. */
+  async function ask(signal: AbortSignal): Promise<Clock | null> {
+    if (!order.document?.due) return null;
+    const body = { document: toRaw(order.document), kit: toRaw(kit.kit), now: momentCode(new Date()) };
+    return (await answered(api.POST("/api/clock", { body, signal }))) as Clock;
+  }
+
+  const asked = useAsked<Clock>({ ask, place: () => order.id, old: "These hours are from before." });
+  const { found: clock, trouble, busy, refresh } = asked;
   const steps = computed<[string, TimedStep][]>(() => Object.entries(clock.value?.steps ?? {}));
   const work = computed(() => steps.value.filter(([, step]) => step.hands));
   const chosen = computed(() => clock.value?.steps[selected.value]);
-
-  /** Ask again. Only the newest answer counts; what was there stays on screen until it comes. */
-  async function refresh(): Promise<void> {
-    const document = order.document;
-    if (!document) return;
-    const signal = newest.begin();
-    if (shownFor !== order.id) clock.value = null;
-    if (!document.due) {
-      clock.value = null;
-      trouble.value = "";
-      return;
-    }
-    busy.value = true;
-    try {
-      const body = { document: toRaw(document), kit: toRaw(kit.kit), now: wallTime(new Date()) };
-      const found = (await answered(api.POST("/api/clock", { body, signal }))) as Clock;
-      if (signal.aborted) return;
-      clock.value = found;
-      shownFor = order.id;
-      trouble.value = "";
-      if (!found.steps[selected.value]) selected.value = "";
-    } catch (error) {
-      if (signal.aborted) return;
-      if (isBusy(error)) {
-        newest.later(refresh, ASK_AGAIN_MS);
-        return;
-      }
-      trouble.value = fieldWordsOf(
-        error,
-        "The kitchen's server cannot be reached just now. These hours are from before.",
-      );
-    } finally {
-      if (newest.is(signal)) busy.value = false;
-    }
-  }
 
   /** Keep the time while somebody looks; gives back what stops it. */
   function keepTime(): () => void {

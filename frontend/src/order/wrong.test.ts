@@ -17,7 +17,8 @@ describe("what is wrong with an order", () => {
     setActivePinia(createPinia());
     const asks = [{ field: "wide_mm", words: "Wide" }];
     const parts = [{ path: "build/solids", kinds: [{ kind: "box", asks, picks: [] }] }];
-    useHandbook().book = { parts } as unknown as Handbook;
+    const habits = [{ name: "day_ends_min", words: "Work ends at" }];
+    useHandbook().book = { parts, habits } as unknown as Handbook;
   });
 
   it.each([
@@ -36,6 +37,7 @@ describe("what is wrong with an order", () => {
       "should be none",
       "Seam 1: where it ends should be none.",
     ],
+    [1, "#/practice/day_ends_min", "should be later", "Work ends at should be later."],
     [1, "#/title", "should be shorter", "The title should be shorter."],
     [1, "#/design", "takes too long to work out", "The order takes too long to work out."],
   ])("is said of %i tiers at %s", (tiers, pointer, message, words) => {

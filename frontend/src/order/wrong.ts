@@ -2,6 +2,7 @@
 import type { Complaint } from "@/api/client";
 import { asSentence } from "@/api/complaint";
 import type { Document } from "@/api/types";
+import { useHandbook } from "@/kitchen/handbook";
 import { askAt, pickAt } from "./kinds";
 
 /** What the parts of an order are called; of those there are several of, one of them. */
@@ -58,7 +59,13 @@ export function wrongWords({ pointer, message }: Complaint, document: Document):
   });
   const asked = tier && (askAt(tier, own)?.words ?? pickAt(tier, own)?.words);
   const field = path.findLast((step) => !/^\d+$/.test(step)) ?? "";
+  const habit = path[0] === "practice" && useHandbook().book?.habits.find((one) => one.name === field);
   // Of one among several nothing more is named where all of it is wrong.
-  const what = field in ONE_OF ? "" : (asked?.toLowerCase() ?? PARTS[field] ?? field.replaceAll("_", " "));
+  const what =
+    field in ONE_OF
+      ? ""
+      : ((asked ?? (habit ? habit.words : undefined))?.toLowerCase() ??
+        PARTS[field] ??
+        field.replaceAll("_", " "));
   return asSentence(heads, what, message);
 }

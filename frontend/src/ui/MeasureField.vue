@@ -5,6 +5,7 @@
  * value goes back to the usual.
  */
 import { computed, nextTick, onBeforeUnmount, ref, useId } from "vue";
+import type { Limit } from "@/api/types";
 import { parseMinutes, parsePrice, parseTimeOfDay, timeOfDay } from "@/base/amount";
 import {
   decimal,
@@ -166,21 +167,19 @@ function take(text: string): string {
   }
 }
 
+/** How what is typed becomes a value, by the unit of its limit; plain numbers where it is not here. */
+const READERS: Partial<Record<Limit["unit"], (typed: string, low: number) => number>> = {
+  mm: (typed, low) => parseLength(typed, settings.length, low < 0),
+  g: (typed) => parseWeight(typed, settings.weight),
+  money: (typed) => parsePrice(typed, settings.currency),
+  min: parseMinutes,
+  time: parseTimeOfDay,
+};
+
 /** The value that was typed, within its limits. Throws UnitError with a sentence that says what would be accepted. */
 function read(typed: string): number {
   const { low, high, unit: kind } = bound.value;
-  const value =
-    kind === "mm"
-      ? parseLength(typed, settings.length, low < 0)
-      : kind === "g"
-        ? parseWeight(typed, settings.weight)
-        : kind === "money"
-          ? parsePrice(typed, settings.currency)
-          : kind === "min"
-            ? parseMinutes(typed)
-            : kind === "time"
-              ? parseTimeOfDay(typed)
-              : plain(typed);
+  const value = (READERS[kind] ?? plain)(typed, low);
   if (value < low || value > high) {
     throw new UnitError(`Type ${limitWords(low)} to ${limitWords(high)}.`);
   }

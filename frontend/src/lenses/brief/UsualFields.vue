@@ -2,23 +2,16 @@
 /** How this order is worked where its design does not say; what of it is other than the kitchen's usual. */
 import { computed, onMounted, ref } from "vue";
 import { copied } from "@/base/copy";
-import { type HabitName, usePractice } from "@/kitchen/practice";
+import { usePractice } from "@/kitchen/practice";
+import PracticeFields from "@/lenses/parts/PracticeFields.vue";
 import { useOrder } from "@/order/order";
 import FoldedPart from "@/ui/FoldedPart.vue";
-import MeasureField from "@/ui/MeasureField.vue";
 
 const order = useOrder();
 const usual = usePractice();
 const done = ref("");
 const own = computed(() => order.document?.practice);
 const other = computed(() => (own.value ? usual.differences(own.value) : []));
-
-function set(name: HabitName, value: number | null): void {
-  done.value = "";
-  order.edit((draft) => {
-    draft.practice[name] = value ?? usual.practice?.[name] ?? draft.practice[name];
-  });
-}
 
 /** The kitchen works as this order does from now on. */
 async function takeAsUsual(): Promise<void> {
@@ -65,17 +58,7 @@ onMounted(() => usual.open());
     <p v-else class="explain">All of it is as our usual is now.</p>
     <p v-if="done" class="explain" role="status">{{ done }}</p>
     <div class="rows">
-      <MeasureField
-        v-for="habit in usual.habits"
-        :key="habit.name"
-        :label="habit.words"
-        :limit="habit.limit"
-        :percent="habit.percent"
-        :value="own[habit.name]"
-        :usual="usual.practice?.[habit.name]"
-        :pointer="`#/practice/${habit.name}`"
-        @change="(value) => set(habit.name, value)"
-      />
+      <PracticeFields :habits="usual.habits" @change="done = ''" />
     </div>
   </FoldedPart>
 </template>

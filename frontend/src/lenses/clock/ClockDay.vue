@@ -4,44 +4,44 @@
  * passes from place to place. Where hands are on it, its edge is inked and its name stands beside it.
  */
 import { computed, nextTick, ref, watch } from "vue";
-import { dayWords } from "@/base/time";
 import { useElementSize } from "@/base/size";
+import { clockWords, dayWords, hourWords } from "@/base/time";
+import { widthIn } from "@/drawing/lines";
 import { useSettings } from "@/kitchen/settings";
 import { useClock } from "@/order/clock";
 import { useOrder } from "@/order/order";
 import { drawClock, type Way } from "./layout";
-import { hourWords, named, PLACES } from "./words";
+import { PLACES } from "./words";
 
 const HEAD = 40;
 const MINUTES_WIDE = 62;
-const NAME_FONT = '16px "Instrument Sans Variable", system-ui, sans-serif';
+const SANS = '"Instrument Sans Variable", system-ui, sans-serif';
+const nameWidth = widthIn(`16px ${SANS}`);
+/** Room for the widest hour, as this person writes it, beside the drawing. */
+const MARGIN = widthIn(`15px ${SANS}`)(clockWords(new Date(2000, 11, 20, 22, 0))) + 22;
 const order = useOrder();
 const clock = useClock();
 const settings = useSettings();
 const frame = ref<HTMLElement>();
 const { width } = useElementSize(frame);
-const drawn = computed(() => (clock.clock && width.value > 0 ? drawClock(clock.clock, width.value) : null));
+const drawn = computed(() =>
+  clock.clock && width.value > 0 ? drawClock(clock.clock, width.value, MARGIN) : null,
+);
 const started = computed(() => clock.clock && clock.now >= new Date(clock.clock.begins));
 const over = computed(() => clock.clock && clock.now > new Date(clock.clock.due));
 const nowY = computed(() => drawn.value?.axis.y(clock.now) ?? 0);
-const pen = document.createElement("canvas").getContext("2d");
 
 /** A name that fits beside its minutes: its end says of which tier or colour it is, so it is cut in the middle. */
 function fitted(name: string): string {
   const room = (drawn.value?.label.width ?? 0) - MINUTES_WIDE;
-  if (!pen) return name;
-  pen.font = NAME_FONT;
   let [shown, letters] = [name, name.length];
-  while (letters > 5 && pen.measureText(shown).width > room) {
+  while (letters > 5 && nameWidth(shown) > room) {
     letters -= 1;
     const end = Math.floor(letters * 0.45);
     shown = `${name.slice(0, letters - end).trimEnd()}…${name.slice(-end).trimStart()}`;
   }
   return shown;
 }
-
-const minutesOf = (value: number | undefined): string =>
-  value === undefined ? "" : settings.words({ value, unit: "min", rounding: "up" });
 
 const isLit = (way: Way): boolean => way.from === clock.selected || way.to === clock.selected;
 const ways = computed(() => drawn.value?.ways.filter((way) => way.always || isLit(way)) ?? []);
@@ -95,7 +95,13 @@ watch(
           {{ PLACES[one.place] }}
         </text>
       </svg>
-      <svg class="sheet" :width="width" :height="drawn.height" role="img" aria-label="The order by the hour">
+      <svg
+        class="sheet"
+        :width="width"
+        :height="drawn.axis.height"
+        role="img"
+        aria-label="The order by the hour"
+      >
         <defs>
           <pattern id="clock-soft" width="7" height="7" patternUnits="userSpaceOnUse">
             <rect width="7" height="7" fill="#f0d6a0" />
@@ -107,21 +113,21 @@ watch(
             <path d="M0 3H6" stroke="#6d9aa0" stroke-width="0.8" />
           </pattern>
           <pattern id="clock-fold" width="9" height="9" patternUnits="userSpaceOnUse">
-            <path d="M-2 11L11 -2" stroke="#dccdb8" stroke-width="1.2" />
+            <path d="M-2 11L11 -2" stroke="var(--rule)" stroke-width="1.2" />
           </pattern>
         </defs>
         <g v-for="fold in drawn.axis.folds" :key="`fold ${fold.y}`">
-          <rect x="0" :y="fold.y + 2" :width="width" :height="fold.height - 4" fill="#efe4ce" />
+          <rect x="0" :y="fold.y + 2" :width="width" :height="fold.height - 4" fill="var(--shelf)" />
           <rect x="0" :y="fold.y + 2" :width="width" :height="fold.height - 4" fill="url(#clock-fold)" />
         </g>
         <g v-for="hour in drawn.axis.hours" :key="`hour ${hour.y}`">
-          <path :d="`M58 ${hour.y}H${width}`" class="hour" />
-          <text x="52" :y="hour.y + 5" class="time">{{ hour.words }}</text>
+          <path :d="`M${MARGIN - 4} ${hour.y}H${width}`" class="hour" />
+          <text :x="MARGIN - 10" :y="hour.y + 5" class="time">{{ hour.words }}</text>
         </g>
         <path
           v-for="one in drawn.columns.slice(1)"
           :key="`line ${one.place}`"
-          :d="`M${one.x} 0V${drawn.height}`"
+          :d="`M${one.x} 0V${drawn.axis.height}`"
           class="column"
         />
         <path
@@ -135,20 +141,20 @@ watch(
           v-for="(ribbon, index) in drawn.ribbons"
           :key="`${ribbon.id} ${index}`"
           class="ribbon"
-          :class="[ribbon.look, { chosen: ribbon.id === clock.selected }]"
+          :class="[ribbon.step.look, { chosen: ribbon.id === clock.selected }]"
           :data-step="ribbon.id"
           @click="clock.selected = ribbon.id"
         >
-          <title>{{ named(ribbon.step) }}</title>
+          <title>{{ ribbon.step.name }}</title>
           <rect :x="ribbon.x" :y="ribbon.y" :width="ribbon.width" :height="ribbon.height" />
-          <path v-if="ribbon.work" :d="`M${ribbon.x} ${ribbon.y}v${ribbon.height}`" class="inked" />
+          <path v-if="ribbon.step.hands" :d="`M${ribbon.x} ${ribbon.y}v${ribbon.height}`" class="inked" />
           <text
-            v-else-if="ribbon.mark && ribbon.height > 22 && ribbon.width > 11"
+            v-else-if="ribbon.step.tier && ribbon.height > 22 && ribbon.width > 11"
             :x="ribbon.x + ribbon.width / 2"
             :y="ribbon.y + ribbon.height / 2 + 5"
             class="mark"
           >
-            {{ ribbon.mark }}
+            {{ ribbon.step.tier }}
           </text>
         </g>
         <g v-for="fold in drawn.axis.folds" :key="`words ${fold.y}`">
@@ -157,27 +163,21 @@ watch(
           </text>
         </g>
         <g
-          v-for="label in drawn.labels"
-          :key="`label ${label.id}`"
+          v-for="{ ribbon, y } in drawn.labels"
+          :key="`label ${ribbon.id}`"
           class="label"
-          :class="{ chosen: label.id === clock.selected, due: new Date(label.step.end) < clock.now }"
-          @click="clock.selected = label.id"
+          :class="{ chosen: ribbon.id === clock.selected, done: new Date(ribbon.step.end) < clock.now }"
+          @click="clock.selected = ribbon.id"
         >
-          <rect
-            :x="drawn.label.x - 4"
-            :y="label.y - 2"
-            :width="drawn.label.width + 8"
-            height="23"
-            class="hit"
-          />
+          <rect :x="drawn.label.x - 4" :y="y - 2" :width="drawn.label.width + 8" height="23" class="hit" />
           <path
-            v-if="label.step.place === 'bench'"
-            :d="`M${label.from + 1} ${label.at + 1}L${drawn.label.x - 6} ${label.y + 9}`"
+            v-if="ribbon.step.place === 'bench'"
+            :d="`M${ribbon.x + ribbon.width + 1} ${ribbon.y + 1}L${drawn.label.x - 6} ${y + 9}`"
             class="leader"
           />
-          <text :x="drawn.label.x" :y="label.y + 15">{{ fitted(named(label.step)) }}</text>
-          <text :x="drawn.label.x + drawn.label.width" :y="label.y + 15" class="min">
-            {{ minutesOf(label.step.hands?.value) }}
+          <text :x="drawn.label.x" :y="y + 15">{{ fitted(ribbon.step.name) }}</text>
+          <text :x="drawn.label.x + drawn.label.width" :y="y + 15" class="min">
+            {{ ribbon.step.hands && settings.words(ribbon.step.hands) }}
           </text>
         </g>
         <g v-for="day in drawn.axis.days" :key="`day ${day.y}`">
@@ -195,7 +195,7 @@ watch(
           <path :d="`M0 ${nowY - 7}L11 ${nowY}L0 ${nowY + 7}Z`" class="arrow" />
         </g>
       </svg>
-      <p class="unseen" aria-live="polite">{{ clock.chosen ? named(clock.chosen) : "" }}</p>
+      <p class="unseen" aria-live="polite">{{ clock.chosen?.name }}</p>
     </template>
   </div>
 </template>
@@ -226,7 +226,7 @@ watch(
 }
 
 .place {
-  font: 600 19px var(--serif);
+  font: 600 17px var(--serif);
   fill: var(--ink);
 }
 
@@ -249,7 +249,7 @@ watch(
 
 .way {
   fill: none;
-  stroke: #8f7c66;
+  stroke: var(--edge);
   stroke-width: 1.2;
   opacity: 0.45;
 }
@@ -265,38 +265,13 @@ watch(
 }
 
 .ribbon rect {
-  stroke: #6b5546;
+  stroke: var(--soft);
   stroke-width: 0.8;
-}
-
-.warm rect {
-  fill: #e3a04e;
-}
-
-.soft rect {
-  fill: url("#clock-soft");
-}
-
-.cold rect {
-  fill: url("#clock-cold");
-}
-
-.firm rect {
-  fill: #d3e2df;
-}
-
-.covered rect {
-  fill: #ecd0c9;
 }
 
 .ribbon.chosen rect {
   stroke: var(--amber);
   stroke-width: 3;
-}
-
-.inked {
-  stroke: var(--ink);
-  stroke-width: 4.5;
 }
 
 .mark {
@@ -340,12 +315,12 @@ watch(
   fill: var(--tint);
 }
 
-.label.due {
+.label.done {
   fill: var(--soft);
 }
 
 .leader {
-  stroke: #8f7c66;
+  stroke: var(--edge);
   stroke-width: 0.8;
 }
 
@@ -395,3 +370,5 @@ watch(
   background: var(--panel);
 }
 </style>
+
+<style scoped src="./looks.css"></style>

@@ -1,29 +1,27 @@
 <script setup lang="ts">
-/** What hands do now, what comes out of the cold next, when to go home; the step selected; and the hours it is planned for. */
+/** The next step, the next tier to leave the fridge, when you can go home, the step you selected, your working hours. */
 import { computed, onBeforeUnmount, onMounted, watch } from "vue";
-import type { TimedStep } from "@/api/types";
-import { dayWords, clockWords } from "@/base/time";
+import { dueWords, hourWords } from "@/base/time";
+import { usePractice } from "@/kitchen/practice";
 import FigureRow from "@/lenses/parts/FigureRow.vue";
 import LensHead from "@/lenses/parts/LensHead.vue";
+import LensNotes from "@/lenses/parts/LensNotes.vue";
+import PracticeFields from "@/lenses/parts/PracticeFields.vue";
+import TravelFields from "@/lenses/parts/TravelFields.vue";
 import { useClock } from "@/order/clock";
 import { useOrder } from "@/order/order";
 import { usePapers } from "@/order/papers";
-import CheckNote from "@/ui/CheckNote.vue";
 import FoldedPart from "@/ui/FoldedPart.vue";
 import FractionText from "@/ui/FractionText.vue";
-import MeasureField from "@/ui/MeasureField.vue";
 import ClockStep from "./ClockStep.vue";
-import { hourWords, named, PLACES } from "./words";
+import { PLACES } from "./words";
 
 const order = useOrder();
 const clock = useClock();
 const { takePrinted } = usePapers();
 const found = computed(() => clock.clock);
-const detail = computed(() => {
-  if (!order.document?.due) return "No due hour yet";
-  const due = new Date(order.document.due);
-  return `Due ${dayWords(due)}, ${clockWords(due)}`;
-});
+const usual = usePractice();
+const hours = computed(() => usual.habits.filter((habit) => habit.room === "Clock"));
 
 const past = (iso: string): boolean => new Date(iso) <= clock.now;
 /** What hands are on now; between two steps, what comes next. */
@@ -50,12 +48,6 @@ const home = computed(() => {
 const minutes = computed(() => Math.round(found.value?.hands_on.value ?? 0));
 const priced = computed(() => order.document?.minutes === minutes.value);
 
-const FIELDS = [
-  { name: "hands", words: "Pairs of hands", limit: "hands" },
-  { name: "day_begins_min", words: "Work begins at", limit: "time_of_day" },
-  { name: "day_ends_min", words: "Work ends at", limit: "time_of_day" },
-  { name: "ready_before_min", words: "Ready before it is due", limit: "ready_before_min" },
-] as const;
 const LOOKS = [
   ["warm", "warm"],
   ["soft", "soft"],
@@ -63,49 +55,39 @@ const LOOKS = [
   ["firm", "coat firm"],
   ["covered", "covered, whole"],
 ] as const;
-const drive = computed(() => order.document?.design.stacking?.travels !== false);
-
-function set(name: (typeof FIELDS)[number]["name"], value: number | null): void {
-  if (value !== null) order.edit((draft) => void (draft.practice[name] = value));
-}
-
-const lineOf = (step: TimedStep): string => `${hourWords(step.start, clock.now)} ${named(step)}`;
-
 let stop = (): void => undefined;
-onMounted(() => (stop = clock.keepTime()));
+onMounted(() => {
+  stop = clock.keepTime();
+  void usual.open();
+});
 onBeforeUnmount(() => stop());
 watch([() => order.plan, () => order.document?.due], () => void clock.refresh(), { immediate: true });
 </script>
 
 <template>
   <section :aria-busy="clock.busy">
-    <LensHead words="Clock" whole :detail="detail" />
+    <LensHead words="Clock" whole :detail="dueWords(order.document?.due)" />
     <p v-if="!order.document?.due" class="soft">
-      Set the day and hour it is due, and this says when to do what: from the batter to the drive, counted
-      back within your working hours.
+      Set the day and hour it is due. Then you see when to do each step, from the batter to the drive, within
+      your working hours.
     </p>
     <template v-if="found">
       <div class="now" role="status">
         <span class="what">{{ inHand ? "Now" : "Next" }}</span>
         <strong v-if="first" class="big">{{ hourWords(first[1].start, clock.now) }}</strong>
-        <button v-if="first" class="name" @click="clock.selected = first[0]">{{ named(first[1]) }}</button>
+        <button v-if="first" class="name" @click="clock.selected = first[0]">{{ first[1].name }}</button>
         <span v-else class="name">Everything is done</span>
       </div>
       <p v-if="outOfCold" class="line">
         <button @click="clock.selected = outOfCold[0]">
-          Next out of the cold: {{ outOfCold[1].of || "the cake" }}
+          Next out of the fridge: {{ outOfCold[1].of || "the cake" }}
         </button>
         <b class="number">{{ hourWords(outOfCold[1].end, clock.now) }}</b>
       </p>
       <p v-if="home" class="line">
         Home at <b class="number home">{{ hourWords(home, clock.now) }}</b>
       </p>
-      <CheckNote
-        v-for="check in found.checks"
-        :key="`${check.code} ${check.text}`"
-        :check="check"
-        class="check"
-      />
+      <LensNotes subject="clock" :checks="found.checks" />
       <ClockStep v-if="clock.chosen" :step="clock.chosen" :now="clock.now" />
       <h3>The work</h3>
       <p class="line">
@@ -116,9 +98,7 @@ watch([() => order.plan, () => order.document?.due], () => void clock.refresh(),
       </p>
       <FigureRow label="Hands-on time" :figure="found.hands_on" />
       <FigureRow label="Give or take" :figure="found.give_or_take" />
-      <p class="soft">
-        Waits are not in it. The minutes are a start, from memory: correct a step that takes you longer.
-      </p>
+      <p class="soft">Without the waits. The minutes are from memory; you may be faster or slower.</p>
       <button
         class="act wide"
         :disabled="priced"
@@ -128,25 +108,9 @@ watch([() => order.plan, () => order.document?.due], () => void clock.refresh(),
       </button>
       <h3>Hours</h3>
       <div class="rows">
-        <MeasureField
-          v-for="field in FIELDS"
-          :key="field.name"
-          :label="field.words"
-          :limit="field.limit"
-          :value="order.document?.practice[field.name]"
-          :pointer="`#/practice/${field.name}`"
-          @change="(value) => set(field.name, value)"
-        />
-        <MeasureField
-          v-if="drive"
-          label="The drive takes"
-          limit="minutes"
-          :value="order.document?.design.stacking?.drive_min"
-          optional="not set"
-          pointer="#/design/stacking/drive_min"
-          @change="(value) => order.edit((draft) => void (draft.design.stacking.drive_min = value))"
-        />
+        <PracticeFields :habits="hours" />
       </div>
+      <TravelFields />
       <div class="same">
         <button class="act main" @click="takePrinted('days.pdf')">Print the day sheet (PDF)</button>
       </div>
@@ -154,20 +118,22 @@ watch([() => order.plan, () => order.document?.due], () => void clock.refresh(),
         <ol class="all">
           <li v-for="[id, step] in clock.steps" :key="id">
             <button :class="{ wait: step.wait }" @click="clock.selected = id">
-              <FractionText :text="lineOf(step)" />
+              <FractionText :text="`${hourWords(step.start, clock.now)} ${step.name}`" />
               <span class="soft">{{ step.wait ? PLACES[step.place] : "" }}</span>
             </button>
           </li>
         </ol>
       </FoldedPart>
       <ul class="legend" aria-label="How to read the drawing">
-        <li v-for="[look, words] in LOOKS" :key="look"><i :class="look" />{{ words }}</li>
-        <li><i class="hands" />hands on it</li>
+        <li v-for="[look, words] in LOOKS" :key="look">
+          <svg :class="look" width="18" height="18" aria-hidden="true"><rect width="18" height="18" /></svg>
+          {{ words }}
+        </li>
+        <li>
+          <svg width="6" height="18" aria-hidden="true"><path d="M3 0V18" class="inked" /></svg>hands on it
+        </li>
       </ul>
-      <p class="caution">
-        <strong>Caution.</strong> Hours are for planning. How long food may stand out of the fridge your local
-        food code says, and settings of the oven your recipe.
-      </p>
+      <LensNotes subject="clock" cautions :checks="found.checks" />
     </template>
   </section>
 </template>
@@ -202,14 +168,6 @@ watch([() => order.plan, () => order.document?.due], () => void clock.refresh(),
   cursor: pointer;
 }
 
-.line {
-  display: flex;
-  align-items: center;
-  justify-content: space-between;
-  min-height: 46px;
-  border-bottom: 1px solid var(--rule);
-}
-
 .line button,
 .all button {
   min-height: 44px;
@@ -228,10 +186,6 @@ watch([() => order.plan, () => order.document?.due], () => void clock.refresh(),
 
 .home {
   color: var(--amber);
-}
-
-.check {
-  margin-top: 10px;
 }
 
 .wide {
@@ -270,42 +224,10 @@ watch([() => order.plan, () => order.document?.due], () => void clock.refresh(),
   align-items: center;
 }
 
-.legend i {
-  width: 18px;
-  height: 18px;
-  border: 1px solid var(--soft);
-}
-
-.warm {
-  background: #e3a04e;
-}
-
-.legend .soft {
-  background: radial-gradient(circle at 5px 5px, #a9762f 1.2px, transparent 1.6px) 0 0 / 7px 7px #f0d6a0;
-}
-
-.cold {
-  background: repeating-linear-gradient(#a9c8cc 0 4px, #6d9aa0 4px 5px);
-}
-
-.firm {
-  background: #d3e2df;
-}
-
-.covered {
-  background: #ecd0c9;
-}
-
-.legend .hands {
-  width: 5px;
-  border: 0;
-  background: var(--ink);
-}
-
-.caution {
-  margin-top: 14px;
-  padding: 8px 12px;
-  border-left: 4px solid var(--teal);
-  background: var(--paper);
+.legend rect {
+  stroke: var(--soft);
+  stroke-width: 1;
 }
 </style>
+
+<style scoped src="./looks.css"></style>

@@ -3,9 +3,11 @@
  * needed are folded; places are columns, and every tier has a lane in each.
  */
 import type { Clock, TimedStep } from "@/api/types";
+import { minutesMeasure } from "@/base/amount";
+import { clockWords } from "@/base/time";
+import { spread } from "@/drawing/layout";
 
 export type Place = TimedStep["place"];
-export type Look = "warm" | "soft" | "cold" | "firm" | "covered";
 
 export interface Fold {
   y: number;
@@ -39,18 +41,12 @@ export interface Ribbon {
   width: number;
   y: number;
   height: number;
-  look: Look;
-  work: boolean;
-  mark: string;
 }
 
+/** The name and minutes of a piece of work, at its ribbon. */
 export interface Label {
-  id: string;
-  step: TimedStep;
+  ribbon: Ribbon;
   y: number;
-  /** Where the ribbon it belongs to begins. */
-  at: number;
-  from: number;
 }
 
 export interface Way {
@@ -67,7 +63,6 @@ export interface Drawn {
   labels: Label[];
   ways: Way[];
   label: { x: number; width: number };
-  height: number;
 }
 
 const ORDER: readonly Place[] = ["oven", "rack", "bench", "fridge", "freezer", "car", "table"];
@@ -79,9 +74,8 @@ const LEAST = 1.5;
 const MOST = 4.5;
 const FARTHEST = 2.2 * LINE;
 const TOP = 6;
-const MARGIN = 62;
 /** The name of a place over its column takes so much room, and words beside the bench as much at least. */
-const HEADING = 66;
+const HEADING = 58;
 const NARROWEST = 150;
 const MINUTE = 60_000;
 
@@ -97,11 +91,9 @@ interface Stretch extends Span {
 
 const minutes = (iso: string): number => new Date(iso).getTime() / MINUTE;
 
-/** When hands are needed in a step; work longer than a day has several spans. */
-function spans(step: TimedStep): Span[] {
-  const found = step.works.length ? step.works : [[step.start, step.end]];
-  return found.map(([start = step.start, end = step.end]) => ({ start: minutes(start), end: minutes(end) }));
-}
+/** When a step is done; work longer than a day has several spans. */
+const spans = (step: TimedStep): Span[] =>
+  step.spans.map(([start, end]) => ({ start: minutes(start), end: minutes(end) }));
 
 /** Stretches of time with work in them, no farther apart than what is folded. */
 function stretches(clock: Clock, work: readonly TimedStep[]): Stretch[] {
@@ -121,33 +113,31 @@ function stretches(clock: Clock, work: readonly TimedStep[]): Stretch[] {
   return found;
 }
 
-const clock24 = (date: Date): string => `${date.getHours()}:${String(date.getMinutes()).padStart(2, "0")}`;
-
-function durationWords(min: number): string {
-  const whole = Math.round(min);
-  const rest = whole % 60 ? ` ${whole % 60} min` : "";
-  return whole < 120 ? `${whole} min` : `${Math.floor(whole / 60)} h${rest}`;
+/** How long a fold is in all: “night, 14 h 29 min”. */
+function foldWords(before: Stretch, after: Stretch): string {
+  const [from, to] = [new Date(before.end * MINUTE), new Date(after.start * MINUTE)];
+  const { number, unit } = minutesMeasure(after.start - before.end);
+  return `${from.getDate() === to.getDate() ? "hands free" : "night"}, ${number} ${unit}`;
 }
 
-/** Where the words of a stretch stand below its top: each at its work, or as near below it as there is room. */
-function placed(stretch: Stretch, perMinute: number): number[] {
-  let free = 0;
-  return stretch.labels.map((time) => {
-    const y = Math.max((time - stretch.start) * perMinute, free);
-    free = y + LINE;
-    return y;
-  });
+/** Where words stand below each other: each where it is wanted, or as near below that as there is room. */
+const stacked = (wanted: readonly number[]): number[] => spread(wanted, LINE, 0, Infinity);
+
+/** Where the words of a stretch are wanted below its top, and where there is room for them. */
+function placed(stretch: Stretch, perMinute: number): { wanted: number[]; found: number[] } {
+  const wanted = stretch.labels.map((time) => (time - stretch.start) * perMinute);
+  return { wanted, found: stacked(wanted) };
 }
 
 /** How many px a minute takes, so that no words stand far below their work. */
-function scaleOf(stretch: Stretch, long: number): number {
+function scaleOf(stretch: Stretch): number {
   let scale = LEAST;
-  const far = (): boolean =>
-    placed(stretch, scale).some(
-      (y, at) => y - ((stretch.labels[at] ?? 0) - stretch.start) * scale > FARTHEST,
-    );
+  const far = (): boolean => {
+    const { wanted, found } = placed(stretch, scale);
+    return found.some((y, at) => y - (wanted[at] ?? 0) > FARTHEST);
+  };
   while (scale < MOST && far()) scale *= 1.1;
-  return Math.min(scale, Math.max(MOST, 60 / long));
+  return scale;
 }
 
 export function axisOf(clock: Clock, work: readonly TimedStep[]): Axis {
@@ -161,10 +151,7 @@ export function axisOf(clock: Clock, work: readonly TimedStep[]): Axis {
   for (const [at, stretch] of found.entries()) {
     const before = found[at - 1];
     if (before) {
-      const free = stretch.start - before.end;
-      const night = new Date(before.end * MINUTE).getDate() !== new Date(stretch.start * MINUTE).getDate();
-      const words = `${night ? "night" : "hands free"}, ${durationWords(free)}`;
-      folds.push({ y, height: FOLD_HEIGHT, words });
+      folds.push({ y, height: FOLD_HEIGHT, words: foldWords(before, stretch) });
       y += FOLD_HEIGHT;
     }
     const begins = new Date(stretch.start * MINUTE);
@@ -174,18 +161,18 @@ export function axisOf(clock: Clock, work: readonly TimedStep[]): Axis {
       y += DAY_HEIGHT;
     }
     const long = Math.max(stretch.end - stretch.start, 5);
-    const perMinute = scaleOf(stretch, long);
+    const perMinute = scaleOf(stretch);
     const top = y;
     const bottom = top + long * perMinute;
     points.push({ time: stretch.start, y: top }, { time: stretch.start + long, y: bottom });
     // Words that do not fit beside their work stand below it, and what comes next below those.
-    y = Math.max(bottom, (placed(stretch, perMinute).at(-1) ?? 0) + top + LINE);
+    y = Math.max(bottom, (placed(stretch, perMinute).found.at(-1) ?? 0) + top + LINE);
     const step = perMinute * 60 > 200 ? 30 : 60;
-    hours.push({ y: top, words: clock24(begins) });
+    hours.push({ y: top, words: clockWords(begins) });
     for (let time = Math.ceil(stretch.start / step) * step; time < stretch.start + long; time += step) {
       const there = top + (time - stretch.start) * perMinute;
       if (there - top > 20 && bottom - there > 8)
-        hours.push({ y: there, words: clock24(new Date(time * MINUTE)) });
+        hours.push({ y: there, words: clockWords(new Date(time * MINUTE)) });
     }
   }
   const place = (moment: Date): number => {
@@ -205,26 +192,8 @@ function laneOf(step: TimedStep): number {
   return step.tier ?? 0;
 }
 
-/** How a tier looks in a step, by what was done to it before. */
-function looks(steps: readonly [string, TimedStep][]): Map<string, Look> {
-  const done = new Map<number, Set<string>>();
-  const found = new Map<string, Look>();
-  for (const [id, step] of steps) {
-    const seen = done.get(laneOf(step)) ?? new Set();
-    done.set(laneOf(step), seen);
-    if (step.leaves) seen.add(step.leaves);
-    const whole = id.startsWith("cake_");
-    if (step.place === "oven" || step.place === "rack") found.set(id, "warm");
-    else if (seen.has("covered") || whole) found.set(id, "covered");
-    else if (step.hands) found.set(id, "soft");
-    else if (step.place === "fridge" || step.place === "freezer")
-      found.set(id, seen.has("coat soft") ? "firm" : "cold");
-    else found.set(id, "soft");
-  }
-  return found;
-}
-
-export function drawClock(clock: Clock, width: number): Drawn {
+/** The drawing of a clock, so wide, with a `margin` at its left for the hours. */
+export function drawClock(clock: Clock, width: number, margin: number): Drawn {
   const entries = Object.entries(clock.steps);
   const work = entries.filter(([, step]) => step.hands);
   const axis = axisOf(
@@ -233,25 +202,24 @@ export function drawClock(clock: Clock, width: number): Drawn {
   );
   const tiers = [...new Set(entries.map(([, step]) => laneOf(step)))].sort((one, other) => one - other);
   const places = ORDER.filter((place) => entries.some(([, step]) => step.place === place));
-  const room = width - MARGIN - 12;
+  const room = width - margin - 12;
   // Four in ten of the width are words; the lanes share the rest.
   const lane = Math.min(22, Math.max(3, (room * 0.58 - 14 * places.length) / (tiers.length * places.length)));
   const own = Math.max(lane * tiers.length + 14, Math.min(HEADING, (room - NARROWEST) / places.length));
   const labelWidth = Math.max(NARROWEST, room - own * places.length);
   const columns: Column[] = [];
-  let x = MARGIN;
+  let x = margin;
   for (const place of places) {
     const wide = place === "bench" ? own + labelWidth : own;
     columns.push({ place, x, width: wide, lanes: x + 7 });
     x += wide;
   }
   const bench = columns.find((one) => one.place === "bench");
-  const label = { x: (bench?.lanes ?? MARGIN) + own + 2, width: labelWidth - 14 };
-  const look = looks(entries);
+  const label = { x: (bench?.lanes ?? margin) + own + 2, width: labelWidth - 14 };
   const ribbons = entries.flatMap(([id, step]) =>
     spans(step).map((span) => {
       const column = columns.find((one) => one.place === step.place) ?? columns[0];
-      const whole = id.startsWith("cake_");
+      const whole = step.on === "cake";
       const y = axis.y(new Date(span.start * MINUTE));
       const bottom = axis.y(new Date(span.end * MINUTE));
       const first = (column?.lanes ?? 0) + (whole ? 0 : tiers.indexOf(laneOf(step)) * lane);
@@ -262,35 +230,17 @@ export function drawClock(clock: Clock, width: number): Drawn {
         width: (whole ? lane * tiers.length : lane) - 3,
         y,
         height: Math.max(bottom - y, 4),
-        look: look.get(id) ?? "soft",
-        work: Boolean(step.hands),
-        mark: step.tier === null ? "" : String(step.tier),
       };
     }),
   );
-  return {
-    axis,
-    columns,
-    ribbons,
-    labels: labelsOf(work, ribbons),
-    ways: waysOf(entries, ribbons),
-    label,
-    height: axis.height,
-  };
+  return { axis, columns, ribbons, labels: labelsOf(ribbons), ways: waysOf(entries, ribbons), label };
 }
 
-/** The words of every piece of work, each at its ribbon or as near below it as there is room. */
-function labelsOf(work: readonly [string, TimedStep][], ribbons: readonly Ribbon[]): Label[] {
-  const found: Label[] = [];
-  let free = 0;
-  for (const [id, step] of work) {
-    const ribbon = ribbons.find((one) => one.id === id);
-    if (!ribbon) continue;
-    const y = Math.max(ribbon.y, free);
-    free = y + LINE;
-    found.push({ id, step, y, at: ribbon.y, from: ribbon.x + ribbon.width });
-  }
-  return found;
+/** The words of every piece of work, at its first ribbon. */
+function labelsOf(ribbons: readonly Ribbon[]): Label[] {
+  const work = ribbons.filter((one, at) => one.step.hands && ribbons[at - 1]?.id !== one.id);
+  const places = stacked(work.map((ribbon) => ribbon.y));
+  return work.map((ribbon, at) => ({ ribbon, y: places[at] ?? ribbon.y }));
 }
 
 /**
@@ -308,7 +258,9 @@ function waysOf(entries: readonly [string, TimedStep][], ribbons: readonly Ribbo
       const [toX, toY] = [below.x + below.width / 2, below.y];
       const bend = Math.min(24, Math.max(6, Math.abs(toY - y) / 2));
       const d = `M${x} ${y}C${x} ${y + bend} ${toX} ${toY - bend} ${toX} ${toY}`;
-      return [{ from, to, d, always: above.step.of === below.step.of }];
+      return [
+        { from, to, d, always: laneOf(above.step) === laneOf(below.step) && above.step.on === below.step.on },
+      ];
     }),
   );
 }

@@ -78,6 +78,10 @@ p {
   color: var(--soft);
 }
 
+p::first-letter {
+  text-transform: uppercase;
+}
+
 .steps {
   display: flex;
 }

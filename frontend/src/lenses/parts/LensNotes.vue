@@ -5,21 +5,29 @@ import type { Check } from "@/api/types";
 import { useOrder } from "@/order/order";
 import CheckNote from "@/ui/CheckNote.vue";
 
-const props = defineProps<{ subject: Check["subject"]; cautions?: boolean }>();
+const props = defineProps<{
+  subject: Check["subject"];
+  cautions?: boolean;
+  /** What is to be known, where it is not the plan that says it; of every tier. */
+  checks?: readonly Check[];
+}>();
 const order = useOrder();
 const notes = computed(() =>
-  (order.plan?.checks ?? []).filter(
+  (props.checks ?? order.plan?.checks ?? []).filter(
     (check) =>
       check.subject === props.subject &&
       (check.severity === "caution") === props.cautions &&
-      (props.subject === "order" || check.tier === null || check.tier === order.tier + 1),
+      (props.checks !== undefined ||
+        props.subject === "order" ||
+        check.tier === null ||
+        check.tier === order.tier + 1),
   ),
 );
 </script>
 
 <template>
   <div v-if="notes.length" class="notes" aria-live="polite">
-    <CheckNote v-for="check in notes" :key="`${check.code}-${check.tier}`" :check="check" />
+    <CheckNote v-for="check in notes" :key="`${check.code}-${check.tier}-${check.text}`" :check="check" />
   </div>
 </template>
 

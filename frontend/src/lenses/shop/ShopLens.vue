@@ -260,14 +260,6 @@ useNotices(
 </template>
 
 <style scoped>
-.line {
-  display: flex;
-  align-items: center;
-  justify-content: space-between;
-  min-height: 46px;
-  border-bottom: 1px solid var(--rule);
-}
-
 .line input[type="date"],
 .line select {
   font: 600 17px var(--serif);
