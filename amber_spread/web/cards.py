@@ -1,6 +1,7 @@
 """What is kept of an order beside it: its card for the shelf, to scale and with what needs attention, and its bill."""
 
 import logging
+import time
 import uuid
 from collections.abc import Callable
 from datetime import datetime
@@ -27,6 +28,8 @@ from amber_spread.web.planner import Planner
 log = logging.getLogger("amber_spread")
 SEEN_PLACES = 1
 """A silhouette on the shelf is true to a tenth of a millimetre."""
+MAKES_S = 1.0
+"""One request makes cards and bills for this long; the ones still missing then are made in the background."""
 
 
 class Outside(Frozen):
@@ -64,7 +67,7 @@ class BillPending(NotReady):
 
 
 class CardMaker:
-    """Makes the cards and bills of one order book, for what the kitchen owns now."""
+    """Makes the cards and bills that one request asks for, for what the kitchen owns now."""
 
     def __init__(self, book: OrderBook, planner: Planner, later: Later) -> None:
         self.book = book
@@ -72,6 +75,7 @@ class CardMaker:
         self.later = later
         self.kit: Kept[Kit] = KitShelf(book.engine).open()
         self.by = f"{program_version()}, kit {self.kit.number}"
+        self.until = time.monotonic() + MAKES_S
 
     def save(self, document: Document, save: Callable[[MadeCard | None], Order]) -> Order:
         """Save a design with its card and bill if they are made quickly; else they follow in the background."""
@@ -97,8 +101,8 @@ class CardMaker:
         return _read(made.card, made.bill)
 
     def shown(self, shelved: Shelved) -> Card:
-        """An order's card as it was kept, or made again where the program or the kit is another by now: at once where
-        that is soon done, else while nobody waits for it.
+        """An order's stored card, or a new one if the program or the kit has changed: made now if that is quick, else
+        in the background.
         """
         standing = shelved.standing
         kept = shelved.card if shelved.card_made_by == self.by else None
@@ -125,10 +129,10 @@ class CardMaker:
             return _unseen(UNSEEN)
 
     def _remade(self, id: uuid.UUID, revision: int, document: Document) -> MadeCard | None:
-        """The card and bill of a revision, made and stored now if that is quick; None if they follow in the background.
-        Raises NoBill if that failed a moment ago.
+        """The card and bill of a revision, made and stored now if that is quick and the request has time left; None if
+        they follow in the background. Raises NoBill if that failed a moment ago.
         """
-        made = self._made(document, self.planner.quick_plan)
+        made = self._made(document, self.planner.quick_plan) if time.monotonic() < self.until else None
         if made is not None:
             self.book.keep_card(id, revision, made)
         elif not self._begin(id, revision, document):

@@ -7,6 +7,7 @@ import threading
 import time
 from concurrent.futures import CancelledError
 from datetime import date, datetime, timedelta
+from types import SimpleNamespace
 
 import pytest
 from sqlalchemy import text
@@ -18,6 +19,7 @@ from amber_spread.store.orders import MOST_AT_ONCE
 from amber_spread.web import bounds
 from amber_spread.web.app import make_app
 from amber_spread.web.bounds import LARGE_AT_ONCE, BoundedBody
+from amber_spread.web.cards import MAKES_S
 from amber_spread.web.later import Later
 from amber_spread.web.planner import SOON_MS
 from tests.clients import OURS, client_of, in_a_loop, shelf
@@ -342,6 +344,29 @@ def test_a_card_that_takes_long_is_drawn_while_the_shelf_waits_for_none(client, 
     cards = {card["id"]: card for card in shelf(client)}
     assert cards[slow]["outside"] and not cards[slow]["unseen"]
     assert len(begun) == 1
+
+
+def test_however_slow_the_computer_one_request_makes_cards_for_a_while_and_the_rest_follow(
+    client, app, book, monkeypatch
+):
+    """On a slow computer a list made of every card at once was given up by whoever waited, and begun again."""
+    for one in (orders := [create(client, body(f"Cake {number}")) for number in range(5)]):
+        forgotten(book, one)
+    now, quick = [0.0], app.state.planner.quick_plan
+
+    def takes_a_while(*given):
+        if threading.current_thread().name.startswith("later"):
+            return quick(*given)
+        now[0] += 0.6 * MAKES_S
+        return quick(*given)
+
+    monkeypatch.setattr("amber_spread.web.cards.time", SimpleNamespace(monotonic=lambda: now[0]))
+    monkeypatch.setattr(app.state.planner, "quick_plan", takes_a_while)
+    cards = client.get("/api/orders").json()["orders"]
+    assert [card["pending"] for card in cards] == [False, False, True, True, True]
+    assert all(bool(card["outside"]) != card["pending"] for card in cards)
+    monkeypatch.undo()
+    assert len(shelf(client)) == len(orders) and all(card["outside"] for card in shelf(client))
 
 
 def test_a_card_that_a_busy_computer_gave_up_is_tried_again_and_nothing_is_said_of_the_drawing(

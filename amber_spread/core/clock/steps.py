@@ -160,7 +160,7 @@ def _hands(row: StepKind, amount: float, tasks: Iterable[Task]) -> Figure:
         parts[f"for {amount:.4g} {words}"] = row.each_min * per
     for task in tasks:
         kind = TASK_KINDS[task.kind]
-        minutes = kind.minutes(task.count)
+        minutes = kind.base_min + kind.each_min * task.count
         if minutes:
             parts[kind.part.lower()] = parts.get(kind.part.lower(), 0.0) + minutes
     whole = {name: float(math.ceil(minutes - 1e-9)) for name, minutes in parts.items()}

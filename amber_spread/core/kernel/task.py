@@ -72,10 +72,6 @@ class TaskKind(NamedTuple):
     leaves: State | None = None
     caution: bool = False
 
-    def minutes(self, count: int) -> float:
-        """Minutes of hands-on work for so many pieces: base + each x count. Source: from memory."""
-        return self.base_min + self.each_min * count
-
 
 class Task(Said):
     """Something to do, as a sentence and as data.
@@ -164,5 +160,5 @@ def hands_on(tasks: Iterable[Task], kinds: Mapping[str, TaskKind]) -> Figure:
     parts: dict[str, float] = {}
     for one in tasks:
         kind = kinds[one.kind]
-        parts[one.part] = parts.get(one.part, 0.0) + kind.minutes(one.count)
+        parts[one.part] = parts.get(one.part, 0.0) + kind.base_min + kind.each_min * one.count
     return of_parts(_HANDS_ON, sum(parts.values()), parts, "min", "up")

@@ -15,17 +15,17 @@ const portions = computed(() => order.plan?.stack.portions);
 const says = computed(() => {
   const { servings = null, customer = "", notes = "" } = order.document ?? {};
   const said = [customer, servings ? `${servings} servings` : "", notes ? "notes" : ""];
-  return said.filter(Boolean).join(", ") || "not said";
+  return said.filter(Boolean).join(", ") || "not set";
 });
 </script>
 
 <template>
-  <FoldedPart v-if="order.document" name="For whom" :says="says" :open="says !== 'not said'">
+  <FoldedPart v-if="order.document" name="For whom" :says="says" :open="says !== 'not set'">
     <div class="rows">
       <MeasureField
         label="Servings wanted"
         limit="servings"
-        optional="not said"
+        optional="not set"
         :value="order.document.servings"
         pointer="#/servings"
         @change="(value) => order.edit((draft) => (draft.servings = value))"
@@ -37,7 +37,7 @@ const says = computed(() => {
       <TextField
         label="Customer"
         :value="order.document.customer"
-        placeholder="not said"
+        placeholder="not set"
         :most="80"
         empty
         pointer="#/customer"

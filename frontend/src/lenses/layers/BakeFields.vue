@@ -1,5 +1,5 @@
 <script setup lang="ts">
-/** What the layers are cut from: not said, baked and measured, or still to be baked in tins of a depth. */
+/** What the layers are cut from: not set, baked and measured, or still to be baked in tins of a depth. */
 import { tenth } from "@/base/round";
 import { computed } from "vue";
 import type { Tier } from "@/api/types";

@@ -8,7 +8,7 @@ import PickField from "@/ui/PickField.vue";
 const order = useOrder();
 const asked = computed(() => order.document?.design.stacking);
 const TRAVELS = [
-  { value: null, words: "not said yet" },
+  { value: null, words: "not set" },
   { value: true, words: "it is driven" },
   { value: false, words: "it stays here" },
 ] as const;
@@ -32,7 +32,7 @@ const STACKED = [
           label="Driven for"
           limit="minutes"
           :value="asked.drive_min"
-          optional="not said"
+          optional="not set"
           pointer="#/design/stacking/drive_min"
           @change="(value) => order.edit((draft) => (draft.design.stacking.drive_min = value))"
         />

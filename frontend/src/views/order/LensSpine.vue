@@ -153,5 +153,12 @@ const attention = computed(() => {
   .spine .key {
     display: none;
   }
+
+  /* It takes no room: a lens would slide from under the finger as the plan arrives. */
+  .spine .mark {
+    position: absolute;
+    top: 7px;
+    right: 3px;
+  }
 }
 </style>
