@@ -3,9 +3,12 @@
 import sys
 from collections.abc import Sequence
 from datetime import date
+from functools import partial
 
 from amber_spread.core.bowls import Care, fill_bowl
 from amber_spread.core.clock import clock_of
+from amber_spread.core.clock.firm_waits import shell_at
+from amber_spread.core.clock.heat import Rooms, minutes_of
 from amber_spread.core.design.builds import BallBuild, TaperedBuild
 from amber_spread.core.design.design import Tier
 from amber_spread.core.design.finishes import GoresCover, PanelCover
@@ -15,6 +18,7 @@ from amber_spread.core.design.stands import StackedStand
 from amber_spread.core.document import Document, plan_document, read_document, write_document
 from amber_spread.core.kernel.caching import forget
 from amber_spread.core.shop import Asked, bill_of, shop
+from amber_spread.core.stock.media import shelf
 from amber_spread.demo.pantry import PANTRY
 from amber_spread.demo.week import week
 from amber_spread.jobs.warm import short_collections, warm
@@ -37,6 +41,7 @@ GOAL_STACK_MS = 10.0
 GOAL_SHOP_MS = 1000.0
 GOAL_CLOCK_MS = 20.0
 GOAL_LONG_CLOCK_MS = 200.0
+GOAL_HEAT_MS = 20.0
 SHOPPED = 20
 
 
@@ -128,6 +133,19 @@ def _bench_clock(document: Document) -> None:
         many = _with_tiers(document, count)
         plan = plan_document(many)
         show(f"steps and hours of {name}", lambda many=many, plan=plan: clock_of(many, plan), goal, runs=20)  # type: ignore[misc]
+    _bench_heat(document)
+
+
+def _bench_heat(document: Document) -> None:
+    """Time how one coat firms, from nothing, and print what finer cells change."""
+    plan = plan_document(document)
+    worn = shell_at("firm_final", document.design.tiers[0], plan.tiers[0], document.practice, shelf(document.media))
+    rooms = Rooms.of(document.practice)
+    firming = partial(minutes_of.__wrapped__, worn, rooms, False)  # type: ignore[attr-defined]
+    show("one coat firming, from nothing", firming, GOAL_HEAT_MS, runs=20)
+    for fine in (1, 2, 4, 8):
+        found = firming(fine)
+        print(f"  cells {fine} times as fine: through {found.through:.2f} min, lift {found.lift:.2f} min")
 
 
 def _mixed(document: Document) -> Document:

@@ -4,13 +4,14 @@ from functools import partial
 from typing import Annotated
 
 from fastapi import APIRouter, Body, Response
-from pydantic import NaiveDatetime
+from pydantic import NaiveDatetime, StringConstraints
 
-from amber_spread.core.clock import Clock
-from amber_spread.core.document import Document
+from amber_spread.core.clock import Clock, Pace, WrongPace
+from amber_spread.core.document import Document, FileError
+from amber_spread.core.kernel.limits import TOOK
 from amber_spread.core.stock.kit import Kit
 from amber_spread.jobs.designs import Inputs
-from amber_spread.jobs.papers import clock_json
+from amber_spread.jobs.papers import clock_json, pace_json
 from amber_spread.papers.day_sheet import write_day_sheet
 from amber_spread.web.caller import CallerOf
 from amber_spread.web.files import JSON, PDF
@@ -18,6 +19,7 @@ from amber_spread.web.papers import PapersOf, PrintingOf
 from amber_spread.web.planner import PlannerOf, sent_as
 
 router = APIRouter(tags=["clock"])
+StepId = Annotated[str, StringConstraints(pattern=r"^[a-z][a-z0-9_]{0,119}$")]
 
 
 @router.post("/clock", response_model=Clock)
@@ -33,6 +35,27 @@ async def clock_for_one(
     """
     with sent_as("document"):
         found = await planner.run(caller, partial(clock_json, now), Inputs(document, kit), longer=True)
+    return Response(found, media_type=JSON)
+
+
+@router.post("/clock/pace", response_model=Pace)
+async def pace_for_one(
+    planner: PlannerOf,
+    caller: CallerOf,
+    document: Annotated[Document, Body()],
+    step: Annotated[StepId, Body()],
+    took_min: Annotated[float, Body(), TOOK.field()],
+    kit: Annotated[Kit | None, Body()] = None,
+) -> Response:
+    """How well the fridge or the freezer cools, if the coat at a step of the clock took so many minutes to firm.
+    Nothing is stored.
+    """
+    try:
+        found = await planner.run(caller, partial(pace_json, step, took_min), Inputs(document, kit), longer=True)
+    except WrongPace:
+        raise
+    except FileError as error:
+        raise error.within("document") from error
     return Response(found, media_type=JSON)
 
 

@@ -8,7 +8,7 @@ from amber_spread.core.kernel.limits import LIMITS
 def test_every_value_and_every_technique_has_one_row():
     names = [habit.name for habit in HABITS]
     assert len(names) == len(set(names))
-    assert set(names) == set(Practice.model_fields) - {"techniques"}
+    assert set(names) == set(Practice.model_fields) - {"techniques", "firm_in"}
     assert [handling.name for handling in HANDLINGS] == list(Techniques.model_fields)
     assert list(SHARES) == list(Technique.model_fields)
     assert len({row.words for row in (*HABITS, *HANDLINGS)}) >= len(HABITS) + len(HANDLINGS) - 4

@@ -86,6 +86,39 @@ def test_a_step_is_selected_by_keys_and_by_a_touch_and_says_what_to_do(browser, 
         expect(step).to_contain_text("Done when nothing comes off on your finger.")
 
 
+def test_what_a_coat_really_took_is_typed_and_its_fridge_is_learnt(screen, address):
+    new_cake(screen, address, "By the thermometer")
+    panel(screen).get_by_label("Due").first.fill("2031-05-09T14:00")
+    panel(screen).get_by_label("Due").first.press("Enter")
+    lens(screen, "Clock")
+    panel(screen).get_by_text("Every step in order").click()
+    panel(screen).get_by_role("button", name=re.compile("Firm the final coat")).click()
+    step = panel(screen).get_by_role("region", name="The step selected")
+    through = step.locator(".row", has_text="Firm right through")
+    expect(through).to_contain_text("min")
+    took = step.get_by_label("It took, in the fridge")
+    fill(took, "a while")
+    expect(step.get_by_text("Type minutes or hours, such as 90, 2 h or 1h30.")).to_be_visible()
+    fill(took, "24 h")
+    expect(step.get_by_role("alert")).to_contain_text("too far off")
+    fill(took, "50")
+    expect(step).to_contain_text("as well as a usual one")
+    expect(through).to_contain_text(re.compile("(49|50|51) min"))
+    pace = panel(screen).get_by_label("Fridge cools, of what is usual")
+    learnt = float(pace.input_value())
+    assert 25 <= learnt < 100
+    fill(panel(screen).get_by_label("Kitchen is at"), "cosy")
+    expect(panel(screen).get_by_text("Type a temperature, such as 21 °C or 70 °F.")).to_be_visible()
+    fill(panel(screen).get_by_label("Kitchen is at"), "86 F")
+    expect(panel(screen).get_by_label("Kitchen is at")).to_have_value("30")
+    panel(screen).get_by_role("group", name="Coats firm in").get_by_text("the freezer").click()
+    expect(days(screen)).to_contain_text("Freezer")
+    expect(step.get_by_label("It took, in the freezer")).to_be_visible()
+    saved(screen)
+    screen.reload()
+    expect(panel(screen).get_by_label("Fridge cools, of what is usual")).to_have_value(f"{learnt:g}")
+
+
 @pytest.mark.parametrize("size", [(1280, 800), (1024, 768), (768, 1024), (390, 844)])
 def test_no_words_of_the_clock_cover_others_or_reach_out(browser, demo_address, size):
     with page(browser, size) as screen:

@@ -123,3 +123,33 @@ def test_work_on_several_days_stands_on_each_of_them(client):
         long = [datetime.fromisoformat(end) - datetime.fromisoformat(start) for start, end in one["spans"]]
         assert max(long) <= timedelta(minutes=80)
     assert several, "nothing in it is longer than a day"
+
+
+def test_what_a_coat_took_says_how_well_the_fridge_cools(client):
+    steps = client.post("/api/clock", json={"document": cake()}).json()["steps"]
+    step, one = next((id, one) for id, one in steps.items() if one["kind"] == "firm_final")
+    assert one["firming"]["where"] == "fridge" and one["firming"]["through"]["value"] == one["wait"]["value"]
+    asked = {"document": cake(), "step": step, "took_min": 1.4 * one["wait"]["value"]}
+    found = client.post("/api/clock/pace", json=asked)
+    assert found.status_code == 200 and found.json()["where"] == "fridge" and 0.25 <= found.json()["pace"] < 1
+    slower = client.post("/api/clock", json={"document": cake(practice={"fridge_pace": found.json()["pace"]})}).json()
+    assert slower["steps"][step]["wait"]["value"] == pytest.approx(asked["took_min"], rel=0.05)
+
+
+@pytest.mark.parametrize(
+    ("sent", "pointer", "words"),
+    [
+        ({"took_min": 1.0}, "#/took_min", "too far off"),
+        ({"took_min": 0.0}, "#/took_min", "1"),
+        ({"took_min": "soon"}, "#/took_min", "number"),
+        ({"step": "tier_1_bake"}, "#/step", "firms in the cold"),
+        ({"step": "../x"}, "#/step", ""),
+    ],
+)
+def test_a_time_that_cannot_be_is_refused_at_its_field(client, sent, pointer, words):
+    steps = client.post("/api/clock", json={"document": cake()}).json()["steps"]
+    step = next(id for id, one in steps.items() if one["kind"] == "firm_final")
+    found = client.post("/api/clock/pace", json={"document": cake(), "step": step, "took_min": 30.0} | sent)
+    assert found.status_code == 422
+    (error,) = found.json()["errors"]
+    assert error["pointer"] == pointer and words in error["message"]

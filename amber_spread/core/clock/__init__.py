@@ -4,7 +4,8 @@ hour.
 
 from amber_spread.core.clock.cake_steps import steps_of
 from amber_spread.core.clock.clock import Clock, TimedStep, clock_of
+from amber_spread.core.clock.pace import Pace, WrongPace, pace_of
 from amber_spread.core.clock.step_kinds import STEP_KINDS
 from amber_spread.core.clock.steps import Step
 
-__all__ = ["Clock", "STEP_KINDS", "Step", "TimedStep", "clock_of", "steps_of"]
+__all__ = ["Clock", "Pace", "STEP_KINDS", "Step", "TimedStep", "WrongPace", "clock_of", "pace_of", "steps_of"]

@@ -7,6 +7,7 @@ from typing import Literal
 
 from amber_spread.core.clock.backwards import Block, Hours, Span, Timing, backwards, blocks_of, lasts_too_long
 from amber_spread.core.clock.cake_steps import steps_of
+from amber_spread.core.clock.heat import Firming
 from amber_spread.core.clock.holds import with_holds
 from amber_spread.core.clock.steps import On, Step, work_by_tier
 from amber_spread.core.document import Document, FileError, complaint_at
@@ -56,6 +57,7 @@ class TimedStep(PlanPart):
     hands: Figure | None
     wait: Figure | None
     sign: str
+    firming: Firming | None
     slack: Figure
     follows: list[str]
     tasks: list[Task]
@@ -133,6 +135,7 @@ def _timed(step: Step, timing: Timing, look: Look) -> TimedStep:
         hands=step.hands,
         wait=step.wait,
         sign=step.waits.sign if step.waits is not None else "",
+        firming=step.firming,
         slack=carry_over("free time after it", timing.slack_min, "min", "down"),
         follows=list(step.after),
         tasks=list(step.tasks),
@@ -201,6 +204,16 @@ def _checks(
         )
     for block in blocks:
         first = block.steps[0]
+        firming = first.firming
+        if firming is not None and first.row.firms is not None and firming.at(first.row.firms) is None:
+            colder = "Set it colder" + (", or firm it in the freezer." if firming.other is not None else ".")
+            yield checker(first.tier)(
+                "clock.too_warm",
+                "care",
+                "clock",
+                f"{first.name}: the {firming.where} is too warm. This coat holds below {{holds}}. {colder}",
+                holds=RoundedQuantity(firming.holds.value, "degC"),
+            )
         if block.exceeds(hours):
             yield checker(first.tier)(
                 "clock.long",

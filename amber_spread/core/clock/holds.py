@@ -43,6 +43,7 @@ def _hold(one: Step, split: bool, span: Span) -> Step:
         hands=None,
         wait=carry_over("until the next step", span.end - span.start, "min"),
         waits=row.wait,
+        firming=None,
         after=one.after if split else (one.id,),
         tasks=(),
     )

@@ -6,6 +6,7 @@ Minutes of work are from memory; waits are common practice unless their row says
 
 from typing import Literal, NamedTuple
 
+from amber_spread.core.clock.heat import Level
 from amber_spread.core.kernel.figures import Origin
 from amber_spread.core.kernel.task import Place, State, by_kind
 
@@ -34,8 +35,9 @@ class StepKind(NamedTuple):
     one in `sooner` for what sets as ganache does.
 
     `name` has a place for what is mixed, and `does` says what to do where that is the same for every cake. A step
-    `at_once` begins as soon as the one before it ends. Work that `splits` may go on the next day. `spread` is the
-    standard deviation of its minutes of work, as a share of them (from memory).
+    `at_once` begins as soon as the one before it ends. A wait that `firms` a coat lasts until it is firm through, or
+    until the tier can be lifted, by the heat that flows out of it. Work that `splits` may go on the next day. `spread`
+    is the standard deviation of its minutes of work, as a share of them (from memory).
     """
 
     kind: str
@@ -51,6 +53,7 @@ class StepKind(NamedTuple):
     at_once: bool = False
     splits: bool = False
     does: str = ""
+    firms: Level | None = None
     spread: float = 0.25
 
 
@@ -114,7 +117,7 @@ STEP_KINDS: dict[str, StepKind] = by_kind(
     StepKind("crumb_coat", "Crumb coat", "bench", 2, 0.7, "dm2", needs="settled", leaves="coat soft"),
     StepKind("scrape_back", "Scrape back to the cake", "bench", 2, 0.6, "dm2", needs="coat soft", at_once=True),
     StepKind("firm_crumb", "Firm the crumb coat", "fridge", needs="coat soft", leaves="coat hard",
-             wait=Wait(30, 30, 60, SMEAR), sooner=Wait(15, 20, 30, SMEAR)),
+             wait=Wait(30, 30, 60, SMEAR), sooner=Wait(15, 20, 30, SMEAR), firms="through"),
     StepKind("final_coat", "Final coat", "bench", 4, 1.6, "dm2", needs="coat hard", leaves="coat soft"),
     StepKind("disc_coat", "Coat to the disc", "bench", 10, 1.8, "dm2", needs="coat hard", leaves="coat soft"),
     StepKind("inverted_coat", "Coat upside-down", "bench", 10, 1.6, "dm2", needs="coat hard",
@@ -127,9 +130,9 @@ STEP_KINDS: dict[str, StepKind] = by_kind(
              leaves="coat soft", at_once=True,
              does="Lay the towel on, rub with a smoother, peel it off."),
     StepKind("firm_final", "Firm the final coat", "fridge", needs="coat soft", leaves="coat hard",
-             wait=Wait(10, 30, 60, FIRM), sooner=Wait(10, 20, 30, "you can handle it without marks")),
+             wait=Wait(10, 30, 60, FIRM), sooner=Wait(10, 20, 30, "you can handle it without marks"), firms="through"),
     StepKind("firm_inverted", "Firm it right through", "fridge", needs="coat soft", leaves="coat hard", wait=Wait(
-        120, 150, 180, FIRM)),
+        120, 150, 180, FIRM), firms="through"),
     StepKind("turn_back", "Turn back", "bench", 5, needs="coat hard", leaves="turned back",
              at_once=True,
              does="Peel the paper off. It sweats and softens as soon as it is out: work on at once."),
@@ -150,7 +153,8 @@ STEP_KINDS: dict[str, StepKind] = by_kind(
     StepKind("set_hard", "Set hard", "fridge", needs="covered", leaves="coat hard", wait=Wait(
         10, 20, 60, "the paper peels off clean", origin="from memory"),
              does="Then peel the paper off."),
-    StepKind("chill_cover", "Chill", "fridge", needs="covered", leaves="coat hard", wait=Wait(30, 45, 60, DENT)),
+    StepKind("chill_cover", "Chill", "fridge", needs="covered", leaves="coat hard", wait=Wait(30, 45, 60, DENT),
+             firms="lift"),
     StepKind("set_printed", "Chill", "fridge", needs="covered", leaves="coat hard", wait=Wait(
         15, 15, 60, "the laps have become one")),
     StepKind("trim", "Trim the lip level", "bench", 5, needs="coat hard",

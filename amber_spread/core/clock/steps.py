@@ -8,6 +8,7 @@ from typing import Literal, NamedTuple
 
 from amber_spread.core.bowls import COVER_TASKS
 from amber_spread.core.cake import STACK_TASKS
+from amber_spread.core.clock.heat import Firming
 from amber_spread.core.clock.step_kinds import STEP_KINDS, StepKind, Wait
 from amber_spread.core.kernel.check import RoundedQuantity, Said
 from amber_spread.core.kernel.figures import Figure, of_parts, parts_rule, total
@@ -42,7 +43,8 @@ class Step(NamedTuple):
     """One step: its id among the steps of the order, its kind, what it is done to and what that is called, its name and
     the sentence that says what to do.
 
-    `hands` are its minutes of work; or it `waits`, for the minutes in `wait`. `after` are the ids of the steps it
+    `hands` are its minutes of work; or it `waits`, for the minutes in `wait`, which come from its `firming` where a
+    coat firms in the cold. `after` are the ids of the steps it
     follows, the one it is chained to first. `tasks` are the tasks of the plan that are done in it.
     """
 
@@ -57,6 +59,7 @@ class Step(NamedTuple):
     wait: Figure | None
     waits: Wait | None
     after: tuple[str, ...]
+    firming: Firming | None = None
     tasks: tuple[Task, ...] = ()
 
     @property
@@ -102,7 +105,7 @@ class StepList:
         text: str = "",
         amount: float = 1.0,
         *,
-        wait: Figure | None = None,
+        wait: Figure | Firming | None = None,
         sooner: bool = False,
         tasks: Iterable[Task] = (),
         after: Iterable[str] = (),
@@ -111,12 +114,20 @@ class StepList:
         """Add a step of a kind after the last one and after those in `after`.
 
         `amount` is how much of what its minutes grow with (area in cm²); the minutes of its tasks are added. A `wait`
-        is given where it is not that of the row, which is another where the medium sets `sooner`.
+        is given where it is not that of the row, which is another where the medium sets `sooner`; that of a coat which
+        firms in the cold is in the place where it does.
         """
         row, own = STEP_KINDS[kind], tuple(tasks)
         waits = row.sooner if sooner and row.sooner is not None else row.wait
-        if wait is None and waits is not None:
-            wait = wait_of(waits)
+        firming = wait if isinstance(wait, Firming) else None
+        figure = None if isinstance(wait, Firming) else wait
+        level = row.firms
+        if firming is not None and level is not None:
+            row, figure = row._replace(place=firming.where), firming.at(level)
+            if figure is not None and waits is not None:
+                waits = _within(waits, figure, firming)
+        if figure is None and waits is not None:
+            figure = wait_of(waits)
         self.steps.append(
             Step(
                 id=self.id_of(kind),
@@ -126,10 +137,11 @@ class StepList:
                 of=self.called,
                 name=step_name(row, self.on, self.called),
                 said=Said(text=text or row.does, values=values),
-                hands=None if wait is not None else _hands(row, amount, own),
-                wait=wait,
+                hands=None if figure is not None else _hands(row, amount, own),
+                wait=figure,
                 waits=waits,
                 after=(*self.last, *after),
+                firming=firming,
                 tasks=own,
             )
         )
@@ -145,6 +157,12 @@ def wait_of(waits: Wait) -> Figure:
     """The wait that is planned, min: the usual one."""
     given = {"usual": waits.usual_min, "least": waits.least_min, "most": waits.most_min}
     return of_parts(WAITS[waits.origin], waits.usual_min, given, "min")
+
+
+def _within(waits: Wait, figure: Figure, firming: Firming) -> Wait:
+    """A wait with the minutes a coat takes to firm in the cold, from the least to the most."""
+    range_min = [figure.value, *(one.value for one in (firming.least, firming.most) if one is not None)]
+    return waits._replace(least_min=min(range_min), usual_min=figure.value, most_min=max(range_min))
 
 
 def _hands(row: StepKind, amount: float, tasks: Iterable[Task]) -> Figure:

@@ -6,6 +6,8 @@ Different schools give different steps: the tables below say which, by the kinds
 from collections.abc import Iterable, Mapping, Sequence
 from typing import NamedTuple
 
+from amber_spread.core.clock.firm_waits import firming_at
+from amber_spread.core.clock.step_kinds import STEP_KINDS
 from amber_spread.core.clock.steps import StepList
 from amber_spread.core.design.design import Tier
 from amber_spread.core.design.finishes import CrumbCoat, FinalCoat, SemiNakedFinal, SoftFilling
@@ -222,7 +224,13 @@ def _crumb_coat(work: TierWork, steps: StepList) -> None:
     steps.add("crumb_coat", "{weight}, pressed in to leave no air.", work.area_cm2, weight=measure(goes_on))
     if isinstance(work.asked.final, SemiNakedFinal):
         steps.add("scrape_back", "{weight} of it stays.", work.area_cm2, weight=measure(coats.crumb_stays))
-    steps.add("firm_crumb", sooner=work.sets_sooner(work.asked.crumb))
+    _firm(work, steps, "firm_crumb", work.asked.crumb)
+
+
+def _firm(work: TierWork, steps: StepList, kind: str, coat: CrumbCoat | FinalCoat | None = None) -> None:
+    """Firm it in the cold, in the fridge or the freezer."""
+    firming = firming_at(kind, work.asked, work.done, work.usual, work.media)
+    steps.add(kind, wait=firming, sooner=coat is not None and work.sets_sooner(coat))
 
 
 def _final_coat(work: TierWork, steps: StepList) -> None:
@@ -239,7 +247,10 @@ def _final_coat(work: TierWork, steps: StepList) -> None:
         top=measure(final.top),
     )
     for kind in rest:
-        steps.add(kind, amount=work.area_cm2, sooner=work.sets_sooner(work.asked.final))
+        if STEP_KINDS[kind].firms:
+            _firm(work, steps, kind, work.asked.final)
+        else:
+            steps.add(kind, amount=work.area_cm2)
 
 
 def _cover(work: TierWork, steps: StepList) -> None:
@@ -267,6 +278,8 @@ def _add_cover(work: TierWork, steps: StepList, kind: str) -> None:
     elif kind == "wrap_printed" and cover is not None and cover.printed is not None:
         sheets = cover.printed.sheets.value
         steps.add(kind, f"{sheets:.0f} {'sheet' if sheets == 1 else 'sheets'}.", sheets)
+    elif STEP_KINDS[kind].firms:
+        _firm(work, steps, kind)
     else:
         steps.add(kind, amount=area_cm2, tasks=work.covering if kind in LAYING else ())
 

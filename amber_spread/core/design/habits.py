@@ -183,6 +183,16 @@ def _habits() -> tuple[Habit, ...]:
          "what is done where the cake stays.", "this kitchen"),
         ("Clock", "ready_before_min", "ready_before_min", "Ready before it is due", "Spare time at the end, for what "
          "goes wrong.", "this kitchen"),
+        ("Clock", "kitchen_degc", "kitchen_degc", "Kitchen is at", "How warm a coat is as you spread it, and how soon "
+         "it softens again.", "this kitchen"),
+        ("Clock", "fridge_degc", "fridge_degc", "Fridge is at", "How long a coat takes to firm in it.",
+         "this kitchen"),
+        ("Clock", "freezer_degc", "freezer_degc", "Freezer is at", "How long a coat takes to firm in it.",
+         "this kitchen"),
+        ("Clock", "fridge_pace", "cold_pace", "Fridge cools, of what is usual", "Some 170 % with a fan; less where it "
+         "is full. What a coat really took corrects it.", "from memory"),
+        ("Clock", "freezer_pace", "cold_pace", "Freezer cools, of what is usual", "What a coat really took corrects "
+         "it.", "from memory"),
     ]  # fmt: skip
     percent = {
         "settling",
@@ -193,7 +203,7 @@ def _habits() -> tuple[Habit, ...]:
         "stretch_most",
         "run_out_risk",
     }
-    percent |= {"brake_share", "turn_share"}
+    percent |= {"brake_share", "turn_share", "fridge_pace", "freezer_pace"}
     return tuple(
         Habit(name=name, words=words, effect=effect, room=room, limit=limit, percent=name in percent, origin=origin)
         for room, name, limit, words, effect, origin in rows

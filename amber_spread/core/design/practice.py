@@ -4,7 +4,7 @@ Thicknesses and allowances are common practice unless marked otherwise. Losses a
 values of our own. Each kitchen corrects them (see docs/method/).
 """
 
-from typing import Annotated, Any, Self
+from typing import Annotated, Any, Literal, Self
 
 from pydantic import model_validator
 
@@ -78,6 +78,7 @@ class Practice(Frozen):
     A cake is narrower than its tin, each side, by what it shrinks and by the browned skin you trim off.
     `semi_naked_crumbs` is how much of what you scrape off a semi-naked coat carries crumbs, `level_mm` how much you cut
     off the top of a baked layer to level it, and `batter_fill` how far you fill a tin, as a share of the baked height.
+    `fridge_pace` and `freezer_pace` are how well they cool, as shares of what is usual; coats firm in `firm_in`.
     """
 
     shrinkage_mm: Annotated[float, limits.TRIMMED_SKIN.field()] = 2.0
@@ -153,6 +154,12 @@ class Practice(Frozen):
     day_begins_min: Annotated[float, limits.TIME_OF_DAY.field()] = 480.0
     day_ends_min: Annotated[float, limits.TIME_OF_DAY.field()] = 1080.0
     ready_before_min: Annotated[float, limits.READY_BEFORE.field()] = 30.0
+    kitchen_degc: Annotated[float, limits.KITCHEN_TEMPERATURE.field()] = 22.0
+    fridge_degc: Annotated[float, limits.FRIDGE_TEMPERATURE.field()] = 4.0
+    freezer_degc: Annotated[float, limits.FREEZER_TEMPERATURE.field()] = -18.0
+    fridge_pace: Annotated[float, limits.COLD_PACE.field()] = 1.0
+    freezer_pace: Annotated[float, limits.COLD_PACE.field()] = 1.0
+    firm_in: Literal["fridge", "freezer"] = "fridge"
     techniques: Techniques = Techniques()
 
     @property

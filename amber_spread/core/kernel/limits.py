@@ -11,7 +11,7 @@ from pydantic import Field
 
 from amber_spread.core.kernel.base import Frozen
 
-LimitUnit = Literal["mm", "ml", "g", "g_per_ml", "g_per_cm2", "each", "ratio", "min", "time", "money", "deg"]
+LimitUnit = Literal["mm", "ml", "g", "g_per_ml", "g_per_cm2", "each", "ratio", "min", "time", "money", "deg", "degC"]
 
 
 class Limit(Frozen):
@@ -147,6 +147,11 @@ PORTION = Limit(low=10, high=200, unit="mm")
 TIME_OF_DAY = Limit(low=0, high=1440, unit="time")
 HANDS = Limit(low=1, high=12, unit="each")
 READY_BEFORE = Limit(low=0, high=2880, unit="min")
+KITCHEN_TEMPERATURE = Limit(low=5, high=45, unit="degC")
+FRIDGE_TEMPERATURE = Limit(low=-2, high=15, unit="degC")
+FREEZER_TEMPERATURE = Limit(low=-40, high=-5, unit="degC")
+COLD_PACE = Limit(low=0.25, high=4, unit="ratio")
+TOOK = Limit(low=1, high=1440, unit="min")
 
 MAX_FILE_BYTES = 512 * 1024
 MAX_MODEL_BYTES = 24 * 1024 * 1024
@@ -156,6 +161,11 @@ LIMITS: dict[str, Limit] = {
     "time_of_day": TIME_OF_DAY,
     "hands": HANDS,
     "ready_before_min": READY_BEFORE,
+    "kitchen_degc": KITCHEN_TEMPERATURE,
+    "fridge_degc": FRIDGE_TEMPERATURE,
+    "freezer_degc": FREEZER_TEMPERATURE,
+    "cold_pace": COLD_PACE,
+    "took_min": TOOK,
     "tin_diameter_mm": TIN_DIAMETER,
     "length_mm": TIN_LENGTH,
     "corner_mm": CORNER_RADIUS,

@@ -578,6 +578,27 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/clock/pace": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Pace For One
+         * @description How well the fridge or the freezer cools, if the coat at a step of the clock took so many minutes to firm.
+         *     Nothing is stored.
+         */
+        post: operations["pace_for_one_api_clock_pace_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/orders/{id}/days.pdf": {
         parameters: {
             query?: never;
@@ -1459,6 +1480,15 @@ export interface components {
             document: components["schemas"]["Document"];
             kit?: components["schemas"]["Kit"] | null;
             contents?: components["schemas"]["Contents"] | null;
+        };
+        /** Body_pace_for_one_api_clock_pace_post */
+        Body_pace_for_one_api_clock_pace_post: {
+            document: components["schemas"]["Document"];
+            /** Step */
+            step: string;
+            /** Took Min */
+            took_min: number;
+            kit?: components["schemas"]["Kit"] | null;
         };
         /** Body_plan_api_plan_post */
         Body_plan_api_plan_post: {
@@ -2561,6 +2591,12 @@ export interface components {
              *       "day_begins_min": 480,
              *       "day_ends_min": 1080,
              *       "ready_before_min": 30,
+             *       "kitchen_degc": 22,
+             *       "fridge_degc": 4,
+             *       "freezer_degc": -18,
+             *       "fridge_pace": 1,
+             *       "freezer_pace": 1,
+             *       "firm_in": "fridge",
              *       "techniques": {
              *         "border": {
              *           "float": 0.1,
@@ -2808,6 +2844,28 @@ export interface components {
             seal_thickness?: components["schemas"]["Figure"] | null;
             seal_volume?: components["schemas"]["Figure"] | null;
             seal_weight?: components["schemas"]["Figure"] | null;
+        };
+        /**
+         * Firming
+         * @description How a coat firms in the fridge or the freezer, `where` the plan puts it, in minutes: until you can `touch` it,
+         *     until it is firm `through`, and until you can `lift` the tier; `least` and `most` are for through. `other` is
+         *     through in the freezer instead of the fridge, or in the fridge instead of the freezer. It then `stays` firm on the
+         *     bench for some minutes. None is more than three days.
+         */
+        Firming: {
+            /**
+             * Where
+             * @enum {string}
+             */
+            where: "fridge" | "freezer";
+            holds: components["schemas"]["Figure"];
+            touch: components["schemas"]["Figure"] | null;
+            through: components["schemas"]["Figure"] | null;
+            least: components["schemas"]["Figure"] | null;
+            most: components["schemas"]["Figure"] | null;
+            lift: components["schemas"]["Figure"] | null;
+            other: components["schemas"]["Figure"] | null;
+            stays: components["schemas"]["Figure"] | null;
         };
         /**
          * FootPlan
@@ -3755,7 +3813,7 @@ export interface components {
              * Unit
              * @enum {string}
              */
-            unit: "mm" | "ml" | "g" | "g_per_ml" | "g_per_cm2" | "each" | "ratio" | "min" | "time" | "money" | "deg";
+            unit: "mm" | "ml" | "g" | "g_per_ml" | "g_per_cm2" | "each" | "ratio" | "min" | "time" | "money" | "deg" | "degC";
         };
         /**
          * LineRead
@@ -4263,6 +4321,19 @@ export interface components {
             kind: "oval";
             /** Length Mm */
             length_mm: number;
+        };
+        /**
+         * Pace
+         * @description How well an appliance of this kitchen cools, as a share of what is usual, by what a coat took in it.
+         */
+        Pace: {
+            /**
+             * Where
+             * @enum {string}
+             */
+            where: "fridge" | "freezer";
+            /** Pace */
+            pace: number;
         };
         /**
          * Pack
@@ -4843,6 +4914,7 @@ export interface components {
          *     A cake is narrower than its tin, each side, by what it shrinks and by the browned skin you trim off.
          *     `semi_naked_crumbs` is how much of what you scrape off a semi-naked coat carries crumbs, `level_mm` how much you cut
          *     off the top of a baked layer to level it, and `batter_fill` how far you fill a tin, as a share of the baked height.
+         *     `fridge_pace` and `freezer_pace` are how well they cool, as shares of what is usual; coats firm in `firm_in`.
          */
         Practice: {
             /**
@@ -5210,6 +5282,37 @@ export interface components {
              * @default 30
              */
             ready_before_min: number;
+            /**
+             * Kitchen Degc
+             * @default 22
+             */
+            kitchen_degc: number;
+            /**
+             * Fridge Degc
+             * @default 4
+             */
+            fridge_degc: number;
+            /**
+             * Freezer Degc
+             * @default -18
+             */
+            freezer_degc: number;
+            /**
+             * Fridge Pace
+             * @default 1
+             */
+            fridge_pace: number;
+            /**
+             * Freezer Pace
+             * @default 1
+             */
+            freezer_pace: number;
+            /**
+             * Firm In
+             * @default fridge
+             * @enum {string}
+             */
+            firm_in: "fridge" | "freezer";
             /**
              * @default {
              *       "filling": {
@@ -7237,6 +7340,7 @@ export interface components {
             wait: components["schemas"]["Figure"] | null;
             /** Sign */
             sign: string;
+            firming: components["schemas"]["Firming"] | null;
             slack: components["schemas"]["Figure"];
             /** Follows */
             follows: string[];
@@ -9849,6 +9953,84 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Clock"];
+                };
+            };
+            /** @description The request could not be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Another save came first */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The request is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A field is not acceptable */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The order book cannot be reached, or not written to */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    pace_for_one_api_clock_pace_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Body_pace_for_one_api_clock_pace_post"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Pace"];
                 };
             };
             /** @description The request could not be read */

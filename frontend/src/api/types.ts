@@ -56,3 +56,5 @@ export type RoundView = Schemas["RoundView"];
 export type Picture = Schemas["Picture"];
 export type Clock = Schemas["Clock"];
 export type TimedStep = Schemas["TimedStep"];
+export type Firming = Schemas["Firming"];
+export type Pace = Schemas["Pace"];

@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import { parseAmount, parseMinutes, parsePrice, parseTimeOfDay, timeOfDay } from "./amount";
+import { parseAmount, parseMinutes, parsePrice, parseTemperature, parseTimeOfDay, timeOfDay } from "./amount";
 import { UnitError } from "./units";
 
 describe("an amount", () => {
@@ -85,4 +85,19 @@ describe("a time of day", () => {
     for (let minutes = 0; minutes <= 1440; minutes += 7)
       expect(parseTimeOfDay(timeOfDay(minutes))).toBe(minutes);
   });
+});
+
+describe("a temperature", () => {
+  it.each([
+    ["21", 21],
+    ["21 °C", 21],
+    ["4,5 c", 4.5],
+    ["70 °F", 21.111],
+    ["-4 F", -20],
+    ["−18", -18],
+  ])("is read from %s", (text, degrees) => expect(parseTemperature(text)).toBeCloseTo(degrees, 2));
+
+  it.each(["", "cold", "21 K", "--3", "1 2"])("asks for another where it is %j", (text) =>
+    expect(() => parseTemperature(text)).toThrow("such as 21 °C or 70 °F"),
+  );
 });

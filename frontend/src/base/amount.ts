@@ -79,6 +79,14 @@ export function parseMinutes(text: string): number {
   return found;
 }
 
+/** Degrees Celsius of what was typed: “21”, “21 °C”, “70 F”, “-18”. Throws UnitError. */
+export function parseTemperature(text: string): number {
+  const match = /^([-−]?)\s*(\d+(?:[.,]\d+)?)\s*°?\s*([cf]?)\.?$/i.exec(text.trim());
+  if (!match) throw new UnitError("Type a temperature, such as 21 °C or 70 °F.");
+  const degrees = Number((match[2] ?? "").replace(",", ".")) * (match[1] ? -1 : 1);
+  return match[3]?.toLowerCase() === "f" ? (degrees - 32) / 1.8 : degrees;
+}
+
 /** From so many minutes on people read hours. */
 const HOURS_FROM_MIN = 120;
 

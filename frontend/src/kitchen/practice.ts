@@ -8,11 +8,17 @@ import { useHandbook } from "./handbook";
 import { useKept } from "./kept";
 import { useSettings } from "./settings";
 
-/** A value of a practice that is one number; the techniques are three each. */
-export type HabitName = Exclude<keyof Practice, "techniques">;
+/** A value of a practice that is one number: the techniques are three each, and where coats firm is a choice. */
+export type HabitName = Exclude<keyof Practice, "techniques" | "firm_in">;
 export type Habit = Handbook["habits"][number] & { name: HabitName };
 export type TechniqueName = keyof Practice["techniques"];
 export type ShareName = keyof Practice["techniques"][TechniqueName];
+
+export const FIRM_IN = "Coats firm in";
+export const COLD_PLACES = [
+  { value: "fridge", words: "the fridge" },
+  { value: "freezer", words: "the freezer" },
+] as const;
 
 export const usePractice = defineStore("practice", () => {
   const handbook = useHandbook();
@@ -43,6 +49,7 @@ export const usePractice = defineStore("practice", () => {
     const changed = habits.value
       .filter((habit) => Math.abs(own[habit.name] - usual[habit.name]) > 1e-9)
       .map((habit) => habit.words);
+    if (own.firm_in !== usual.firm_in) changed.push(FIRM_IN);
     for (const handling of handbook.book?.handlings ?? []) {
       const name = handling.name as TechniqueName;
       if (JSON.stringify(own.techniques[name]) !== JSON.stringify(usual.techniques[name]))

@@ -2,7 +2,7 @@
 import { defineStore } from "pinia";
 import { computed, ref, toRaw } from "vue";
 import { answered, api } from "@/api/client";
-import type { Clock, TimedStep } from "@/api/types";
+import type { Clock, Pace, TimedStep } from "@/api/types";
 import { momentCode } from "@/base/time";
 import { useKit } from "@/kitchen/kit";
 import { useAsked } from "./asked";
@@ -29,6 +29,13 @@ export const useClock = defineStore("clock", () => {
   const work = computed(() => steps.value.filter(([, step]) => step.hands));
   const chosen = computed(() => clock.value?.steps[selected.value]);
 
+  /** How well the fridge or the freezer cools, if the coat at a step took so many minutes. Throws Refused. */
+  async function paceOf(step: string, took_min: number): Promise<Pace | null> {
+    if (!order.document) return null;
+    const body = { document: toRaw(order.document), kit: toRaw(kit.kit), step, took_min };
+    return (await answered(api.POST("/api/clock/pace", { body }))) as Pace;
+  }
+
   /** Keep the time while somebody looks; gives back what stops it. */
   function keepTime(): () => void {
     now.value = new Date();
@@ -44,5 +51,5 @@ export const useClock = defineStore("clock", () => {
     selected.value = ids[next] ?? "";
   }
 
-  return { clock, trouble, busy, now, selected, steps, work, chosen, refresh, keepTime, move };
+  return { clock, trouble, busy, now, selected, steps, work, chosen, refresh, paceOf, keepTime, move };
 });

@@ -6,7 +6,7 @@
  */
 import { computed, nextTick, onBeforeUnmount, ref, useId } from "vue";
 import type { Limit } from "@/api/types";
-import { parseMinutes, parsePrice, parseTimeOfDay, timeOfDay } from "@/base/amount";
+import { parseMinutes, parsePrice, parseTemperature, parseTimeOfDay, timeOfDay } from "@/base/amount";
 import {
   decimal,
   lengthForEditing,
@@ -105,6 +105,8 @@ function measured(value: number): { number: string; unit: string } {
       return { number: timeOfDay(value), unit: "" };
     case "deg":
       return { number: decimal(value, 1), unit: "°" };
+    case "degC":
+      return { number: decimal(value, 1), unit: "°C" };
     case "ml":
       return { number: decimal(value, 0), unit: "ml" };
     default:
@@ -174,6 +176,7 @@ const READERS: Partial<Record<Limit["unit"], (typed: string, low: number) => num
   money: (typed) => parsePrice(typed, settings.currency),
   min: parseMinutes,
   time: parseTimeOfDay,
+  degC: parseTemperature,
 };
 
 /** The value that was typed, within its limits. Throws UnitError with a sentence that says what would be accepted. */

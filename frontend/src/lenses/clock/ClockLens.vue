@@ -3,6 +3,7 @@
 import { computed, onBeforeUnmount, onMounted, watch } from "vue";
 import { dueWords, hourWords } from "@/base/time";
 import { usePractice } from "@/kitchen/practice";
+import FirmIn from "@/lenses/parts/FirmIn.vue";
 import FigureRow from "@/lenses/parts/FigureRow.vue";
 import LensHead from "@/lenses/parts/LensHead.vue";
 import LensNotes from "@/lenses/parts/LensNotes.vue";
@@ -21,7 +22,10 @@ const clock = useClock();
 const { takePrinted } = usePapers();
 const found = computed(() => clock.clock);
 const usual = usePractice();
-const hours = computed(() => usual.habits.filter((habit) => habit.room === "Clock"));
+const COLD = /_degc$|_pace$/;
+const habits = computed(() => usual.habits.filter((habit) => habit.room === "Clock"));
+const hours = computed(() => habits.value.filter((habit) => !COLD.test(habit.name)));
+const cold = computed(() => habits.value.filter((habit) => COLD.test(habit.name)));
 
 const past = (iso: string): boolean => new Date(iso) <= clock.now;
 /** What hands are on now; between two steps, what comes next. */
@@ -31,7 +35,7 @@ const first = computed(() => inHand.value ?? next.value);
 const outOfCold = computed(
   () =>
     clock.steps
-      .filter(([, step]) => step.place === "fridge" && !past(step.end))
+      .filter(([, step]) => (step.place === "fridge" || step.place === "freezer") && !past(step.end))
       .sort(([, one], [, other]) => one.end.localeCompare(other.end))[0],
 );
 /** When the last work of that day is done: today's, or that of the day on which it begins. */
@@ -80,7 +84,7 @@ watch([() => order.plan, () => order.document?.due], () => void clock.refresh(),
       </div>
       <p v-if="outOfCold" class="line">
         <button @click="clock.selected = outOfCold[0]">
-          Next out of the fridge: {{ outOfCold[1].of || "the cake" }}
+          Next out of the {{ outOfCold[1].place }}: {{ outOfCold[1].of || "the cake" }}
         </button>
         <b class="number">{{ hourWords(outOfCold[1].end, clock.now) }}</b>
       </p>
@@ -111,6 +115,15 @@ watch([() => order.plan, () => order.document?.due], () => void clock.refresh(),
         <PracticeFields :habits="hours" />
       </div>
       <TravelFields />
+      <h3>Heat and cold</h3>
+      <FirmIn
+        v-if="order.document"
+        :value="order.document.practice.firm_in"
+        @change="(where) => order.edit((draft) => void (draft.practice.firm_in = where))"
+      />
+      <div class="rows">
+        <PracticeFields :habits="cold" />
+      </div>
       <div class="same">
         <button class="act main" @click="takePrinted('days.pdf')">Print the day sheet (PDF)</button>
       </div>

@@ -8,6 +8,7 @@ import TaskList from "@/lenses/parts/TaskList.vue";
 import { useClock } from "@/order/clock";
 import { useOrder } from "@/order/order";
 import FractionText from "@/ui/FractionText.vue";
+import FirmingRows from "./FirmingRows.vue";
 import { PLACES } from "./words";
 
 defineProps<{ step: TimedStep; now: Date }>();
@@ -33,6 +34,7 @@ const order = useOrder();
     <template v-if="step.wait">
       <FigureRow label="Wait, planned" :figure="step.wait" />
       <p v-if="step.sign" class="sign">Done when {{ step.sign }}.</p>
+      <FirmingRows v-if="step.firming" :id="clock.selected" :key="clock.selected" :firming="step.firming" />
     </template>
     <FigureRow label="May be late by" :figure="step.slack" />
     <TaskList v-if="step.tasks.length" name="In detail" :tasks="step.tasks" open />

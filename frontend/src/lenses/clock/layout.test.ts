@@ -29,6 +29,7 @@ function step(
     hands: waits ? null : figure,
     wait: waits ? figure : null,
     sign: "",
+    firming: null,
     slack: figure,
     follows: [],
     tasks: [],

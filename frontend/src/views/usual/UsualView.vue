@@ -3,6 +3,7 @@
 import { computed, ref } from "vue";
 import { ORIGINS } from "@/kitchen/origins";
 import { usePractice } from "@/kitchen/practice";
+import FirmIn from "@/lenses/parts/FirmIn.vue";
 import ChoiceRow from "@/ui/ChoiceRow.vue";
 import KitchenPage from "@/ui/KitchenPage.vue";
 import MeasureField from "@/ui/MeasureField.vue";
@@ -68,6 +69,11 @@ const rows = computed(() => usual.habits.filter((habit) => habit.room === room.v
         </li>
       </ul>
       <p v-else>Opening our usual …</p>
+      <FirmIn
+        v-if="usual.practice && room === 'Clock'"
+        :value="usual.practice.firm_in"
+        @change="(where) => usual.change((kept) => (kept.firm_in = where))"
+      />
     </main>
     <UsualHistory />
   </KitchenPage>

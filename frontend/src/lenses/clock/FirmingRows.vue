@@ -1,0 +1,73 @@
+<script setup lang="ts">
+/** How the coat at a step firms: until you can touch it, right through, and what it really took here. */
+import { computed, ref } from "vue";
+import { fieldWordsOf } from "@/api/client";
+import type { Firming } from "@/api/types";
+import { decimal } from "@/base/units";
+import { useSettings } from "@/kitchen/settings";
+import FigureRow from "@/lenses/parts/FigureRow.vue";
+import { useClock } from "@/order/clock";
+import { useOrder } from "@/order/order";
+import MeasureField from "@/ui/MeasureField.vue";
+
+const props = defineProps<{ id: string; firming: Firming }>();
+const order = useOrder();
+const clock = useClock();
+const settings = useSettings();
+const done = ref("");
+const wrong = ref("");
+const busy = ref(false);
+const other = computed(() => (props.firming.where === "fridge" ? "freezer" : "fridge"));
+/** From the shortest to the longest it may take to firm through. */
+const range = computed(() => {
+  const { least, most } = props.firming;
+  if (!least || !most) return undefined;
+  return `(${settings.measure(least).number} to ${settings.words(most)})`;
+});
+
+/** Correct how well this fridge or freezer cools by what the coat took. */
+async function took(minutes: number | null): Promise<void> {
+  done.value = wrong.value = "";
+  if (minutes === null) return;
+  busy.value = true;
+  try {
+    const found = await clock.paceOf(props.id, minutes);
+    if (!found) return;
+    const { where, pace } = found;
+    order.edit((draft) => void (draft.practice[`${where}_pace`] = pace));
+    done.value = `Your ${where} cools ${decimal(pace * 100, 0)} % as well as a usual one. This order counts on that now: see Heat and cold below.`;
+  } catch (error) {
+    wrong.value = fieldWordsOf(
+      error,
+      "The kitchen's server cannot be reached just now. Try again in a moment.",
+    );
+  } finally {
+    busy.value = false;
+  }
+}
+</script>
+
+<template>
+  <FigureRow label="Firm to the touch" :figure="firming.touch" />
+  <FigureRow label="Firm right through" :figure="firming.through" :after="range" />
+  <FigureRow label="Firm enough to lift" :figure="firming.lift" />
+  <FigureRow :label="`Through, in the ${other}`" :figure="firming.other" />
+  <FigureRow label="Then firm on the bench for" :figure="firming.stays" />
+  <FigureRow label="This coat holds below" :figure="firming.holds" />
+  <MeasureField
+    :label="`It took, in the ${firming.where}`"
+    limit="took_min"
+    :value="null"
+    optional="not timed"
+    @change="took"
+  />
+  <p v-if="busy" class="soft" role="status">Working it out …</p>
+  <p v-if="done" class="soft" role="status">{{ done }}</p>
+  <p v-if="wrong" class="wrong" role="alert">{{ wrong }}</p>
+</template>
+
+<style scoped>
+.wrong {
+  color: var(--trouble);
+}
+</style>

@@ -1,0 +1,32 @@
+<script setup lang="ts">
+/** Where coats firm: in the fridge or the freezer. */
+import type { Practice } from "@/api/types";
+import { COLD_PLACES, FIRM_IN } from "@/kitchen/practice";
+import ChoiceRow from "@/ui/ChoiceRow.vue";
+
+defineProps<{ value: Practice["firm_in"] }>();
+const emit = defineEmits<{ change: [value: Practice["firm_in"]] }>();
+</script>
+
+<template>
+  <div class="firm-in">
+    <span aria-hidden="true">{{ FIRM_IN }}</span>
+    <ChoiceRow
+      :label="FIRM_IN"
+      :value="value"
+      :choices="COLD_PLACES"
+      @change="(one) => emit('change', one)"
+    />
+  </div>
+</template>
+
+<style scoped>
+.firm-in {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 4px 12px;
+  align-items: center;
+  justify-content: space-between;
+  padding: 4px 0;
+}
+</style>
