@@ -84,13 +84,13 @@ def inspect(found, plan, clock):
         assert (one.hands is None) != (one.wait is None) and one.end > one.start
         for before in one.follows:
             assert steps[before].end <= one.start, f"{id} begins before {before} ends"
-        rigid = one.hands or (one.wait if STEP_KINDS[one.kind].at_once else None)
+        rigid = one.hands or (one.wait if at_once(one) else None)
         taken = sum(minutes(span) for span in works(one))
         if rigid is not None:
             assert taken == max(1, math.ceil(rigid.value)), f"{id} takes other than it is said to"
         else:
             assert taken >= round(one.wait.value), id
-        if STEP_KINDS[one.kind].at_once and one.follows and steps[one.follows[0]].kind not in _flexible():
+        if at_once(one) and one.follows and not flexible(steps[one.follows[0]]):
             assert steps[one.follows[0]].end == one.start, f"{id} does not begin at once"
         if one.hands is not None:
             assert 1 <= one.hand <= usual.hands
@@ -107,11 +107,9 @@ def inspect(found, plan, clock):
             continue
         assert later or one.end + slack <= clock.ready
         for other in later:
-            moves = other.wait is not None and not STEP_KINDS[other.kind].at_once
-            free = timedelta(minutes=other.slack.value if moves else 0)
+            free = timedelta(minutes=other.slack.value if flexible(other) else 0)
             free = other.end - other.start if other.kind == "hold" else free
-            joined = STEP_KINDS[other.kind].at_once
-            assert joined or one.end + slack <= other.start + free, id
+            assert at_once(other) or one.end + slack <= other.start + free, id
     for busy in (*hands.values(), oven):
         busy.sort()
         for (_, ends), (begins, _) in zip(busy, busy[1:], strict=False):
@@ -123,8 +121,14 @@ def inspect(found, plan, clock):
     _bowls_are_ready(plan, found, steps)
 
 
-def _flexible():
-    return {row.kind for row in STEP_KINDS.values() if (row.wait or row.kind == "bake") and not row.at_once}
+def at_once(one):
+    """Whether a step begins as its first one ends: by its kind, or because a freezer does not wait."""
+    return STEP_KINDS[one.kind].at_once or one.place == "freezer"
+
+
+def flexible(one):
+    """Whether it is a wait that may last longer than it has to."""
+    return one.wait is not None and not at_once(one)
 
 
 def _within_hours(steps, id, usual):
@@ -144,11 +148,9 @@ def _within_hours(steps, id, usual):
 def _stretch(steps, id):
     """How long everything takes that is done at a stretch with a step, min."""
     chain = [id]
-    while STEP_KINDS[steps[chain[0]].kind].at_once and steps[steps[chain[0]].follows[0]].kind not in _flexible():
+    while at_once(steps[chain[0]]) and not flexible(steps[steps[chain[0]].follows[0]]):
         chain.insert(0, steps[chain[0]].follows[0])
-    while after := [
-        other for other, one in steps.items() if one.follows[:1] == chain[-1:] and STEP_KINDS[one.kind].at_once
-    ]:
+    while after := [other for other, one in steps.items() if one.follows[:1] == chain[-1:] and at_once(one)]:
         chain += after
     return [minutes((steps[one].start, steps[one].end)) for one in chain]
 
@@ -274,13 +276,21 @@ def test_every_finish_meets_every_cover(final, cover):
     long=st.integers(1, 14),
     hour=st.integers(0, 23),
     ready=st.sampled_from([0, 30, 600]),
+    cold=st.fixed_dictionaries(
+        {
+            "firm_in": st.sampled_from(["fridge", "freezer"]),
+            "kitchen_degc": st.floats(5, 45),
+            "fridge_degc": st.floats(-2, 15),
+            "fridge_pace": st.floats(0.25, 4),
+        }
+    ),
 )
-def test_a_clock_of_any_order_can_be_kept(design, hands, begins, long, hour, ready):
+def test_a_clock_of_any_order_can_be_kept(design, hands, begins, long, hour, ready, cold):
     ends = min(24, begins + long) * 60
     found = document(due=datetime(2026, 12, 5, hour)).model_copy(update={"design": design})
     usual = {"hands": hands, "day_begins_min": begins * 60.0, "day_ends_min": float(ends), "ready_before_min": ready}
     try:
-        made = clocked(found, **usual)
+        made = clocked(found, **usual, **cold)
     except FileError:
         return
     inspect(*made)

@@ -1,7 +1,7 @@
 """Cooling and warming, checked against series solutions, a handbook's tables and what hands report."""
 
 import math
-from datetime import datetime
+from datetime import datetime, timedelta
 
 import numpy as np
 import pytest
@@ -388,7 +388,9 @@ def test_the_waits_of_coats_come_from_heat_and_are_where_they_firm():
         assert one.wait.value == level.value and one.place == "fridge" and one.wait.rule == "clock.firm"
         assert freezer[kind].place == "freezer" and freezer[kind].wait.value < one.wait.value
         assert freezer[kind].firming.through.value == pytest.approx(one.firming.other.value)
-        assert one.end - one.start >= (one.end - one.start).__class__(minutes=one.wait.value - 1)
+        assert one.end - one.start >= timedelta(minutes=one.wait.value - 1)
+        # A freezer freezes what is left in it.
+        assert freezer[kind].end - freezer[kind].start <= timedelta(minutes=freezer[kind].wait.value + 1)
 
 
 def test_a_warm_kitchen_waits_longer_and_a_cold_one_does_not_soften_it():

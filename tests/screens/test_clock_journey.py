@@ -111,7 +111,7 @@ def test_what_a_coat_really_took_is_typed_and_its_fridge_is_learnt(screen, addre
     expect(panel(screen).get_by_text("Type a temperature, such as 21 °C or 70 °F.")).to_be_visible()
     fill(panel(screen).get_by_label("Kitchen is at"), "86 F")
     expect(panel(screen).get_by_label("Kitchen is at")).to_have_value("30")
-    panel(screen).get_by_role("group", name="Coats firm in").get_by_text("the freezer").click()
+    panel(screen).get_by_role("group", name="Coats firm in").get_by_text("Freezer").click()
     expect(days(screen)).to_contain_text("Freezer")
     expect(step.get_by_label("It took, in the freezer")).to_be_visible()
     saved(screen)

@@ -123,7 +123,7 @@ class StepList:
         figure = None if isinstance(wait, Firming) else wait
         level = row.firms
         if firming is not None and level is not None:
-            row, figure = row._replace(place=firming.where), firming.at(level)
+            row, figure = _row_in(row, firming.where), firming.at(level)
             if figure is not None and waits is not None:
                 waits = _within(waits, figure, firming)
         if figure is None and waits is not None:
@@ -145,6 +145,13 @@ class StepList:
                 tasks=own,
             )
         )
+
+
+def _row_in(row: StepKind, where: Literal["fridge", "freezer"]) -> StepKind:
+    """The row of a wait in the fridge or the freezer. A freezer freezes what is left in it: the wait begins as soon as
+    the step before it ends, and lasts no longer than it has to.
+    """
+    return row._replace(place=where, at_once=row.at_once or where == "freezer")
 
 
 def step_name(row: StepKind, on: On, called: str) -> str:

@@ -16,8 +16,8 @@ export type ShareName = keyof Practice["techniques"][TechniqueName];
 
 export const FIRM_IN = "Coats firm in";
 export const COLD_PLACES = [
-  { value: "fridge", words: "the fridge" },
-  { value: "freezer", words: "the freezer" },
+  { value: "fridge", words: "Fridge" },
+  { value: "freezer", words: "Freezer" },
 ] as const;
 
 export const usePractice = defineStore("practice", () => {

@@ -34,7 +34,13 @@ const order = useOrder();
     <template v-if="step.wait">
       <FigureRow label="Wait, planned" :figure="step.wait" />
       <p v-if="step.sign" class="sign">Done when {{ step.sign }}.</p>
-      <FirmingRows v-if="step.firming" :id="clock.selected" :key="clock.selected" :firming="step.firming" />
+      <FirmingRows
+        v-if="step.firming"
+        :id="clock.selected"
+        :key="clock.selected"
+        :firming="step.firming"
+        :wait="step.wait"
+      />
     </template>
     <FigureRow label="May be late by" :figure="step.slack" />
     <TaskList v-if="step.tasks.length" name="In detail" :tasks="step.tasks" open />

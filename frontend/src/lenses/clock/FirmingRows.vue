@@ -2,7 +2,7 @@
 /** How the coat at a step firms: until you can touch it, right through, and what it really took here. */
 import { computed, ref } from "vue";
 import { fieldWordsOf } from "@/api/client";
-import type { Firming } from "@/api/types";
+import type { Figure, Firming } from "@/api/types";
 import { decimal } from "@/base/units";
 import { useSettings } from "@/kitchen/settings";
 import FigureRow from "@/lenses/parts/FigureRow.vue";
@@ -10,7 +10,7 @@ import { useClock } from "@/order/clock";
 import { useOrder } from "@/order/order";
 import MeasureField from "@/ui/MeasureField.vue";
 
-const props = defineProps<{ id: string; firming: Firming }>();
+const props = defineProps<{ id: string; firming: Firming; wait: Figure }>();
 const order = useOrder();
 const clock = useClock();
 const settings = useSettings();
@@ -18,11 +18,20 @@ const done = ref("");
 const wrong = ref("");
 const busy = ref(false);
 const other = computed(() => (props.firming.where === "fridge" ? "freezer" : "fridge"));
+/** How firm it gets when, beside what is planned. */
+const levels = computed(() =>
+  (
+    [
+      ["Firm to the touch", props.firming.touch],
+      ["Firm right through", props.firming.through],
+      ["Firm enough to lift", props.firming.lift],
+    ] as const
+  ).filter(([, figure]) => figure?.value !== props.wait.value),
+);
 /** From the shortest to the longest it may take to firm through. */
 const range = computed(() => {
   const { least, most } = props.firming;
-  if (!least || !most) return undefined;
-  return `(${settings.measure(least).number} to ${settings.words(most)})`;
+  return least && most ? `${settings.measure(least).number} to ${settings.words(most)}` : "";
 });
 
 /** Correct how well this fridge or freezer cools by what the coat took. */
@@ -48,10 +57,11 @@ async function took(minutes: number | null): Promise<void> {
 </script>
 
 <template>
-  <FigureRow label="Firm to the touch" :figure="firming.touch" />
-  <FigureRow label="Firm right through" :figure="firming.through" :after="range" />
-  <FigureRow label="Firm enough to lift" :figure="firming.lift" />
+  <FigureRow v-for="[words, figure] in levels" :key="words" :label="words" :figure="figure" />
   <FigureRow :label="`Through, in the ${other}`" :figure="firming.other" />
+  <p v-if="range" class="line">
+    At best and at worst <b class="range">{{ range }}</b>
+  </p>
   <FigureRow label="Then firm on the bench for" :figure="firming.stays" />
   <FigureRow label="This coat holds below" :figure="firming.holds" />
   <MeasureField
@@ -67,6 +77,11 @@ async function took(minutes: number | null): Promise<void> {
 </template>
 
 <style scoped>
+.range {
+  font-weight: 600;
+  white-space: nowrap;
+}
+
 .wrong {
   color: var(--trouble);
 }

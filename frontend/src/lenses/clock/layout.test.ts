@@ -104,6 +104,20 @@ describe("the drawing of a clock", () => {
     expect(drawn.label.x + drawn.label.width).toBeLessThanOrEqual((bench?.x ?? 0) + (bench?.width ?? 0));
   });
 
+  it("goes to the next step by way of the fridge it waits in", () => {
+    const kept = clock();
+    kept.steps.coat = step("bench", at(4, 14, 0), at(4, 14, 20));
+    kept.steps.hard = step("freezer", at(4, 14, 20), at(4, 14, 30), { follows: ["coat"] });
+    kept.steps.hold = step("fridge", at(4, 14, 30), at(4, 15, 0), { kind: "hold", follows: ["hard"] });
+    kept.steps.next = step("bench", at(4, 15, 0), at(4, 15, 10), { follows: ["hard", "hold"] });
+    const ways = drawClock(kept, 900, 62).ways.filter(({ to }) => ["hard", "hold", "next"].includes(to));
+    expect(ways.map(({ from, to }) => `${from} to ${to}`)).toEqual([
+      "coat to hard",
+      "hard to hold",
+      "hold to next",
+    ]);
+  });
+
   it.each([500, 640, 816, 1400])("fits in %d px, with thirty tiers too", (width) => {
     const many = clock();
     for (let tier = 4; tier <= 30; tier += 1)

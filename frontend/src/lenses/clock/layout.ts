@@ -245,13 +245,16 @@ function labelsOf(ribbons: readonly Ribbon[]): Label[] {
 
 /**
  * How everything goes from place to place: a line from each ribbon to the ones that follow it. What leaves a bowl, or
- * comes together in the whole cake, goes many ways: those are shown for the step selected alone.
+ * comes together in the whole cake, goes many ways: those are shown for the step selected alone. Where something waits
+ * between two steps, the line goes by way of that.
  */
 function waysOf(entries: readonly [string, TimedStep][], ribbons: readonly Ribbon[]): Way[] {
   const first = new Map([...ribbons].reverse().map((one) => [one.id, one]));
   const last = new Map(ribbons.map((one) => [one.id, one]));
+  const steps = new Map(entries);
   return entries.flatMap(([to, step]) =>
     step.follows.flatMap((from) => {
+      if (step.follows.some((other) => steps.get(other)?.follows.includes(from))) return [];
       const [above, below] = [last.get(from), first.get(to)];
       if (!above || !below || (above.x === below.x && above.width === below.width)) return [];
       const [x, y] = [above.x + above.width / 2, above.y + above.height];
