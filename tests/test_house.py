@@ -14,7 +14,7 @@ ALLOWED = {
     "core": {"amber_spread.core", "contourpy", "manifold3d", "numpy", "pydantic", "pydantic_core", "pygeodesic", "rectpack", "scipy", "shapely"},
     "store": {"amber_spread.core", "amber_spread.stopping", "amber_spread.store", "pydantic", "sqlalchemy", "alembic", "procrastinate", "psycopg"},
     "jobs": {"amber_spread.core", "amber_spread.jobs", "amber_spread.papers", "amber_spread.stopping", "amber_spread.store", "anyio", "procrastinate", "psycopg", "psycopg_pool", "pydantic", "sqlalchemy"},
-    "papers": {"amber_spread.core", "amber_spread.papers", "pydantic", "reportlab", "ezdxf", "svgelements", "defusedxml", "manifold3d", "networkx", "numpy", "PIL", "shapely", "trimesh"},
+    "papers": {"amber_spread.core", "amber_spread.papers", "icalendar", "pydantic", "reportlab", "ezdxf", "svgelements", "defusedxml", "manifold3d", "networkx", "numpy", "PIL", "shapely", "trimesh"},
     "web": {"amber_spread.core", "amber_spread.jobs", "amber_spread.store", "amber_spread.papers", "amber_spread.web", "anyio", "fastapi", "starlette", "pydantic", "pydantic_core", "sqlalchemy", "uvicorn", "uvloop"},
     "demo": {"amber_spread.core", "amber_spread.store", "amber_spread.demo"},
 }  # fmt: skip

@@ -1,8 +1,10 @@
 """The clock of an order over HTTP: when to do what, and the day sheet to print."""
 
+import uuid
 from functools import partial
 from typing import Annotated
 
+from anyio import to_thread
 from fastapi import APIRouter, Body, Response
 from pydantic import NaiveDatetime, StringConstraints
 
@@ -11,14 +13,18 @@ from amber_spread.core.document import Document, FileError
 from amber_spread.core.kernel.limits import TOOK
 from amber_spread.core.stock.kit import Kit
 from amber_spread.jobs.designs import Inputs
-from amber_spread.jobs.papers import clock_json, pace_json
+from amber_spread.jobs.papers import clock_json, pace_json, paper_of
+from amber_spread.papers.calendar import Saved, write_calendar
 from amber_spread.papers.day_sheet import write_day_sheet
 from amber_spread.web.caller import CallerOf
-from amber_spread.web.files import JSON, PDF
+from amber_spread.web.files import JSON, PDF, download
+from amber_spread.web.kit import OwnedKit
+from amber_spread.web.orders import Book
 from amber_spread.web.papers import PapersOf, PrintingOf
 from amber_spread.web.planner import PlannerOf, sent_as
 
 router = APIRouter(tags=["clock"])
+CALENDAR = "text/calendar; charset=utf-8"
 StepId = Annotated[str, StringConstraints(pattern=r"^[a-z][a-z0-9_]{0,119}$")]
 
 
@@ -63,3 +69,16 @@ async def pace_for_one(
 async def days_pdf(papers: PapersOf, by: PrintingOf) -> Response:
     """What to do on each day, hour by hour, with a box to tick."""
     return await papers.file("day sheet.pdf", PDF, write_day_sheet, *by.choices)
+
+
+@router.get("/orders/{id}/days.ics", response_class=Response)
+async def calendar_of(
+    id: uuid.UUID, book: Book, kit: OwnedKit, planner: PlannerOf, caller: CallerOf, by: PrintingOf
+) -> Response:
+    """The work on an order as events for a calendar. A newer file replaces what an older one brought."""
+    order = await to_thread.run_sync(book.open, id)
+    length, weight, _ = by.choices
+    saved = Saved(str(order.id), order.revision, order.saved_at)
+    work = partial(paper_of, write_calendar, (saved, length, weight))
+    found = await planner.elsewhere(caller, work, Inputs(order.document, kit))
+    return download(f"{order.document.title} calendar.ics", CALENDAR, found)

@@ -4,6 +4,7 @@ import io
 import re
 
 import pytest
+from icalendar import Calendar
 from playwright.sync_api import expect
 from pypdf import PdfReader
 
@@ -47,6 +48,10 @@ def test_from_an_order_without_an_hour_to_its_day_sheet(screen, address):
         panel(screen).get_by_role("button", name="Print the day sheet (PDF)").click()
     words = " ".join(one.extract_text() for one in PdfReader(io.BytesIO(sheet.value.path().read_bytes())).pages)
     assert "By the clock: day sheet" in words and "Friday 9 May" in words
+    with screen.expect_download() as file:
+        panel(screen).get_by_role("button", name="Put it in a calendar (ICS)").click()
+    events = Calendar.from_ical(file.value.path().read_bytes()).walk("VEVENT")
+    assert "Due: By the clock" in [str(one["summary"]) for one in events]
     screen.reload()
     expect(panel(screen).get_by_label("Work begins at")).to_have_value("9:30")
 

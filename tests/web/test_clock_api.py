@@ -5,6 +5,7 @@ import re
 from datetime import datetime, timedelta
 
 import pytest
+from icalendar import Calendar
 from pypdf import PdfReader
 
 from amber_spread.core.design.finishes import DrapeCover
@@ -153,3 +154,22 @@ def test_a_time_that_cannot_be_is_refused_at_its_field(client, sent, pointer, wo
     assert found.status_code == 422
     (error,) = found.json()["errors"]
     assert error["pointer"] == pointer and words in error["message"]
+
+
+def test_a_saved_order_is_taken_into_a_calendar_and_a_later_one_replaces_it(client):
+    order = client.post("/api/orders", json=cake()).json()
+    answer = client.get(f"/api/orders/{order['id']}/days.ics")
+    assert answer.status_code == 200 and answer.headers["content-type"].startswith("text/calendar")
+    assert "calendar.ics" in answer.headers["content-disposition"]
+    first = {str(one["uid"]): one for one in Calendar.from_ical(answer.content).walk("VEVENT")}
+    changed = cake(due=DUE + timedelta(days=1))
+    client.put(f"/api/orders/{order['id']}", json={"began_from": 1, "document": changed})
+    second = Calendar.from_ical(client.get(f"/api/orders/{order['id']}/days.ics").content).walk("VEVENT")
+    for one in second:
+        before = first[str(one["uid"])]
+        assert one["sequence"] > before["sequence"]
+        assert one.decoded("dtstart") == before.decoded("dtstart") + timedelta(days=1)
+    answer = client.get("/api/orders/00000000-0000-0000-0000-000000000000/days.ics")
+    assert answer.status_code == 404
+    undated = client.post("/api/orders", json=cake(due=None)).json()
+    assert client.get(f"/api/orders/{undated['id']}/days.ics").status_code == 422

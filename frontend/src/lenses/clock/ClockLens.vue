@@ -126,6 +126,7 @@ watch([() => order.plan, () => order.document?.due], () => void clock.refresh(),
       </div>
       <div class="same">
         <button class="act main" @click="takePrinted('days.pdf')">Print the day sheet (PDF)</button>
+        <button class="act" @click="takePrinted('days.ics')">Put it in a calendar (ICS)</button>
       </div>
       <FoldedPart name="Every step in order" :says="`${clock.steps.length} steps`" :open="false">
         <ol class="all">
