@@ -2,11 +2,12 @@
 
 from collections.abc import Callable, Sequence
 from datetime import datetime
-from typing import TypeVar
+from typing import NamedTuple, TypeVar
 
 from amber_spread.core.clock import clock_of, pace_of
 from amber_spread.core.document import Document, plan_document
 from amber_spread.core.shop import Asked, Shopping, bill_of, shop
+from amber_spread.core.stock.composition import Compositions
 from amber_spread.core.stock.contents import Contents
 from amber_spread.core.stock.kit import Kit
 from amber_spread.core.stock.pantry import Pantry
@@ -48,11 +49,23 @@ def shopping_json(shopping: Shopping) -> str:
     return shopping.model_dump_json()
 
 
-def clock_json(now: datetime | None, document: Document, kit: Kit | None, contents: Contents | None) -> str:
-    """The clock of one design as JSON, as of `now`. Raises FileError if it cannot be planned, or has no due hour."""
-    return clock_of(document, plan_document(document, kit, contents), now).model_dump_json()
+def clock_json(
+    now: datetime | None, made_of: Compositions, document: Document, kit: Kit | None, contents: Contents | None
+) -> str:
+    """The clock of one design as JSON, as of `now`, with media as the kitchen's recipes make them. Raises FileError if
+    it cannot be planned, or has no due hour.
+    """
+    return clock_of(document, plan_document(document, kit, contents), now, made_of).model_dump_json()
 
 
-def pace_json(step: str, took_min: float, document: Document, kit: Kit | None, contents: Contents | None) -> str:
+class Took(NamedTuple):
+    """How many minutes a step of a clock took."""
+
+    step: str
+    minutes: float
+
+
+def pace_json(took: Took, made_of: Compositions, document: Document, kit: Kit | None, contents: Contents | None) -> str:
     """How well the fridge or the freezer cools by what a step of a design took, as JSON. Raises FileError."""
-    return pace_of(document, plan_document(document, kit, contents), step, took_min).model_dump_json()
+    plan = plan_document(document, kit, contents)
+    return pace_of(document, plan, took.step, took.minutes, made_of).model_dump_json()

@@ -15,6 +15,7 @@ from amber_spread.core.document import Document
 from amber_spread.core.kernel.task import Place
 from amber_spread.core.kernel.units import LengthUnit, WeightUnit
 from amber_spread.core.plan import Plan
+from amber_spread.core.stock.composition import NO_RECIPES, Compositions
 from amber_spread.papers.printed import Sheet
 
 MADE_BY = "-//Amber Spread//Clock of an order//EN"
@@ -31,12 +32,17 @@ class Saved(NamedTuple):
 
 
 def write_calendar(
-    document: Document, plan: Plan, saved: Saved, length: LengthUnit = "in", weight: WeightUnit = "g"
+    document: Document,
+    plan: Plan,
+    saved: Saved,
+    length: LengthUnit = "in",
+    weight: WeightUnit = "g",
+    made_of: Compositions = NO_RECIPES,
 ) -> bytes:
     """An event for every piece of work, for what must come out of the oven or the freezer on time, and for the hour the
     order is due. Raises FileError where it has no due hour.
     """
-    clock = clock_of(document, plan)
+    clock = clock_of(document, plan, made_of=made_of)
     found = Calendar()
     found.add("prodid", MADE_BY)
     found.add("version", "2.0")

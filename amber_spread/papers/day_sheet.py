@@ -11,6 +11,7 @@ from amber_spread.core.clock import Clock, TimedStep, clock_of
 from amber_spread.core.document import Document
 from amber_spread.core.kernel.units import LengthUnit, WeightUnit, day_words, hour_words
 from amber_spread.core.plan import Plan
+from amber_spread.core.stock.composition import NO_RECIPES, Compositions
 from amber_spread.papers.printed import HEADING, SOFT_TEXT, TEXT, Box, Sheet, bound, table, worded
 from amber_spread.papers.sheets import Paper
 
@@ -18,13 +19,18 @@ WIDTHS = (8, 18, 126, 26)
 
 
 def write_day_sheet(
-    document: Document, plan: Plan, length: LengthUnit = "in", weight: WeightUnit = "g", paper: Paper = "a4"
+    document: Document,
+    plan: Plan,
+    length: LengthUnit = "in",
+    weight: WeightUnit = "g",
+    paper: Paper = "a4",
+    made_of: Compositions = NO_RECIPES,
 ) -> bytes:
     """Every step in the order of the clock, by day and pair of hands, and every wait with the sign that it is over.
     Raises FileError where the order has no due hour.
     """
     sheet = _DaySheet(document, plan, length, weight)
-    return bound(list(sheet.story(clock_of(document, plan))), f"{document.title}: day sheet", paper)
+    return bound(list(sheet.story(clock_of(document, plan, made_of=made_of))), f"{document.title}: day sheet", paper)
 
 
 class _DaySheet(Sheet):

@@ -7,7 +7,7 @@ from functools import partial
 
 from amber_spread.core.bowls import Care, fill_bowl
 from amber_spread.core.clock import clock_of
-from amber_spread.core.clock.firm_waits import shell_at
+from amber_spread.core.clock.firm_waits import InUse, shell_at
 from amber_spread.core.clock.heat import Rooms, minutes_of
 from amber_spread.core.design.builds import BallBuild, TaperedBuild
 from amber_spread.core.design.design import Tier
@@ -18,6 +18,7 @@ from amber_spread.core.design.stands import StackedStand
 from amber_spread.core.document import Document, plan_document, read_document, write_document
 from amber_spread.core.kernel.caching import forget
 from amber_spread.core.shop import Asked, bill_of, shop
+from amber_spread.core.stock.composition import NO_RECIPES
 from amber_spread.core.stock.media import shelf
 from amber_spread.demo.pantry import PANTRY
 from amber_spread.demo.week import week
@@ -139,7 +140,8 @@ def _bench_clock(document: Document) -> None:
 def _bench_heat(document: Document) -> None:
     """Time how one coat firms, from nothing, and print what finer cells change."""
     plan = plan_document(document)
-    worn = shell_at("firm_final", document.design.tiers[0], plan.tiers[0], document.practice, shelf(document.media))
+    in_use = InUse(document.practice, shelf(document.media), NO_RECIPES)
+    worn = shell_at("firm_final", document.design.tiers[0], plan.tiers[0], in_use)
     rooms = Rooms.of(document.practice)
     firming = partial(minutes_of.__wrapped__, worn, rooms, False)  # type: ignore[attr-defined]
     show("one coat firming, from nothing", firming, GOAL_HEAT_MS, runs=20)

@@ -1,25 +1,26 @@
 """The clock of an order over HTTP: when to do what, and the day sheet to print."""
 
-import uuid
 from functools import partial
 from typing import Annotated
 
-from anyio import to_thread
-from fastapi import APIRouter, Body, Response
+from fastapi import APIRouter, Body, Depends, Response
 from pydantic import NaiveDatetime, StringConstraints
 
 from amber_spread.core.clock import Clock, Pace, WrongPace
 from amber_spread.core.document import Document, FileError
 from amber_spread.core.kernel.limits import TOOK
+from amber_spread.core.stock.composition import Compositions, compositions_of
 from amber_spread.core.stock.kit import Kit
 from amber_spread.jobs.designs import Inputs
-from amber_spread.jobs.papers import clock_json, pace_json, paper_of
+from amber_spread.jobs.papers import Took, clock_json, pace_json, paper_of
 from amber_spread.papers.calendar import Saved, write_calendar
 from amber_spread.papers.day_sheet import write_day_sheet
+from amber_spread.store.orders import Order
 from amber_spread.web.caller import CallerOf
 from amber_spread.web.files import JSON, PDF, download
 from amber_spread.web.kit import OwnedKit
-from amber_spread.web.orders import Book
+from amber_spread.web.orders import open_order
+from amber_spread.web.pantry import KeptPantry
 from amber_spread.web.papers import PapersOf, PrintingOf
 from amber_spread.web.planner import PlannerOf, sent_as
 
@@ -28,10 +29,19 @@ CALENDAR = "text/calendar; charset=utf-8"
 StepId = Annotated[str, StringConstraints(pattern=r"^[a-z][a-z0-9_]{0,119}$")]
 
 
+def _made_of(pantry: KeptPantry) -> Compositions:
+    return compositions_of(pantry)
+
+
+MadeOf = Annotated[Compositions, Depends(_made_of)]
+SavedOrder = Annotated[Order, Depends(open_order)]
+
+
 @router.post("/clock", response_model=Clock)
 async def clock_for_one(
     planner: PlannerOf,
     caller: CallerOf,
+    made_of: MadeOf,
     document: Annotated[Document, Body()],
     kit: Annotated[Kit | None, Body()] = None,
     now: Annotated[NaiveDatetime | None, Body()] = None,
@@ -40,7 +50,7 @@ async def clock_for_one(
     clock, to see what is late. Nothing is stored.
     """
     with sent_as("document"):
-        found = await planner.run(caller, partial(clock_json, now), Inputs(document, kit), longer=True)
+        found = await planner.run(caller, partial(clock_json, now, made_of), Inputs(document, kit), longer=True)
     return Response(found, media_type=JSON)
 
 
@@ -48,6 +58,7 @@ async def clock_for_one(
 async def pace_for_one(
     planner: PlannerOf,
     caller: CallerOf,
+    made_of: MadeOf,
     document: Annotated[Document, Body()],
     step: Annotated[StepId, Body()],
     took_min: Annotated[float, Body(), TOOK.field()],
@@ -57,7 +68,9 @@ async def pace_for_one(
     Nothing is stored.
     """
     try:
-        found = await planner.run(caller, partial(pace_json, step, took_min), Inputs(document, kit), longer=True)
+        found = await planner.run(
+            caller, partial(pace_json, Took(step, took_min), made_of), Inputs(document, kit), longer=True
+        )
     except WrongPace:
         raise
     except FileError as error:
@@ -66,19 +79,18 @@ async def pace_for_one(
 
 
 @router.get("/orders/{id}/days.pdf", response_class=Response)
-async def days_pdf(papers: PapersOf, by: PrintingOf) -> Response:
+async def days_pdf(papers: PapersOf, by: PrintingOf, made_of: MadeOf) -> Response:
     """What to do on each day, hour by hour, with a box to tick."""
-    return await papers.file("day sheet.pdf", PDF, write_day_sheet, *by.choices)
+    return await papers.file("day sheet.pdf", PDF, write_day_sheet, *by.choices, made_of)
 
 
 @router.get("/orders/{id}/days.ics", response_class=Response)
 async def calendar_of(
-    id: uuid.UUID, book: Book, kit: OwnedKit, planner: PlannerOf, caller: CallerOf, by: PrintingOf
+    order: SavedOrder, kit: OwnedKit, planner: PlannerOf, caller: CallerOf, by: PrintingOf, made_of: MadeOf
 ) -> Response:
     """The work on an order as events for a calendar. A newer file replaces what an older one brought."""
-    order = await to_thread.run_sync(book.open, id)
     length, weight, _ = by.choices
     saved = Saved(str(order.id), order.revision, order.saved_at)
-    work = partial(paper_of, write_calendar, (saved, length, weight))
+    work = partial(paper_of, write_calendar, (saved, length, weight, made_of))
     found = await planner.elsewhere(caller, work, Inputs(order.document, kit))
     return download(f"{order.document.title} calendar.ics", CALENDAR, found)

@@ -27,9 +27,20 @@ from amber_spread.core.clock.heat.materials import (
 )
 from amber_spread.core.design.finishes import CrumbCoat, DrapeCover, FreehandFinal, InvertedFinal
 from amber_spread.core.document import plan_document
-from amber_spread.core.stock.composition import BAKED_CAKE, BOUGHT, INGREDIENTS, Composition, composition_of
+from amber_spread.core.stock.composition import (
+    BAKED_CAKE,
+    BOUGHT,
+    INGREDIENTS,
+    NO_RECIPES,
+    Composition,
+    composition_of,
+    compositions_of,
+)
 from amber_spread.core.stock.ingredients import INGREDIENTS as SHELF
+from amber_spread.core.stock.ingredients import Ingredient
 from amber_spread.core.stock.media import LIBRARY
+from amber_spread.core.stock.pantry import Pantry
+from amber_spread.core.stock.recipes import Recipe, RecipeLine
 from tests.designs import document, tier
 
 MEDIA = {one.key: one for one in LIBRARY}
@@ -44,16 +55,45 @@ def test_everything_the_program_brings_has_a_composition_that_adds_up():
     for key, one in (INGREDIENTS | BOUGHT).items():
         assert sum(one) == pytest.approx(100, abs=1.5), key
     for one in LIBRARY:
-        found = composition_of(one)
+        found = composition_of(one, NO_RECIPES)
         assert sum(found) == pytest.approx(1) and min(found) >= 0, one.key
 
 
 def test_the_composition_of_a_recipe_is_that_of_its_lines():
     """Butter is 81 % fat, icing sugar is sugar (published: USDA FoodData Central; from memory)."""
-    found = composition_of(MEDIA["american_buttercream"])
+    found = composition_of(MEDIA["american_buttercream"], NO_RECIPES)
     assert found.milk_fat == pytest.approx(250 * 0.81 / 785, rel=0.02)
     assert found.carbohydrate == pytest.approx(500 / 785, rel=0.02)
-    assert composition_of(MEDIA["dark_ganache"]).cocoa_butter == pytest.approx(0.38 * 2 / 3, rel=0.02)
+    assert composition_of(MEDIA["dark_ganache"], NO_RECIPES).cocoa_butter == pytest.approx(0.38 * 2 / 3, rel=0.02)
+
+
+def own_recipe(*lines):
+    made = Recipe(
+        key="mine",
+        name="Mine",
+        makes="meringue_buttercream",
+        lines=tuple(RecipeLine(item=item, amount=amount) for item, amount in lines),
+    )
+    nuts = Ingredient(key="nuts", name="Nuts", density_g_per_ml=0.5)
+    return compositions_of(Pantry(recipes=(made,), ingredients=(nuts,)))
+
+
+def test_a_kitchens_own_recipe_says_what_its_medium_is_made_of():
+    """A buttercream of shortening alone holds in a warmer kitchen than one of butter."""
+    own = own_recipe(("shortening", 500.0), ("icing_sugar", 500.0))
+    found = composition_of(MEDIA["meringue_buttercream"], own)
+    assert found.shortening == pytest.approx(0.5) and found.milk_fat == 0
+    assert holds_degc(found) == FATS["shortening"].holds_degc
+    one = ordered()
+    plan = plan_document(one)
+    usual, mine = (firmings(clock_of(one, plan, made_of=made_of))["firm_final"] for made_of in (NO_RECIPES, own))
+    assert mine.firming.holds.value > usual.firming.holds.value and mine.wait.value < usual.wait.value
+
+
+def test_an_ingredient_nothing_is_known_of_counts_as_the_rest_does_unless_there_is_much_of_it():
+    little = own_recipe(("butter", 500.0), ("icing_sugar", 450.0), ("nuts", 50.0))["meringue_buttercream"]
+    assert little.milk_fat == pytest.approx(500 * 0.81 / 950, rel=0.01) and sum(little) == pytest.approx(1)
+    assert "meringue_buttercream" not in own_recipe(("butter", 500.0), ("nuts", 500.0))
 
 
 FOODS = {
@@ -107,7 +147,7 @@ def test_a_fat_gives_off_all_its_heat_as_it_sets(name):
 
 
 def test_what_has_little_fat_does_not_firm_in_the_cold():
-    firm = {key for key, one in MEDIA.items() if holds_degc(composition_of(one)) is not None}
+    firm = {key for key, one in MEDIA.items() if holds_degc(composition_of(one, NO_RECIPES)) is not None}
     assert not firm & {"raspberry_jam", "syrup", "fondant", "gum_paste"}
     assert firm >= {"american_buttercream", "meringue_buttercream", "dark_ganache", "cream_cheese_frosting"}
 
@@ -269,7 +309,7 @@ def test_layers_thicker_than_the_radius_are_refused():
 
 def spread(key, thick_mm, fresh=True):
     medium = MEDIA[key]
-    return Spread(thick_mm, composition_of(medium), medium.density_g_per_ml, not medium.soft, fresh)
+    return Spread(thick_mm, composition_of(medium, NO_RECIPES), medium.density_g_per_ml, not medium.soft, fresh)
 
 
 def shell(*worn, radius_mm=100.0, **more):

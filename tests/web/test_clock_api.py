@@ -173,3 +173,18 @@ def test_a_saved_order_is_taken_into_a_calendar_and_a_later_one_replaces_it(clie
     assert answer.status_code == 404
     undated = client.post("/api/orders", json=cake(due=None)).json()
     assert client.get(f"/api/orders/{undated['id']}/days.ics").status_code == 422
+
+
+def test_a_coat_of_the_kitchens_own_recipe_firms_as_that_does(client):
+    def through():
+        steps = client.post("/api/clock", json={"document": cake()}).json()["steps"]
+        return next(one["firming"]["through"]["value"] for one in steps.values() if one["kind"] == "firm_final")
+
+    before = through()
+    lines = [{"item": "shortening", "amount": 500}, {"item": "icing_sugar", "amount": 500}]
+    own = {"key": "mine", "name": "Mine", "makes": "meringue_buttercream", "lines": lines}
+    pantry = client.get("/api/pantry").json()
+    kept = client.put(
+        "/api/pantry", json={"began_from": pantry["number"], "pantry": pantry["pantry"] | {"recipes": [own]}}
+    )
+    assert kept.status_code == 200 and through() < before

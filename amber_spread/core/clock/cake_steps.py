@@ -5,12 +5,14 @@ from collections.abc import Iterable, Iterator, Mapping
 
 from amber_spread.core.bowls import Bowl, bought_coloured
 from amber_spread.core.cake import Oven, oven_loads
+from amber_spread.core.clock.firm_waits import InUse
 from amber_spread.core.clock.steps import MIX_TASKS, Step, StepList
 from amber_spread.core.clock.tier_steps import MADE_IN, TierWork, pipe_borders, tier_steps
 from amber_spread.core.document import Document
 from amber_spread.core.kernel.check import measure
 from amber_spread.core.kernel.task import Task, task
 from amber_spread.core.plan import Plan
+from amber_spread.core.stock.composition import NO_RECIPES, Compositions
 from amber_spread.core.stock.media import Medium, MediumKind, shelf
 
 DRIVE_MIN = 30.0
@@ -30,10 +32,11 @@ HOT: dict[MediumKind, str] = {"ganache": "Hot cream", "syrup": "Hot syrup"}
 """What burns while a medium of a kind is made."""
 
 
-def steps_of(document: Document, plan: Plan) -> list[Step]:
-    """Every step of an order, each after those it follows."""
+def steps_of(document: Document, plan: Plan, made_of: Compositions = NO_RECIPES) -> list[Step]:
+    """Every step of an order, each after those it follows. `made_of` is what the recipes in use make media of."""
     media, cake = shelf(document.media), _Cake(document, plan)
-    tiers = {number: tier_steps(cake.tier(number, media)) for number in range(1, len(plan.tiers) + 1)}
+    in_use = InUse(document.practice, media, made_of)
+    tiers = {number: tier_steps(cake.tier(number, in_use)) for number in range(1, len(plan.tiers) + 1)}
     whole = cake.put_together(tiers.values())
     bowls = [_mix(document, key, bowl, media[bowl.medium]) for key, bowl in plan.bowls.items()]
     steps = {one.id: one for made in (*bowls, *tiers.values(), whole) for one in made.steps}
@@ -91,7 +94,7 @@ class _Cake:
         """The tasks of stacking under some headings."""
         return [one for one in self.plan.stack.tasks if one.part in parts]
 
-    def tier(self, number: int, media: Mapping[str, Medium]) -> TierWork:
+    def tier(self, number: int, in_use: InUse) -> TierWork:
         """What the steps of a tier depend on."""
         asked, done = self.design.tiers[number - 1], self.plan.tiers[number - 1]
         tins, loads = self._tins(number)
@@ -101,8 +104,7 @@ class _Cake:
             number=number,
             asked=asked,
             done=done,
-            usual=self.document.practice,
-            media=media,
+            in_use=in_use,
             tins=tins,
             loads=loads,
             batter_ml=batter.value if batter is not None else 0.0,

@@ -18,6 +18,7 @@ from amber_spread.core.kernel.naming import named
 from amber_spread.core.kernel.task import Place, State, Task
 from amber_spread.core.kernel.units import day_words, hour_words
 from amber_spread.core.plan import Plan
+from amber_spread.core.stock.composition import NO_RECIPES, Compositions
 
 Look = Literal["warm", "soft", "cold", "firm", "covered"]
 """How something looks while a step lasts."""
@@ -75,9 +76,10 @@ class Clock(PlanPart):
     checks: list[Check]
 
 
-def clock_of(document: Document, plan: Plan, now: datetime | None = None) -> Clock:
+def clock_of(document: Document, plan: Plan, now: datetime | None = None, made_of: Compositions = NO_RECIPES) -> Clock:
     """The clock of an order by its plan: every step as late as possible. `now` is the hour in the kitchen, to see what
-    is late. Raises FileError where the order has no due hour, or one too far off.
+    is late, `made_of` what its recipes make its media of. Raises FileError where the order has no due hour, or one too
+    far off.
     """
     if document.due is None:
         raise FileError([complaint_at(("due",), "is not set: set the day and hour this order is due")])
@@ -86,7 +88,7 @@ def clock_of(document: Document, plan: Plan, now: datetime | None = None) -> Clo
     usual = document.practice
     hours = Hours(round(usual.day_begins_min), round(usual.day_ends_min), usual.hands)
     ready = document.due - timedelta(minutes=round(usual.ready_before_min))
-    blocks = blocks_of(steps_of(document, plan))
+    blocks = blocks_of(steps_of(document, plan, made_of))
     timings = backwards(blocks, _minute(ready), hours)
     work = [one for block in blocks for one in block.steps]
     steps, timings = with_holds(work, timings)

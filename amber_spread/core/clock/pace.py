@@ -3,12 +3,13 @@
 from typing import Literal
 
 from amber_spread.core.clock.cake_steps import steps_of
-from amber_spread.core.clock.firm_waits import shell_at
+from amber_spread.core.clock.firm_waits import InUse, shell_at
 from amber_spread.core.clock.heat import Rooms, pace_from
 from amber_spread.core.document import Document, FileError, complaint_at
 from amber_spread.core.kernel.base import PlanPart
 from amber_spread.core.kernel.limits import COLD_PACE
 from amber_spread.core.plan import Plan
+from amber_spread.core.stock.composition import NO_RECIPES, Compositions
 from amber_spread.core.stock.media import shelf
 
 AS_PLANNED_MIN = 1.0
@@ -26,12 +27,12 @@ class Pace(PlanPart):
     pace: float
 
 
-def pace_of(document: Document, plan: Plan, step_id: str, took_min: float) -> Pace:
+def pace_of(document: Document, plan: Plan, step_id: str, took_min: float, made_of: Compositions = NO_RECIPES) -> Pace:
     """How well the fridge or the freezer cools, if the coat at a step took so many minutes to firm. Raises WrongPace
     where nothing firms in the cold at that step, or where no fridge or freezer would take so long.
     """
     usual = document.practice
-    step = next((one for one in steps_of(document, plan) if one.id == step_id), None)
+    step = next((one for one in steps_of(document, plan, made_of) if one.id == step_id), None)
     if step is None or step.firming is None or step.row.firms is None or step.tier is None:
         raise WrongPace([complaint_at(("step",), "should be one at which a coat firms in the cold")])
     firming, level = step.firming, step.row.firms
@@ -39,7 +40,7 @@ def pace_of(document: Document, plan: Plan, step_id: str, took_min: float) -> Pa
     now, planned = getattr(usual, f"{firming.where}_pace"), firming.at(level)
     if planned is not None and abs(planned.value - took_min) <= AS_PLANNED_MIN:
         return Pace(where=firming.where, pace=now)
-    shell = shell_at(step.row.kind, asked, done, usual, shelf(document.media))
+    shell = shell_at(step.row.kind, asked, done, InUse(usual, shelf(document.media), made_of))
     factor = pace_from(shell, Rooms.of(usual), firming.where == "freezer", level, took_min)
     if factor is None or not COLD_PACE.low <= factor * now <= COLD_PACE.high:
         words = f"{planned.value:.0f} minutes are planned" if planned is not None else "it does not firm there"

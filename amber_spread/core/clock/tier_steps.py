@@ -3,21 +3,19 @@
 Different schools give different steps: the tables below say which, by the kinds of finish and cover in the design.
 """
 
-from collections.abc import Iterable, Mapping, Sequence
+from collections.abc import Iterable, Sequence
 from typing import NamedTuple
 
-from amber_spread.core.clock.firm_waits import firming_at
+from amber_spread.core.clock.firm_waits import InUse, firming_at
 from amber_spread.core.clock.step_kinds import STEP_KINDS
 from amber_spread.core.clock.steps import StepList
 from amber_spread.core.design.design import Tier
 from amber_spread.core.design.finishes import CrumbCoat, FinalCoat, SemiNakedFinal, SoftFilling
-from amber_spread.core.design.practice import Practice
 from amber_spread.core.geometry.flat.outline import Outline
 from amber_spread.core.kernel.check import RoundedQuantity, grams, measure
 from amber_spread.core.kernel.figures import FROM_MEMORY, rule
 from amber_spread.core.kernel.task import Task
 from amber_spread.core.plan import TierPlan
-from amber_spread.core.stock.media import Medium
 from amber_spread.core.tier import BorderPlan
 
 COATING: dict[str, tuple[str, ...]] = {
@@ -106,8 +104,7 @@ class TierWork(NamedTuple):
     number: int
     asked: Tier
     done: TierPlan
-    usual: Practice
-    media: Mapping[str, Medium]
+    in_use: InUse
     tins: int
     loads: int
     batter_ml: float
@@ -131,7 +128,7 @@ class TierWork(NamedTuple):
     def sets_sooner(self, coat: CrumbCoat | FinalCoat) -> bool:
         """Whether a coat sets sooner than buttercream, as ganache does."""
         medium = getattr(coat, "medium", None)
-        return medium is not None and self.media[medium].kind == "ganache"
+        return medium is not None and self.in_use.media[medium].kind == "ganache"
 
 
 def tier_steps(work: TierWork) -> StepList:
@@ -160,7 +157,7 @@ def _bake(work: TierWork, steps: StepList) -> None:
         batter=RoundedQuantity(work.batter_ml, "ml", "up"),
         across=RoundedQuantity(asked.tin_diameter_mm, "mm"),
     )
-    depth_mm = getattr(asked.layers.bake, "depth_mm", work.usual.tin_depth_mm)
+    depth_mm = getattr(asked.layers.bake, "depth_mm", work.in_use.usual.tin_depth_mm)
     often = "" if work.loads == 1 else f" Fill the oven {work.loads} times."
     steps.add(
         "bake",
@@ -229,7 +226,7 @@ def _crumb_coat(work: TierWork, steps: StepList) -> None:
 
 def _firm(work: TierWork, steps: StepList, kind: str, coat: CrumbCoat | FinalCoat | None = None) -> None:
     """Firm it in the cold, in the fridge or the freezer."""
-    firming = firming_at(kind, work.asked, work.done, work.usual, work.media)
+    firming = firming_at(kind, work.asked, work.done, work.in_use)
     steps.add(kind, wait=firming, sooner=coat is not None and work.sets_sooner(coat))
 
 

@@ -1,17 +1,17 @@
-"""What a medium is made of: water, protein, fats, carbohydrate, fibre and ash, from the recipes of the program.
+"""What a medium is made of: water, protein, fats, carbohydrate, fibre and ash, from the recipes in use.
 
 Ingredients have the composition of an official food-composition table, the USDA's FoodData Central (SR Legacy), cited
 from memory; alcohol counts as water. What is bought, and a medium without a recipe, has one from memory.
 """
 
-from collections.abc import Iterable, Mapping
+from collections.abc import Callable, Iterable, Mapping
 from functools import cache
-from typing import NamedTuple
+from types import MappingProxyType
+from typing import NamedTuple, TypeAlias
 
-from amber_spread.core.stock.ingredients import ingredient_shelf
-from amber_spread.core.stock.media import LIBRARY, Medium, MediumKind
-from amber_spread.core.stock.recipe_book import RECIPES
-from amber_spread.core.stock.recipes import Recipe, items_within, weight_of
+from amber_spread.core.stock.media import Medium, MediumKind
+from amber_spread.core.stock.pantry import Pantry
+from amber_spread.core.stock.recipes import Item, Recipe, weight_of
 
 
 class Composition(NamedTuple):
@@ -104,28 +104,46 @@ BAKED_CAKE = Composition(water=27, protein=5.5, milk_fat=13, oil=2, carbohydrate
 """A plain butter cake as it comes out of its tin (from memory)."""
 
 
-def composition_of(medium: Medium) -> Composition:
-    """What a medium is made of, as shares: by its recipe in the program's book, as it is bought, or as its kind is."""
-    known = _usual_compositions()
-    return known.get(medium.key) or known[LIKE[medium.kind]]
+MOST_UNKNOWN = 0.2
+"""A recipe with more than this of ingredients nothing is known of is left out."""
+Compositions: TypeAlias = Mapping[str, Composition]
+"""What the media of a kitchen are made of, by key."""
+NO_RECIPES: Compositions = MappingProxyType({})
+"""A kitchen without recipes of its own."""
+
+
+def compositions_of(pantry: Pantry) -> Compositions:
+    """What every medium with a recipe in use is made of, as shares. An ingredient nothing is known of counts as the
+    rest of its recipe does; one with too much of those is left out.
+    """
+    items, recipes = pantry.items(), {made: one for made, one in pantry.in_use().items() if not one.cake}
+    bought = {key: parts.shares() for key, parts in (INGREDIENTS | BOUGHT).items() if key not in recipes}
+    known: dict[str, Composition | None] = {**bought}
+
+    def made_of(key: str) -> Composition | None:
+        if key not in known and key in recipes:
+            known[key] = _of_lines(recipes[key], items, made_of)
+        return known.get(key)
+
+    return {key: found for key in recipes if (found := made_of(key)) is not None}
+
+
+def _of_lines(
+    recipe: Recipe, items: Mapping[str, Item], made_of: Callable[[str], Composition | None]
+) -> Composition | None:
+    weighed = [(weight_of(line.amount, line.unit, items[line.item]), made_of(line.item)) for line in recipe.lines]
+    parts = [(weight, one) for weight, one in weighed if one is not None]
+    whole, told = sum(weight for weight, _ in weighed), sum(weight for weight, _ in parts)
+    return mixed(parts) if told > 0 and whole - told <= MOST_UNKNOWN * whole else None
+
+
+def composition_of(medium: Medium, made_of: Compositions) -> Composition:
+    """What a medium is made of, as shares: by the recipe in use, as it is bought, or like the usual one of its kind."""
+    usual = _usual()
+    return made_of.get(medium.key) or usual.get(medium.key) or usual[LIKE[medium.kind]]
 
 
 @cache
-def _usual_compositions() -> dict[str, Composition]:
-    """Every medium of the library by its key. The first recipe that makes one counts."""
-    recipes: dict[str, Recipe] = {}
-    for one in RECIPES:
-        if not one.cake:
-            recipes.setdefault(one.makes, one)
-    known = {key: parts.shares() for key, parts in (INGREDIENTS | BOUGHT).items()}
-    return {one.key: _made(one.key, recipes, known) for one in LIBRARY}
-
-
-def _made(key: str, recipes: Mapping[str, Recipe], known: dict[str, Composition]) -> Composition:
-    if key not in known:
-        items = items_within(ingredient_shelf(), {one.key: one for one in LIBRARY})
-        known[key] = mixed(
-            (weight_of(line.amount, line.unit, items[line.item]), _made(line.item, recipes, known))
-            for line in recipes[key].lines
-        )
-    return known[key]
+def _usual() -> Compositions:
+    """By the recipes of the program, and as it is bought."""
+    return {**{key: parts.shares() for key, parts in BOUGHT.items()}, **compositions_of(Pantry())}
