@@ -99,7 +99,7 @@ def test_what_a_coat_really_took_is_typed_and_its_fridge_is_learnt(screen, addre
     panel(screen).get_by_text("Every step in order").click()
     panel(screen).get_by_role("button", name=re.compile("Firm the final coat")).click()
     step = panel(screen).get_by_role("region", name="The step selected")
-    through = step.locator(".row", has_text="Firm right through")
+    through = step.locator(".row", has_text="Wait, planned")
     expect(through).to_contain_text("min")
     took = step.get_by_label("It took, in the fridge")
     fill(took, "a while")

@@ -9,9 +9,10 @@ import pytest
 BUILT = Path(__file__).parents[2] / "frontend" / "dist"
 MAIN, ORDER = "index.html", "src/views/order/OrderView.vue"
 # Lenses, dialogs and menus come when they are first shown. If you raise a number, say why beside it.
+# Last raised: temperatures are read as they are typed, and a complaint names a value of the settings by its words.
 LIMITS_KB = {
     "the shelf": ((MAIN, "src/views/shelf/ShelfView.vue"), 71),
-    "an order": ((MAIN, ORDER, "src/lenses/brief/index.ts"), 120),
+    "an order": ((MAIN, ORDER, "src/lenses/brief/index.ts"), 121),
 }
 
 

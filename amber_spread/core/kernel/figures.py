@@ -316,9 +316,10 @@ def _split(name: str) -> tuple[str, Unit]:
     return name, "ratio"
 
 
-def parts_rule(id: str, words: str, formula: str, origin: Origin) -> str:
+def parts_rule(id: str, words: str, formula: str, origin: Origin, reference: Note = "") -> str:
     """Enter a rule that takes any number of named parts in any unit; gives back its id, for `of_parts`."""
-    return _enter(RuleText(id=id, words=words, formula=formula, unit=None, source=Source(origin=origin))).id
+    source = Source(origin=origin, reference=reference)
+    return _enter(RuleText(id=id, words=words, formula=formula, unit=None, source=source)).id
 
 
 _TOTAL = parts_rule("total", "All the parts named, added up.", "sum", "geometry")

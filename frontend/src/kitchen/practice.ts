@@ -15,10 +15,6 @@ export type TechniqueName = keyof Practice["techniques"];
 export type ShareName = keyof Practice["techniques"][TechniqueName];
 
 export const FIRM_IN = "Coats firm in";
-export const COLD_PLACES = [
-  { value: "fridge", words: "Fridge" },
-  { value: "freezer", words: "Freezer" },
-] as const;
 
 export const usePractice = defineStore("practice", () => {
   const handbook = useHandbook();

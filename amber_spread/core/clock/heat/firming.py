@@ -33,12 +33,17 @@ SETS_MIN = 10.0
 CAKE_DEGC = 25.0
 """Cake is coated no warmer than this: in a hotter kitchen it comes out of the fridge (from memory)."""
 
+PUBLISHED = (
+    "Y. Choi and M. R. Okos (1986) for what it is made of; H. S. Carslaw and J. C. Jaeger, Conduction of Heat in "
+    "Solids (1959) for how heat flows; the temperatures at which fats hold are from memory"
+)
 FIRM = parts_rule(
     "clock.firm",
     "Heat flowing out of the coat and the cake below it, until all of the coat is below the temperature at which its "
     "fat holds. Go by the sign, not by the clock.",
     "heat flow in one dimension",
     "published",
+    PUBLISHED,
 )
 Level = Literal["touch", "through", "lift"]
 """How firm: at its skin, right through, or with the cake just below it."""
@@ -54,6 +59,7 @@ STAYS_FIRM = parts_rule(
     "Heat flowing in from the bench until the top edge, which warms from both sides, is warm enough to dent.",
     "heat flow in one dimension, side x top",
     "published",
+    PUBLISHED,
 )
 
 
