@@ -9,7 +9,6 @@ from amber_spread.core.design.practice import Practice
 from amber_spread.core.plan import TierPlan
 from amber_spread.core.stock.composition import BAKED_CAKE, Compositions, composition_of
 from amber_spread.core.stock.media import Medium
-from amber_spread.core.tier import CoatPlan
 
 FRESH: dict[str, tuple[str, ...]] = {
     "firm_crumb": ("crumb",),
@@ -60,20 +59,16 @@ def _spreads(kind: str, asked: Tier, done: TierPlan, in_use: InUse, face: str) -
     fresh = FRESH[kind]
     for worn in WORN[WORN.index(fresh[0]) :]:
         medium = getattr(getattr(asked, worn), "medium", None)
-        thick_mm = _thick_mm(worn, done, in_use.usual, face)
+        thick_mm = _thick_mm(worn, done, face)
         if medium is not None and thick_mm >= LEAST_MM:
             known = in_use.media[medium]
             composition = composition_of(known, in_use.made_of)
             yield Spread(thick_mm, composition, known.density_g_per_ml, not known.soft, worn in fresh)
 
 
-def _thick_mm(worn: str, done: TierPlan, usual: Practice, face: str) -> float:
-    if worn == "cover":
-        over = done.cover.over if done.cover is not None else None
-        return usual.fondant_mm if over is None else _face_mm(over, face)
-    coat = getattr(done.coats, worn)
-    return 0.0 if coat is None else _face_mm(coat, face)
-
-
-def _face_mm(coat: CoatPlan, face: str) -> float:
+def _thick_mm(worn: str, done: TierPlan, face: str) -> float:
+    cover = done.cover.over if done.cover is not None else None
+    coat = cover if worn == "cover" else done.coats.final if worn == "final" else done.coats.crumb
+    if coat is None:
+        return 0.0
     return coat.side.value if face == "side" else coat.top.value

@@ -1,5 +1,6 @@
 """What a coat really took corrects how well the fridge or the freezer of a kitchen cools."""
 
+import math
 from typing import Literal
 
 from amber_spread.core.clock.cake_steps import steps_of
@@ -43,6 +44,6 @@ def pace_of(document: Document, plan: Plan, step_id: str, took_min: float, made_
     shell = shell_at(step.row.kind, asked, done, InUse(usual, shelf(document.media), made_of))
     factor = pace_from(shell, Rooms.of(usual), firming.where == "freezer", level, took_min)
     if factor is None or not COLD_PACE.low <= factor * now <= COLD_PACE.high:
-        words = f"{planned.value:.0f} minutes are planned" if planned is not None else "it does not firm there"
+        words = f"{math.ceil(planned.value)} minutes are planned" if planned is not None else "it does not firm there"
         raise WrongPace([complaint_at(("took_min",), f"is too far off: {words}. Are the temperatures right?")])
     return Pace(where=firming.where, pace=round(factor * now, 2))

@@ -9,7 +9,7 @@ from amber_spread.core.tier.carve.tasks import CARVE_TASKS
 from amber_spread.core.tier.checks.finish import checks_of_coats, checks_of_cover
 from amber_spread.core.tier.checks.layers import checks_of_layers
 from amber_spread.core.tier.checks.media import checks_of_foot, checks_of_media, checks_of_thickness
-from amber_spread.core.tier.coats.coats import CoatPlan, CoatsPlan
+from amber_spread.core.tier.coats.coats import CoatsPlan
 from amber_spread.core.tier.coats.side import FootPlan
 from amber_spread.core.tier.cover.plan import CoverPlan, roll_margin
 from amber_spread.core.tier.decorate.borders import HALF_BEAD, BorderPlan
@@ -45,7 +45,6 @@ __all__ = [
     "BorderPlan",
     "CARVE_TASKS",
     "CarvingPlan",
-    "CoatPlan",
     "CoatsPlan",
     "CoverPlan",
     "Drawn",
