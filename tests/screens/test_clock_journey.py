@@ -109,7 +109,7 @@ def test_what_a_coat_really_took_is_typed_and_its_fridge_is_learnt(screen, addre
     fill(took, "50")
     expect(step).to_contain_text("as well as a usual one")
     expect(through).to_contain_text(re.compile("(49|50|51) min"))
-    pace = panel(screen).get_by_label("Fridge cools, of what is usual")
+    pace = panel(screen).get_by_label("How well the fridge cools")
     learnt = float(pace.input_value())
     assert 25 <= learnt < 100
     fill(panel(screen).get_by_label("Kitchen is at"), "cosy")
@@ -121,7 +121,7 @@ def test_what_a_coat_really_took_is_typed_and_its_fridge_is_learnt(screen, addre
     expect(step.get_by_label("It took, in the freezer")).to_be_visible()
     saved(screen)
     screen.reload()
-    expect(panel(screen).get_by_label("Fridge cools, of what is usual")).to_have_value(f"{learnt:g}")
+    expect(panel(screen).get_by_label("How well the fridge cools")).to_have_value(f"{learnt:g}")
 
 
 @pytest.mark.parametrize("size", [(1280, 800), (1024, 768), (768, 1024), (390, 844)])

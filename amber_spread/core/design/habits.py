@@ -189,10 +189,10 @@ def _habits() -> tuple[Habit, ...]:
          "this kitchen"),
         ("Clock", "freezer_degc", "freezer_degc", "Freezer is at", "How long a coat takes to firm in it.",
          "this kitchen"),
-        ("Clock", "fridge_pace", "cold_pace", "Fridge cools, of what is usual", "Some 170 % with a fan; less where it "
-         "is full. What a coat really took corrects it.", "from memory"),
-        ("Clock", "freezer_pace", "cold_pace", "Freezer cools, of what is usual", "What a coat really took corrects "
-         "it.", "from memory"),
+        ("Clock", "fridge_pace", "cold_pace", "How well the fridge cools", "Usual is 100 %; some 170 % with a fan, "
+         "less where it is full. What a coat really took corrects it.", "from memory"),
+        ("Clock", "freezer_pace", "cold_pace", "How well the freezer cools", "Usual is 100 %. What a coat really took "
+         "corrects it.", "from memory"),
     ]  # fmt: skip
     percent = {
         "settling",
