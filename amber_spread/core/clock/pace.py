@@ -45,5 +45,6 @@ def pace_of(document: Document, plan: Plan, step_id: str, took_min: float, made_
     factor = pace_from(shell, Rooms.of(usual), firming.where == "freezer", level, took_min)
     if factor is None or not COLD_PACE.low <= factor * now <= COLD_PACE.high:
         words = f"{math.ceil(planned.value)} minutes are planned" if planned is not None else "it does not firm there"
-        raise WrongPace([complaint_at(("took_min",), f"is too far off: {words}. Are the temperatures right?")])
+        advice = "Check the temperatures, and what you timed"
+        raise WrongPace([complaint_at(("took_min",), f"is too far off: {words}. {advice}")])
     return Pace(where=firming.where, pace=round(factor * now, 2))

@@ -67,13 +67,18 @@ const rows = computed(() => usual.habits.filter((habit) => habit.room === room.v
             {{ habit.effect }} <span class="origin">{{ ORIGINS[habit.origin] }}</span>
           </p>
         </li>
+        <li v-if="room === 'Clock'">
+          <FirmIn
+            :value="usual.practice.firm_in"
+            @change="(where) => usual.change((kept) => (kept.firm_in = where))"
+          />
+          <p>
+            A freezer is quicker, and a coat must come out of it on time.
+            <span class="origin">{{ ORIGINS["this kitchen"] }}</span>
+          </p>
+        </li>
       </ul>
       <p v-else>Opening our usual …</p>
-      <FirmIn
-        v-if="usual.practice && room === 'Clock'"
-        :value="usual.practice.firm_in"
-        @change="(where) => usual.change((kept) => (kept.firm_in = where))"
-      />
     </main>
     <UsualHistory />
   </KitchenPage>
