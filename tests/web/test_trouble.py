@@ -384,9 +384,9 @@ def test_serving_processes_end_when_the_one_that_started_them_is_killed():
         assert not any(map(runs, serving))
 
 
-def test_a_serving_process_may_take_longer_to_import_than_a_start_may_take():
+def test_a_serving_process_may_take_as_long_to_import_as_a_start_may_take():
     """Within the library's own 5 s a slow computer never finished, and was started again without end."""
-    assert _config("amber_spread.serve:shared_app", factory=True, workers=2).timeout_worker_healthcheck >= 2 * STARTS_S
+    assert _config("amber_spread.serve:shared_app", factory=True, workers=2).timeout_worker_healthcheck >= STARTS_S
 
 
 def test_no_acknowledged_save_is_lost_in_a_crash(capsys):
