@@ -9,7 +9,7 @@ from collections.abc import Iterable, Sequence
 from pathlib import Path
 from typing import Any
 
-from amber_spread.core.design.habits import HABITS, HANDLINGS, SHARES
+from amber_spread.core.design.habits import HABITS, HANDLINGS, SHARES, Habit
 from amber_spread.core.design.kinds import PARTS
 from amber_spread.core.design.practice import Practice
 from amber_spread.core.design.rows import Kind
@@ -24,7 +24,7 @@ DOCS = ROOT / "docs"
 METHOD = DOCS / "method"
 FORMATS = DOCS / "formats.md"
 SCREEN_PALETTE = ROOT / "frontend" / "src" / "drawing" / "palette.json"
-UNITS = {"each": "", "ratio": "", "g_per_ml": "g per ml", "degC": "°C"}
+UNITS = {"each": "", "ratio": "", "g_per_ml": "g per ml", "g_per_cm2": "g per cm²", "degC": "°C"}
 """How a unit is written in a table, where not by its own name."""
 
 
@@ -95,7 +95,7 @@ def _usual() -> str:
         (
             f"`{habit.name}`",
             habit.words,
-            _starting(getattr(starting, habit.name), habit.name, habit.percent),
+            _starting(habit, getattr(starting, habit.name)),
             habit.effect,
             habit.origin,
         )
@@ -117,11 +117,13 @@ def _usual() -> str:
     )
 
 
-def _starting(value: float, name: str, percent: bool) -> str:
-    if percent:
+def _starting(habit: Habit, value: Any) -> str:
+    if habit.choices:
+        return next(one.words for one in habit.choices if one.value == value)
+    if habit.percent:
         return f"{100 * value:g} %"
-    unit = next((unit for unit in ("g_per_ml", "mm", "ml", "g") if name.endswith(f"_{unit}")), "each")
-    return _amount(value, unit)
+    unit = LIMITS[habit.limit].unit
+    return f"{value // 60:.0f}:{value % 60:02.0f}" if unit == "time" else _amount(value, unit)
 
 
 def _kinds() -> str:

@@ -16,7 +16,7 @@ from amber_spread.core.kernel.task import Place
 from amber_spread.core.kernel.units import LengthUnit, WeightUnit
 from amber_spread.core.plan import Plan
 from amber_spread.core.stock.composition import NO_RECIPES, Compositions
-from amber_spread.papers.printed import Sheet
+from amber_spread.papers.step_words import StepWords
 
 MADE_BY = "-//Amber Spread//Clock of an order//EN"
 ENDS_ON_TIME: tuple[Place, ...] = ("oven", "freezer")
@@ -57,7 +57,7 @@ def write_calendar(
     return bytes(found.to_ical())
 
 
-class _Events(Sheet):
+class _Events(StepWords):
     """The events of one order, in one person's units."""
 
     def __init__(self, document: Document, plan: Plan, saved: Saved, length: LengthUnit, weight: WeightUnit) -> None:
@@ -66,11 +66,7 @@ class _Events(Sheet):
 
     def of_step(self, id: str, step: TimedStep) -> Iterator[Event]:
         """The events of a step: one for each day that it lasts over."""
-        lines = [self.said(step.said), *(f"Caution: {self.said(one)}" for one in step.tasks if one.caution)]
-        if step.sign:
-            lines.append(f"Done when {step.sign}.")
-        if step.hand is not None and self.document.practice.hands > 1:
-            lines.append(f"Hands {step.hand}.")
+        lines = [self.said(step.said), *self.cautions(step), self.sign(step), self.hands(step)]
         words = "\n".join(line for line in lines if line)
         for number, (start, end) in enumerate(step.spans, 1):
             own = id if len(step.spans) == 1 else f"{id}-{number}"

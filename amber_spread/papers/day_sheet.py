@@ -12,8 +12,9 @@ from amber_spread.core.document import Document
 from amber_spread.core.kernel.units import LengthUnit, WeightUnit, day_words, hour_words
 from amber_spread.core.plan import Plan
 from amber_spread.core.stock.composition import NO_RECIPES, Compositions
-from amber_spread.papers.printed import HEADING, SOFT_TEXT, TEXT, Box, Sheet, bound, table, worded
+from amber_spread.papers.printed import HEADING, SOFT_TEXT, TEXT, Box, bound, table, worded
 from amber_spread.papers.sheets import Paper
+from amber_spread.papers.step_words import StepWords
 
 WIDTHS = (8, 18, 126, 26)
 
@@ -33,7 +34,7 @@ def write_day_sheet(
     return bound(list(sheet.story(clock_of(document, plan, made_of=made_of))), f"{document.title}: day sheet", paper)
 
 
-class _DaySheet(Sheet):
+class _DaySheet(StepWords):
     """The day sheet of one order."""
 
     def story(self, clock: Clock) -> Iterator[Any]:
@@ -57,13 +58,12 @@ class _DaySheet(Sheet):
         """One row: a box for work; for a wait its sign and the hour."""
         if step.wait is not None:
             later = "" if ends.date() == begins.date() else f"{ends:%A} "
-            then = f"Done when {step.sign}." if step.sign else self.said(step.said)
+            then = self.sign(step) or self.said(step.said)
             words, style = f"{step.place.capitalize()}: {step.name}. {then}", SOFT_TEXT
             took, box = f"to {later}{hour_words(ends)}", ""
         else:
-            who = f"Hands {step.hand}. " if self.document.practice.hands > 1 else ""
-            cautions = [f"Caution: {self.said(one)}" for one in step.tasks if one.caution]
-            words, style = " ".join([f"{who}{step.name}.", self.said(step.said), *cautions]), TEXT
+            lines = [self.hands(step), f"{step.name}.", self.said(step.said), *self.cautions(step)]
+            words, style = " ".join(line for line in lines if line), TEXT
             took, box = self.say(step.hands) if step.hands is not None else "", Box()
         return [box, worded(hour_words(begins), style), worded(words, style), worded(took, style)]
 

@@ -6,11 +6,9 @@ from typing import Annotated
 from fastapi import APIRouter, Body, Depends, Response
 from pydantic import NaiveDatetime, StringConstraints
 
-from amber_spread.core.clock import Clock, Pace, WrongPace
-from amber_spread.core.document import Document, FileError
+from amber_spread.core.clock import Clock, Pace
 from amber_spread.core.kernel.limits import TOOK
 from amber_spread.core.stock.composition import Compositions, compositions_of
-from amber_spread.core.stock.kit import Kit
 from amber_spread.jobs.designs import Inputs
 from amber_spread.jobs.papers import Took, clock_json, pace_json, paper_of
 from amber_spread.papers.calendar import Saved, write_calendar
@@ -23,6 +21,7 @@ from amber_spread.web.orders import open_order
 from amber_spread.web.pantry import KeptPantry
 from amber_spread.web.papers import PapersOf, PrintingOf
 from amber_spread.web.planner import PlannerOf, sent_as
+from amber_spread.web.planning import InputsOf
 
 router = APIRouter(tags=["clock"])
 CALENDAR = "text/calendar; charset=utf-8"
@@ -42,15 +41,14 @@ async def clock_for_one(
     planner: PlannerOf,
     caller: CallerOf,
     made_of: MadeOf,
-    document: Annotated[Document, Body()],
-    kit: Annotated[Kit | None, Body()] = None,
+    inputs: InputsOf,
     now: Annotated[NaiveDatetime | None, Body()] = None,
 ) -> Response:
     """When to do what for one design as it stands, counted back from its due hour. `now` is the hour on the kitchen's
     clock, to see what is late. Nothing is stored.
     """
     with sent_as("document"):
-        found = await planner.run(caller, partial(clock_json, now, made_of), Inputs(document, kit), longer=True)
+        found = await planner.run(caller, partial(clock_json, now, made_of), inputs, longer=True)
     return Response(found, media_type=JSON)
 
 
@@ -59,22 +57,16 @@ async def pace_for_one(
     planner: PlannerOf,
     caller: CallerOf,
     made_of: MadeOf,
-    document: Annotated[Document, Body()],
+    inputs: InputsOf,
     step: Annotated[StepId, Body()],
     took_min: Annotated[float, Body(), TOOK.field()],
-    kit: Annotated[Kit | None, Body()] = None,
 ) -> Response:
     """How well the fridge or the freezer cools, if the coat at a step of the clock took so many minutes to firm.
     Nothing is stored.
     """
-    try:
-        found = await planner.run(
-            caller, partial(pace_json, Took(step, took_min), made_of), Inputs(document, kit), longer=True
-        )
-    except WrongPace:
-        raise
-    except FileError as error:
-        raise error.within("document") from error
+    with sent_as("document"):
+        work = partial(pace_json, Took(step, took_min), made_of)
+        found = await planner.run(caller, work, inputs, longer=True)
     return Response(found, media_type=JSON)
 
 

@@ -20,6 +20,10 @@ AS_PLANNED_MIN = 1.0
 class WrongPace(FileError):
     """The step, or the minutes it took, cannot be."""
 
+    def within(self, _: str) -> "WrongPace":
+        """The same: what is wrong is beside the design file, wherever that stands."""
+        return self
+
 
 class Pace(PlanPart):
     """How well an appliance of this kitchen cools, as a share of what is usual, by what a coat took in it."""

@@ -44,8 +44,8 @@ class Step(NamedTuple):
     the sentence that says what to do.
 
     `hands` are its minutes of work; or it `waits`, for the minutes in `wait`, which come from its `firming` where a
-    coat firms in the cold. `after` are the ids of the steps it
-    follows, the one it is chained to first. `tasks` are the tasks of the plan that are done in it.
+    coat firms in the cold. `after` are the ids of the steps it follows, the one it is chained to first. `tasks` are the
+    tasks of the plan that are done in it.
     """
 
     id: str

@@ -4,14 +4,17 @@ comes. A row for every field; the screens that show or change them read these ro
 
 from typing import Literal
 
+from amber_spread.core.design.rows import Choice
 from amber_spread.core.kernel.base import Frozen
 from amber_spread.core.kernel.figures import Origin
 
-Chapter = Literal["Cake", "Coats", "Cover", "Boards", "Stack", "Mixing", "Clock"]
+Chapter = Literal["Cake", "Coats", "Cover", "Boards", "Stack", "Mixing", "Clock", "Heat"]
 
 
 class Habit(Frozen):
-    """One value of a practice: its field, its name, what it does, the limit it keeps to, and where it comes from."""
+    """One value of a practice: its field, its name, what it does, the limit it keeps to or the `choices` there are, and
+    where it comes from.
+    """
 
     name: str
     words: str
@@ -20,6 +23,7 @@ class Habit(Frozen):
     limit: str
     percent: bool
     origin: Origin
+    choices: tuple[Choice, ...] = ()
 
 
 class Handling(Frozen):
@@ -36,6 +40,10 @@ SHARES = {
     "variation": "How far what stays varies, one time in three",
 }
 """What the three shares of a technique are."""
+
+
+CHOICES = {"firm_in": (Choice(value="fridge", words="Fridge"), Choice(value="freezer", words="Freezer"))}
+"""The values that are one of a few."""
 
 
 def _habits() -> tuple[Habit, ...]:
@@ -183,16 +191,17 @@ def _habits() -> tuple[Habit, ...]:
          "what is done where the cake stays.", "this kitchen"),
         ("Clock", "ready_before_min", "ready_before_min", "Ready before it is due", "Spare time at the end, for what "
          "goes wrong.", "this kitchen"),
-        ("Clock", "kitchen_degc", "kitchen_degc", "Kitchen is at", "How warm a coat is as you spread it, and how soon "
+        ("Heat", "kitchen_degc", "kitchen_degc", "Kitchen is at", "How warm a coat is as you spread it, and how soon "
          "it softens again.", "this kitchen"),
-        ("Clock", "fridge_degc", "fridge_degc", "Fridge is at", "How long a coat takes to firm in it.",
+        ("Heat", "fridge_degc", "fridge_degc", "Fridge is at", "How long a coat takes to firm in it.", "this kitchen"),
+        ("Heat", "freezer_degc", "freezer_degc", "Freezer is at", "How long a coat takes to firm in it.",
          "this kitchen"),
-        ("Clock", "freezer_degc", "freezer_degc", "Freezer is at", "How long a coat takes to firm in it.",
-         "this kitchen"),
-        ("Clock", "fridge_pace", "cold_pace", "How well the fridge cools", "Usual is 100 %; some 170 % with a fan, "
-         "less where it is full. What a coat really took corrects it.", "from memory"),
-        ("Clock", "freezer_pace", "cold_pace", "How well the freezer cools", "Usual is 100 %. What a coat really took "
+        ("Heat", "fridge_pace", "cold_pace", "How well the fridge cools", "Usual is 100 %; some 170 % with a fan, less "
+         "where it is full. What a coat really took corrects it.", "from memory"),
+        ("Heat", "freezer_pace", "cold_pace", "How well the freezer cools", "Usual is 100 %. What a coat really took "
          "corrects it.", "from memory"),
+        ("Heat", "firm_in", "", "Coats firm in", "A freezer is quicker, and a coat must come out of it on time.",
+         "this kitchen"),
     ]  # fmt: skip
     percent = {
         "settling",
@@ -205,7 +214,16 @@ def _habits() -> tuple[Habit, ...]:
     }
     percent |= {"brake_share", "turn_share", "fridge_pace", "freezer_pace"}
     return tuple(
-        Habit(name=name, words=words, effect=effect, room=room, limit=limit, percent=name in percent, origin=origin)
+        Habit(
+            name=name,
+            words=words,
+            effect=effect,
+            room=room,
+            limit=limit,
+            percent=name in percent,
+            origin=origin,
+            choices=CHOICES.get(name, ()),
+        )
         for room, name, limit, words, effect, origin in rows
     )
 

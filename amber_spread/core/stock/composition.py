@@ -4,18 +4,18 @@ Ingredients have the composition of an official food-composition table, the USDA
 from memory; alcohol counts as water. What is bought, and a medium without a recipe, has one from memory.
 """
 
-from collections.abc import Callable, Iterable, Mapping
+from collections.abc import Iterable, Mapping
 from functools import cache
 from types import MappingProxyType
 from typing import NamedTuple, TypeAlias
 
 from amber_spread.core.stock.media import Medium, MediumKind
 from amber_spread.core.stock.pantry import Pantry
-from amber_spread.core.stock.recipes import Item, Recipe, weight_of
+from amber_spread.core.stock.recipes import in_order, weight_of
 
 
 class Composition(NamedTuple):
-    """Parts of the whole by weight, which add up to 1. Fats are told apart by where they melt."""
+    """Shares of the weight, which add up to 1. There are four fats, because each melts at temperatures of its own."""
 
     water: float = 0.0
     protein: float = 0.0
@@ -117,24 +117,16 @@ def compositions_of(pantry: Pantry) -> Compositions:
     rest of its recipe does; one with too much of those is left out.
     """
     items, recipes = pantry.items(), {made: one for made, one in pantry.in_use().items() if not one.cake}
-    bought = {key: parts.shares() for key, parts in (INGREDIENTS | BOUGHT).items() if key not in recipes}
-    known: dict[str, Composition | None] = {**bought}
-
-    def made_of(key: str) -> Composition | None:
-        if key not in known and key in recipes:
-            known[key] = _of_lines(recipes[key], items, made_of)
-        return known.get(key)
-
-    return {key: found for key in recipes if (found := made_of(key)) is not None}
-
-
-def _of_lines(
-    recipe: Recipe, items: Mapping[str, Item], made_of: Callable[[str], Composition | None]
-) -> Composition | None:
-    weighed = [(weight_of(line.amount, line.unit, items[line.item]), made_of(line.item)) for line in recipe.lines]
-    parts = [(weight, one) for weight, one in weighed if one is not None]
-    whole, told = sum(weight for weight, _ in weighed), sum(weight for weight, _ in parts)
-    return mixed(parts) if told > 0 and whole - told <= MOST_UNKNOWN * whole else None
+    known = {key: parts.shares() for key, parts in (INGREDIENTS | BOUGHT).items() if key not in recipes}
+    for key in reversed(list(in_order(recipes))):
+        weighed = [
+            (weight_of(one.amount, one.unit, items[one.item]), known.get(one.item)) for one in recipes[key].lines
+        ]
+        parts = [(weight, one) for weight, one in weighed if one is not None]
+        unknown = sum(weight for weight, one in weighed if one is None)
+        if parts and unknown <= MOST_UNKNOWN * sum(weight for weight, _ in weighed):
+            known[key] = mixed(parts)
+    return {key: known[key] for key in recipes if key in known}
 
 
 def composition_of(medium: Medium, made_of: Compositions) -> Composition:

@@ -13,6 +13,7 @@ const PARTS: Record<string, string> = {
   steps: "the steps",
   makes: "what it makes",
   yield_g: "what it weighs in the end",
+  took_min: "it",
   batter_g_per_ml: "what 1 ml of batter weighs",
   density_g_per_ml: "what 1 ml weighs",
   each_g: "what one piece weighs",

@@ -1488,10 +1488,11 @@ export interface components {
         };
         /** Body_clock_for_one_api_clock_post */
         Body_clock_for_one_api_clock_post: {
-            document: components["schemas"]["Document"];
-            kit?: components["schemas"]["Kit"] | null;
             /** Now */
             now?: string | null;
+            document: components["schemas"]["Document"];
+            kit?: components["schemas"]["Kit"] | null;
+            contents?: components["schemas"]["Contents"] | null;
         };
         /** Body_figure_with_working_api_plan_figure_post */
         Body_figure_with_working_api_plan_figure_post: {
@@ -1503,12 +1504,13 @@ export interface components {
         };
         /** Body_pace_for_one_api_clock_pace_post */
         Body_pace_for_one_api_clock_pace_post: {
-            document: components["schemas"]["Document"];
             /** Step */
             step: string;
             /** Took Min */
             took_min: number;
+            document: components["schemas"]["Document"];
             kit?: components["schemas"]["Kit"] | null;
+            contents?: components["schemas"]["Contents"] | null;
         };
         /** Body_plan_api_plan_post */
         Body_plan_api_plan_post: {
@@ -2992,7 +2994,8 @@ export interface components {
         };
         /**
          * Habit
-         * @description One value of a practice: its field, its name, what it does, the limit it keeps to, and where it comes from.
+         * @description One value of a practice: its field, its name, what it does, the limit it keeps to or the `choices` there are, and
+         *     where it comes from.
          */
         Habit: {
             /** Name */
@@ -3005,7 +3008,7 @@ export interface components {
              * Room
              * @enum {string}
              */
-            room: "Cake" | "Coats" | "Cover" | "Boards" | "Stack" | "Mixing" | "Clock";
+            room: "Cake" | "Coats" | "Cover" | "Boards" | "Stack" | "Mixing" | "Clock" | "Heat";
             /** Limit */
             limit: string;
             /** Percent */
@@ -3015,6 +3018,11 @@ export interface components {
              * @enum {string}
              */
             origin: "definition" | "geometry" | "published" | "common practice" | "from memory" | "this kitchen";
+            /**
+             * Choices
+             * @default []
+             */
+            choices: components["schemas"]["Choice"][];
         };
         /**
          * HalvesCover

@@ -8,13 +8,27 @@ import { useHandbook } from "./handbook";
 import { useKept } from "./kept";
 import { useSettings } from "./settings";
 
-/** A value of a practice that is one number: the techniques are three each, and where coats firm is a choice. */
-export type HabitName = Exclude<keyof Practice, "techniques" | "firm_in">;
+/** A value of a practice that is one number or one choice; the techniques are three each. */
+export type HabitName = Exclude<keyof Practice, "techniques">;
+export type HabitValue = Practice[HabitName];
 export type Habit = Handbook["habits"][number] & { name: HabitName };
 export type TechniqueName = keyof Practice["techniques"];
 export type ShareName = keyof Practice["techniques"][TechniqueName];
 
-export const FIRM_IN = "Coats firm in";
+/** Whether two values are the same, to within what a number loses on its way through other units. */
+function alike(one: HabitValue, other: HabitValue): boolean {
+  return typeof one === "number" && typeof other === "number" ? Math.abs(one - other) <= 1e-9 : one === other;
+}
+
+/** Set a value of a practice; what is emptied becomes the usual again. */
+export function setHabit(
+  practice: Practice,
+  name: HabitName,
+  value: HabitValue | null,
+  usual?: Practice | null,
+): void {
+  Object.assign(practice, { [name]: value ?? usual?.[name] ?? practice[name] });
+}
 
 export const usePractice = defineStore("practice", () => {
   const handbook = useHandbook();
@@ -43,9 +57,8 @@ export const usePractice = defineStore("practice", () => {
     const usual = practice.value;
     if (!usual) return [];
     const changed = habits.value
-      .filter((habit) => Math.abs(own[habit.name] - usual[habit.name]) > 1e-9)
+      .filter(({ name }) => !alike(own[name], usual[name]))
       .map((habit) => habit.words);
-    if (own.firm_in !== usual.firm_in) changed.push(FIRM_IN);
     for (const handling of handbook.book?.handlings ?? []) {
       const name = handling.name as TechniqueName;
       if (JSON.stringify(own.techniques[name]) !== JSON.stringify(usual.techniques[name]))

@@ -20,6 +20,8 @@ from amber_spread.core.kernel.caching import TIERS, cached
 from amber_spread.core.kernel.figures import Figure, Unit, of_part, parts_rule
 from amber_spread.core.stock.composition import Composition
 
+Level = Literal["touch", "through", "lift"]
+"""How firm: at its skin, right through, or with the cake just below it."""
 SOFT_ABOVE_K = 6.0
 """A coat dents when its face is so much warmer than the temperature it holds below (from memory)."""
 LIFT_MM = 10.0
@@ -32,7 +34,6 @@ SETS_MIN = 10.0
 """Fat takes minutes to set, however cold it is (from memory)."""
 CAKE_DEGC = 25.0
 """Cake is coated no warmer than this: in a hotter kitchen it comes out of the fridge (from memory)."""
-
 PUBLISHED = (
     "Y. Choi and M. R. Okos (1986) for what it is made of; H. S. Carslaw and J. C. Jaeger, Conduction of Heat in "
     "Solids (1959) for how heat flows; the temperatures at which fats hold are from memory"
@@ -45,8 +46,6 @@ FIRM = parts_rule(
     "published",
     PUBLISHED,
 )
-Level = Literal["touch", "through", "lift"]
-"""How firm: at its skin, right through, or with the cake just below it."""
 HOLDS = parts_rule(
     "clock.holds",
     "Butter holds a coat below about 12 °C, cocoa butter below 18, shortening below 14; a mixture in between, by their "

@@ -40,7 +40,7 @@ class Component(NamedTuple):
 
 class Fat(NamedTuple):
     """A fat that melts: the heat it takes to melt all of it, kJ/kg, how much of it is solid at some temperatures, °C,
-    and the temperature below which it holds what is made of it in form.
+    and the temperature below which a coat made with it keeps its shape.
     """
 
     latent_kj_per_kg: float
@@ -93,8 +93,6 @@ FATS: dict[str, Fat] = {
     "shortening": Fat(100.0, ((0, 0.45), (10, 0.32), (20, 0.22), (30, 0.13), (40, 0.05), (48, 0)), 14.0),
 }
 """The fats that firm in the cold (from memory; butter holds a coat below about 12 °C)."""
-
-
 LEAST_FAT = 0.1
 """What has less of these fats does not firm in the cold (from memory)."""
 
@@ -111,15 +109,12 @@ def _parts(composition: Composition) -> Iterable[tuple[float, Component]]:
 
 
 def _fats(composition: Composition) -> list[tuple[float, Fat]]:
-    return [
-        (composition.milk_fat, FATS["milk_fat"]),
-        (composition.cocoa_butter, FATS["cocoa_butter"]),
-        (composition.shortening, FATS["shortening"]),
-    ]
+    shares = dict(zip(COMPONENTS, composition, strict=True))
+    return [(shares[name], fat) for name, fat in FATS.items()]
 
 
 def holds_degc(composition: Composition) -> float | None:
-    """The temperature below which its fats hold it in form, °C: theirs, by their weights. None where fats that firm
+    """The temperature below which it keeps its shape, °C: that of its fats, by their weights. None where fats that firm
     make up less than `LEAST_FAT` of it, so that no fridge makes it firm. Source: from memory.
 
     >>> holds_degc(Composition(milk_fat=0.5, water=0.5))

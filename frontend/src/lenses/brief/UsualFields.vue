@@ -3,10 +3,11 @@
 import { computed, onMounted, ref } from "vue";
 import { copied } from "@/base/copy";
 import { usePractice } from "@/kitchen/practice";
-import PracticeFields from "@/lenses/parts/PracticeFields.vue";
 import { useOrder } from "@/order/order";
 import FoldedPart from "@/ui/FoldedPart.vue";
+import { later } from "@/ui/later";
 
+const PracticeFields = later(() => import("@/lenses/parts/PracticeFields.vue"));
 const order = useOrder();
 const usual = usePractice();
 const done = ref("");

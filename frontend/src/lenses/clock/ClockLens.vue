@@ -3,7 +3,6 @@
 import { computed, onBeforeUnmount, onMounted, watch } from "vue";
 import { dueWords, hourWords } from "@/base/time";
 import { usePractice } from "@/kitchen/practice";
-import FirmIn from "@/lenses/parts/FirmIn.vue";
 import FigureRow from "@/lenses/parts/FigureRow.vue";
 import LensHead from "@/lenses/parts/LensHead.vue";
 import LensNotes from "@/lenses/parts/LensNotes.vue";
@@ -22,10 +21,7 @@ const clock = useClock();
 const { takePrinted } = usePapers();
 const found = computed(() => clock.clock);
 const usual = usePractice();
-const COLD = /_degc$|_pace$/;
-const habits = computed(() => usual.habits.filter((habit) => habit.room === "Clock"));
-const hours = computed(() => habits.value.filter((habit) => !COLD.test(habit.name)));
-const cold = computed(() => habits.value.filter((habit) => COLD.test(habit.name)));
+const habitsOf = (room: string) => usual.habits.filter((habit) => habit.room === room);
 
 const past = (iso: string): boolean => new Date(iso) <= clock.now;
 /** What hands are on now; between two steps, what comes next. */
@@ -112,17 +108,12 @@ watch([() => order.plan, () => order.document?.due], () => void clock.refresh(),
       </button>
       <h3>Hours</h3>
       <div class="rows">
-        <PracticeFields :habits="hours" />
+        <PracticeFields :habits="habitsOf('Clock')" />
       </div>
       <TravelFields />
       <h3>Heat and cold</h3>
-      <FirmIn
-        v-if="order.document"
-        :value="order.document.practice.firm_in"
-        @change="(where) => order.edit((draft) => void (draft.practice.firm_in = where))"
-      />
       <div class="rows">
-        <PracticeFields :habits="cold" />
+        <PracticeFields :habits="habitsOf('Heat')" />
       </div>
       <div class="same">
         <button class="act main" @click="takePrinted('days.pdf')">Print the day sheet (PDF)</button>

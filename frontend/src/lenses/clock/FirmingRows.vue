@@ -1,7 +1,8 @@
 <script setup lang="ts">
 /** How the coat at a step firms: until you can touch it, right through, and what it really took here. */
 import { computed, ref } from "vue";
-import { fieldWordsOf, Refused } from "@/api/client";
+import { Refused } from "@/api/client";
+import { complaintWords } from "@/api/complaint";
 import type { Figure, Firming } from "@/api/types";
 import { decimal } from "@/base/units";
 import { useSettings } from "@/kitchen/settings";
@@ -46,10 +47,10 @@ async function took(minutes: number | null): Promise<void> {
     order.edit((draft) => void (draft.practice[`${where}_pace`] = pace));
     done.value = `Your ${where} cools ${decimal(pace * 100, 0)} % as well as a usual one. This order counts on that now: see Heat and cold below.`;
   } catch (error) {
-    const own = error instanceof Refused && error.problem.errors.find((one) => one.field === "took_min");
-    wrong.value = own
-      ? `It ${own.message}.`
-      : fieldWordsOf(error, "The kitchen's server cannot be reached just now. Try again in a moment.");
+    wrong.value =
+      error instanceof Refused && error.problem.errors.length
+        ? error.problem.errors.map((one) => complaintWords(one)).join(" ")
+        : "The kitchen's server cannot be reached just now. Try again in a moment.";
   } finally {
     busy.value = false;
   }

@@ -2,11 +2,10 @@
 /** The kitchen's usual: every thickness, allowance and rule of thumb, with what it does and where it comes from. */
 import { computed, ref } from "vue";
 import { ORIGINS } from "@/kitchen/origins";
-import { usePractice } from "@/kitchen/practice";
-import FirmIn from "@/lenses/parts/FirmIn.vue";
+import { setHabit, usePractice } from "@/kitchen/practice";
+import HabitField from "@/lenses/parts/HabitField.vue";
 import ChoiceRow from "@/ui/ChoiceRow.vue";
 import KitchenPage from "@/ui/KitchenPage.vue";
-import MeasureField from "@/ui/MeasureField.vue";
 import { useOpened } from "@/ui/opened";
 import UnreadWords from "@/ui/UnreadWords.vue";
 import HandlingTable from "./HandlingTable.vue";
@@ -50,31 +49,14 @@ const rows = computed(() => usual.habits.filter((habit) => habit.room === room.v
       <HandlingTable v-if="usual.practice && room === TECHNIQUES" />
       <ul v-else-if="usual.practice">
         <li v-for="habit in rows" :key="habit.name">
-          <MeasureField
-            :label="habit.words"
-            :limit="habit.limit"
-            :percent="habit.percent"
+          <HabitField
+            :habit="habit"
             :value="usual.practice[habit.name]"
             :usual="usual.first?.[habit.name]"
-            @change="
-              (value) =>
-                usual.change(
-                  (kept) => (kept[habit.name] = value ?? usual.first?.[habit.name] ?? kept[habit.name]),
-                )
-            "
+            @change="(value) => usual.change((kept) => setHabit(kept, habit.name, value, usual.first))"
           />
           <p>
             {{ habit.effect }} <span class="origin">{{ ORIGINS[habit.origin] }}</span>
-          </p>
-        </li>
-        <li v-if="room === 'Clock'">
-          <FirmIn
-            :value="usual.practice.firm_in"
-            @change="(where) => usual.change((kept) => (kept.firm_in = where))"
-          />
-          <p>
-            A freezer is quicker, and a coat must come out of it on time.
-            <span class="origin">{{ ORIGINS["this kitchen"] }}</span>
           </p>
         </li>
       </ul>
