@@ -32,7 +32,7 @@ def schemas() -> dict[Path, str]:
     """What each of those files should say."""
     return {
         DOCS / "openapi.json": _text(make_app(None, built=Path("nowhere")).openapi()),
-        DOCS / "amber-spread-4.schema.json": _text(Document.model_json_schema()),
+        DOCS / "amber-spread-5.schema.json": _text(Document.model_json_schema()),
         METHOD / "rules.md": _rules(),
         METHOD / "usual.md": _usual(),
         METHOD / "kinds.md": _kinds(),

@@ -49,9 +49,9 @@ def test_a_hyphen_reads_standard_input(monkeypatch, capsys):
     ("text", "words"),
     [
         ("", "not JSON"),
-        ('{"format": "x"}', "amber-spread/4"),
+        ('{"format": "x"}', "amber-spread/5"),
         (
-            '{"format": "amber-spread/4", "title": "x", "design": {"tiers": [{"tin_diameter_mm": 0}]}}',
+            '{"format": "amber-spread/5", "title": "x", "design": {"tiers": [{"tin_diameter_mm": 0}]}}',
             "design.tiers.1.tin_diameter_mm: should be 50 mm or more",
         ),
     ],

@@ -41,8 +41,9 @@ from amber_spread.core.geometry.bodies.packed import packed
 from amber_spread.core.geometry.bodies.pebble import pebble
 from amber_spread.core.kernel.units import MM_PER_INCH
 from amber_spread.demo.pantry import PANTRY
+from amber_spread.demo.places import PLACES
 from amber_spread.store.orders import OrderBook, Sought
-from amber_spread.store.shelves import PantryShelf
+from amber_spread.store.shelves import PantryShelf, PlacesShelf
 
 SATURDAY = 5
 IVORY, HONEY, BLUSH = Colour(name="ivory", hex="#F3E6C4"), Colour(name="honey", hex="#E3A63A"), Colour(
@@ -59,10 +60,11 @@ def load_week(book: OrderBook, today: date | None = None) -> None:
         return
     for document in week(today or date.today()):
         book.create(document)
-    shelf = PantryShelf(book.engine)
-    kept = shelf.open()
-    if not kept.number:
-        shelf.save(PANTRY, kept.number)
+    pantry, places = PantryShelf(book.engine), PlacesShelf(book.engine)
+    if not pantry.open().number:
+        pantry.save(PANTRY, 0)
+    if not places.open().number:
+        places.save(PLACES, 0)
 
 
 def fair_day(today: date) -> date:

@@ -10,12 +10,11 @@ from typing import NamedTuple
 
 from icalendar import Alarm, Calendar, Event
 
-from amber_spread.core.clock import TimedStep, clock_of
+from amber_spread.core.clock import STARTING_KITCHEN, Kitchen, TimedStep, clock_of
 from amber_spread.core.document import Document
 from amber_spread.core.kernel.task import Place
 from amber_spread.core.kernel.units import LengthUnit, WeightUnit
 from amber_spread.core.plan import Plan
-from amber_spread.core.stock.composition import NO_RECIPES, Compositions
 from amber_spread.papers.step_words import StepWords
 
 MADE_BY = "-//Amber Spread//Clock of an order//EN"
@@ -37,12 +36,12 @@ def write_calendar(
     saved: Saved,
     length: LengthUnit = "in",
     weight: WeightUnit = "g",
-    made_of: Compositions = NO_RECIPES,
+    kitchen: Kitchen = STARTING_KITCHEN,
 ) -> bytes:
     """An event for every piece of work, for what must come out of the oven or the freezer on time, and for the hour the
     order is due. Raises FileError where it has no due hour.
     """
-    clock = clock_of(document, plan, made_of=made_of)
+    clock = clock_of(document, plan, kitchen=kitchen)
     found = Calendar()
     found.add("prodid", MADE_BY)
     found.add("version", "2.0")

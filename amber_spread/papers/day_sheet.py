@@ -7,14 +7,13 @@ from typing import Any
 
 from reportlab.platypus import KeepTogether
 
-from amber_spread.core.clock import Clock, TimedStep, clock_of
+from amber_spread.core.clock import STARTING_KITCHEN, Clock, Kitchen, TimedStep, clock_of
 from amber_spread.core.document import Document
 from amber_spread.core.kernel.units import LengthUnit, WeightUnit, day_words, hour_words
 from amber_spread.core.plan import Plan
-from amber_spread.core.stock.composition import NO_RECIPES, Compositions
 from amber_spread.papers.printed import HEADING, SOFT_TEXT, TEXT, Box, bound, table, worded
 from amber_spread.papers.sheets import Paper
-from amber_spread.papers.step_words import StepWords
+from amber_spread.papers.step_words import StepWords, place_words
 
 WIDTHS = (8, 18, 126, 26)
 
@@ -25,13 +24,13 @@ def write_day_sheet(
     length: LengthUnit = "in",
     weight: WeightUnit = "g",
     paper: Paper = "a4",
-    made_of: Compositions = NO_RECIPES,
+    kitchen: Kitchen = STARTING_KITCHEN,
 ) -> bytes:
     """Every step in the order of the clock, by day and pair of hands, and every wait with the sign that it is over.
     Raises FileError where the order has no due hour.
     """
     sheet = _DaySheet(document, plan, length, weight)
-    return bound(list(sheet.story(clock_of(document, plan, made_of=made_of))), f"{document.title}: day sheet", paper)
+    return bound(list(sheet.story(clock_of(document, plan, kitchen=kitchen))), f"{document.title}: day sheet", paper)
 
 
 class _DaySheet(StepWords):
@@ -59,7 +58,7 @@ class _DaySheet(StepWords):
         if step.wait is not None:
             later = "" if ends.date() == begins.date() else f"{ends:%A} "
             then = self.sign(step) or self.said(step.said)
-            words, style = f"{step.place.capitalize()}: {step.name}. {then}", SOFT_TEXT
+            words, style = f"{place_words(step)}: {step.name}. {then}", SOFT_TEXT
             took, box = f"to {later}{hour_words(ends)}", ""
         else:
             lines = [self.hands(step), f"{step.name}.", self.said(step.said), *self.cautions(step)]

@@ -11,7 +11,7 @@ class StepWords(Sheet):
 
     def hands(self, step: TimedStep) -> str:
         """Whose hands do it, where there are several pairs."""
-        return f"Hands {step.hand}." if step.hand is not None and self.document.practice.hands > 1 else ""
+        return f"{step.whose[:1].upper()}{step.whose[1:]}." if step.whose else ""
 
     def cautions(self, step: TimedStep) -> Iterator[str]:
         """What to be careful of."""
@@ -20,3 +20,10 @@ class StepWords(Sheet):
     def sign(self, step: TimedStep) -> str:
         """How you know that a wait is over."""
         return f"Done when {step.sign}." if step.sign else ""
+
+
+def place_words(step: TimedStep) -> str:
+    """Where a wait is spent: in the cold, on which shelf, counted from the top."""
+    part = "drawer" if step.place == "freezer" else "shelf"
+    where = step.place.capitalize()
+    return f"{where}, {part} {step.shelves[-1]}" if step.shelves else where

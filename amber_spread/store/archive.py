@@ -19,12 +19,12 @@ from sqlalchemy import Connection, Engine, Table, func, select, text
 
 from amber_spread.store.engine import lift_limits
 from amber_spread.store.pictures import put_back
-from amber_spread.store.tables import Base, KitRow, OrderRow, PantryRow, PictureRow, PracticeRow, RevisionRow
+from amber_spread.store.tables import Base, KitRow, OrderRow, PantryRow, PictureRow, PlacesRow, PracticeRow, RevisionRow
 
 FORMAT = "amber-spread-studio/1"
 TABLES: tuple[Table, ...] = tuple(
     Base.metadata.tables[row.__tablename__]
-    for row in (OrderRow, RevisionRow, KitRow, PantryRow, PracticeRow, PictureRow)
+    for row in (OrderRow, RevisionRow, KitRow, PantryRow, PracticeRow, PlacesRow, PictureRow)
 )
 """In the order in which they can be filled again."""
 LONGEST_LINE = 16 * 1024 * 1024
@@ -34,7 +34,7 @@ READ_AT_ONCE = 20
 """Rows per fetch; each may contain a picture."""
 
 
-LATER = {PictureRow.__tablename__}
+LATER = {PictureRow.__tablename__, PlacesRow.__tablename__}
 """Tables that older archives lack."""
 NO_ROWS = {"rows": 0, "sha256": hashlib.sha256().hexdigest()}
 NEWER = "Bring it back with the version that wrote it, or a later one. Nothing was changed."
@@ -103,7 +103,7 @@ def restore_archive(engine: Engine, path: Path, over: bool = False) -> dict[str,
         lost = connection.scalars(WITHOUT_REVISION).all()
         if lost:
             raise ArchiveError(f"{path} is not whole: “{lost[0]}” has no design in it. Nothing was changed.")
-        for row in (KitRow, PantryRow, PracticeRow):
+        for row in (KitRow, PantryRow, PracticeRow, PlacesRow):
             name = row.__tablename__
             connection.execute(
                 text(

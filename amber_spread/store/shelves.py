@@ -8,14 +8,24 @@ from pydantic import ValidationError
 from sqlalchemy import Engine, select, text
 from sqlalchemy.orm import Session
 
+from amber_spread.core.clock import Places
 from amber_spread.core.design.practice import Practice
-from amber_spread.core.document import NOW, FileKind, FromLater, complaint_at, complaints_of, upgraded
+from amber_spread.core.document import (
+    LAST_WITH_HOURS,
+    NOW,
+    FileKind,
+    FromLater,
+    complaint_at,
+    complaints_of,
+    hours_once,
+    upgraded,
+)
 from amber_spread.core.kernel.base import Frozen
 from amber_spread.core.stock.kit import STARTING, Kit
 from amber_spread.core.stock.pantry import Pantry
 from amber_spread.store.notices import tell
 from amber_spread.store.orders import OrderMissing, StaleSave, Unread
-from amber_spread.store.tables import KitRow, PantryRow, PracticeRow, WholeRow
+from amber_spread.store.tables import KitRow, PantryRow, PlacesRow, PracticeRow, WholeRow
 
 T = TypeVar("T", bound=Frozen)
 LOOKED_BACK = 50
@@ -111,7 +121,11 @@ class Shelf(Generic[T]):
                 return Kept(newest, self._read(row), unread)
             except (ValidationError, FromLater) as error:
                 unread = unread or f"What was saved last {_reason(error)}."
-        return Kept(newest, self.start, unread)
+        return Kept(newest, self.first(session), unread)
+
+    def first(self, session: Session) -> T:
+        """What a kitchen starts from, or what is shown where nothing that was saved can be read."""
+        return self.start
 
     def _read(self, row: WholeRow) -> T:
         return type(self.start).model_validate(upgraded(self.kind, row.format, row.content))
@@ -162,3 +176,22 @@ class PantryShelf(Shelf[Pantry]):
     kind = "pantry"
     what = "What you make and buy"
     start = Pantry()
+
+
+class PlacesShelf(Shelf[Places]):
+    """The hands and places: who works when, and what the kitchen has room for."""
+
+    row = PlacesRow
+    kind = "places"
+    what = "Hands and places"
+    start = Places()
+
+    def first(self, session: Session) -> Places:
+        """What a kitchen starts from: the hands and hours that its usual once had, where it had set any."""
+        newest = select(PracticeRow).where(~PracticeRow.aside, PracticeRow.format <= LAST_WITH_HOURS)
+        row = session.scalars(newest.order_by(PracticeRow.number.desc()).limit(1)).first()
+        hours = hours_once(row.content) if row is not None else None
+        try:
+            return self.start if hours is None else Places.model_validate(hours)
+        except ValidationError:
+            return self.start

@@ -154,3 +154,9 @@ class PantryRow(WholeRow):
     """What the kitchen made and bought."""
 
     __tablename__ = "pantries"
+
+
+class PlacesRow(WholeRow):
+    """The hands and places of the kitchen."""
+
+    __tablename__ = "places"

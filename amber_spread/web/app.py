@@ -13,7 +13,20 @@ from starlette.exceptions import HTTPException
 
 from amber_spread.store.notices import Listener
 from amber_spread.store.orders import OrderBook
-from amber_spread.web import carving, clock, kit, line, notices, orders, pantry, papers, planning, practice, shop
+from amber_spread.web import (
+    carving,
+    clock,
+    kit,
+    line,
+    notices,
+    orders,
+    pantry,
+    papers,
+    places,
+    planning,
+    practice,
+    shop,
+)
 from amber_spread.web.bounds import BoundedBody, BoundedTime
 from amber_spread.web.caller import CallerOf
 from amber_spread.web.compressed import Compressed
@@ -76,6 +89,7 @@ def make_app(book: OrderBook | None, built: Path = BUILT) -> FastAPI:
     api.include_router(line.router)
     api.include_router(kit.router)
     api.include_router(practice.router)
+    api.include_router(places.router)
     api.include_router(pantry.router)
     api.include_router(shop.router)
     api.include_router(clock.router)

@@ -6,7 +6,7 @@ from typing import Annotated
 from fastapi import APIRouter, Body, Depends, Response
 from pydantic import NaiveDatetime, StringConstraints
 
-from amber_spread.core.clock import Clock, Pace
+from amber_spread.core.clock import Clock, Kitchen, Pace
 from amber_spread.core.kernel.limits import TOOK
 from amber_spread.core.stock.composition import Compositions, compositions_of
 from amber_spread.jobs.designs import Inputs
@@ -20,6 +20,7 @@ from amber_spread.web.kit import OwnedKit
 from amber_spread.web.orders import open_order
 from amber_spread.web.pantry import KeptPantry
 from amber_spread.web.papers import PapersOf, PrintingOf
+from amber_spread.web.places import KeptPlacesNow
 from amber_spread.web.planner import PlannerOf, sent_as
 from amber_spread.web.planning import InputsOf
 
@@ -33,6 +34,13 @@ def _made_of(pantry: KeptPantry) -> Compositions:
 
 
 MadeOf = Annotated[Compositions, Depends(_made_of)]
+
+
+def _kitchen(places: KeptPlacesNow, made_of: MadeOf) -> Kitchen:
+    return Kitchen(places, made_of)
+
+
+KitchenOf = Annotated[Kitchen, Depends(_kitchen)]
 SavedOrder = Annotated[Order, Depends(open_order)]
 
 
@@ -40,7 +48,7 @@ SavedOrder = Annotated[Order, Depends(open_order)]
 async def clock_for_one(
     planner: PlannerOf,
     caller: CallerOf,
-    made_of: MadeOf,
+    kitchen: KitchenOf,
     inputs: InputsOf,
     now: Annotated[NaiveDatetime | None, Body()] = None,
 ) -> Response:
@@ -48,7 +56,7 @@ async def clock_for_one(
     clock, to see what is late. Nothing is stored.
     """
     with sent_as("document"):
-        found = await planner.run(caller, partial(clock_json, now, made_of), inputs, longer=True)
+        found = await planner.run(caller, partial(clock_json, now, kitchen), inputs, longer=True)
     return Response(found, media_type=JSON)
 
 
@@ -71,18 +79,18 @@ async def pace_for_one(
 
 
 @router.get("/orders/{id}/days.pdf", response_class=Response)
-async def days_pdf(papers: PapersOf, by: PrintingOf, made_of: MadeOf) -> Response:
+async def days_pdf(papers: PapersOf, by: PrintingOf, kitchen: KitchenOf) -> Response:
     """What to do on each day, hour by hour, with a box to tick."""
-    return await papers.file("day sheet.pdf", PDF, write_day_sheet, *by.choices, made_of)
+    return await papers.file("day sheet.pdf", PDF, write_day_sheet, *by.choices, kitchen)
 
 
 @router.get("/orders/{id}/days.ics", response_class=Response)
 async def calendar_of(
-    order: SavedOrder, kit: OwnedKit, planner: PlannerOf, caller: CallerOf, by: PrintingOf, made_of: MadeOf
+    order: SavedOrder, kit: OwnedKit, planner: PlannerOf, caller: CallerOf, by: PrintingOf, kitchen: KitchenOf
 ) -> Response:
     """The work on an order as events for a calendar. A newer file replaces what an older one brought."""
     length, weight, _ = by.choices
     saved = Saved(str(order.id), order.revision, order.saved_at)
-    work = partial(paper_of, write_calendar, (saved, length, weight, made_of))
+    work = partial(paper_of, write_calendar, (saved, length, weight, kitchen))
     found = await planner.elsewhere(caller, work, Inputs(order.document, kit))
     return download(f"{order.document.title} calendar.ics", CALENDAR, found)

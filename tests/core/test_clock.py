@@ -12,11 +12,14 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 from pypdf import PdfReader
 
-from amber_spread.core.clock import STEP_KINDS, clock_of, steps_of
-from amber_spread.core.clock.backwards import DAY_MIN, Hours, backwards, blocks_of
+from amber_spread.core.clock import STEP_KINDS, Kitchen, Places, clock_of, steps_of
+from amber_spread.core.clock.backwards import backwards, blocks_of
 from amber_spread.core.clock.cake_steps import MIXING
+from amber_spread.core.clock.hours import DAY_MIN, Hours, Span
+from amber_spread.core.clock.places import ColdShelf, Hands, WorkingDay
+from amber_spread.core.clock.shelves import Stay, fits, on_shelves
 from amber_spread.core.clock.step_kinds import StepKind, Wait
-from amber_spread.core.clock.steps import Step
+from amber_spread.core.clock.steps import Size, Step
 from amber_spread.core.clock.tier_steps import COATING, COVERING, MADE_IN, bake_minutes
 from amber_spread.core.design.builds import CarvedBuild
 from amber_spread.core.design.design import Layers, MeasuredBake
@@ -32,7 +35,6 @@ from amber_spread.core.design.finishes import (
     Syrup,
     TowelFinal,
 )
-from amber_spread.core.design.practice import Practice
 from amber_spread.core.design.stands import Stacking
 from amber_spread.core.document.document import FileError, plan_document
 from amber_spread.core.kernel.check import Said
@@ -47,16 +49,23 @@ from tests import designs, kinds
 from tests.designs import MEDIA, STONE, document, tier
 
 DUE = datetime(2026, 12, 5, 11)
+STARTING = Places()
 ONE_OF_TWO = ({"coat soft", "coat hard"}, {"warm", "cool", "cold"})
 """States that rule each other out."""
 
 
-def clocked(found, **usual):
-    """An order with its plan and its clock."""
+def clocked(found, places=STARTING, **usual):
+    """An order with its plan and its clock, in a kitchen."""
     practice = found.practice.model_copy(update=usual)
     found = found.model_copy(update={"practice": practice, "due": found.due or DUE})
     plan = plan_document(found)
-    return found, plan, clock_of(found, plan)
+    return found, plan, clock_of(found, plan, kitchen=Kitchen(places)), places
+
+
+def pairs(count, begins=8, ends=18, **more):
+    """So many pairs of hands that work every day from one hour to another."""
+    day = WorkingDay(begins_min=begins * 60.0, ends_min=ends * 60.0)
+    return Places(hands=(Hands(week=(day,) * 7),) * count, **more)
 
 
 def ordered(*tiers, stacking=None, **parts):
@@ -73,13 +82,13 @@ def minutes(span):
     return (span[1] - span[0]).total_seconds() / 60
 
 
-def inspect(found, plan, clock):
+def inspect(found, plan, clock, places):
     """Find every way in which a clock could not be kept."""
     steps, usual = clock.steps, found.practice
     assert list(steps) and max(one.end for one in steps.values()) <= clock.ready
     assert clock.ready == found.due - timedelta(minutes=usual.ready_before_min)
     assert clock.begins == min(one.start for one in steps.values())
-    hands, oven = {}, []
+    hands = {}
     for id, one in steps.items():
         assert (one.hands is None) != (one.wait is None) and one.end > one.start
         for before in one.follows:
@@ -93,12 +102,10 @@ def inspect(found, plan, clock):
         if at_once(one) and one.follows and not flexible(steps[one.follows[0]]):
             assert steps[one.follows[0]].end == one.start, f"{id} does not begin at once"
         if one.hands is not None:
-            assert 1 <= one.hand <= usual.hands
+            assert 1 <= one.hand <= len(places.hands)
             hands.setdefault(one.hand, []).extend(works(one))
             if one.place not in ("car", "table"):
-                _within_hours(steps, id, usual)
-        if one.place == "oven":
-            oven.extend(works(one))
+                _within_hours(steps, id, places)
         later = [other for other in steps.values() if id in other.follows]
         slack = timedelta(minutes=one.slack.value)
         assert one.slack.value >= 0
@@ -110,11 +117,13 @@ def inspect(found, plan, clock):
             free = timedelta(minutes=other.slack.value if flexible(other) else 0)
             free = other.end - other.start if other.kind == "hold" else free
             assert at_once(other) or one.end + slack <= other.start + free, id
-    for busy in (*hands.values(), oven):
+    for busy in hands.values():
         busy.sort()
         for (_, ends), (begins, _) in zip(busy, busy[1:], strict=False):
             assert ends <= begins, "two things at once"
     assert clock.hands_on.value == pytest.approx(sum(one.hands.value for one in steps.values() if one.hands))
+    _no_more_at_once_than_there_are(steps, places)
+    _shelves_hold_what_stands_on_them(steps_of(found, plan), steps, places)
     _nothing_stands_about(steps)
     _tasks_are_all_done(plan, found, clock)
     _states_are_there(steps)
@@ -131,18 +140,64 @@ def flexible(one):
     return one.wait is not None and not at_once(one)
 
 
-def _within_hours(steps, id, usual):
+def most_at_once(spans):
+    """How many of some spans there are at the same time, at most."""
+    moments = sorted([(begins, 1) for begins, _ in spans] + [(ends, -1) for _, ends in spans])
+    most = now = 0
+    for _, change in moments:
+        now += change
+        most = max(most, now)
+    return most
+
+
+MIXED, TURNED = ("mix_bowl", "mix_batter"), ("crumb_coat", "final_coat", "disc_coat", "inverted_coat", "piped_coat")
+
+
+def _no_more_at_once_than_there_are(steps, places):
+    """Ovens, mixers, turntables and places on a bench are never asked for more often than there are."""
+    every = [(one, span) for one in steps.values() for span in works(one)]
+    assert most_at_once([span for one, span in every if one.place == "oven"]) <= places.ovens
+    assert most_at_once([span for one, span in every if one.kind in MIXED]) <= places.mixers
+    assert most_at_once([span for one, span in every if one.kind in TURNED]) <= places.turntables
+    assert most_at_once([span for one, span in every if one.place == "bench" and one.hands]) <= places.benches
+
+
+def _shelves_hold_what_stands_on_them(made, steps, places):
+    """What stands on a shelf at one time is not more than its area, none of it too wide or too high for it, and
+    nothing stands where a shelf was taken out.
+    """
+    sizes = {(one.on, one.tier): one.size for one in made}
+    for place, shelves in (("fridge", places.fridge), ("freezer", places.freezer)):
+        stays = [one for one in steps.values() if one.place == place and one.shelves]
+        for one in stays:
+            size, shelf = sizes[one.on, one.tier], shelves[one.shelves[-1] - 1]
+            assert one.shelves == list(range(one.shelves[0], one.shelves[-1] + 1))
+            assert sum(shelves[at - 1].height_mm for at in one.shelves) >= size.height_mm
+            assert max(size[:2]) <= max(shelf.width_mm, shelf.depth_mm) + 1e-6
+            there = [other for other in stays if other.start <= one.start < other.end]
+            area = sum(
+                sizes[other.on, other.tier].width_mm * sizes[other.on, other.tier].depth_mm
+                for other in there
+                if other.shelves[-1] == one.shelves[-1]
+            )
+            assert area <= shelf.width_mm * shelf.depth_mm + 1e-6
+            assert not any(other.shelves[-1] in one.shelves[:-1] for other in there)
+
+
+def _within_hours(steps, id, places):
     """Work is done within working hours, unless what must be done at a stretch is longer than the day or ends with the
     drive.
     """
     if "cake_drive" in steps and steps["cake_drive"].follows == [id]:
         assert steps[id].kind == "box"
         return
-    length = usual.day_ends_min - usual.day_begins_min
+    longest = max(day.ends_min - day.begins_min for one in places.hands for day in one.week if day)
+    mine = places.hands[steps[id].hand - 1]
     for begins, ends in works(steps[id]):
         midnight = begins.replace(hour=0, minute=0)
-        day = [midnight + timedelta(minutes=one) for one in (usual.day_begins_min, usual.day_ends_min)]
-        assert (day[0] <= begins and ends <= day[1]) or sum(_stretch(steps, id)) > length, id
+        day = None if begins.date() in mine.off else mine.week[begins.weekday()]
+        hours = [midnight + timedelta(minutes=one) for one in (day.begins_min, day.ends_min)] if day else None
+        assert (hours and hours[0] <= begins and ends <= hours[1]) or sum(_stretch(steps, id)) > longest, id
 
 
 def _stretch(steps, id):
@@ -244,7 +299,7 @@ ORDERS = {
 @pytest.mark.parametrize("name", ORDERS)
 @pytest.mark.parametrize("hands", [1, 3])
 def test_a_clock_can_be_kept(name, hands):
-    inspect(*clocked(ORDERS[name](), hands=hands))
+    inspect(*clocked(ORDERS[name](), pairs(hands)))
 
 
 @pytest.mark.parametrize(
@@ -268,12 +323,36 @@ def test_every_finish_meets_every_cover(final, cover):
         assert after in ("cover", "wrap_printed", "wrap_collar"), "it sweats and softens"
 
 
+any_day = st.none() | st.builds(
+    lambda begins, long: WorkingDay(begins_min=begins * 60.0, ends_min=min(24, begins + long) * 60.0),
+    st.integers(0, 20),
+    st.integers(1, 14),
+)
+any_hands = st.builds(
+    Hands,
+    week=st.lists(any_day, min_size=7, max_size=7).filter(any).map(tuple),
+    off=st.lists(st.dates(date(2026, 11, 25), date(2026, 12, 5)), max_size=4).map(tuple),
+)
+any_shelves = st.lists(
+    st.builds(ColdShelf, width_mm=st.floats(150, 700), depth_mm=st.floats(150, 500), height_mm=st.floats(60, 400)),
+    max_size=4,
+).map(tuple)
+any_places = st.builds(
+    Places,
+    hands=st.lists(any_hands, min_size=1, max_size=4).map(tuple),
+    ovens=st.integers(1, 2),
+    mixers=st.integers(1, 2),
+    turntables=st.integers(1, 2),
+    benches=st.integers(1, 3),
+    fridge=any_shelves,
+    freezer=any_shelves,
+)
+
+
 @settings(max_examples=25, deadline=None)
 @given(
     design=designs.quick_designs,
-    hands=st.integers(1, 4),
-    begins=st.integers(0, 20),
-    long=st.integers(1, 14),
+    places=any_places,
     hour=st.integers(0, 23),
     ready=st.sampled_from([0, 30, 600]),
     cold=st.fixed_dictionaries(
@@ -285,12 +364,10 @@ def test_every_finish_meets_every_cover(final, cover):
         }
     ),
 )
-def test_a_clock_of_any_order_can_be_kept(design, hands, begins, long, hour, ready, cold):
-    ends = min(24, begins + long) * 60
+def test_a_clock_of_any_order_can_be_kept(design, places, hour, ready, cold):
     found = document(due=datetime(2026, 12, 5, hour)).model_copy(update={"design": design})
-    usual = {"hands": hands, "day_begins_min": begins * 60.0, "day_ends_min": float(ends), "ready_before_min": ready}
     try:
-        made = clocked(found, **usual, **cold)
+        made = clocked(found, places, ready_before_min=ready, **cold)
     except FileError:
         return
     inspect(*made)
@@ -373,7 +450,8 @@ def test_a_tin_two_inches_deep_bakes_as_long_as_charts_say(across, least, most):
 
 
 NOON = 100 * DAY_MIN + 12 * 60
-DAY = Hours(8 * 60, 18 * 60, 1)
+DAY = Hours.of(pairs(1))
+TWO = Hours.of(pairs(2))
 
 
 def row(kind="work", place="bench", wait=None, **more):
@@ -392,7 +470,7 @@ def made(id, kind, hands, waits, after):
 
 
 def scheduled(steps, ready=NOON, hours=DAY):
-    return backwards(blocks_of(steps), ready, hours)
+    return backwards(blocks_of(steps, ready), hours)
 
 
 def spans(steps, hours=DAY, ready=NOON):
@@ -408,7 +486,7 @@ def test_steps_are_counted_back_from_the_end():
 def test_one_pair_of_hands_does_one_thing_and_two_do_two():
     steps = [step("one", 30), step("other", 20)]
     assert spans(steps) == {"other": (-20, 0), "one": (-50, -20)}
-    assert spans(steps, DAY._replace(hands=2)) == {"other": (-20, 0), "one": (-30, 0)}
+    assert spans(steps, TWO) == {"other": (-20, 0), "one": (-30, 0)}
 
 
 def test_work_that_does_not_fit_in_the_morning_is_done_the_evening_before():
@@ -427,7 +505,7 @@ def test_the_oven_holds_one_bake_at_a_time():
     oven = row(place="oven", at_once=True)
     bake = [step("mix a", 10), made("bake a", oven, None, Figure(40.0, "min", "test"), ("mix a",))]
     bake += [step("mix b", 10), made("bake b", oven, None, Figure(40.0, "min", "test"), ("mix b",))]
-    found = spans(bake, DAY._replace(hands=2))
+    found = spans(bake, TWO)
     assert found["bake b"] == (-40, 0) and found["bake a"] == (-80, -40)
     assert found["mix a"] == (-90, -80)
 
@@ -466,7 +544,7 @@ def test_any_steps_are_done_in_order_by_the_hands_there_are(drawn, hands):
         )
         for at, (length, waits, before) in enumerate(drawn)
     ]
-    found, busy = scheduled(steps, hours=DAY._replace(hands=hands)), {}
+    found, busy = scheduled(steps, hours=Hours.of(pairs(hands))), {}
     for one in steps:
         timing = found[one.id]
         lasts = timing.whole
@@ -479,9 +557,9 @@ def test_any_steps_are_done_in_order_by_the_hands_there_are(drawn, hands):
         assert all(end <= start for (_, end), (start, _) in zip(spans_of_one, spans_of_one[1:], strict=False))
 
 
-def checks(found, now=None):
+def checks(found, now=None, places=STARTING):
     plan = plan_document(found)
-    return {one.code: one for one in clock_of(found, plan, now).checks if one.severity != "caution"}
+    return {one.code: one for one in clock_of(found, plan, now, Kitchen(places)).checks if one.severity != "caution"}
 
 
 def test_what_is_late_is_said_and_so_is_a_due_hour_that_has_passed():
@@ -494,10 +572,84 @@ def test_what_is_late_is_said_and_so_is_a_due_hour_that_has_passed():
 
 
 def test_work_longer_than_the_day_is_said():
-    short = Practice(day_begins_min=600, day_ends_min=660)
-    said = checks(ordered(tier(254), practice=short))["clock.long"]
+    said = checks(ordered(tier(254)), places=pairs(1, 10, 11))["clock.long"]
     assert "Mix the batter" in said.text and said.values["work"].value > said.values["day"].value == 60
     assert "clock.long" not in checks(ordered(tier(254)))
+
+
+def test_days_off_and_each_pairs_own_hours_are_kept():
+    """Saturday 5 December 2026; two pairs, of which one works in the mornings and neither on Thursday or Friday."""
+    day, morning = WorkingDay(), WorkingDay(begins_min=360, ends_min=720)
+    off = (date(2026, 12, 4),)
+    hands = (
+        Hands(name="Wren", week=(day,) * 3 + (None,) + (day,) * 3, off=off),
+        Hands(week=(morning,) * 3 + (None,) * 4),
+    )
+    found, plan, clock, places = clocked(ordered(tier(254), tier(203)), Places(hands=hands, mixers=2))
+    inspect(found, plan, clock, places)
+    days = {step.start.date() for step in clock.steps.values() if step.hands}
+    assert days.isdisjoint({date(2026, 12, 3), date(2026, 12, 4)}) and date(2026, 12, 2) in days
+    assert {step.whose for step in clock.steps.values() if step.hands} == {"Wren", "hands 2"}
+    assert all(step.start.hour < 12 for step in clock.steps.values() if step.hand == 2)
+
+
+def test_one_mixer_and_one_turntable_keep_two_pairs_of_hands_apart():
+    found = ordered(tier(203), tier(203))
+    few, many = (clocked(found, pairs(2, mixers=count, turntables=count, benches=2))[2] for count in (1, 2))
+    for kinds_of in (MIXED, ("crumb_coat",)):
+        assert most_at_once([span for one in few.steps.values() if one.kind in kinds_of for span in one.spans]) == 1
+    assert most_at_once([span for one in many.steps.values() if one.kind == "crumb_coat" for span in one.spans]) == 2
+    assert few.begins <= many.begins
+
+
+def test_two_ovens_bake_two_tiers_at_once():
+    one, two = (clocked(ordered(tier(203), tier(203)), pairs(2, mixers=2, ovens=count))[2] for count in (1, 2))
+    bakes = [
+        [span for step in clock.steps.values() if step.kind == "bake" for span in step.spans] for clock in (one, two)
+    ]
+    assert [most_at_once(spans) for spans in bakes] == [1, 2]
+
+
+def test_what_fits_on_no_shelf_is_said_and_so_is_a_full_fridge_and_no_freezer():
+    found = ordered(tier(254), tier(203))
+    assert not [code for code in checks(found) if code.startswith("clock.no_room")]
+    low = (ColdShelf(width_mm=500, depth_mm=450, height_mm=100),)
+    never = checks(found, places=Places(fridge=low))["clock.no_room_fridge"]
+    assert "does not fit in your fridge" in never.text and never.values["high"].value > 100
+    one = (ColdShelf(width_mm=380, depth_mm=320, height_mm=500),)
+    full = checks(ordered(tier(254), tier(254)), places=pairs(2, fridge=one))["clock.no_room_fridge"]
+    assert "The fridge is full on" in full.text
+    found = found.model_copy(update={"practice": found.practice.model_copy(update={"firm_in": "freezer"})})
+    assert "you have no freezer" in checks(found, places=Places(freezer=()))["clock.no_room_freezer"].text
+
+
+BOX = ColdShelf(width_mm=400, depth_mm=300, height_mm=150)
+
+
+def stay(id, start, end, width=200.0, depth=200.0, height=100.0, what=None):
+    return Stay(id, what or id, Span(start, end), Size(width, depth, height))
+
+
+def test_things_stand_side_by_side_and_what_comes_when_a_shelf_is_full_goes_on_the_next():
+    found = on_shelves([stay("a", 0, 60), stay("b", 0, 60), stay("c", 30, 90), stay("d", 60, 90)], [BOX, BOX])
+    assert found == {"a": range(1), "b": range(1), "c": range(1, 2), "d": range(1)}
+    assert on_shelves([stay("a", 0, 60), stay("b", 0, 60), stay("c", 30, 90)], [BOX]).keys() == {"a", "b"}
+
+
+def test_what_is_too_high_takes_the_shelf_above_out_and_nothing_stands_on_that():
+    tall = stay("tall", 0, 60, height=250.0)
+    found = on_shelves([tall, stay("beside", 0, 60), stay("late", 30, 50), stay("after", 60, 90)], [BOX, BOX])
+    assert found["tall"] == range(2) and found["beside"] == range(1, 2)
+    assert "late" not in found and found["after"] in (range(1), range(1, 2))
+    assert not fits(tall.size, [BOX]) and fits(tall.size, [BOX, BOX])
+    assert fits(Size(300, 400, 100), [BOX]) and not fits(Size(310, 310, 100), [BOX])
+
+
+def test_a_tier_goes_back_to_the_shelf_it_came_from():
+    stays = [stay("x", 0, 200), stay("first", 10, 20, what="tier"), stay("second", 50, 60, what="tier")]
+    stays.append(stay("y", 15, 45, width=400.0))
+    found = on_shelves(stays, [BOX, BOX])
+    assert found["first"] == found["second"]
 
 
 def test_a_cake_is_boxed_when_it_leaves_and_is_cold_until_then():
@@ -525,11 +677,13 @@ def test_an_order_without_a_due_hour_has_no_clock():
 
 def test_a_working_day_ends_an_hour_after_it_begins_at_least():
     with pytest.raises(ValueError, match="at least an hour after"):
-        Practice(day_begins_min=600, day_ends_min=650)
+        WorkingDay(begins_min=600, ends_min=650)
+    with pytest.raises(ValueError, match="hours on one day at least"):
+        Hands(week=(None,) * 7)
 
 
 def test_figures_of_a_clock_have_lasting_ids():
-    found, plan, clock = clocked(ORDERS["three, driven"]())
+    found, _, clock, _ = clocked(ORDERS["three, driven"]())
     ids = [one.id for one in figures(clock)]
     assert len(set(ids)) == len(ids) and all(one.startswith("clock.") for one in ids)
     other = clocked(found.model_copy(update={"title": "Another"}))[2]
@@ -537,11 +691,13 @@ def test_figures_of_a_clock_have_lasting_ids():
 
 
 def test_braces_in_a_tiers_name_are_only_letters():
-    found = ordered(tier(203, name="{weight}"), tier(152), practice=Practice(day_begins_min=600, day_ends_min=661))
+    found, kitchen = ordered(tier(203, name="{weight}"), tier(152)), Kitchen(pairs(1, 10, 11))
     plan = plan_document(found)
-    said = clock_of(found, plan, DUE - timedelta(hours=1))
+    said = clock_of(found, plan, DUE - timedelta(hours=1), kitchen)
     assert {"clock.late", "clock.long"} <= {one.code for one in said.checks}
-    text = " ".join(page.extract_text() for page in PdfReader(io.BytesIO(write_day_sheet(found, plan))).pages)
+    text = " ".join(
+        page.extract_text() for page in PdfReader(io.BytesIO(write_day_sheet(found, plan, kitchen=kitchen))).pages
+    )
     assert "Crumb coat, {weight}" in " ".join(text.split())
 
 
@@ -562,5 +718,5 @@ def test_the_clock_of_thirty_tiers_costs_little_more_than_thirty_times_one():
         return calls_of(lambda: clock_of(found, plan))
 
     three, thirty = cost(3), cost(30)
-    assert three <= 6400, "Python calls of three tiers: 6,027"
-    assert thirty <= 35 * three, "what is scheduled again and again for waits that last too long: 34 times three"
+    assert three <= 6900, "Python calls of three tiers: 6,843, of which shelves and the limits of a kitchen take 800"
+    assert thirty <= 36 * three, "what is scheduled again and again for waits that last too long: 35 times three"

@@ -96,8 +96,8 @@ def test_each_field_that_cannot_be_used_is_named_with_what_would_be_accepted(pat
     [
         ("", "not JSON"),
         ("{", "not JSON"),
-        ("[1]", "amber-spread/4"),
-        ('{"format": "other/2"}', "amber-spread/4"),
+        ("[1]", "amber-spread/5"),
+        ('{"format": "other/2"}', "amber-spread/5"),
         ("[" * 100_000, "not JSON"),
         ("9" * 5000, "not JSON"),
         (" " * (MAX_FILE_BYTES + 1), "larger than 512 kB"),

@@ -6,8 +6,9 @@ from pathlib import Path
 
 import pytest
 
+from amber_spread.core.clock import Places
 from amber_spread.core.document.document import FORMAT, plan_document, read_document, write_document
-from amber_spread.core.document.upgrades import NOW, STEPS, FromLater, upgraded
+from amber_spread.core.document.upgrades import NOW, STEPS, FromLater, hours_once, upgraded
 from amber_spread.core.stock.kit import Kit
 from amber_spread.core.stock.pantry import Pantry
 from tests.kinds import BUILDS, COVERS, FILLINGS, FINALS, SHAPES, SOLID_KINDS, STANDS
@@ -72,6 +73,16 @@ def test_a_length_that_supports_were_sold_in_is_left_out_since_the_kit_says_it_n
     written["practice"] = {"rod_mm": 250.0, "bead_mm": 5.0}
     assert read_document(json.dumps(written)).practice.bead_mm == 5.0
     assert upgraded("practice", 1, {"rod_mm": 250.0, "bead_mm": 5.0}) == {"bead_mm": 5.0}
+
+
+def test_the_working_day_of_a_practice_is_left_out_since_it_is_the_kitchens_hands_and_places_now():
+    written = json.loads((GOLDEN / "order-4-kinds.json").read_text())
+    written["practice"] = {"hands": 3, "day_begins_min": 300.0, "day_ends_min": 900.0, "bead_mm": 5.0}
+    assert read_document(json.dumps(written)).practice.bead_mm == 5.0
+    assert upgraded("practice", 2, written["practice"]) == {"bead_mm": 5.0}
+    hands = Places.model_validate(hours_once(written["practice"])).hands
+    assert len(hands) == 3 and {day.begins_min for one in hands for day in one.week} == {300.0}
+    assert hours_once({"hands": 1, "bead_mm": 5.0}) is None
 
 
 def test_an_upgrade_changes_nothing_of_what_it_was_given():

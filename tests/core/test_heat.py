@@ -11,7 +11,7 @@ from scipy.integrate import solve_ivp
 from scipy.optimize import brentq
 from scipy.special import j0, j1
 
-from amber_spread.core.clock import WrongPace, clock_of, pace_of
+from amber_spread.core.clock import Kitchen, WrongPace, clock_of, pace_of
 from amber_spread.core.clock.heat import Air, Rooms, Shell, Spread, minutes_of, pace_from
 from amber_spread.core.clock.heat.air import BENCH_FILM, FREEZER_FILM, FRIDGE_FILM
 from amber_spread.core.clock.heat.conduction import TIMES_MIN, Cooling, Layers, Slice
@@ -86,7 +86,9 @@ def test_a_kitchens_own_recipe_says_what_its_medium_is_made_of():
     assert holds_degc(found) == FATS["shortening"].holds_degc
     one = ordered()
     plan = plan_document(one)
-    usual, mine = (firmings(clock_of(one, plan, made_of=made_of))["firm_final"] for made_of in (NO_RECIPES, own))
+    usual, mine = (
+        firmings(clock_of(one, plan, kitchen=Kitchen(made_of=made_of)))["firm_final"] for made_of in (NO_RECIPES, own)
+    )
     assert mine.firming.holds.value > usual.firming.holds.value and mine.wait.value < usual.wait.value
 
 

@@ -5,7 +5,8 @@ from datetime import UTC, datetime, timedelta
 import pytest
 from icalendar import Calendar
 
-from amber_spread.core.clock import clock_of
+from amber_spread.core.clock import Kitchen, Places, clock_of
+from amber_spread.core.clock.places import Hands, WorkingDay
 from amber_spread.core.design.finishes import DrapeCover
 from amber_spread.core.document import FileError, plan_document
 from amber_spread.papers.calendar import Saved, write_calendar
@@ -20,8 +21,11 @@ def order(*tiers, title="Skep, comb; & é 🐝", **more):
     return document(*(tiers or (tier(254, cover=DrapeCover()), tier(203))), title=title, due=DUE, **more)
 
 
-def read(found, saved=SAVED):
-    content = write_calendar(found, plan_document(found), saved)
+ONE = Kitchen()
+
+
+def read(found, saved=SAVED, kitchen=ONE):
+    content = write_calendar(found, plan_document(found), saved, kitchen=kitchen)
     assert all(len(line) <= 75 for line in content.split(b"\r\n"))
     calendar = Calendar.from_ical(content)
     assert not calendar.errors and str(calendar["version"]) == "2.0"
@@ -30,9 +34,9 @@ def read(found, saved=SAVED):
 
 @pytest.mark.parametrize("firm_in", ["fridge", "freezer"])
 def test_every_piece_of_work_is_an_event_at_its_hour(firm_in):
-    found = order(practice={"firm_in": firm_in, "hands": 2})
-    clock = clock_of(found, plan_document(found))
-    events = {str(one["uid"]): one for one in read(found)}
+    found, two = order(practice={"firm_in": firm_in}), Kitchen(Places(hands=(Hands(),) * 2))
+    clock = clock_of(found, plan_document(found), kitchen=two)
+    events = {str(one["uid"]): one for one in read(found, kitchen=two)}
     due = events.pop(f"{SAVED.id}-due")
     assert due.decoded("dtstart") == DUE and str(due["summary"]) == f"Due: {found.title}"
     rings = {id for id, one in clock.steps.items() if one.wait and one.place in ("oven", "freezer")}
@@ -51,10 +55,11 @@ def test_every_piece_of_work_is_an_event_at_its_hour(firm_in):
 
 
 def test_work_over_several_days_is_an_event_on_each():
-    found = order(*[tier(300 - 20 * number) for number in range(8)], practice={"day_ends_min": 540.0})
-    clock = clock_of(found, plan_document(found))
+    found = order(*[tier(300 - 20 * number) for number in range(8)])
+    kitchen = Kitchen(Places(hands=(Hands(week=(WorkingDay(ends_min=540.0),) * 7),)))
+    clock = clock_of(found, plan_document(found), kitchen=kitchen)
     long = {id: one for id, one in clock.steps.items() if len(one.spans) > 1 and one.hands}
-    events = {str(one["uid"]): one for one in read(found)}
+    events = {str(one["uid"]): one for one in read(found, kitchen=kitchen)}
     assert long
     for id, one in long.items():
         spans = [events[f"{SAVED.id}-{id}-{number}"] for number in range(1, len(one.spans) + 1)]

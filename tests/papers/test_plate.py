@@ -21,13 +21,13 @@ from tests.designs import MEDIA, tier
 
 DEMO = week(date(2026, 11, 27))
 TOWER = Document(
-    format="amber-spread/4",
+    format="amber-spread/5",
     title="Thirty tiers, a “tower” with a very long name that goes on and on",
     design=Design(tiers=tuple(tier(560 - 16 * index) for index in range(30))),
 )
 SAID = ("8in ball", "6in half ball", "8in dome", "10in on its side", "10in square tapered 6in", "8in heart")
 BODIES = [
-    Document(format="amber-spread/4", title=said, design=read_line(said, MEDIA, Practice()).design) for said in SAID
+    Document(format="amber-spread/5", title=said, design=read_line(said, MEDIA, Practice()).design) for said in SAID
 ]
 EACH = [*DEMO, TOWER, *BODIES]
 

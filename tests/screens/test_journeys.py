@@ -298,14 +298,14 @@ def test_a_design_file_is_opened_and_one_that_is_none_is_refused_in_words(screen
         chooser.set_input_files(tmp_path / name)
         expect(screen.get_by_role("alert")).to_contain_text(words)
     theirs = {
-        "format": "amber-spread/4",
+        "format": "amber-spread/5",
         "title": "From another screen",
         "design": {"tiers": [{"tin_diameter_mm": 200}]},
     }
     assert screen.request.post(f"{address}/api/orders", data=theirs, headers=dict(OURS)).ok
     expect(screen.get_by_text("From another screen").first).to_be_visible()
     expect(screen.get_by_role("alert")).to_contain_text("larger than 512 kB")
-    good = {"format": "amber-spread/4", "title": "From a file", "design": {"tiers": [{"tin_diameter_mm": 180}]}}
+    good = {"format": "amber-spread/5", "title": "From a file", "design": {"tiers": [{"tin_diameter_mm": 180}]}}
     (tmp_path / "good.json").write_text(json.dumps(good))
     chooser.set_input_files(tmp_path / "good.json")
     expect(screen.get_by_label("Title")).to_have_value("From a file")

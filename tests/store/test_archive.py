@@ -64,7 +64,15 @@ def test_no_transaction_rests_while_an_archive_is_read_back(filled, tmp_path, mo
 def test_what_goes_out_comes_back_row_for_row_and_gives_the_same_figures(filled, other, tmp_path):
     path = tmp_path / "studio.zip"
     written = write_archive(filled.engine, path, {"prices.csv": b"item\n"})
-    assert written == {"orders": 10, "revisions": 12, "kits": 1, "pantries": 1, "practices": 0, "pictures": 0}
+    assert written == {
+        "orders": 10,
+        "revisions": 12,
+        "kits": 1,
+        "pantries": 1,
+        "practices": 0,
+        "places": 0,
+        "pictures": 0,
+    }
     assert restore_archive(other.engine, path) == written
     assert rows(other) == rows(filled)
     for one in filled.shelf(Sought()).orders:

@@ -153,9 +153,9 @@ def test_a_saves_complaints_point_below_its_document(client):
         b'"\\ud800"',
         b"null",
         b"[]",
-        b'{"\\ud800": 1, "format": "amber-spread/4"}',
-        b'{"format": "amber-spread/4", "title": "\\ud800", "design": {}}',
-        b'{"format":"amber-spread/4","title":"x","design":{"tiers":[{"tin_diameter_mm":NaN,"layers":{"count":1e400}}]}}',
+        b'{"\\ud800": 1, "format": "amber-spread/5"}',
+        b'{"format": "amber-spread/5", "title": "\\ud800", "design": {}}',
+        b'{"format":"amber-spread/5","title":"x","design":{"tiers":[{"tin_diameter_mm":NaN,"layers":{"count":1e400}}]}}',
     ],
 )
 def test_a_body_that_is_no_design_is_never_a_500(client, content):

@@ -49,11 +49,60 @@ def test_what_is_late_is_told_by_the_hour_in_the_kitchen(client):
     assert told(past) == ["clock.past"]
 
 
-def test_more_hands_and_longer_days_are_taken_from_the_order(client):
-    def begins(**usual):
-        return client.post("/api/clock", json={"document": cake(practice=usual)}).json()["begins"]
+EVERY_DAY = [{"begins_min": 480.0, "ends_min": 1080.0}] * 7
 
-    assert begins(hands=2) > begins() and begins(day_ends_min=1320.0) > begins()
+
+def keep(client, **places):
+    """Keep other hands and places."""
+    now = client.get("/api/places").json()
+    sent = {"began_from": now["number"], "places": now["places"] | places}
+    answer = client.put("/api/places", json=sent)
+    assert answer.status_code == 200, answer.text
+    return answer.json()
+
+
+def test_more_hands_and_longer_days_are_taken_from_the_hands_and_places(client):
+    def begins():
+        return client.post("/api/clock", json={"document": cake()}).json()["begins"]
+
+    first = begins()
+    keep(client, hands=[{"week": EVERY_DAY}, {"week": EVERY_DAY, "name": "Wren"}])
+    two = begins()
+    keep(client, hands=[{"week": [{"begins_min": 480.0, "ends_min": 1320.0}] * 7}])
+    assert first < two and first < begins()
+
+
+def test_hands_and_places_are_kept_and_a_stale_save_is_refused(client):
+    first = client.get("/api/places").json()
+    assert (first["number"], len(first["places"]["fridge"]), first["unread"]) == (0, 3, "")
+    kept = keep(client, ovens=2, hands=[{"week": [None, *EVERY_DAY[:6]], "name": " Wren ", "off": ["2026-12-04"]}])
+    assert client.get("/api/places").json() == kept and kept["places"]["hands"][0]["name"] == "Wren"
+    stale = client.put("/api/places", json={"began_from": 0, "places": first["places"]})
+    assert stale.status_code == 409 and "Hands and places" in stale.text
+    assert client.get("/api/places").json()["places"]["ovens"] == 2
+
+
+@pytest.mark.parametrize(
+    ("sent", "pointer", "words"),
+    [
+        ({"hands": []}, "#/places/hands", "1"),
+        ({"hands": [{"week": [None] * 7}]}, "#/places/hands/0/week", "hours on one day at least"),
+        ({"hands": [{"week": EVERY_DAY[:6]}]}, "#/places/hands/0/week", "7"),
+        (
+            {"hands": [{"week": [{"begins_min": 600, "ends_min": 600}, *EVERY_DAY[:6]]}]},
+            "#/places/hands/0/week/0/ends_min",
+            "at least an hour after",
+        ),
+        ({"hands": [{"week": EVERY_DAY, "off": ["soon"]}]}, "#/places/hands/0/off/0", ""),
+        ({"ovens": 0}, "#/places/ovens", "1"),
+        ({"fridge": [{"height_mm": 4}]}, "#/places/fridge/0/height_mm", "50"),
+    ],
+)
+def test_places_that_cannot_be_are_pointed_at(client, sent, pointer, words):
+    answer = client.put("/api/places", json={"began_from": 0, "places": sent})
+    assert answer.status_code == 422
+    (error,) = answer.json()["errors"]
+    assert error["pointer"] == pointer and words in error["message"]
 
 
 @pytest.mark.parametrize(
@@ -62,12 +111,7 @@ def test_more_hands_and_longer_days_are_taken_from_the_order(client):
         ({"document": cake(due=None)}, "#/document/due", "set the day and hour"),
         ({"document": cake(), "now": "2026-12-05T09:00:00+01:00"}, "#/now", ""),
         ({"document": cake(), "now": "soon"}, "#/now", ""),
-        ({"document": cake() | {"practice": {"hands": 0}}}, "#/document/practice/hands", "1"),
-        (
-            {"document": cake() | {"practice": {"day_begins_min": 600, "day_ends_min": 600}}},
-            "#/document/practice/day_ends_min",
-            "at least an hour after",
-        ),
+        ({"document": cake() | {"practice": {"hands": 2}}}, "#/document/practice/hands", ""),
     ],
 )
 def test_what_cannot_be_counted_back_is_pointed_at(client, sent, pointer, words):
@@ -113,10 +157,8 @@ def test_an_order_without_a_due_hour_has_no_day_sheet(client):
 
 
 def test_work_on_several_days_stands_on_each_of_them(client):
-    short = {"day_begins_min": 600.0, "day_ends_min": 680.0}
-    sent = cake(practice=short) | {
-        "design": document(*[tier(300 - 12 * at) for at in range(12)]).design.model_dump(mode="json")
-    }
+    keep(client, hands=[{"week": [{"begins_min": 600.0, "ends_min": 680.0}] * 7}])
+    sent = cake() | {"design": document(*[tier(300 - 12 * at) for at in range(12)]).design.model_dump(mode="json")}
     found = client.post("/api/clock", json={"document": sent}).json()
     several = [one for one in found["steps"].values() if len(one["spans"]) > 1]
     for one in several:

@@ -1,49 +1,33 @@
 """Scheduling backwards: every step as late as possible, counted back from the hour the order must be ready.
 
 Steps that must follow each other at once are one rigid block. A block goes to the pair of hands that can do it last,
-within working hours; waits lie between the blocks, and may be longer than they have to be. This is serial list
-scheduling on a reversed precedence graph (a common heuristic; from memory). Where a wait would last longer than it may,
-what follows it is done earlier and all is scheduled again.
+within its working hours, when an oven, a mixer, a turntable and a place on a bench are free; waits lie between the
+blocks, and may be longer than they have to be. This is serial list scheduling on a reversed precedence graph (a common
+heuristic; from memory). Where a wait would last longer than it may, what follows it is done earlier and all is
+scheduled again.
 """
 
 import heapq
 from bisect import bisect_left, insort
 from collections.abc import Iterable, Iterator, Mapping, Sequence
-from itertools import islice
+from heapq import merge
+from itertools import islice, product
 from typing import NamedTuple
 
+from amber_spread.core.clock.hours import Hours, Span
+from amber_spread.core.clock.places import Resource
 from amber_spread.core.clock.steps import Step
 
-DAY_MIN = 24 * 60
 ROUNDS = 8
 """So often all is scheduled again for the sake of waits that would last too long."""
 ANY_HOUR = ("car", "table")
 """The places where work goes by the hour of the customer, and what must be done at a stretch with it."""
 
 
-class Span(NamedTuple):
-    """From one minute to another."""
-
-    start: int
-    end: int
-
-
-class Hours(NamedTuple):
-    """The working day of a kitchen, in minutes after midnight, and how many pairs of hands there are."""
-
-    begins_min: int
-    ends_min: int
-    hands: int
-
-    @property
-    def long_min(self) -> int:
-        """How long the working day is, min."""
-        return self.ends_min - self.begins_min
-
-    def of_day(self, minute: int) -> Span:
-        """The working hours on the day of a minute."""
-        midnight = minute - minute % DAY_MIN
-        return Span(midnight + self.begins_min, midnight + self.ends_min)
+Busy = Sequence[list[Span]]
+"""When each of several ovens, mixers or the like is taken."""
+Limited = Sequence[tuple[Busy, Sequence[Span]]]
+"""What a block takes one of each, and from when to when, min before its end."""
 
 
 class Timing(NamedTuple):
@@ -62,10 +46,12 @@ class Timing(NamedTuple):
 
 
 class Block:
-    """Steps that follow each other at once, or one wait that may last longer than it has to."""
+    """Steps that follow each other at once, or one wait that may last longer than it has to. They end by the minute
+    `ready`.
+    """
 
-    def __init__(self, steps: Sequence[Step], order: int) -> None:
-        self.steps, self.order = steps, order
+    def __init__(self, steps: Sequence[Step], order: int, ready: int) -> None:
+        self.steps, self.order, self.ready = steps, order, ready
         self.flexible = steps[0].flexible
         self.minutes = sum(one.minutes for one in steps)
         self.any_hour = any(one.row.place in ANY_HOUR for one in steps)
@@ -74,7 +60,11 @@ class Block:
         """How long before the end of the block each step begins and ends, min."""
         pairs = list(zip(steps, self.before_end, strict=True))
         self.work = [span for step, span in pairs if step.hands is not None]
-        self.baking = [span for step, span in pairs if step.row.place == "oven"]
+        self.uses: dict[Resource, list[Span]] = {}
+        """What it takes one of, and from when to when, min before its end."""
+        for step, span in pairs:
+            for resource in step.row.uses:
+                self.uses.setdefault(resource, []).append(span)
         self.follows: dict[Block, None] = {}
         self.followed_by: list[tuple[int, str]] = []
         """The steps of other blocks that follow one of its steps, and how long before its end that one ends, min."""
@@ -90,12 +80,13 @@ class Block:
         return not (self.flexible or self.any_hour or self.splits) and self.minutes > hours.long_min
 
 
-def blocks_of(steps: Sequence[Step]) -> list[Block]:
-    """The steps in blocks, each joined to those that it follows. Steps stand after those that they follow.
+def blocks_of(steps: Sequence[Step], ready: int) -> list[Block]:
+    """The steps of an order in blocks, each joined to those that it follows. Steps stand after those that they follow,
+    and all are done by the minute `ready`.
 
     Raises ValueError where a step follows one that is not there, or one that comes after it.
     """
-    blocks = [Block(chain, order) for order, chain in enumerate(_chains(steps))]
+    blocks = [Block(chain, order, ready) for order, chain in enumerate(_chains(steps))]
     block_of = {one.id: block for block in blocks for one in block.steps}
     ends = {one.id: span.end for block in blocks for one, span in zip(block.steps, block.before_end, strict=True)}
     seen: set[str] = set()
@@ -126,12 +117,12 @@ def _chains(steps: Sequence[Step]) -> list[list[Step]]:
     return found
 
 
-def backwards(blocks: Sequence[Block], ready: int, hours: Hours) -> dict[str, Timing]:
-    """When to do each step of some blocks, the last of them by the minute `ready`."""
+def backwards(blocks: Sequence[Block], hours: Hours) -> dict[str, Timing]:
+    """When to do each step of some blocks, which may be those of several orders."""
     steps = [one for block in blocks for one in block.steps]
     starts_by: dict[str, int] = {}
     for _ in range(ROUNDS):
-        schedule = _Schedule(blocks, ready, hours, starts_by)
+        schedule = _Schedule(blocks, hours, starts_by)
         late = {
             after: span.start + round(one.waits.most_min)
             for one in steps
@@ -153,11 +144,14 @@ def lasts_too_long(step: Step, span: Span) -> bool:
 class _Schedule:
     """One pass from the end; `starts_by` are the minutes by which some steps must begin."""
 
-    def __init__(self, blocks: Sequence[Block], ready: int, hours: Hours, starts_by: Mapping[str, int]) -> None:
-        self.blocks, self.ready, self.hours, self.starts_by = blocks, ready, hours, starts_by
+    def __init__(self, blocks: Sequence[Block], hours: Hours, starts_by: Mapping[str, int]) -> None:
+        self.blocks, self.hours, self.starts_by = blocks, hours, starts_by
         self.block_of = {one.id: block for block in blocks for one in block.steps}
         self.busy: list[list[Span]] = [[] for _ in range(hours.hands)]
-        self.oven: list[Span] = []
+        self.taken = {resource: [list[Span]() for _ in range(count)] for resource, count in hours.limits.items()}
+        """When each of what there is a limit to is taken."""
+        self.used: dict[Block, list[tuple[list[Span], int]]] = {}
+        """Which of those a block takes, and until when."""
         self.placed: dict[str, tuple[Span, ...]] = {}
         self.hand: dict[str, int] = {}
         self._place_all()
@@ -185,71 +179,98 @@ class _Schedule:
         starts = (self.placed[id][0].start + left for left, id in block.followed_by)
         pairs = zip(block.steps, block.before_end, strict=True)
         by = (self.starts_by[one.id] + span.start for one, span in pairs if one.id in self.starts_by)
-        return min((self.ready, *starts, *by))
+        return min((block.ready, *starts, *by))
 
     def _place(self, block: Block) -> None:
         limit = self._limit(block)
         if block.flexible:
             self.placed[block.steps[0].id] = (Span(limit - block.minutes, limit),)
             return
-        hands = range(self.hours.hands)
+        limited = [(self.taken[resource], wanted) for resource, wanted in block.uses.items() if resource in self.taken]
         if block.splits and block.minutes > self.hours.long_min:
-            parts = [self._in_parts(block, limit, hand) for hand in hands]
-            hand = max(hands, key=lambda one: (parts[one][0].start, -one))
-            self.placed[block.steps[0].id] = tuple(parts[hand])
-            work: Iterable[Span] = parts[hand]
+            self._place_in_parts(block, limit, [units for units, _ in limited])
         else:
-            ends = [self._latest(block, limit, hand) for hand in hands]
-            hand = max(hands, key=lambda one: (ends[one], -one))
+            ends = {hand: self._latest(block, limit, hand, limited) for hand in self._hands_for(block, limit)}
+            hand = max(ends, key=lambda one: (ends[one], -one))
             end = ends[hand]
             for one, span in zip(block.steps, block.before_end, strict=True):
                 self.placed[one.id] = (_at(span, end),)
-            work = [_at(span, end) for span in block.work]
-            for span in block.baking:
-                insort(self.oven, _at(span, end))
+            self._take(block, hand, [_at(span, end) for span in block.work])
+            for units, wanted in limited:
+                unit = next(unit for unit in units if not _clash(unit, wanted, end))
+                self._use(block, unit, [_at(span, end) for span in wanted])
+
+    def _hands_for(self, block: Block, limit: int) -> Sequence[int]:
+        """The pairs of hands that may do a block: those whose day is long enough where there are such; and for what is
+        done by the hour of the customer, those who work that day.
+        """
+        hours = self.hours
+        if hours.hands == 1:
+            return (0,)
+        if block.any_hour:
+            days = [(hand, hours.of_day(hand, limit - 1)) for hand in range(hours.hands)]
+            able = [hand for hand, day in days if day.end > day.start]
+        else:
+            able = [hand for hand in range(hours.hands) if block.minutes <= hours.longest[hand]]
+        return able or range(hours.hands)
+
+    def _take(self, block: Block, hand: int, work: Iterable[Span]) -> None:
         for span in work:
             insort(self.busy[hand], span)
         self.hand |= {one.id: hand for one in block.steps if one.hands is not None}
 
-    def _latest(self, block: Block, limit: int, hand: int) -> int:
+    def _use(self, block: Block, one: list[Span], spans: Sequence[Span]) -> None:
+        for span in spans:
+            insort(one, span)
+        self.used.setdefault(block, []).append((one, spans[-1].end))
+
+    def _place_in_parts(self, block: Block, limit: int, units: Sequence[Busy]) -> None:
+        """Work longer than a day goes to the pair of hands that can begin it last."""
+        best: tuple[list[Span], int, tuple[list[Span], ...]] | None = None
+        for hand in range(self.hours.hands):
+            for chosen in product(*units):
+                parts = self._in_parts(
+                    block, limit, hand, _union(self.busy[hand], *chosen) if chosen else self.busy[hand]
+                )
+                if best is None or parts[0].start > best[0][0].start:
+                    best = parts, hand, chosen
+        assert best is not None
+        parts, hand, chosen = best
+        self.placed[block.steps[0].id] = tuple(parts)
+        self._take(block, hand, parts)
+        for one in chosen:
+            self._use(block, one, parts)
+
+    def _latest(self, block: Block, limit: int, hand: int, limited: Limited) -> int:
         """The latest minute at which a block can end, of one pair of hands."""
         end = limit
+        fits = block.minutes <= self.hours.longest[hand]
         while True:
             if not block.any_hour:
-                begins, ends = self.hours.of_day(end - 1)
-                if end > ends:
-                    end = ends
-                elif end <= begins or (end - block.minutes < begins and block.minutes <= self.hours.long_min):
-                    end = ends - DAY_MIN
+                begins, ends = self.hours.of_day(hand, end - 1)
+                last = min(end, ends)
+                if last <= begins or (fits and last - block.minutes < begins):
+                    end = self.hours.day_before(hand, end - 1).end
                     continue
-            clash = _clash(self.busy[hand], block.work, end) or _clash(self.oven, block.baking, end)
+                end = last
+            clash = _clash(self.busy[hand], block.work, end) or _no_room(limited, end)
             if not clash:
                 return end
             end -= clash
 
-    def _in_parts(self, block: Block, limit: int, hand: int) -> list[Span]:
-        """Work longer than a day: as much as a pair of hands can do on each day, from the last."""
+    def _in_parts(self, block: Block, limit: int, hand: int, busy: Sequence[Span]) -> list[Span]:
+        """Work longer than a day: as much as a pair of hands that is `busy` then can do on each day, from the last."""
         spans, left, end = list[Span](), block.minutes, limit
         while left:
-            begins, ends = self.hours.of_day(end - 1)
-            free = self._free_before(hand, begins, min(end, ends))
+            begins, ends = self.hours.of_day(hand, end - 1)
+            free = _free_before(busy, begins, min(end, ends))
             if free is None:
-                end = ends - DAY_MIN
+                end = self.hours.day_before(hand, end - 1).end
                 continue
             start = max(free.start, free.end - left)
             spans.insert(0, Span(start, free.end))
             left, end = left - (free.end - start), start
         return spans
-
-    def _free_before(self, hand: int, begins: int, end: int) -> Span | None:
-        """The last free span of a pair of hands between two minutes."""
-        for taken in reversed(self.busy[hand]):
-            if taken.start < end:
-                if taken.end < end:
-                    start = max(begins, taken.end)
-                    return Span(start, end) if start < end else None
-                end = taken.start
-        return Span(begins, end) if begins < end else None
 
     def span_of(self, step: Step) -> Span:
         """From when to when a step lasts: a flexible wait from the end of all that it follows."""
@@ -268,22 +289,54 @@ class _Schedule:
         return Timing((lasts,), None, spans[0].start - lasts.start)
 
     def _slack(self, block: Block) -> int:
-        """How late it may be before what follows it, or what the same hands do next, has to move."""
+        """How late it may be before what follows it, or what the same hands or the same oven do next, has to move."""
         end = self.placed[block.steps[-1].id][-1].end
-        room = [self.ready - end]
+        room = [block.ready - end]
         room += [self.placed[id][0].start - (end - left) for left, id in block.followed_by]
         own = {span for one in block.steps for span in self.placed[one.id]}
-        for one in block.steps:
-            if one.id in self.hand:
-                busy, ends = self.busy[self.hand[one.id]], self.placed[one.id][-1].end
-                later = islice(busy, bisect_left(busy, (ends,)), None)
-                room += islice((span.start - ends for span in later if span not in own), 1)
+        kept = [
+            (self.busy[self.hand[one.id]], self.placed[one.id][-1].end) for one in block.steps if one.id in self.hand
+        ]
+        for busy, ends in (*kept, *self.used.get(block, ())):
+            later = islice(busy, bisect_left(busy, (ends,)), None)
+            room += islice((span.start - ends for span in later if span not in own), 1)
         return min(room)
 
 
 def _at(before_end: Span, end: int) -> Span:
     """When something is done that begins and ends so long before the minute `end`."""
     return Span(end - before_end.start, end - before_end.end)
+
+
+def _free_before(busy: Sequence[Span], begins: int, end: int) -> Span | None:
+    """The last free span between two minutes; what is `busy` stands in its order, and nothing in it overlaps."""
+    for taken in reversed(busy):
+        if taken.start < end:
+            if taken.end < end:
+                start = max(begins, taken.end)
+                return Span(start, end) if start < end else None
+            end = taken.start
+    return Span(begins, end) if begins < end else None
+
+
+def _union(*busy: Sequence[Span]) -> list[Span]:
+    """All of some spans in their order, those that meet or overlap as one."""
+    found: list[Span] = []
+    for one in merge(*busy):
+        if found and one.start <= found[-1].end:
+            found[-1] = Span(found[-1].start, max(found[-1].end, one.end))
+        else:
+            found.append(one)
+    return found
+
+
+def _no_room(limited: Limited, end: int) -> int:
+    """By how much a block has to end earlier for the ovens, mixers, turntables and benches it takes; 0 if none."""
+    for units, wanted in limited:
+        clash = min([_clash(one, wanted, end) for one in units])
+        if clash:
+            return clash
+    return 0
 
 
 def _clash(taken: Sequence[Span], wanted: Sequence[Span], end: int) -> int:

@@ -6,7 +6,7 @@ from collections.abc import Iterable, Iterator, Mapping
 from amber_spread.core.bowls import Bowl, bought_coloured
 from amber_spread.core.cake import Oven, oven_loads
 from amber_spread.core.clock.firm_waits import InUse
-from amber_spread.core.clock.steps import MIX_TASKS, Step, StepList
+from amber_spread.core.clock.steps import MIX_TASKS, Size, Step, StepList
 from amber_spread.core.clock.tier_steps import MADE_IN, TierWork, pipe_borders, tier_steps
 from amber_spread.core.document import Document
 from amber_spread.core.kernel.check import measure
@@ -141,7 +141,10 @@ class _Cake:
 
     def put_together(self, tiers: Iterable[StepList]) -> StepList:
         """Supports, stacking, finishing, boxing and driving: in the kitchen, or where the cake stays."""
-        done, steps = [id for made in tiers for id in made.last], StepList("cake", "cake", "the whole cake")
+        done, steps = (
+            [id for made in tiers for id in made.last],
+            StepList("cake", "cake", "the whole cake", size=self._size()),
+        )
         supports = self.tasks("Supports") + [one for one in self.tasks("Build") if one.on == "stack"]
         if len(self.plan.tiers) > 1:
             steps.add("supports", tasks=supports, after=done)
@@ -159,6 +162,14 @@ class _Cake:
         if self.there:
             self._stack(steps, "_there")
         return steps
+
+    def _size(self) -> Size:
+        """How much room the whole cake takes, on its base board."""
+        stack, tiers = self.plan.stack, [one.stack for one in self.plan.tiers]
+        base = stack.base_diameter.value, (stack.base_length or stack.base_diameter).value
+        width_mm = max(base[0], *(one.diameter.value for one in tiers))
+        depth_mm = max(base[1], *((one.length or one.diameter).value for one in tiers))
+        return Size(width_mm, depth_mm, stack.height.value)
 
     def _stack(self, steps: StepList, where: str) -> None:
         stack = self.plan.stack

@@ -5,10 +5,14 @@ from collections.abc import Iterator, Mapping, Sequence
 from datetime import datetime, timedelta
 from typing import Literal
 
-from amber_spread.core.clock.backwards import Block, Hours, Span, Timing, backwards, blocks_of, lasts_too_long
+from amber_spread.core.clock.backwards import Block, Timing, backwards, blocks_of, lasts_too_long
 from amber_spread.core.clock.cake_steps import steps_of
 from amber_spread.core.clock.heat import Firming
 from amber_spread.core.clock.holds import with_holds
+from amber_spread.core.clock.hours import Hours, Span
+from amber_spread.core.clock.kitchen import STARTING_KITCHEN, Kitchen
+from amber_spread.core.clock.places import Places
+from amber_spread.core.clock.shelves import Cold, Stay, fits, on_shelves
 from amber_spread.core.clock.steps import On, Step, work_by_tier
 from amber_spread.core.document import Document, FileError, complaint_at
 from amber_spread.core.kernel.base import PlanPart
@@ -18,7 +22,6 @@ from amber_spread.core.kernel.naming import named
 from amber_spread.core.kernel.task import Place, State, Task
 from amber_spread.core.kernel.units import day_words, hour_words
 from amber_spread.core.plan import Plan
-from amber_spread.core.stock.composition import NO_RECIPES, Compositions
 
 Look = Literal["warm", "soft", "cold", "firm", "covered"]
 """How something looks while a step lasts."""
@@ -36,11 +39,12 @@ _GIVE_OR_TAKE = parts_rule(
 
 class TimedStep(PlanPart):
     """A step with its hours, done to what is called `of` (nothing where there is one tier): work of one pair of hands,
-    counted from 1, or a wait with a `sign` that it is over, which follows “done when”.
+    counted from 1 and called `whose`, or a wait with a `sign` that it is over, which follows “done when”.
 
-    Work longer than a day has several `spans`. `slack` is by how much it may be late before anything else has to move,
-    `follows` are the ids of the steps before it, `tasks` are the tasks of the plan that are done in it. Times are those
-    of the clock on the kitchen's wall.
+    What waits in the cold takes some of its `shelves`, counted from 1 at the top, and stands on the last of them; none
+    where there is no room for it. Work longer than a day has several `spans`. `slack` is by how much it may be late
+    before anything else has to move, `follows` are the ids of the steps before it, `tasks` are the tasks of the plan
+    that are done in it. Times are those of the clock on the kitchen's wall.
     """
 
     kind: str
@@ -55,6 +59,8 @@ class TimedStep(PlanPart):
     end: datetime
     spans: list[tuple[datetime, datetime]]
     hand: int | None
+    whose: str
+    shelves: list[int]
     hands: Figure | None
     wait: Figure | None
     sign: str
@@ -76,25 +82,23 @@ class Clock(PlanPart):
     checks: list[Check]
 
 
-def clock_of(document: Document, plan: Plan, now: datetime | None = None, made_of: Compositions = NO_RECIPES) -> Clock:
-    """The clock of an order by its plan: every step as late as possible. `now` is the hour in the kitchen, to see what
-    is late, `made_of` what its recipes make its media of. Raises FileError where the order has no due hour, or one too
-    far off.
+def clock_of(document: Document, plan: Plan, now: datetime | None = None, kitchen: Kitchen = STARTING_KITCHEN) -> Clock:
+    """The clock of an order by its plan: every step as late as possible, by the hands and places of a kitchen. `now` is
+    the hour in it, to see what is late. Raises FileError where the order has no due hour, or one too far off.
     """
     if document.due is None:
         raise FileError([complaint_at(("due",), "is not set: set the day and hour this order is due")])
     if not FIRST_YEAR <= document.due.year <= LAST_YEAR:
         raise FileError([complaint_at(("due",), f"should be a day from {FIRST_YEAR} to {LAST_YEAR}")])
-    usual = document.practice
-    hours = Hours(round(usual.day_begins_min), round(usual.day_ends_min), usual.hands)
-    ready = document.due - timedelta(minutes=round(usual.ready_before_min))
-    blocks = blocks_of(steps_of(document, plan, made_of))
-    timings = backwards(blocks, _minute(ready), hours)
+    places, hours = kitchen.places, Hours.of(kitchen.places)
+    ready = document.due - timedelta(minutes=round(document.practice.ready_before_min))
+    blocks = blocks_of(steps_of(document, plan, kitchen.made_of), _minute(ready))
+    timings = backwards(blocks, hours)
     work = [one for block in blocks for one in block.steps]
     steps, timings = with_holds(work, timings)
     steps.sort(key=lambda one: timings[one.id].whole)
-    looks = _looks(steps)
-    timed = {one.id: _timed(one, timings[one.id], looks[one.id]) for one in steps}
+    looks, standing = _looks(steps), _standing(steps, timings, places)
+    timed = {one.id: _timed(one, timings[one.id], looks[one.id], places, standing.get(one.id)) for one in steps}
     found = Clock(
         due=document.due,
         ready=ready,
@@ -102,7 +106,11 @@ def clock_of(document: Document, plan: Plan, now: datetime | None = None, made_o
         hands_on=work_by_tier(work, {number: tier.name for number, tier in enumerate(plan.tiers, 1)}),
         give_or_take=_give_or_take(work),
         steps=timed,
-        checks=[*_checks(document.due, now, blocks, timings, hours), _CAUTION],
+        checks=[
+            *_checks(document.due, now, blocks, timings, hours),
+            *_no_room(steps, timings, standing, places),
+            _CAUTION,
+        ],
     )
     return named(found, "clock")
 
@@ -119,8 +127,9 @@ def _moments(span: Span) -> tuple[datetime, datetime]:
     return _moment(span.start), _moment(span.end)
 
 
-def _timed(step: Step, timing: Timing, look: Look) -> TimedStep:
+def _timed(step: Step, timing: Timing, look: Look, places: Places, shelves: range | None) -> TimedStep:
     start, end = _moments(timing.whole)
+    several = timing.hand is not None and len(places.hands) > 1
     return TimedStep(
         kind=step.row.kind,
         name=step.name,
@@ -134,6 +143,8 @@ def _timed(step: Step, timing: Timing, look: Look) -> TimedStep:
         end=end,
         spans=[_moments(span) for span in timing.spans],
         hand=None if timing.hand is None else timing.hand + 1,
+        whose=called(places, timing.hand) if timing.hand is not None and several else "",
+        shelves=[one + 1 for one in shelves or ()],
         hands=step.hands,
         wait=step.wait,
         sign=step.waits.sign if step.waits is not None else "",
@@ -142,6 +153,65 @@ def _timed(step: Step, timing: Timing, look: Look) -> TimedStep:
         follows=list(step.after),
         tasks=list(step.tasks),
     )
+
+
+def called(places: Places, hand: int) -> str:
+    """What a pair of hands is called: by its name, or by its number."""
+    return places.hands[hand].name or f"hands {hand + 1}"
+
+
+def _standing(steps: Sequence[Step], timings: Mapping[str, Timing], places: Places) -> dict[str, range]:
+    """The shelves that each wait in the cold takes; those without room are left out."""
+    stays: dict[Cold, list[Stay]] = {"fridge": [], "freezer": []}
+    for one in steps:
+        where = _cold(one)
+        if where is not None and one.size is not None:
+            stays[where].append(Stay(one.id, f"{one.on} {one.tier}", timings[one.id].whole, one.size))
+    return {id: found for where in stays for id, found in on_shelves(stays[where], places.shelves(where)).items()}
+
+
+def _cold(step: Step) -> Cold | None:
+    place = step.row.place
+    return place if place == "fridge" or place == "freezer" else None
+
+
+def _no_room(
+    steps: Sequence[Step], timings: Mapping[str, Timing], standing: Mapping[str, range], places: Places
+) -> Iterator[Check]:
+    """What waits in the cold and finds no room there: of each thing the first time alone."""
+    said: set[tuple[Cold, str]] = set()
+    for one in steps:
+        where = _cold(one)
+        if where is None or one.size is None or one.id in standing or (where, one.of) in said:
+            continue
+        said.add((where, one.of))
+        shelves, parts, subject = (
+            places.shelves(where),
+            "shelves" if where == "fridge" else "drawers",
+            one.of or "the cake",
+        )
+        if not shelves:
+            text = f"{one.name}: you have no {where}. Add one in Hands and places, or change where coats firm."
+        elif not fits(one.size, shelves):
+            text = (
+                f"{subject} does not fit in your {where}: it is {{wide}} wide, {{deep}} deep and {{high}} high. Check "
+                f"its {parts} in Hands and places, or find a colder place for it."
+            )
+        else:
+            begins = _words(_moment(timings[one.id].whole.start))
+            text = (
+                f"The {where} is full on {begins}: there is no room for {subject}, {{wide}} wide, {{deep}} deep and "
+                "{high} high. Clear a shelf, or find another cold place for it."
+            )
+        yield checker(one.tier)(
+            f"clock.no_room_{where}",
+            "care",
+            "clock",
+            text[:1].upper() + text[1:],
+            wide=RoundedQuantity(one.size.width_mm, "mm", "up"),
+            deep=RoundedQuantity(one.size.depth_mm, "mm", "up"),
+            high=RoundedQuantity(one.size.height_mm, "mm", "up"),
+        )
 
 
 def _looks(steps: Sequence[Step]) -> dict[str, Look]:

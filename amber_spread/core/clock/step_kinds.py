@@ -7,6 +7,7 @@ Minutes of work are from memory; waits are common practice unless their row says
 from typing import Literal, NamedTuple
 
 from amber_spread.core.clock.heat import Level
+from amber_spread.core.clock.places import Resource
 from amber_spread.core.kernel.figures import Origin
 from amber_spread.core.kernel.task import Place, State, by_kind
 
@@ -37,7 +38,8 @@ class StepKind(NamedTuple):
     `name` has a place for what is mixed, and `does` says what to do where that is the same for every cake. A step
     `at_once` begins as soon as the one before it ends. A wait that `firms` a coat lasts until it is firm through, or
     until the tier can be lifted, by the heat that flows out of it. Work that `splits` may go on the next day. `spread`
-    is the standard deviation of its minutes of work, as a share of them (from memory).
+    is the standard deviation of its minutes of work, as a share of them (from memory). `tool` is what it is done with,
+    where a kitchen has only so many.
     """
 
     kind: str
@@ -55,6 +57,16 @@ class StepKind(NamedTuple):
     does: str = ""
     firms: Level | None = None
     spread: float = 0.25
+    tool: Resource | None = None
+
+    @property
+    def uses(self) -> tuple[Resource, ...]:
+        """What it takes one of while it lasts."""
+        if self.place == "oven":
+            return ("oven",)
+        if self.place != "bench" or self.wait is not None:
+            return ()
+        return ("bench",) if self.tool is None else ("bench", self.tool)
 
 
 FIRM = "nothing comes off on your finger"
@@ -65,7 +77,7 @@ LIGHT = "A light weight on a card on top helps. Keep it cold, as your local food
 
 STEP_KINDS: dict[str, StepKind] = by_kind(
     # Mixing
-    StepKind("mix_bowl", "Mix {}", "bench", 8, 6, "kg"),
+    StepKind("mix_bowl", "Mix {}", "bench", 8, 6, "kg", tool="mixer"),
     StepKind("open_filling", "Get {} ready", "bench", 3, 2, "kg"),
     StepKind("boil_syrup", "Make {}", "bench", 10),
     StepKind("melt_chocolate", "Melt {}", "bench", 8, 5, "kg"),
@@ -78,7 +90,7 @@ STEP_KINDS: dict[str, StepKind] = by_kind(
     StepKind("cool_syrup", "Let {} cool", "bench", wait=Wait(
         20, 40, 120, "the pan is cool to your hand", origin="from memory")),
     # Baking
-    StepKind("mix_batter", "Mix the batter", "bench", 12, 4, "litre"),
+    StepKind("mix_batter", "Mix the batter", "bench", 12, 4, "litre", tool="mixer"),
     StepKind("bake", "Bake", "oven", leaves="warm", at_once=True),
     StepKind("take_out", "Take out", "oven", 1, 0.5, "tin", needs="warm", at_once=True,
              does="Let them stand in their tins for 10 minutes, then turn them out onto a rack."),
@@ -114,21 +126,25 @@ STEP_KINDS: dict[str, StepKind] = by_kind(
     StepKind("score", "Score the lines", "bench", at_once=True,
              does="While it is still soft, no deeper than half of it."),
     # Coats
-    StepKind("crumb_coat", "Crumb coat", "bench", 2, 0.7, "dm2", needs="settled", leaves="coat soft"),
-    StepKind("scrape_back", "Scrape back to the cake", "bench", 2, 0.6, "dm2", needs="coat soft", at_once=True),
+    StepKind("crumb_coat", "Crumb coat", "bench", 2, 0.7, "dm2", needs="settled", leaves="coat soft", tool="turntable"),
+    StepKind("scrape_back", "Scrape back to the cake", "bench", 2, 0.6, "dm2", needs="coat soft", at_once=True,
+             tool="turntable"),
     StepKind("firm_crumb", "Firm the crumb coat", "fridge", needs="coat soft", leaves="coat hard",
              wait=Wait(30, 30, 60, SMEAR), sooner=Wait(15, 20, 30, SMEAR), firms="through"),
-    StepKind("final_coat", "Final coat", "bench", 4, 1.6, "dm2", needs="coat hard", leaves="coat soft"),
-    StepKind("disc_coat", "Coat to the disc", "bench", 10, 1.8, "dm2", needs="coat hard", leaves="coat soft"),
+    StepKind("final_coat", "Final coat", "bench", 4, 1.6, "dm2", needs="coat hard", leaves="coat soft",
+             tool="turntable"),
+    StepKind("disc_coat", "Coat to the disc", "bench", 10, 1.8, "dm2", needs="coat hard", leaves="coat soft",
+             tool="turntable"),
     StepKind("inverted_coat", "Coat upside-down", "bench", 10, 1.6, "dm2", needs="coat hard",
-             leaves="coat soft"),
-    StepKind("piped_coat", "Pipe it all over", "bench", 5, 4, "dm2", needs="coat hard", leaves="coat soft"),
+             leaves="coat soft", tool="turntable"),
+    StepKind("piped_coat", "Pipe it all over", "bench", 5, 4, "dm2", needs="coat hard", leaves="coat soft",
+             tool="turntable"),
     StepKind("dry_skin", "Let a skin form", "fridge", needs="coat soft", leaves="skin dry", at_once=True, wait=Wait(
         5, 8, 10, "a dry finger comes away clean",
         "It is too hard to smooth: let it warm until it gives.")),
     StepKind("smooth_towel", "Smooth by towel", "bench", 3, 0.5, "dm2", needs="skin dry",
              leaves="coat soft", at_once=True,
-             does="Lay the towel on, rub with a smoother, peel it off."),
+             does="Lay the towel on, rub with a smoother, peel it off.", tool="turntable"),
     StepKind("firm_final", "Firm the final coat", "fridge", needs="coat soft", leaves="coat hard",
              wait=Wait(10, 30, 60, FIRM), sooner=Wait(10, 20, 30, "you can handle it without marks"), firms="through"),
     StepKind("firm_inverted", "Firm it right through", "fridge", needs="coat soft", leaves="coat hard", wait=Wait(
@@ -161,8 +177,8 @@ STEP_KINDS: dict[str, StepKind] = by_kind(
              does="Cut the lip level with a knife laid flat on the top."),
     # Decoration
     StepKind("cut_on_top", "Lay pieces on top", "bench", 3, 4, "piece", needs="coat hard"),
-    StepKind("pipe_border", "Pipe the borders", "bench", 3, 2.5, "m", needs="coat hard"),
-    StepKind("pipe_region", "Pipe over it", "bench", 5, 4, "dm2", needs="coat hard"),
+    StepKind("pipe_border", "Pipe the borders", "bench", 3, 2.5, "m", needs="coat hard", tool="turntable"),
+    StepKind("pipe_region", "Pipe over it", "bench", 5, 4, "dm2", needs="coat hard", tool="turntable"),
     # Between two steps that leave it standing
     StepKind("hold", "Keep cold, covered", "fridge", wait=Wait(0, 0, 2880, "", origin="from memory"),
              does="Covered, it does not dry and takes on no smell. Out of the fridge it would wait too long."),

@@ -39,13 +39,21 @@ On = Literal["bowl", "tier", "cake"]
 """What a step is done to."""
 
 
+class Size(NamedTuple):
+    """How much room something takes in the cold, mm."""
+
+    width_mm: float
+    depth_mm: float
+    height_mm: float
+
+
 class Step(NamedTuple):
     """One step: its id among the steps of the order, its kind, what it is done to and what that is called, its name and
     the sentence that says what to do.
 
     `hands` are its minutes of work; or it `waits`, for the minutes in `wait`, which come from its `firming` where a
     coat firms in the cold. `after` are the ids of the steps it follows, the one it is chained to first. `tasks` are the
-    tasks of the plan that are done in it.
+    tasks of the plan that are done in it. A tier and the whole cake have a `size`.
     """
 
     id: str
@@ -61,6 +69,7 @@ class Step(NamedTuple):
     after: tuple[str, ...]
     firming: Firming | None = None
     tasks: tuple[Task, ...] = ()
+    size: Size | None = None
 
     @property
     def minutes(self) -> int:
@@ -79,11 +88,12 @@ class Step(NamedTuple):
 class StepList:
     """The steps of one tier, one bowl or the whole cake, each after the one before it.
 
-    `key` comes before the kind in their ids, `called` is what people call the tier or the bowl.
+    `key` comes before the kind in their ids, `called` is what people call the tier or the bowl, `size` is that of the
+    tier or the cake.
     """
 
-    def __init__(self, on: On, key: str, called: str, tier: int | None = None) -> None:
-        self.on, self.key, self.called, self.tier = on, key, called, tier
+    def __init__(self, on: On, key: str, called: str, tier: int | None = None, size: Size | None = None) -> None:
+        self.on, self.key, self.called, self.tier, self.size = on, key, called, tier, size
         self.steps: list[Step] = []
 
     @property
@@ -143,6 +153,7 @@ class StepList:
                 after=(*self.last, *after),
                 firming=firming,
                 tasks=own,
+                size=self.size,
             )
         )
 

@@ -6,9 +6,10 @@ Different schools give different steps: the tables below say which, by the kinds
 from collections.abc import Iterable, Sequence
 from typing import NamedTuple
 
+from amber_spread.core.cake import TierStack
 from amber_spread.core.clock.firm_waits import InUse, firming_at
 from amber_spread.core.clock.step_kinds import STEP_KINDS
-from amber_spread.core.clock.steps import StepList
+from amber_spread.core.clock.steps import Size, StepList
 from amber_spread.core.design.design import Tier
 from amber_spread.core.design.finishes import CrumbCoat, FinalCoat, SemiNakedFinal, SoftFilling
 from amber_spread.core.geometry.flat.outline import Outline
@@ -133,7 +134,7 @@ class TierWork(NamedTuple):
 
 def tier_steps(work: TierWork) -> StepList:
     """Every step of a tier, in order. Source: common practice."""
-    steps = StepList("tier", f"tier_{work.asked.id}", work.called, work.number)
+    steps = StepList("tier", f"tier_{work.asked.id}", work.called, work.number, _size(work.done.stack))
     if work.tins:
         _bake(work, steps)
     if work.done.carving is None:
@@ -146,6 +147,19 @@ def tier_steps(work: TierWork) -> StepList:
     _cover(work, steps)
     _decorate(work, steps)
     return steps
+
+
+def _size(stack: TierStack) -> Size:
+    """How much room a tier takes in the cold: as finished, on its board."""
+    across_mm, long_mm = (
+        max(one.value for one in sizes if one is not None)
+        for sizes in (
+            (stack.diameter, stack.board_diameter),
+            (stack.length or stack.diameter, stack.board_length or stack.board_diameter),
+        )
+    )
+    board_mm = stack.board_thickness.value if stack.board_thickness is not None else 0.0
+    return Size(across_mm, long_mm, stack.height.value + board_mm)
 
 
 def _bake(work: TierWork, steps: StepList) -> None:

@@ -185,10 +185,6 @@ def _habits() -> tuple[Habit, ...]:
          "this kitchen"),
         ("Mixing", "run_out_risk", "run_out_risk", "Risk of running short", "How often a bowl may run out, and so how "
          "much more is mixed.", "this kitchen"),
-        ("Clock", "hands", "hands", "Pairs of hands", "How many people work at once.", "this kitchen"),
-        ("Clock", "day_begins_min", "time_of_day", "Work begins at", "No step is planned before it.", "this kitchen"),
-        ("Clock", "day_ends_min", "time_of_day", "Work ends at", "No step is planned after it, but for the drive and "
-         "what is done where the cake stays.", "this kitchen"),
         ("Clock", "ready_before_min", "ready_before_min", "Ready before it is due", "Spare time at the end, for what "
          "goes wrong.", "this kitchen"),
         ("Heat", "kitchen_degc", "kitchen_degc", "Kitchen is at", "How warm a coat is as you spread it, and how soon "

@@ -23,8 +23,6 @@ SIXTEENTHS = {
     "tier_gap_mm": 48, "dowel_mm": 4, "dowel_into_base_mm": 5,
 }  # fmt: skip
 """The lengths of an inch kitchen that are not the same on both rulers, in sixteenths of an inch."""
-SHORTEST_DAY_MIN = 60.0
-"""The shortest working day that steps are planned into, min."""
 Share = Annotated[float, limits.FRACTION.field()]
 
 
@@ -150,9 +148,6 @@ class Practice(Frozen):
     cake_density_g_per_ml: Annotated[float, limits.DENSITY.field()] = 0.5
     weigh_step_g: Annotated[float, limits.WEIGH_STEP.field()] = 5.0
     run_out_risk: Annotated[float, limits.RUN_OUT_RISK.field()] = 0.05
-    hands: Annotated[int, limits.HANDS.field()] = 1
-    day_begins_min: Annotated[float, limits.TIME_OF_DAY.field()] = 480.0
-    day_ends_min: Annotated[float, limits.TIME_OF_DAY.field()] = 1080.0
     ready_before_min: Annotated[float, limits.READY_BEFORE.field()] = 30.0
     kitchen_degc: Annotated[float, limits.KITCHEN_TEMPERATURE.field()] = 22.0
     fridge_degc: Annotated[float, limits.FRIDGE_TEMPERATURE.field()] = 4.0
@@ -179,13 +174,6 @@ class Practice(Frozen):
         if isinstance(data, dict) and "trimmed_skin_mm" in data and "shrinkage_mm" not in data:
             return data | {"shrinkage_mm": 0.0}
         return data
-
-    @model_validator(mode="after")
-    def the_working_day_is_long_enough(self) -> Self:
-        """There is an hour at least between its beginning and its end."""
-        if self.day_ends_min < self.day_begins_min + SHORTEST_DAY_MIN:
-            raise at(("day_ends_min",), "should be at least an hour after the working day begins")
-        return self
 
     @model_validator(mode="after")
     def least_filling_is_below_most(self) -> Self:

@@ -13,12 +13,13 @@ from amber_spread.core.document.document import (
     worked_tiers,
     write_document,
 )
-from amber_spread.core.document.upgrades import NOW, FileKind, FromLater, upgraded
+from amber_spread.core.document.upgrades import LAST_WITH_HOURS, NOW, FileKind, FromLater, hours_once, upgraded
 
 __all__ = [
     "Complaint",
     "Document",
     "FORMAT",
+    "LAST_WITH_HOURS",
     "FileError",
     "FromLater",
     "FileKind",
@@ -29,6 +30,7 @@ __all__ = [
     "file_text",
     "plan_document",
     "read_document",
+    "hours_once",
     "upgraded",
     "without_private",
     "worked_tiers",

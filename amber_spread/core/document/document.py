@@ -24,7 +24,7 @@ from amber_spread.core.stock.kit import STARTING, Kit
 from amber_spread.core.stock.media import Medium, shelf
 from amber_spread.core.tier import PlannedTier, Unmade, carved_of, work_tiers
 
-FORMAT: Literal["amber-spread/4"] = "amber-spread/4"
+FORMAT: Literal["amber-spread/5"] = "amber-spread/5"
 _NAME = re.compile(r"amber-spread/([1-9][0-9]{0,5})")
 
 
@@ -35,7 +35,7 @@ class Document(Frozen):
     it. `customer` and `notes` are the kitchen's own: they leave it only where that is asked for.
     """
 
-    format: Literal["amber-spread/4"]
+    format: Literal["amber-spread/5"]
     title: Name
     due: datetime | None = None
     servings: Annotated[int, limits.SERVINGS.field()] | None = None

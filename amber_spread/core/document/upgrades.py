@@ -8,7 +8,7 @@ format to `tests/golden`.
 from collections.abc import Callable, Mapping
 from typing import Any, Literal
 
-FileKind = Literal["order", "kit", "pantry", "practice"]
+FileKind = Literal["order", "kit", "pantry", "practice", "places"]
 UpgradeStep = Callable[[dict[str, Any]], dict[str, Any]]
 
 _FORMER = {"batter_fill": 0.6, "semi_naked_share": 0.4}
@@ -66,12 +66,42 @@ def _order_3(order: dict[str, Any]) -> dict[str, Any]:
     return order
 
 
+def _order_4(order: dict[str, Any]) -> dict[str, Any]:
+    """Format 4: the working day and the hands were values of the usual; now they are the kitchen's hands and places."""
+    practice = order.get("practice")
+    return {**order, "practice": _practice_2(practice)} if isinstance(practice, dict) else order
+
+
+def _practice_2(practice: dict[str, Any]) -> dict[str, Any]:
+    return {name: value for name, value in practice.items() if name not in _HOURS}
+
+
+_HOURS = {"hands": 1, "day_begins_min": 480.0, "day_ends_min": 1080.0}
+"""The hands and hours in a practice up to format 2, as it started."""
+
+
+LAST_WITH_HOURS = 2
+"""The last format of a practice that says how many hands there are, and when they work."""
+
+
+def hours_once(practice: dict[str, Any]) -> dict[str, Any] | None:
+    """The hands and places of a kitchen whose usual, of a format up to `LAST_WITH_HOURS`, says so many hands and such
+    hours; None where nobody had changed them.
+    """
+    hours = {name: practice.get(name, value) for name, value in _HOURS.items()}
+    if hours == _HOURS or not isinstance(hours["hands"], int):
+        return None
+    day = {"begins_min": hours["day_begins_min"], "ends_min": hours["day_ends_min"]}
+    return {"hands": [{"week": [day] * 7}] * hours["hands"]}
+
+
 def _practice_1(practice: dict[str, Any]) -> dict[str, Any]:
     return {name: value for name, value in practice.items() if name != "rod_mm"}
 
 
 STEPS: dict[FileKind, dict[int, UpgradeStep]] = {
-    "order": {1: _order_1, 2: _order_2, 3: _order_3}, "kit": {}, "pantry": {}, "practice": {1: _practice_1}
+    "order": {1: _order_1, 2: _order_2, 3: _order_3, 4: _order_4}, "kit": {}, "pantry": {},
+    "practice": {1: _practice_1, 2: _practice_2}, "places": {},
 }  # fmt: skip
 """By what is kept, the step that leads from each format to the next."""
 NOW: dict[FileKind, int] = {kind: 1 + max(steps, default=0) for kind, steps in STEPS.items()}

@@ -146,6 +146,9 @@ PORTION = Limit(low=10, high=200, unit="mm")
 
 TIME_OF_DAY = Limit(low=0, high=1440, unit="time")
 HANDS = Limit(low=1, high=12, unit="each")
+DAYS_OFF = Limit(low=0, high=120, unit="each")
+RESOURCES = Limit(low=1, high=12, unit="each")
+COLD_SHELF = Limit(low=50, high=2000, unit="mm")
 READY_BEFORE = Limit(low=0, high=2880, unit="min")
 KITCHEN_TEMPERATURE = Limit(low=5, high=45, unit="degC")
 FRIDGE_TEMPERATURE = Limit(low=-2, high=15, unit="degC")
@@ -160,6 +163,8 @@ MAX_MODEL_BYTES = 24 * 1024 * 1024
 LIMITS: dict[str, Limit] = {
     "time_of_day": TIME_OF_DAY,
     "hands": HANDS,
+    "resources": RESOURCES,
+    "cold_shelf_mm": COLD_SHELF,
     "ready_before_min": READY_BEFORE,
     "kitchen_degc": KITCHEN_TEMPERATURE,
     "fridge_degc": FRIDGE_TEMPERATURE,

@@ -28,6 +28,11 @@ const PARTS: Record<string, string> = {
   boards_mm: "the boards",
   scrapers_mm: "the scrapers",
   sheets: "the printed sheets",
+  begins_min: "the hour work begins",
+  ends_min: "the hour work ends",
+  week: "the week",
+  off: "the day off",
+  hands: "the hands",
 };
 type Listed = "media" | "ingredients" | "recipes" | "packs" | "larder";
 
@@ -38,7 +43,7 @@ export function complaintWords(
   nameOf: (item: string) => string = String,
 ): string {
   const path = complaint.pointer.split("/").slice(1);
-  if (path[0] === "pantry" || path[0] === "recipe" || path[0] === "kit") path.shift();
+  if (path[0] === "pantry" || path[0] === "recipe" || path[0] === "kit" || path[0] === "places") path.shift();
   const [list, index] = path;
   const one = pantry?.[list as Listed]?.[Number(index)];
   const whose = one && ("name" in one ? one.name : nameOf(one.item));

@@ -233,6 +233,30 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/places": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Open Places
+         * @description Who works in the kitchen and when, and what it has room for.
+         */
+        get: operations["open_places_api_places_get"];
+        /**
+         * Save Places
+         * @description Keep the hands and places as they are now. A save that began from older ones is refused with 409, and kept.
+         */
+        put: operations["save_places_api_places_put"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/pantry": {
         parameters: {
             query?: never;
@@ -2117,6 +2141,27 @@ export interface components {
             by_hand?: components["schemas"]["Figure"] | null;
         };
         /**
+         * ColdShelf
+         * @description A shelf of the fridge or a drawer of the freezer: what stands on it may be so wide, deep and high.
+         */
+        ColdShelf: {
+            /**
+             * Width Mm
+             * @default 500
+             */
+            width_mm: number;
+            /**
+             * Depth Mm
+             * @default 450
+             */
+            depth_mm: number;
+            /**
+             * Height Mm
+             * @default 200
+             */
+            height_mm: number;
+        };
+        /**
          * CollarCover
          * @description Melted chocolate spread on a paper strip, set upright round the tier; taller than it and longer than its
          *     girth. A drizzled, open one covers a share of the paper: `spread`.
@@ -2518,7 +2563,7 @@ export interface components {
              * Format
              * @constant
              */
-            format: "amber-spread/4";
+            format: "amber-spread/5";
             /** Title */
             title: string;
             /** Due */
@@ -2609,9 +2654,6 @@ export interface components {
              *       "cake_density_g_per_ml": 0.5,
              *       "weigh_step_g": 5,
              *       "run_out_risk": 0.05,
-             *       "hands": 1,
-             *       "day_begins_min": 480,
-             *       "day_ends_min": 1080,
              *       "ready_before_min": 30,
              *       "kitchen_degc": 22,
              *       "fridge_degc": 4,
@@ -3107,6 +3149,57 @@ export interface components {
             effect: string;
         };
         /**
+         * Hands
+         * @description One pair of hands: what it is called, when it works on each day of the `week`, Monday first (None: it does not),
+         *     and the days it has `off` besides.
+         */
+        Hands: {
+            /**
+             * Name
+             * @default
+             */
+            name: string;
+            /**
+             * Week
+             * @default [
+             *       {
+             *         "begins_min": 480,
+             *         "ends_min": 1080
+             *       },
+             *       {
+             *         "begins_min": 480,
+             *         "ends_min": 1080
+             *       },
+             *       {
+             *         "begins_min": 480,
+             *         "ends_min": 1080
+             *       },
+             *       {
+             *         "begins_min": 480,
+             *         "ends_min": 1080
+             *       },
+             *       {
+             *         "begins_min": 480,
+             *         "ends_min": 1080
+             *       },
+             *       {
+             *         "begins_min": 480,
+             *         "ends_min": 1080
+             *       },
+             *       {
+             *         "begins_min": 480,
+             *         "ends_min": 1080
+             *       }
+             *     ]
+             */
+            week: (components["schemas"]["WorkingDay"] | null)[];
+            /**
+             * Off
+             * @default []
+             */
+            off: string[];
+        };
+        /**
          * HeartShape
          * @description A heart tin.
          */
@@ -3316,6 +3409,19 @@ export interface components {
             /** Number */
             number: number;
             kit: components["schemas"]["Kit"];
+            /** Unread */
+            unread: string;
+        };
+        /**
+         * KeptPlaces
+         * @description The hands and places of the kitchen, and the number they were saved under; 0 is what a kitchen starts from.
+         *
+         *     Where this version cannot read what was saved last, `unread` says so, and `places` is the newest it can read.
+         */
+        KeptPlaces: {
+            /** Number */
+            number: number;
+            places: components["schemas"]["Places"];
             /** Unread */
             unread: string;
         };
@@ -4118,7 +4224,7 @@ export interface components {
              * What
              * @enum {string}
              */
-            what: "order" | "kit" | "pantry" | "practice";
+            what: "order" | "kit" | "pantry" | "practice" | "places";
             /** Id */
             id: string;
             /** Number */
@@ -4842,6 +4948,119 @@ export interface components {
             colour?: string | null;
         };
         /**
+         * Places
+         * @description The hands and places of a kitchen. Shelves and drawers are listed from the top down; what is too high for one
+         *     may take several, with the shelves between them taken out.
+         */
+        Places: {
+            /**
+             * Hands
+             * @default [
+             *       {
+             *         "name": "",
+             *         "week": [
+             *           {
+             *             "begins_min": 480,
+             *             "ends_min": 1080
+             *           },
+             *           {
+             *             "begins_min": 480,
+             *             "ends_min": 1080
+             *           },
+             *           {
+             *             "begins_min": 480,
+             *             "ends_min": 1080
+             *           },
+             *           {
+             *             "begins_min": 480,
+             *             "ends_min": 1080
+             *           },
+             *           {
+             *             "begins_min": 480,
+             *             "ends_min": 1080
+             *           },
+             *           {
+             *             "begins_min": 480,
+             *             "ends_min": 1080
+             *           },
+             *           {
+             *             "begins_min": 480,
+             *             "ends_min": 1080
+             *           }
+             *         ],
+             *         "off": []
+             *       }
+             *     ]
+             */
+            hands: components["schemas"]["Hands"][];
+            /**
+             * Ovens
+             * @default 1
+             */
+            ovens: number;
+            /**
+             * Mixers
+             * @default 1
+             */
+            mixers: number;
+            /**
+             * Turntables
+             * @default 2
+             */
+            turntables: number;
+            /**
+             * Benches
+             * @default 2
+             */
+            benches: number;
+            /**
+             * Fridge
+             * @default [
+             *       {
+             *         "width_mm": 500,
+             *         "depth_mm": 450,
+             *         "height_mm": 200
+             *       },
+             *       {
+             *         "width_mm": 500,
+             *         "depth_mm": 450,
+             *         "height_mm": 200
+             *       },
+             *       {
+             *         "width_mm": 500,
+             *         "depth_mm": 450,
+             *         "height_mm": 200
+             *       }
+             *     ]
+             */
+            fridge: components["schemas"]["ColdShelf"][];
+            /**
+             * Freezer
+             * @default [
+             *       {
+             *         "width_mm": 500,
+             *         "depth_mm": 450,
+             *         "height_mm": 200
+             *       },
+             *       {
+             *         "width_mm": 500,
+             *         "depth_mm": 450,
+             *         "height_mm": 200
+             *       }
+             *     ]
+             */
+            freezer: components["schemas"]["ColdShelf"][];
+        };
+        /**
+         * PlacesSave
+         * @description A save names the number of the places it began from.
+         */
+        PlacesSave: {
+            /** Began From */
+            began_from: number;
+            places: components["schemas"]["Places"];
+        };
+        /**
          * PlainFilling
          * @description One medium spread from edge to edge between the layers.
          */
@@ -5290,21 +5509,6 @@ export interface components {
              * @default 0.05
              */
             run_out_risk: number;
-            /**
-             * Hands
-             * @default 1
-             */
-            hands: number;
-            /**
-             * Day Begins Min
-             * @default 480
-             */
-            day_begins_min: number;
-            /**
-             * Day Ends Min
-             * @default 1080
-             */
-            day_ends_min: number;
             /**
              * Ready Before Min
              * @default 30
@@ -7316,11 +7520,12 @@ export interface components {
         /**
          * TimedStep
          * @description A step with its hours, done to what is called `of` (nothing where there is one tier): work of one pair of hands,
-         *     counted from 1, or a wait with a `sign` that it is over, which follows “done when”.
+         *     counted from 1 and called `whose`, or a wait with a `sign` that it is over, which follows “done when”.
          *
-         *     Work longer than a day has several `spans`. `slack` is by how much it may be late before anything else has to move,
-         *     `follows` are the ids of the steps before it, `tasks` are the tasks of the plan that are done in it. Times are those
-         *     of the clock on the kitchen's wall.
+         *     What waits in the cold takes some of its `shelves`, counted from 1 at the top, and stands on the last of them; none
+         *     where there is no room for it. Work longer than a day has several `spans`. `slack` is by how much it may be late
+         *     before anything else has to move, `follows` are the ids of the steps before it, `tasks` are the tasks of the plan
+         *     that are done in it. Times are those of the clock on the kitchen's wall.
          */
         TimedStep: {
             /** Kind */
@@ -7364,6 +7569,10 @@ export interface components {
             ][];
             /** Hand */
             hand: number | null;
+            /** Whose */
+            whose: string;
+            /** Shelves */
+            shelves: number[];
             hands: components["schemas"]["Figure"] | null;
             wait: components["schemas"]["Figure"] | null;
             /** Sign */
@@ -7660,6 +7869,22 @@ export interface components {
         Width: {
             /** Width Mm */
             width_mm: number;
+        };
+        /**
+         * WorkingDay
+         * @description When work begins and ends on a day, in minutes after midnight.
+         */
+        WorkingDay: {
+            /**
+             * Begins Min
+             * @default 480
+             */
+            begins_min: number;
+            /**
+             * Ends Min
+             * @default 1080
+             */
+            ends_min: number;
         };
     };
     responses: never;
@@ -8610,6 +8835,158 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Practice"];
+                };
+            };
+            /** @description The request could not be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Another save came first */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The request is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A field is not acceptable */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The order book cannot be reached, or not written to */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    open_places_api_places_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KeptPlaces"];
+                };
+            };
+            /** @description The request could not be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Another save came first */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The request is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A field is not acceptable */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The order book cannot be reached, or not written to */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    save_places_api_places_put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PlacesSave"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KeptPlaces"];
                 };
             };
             /** @description The request could not be read */

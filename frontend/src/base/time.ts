@@ -13,6 +13,7 @@ const STAMP = new Intl.DateTimeFormat(OWN, {
 });
 
 export const dayWords = (date: Date): string => DAY.format(date);
+export const weekdayWords = (date: Date): string => WEEKDAY.format(date);
 export const clockWords = (date: Date): string => CLOCK.format(date);
 export const stampWords = (date: Date): string => STAMP.format(date);
 

@@ -11,7 +11,7 @@ export const ID = "4a7c1d52-0000-4000-8000-000000000000";
 export const PLAN = { tiers: [], section: {}, checks: [], bowls: {} };
 export const made = (title: string, kind = "straight"): Document =>
   ({
-    format: "amber-spread/4",
+    format: "amber-spread/5",
     title,
     design: { tiers: [{ id: "1", tin_diameter_mm: 200, build: { kind } }], colours: [] },
   }) as unknown as Document;

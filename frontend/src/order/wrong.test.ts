@@ -17,7 +17,7 @@ describe("what is wrong with an order", () => {
     setActivePinia(createPinia());
     const asks = [{ field: "wide_mm", words: "Wide" }];
     const parts = [{ path: "build/solids", kinds: [{ kind: "box", asks, picks: [] }] }];
-    const habits = [{ name: "day_ends_min", words: "Work ends at" }];
+    const habits = [{ name: "ready_before_min", words: "Ready before it is due" }];
     useHandbook().book = { parts, habits } as unknown as Handbook;
   });
 
@@ -37,7 +37,7 @@ describe("what is wrong with an order", () => {
       "should be none",
       "Seam 1: where it ends should be none.",
     ],
-    [1, "#/practice/day_ends_min", "should be later", "Work ends at should be later."],
+    [1, "#/practice/ready_before_min", "should be shorter", "Ready before it is due should be shorter."],
     [1, "#/title", "should be shorter", "The title should be shorter."],
     [1, "#/design", "takes too long to work out", "The order takes too long to work out."],
   ])("is said of %i tiers at %s", (tiers, pointer, message, words) => {

@@ -1,7 +1,9 @@
 <script setup lang="ts">
 /** The next step, the next tier to leave the fridge, when you can go home, the step you selected, your working hours. */
 import { computed, onBeforeUnmount, onMounted, watch } from "vue";
-import { dueWords, hourWords } from "@/base/time";
+import { timeOfDay } from "@/base/amount";
+import { dayCode, dueWords, hourWords, weekdayWords } from "@/base/time";
+import { handsName, usePlaces } from "@/kitchen/places";
 import { usePractice } from "@/kitchen/practice";
 import FigureRow from "@/lenses/parts/FigureRow.vue";
 import LensHead from "@/lenses/parts/LensHead.vue";
@@ -21,6 +23,7 @@ const clock = useClock();
 const { takePrinted } = usePapers();
 const found = computed(() => clock.clock);
 const usual = usePractice();
+const kitchen = usePlaces();
 const habitsOf = (room: string) => usual.habits.filter((habit) => habit.room === room);
 
 const past = (iso: string): boolean => new Date(iso) <= clock.now;
@@ -48,6 +51,17 @@ const home = computed(() => {
 const minutes = computed(() => Math.round(found.value?.hands_on.value ?? 0));
 const priced = computed(() => order.document?.minutes === minutes.value);
 
+/** When each pair of hands works on the day of the first step, or of the next. */
+const today = computed(() => {
+  const date = new Date(first.value?.[1].start ?? found.value?.due ?? 0);
+  const weekday = (date.getDay() + 6) % 7;
+  return (kitchen.places?.hands ?? []).map((hands, index) => {
+    const day = hands.off.includes(dayCode(date)) ? null : hands.week[weekday];
+    const hours = day ? `${timeOfDay(day.begins_min)} to ${timeOfDay(day.ends_min)}` : "off";
+    return [handsName(hands, index), `${weekdayWords(date)} ${hours}`] as const;
+  });
+});
+
 const LOOKS = [
   ["warm", "warm"],
   ["soft", "soft"],
@@ -59,9 +73,12 @@ let stop = (): void => undefined;
 onMounted(() => {
   stop = clock.keepTime();
   void usual.open();
+  void kitchen.open();
 });
 onBeforeUnmount(() => stop());
-watch([() => order.plan, () => order.document?.due], () => void clock.refresh(), { immediate: true });
+watch([() => order.plan, () => order.document?.due, () => kitchen.shown], () => void clock.refresh(), {
+  immediate: true,
+});
 </script>
 
 <template>
@@ -107,6 +124,10 @@ watch([() => order.plan, () => order.document?.due], () => void clock.refresh(),
         {{ priced ? "The price counts these minutes" : "Count these minutes in the price" }}
       </button>
       <h3>Hours</h3>
+      <p v-for="[name, hours] in today" :key="name" class="line">
+        <span>{{ name }}</span> <b class="number">{{ hours }}</b>
+      </p>
+      <RouterLink class="act wide link" :to="{ name: 'places' }">Change hands and places</RouterLink>
       <div class="rows">
         <PracticeFields :habits="habitsOf('Clock')" />
       </div>

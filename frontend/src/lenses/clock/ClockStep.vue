@@ -6,15 +6,13 @@ import { useSettings } from "@/kitchen/settings";
 import FigureRow from "@/lenses/parts/FigureRow.vue";
 import TaskList from "@/lenses/parts/TaskList.vue";
 import { useClock } from "@/order/clock";
-import { useOrder } from "@/order/order";
 import FractionText from "@/ui/FractionText.vue";
 import FirmingRows from "./FirmingRows.vue";
-import { PLACES } from "./words";
+import { placeWords } from "./words";
 
 defineProps<{ step: TimedStep; now: Date }>();
 const settings = useSettings();
 const clock = useClock();
-const order = useOrder();
 </script>
 
 <template>
@@ -24,10 +22,7 @@ const order = useOrder();
       <FractionText :text="settings.filled(step.said.text, step.said.values ?? {})" />
     </p>
     <p class="line">
-      {{ PLACES[step.place]
-      }}<template v-if="step.hand && (order.document?.practice.hands ?? 1) > 1"
-        >, hands {{ step.hand }}</template
-      >
+      {{ placeWords(step) }}<template v-if="step.whose">, {{ step.whose }}</template>
       <b class="number">{{ hourWords(step.start, now) }} to {{ hourWords(step.end, now) }}</b>
     </p>
     <FigureRow v-if="step.hands" label="Hands-on" :figure="step.hands" />

@@ -26,6 +26,8 @@ function step(
     end,
     spans: [[start, end]],
     hand: waits ? null : 1,
+    whose: "",
+    shelves: [],
     hands: waits ? null : figure,
     wait: waits ? figure : null,
     sign: "",

@@ -18,7 +18,7 @@ export function starter(
   const { tin, layer } = TINS[unit];
   const design = { tiers: [{ tin_diameter_mm: tin, layers: { count: 3, height_mm: layer } }] };
   return {
-    format: "amber-spread/4",
+    format: "amber-spread/5",
     title: titled(design as unknown as Document["design"], unit),
     design,
     media,

@@ -1,0 +1,104 @@
+"""On which shelf of the fridge, or in which drawer of the freezer, everything stands that waits in the cold.
+
+Whatever is there at one time lies side by side; what is too high for one shelf takes several, with those between taken
+out. Things may be moved about on their shelf as others come and go.
+"""
+
+from collections.abc import Sequence
+from typing import Literal, NamedTuple
+
+from amber_spread.core.clock.hours import Span
+from amber_spread.core.clock.places import ColdShelf
+from amber_spread.core.clock.steps import Size
+from amber_spread.core.geometry.flat.packing import pack
+from amber_spread.core.kernel.caching import cached
+
+Cold = Literal["fridge", "freezer"]
+
+
+class Stay(NamedTuple):
+    """Something of a size that stands in the cold for a while; `what` it is, which is the same at its next stay."""
+
+    id: str
+    what: str
+    span: Span
+    size: Size
+
+
+class Standing(NamedTuple):
+    """A stay and the shelves it takes, counted from the top, from 0: it stands on the last of them."""
+
+    stay: Stay
+    shelves: range
+
+
+def on_shelves(stays: Sequence[Stay], shelves: Sequence[ColdShelf]) -> dict[str, range]:
+    """The shelves that each stay takes, by its id, counted from 0 at the top; it stands on the last of them. What finds
+    no room is left out. First come, first served: each goes where it went before, else where it leaves least height
+    over (first fit, a common heuristic).
+    """
+    room = _room(shelves)
+    standing: list[Standing] = []
+    before: dict[str, range] = {}
+    for stay in sorted(stays, key=lambda one: one.span):
+        there = [one for one in standing if one.stay.span.start < stay.span.end and stay.span.start < one.stay.span.end]
+        choices = _choices(stay.size, room)
+        if stay.what in before:
+            choices = (before[stay.what], *choices)
+        found = next((one for one in choices if _is_free(stay, one, there, room[one[-1]])), None)
+        if found is not None:
+            standing.append(Standing(stay, found))
+            before[stay.what] = found
+    return {one.stay.id: one.shelves for one in standing}
+
+
+def fits(size: Size, shelves: Sequence[ColdShelf]) -> bool:
+    """Whether something finds room where nothing else stands."""
+    return bool(_choices(size, _room(shelves)))
+
+
+def _room(shelves: Sequence[ColdShelf]) -> tuple[Size, ...]:
+    return tuple(Size(one.width_mm, one.depth_mm, one.height_mm) for one in shelves)
+
+
+@cached(512)
+def _choices(size: Size, shelves: tuple[Size, ...]) -> tuple[range, ...]:
+    """The shelves that something may take, those first that leave least height over it."""
+    found: list[tuple[float, int, range]] = []
+    for last, shelf in enumerate(shelves):
+        height_mm, first = shelf.height_mm, last
+        while height_mm < size.height_mm and first:
+            first -= 1
+            height_mm += shelves[first].height_mm
+        if height_mm >= size.height_mm and _lie((size[:2],), shelf[:2]):
+            found.append((height_mm - size.height_mm, last, range(first, last + 1)))
+    return tuple(one for *_, one in sorted(found, key=lambda one: one[:2]))
+
+
+def _is_free(stay: Stay, wanted: range, there: Sequence[Standing], shelf: Size) -> bool:
+    """Whether some shelves have room for a stay as long as it lasts, beside what is there meanwhile; it stands on the
+    one given.
+    """
+    if not there:
+        return True
+    if any(_takes_out(one.shelves, wanted) or _takes_out(wanted, one.shelves) for one in there):
+        return False
+    beside = [one for one in there if one.shelves[-1] == wanted[-1]]
+    moments = {stay.span.start, *(max(one.stay.span.start, stay.span.start) for one in beside)}
+    for moment in moments:
+        now = [one.stay.size[:2] for one in beside if one.stay.span.start <= moment < one.stay.span.end]
+        if now and not _lie(tuple(sorted((stay.size[:2], *now))), shelf[:2]):
+            return False
+    return True
+
+
+def _takes_out(one: range, other: range) -> bool:
+    """Whether the one takes out the shelf that the other stands on."""
+    return other[-1] in one[:-1]
+
+
+@cached(512)
+def _lie(boxes: tuple[tuple[float, float], ...], shelf: tuple[float, float]) -> bool:
+    """Whether some things lie side by side on a shelf."""
+    packed = pack(boxes, shelf, turn=True)
+    return packed is not None and packed.sheets == 1
