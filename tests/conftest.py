@@ -48,7 +48,9 @@ def shared_book(postgres):
 def book(shared_book):
     """An empty order book."""
     with shared_book.engine.begin() as connection:
-        connection.exec_driver_sql("truncate orders, kits, pantries, practices, places, cached_bodies, pictures cascade")
+        connection.exec_driver_sql(
+            "truncate orders, kits, pantries, practices, places, cached_bodies, pictures cascade"
+        )
     for table in ("job_waiters", "jobs"):
         with shared_book.engine.begin() as connection:
             connection.exec_driver_sql(f"delete from {table}")

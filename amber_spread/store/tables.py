@@ -37,7 +37,8 @@ class OrderRow(Base):
     """One order. Title and due hour repeat what the current revision says, to be searched and sorted by.
 
     `card` is how it stands on the shelf and `bill` what it asks of the shop, made when it was saved; `card_made_by`
-    says by what program and for what kit, so that both are made again when either is another.
+    says by what program and for what kit, so that both are made again when either is another. `work` is what it asks of
+    the kitchen's hands and places, made when the week is first asked for; `work_made_by` likewise.
     """
 
     __tablename__ = "orders"
@@ -52,6 +53,8 @@ class OrderRow(Base):
     card: Mapped[dict[str, Any] | None] = mapped_column(JSON(none_as_null=True))
     bill: Mapped[dict[str, Any] | None] = mapped_column(JSON(none_as_null=True), deferred=True)
     card_made_by: Mapped[str | None] = mapped_column(Text)
+    work: Mapped[dict[str, Any] | None] = mapped_column(JSON(none_as_null=True), deferred=True)
+    work_made_by: Mapped[str | None] = mapped_column(Text)
 
 
 class RevisionRow(Base):

@@ -26,6 +26,7 @@ from amber_spread.web import (
     planning,
     practice,
     shop,
+    week,
 )
 from amber_spread.web.bounds import BoundedBody, BoundedTime
 from amber_spread.web.caller import CallerOf
@@ -93,6 +94,7 @@ def make_app(book: OrderBook | None, built: Path = BUILT) -> FastAPI:
     api.include_router(pantry.router)
     api.include_router(shop.router)
     api.include_router(clock.router)
+    api.include_router(week.router)
     api.include_router(papers.router)
     api.include_router(carving.router)
     api.include_router(orders.router)

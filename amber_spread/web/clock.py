@@ -1,14 +1,15 @@
 """The clock of an order over HTTP: when to do what, and the day sheet to print."""
 
+import uuid
 from functools import partial
 from typing import Annotated
 
 from fastapi import APIRouter, Body, Depends, Response
+from fastapi.concurrency import run_in_threadpool
 from pydantic import NaiveDatetime, StringConstraints
 
-from amber_spread.core.clock import Clock, Kitchen, Pace
+from amber_spread.core.clock import Clock, Pace
 from amber_spread.core.kernel.limits import TOOK
-from amber_spread.core.stock.composition import Compositions, compositions_of
 from amber_spread.jobs.designs import Inputs
 from amber_spread.jobs.papers import Took, clock_json, pace_json, paper_of
 from amber_spread.papers.calendar import Saved, write_calendar
@@ -17,30 +18,18 @@ from amber_spread.store.orders import Order
 from amber_spread.web.caller import CallerOf
 from amber_spread.web.files import JSON, PDF, download
 from amber_spread.web.kit import OwnedKit
+from amber_spread.web.kitchen import MadeOf
 from amber_spread.web.orders import open_order
-from amber_spread.web.pantry import KeptPantry
 from amber_spread.web.papers import PapersOf, PrintingOf
-from amber_spread.web.places import KeptPlacesNow
 from amber_spread.web.planner import PlannerOf, sent_as
 from amber_spread.web.planning import InputsOf
+from amber_spread.web.week import WorksOf
 
 router = APIRouter(tags=["clock"])
 CALENDAR = "text/calendar; charset=utf-8"
 StepId = Annotated[str, StringConstraints(pattern=r"^[a-z][a-z0-9_]{0,119}$")]
 
 
-def _made_of(pantry: KeptPantry) -> Compositions:
-    return compositions_of(pantry)
-
-
-MadeOf = Annotated[Compositions, Depends(_made_of)]
-
-
-def _kitchen(places: KeptPlacesNow, made_of: MadeOf) -> Kitchen:
-    return Kitchen(places, made_of)
-
-
-KitchenOf = Annotated[Kitchen, Depends(_kitchen)]
 SavedOrder = Annotated[Order, Depends(open_order)]
 
 
@@ -48,15 +37,18 @@ SavedOrder = Annotated[Order, Depends(open_order)]
 async def clock_for_one(
     planner: PlannerOf,
     caller: CallerOf,
-    kitchen: KitchenOf,
+    works: WorksOf,
     inputs: InputsOf,
     now: Annotated[NaiveDatetime | None, Body()] = None,
+    order: Annotated[uuid.UUID | None, Body()] = None,
 ) -> Response:
-    """When to do what for one design as it stands, counted back from its due hour. `now` is the hour on the kitchen's
-    clock, to see what is late. Nothing is stored.
+    """When to do what for one design as it stands, counted back from its due hour, around what the other orders take of
+    the kitchen; `order` says which of them it is. `now` is the hour on the kitchen's clock, to see what is late.
+    Nothing is stored.
     """
+    before = await run_in_threadpool(works.around, inputs.document, order)
     with sent_as("document"):
-        found = await planner.run(caller, partial(clock_json, now, kitchen), inputs, longer=True)
+        found = await planner.run(caller, partial(clock_json, now, works.kitchen, before), inputs, longer=True)
     return Response(found, media_type=JSON)
 
 
@@ -79,18 +71,20 @@ async def pace_for_one(
 
 
 @router.get("/orders/{id}/days.pdf", response_class=Response)
-async def days_pdf(papers: PapersOf, by: PrintingOf, kitchen: KitchenOf) -> Response:
+async def days_pdf(order: SavedOrder, papers: PapersOf, by: PrintingOf, works: WorksOf) -> Response:
     """What to do on each day, hour by hour, with a box to tick."""
-    return await papers.file("day sheet.pdf", PDF, write_day_sheet, *by.choices, kitchen)
+    before = await run_in_threadpool(works.around, order.document, order.id)
+    return await papers.file("day sheet.pdf", PDF, write_day_sheet, *by.choices, works.kitchen, before)
 
 
 @router.get("/orders/{id}/days.ics", response_class=Response)
 async def calendar_of(
-    order: SavedOrder, kit: OwnedKit, planner: PlannerOf, caller: CallerOf, by: PrintingOf, kitchen: KitchenOf
+    order: SavedOrder, kit: OwnedKit, planner: PlannerOf, caller: CallerOf, by: PrintingOf, works: WorksOf
 ) -> Response:
     """The work on an order as events for a calendar. A newer file replaces what an older one brought."""
     length, weight, _ = by.choices
     saved = Saved(str(order.id), order.revision, order.saved_at)
-    work = partial(paper_of, write_calendar, (saved, length, weight, kitchen))
+    before = await run_in_threadpool(works.around, order.document, order.id)
+    work = partial(paper_of, write_calendar, (saved, length, weight, works.kitchen, before))
     found = await planner.elsewhere(caller, work, Inputs(order.document, kit))
     return download(f"{order.document.title} calendar.ics", CALENDAR, found)

@@ -25,7 +25,7 @@ def places_now(shelf: PlacesShelfOf) -> Places:
     return shelf.open().content
 
 
-KeptPlacesNow = Annotated[Places, Depends(places_now)]
+PlacesNow = Annotated[Places, Depends(places_now)]
 
 
 class KeptPlaces(Frozen):

@@ -11,6 +11,7 @@ export const router = createRouter({
       props: true,
     },
     { path: "/pantry", name: "pantry", component: () => import("@/views/pantry/PantryView.vue") },
+    { path: "/week", name: "week", component: () => import("@/views/week/WeekView.vue") },
     { path: "/places", name: "places", component: () => import("@/views/places/PlacesView.vue") },
     { path: "/usual", name: "usual", component: () => import("@/views/usual/UsualView.vue") },
     { path: "/:rest(.*)*", redirect: "/" },

@@ -470,7 +470,7 @@ def made(id, kind, hands, waits, after):
 
 
 def scheduled(steps, ready=NOON, hours=DAY):
-    return backwards(blocks_of(steps, ready), hours)
+    return backwards(blocks_of(steps, ready), hours)[0]
 
 
 def spans(steps, hours=DAY, ready=NOON):
@@ -630,15 +630,19 @@ def stay(id, start, end, width=200.0, depth=200.0, height=100.0, what=None):
     return Stay(id, what or id, Span(start, end), Size(width, depth, height))
 
 
+def shelved(stays, shelves):
+    return {one.stay.id: one.shelves for one in on_shelves(stays, shelves)}
+
+
 def test_things_stand_side_by_side_and_what_comes_when_a_shelf_is_full_goes_on_the_next():
-    found = on_shelves([stay("a", 0, 60), stay("b", 0, 60), stay("c", 30, 90), stay("d", 60, 90)], [BOX, BOX])
+    found = shelved([stay("a", 0, 60), stay("b", 0, 60), stay("c", 30, 90), stay("d", 60, 90)], [BOX, BOX])
     assert found == {"a": range(1), "b": range(1), "c": range(1, 2), "d": range(1)}
-    assert on_shelves([stay("a", 0, 60), stay("b", 0, 60), stay("c", 30, 90)], [BOX]).keys() == {"a", "b"}
+    assert shelved([stay("a", 0, 60), stay("b", 0, 60), stay("c", 30, 90)], [BOX]).keys() == {"a", "b"}
 
 
 def test_what_is_too_high_takes_the_shelf_above_out_and_nothing_stands_on_that():
     tall = stay("tall", 0, 60, height=250.0)
-    found = on_shelves([tall, stay("beside", 0, 60), stay("late", 30, 50), stay("after", 60, 90)], [BOX, BOX])
+    found = shelved([tall, stay("beside", 0, 60), stay("late", 30, 50), stay("after", 60, 90)], [BOX, BOX])
     assert found["tall"] == range(2) and found["beside"] == range(1, 2)
     assert "late" not in found and found["after"] in (range(1), range(1, 2))
     assert not fits(tall.size, [BOX]) and fits(tall.size, [BOX, BOX])
@@ -648,7 +652,7 @@ def test_what_is_too_high_takes_the_shelf_above_out_and_nothing_stands_on_that()
 def test_a_tier_goes_back_to_the_shelf_it_came_from():
     stays = [stay("x", 0, 200), stay("first", 10, 20, what="tier"), stay("second", 50, 60, what="tier")]
     stays.append(stay("y", 15, 45, width=400.0))
-    found = on_shelves(stays, [BOX, BOX])
+    found = shelved(stays, [BOX, BOX])
     assert found["first"] == found["second"]
 
 

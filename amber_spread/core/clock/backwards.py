@@ -14,7 +14,7 @@ from heapq import merge
 from itertools import islice, product
 from typing import NamedTuple
 
-from amber_spread.core.clock.hours import Hours, Span
+from amber_spread.core.clock.hours import FREE, Hours, Span, Taken
 from amber_spread.core.clock.places import Resource
 from amber_spread.core.clock.steps import Step
 
@@ -117,12 +117,12 @@ def _chains(steps: Sequence[Step]) -> list[list[Step]]:
     return found
 
 
-def backwards(blocks: Sequence[Block], hours: Hours) -> dict[str, Timing]:
-    """When to do each step of some blocks, which may be those of several orders."""
+def backwards(blocks: Sequence[Block], hours: Hours, before: Taken = FREE) -> tuple[dict[str, Timing], Taken]:
+    """When to do each step of some blocks, around what is taken `before`; and what is taken with them."""
     steps = [one for block in blocks for one in block.steps]
     starts_by: dict[str, int] = {}
     for _ in range(ROUNDS):
-        schedule = _Schedule(blocks, hours, starts_by)
+        schedule = _Schedule(blocks, hours, starts_by, before)
         late = {
             after: span.start + round(one.waits.most_min)
             for one in steps
@@ -132,7 +132,9 @@ def backwards(blocks: Sequence[Block], hours: Hours) -> dict[str, Timing]:
         if not late:
             break
         starts_by |= late
-    return {one.id: schedule.timing(one) for one in steps}
+    hands = tuple(map(tuple, schedule.busy))
+    limited = {resource: tuple(map(tuple, units)) for resource, units in schedule.taken.items()}
+    return {one.id: schedule.timing(one) for one in steps}, Taken(hands, limited)
 
 
 def lasts_too_long(step: Step, span: Span) -> bool:
@@ -144,12 +146,11 @@ def lasts_too_long(step: Step, span: Span) -> bool:
 class _Schedule:
     """One pass from the end; `starts_by` are the minutes by which some steps must begin."""
 
-    def __init__(self, blocks: Sequence[Block], hours: Hours, starts_by: Mapping[str, int]) -> None:
+    def __init__(self, blocks: Sequence[Block], hours: Hours, starts_by: Mapping[str, int], before: Taken) -> None:
         self.blocks, self.hours, self.starts_by = blocks, hours, starts_by
         self.block_of = {one.id: block for block in blocks for one in block.steps}
-        self.busy: list[list[Span]] = [[] for _ in range(hours.hands)]
-        self.taken = {resource: [list[Span]() for _ in range(count)] for resource, count in hours.limits.items()}
-        """When each of what there is a limit to is taken."""
+        self.busy, self.taken = hours.taken(before)
+        """When each pair of hands, and each of what there is a limit to, is taken."""
         self.used: dict[Block, list[tuple[list[Span], int]]] = {}
         """Which of those a block takes, and until when."""
         self.placed: dict[str, tuple[Span, ...]] = {}

@@ -18,6 +18,16 @@ class Span(NamedTuple):
     end: int
 
 
+class Taken(NamedTuple):
+    """When each pair of hands is taken already, and each of what the kitchen has only so many of."""
+
+    hands: tuple[tuple[Span, ...], ...] = ()
+    limited: Mapping[Resource, tuple[tuple[Span, ...], ...]] = {}
+
+
+FREE = Taken()
+
+
 class Hours(NamedTuple):
     """When each pair of hands works: on each day of its week, Monday first, in minutes after midnight (None: it does
     not), but for the days it has off, counted from 1 January 1970. `longest` is the longest day of each pair, min, and
@@ -44,6 +54,15 @@ class Hours(NamedTuple):
             tuple(max(day.end - day.start for day in week if day is not None) for week in weeks),
             {resource: count for resource, count in counts.items() if resource == "oven" or count < hands},
         )
+
+    def taken(self, before: Taken) -> tuple[list[list[Span]], dict[Resource, list[list[Span]]]]:
+        """When each pair of hands, and each of what there is a limit to, is taken before anything else is planned."""
+        hands = [list(one) for one in before.hands] or [[] for _ in range(self.hands)]
+        limited = {
+            resource: [list(one) for one in before.limited.get(resource, ((),) * count)]
+            for resource, count in self.limits.items()
+        }
+        return hands, limited
 
     @property
     def hands(self) -> int:

@@ -32,24 +32,30 @@ class Standing(NamedTuple):
     shelves: range
 
 
-def on_shelves(stays: Sequence[Stay], shelves: Sequence[ColdShelf]) -> dict[str, range]:
-    """The shelves that each stay takes, by its id, counted from 0 at the top; it stands on the last of them. What finds
-    no room is left out. First come, first served: each goes where it went before, else where it leaves least height
-    over (first fit, a common heuristic).
+def on_shelves(
+    stays: Sequence[Stay], shelves: Sequence[ColdShelf], standing: Sequence[Standing] = ()
+) -> list[Standing]:
+    """The shelves that each stay takes, beside what is `standing` there already. What finds no room is left out. First
+    come, first served: each goes where it went before, else where it leaves least height over (first fit, a common
+    heuristic).
     """
     room = _room(shelves)
-    standing: list[Standing] = []
+    found: list[Standing] = []
     before: dict[str, range] = {}
     for stay in sorted(stays, key=lambda one: one.span):
-        there = [one for one in standing if one.stay.span.start < stay.span.end and stay.span.start < one.stay.span.end]
+        there = [
+            one
+            for one in (*standing, *found)
+            if one.stay.span.start < stay.span.end and stay.span.start < one.stay.span.end
+        ]
         choices = _choices(stay.size, room)
         if stay.what in before:
             choices = (before[stay.what], *choices)
-        found = next((one for one in choices if _is_free(stay, one, there, room[one[-1]])), None)
-        if found is not None:
-            standing.append(Standing(stay, found))
-            before[stay.what] = found
-    return {one.stay.id: one.shelves for one in standing}
+        free = next((one for one in choices if _is_free(stay, one, there, room[one[-1]])), None)
+        if free is not None:
+            found.append(Standing(stay, free))
+            before[stay.what] = free
+    return found
 
 
 def fits(size: Size, shelves: Sequence[ColdShelf]) -> bool:

@@ -592,8 +592,9 @@ export interface paths {
         put?: never;
         /**
          * Clock For One
-         * @description When to do what for one design as it stands, counted back from its due hour. `now` is the hour on the kitchen's
-         *     clock, to see what is late. Nothing is stored.
+         * @description When to do what for one design as it stands, counted back from its due hour, around what the other orders take of
+         *     the kitchen; `order` says which of them it is. `now` is the hour on the kitchen's clock, to see what is late.
+         *     Nothing is stored.
          */
         post: operations["clock_for_one_api_clock_post"];
         delete?: never;
@@ -655,6 +656,27 @@ export interface paths {
          * @description The work on an order as events for a calendar. A newer file replaces what an older one brought.
          */
         get: operations["calendar_of_api_orders__id__days_ics_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/week": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Week
+         * @description When to do what for every order due on these days, on the hands and in the places of the kitchen. `now` is the
+         *     hour on the kitchen's clock, to see what is late.
+         */
+        get: operations["week_api_week_get"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1514,6 +1536,8 @@ export interface components {
         Body_clock_for_one_api_clock_post: {
             /** Now */
             now?: string | null;
+            /** Order */
+            order?: string | null;
             document: components["schemas"]["Document"];
             kit?: components["schemas"]["Kit"] | null;
             contents?: components["schemas"]["Contents"] | null;
@@ -7863,6 +7887,100 @@ export interface components {
             high_mm: number;
         };
         /**
+         * Week
+         * @description The orders of a week, the one due first at the head, and words for those that are left out of it.
+         */
+        Week: {
+            /** Orders */
+            orders: components["schemas"]["WeekOrder"][];
+            /** Left Out */
+            left_out: string[];
+        };
+        /**
+         * WeekOrder
+         * @description An order with the hours of its steps, and what to know about them.
+         */
+        WeekOrder: {
+            /** Id */
+            id: string;
+            /** Title */
+            title: string;
+            /**
+             * Due
+             * Format: date-time
+             */
+            due: string;
+            /**
+             * Ready
+             * Format: date-time
+             */
+            ready: string;
+            /**
+             * Begins
+             * Format: date-time
+             */
+            begins: string;
+            /** Steps */
+            steps: {
+                [key: string]: components["schemas"]["WeekStep"];
+            };
+            /** Checks */
+            checks: components["schemas"]["Check"][];
+        };
+        /**
+         * WeekStep
+         * @description A step of an order with its hours: so many `minutes` of work of one pair of hands, counted from 1 and called
+         *     `whose`, or a wait (None). What waits in the cold takes some `shelves`, counted from 1 at the top.
+         */
+        WeekStep: {
+            /** Name */
+            name: string;
+            /**
+             * On
+             * @enum {string}
+             */
+            on: "bowl" | "tier" | "cake";
+            /** Of */
+            of: string;
+            /** Tier */
+            tier: number | null;
+            /**
+             * Place
+             * @enum {string}
+             */
+            place: "oven" | "rack" | "bench" | "fridge" | "freezer" | "car" | "table";
+            /**
+             * Look
+             * @enum {string}
+             */
+            look: "warm" | "soft" | "cold" | "firm" | "covered";
+            /**
+             * Start
+             * Format: date-time
+             */
+            start: string;
+            /**
+             * End
+             * Format: date-time
+             */
+            end: string;
+            /** Spans */
+            spans: [
+                string,
+                string
+            ][];
+            /** Hand */
+            hand: number | null;
+            /** Whose */
+            whose: string;
+            /** Shelves */
+            shelves: number[];
+            /** Minutes */
+            minutes: number | null;
+            /** Follows */
+            follows: string[];
+        };
+        /**
          * Width
          * @description How wide a body is to be.
          */
@@ -10593,6 +10711,84 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description The request could not be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Another save came first */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The request is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A field is not acceptable */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The order book cannot be reached, or not written to */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    week_api_week_get: {
+        parameters: {
+            query: {
+                first: string;
+                days?: number;
+                now?: string | null;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Week"];
+                };
             };
             /** @description The request could not be read */
             400: {

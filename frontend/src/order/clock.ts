@@ -19,12 +19,17 @@ export const useClock = defineStore("clock", () => {
   /** Nothing where the order has no due hour: there is nothing to count back from. */
   async function ask(signal: AbortSignal): Promise<Clock | null> {
     if (!order.document?.due) return null;
-    const body = { document: toRaw(order.document), kit: toRaw(kit.kit), now: momentCode(new Date()) };
+    const body = {
+      document: toRaw(order.document),
+      kit: toRaw(kit.kit),
+      now: momentCode(new Date()),
+      order: order.id || null,
+    };
     return (await answered(api.POST("/api/clock", { body, signal }))) as Clock;
   }
 
   const asked = useAsked<Clock>({ ask, place: () => order.id, old: "These hours are from before." });
-  const { found: clock, trouble, busy, refresh } = asked;
+  const { found: clock, trouble, busy, awaited, refresh } = asked;
   const steps = computed<[string, TimedStep][]>(() => Object.entries(clock.value?.steps ?? {}));
   const work = computed(() => steps.value.filter(([, step]) => step.hands));
   const chosen = computed(() => clock.value?.steps[selected.value]);
@@ -51,5 +56,19 @@ export const useClock = defineStore("clock", () => {
     selected.value = ids[next] ?? "";
   }
 
-  return { clock, trouble, busy, now, selected, steps, work, chosen, refresh, paceOf, keepTime, move };
+  return {
+    clock,
+    trouble,
+    busy,
+    awaited,
+    now,
+    selected,
+    steps,
+    work,
+    chosen,
+    refresh,
+    paceOf,
+    keepTime,
+    move,
+  };
 });

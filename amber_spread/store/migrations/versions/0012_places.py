@@ -1,4 +1,6 @@
-"""Who works in the kitchen and when, and what it has room for, numbered as kits and pantries are."""
+"""Who works in the kitchen and when, and what it has room for, numbered as kits and pantries are; and the work on each
+order, kept beside its card.
+"""
 
 import sqlalchemy as sa
 from alembic import op
@@ -10,7 +12,9 @@ depends_on = None
 
 
 def upgrade() -> None:
-    """Make the table."""
+    """Make the table, and the columns; the work on the orders that are there is made when it is first asked for."""
+    op.add_column("orders", sa.Column("work", sa.JSON(), nullable=True))
+    op.add_column("orders", sa.Column("work_made_by", sa.Text(), nullable=True))
     op.create_table(
         "places",
         sa.Column("number", sa.Integer(), autoincrement=True, nullable=False),
@@ -24,5 +28,7 @@ def upgrade() -> None:
 
 
 def downgrade() -> None:
-    """Take the table away."""
+    """Take them away."""
+    op.drop_column("orders", "work_made_by")
+    op.drop_column("orders", "work")
     op.drop_table("places")

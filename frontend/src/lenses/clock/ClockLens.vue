@@ -16,7 +16,7 @@ import { usePapers } from "@/order/papers";
 import FoldedPart from "@/ui/FoldedPart.vue";
 import FractionText from "@/ui/FractionText.vue";
 import ClockStep from "./ClockStep.vue";
-import { PLACES } from "./words";
+import { PLACES } from "@/order/placeWords";
 
 const order = useOrder();
 const clock = useClock();
@@ -256,4 +256,4 @@ watch([() => order.plan, () => order.document?.due, () => kitchen.shown], () => 
 }
 </style>
 
-<style scoped src="./looks.css"></style>
+<style scoped src="@/drawing/looks.css"></style>

@@ -8,7 +8,7 @@ import TaskList from "@/lenses/parts/TaskList.vue";
 import { useClock } from "@/order/clock";
 import FractionText from "@/ui/FractionText.vue";
 import FirmingRows from "./FirmingRows.vue";
-import { placeWords } from "./words";
+import { placeWords } from "@/order/placeWords";
 
 defineProps<{ step: TimedStep; now: Date }>();
 const settings = useSettings();

@@ -75,6 +75,7 @@ onMounted(() => {
         <ElDropdownItem @click="open('line')">The cake in one line</ElDropdownItem>
         <ElDropdownItem @click="open('kit')">What you own</ElDropdownItem>
         <ElDropdownItem @click="router.push({ name: 'pantry' })">Recipes and prices</ElDropdownItem>
+        <ElDropdownItem @click="router.push({ name: 'week' })">The week</ElDropdownItem>
         <ElDropdownItem @click="router.push({ name: 'usual' })">Our usual</ElDropdownItem>
         <ElDropdownItem @click="router.push({ name: 'places' })">Hands and places</ElDropdownItem>
         <ElDropdownItem divided @click="open('keys')">Keys</ElDropdownItem>

@@ -183,6 +183,7 @@ onMounted(() => {
       <span class="grow" />
       <button class="act bare" @click="turn">{{ archived ? "Back to the shelf" : "Archive" }}</button>
       <RouterLink class="act bare link" :to="{ name: 'pantry' }">Recipes and prices</RouterLink>
+      <RouterLink class="act bare link" :to="{ name: 'week' }">The week</RouterLink>
       <RouterLink class="act bare link" :to="{ name: 'usual' }">Our usual</RouterLink>
       <RouterLink class="act bare link" :to="{ name: 'places' }">Hands and places</RouterLink>
       <button class="act bare" @click="file?.click()">Open a file</button>

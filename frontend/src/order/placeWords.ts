@@ -1,8 +1,8 @@
-/** What the places of a kitchen are called over their columns. */
+/** What the places of a kitchen are called: over their columns, and where something stands in them. */
 import type { TimedStep } from "@/api/types";
 
 /** Where a step is done; in the cold, on which shelf, counted from the top. */
-export function placeWords(step: TimedStep): string {
+export function placeWords(step: Pick<TimedStep, "place" | "shelves">): string {
   const part = step.place === "freezer" ? "drawer" : "shelf";
   const last = step.shelves.at(-1);
   if (last === undefined) return PLACES[step.place];

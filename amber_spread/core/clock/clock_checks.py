@@ -1,0 +1,112 @@
+"""What to know about the hours of an order: what is late, too long, too warm, or finds no room."""
+
+from collections.abc import Iterator
+from datetime import datetime
+
+from amber_spread.core.clock.backwards import lasts_too_long
+from amber_spread.core.clock.places import Places
+from amber_spread.core.clock.placing import COLD, PlacedOrder, hours_of, minute_of, moment_of
+from amber_spread.core.clock.shelves import Cold, fits
+from amber_spread.core.kernel.check import Check, RoundedQuantity, checker, listed
+from amber_spread.core.kernel.units import day_words, hour_words
+
+CAUTION = checker(None)(
+    "clock.plan",
+    "caution",
+    "clock",
+    "These hours are a plan. Go by the sign of each wait, by your recipe for the oven, and by your local food code for "
+    "time out of the fridge.",
+)
+
+
+def checks_of(placed: PlacedOrder, due: datetime, now: datetime | None, places: Places) -> Iterator[Check]:
+    """What to know: what is late, what is longer than a day, what waits too long, what finds no room in the cold."""
+    check, timings, hours = checker(None), placed.timings, hours_of(places)
+    begins = moment_of(min(one.whole.start for one in timings.values()))
+    if now is not None and now >= due:
+        yield check(
+            "clock.past", "trouble", "clock", f"The due hour, {_words(due)}, has passed. Set the next in Brief."
+        )
+        return
+    if now is not None and begins < now:
+        yield check(
+            "clock.late",
+            "trouble",
+            "clock",
+            f"The first step should have begun on {_words(begins)}, {{late}} ago. Make the design smaller, get help, "
+            "or work longer days.",
+            late=RoundedQuantity(minute_of(now) - minute_of(begins), "min"),
+        )
+    for block in placed.blocks:
+        first = block.steps[0]
+        firming = first.firming
+        if firming is not None and first.row.firms is not None and firming.at(first.row.firms) is None:
+            colder = "Set it colder" + (", or firm it in the freezer." if firming.other is not None else ".")
+            yield checker(first.tier)(
+                "clock.too_warm",
+                "care",
+                "clock",
+                f"{first.name}: the {firming.where} is too warm. This coat holds below {{holds}}. {colder}",
+                holds=RoundedQuantity(firming.holds.value, "degC"),
+            )
+        if block.exceeds(hours):
+            yield checker(first.tier)(
+                "clock.long",
+                "care",
+                "clock",
+                f"{listed([one.name for one in block.steps])}: {{work}} without a break, longer than your working day "
+                "of {day}. Plan a longer day, or share the work.",
+                work=RoundedQuantity(block.minutes, "min"),
+                day=RoundedQuantity(hours.long_min, "min"),
+            )
+        elif first.waits is not None and lasts_too_long(first, lasts := timings[first.id].whole):
+            yield checker(first.tier)(
+                "clock.waits",
+                "care",
+                "clock",
+                f"{first.name}: {{lasts}} in this plan, and {{most}} is the most. {first.waits.too_long}",
+                lasts=RoundedQuantity(lasts.end - lasts.start, "min"),
+                most=RoundedQuantity(first.waits.most_min, "min"),
+            )
+    yield from _no_room(placed, places)
+
+
+def _no_room(placed: PlacedOrder, places: Places) -> Iterator[Check]:
+    """What waits in the cold and finds no room there: of each thing the first time alone."""
+    said: set[tuple[Cold, str]] = set()
+    for one in placed.steps:
+        where = next((cold for cold in COLD if cold == one.row.place), None)
+        if where is None or one.size is None or one.id in placed.shelves or (where, one.of) in said:
+            continue
+        said.add((where, one.of))
+        shelves, parts, subject = (
+            places.shelves(where),
+            "shelves" if where == "fridge" else "drawers",
+            one.of or "the cake",
+        )
+        if not shelves:
+            text = f"{one.name}: you have no {where}. Add one in Hands and places, or change where coats firm."
+        elif not fits(one.size, shelves):
+            text = (
+                f"{subject} does not fit in your {where}: it is {{wide}} wide, {{deep}} deep and {{high}} high. Check "
+                f"its {parts} in Hands and places, or find a colder place for it."
+            )
+        else:
+            begins = _words(moment_of(placed.timings[one.id].whole.start))
+            text = (
+                f"The {where} is full on {begins}: there is no room for {subject}, {{wide}} wide, {{deep}} deep and "
+                "{high} high. Clear a shelf, or find another cold place for it."
+            )
+        yield checker(one.tier)(
+            f"clock.no_room_{where}",
+            "care",
+            "clock",
+            text[:1].upper() + text[1:],
+            wide=RoundedQuantity(one.size.width_mm, "mm", "up"),
+            deep=RoundedQuantity(one.size.depth_mm, "mm", "up"),
+            high=RoundedQuantity(one.size.height_mm, "mm", "up"),
+        )
+
+
+def _words(moment: datetime) -> str:
+    return f"{day_words(moment)} at {hour_words(moment)}"

@@ -1,0 +1,137 @@
+"""The week of a kitchen: several orders on the same hands, in the same ovens and on the same shelves.
+
+Orders are placed one after the other, the one due last first, each as late as possible around those placed before it
+(priority-rule scheduling backwards in time, with the latest due date first; a common heuristic). So the hours of an
+order depend on those that are due after it alone.
+"""
+
+from collections.abc import Sequence
+from datetime import datetime
+from typing import NamedTuple
+
+from amber_spread.core.clock.clock_checks import checks_of
+from amber_spread.core.clock.looks import Look, looks_of
+from amber_spread.core.clock.places import Places
+from amber_spread.core.clock.placing import EMPTY_KITCHEN, InKitchen, PlacedOrder, called, moments_of, place_order
+from amber_spread.core.clock.steps import On
+from amber_spread.core.clock.work import Work, steps_from
+from amber_spread.core.kernel.base import PlanPart
+from amber_spread.core.kernel.caching import cached
+from amber_spread.core.kernel.check import Check
+from amber_spread.core.kernel.task import Place
+
+
+class OrderWork(NamedTuple):
+    """An order as the week knows it: the same `id` and `revision` always mean the same work."""
+
+    id: str
+    revision: str
+    title: str
+    due: datetime
+    work: Work
+
+    def __hash__(self) -> int:
+        return hash((self.id, self.revision))
+
+    def __eq__(self, other: object) -> bool:
+        return isinstance(other, OrderWork) and (self.id, self.revision) == (other.id, other.revision)
+
+
+class WeekStep(PlanPart):
+    """A step of an order with its hours: so many `minutes` of work of one pair of hands, counted from 1 and called
+    `whose`, or a wait (None). What waits in the cold takes some `shelves`, counted from 1 at the top.
+    """
+
+    name: str
+    on: On
+    of: str
+    tier: int | None
+    place: Place
+    look: Look
+    start: datetime
+    end: datetime
+    spans: list[tuple[datetime, datetime]]
+    hand: int | None
+    whose: str
+    shelves: list[int]
+    minutes: int | None
+    follows: list[str]
+
+
+class WeekOrder(PlanPart):
+    """An order with the hours of its steps, and what to know about them."""
+
+    id: str
+    title: str
+    due: datetime
+    ready: datetime
+    begins: datetime
+    steps: dict[str, WeekStep]
+    checks: list[Check]
+
+
+class Week(PlanPart):
+    """The orders of a week, the one due first at the head, and words for those that are left out of it."""
+
+    orders: list[WeekOrder]
+    left_out: list[str]
+
+
+def week_of(
+    orders: Sequence[OrderWork], places: Places, now: datetime | None = None, left_out: Sequence[str] = ()
+) -> Week:
+    """The hours of some orders, given in the order in which they are placed: the one due last first. `now` is the hour
+    in the kitchen, to see what is late.
+    """
+    found = [
+        _shown(order, _placed(tuple(orders[: number + 1]), places), places, now) for number, order in enumerate(orders)
+    ]
+    return Week(orders=found[::-1], left_out=list(left_out))
+
+
+def before(orders: Sequence[OrderWork], places: Places) -> InKitchen:
+    """What some orders take of a kitchen, given in the order in which they are placed."""
+    kitchen = EMPTY_KITCHEN
+    for number in range(len(orders)):
+        kitchen = _placed(tuple(orders[: number + 1]), places).after
+    return kitchen
+
+
+@cached(512)
+def _placed(orders: tuple[OrderWork, ...], places: Places) -> PlacedOrder:
+    """The last of some orders, placed around the others: an edit of one leaves those before it as they are."""
+    *others, last = orders
+    taken = _placed(tuple(others), places).after if others else EMPTY_KITCHEN
+    return place_order(steps_from(last.work), last.work.ready, places, taken, last.id)
+
+
+def _shown(order: OrderWork, placed: PlacedOrder, places: Places, now: datetime | None) -> WeekOrder:
+    looks, steps = looks_of(placed.steps), {}
+    for one in placed.steps:
+        timing = placed.timings[one.id]
+        start, end = moments_of(timing.whole)
+        steps[one.id] = WeekStep(
+            name=one.name,
+            on=one.on,
+            of=one.of,
+            tier=one.tier,
+            place=one.row.place,
+            look=looks[one.id],
+            start=start,
+            end=end,
+            spans=[moments_of(span) for span in timing.spans],
+            hand=None if timing.hand is None else timing.hand + 1,
+            whose=called(places, timing.hand),
+            shelves=[shelf + 1 for shelf in placed.shelves.get(one.id, ())],
+            minutes=None if one.hands is None else one.minutes,
+            follows=list(one.after),
+        )
+    return WeekOrder(
+        id=order.id,
+        title=order.title,
+        due=order.due,
+        ready=order.work.ready,
+        begins=min(one.start for one in steps.values()),
+        steps=steps,
+        checks=list(checks_of(placed, order.due, now, places)),
+    )

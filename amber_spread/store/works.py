@@ -1,0 +1,59 @@
+"""What each order asks of the kitchen's hands and places, kept beside it until it is another."""
+
+import uuid
+from collections.abc import Sequence
+from datetime import datetime
+from typing import Any, NamedTuple
+
+from sqlalchemy import Engine, select, update
+from sqlalchemy.orm import Session
+
+from amber_spread.store.tables import OrderRow
+
+MOST_AT_ONCE = 200
+"""So many orders are given their hours together."""
+
+
+class Dated(NamedTuple):
+    """An order on the shelf with a due hour, and what made the work that is kept of it, if any."""
+
+    id: uuid.UUID
+    revision: int
+    title: str
+    due: datetime
+    made_by: str | None
+
+
+class WorkStore:
+    """The work on the orders of one database. Safe to use from many threads and processes at once."""
+
+    def __init__(self, engine: Engine) -> None:
+        self.engine = engine
+
+    def due_between(self, first: datetime, last: datetime) -> list[Dated]:
+        """The orders on the shelf due from one hour to another; no more than MOST_AT_ONCE of them, the first due."""
+        columns = OrderRow.id, OrderRow.revision, OrderRow.title, OrderRow.due, OrderRow.work_made_by
+        query = (
+            select(*columns)
+            .where(~OrderRow.archived, OrderRow.due >= first, OrderRow.due <= last)
+            .order_by(OrderRow.due, OrderRow.id)
+            .limit(MOST_AT_ONCE)
+        )
+        with Session(self.engine) as session:
+            rows = session.execute(query).all()
+            return [Dated(id, number, title, due, by) for id, number, title, due, by in rows if due is not None]
+
+    def kept(self, ids: Sequence[uuid.UUID]) -> dict[uuid.UUID, dict[str, Any]]:
+        """The work that is kept of some orders."""
+        with Session(self.engine) as session:
+            rows = session.execute(select(OrderRow.id, OrderRow.work).where(OrderRow.id.in_(ids)))
+            return {id: work for id, work in rows if work is not None}
+
+    def keep(self, id: uuid.UUID, revision: int, work: dict[str, Any], by: str) -> None:
+        """Keep the work on a revision, unless another is current by now."""
+        with Session(self.engine) as session, session.begin():
+            session.execute(
+                update(OrderRow)
+                .where(OrderRow.id == id, OrderRow.revision == revision)
+                .values(work=work, work_made_by=by)
+            )

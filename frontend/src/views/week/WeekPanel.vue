@@ -1,0 +1,231 @@
+<script setup lang="ts">
+/** What each pair of hands does now or next, what leaves the cold next, when everybody goes home, and the orders. */
+import { computed } from "vue";
+import { clockWords, dayWords, hourWords } from "@/base/time";
+import { placeWords } from "@/order/placeWords";
+import { type Found, useWeek } from "@/order/week";
+import CheckNote from "@/ui/CheckNote.vue";
+import { letterOf } from "./sheet";
+
+const props = defineProps<{ now: Date; hands: readonly string[] }>();
+const week = useWeek();
+const orders = computed(() => week.week?.orders ?? []);
+const past = (iso: string): boolean => new Date(iso) <= props.now;
+const works = computed(() => week.steps.filter(({ step }) => step.minutes !== null));
+
+/** Of each pair of hands: what it does now or next, and when it is done on that day. */
+const each = computed(() =>
+  props.hands.map((name, index) => {
+    const mine = works.value.filter(({ step }) => step.hand === index + 1);
+    const at = mine.find(({ step }) => past(step.start) && !past(step.end));
+    const first: Found | undefined = at ?? mine.find(({ step }) => !past(step.start));
+    const day = first?.step.start.slice(0, 10);
+    const home = mine
+      .flatMap(({ step }) => step.spans.map(([, end]) => end))
+      .filter((end) => end.slice(0, 10) === day)
+      .sort()
+      .at(-1);
+    return { name, first, now: at !== undefined, home };
+  }),
+);
+const outOfCold = computed(
+  () =>
+    week.steps
+      .filter(({ step }) => (step.place === "fridge" || step.place === "freezer") && !past(step.end))
+      .sort((one, other) => one.step.end.localeCompare(other.step.end))[0],
+);
+const said = computed(() => orders.value.filter((order) => order.checks.length));
+</script>
+
+<template>
+  <aside class="panel" aria-label="The week in words">
+    <section v-if="week.chosen" class="step" aria-label="The step selected">
+      <h2>{{ week.chosen.step.name }}</h2>
+      <p>{{ letterOf(week.chosen.lane) }} {{ week.chosen.order.title }}</p>
+      <p>
+        {{ placeWords(week.chosen.step)
+        }}<template v-if="week.chosen.step.whose">, {{ week.chosen.step.whose }}</template>
+      </p>
+      <p>
+        <b class="number"
+          >{{ hourWords(week.chosen.step.start, now) }} to {{ hourWords(week.chosen.step.end, now) }}</b
+        >
+      </p>
+      <RouterLink
+        :to="{ name: 'order', params: { id: week.chosen.order.id, lens: 'clock' } }"
+        class="act link"
+      >
+        Open its clock
+      </RouterLink>
+      <button class="act bare" @click="week.selected = ''">Close</button>
+    </section>
+    <ul class="hands">
+      <li v-for="one in each" :key="one.name">
+        <span class="who">{{ hands.length > 1 ? one.name : "" }} {{ one.now ? "now" : "next" }}</span>
+        <template v-if="one.first">
+          <b class="big">{{ hourWords(one.first.step.start, now) }}</b>
+          <button class="name" @click="week.selected = one.first.id">
+            {{ letterOf(one.first.lane) }} {{ one.first.step.name }}
+          </button>
+          <span v-if="one.home" class="home">
+            Home {{ dayWords(new Date(one.home)) }} at <b>{{ clockWords(new Date(one.home)) }}</b>
+          </span>
+        </template>
+        <span v-else class="name">Nothing to do</span>
+      </li>
+    </ul>
+    <p v-if="outOfCold" class="line">
+      <button @click="week.selected = outOfCold.id">
+        Next out of the {{ outOfCold.step.place }}: {{ letterOf(outOfCold.lane) }}
+        {{ outOfCold.step.of || outOfCold.order.title }}
+      </button>
+      <b class="number">{{ hourWords(outOfCold.step.end, now) }}</b>
+    </p>
+    <section v-for="order in said" :key="order.id" class="said">
+      <h3>{{ order.title }}</h3>
+      <CheckNote v-for="check in order.checks" :key="`${check.code} ${check.text}`" :check="check" />
+    </section>
+    <p v-for="words in week.week?.left_out" :key="words" class="left">{{ words }}</p>
+    <h3 v-if="orders.length">Orders</h3>
+    <ol v-if="orders.length" class="orders">
+      <li v-for="(order, lane) in orders" :key="order.id">
+        <span class="letter">{{ letterOf(lane) }}</span>
+        <RouterLink :to="{ name: 'order', params: { id: order.id, lens: 'clock' } }">{{
+          order.title
+        }}</RouterLink>
+        <span class="hours">
+          begin {{ hourWords(order.begins, now) }}, due {{ hourWords(order.due, now) }}
+        </span>
+      </li>
+    </ol>
+    <p class="soft">
+      These hours are a plan. Go by the sign of each wait, by your recipe for the oven, and by your local food
+      code for time out of the fridge.
+    </p>
+  </aside>
+</template>
+
+<style scoped>
+.panel {
+  overflow: hidden auto;
+  padding: 0 20px 30px;
+  border-left: 1px solid var(--rule);
+  background: var(--panel);
+}
+
+h2,
+h3 {
+  margin: 14px 0 2px;
+  font: 600 20px/1.2 var(--serif);
+}
+
+.step {
+  margin: 0 -20px;
+  padding: 2px 20px 10px;
+  border-left: 4px solid var(--amber-line);
+  background: var(--paper);
+}
+
+.hands {
+  margin: 0 -20px 8px;
+  padding: 0;
+  background: var(--tint);
+  list-style: none;
+}
+
+.hands li {
+  display: grid;
+  grid-template-columns: 1fr auto;
+  align-items: baseline;
+  padding: 8px 20px 10px;
+}
+
+.hands li + li {
+  border-top: 1px solid var(--paper);
+}
+
+.who {
+  font-size: 18px;
+}
+
+.big {
+  font: 600 32px/1.1 var(--serif);
+}
+
+.name {
+  grid-column: 1 / -1;
+  min-height: 44px;
+  padding: 0;
+  border: 0;
+  background: none;
+  font: 600 19px var(--serif);
+  text-align: left;
+  cursor: pointer;
+}
+
+span.name {
+  cursor: auto;
+}
+
+.home {
+  grid-column: 1 / -1;
+  color: var(--amber);
+}
+
+.line button {
+  min-height: 44px;
+  padding: 0;
+  border: 0;
+  background: none;
+  text-align: left;
+  cursor: pointer;
+}
+
+.line button:hover,
+.name:hover {
+  text-decoration: underline;
+}
+
+.number {
+  font-size: 18px;
+}
+
+.orders {
+  margin: 0;
+  padding: 0;
+  list-style: none;
+}
+
+.orders li {
+  display: grid;
+  grid-template-columns: 30px 1fr;
+  padding: 8px 0;
+  border-bottom: 1px solid var(--rule);
+}
+
+.orders a {
+  color: var(--ink);
+  font-weight: 600;
+}
+
+.letter {
+  font: 600 20px var(--serif);
+}
+
+.hours {
+  grid-column: 2;
+  color: var(--soft);
+}
+
+.left,
+.soft {
+  margin-top: 10px;
+  color: var(--soft);
+}
+
+.link {
+  display: inline-grid;
+  place-content: center;
+  text-decoration: none;
+}
+</style>
