@@ -39,7 +39,7 @@ from amber_spread.core.design.solids import BallSolid, BoxSolid, ConeSolid
 from amber_spread.core.document import FORMAT, Document
 from amber_spread.core.geometry.bodies.packed import packed
 from amber_spread.core.geometry.bodies.pebble import pebble
-from amber_spread.core.kernel.units import MM_PER_INCH
+from amber_spread.demo.inches import inches
 from amber_spread.demo.pantry import PANTRY
 from amber_spread.demo.places import PLACES
 from amber_spread.store.orders import OrderBook, Sought
@@ -88,11 +88,6 @@ def week(today: date) -> list[Document]:
         _order("Stone from the ford", fair - timedelta(days=2), 10, _stone(), SLATE, CLOVER),
         _order("Hundred hives jubilee", fair + timedelta(days=1), 13, _jubilee(), IVORY, HONEY, PALE),
     ]
-
-
-def inches(value: float) -> float:
-    """Millimetres, rounded to a hundredth."""
-    return round(value * MM_PER_INCH, 2)
 
 
 def _order(title: str, day: date, hour: int, tiers: tuple[Tier, ...], *colours: Colour) -> Document:

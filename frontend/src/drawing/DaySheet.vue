@@ -51,6 +51,9 @@ const isLit = (way: Way): boolean => way.from === props.selected || way.to === p
 const ways = computed(() => drawn.value?.ways.filter((way) => way.always || isLit(way)) ?? []);
 const wordsX = computed(() => drawn.value?.columns.find((one) => one.words)?.words?.x ?? MARGIN);
 
+/** Where several things are due, their hours stand at the edge, out of the way of names. */
+const alone = computed(() => props.sheet?.until.length === 1);
+
 function key(event: KeyboardEvent): void {
   const by = { ArrowDown: 1, ArrowUp: -1 }[event.key];
   if (!by) return;
@@ -152,6 +155,16 @@ watch(
             {{ fold.words }}
           </text>
         </g>
+        <g v-for="one in sheet.until" :key="`${one.due} ${one.words}`" class="ready">
+          <path :d="`M${MARGIN - 4} ${drawn.axis.y(new Date(one.due))}H${drawn.width}`" />
+          <text
+            :x="alone ? wordsX : drawn.width - 8"
+            :y="drawn.axis.y(new Date(one.due)) - 6"
+            :text-anchor="alone ? 'start' : 'end'"
+          >
+            {{ one.words }}
+          </text>
+        </g>
         <g
           v-for="one in drawn.labels"
           :key="`label ${one.ribbon.id}`"
@@ -171,10 +184,6 @@ watch(
         <g v-for="day in drawn.axis.days" :key="`day ${day.y}`">
           <path :d="`M0 ${day.y + 30}H${drawn.width}`" class="rule" />
           <text x="14" :y="day.y + 22" class="day">{{ dayWords(day.date) }}</text>
-        </g>
-        <g v-for="one in sheet.until" :key="`${one.due} ${one.words}`" class="ready">
-          <path :d="`M0 ${drawn.axis.y(new Date(one.due))}H${drawn.width}`" />
-          <text :x="wordsX" :y="drawn.axis.y(new Date(one.due)) - 6">{{ one.words }}</text>
         </g>
         <g v-if="started && !over" class="now">
           <path :d="`M0 ${nowY}H${drawn.width}`" />
@@ -323,6 +332,10 @@ watch(
 .ready text {
   font: 600 18px var(--serif);
   fill: var(--ink);
+  paint-order: stroke;
+  stroke: var(--paper);
+  stroke-linejoin: round;
+  stroke-width: 5px;
 }
 
 .now path {

@@ -36,6 +36,8 @@ export interface ColumnAsked {
   title: string;
   /** Whether the names of work stand in it. */
   worded: boolean;
+  /** Whether it has one lane for all: a pair of hands does one thing at a time. */
+  single?: boolean;
 }
 
 /** All that is drawn, and the hours by which something must be ready and is due. */
@@ -45,6 +47,8 @@ export interface Sheet {
   until: readonly { ready: string; due: string; words: string }[];
   /** Whether the way of each thing is drawn, or that of the step selected alone. */
   allWays: boolean;
+  /** Whether a column has only the lanes of what stands in it. */
+  ownLanes?: boolean;
 }
 
 export interface Fold {
@@ -120,6 +124,8 @@ const TOP = 6;
 /** The name of a place over its column takes so much room, and words beside the bench as much at least. */
 const HEADING = 58;
 const NARROWEST = 150;
+/** A column of one lane. */
+const SINGLE = 30;
 const MINUTE = 60_000;
 
 interface Span {
@@ -238,35 +244,58 @@ export function axisOf(sheet: Sheet): Axis {
   return { y: place, height: y + TOP, hours, days, folds };
 }
 
+/** The lanes of each column: those of all, or those of what stands in it alone. */
+function lanesOf(sheet: Sheet): Map<string, number[]> {
+  const sorted = (entries: readonly Entry[]): number[] =>
+    [...new Set(entries.map((one) => one.lane))].sort((one, other) => one - other);
+  const all = sorted(sheet.entries);
+  return new Map(
+    sheet.columns.map(({ key, single }) => [
+      key,
+      single ? [0] : sheet.ownLanes ? sorted(sheet.entries.filter((one) => one.column === key)) : all,
+    ]),
+  );
+}
+
 /** The drawing of a day sheet, as wide as there is room or wider, with a `margin` at its left for the hours. */
 export function drawSheet(sheet: Sheet, width: number, margin: number): Drawn {
   const axis = axisOf(sheet);
-  const lanes = [...new Set(sheet.entries.map((one) => one.lane))].sort((one, other) => one - other);
-  const room = width - margin - 12;
-  const many = sheet.columns.length;
+  const lanes = lanesOf(sheet);
+  const shared = sheet.columns.filter((one) => !one.single);
   const worded = Math.max(1, sheet.columns.filter((one) => one.worded).length);
-  // Four in ten of the width are words; the lanes share the rest.
-  const lane = Math.min(22, Math.max(3, (room * 0.58 - 14 * many) / (lanes.length * many)));
-  const own = Math.max(lane * lanes.length + 14, Math.min(HEADING, (room - NARROWEST * worded) / many));
-  const labelWidth = Math.max(NARROWEST, (room - own * many) / worded);
+  const room = width - margin - 12 - SINGLE * (sheet.columns.length - shared.length);
+  const many = shared.reduce((sum, { key }) => sum + (lanes.get(key)?.length ?? 0), 0);
+  // Much of the width is words; the lanes share the rest.
+  const laned = room * (sheet.ownLanes ? 0.42 : 0.58) - 14 * shared.length;
+  const lane = Math.min(22, Math.max(3, laned / many));
+  const least = Math.min(HEADING, (room - NARROWEST * worded) / shared.length);
+  const ownOf = (one: ColumnAsked): number =>
+    one.single ? SINGLE : Math.max(lane * (lanes.get(one.key)?.length ?? 0) + 14, least);
+  const taken = shared.reduce((sum, one) => sum + ownOf(one), 0);
+  const labelWidth = Math.max(NARROWEST, (room - taken) / worded);
   const columns: Column[] = [];
   let x = margin;
-  for (const { key, title, worded } of sheet.columns) {
-    const words = worded ? { x: x + 7 + own + 2, width: labelWidth - 14 } : null;
-    columns.push({ key, title, x, width: own + (worded ? labelWidth : 0), lanes: x + 7, words });
-    x += own + (worded ? labelWidth : 0);
+  for (const one of sheet.columns) {
+    const own = ownOf(one);
+    const words = one.worded ? { x: x + 7 + own + 2, width: labelWidth - 14 } : null;
+    const wide = own + (one.worded ? labelWidth : 0);
+    columns.push({ key: one.key, title: one.title, x, width: wide, lanes: x + 7, words });
+    x += wide;
   }
+  const single = new Set(sheet.columns.filter((one) => one.single).map((one) => one.key));
   const ribbons = sheet.entries.flatMap((entry) =>
     spansOf(entry).map((span) => {
       const column = columns.find((one) => one.key === entry.column) ?? columns[0];
+      const mine = lanes.get(entry.column) ?? [];
+      const alone = single.has(entry.column);
       const y = axis.y(new Date(span.start * MINUTE));
       const bottom = axis.y(new Date(span.end * MINUTE));
-      const first = (column?.lanes ?? 0) + (entry.whole ? 0 : lanes.indexOf(entry.lane) * lane);
+      const first = (column?.lanes ?? 0) + (entry.whole || alone ? 0 : mine.indexOf(entry.lane) * lane);
       return {
         id: entry.id,
         entry,
         x: first + 1,
-        width: Math.max((entry.whole ? lane * lanes.length : lane) - 3, 2),
+        width: alone ? SINGLE - 10 : Math.max((entry.whole ? lane * mine.length : lane) - 3, 2),
         y,
         height: Math.max(bottom - y, 4),
       };

@@ -1,0 +1,124 @@
+"""The week over HTTP: every order on the same hands and in the same places, and the same hours in each one's clock."""
+
+import time
+from datetime import datetime, timedelta
+
+import pytest
+
+from amber_spread.core.design.builds import CarvedBuild
+from amber_spread.core.design.finishes import DrapeCover
+from amber_spread.core.document import FileError, complaint_at, plan_document
+from amber_spread.web import week as room
+from amber_spread.web.app import make_app
+from amber_spread.web.planner import Planner
+from tests.clients import client_of
+from tests.designs import STONE, document, tier
+
+DUE = datetime(2031, 5, 9, 14)
+
+
+@pytest.fixture
+def client(book):
+    with client_of(make_app(book)) as client:
+        yield client
+
+
+def put(client, title, due=DUE, tiers=(203,), **more):
+    made = document(*[tier(across, **more) for across in tiers], title=title, due=due).model_dump(mode="json")
+    answer = client.post("/api/orders", json=made)
+    assert answer.status_code == 201, answer.text
+    return answer.json()["id"], made
+
+
+def week(client, first="2031-05-05", **asked):
+    until = time.monotonic() + 60
+    while True:
+        answer = client.get("/api/week", params={"first": first, **asked})
+        if answer.status_code != 503 or time.monotonic() > until:
+            assert answer.status_code == 200, answer.text
+            return answer.json()
+        time.sleep(0.05)
+
+
+def test_the_clock_of_every_order_says_what_the_week_says(client):
+    made = dict(put(client, f"Skep {number}", DUE + timedelta(hours=number // 2), (254, 178)) for number in range(4))
+    found = week(client)
+    assert [one["title"] for one in found["orders"]] and found["left_out"] == []
+    assert sorted(one["due"] for one in found["orders"]) == [one["due"] for one in found["orders"]]
+    for one in found["orders"]:
+        clock = client.post("/api/clock", json={"document": made[one["id"]], "order": one["id"]}).json()
+        assert clock["begins"] == one["begins"]
+        assert {id: step["spans"] for id, step in clock["steps"].items()} == {
+            id: step["spans"] for id, step in one["steps"].items()
+        }
+    spans = sorted(
+        span for one in found["orders"] for step in one["steps"].values() if step["hand"] for span in step["spans"]
+    )
+    assert all(ends <= begins for (_, ends), (begins, _) in zip(spans, spans[1:], strict=False)), "one pair of hands"
+
+
+def test_an_order_that_is_new_edited_or_put_away_changes_the_week(client):
+    first, _ = put(client, "First")
+    alone = week(client)["orders"][0]
+    other, made = put(client, "Other", DUE + timedelta(hours=1))
+    both = {one["id"]: one for one in week(client)["orders"]}
+    assert both.keys() == {first, other} and both[first]["begins"] < alone["begins"]
+    changed = made | {"due": (DUE + timedelta(days=3)).isoformat()}
+    assert client.put(f"/api/orders/{other}", json={"began_from": 1, "document": changed}).status_code == 200
+    assert week(client)["orders"][0]["begins"] == alone["begins"]
+    client.post(f"/api/orders/{other}/archive")
+    assert [one["id"] for one in week(client, days=31)["orders"]] == [first]
+
+
+def test_only_what_is_due_on_these_days_is_shown_though_what_follows_takes_its_hands(client):
+    sunday, _ = put(client, "Sunday", datetime(2031, 5, 11, 9), (254, 203))
+    put(client, "Monday", datetime(2031, 5, 12, 9), (254, 203))
+    (one,) = week(client)["orders"]
+    assert one["id"] == sunday
+    alone = client.post("/api/clock", json={"document": put(client, "x", datetime(2031, 8, 1))[1]}).json()
+    assert alone["steps"].keys() == week(client, first="2031-08-01", days=1)["orders"][0]["steps"].keys()
+    assert week(client, first="2031-06-01")["orders"] == []
+
+
+def test_a_carved_cake_is_worked_out_and_what_cannot_be_made_is_left_out_by_name(client, monkeypatch):
+    put(client, "Stone", build=CarvedBuild(points_mm=STONE), cover=DrapeCover())
+    put(client, "Skep")
+
+    def cannot(found, *_):
+        if found.title == "Stone":
+            raise FileError([complaint_at(("design",), "is hollow")])
+        return plan_document(found)
+
+    assert sorted(one["title"] for one in week(client)["orders"]) == ["Skep", "Stone"]
+    monkeypatch.setattr(Planner, "quick_plan", lambda _, *given: cannot(*given))
+    kit = client.get("/api/kit").json()
+    client.put("/api/kit", json={"began_from": kit["number"], "kit": kit["kit"] | {"pin_mm": 400}})
+    found = week(client)
+    assert [one["title"] for one in found["orders"]] == ["Skep"]
+    assert found["left_out"] == ["“Stone” is left out. It cannot be made like this: design is hollow."]
+
+
+@pytest.mark.parametrize(
+    "asked", [{}, {"first": "soon"}, {"first": "2031-05-05", "days": 0}, {"first": "2031-05-05", "days": 32},
+              {"first": "1800-01-01"}, {"first": "2031-05-05", "now": "2031-05-05T09:00:00+01:00"}]
+)  # fmt: skip
+def test_a_week_that_cannot_be_is_refused(client, asked):
+    answer = client.get("/api/week", params=asked)
+    assert answer.status_code == 422 and answer.json()["errors"]
+
+
+def test_another_kit_or_recipe_makes_the_work_again_and_other_hands_do_not(client, monkeypatch):
+    put(client, "Skep")
+    week(client)
+    planned = []
+    real = room.work_of
+    monkeypatch.setattr(room, "work_of", lambda *given: planned.append(given) or real(*given))
+    week(client)
+    places = client.get("/api/places").json()
+    client.put("/api/places", json={"began_from": places["number"], "places": places["places"] | {"ovens": 2}})
+    week(client)
+    assert not planned
+    kit = client.get("/api/kit").json()
+    client.put("/api/kit", json={"began_from": kit["number"], "kit": kit["kit"] | {"pin_mm": 400}})
+    week(client)
+    assert len(planned) == 1
