@@ -4,7 +4,7 @@ from collections.abc import Callable, Sequence
 from datetime import datetime
 from typing import NamedTuple, TypeVar
 
-from amber_spread.core.clock import InKitchen, Kitchen, clock_of, pace_of
+from amber_spread.core.clock import Around, Kitchen, clock_of, pace_of
 from amber_spread.core.document import Document, plan_document
 from amber_spread.core.shop import Asked, Shopping, bill_of, shop
 from amber_spread.core.stock.composition import Compositions
@@ -52,16 +52,16 @@ def shopping_json(shopping: Shopping) -> str:
 def clock_json(
     now: datetime | None,
     kitchen: Kitchen,
-    before: InKitchen,
+    around: Around,
     document: Document,
     kit: Kit | None,
     contents: Contents | None,
 ) -> str:
-    """The clock of one design as JSON, as of `now`, by the hands, places and recipes of a kitchen, around what the
-    orders `before` it take of it. Raises FileError if
+    """The clock of one design as JSON, as of `now`, by the hands, places and recipes of a kitchen, around the
+    other orders. Raises FileError if
     it cannot be planned, or has no due hour.
     """
-    return clock_of(document, plan_document(document, kit, contents), now, kitchen, before).model_dump_json()
+    return clock_of(document, plan_document(document, kit, contents), now, kitchen, around).model_dump_json()
 
 
 class Took(NamedTuple):

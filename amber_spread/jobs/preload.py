@@ -1,6 +1,6 @@
 """What nearly every job needs, imported once by the process that all jobs are forked from."""
 
-from amber_spread.jobs import calls, designs, papers
+from amber_spread.jobs import calls, designs, papers, week
 from amber_spread.jobs.warm import warm
 from amber_spread.papers import bench_sheet, orders, shopping_list, stack_cards
 from amber_spread.papers.dxf_reading import read_dxf
@@ -23,4 +23,5 @@ __all__ = [
     "read_svg",
     "shopping_list",
     "stack_cards",
+    "week",
 ]

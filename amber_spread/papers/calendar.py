@@ -10,7 +10,7 @@ from typing import NamedTuple
 
 from icalendar import Alarm, Calendar, Event
 
-from amber_spread.core.clock import EMPTY_KITCHEN, STARTING_KITCHEN, InKitchen, Kitchen, TimedStep, clock_of
+from amber_spread.core.clock import NOTHING_AROUND, STARTING_KITCHEN, Around, Kitchen, TimedStep, clock_of
 from amber_spread.core.document import Document
 from amber_spread.core.kernel.task import Place
 from amber_spread.core.kernel.units import LengthUnit, WeightUnit
@@ -37,12 +37,12 @@ def write_calendar(
     length: LengthUnit = "in",
     weight: WeightUnit = "g",
     kitchen: Kitchen = STARTING_KITCHEN,
-    before: InKitchen = EMPTY_KITCHEN,
+    around: Around = NOTHING_AROUND,
 ) -> bytes:
     """An event for every piece of work, for what must come out of the oven or the freezer on time, and for the hour the
     order is due. Raises FileError where it has no due hour.
     """
-    clock = clock_of(document, plan, kitchen=kitchen, before=before)
+    clock = clock_of(document, plan, kitchen=kitchen, around=around)
     found = Calendar()
     found.add("prodid", MADE_BY)
     found.add("version", "2.0")

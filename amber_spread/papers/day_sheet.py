@@ -7,7 +7,7 @@ from typing import Any
 
 from reportlab.platypus import KeepTogether
 
-from amber_spread.core.clock import EMPTY_KITCHEN, STARTING_KITCHEN, Clock, InKitchen, Kitchen, TimedStep, clock_of
+from amber_spread.core.clock import NOTHING_AROUND, STARTING_KITCHEN, Around, Clock, Kitchen, TimedStep, clock_of
 from amber_spread.core.document import Document
 from amber_spread.core.kernel.units import LengthUnit, WeightUnit, day_words, hour_words
 from amber_spread.core.plan import Plan
@@ -25,14 +25,14 @@ def write_day_sheet(
     weight: WeightUnit = "g",
     paper: Paper = "a4",
     kitchen: Kitchen = STARTING_KITCHEN,
-    before: InKitchen = EMPTY_KITCHEN,
+    around: Around = NOTHING_AROUND,
 ) -> bytes:
     """Every step in the order of the clock, by day and pair of hands, and every wait with the sign that it is over.
     Raises FileError where the order has no due hour.
     """
     sheet = _DaySheet(document, plan, length, weight)
     return bound(
-        list(sheet.story(clock_of(document, plan, kitchen=kitchen, before=before))),
+        list(sheet.story(clock_of(document, plan, kitchen=kitchen, around=around))),
         f"{document.title}: day sheet",
         paper,
     )

@@ -38,7 +38,8 @@ class OrderRow(Base):
 
     `card` is how it stands on the shelf and `bill` what it asks of the shop, made when it was saved; `card_made_by`
     says by what program and for what kit, so that both are made again when either is another. `work` is what it asks of
-    the kitchen's hands and places, made when the week is first asked for; `work_made_by` likewise.
+    the kitchen's hands and places, made when the week is first asked for; `work_made_by` likewise. `hours` are those
+    that were chosen for its steps, with an id of their own.
     """
 
     __tablename__ = "orders"
@@ -55,6 +56,7 @@ class OrderRow(Base):
     card_made_by: Mapped[str | None] = mapped_column(Text)
     work: Mapped[dict[str, Any] | None] = mapped_column(JSON(none_as_null=True), deferred=True)
     work_made_by: Mapped[str | None] = mapped_column(Text)
+    hours: Mapped[dict[str, Any] | None] = mapped_column(JSON(none_as_null=True), deferred=True)
 
 
 class RevisionRow(Base):

@@ -1,13 +1,14 @@
 """What each order asks of the kitchen's hands and places, kept beside it until it is another."""
 
 import uuid
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from datetime import datetime
 from typing import Any, NamedTuple
 
 from sqlalchemy import Engine, select, update
 from sqlalchemy.orm import Session
 
+from amber_spread.store.notices import tell
 from amber_spread.store.tables import OrderRow
 
 MOST_AT_ONCE = 200
@@ -15,13 +16,16 @@ MOST_AT_ONCE = 200
 
 
 class Dated(NamedTuple):
-    """An order on the shelf with a due hour, and what made the work that is kept of it, if any."""
+    """An order on the shelf with a due hour; what made the work that is kept of it, if any; and the hours that were
+    chosen for it.
+    """
 
     id: uuid.UUID
     revision: int
     title: str
     due: datetime
     made_by: str | None
+    hours: dict[str, Any] | None
 
 
 class WorkStore:
@@ -32,7 +36,7 @@ class WorkStore:
 
     def due_between(self, first: datetime, last: datetime) -> list[Dated]:
         """The orders on the shelf due from one hour to another; no more than MOST_AT_ONCE of them, the first due."""
-        columns = OrderRow.id, OrderRow.revision, OrderRow.title, OrderRow.due, OrderRow.work_made_by
+        columns = OrderRow.id, OrderRow.revision, OrderRow.title, OrderRow.due, OrderRow.work_made_by, OrderRow.hours
         query = (
             select(*columns)
             .where(~OrderRow.archived, OrderRow.due >= first, OrderRow.due <= last)
@@ -41,13 +45,23 @@ class WorkStore:
         )
         with Session(self.engine) as session:
             rows = session.execute(query).all()
-            return [Dated(id, number, title, due, by) for id, number, title, due, by in rows if due is not None]
+            return [Dated(id, number, title, due, *made) for id, number, title, due, *made in rows if due is not None]
 
     def kept(self, ids: Sequence[uuid.UUID]) -> dict[uuid.UUID, dict[str, Any]]:
         """The work that is kept of some orders."""
         with Session(self.engine) as session:
             rows = session.execute(select(OrderRow.id, OrderRow.work).where(OrderRow.id.in_(ids)))
             return {id: work for id, work in rows if work is not None}
+
+    def choose(self, hours: Mapping[uuid.UUID, dict[str, Any] | None]) -> None:
+        """Keep the hours that were chosen for some orders, all of them or none; None for an order that is to have none.
+        Orders that are gone are passed over.
+        """
+        with Session(self.engine) as session, session.begin():
+            found = select(OrderRow).where(OrderRow.id.in_(hours)).order_by(OrderRow.id).with_for_update()
+            for row in session.scalars(found):
+                row.hours = hours[row.id]
+                tell(session, "order", row.revision, row.id)
 
     def keep(self, id: uuid.UUID, revision: int, work: dict[str, Any], by: str) -> None:
         """Keep the work on a revision, unless another is current by now."""

@@ -46,9 +46,9 @@ async def clock_for_one(
     the kitchen; `order` says which of them it is. `now` is the hour on the kitchen's clock, to see what is late.
     Nothing is stored.
     """
-    before = await run_in_threadpool(works.around, inputs.document, order)
+    around = await run_in_threadpool(works.around, inputs.document, order)
     with sent_as("document"):
-        found = await planner.run(caller, partial(clock_json, now, works.kitchen, before), inputs, longer=True)
+        found = await planner.run(caller, partial(clock_json, now, works.kitchen, around), inputs, longer=True)
     return Response(found, media_type=JSON)
 
 
@@ -73,8 +73,8 @@ async def pace_for_one(
 @router.get("/orders/{id}/days.pdf", response_class=Response)
 async def days_pdf(order: SavedOrder, papers: PapersOf, by: PrintingOf, works: WorksOf) -> Response:
     """What to do on each day, hour by hour, with a box to tick."""
-    before = await run_in_threadpool(works.around, order.document, order.id)
-    return await papers.file("day sheet.pdf", PDF, write_day_sheet, *by.choices, works.kitchen, before)
+    around = await run_in_threadpool(works.around, order.document, order.id)
+    return await papers.file("day sheet.pdf", PDF, write_day_sheet, *by.choices, works.kitchen, around)
 
 
 @router.get("/orders/{id}/days.ics", response_class=Response)
@@ -84,7 +84,7 @@ async def calendar_of(
     """The work on an order as events for a calendar. A newer file replaces what an older one brought."""
     length, weight, _ = by.choices
     saved = Saved(str(order.id), order.revision, order.saved_at)
-    before = await run_in_threadpool(works.around, order.document, order.id)
-    work = partial(paper_of, write_calendar, (saved, length, weight, works.kitchen, before))
+    around = await run_in_threadpool(works.around, order.document, order.id)
+    work = partial(paper_of, write_calendar, (saved, length, weight, works.kitchen, around))
     found = await planner.elsewhere(caller, work, Inputs(order.document, kit))
     return download(f"{order.document.title} calendar.ics", CALENDAR, found)

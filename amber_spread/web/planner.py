@@ -148,12 +148,13 @@ class Planner:
         seconds: float,
         work: Callable[..., T],
         *args: Any,
+        heard: Heard = unheard,
     ) -> T:
-        """Run a job without a design file. Raises `gives_up` if it runs out of processor time or memory or its process
-        crashes, else what `elsewhere` raises.
+        """Run a job without a design file; `heard` is called with each part of it as it begins. Raises `gives_up` if
+        it runs out of processor time or memory or its process crashes, else what `elsewhere` raises.
         """
         with _stopped_means(gives_up):
-            return cast(T, await self._result(caller, self._ask(caller.owner, Call(work, args, seconds))))
+            return cast(T, await self._result(caller, self._ask(caller.owner, Call(work, args, seconds), heard)))
 
     def soon(self, document: Document, kit: Kit | None) -> bool:
         """Whether a plan is quick enough for the event loop."""

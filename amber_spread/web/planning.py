@@ -1,13 +1,10 @@
 """Live planning, and what the screen needs to know once: media, usual values, limits and rules."""
 
-import asyncio
-import json
-from collections.abc import AsyncIterator, Mapping
+from collections.abc import Mapping
 from functools import cache, partial
 from typing import Annotated, Any, get_args
 
 from fastapi import APIRouter, Body, Depends, HTTPException, Response
-from fastapi.responses import StreamingResponse
 
 from amber_spread.core.design.habits import HABITS, HANDLINGS, SHARES, Habit, Handling
 from amber_spread.core.design.kinds import FIELD_NEEDS, PARTS
@@ -17,6 +14,7 @@ from amber_spread.core.document import Document, FileError
 from amber_spread.core.kernel.base import Frozen
 from amber_spread.core.kernel.figures import RULES, Figure, RuleText
 from amber_spread.core.kernel.limits import LIMITS, MAX_FILE_BYTES, Limit
+from amber_spread.core.kernel.progress import Heard
 from amber_spread.core.plan import Plan
 from amber_spread.core.stock.contents import Contents
 from amber_spread.core.stock.goods import GOODS
@@ -25,16 +23,14 @@ from amber_spread.core.stock.media import LIBRARY, MEDIUM_KINDS, Allergen, Mediu
 from amber_spread.core.stock.supports import SORTS, TEST_STEPS
 from amber_spread.core.tier import BOARD_SHAPES
 from amber_spread.jobs.designs import Inputs, figure_of, without_its_workings, written
-from amber_spread.jobs.not_ready import NotReady, Unwanted
-from amber_spread.web.caller import Caller, CallerOf
-from amber_spread.web.errors import Problem, not_ready, unusable
-from amber_spread.web.planner import Planner, PlannerOf, sent_as
+from amber_spread.web.caller import CallerOf
+from amber_spread.web.errors import unusable
+from amber_spread.web.lines import IN_LINES, LINES, in_lines, problem_line
+from amber_spread.web.planner import PlannerOf, sent_as
 
 router = APIRouter(tags=["planning"])
 
 
-LINES = "application/x-ndjson"
-TOLD: dict[str, Any] = {"type": "string", "description": "A JSON object a line."}
 WORK = {
     "distances": "How far every place is from the cake",
     "climbed": "What lies at every height",
@@ -101,7 +97,7 @@ async def plan(inputs: InputsOf, caller: CallerOf, planner: PlannerOf) -> Respon
         return Response(await planner.run(caller, written, inputs), media_type="application/json")
 
 
-@router.post("/plan/parts", response_class=Response, responses={200: {"content": {LINES: {"schema": TOLD}}}})
+@router.post("/plan/parts", response_class=Response, responses=IN_LINES)
 async def plan_in_parts(inputs: InputsOf, caller: CallerOf, planner: PlannerOf) -> Response:
     """The plan with its progress: a line of JSON for each part of the work as it begins (`part` and the `share` done),
     and last the `plan`, or the `problem` with the design. Figures come without their workings (`given` is null).
@@ -110,40 +106,23 @@ async def plan_in_parts(inputs: InputsOf, caller: CallerOf, planner: PlannerOf) 
         with sent_as("document"):
             found = await planner.at_once(caller, without_its_workings, inputs)
     except FileError as error:
-        return Response(_problem_line(unusable(error.complaints)), media_type=LINES)
+        return Response(problem_line(unusable(error.complaints)), media_type=LINES)
     if found is not None:
         return Response(f'{{"plan":{found}}}\n', media_type=LINES)
-    return StreamingResponse(_told(caller, planner, inputs), media_type=LINES)
-
-
-def _problem_line(problem: Problem) -> str:
-    return f'{{"problem":{problem.model_dump_json()}}}\n'
-
-
-async def _told(caller: Caller, planner: Planner, inputs: Inputs) -> AsyncIterator[str]:
-    loop, parts = asyncio.get_running_loop(), asyncio.Queue[str | None]()
-
-    def heard(name: str) -> None:
-        loop.call_soon_threadsafe(parts.put_nowait, name)
-
-    work = asyncio.create_task(planner.elsewhere(caller, without_its_workings, inputs, heard))
-    work.add_done_callback(lambda _: parts.put_nowait(None))
     furthest = 0
-    try:
-        while (name := await parts.get()) is not None:
-            if name in WORK:
-                furthest = max(furthest, list(WORK).index(name))
-                yield json.dumps({"part": WORK[name], "share": round(furthest / len(WORK), 2)}) + "\n"
+
+    async def ask(heard: Heard) -> str:
         with sent_as("document"):
-            yield f'{{"plan":{await work}}}\n'
-    except FileError as error:
-        yield _problem_line(unusable(error.complaints))
-    except NotReady as error:
-        yield _problem_line(not_ready(error))
-    except Unwanted:
-        return
-    finally:
-        work.cancel()
+            return await planner.elsewhere(caller, without_its_workings, inputs, heard)
+
+    def part_of(name: str) -> dict[str, Any] | None:
+        nonlocal furthest
+        if name not in WORK:
+            return None
+        furthest = max(furthest, list(WORK).index(name))
+        return {"part": WORK[name], "share": round(furthest / len(WORK), 2)}
+
+    return in_lines("plan", ask, part_of)
 
 
 @router.post("/plan/figure")

@@ -8,42 +8,58 @@ from datetime import date, datetime, timedelta
 from datetime import time as hour
 from typing import Annotated, Any, ClassVar
 
-from fastapi import APIRouter, Depends, Query, Request
-from pydantic import NaiveDatetime, ValidationError
+from fastapi import APIRouter, Body, Depends, Query, Request, Response
+from fastapi.concurrency import run_in_threadpool
+from pydantic import AfterValidator, Field, NaiveDatetime, StringConstraints, ValidationError
 
 from amber_spread.core.clock import (
-    EMPTY_KITCHEN,
     FIRST_YEAR,
     LAST_YEAR,
-    InKitchen,
+    NOTHING_AROUND,
+    Around,
+    KeptBlock,
+    KeptHours,
     Kitchen,
     OrderWork,
+    Span,
     Week,
     Work,
-    before,
+    around,
     week_of,
     work_of,
 )
 from amber_spread.core.document import Document, FileError
+from amber_spread.core.kernel.base import Frozen, printable
 from amber_spread.core.kernel.latest import Latest
+from amber_spread.core.kernel.limits import HANDS
+from amber_spread.core.kernel.progress import Heard
 from amber_spread.core.plan import Plan
 from amber_spread.core.stock.kit import Kit
-from amber_spread.jobs.not_ready import NotReady
+from amber_spread.jobs.not_ready import NotReady, OutOfBudget
 from amber_spread.jobs.program import digest_of
+from amber_spread.jobs.week import better_json
 from amber_spread.store.orders import OrderBook, OrderMissing, Unread
 from amber_spread.store.works import MOST_AT_ONCE, Dated, WorkStore
+from amber_spread.web.caller import CallerOf
 from amber_spread.web.cards import MAKES_S
 from amber_spread.web.kit import OwnedKit
 from amber_spread.web.kitchen import KitchenOf
 from amber_spread.web.later import Later
+from amber_spread.web.lines import IN_LINES, in_lines
 from amber_spread.web.orders import Book
-from amber_spread.web.planner import Planner, PlannerOf
+from amber_spread.web.planner import LONGEST_S, Planner, PlannerOf
 
 log = logging.getLogger("amber_spread")
 router = APIRouter(prefix="/week", tags=["clock"])
 AHEAD = timedelta(days=28)
 """Work on orders due so much later is not in the way of an order."""
 LONGEST_DAYS = 31
+SEARCH_S = 10.0
+"""So long better hours are looked for, by the clock."""
+BlockId = Annotated[str, StringConstraints(max_length=200), AfterValidator(printable)]
+Hand = Annotated[int, Field(ge=0, lt=int(HANDS.high))]
+Minute = Annotated[int, Field(ge=0, le=130_000_000)]
+ChosenBlock = tuple[Hand, Annotated[list[tuple[Minute, Minute]], Field(min_length=1, max_length=60)]]
 LAST_ID = uuid.UUID(int=2**128 - 1)
 FAULT = "It cannot be worked out here; the fault has been written to the log."
 Key = tuple[uuid.UUID, int, str]
@@ -77,26 +93,29 @@ class Works:
         begins, ends = (datetime.combine(one, hour()) for one in (first, first + timedelta(days=days)))
         found = week_of(self.between(begins, ends + AHEAD), self.kitchen.places, now)
         return found.replace(
-            orders=[one for one in found.orders if one.due < ends],
+            orders=[one for one in found.orders if begins <= one.due < ends],
             left_out=[words for due, words in self.left_out if due < ends],
         )
 
-    def around(self, document: Document, id: uuid.UUID | None) -> InKitchen:
-        """What the orders that are placed before one leave taken: those due later, and of those due together the ones
-        with a greater id. An order that was never saved comes before those it is due with. Raises WeekPending.
+    def around(self, document: Document, id: uuid.UUID | None) -> Around:
+        """What the other orders leave of the kitchen for one. An order that was never saved is placed before those it
+        is due with. Raises WeekPending.
         """
         due = document.due
         if due is None or not FIRST_YEAR <= due.year <= LAST_YEAR:
-            return EMPTY_KITCHEN  # such an order has no hours
-        mine = (due, id or LAST_ID)
-        listed = [one for one in self._listed(due, due + AHEAD) if (one.due, one.id) > mine and one.id != id]
-        return before(self._works(listed), self.kitchen.places)
+            return NOTHING_AROUND  # such an order has no hours
+        mine, listed = id or LAST_ID, self._listed(due - AHEAD, due + AHEAD)
+        own = next((one.hours for one in listed if one.id == id), None)
+        others = [one for one in listed if one.id != id and (one.hours is not None or (one.due, one.id) > (due, mine))]
+        return around(self._works(others), due, str(mine), _kept(own), self.kitchen.places)
 
     def between(self, first: datetime, last: datetime) -> list[OrderWork]:
-        """The work on the orders due from one hour to another, as they are placed: the one due last first, and of those
-        due together the one with the greatest id. Raises WeekPending.
+        """The work on the orders due from one hour to another, and on those due a little earlier that keep their hours,
+        as they are placed: the one due last first, and of those due together the one with the greatest id. Raises
+        WeekPending.
         """
-        return self._works(self._listed(first, last))
+        listed = self._listed(first - AHEAD, last)
+        return self._works([one for one in listed if one.due >= first or one.hours is not None])
 
     def _listed(self, first: datetime, last: datetime) -> list[Dated]:
         return sorted(self.store.due_between(first, last), key=lambda one: (one.due, one.id), reverse=True)
@@ -111,7 +130,7 @@ class Works:
             if made is None:
                 pending += 1
             else:
-                found[one.id] = self.read.put(self._key(one), _order_work(one, self.by, made))
+                found[one.id] = self.read.put(self._key(one), _order_work(one, self._key(one), made))
         if pending:
             raise WeekPending(len(listed) - pending, len(listed))
         works = [(one, found[one.id]) for one in listed]
@@ -121,7 +140,7 @@ class Works:
         return [work for _, work in works if isinstance(work, OrderWork)]
 
     def _key(self, one: Dated) -> Key:
-        return one.id, one.revision, self.by
+        return one.id, one.revision, f"{self.by} {one.hours['id'] if one.hours else ''}"
 
     def _made(self, one: Dated) -> dict[str, Any] | None:
         """The work on an order, made now if that is quick and the request has time left; None if it follows in the
@@ -150,7 +169,7 @@ class Works:
         return made
 
 
-def _order_work(one: Dated, by: str, made: dict[str, Any]) -> OrderWork | str:
+def _order_work(one: Dated, key: Key, made: dict[str, Any]) -> OrderWork | str:
     """The work on an order as it was kept, or why there is none."""
     if "why" in made:
         return str(made["why"])
@@ -159,7 +178,14 @@ def _order_work(one: Dated, by: str, made: dict[str, Any]) -> OrderWork | str:
     except ValidationError:
         log.exception("the work kept of order %s cannot be read", one.id)
         return FAULT
-    return OrderWork(str(one.id), f"{one.revision} {by}", one.title, one.due, work)
+    return OrderWork(str(one.id), f"{key[1]} {key[2]}", one.title, one.due, work, _kept(one.hours))
+
+
+def _kept(hours: dict[str, Any] | None) -> KeptHours | None:
+    """Hours as they are stored."""
+    if hours is None:
+        return None
+    return {id: KeptBlock(hand, tuple(Span(*span) for span in spans)) for id, (hand, spans) in hours["blocks"].items()}
 
 
 def _works(request: Request, book: Book, planner: PlannerOf, kit: OwnedKit, kitchen: KitchenOf) -> Works:
@@ -175,3 +201,48 @@ def week(works: WorksOf, first: First, days: Days = 7, now: NaiveDatetime | None
     hour on the kitchen's clock, to see what is late.
     """
     return works.week(first, days, now)
+
+
+class ChosenHours(Frozen):
+    """Hours to keep, by the id of the order and that of the first of some steps that follow each other at once: whose
+    hands do them, counted from 0, and from which minute to which, counted from 1 January 1970. Null for an order that
+    is to have none of its own.
+    """
+
+    hours: Annotated[
+        dict[uuid.UUID, Annotated[dict[BlockId, ChosenBlock], Field(max_length=2000)] | None],
+        Field(max_length=MOST_AT_ONCE),
+    ]
+
+
+@router.put("/hours", status_code=204)
+def keep_hours(chosen: ChosenHours, book: Book) -> None:
+    """Keep the hours that were chosen for some orders. Each has them as long as they fit its steps and the kitchen."""
+    hours = {
+        id: None if blocks is None else {"id": uuid.uuid4().hex, "blocks": blocks}
+        for id, blocks in chosen.hours.items()
+    }
+    WorkStore(book.engine).choose(hours)
+
+
+@router.post("/better", response_class=Response, responses=IN_LINES)
+async def better(
+    works: WorksOf,
+    planner: PlannerOf,
+    caller: CallerOf,
+    first: Annotated[date, Body(ge=date(1971, 1, 1), le=date(2200, 1, 1))],
+    now: Annotated[NaiveDatetime, Body()],
+    days: Annotated[int, Body(ge=1, le=LONGEST_DAYS)] = 7,
+    begun: Annotated[tuple[uuid.UUID, ...], Body(max_length=MOST_AT_ONCE)] = (),
+) -> Response:
+    """Look for better hours for the orders due on these days; those that have `begun` keep theirs. A line of JSON for
+    each that was `found`, by its number, and last the `better` hours, or null where there are none. Nothing is stored.
+    """
+    last = datetime.combine(first + timedelta(days=days), hour())
+    orders = await run_in_threadpool(works.between, datetime.combine(first, hour()), last)
+    given = tuple(orders), works.kitchen.places, now, SEARCH_S, tuple(str(one) for one in begun)
+
+    async def ask(heard: Heard) -> str:
+        return await planner.alone(caller, OutOfBudget(), LONGEST_S, better_json, *given, heard=heard)
+
+    return in_lines("better", ask, lambda name: {"found": int(name)} if name.isdecimal() else None)

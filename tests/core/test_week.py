@@ -7,7 +7,7 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from amber_spread.core.clock import Kitchen, OrderWork, Places, Work, before, clock_of, week_of, work_of
+from amber_spread.core.clock import Kitchen, OrderWork, Places, Work, around, clock_of, week_of, work_of
 from amber_spread.core.clock.places import Hands, WorkingDay
 from amber_spread.core.design.finishes import DrapeCover, FreehandFinal, InvertedFinal
 from amber_spread.core.document.document import FileError, plan_document
@@ -106,8 +106,9 @@ def test_the_clock_of_an_order_says_the_hours_that_its_week_says():
     orders = as_placed(documents)
     found = {one.id: one for one in week_of(orders, PLACES).orders}
     for index, document in enumerate(documents):
-        placed_before = orders[: [one.id for one in orders].index(str(index))]
-        clock = clock_of(document, plan_document(document), None, Kitchen(PLACES), before(placed_before, PLACES))
+        others = [one for one in orders if one.id != str(index)]
+        beside = around(others, document.due, str(index), None, PLACES)
+        clock = clock_of(document, plan_document(document), None, Kitchen(PLACES), beside)
         mine = found[str(index)]
         assert clock.begins == mine.begins and clock.ready == mine.ready
         assert {id: (one.spans, one.hand, one.shelves, one.look) for id, one in clock.steps.items()} == {

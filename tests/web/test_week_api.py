@@ -1,5 +1,6 @@
 """The week over HTTP: every order on the same hands and in the same places, and the same hours in each one's clock."""
 
+import json
 import time
 from datetime import datetime, timedelta
 
@@ -95,7 +96,7 @@ def test_a_carved_cake_is_worked_out_and_what_cannot_be_made_is_left_out_by_name
     client.put("/api/kit", json={"began_from": kit["number"], "kit": kit["kit"] | {"pin_mm": 400}})
     found = week(client)
     assert [one["title"] for one in found["orders"]] == ["Skep"]
-    assert found["left_out"] == ["“Stone” is left out. It cannot be made like this: design is hollow."]
+    assert found["left_out"] == ["“Stone” is left out. It cannot be made like this: design: is hollow."]
 
 
 @pytest.mark.parametrize(
@@ -122,3 +123,64 @@ def test_another_kit_or_recipe_makes_the_work_again_and_other_hands_do_not(clien
     client.put("/api/kit", json={"began_from": kit["number"], "kit": kit["kit"] | {"pin_mm": 400}})
     week(client)
     assert len(planned) == 1
+
+
+def better(client, **more):
+    sent = {"first": "2031-05-05", "now": "2031-05-05T08:00:00"} | more
+    answer = client.post("/api/week/better", json=sent)
+    assert answer.status_code == 200, answer.text
+    return [json.loads(line) for line in answer.text.splitlines()]
+
+
+def test_better_hours_are_looked_for_kept_and_given_up(client, monkeypatch):
+    monkeypatch.setattr(room, "SEARCH_S", 4.0)
+    made = dict(put(client, f"Skep {number}", DUE + timedelta(hours=number), (254, 178)) for number in range(3))
+    before = week(client)
+    late = before["orders"][0]["begins"]
+    now = (datetime.fromisoformat(late) + timedelta(minutes=10)).isoformat()
+    *parts, last = better(client, now=now)
+    assert all(part.keys() == {"found"} for part in parts) and "problem" not in last
+    found = last["better"]
+    assert found is not None and found["moved"] and found["hours"].keys() <= made.keys()
+    assert client.put("/api/week/hours", json={"hours": found["hours"]}).status_code == 204
+    after = week(client)
+    assert {one["id"] for one in after["orders"] if one["kept"]} == found["hours"].keys()
+    for one in after["orders"]:
+        clock = client.post("/api/clock", json={"document": made[one["id"]], "order": one["id"]}).json()
+        assert {id: step["spans"] for id, step in clock["steps"].items()} == {
+            id: step["spans"] for id, step in one["steps"].items()
+        }
+    assert client.put("/api/week/hours", json={"hours": dict.fromkeys(made)}).status_code == 204
+    assert week(client) == before
+
+
+def test_orders_that_have_begun_keep_their_hours(client, monkeypatch):
+    monkeypatch.setattr(room, "SEARCH_S", 1.0)
+    id, _ = put(client, "Begun")
+    assert better(client, begun=[id]) == [{"better": None}]
+
+
+@pytest.mark.parametrize(
+    "hours",
+    [
+        {"not an id": None},
+        {"00000000-0000-0000-0000-000000000000": {"a": [12, [[0, 1]]]}},
+        {"00000000-0000-0000-0000-000000000000": {"a": [0, []]}},
+        {"00000000-0000-0000-0000-000000000000": {"a": [0, [["now", 3]]]}},
+    ],
+)
+def test_hours_that_cannot_be_are_refused_and_those_of_an_order_that_is_gone_are_passed_over(client, hours):
+    assert client.put("/api/week/hours", json={"hours": hours}).status_code == 422
+    gone = {"00000000-0000-0000-0000-000000000000": {"a": [0, [[0, 1]]]}}
+    assert client.put("/api/week/hours", json={"hours": gone}).status_code == 204
+
+
+def test_hours_that_were_kept_and_no_longer_fit_are_no_fault_of_anybodys(client):
+    id, made = put(client, "Skep")
+    before = week(client)["orders"][0]
+    for blocks in ({}, {"tier_1_mix_batter": [7, [[5, 1]]]}, {"x": [0, [[0, 0]]]}):
+        assert client.put("/api/week/hours", json={"hours": {id: blocks}}).status_code == 204
+        (now,) = week(client)["orders"]
+        assert now == before and not now["kept"]
+        clock = client.post("/api/clock", json={"document": made, "order": id})
+        assert clock.status_code == 200 and clock.json()["begins"] == before["begins"]

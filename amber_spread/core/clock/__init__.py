@@ -2,35 +2,40 @@
 hour.
 """
 
+from amber_spread.core.clock.backwards import KeptBlock, KeptHours
 from amber_spread.core.clock.cake_steps import steps_of
 from amber_spread.core.clock.clock import FIRST_YEAR, LAST_YEAR, Clock, TimedStep, clock_of
+from amber_spread.core.clock.hours import Span
 from amber_spread.core.clock.kitchen import STARTING_KITCHEN, Kitchen
 from amber_spread.core.clock.pace import Pace, WrongPace, pace_of
 from amber_spread.core.clock.places import Places
-from amber_spread.core.clock.placing import EMPTY_KITCHEN, InKitchen
+from amber_spread.core.clock.placing import NOTHING_AROUND, Around
 from amber_spread.core.clock.step_kinds import STEP_KINDS
 from amber_spread.core.clock.steps import Step
-from amber_spread.core.clock.week import OrderWork, Week, before, week_of
+from amber_spread.core.clock.week import OrderWork, Week, around, week_of
 from amber_spread.core.clock.work import Work, work_of
 
 __all__ = [
     "Clock",
-    "EMPTY_KITCHEN",
+    "Around",
     "FIRST_YEAR",
-    "InKitchen",
+    "KeptBlock",
+    "KeptHours",
     "Kitchen",
     "LAST_YEAR",
+    "NOTHING_AROUND",
     "OrderWork",
     "Pace",
     "Places",
     "STARTING_KITCHEN",
     "STEP_KINDS",
+    "Span",
     "Step",
     "TimedStep",
     "Week",
     "Work",
     "WrongPace",
-    "before",
+    "around",
     "clock_of",
     "pace_of",
     "steps_of",

@@ -24,6 +24,23 @@ ANY_HOUR = ("car", "table")
 """The places where work goes by the hour of the customer, and what must be done at a stretch with it."""
 
 
+class KeptBlock(NamedTuple):
+    """Hours that were chosen for a block: the pair of hands that does it, counted from 0, and its spans, of which there
+    are several where it is longer than a day.
+    """
+
+    hand: int
+    spans: tuple[Span, ...]
+
+
+KeptHours = Mapping[str, KeptBlock]
+"""The hours that were chosen for the blocks of an order, by the id of the first step of each."""
+
+
+class DoesNotFit(Exception):
+    """Hours that were chosen cannot be kept: something else is there, or the steps are others."""
+
+
 Busy = Sequence[list[Span]]
 """When each of several ovens, mixers or the like is taken."""
 Limited = Sequence[tuple[Busy, Sequence[Span]]]
@@ -118,7 +135,9 @@ def _chains(steps: Sequence[Step]) -> list[list[Step]]:
 
 
 def backwards(blocks: Sequence[Block], hours: Hours, before: Taken = FREE) -> tuple[dict[str, Timing], Taken]:
-    """When to do each step of some blocks, around what is taken `before`; and what is taken with them."""
+    """When to do each step of some blocks, as late as possible around what is taken `before`; and what is taken with
+    them.
+    """
     steps = [one for block in blocks for one in block.steps]
     starts_by: dict[str, int] = {}
     for _ in range(ROUNDS):
@@ -132,9 +151,12 @@ def backwards(blocks: Sequence[Block], hours: Hours, before: Taken = FREE) -> tu
         if not late:
             break
         starts_by |= late
-    hands = tuple(map(tuple, schedule.busy))
-    limited = {resource: tuple(map(tuple, units)) for resource, units in schedule.taken.items()}
-    return {one.id: schedule.timing(one) for one in steps}, Taken(hands, limited)
+    return schedule.result()
+
+
+def keep(blocks: Sequence[Block], hours: Hours, before: Taken, kept: KeptHours) -> tuple[dict[str, Timing], Taken]:
+    """Likewise at hours that were chosen. Raises DoesNotFit where they cannot be kept around what is taken before."""
+    return _Schedule(blocks, hours, {}, before, kept).result()
 
 
 def lasts_too_long(step: Step, span: Span) -> bool:
@@ -146,8 +168,15 @@ def lasts_too_long(step: Step, span: Span) -> bool:
 class _Schedule:
     """One pass from the end; `starts_by` are the minutes by which some steps must begin."""
 
-    def __init__(self, blocks: Sequence[Block], hours: Hours, starts_by: Mapping[str, int], before: Taken) -> None:
-        self.blocks, self.hours, self.starts_by = blocks, hours, starts_by
+    def __init__(
+        self,
+        blocks: Sequence[Block],
+        hours: Hours,
+        starts_by: Mapping[str, int],
+        before: Taken,
+        kept: KeptHours | None = None,
+    ) -> None:
+        self.blocks, self.hours, self.starts_by, self.kept = blocks, hours, starts_by, kept
         self.block_of = {one.id: block for block in blocks for one in block.steps}
         self.busy, self.taken = hours.taken(before)
         """When each pair of hands, and each of what there is a limit to, is taken."""
@@ -188,18 +217,55 @@ class _Schedule:
             self.placed[block.steps[0].id] = (Span(limit - block.minutes, limit),)
             return
         limited = [(self.taken[resource], wanted) for resource, wanted in block.uses.items() if resource in self.taken]
-        if block.splits and block.minutes > self.hours.long_min:
+        if self.kept is not None:
+            self._place_as_kept(block, limit, limited)
+        elif self.in_parts(block):
             self._place_in_parts(block, limit, [units for units, _ in limited])
         else:
             ends = {hand: self._latest(block, limit, hand, limited) for hand in self._hands_for(block, limit)}
             hand = max(ends, key=lambda one: (ends[one], -one))
-            end = ends[hand]
-            for one, span in zip(block.steps, block.before_end, strict=True):
-                self.placed[one.id] = (_at(span, end),)
-            self._take(block, hand, [_at(span, end) for span in block.work])
-            for units, wanted in limited:
-                unit = next(unit for unit in units if not _clash(unit, wanted, end))
-                self._use(block, unit, [_at(span, end) for span in wanted])
+            self._place_at(block, hand, ends[hand], limited)
+
+    def in_parts(self, block: Block) -> bool:
+        """Whether a block is done on several days."""
+        return block.splits and block.minutes > self.hours.long_min
+
+    def _place_at(self, block: Block, hand: int, end: int, limited: Limited) -> None:
+        for one, span in zip(block.steps, block.before_end, strict=True):
+            self.placed[one.id] = (_at(span, end),)
+        self._take(block, hand, [_at(span, end) for span in block.work])
+        for units, wanted in limited:
+            unit = next(unit for unit in units if not _clash(unit, wanted, end))
+            self._use(block, unit, [_at(span, end) for span in wanted])
+
+    def _place_as_kept(self, block: Block, limit: int, limited: Limited) -> None:
+        """A block at the hours that were chosen for it. Raises DoesNotFit."""
+        kept = (self.kept or {}).get(block.steps[0].id)
+        if kept is None or not kept.spans or not 0 <= kept.hand < self.hours.hands or kept.spans[-1].end > limit:
+            raise DoesNotFit
+        if sum(span.end - span.start for span in kept.spans) != block.minutes:
+            raise DoesNotFit
+        if len(kept.spans) == 1:
+            if kept.hand not in self._hands_for(block, limit):
+                raise DoesNotFit
+            end = kept.spans[0].end
+            if self._latest(block, end, kept.hand, limited) != end:
+                raise DoesNotFit
+            self._place_at(block, kept.hand, end, limited)
+            return
+        units = [next((one for one in units if _are_free(one, kept.spans)), None) for units, _ in limited]
+        days = (self.hours.of_day(kept.hand, span.end - 1) for span in kept.spans)
+        at_work = all(
+            day.start <= span.start and span.end <= day.end for day, span in zip(days, kept.spans, strict=True)
+        )
+        if not (self.in_parts(block) and at_work and _are_free(self.busy[kept.hand], kept.spans)):
+            raise DoesNotFit
+        self.placed[block.steps[0].id] = kept.spans
+        self._take(block, kept.hand, kept.spans)
+        for unit in units:
+            if unit is None:
+                raise DoesNotFit
+            self._use(block, unit, kept.spans)
 
     def _hands_for(self, block: Block, limit: int) -> Sequence[int]:
         """The pairs of hands that may do a block: those whose day is long enough where there are such; and for what is
@@ -273,6 +339,12 @@ class _Schedule:
             left, end = left - (free.end - start), start
         return spans
 
+    def result(self) -> tuple[dict[str, Timing], Taken]:
+        """When each step is done, and what is taken with them."""
+        hands = tuple(map(tuple, self.busy))
+        limited = {resource: tuple(map(tuple, units)) for resource, units in self.taken.items()}
+        return {one.id: self.timing(one) for block in self.blocks for one in block.steps}, Taken(hands, limited)
+
     def span_of(self, step: Step) -> Span:
         """From when to when a step lasts: a flexible wait from the end of all that it follows."""
         spans = self.placed[step.id]
@@ -318,6 +390,11 @@ def _free_before(busy: Sequence[Span], begins: int, end: int) -> Span | None:
                 return Span(start, end) if start < end else None
             end = taken.start
     return Span(begins, end) if begins < end else None
+
+
+def _are_free(busy: Sequence[Span], spans: Sequence[Span]) -> bool:
+    """Whether nothing that is `busy` overlaps some spans."""
+    return not any(one.start < span.end and span.start < one.end for one in busy for span in spans)
 
 
 def _union(*busy: Sequence[Span]) -> list[Span]:

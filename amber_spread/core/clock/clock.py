@@ -11,7 +11,7 @@ from amber_spread.core.clock.heat import Firming
 from amber_spread.core.clock.kitchen import STARTING_KITCHEN, Kitchen
 from amber_spread.core.clock.looks import Look, looks_of
 from amber_spread.core.clock.places import Places
-from amber_spread.core.clock.placing import EMPTY_KITCHEN, InKitchen, called, moments_of, place_order
+from amber_spread.core.clock.placing import NOTHING_AROUND, Around, called, moments_of, placed_around
 from amber_spread.core.clock.steps import On, Step, work_by_tier
 from amber_spread.core.document import Document, FileError, complaint_at
 from amber_spread.core.kernel.base import PlanPart
@@ -82,15 +82,15 @@ def clock_of(
     plan: Plan,
     now: datetime | None = None,
     kitchen: Kitchen = STARTING_KITCHEN,
-    before: InKitchen = EMPTY_KITCHEN,
+    around: Around = NOTHING_AROUND,
 ) -> Clock:
-    """The clock of an order by its plan: every step as late as possible, by the hands and places of a kitchen, around
-    what the orders `before` it take of them. `now` is the hour in it, to see what is late. Raises FileError where the
-    order has no due hour, or one too far off.
+    """The clock of an order by its plan: every step at the hour that is kept for it, else as late as possible, by the
+    hands and places of a kitchen, `around` what the other orders take of them. `now` is the hour in it, to see what is
+    late. Raises FileError where the order has no due hour, or one too far off.
     """
     due, ready, places = due_of(document), ready_of(document), kitchen.places
     work = steps_of(document, plan, kitchen.made_of)
-    placed = place_order(work, ready, places, before)
+    placed = placed_around(work, ready, places, around)
     looks = looks_of(placed.steps)
     timed = {
         one.id: _timed(one, placed.timings[one.id], looks[one.id], places, placed.shelves.get(one.id))

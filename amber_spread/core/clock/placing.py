@@ -4,7 +4,7 @@ from collections.abc import Mapping, Sequence
 from datetime import datetime, timedelta
 from typing import NamedTuple
 
-from amber_spread.core.clock.backwards import Block, Timing, backwards, blocks_of
+from amber_spread.core.clock.backwards import Block, DoesNotFit, KeptHours, Timing, backwards, blocks_of, keep
 from amber_spread.core.clock.holds import with_holds
 from amber_spread.core.clock.hours import FREE, Hours, Span, Taken
 from amber_spread.core.clock.places import Places
@@ -27,8 +27,8 @@ EMPTY_KITCHEN = InKitchen()
 
 
 class PlacedOrder(NamedTuple):
-    """The steps of an order in the order of their hours, with the shelves that they take; and what it and the orders
-    before it take of the kitchen.
+    """The steps of an order in the order of their hours, with the shelves that they take; what it and the orders before
+    it take of the kitchen; and whether it has the hours that were chosen for it.
     """
 
     blocks: list[Block]
@@ -36,16 +36,29 @@ class PlacedOrder(NamedTuple):
     timings: dict[str, Timing]
     shelves: dict[str, range]
     after: InKitchen
+    kept: bool
 
 
 def place_order(
-    steps: Sequence[Step], ready: datetime, places: Places, before: InKitchen = EMPTY_KITCHEN, key: str = ""
+    steps: Sequence[Step],
+    ready: datetime,
+    places: Places,
+    before: InKitchen = EMPTY_KITCHEN,
+    key: str = "",
+    kept: KeptHours | None = None,
 ) -> PlacedOrder:
-    """When to do each step of an order that must be ready by an hour, as late as possible, around what the orders
-    before it take. `key` tells its tiers from those of others.
+    """When to do each step of an order that must be ready by an hour, around what the orders before it take: at the
+    hours that are `kept` for it where they fit, else as late as possible. `key` tells its tiers from those of others.
     """
-    blocks = blocks_of(steps, minute_of(ready))
-    timings, taken = backwards(blocks, hours_of(places), before.taken)
+    blocks, hours = blocks_of(steps, minute_of(ready)), hours_of(places)
+    as_kept = kept is not None
+    try:
+        timings, taken = (
+            keep(blocks, hours, before.taken, kept or {}) if as_kept else backwards(blocks, hours, before.taken)
+        )
+    except DoesNotFit:
+        as_kept = False
+        timings, taken = backwards(blocks, hours, before.taken)
     held, timings = with_holds([one for block in blocks for one in block.steps], timings)
     held.sort(key=lambda one: timings[one.id].whole)
     standing = dict(before.standing)
@@ -60,7 +73,29 @@ def place_order(
         found = on_shelves(stays, places.shelves(where), there)
         standing[where] = (*there, *found)
         shelves |= {one.stay.id: one.shelves for one in found}
-    return PlacedOrder(blocks, held, timings, shelves, InKitchen(taken, standing))
+    return PlacedOrder(blocks, held, timings, shelves, InKitchen(taken, standing), as_kept)
+
+
+class Around(NamedTuple):
+    """What the other orders leave of a kitchen for one: at the hours `kept` for it, beside those that have kept hours
+    too and are placed before it; and where it does not keep those, beside all that are placed before it.
+    """
+
+    others: InKitchen = EMPTY_KITCHEN
+    with_kept: InKitchen = EMPTY_KITCHEN
+    kept: KeptHours | None = None
+
+
+NOTHING_AROUND = Around()
+
+
+def placed_around(steps: Sequence[Step], ready: datetime, places: Places, around: Around) -> PlacedOrder:
+    """An order at the hours that are kept for it where they fit, else as late as possible around the others."""
+    if around.kept is not None:
+        placed = place_order(steps, ready, places, around.with_kept, kept=around.kept)
+        if placed.kept:
+            return placed
+    return place_order(steps, ready, places, around.others)
 
 
 @cached(16)

@@ -63,6 +63,11 @@ def fits(size: Size, shelves: Sequence[ColdShelf]) -> bool:
     return bool(_choices(size, _room(shelves)))
 
 
+def shelves_taken(size: Size, shelves: Sequence[ColdShelf]) -> int:
+    """How many shelves something takes, with those above it taken out; 0 where it fits nowhere."""
+    return min((len(one) for one in _choices(size, _room(shelves))), default=0)
+
+
 def _room(shelves: Sequence[ColdShelf]) -> tuple[Size, ...]:
     return tuple(Size(one.width_mm, one.depth_mm, one.height_mm) for one in shelves)
 

@@ -3,16 +3,20 @@
 Orders are placed one after the other, the one due last first, each as late as possible around those placed before it
 (priority-rule scheduling backwards in time, with the latest due date first; a common heuristic). So the hours of an
 order depend on those that are due after it alone.
+
+Where hours were chosen for an order (by the solver, in `better.py`) and still fit its steps and the kitchen, it has
+those, and all that has none is placed around it.
 """
 
 from collections.abc import Sequence
 from datetime import datetime
 from typing import NamedTuple
 
+from amber_spread.core.clock.backwards import KeptHours
 from amber_spread.core.clock.clock_checks import checks_of
 from amber_spread.core.clock.looks import Look, looks_of
 from amber_spread.core.clock.places import Places
-from amber_spread.core.clock.placing import EMPTY_KITCHEN, InKitchen, PlacedOrder, called, moments_of, place_order
+from amber_spread.core.clock.placing import EMPTY_KITCHEN, Around, PlacedOrder, called, moments_of, place_order
 from amber_spread.core.clock.steps import On
 from amber_spread.core.clock.work import Work, steps_from
 from amber_spread.core.kernel.base import PlanPart
@@ -22,13 +26,16 @@ from amber_spread.core.kernel.task import Place
 
 
 class OrderWork(NamedTuple):
-    """An order as the week knows it: the same `id` and `revision` always mean the same work."""
+    """An order as the week knows it, with the hours that are `kept` for it, if any. The same `id` and `revision` always
+    mean the same work at the same kept hours.
+    """
 
     id: str
     revision: str
     title: str
     due: datetime
     work: Work
+    kept: KeptHours | None = None
 
     def __hash__(self) -> int:
         return hash((self.id, self.revision))
@@ -59,7 +66,7 @@ class WeekStep(PlanPart):
 
 
 class WeekOrder(PlanPart):
-    """An order with the hours of its steps, and what to know about them."""
+    """An order with the hours of its steps, whether those were `kept` for it, and what to know about them."""
 
     id: str
     title: str
@@ -68,6 +75,7 @@ class WeekOrder(PlanPart):
     begins: datetime
     steps: dict[str, WeekStep]
     checks: list[Check]
+    kept: bool
 
 
 class Week(PlanPart):
@@ -83,18 +91,34 @@ def week_of(
     """The hours of some orders, given in the order in which they are placed: the one due last first. `now` is the hour
     in the kitchen, to see what is late.
     """
-    found = [
-        _shown(order, _placed(tuple(orders[: number + 1]), places), places, now) for number, order in enumerate(orders)
-    ]
-    return Week(orders=found[::-1], left_out=list(left_out))
+    found = [_shown(order, placed, places, now) for order, placed in in_turn(orders, places)]
+    return Week(orders=sorted(found, key=lambda one: (one.due, one.id)), left_out=list(left_out))
 
 
-def before(orders: Sequence[OrderWork], places: Places) -> InKitchen:
-    """What some orders take of a kitchen, given in the order in which they are placed."""
-    kitchen = EMPTY_KITCHEN
-    for number in range(len(orders)):
-        kitchen = _placed(tuple(orders[: number + 1]), places).after
-    return kitchen
+def in_turn(orders: Sequence[OrderWork], places: Places) -> list[tuple[OrderWork, PlacedOrder]]:
+    """Some orders as they are placed: first those whose kept hours fit, then the others, each in the order given."""
+    found: list[tuple[OrderWork, PlacedOrder]] = []
+    for one in orders:
+        if one.kept is not None:
+            placed = _placed((*(order for order, _ in found), one), places)
+            if placed.kept:
+                found.append((one, placed))
+    fit = {one.id for one, _ in found}
+    for one in orders:
+        if one.id not in fit:
+            placed = _placed((*(order for order, _ in found), one), places)
+            found.append((one, placed))
+    return found
+
+
+def around(orders: Sequence[OrderWork], due: datetime, id: str, kept: KeptHours | None, places: Places) -> Around:
+    """What some orders leave of a kitchen for one that is due then, which is none of them; `kept` are its hours."""
+    mine = (due, id)
+    turns = in_turn(orders, places)
+    before = [(one, placed) for one, placed in turns if placed.kept or (one.due, one.id) > mine]
+    earlier = [one for one, placed in before if placed.kept and (one.due, one.id) > mine]
+    with_kept = _placed(tuple(earlier), places).after if earlier and kept is not None else EMPTY_KITCHEN
+    return Around(before[-1][1].after if before else EMPTY_KITCHEN, with_kept, kept)
 
 
 @cached(512)
@@ -102,7 +126,7 @@ def _placed(orders: tuple[OrderWork, ...], places: Places) -> PlacedOrder:
     """The last of some orders, placed around the others: an edit of one leaves those before it as they are."""
     *others, last = orders
     taken = _placed(tuple(others), places).after if others else EMPTY_KITCHEN
-    return place_order(steps_from(last.work), last.work.ready, places, taken, last.id)
+    return place_order(steps_from(last.work), last.work.ready, places, taken, last.id, last.kept)
 
 
 def _shown(order: OrderWork, placed: PlacedOrder, places: Places, now: datetime | None) -> WeekOrder:
@@ -134,4 +158,5 @@ def _shown(order: OrderWork, placed: PlacedOrder, places: Places, now: datetime 
         begins=min(one.start for one in steps.values()),
         steps=steps,
         checks=list(checks_of(placed, order.due, now, places)),
+        kept=placed.kept,
     )

@@ -685,6 +685,47 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/week/hours": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Keep Hours
+         * @description Keep the hours that were chosen for some orders. Each has them as long as they fit its steps and the kitchen.
+         */
+        put: operations["keep_hours_api_week_hours_put"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/week/better": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Better
+         * @description Look for better hours for the orders due on these days; those that have `begun` keep theirs. A line of JSON for
+         *     each that was `found`, by its number, and last the `better` hours, or null where there are none. Nothing is stored.
+         */
+        post: operations["better_api_week_better_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/orders/{id}/templates.pdf": {
         parameters: {
             query?: never;
@@ -1532,6 +1573,29 @@ export interface components {
                 [key: string]: components["schemas"]["Sheet"];
             };
         };
+        /** Body_better_api_week_better_post */
+        Body_better_api_week_better_post: {
+            /**
+             * First
+             * Format: date
+             */
+            first: string;
+            /**
+             * Now
+             * Format: date-time
+             */
+            now: string;
+            /**
+             * Days
+             * @default 7
+             */
+            days: number;
+            /**
+             * Begun
+             * @default []
+             */
+            begun: string[];
+        };
         /** Body_clock_for_one_api_clock_post */
         Body_clock_for_one_api_clock_post: {
             /** Now */
@@ -2100,6 +2164,26 @@ export interface components {
             value: string | number | boolean | null;
             /** Words */
             words: string;
+        };
+        /**
+         * ChosenHours
+         * @description Hours to keep, by the id of the order and that of the first of some steps that follow each other at once: whose
+         *     hands do them, counted from 0, and from which minute to which, counted from 1 January 1970. Null for an order that
+         *     is to have none of its own.
+         */
+        ChosenHours: {
+            /** Hours */
+            hours: {
+                [key: string]: {
+                    [key: string]: [
+                        number,
+                        [
+                            number,
+                            number
+                        ][]
+                    ];
+                } | null;
+            };
         };
         /**
          * Clock
@@ -7898,7 +7982,7 @@ export interface components {
         };
         /**
          * WeekOrder
-         * @description An order with the hours of its steps, and what to know about them.
+         * @description An order with the hours of its steps, whether those were `kept` for it, and what to know about them.
          */
         WeekOrder: {
             /** Id */
@@ -7926,6 +8010,8 @@ export interface components {
             };
             /** Checks */
             checks: components["schemas"]["Check"][];
+            /** Kept */
+            kept: boolean;
         };
         /**
          * WeekStep
@@ -10788,6 +10874,160 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Week"];
+                };
+            };
+            /** @description The request could not be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Another save came first */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The request is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A field is not acceptable */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The order book cannot be reached, or not written to */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    keep_hours_api_week_hours_put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ChosenHours"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description The request could not be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Another save came first */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The request is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A field is not acceptable */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The order book cannot be reached, or not written to */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    better_api_week_better_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Body_better_api_week_better_post"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/x-ndjson": string;
                 };
             };
             /** @description The request could not be read */

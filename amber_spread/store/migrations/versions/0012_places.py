@@ -15,6 +15,7 @@ def upgrade() -> None:
     """Make the table, and the columns; the work on the orders that are there is made when it is first asked for."""
     op.add_column("orders", sa.Column("work", sa.JSON(), nullable=True))
     op.add_column("orders", sa.Column("work_made_by", sa.Text(), nullable=True))
+    op.add_column("orders", sa.Column("hours", sa.JSON(), nullable=True))
     op.create_table(
         "places",
         sa.Column("number", sa.Integer(), autoincrement=True, nullable=False),
@@ -29,6 +30,7 @@ def upgrade() -> None:
 
 def downgrade() -> None:
     """Take them away."""
+    op.drop_column("orders", "hours")
     op.drop_column("orders", "work_made_by")
     op.drop_column("orders", "work")
     op.drop_table("places")
