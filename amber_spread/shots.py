@@ -6,7 +6,6 @@ from playwright.sync_api import Page, expect
 
 from amber_spread.browser import chromium, page, served
 
-LINE = "10in x 5in round; 8 x 5 hexagn; 6 x 4 tapered 5in | fill lemon curd dam | coat meringue 6mm | fondant 3mm"
 FOLDER = Path(__file__).resolve().parents[1] / "docs" / "screenshots"
 
 
@@ -44,10 +43,6 @@ def take_shots() -> int:
             screen.locator(".panel .step").evaluate("step => step.scrollIntoView({ block: 'end' })")
             screen.locator(".days").evaluate("days => days.scrollTo(0, 700)")
             _take(screen, "clock")
-            screen.keyboard.press("4")
-            screen.locator(".panel [data-figure='tiers.2.cover.roll_diameter']").click()
-            screen.get_by_role("dialog").wait_for()
-            _take(screen, "working")
             screen.goto(address)
             _open(screen, "Raffle hive")
             screen.keyboard.press("4")
@@ -70,11 +65,6 @@ def take_shots() -> int:
             _take(screen, "solids")
             screen.goto(address)
             _open(screen, "Beekeepers’ supper")
-            screen.keyboard.press("/")
-            screen.get_by_role("textbox", name="The cake in one line").fill(LINE)
-            screen.locator(".under .unread").wait_for()
-            _take(screen, "line")
-            screen.keyboard.press("Escape")
             screen.get_by_role("button", name="Order", exact=True).click()
             screen.get_by_text("What you own").click()
             screen.get_by_role("dialog", name="What you own").wait_for()
@@ -85,6 +75,14 @@ def take_shots() -> int:
             screen.goto(f"{address}/usual")
             screen.locator("main li").first.wait_for()
             _take(screen, "usual")
+            screen.goto(f"{address}/places")
+            screen.locator(".hands").first.wait_for()
+            _take(screen, "places")
+            screen.goto(f"{address}/week")
+            screen.locator(".days .sheet .label").first.wait_for(timeout=60_000)
+            screen.locator(".days").evaluate("days => days.scrollTo(0, 1200)")
+            screen.locator(".label", has_text="Crumb coat").nth(2).click()
+            _take(screen, "hours")
         with page(browser, (768, 1024)) as screen:
             screen.goto(address)
             _open(screen, "Fair centrepiece")

@@ -30,6 +30,7 @@ from amber_spread.papers.templates import templates_of
 from amber_spread.speed.calls import calls_of
 from amber_spread.speed.carving import bench_carving
 from amber_spread.speed.timing import GOAL_PLAN_MS, RUNS, report, show
+from amber_spread.speed.weeks import bench_weeks
 
 GOAL_EDIT_MS = 50.0
 GOAL_SLOWED_MS = 200.0
@@ -102,6 +103,7 @@ def bench() -> int:
     bench_carving()
     _bench_shopping()
     _bench_clock(documents[3])
+    bench_weeks()
     return _bench_screen()
 
 

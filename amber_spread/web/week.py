@@ -54,8 +54,8 @@ router = APIRouter(prefix="/week", tags=["clock"])
 AHEAD = timedelta(days=28)
 """Work on orders due so much later is not in the way of an order."""
 LONGEST_DAYS = 31
-SEARCH_S = 10.0
-"""So long better hours are looked for, by the clock."""
+EFFORT = 1.5
+"""How hard better hours are looked for: some 10 s on a usual computer."""
 BlockId = Annotated[str, StringConstraints(max_length=200), AfterValidator(printable)]
 Hand = Annotated[int, Field(ge=0, lt=int(HANDS.high))]
 Minute = Annotated[int, Field(ge=0, le=130_000_000)]
@@ -240,7 +240,7 @@ async def better(
     """
     last = datetime.combine(first + timedelta(days=days), hour())
     orders = await run_in_threadpool(works.between, datetime.combine(first, hour()), last)
-    given = tuple(orders), works.kitchen.places, now, SEARCH_S, tuple(str(one) for one in begun)
+    given = tuple(orders), works.kitchen.places, now, EFFORT, tuple(str(one) for one in begun)
 
     async def ask(heard: Heard) -> str:
         return await planner.alone(caller, OutOfBudget(), LONGEST_S, better_json, *given, heard=heard)

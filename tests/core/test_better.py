@@ -17,45 +17,24 @@ from amber_spread.core.clock.week import in_turn
 from amber_spread.core.document.document import plan_document
 from amber_spread.demo.places import PLACES
 from amber_spread.demo.week import week
+from amber_spread.speed.job_shops import SIX_BY_SIX, SIX_TAKES, job_shop
 from tests.core.test_week import CAKES, DUE, TODAY, as_placed, inspect
-
-# Fisher and Thompson, 1963: six jobs on six machines, as (machine, minutes); the optimum is 55.
-SIX = [
-    [(2, 1), (0, 3), (1, 6), (3, 7), (5, 3), (4, 6)],
-    [(1, 8), (2, 5), (4, 10), (5, 10), (0, 10), (3, 4)],
-    [(2, 5), (3, 4), (5, 8), (0, 9), (1, 1), (4, 7)],
-    [(1, 5), (0, 5), (2, 5), (3, 3), (4, 8), (5, 9)],
-    [(2, 9), (1, 3), (4, 5), (5, 4), (0, 3), (3, 1)],
-    [(1, 3), (3, 3), (5, 9), (0, 10), (4, 4), (2, 1)],
-]
-
-
-def job_shop(jobs, until):
-    """A job shop counted back from an hour: the later it begins, the shorter it is."""
-    tasks, lags = [], []
-    for job, operations in enumerate(jobs):
-        for at, (machine, minutes) in enumerate(operations):
-            way = Way((Use(f"machine {machine}", 0, minutes),), ((0, until),))
-            tasks.append(Task(f"{job} {at}", minutes, (way,)))
-            if at:
-                lags.append(Lag(f"{job} {at - 1}", operations[at - 1][1], f"{job} {at}", 0))
-    return Problem(tuple(tasks), tuple(lags), first_is_worth=1)
 
 
 def test_the_six_by_six_job_shop_of_fisher_and_thompson_takes_55():
-    found = solve(job_shop(SIX, 200), 120)
-    assert found.optimal and 200 - found.worth == 55 == 200 - found.bound
+    found = solve(job_shop(SIX_BY_SIX, 200), 20)
+    assert found.optimal and 200 - found.worth == SIX_TAKES == 200 - found.bound
     ends = {
-        id: one.begins_min + next(task.minutes for task in job_shop(SIX, 200).tasks if task.id == id)
+        id: one.begins_min + next(task.minutes for task in job_shop(SIX_BY_SIX, 200).tasks if task.id == id)
         for id, one in found.chosen.items()
     }
-    for job, operations in enumerate(SIX):
+    for job, operations in enumerate(SIX_BY_SIX):
         for at in range(1, len(operations)):
             assert ends[f"{job} {at - 1}"] <= found.chosen[f"{job} {at}"].begins_min
     for machine in range(6):
         spans = sorted(
             (found.chosen[f"{job} {at}"].begins_min, ends[f"{job} {at}"])
-            for job, operations in enumerate(SIX)
+            for job, operations in enumerate(SIX_BY_SIX)
             for at, (on, _) in enumerate(operations)
             if on == machine
         )
@@ -87,7 +66,7 @@ def test_small_problems_are_solved_as_well_as_exhaustive_search_solves_them(leng
         Task(str(at), length, (Way((Use("machine", 0, length),), ((0, until),)),), values[at])
         for at, length in enumerate(lengths)
     )
-    found = solve(Problem(tasks, busy=(Busy("machine", *taken),)), 20)
+    found = solve(Problem(tasks, busy=(Busy("machine", *taken),)), 5)
     best = max(one for order in permutations(range(len(lengths))) if (one := worth(order)) is not None)
     assert found.optimal and found.worth >= best - 1e-9
     spans = sorted([taken, *((one.begins_min, one.begins_min + lengths[int(id)]) for id, one in found.chosen.items())])
@@ -103,10 +82,10 @@ def test_what_spoils_is_used_in_time_where_that_is_worth_more():
     tasks = (mix, Task("use", 10, one_way(Use("hands", 0, 10)), 1))
     other = Task("other", 60, one_way(Use("hands", 0, 60), windows=((30, 90),)))
     lag = Lag("mix", 10, "use", 5)
-    loose = solve(Problem((*tasks, other), (lag,)), 20).chosen
+    loose = solve(Problem((*tasks, other), (lag,)), 5).chosen
     assert loose["use"].begins_min - loose["mix"].begins_min - 10 > 20
     spoils = Spoils("mix", 10, (("use", 0),), 20, 100)
-    kept = solve(Problem((*tasks, other), (lag,), (spoils,)), 20).chosen
+    kept = solve(Problem((*tasks, other), (lag,), (spoils,)), 5).chosen
     assert 5 <= kept["use"].begins_min - kept["mix"].begins_min - 10 <= 20
 
 
@@ -116,7 +95,7 @@ def test_a_shelf_is_taken_between_two_tasks():
     between = tuple(Between(f"{name} 1", 5, f"{name} 2", "shelf", 1) for name in "ab")
     tasks = tuple(task for pair in pairs for task in pair)
     for capacity, overlap in ((1, False), (2, True)):
-        chosen = solve(Problem(tasks, lags, between=between, capacity={"shelf": capacity}), 20).chosen
+        chosen = solve(Problem(tasks, lags, between=between, capacity={"shelf": capacity}), 5).chosen
         stays = [(chosen[f"{name} 1"].begins_min + 5, chosen[f"{name} 2"].begins_min) for name in "ab"]
         assert (max(stays[0][0], stays[1][0]) < min(stays[0][1], stays[1][1])) == overlap
 
@@ -134,7 +113,7 @@ def test_a_week_that_is_late_by_the_heuristic_is_not_by_the_solver():
     orders = as_placed([CAKES[1](DUE + timedelta(hours=late)) for late in (0, 2, 20)])
     begins = min(one.begins for one in week_of(orders, Places()).orders)
     now = begins + timedelta(minutes=20)
-    better = better_hours(orders, Places(), now, 15)
+    better = better_hours(orders, Places(), now, 3)
     assert better is not None and better.before < better.worth <= better.bound
     kept = with_hours(orders, better)
     assert all(placed.kept for _, placed in in_turn(kept, Places()))
@@ -151,7 +130,7 @@ def test_the_demo_week_keeps_every_rule_at_better_hours_and_what_has_begun_stays
     orders = as_placed(week(TODAY)[:5])
     now = datetime(2026, 12, 2, 8)
     begun = orders[-1].id
-    better = better_week(orders, PLACES, now, 12, {begun})
+    better = better_week(orders, PLACES, now, 2, {begun})
     before = week_of(orders, PLACES, now)
     assert better is not None
     kept = with_hours(orders, better)
@@ -243,4 +222,4 @@ def test_the_clock_of_an_order_keeps_the_hours_that_were_chosen_for_it_and_its_e
 def test_nothing_better_is_found_where_there_is_nothing_to_move(count):
     orders = as_placed([CAKES[0](DUE)] * count)
     now = DUE - timedelta(days=5)
-    assert better_hours(orders, Places(), now, 3, begun={one.id for one in orders}) is None
+    assert better_hours(orders, Places(), now, 0.1, begun={one.id for one in orders}) is None

@@ -94,4 +94,4 @@ def test_a_number_that_moves_or_changes_places_is_seen():
     assert before != weighed({"a": [2.0, 1.0], "b": "as it is"})
     assert before != weighed({"a": [1.0, 2.00001], "b": "as it is"})
     assert before != weighed({"a": [1.0, 2.0], "b": "as it was"})
-    assert Path(KEPT).stat().st_size < 500_000
+    assert Path(KEPT).stat().st_size < 520_000

@@ -31,14 +31,21 @@ def test_from_an_order_without_an_hour_to_its_day_sheet(screen, address):
     fill(panel(screen).get_by_label("Ready before it is due"), "1h")
     expect(ready).to_contain_text("Fri 13:00")
 
-    begins = panel(screen).get_by_label("Work begins at")
+    before = panel(screen).locator(".big").inner_text()
+    panel(screen).get_by_role("link", name="Change hands and places").click()
+    begins = screen.get_by_label("Hands 1, Thursday from")
     fill(begins, "noonish")
-    expect(panel(screen).get_by_text("Type a time of day, such as 8:00, 17.30 or 5 pm.")).to_be_visible()
+    expect(screen.get_by_text("Type a time of day, such as 8:00, 17.30 or 5 pm.")).to_be_visible()
     fill(begins, "9.30")
     expect(begins).to_have_value("9:30")
-    before = panel(screen).locator(".big").inner_text()
-    fill(panel(screen).get_by_label("Work ends at"), "13")
+    ends = screen.get_by_label("Hands 1, Thursday to")
+    fill(ends, "9")
+    expect(screen.get_by_text("The hour work ends should be at least an hour after work begins")).to_be_visible()
+    fill(ends, "13")
+    expect(ends).to_have_value("13:00")
+    screen.get_by_role("button", name="Back to the order").click()
     expect(panel(screen).locator(".big")).not_to_have_text(before)
+    expect(panel(screen)).to_contain_text("9:30 to 13:00")
 
     count = panel(screen).get_by_role("button", name="Count these minutes in the price")
     count.click()
@@ -53,7 +60,10 @@ def test_from_an_order_without_an_hour_to_its_day_sheet(screen, address):
     events = Calendar.from_ical(file.value.path().read_bytes()).walk("VEVENT")
     assert "Due: By the clock" in [str(one["summary"]) for one in events]
     screen.reload()
-    expect(panel(screen).get_by_label("Work begins at")).to_have_value("9:30")
+    expect(panel(screen)).to_contain_text("9:30 to 13:00")
+    panel(screen).get_by_role("link", name="Change hands and places").click()
+    screen.get_by_role("button", name="Every day as Monday").click()
+    expect(screen.get_by_label("Hands 1, Thursday from")).to_have_value("8:00")
 
 
 def test_a_cake_of_one_tier_names_no_tier_and_a_drive_is_counted(screen, address):

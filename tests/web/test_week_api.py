@@ -133,7 +133,7 @@ def better(client, **more):
 
 
 def test_better_hours_are_looked_for_kept_and_given_up(client, monkeypatch):
-    monkeypatch.setattr(room, "SEARCH_S", 4.0)
+    monkeypatch.setattr(room, "EFFORT", 1.0)
     made = dict(put(client, f"Skep {number}", DUE + timedelta(hours=number), (254, 178)) for number in range(3))
     before = week(client)
     late = before["orders"][0]["begins"]
@@ -155,7 +155,7 @@ def test_better_hours_are_looked_for_kept_and_given_up(client, monkeypatch):
 
 
 def test_orders_that_have_begun_keep_their_hours(client, monkeypatch):
-    monkeypatch.setattr(room, "SEARCH_S", 1.0)
+    monkeypatch.setattr(room, "EFFORT", 0.1)
     id, _ = put(client, "Begun")
     assert better(client, begun=[id]) == [{"better": None}]
 

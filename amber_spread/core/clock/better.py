@@ -52,7 +52,7 @@ def better_hours(
     orders: Sequence[OrderWork],
     places: Places,
     now: datetime,
-    seconds: float,
+    effort: float,
     begun: Collection[str] = (),
     found: Callable[[float], None] | None = None,
 ) -> Better | None:
@@ -67,7 +67,7 @@ def better_hours(
     problem = week.problem()
     before = worth_of(problem, week.chosen(turns))
     first = max((week.chosen(one) for one in (turns, *week.other_turns())), key=lambda one: worth_of(problem, one))
-    solution = solve(problem, seconds, first, found)
+    solution = solve(problem, effort, first, found)
     if solution is None or solution.worth < worth_of(problem, first):
         solution = Solution(first, worth_of(problem, first), math.inf, optimal=False)
     if solution.worth <= before:
@@ -369,14 +369,15 @@ class _Moments:
 
 
 class Moved(PlanPart):
-    """An order whose hours would be others: when it begins as it is, and when it would; and by how much later it would
-    be baked, so that it is fresher, min in all its tiers.
+    """An order whose hours would be others: when it begins as it is, and when it would; how many of its steps would
+    move; and by how much later it would be baked, so that it is fresher, min in all its tiers.
     """
 
     id: str
     title: str
     begins: datetime
     would_begin: datetime
+    steps: int
     fresher_min: int
 
 
@@ -391,12 +392,12 @@ def better_week(
     orders: Sequence[OrderWork],
     places: Places,
     now: datetime,
-    seconds: float,
+    effort: float,
     begun: Collection[str] = (),
     found: Callable[[float], None] | None = None,
 ) -> BetterWeek | None:
     """Better hours for a week with what they would move, likewise."""
-    better = better_hours(orders, places, now, seconds, begun, found)
+    better = better_hours(orders, places, now, effort, begun, found)
     if better is None:
         return None
     as_found = [
@@ -406,10 +407,20 @@ def better_week(
     moved = []
     for order, placed in sorted(in_turn(orders, places), key=lambda one: (one[0].due, one[0].id)):
         then = after[order.id]
-        if _hours(placed) != _hours(then):
+        hours_now, hours_then = _hours(placed), _hours(then)
+        if hours_now != hours_then:
             begins, would = (moment_of(min(_begins(one, block) for block in _work(one))) for one in (placed, then))
             fresher = _baked(then) - _baked(placed)
-            moved.append(Moved(id=order.id, title=order.title, begins=begins, would_begin=would, fresher_min=fresher))
+            moved.append(
+                Moved(
+                    id=order.id,
+                    title=order.title,
+                    begins=begins,
+                    would_begin=would,
+                    steps=sum(hours_then.get(id) != one for id, one in hours_now.items()),
+                    fresher_min=fresher,
+                )
+            )
     hours = {id: dict(kept) for id, kept in better.hours.items() if after[id].kept}
     return BetterWeek(hours=hours, moved=moved) if moved else None
 

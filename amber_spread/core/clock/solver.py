@@ -11,6 +11,8 @@ from typing import Any, NamedTuple
 
 WORKERS = 2
 """So many threads search at once; a job has a process and few processors."""
+MOST_S = 25.0
+"""It never searches longer than this by the clock, so that a job stays within its processor time."""
 
 
 class Use(NamedTuple):
@@ -117,13 +119,14 @@ class Solution(NamedTuple):
 
 def solve(
     problem: Problem,
-    seconds: float,
+    effort: float,
     hint: Mapping[str, Chosen] | None = None,
     better: Callable[[float], None] | None = None,
     seed: int = 1,
 ) -> Solution | None:
-    """The best solution that is found within so many seconds; None where there is none, or none was found. `hint` is a
-    solution to begin from, `better` is told the worth of each one found.
+    """The best solution that is found with so much effort, in the solver's own deterministic measure (some 2 to 5 s of
+    the clock each); None where there is none, or none was found. `hint` is a solution to begin from, `better` is told
+    the worth of each one found.
 
     Source: constraint programming with interval variables and cumulative resources (Laborie and others, 2018).
     """
@@ -132,7 +135,8 @@ def solve(
     model = _Model(cp_model, problem)
     model.hint(hint or {})
     solver = cp_model.CpSolver()
-    solver.parameters.max_time_in_seconds = seconds
+    solver.parameters.max_deterministic_time = effort
+    solver.parameters.max_time_in_seconds = MOST_S
     solver.parameters.num_workers = WORKERS
     solver.parameters.random_seed = seed
     status = solver.solve(model.model, _told(cp_model, better) if better is not None else None)

@@ -7,8 +7,6 @@ export interface Part {
   share: number;
 }
 
-type Line<T> = { plan: T } | { problem: Problem } | Part;
-
 /** The lines of a stream of text as each is whole. */
 export async function* linesOf(stream: ReadableStream<Uint8Array>): AsyncGenerator<string> {
   const reader = stream.getReader();
@@ -24,18 +22,22 @@ export async function* linesOf(stream: ReadableStream<Uint8Array>): AsyncGenerat
   }
 }
 
-/** What comes last of a stream, its parts told on the way. Throws Unreachable or Refused, as every call does. */
-export async function lastOf<T>(
+/**
+ * What comes last of a stream, in the line called `name`, its parts told on the way. Throws Unreachable or Refused, as
+ * every call does.
+ */
+export async function lastOf<T, P = Part>(
   stream: ReadableStream<Uint8Array> | null,
-  heard: (part: Part) => void,
+  heard: (part: P) => void,
+  name = "plan",
 ): Promise<T> {
   const lines = stream && linesOf(stream);
   for (;;) {
     const next = lines && (await reached(lines.next()));
     if (!next || next.done) throw new Unreachable("The server ended before it had answered.");
-    const line = JSON.parse(next.value) as Line<T>;
-    if ("plan" in line) return line.plan;
-    if ("problem" in line) throw new Refused(line.problem);
-    heard(line);
+    const line = JSON.parse(next.value) as Record<string, unknown>;
+    if (name in line) return line[name] as T;
+    if ("problem" in line) throw new Refused(line.problem as Problem);
+    heard(line as P);
   }
 }

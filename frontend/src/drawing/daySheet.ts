@@ -268,7 +268,9 @@ export function drawSheet(sheet: Sheet, width: number, margin: number): Drawn {
   // Much of the width is words; the lanes share the rest.
   const laned = room * (sheet.ownLanes ? 0.42 : 0.58) - 14 * shared.length;
   const lane = Math.min(22, Math.max(3, laned / many));
-  const least = Math.min(HEADING, (room - NARROWEST * worded) / shared.length);
+  const narrow = Math.min(HEADING, (room - NARROWEST * worded) / shared.length);
+  // What is wider than the page can be scrolled where several pairs of hands have words.
+  const least = worded > 1 ? Math.max(narrow, HEADING) : narrow;
   const ownOf = (one: ColumnAsked): number =>
     one.single ? SINGLE : Math.max(lane * (lanes.get(one.key)?.length ?? 0) + 14, least);
   const taken = shared.reduce((sum, one) => sum + ownOf(one), 0);

@@ -1,13 +1,28 @@
 /** The week of the kitchen: when to do what for every order that is due in it. */
 import { defineStore } from "pinia";
-import { computed, ref } from "vue";
-import { answered, api } from "@/api/client";
+import { computed, ref, shallowRef } from "vue";
+import { answered, api, fieldWordsOf } from "@/api/client";
+import { lastOf } from "@/api/parts";
 import type { Week, WeekOrder, WeekStep } from "@/api/types";
+import { Newest } from "@/base/newest";
 import { dayCode, momentCode } from "@/base/time";
 import { useAsked } from "./asked";
 
 const DAYS = 7;
 const DAY_MS = 86_400_000;
+
+/** Better hours: those to keep, by order and by block, as (hands, spans), and what they would move. */
+export interface Better {
+  hours: Record<string, Record<string, [number, [number, number][]]>>;
+  moved: {
+    id: string;
+    title: string;
+    begins: string;
+    would_begin: string;
+    steps: number;
+    fresher_min: number;
+  }[];
+}
 
 /** A step of an order of the week. */
 export interface Found {
@@ -40,11 +55,17 @@ export const useWeek = defineStore("week", () => {
   );
   const chosen = computed(() => steps.value.find((one) => one.id === selected.value));
 
-  /** Look at the seven days so many weeks on. */
-  function turn(weeks: number): void {
-    first.value = dayCode(new Date(new Date(`${first.value}T12:00`).getTime() + weeks * DAYS * DAY_MS));
+  /** Look at the seven days from a day on. */
+  function from(day: string): void {
+    if (!day) return;
+    letGo();
+    first.value = day;
     void refresh();
   }
+
+  /** Look at the seven days so many weeks on. */
+  const turn = (weeks: number): void =>
+    from(dayCode(new Date(new Date(`${first.value}T12:00`).getTime() + weeks * DAYS * DAY_MS)));
 
   /** Select the step that comes so many places after the one selected. */
   function move(by: number): void {
@@ -54,5 +75,67 @@ export const useWeek = defineStore("week", () => {
     selected.value = steps.value[next]?.id ?? "";
   }
 
-  return { week, first, trouble, busy, awaited, refresh, selected, steps, chosen, turn, move };
+  /** What was found better, once it was looked for: nothing (null), or not looked for yet (undefined). */
+  const better = shallowRef<Better | null>();
+  const searching = ref(false);
+  /** How many better ones were found so far, each better than the one before. */
+  const foundBetter = ref(0);
+  const betterTrouble = ref("");
+  const search = new Newest();
+
+  /** Look for better hours; the orders in `begun` keep theirs. */
+  async function look(begun: readonly string[]): Promise<void> {
+    const signal = search.begin();
+    searching.value = true;
+    better.value = undefined;
+    betterTrouble.value = "";
+    foundBetter.value = 0;
+    try {
+      const body = { first: first.value, days: DAYS, now: momentCode(new Date()), begun: [...begun] };
+      const call = api.POST("/api/week/better", { body, signal, parseAs: "stream" });
+      const found = await lastOf<Better | null, { found: number }>(
+        await answered(call),
+        (part) => (foundBetter.value = part.found),
+        "better",
+      );
+      if (!signal.aborted) better.value = found;
+    } catch (error) {
+      if (!signal.aborted)
+        betterTrouble.value = fieldWordsOf(
+          error,
+          "The kitchen's server cannot be reached just now. Nothing was changed; try again.",
+        );
+    } finally {
+      if (search.is(signal)) searching.value = false;
+    }
+  }
+
+  /** Look no longer, and let go of what was found. */
+  function letGo(): void {
+    search.begin();
+    searching.value = false;
+    better.value = undefined;
+    betterTrouble.value = "";
+  }
+
+  async function choose(hours: Better["hours"] | Record<string, null>): Promise<void> {
+    try {
+      await answered(api.PUT("/api/week/hours", { body: { hours } }));
+      letGo();
+      await refresh();
+    } catch (error) {
+      betterTrouble.value = fieldWordsOf(
+        error,
+        "The kitchen's server cannot be reached just now. Nothing was changed; try again.",
+      );
+    }
+  }
+
+  /** Keep what was found. */
+  const keep = async (): Promise<void> => (better.value ? choose(better.value.hours) : undefined);
+  /** Give up the hours that were kept: every order is placed as late as possible again. */
+  const giveUp = (): Promise<void> =>
+    choose(Object.fromEntries((week.value?.orders ?? []).map((order) => [order.id, null])));
+
+  return { week, first, trouble, busy, awaited, refresh, selected, steps, chosen, from, turn, move, better, searching, foundBetter, betterTrouble, look, letGo, keep, giveUp }; // prettier-ignore
 });

@@ -3,6 +3,7 @@
 import { computed, onBeforeUnmount, onMounted, watch } from "vue";
 import { timeOfDay } from "@/base/amount";
 import { dayCode, dueWords, hourWords, weekdayWords } from "@/base/time";
+import { useNotices } from "@/kitchen/notices";
 import { handsName, usePlaces } from "@/kitchen/places";
 import { usePractice } from "@/kitchen/practice";
 import FigureRow from "@/lenses/parts/FigureRow.vue";
@@ -76,6 +77,12 @@ onMounted(() => {
   void kitchen.open();
 });
 onBeforeUnmount(() => stop());
+/** The hours of an order depend on those of the others. */
+useNotices(
+  () => void clock.refresh(),
+  (notice) => notice.what === "order" && notice.id !== order.id,
+  1000,
+);
 watch([() => order.plan, () => order.document?.due, () => kitchen.shown], () => void clock.refresh(), {
   immediate: true,
 });

@@ -190,7 +190,7 @@ form {
 
 .week {
   display: grid;
-  grid-template-columns: repeat(auto-fit, minmax(132px, 1fr));
+  grid-template-columns: repeat(auto-fit, minmax(158px, 1fr));
   gap: 8px 14px;
   margin: 6px 0 10px;
   padding: 0;

@@ -185,7 +185,6 @@ onMounted(() => {
       <RouterLink class="act bare link" :to="{ name: 'pantry' }">Recipes and prices</RouterLink>
       <RouterLink class="act bare link" :to="{ name: 'week' }">The week</RouterLink>
       <RouterLink class="act bare link" :to="{ name: 'usual' }">Our usual</RouterLink>
-      <RouterLink class="act bare link" :to="{ name: 'places' }">Hands and places</RouterLink>
       <button class="act bare" @click="file?.click()">Open a file</button>
       <input
         ref="file"

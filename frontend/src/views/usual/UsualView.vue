@@ -28,7 +28,10 @@ const rows = computed(() => usual.habits.filter((habit) => habit.room === room.v
 
 <template>
   <KitchenPage title="Our usual" :whole="usual">
-    <template #acts><button class="act bare" @click="open('earlier')">Earlier ones</button></template>
+    <template #acts>
+      <RouterLink class="act bare link" :to="{ name: 'places' }">Hands and places</RouterLink>
+      <button class="act bare" @click="open('earlier')">Earlier ones</button>
+    </template>
     <main class="room">
       <p class="explain">
         How this kitchen works where an order does not say. A new order begins with a copy; an order that has
@@ -71,6 +74,12 @@ const rows = computed(() => usual.habits.filter((habit) => habit.room === room.v
   position: relative;
   overflow: hidden auto;
   padding: 18px 22px 30px;
+}
+
+.link {
+  display: inline-grid;
+  place-content: center;
+  text-decoration: none;
 }
 
 .explain,

@@ -5,6 +5,7 @@ import { clockWords, dayWords, hourWords } from "@/base/time";
 import { placeWords } from "@/order/placeWords";
 import { type Found, useWeek } from "@/order/week";
 import CheckNote from "@/ui/CheckNote.vue";
+import BetterHours from "./BetterHours.vue";
 import { letterOf } from "./sheet";
 
 const props = defineProps<{ now: Date; hands: readonly string[] }>();
@@ -86,6 +87,7 @@ const said = computed(() => orders.value.filter((order) => order.checks.length))
       <CheckNote v-for="check in order.checks" :key="`${check.code} ${check.text}`" :check="check" />
     </section>
     <p v-for="words in week.week?.left_out" :key="words" class="left">{{ words }}</p>
+    <BetterHours v-if="orders.length" :now="now" />
     <h3 v-if="orders.length">Orders</h3>
     <ol v-if="orders.length" class="orders">
       <li v-for="(order, lane) in orders" :key="order.id">

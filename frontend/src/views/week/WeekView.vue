@@ -42,10 +42,20 @@ onBeforeUnmount(() => clearInterval(timer));
         >Amber <b>Spread</b></RouterLink
       >
       <h1>The week</h1>
-      <span class="from">from {{ begins }}</span>
+      <label class="from">
+        from
+        <input
+          type="date"
+          aria-label="Seven days from"
+          :value="week.first"
+          min="1971-01-01"
+          max="2199-12-31"
+          @change="week.from(($event.target as HTMLInputElement).value)"
+        />
+      </label>
       <span class="grow" />
-      <button class="act bare" @click="week.turn(-1)">A week earlier</button>
-      <button class="act bare" @click="week.turn(1)">A week later</button>
+      <button class="act bare" @click="week.turn(-1)">Earlier</button>
+      <button class="act bare" @click="week.turn(1)">Later</button>
       <RouterLink class="act bare link" :to="{ name: 'places' }">Hands and places</RouterLink>
       <RouterLink class="act link" to="/">Back to the shelf</RouterLink>
     </header>
@@ -85,7 +95,18 @@ onBeforeUnmount(() => clearInterval(timer));
 }
 
 .from {
+  display: flex;
+  gap: 8px;
+  align-items: center;
   color: var(--soft);
+}
+
+.from input {
+  min-height: 44px;
+  padding: 0 8px;
+  border: 1px solid var(--edge);
+  background: var(--panel);
+  font: inherit;
 }
 
 .link {
@@ -110,6 +131,12 @@ onBeforeUnmount(() => clearInterval(timer));
   padding: 8px 12px;
   border-left: 4px solid var(--trouble);
   background: var(--panel);
+}
+
+@media (max-width: 1100px) {
+  .both {
+    grid-template-columns: minmax(0, 1fr) 300px;
+  }
 }
 
 @media (max-width: 900px) {
