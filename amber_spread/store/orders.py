@@ -339,7 +339,7 @@ def _whole(session: Session, row: RevisionRow) -> RevisionRow:
 
 def _put(row: OrderRow, card: MadeCard | None) -> None:
     row.card, row.bill, row.card_made_by = (None, None, None) if card is None else card
-    row.work, row.work_made_by = None, None
+    row.work_made_by = None
 
 
 _BY_DUE = OrderRow.due.asc().nulls_last(), OrderRow.created_at, OrderRow.id

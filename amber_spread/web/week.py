@@ -30,6 +30,7 @@ from amber_spread.core.clock import (
 )
 from amber_spread.core.document import Document, FileError
 from amber_spread.core.kernel.base import Frozen, printable
+from amber_spread.core.kernel.check import listed
 from amber_spread.core.kernel.latest import Latest
 from amber_spread.core.kernel.limits import HANDS
 from amber_spread.core.kernel.progress import Heard
@@ -68,10 +69,10 @@ Days = Annotated[int, Query(ge=1, le=LONGEST_DAYS)]
 
 
 class WeekPending(NotReady):
-    """The work on some orders is not worked out yet. Hours that leave it out would be wrong, so there are none."""
+    """The work on some orders is not worked out yet: better hours without it would not be better."""
 
-    def __init__(self, done: int, orders: int) -> None:
-        super().__init__(f"Working out the week: {done} of {orders} orders done.")
+    def __init__(self, titles: Sequence[str]) -> None:
+        super().__init__(f"Still working out {listed([f'“{one}”' for one in titles])}. Try again in a moment.")
 
 
 class Works:
@@ -87,53 +88,58 @@ class Works:
         self.until = time.monotonic() + MAKES_S
         self.left_out: list[tuple[datetime, str]] = []
         """Words for the orders that have no work, since they cannot be made or read, and when they are due."""
+        self.pending: list[str] = []
+        """The titles of the orders whose work is being made. Till then they take what they took before their last
+        change, and those that are new take nothing: nobody waits for somebody else's order.
+        """
 
     def week(self, first: date, days: int, now: datetime | None) -> Week:
-        """The orders due on some days, with the hours of their steps. Raises WeekPending."""
+        """The orders due on some days, with the hours of their steps."""
         begins, ends = (datetime.combine(one, hour()) for one in (first, first + timedelta(days=days)))
         found = week_of(self.between(begins, ends + AHEAD), self.kitchen.places, now)
         return found.replace(
             orders=[one for one in found.orders if begins <= one.due < ends],
             left_out=[words for due, words in self.left_out if due < ends],
+            pending=self.pending,
         )
 
     def around(self, document: Document, id: uuid.UUID | None) -> Around:
         """What the other orders leave of the kitchen for one. An order that was never saved is placed before those it
-        is due with. Raises WeekPending.
+        is due with.
         """
         due = document.due
         if due is None or not FIRST_YEAR <= due.year <= LAST_YEAR:
             return NOTHING_AROUND  # such an order has no hours
-        mine, listed = id or LAST_ID, self._listed(due - AHEAD, due + AHEAD)
-        own = next((one.hours for one in listed if one.id == id), None)
-        others = [one for one in listed if one.id != id and (one.hours is not None or (one.due, one.id) > (due, mine))]
-        return around(self._works(others), due, str(mine), _kept(own), self.kitchen.places)
+        mine, near = id or LAST_ID, self._due(due - AHEAD, due + AHEAD)
+        own = next((one.hours for one in near if one.id == id), None)
+        others = [one for one in near if one.id != id and (one.hours is not None or (one.due, one.id) > (due, mine))]
+        found = around(self._works(others), due, str(mine), _kept(own), self.kitchen.places)
+        return found._replace(pending=tuple(self.pending))
 
     def between(self, first: datetime, last: datetime) -> list[OrderWork]:
         """The work on the orders due from one hour to another, and on those due a little earlier that keep their hours,
-        as they are placed: the one due last first, and of those due together the one with the greatest id. Raises
-        WeekPending.
+        as they are placed: the one due last first, and of those due together the one with the greatest id.
         """
-        listed = self._listed(first - AHEAD, last)
-        return self._works([one for one in listed if one.due >= first or one.hours is not None])
+        near = self._due(first - AHEAD, last)
+        return self._works([one for one in near if one.due >= first or one.hours is not None])
 
-    def _listed(self, first: datetime, last: datetime) -> list[Dated]:
+    def _due(self, first: datetime, last: datetime) -> list[Dated]:
         return sorted(self.store.due_between(first, last), key=lambda one: (one.due, one.id), reverse=True)
 
-    def _works(self, listed: Sequence[Dated]) -> list[OrderWork]:
-        found = {one.id: self.read[self._key(one)] for one in listed if self._key(one) in self.read}
-        missing = [one for one in listed if one.id not in found]
-        kept = self.store.kept([one.id for one in missing if one.made_by == self.by])
-        pending = 0
+    def _works(self, orders: Sequence[Dated]) -> list[OrderWork]:
+        found = {one.id: self.read[self._key(one)] for one in orders if self._key(one) in self.read}
+        missing = [one for one in orders if one.id not in found]
+        kept = self.store.kept([one.id for one in missing]) if missing else {}
         for one in missing:
-            made = kept.get(one.id) or self._made(one)
-            if made is None:
-                pending += 1
-            else:
-                found[one.id] = self.read.put(self._key(one), _order_work(one, self._key(one), made))
-        if pending:
-            raise WeekPending(len(listed) - pending, len(listed))
-        works = [(one, found[one.id]) for one in listed]
+            before, key = kept.get(one.id), self._key(one)
+            made = before if one.made_by == self.by else self._made(one)
+            if made is not None:
+                found[one.id] = self.read.put(key, _order_work(one, key, made))
+                continue
+            self.pending.append(one.title)
+            if before is not None and before["by"] == self.by:
+                found[one.id] = _order_work(one, (one.id, before["revision"], key[2]), before)
+        works = [(one, found[one.id]) for one in orders if one.id in found]
         self.left_out = [
             (one.due, f"“{one.title}” is left out. {work}") for one, work in works if isinstance(work, str)
         ]
@@ -148,7 +154,7 @@ class Works:
         """
         made = self._make(one, self.planner.quick_plan) if time.monotonic() < self.until else None
         if made is None and not self.later.begin(("work", *self._key(one)), lambda: self._make(one, self.planner.plan)):
-            return {"why": FAULT}
+            return self._stored(one, why=FAULT)
         return made
 
     def _make(self, one: Dated, planned: Callable[[Document, Kit], Plan | None]) -> dict[str, Any] | None:
@@ -158,15 +164,18 @@ class Works:
             plan = planned(document, self.kit)
             if plan is None:
                 return None
-            made: dict[str, Any] = work_of(document, plan, self.kitchen).model_dump(mode="json")
+            made = self._stored(one, work=work_of(document, plan, self.kitchen).model_dump(mode="json"))
         except OrderMissing:
-            made = {"why": "It is gone."}
+            made = self._stored(one, why="It is gone.")
         except Unread:
-            made = {"why": "This version cannot read it. Open it to see why."}
+            made = self._stored(one, why="This version cannot read it. Open it to see why.")
         except FileError as error:
-            made = {"why": f"It cannot be made like this: {error}."}
+            made = self._stored(one, why=f"It cannot be made like this: {error}.")
         self.store.keep(one.id, one.revision, made, self.by)
         return made
+
+    def _stored(self, one: Dated, **made: object) -> dict[str, Any]:
+        return {"by": self.by, "revision": one.revision, **made}
 
 
 def _order_work(one: Dated, key: Key, made: dict[str, Any]) -> OrderWork | str:
@@ -174,7 +183,7 @@ def _order_work(one: Dated, key: Key, made: dict[str, Any]) -> OrderWork | str:
     if "why" in made:
         return str(made["why"])
     try:
-        work = Work.model_validate(made)
+        work = Work.model_validate(made["work"])
     except ValidationError:
         log.exception("the work kept of order %s cannot be read", one.id)
         return FAULT
@@ -240,6 +249,8 @@ async def better(
     """
     last = datetime.combine(first + timedelta(days=days), hour())
     orders = await run_in_threadpool(works.between, datetime.combine(first, hour()), last)
+    if works.pending:
+        raise WeekPending(works.pending)
     given = tuple(orders), works.kitchen.places, now, EFFORT, tuple(str(one) for one in begun)
 
     async def ask(heard: Heard) -> str:

@@ -1,6 +1,7 @@
 """The week over HTTP: every order on the same hands and in the same places, and the same hours in each one's clock."""
 
 import json
+import threading
 import time
 from datetime import datetime, timedelta
 
@@ -35,8 +36,8 @@ def week(client, first="2031-05-05", **asked):
     until = time.monotonic() + 60
     while True:
         answer = client.get("/api/week", params={"first": first, **asked})
-        if answer.status_code != 503 or time.monotonic() > until:
-            assert answer.status_code == 200, answer.text
+        assert answer.status_code == 200, answer.text
+        if not answer.json()["pending"] or time.monotonic() > until:
             return answer.json()
         time.sleep(0.05)
 
@@ -184,3 +185,30 @@ def test_hours_that_were_kept_and_no_longer_fit_are_no_fault_of_anybodys(client)
         assert now == before and not now["kept"]
         clock = client.post("/api/clock", json={"document": made, "order": id})
         assert clock.status_code == 200 and clock.json()["begins"] == before["begins"]
+
+
+def test_nobody_waits_for_an_order_that_is_being_worked_out(client, monkeypatch):
+    stone, made = put(client, "Stone")
+    skep, own = put(client, "Skep", DUE - timedelta(hours=1))
+    before = {one["id"]: one for one in week(client)["orders"]}
+    gate, quick = threading.Event(), Planner.quick_plan
+    monkeypatch.setattr(
+        Planner, "quick_plan", lambda self, found, *more: None if found.title == "Stone" else quick(self, found, *more)
+    )
+    monkeypatch.setattr(Planner, "plan", lambda self, found, *more: gate.wait(60) and plan_document(found))
+    tall = made | {"design": document(tier(254), tier(203)).design.model_dump(mode="json")}
+    assert client.put(f"/api/orders/{stone}", json={"began_from": 1, "document": tall}).status_code == 200
+    now = client.get("/api/week", params={"first": "2031-05-05"}).json()
+    assert now["pending"] == ["Stone"]
+    assert {one["id"]: one["steps"] for one in now["orders"]} == {id: one["steps"] for id, one in before.items()}
+    clock = client.post("/api/clock", json={"document": own, "order": skep}).json()
+    (said,) = [one["text"] for one in clock["checks"] if one["code"] == "clock.pending"]
+    assert said == "“Stone” is still being worked out: these hours may move."
+    answer = client.post("/api/week/better", json={"first": "2031-05-05", "now": "2031-05-05T08:00:00"})
+    assert answer.status_code == 503 and "Stone" in answer.json()["detail"]
+    put(client, "New")
+    gate.set()
+    after = {one["id"]: one for one in week(client)["orders"]}
+    assert len(after[stone]["steps"]) > len(before[stone]["steps"]) and len(after) == 3
+    clock = client.post("/api/clock", json={"document": own, "order": skep}).json()
+    assert not [one for one in clock["checks"] if one["code"] == "clock.pending"]

@@ -6,7 +6,7 @@ from datetime import datetime, timedelta
 
 from amber_spread.core.clock.backwards import Timing
 from amber_spread.core.clock.cake_steps import steps_of
-from amber_spread.core.clock.clock_checks import CAUTION, checks_of
+from amber_spread.core.clock.clock_checks import CAUTION, checks_of, pending_of
 from amber_spread.core.clock.heat import Firming
 from amber_spread.core.clock.kitchen import STARTING_KITCHEN, Kitchen
 from amber_spread.core.clock.looks import Look, looks_of
@@ -103,7 +103,7 @@ def clock_of(
         hands_on=work_by_tier(work, {number: tier.name for number, tier in enumerate(plan.tiers, 1)}),
         give_or_take=_give_or_take(work),
         steps=timed,
-        checks=[*checks_of(placed, due, now, places), CAUTION],
+        checks=[*checks_of(placed, due, now, places), *pending_of(around.pending), CAUTION],
     )
     return named(found, "clock")
 

@@ -1,6 +1,6 @@
 """What to know about the hours of an order: what is late, too long, too warm, or finds no room."""
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
 from datetime import datetime
 
 from amber_spread.core.clock.backwards import lasts_too_long
@@ -69,6 +69,18 @@ def checks_of(placed: PlacedOrder, due: datetime, now: datetime | None, places: 
                 most=RoundedQuantity(first.waits.most_min, "min"),
             )
     yield from _no_room(placed, places)
+
+
+def pending_of(titles: Sequence[str]) -> Iterator[Check]:
+    """That other orders are still being worked out, so that hours may move."""
+    if titles:
+        named = listed([f"“{one}”" for one in titles])
+        yield checker(None)(
+            "clock.pending",
+            "care",
+            "clock",
+            f"{named} {'is' if len(titles) == 1 else 'are'} still being worked out: these hours may move.",
+        )
 
 
 def _no_room(placed: PlacedOrder, places: Places) -> Iterator[Check]:

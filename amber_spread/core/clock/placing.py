@@ -78,12 +78,14 @@ def place_order(
 
 class Around(NamedTuple):
     """What the other orders leave of a kitchen for one: at the hours `kept` for it, beside those that have kept hours
-    too and are placed before it; and where it does not keep those, beside all that are placed before it.
+    too and are placed before it; and where it does not keep those, beside all that are placed before it. `pending` are
+    the titles of orders whose work is still being worked out.
     """
 
     others: InKitchen = EMPTY_KITCHEN
     with_kept: InKitchen = EMPTY_KITCHEN
     kept: KeptHours | None = None
+    pending: tuple[str, ...] = ()
 
 
 NOTHING_AROUND = Around()

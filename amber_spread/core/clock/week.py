@@ -79,10 +79,13 @@ class WeekOrder(PlanPart):
 
 
 class Week(PlanPart):
-    """The orders of a week, the one due first at the head, and words for those that are left out of it."""
+    """The orders of a week, the one due first at the head; words for those that are left out of it; and the titles of
+    those whose work is being worked out, so that hours may still move.
+    """
 
     orders: list[WeekOrder]
     left_out: list[str]
+    pending: list[str] = []
 
 
 def week_of(

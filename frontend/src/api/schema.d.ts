@@ -7972,13 +7972,19 @@ export interface components {
         };
         /**
          * Week
-         * @description The orders of a week, the one due first at the head, and words for those that are left out of it.
+         * @description The orders of a week, the one due first at the head; words for those that are left out of it; and the titles of
+         *     those whose work is being worked out, so that hours may still move.
          */
         Week: {
             /** Orders */
             orders: components["schemas"]["WeekOrder"][];
             /** Left Out */
             left_out: string[];
+            /**
+             * Pending
+             * @default []
+             */
+            pending: string[];
         };
         /**
          * WeekOrder

@@ -356,6 +356,18 @@ watch(
   stroke: var(--ink);
   stroke-width: 1.5;
 }
+
+:slotted(.empty),
+:slotted(.trouble) {
+  margin: 24px 30px;
+  font-size: 18px;
+}
+
+:slotted(.trouble) {
+  padding: 8px 12px;
+  border-left: 4px solid var(--trouble);
+  background: var(--panel);
+}
 </style>
 
 <style scoped src="./looks.css"></style>

@@ -9,6 +9,7 @@ import { useAsked } from "./asked";
 import { useOrder } from "./order";
 
 const TICK_MS = 20_000;
+const SOON_MS = 2000;
 
 export const useClock = defineStore("clock", () => {
   const order = useOrder();
@@ -28,7 +29,14 @@ export const useClock = defineStore("clock", () => {
     return (await answered(api.POST("/api/clock", { body, signal }))) as Clock;
   }
 
-  const asked = useAsked<Clock>({ ask, place: () => order.id, old: "These hours are from before." });
+  let soon: ReturnType<typeof setTimeout> | undefined;
+  /** While another order is worked out these hours may move, so they are asked for again. */
+  function came(): void {
+    clearTimeout(soon);
+    if (asked.found.value?.checks.some((check) => check.code === "clock.pending"))
+      soon = setTimeout(() => void asked.refresh(), SOON_MS);
+  }
+  const asked = useAsked<Clock>({ ask, place: () => order.id, old: "These hours are from before.", came });
   const { found: clock, trouble, busy, awaited, refresh } = asked;
   const steps = computed<[string, TimedStep][]>(() => Object.entries(clock.value?.steps ?? {}));
   const work = computed(() => steps.value.filter(([, step]) => step.hands));

@@ -10,6 +10,7 @@ import { useAsked } from "./asked";
 
 const DAYS = 7;
 const DAY_MS = 86_400_000;
+const SOON_MS = 1500;
 
 /** Better hours: those to keep, by order and by block, as (hands, spans), and what they would move. */
 export interface Better {
@@ -37,6 +38,7 @@ export const useWeek = defineStore("week", () => {
   const first = ref(dayCode(new Date()));
   const selected = ref("");
 
+  let soon: ReturnType<typeof setTimeout> | undefined;
   const asked = useAsked<Week>({
     ask: async (signal) => {
       const query = { first: first.value, days: DAYS, now: momentCode(new Date()) };
@@ -44,7 +46,12 @@ export const useWeek = defineStore("week", () => {
     },
     place: () => first.value,
     old: "These hours are from before.",
+    came: () => {
+      clearTimeout(soon);
+      if (asked.found.value?.pending.length) soon = setTimeout(() => void asked.refresh(), SOON_MS);
+    },
   });
+  /** While some order is worked out its hours may move, so they are asked for again. */
   const { found: week, trouble, busy, awaited, refresh } = asked;
   const steps = computed<Found[]>(() =>
     (week.value?.orders ?? [])

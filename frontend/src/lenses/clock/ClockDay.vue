@@ -58,17 +58,3 @@ const sheet = computed<Sheet | null>(() => {
     </p>
   </DaySheet>
 </template>
-
-<style scoped>
-.empty,
-.trouble {
-  margin: 24px 30px;
-  font-size: 18px;
-}
-
-.trouble {
-  padding: 8px 12px;
-  border-left: 4px solid var(--trouble);
-  background: var(--panel);
-}
-</style>

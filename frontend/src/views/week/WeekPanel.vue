@@ -35,6 +35,7 @@ const outOfCold = computed(
       .filter(({ step }) => (step.place === "fridge" || step.place === "freezer") && !past(step.end))
       .sort((one, other) => one.step.end.localeCompare(other.step.end))[0],
 );
+const pending = computed(() => (week.week?.pending ?? []).map((title) => `“${title}”`));
 const said = computed(() => orders.value.filter((order) => order.checks.length));
 </script>
 
@@ -86,6 +87,9 @@ const said = computed(() => orders.value.filter((order) => order.checks.length))
       <h3>{{ order.title }}</h3>
       <CheckNote v-for="check in order.checks" :key="`${check.code} ${check.text}`" :check="check" />
     </section>
+    <p v-if="pending.length" class="left" role="status">
+      {{ pending.join(", ") }}: still being worked out, so these hours may move.
+    </p>
     <p v-for="words in week.week?.left_out" :key="words" class="left">{{ words }}</p>
     <BetterHours v-if="orders.length" :now="now" />
     <h3 v-if="orders.length">Orders</h3>

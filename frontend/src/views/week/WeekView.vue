@@ -121,18 +121,6 @@ onBeforeUnmount(() => clearInterval(timer));
   min-height: 0;
 }
 
-.empty,
-.trouble {
-  margin: 24px 30px;
-  font-size: 18px;
-}
-
-.trouble {
-  padding: 8px 12px;
-  border-left: 4px solid var(--trouble);
-  background: var(--panel);
-}
-
 @media (max-width: 1100px) {
   .both {
     grid-template-columns: minmax(0, 1fr) 300px;
