@@ -134,7 +134,9 @@ class Works:
             before, key = kept.get(one.id), self._key(one)
             made = before if one.made_by == self.by else self._made(one)
             if made is not None:
-                found[one.id] = self.read.put(key, _order_work(one, key, made))
+                work = _order_work(one, key, made)
+                # What failed may not fail the next time, so it is not cached.
+                found[one.id] = work if work == FAULT else self.read.put(key, work)
                 continue
             self.pending.append(one.title)
             if before is not None and before["by"] == self.by:
@@ -244,14 +246,16 @@ async def better(
     days: Annotated[int, Body(ge=1, le=LONGEST_DAYS)] = 7,
     begun: Annotated[tuple[uuid.UUID, ...], Body(max_length=MOST_AT_ONCE)] = (),
 ) -> Response:
-    """Look for better hours for the orders due on these days; those that have `begun` keep theirs. A line of JSON for
-    each that was `found`, by its number, and last the `better` hours, or null where there are none. Nothing is stored.
+    """Look for better hours for the orders due on these days; those that have `begun`, or are due later, keep theirs. A
+    line of JSON for each that was `found`, by its number, and last the `better` hours, or null where there are none.
+    Nothing is stored.
     """
     last = datetime.combine(first + timedelta(days=days), hour())
-    orders = await run_in_threadpool(works.between, datetime.combine(first, hour()), last)
+    orders = await run_in_threadpool(works.between, datetime.combine(first, hour()), last + AHEAD)
     if works.pending:
         raise WeekPending(works.pending)
-    given = tuple(orders), works.kitchen.places, now, EFFORT, tuple(str(one) for one in begun)
+    stay = {str(one) for one in begun} | {one.id for one in orders if one.due >= last}
+    given = tuple(orders), works.kitchen.places, now, EFFORT, tuple(sorted(stay))
 
     async def ask(heard: Heard) -> str:
         return await planner.alone(caller, OutOfBudget(), LONGEST_S, better_json, *given, heard=heard)

@@ -223,3 +223,9 @@ def test_nothing_better_is_found_where_there_is_nothing_to_move(count):
     orders = as_placed([CAKES[0](DUE)] * count)
     now = DUE - timedelta(days=5)
     assert better_hours(orders, Places(), now, 0.1, begun={one.id for one in orders}) is None
+
+
+def test_nothing_better_is_found_where_there_are_no_working_hours_left():
+    orders = as_placed([CAKES[0](DUE)])
+    assert better_hours(orders, Places(), DUE - timedelta(minutes=20), 0.1) is None
+    assert better_hours([], Places(), DUE, 0.1) is None

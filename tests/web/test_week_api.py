@@ -136,22 +136,25 @@ def better(client, **more):
 def test_better_hours_are_looked_for_kept_and_given_up(client, monkeypatch):
     monkeypatch.setattr(room, "EFFORT", 1.0)
     made = dict(put(client, f"Skep {number}", DUE + timedelta(hours=number), (254, 178)) for number in range(3))
-    before = week(client)
+    put(client, "Next week", DUE + timedelta(days=4), (254, 203))
+    before, later = week(client), week(client, first="2031-05-12")
     late = before["orders"][0]["begins"]
     now = (datetime.fromisoformat(late) + timedelta(minutes=10)).isoformat()
     *parts, last = better(client, now=now)
     assert all(part.keys() == {"found"} for part in parts) and "problem" not in last
     found = last["better"]
-    assert found is not None and found["moved"] and found["hours"].keys() <= made.keys()
+    assert found is not None and found["moved"] and {one["id"] for one in found["moved"]} <= made.keys()
     assert client.put("/api/week/hours", json={"hours": found["hours"]}).status_code == 204
     after = week(client)
-    assert {one["id"] for one in after["orders"] if one["kept"]} == found["hours"].keys()
+    assert {one["id"] for one in after["orders"] if one["kept"]} == made.keys()
+    kept_later = week(client, first="2031-05-12")["orders"][0]
+    assert kept_later == later["orders"][0] | {"kept": True}
     for one in after["orders"]:
         clock = client.post("/api/clock", json={"document": made[one["id"]], "order": one["id"]}).json()
         assert {id: step["spans"] for id, step in clock["steps"].items()} == {
             id: step["spans"] for id, step in one["steps"].items()
         }
-    assert client.put("/api/week/hours", json={"hours": dict.fromkeys(made)}).status_code == 204
+    assert client.put("/api/week/hours", json={"hours": dict.fromkeys(found["hours"])}).status_code == 204
     assert week(client) == before
 
 

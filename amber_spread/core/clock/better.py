@@ -62,9 +62,10 @@ def better_hours(
     """
     turns = in_turn(orders, places)
     week = _Week(turns, places, minute_of(now), begun)
-    if not week.free:
-        return None
     problem = week.problem()
+    # Where some work has no hours left before it is due, there is nothing to choose.
+    if not problem.tasks or not all(any(way.windows for way in task.ways) for task in problem.tasks):
+        return None
     before = worth_of(problem, week.chosen(turns))
     first = max((week.chosen(one) for one in (turns, *week.other_turns())), key=lambda one: worth_of(problem, one))
     solution = solve(problem, effort, first, found)

@@ -716,8 +716,9 @@ export interface paths {
         put?: never;
         /**
          * Better
-         * @description Look for better hours for the orders due on these days; those that have `begun` keep theirs. A line of JSON for
-         *     each that was `found`, by its number, and last the `better` hours, or null where there are none. Nothing is stored.
+         * @description Look for better hours for the orders due on these days; those that have `begun`, or are due later, keep theirs. A
+         *     line of JSON for each that was `found`, by its number, and last the `better` hours, or null where there are none.
+         *     Nothing is stored.
          */
         post: operations["better_api_week_better_post"];
         delete?: never;
