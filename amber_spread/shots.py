@@ -18,6 +18,7 @@ def take_shots() -> int:
             screen.locator(".shelf li").first.wait_for()
             # What takes long to draw is drawn while the shelf is looked at.
             expect(screen.locator(".unseen-cake")).to_have_count(0, timeout=60_000)
+            expect(screen.locator(".shelf .next")).to_have_count(10, timeout=60_000)
             _take(screen, "shelf")
             _open(screen, "Fair centrepiece")
             for name in ("brief", "layers", "coats", "cover"):

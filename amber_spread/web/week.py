@@ -20,11 +20,13 @@ from amber_spread.core.clock import (
     KeptBlock,
     KeptHours,
     Kitchen,
+    NextSteps,
     OrderWork,
     Span,
     Week,
     Work,
     around,
+    next_steps,
     week_of,
     work_of,
 )
@@ -54,7 +56,7 @@ log = logging.getLogger("amber_spread")
 router = APIRouter(prefix="/week", tags=["clock"])
 AHEAD = timedelta(days=28)
 """Work on orders due so much later is not in the way of an order."""
-LONGEST_DAYS = 31
+LONGEST_DAYS, NEXT_DAYS = 31, 14
 EFFORT = 1.5
 """How hard better hours are looked for: some 10 s on a usual computer."""
 BlockId = Annotated[str, StringConstraints(max_length=200), AfterValidator(printable)]
@@ -224,6 +226,14 @@ class ChosenHours(Frozen):
         dict[uuid.UUID, Annotated[dict[BlockId, ChosenBlock], Field(max_length=2000)] | None],
         Field(max_length=MOST_AT_ONCE),
     ]
+
+
+@router.get("/next")
+def next_up(works: WorksOf, now: NaiveDatetime) -> NextSteps:
+    """The next work on every order due in the fourteen days from an hour on the kitchen's clock, by its id."""
+    if not FIRST_YEAR <= now.year <= LAST_YEAR:
+        return NextSteps(steps={}, pending=False)
+    return next_steps(works.week(now.date(), NEXT_DAYS, now), now)
 
 
 @router.put("/hours", status_code=204)

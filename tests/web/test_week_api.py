@@ -215,3 +215,17 @@ def test_nobody_waits_for_an_order_that_is_being_worked_out(client, monkeypatch)
     assert len(after[stone]["steps"]) > len(before[stone]["steps"]) and len(after) == 3
     clock = client.post("/api/clock", json={"document": own, "order": skep}).json()
     assert not [one for one in clock["checks"] if one["code"] == "clock.pending"]
+
+
+def test_the_shelf_is_told_what_to_do_next_on_each_order(client):
+    id, _ = put(client, "Skep")
+    put(client, "Much later", DUE + timedelta(days=40))
+    (one,) = week(client)["orders"]
+    work = sorted((step for step in one["steps"].values() if step["minutes"]), key=lambda step: step["start"])
+    for now, then in (("2031-05-06T08:00:00", work[0]), (work[1]["start"], work[1]), (work[0]["end"], work[1])):
+        mine = {"name": then["name"], "start": then["start"], "whose": ""}
+        found = client.get("/api/week/next", params={"now": now}).json()
+        assert found == {"steps": {id: mine}, "pending": False}
+    for now in (DUE.isoformat(), "0001-01-01T00:00:00"):
+        assert client.get("/api/week/next", params={"now": now}).json() == {"steps": {}, "pending": False}
+    assert client.get("/api/week/next").status_code == 422

@@ -12,7 +12,7 @@ from amber_spread.core.clock.places import Places
 from amber_spread.core.clock.placing import NOTHING_AROUND, Around
 from amber_spread.core.clock.step_kinds import STEP_KINDS
 from amber_spread.core.clock.steps import Step
-from amber_spread.core.clock.week import OrderWork, Week, around, week_of
+from amber_spread.core.clock.week import NextSteps, OrderWork, Week, around, next_steps, week_of
 from amber_spread.core.clock.work import Work, work_of
 
 __all__ = [
@@ -24,6 +24,7 @@ __all__ = [
     "Kitchen",
     "LAST_YEAR",
     "NOTHING_AROUND",
+    "NextSteps",
     "OrderWork",
     "Pace",
     "Places",
@@ -37,6 +38,7 @@ __all__ = [
     "WrongPace",
     "around",
     "clock_of",
+    "next_steps",
     "pace_of",
     "steps_of",
     "week_of",

@@ -98,6 +98,32 @@ def week_of(
     return Week(orders=sorted(found, key=lambda one: (one.due, one.id)), left_out=list(left_out))
 
 
+class NextStep(PlanPart):
+    """The next work on an order: what it is, when it begins, and whose hands do it."""
+
+    name: str
+    start: datetime
+    whose: str
+
+
+class NextSteps(PlanPart):
+    """The next work on each order that has some left, by its id; some are `pending` while their work is worked out."""
+
+    steps: dict[str, NextStep]
+    pending: bool
+
+
+def next_steps(week: Week, now: datetime) -> NextSteps:
+    """The next work on each order of a week: what is under way, else what begins next."""
+    found: dict[str, NextStep] = {}
+    for order in week.orders:
+        left = [one for one in order.steps.values() if one.minutes is not None and one.end > now]
+        if left:
+            first = min(left, key=lambda one: one.start)
+            found[order.id] = NextStep(name=first.name, start=first.start, whose=first.whose)
+    return NextSteps(steps=found, pending=bool(week.pending))
+
+
 def in_turn(orders: Sequence[OrderWork], places: Places) -> list[tuple[OrderWork, PlacedOrder]]:
     """Some orders as they are placed: first those whose kept hours fit, then the others, each in the order given."""
     found: list[tuple[OrderWork, PlacedOrder]] = []

@@ -685,6 +685,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/week/next": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Next Up
+         * @description The next work on every order due in the fourteen days from an hour on the kitchen's clock, by its id.
+         */
+        get: operations["next_up_api_week_next_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/week/hours": {
         parameters: {
             query?: never;
@@ -4299,6 +4319,33 @@ export interface components {
             area: components["schemas"]["Figure"];
             above: components["schemas"]["Figure"];
             pressed: components["schemas"]["Figure"];
+        };
+        /**
+         * NextStep
+         * @description The next work on an order: what it is, when it begins, and whose hands do it.
+         */
+        NextStep: {
+            /** Name */
+            name: string;
+            /**
+             * Start
+             * Format: date-time
+             */
+            start: string;
+            /** Whose */
+            whose: string;
+        };
+        /**
+         * NextSteps
+         * @description The next work on each order that has some left, by its id; some are `pending` while their work is worked out.
+         */
+        NextSteps: {
+            /** Steps */
+            steps: {
+                [key: string]: components["schemas"]["NextStep"];
+            };
+            /** Pending */
+            pending: boolean;
         };
         /**
          * NoCover
@@ -10881,6 +10928,82 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Week"];
+                };
+            };
+            /** @description The request could not be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Another save came first */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The request is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A field is not acceptable */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The order book cannot be reached, or not written to */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    next_up_api_week_next_get: {
+        parameters: {
+            query: {
+                now: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NextSteps"];
                 };
             };
             /** @description The request could not be read */

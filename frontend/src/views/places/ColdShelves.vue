@@ -63,6 +63,10 @@ const words = (mm: number): string => settings.words({ value: mm, unit: "mm" });
         </g>
       </svg>
       <ol>
+        <li v-if="shelves.length" class="heads" aria-hidden="true">
+          <span />
+          <span v-for="size in SIZES" :key="size.field">{{ size.words }}</span>
+        </li>
         <li v-for="(shelf, index) in shelves" :key="index">
           <span class="number">{{ index + 1 }}</span>
           <MeasureField
@@ -84,10 +88,6 @@ const words = (mm: number): string => settings.words({ value: mm, unit: "mm" });
           <p v-if="kitchen.wrongAt(`#/places/${where}/${index}`)" class="wrong" role="alert">
             {{ kitchen.wrongAt(`#/places/${where}/${index}`) }}
           </p>
-        </li>
-        <li v-if="shelves.length" class="heads" aria-hidden="true">
-          <span />
-          <span v-for="size in SIZES" :key="size.field">{{ size.words }}</span>
         </li>
       </ol>
     </div>
@@ -157,5 +157,11 @@ li {
 text {
   fill: var(--teal);
   font: 600 17px var(--serif);
+}
+
+@media (max-width: 560px) {
+  .both svg {
+    display: none;
+  }
 }
 </style>

@@ -1,13 +1,14 @@
 <script setup lang="ts">
 /** One order on the shelf: its cake to scale, what it is called, when it is due and what needs attention. */
 import { computed } from "vue";
-import { clockWords } from "@/base/time";
+import { clockWords, hourWords } from "@/base/time";
+import type { NextStep } from "@/api/types";
 import { useSettings } from "@/kitchen/settings";
 import FractionText from "@/ui/FractionText.vue";
 import type { Standing } from "./setOut";
 import ShelfCake from "./ShelfCake.vue";
 
-const props = defineProps<{ stands: Standing; archived: boolean }>();
+const props = defineProps<{ stands: Standing; archived: boolean; next?: NextStep }>();
 defineEmits<{ copy: []; restore: [] }>();
 const settings = useSettings();
 const card = computed(() => props.stands.card);
@@ -38,6 +39,10 @@ const attentionWords = computed(() => {
       <h2>{{ card.title }}</h2>
       <p v-if="card.due">due {{ clockWords(new Date(card.due)) }}</p>
       <p v-else>no due hour yet</p>
+      <p v-if="next" class="next">
+        {{ next.name }}{{ next.whose ? `, ${next.whose}` : "" }}:
+        <b>{{ hourWords(next.start, new Date()) }}</b>
+      </p>
       <p v-if="card.outside" class="high">
         <FractionText :text="settings.words(card.outside.height)" /> high<template v-if="stands.smaller"
           >, drawn smaller than the rest</template
@@ -73,6 +78,14 @@ li a::after {
 .over.bare {
   margin-left: -12px;
   color: var(--amber);
+}
+
+.words .next {
+  color: var(--ink);
+}
+
+.next b {
+  white-space: nowrap;
 }
 
 .day {

@@ -4,7 +4,8 @@ import { computed, defineAsyncComponent, onMounted, onUnmounted, ref } from "vue
 import { useRouter } from "vue-router";
 import { answered, api, fieldWordsOf, Refused } from "@/api/client";
 import { nextWords } from "./next";
-import type { Card, Document } from "@/api/types";
+import type { Card, Document, NextSteps } from "@/api/types";
+import { momentCode } from "@/base/time";
 import { useElementSize } from "@/base/size";
 import { useHandbook } from "@/kitchen/handbook";
 import { useNotices } from "@/kitchen/notices";
@@ -48,6 +49,22 @@ const stood = computed(() => setOut(cards.value ?? [], size.width.value));
 /** What is due first from now on, and what it needs before. */
 const next = computed(() => nextWords(cards.value ?? [], new Date()));
 
+/** The next work on each order that is due soon; where it cannot be asked for, the shelf stands without it. */
+const steps = ref<NextSteps["steps"]>({});
+let later = 0;
+onUnmounted(() => window.clearTimeout(later));
+async function askNext(): Promise<void> {
+  window.clearTimeout(later);
+  try {
+    const query = { now: momentCode(new Date()) };
+    const found = (await answered(api.GET("/api/week/next", { params: { query } }))) as NextSteps;
+    steps.value = found.steps;
+    if (found.pending) later = window.setTimeout(() => void askNext(), SOON_MS);
+  } catch {
+    steps.value = {};
+  }
+}
+
 /** Look along another page, or for something else from the first page on. */
 function turnTo(number: number): void {
   trouble.value = "";
@@ -84,6 +101,7 @@ async function load(): Promise<void> {
     away.value = "";
     if (page.value > found.pages) turnTo(found.pages);
     if (found.orders.some((card) => card.pending)) soon = window.setTimeout(() => void load(), SOON_MS);
+    else if (!archived.value && found.orders.some((card) => card.due)) void askNext();
   } catch (error) {
     if (mine !== asked) return;
     away.value =
@@ -249,6 +267,7 @@ onMounted(() => {
           :key="one.card.id"
           :stands="one"
           :archived="archived"
+          :next="steps[one.card.id]"
           @copy="copy(one.card)"
           @restore="restore(one.card)"
         />
