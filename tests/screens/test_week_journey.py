@@ -27,7 +27,7 @@ def test_two_orders_are_by_the_hour_on_one_page_and_each_opens_its_clock(screen,
     dated(screen, address, "Skep for the week", "2032-05-07T14:00")
     dated(screen, address, "Comb for the week", "2032-05-07T15:00")
     screen.goto(address)
-    screen.get_by_role("link", name="The week").click()
+    screen.get_by_role("link", name="The week", exact=True).click()
     expect(days(screen)).to_contain_text(re.compile("No order is due|due"))
     screen.get_by_label("Seven days from").fill("2032-05-03")
     expect(days(screen).locator(".sheet .label").first).to_be_visible()

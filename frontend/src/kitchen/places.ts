@@ -25,10 +25,10 @@ export const usePlaces = defineStore("places", () => {
     away: "Hands and places could not be read just now.",
   });
 
-  /** What is wrong with something in the places, by the start of its pointer, or nothing. */
-  function wrongAt(pointer: string): string {
+  /** What is wrong with something in the places, or with a part of it unless it is meant `alone`; or nothing. */
+  function wrongAt(pointer: string, alone = false): string {
     const found = kept.complaints.value.find(
-      (one) => one.pointer === pointer || one.pointer.startsWith(`${pointer}/`),
+      (one) => one.pointer === pointer || (!alone && one.pointer.startsWith(`${pointer}/`)),
     );
     return found ? complaintWords(found) : "";
   }

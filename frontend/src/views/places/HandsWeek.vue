@@ -134,12 +134,8 @@ const y = (minutes: number): number => (minutes / DAY_MIN) * TALL;
         </p>
       </li>
     </ol>
-    <p
-      v-if="kitchen.wrongAt(`${pointer}/week`) && !kitchen.wrongAt(`${pointer}/week/0`)"
-      class="wrong"
-      role="alert"
-    >
-      {{ kitchen.wrongAt(`${pointer}/week`) }}
+    <p v-if="kitchen.wrongAt(`${pointer}/week`, true)" class="wrong" role="alert">
+      {{ kitchen.wrongAt(`${pointer}/week`, true) }}
     </p>
     <div class="days">
       <span>Days off</span>
