@@ -14,6 +14,8 @@ export default defineConfig({
   define: { __VUE_OPTIONS_API__: "false" },
   build: {
     target: "es2022",
+    // A browser that cannot load ahead loads the same a little later.
+    modulePreload: { polyfill: false },
     // The tests add up what a first look loads.
     manifest: true,
     chunkSizeWarningLimit: 1500,

@@ -4,14 +4,15 @@ from collections.abc import Sequence
 from datetime import datetime
 from itertools import count
 
-from amber_spread.core.clock.better import better_week
+from amber_spread.core.clock.better import better_hours, better_week
 from amber_spread.core.clock.places import Places
 from amber_spread.core.clock.week import OrderWork
-from amber_spread.core.kernel.progress import begun as part_begun
+from amber_spread.core.kernel.progress import begun as report
 
 
 def better_json(orders: Sequence[OrderWork], places: Places, now: datetime, effort: float, begun: Sequence[str]) -> str:
-    """Better hours as JSON, or “null” where none were found. The number of each that was found is told as it comes."""
+    """Better hours as JSON, or “null” if none were found. Reports the number of better solutions during the search."""
     numbers = count(1)
-    found = better_week(orders, places, now, effort, frozenset(begun), lambda _: part_begun(str(next(numbers))))
+    better = better_hours(orders, places, now, effort, frozenset(begun), lambda: report(str(next(numbers))))
+    found = None if better is None else better_week(orders, places, better)
     return "null" if found is None else found.model_dump_json()

@@ -23,7 +23,5 @@ class StepWords(Sheet):
 
 
 def place_words(step: TimedStep) -> str:
-    """Where a wait is spent: in the cold, on which shelf, counted from the top."""
-    part = "drawer" if step.place == "freezer" else "shelf"
-    where = step.place.capitalize()
-    return f"{where}, {part} {step.shelves[-1]}" if step.shelves else where
+    """Where a wait is spent; in the cold, on which shelf."""
+    return ", ".join(words for words in (step.place.capitalize(), step.stands) if words)

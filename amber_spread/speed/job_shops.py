@@ -36,4 +36,4 @@ def job_shop(jobs: tuple[tuple[tuple[int, int], ...], ...], until: int) -> Probl
             tasks.append(Task(f"{job} {at}", minutes, (way,)))
             if at:
                 lags.append(Lag(f"{job} {at - 1}", operations[at - 1][1], f"{job} {at}", 0))
-    return Problem(tuple(tasks), tuple(lags), first_is_worth=1)
+    return Problem(tuple(tasks), tuple(lags), worth_first=1)

@@ -37,9 +37,9 @@ class OrderRow(Base):
     """One order. Title and due hour repeat what the current revision says, to be searched and sorted by.
 
     `card` is how it stands on the shelf and `bill` what it asks of the shop, made when it was saved; `card_made_by`
-    says by what program and for what kit, so that both are made again when either is another. `work` is what it asks of
-    the kitchen's hands and places, made when the week is first asked for; `work_made_by` likewise. `hours` are those
-    that were chosen for its steps, with an id of their own.
+    says by what program and for what kit, so that both are made again when either is another. `work` is the work on
+    it, computed when the week is first asked for, and `work_made_by` says by what. `hours` are its pinned hours, with
+    an id of their own.
     """
 
     __tablename__ = "orders"

@@ -1,4 +1,4 @@
-"""What each order asks of the kitchen's hands and places, kept beside it until it is another."""
+"""The work on each order and its pinned hours, stored beside it."""
 
 import uuid
 from collections.abc import Mapping, Sequence
@@ -12,13 +12,11 @@ from amber_spread.store.notices import tell
 from amber_spread.store.tables import OrderRow
 
 MOST_AT_ONCE = 200
-"""So many orders are given their hours together."""
+"""The most orders that are placed together."""
 
 
 class Dated(NamedTuple):
-    """An order on the shelf with a due hour; what made the work that is kept of it, if any; and the hours that were
-    chosen for it.
-    """
+    """An order on the shelf with a due hour, what made its stored work, if any, and its pinned hours."""
 
     id: uuid.UUID
     revision: int
@@ -47,15 +45,15 @@ class WorkStore:
             rows = session.execute(query).all()
             return [Dated(id, number, title, due, *made) for id, number, title, due, *made in rows if due is not None]
 
-    def kept(self, ids: Sequence[uuid.UUID]) -> dict[uuid.UUID, dict[str, Any]]:
-        """The work that is kept of some orders."""
+    def stored(self, ids: Sequence[uuid.UUID]) -> dict[uuid.UUID, dict[str, Any]]:
+        """The stored work of some orders."""
         with Session(self.engine) as session:
             rows = session.execute(select(OrderRow.id, OrderRow.work).where(OrderRow.id.in_(ids)))
             return {id: work for id, work in rows if work is not None}
 
-    def choose(self, hours: Mapping[uuid.UUID, dict[str, Any] | None]) -> None:
-        """Keep the hours that were chosen for some orders, all of them or none; None for an order that is to have none.
-        Orders that are gone are passed over.
+    def pin(self, hours: Mapping[uuid.UUID, dict[str, Any] | None]) -> None:
+        """Store the pinned hours of some orders, all or nothing; None for an order that is to have none. Orders that
+        are gone are skipped.
         """
         with Session(self.engine) as session, session.begin():
             found = select(OrderRow).where(OrderRow.id.in_(hours)).order_by(OrderRow.id).with_for_update()
@@ -63,8 +61,8 @@ class WorkStore:
                 row.hours = hours[row.id]
                 tell(session, "order", row.revision, row.id)
 
-    def keep(self, id: uuid.UUID, revision: int, work: dict[str, Any], by: str) -> None:
-        """Keep the work on a revision, unless another is current by now."""
+    def store(self, id: uuid.UUID, revision: int, work: dict[str, Any], by: str) -> None:
+        """Store the work on a revision, unless another is current by now."""
         with Session(self.engine) as session, session.begin():
             session.execute(
                 update(OrderRow)

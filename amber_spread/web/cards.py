@@ -1,9 +1,8 @@
 """What is kept of an order beside it: its card for the shelf, to scale and with what needs attention, and its bill."""
 
 import logging
-import time
 import uuid
-from collections.abc import Callable
+from collections.abc import Callable, Hashable
 from datetime import datetime
 from typing import Any
 
@@ -19,17 +18,15 @@ from amber_spread.core.shop import Bill, bill_of
 from amber_spread.core.stock.kit import Kit
 from amber_spread.core.tier import Silhouette
 from amber_spread.jobs.not_ready import NotReady
-from amber_spread.jobs.program import program_version
 from amber_spread.store.orders import Billed, MadeCard, Order, OrderBook, Shelved, Unread
 from amber_spread.store.shelves import Kept, KitShelf
 from amber_spread.web.later import Later
 from amber_spread.web.planner import Planner
+from amber_spread.web.soon import UNREADABLE, FailedLately, Soon, made_by, why_not
 
 log = logging.getLogger("amber_spread")
 SEEN_PLACES = 1
 """A silhouette on the shelf is true to a tenth of a millimetre."""
-MAKES_S = 1.0
-"""One request makes cards and bills for this long; the ones still missing then are made in the background."""
 
 
 class Outside(Frozen):
@@ -72,17 +69,16 @@ class CardMaker:
     def __init__(self, book: OrderBook, planner: Planner, later: Later) -> None:
         self.book = book
         self.planner = planner
-        self.later = later
+        self.soon = Soon(later)
         self.kit: Kept[Kit] = KitShelf(book.engine).open()
-        self.by = f"{program_version()}, kit {self.kit.number}"
-        self.until = time.monotonic() + MAKES_S
+        self.by = made_by(self.kit.number)
 
     def save(self, document: Document, save: Callable[[MadeCard | None], Order]) -> Order:
         """Save a design with its card and bill if they are made quickly; else they follow in the background."""
         made = self._made(document, self.planner.quick_plan)
         order = save(made)
         if made is None:
-            self._begin(order.id, order.revision, document)
+            self.soon.later.begin(*self._later(order.id, order.revision, document))
         return order
 
     def bill(self, billed: Billed) -> Bill:
@@ -120,7 +116,7 @@ class CardMaker:
         except NoBill as error:
             return _unseen(str(error))
         except Unread:
-            unread = MadeCard(_unseen("This version cannot read it. Open it to see why."), None, self.by)
+            unread = MadeCard(_unseen(UNREADABLE), None, self.by)
             self.book.keep_card(standing.id, standing.revision, unread)
             return unread.card
         except Exception:
@@ -132,14 +128,16 @@ class CardMaker:
         """The card and bill of a revision, made and stored now if that is quick and the request has time left; None if
         they follow in the background. Raises NoBill if that failed a moment ago.
         """
-        made = self._made(document, self.planner.quick_plan) if time.monotonic() < self.until else None
+        key, then = self._later(id, revision, document)
+        try:
+            made = self.soon.make(key, lambda: self._made(document, self.planner.quick_plan), then)
+        except FailedLately as error:
+            raise NoBill(UNSEEN) from error
         if made is not None:
             self.book.keep_card(id, revision, made)
-        elif not self._begin(id, revision, document):
-            raise NoBill(UNSEEN)
         return made
 
-    def _begin(self, id: uuid.UUID, revision: int, document: Document) -> bool:
+    def _later(self, id: uuid.UUID, revision: int, document: Document) -> tuple[Hashable, Callable[[], None]]:
         def make() -> None:
             now = self.book.shelved(id)
             # A later revision has a card of its own, and another request may have made this one a moment ago.
@@ -148,14 +146,14 @@ class CardMaker:
                 if made is not None:
                     self.book.keep_card(id, revision, made)
 
-        return self.later.begin((id, revision, self.by), make)
+        return (id, revision, self.by), make
 
     def _made(self, document: Document, planned: Callable[[Document, Kit], Plan | None]) -> MadeCard | None:
         """The card and bill of a design, or a card that says why it cannot be made; None if it is not planned now."""
         try:
             plan = planned(document, self.kit.content)
         except FileError as error:
-            return MadeCard(_unseen(f"It cannot be made like this: {error}."), None, self.by)
+            return MadeCard(_unseen(why_not(error)), None, self.by)
         if plan is None:
             return None
         card = {"outside": _outside(plan).model_dump(mode="json"), "unseen": ""}

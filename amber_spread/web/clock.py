@@ -23,7 +23,7 @@ from amber_spread.web.orders import open_order
 from amber_spread.web.papers import PapersOf, PrintingOf
 from amber_spread.web.planner import PlannerOf, sent_as
 from amber_spread.web.planning import InputsOf
-from amber_spread.web.week import WorksOf
+from amber_spread.web.works import WorksOf
 
 router = APIRouter(tags=["clock"])
 CALENDAR = "text/calendar; charset=utf-8"

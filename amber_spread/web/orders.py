@@ -64,7 +64,7 @@ CardMakerOf = Annotated[CardMaker, Depends(card_maker)]
 PER_PAGE = 40
 Words = Annotated[str, Query(max_length=80), AfterValidator(printable)]
 Page = Annotated[int, Query(ge=1, le=100_000)]
-Day = Annotated[date | None, Query(ge=date(1970, 1, 1), le=date(2200, 1, 1))]
+Day = Annotated[date, Field(ge=date(1970, 1, 1), le=date(2200, 1, 1))]
 
 
 @router.get("")
@@ -73,8 +73,8 @@ def list_orders(
     cards: CardMakerOf,
     archived: bool = False,
     words: Words = "",
-    first: Day = None,
-    last: Day = None,
+    first: Day | None = None,
+    last: Day | None = None,
     page: Page = 1,
 ) -> ShelfPage:
     """A page of the orders on the shelf or taken off it, due first at the head, judged by what is owned.

@@ -6,6 +6,8 @@ from typing import Annotated, Any, get_args
 
 from fastapi import APIRouter, Body, Depends, HTTPException, Response
 
+from amber_spread.core.clock import Places
+from amber_spread.core.clock.solver import MOST_S
 from amber_spread.core.design.habits import HABITS, HANDLINGS, SHARES, Habit, Handling
 from amber_spread.core.design.kinds import FIELD_NEEDS, PARTS
 from amber_spread.core.design.practice import Practice
@@ -58,7 +60,7 @@ class PartKinds(Frozen):
 
 class Handbook(Frozen):
     """What does not change while the program runs. `words` are the names and words of other things to choose among,
-    `field_media` the kinds of medium that a field of its own may name.
+    `field_media` the kinds of medium that a field of its own may name. Better hours are looked for `search_s` at most.
     """
 
     media: list[Medium]
@@ -73,7 +75,9 @@ class Handbook(Frozen):
     limits: dict[str, Limit]
     rules: dict[str, RuleText]
     max_file_bytes: int
+    search_s: float
     kit: Kit
+    places: Places
     goods: dict[str, str]
     support_test: list[str]
 
@@ -165,7 +169,9 @@ def _handbook() -> str:
         limits=LIMITS,
         rules=RULES,
         max_file_bytes=MAX_FILE_BYTES,
+        search_s=MOST_S,
         kit=STARTING,
+        places=Places(),
         goods=GOODS,
         support_test=list(TEST_STEPS),
     )

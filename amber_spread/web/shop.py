@@ -3,7 +3,7 @@
 import logging
 import uuid
 from collections.abc import Callable
-from datetime import date, timedelta
+from datetime import timedelta
 from functools import partial
 from typing import Annotated, NamedTuple, TypeVar
 
@@ -21,7 +21,7 @@ from amber_spread.store.orders import Billed
 from amber_spread.web.caller import CallerOf
 from amber_spread.web.cards import BillPending, CardMaker, NoBill
 from amber_spread.web.files import JSON, PDF, download
-from amber_spread.web.orders import Book, CardMakerOf
+from amber_spread.web.orders import Book, CardMakerOf, Day
 from amber_spread.web.pantry import CSV, KeptPantry
 from amber_spread.web.papers import PrintingOf
 from amber_spread.web.planner import LONGEST_S, PlannerOf, sent_as
@@ -30,7 +30,6 @@ T = TypeVar("T")
 log = logging.getLogger("amber_spread")
 router = APIRouter(tags=["shopping"])
 LONGEST_DAYS = 62
-First = Annotated[date, Query(ge=date(1970, 1, 1), le=date(2200, 1, 1))]
 Days = Annotated[int, Query(ge=1, le=LONGEST_DAYS)]
 
 
@@ -59,7 +58,7 @@ def bills_of_one(id: uuid.UUID, book: Book, cards: CardMakerOf) -> tuple[str, To
         raise FileError([complaint_at(("design",), str(error))]) from error
 
 
-def bills_of_days(first: First, book: Book, cards: CardMakerOf, days: Days = 7) -> ToShop:
+def bills_of_days(first: Day, book: Book, cards: CardMakerOf, days: Days = 7) -> ToShop:
     """The bills of every order due on these days. It names the orders it leaves out: those that cannot be read or made,
     and those beyond the limit. Raises ListPending.
     """
@@ -135,14 +134,14 @@ async def shop_for_days(to_shop: DaysOf, shopper: ShopperOf, pooled: bool = Fals
 
 
 @router.get("/shop/week.csv", response_class=Response)
-async def days_csv(to_shop: DaysOf, first: First, shopper: ShopperOf, pooled: bool = False) -> Response:
+async def days_csv(to_shop: DaysOf, first: Day, shopper: ShopperOf, pooled: bool = False) -> Response:
     """The list of these days as CSV."""
     content = await shopper.made(to_shop, write_shopping, pooled=pooled)
     return download(f"shopping from {first}.csv", CSV, content)
 
 
 @router.get("/shop/week.pdf", response_class=Response)
-async def days_pdf(to_shop: DaysOf, first: First, shopper: ShopperOf, by: PrintingOf, pooled: bool = False) -> Response:
+async def days_pdf(to_shop: DaysOf, first: Day, shopper: ShopperOf, by: PrintingOf, pooled: bool = False) -> Response:
     """The list of these days to print."""
     title = f"Shopping from {first.day} {first:%B %Y}"
     content = await shopper.made(to_shop, write_list, title, *by.choices, pooled=pooled)

@@ -9,10 +9,10 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from amber_spread.core.clock import KeptBlock, Kitchen, Places, Span, around, clock_of, week_of
+from amber_spread.core.clock import Kitchen, PinnedBlock, Places, Span, around, clock_of, week_of
 from amber_spread.core.clock.better import better_hours, better_week
 from amber_spread.core.clock.places import Hands
-from amber_spread.core.clock.solver import Between, Busy, Lag, Problem, Spoils, Task, Use, Way, solve
+from amber_spread.core.clock.solver import Between, Busy, Lag, Problem, Spoils, Task, Use, Way, solve, worth_of
 from amber_spread.core.clock.week import in_turn
 from amber_spread.core.document.document import plan_document
 from amber_spread.demo.places import PLACES
@@ -25,15 +25,15 @@ def test_the_six_by_six_job_shop_of_fisher_and_thompson_takes_55():
     found = solve(job_shop(SIX_BY_SIX, 200), 20)
     assert found.optimal and 200 - found.worth == SIX_TAKES == 200 - found.bound
     ends = {
-        id: one.begins_min + next(task.minutes for task in job_shop(SIX_BY_SIX, 200).tasks if task.id == id)
+        id: one.start_min + next(task.minutes for task in job_shop(SIX_BY_SIX, 200).tasks if task.id == id)
         for id, one in found.chosen.items()
     }
     for job, operations in enumerate(SIX_BY_SIX):
         for at in range(1, len(operations)):
-            assert ends[f"{job} {at - 1}"] <= found.chosen[f"{job} {at}"].begins_min
+            assert ends[f"{job} {at - 1}"] <= found.chosen[f"{job} {at}"].start_min
     for machine in range(6):
         spans = sorted(
-            (found.chosen[f"{job} {at}"].begins_min, ends[f"{job} {at}"])
+            (found.chosen[f"{job} {at}"].start_min, ends[f"{job} {at}"])
             for job, operations in enumerate(SIX_BY_SIX)
             for at, (on, _) in enumerate(operations)
             if on == machine
@@ -66,10 +66,12 @@ def test_small_problems_are_solved_as_well_as_exhaustive_search_solves_them(leng
         Task(str(at), length, (Way((Use("machine", 0, length),), ((0, until),)),), values[at])
         for at, length in enumerate(lengths)
     )
-    found = solve(Problem(tasks, busy=(Busy("machine", *taken),)), 5)
+    problem = Problem(tasks, busy=(Busy("machine", *taken),))
+    found = solve(problem, 5)
+    assert found.worth == worth_of(problem, found.chosen)
     best = max(one for order in permutations(range(len(lengths))) if (one := worth(order)) is not None)
     assert found.optimal and found.worth >= best - 1e-9
-    spans = sorted([taken, *((one.begins_min, one.begins_min + lengths[int(id)]) for id, one in found.chosen.items())])
+    spans = sorted([taken, *((one.start_min, one.start_min + lengths[int(id)]) for id, one in found.chosen.items())])
     assert all(end <= begin for (_, end), (begin, _) in zip(spans, spans[1:], strict=False))
 
 
@@ -83,10 +85,10 @@ def test_what_spoils_is_used_in_time_where_that_is_worth_more():
     other = Task("other", 60, one_way(Use("hands", 0, 60), windows=((30, 90),)))
     lag = Lag("mix", 10, "use", 5)
     loose = solve(Problem((*tasks, other), (lag,)), 5).chosen
-    assert loose["use"].begins_min - loose["mix"].begins_min - 10 > 20
+    assert loose["use"].start_min - loose["mix"].start_min - 10 > 20
     spoils = Spoils("mix", 10, (("use", 0),), 20, 100)
     kept = solve(Problem((*tasks, other), (lag,), (spoils,)), 5).chosen
-    assert 5 <= kept["use"].begins_min - kept["mix"].begins_min - 10 <= 20
+    assert 5 <= kept["use"].start_min - kept["mix"].start_min - 10 <= 20
 
 
 def test_a_shelf_is_taken_between_two_tasks():
@@ -96,7 +98,7 @@ def test_a_shelf_is_taken_between_two_tasks():
     tasks = tuple(task for pair in pairs for task in pair)
     for capacity, overlap in ((1, False), (2, True)):
         chosen = solve(Problem(tasks, lags, between=between, capacity={"shelf": capacity}), 5).chosen
-        stays = [(chosen[f"{name} 1"].begins_min + 5, chosen[f"{name} 2"].begins_min) for name in "ab"]
+        stays = [(chosen[f"{name} 1"].start_min + 5, chosen[f"{name} 2"].start_min) for name in "ab"]
         assert (max(stays[0][0], stays[1][0]) < min(stays[0][1], stays[1][1])) == overlap
 
 
@@ -105,7 +107,7 @@ def test_what_cannot_be_done_has_no_solution():
 
 
 def with_hours(orders, better):
-    return [one._replace(kept=better.hours.get(one.id), revision=f"{one.revision} kept") for one in orders]
+    return [one._replace(pinned=better.hours.get(one.id), revision=f"{one.revision} kept") for one in orders]
 
 
 def test_a_week_that_is_late_by_the_heuristic_is_not_by_the_solver():
@@ -116,7 +118,7 @@ def test_a_week_that_is_late_by_the_heuristic_is_not_by_the_solver():
     better = better_hours(orders, Places(), now, 3)
     assert better is not None and better.before < better.worth <= better.bound
     kept = with_hours(orders, better)
-    assert all(placed.kept for _, placed in in_turn(kept, Places()))
+    assert all(placed.pinned for _, placed in in_turn(kept, Places()))
     found = week_of(kept, Places(), now)
     inspect(found, orders, Places())
     late = [
@@ -130,7 +132,8 @@ def test_the_demo_week_keeps_every_rule_at_better_hours_and_what_has_begun_stays
     orders = as_placed(week(TODAY)[:5])
     now = datetime(2026, 12, 2, 8)
     begun = orders[-1].id
-    better = better_week(orders, PLACES, now, 2, {begun})
+    found = better_hours(orders, PLACES, now, 2, {begun})
+    better = None if found is None else better_week(orders, PLACES, found)
     before = week_of(orders, PLACES, now)
     assert better is not None
     kept = with_hours(orders, better)
@@ -150,7 +153,7 @@ def test_kept_hours_that_no_longer_fit_give_way_and_the_others_stay():
     placed = {order.id: one for order, one in in_turn(orders, Places())}
     block = next(one for one in placed["0"].blocks if not one.flexible)
     hours = {
-        one.steps[0].id: KeptBlock(
+        one.steps[0].id: PinnedBlock(
             0,
             (
                 Span(
@@ -167,17 +170,17 @@ def test_kept_hours_that_no_longer_fit_give_way_and_the_others_stay():
         for one in placed["0"].blocks
         if not one.flexible
     }
-    early = [one._replace(kept=hours if one.id == "0" else None, revision=f"{one.revision} early") for one in orders]
+    early = [one._replace(pinned=hours if one.id == "0" else None, revision=f"{one.revision} early") for one in orders]
     found = {one.id: one for one in week_of(early, Places()).orders}
-    assert found["0"].kept and not found["1"].kept
+    assert found["0"].pinned and not found["1"].pinned
     inspect(week_of(early, Places()), orders, Places())
-    wrong = hours | {block.steps[0].id: KeptBlock(3, hours[block.steps[0].id].spans)}
+    wrong = hours | {block.steps[0].id: PinnedBlock(3, hours[block.steps[0].id].spans)}
     for other in (wrong, {}, {id: one for id, one in hours.items() if id != block.steps[0].id}):
         late = [
-            one._replace(kept=other if one.id == "0" else None, revision=f"{one.revision} {id(other)}")
+            one._replace(pinned=other if one.id == "0" else None, revision=f"{one.revision} {id(other)}")
             for one in orders
         ]
-        assert not any(one.kept for one in week_of(late, Places()).orders)
+        assert not any(one.pinned for one in week_of(late, Places()).orders)
 
 
 def test_the_clock_of_an_order_keeps_the_hours_that_were_chosen_for_it_and_its_edit_gives_them_up():
@@ -187,7 +190,7 @@ def test_the_clock_of_an_order_keeps_the_hours_that_were_chosen_for_it_and_its_e
     chosen = {order.id: one for order, one in in_turn(orders, two)}
     hours = {
         id: {
-            block.steps[0].id: KeptBlock(
+            block.steps[0].id: PinnedBlock(
                 placed.timings[next(one.id for one in block.steps if one.hands)].hand,
                 (
                     Span(
@@ -201,9 +204,9 @@ def test_the_clock_of_an_order_keeps_the_hours_that_were_chosen_for_it_and_its_e
         }
         for id, placed in chosen.items()
     }
-    kept = [one._replace(kept=hours[one.id], revision=f"{one.revision} chosen") for one in orders]
+    kept = [one._replace(pinned=hours[one.id], revision=f"{one.revision} chosen") for one in orders]
     found = {one.id: one for one in week_of(kept, two).orders}
-    assert found["0"].kept and found["1"].kept
+    assert found["0"].pinned and found["1"].pinned
     for index, document in enumerate(documents):
         others = [one for one in kept if one.id != str(index)]
         beside = around(others, document.due, str(index), hours[str(index)], two)

@@ -13,7 +13,8 @@ from hypothesis import strategies as st
 from pypdf import PdfReader
 
 from amber_spread.core.clock import STEP_KINDS, Kitchen, Places, clock_of, steps_of
-from amber_spread.core.clock.backwards import backwards, blocks_of
+from amber_spread.core.clock.backwards import backwards
+from amber_spread.core.clock.blocks import blocks_of
 from amber_spread.core.clock.cake_steps import MIXING
 from amber_spread.core.clock.hours import DAY_MIN, Hours, Span
 from amber_spread.core.clock.places import ColdShelf, Hands, WorkingDay

@@ -9,9 +9,9 @@ import pytest
 BUILT = Path(__file__).parents[2] / "frontend" / "dist"
 MAIN, ORDER = "index.html", "src/views/order/OrderView.vue"
 # Lenses, dialogs and menus come when they are first shown. If you raise a number, say why beside it.
-# Last raised: two more pages, the week and hands and places; what they share with others are files of their own now.
+# Last raised (an order): two more pages, the week and hands and places; what they share with others are files of their own now.
 LIMITS_KB = {
-    "the shelf": ((MAIN, "src/views/shelf/ShelfView.vue"), 72),
+    "the shelf": ((MAIN, "src/views/shelf/ShelfView.vue"), 67),
     "an order": ((MAIN, ORDER, "src/lenses/brief/index.ts"), 123),
 }
 

@@ -19,9 +19,9 @@ from amber_spread.store.orders import MOST_AT_ONCE
 from amber_spread.web import bounds
 from amber_spread.web.app import make_app
 from amber_spread.web.bounds import LARGE_AT_ONCE, BoundedBody
-from amber_spread.web.cards import MAKES_S
 from amber_spread.web.later import Later
 from amber_spread.web.planner import SOON_MS
+from amber_spread.web.soon import MAKES_S
 from tests.clients import OURS, client_of, in_a_loop, shelf
 from tests.designs import document, tier
 
@@ -360,7 +360,7 @@ def test_however_slow_the_computer_one_request_makes_cards_for_a_while_and_the_r
         now[0] += 0.6 * MAKES_S
         return quick(*given)
 
-    monkeypatch.setattr("amber_spread.web.cards.time", SimpleNamespace(monotonic=lambda: now[0]))
+    monkeypatch.setattr("amber_spread.web.soon.time", SimpleNamespace(monotonic=lambda: now[0]))
     monkeypatch.setattr(app.state.planner, "quick_plan", takes_a_while)
     cards = client.get("/api/orders").json()["orders"]
     assert [card["pending"] for card in cards] == [False, False, True, True, True]

@@ -11,6 +11,7 @@ from amber_spread.core.design.builds import CarvedBuild
 from amber_spread.core.design.finishes import DrapeCover
 from amber_spread.core.document import FileError, complaint_at, plan_document
 from amber_spread.web import week as room
+from amber_spread.web import works
 from amber_spread.web.app import make_app
 from amber_spread.web.planner import Planner
 from tests.clients import client_of
@@ -113,8 +114,8 @@ def test_another_kit_or_recipe_makes_the_work_again_and_other_hands_do_not(clien
     put(client, "Skep")
     week(client)
     planned = []
-    real = room.work_of
-    monkeypatch.setattr(room, "work_of", lambda *given: planned.append(given) or real(*given))
+    real = works.work_of
+    monkeypatch.setattr(works, "work_of", lambda *given: planned.append(given) or real(*given))
     week(client)
     places = client.get("/api/places").json()
     client.put("/api/places", json={"began_from": places["number"], "places": places["places"] | {"ovens": 2}})
@@ -146,9 +147,9 @@ def test_better_hours_are_looked_for_kept_and_given_up(client, monkeypatch):
     assert found is not None and found["moved"] and {one["id"] for one in found["moved"]} <= made.keys()
     assert client.put("/api/week/hours", json={"hours": found["hours"]}).status_code == 204
     after = week(client)
-    assert {one["id"] for one in after["orders"] if one["kept"]} == made.keys()
+    assert {one["id"] for one in after["orders"] if one["pinned"]} == made.keys()
     kept_later = week(client, first="2031-05-12")["orders"][0]
-    assert kept_later == later["orders"][0] | {"kept": True}
+    assert kept_later == later["orders"][0] | {"pinned": True}
     for one in after["orders"]:
         clock = client.post("/api/clock", json={"document": made[one["id"]], "order": one["id"]}).json()
         assert {id: step["spans"] for id, step in clock["steps"].items()} == {
@@ -185,7 +186,7 @@ def test_hours_that_were_kept_and_no_longer_fit_are_no_fault_of_anybodys(client)
     for blocks in ({}, {"tier_1_mix_batter": [7, [[5, 1]]]}, {"x": [0, [[0, 0]]]}):
         assert client.put("/api/week/hours", json={"hours": {id: blocks}}).status_code == 204
         (now,) = week(client)["orders"]
-        assert now == before and not now["kept"]
+        assert now == before and not now["pinned"]
         clock = client.post("/api/clock", json={"document": made, "order": id})
         assert clock.status_code == 200 and clock.json()["begins"] == before["begins"]
 

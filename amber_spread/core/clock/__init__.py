@@ -2,9 +2,9 @@
 hour.
 """
 
-from amber_spread.core.clock.backwards import KeptBlock, KeptHours
+from amber_spread.core.clock.backwards import PinnedBlock, PinnedHours
 from amber_spread.core.clock.cake_steps import steps_of
-from amber_spread.core.clock.clock import FIRST_YEAR, LAST_YEAR, Clock, TimedStep, clock_of
+from amber_spread.core.clock.clock import FIRST_YEAR, LAST_YEAR, Clock, TimedStep, clock_of, due_of
 from amber_spread.core.clock.hours import Span
 from amber_spread.core.clock.kitchen import STARTING_KITCHEN, Kitchen
 from amber_spread.core.clock.pace import Pace, WrongPace, pace_of
@@ -19,8 +19,8 @@ __all__ = [
     "Clock",
     "Around",
     "FIRST_YEAR",
-    "KeptBlock",
-    "KeptHours",
+    "PinnedBlock",
+    "PinnedHours",
     "Kitchen",
     "LAST_YEAR",
     "NOTHING_AROUND",
@@ -38,6 +38,7 @@ __all__ = [
     "WrongPace",
     "around",
     "clock_of",
+    "due_of",
     "next_steps",
     "pace_of",
     "steps_of",

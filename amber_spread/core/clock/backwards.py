@@ -9,42 +9,40 @@ scheduled again.
 
 import heapq
 from bisect import bisect_left, insort
-from collections.abc import Iterable, Iterator, Mapping, Sequence
+from collections.abc import Iterable, Mapping, Sequence
 from heapq import merge
-from itertools import islice, product
+from itertools import islice, pairwise, product
 from typing import NamedTuple
 
-from amber_spread.core.clock.hours import FREE, Hours, Span, Taken
-from amber_spread.core.clock.places import Resource
+from amber_spread.core.clock.blocks import Block
+from amber_spread.core.clock.hours import NOTHING_RESERVED, Hours, Reserved, Span
 from amber_spread.core.clock.steps import Step
 
 ROUNDS = 8
 """So often all is scheduled again for the sake of waits that would last too long."""
-ANY_HOUR = ("car", "table")
-"""The places where work goes by the hour of the customer, and what must be done at a stretch with it."""
 
 
-class KeptBlock(NamedTuple):
-    """Hours that were chosen for a block: the pair of hands that does it, counted from 0, and its spans, of which there
-    are several where it is longer than a day.
+class PinnedBlock(NamedTuple):
+    """Hours that somebody chose for a block: the pair of hands, counted from 0, and the spans; more than one if the
+    block is longer than a day.
     """
 
     hand: int
     spans: tuple[Span, ...]
 
 
-KeptHours = Mapping[str, KeptBlock]
-"""The hours that were chosen for the blocks of an order, by the id of the first step of each."""
+PinnedHours = Mapping[str, PinnedBlock]
+"""The hours chosen for the blocks of an order, by the id of the first step of each."""
 
 
 class DoesNotFit(Exception):
-    """Hours that were chosen cannot be kept: something else is there, or the steps are others."""
+    """Pinned hours do not fit: the time is reserved, or the steps have changed."""
 
 
-Busy = Sequence[list[Span]]
-"""When each of several ovens, mixers or the like is taken."""
-Limited = Sequence[tuple[Busy, Sequence[Span]]]
-"""What a block takes one of each, and from when to when, min before its end."""
+Units = Sequence[list[Span]]
+"""The reserved time of each oven, each mixer, and so on."""
+Limited = Sequence[tuple[Units, Sequence[Span]]]
+"""The resources that a block uses, one unit of each, and when, in minutes before its end."""
 
 
 class Timing(NamedTuple):
@@ -62,81 +60,11 @@ class Timing(NamedTuple):
         return Span(self.spans[0].start, self.spans[-1].end)
 
 
-class Block:
-    """Steps that follow each other at once, or one wait that may last longer than it has to. They end by the minute
-    `ready`.
-    """
-
-    def __init__(self, steps: Sequence[Step], order: int, ready: int) -> None:
-        self.steps, self.order, self.ready = steps, order, ready
-        self.flexible = steps[0].flexible
-        self.minutes = sum(one.minutes for one in steps)
-        self.any_hour = any(one.row.place in ANY_HOUR for one in steps)
-        self.splits = len(steps) == 1 and steps[0].row.splits
-        self.before_end = list(self._before_end())
-        """How long before the end of the block each step begins and ends, min."""
-        pairs = list(zip(steps, self.before_end, strict=True))
-        self.work = [span for step, span in pairs if step.hands is not None]
-        self.uses: dict[Resource, list[Span]] = {}
-        """What it takes one of, and from when to when, min before its end."""
-        for step, span in pairs:
-            for resource in step.row.uses:
-                self.uses.setdefault(resource, []).append(span)
-        self.follows: dict[Block, None] = {}
-        self.followed_by: list[tuple[int, str]] = []
-        """The steps of other blocks that follow one of its steps, and how long before its end that one ends, min."""
-
-    def _before_end(self) -> Iterator[Span]:
-        left = self.minutes
-        for one in self.steps:
-            yield Span(left, left - one.minutes)
-            left -= one.minutes
-
-    def exceeds(self, hours: Hours) -> bool:
-        """Whether it is longer than a working day that it has to fit into."""
-        return not (self.flexible or self.any_hour or self.splits) and self.minutes > hours.long_min
-
-
-def blocks_of(steps: Sequence[Step], ready: int) -> list[Block]:
-    """The steps of an order in blocks, each joined to those that it follows. Steps stand after those that they follow,
-    and all are done by the minute `ready`.
-
-    Raises ValueError where a step follows one that is not there, or one that comes after it.
-    """
-    blocks = [Block(chain, order, ready) for order, chain in enumerate(_chains(steps))]
-    block_of = {one.id: block for block in blocks for one in block.steps}
-    ends = {one.id: span.end for block in blocks for one, span in zip(block.steps, block.before_end, strict=True)}
-    seen: set[str] = set()
-    for one in steps:
-        if not seen.issuperset(one.after):
-            raise ValueError(f"{one.id} follows a step that does not come before it")
-        seen.add(one.id)
-        for before in dict.fromkeys(one.after):
-            earlier, later = block_of[before], block_of[one.id]
-            if earlier is not later:
-                later.follows[earlier] = None
-                earlier.followed_by.append((ends[before], one.id))
-    return blocks
-
-
-def _chains(steps: Sequence[Step]) -> list[list[Step]]:
-    """The steps in chains of those that follow each other at once; a flexible wait stands alone."""
-    ends_with: dict[str, list[Step]] = {}
-    found: list[list[Step]] = []
-    for one in steps:
-        chain = ends_with.pop(one.after[0], None) if one.row.at_once and one.after else None
-        if chain is None:
-            chain = []
-            found.append(chain)
-        chain.append(one)
-        if not one.flexible:
-            ends_with[one.id] = chain
-    return found
-
-
-def backwards(blocks: Sequence[Block], hours: Hours, before: Taken = FREE) -> tuple[dict[str, Timing], Taken]:
-    """When to do each step of some blocks, as late as possible around what is taken `before`; and what is taken with
-    them.
+def backwards(
+    blocks: Sequence[Block], hours: Hours, before: Reserved = NOTHING_RESERVED
+) -> tuple[dict[str, Timing], Reserved]:
+    """Schedule every step of some blocks as late as possible, around what is reserved `before`. Returns the timings,
+    and all that is reserved then.
     """
     steps = [one for block in blocks for one in block.steps]
     starts_by: dict[str, int] = {}
@@ -154,9 +82,13 @@ def backwards(blocks: Sequence[Block], hours: Hours, before: Taken = FREE) -> tu
     return schedule.result()
 
 
-def keep(blocks: Sequence[Block], hours: Hours, before: Taken, kept: KeptHours) -> tuple[dict[str, Timing], Taken]:
-    """Likewise at hours that were chosen. Raises DoesNotFit where they cannot be kept around what is taken before."""
-    return _Schedule(blocks, hours, {}, before, kept).result()
+def at_pinned_hours(
+    blocks: Sequence[Block], hours: Hours, before: Reserved, pinned: PinnedHours
+) -> tuple[dict[str, Timing], Reserved]:
+    """Schedule every step at its pinned hours. Returns what `backwards` does. Raises DoesNotFit if a block is not
+    pinned, or cannot be done then.
+    """
+    return _Schedule(blocks, hours, {}, before, pinned).result()
 
 
 def lasts_too_long(step: Step, span: Span) -> bool:
@@ -173,15 +105,18 @@ class _Schedule:
         blocks: Sequence[Block],
         hours: Hours,
         starts_by: Mapping[str, int],
-        before: Taken,
-        kept: KeptHours | None = None,
+        before: Reserved,
+        pinned: PinnedHours | None = None,
     ) -> None:
-        self.blocks, self.hours, self.starts_by, self.kept = blocks, hours, starts_by, kept
+        self.blocks, self.hours, self.starts_by, self.pinned = blocks, hours, starts_by, pinned
         self.block_of = {one.id: block for block in blocks for one in block.steps}
-        self.busy, self.taken = hours.taken(before)
-        """When each pair of hands, and each of what there is a limit to, is taken."""
+        self.busy = [list(one) for one in before.hands] or [list[Span]() for _ in range(hours.hands)]
+        self.units = {
+            resource: [list(one) for one in before.resources.get(resource, ((),) * count)]
+            for resource, count in hours.limits.items()
+        }
         self.used: dict[Block, list[tuple[list[Span], int]]] = {}
-        """Which of those a block takes, and until when."""
+        """The units that a block uses, and until when."""
         self.placed: dict[str, tuple[Span, ...]] = {}
         self.hand: dict[str, int] = {}
         self._place_all()
@@ -216,97 +151,70 @@ class _Schedule:
         if block.flexible:
             self.placed[block.steps[0].id] = (Span(limit - block.minutes, limit),)
             return
-        limited = [(self.taken[resource], wanted) for resource, wanted in block.uses.items() if resource in self.taken]
-        if self.kept is not None:
-            self._place_as_kept(block, limit, limited)
-        elif self.in_parts(block):
-            self._place_in_parts(block, limit, [units for units, _ in limited])
+        limited = [(self.units[resource], wanted) for resource, wanted in block.uses.items() if resource in self.units]
+        if self.pinned is not None:
+            self._place_pinned(block, self.pinned.get(block.steps[0].id), limit, limited)
+        elif block.in_parts(self.hours):
+            self._place_in_parts(block, limit, limited)
         else:
-            ends = {hand: self._latest(block, limit, hand, limited) for hand in self._hands_for(block, limit)}
+            ends = {hand: self._latest(block, limit, hand, limited) for hand in block.hands(self.hours, limit)}
             hand = max(ends, key=lambda one: (ends[one], -one))
             self._place_at(block, hand, ends[hand], limited)
-
-    def in_parts(self, block: Block) -> bool:
-        """Whether a block is done on several days."""
-        return block.splits and block.minutes > self.hours.long_min
 
     def _place_at(self, block: Block, hand: int, end: int, limited: Limited) -> None:
         for one, span in zip(block.steps, block.before_end, strict=True):
             self.placed[one.id] = (_at(span, end),)
-        self._take(block, hand, [_at(span, end) for span in block.work])
+        self._reserve(block, hand, [_at(span, end) for span in block.work])
         for units, wanted in limited:
             unit = next(unit for unit in units if not _clash(unit, wanted, end))
             self._use(block, unit, [_at(span, end) for span in wanted])
 
-    def _place_as_kept(self, block: Block, limit: int, limited: Limited) -> None:
-        """A block at the hours that were chosen for it. Raises DoesNotFit."""
-        kept = (self.kept or {}).get(block.steps[0].id)
-        if kept is None or not kept.spans or not 0 <= kept.hand < self.hours.hands or kept.spans[-1].end > limit:
-            raise DoesNotFit
-        if sum(span.end - span.start for span in kept.spans) != block.minutes:
-            raise DoesNotFit
-        if len(kept.spans) == 1:
-            if kept.hand not in self._hands_for(block, limit):
-                raise DoesNotFit
-            end = kept.spans[0].end
-            if self._latest(block, end, kept.hand, limited) != end:
-                raise DoesNotFit
-            self._place_at(block, kept.hand, end, limited)
-            return
-        units = [next((one for one in units if _are_free(one, kept.spans)), None) for units, _ in limited]
-        days = (self.hours.of_day(kept.hand, span.end - 1) for span in kept.spans)
-        at_work = all(
-            day.start <= span.start and span.end <= day.end for day, span in zip(days, kept.spans, strict=True)
-        )
-        if not (self.in_parts(block) and at_work and _are_free(self.busy[kept.hand], kept.spans)):
-            raise DoesNotFit
-        self.placed[block.steps[0].id] = kept.spans
-        self._take(block, kept.hand, kept.spans)
+    def _place_over(self, block: Block, hand: int, spans: Sequence[Span], units: Iterable[list[Span]]) -> None:
+        """Place a block that is done in several spans, in which it uses all its resources."""
+        self.placed[block.steps[0].id] = tuple(spans)
+        self._reserve(block, hand, spans)
         for unit in units:
-            if unit is None:
+            self._use(block, unit, spans)
+
+    def _place_pinned(self, block: Block, pinned: PinnedBlock | None, limit: int, limited: Limited) -> None:
+        if pinned is None or not pinned.spans or pinned.spans[-1].end > limit:
+            raise DoesNotFit
+        hand, spans = pinned
+        if hand not in block.hands(self.hours, limit) or sum(end - start for start, end in spans) != block.minutes:
+            raise DoesNotFit
+        if not block.in_parts(self.hours):
+            end = spans[-1].end
+            if len(spans) > 1 or self._latest(block, end, hand, limited) != end:
                 raise DoesNotFit
-            self._use(block, unit, kept.spans)
+            self._place_at(block, hand, end, limited)
+            return
+        days = [self.hours.of_day(hand, span.end - 1) for span in spans]
+        at_work = all(day.start <= span.start < span.end <= day.end for day, span in zip(days, spans, strict=True))
+        units = [unit for units, _ in limited for unit in [one for one in units if _are_free(one, spans)][:1]]
+        in_order = all(one.end <= other.start for one, other in pairwise(spans))
+        if not (at_work and in_order and _are_free(self.busy[hand], spans)) or len(units) < len(limited):
+            raise DoesNotFit
+        self._place_over(block, hand, spans, units)
 
-    def _hands_for(self, block: Block, limit: int) -> Sequence[int]:
-        """The pairs of hands that may do a block: those whose day is long enough where there are such; and for what is
-        done by the hour of the customer, those who work that day.
-        """
-        hours = self.hours
-        if hours.hands == 1:
-            return (0,)
-        if block.any_hour:
-            days = [(hand, hours.of_day(hand, limit - 1)) for hand in range(hours.hands)]
-            able = [hand for hand, day in days if day.end > day.start]
-        else:
-            able = [hand for hand in range(hours.hands) if block.minutes <= hours.longest[hand]]
-        return able or range(hours.hands)
-
-    def _take(self, block: Block, hand: int, work: Iterable[Span]) -> None:
+    def _reserve(self, block: Block, hand: int, work: Iterable[Span]) -> None:
         for span in work:
             insort(self.busy[hand], span)
         self.hand |= {one.id: hand for one in block.steps if one.hands is not None}
 
-    def _use(self, block: Block, one: list[Span], spans: Sequence[Span]) -> None:
+    def _use(self, block: Block, unit: list[Span], spans: Sequence[Span]) -> None:
         for span in spans:
-            insort(one, span)
-        self.used.setdefault(block, []).append((one, spans[-1].end))
+            insort(unit, span)
+        self.used.setdefault(block, []).append((unit, spans[-1].end))
 
-    def _place_in_parts(self, block: Block, limit: int, units: Sequence[Busy]) -> None:
+    def _place_in_parts(self, block: Block, limit: int, limited: Limited) -> None:
         """Work longer than a day goes to the pair of hands that can begin it last."""
-        best: tuple[list[Span], int, tuple[list[Span], ...]] | None = None
-        for hand in range(self.hours.hands):
-            for chosen in product(*units):
-                parts = self._in_parts(
-                    block, limit, hand, _union(self.busy[hand], *chosen) if chosen else self.busy[hand]
-                )
-                if best is None or parts[0].start > best[0][0].start:
-                    best = parts, hand, chosen
-        assert best is not None
-        parts, hand, chosen = best
-        self.placed[block.steps[0].id] = tuple(parts)
-        self._take(block, hand, parts)
-        for one in chosen:
-            self._use(block, one, parts)
+        ways = [
+            (self._in_parts(block, limit, hand, _union(self.busy[hand], *units)), hand, units)
+            for hand in range(self.hours.hands)
+            for units in product(*(units for units, _ in limited))
+        ]
+        parts, hand, units = max(ways, key=lambda way: way[0][0].start)
+        self._place_over(block, hand, parts, units)
 
     def _latest(self, block: Block, limit: int, hand: int, limited: Limited) -> int:
         """The latest minute at which a block can end, of one pair of hands."""
@@ -326,7 +234,9 @@ class _Schedule:
             end -= clash
 
     def _in_parts(self, block: Block, limit: int, hand: int, busy: Sequence[Span]) -> list[Span]:
-        """Work longer than a day: as much as a pair of hands that is `busy` then can do on each day, from the last."""
+        """The spans of work that is longer than a day: on each day, from the last, as much as a pair of hands can do
+        while it is not `busy`.
+        """
         spans, left, end = list[Span](), block.minutes, limit
         while left:
             begins, ends = self.hours.of_day(hand, end - 1)
@@ -339,11 +249,11 @@ class _Schedule:
             left, end = left - (free.end - start), start
         return spans
 
-    def result(self) -> tuple[dict[str, Timing], Taken]:
-        """When each step is done, and what is taken with them."""
+    def result(self) -> tuple[dict[str, Timing], Reserved]:
+        """The timing of every step, and all that is reserved."""
         hands = tuple(map(tuple, self.busy))
-        limited = {resource: tuple(map(tuple, units)) for resource, units in self.taken.items()}
-        return {one.id: self.timing(one) for block in self.blocks for one in block.steps}, Taken(hands, limited)
+        resources = {resource: tuple(map(tuple, units)) for resource, units in self.units.items()}
+        return {one.id: self.timing(one) for block in self.blocks for one in block.steps}, Reserved(hands, resources)
 
     def span_of(self, step: Step) -> Span:
         """From when to when a step lasts: a flexible wait from the end of all that it follows."""
@@ -354,7 +264,7 @@ class _Schedule:
         return Span(start, spans[-1].end)
 
     def timing(self, step: Step) -> Timing:
-        """When a step is done, and how much room is left."""
+        """When a step is done, and how late it may be."""
         spans = self.placed[step.id]
         if not step.flexible:
             return Timing(spans, self.hand.get(step.id), self._slack(self.block_of[step.id]))
@@ -367,10 +277,10 @@ class _Schedule:
         room = [block.ready - end]
         room += [self.placed[id][0].start - (end - left) for left, id in block.followed_by]
         own = {span for one in block.steps for span in self.placed[one.id]}
-        kept = [
+        hands = [
             (self.busy[self.hand[one.id]], self.placed[one.id][-1].end) for one in block.steps if one.id in self.hand
         ]
-        for busy, ends in (*kept, *self.used.get(block, ())):
+        for busy, ends in (*hands, *self.used.get(block, ())):
             later = islice(busy, bisect_left(busy, (ends,)), None)
             room += islice((span.start - ends for span in later if span not in own), 1)
         return min(room)
@@ -382,23 +292,23 @@ def _at(before_end: Span, end: int) -> Span:
 
 
 def _free_before(busy: Sequence[Span], begins: int, end: int) -> Span | None:
-    """The last free span between two minutes; what is `busy` stands in its order, and nothing in it overlaps."""
-    for taken in reversed(busy):
-        if taken.start < end:
-            if taken.end < end:
-                start = max(begins, taken.end)
+    """The last free span between two minutes. The `busy` spans are sorted and do not overlap."""
+    for one in reversed(busy):
+        if one.start < end:
+            if one.end < end:
+                start = max(begins, one.end)
                 return Span(start, end) if start < end else None
-            end = taken.start
+            end = one.start
     return Span(begins, end) if begins < end else None
 
 
 def _are_free(busy: Sequence[Span], spans: Sequence[Span]) -> bool:
-    """Whether nothing that is `busy` overlaps some spans."""
+    """Whether no `busy` span overlaps one of the others."""
     return not any(one.start < span.end and span.start < one.end for one in busy for span in spans)
 
 
 def _union(*busy: Sequence[Span]) -> list[Span]:
-    """All of some spans in their order, those that meet or overlap as one."""
+    """The union of several sorted lists of spans: sorted, those that meet or overlap merged."""
     found: list[Span] = []
     for one in merge(*busy):
         if found and one.start <= found[-1].end:
@@ -409,7 +319,7 @@ def _union(*busy: Sequence[Span]) -> list[Span]:
 
 
 def _no_room(limited: Limited, end: int) -> int:
-    """By how much a block has to end earlier for the ovens, mixers, turntables and benches it takes; 0 if none."""
+    """By how many minutes a block must end earlier for lack of an oven, mixer, turntable or bench; 0 if it need not."""
     for units, wanted in limited:
         clash = min([_clash(one, wanted, end) for one in units])
         if clash:
@@ -417,13 +327,13 @@ def _no_room(limited: Limited, end: int) -> int:
     return 0
 
 
-def _clash(taken: Sequence[Span], wanted: Sequence[Span], end: int) -> int:
-    """By how much something has to end earlier than `end` for what is taken; 0 where it is not in the way.
+def _clash(reserved: Sequence[Span], wanted: Sequence[Span], end: int) -> int:
+    """By how many minutes something must end earlier than `end`, not to overlap reserved time; 0 if it need not.
 
-    `taken` are spans in their order that do not overlap, `wanted` begin and end so long before the end.
+    `reserved` spans are sorted and do not overlap; `wanted` spans are in minutes before the end.
     """
     for begins, ends in wanted:
-        at = bisect_left(taken, (end - ends,)) - 1
-        if at >= 0 and taken[at].end > end - begins:
-            return end - ends - taken[at].start
+        at = bisect_left(reserved, (end - ends,)) - 1
+        if at >= 0 and reserved[at].end > end - begins:
+            return end - ends - reserved[at].start
     return 0

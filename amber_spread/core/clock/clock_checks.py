@@ -4,9 +4,10 @@ from collections.abc import Iterator, Sequence
 from datetime import datetime
 
 from amber_spread.core.clock.backwards import lasts_too_long
+from amber_spread.core.clock.hours import hours_of, minute_of, moment_of
 from amber_spread.core.clock.places import Places
-from amber_spread.core.clock.placing import COLD, PlacedOrder, hours_of, minute_of, moment_of
-from amber_spread.core.clock.shelves import Cold, fits
+from amber_spread.core.clock.placing import PlacedOrder
+from amber_spread.core.clock.shelves import COLD, Cold, fits
 from amber_spread.core.kernel.check import Check, RoundedQuantity, checker, listed
 from amber_spread.core.kernel.units import day_words, hour_words
 
@@ -22,7 +23,7 @@ CAUTION = checker(None)(
 def checks_of(placed: PlacedOrder, due: datetime, now: datetime | None, places: Places) -> Iterator[Check]:
     """What to know: what is late, what is longer than a day, what waits too long, what finds no room in the cold."""
     check, timings, hours = checker(None), placed.timings, hours_of(places)
-    begins = moment_of(min(one.whole.start for one in timings.values()))
+    begins = moment_of(placed.first)
     if now is not None and now >= due:
         yield check(
             "clock.past", "trouble", "clock", f"The due hour, {_words(due)}, has passed. Set the next in Brief."
@@ -72,7 +73,7 @@ def checks_of(placed: PlacedOrder, due: datetime, now: datetime | None, places: 
 
 
 def pending_of(titles: Sequence[str]) -> Iterator[Check]:
-    """That other orders are still being worked out, so that hours may move."""
+    """Say that hours may move, while other orders are still being worked out."""
     if titles:
         named = listed([f"“{one}”" for one in titles])
         yield checker(None)(
@@ -84,18 +85,15 @@ def pending_of(titles: Sequence[str]) -> Iterator[Check]:
 
 
 def _no_room(placed: PlacedOrder, places: Places) -> Iterator[Check]:
-    """What waits in the cold and finds no room there: of each thing the first time alone."""
+    """Everything that finds no room in the cold, each thing once."""
     said: set[tuple[Cold, str]] = set()
     for one in placed.steps:
         where = next((cold for cold in COLD if cold == one.row.place), None)
         if where is None or one.size is None or one.id in placed.shelves or (where, one.of) in said:
             continue
         said.add((where, one.of))
-        shelves, parts, subject = (
-            places.shelves(where),
-            "shelves" if where == "fridge" else "drawers",
-            one.of or "the cake",
-        )
+        shelves, subject = places.shelves(where), one.of or "the cake"
+        parts = "shelves" if where == "fridge" else "drawers"
         if not shelves:
             text = f"{one.name}: you have no {where}. Add one in Hands and places, or change where coats firm."
         elif not fits(one.size, shelves):

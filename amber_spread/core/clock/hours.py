@@ -1,14 +1,15 @@
-"""The working hours of every pair of hands, by the minute, and what a kitchen has only so many of."""
+"""Working hours by the minute: when each pair of hands works, and what of that is reserved."""
 
 from collections.abc import Mapping
-from datetime import date
+from datetime import datetime, timedelta
 from typing import NamedTuple
 
 from amber_spread.core.clock.places import RESOURCES, Places, Resource
+from amber_spread.core.kernel.caching import cached
 
 DAY_MIN = 24 * 60
-FIRST_WEEKDAY = 3
-"""Minutes are counted from a Thursday, 1 January 1970."""
+START = datetime(1970, 1, 1)
+"""The moment from which minutes are counted."""
 
 
 class Span(NamedTuple):
@@ -18,20 +19,20 @@ class Span(NamedTuple):
     end: int
 
 
-class Taken(NamedTuple):
-    """When each pair of hands is taken already, and each of what the kitchen has only so many of."""
+class Reserved(NamedTuple):
+    """Reserved time: of each pair of hands, and of each oven, mixer, turntable and place at a bench."""
 
     hands: tuple[tuple[Span, ...], ...] = ()
-    limited: Mapping[Resource, tuple[tuple[Span, ...], ...]] = {}
+    resources: Mapping[Resource, tuple[tuple[Span, ...], ...]] = {}
 
 
-FREE = Taken()
+NOTHING_RESERVED = Reserved()
 
 
 class Hours(NamedTuple):
-    """When each pair of hands works: on each day of its week, Monday first, in minutes after midnight (None: it does
-    not), but for the days it has off, counted from 1 January 1970. `longest` is the longest day of each pair, min, and
-    `limits` how many the kitchen has of what there is less of than hands would need.
+    """The working hours of every pair of hands: for each day of the week, Monday first, in minutes after midnight (None
+    for a free day), and the days off, counted from 1 January 1970. `longest` is the longest day of each pair, min.
+    `limits` counts the resources that can run out: ovens, and the others of which there are fewer than hands.
     """
 
     weeks: tuple[tuple[Span | None, ...], ...]
@@ -41,32 +42,22 @@ class Hours(NamedTuple):
 
     @classmethod
     def of(cls, places: Places) -> "Hours":
-        """The hours of a kitchen. An oven bakes without hands, so there is always a limit to ovens."""
-        first, hands = date(1970, 1, 1), len(places.hands)
-        counts = {resource: places.count(resource) for resource in RESOURCES}
+        """The hours of a kitchen. An oven bakes without hands, so ovens can always run out."""
+        hands, counts = len(places.hands), {resource: places.count(resource) for resource in RESOURCES}
         weeks = tuple(
             tuple(None if day is None else Span(round(day.begins_min), round(day.ends_min)) for day in one.week)
             for one in places.hands
         )
         return cls(
             weeks,
-            tuple(frozenset((day - first).days for day in one.off) for one in places.hands),
+            tuple(frozenset((day - START.date()).days for day in one.off) for one in places.hands),
             tuple(max(day.end - day.start for day in week if day is not None) for week in weeks),
             {resource: count for resource, count in counts.items() if resource == "oven" or count < hands},
         )
 
-    def taken(self, before: Taken) -> tuple[list[list[Span]], dict[Resource, list[list[Span]]]]:
-        """When each pair of hands, and each of what there is a limit to, is taken before anything else is planned."""
-        hands = [list(one) for one in before.hands] or [[] for _ in range(self.hands)]
-        limited = {
-            resource: [list(one) for one in before.limited.get(resource, ((),) * count)]
-            for resource, count in self.limits.items()
-        }
-        return hands, limited
-
     @property
     def hands(self) -> int:
-        """How many pairs there are."""
+        """The number of pairs of hands."""
         return len(self.weeks)
 
     @property
@@ -75,16 +66,37 @@ class Hours(NamedTuple):
         return max(self.longest)
 
     def of_day(self, hand: int, minute: int) -> Span:
-        """The working hours of a pair on the day of a minute; on a day off they end as they begin, at midnight."""
+        """The working hours of a pair on the day of a minute. On a day off they end as they begin, at midnight."""
         number = minute // DAY_MIN
-        day = None if number in self.off[hand] else self.weeks[hand][(number + FIRST_WEEKDAY) % 7]
+        day = None if number in self.off[hand] else self.weeks[hand][(number + START.weekday()) % 7]
         midnight = number * DAY_MIN
         return Span(midnight, midnight) if day is None else Span(midnight + day.start, midnight + day.end)
 
     def day_before(self, hand: int, minute: int) -> Span:
-        """The working hours of a pair on the last day before that of a minute on which it works."""
+        """The working hours of a pair on its last working day before the day of a minute."""
         while True:
             minute -= DAY_MIN
             day = self.of_day(hand, minute)
             if day.end > day.start:
                 return day
+
+
+@cached(16)
+def hours_of(places: Places) -> Hours:
+    """The working hours of a kitchen."""
+    return Hours.of(places)
+
+
+def minute_of(moment: datetime) -> int:
+    """A moment in whole minutes from 1 January 1970."""
+    return int((moment - START).total_seconds() // 60)
+
+
+def moment_of(minute: int) -> datetime:
+    """The moment of a minute counted from 1 January 1970."""
+    return START + timedelta(minutes=minute)
+
+
+def moments_of(span: Span) -> tuple[datetime, datetime]:
+    """From one moment to another."""
+    return moment_of(span.start), moment_of(span.end)

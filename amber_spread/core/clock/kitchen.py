@@ -1,4 +1,4 @@
-"""What the clock of an order depends on beside the order: the kitchen's hands and places, and what its recipes make."""
+"""What the clock of an order needs to know of the kitchen: hands, places and recipes."""
 
 from typing import NamedTuple
 
@@ -7,11 +7,11 @@ from amber_spread.core.stock.composition import NO_RECIPES, Compositions
 
 
 class Kitchen(NamedTuple):
-    """Who works where, and what the recipes in use make media of."""
+    """Its hands and places, and the compositions of its media by the recipes in use."""
 
     places: Places = Places()
     made_of: Compositions = NO_RECIPES
 
 
 STARTING_KITCHEN = Kitchen()
-"""A kitchen that has set nothing yet."""
+"""A kitchen with nothing set."""

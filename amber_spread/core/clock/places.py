@@ -9,9 +9,8 @@ from amber_spread.core.kernel import limits
 from amber_spread.core.kernel.base import Frozen, at, printable
 
 Resource = Literal["oven", "mixer", "turntable", "bench"]
-"""What a kitchen has so many of, each for one piece of work at a time."""
+"""What work needs besides hands. Each oven, mixer, turntable and bench place serves one piece of work at a time."""
 RESOURCES: tuple[Resource, ...] = get_args(Resource)
-DAYS = ("Monday", "Tuesday", "Wednesday", "Thursday", "Friday", "Saturday", "Sunday")
 SHORTEST_DAY_MIN = 60.0
 
 
@@ -47,7 +46,7 @@ class Hands(Frozen):
 
 
 class ColdShelf(Frozen):
-    """A shelf of the fridge or a drawer of the freezer: what stands on it may be so wide, deep and high."""
+    """The room on a shelf of the fridge, or in a drawer of the freezer."""
 
     width_mm: Annotated[float, limits.COLD_SHELF.field()] = 500.0
     depth_mm: Annotated[float, limits.COLD_SHELF.field()] = 450.0
@@ -55,8 +54,8 @@ class ColdShelf(Frozen):
 
 
 class Places(Frozen):
-    """The hands and places of a kitchen. Shelves and drawers are listed from the top down; what is too high for one
-    may take several, with the shelves between them taken out.
+    """The hands and places of a kitchen. Shelves and drawers are listed from the top down. A cake too high for one
+    shelf takes several, with the shelves above it removed.
     """
 
     hands: Annotated[tuple[Hands, ...], Field(min_length=1, max_length=int(limits.HANDS.high))] = (Hands(),)
@@ -68,7 +67,7 @@ class Places(Frozen):
     freezer: Annotated[tuple[ColdShelf, ...], Field(max_length=int(limits.RESOURCES.high))] = (ColdShelf(),) * 2
 
     def count(self, resource: Resource) -> int:
-        """How many it has of something."""
+        """How many of a resource it has."""
         have = {"oven": self.ovens, "mixer": self.mixers, "turntable": self.turntables, "bench": self.benches}
         return have[resource]
 

@@ -1,11 +1,11 @@
-"""On which shelf of the fridge, or in which drawer of the freezer, everything stands that waits in the cold.
+"""Where everything stands in the fridge and the freezer: on which shelf, in which drawer.
 
-Whatever is there at one time lies side by side; what is too high for one shelf takes several, with those between taken
-out. Things may be moved about on their shelf as others come and go.
+Things on one shelf stand side by side. A cake too high for one shelf takes several, with the shelves above it removed.
+Things may be moved on their shelf as others come and go.
 """
 
 from collections.abc import Sequence
-from typing import Literal, NamedTuple
+from typing import Literal, NamedTuple, get_args
 
 from amber_spread.core.clock.hours import Span
 from amber_spread.core.clock.places import ColdShelf
@@ -14,10 +14,11 @@ from amber_spread.core.geometry.flat.packing import pack
 from amber_spread.core.kernel.caching import cached
 
 Cold = Literal["fridge", "freezer"]
+COLD: tuple[Cold, ...] = get_args(Cold)
 
 
 class Stay(NamedTuple):
-    """Something of a size that stands in the cold for a while; `what` it is, which is the same at its next stay."""
+    """A thing of a size that stands in the cold for a while. `what` stays the same from one stay of it to the next."""
 
     id: str
     what: str
@@ -26,7 +27,7 @@ class Stay(NamedTuple):
 
 
 class Standing(NamedTuple):
-    """A stay and the shelves it takes, counted from the top, from 0: it stands on the last of them."""
+    """A stay and its shelves, counted from 0 at the top. It stands on the last of them; the others are removed."""
 
     stay: Stay
     shelves: range
@@ -35,9 +36,10 @@ class Standing(NamedTuple):
 def on_shelves(
     stays: Sequence[Stay], shelves: Sequence[ColdShelf], standing: Sequence[Standing] = ()
 ) -> list[Standing]:
-    """The shelves that each stay takes, beside what is `standing` there already. What finds no room is left out. First
-    come, first served: each goes where it went before, else where it leaves least height over (first fit, a common
-    heuristic).
+    """Find shelves for some stays, beside what is already `standing` there. Stays without room are left out.
+
+    First come, first served: a thing goes back to its shelf, else to the one with the least height to spare (best fit,
+    a common heuristic).
     """
     room = _room(shelves)
     found: list[Standing] = []
@@ -59,12 +61,12 @@ def on_shelves(
 
 
 def fits(size: Size, shelves: Sequence[ColdShelf]) -> bool:
-    """Whether something finds room where nothing else stands."""
+    """Whether a thing finds room in an empty fridge."""
     return bool(_choices(size, _room(shelves)))
 
 
-def shelves_taken(size: Size, shelves: Sequence[ColdShelf]) -> int:
-    """How many shelves something takes, with those above it taken out; 0 where it fits nowhere."""
+def shelves_needed(size: Size, shelves: Sequence[ColdShelf]) -> int:
+    """How many shelves a thing takes, with those above it removed; 0 if it fits nowhere."""
     return min((len(one) for one in _choices(size, _room(shelves))), default=0)
 
 
@@ -74,7 +76,7 @@ def _room(shelves: Sequence[ColdShelf]) -> tuple[Size, ...]:
 
 @cached(512)
 def _choices(size: Size, shelves: tuple[Size, ...]) -> tuple[range, ...]:
-    """The shelves that something may take, those first that leave least height over it."""
+    """The shelves that a thing may take, those with the least height to spare first."""
     found: list[tuple[float, int, range]] = []
     for last, shelf in enumerate(shelves):
         height_mm, first = shelf.height_mm, last
@@ -87,12 +89,12 @@ def _choices(size: Size, shelves: tuple[Size, ...]) -> tuple[range, ...]:
 
 
 def _is_free(stay: Stay, wanted: range, there: Sequence[Standing], shelf: Size) -> bool:
-    """Whether some shelves have room for a stay as long as it lasts, beside what is there meanwhile; it stands on the
-    one given.
+    """Whether the `wanted` shelves have room for a stay while it lasts, beside the stays that overlap it. `shelf` is
+    the size of the one it stands on.
     """
     if not there:
         return True
-    if any(_takes_out(one.shelves, wanted) or _takes_out(wanted, one.shelves) for one in there):
+    if any(_removes(one.shelves, wanted) or _removes(wanted, one.shelves) for one in there):
         return False
     beside = [one for one in there if one.shelves[-1] == wanted[-1]]
     moments = {stay.span.start, *(max(one.stay.span.start, stay.span.start) for one in beside)}
@@ -103,13 +105,13 @@ def _is_free(stay: Stay, wanted: range, there: Sequence[Standing], shelf: Size) 
     return True
 
 
-def _takes_out(one: range, other: range) -> bool:
-    """Whether the one takes out the shelf that the other stands on."""
+def _removes(one: range, other: range) -> bool:
+    """Whether the one removes the shelf that the other stands on."""
     return other[-1] in one[:-1]
 
 
 @cached(512)
 def _lie(boxes: tuple[tuple[float, float], ...], shelf: tuple[float, float]) -> bool:
-    """Whether some things lie side by side on a shelf."""
+    """Whether some things stand side by side on a shelf."""
     packed = pack(boxes, shelf, turn=True)
     return packed is not None and packed.sheets == 1

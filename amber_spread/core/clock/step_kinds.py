@@ -38,8 +38,8 @@ class StepKind(NamedTuple):
     `name` has a place for what is mixed, and `does` says what to do where that is the same for every cake. A step
     `at_once` begins as soon as the one before it ends. A wait that `firms` a coat lasts until it is firm through, or
     until the tier can be lifted, by the heat that flows out of it. Work that `splits` may go on the next day. `spread`
-    is the standard deviation of its minutes of work, as a share of them (from memory). `tool` is what it is done with,
-    where a kitchen has only so many.
+    is the standard deviation of its minutes of work, as a share of them (from memory). `tool` is the mixer or
+    turntable it needs.
     """
 
     kind: str
@@ -61,7 +61,7 @@ class StepKind(NamedTuple):
 
     @property
     def uses(self) -> tuple[Resource, ...]:
-        """What it takes one of while it lasts."""
+        """The resources it uses, one of each, while it lasts."""
         if self.place == "oven":
             return ("oven",)
         if self.place != "bench" or self.wait is not None:

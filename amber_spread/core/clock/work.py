@@ -1,4 +1,4 @@
-"""The work on an order in plain numbers: enough to give its steps their hours, to be kept until its plan is another."""
+"""The work on an order in plain numbers: all that scheduling needs, stored so that the order need not be planned."""
 
 from collections.abc import Iterator, Sequence
 from datetime import datetime
@@ -18,9 +18,8 @@ from amber_spread.core.plan import Plan
 
 
 class WorkStep(NamedTuple):
-    """One step of an order: what it is, in so many minutes of `hands` or of waiting, and the most that a wait may last.
-
-    `spoils` says that something happens after that.
+    """One step of an order, with its `minutes` of work (`hands`) or of waiting. A wait lasts at most `most_min`; if it
+    `spoils`, longer does harm.
     """
 
     id: str
@@ -40,14 +39,14 @@ class WorkStep(NamedTuple):
 
 
 class Work(Frozen):
-    """The work on an order: every step, each after those that it follows, and when all of it must be ready."""
+    """The work on an order: its steps, each after those it follows, and the hour by which all must be ready."""
 
     ready: datetime
     steps: tuple[WorkStep, ...]
 
 
 def work_of(document: Document, plan: Plan, kitchen: Kitchen = STARTING_KITCHEN) -> Work:
-    """The work on an order. Raises FileError where it has no due hour."""
+    """The work on an order. Raises FileError if it has no due hour."""
     steps = steps_of(document, plan, kitchen.made_of)
     return Work(ready=ready_of(document), steps=tuple(_plain(steps)))
 
@@ -73,7 +72,7 @@ def _plain(steps: Sequence[Step]) -> Iterator[WorkStep]:
 
 
 def steps_from(work: Work) -> list[Step]:
-    """The steps again, without what is said at each of them."""
+    """The steps of some work, without their sentences and figures."""
     return [_step(one) for one in work.steps]
 
 

@@ -159,7 +159,7 @@ export interface paths {
         get: operations["open_kit_api_kit_get"];
         /**
          * Save Kit
-         * @description Keep what the kitchen owns now. A save that began from an older kit is refused with 409, and kept.
+         * @description Save what the kitchen owns. A save that began from an older one is refused with 409, and stored beside the newest.
          */
         put: operations["save_kit_api_kit_put"];
         post?: never;
@@ -183,7 +183,7 @@ export interface paths {
         get: operations["open_practice_api_practice_get"];
         /**
          * Save Practice
-         * @description Keep how the kitchen works now. A save that began from an older practice is refused with 409, and kept.
+         * @description Save how the kitchen works. A save that began from an older one is refused with 409, and stored beside the newest.
          */
         put: operations["save_practice_api_practice_put"];
         post?: never;
@@ -247,7 +247,7 @@ export interface paths {
         get: operations["open_places_api_places_get"];
         /**
          * Save Places
-         * @description Keep the hands and places as they are now. A save that began from older ones is refused with 409, and kept.
+         * @description Save who works in the kitchen and when, and what it has room for. A save that began from an older one is refused with 409, and stored beside the newest.
          */
         put: operations["save_places_api_places_put"];
         post?: never;
@@ -694,7 +694,7 @@ export interface paths {
         };
         /**
          * Next Up
-         * @description The next work on every order due in the fourteen days from an hour on the kitchen's clock, by its id.
+         * @description The next work on every order due in the fourteen days from `now`, the hour on the kitchen's clock.
          */
         get: operations["next_up_api_week_next_get"];
         put?: never;
@@ -714,10 +714,10 @@ export interface paths {
         };
         get?: never;
         /**
-         * Keep Hours
-         * @description Keep the hours that were chosen for some orders. Each has them as long as they fit its steps and the kitchen.
+         * Pin Hours
+         * @description Pin the hours of some orders. An order keeps them as long as they fit its steps and the kitchen.
          */
-        put: operations["keep_hours_api_week_hours_put"];
+        put: operations["pin_hours_api_week_hours_put"];
         post?: never;
         delete?: never;
         options?: never;
@@ -736,9 +736,9 @@ export interface paths {
         put?: never;
         /**
          * Better
-         * @description Look for better hours for the orders due on these days; those that have `begun`, or are due later, keep theirs. A
-         *     line of JSON for each that was `found`, by its number, and last the `better` hours, or null where there are none.
-         *     Nothing is stored.
+         * @description Look for better hours for the orders due on these days. Those that have `begun`, or are due later, stay as they
+         *     are. Answers a line of JSON for each better solution (`found`, its number), and last `better`, or null if there is
+         *     none. Nothing is stored.
          */
         post: operations["better_api_week_better_post"];
         delete?: never;
@@ -2187,26 +2187,6 @@ export interface components {
             words: string;
         };
         /**
-         * ChosenHours
-         * @description Hours to keep, by the id of the order and that of the first of some steps that follow each other at once: whose
-         *     hands do them, counted from 0, and from which minute to which, counted from 1 January 1970. Null for an order that
-         *     is to have none of its own.
-         */
-        ChosenHours: {
-            /** Hours */
-            hours: {
-                [key: string]: {
-                    [key: string]: [
-                        number,
-                        [
-                            number,
-                            number
-                        ][]
-                    ];
-                } | null;
-            };
-        };
-        /**
          * Clock
          * @description When to do what for an order: from its first step to the hour it must be `ready`, some time before it is due.
          */
@@ -2271,7 +2251,7 @@ export interface components {
         };
         /**
          * ColdShelf
-         * @description A shelf of the fridge or a drawer of the freezer: what stands on it may be so wide, deep and high.
+         * @description The room on a shelf of the fridge, or in a drawer of the freezer.
          */
         ColdShelf: {
             /**
@@ -3222,7 +3202,7 @@ export interface components {
         /**
          * Handbook
          * @description What does not change while the program runs. `words` are the names and words of other things to choose among,
-         *     `field_media` the kinds of medium that a field of its own may name.
+         *     `field_media` the kinds of medium that a field of its own may name. Better hours are looked for `search_s` at most.
          */
         Handbook: {
             /** Media */
@@ -3257,7 +3237,10 @@ export interface components {
             };
             /** Max File Bytes */
             max_file_bytes: number;
+            /** Search S */
+            search_s: number;
             kit: components["schemas"]["Kit"];
+            places: components["schemas"]["Places"];
             /** Goods */
             goods: {
                 [key: string]: string;
@@ -3353,6 +3336,25 @@ export interface components {
             length: components["schemas"]["Figure"] | null;
             thickness: components["schemas"]["Figure"];
             height: components["schemas"]["Figure"];
+        };
+        /**
+         * HoursToPin
+         * @description Hours to pin, by order, and by the first of some steps that follow each other at once: the pair of hands, counted
+         *     from 0, and the spans in minutes from 1 January 1970. Null for an order that is to have no pinned hours.
+         */
+        HoursToPin: {
+            /** Hours */
+            hours: {
+                [key: string]: {
+                    [key: string]: [
+                        number,
+                        [
+                            number,
+                            number
+                        ][]
+                    ];
+                } | null;
+            };
         };
         /**
          * Ingredient
@@ -3532,7 +3534,7 @@ export interface components {
          * KeptKit
          * @description What the kitchen owns, and the number it was saved under; 0 is the starting set.
          *
-         *     Where this version cannot read what was saved last, `unread` says so, and `kit` is the newest it can read.
+         *     If this version cannot read what was saved last, `unread` says so, and `kit` is the newest that it can read.
          */
         KeptKit: {
             /** Number */
@@ -3543,9 +3545,9 @@ export interface components {
         };
         /**
          * KeptPlaces
-         * @description The hands and places of the kitchen, and the number they were saved under; 0 is what a kitchen starts from.
+         * @description Who works in the kitchen and when, and what it has room for, and the number it was saved under; 0 is the start.
          *
-         *     Where this version cannot read what was saved last, `unread` says so, and `places` is the newest it can read.
+         *     If this version cannot read what was saved last, `unread` says so, and `places` is the newest that it can read.
          */
         KeptPlaces: {
             /** Number */
@@ -3556,9 +3558,9 @@ export interface components {
         };
         /**
          * KeptPractice
-         * @description The kitchen's usual, and the number it was saved under; 0 is the program's own.
+         * @description How the kitchen works, and the number it was saved under; 0 is the program's own.
          *
-         *     Where this version cannot read what was saved last, `unread` says so, and `practice` is the newest it can read.
+         *     If this version cannot read what was saved last, `unread` says so, and `practice` is the newest that it can read.
          */
         KeptPractice: {
             /** Number */
@@ -3893,7 +3895,7 @@ export interface components {
         };
         /**
          * KitSave
-         * @description A save names the number of the kit it began from.
+         * @description A save names the number of what it began from.
          */
         KitSave: {
             /** Began From */
@@ -4322,7 +4324,7 @@ export interface components {
         };
         /**
          * NextStep
-         * @description The next work on an order: what it is, when it begins, and whose hands do it.
+         * @description The next work on an order, when it begins, and who does it.
          */
         NextStep: {
             /** Name */
@@ -4337,7 +4339,7 @@ export interface components {
         };
         /**
          * NextSteps
-         * @description The next work on each order that has some left, by its id; some are `pending` while their work is worked out.
+         * @description The next work on each order that has some left, by its id; `pending` while some orders are being worked out.
          */
         NextSteps: {
             /** Steps */
@@ -5105,8 +5107,8 @@ export interface components {
         };
         /**
          * Places
-         * @description The hands and places of a kitchen. Shelves and drawers are listed from the top down; what is too high for one
-         *     may take several, with the shelves between them taken out.
+         * @description The hands and places of a kitchen. Shelves and drawers are listed from the top down. A cake too high for one
+         *     shelf takes several, with the shelves above it removed.
          */
         Places: {
             /**
@@ -5209,7 +5211,7 @@ export interface components {
         };
         /**
          * PlacesSave
-         * @description A save names the number of the places it began from.
+         * @description A save names the number of what it began from.
          */
         PlacesSave: {
             /** Began From */
@@ -5799,7 +5801,7 @@ export interface components {
         };
         /**
          * PracticeSave
-         * @description A save names the number of the practice it began from.
+         * @description A save names the number of what it began from.
          */
         PracticeSave: {
             /** Began From */
@@ -7675,17 +7677,11 @@ export interface components {
         };
         /**
          * TimedStep
-         * @description A step with its hours, done to what is called `of` (nothing where there is one tier): work of one pair of hands,
-         *     counted from 1 and called `whose`, or a wait with a `sign` that it is over, which follows “done when”.
-         *
-         *     What waits in the cold takes some of its `shelves`, counted from 1 at the top, and stands on the last of them; none
-         *     where there is no room for it. Work longer than a day has several `spans`. `slack` is by how much it may be late
-         *     before anything else has to move, `follows` are the ids of the steps before it, `tasks` are the tasks of the plan
-         *     that are done in it. Times are those of the clock on the kitchen's wall.
+         * @description A step of one order: work with its `hands`-on minutes, or a wait with a `sign` that it is over, which follows
+         *     “done when”. `slack` is by how much it may be late before anything else has to move, `tasks` are the tasks of the
+         *     plan that are done in it.
          */
         TimedStep: {
-            /** Kind */
-            kind: string;
             /** Name */
             name: string;
             /**
@@ -7707,7 +7703,6 @@ export interface components {
              * @enum {string}
              */
             look: "warm" | "soft" | "cold" | "firm" | "covered";
-            said: components["schemas"]["Said"];
             /**
              * Start
              * Format: date-time
@@ -7729,14 +7724,19 @@ export interface components {
             whose: string;
             /** Shelves */
             shelves: number[];
+            /** Stands */
+            stands: string;
+            /** Follows */
+            follows: string[];
+            /** Kind */
+            kind: string;
+            said: components["schemas"]["Said"];
             hands: components["schemas"]["Figure"] | null;
             wait: components["schemas"]["Figure"] | null;
             /** Sign */
             sign: string;
             firming: components["schemas"]["Firming"] | null;
             slack: components["schemas"]["Figure"];
-            /** Follows */
-            follows: string[];
             /** Tasks */
             tasks: components["schemas"]["Task"][];
         };
@@ -8020,13 +8020,16 @@ export interface components {
         };
         /**
          * Week
-         * @description The orders of a week, the one due first at the head; words for those that are left out of it; and the titles of
-         *     those whose work is being worked out, so that hours may still move.
+         * @description The orders of a week, the one due first at the head; sentences about orders that are left out; and the titles of
+         *     those still being worked out, so that hours may move.
          */
         Week: {
             /** Orders */
             orders: components["schemas"]["WeekOrder"][];
-            /** Left Out */
+            /**
+             * Left Out
+             * @default []
+             */
             left_out: string[];
             /**
              * Pending
@@ -8036,7 +8039,7 @@ export interface components {
         };
         /**
          * WeekOrder
-         * @description An order with the hours of its steps, whether those were `kept` for it, and what to know about them.
+         * @description An order of a week, with the hours of its steps, and whether these are `pinned`.
          */
         WeekOrder: {
             /** Id */
@@ -8064,13 +8067,12 @@ export interface components {
             };
             /** Checks */
             checks: components["schemas"]["Check"][];
-            /** Kept */
-            kept: boolean;
+            /** Pinned */
+            pinned: boolean;
         };
         /**
          * WeekStep
-         * @description A step of an order with its hours: so many `minutes` of work of one pair of hands, counted from 1 and called
-         *     `whose`, or a wait (None). What waits in the cold takes some `shelves`, counted from 1 at the top.
+         * @description A step of one of several orders: the `minutes` of work, or None for a wait.
          */
         WeekStep: {
             /** Name */
@@ -8115,10 +8117,12 @@ export interface components {
             whose: string;
             /** Shelves */
             shelves: number[];
-            /** Minutes */
-            minutes: number | null;
+            /** Stands */
+            stands: string;
             /** Follows */
             follows: string[];
+            /** Minutes */
+            minutes: number | null;
         };
         /**
          * Width
@@ -11062,7 +11066,7 @@ export interface operations {
             };
         };
     };
-    keep_hours_api_week_hours_put: {
+    pin_hours_api_week_hours_put: {
         parameters: {
             query?: never;
             header?: never;
@@ -11071,7 +11075,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["ChosenHours"];
+                "application/json": components["schemas"]["HoursToPin"];
             };
         };
         responses: {

@@ -1,6 +1,6 @@
 /**
- * What the server works out of the order on the bench, asked for again as that changes. Only the newest answer counts,
- * and what was there stays on screen until it comes.
+ * What the server works out of orders, asked for again as these change. Only the newest answer counts, and what was
+ * there stays on screen until it comes.
  */
 import { ref, shallowRef } from "vue";
 import { fieldWordsOf, isBusy } from "@/api/client";
@@ -17,9 +17,11 @@ export interface Asking<T> {
   old: string;
   /** Called with every answer. */
   came?: () => void;
+  /** Whether an answer is not whole yet: it is shown, and asked for again. */
+  unfinished?: (found: T) => boolean;
 }
 
-export function useAsked<T>({ ask, place, old, came }: Asking<T>) {
+export function useAsked<T>({ ask, place, old, came, unfinished }: Asking<T>) {
   const found = shallowRef<T | null>(null);
   const trouble = ref("");
   const busy = ref(false);
@@ -40,6 +42,7 @@ export function useAsked<T>({ ask, place, old, came }: Asking<T>) {
       trouble.value = "";
       awaited.value = "";
       came?.();
+      if (answer && unfinished?.(answer)) newest.later(refresh, ASK_AGAIN_MS);
     } catch (error) {
       if (signal.aborted) return;
       awaited.value = isBusy(error) ? error.problem.detail : "";

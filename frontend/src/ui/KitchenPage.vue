@@ -1,7 +1,7 @@
 <script setup lang="ts">
-/** A page of something the kitchen keeps as a whole: its name, how the last change fares, undo, and the way back. */
+/** A page of something the kitchen keeps as a whole: how the last change fares, and undo. */
 import { computed, onBeforeUnmount, onMounted } from "vue";
-import { useRouter } from "vue-router";
+import PageFrame from "./PageFrame.vue";
 import UnitsMenu from "./UnitsMenu.vue";
 
 export interface KeptWhole {
@@ -17,8 +17,6 @@ export interface KeptWhole {
 }
 
 const props = defineProps<{ title: string; whole: KeptWhole }>();
-const router = useRouter();
-const from = computed(() => (history.state as { back?: string }).back);
 
 /** How the last change fares; where one was refused, its own place says so. */
 const kept = computed(() =>
@@ -30,11 +28,6 @@ const kept = computed(() =>
         ? "Saved, beside somebody else’s change"
         : "Saved",
 );
-
-function back(): void {
-  if (from.value && from.value !== "/") router.back();
-  else void router.push("/");
-}
 
 /** Ctrl Z and Ctrl Y, where no text is being typed: a field has an undo of its own. */
 function onKey(event: KeyboardEvent): void {
@@ -50,7 +43,6 @@ function warnIfUnsaved(event: BeforeUnloadEvent): void {
 }
 
 onMounted(() => {
-  document.title = `${props.title} · Amber Spread`;
   window.addEventListener("beforeunload", warnIfUnsaved);
   window.addEventListener("keydown", onKey);
   void props.whole.open();
@@ -62,37 +54,19 @@ onBeforeUnmount(() => {
 </script>
 
 <template>
-  <div class="home">
-    <header class="bar">
-      <RouterLink to="/" class="brand" aria-label="Amber Spread: back to the shelf"
-        >Amber <b>Spread</b></RouterLink
-      >
-      <h1>{{ title }}</h1>
-      <span class="grow" />
+  <PageFrame :title="title">
+    <template #acts>
       <span class="state" role="status">{{ kept }}</span>
       <button class="act bare" :disabled="!whole.canUndo" @click="whole.undo()">Undo</button>
       <button class="act bare" :disabled="!whole.canRedo" @click="whole.redo()">Redo</button>
       <slot name="acts" />
       <UnitsMenu />
-      <button class="act" @click="back">
-        {{ from && from !== "/" ? "Back to the order" : "Back to the shelf" }}
-      </button>
-    </header>
+    </template>
     <slot />
-  </div>
+  </PageFrame>
 </template>
 
 <style scoped>
-.home {
-  display: grid;
-  grid-template-rows: auto minmax(0, 1fr);
-  height: 100%;
-}
-
-.grow {
-  flex: 1;
-}
-
 .state {
   color: var(--soft);
 }

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 /** The day sheet of the order on the bench: a lane for each tier. */
 import { computed } from "vue";
+import { useNow } from "@/base/now";
 import { hourWords } from "@/base/time";
 import DaySheet from "@/drawing/DaySheet.vue";
 import { type Entry, PLACE_ORDER, type Sheet } from "@/drawing/daySheet";
@@ -12,11 +13,12 @@ import { PLACES } from "@/order/placeWords";
 const order = useOrder();
 const clock = useClock();
 const settings = useSettings();
+const now = useNow();
 
 const sheet = computed<Sheet | null>(() => {
   const found = clock.clock;
   if (!found) return null;
-  const entries = clock.steps.map(([id, step]): Entry => ({
+  const entries = clock.steps.map(({ id, step }): Entry => ({
     ...step,
     id,
     works: step.hands !== null,
@@ -30,7 +32,7 @@ const sheet = computed<Sheet | null>(() => {
   const columns = PLACE_ORDER.filter(
     (place) => place === "bench" || entries.some((one) => one.place === place),
   ).map((place) => ({ key: place, title: PLACES[place], worded: place === "bench" }));
-  const words = `due ${hourWords(found.due, clock.now)}`;
+  const words = `due ${hourWords(found.due, now.value)}`;
   return { entries, columns, until: [{ ready: found.ready, due: found.due, words }], allWays: true };
 });
 </script>
@@ -38,7 +40,7 @@ const sheet = computed<Sheet | null>(() => {
 <template>
   <DaySheet
     :sheet="sheet"
-    :now="clock.now"
+    :now="now"
     :selected="clock.selected"
     label="The steps by the hour. Up and down select a step."
     drawing="The order by the hour"

@@ -4,7 +4,7 @@ import { ref } from "vue";
 import { usePantry } from "@/kitchen/pantry";
 import ChoiceRow from "@/ui/ChoiceRow.vue";
 import KitchenPage from "@/ui/KitchenPage.vue";
-import UnreadWords from "@/ui/UnreadWords.vue";
+import WholeNotes from "@/ui/WholeNotes.vue";
 import ItemTable from "./ItemTable.vue";
 import RecipeBook from "./RecipeBook.vue";
 import TermsForm from "./TermsForm.vue";
@@ -33,10 +33,7 @@ const room = ref<Room>("recipes");
           @change="(value) => (room = value)"
         />
       </div>
-      <UnreadWords :words="pantry.unread" />
-      <p v-if="pantry.trouble && !pantry.complaints.length" class="banner" role="alert">
-        {{ pantry.trouble }} <button class="act" @click="pantry.open()">Look again</button>
-      </p>
+      <WholeNotes :whole="pantry" at-fields />
       <template v-if="pantry.pantry">
         <RecipeBook v-if="room === 'recipes'" />
         <ThingBook v-else-if="room === 'things'" />
@@ -60,11 +57,5 @@ const room = ref<Room>("recipes");
 
 .rooms {
   max-width: 800px;
-}
-
-.banner {
-  padding: 10px 14px;
-  border-left: 4px solid var(--trouble);
-  background: var(--panel);
 }
 </style>

@@ -1,14 +1,15 @@
 <script setup lang="ts">
 /** The shelves of the fridge or the drawers of the freezer, from the top: drawn to scale from the front, with sizes. */
 import { computed } from "vue";
+import { useHandbook } from "@/kitchen/handbook";
 import { type ColdShelf, usePlaces } from "@/kitchen/places";
 import { useSettings } from "@/kitchen/settings";
 import MeasureField from "@/ui/MeasureField.vue";
 
 const props = defineProps<{ where: "fridge" | "freezer"; title: string; part: string; parts: string }>();
-const MOST = 12;
 const WIDE = 150;
 const kitchen = usePlaces();
+const handbook = useHandbook();
 const settings = useSettings();
 const shelves = computed(() => kitchen.places?.[props.where] ?? []);
 const SIZES = [
@@ -40,8 +41,8 @@ function set(index: number, field: keyof ColdShelf, value: number | null): void 
 /** Another is as large as the last. */
 function another(): void {
   void kitchen.change((kept) => {
-    const last = kept[props.where].at(-1) ?? { width_mm: 500, depth_mm: 450, height_mm: 200 };
-    kept[props.where].push({ ...last });
+    const last = kept[props.where].at(-1) ?? handbook.book?.places.fridge[0];
+    if (last) kept[props.where].push({ ...last });
   });
 }
 
@@ -91,7 +92,9 @@ const words = (mm: number): string => settings.words({ value: mm, unit: "mm" });
         </li>
       </ol>
     </div>
-    <button v-if="shelves.length < MOST" class="act" @click="another">Add a {{ part }}</button>
+    <button v-if="shelves.length < handbook.limit('resources').high" class="act" @click="another">
+      Add a {{ part }}
+    </button>
   </section>
 </template>
 

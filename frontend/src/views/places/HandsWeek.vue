@@ -2,15 +2,18 @@
 /** One pair of hands: its name, the hours of each day of its week drawn by the hour, and the days it has off. */
 import { computed, ref } from "vue";
 import { dayCode, dayWords } from "@/base/time";
+import { useHandbook } from "@/kitchen/handbook";
 import { DAYS, type Hands, handsName, usePlaces, type WorkingDay } from "@/kitchen/places";
 import MeasureField from "@/ui/MeasureField.vue";
 import TextField from "@/ui/TextField.vue";
 
 const props = defineProps<{ hands: Hands; index: number; alone: boolean }>();
-const USUAL: WorkingDay = { begins_min: 480, ends_min: 1080 };
 const DAY_MIN = 1440;
 const TALL = 96;
 const kitchen = usePlaces();
+const handbook = useHandbook();
+/** The hours of a day where none are set. */
+const usual = computed(() => handbook.book?.places.hands[0]?.week[0]);
 const dayOff = ref("");
 const wrongDay = ref("");
 const name = computed(() => handsName(props.hands, props.index));
@@ -27,7 +30,8 @@ function change(how: (hands: Hands) => void): void {
 /** A day that was free works the hours of the first day that is not. */
 function works(day: number, on: boolean): void {
   change((hands) => {
-    hands.week[day] = on ? { ...(hands.week.find((one) => one) ?? USUAL) } : null;
+    const hours = hands.week.find((one) => one) ?? usual.value;
+    hands.week[day] = on && hours ? { ...hours } : null;
   });
 }
 

@@ -1,14 +1,15 @@
 <script setup lang="ts">
 /** Hands and places: who works in this kitchen and when, and what it has room for. Every clock keeps to it. */
+import { useHandbook } from "@/kitchen/handbook";
 import { usePlaces } from "@/kitchen/places";
 import KitchenPage from "@/ui/KitchenPage.vue";
 import MeasureField from "@/ui/MeasureField.vue";
-import UnreadWords from "@/ui/UnreadWords.vue";
+import WholeNotes from "@/ui/WholeNotes.vue";
 import ColdShelves from "./ColdShelves.vue";
 import HandsWeek from "./HandsWeek.vue";
 
-const MOST_HANDS = 12;
 const kitchen = usePlaces();
+const handbook = useHandbook();
 
 const COUNTS = [
   {
@@ -36,10 +37,7 @@ function another(): void {
       <p class="explain">
         Who works in this kitchen and when, and what there is room for. The clock of every order keeps to it.
       </p>
-      <p v-if="kitchen.trouble && !kitchen.complaints.length" class="banner" role="alert">
-        {{ kitchen.trouble }} <button class="act" @click="kitchen.open()">Look again</button>
-      </p>
-      <UnreadWords :words="kitchen.unread" />
+      <WholeNotes :whole="kitchen" at-fields />
       <template v-if="kitchen.places">
         <h2>Hands</h2>
         <HandsWeek
@@ -49,7 +47,11 @@ function another(): void {
           :index="index"
           :alone="kitchen.places.hands.length === 1"
         />
-        <button v-if="kitchen.places.hands.length < MOST_HANDS" class="act" @click="another">
+        <button
+          v-if="kitchen.places.hands.length < handbook.limit('hands').high"
+          class="act"
+          @click="another"
+        >
           Add a pair of hands
         </button>
         <h2>Places</h2>
@@ -95,13 +97,6 @@ function another(): void {
 h2 {
   margin: 18px 0 6px;
   font: 600 24px/1.2 var(--serif);
-}
-
-.banner {
-  margin-bottom: 14px;
-  padding: 10px 14px;
-  border-left: 4px solid var(--trouble);
-  background: var(--panel);
 }
 
 .counts {

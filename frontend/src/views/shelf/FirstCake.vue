@@ -1,17 +1,15 @@
 <script setup lang="ts">
 /** The empty shelf: three cakes to begin with, drawn, and a line to say one's own in. */
-import { onMounted, ref, shallowRef } from "vue";
+import { computed, onMounted, ref, shallowRef } from "vue";
 import type { Document, Plan } from "@/api/types";
 import CakeSketch from "@/drawing/CakeSketch.vue";
 import { useSettings } from "@/kitchen/settings";
 import { hear, sketched } from "@/order/said";
+import { bare } from "./starter";
 
-const props = defineProps<{
-  /** What a new order has beside its design. */
-  base: Document;
-}>();
 const emit = defineEmits<{ begin: [design: Document["design"]] }>();
 const settings = useSettings();
+const base = computed(() => bare(settings.length));
 
 const STARTERS = [
   { words: "One round tier", said: "8in, 3 layers" },
@@ -26,7 +24,7 @@ async function begin(): Promise<void> {
   const text = said.value.trim();
   if (!text) return;
   try {
-    const found = await hear(text, settings.length, props.base);
+    const found = await hear(text, settings.length, base.value);
     if (found.design) emit("begin", found.design);
     else
       wrong.value = found.unread.map((one) => ({
@@ -41,8 +39,8 @@ async function begin(): Promise<void> {
 onMounted(async () => {
   for (const { words, said: text } of STARTERS) {
     try {
-      const { design } = await hear(text, settings.length, props.base);
-      const plan = design && (await sketched({ ...props.base, design }));
+      const { design } = await hear(text, settings.length, base.value);
+      const plan = design && (await sketched({ ...base.value, design }));
       if (plan) ready.value = [...ready.value, { words, design, plan }];
     } catch {
       // Without its drawing a starter is left out; New cake and the line are there.

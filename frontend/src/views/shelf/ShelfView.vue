@@ -9,25 +9,20 @@ import { momentCode } from "@/base/time";
 import { useElementSize } from "@/base/size";
 import { useHandbook } from "@/kitchen/handbook";
 import { useNotices } from "@/kitchen/notices";
-import { usePantry } from "@/kitchen/pantry";
-import { usePractice } from "@/kitchen/practice";
 import { useSettings } from "@/kitchen/settings";
+import { useAsked } from "@/order/asked";
 import { useOpened } from "@/ui/opened";
 import UnitsMenu from "@/ui/UnitsMenu.vue";
-import FirstCake from "./FirstCake.vue";
 import { GAP, setOut } from "./setOut";
 import ShelfCard from "./ShelfCard.vue";
 import ShelfSearch, { type Asking } from "./ShelfSearch.vue";
-import { starter } from "./starter";
-import { titled } from "@/order/titled";
 
 const router = useRouter();
 /** Loaded when it is first asked for: few who look along the shelf need it. */
+const FirstCake = defineAsyncComponent(() => import("./FirstCake.vue"));
 const WordsDialog = defineAsyncComponent(() => import("@/drawing/WordsDialog.vue"));
 const wordsOpen = useOpened().opened("words");
 const settings = useSettings();
-const pantry = usePantry();
-const usual = usePractice();
 const handbook = useHandbook();
 const cards = ref<Card[] | null>(null);
 const archived = ref(false);
@@ -50,20 +45,15 @@ const stood = computed(() => setOut(cards.value ?? [], size.width.value));
 const next = computed(() => nextWords(cards.value ?? [], new Date()));
 
 /** The next work on each order that is due soon; where it cannot be asked for, the shelf stands without it. */
-const steps = ref<NextSteps["steps"]>({});
-let later = 0;
-onUnmounted(() => window.clearTimeout(later));
-async function askNext(): Promise<void> {
-  window.clearTimeout(later);
-  try {
+const upcoming = useAsked<NextSteps>({
+  ask: async (signal) => {
     const query = { now: momentCode(new Date()) };
-    const found = (await answered(api.GET("/api/week/next", { params: { query } }))) as NextSteps;
-    steps.value = found.steps;
-    if (found.pending) later = window.setTimeout(() => void askNext(), SOON_MS);
-  } catch {
-    steps.value = {};
-  }
-}
+    return (await answered(api.GET("/api/week/next", { params: { query }, signal }))) as NextSteps;
+  },
+  place: () => "shelf",
+  old: "",
+  unfinished: (found) => found.pending,
+});
 
 /** Look along another page, or for something else from the first page on. */
 function turnTo(number: number): void {
@@ -101,7 +91,7 @@ async function load(): Promise<void> {
     away.value = "";
     if (page.value > found.pages) turnTo(found.pages);
     if (found.orders.some((card) => card.pending)) soon = window.setTimeout(() => void load(), SOON_MS);
-    else if (!archived.value && found.orders.some((card) => card.due)) void askNext();
+    else if (!archived.value && found.orders.some((card) => card.due)) void upcoming.refresh();
   } catch (error) {
     if (mine !== asked) return;
     away.value =
@@ -111,10 +101,10 @@ async function load(): Promise<void> {
   }
 }
 
-async function add(body: ReturnType<typeof starter>): Promise<void> {
+async function add(make: () => Promise<Document>): Promise<void> {
   trouble.value = "";
   try {
-    const made = await answered(api.POST("/api/orders", { body }));
+    const made = await answered(api.POST("/api/orders", { body: await make() }));
     // Whoever begins the first cake is shown about.
     const query = cards.value?.length === 0 && !archived.value && !looking.value ? { walk: "1" } : {};
     await router.push({ name: "order", params: { id: made.id, lens: "brief" }, query });
@@ -126,22 +116,9 @@ async function add(body: ReturnType<typeof starter>): Promise<void> {
   }
 }
 
-/** What a new order takes from the kitchen. */
-async function kitchenOpened(): Promise<void> {
-  await Promise.all([pantry.larder || pantry.open(), usual.shown || usual.open()]);
-}
-
-async function begin(): Promise<void> {
-  await kitchenOpened();
-  await add(starter(settings.length, pantry.pantry?.media, usual.unsaved));
-}
-
-/** A new order of a design that was said or chosen, called by its tins until it is named. */
-async function beginWith(design: Document["design"]): Promise<void> {
-  await kitchenOpened();
-  const base = starter(settings.length, pantry.pantry?.media, usual.unsaved);
-  await add({ ...base, design, title: titled(design, settings.length) });
-}
+/** A new order, of a design that was said or chosen, or of one tier. */
+const begin = (design?: Document["design"]): Promise<void> =>
+  add(async () => (await import("./starter")).starter(settings.length, design));
 
 async function copy(card: Card): Promise<void> {
   trouble.value = "";
@@ -164,7 +141,8 @@ async function openFile(event: Event): Promise<void> {
     return;
   }
   try {
-    await add(JSON.parse(await chosen.text()));
+    const file = JSON.parse(await chosen.text()) as Document;
+    await add(() => Promise.resolve(file));
   } catch {
     trouble.value = `${chosen.name} is not a design file: those are saved from an order with “Save as a file”.`;
   }
@@ -200,9 +178,9 @@ onMounted(() => {
       <h1>{{ archived ? "The archive" : "The shelf" }}</h1>
       <span class="grow" />
       <button class="act bare" @click="turn">{{ archived ? "Back to the shelf" : "Archive" }}</button>
-      <RouterLink class="act bare link" :to="{ name: 'pantry' }">Recipes and prices</RouterLink>
-      <RouterLink class="act bare link" :to="{ name: 'week' }">The week</RouterLink>
-      <RouterLink class="act bare link" :to="{ name: 'usual' }">Our usual</RouterLink>
+      <RouterLink class="act bare" :to="{ name: 'pantry' }">Recipes and prices</RouterLink>
+      <RouterLink class="act bare" :to="{ name: 'week' }">The week</RouterLink>
+      <RouterLink class="act bare" :to="{ name: 'usual' }">Our usual</RouterLink>
       <button class="act bare" @click="file?.click()">Open a file</button>
       <input
         ref="file"
@@ -222,7 +200,7 @@ onMounted(() => {
         ?
       </button>
       <UnitsMenu />
-      <button class="act main" @click="begin">New cake</button>
+      <button class="act main" @click="begin()">New cake</button>
     </header>
     <main ref="frame" class="room">
       <p v-if="trouble" class="banner" role="alert">
@@ -252,8 +230,8 @@ onMounted(() => {
         <template v-else>
           <h2>The shelf is empty</h2>
           <p>Start with the tin in your hand. Heights, coats, rolls and bowls follow as you type.</p>
-          <FirstCake :base="starter(settings.length)" @begin="beginWith" />
-          <button class="act" @click="begin">New cake from nothing</button>
+          <FirstCake @begin="begin" />
+          <button class="act" @click="begin()">New cake from nothing</button>
         </template>
       </div>
       <ul
@@ -267,7 +245,7 @@ onMounted(() => {
           :key="one.card.id"
           :stands="one"
           :archived="archived"
-          :next="steps[one.card.id]"
+          :next="upcoming.found.value?.steps[one.card.id]"
           @copy="copy(one.card)"
           @restore="restore(one.card)"
         />
@@ -294,22 +272,6 @@ onMounted(() => {
   padding: 10px 14px;
   border-left: 4px solid var(--amber-line);
   background: var(--panel);
-}
-
-.home {
-  display: grid;
-  grid-template-rows: auto 1fr;
-  height: 100%;
-}
-
-.link {
-  display: grid;
-  place-content: center;
-  text-decoration: none;
-}
-
-.grow {
-  flex: 1;
 }
 
 .room {

@@ -7,7 +7,7 @@ import HabitField from "@/lenses/parts/HabitField.vue";
 import ChoiceRow from "@/ui/ChoiceRow.vue";
 import KitchenPage from "@/ui/KitchenPage.vue";
 import { useOpened } from "@/ui/opened";
-import UnreadWords from "@/ui/UnreadWords.vue";
+import WholeNotes from "@/ui/WholeNotes.vue";
 import HandlingTable from "./HandlingTable.vue";
 import UsualHistory from "./UsualHistory.vue";
 
@@ -29,7 +29,7 @@ const rows = computed(() => usual.habits.filter((habit) => habit.room === room.v
 <template>
   <KitchenPage title="Our usual" :whole="usual">
     <template #acts>
-      <RouterLink class="act bare link" :to="{ name: 'places' }">Hands and places</RouterLink>
+      <RouterLink class="act bare" :to="{ name: 'places' }">Hands and places</RouterLink>
       <button class="act bare" @click="open('earlier')">Earlier ones</button>
     </template>
     <main class="room">
@@ -45,10 +45,7 @@ const rows = computed(() => usual.habits.filter((habit) => habit.room === room.v
           @change="(value) => (chosen = value)"
         />
       </div>
-      <p v-if="usual.trouble" class="banner" role="alert">
-        {{ usual.trouble }} <button class="act" @click="usual.open()">Look again</button>
-      </p>
-      <UnreadWords :words="usual.unread" />
+      <WholeNotes :whole="usual" />
       <HandlingTable v-if="usual.practice && room === TECHNIQUES" />
       <ul v-else-if="usual.practice">
         <li v-for="habit in rows" :key="habit.name">
@@ -76,12 +73,6 @@ const rows = computed(() => usual.habits.filter((habit) => habit.room === room.v
   padding: 18px 22px 30px;
 }
 
-.link {
-  display: inline-grid;
-  place-content: center;
-  text-decoration: none;
-}
-
 .explain,
 .rooms {
   max-width: 800px;
@@ -90,13 +81,6 @@ const rows = computed(() => usual.habits.filter((habit) => habit.room === room.v
 
 .explain {
   color: var(--soft);
-}
-
-.banner {
-  margin-bottom: 14px;
-  padding: 10px 14px;
-  border-left: 4px solid var(--trouble);
-  background: var(--panel);
 }
 
 ul {

@@ -3,23 +3,27 @@
 import { computed, onBeforeUnmount, ref, watch } from "vue";
 import { minutesMeasure } from "@/base/amount";
 import { hourWords } from "@/base/time";
+import { useHandbook } from "@/kitchen/handbook";
+import { useBetter } from "@/order/better";
 import { useWeek } from "@/order/week";
 
 const props = defineProps<{ now: Date }>();
 const week = useWeek();
+const better = useBetter();
+const handbook = useHandbook();
 const orders = computed(() => week.week?.orders ?? []);
 /** What should have begun by now, as far as the plan knows. */
 const due = computed(() => orders.value.filter((order) => new Date(order.begins) <= props.now));
 const notBegun = ref<string[]>([]);
 const begun = computed(() => due.value.map(({ id }) => id).filter((id) => !notBegun.value.includes(id)));
-const kept = computed(() => orders.value.filter((order) => order.kept).length);
+const pinned = computed(() => orders.value.filter((order) => order.pinned).length);
 
-/** Better hours are looked for so long at most, and so much of it is over. */
-const SEARCH_S = 25;
+/** For how many seconds better hours are looked for at most, and how many are over. */
+const most = computed(() => handbook.book?.search_s ?? 0);
 const elapsed = ref(0);
 let timer: ReturnType<typeof setInterval> | undefined;
 watch(
-  () => week.searching,
+  () => better.searching,
   (now) => {
     clearInterval(timer);
     elapsed.value = 0;
@@ -47,7 +51,7 @@ function setBegun(id: string, on: boolean): void {
 <template>
   <section class="better" aria-label="Better hours">
     <h3>Better hours</h3>
-    <template v-if="!week.searching && week.better === undefined">
+    <template v-if="!better.searching && better.found === undefined">
       <p class="soft">
         Try other hours for all orders together: nothing late, nothing that waits too long, cakes baked as
         late as they can be. You see what would move before anything changes.
@@ -63,25 +67,21 @@ function setBegun(id: string, on: boolean): void {
           {{ order.title }}
         </label>
       </fieldset>
-      <button class="act main wide" @click="week.look(begun)">Look for better hours</button>
+      <button class="act main wide" @click="better.look(begun)">Look for better hours</button>
     </template>
-    <div v-else-if="week.searching" role="status">
+    <div v-else-if="better.searching" role="status">
       <p>
-        Looking for better hours, for {{ SEARCH_S }} seconds at most.
-        {{ week.foundBetter ? `Better ones so far: ${week.foundBetter}.` : "" }}
-        {{ elapsed > SEARCH_S ? "This computer is busy; a little longer." : "" }}
+        Looking for better hours, for {{ most }} seconds at most.
+        {{ better.count ? `Better ones so far: ${better.count}.` : "" }}
+        {{ elapsed > most ? "This computer is busy; a little longer." : "" }}
       </p>
-      <progress
-        aria-label="Looking for better hours"
-        :max="SEARCH_S + 1"
-        :value="Math.min(elapsed, SEARCH_S)"
-      />
-      <button class="act wide" @click="week.letGo()">Stop</button>
+      <progress aria-label="Looking for better hours" :max="most + 1" :value="Math.min(elapsed, most)" />
+      <button class="act wide" @click="better.letGo()">Stop</button>
     </div>
-    <template v-else-if="week.better">
+    <template v-else-if="better.found">
       <p role="status">These orders would move:</p>
       <ul>
-        <li v-for="one in week.better.moved" :key="one.id">
+        <li v-for="one in better.found.moved" :key="one.id">
           <strong>{{ one.title }}</strong>
           <span>
             {{ one.steps === 1 ? "1 step moves" : `${one.steps} steps move` }}{{ beginsWords(one)
@@ -90,21 +90,21 @@ function setBegun(id: string, on: boolean): void {
         </li>
       </ul>
       <div class="same">
-        <button class="act main" @click="week.keep()">Keep these hours</button>
-        <button class="act" @click="week.letGo()">Leave it as it is</button>
+        <button class="act main" @click="better.keep()">Keep these hours</button>
+        <button class="act" @click="better.letGo()">Leave it as it is</button>
       </div>
     </template>
     <template v-else>
       <p role="status">No better hours were found. The plan stays as it is.</p>
-      <button class="act wide" @click="week.letGo()">Close</button>
+      <button class="act wide" @click="better.letGo()">Close</button>
     </template>
-    <p v-if="week.betterTrouble" class="trouble" role="alert">{{ week.betterTrouble }}</p>
-    <template v-if="kept && !week.searching && !week.better">
+    <p v-if="better.trouble" class="trouble" role="alert">{{ better.trouble }}</p>
+    <template v-if="pinned && !better.searching && !better.found">
       <p class="soft">
-        {{ kept === 1 ? "1 order has" : `${kept} orders have` }} hours you kept. They stay as long as they fit
-        its work and your hands and places.
+        {{ pinned === 1 ? "1 order has" : `${pinned} orders have` }} hours you kept. They stay as long as they
+        fit its work and your hands and places.
       </p>
-      <button class="act wide" @click="week.giveUp()">Give up the hours you kept</button>
+      <button class="act wide" @click="better.giveUp()">Give up the hours you kept</button>
     </template>
   </section>
 </template>

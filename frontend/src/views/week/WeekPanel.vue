@@ -1,40 +1,28 @@
 <script setup lang="ts">
 /** What each pair of hands does now or next, what leaves the cold next, when everybody goes home, and the orders. */
 import { computed } from "vue";
-import { clockWords, dayWords, hourWords } from "@/base/time";
+import { hourWords } from "@/base/time";
 import { placeWords } from "@/order/placeWords";
-import { type Found, useWeek } from "@/order/week";
+import { nextOutOfCold, upNext } from "@/order/upNext";
+import { useWeek } from "@/order/week";
 import CheckNote from "@/ui/CheckNote.vue";
+import UpNextBand from "@/ui/UpNextBand.vue";
 import BetterHours from "./BetterHours.vue";
 import { letterOf } from "./sheet";
 
 const props = defineProps<{ now: Date; hands: readonly string[] }>();
 const week = useWeek();
 const orders = computed(() => week.week?.orders ?? []);
-const past = (iso: string): boolean => new Date(iso) <= props.now;
 const works = computed(() => week.steps.filter(({ step }) => step.minutes !== null));
 
 /** Of each pair of hands: what it does now or next, and when it is done on that day. */
 const each = computed(() =>
   props.hands.map((name, index) => {
     const mine = works.value.filter(({ step }) => step.hand === index + 1);
-    const at = mine.find(({ step }) => past(step.start) && !past(step.end));
-    const first: Found | undefined = at ?? mine.find(({ step }) => !past(step.start));
-    const day = first?.step.start.slice(0, 10);
-    const home = mine
-      .flatMap(({ step }) => step.spans.map(([, end]) => end))
-      .filter((end) => end.slice(0, 10) === day)
-      .sort()
-      .at(-1);
-    return { name, first, now: at !== undefined, home };
+    return { name, ...upNext(mine, props.now) };
   }),
 );
-const outOfCold = computed(
-  () =>
-    week.steps
-      .filter(({ step }) => (step.place === "fridge" || step.place === "freezer") && !past(step.end))
-      .sort((one, other) => one.step.end.localeCompare(other.step.end))[0],
-);
+const outOfCold = computed(() => nextOutOfCold(week.steps, props.now));
 const pending = computed(() => (week.week?.pending ?? []).map((title) => `“${title}”`));
 const said = computed(() => orders.value.filter((order) => order.checks.length));
 </script>
@@ -53,29 +41,22 @@ const said = computed(() => orders.value.filter((order) => order.checks.length))
           >{{ hourWords(week.chosen.step.start, now) }} to {{ hourWords(week.chosen.step.end, now) }}</b
         >
       </p>
-      <RouterLink
-        :to="{ name: 'order', params: { id: week.chosen.order.id, lens: 'clock' } }"
-        class="act link"
-      >
+      <RouterLink :to="{ name: 'order', params: { id: week.chosen.order.id, lens: 'clock' } }" class="act">
         Open its clock
       </RouterLink>
       <button class="act bare" @click="week.selected = ''">Close</button>
     </section>
-    <ul class="hands">
-      <li v-for="one in each" :key="one.name">
-        <span class="who">{{ hands.length > 1 ? one.name : "" }} {{ one.now ? "now" : "next" }}</span>
-        <template v-if="one.first">
-          <b class="big">{{ hourWords(one.first.step.start, now) }}</b>
-          <button class="name" @click="week.selected = one.first.id">
-            {{ letterOf(one.first.lane) }} {{ one.first.step.name }}
-          </button>
-          <span v-if="one.home" class="home">
-            Home {{ dayWords(new Date(one.home)) }} at <b>{{ clockWords(new Date(one.home)) }}</b>
-          </span>
-        </template>
-        <span v-else class="name">Nothing to do</span>
-      </li>
-    </ul>
+    <UpNextBand
+      v-for="(one, index) in each"
+      :key="index"
+      :whose="hands.length > 1 ? one.name : ''"
+      :name="one.first && `${letterOf(one.first.lane)} ${one.first.step.name}`"
+      :start="one.first?.step.start"
+      :under-way="one.underWay"
+      :home="one.home"
+      :now="now"
+      @select="week.selected = one.first?.id ?? ''"
+    />
     <p v-if="outOfCold" class="line">
       <button @click="week.selected = outOfCold.id">
         Next out of the {{ outOfCold.step.place }}: {{ letterOf(outOfCold.lane) }}
@@ -132,66 +113,6 @@ h3 {
   background: var(--paper);
 }
 
-.hands {
-  margin: 0 -20px 8px;
-  padding: 0;
-  background: var(--tint);
-  list-style: none;
-}
-
-.hands li {
-  display: grid;
-  grid-template-columns: 1fr auto;
-  align-items: baseline;
-  padding: 8px 20px 10px;
-}
-
-.hands li + li {
-  border-top: 1px solid var(--paper);
-}
-
-.who {
-  font-size: 18px;
-}
-
-.big {
-  font: 600 32px/1.1 var(--serif);
-}
-
-.name {
-  grid-column: 1 / -1;
-  min-height: 44px;
-  padding: 0;
-  border: 0;
-  background: none;
-  font: 600 19px var(--serif);
-  text-align: left;
-  cursor: pointer;
-}
-
-span.name {
-  cursor: auto;
-}
-
-.home {
-  grid-column: 1 / -1;
-  color: var(--amber);
-}
-
-.line button {
-  min-height: 44px;
-  padding: 0;
-  border: 0;
-  background: none;
-  text-align: left;
-  cursor: pointer;
-}
-
-.line button:hover,
-.name:hover {
-  text-decoration: underline;
-}
-
 .number {
   font-size: 18px;
 }
@@ -227,11 +148,5 @@ span.name {
 .soft {
   margin-top: 10px;
   color: var(--soft);
-}
-
-.link {
-  display: inline-grid;
-  place-content: center;
-  text-decoration: none;
 }
 </style>

@@ -1,18 +1,19 @@
 <script setup lang="ts">
 /** The week: every order by the hour, on the hands and in the places of the kitchen. */
-import { computed, onBeforeUnmount, onMounted, ref, watch } from "vue";
+import { computed, onMounted, watch } from "vue";
+import { useNow } from "@/base/now";
 import { dayWords, hourWords } from "@/base/time";
 import DaySheet from "@/drawing/DaySheet.vue";
 import { useNotices } from "@/kitchen/notices";
 import { handsName, usePlaces } from "@/kitchen/places";
 import { useWeek } from "@/order/week";
+import PageFrame from "@/ui/PageFrame.vue";
 import { weekSheet } from "./sheet";
 import WeekPanel from "./WeekPanel.vue";
 
-const TICK_MS = 20_000;
 const week = useWeek();
 const kitchen = usePlaces();
-const now = ref(new Date());
+const now = useNow();
 const hands = computed(() => (kitchen.places?.hands ?? []).map(handsName));
 const sheet = computed(() =>
   week.week && hands.value.length
@@ -20,28 +21,18 @@ const sheet = computed(() =>
     : null,
 );
 const begins = computed(() => dayWords(new Date(`${week.first}T12:00`)));
-let timer: ReturnType<typeof setInterval> | undefined;
 
 useNotices(week.refresh, (notice) => notice.what !== "practice", 300);
 watch(
   () => kitchen.shown,
   () => void week.refresh(),
 );
-onMounted(() => {
-  document.title = "The week · Amber Spread";
-  timer = setInterval(() => (now.value = new Date()), TICK_MS);
-  void kitchen.open();
-});
-onBeforeUnmount(() => clearInterval(timer));
+onMounted(() => void kitchen.open());
 </script>
 
 <template>
-  <div class="home">
-    <header class="bar">
-      <RouterLink to="/" class="brand" aria-label="Amber Spread: back to the shelf"
-        >Amber <b>Spread</b></RouterLink
-      >
-      <h1>The week</h1>
+  <PageFrame title="The week">
+    <template #beside>
       <label class="from">
         from
         <input
@@ -53,12 +44,12 @@ onBeforeUnmount(() => clearInterval(timer));
           @change="week.from(($event.target as HTMLInputElement).value)"
         />
       </label>
-      <span class="grow" />
+    </template>
+    <template #acts>
       <button class="act bare" @click="week.turn(-1)">Earlier</button>
       <button class="act bare" @click="week.turn(1)">Later</button>
-      <RouterLink class="act bare link" :to="{ name: 'places' }">Hands and places</RouterLink>
-      <RouterLink class="act link" to="/">Back to the shelf</RouterLink>
-    </header>
+      <RouterLink class="act bare" :to="{ name: 'places' }">Hands and places</RouterLink>
+    </template>
     <main class="both" :aria-busy="week.busy">
       <DaySheet
         :sheet="sheet"
@@ -80,20 +71,10 @@ onBeforeUnmount(() => clearInterval(timer));
       </DaySheet>
       <WeekPanel v-if="week.week" :now="now" :hands="hands" />
     </main>
-  </div>
+  </PageFrame>
 </template>
 
 <style scoped>
-.home {
-  display: grid;
-  grid-template-rows: auto minmax(0, 1fr);
-  height: 100%;
-}
-
-.grow {
-  flex: 1;
-}
-
 .from {
   display: flex;
   gap: 8px;
@@ -107,12 +88,6 @@ onBeforeUnmount(() => clearInterval(timer));
   border: 1px solid var(--edge);
   background: var(--panel);
   font: inherit;
-}
-
-.link {
-  display: inline-grid;
-  place-content: center;
-  text-decoration: none;
 }
 
 .both {
