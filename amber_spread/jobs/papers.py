@@ -4,8 +4,9 @@ from collections.abc import Callable, Sequence
 from datetime import datetime
 from typing import NamedTuple, TypeVar
 
-from amber_spread.core.clock import Around, Kitchen, clock_of, pace_of
+from amber_spread.core.clock import Around, Kitchen, Variant, clock_of, gives_of, pace_of
 from amber_spread.core.document import Document, plan_document
+from amber_spread.core.plan import Plan
 from amber_spread.core.shop import Asked, Shopping, bill_of, shop
 from amber_spread.core.stock.composition import Compositions
 from amber_spread.core.stock.contents import Contents
@@ -62,6 +63,23 @@ def clock_json(
     it cannot be planned, or has no due hour.
     """
     return clock_of(document, plan_document(document, kit, contents), now, kitchen, around).model_dump_json()
+
+
+def gives_json(
+    now: datetime,
+    kitchen: Kitchen,
+    around: Around,
+    variants: Sequence[Variant],
+    document: Document,
+    kit: Kit | None,
+    contents: Contents | None,
+) -> str:
+    """What gives for one design that cannot be ready in time, as JSON. Raises what `clock_json` does."""
+
+    def planned(changed: Document) -> Plan:
+        return plan_document(changed, kit, contents)
+
+    return gives_of(document, planned, now, kitchen, around, variants).model_dump_json()
 
 
 class Took(NamedTuple):

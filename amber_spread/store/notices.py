@@ -6,6 +6,7 @@ A notification goes out when its transaction commits, not before: a notice of a 
 from collections.abc import Callable
 from dataclasses import dataclass
 from threading import Event, Lock, Thread
+from typing import Literal
 
 import psycopg
 from sqlalchemy import Engine, func, select
@@ -23,15 +24,16 @@ LOOK_S = 1.0
 class Notice(Frozen):
     """Something was saved: an order, of which `id` says which, or a whole; `number` is what its newest save is called.
 
-    An order that was taken off the shelf or put back keeps its number.
+    An order that was taken off the shelf or put back keeps its number, and so does one whose `hours` were pinned or
+    marked.
     """
 
-    what: FileKind
+    what: FileKind | Literal["hours"]
     id: str
     number: int
 
 
-def tell(session: Session, what: FileKind, number: int, id: object = "") -> None:
+def tell(session: Session, what: FileKind | Literal["hours"], number: int, id: object = "") -> None:
     """Announce a save."""
     notify(session, SAVED, Notice(what=what, id=str(id), number=number).model_dump_json())
 

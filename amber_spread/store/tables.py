@@ -38,8 +38,8 @@ class OrderRow(Base):
 
     `card` is how it stands on the shelf and `bill` what it asks of the shop, made when it was saved; `card_made_by`
     says by what program and for what kit, so that both are made again when either is another. `work` is the work on
-    it, computed when the week is first asked for, and `work_made_by` says by what. `hours` are its pinned hours, with
-    an id of their own.
+    it, computed when the week is first asked for, and `work_made_by` says by what. `hours` are its pinned hours, and
+    `marks` what has been done of it, each with an id of its own.
     """
 
     __tablename__ = "orders"
@@ -57,6 +57,7 @@ class OrderRow(Base):
     work: Mapped[dict[str, Any] | None] = mapped_column(JSON(none_as_null=True), deferred=True)
     work_made_by: Mapped[str | None] = mapped_column(Text)
     hours: Mapped[dict[str, Any] | None] = mapped_column(JSON(none_as_null=True), deferred=True)
+    marks: Mapped[dict[str, Any] | None] = mapped_column(JSON(none_as_null=True), deferred=True)
 
 
 class RevisionRow(Base):

@@ -18,6 +18,7 @@ from amber_spread.web import (
     clock,
     kit,
     line,
+    marks,
     notices,
     orders,
     pantry,
@@ -95,6 +96,7 @@ def make_app(book: OrderBook | None, built: Path = BUILT) -> FastAPI:
     api.include_router(shop.router)
     api.include_router(clock.router)
     api.include_router(week.router)
+    api.include_router(marks.router)
     api.include_router(papers.router)
     api.include_router(carving.router)
     api.include_router(orders.router)

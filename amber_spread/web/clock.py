@@ -8,10 +8,10 @@ from fastapi import APIRouter, Body, Depends, Response
 from fastapi.concurrency import run_in_threadpool
 from pydantic import NaiveDatetime, StringConstraints
 
-from amber_spread.core.clock import Clock, Pace
+from amber_spread.core.clock import Clock, Gives, Pace
 from amber_spread.core.kernel.limits import TOOK
 from amber_spread.jobs.designs import Inputs
-from amber_spread.jobs.papers import Took, clock_json, pace_json, paper_of
+from amber_spread.jobs.papers import Took, clock_json, gives_json, pace_json, paper_of
 from amber_spread.papers.calendar import Saved, write_calendar
 from amber_spread.papers.day_sheet import write_day_sheet
 from amber_spread.store.orders import Order
@@ -46,9 +46,29 @@ async def clock_for_one(
     the kitchen; `order` says which of them it is. `now` is the hour on the kitchen's clock, to see what is late.
     Nothing is stored.
     """
-    around = await run_in_threadpool(works.around, inputs.document, order)
+    around = await run_in_threadpool(works.around, inputs.document, order, now)
     with sent_as("document"):
         found = await planner.run(caller, partial(clock_json, now, works.kitchen, around), inputs, longer=True)
+    return Response(found, media_type=JSON)
+
+
+@router.post("/clock/gives", response_model=Gives)
+async def gives_for_one(
+    planner: PlannerOf,
+    caller: CallerOf,
+    works: WorksOf,
+    inputs: InputsOf,
+    now: Annotated[NaiveDatetime, Body()],
+    order: Annotated[uuid.UUID | None, Body()] = None,
+) -> Response:
+    """What would help an order that cannot be ready in time, or finds no room in the cold: changes to it, to its
+    design, or to the places of the kitchen. Each is tried, and says what comes of it. Nothing is stored.
+    """
+    around = await run_in_threadpool(works.around, inputs.document, order, now)
+    variants = await run_in_threadpool(works.variants, inputs.document, order, now)
+    with sent_as("document"):
+        work = partial(gives_json, now, works.kitchen, around, variants)
+        found = await planner.run(caller, work, inputs, longer=True)
     return Response(found, media_type=JSON)
 
 

@@ -19,6 +19,7 @@ from amber_spread.papers.model_reading import ModelError
 from amber_spread.papers.outline_reading import OutlineError
 from amber_spread.papers.picture_reading import PictureError
 from amber_spread.store.orders import OrderMissing, StaleSave, Unread
+from amber_spread.store.works import MarkChanged
 
 UNWANTED = 499
 """The status of what nobody waited for: no one reads it (common practice)."""
@@ -146,6 +147,11 @@ def catch_errors(app: FastAPI) -> None:
             f"Yours is kept beside it as version {error.aside}; nothing is lost."
         )
         return problem(409, "Saved elsewhere meanwhile", detail, current=error.current, aside=error.aside)
+
+    @app.exception_handler(MarkChanged)
+    def changed(_: Request, __: MarkChanged) -> JSONResponse:
+        detail = "Somebody else marked or moved this step meanwhile. Look at it as it is now, then mark it again."
+        return problem(409, "Changed elsewhere meanwhile", detail)
 
     @app.exception_handler(SQLAlchemyError)
     def away(request: Request, error: SQLAlchemyError) -> JSONResponse:

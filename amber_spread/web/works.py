@@ -15,14 +15,20 @@ from amber_spread.core.clock import (
     NOTHING_AROUND,
     Around,
     Kitchen,
+    Mark,
     OrderWork,
     PinnedBlock,
     PinnedHours,
+    Places,
+    Progress,
     Span,
+    Variant,
     Week,
     Work,
     around,
     due_of,
+    minute_of,
+    more_places,
     week_of,
     work_of,
 )
@@ -60,6 +66,8 @@ class Works:
         self.kit: Kit = kit.content
         recipes = hashlib.sha256(repr(sorted(kitchen.made_of.items())).encode()).hexdigest()
         self.by = f"{made_by(kit.number)}, recipes {recipes}"
+        self.now = datetime.now()
+        """The hour on the kitchen's clock: the server's, until a request says its own."""
         self.left_out: list[tuple[datetime, str]] = []
         """A sentence about each order that has no work, since it cannot be made or read, with its due hour."""
         self.pending: list[str] = []
@@ -69,6 +77,7 @@ class Works:
 
     def week(self, first: date, days: int, now: datetime | None) -> Week:
         """The orders due on some days, with the hours of their steps."""
+        self.now = now or self.now
         begins, ends = (datetime.combine(one, hour()) for one in (first, first + timedelta(days=days)))
         found = week_of(self.between(begins, ends + AHEAD), self.kitchen.places, now)
         return found.replace(
@@ -77,24 +86,53 @@ class Works:
             pending=self.pending,
         )
 
-    def around(self, document: Document, id: uuid.UUID | None) -> Around:
-        """The other orders, as seen by one. An order that was never saved is placed before those due with it."""
+    def variants(self, document: Document, id: uuid.UUID | None, now: datetime) -> list[Variant]:
+        """The kitchen with one thing more, and the other orders in it, as seen by one."""
+        more = more_places(self.kitchen.places)
+        return [
+            Variant(what, text, changes, places, self.around(document, id, now, places))
+            for what, text, changes, places in more
+        ]
+
+    def around(
+        self, document: Document, id: uuid.UUID | None, now: datetime | None = None, places: Places | None = None
+    ) -> Around:
+        """The other orders, as seen by one, in this kitchen or with other places. An order that was never saved is
+        placed before those due with it.
+        """
+        self.now = now or self.now
         try:
             due = due_of(document)
         except FileError:
             return NOTHING_AROUND  # its clock says what is wrong
         mine, near = id or LAST_ID, self._due(due - AHEAD, due + AHEAD)
-        own = next((one.hours for one in near if one.id == id), None)
-        others = [one for one in near if one.id != id and (one.hours is not None or (one.due, one.id) > (due, mine))]
-        found = around(self._works(others), due, str(mine), _pinned(own), self.kitchen.places)
-        return found._replace(pending=tuple(self.pending))
+        own = next((one for one in near if one.id == id), None)
+        others = [one for one in near if one is not own and (one.stays or (one.due, one.id) > (due, mine))]
+        works, pending = self._works(others), tuple(self.pending)
+        work = next(iter(self._works([own])), None) if own is not None and own.marks is not None else None
+        pinned = None if own is None else _pinned(own.hours)
+        found = around(works, due, str(mine), pinned, places or self.kitchen.places, work)
+        return found._replace(pending=pending)
+
+    def among(self, id: uuid.UUID, now: datetime) -> tuple[OrderWork, list[OrderWork]]:
+        """The work on an order that is due from now on, and all the orders it is placed among, itself included. Raises
+        OrderMissing if it has none.
+        """
+        self.now = now
+        due = self.store.due_of(id)
+        orders = [] if due is None or due <= now else self.between(datetime.combine(now, hour()), due + AHEAD)
+        found = next((one for one in orders if one.id == str(id)), None)
+        if found is None:
+            raise OrderMissing("this order has no hours from now on")
+        return found, orders
 
     def between(self, first: datetime, last: datetime) -> list[OrderWork]:
-        """The work on the orders due from one hour to another, and on those with pinned hours due shortly before, in
-        the order in which they are placed: the one due last first, and of those due together the greatest id.
+        """The work on the orders due from one hour to another, and on those with pinned hours or marks due shortly
+        before, in the order in which they are placed: the one due last first, and of those due together the greatest
+        id.
         """
         near = self._due(first - AHEAD, last)
-        return self._works([one for one in near if one.due >= first or one.hours is not None])
+        return self._works([one for one in near if one.due >= first or one.stays])
 
     def _due(self, first: datetime, last: datetime) -> list[Dated]:
         return sorted(self.store.due_between(first, last), key=lambda one: (one.due, one.id), reverse=True)
@@ -107,13 +145,13 @@ class Works:
             before, key = stored.get(one.id), self._key(one)
             made = before if one.made_by == self.by else self._made(one)
             if made is not None:
-                work = _order_work(one, key, made)
+                work = self._order_work(one, key, made)
                 # What failed may not fail the next time, so it is not cached.
                 found[one.id] = work if work == FAULT else self.cache.put(key, work)
                 continue
             self.pending.append(one.title)
             if before is not None and before["by"] == self.by:
-                found[one.id] = _order_work(one, (one.id, before["revision"], key[2]), before)
+                found[one.id] = self._order_work(one, (one.id, before["revision"], key[2]), before)
         works = [(one, found[one.id]) for one in orders if one.id in found]
         self.left_out = [
             (one.due, f"“{one.title}” is left out. {work}") for one, work in works if isinstance(work, str)
@@ -121,11 +159,20 @@ class Works:
         return [work for _, work in works if isinstance(work, OrderWork)]
 
     def _key(self, one: Dated) -> Key:
-        return one.id, one.revision, f"{self.by} {one.hours['id'] if one.hours else ''}"
+        progress = self._progress(one)
+        marked = f"{one.marks['id']} {progress.earliest}" if one.marks and progress else ""
+        return one.id, one.revision, f"{self.by} {one.hours['id'] if one.hours else ''} {marked}"
+
+    def _progress(self, one: Dated) -> Progress | None:
+        """What has been done of an order; None if nothing was noted, or once its due hour has passed."""
+        if one.marks is None or self.now >= one.due:
+            return None
+        marks = {id: Mark(*values) for id, values in one.marks["steps"].items()}
+        return Progress(marks, minute_of(self.now), one.marks["from_now"])
 
     def _made(self, one: Dated) -> dict[str, Any] | None:
         """The work on an order, computed now if that is quick; None if it follows in the background."""
-        key = ("work", *self._key(one))
+        key = ("work", one.id, one.revision, self.by)
         try:
             return self.soon.make(
                 key, lambda: self._make(one, self.planner.quick_plan), lambda: self._make(one, self.planner.plan)
@@ -153,17 +200,17 @@ class Works:
     def _as_stored(self, one: Dated, **made: object) -> dict[str, Any]:
         return {"by": self.by, "revision": one.revision, **made}
 
-
-def _order_work(one: Dated, key: Key, made: dict[str, Any]) -> OrderWork | str:
-    """The work on an order as it was stored, or why there is none."""
-    if "why" in made:
-        return str(made["why"])
-    try:
-        work = Work.model_validate(made["work"])
-    except ValidationError:
-        log.exception("the stored work of order %s cannot be read", one.id)
-        return FAULT
-    return OrderWork(str(one.id), f"{key[1]} {key[2]}", one.title, one.due, work, _pinned(one.hours))
+    def _order_work(self, one: Dated, key: Key, made: dict[str, Any]) -> OrderWork | str:
+        """The work on an order as it was stored, or why there is none."""
+        if "why" in made:
+            return str(made["why"])
+        try:
+            work = Work.model_validate(made["work"])
+        except ValidationError:
+            log.exception("the stored work of order %s cannot be read", one.id)
+            return FAULT
+        pinned, progress = _pinned(one.hours), self._progress(one)
+        return OrderWork(str(one.id), f"{key[1]} {key[2]}", one.title, one.due, work, pinned, progress)
 
 
 def _pinned(hours: dict[str, Any] | None) -> PinnedHours | None:

@@ -39,10 +39,11 @@ def better_hours(
     found: Callable[[], None] | None = None,
 ) -> Better | None:
     """Better hours for some orders, in the order in which they are placed; None if none were found. Orders with an id
-    in `begun` stay as they are. Calls `found` at every solution that is better.
+    in `begun`, and those with marks, stay as they are. Calls `found` at every solution that is better.
     """
     turns = in_turn(orders, places)
-    week = WeekProblem(turns, places, minute_of(now), begun)
+    marked = (one.id for one in orders if one.progress is not None)
+    week = WeekProblem(turns, places, minute_of(now), {*begun, *marked})
     problem = week.problem()
     # If some work has no hours left before it is due, there is nothing to choose.
     if not problem.tasks or not all(any(way.windows for way in task.ways) for task in problem.tasks):

@@ -48,7 +48,9 @@ class TimedStep(StepHours):
 
 
 class Clock(PlanPart):
-    """When to do what for an order: from its first step to the hour it must be `ready`, some time before it is due."""
+    """When to do what for an order: from its first step to the hour it must be `ready`, some time before it is due;
+    `from_now` says that it is planned from now even if nothing of it is marked.
+    """
 
     due: datetime
     ready: datetime
@@ -57,6 +59,7 @@ class Clock(PlanPart):
     give_or_take: Figure
     steps: dict[str, TimedStep]
     checks: list[Check]
+    from_now: bool
 
 
 def clock_of(
@@ -81,6 +84,7 @@ def clock_of(
         give_or_take=_give_or_take(work),
         steps={one.step.id: _timed(one) for one in scheduled(placed, places)},
         checks=[*checks_of(placed, due, now, places), *pending_of(around.pending), CAUTION],
+        from_now=placed.from_now,
     )
     return named(found, "clock")
 

@@ -3,10 +3,10 @@
 from collections.abc import Iterator, Sequence
 from datetime import datetime
 
-from amber_spread.core.clock.backwards import lasts_too_long
-from amber_spread.core.clock.hours import hours_of, minute_of, moment_of
+from amber_spread.core.clock.hours import Hours, hours_of, minute_of, moment_of
 from amber_spread.core.clock.places import Places
 from amber_spread.core.clock.placing import PlacedOrder
+from amber_spread.core.clock.schedule import lasts_too_long
 from amber_spread.core.clock.shelves import COLD, Cold, fits
 from amber_spread.core.kernel.check import Check, RoundedQuantity, checker, listed
 from amber_spread.core.kernel.units import day_words, hour_words
@@ -29,13 +29,15 @@ def checks_of(placed: PlacedOrder, due: datetime, now: datetime | None, places: 
             "clock.past", "trouble", "clock", f"The due hour, {_words(due)}, has passed. Set the next in Brief."
         )
         return
-    if now is not None and begins < now:
+    if placed.progress is not None:
+        yield from _moved_on(placed, due, hours)
+    elif now is not None and begins < now:
         yield check(
             "clock.late",
             "trouble",
             "clock",
-            f"The first step should have begun on {_words(begins)}, {{late}} ago. Make the design smaller, get help, "
-            "or work longer days.",
+            f"The first step should have begun on {_words(begins)}, {{late}} ago. Mark what is done, or plan "
+            "it from now. To win time, make the design smaller, get help, or work longer days.",
             late=RoundedQuantity(minute_of(now) - minute_of(begins), "min"),
         )
     for block in placed.blocks:
@@ -70,6 +72,36 @@ def checks_of(placed: PlacedOrder, due: datetime, now: datetime | None, places: 
                 most=RoundedQuantity(first.waits.most_min, "min"),
             )
     yield from _no_room(placed, places)
+
+
+def _moved_on(placed: PlacedOrder, due: datetime, hours: Hours) -> Iterator[Check]:
+    """How late an order with marks is, and which of its steps cannot start at the hour they were moved to."""
+    check, ready = checker(None), max(block.ready for block in placed.blocks)
+    late, ends = placed.ends - ready, _words(moment_of(placed.ends))
+    if placed.ends > minute_of(due):
+        text = (
+            f"It is ready on {ends}, {{late}} after it is due. Make the design smaller, get help, or tell the customer."
+        )
+        after_due = RoundedQuantity(placed.ends - minute_of(due), "min")
+        yield check("clock.over", "trouble", "clock", text, late=after_due)
+    elif late > 0:
+        text = f"It is ready on {ends}, {{late}} later than you want it, and still before it is due."
+        yield check("clock.over", "care", "clock", text, late=RoundedQuantity(late, "min"))
+    for one in placed.steps:
+        wanted, starts = placed.mark(one.id).start, placed.timings[one.id].whole.start
+        if wanted is not None and one.id not in placed.started and wanted != starts:
+            yield checker(one.tier)(
+                "clock.moved",
+                "care",
+                "clock",
+                f"{one.name} cannot start on {_words(moment_of(wanted))}, as you asked. It starts on "
+                f"{_words(moment_of(starts))}.",
+            )
+        elif wanted is not None and one.id not in placed.started and (hand := placed.timings[one.id].hand) is not None:
+            day, end = hours.of_day(hand, starts), placed.timings[one.id].whole.end
+            if not day.start <= starts < end <= day.end:
+                text = f"{one.name} is outside working hours, on {_words(moment_of(starts))}, as you asked."
+                yield checker(one.tier)("clock.off_hours", "care", "clock", text)
 
 
 def pending_of(titles: Sequence[str]) -> Iterator[Check]:

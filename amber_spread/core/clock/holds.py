@@ -3,8 +3,8 @@
 from collections.abc import Mapping, Sequence
 from itertools import pairwise
 
-from amber_spread.core.clock.backwards import Timing
 from amber_spread.core.clock.hours import DAY_MIN, Span
+from amber_spread.core.clock.schedule import Timing
 from amber_spread.core.clock.step_kinds import STEP_KINDS
 from amber_spread.core.clock.steps import Step, step_name
 from amber_spread.core.kernel.check import Said

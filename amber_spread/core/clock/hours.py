@@ -1,6 +1,6 @@
 """Working hours by the minute: when each pair of hands works, and what of that is reserved."""
 
-from collections.abc import Mapping
+from collections.abc import Iterable, Mapping, Sequence
 from datetime import datetime, timedelta
 from typing import NamedTuple
 
@@ -80,6 +80,34 @@ class Hours(NamedTuple):
             if day.end > day.start:
                 return day
 
+    def day_after(self, hand: int, minute: int) -> Span:
+        """The working hours of a pair on its next working day after the day of a minute."""
+        while True:
+            minute += DAY_MIN
+            day = self.of_day(hand, minute)
+            if day.end > day.start:
+                return day
+
+    def parts_after(self, hand: int, minute: int, minutes: int, busy: Sequence[Span] = ()) -> tuple[Span, ...]:
+        """The spans of so many minutes of work by a pair from a minute on: as much on each day as it can do while it is
+        not `busy`.
+        """
+        spans, left = list[Span](), minutes
+        while left:
+            begins, ends = self.of_day(hand, minute)
+            begin = max(minute, begins)
+            if begin >= ends:
+                minute = self.day_after(hand, minute).start
+                continue
+            taken = [one.end for one in busy if one.start <= begin < one.end]
+            if taken:
+                minute = max(taken)
+                continue
+            end = min([ends, begin + left, *(one.start for one in busy if one.start > begin)])
+            spans.append(Span(begin, end))
+            left, minute = left - (end - begin), end
+        return tuple(spans)
+
 
 @cached(16)
 def hours_of(places: Places) -> Hours:
@@ -100,3 +128,19 @@ def moment_of(minute: int) -> datetime:
 def moments_of(span: Span) -> tuple[datetime, datetime]:
     """From one moment to another."""
     return moment_of(span.start), moment_of(span.end)
+
+
+def are_free(busy: Sequence[Span], spans: Sequence[Span]) -> bool:
+    """Whether no `busy` span overlaps one of the others."""
+    return not any(one.start < span.end and span.start < one.end for one in busy for span in spans)
+
+
+def union(spans: Iterable[Span]) -> list[Span]:
+    """Spans sorted, those that meet or overlap merged."""
+    found: list[Span] = []
+    for one in sorted(spans):
+        if found and one.start <= found[-1].end:
+            found[-1] = Span(found[-1].start, max(found[-1].end, one.end))
+        else:
+            found.append(one)
+    return found

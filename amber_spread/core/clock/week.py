@@ -15,7 +15,15 @@ from amber_spread.core.clock.backwards import PinnedHours
 from amber_spread.core.clock.clock_checks import checks_of
 from amber_spread.core.clock.hours import moment_of
 from amber_spread.core.clock.places import Places
-from amber_spread.core.clock.placing import NO_RESERVATIONS, Around, PlacedOrder, place_order
+from amber_spread.core.clock.placing import (
+    NO_RESERVATIONS,
+    Around,
+    PlacedOrder,
+    Reservations,
+    place_order,
+    reserve_started,
+)
+from amber_spread.core.clock.progress import Progress
 from amber_spread.core.clock.step_hours import StepHours, scheduled
 from amber_spread.core.clock.work import Work, steps_from
 from amber_spread.core.kernel.base import PlanPart
@@ -24,8 +32,8 @@ from amber_spread.core.kernel.check import Check
 
 
 class OrderWork(NamedTuple):
-    """An order as the week sees it, with its pinned hours, if any. The same `id` and `revision` always have the same
-    work and the same pinned hours.
+    """An order as the week sees it, with its pinned hours and its progress, if any. The same `id` and `revision` always
+    have the same work, pinned hours and progress.
     """
 
     id: str
@@ -34,6 +42,7 @@ class OrderWork(NamedTuple):
     due: datetime
     work: Work
     pinned: PinnedHours | None = None
+    progress: Progress | None = None
 
     def __hash__(self) -> int:
         return hash((self.id, self.revision))
@@ -53,7 +62,7 @@ class WeekStep(StepHours):
 
 
 class WeekOrder(PlanPart):
-    """An order of a week, with the hours of its steps, and whether these are `pinned`."""
+    """An order of a week, with the hours of its steps, and whether these are `pinned`, or planned `from_now`."""
 
     id: str
     title: str
@@ -63,6 +72,7 @@ class WeekOrder(PlanPart):
     steps: dict[str, WeekStep]
     checks: list[Check]
     pinned: bool
+    from_now: bool
 
 
 class Week(PlanPart):
@@ -109,12 +119,15 @@ def next_steps(week: Week, now: datetime) -> NextSteps:
     return NextSteps(steps=found, pending=bool(week.pending))
 
 
-def in_turn(orders: Sequence[OrderWork], places: Places) -> Turns:
-    """Place some orders: first those whose pinned hours fit, then the others, each in the order given."""
+def in_turn(orders: Sequence[OrderWork], places: Places, begun: tuple[OrderWork, ...] | None = None) -> Turns:
+    """Place some orders: first those whose pinned hours fit, then the others, each in the order given. What has `begun`
+    of these orders has its hours whichever comes first.
+    """
     found: list[tuple[OrderWork, PlacedOrder]] = []
+    begun = _begun(orders) if begun is None else begun
 
     def placed(order: OrderWork) -> tuple[OrderWork, PlacedOrder]:
-        return order, _placed((*(one for one, _ in found), order), places)
+        return order, _placed((*(one for one, _ in found), order), begun, places)
 
     for order in orders:
         if order.pinned is not None and (there := placed(order))[1].pinned:
@@ -126,20 +139,56 @@ def in_turn(orders: Sequence[OrderWork], places: Places) -> Turns:
     return found
 
 
-def around(orders: Sequence[OrderWork], due: datetime, id: str, pinned: PinnedHours | None, places: Places) -> Around:
-    """The other orders, as seen by one with that due hour, id and pinned hours."""
-    turns = [(one, placed) for one, placed in in_turn(orders, places) if placed.pinned or (one.due, one.id) > (due, id)]
+def around(
+    orders: Sequence[OrderWork],
+    due: datetime,
+    id: str,
+    pinned: PinnedHours | None,
+    places: Places,
+    own: OrderWork | None = None,
+) -> Around:
+    """The other orders, as seen by one with that due hour, id and pinned hours; `own` is its work as it was last
+    stored, if something of it may have begun.
+    """
+    begun = _begun(orders if own is None else [*orders, own])
+    turns = [
+        (one, placed)
+        for one, placed in in_turn(orders, places, begun)
+        if placed.pinned or (one.due, one.id) > (due, id)
+    ]
     earlier = [one for one, placed in turns if placed.pinned and (one.due, one.id) > (due, id)]
-    if_pinned = _placed(tuple(earlier), places).after if earlier and pinned is not None else NO_RESERVATIONS
-    return Around(turns[-1][1].after if turns else NO_RESERVATIONS, if_pinned, pinned)
+    started = _started(begun, places)
+    if_pinned = _placed(tuple(earlier), begun, places).after if earlier and pinned is not None else started
+    return Around(
+        turns[-1][1].after if turns else started, if_pinned, pinned, progress=None if own is None else own.progress
+    )
+
+
+def _begun(orders: Sequence[OrderWork]) -> tuple[OrderWork, ...]:
+    """The orders of which something may have begun."""
+    return tuple(one for one in orders if one.progress is not None)
+
+
+@cached(64)
+def _started(begun: tuple[OrderWork, ...], places: Places) -> Reservations:
+    """The time of all that has begun, whichever order it is of."""
+    found = NO_RESERVATIONS
+    for one in begun:
+        if one.progress is not None:
+            found = reserve_started(found, steps_from(one.work), one.work.ready, places, one.progress)
+    return found
 
 
 @cached(512)
-def _placed(orders: tuple[OrderWork, ...], places: Places) -> PlacedOrder:
-    """The last of some orders, placed around the others. An edit of one order leaves those placed before it cached."""
+def _placed(orders: tuple[OrderWork, ...], begun: tuple[OrderWork, ...], places: Places) -> PlacedOrder:
+    """The last of some orders, placed around the others, and around what has `begun`. An edit of one order leaves those
+    placed before it cached.
+    """
     *others, last = orders
-    before = _placed(tuple(others), places).after if others else NO_RESERVATIONS
-    return place_order(steps_from(last.work), last.work.ready, places, before, last.id, last.pinned)
+    before = _placed(tuple(others), begun, places).after if others else _started(begun, places)
+    return place_order(
+        steps_from(last.work), last.work.ready, places, before, last.id, last.pinned, progress=last.progress
+    )
 
 
 def _week_order(order: OrderWork, placed: PlacedOrder, places: Places, now: datetime | None) -> WeekOrder:
@@ -155,4 +204,5 @@ def _week_order(order: OrderWork, placed: PlacedOrder, places: Places, now: date
         },
         checks=list(checks_of(placed, order.due, now, places)),
         pinned=placed.pinned,
+        from_now=placed.from_now,
     )

@@ -12,7 +12,7 @@ from typing import NamedTuple
 
 from amber_spread.core.clock.backwards import PinnedBlock, PinnedHours
 from amber_spread.core.clock.blocks import Block
-from amber_spread.core.clock.hours import DAY_MIN, Span, hours_of, minute_of
+from amber_spread.core.clock.hours import DAY_MIN, Span, hours_of, minute_of, union
 from amber_spread.core.clock.places import Places
 from amber_spread.core.clock.placing import PlacedOrder
 from amber_spread.core.clock.shelves import shelves_needed
@@ -64,7 +64,7 @@ class WeekProblem:
             lags=tuple(lag for one in self.free for lag in one.lags()),
             spoils=tuple(spoils for one in self.free for spoils in one.spoils()),
             between=tuple(stay for one in self.free for stay in self._in_fridge(one)),
-            busy=tuple(busy for _, placed in self.fixed for busy in self._busy(placed)),
+            busy=tuple(self._busy()),
             capacity=limits | {"fridge": math.floor(area_cm2)},
             worth_first=FIRST,
         )
@@ -155,15 +155,22 @@ class WeekProblem:
         shelves = shelves_needed(step.size, self.places.fridge)
         return math.ceil(step.size.width_mm * step.size.depth_mm / 100 * ROOM_TO_SPARE) * shelves
 
-    def _busy(self, placed: PlacedOrder) -> Iterator[Busy]:
-        """What a fixed order uses."""
-        for one in placed.steps:
-            hand, spans = placed.timings[one.id].hand, placed.timings[one.id].spans
-            resources = [resource for resource in one.row.uses if resource in self.hours.limits]
-            for resource in (*resources, *([_hands(hand)] if hand is not None else [])):
-                yield from (Busy(resource, span.start, span.end) for span in spans)
-            if one.row.place == "fridge" and one.id in placed.shelves:
-                yield from (Busy("fridge", span.start, span.end, self._amount(one)) for span in spans)
+    def _busy(self) -> Iterator[Busy]:
+        """What the fixed orders use. What has begun is in nobody's way before now, whatever its marks say."""
+        at_work: dict[int, list[Span]] = {}
+        for placed in (placed for _, placed in self.fixed):
+            for one in placed.steps:
+                begun, (spans, hand, _) = one.id in placed.started, placed.timings[one.id]
+                spans = tuple(Span(max(span.start, self.now) if begun else span.start, span.end) for span in spans)
+                spans = tuple(span for span in spans if span.start < span.end)
+                for resource in (each for each in one.row.uses if each in self.hours.limits):
+                    yield from (Busy(resource, span.start, span.end) for span in spans)
+                if hand is not None:
+                    at_work.setdefault(hand, []).extend(spans)
+                if one.row.place == "fridge" and one.id in placed.shelves:
+                    yield from (Busy("fridge", span.start, span.end, self._amount(one)) for span in spans)
+        for hand, spent in at_work.items():
+            yield from (Busy(_hands(hand), span.start, span.end) for span in union(spent))
 
 
 class _Movable:

@@ -603,6 +603,27 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/clock/gives": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Gives For One
+         * @description What would help an order that cannot be ready in time, or finds no room in the cold: changes to it, to its
+         *     design, or to the places of the kitchen. Each is tried, and says what comes of it. Nothing is stored.
+         */
+        post: operations["gives_for_one_api_clock_gives_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/clock/pace": {
         parameters: {
             query?: never;
@@ -741,6 +762,49 @@ export interface paths {
          *     none. Nothing is stored.
          */
         post: operations["better_api_week_better_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/orders/{id}/marks": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Mark Step
+         * @description Mark a step of an order, or move it; null takes its mark away. Answers what that moves and breaks, in this order
+         *     and in others. It is stored only if you `keep` it; `seen` is the mark it replaces, to notice that somebody else
+         *     changed it meanwhile.
+         */
+        post: operations["mark_step_api_orders__id__marks_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/orders/{id}/from-now": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * From Now
+         * @description Plan an order of which nothing has begun from now, or no longer. Answers what that moves and breaks; it is stored
+         *     only if you `keep` it.
+         */
+        post: operations["from_now_api_orders__id__from_now_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1635,6 +1699,54 @@ export interface components {
             kit?: components["schemas"]["Kit"] | null;
             contents?: components["schemas"]["Contents"] | null;
         };
+        /** Body_from_now_api_orders__id__from_now_post */
+        Body_from_now_api_orders__id__from_now_post: {
+            /**
+             * Now
+             * Format: date-time
+             */
+            now: string;
+            /**
+             * On
+             * @default true
+             */
+            on: boolean;
+            /**
+             * Keep
+             * @default false
+             */
+            keep: boolean;
+        };
+        /** Body_gives_for_one_api_clock_gives_post */
+        Body_gives_for_one_api_clock_gives_post: {
+            /**
+             * Now
+             * Format: date-time
+             */
+            now: string;
+            /** Order */
+            order?: string | null;
+            document: components["schemas"]["Document"];
+            kit?: components["schemas"]["Kit"] | null;
+            contents?: components["schemas"]["Contents"] | null;
+        };
+        /** Body_mark_step_api_orders__id__marks_post */
+        Body_mark_step_api_orders__id__marks_post: {
+            /**
+             * Now
+             * Format: date-time
+             */
+            now: string;
+            /** Step */
+            step: string;
+            mark?: components["schemas"]["StepMark"] | null;
+            seen?: components["schemas"]["StepMark"] | null;
+            /**
+             * Keep
+             * @default false
+             */
+            keep: boolean;
+        };
         /** Body_pace_for_one_api_clock_pace_post */
         Body_pace_for_one_api_clock_pace_post: {
             /** Step */
@@ -1876,6 +1988,15 @@ export interface components {
              * @default 0
              */
             edge_mm: number;
+        };
+        /**
+         * Broken
+         * @description Something about an order that a change makes wrong.
+         */
+        Broken: {
+            /** Title */
+            title: string;
+            check: components["schemas"]["Check"];
         };
         /**
          * BuildUp
@@ -2148,6 +2269,31 @@ export interface components {
             fill_weight: components["schemas"]["Figure"] | null;
         };
         /**
+         * Change
+         * @description A change to an order or to the places of a kitchen: an operation of JSON Patch (RFC 6902).
+         */
+        Change: {
+            /**
+             * Op
+             * @enum {string}
+             */
+            op: "add" | "remove" | "replace";
+            /** Path */
+            path: string;
+            /** Value */
+            value?: unknown;
+        };
+        /**
+         * Changes
+         * @description What a change moves, in the order of the new hours, and what it breaks.
+         */
+        Changes: {
+            /** Moved */
+            moved: components["schemas"]["MovedStep"][];
+            /** Broken */
+            broken: components["schemas"]["Broken"][];
+        };
+        /**
          * Check
          * @description One thing to know. `tier` counts from 1 at the bottom; None is the whole cake.
          */
@@ -2188,7 +2334,8 @@ export interface components {
         };
         /**
          * Clock
-         * @description When to do what for an order: from its first step to the hour it must be `ready`, some time before it is due.
+         * @description When to do what for an order: from its first step to the hour it must be `ready`, some time before it is due;
+         *     `from_now` says that it is planned from now even if nothing of it is marked.
          */
         Clock: {
             /**
@@ -2214,6 +2361,8 @@ export interface components {
             };
             /** Checks */
             checks: components["schemas"]["Check"][];
+            /** From Now */
+            from_now: boolean;
         };
         /**
          * CoatPlan
@@ -3117,6 +3266,37 @@ export interface components {
              */
             kind: "layer" | "filling" | "board" | "crumb" | "final" | "cover";
             up: components["schemas"]["Figure"];
+        };
+        /**
+         * Give
+         * @description One thing that helps: what it is, what comes of it, and the changes that make it so, to the order or to the
+         *     places of the kitchen. `enough` says that nothing is late or without room then.
+         */
+        Give: {
+            /** What */
+            what: string;
+            said: components["schemas"]["Said"];
+            result: components["schemas"]["Said"];
+            /**
+             * On
+             * @enum {string}
+             */
+            on: "order" | "places";
+            /** Changes */
+            changes: components["schemas"]["Change"][];
+            /** Enough */
+            enough: boolean;
+        };
+        /**
+         * Gives
+         * @description What comes of an order as it is from now on, and what would help, the best first.
+         */
+        Gives: {
+            as_it_is: components["schemas"]["Said"];
+            /** Enough */
+            enough: boolean;
+            /** Gives */
+            gives: components["schemas"]["Give"][];
         };
         /**
          * GoresCover
@@ -4312,6 +4492,28 @@ export interface components {
             error_mm: number;
         };
         /**
+         * MovedStep
+         * @description A step of an order, called `title`, that a change moves from one hour to another.
+         */
+        MovedStep: {
+            /** Order */
+            order: string;
+            /** Title */
+            title: string;
+            /** Name */
+            name: string;
+            /**
+             * Start
+             * Format: date-time
+             */
+            start: string;
+            /**
+             * Would Start
+             * Format: date-time
+             */
+            would_start: string;
+        };
+        /**
          * NeckPlan
          * @description Where a carved tier presses hardest on what is left of it: how far up, on how much, what lies above, and how hard
          *     that presses.
@@ -4372,17 +4574,30 @@ export interface components {
             kind: "none";
         };
         /**
+         * Noted
+         * @description What somebody noted at a step: when it was begun and done, by which pair of hands (counted from 1), or the hour
+         *     at which it is to start.
+         */
+        Noted: {
+            /** Begun */
+            begun?: string | null;
+            /** Done */
+            done?: string | null;
+            /** Start */
+            start?: string | null;
+            /** Hand */
+            hand?: number | null;
+        };
+        /**
          * Notice
          * @description Something was saved: an order, of which `id` says which, or a whole; `number` is what its newest save is called.
          *
-         *     An order that was taken off the shelf or put back keeps its number.
+         *     An order that was taken off the shelf or put back keeps its number, and so does one whose `hours` were pinned or
+         *     marked.
          */
         Notice: {
-            /**
-             * What
-             * @enum {string}
-             */
-            what: "order" | "kit" | "pantry" | "practice" | "places";
+            /** What */
+            what: ("order" | "kit" | "pantry" | "practice" | "places") | "hours";
             /** Id */
             id: string;
             /** Number */
@@ -7078,6 +7293,21 @@ export interface components {
             due: string | null;
         };
         /**
+         * StepMark
+         * @description What to note at a step, by the kitchen's clock: when it was `begun` and when it was `done`, by which pair of
+         *     hands, counted from 1; or the hour at which it is to `start`.
+         */
+        StepMark: {
+            /** Begun */
+            begun?: string | null;
+            /** Done */
+            done?: string | null;
+            /** Start */
+            start?: string | null;
+            /** Hand */
+            hand?: number | null;
+        };
+        /**
          * Stock
          * @description So much of an item in the larder.
          */
@@ -7728,6 +7958,12 @@ export interface components {
             stands: string;
             /** Follows */
             follows: string[];
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "" | "begun" | "done";
+            noted: components["schemas"]["Noted"] | null;
             /** Kind */
             kind: string;
             said: components["schemas"]["Said"];
@@ -8039,7 +8275,7 @@ export interface components {
         };
         /**
          * WeekOrder
-         * @description An order of a week, with the hours of its steps, and whether these are `pinned`.
+         * @description An order of a week, with the hours of its steps, and whether these are `pinned`, or planned `from_now`.
          */
         WeekOrder: {
             /** Id */
@@ -8069,6 +8305,8 @@ export interface components {
             checks: components["schemas"]["Check"][];
             /** Pinned */
             pinned: boolean;
+            /** From Now */
+            from_now: boolean;
         };
         /**
          * WeekStep
@@ -8121,6 +8359,12 @@ export interface components {
             stands: string;
             /** Follows */
             follows: string[];
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "" | "begun" | "done";
+            noted: components["schemas"]["Noted"] | null;
             /** Minutes */
             minutes: number | null;
         };
@@ -10678,6 +10922,84 @@ export interface operations {
             };
         };
     };
+    gives_for_one_api_clock_gives_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Body_gives_for_one_api_clock_gives_post"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Gives"];
+                };
+            };
+            /** @description The request could not be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Another save came first */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The request is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A field is not acceptable */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The order book cannot be reached, or not written to */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     pace_for_one_api_clock_pace_post: {
         parameters: {
             query?: never;
@@ -11162,6 +11484,166 @@ export interface operations {
                 };
                 content: {
                     "application/x-ndjson": string;
+                };
+            };
+            /** @description The request could not be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Another save came first */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The request is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A field is not acceptable */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The order book cannot be reached, or not written to */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    mark_step_api_orders__id__marks_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Body_mark_step_api_orders__id__marks_post"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Changes"];
+                };
+            };
+            /** @description The request could not be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Another save came first */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The request is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A field is not acceptable */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The order book cannot be reached, or not written to */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    from_now_api_orders__id__from_now_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Body_from_now_api_orders__id__from_now_post"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Changes"];
                 };
             };
             /** @description The request could not be read */

@@ -1,15 +1,18 @@
-/** The hour on the wall, kept up to date while the component that uses it is on screen. */
+/** The hour on the wall, and what is done over and over, while a component is on screen. */
 import { onBeforeUnmount, onMounted, ref, type Ref } from "vue";
 
 const TICK_MS = 20_000;
 
+/** Do something over and over while the component that asks is on screen. */
+export function useEvery(ms: number, what: () => void): void {
+  let timer: ReturnType<typeof setInterval> | undefined;
+  onMounted(() => (timer = setInterval(what, ms)));
+  onBeforeUnmount(() => clearInterval(timer));
+}
+
+/** The hour on the wall. */
 export function useNow(): Ref<Date> {
   const now = ref(new Date());
-  let timer: ReturnType<typeof setInterval> | undefined;
-  onMounted(() => {
-    now.value = new Date();
-    timer = setInterval(() => (now.value = new Date()), TICK_MS);
-  });
-  onBeforeUnmount(() => clearInterval(timer));
+  useEvery(TICK_MS, () => (now.value = new Date()));
   return now;
 }

@@ -3,22 +3,34 @@
  * A day sheet as a drawing: time runs down, the places of the kitchen are columns, and everything is a ribbon that
  * passes from place to place. Where hands are on it, its edge is inked and its name stands beside it.
  */
-import { computed, nextTick, ref, watch } from "vue";
+import { computed, nextTick, ref, shallowRef, watch } from "vue";
 import { useElementSize } from "@/base/size";
-import { clockWords, dayWords } from "@/base/time";
+import { clockWords, dayWords, hourWords, momentCode } from "@/base/time";
 import { widthIn } from "@/drawing/lines";
-import { drawSheet, type Label, type Sheet, type Way } from "./daySheet";
+import { drawSheet, type Entry, type Label, type Ribbon, type Sheet, type Way } from "./daySheet";
 
 const props = defineProps<{
   sheet: Sheet | null;
   now: Date;
   selected: string;
+  /** When the step selected would start, while that is tried. */
+  wanted?: string;
   label: string;
   drawing: string;
 }>();
-const emit = defineEmits<{ select: [id: string]; move: [by: number] }>();
+const emit = defineEmits<{
+  select: [id: string];
+  move: [by: number];
+  /** A piece of work is to start at another moment. */
+  reschedule: [id: string, start: Date];
+}>();
 
 const HEAD = 40;
+const STEP_MIN = 5;
+const NUDGE_MIN = 15;
+const MINUTE_MS = 60_000;
+/** A drag is longer than a hand that trembles. */
+const LEAST_DRAG = 6;
 const MINUTES_WIDE = 62;
 const SANS = '"Instrument Sans Variable", system-ui, sans-serif';
 const nameWidth = widthIn(`16px ${SANS}`);
@@ -59,16 +71,55 @@ function key(event: KeyboardEvent): void {
   if (!by) return;
   event.preventDefault();
   event.stopPropagation();
-  emit("move", by);
+  if (!event.altKey) emit("move", by);
+  else if (chosen.value && canMove(chosen.value)) {
+    const from = props.wanted ?? chosen.value.start;
+    emit("reschedule", chosen.value.id, new Date(new Date(from).getTime() + by * NUDGE_MIN * MINUTE_MS));
+  }
 }
 
-watch(
-  () => props.selected,
-  async (id) => {
-    await nextTick();
-    frame.value?.querySelector(`[data-step="${CSS.escape(id)}"]`)?.scrollIntoView({ block: "nearest" });
-  },
-);
+/** Work that has not begun can be moved. */
+const canMove = (entry: Entry): boolean => entry.works && !entry.state;
+
+/** A piece of work that is being dragged, and by how much. */
+const dragged = shallowRef<{ ribbon: Ribbon; from: number; by: number }>();
+const ghost = computed(() => {
+  const drag = dragged.value;
+  if (drag && drawn.value && Math.abs(drag.by) >= LEAST_DRAG) {
+    const y = drag.ribbon.y + drag.by;
+    return { ...drag.ribbon, y, start: rounded(drawn.value.axis.at(y)) };
+  }
+  const wanted = props.wanted && drawn.value?.ribbons.find((one) => one.id === props.selected);
+  return wanted && drawn.value && props.wanted
+    ? { ...wanted, y: drawn.value.axis.y(new Date(props.wanted)), start: new Date(props.wanted) }
+    : undefined;
+});
+const rounded = (moment: Date): Date =>
+  new Date(Math.round(moment.getTime() / MINUTE_MS / STEP_MIN) * STEP_MIN * MINUTE_MS);
+
+/** A finger scrolls the page; it moves a step by the fields beside the drawing. */
+function grab(event: PointerEvent, ribbon: Ribbon): void {
+  if (event.pointerType === "touch" || event.button !== 0 || !canMove(ribbon.entry)) return;
+  event.preventDefault();
+  (event.currentTarget as Element).setPointerCapture(event.pointerId);
+  dragged.value = { ribbon, from: event.clientY, by: 0 };
+}
+
+function drag(event: PointerEvent): void {
+  if (dragged.value) dragged.value = { ...dragged.value, by: event.clientY - dragged.value.from };
+}
+
+function drop(): void {
+  const [moved, to] = [dragged.value, ghost.value];
+  dragged.value = undefined;
+  if (moved && to && Math.abs(moved.by) >= LEAST_DRAG) emit("reschedule", moved.ribbon.id, to.start);
+}
+
+/** The step selected stays in sight, also when it moves to another hour. */
+watch([() => props.selected, () => chosen.value?.start], async ([id]) => {
+  await nextTick();
+  frame.value?.querySelector(`[data-step="${CSS.escape(id)}"]`)?.scrollIntoView({ block: "nearest" });
+});
 watch(
   () => drawn.value !== null,
   async (there) => {
@@ -134,9 +185,17 @@ watch(
           v-for="(ribbon, index) in drawn.ribbons"
           :key="`${ribbon.id} ${index}`"
           class="ribbon"
-          :class="[ribbon.entry.look, { chosen: ribbon.id === selected }]"
+          :class="[
+            ribbon.entry.look,
+            ribbon.entry.state,
+            { chosen: ribbon.id === selected, movable: canMove(ribbon.entry) },
+          ]"
           :data-step="ribbon.id"
           @click="emit('select', ribbon.id)"
+          @pointerdown="grab($event, ribbon)"
+          @pointermove="drag"
+          @pointerup="drop"
+          @pointercancel="dragged = undefined"
         >
           <title>{{ ribbon.entry.name }}</title>
           <rect :x="ribbon.x" :y="ribbon.y" :width="ribbon.width" :height="ribbon.height" />
@@ -169,7 +228,11 @@ watch(
           v-for="one in drawn.labels"
           :key="`label ${one.ribbon.id}`"
           class="label"
-          :class="{ chosen: one.ribbon.id === selected, done: new Date(one.ribbon.entry.end) < now }"
+          :class="{
+            chosen: one.ribbon.id === selected,
+            begun: one.ribbon.entry.state === 'begun',
+            done: one.ribbon.entry.state === 'done' || new Date(one.ribbon.entry.end) < now,
+          }"
           @click="emit('select', one.ribbon.id)"
         >
           <rect :x="one.x - 4" :y="one.y - 2" :width="one.width + 8" height="23" class="hit" />
@@ -179,11 +242,19 @@ watch(
             class="leader"
           />
           <text :x="one.x" :y="one.y + 15">{{ fitted(one) }}</text>
-          <text :x="one.x + one.width" :y="one.y + 15" class="min">{{ one.ribbon.entry.took }}</text>
+          <text :x="one.x + one.width" :y="one.y + 15" class="min">
+            {{ one.ribbon.entry.state === "done" ? "✓" : one.ribbon.entry.took }}
+          </text>
         </g>
         <g v-for="day in drawn.axis.days" :key="`day ${day.y}`">
           <path :d="`M0 ${day.y + 30}H${drawn.width}`" class="rule" />
           <text x="14" :y="day.y + 22" class="day">{{ dayWords(day.date) }}</text>
+        </g>
+        <g v-if="ghost" class="ghost" aria-hidden="true">
+          <rect :x="ghost.x - 2" :y="ghost.y" :width="ghost.width + 4" :height="ghost.height" />
+          <text :x="ghost.x + ghost.width + 8" :y="ghost.y + 6">
+            {{ hourWords(momentCode(ghost.start), now) }}
+          </text>
         </g>
         <g v-if="started && !over" class="now">
           <path :d="`M0 ${nowY}H${drawn.width}`" />
@@ -267,6 +338,39 @@ watch(
 .ribbon.chosen rect {
   stroke: var(--amber);
   stroke-width: 3;
+}
+
+.ribbon.movable {
+  cursor: grab;
+}
+
+.ribbon.done {
+  opacity: 0.45;
+}
+
+.ribbon.begun rect {
+  stroke: var(--amber);
+  stroke-width: 2.5;
+}
+
+.label.begun text {
+  font-weight: 700;
+}
+
+.ghost rect {
+  fill: none;
+  stroke: var(--amber);
+  stroke-dasharray: 5 4;
+  stroke-width: 2.5;
+}
+
+.ghost text {
+  font: 600 18px var(--serif);
+  fill: var(--amber);
+  paint-order: stroke;
+  stroke: var(--paper);
+  stroke-linejoin: round;
+  stroke-width: 6px;
 }
 
 .mark {

@@ -27,6 +27,7 @@ function entry(
     column: place,
     lane: 1,
     whole: false,
+    state: "",
     mark: "1",
     ...more,
   };
@@ -142,5 +143,13 @@ describe("the drawing of a day sheet", () => {
     }
     const last = drawnColumns.at(-1);
     expect((last?.x ?? 0) + (last?.width ?? 0)).toBeLessThanOrEqual(width);
+  });
+
+  it("finds the moment that stands at a height, the other way round", () => {
+    const { axis } = drawSheet(sheet(), 900, 60);
+    for (const moment of [at(4, 9, 0), at(4, 10, 20), at(4, 12, 0), at(5, 8, 0)].map((iso) => new Date(iso)))
+      expect(Math.abs(axis.at(axis.y(moment)).getTime() - moment.getTime())).toBeLessThan(60_000);
+    expect(axis.at(-500).getTime()).toBe(new Date(at(4, 9, 0)).getTime());
+    expect(axis.at(axis.height + 500).getTime()).toBe(axis.at(axis.height).getTime());
   });
 });

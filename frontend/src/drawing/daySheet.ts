@@ -27,6 +27,7 @@ export interface Entry {
   column: string;
   lane: number;
   whole: boolean;
+  state: TimedStep["state"];
   /** What stands on a wait that is high enough: the number of its tier, or the letter of its order. */
   mark: string;
 }
@@ -60,6 +61,8 @@ export interface Fold {
 /** The time axis: where a moment stands, px from the top. */
 export interface Axis {
   y: (moment: Date) => number;
+  /** The moment that stands so many px from the top. */
+  at: (y: number) => Date;
   height: number;
   hours: { y: number; words: string }[];
   /** Where the heading of each day stands, in a band of its own. */
@@ -241,7 +244,14 @@ export function axisOf(sheet: Sheet): Axis {
     if (!left) return right.y;
     return left.y + ((right.y - left.y) * (time - left.time)) / (right.time - left.time || 1);
   };
-  return { y: place, height: y + TOP, hours, days, folds };
+  const at = (there: number): Date => {
+    const after = points.findIndex((point) => point.y >= there);
+    const right = points[after] ?? points.at(-1) ?? { time: 0, y: 0 };
+    const left = points[after - 1] ?? right;
+    const share = (there - left.y) / (right.y - left.y || 1);
+    return new Date((left.time + (right.time - left.time) * Math.min(share, 1)) * MINUTE);
+  };
+  return { y: place, at, height: y + TOP, hours, days, folds };
 }
 
 /** The lanes of each column: those of all, or those of what stands in it alone. */

@@ -1,7 +1,7 @@
 /** What comes up in a schedule: the work of now or next, when everybody goes home, and what next leaves the cold. */
 import type { TimedStep } from "@/api/types";
 
-type Hours = Pick<TimedStep, "start" | "end" | "spans" | "place">;
+type Hours = Pick<TimedStep, "start" | "end" | "spans" | "place" | "state">;
 
 /** A step of a schedule, with whatever else is known of it. */
 export interface Scheduled {
@@ -21,8 +21,11 @@ const past = (iso: string, now: Date): boolean => new Date(iso) <= now;
 
 /** What comes up of some work, which stands in the order of its hours. */
 export function upNext<T extends Scheduled>(work: readonly T[], now: Date): UpNext<T> {
-  const underWay = work.find(({ step }) => past(step.start, now) && !past(step.end, now));
-  const first = underWay ?? work.find(({ step }) => !past(step.start, now));
+  const left = work.filter(({ step }) => step.state !== "done");
+  const underWay =
+    left.find(({ step }) => step.state === "begun") ??
+    left.find(({ step }) => past(step.start, now) && !past(step.end, now));
+  const first = underWay ?? left.find(({ step }) => !past(step.start, now));
   const day = first?.step.start.slice(0, 10);
   const home = work
     .flatMap(({ step }) => step.spans.map(([, end]) => end))
@@ -35,5 +38,6 @@ export function upNext<T extends Scheduled>(work: readonly T[], now: Date): UpNe
 /** What leaves the fridge or the freezer next. */
 export const nextOutOfCold = <T extends Scheduled>(steps: readonly T[], now: Date): T | undefined =>
   steps
-    .filter(({ step }) => (step.place === "fridge" || step.place === "freezer") && !past(step.end, now))
+    .filter(({ step }) => step.place === "fridge" || step.place === "freezer")
+    .filter(({ step }) => step.state !== "done" && !past(step.end, now))
     .sort((one, other) => one.step.end.localeCompare(other.step.end))[0];

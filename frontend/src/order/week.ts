@@ -16,6 +16,8 @@ export interface Found {
   order: WeekOrder;
   /** The place of its order among those of the week, from 0. */
   lane: number;
+  /** What it is called among the steps of its order. */
+  name: string;
   step: WeekStep;
 }
 
@@ -37,7 +39,13 @@ export const useWeek = defineStore("week", () => {
   const steps = computed<Found[]>(() =>
     (week.value?.orders ?? [])
       .flatMap((order, lane) =>
-        Object.entries(order.steps).map(([id, step]) => ({ id: `${order.id} ${id}`, order, lane, step })),
+        Object.entries(order.steps).map(([id, step]) => ({
+          id: `${order.id} ${id}`,
+          name: id,
+          order,
+          lane,
+          step,
+        })),
       )
       .sort((one, other) => one.step.start.localeCompare(other.step.start)),
   );

@@ -2,11 +2,12 @@
 /** The day sheet of the order on the bench: a lane for each tier. */
 import { computed } from "vue";
 import { useNow } from "@/base/now";
-import { hourWords } from "@/base/time";
+import { hourWords, momentCode } from "@/base/time";
 import DaySheet from "@/drawing/DaySheet.vue";
 import { type Entry, PLACE_ORDER, type Sheet } from "@/drawing/daySheet";
 import { useSettings } from "@/kitchen/settings";
 import { useClock } from "@/order/clock";
+import { useMarks } from "@/order/marks";
 import { useOrder } from "@/order/order";
 import { PLACES } from "@/order/placeWords";
 
@@ -14,6 +15,17 @@ const order = useOrder();
 const clock = useClock();
 const settings = useSettings();
 const now = useNow();
+
+const marks = useMarks();
+const wanted = computed(() =>
+  marks.tried?.of === `${order.id} ${clock.selected}` ? marks.tried.start : undefined,
+);
+
+function reschedule(id: string, start: Date): void {
+  const noted = clock.clock?.steps[id]?.noted ?? null;
+  clock.selected = id;
+  if (order.id) void marks.tryAt({ order: order.id, step: id, noted }, momentCode(start));
+}
 
 const sheet = computed<Sheet | null>(() => {
   const found = clock.clock;
@@ -42,10 +54,12 @@ const sheet = computed<Sheet | null>(() => {
     :sheet="sheet"
     :now="now"
     :selected="clock.selected"
-    label="The steps by the hour. Up and down select a step."
+    label="The steps by the hour. Up and down select a step, with Alt they move it by 15 minutes."
     drawing="The order by the hour"
+    :wanted="wanted"
     @select="(id) => (clock.selected = id)"
     @move="clock.move"
+    @reschedule="reschedule"
   >
     <p v-if="clock.trouble" class="trouble" role="alert">{{ clock.trouble }}</p>
     <p v-if="!order.document?.due" class="empty">

@@ -2,8 +2,9 @@
 /** The next step, the next tier to leave the fridge, when you can go home, the step you selected, your working hours. */
 import { computed, onMounted, watch } from "vue";
 import { timeOfDay } from "@/base/amount";
-import { useNow } from "@/base/now";
+import { useEvery, useNow } from "@/base/now";
 import { dayCode, dueWords, hourWords, weekdayWords } from "@/base/time";
+import FromNow from "@/drawing/FromNow.vue";
 import { useNotices } from "@/kitchen/notices";
 import { handsName, usePlaces } from "@/kitchen/places";
 import { usePractice } from "@/kitchen/practice";
@@ -21,6 +22,7 @@ import FoldedPart from "@/ui/FoldedPart.vue";
 import FractionText from "@/ui/FractionText.vue";
 import UpNextBand from "@/ui/UpNextBand.vue";
 import ClockStep from "./ClockStep.vue";
+import WhatGives from "./WhatGives.vue";
 
 const order = useOrder();
 const clock = useClock();
@@ -47,6 +49,7 @@ const today = computed(() => {
   });
 });
 
+const REFRESH_MS = 300_000;
 const LOOKS = [
   ["warm", "warm"],
   ["soft", "soft"],
@@ -61,9 +64,11 @@ onMounted(() => {
 /** The hours of an order depend on those of the others. */
 useNotices(
   () => void clock.refresh(),
-  (notice) => notice.what === "order" && notice.id !== order.id,
+  (notice) => notice.what === "hours" || (notice.what === "order" && notice.id !== order.id),
   1000,
 );
+/** Hours that follow from marks move on with the hour on the wall. */
+useEvery(REFRESH_MS, () => void clock.refresh());
 watch([() => order.plan, () => order.document?.due, () => kitchen.shown], () => void clock.refresh(), {
   immediate: true,
 });
@@ -94,6 +99,15 @@ watch([() => order.plan, () => order.document?.due, () => kitchen.shown], () => 
         <b class="number">{{ hourWords(outOfCold.step.end, now) }}</b>
       </p>
       <LensNotes subject="clock" :checks="found.checks" />
+      <FromNow
+        v-if="order.id"
+        :order="order.id"
+        :checks="found.checks"
+        :from-now="found.from_now"
+        :now="now"
+        @changed="clock.refresh()"
+      />
+      <WhatGives :checks="found.checks" />
       <ClockStep v-if="clock.chosen" :step="clock.chosen" :now="now" />
       <h3>The work</h3>
       <p class="line">

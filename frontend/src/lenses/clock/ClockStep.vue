@@ -5,7 +5,9 @@ import { hourWords } from "@/base/time";
 import { useSettings } from "@/kitchen/settings";
 import FigureRow from "@/lenses/parts/FigureRow.vue";
 import TaskList from "@/lenses/parts/TaskList.vue";
+import StepMarks from "@/drawing/StepMarks.vue";
 import { useClock } from "@/order/clock";
+import { useOrder } from "@/order/order";
 import FractionText from "@/ui/FractionText.vue";
 import FirmingRows from "./FirmingRows.vue";
 import { placeWords } from "@/order/placeWords";
@@ -13,6 +15,7 @@ import { placeWords } from "@/order/placeWords";
 defineProps<{ step: TimedStep; now: Date }>();
 const settings = useSettings();
 const clock = useClock();
+const order = useOrder();
 </script>
 
 <template>
@@ -25,6 +28,16 @@ const clock = useClock();
       {{ placeWords(step) }}<template v-if="step.whose">, {{ step.whose }}</template>
       <b class="number">{{ hourWords(step.start, now) }} to {{ hourWords(step.end, now) }}</b>
     </p>
+    <StepMarks
+      v-if="order.id"
+      :id="clock.selected"
+      :key="`marks ${clock.selected}`"
+      :order="order.id"
+      :step="step"
+      :works="step.hands !== null"
+      :now="now"
+      @changed="clock.refresh()"
+    />
     <FigureRow v-if="step.hands" label="Hands-on" :figure="step.hands" />
     <template v-if="step.wait">
       <FigureRow label="Wait, planned" :figure="step.wait" />

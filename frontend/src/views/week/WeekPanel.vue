@@ -2,6 +2,8 @@
 /** What each pair of hands does now or next, what leaves the cold next, when everybody goes home, and the orders. */
 import { computed } from "vue";
 import { hourWords } from "@/base/time";
+import FromNow from "@/drawing/FromNow.vue";
+import StepMarks from "@/drawing/StepMarks.vue";
 import { placeWords } from "@/order/placeWords";
 import { nextOutOfCold, upNext } from "@/order/upNext";
 import { useWeek } from "@/order/week";
@@ -24,7 +26,7 @@ const each = computed(() =>
 );
 const outOfCold = computed(() => nextOutOfCold(week.steps, props.now));
 const pending = computed(() => (week.week?.pending ?? []).map((title) => `“${title}”`));
-const said = computed(() => orders.value.filter((order) => order.checks.length));
+const said = computed(() => orders.value.filter((order) => order.checks.length || order.from_now));
 </script>
 
 <template>
@@ -41,6 +43,15 @@ const said = computed(() => orders.value.filter((order) => order.checks.length))
           >{{ hourWords(week.chosen.step.start, now) }} to {{ hourWords(week.chosen.step.end, now) }}</b
         >
       </p>
+      <StepMarks
+        :id="week.chosen.name"
+        :key="week.chosen.id"
+        :order="week.chosen.order.id"
+        :step="week.chosen.step"
+        :works="week.chosen.step.minutes !== null"
+        :now="now"
+        @changed="week.refresh()"
+      />
       <RouterLink :to="{ name: 'order', params: { id: week.chosen.order.id, lens: 'clock' } }" class="act">
         Open its clock
       </RouterLink>
@@ -67,6 +78,13 @@ const said = computed(() => orders.value.filter((order) => order.checks.length))
     <section v-for="order in said" :key="order.id" class="said">
       <h3>{{ order.title }}</h3>
       <CheckNote v-for="check in order.checks" :key="`${check.code} ${check.text}`" :check="check" />
+      <FromNow
+        :order="order.id"
+        :checks="order.checks"
+        :from-now="order.from_now"
+        :now="now"
+        @changed="week.refresh()"
+      />
     </section>
     <p v-if="pending.length" class="left" role="status">
       {{ pending.join(", ") }}: still being worked out, so these hours may move.

@@ -1,16 +1,18 @@
 <script setup lang="ts">
 /** The week: every order by the hour, on the hands and in the places of the kitchen. */
 import { computed, onMounted, watch } from "vue";
-import { useNow } from "@/base/now";
-import { dayWords, hourWords } from "@/base/time";
+import { useEvery, useNow } from "@/base/now";
+import { dayWords, hourWords, momentCode } from "@/base/time";
 import DaySheet from "@/drawing/DaySheet.vue";
 import { useNotices } from "@/kitchen/notices";
 import { handsName, usePlaces } from "@/kitchen/places";
+import { useMarks } from "@/order/marks";
 import { useWeek } from "@/order/week";
 import PageFrame from "@/ui/PageFrame.vue";
 import { weekSheet } from "./sheet";
 import WeekPanel from "./WeekPanel.vue";
 
+const REFRESH_MS = 300_000;
 const week = useWeek();
 const kitchen = usePlaces();
 const now = useNow();
@@ -20,6 +22,16 @@ const sheet = computed(() =>
     ? weekSheet(week.steps, hands.value, (iso) => hourWords(iso, now.value))
     : null,
 );
+const marks = useMarks();
+const wanted = computed(() => (marks.tried?.of === week.selected ? marks.tried.start : undefined));
+
+function reschedule(id: string, start: Date): void {
+  const found = week.steps.find((one) => one.id === id);
+  week.selected = id;
+  if (found)
+    void marks.tryAt({ order: found.order.id, step: found.name, noted: found.step.noted }, momentCode(start));
+}
+
 const begins = computed(() => dayWords(new Date(`${week.first}T12:00`)));
 
 useNotices(week.refresh, (notice) => notice.what !== "practice", 300);
@@ -27,6 +39,7 @@ watch(
   () => kitchen.shown,
   () => void week.refresh(),
 );
+useEvery(REFRESH_MS, () => void week.refresh());
 onMounted(() => void kitchen.open());
 </script>
 
@@ -55,10 +68,12 @@ onMounted(() => void kitchen.open());
         :sheet="sheet"
         :now="now"
         :selected="week.selected"
-        label="The steps of the week by the hour. Up and down select a step."
+        label="The steps of the week by the hour. Up and down select a step, with Alt they move it by 15 minutes."
         drawing="The week by the hour"
+        :wanted="wanted"
         @select="(id) => (week.selected = id)"
         @move="week.move"
+        @reschedule="reschedule"
       >
         <p v-if="week.trouble" class="trouble" role="alert">{{ week.trouble }}</p>
         <p v-else-if="!week.week" class="empty" role="status">

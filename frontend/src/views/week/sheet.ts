@@ -41,6 +41,7 @@ export function weekSheet(
     id,
     name: `${letterOf(lane)} ${step.name}`,
     look: step.look,
+    state: step.state,
     place: step.place,
     start: step.start,
     end: step.end,
