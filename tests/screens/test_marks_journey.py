@@ -92,3 +92,23 @@ def test_a_mark_on_the_week_can_be_taken_back(screen, address):
     expect(chosen.get_by_label("Done at")).to_be_visible()
     chosen.get_by_role("button", name="Undo").click()
     expect(chosen.get_by_role("button", name="It is done")).to_be_visible()
+
+
+def test_an_order_taken_too_late_says_what_gives_and_one_press_makes_it_so(screen, address):
+    dated(screen, address, "Taken too late", (datetime.now() + timedelta(hours=4)).isoformat(timespec="minutes"))
+    lens(screen, "Clock")
+    gives = panel(screen).get_by_role("region", name="What gives")
+    gives.get_by_role("button", name="What would make it fit?").click()
+    later = gives.locator("li", has_text="Ask the customer for")
+    expect(later).to_contain_text("as you want it")
+    expect(gives).to_contain_text(re.compile("As it is|as it is: Ready on"))
+    due = panel(screen).get_by_text(re.compile("^due ")).first.inner_text()
+    later.get_by_role("button", name="Change the order").click()
+    expect(gives).to_have_count(0)
+    expect(panel(screen).get_by_text(re.compile("^due ")).first).not_to_have_text(due)
+    screen.get_by_role("button", name="Undo").first.click()
+    expect(gives.get_by_role("button", name="What would make it fit?")).to_be_visible()
+    panel(screen).get_by_role("button", name="Nothing has begun: plan it from now").click()
+    expect(panel(screen)).to_contain_text("Planned from now on.")
+    panel(screen).get_by_role("button", name="Count back from its due hour again").click()
+    expect(panel(screen).get_by_role("button", name="Nothing has begun: plan it from now")).to_be_visible()

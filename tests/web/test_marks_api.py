@@ -151,3 +151,23 @@ def test_two_people_who_mark_one_step_do_not_lose_each_others_mark(client, made)
     assert len(others) == 4
     done = {name for name, one in steps_of(client, id, now)[0]["steps"].items() if one["noted"]}
     assert done == {name for _, name in steps[:5]}
+
+
+def test_what_gives_is_tried_among_the_other_orders_and_stores_nothing(client, made):
+    id, steps = made
+    put(client, "Beside it", DUE + timedelta(hours=1), (254, 203))
+    document = client.get(f"/api/orders/{id}").json()["document"]
+    now = (DUE - timedelta(hours=12)).isoformat()
+    sent = {"document": document, "order": id, "now": now}
+    answer = client.post("/api/clock/gives", json=sent)
+    assert answer.status_code == 200, answer.text
+    found = answer.json()
+    assert not found["enough"] and found["as_it_is"]["values"]["late"]["unit"] == "min"
+    (later,) = [one for one in found["gives"] if one["what"] == "due"]
+    (change,) = later["changes"]
+    assert change["path"] == "/due" and change["value"] > document["due"] and later["enough"]
+    then = {"document": document | {"due": change["value"]}, "order": id, "now": now}
+    assert not client.post("/api/clock/gives", json=then).json()["as_it_is"]["values"].get("late")
+    assert client.get(f"/api/orders/{id}").json()["document"] == document
+    answer = client.post("/api/clock/gives", json={"document": document | {"due": None}, "now": now})
+    assert answer.status_code == 422 and "due" in answer.json()["detail"]
