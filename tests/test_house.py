@@ -11,7 +11,7 @@ import pytest
 
 PACKAGE = Path(__file__).parents[1] / "amber_spread"
 ALLOWED = {
-    "core": {"amber_spread.core", "contourpy", "manifold3d", "numpy", "ortools", "pydantic", "pydantic_core", "pygeodesic", "rectpack", "scipy", "shapely"},
+    "core": {"amber_spread.core", "contourpy", "manifold3d", "numpy", "ortools", "psychrolib", "pydantic", "pydantic_core", "pygeodesic", "rectpack", "scipy", "shapely"},
     "store": {"amber_spread.core", "amber_spread.stopping", "amber_spread.store", "pydantic", "sqlalchemy", "alembic", "procrastinate", "psycopg"},
     "jobs": {"amber_spread.core", "amber_spread.jobs", "amber_spread.papers", "amber_spread.stopping", "amber_spread.store", "anyio", "procrastinate", "psycopg", "psycopg_pool", "pydantic", "sqlalchemy"},
     "papers": {"amber_spread.core", "amber_spread.papers", "icalendar", "pydantic", "reportlab", "ezdxf", "svgelements", "defusedxml", "manifold3d", "networkx", "numpy", "PIL", "shapely", "trimesh"},

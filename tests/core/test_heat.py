@@ -327,7 +327,7 @@ def coated(key="meringue_buttercream", thick_mm=6.0, **more):
 
 
 def rooms(kitchen=22.0, fridge=4.0, freezer=-18.0, pace=1.0):
-    return Rooms(Air(kitchen, BENCH_FILM), Air(fridge, pace * FRIDGE_FILM), Air(freezer, FREEZER_FILM))
+    return Rooms(Air(kitchen, BENCH_FILM), Air(fridge, pace * FRIDGE_FILM), Air(freezer, FREEZER_FILM), 0.5)
 
 
 HANDS = {

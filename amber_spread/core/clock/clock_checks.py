@@ -8,6 +8,7 @@ from amber_spread.core.clock.places import Places
 from amber_spread.core.clock.placing import PlacedOrder
 from amber_spread.core.clock.schedule import lasts_too_long
 from amber_spread.core.clock.shelves import COLD, Cold, fits
+from amber_spread.core.clock.steps import Step
 from amber_spread.core.kernel.check import Check, RoundedQuantity, checker, listed
 from amber_spread.core.kernel.units import day_words, hour_words
 
@@ -71,7 +72,30 @@ def checks_of(placed: PlacedOrder, due: datetime, now: datetime | None, places: 
                 lasts=RoundedQuantity(lasts.end - lasts.start, "min"),
                 most=RoundedQuantity(first.waits.most_min, "min"),
             )
+    for one in placed.steps:
+        if one.row.kind == "chill_cover":
+            yield from _sweats(one)
     yield from _no_room(placed, places)
+
+
+def _sweats(step: Step) -> Iterator[Check]:
+    """What to know of a covered tier that sweats when it leaves the cold."""
+    firming = step.firming
+    if firming is None or firming.wet is None or not firming.wet.value:
+        return
+    name, where = step.of or "the cake", firming.where
+    text = f"{name} sweats for up to {{wet}} when it leaves the {where}, if it is cold right through: the dew point of "
+    text += "the kitchen is {dew}. Box it in the cold, and let it warm up in the closed box. "
+    text += "First leave it in the fridge for 6 to 24 h. " if where == "freezer" else ""
+    text += "No hands, dust, paint or print on it until it is dry."
+    yield checker(step.tier)(
+        "clock.sweats",
+        "care" if firming.wetness == "runs" else "caution",
+        "clock",
+        text[:1].upper() + text[1:],
+        wet=RoundedQuantity(firming.wet.value, "min", "up"),
+        dew=RoundedQuantity(firming.dew.value, "degC"),
+    )
 
 
 def _moved_on(placed: PlacedOrder, due: datetime, hours: Hours) -> Iterator[Check]:

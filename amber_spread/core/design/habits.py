@@ -189,6 +189,8 @@ def _habits() -> tuple[Habit, ...]:
          "goes wrong.", "this kitchen"),
         ("Heat", "kitchen_degc", "kitchen_degc", "Kitchen is at", "How warm a coat is as you spread it, and how soon "
          "it softens again.", "this kitchen"),
+        ("Heat", "kitchen_humidity", "humidity", "Humidity of the kitchen", "How long a tier sweats when it leaves the "
+         "cold.", "this kitchen"),
         ("Heat", "fridge_degc", "fridge_degc", "Fridge is at", "How long a coat takes to firm in it.", "this kitchen"),
         ("Heat", "freezer_degc", "freezer_degc", "Freezer is at", "How long a coat takes to firm in it.",
          "this kitchen"),
@@ -208,7 +210,7 @@ def _habits() -> tuple[Habit, ...]:
         "stretch_most",
         "run_out_risk",
     }
-    percent |= {"brake_share", "turn_share", "fridge_pace", "freezer_pace"}
+    percent |= {"kitchen_humidity", "brake_share", "turn_share", "fridge_pace", "freezer_pace"}
     return tuple(
         Habit(
             name=name,

@@ -151,6 +151,7 @@ class Practice(Frozen):
     ready_before_min: Annotated[float, limits.READY_BEFORE.field()] = 30.0
     kitchen_degc: Annotated[float, limits.KITCHEN_TEMPERATURE.field()] = 22.0
     fridge_degc: Annotated[float, limits.FRIDGE_TEMPERATURE.field()] = 4.0
+    kitchen_humidity: Annotated[float, limits.HUMIDITY.field()] = 0.5
     freezer_degc: Annotated[float, limits.FREEZER_TEMPERATURE.field()] = -18.0
     fridge_pace: Annotated[float, limits.COLD_PACE.field()] = 1.0
     freezer_pace: Annotated[float, limits.COLD_PACE.field()] = 1.0

@@ -151,6 +151,7 @@ RESOURCES = Limit(low=1, high=12, unit="each")
 COLD_SHELF = Limit(low=50, high=2000, unit="mm")
 READY_BEFORE = Limit(low=0, high=2880, unit="min")
 KITCHEN_TEMPERATURE = Limit(low=5, high=45, unit="degC")
+HUMIDITY = Limit(low=0.05, high=0.95, unit="ratio")
 FRIDGE_TEMPERATURE = Limit(low=-2, high=15, unit="degC")
 FREEZER_TEMPERATURE = Limit(low=-40, high=-5, unit="degC")
 COLD_PACE = Limit(low=0.25, high=4, unit="ratio")
@@ -168,6 +169,7 @@ LIMITS: dict[str, Limit] = {
     "ready_before_min": READY_BEFORE,
     "kitchen_degc": KITCHEN_TEMPERATURE,
     "fridge_degc": FRIDGE_TEMPERATURE,
+    "humidity": HUMIDITY,
     "freezer_degc": FREEZER_TEMPERATURE,
     "cold_pace": COLD_PACE,
     "took_min": TOOK,

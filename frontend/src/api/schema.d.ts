@@ -2915,6 +2915,7 @@ export interface components {
              *       "ready_before_min": 30,
              *       "kitchen_degc": 22,
              *       "fridge_degc": 4,
+             *       "kitchen_humidity": 0.5,
              *       "freezer_degc": -18,
              *       "fridge_pace": 1,
              *       "freezer_pace": 1,
@@ -3173,6 +3174,9 @@ export interface components {
          *     until it is firm `through`, and until you can `lift` the tier; `least` and `most` are for through. `other` is
          *     through in the freezer instead of the fridge, or in the fridge instead of the freezer. It then `stays` firm on the
          *     bench for some minutes. None is more than three days.
+         *
+         *     Below the `dew` point of the kitchen it sweats: it is `wet` for so long once it leaves the cold, if it is cold right
+         *     through, and `wetness` is how wet. It is empty, and `wet` 0, where it stays dry.
          */
         Firming: {
             /**
@@ -3188,6 +3192,13 @@ export interface components {
             lift: components["schemas"]["Figure"] | null;
             other: components["schemas"]["Figure"] | null;
             stays: components["schemas"]["Figure"] | null;
+            dew: components["schemas"]["Figure"];
+            wet: components["schemas"]["Figure"] | null;
+            /**
+             * Wetness
+             * @enum {string}
+             */
+            wetness: "" | "a film" | "beads" | "runs";
         };
         /**
          * FootPlan
@@ -5897,6 +5908,11 @@ export interface components {
              * @default 4
              */
             fridge_degc: number;
+            /**
+             * Kitchen Humidity
+             * @default 0.5
+             */
+            kitchen_humidity: number;
             /**
              * Freezer Degc
              * @default -18

@@ -23,11 +23,12 @@ class Air(NamedTuple):
 
 
 class Rooms(NamedTuple):
-    """The air on the bench, in the fridge and in the freezer of a kitchen."""
+    """The air on the bench, in the fridge and in the freezer of a kitchen, and its relative `humidity` on the bench."""
 
     bench: Air
     fridge: Air
     freezer: Air
+    humidity: float
 
     @classmethod
     def of(cls, usual: Practice) -> "Rooms":
@@ -36,4 +37,5 @@ class Rooms(NamedTuple):
             Air(usual.kitchen_degc, BENCH_FILM),
             Air(usual.fridge_degc, usual.fridge_pace * FRIDGE_FILM),
             Air(usual.freezer_degc, usual.freezer_pace * FREEZER_FILM),
+            usual.kitchen_humidity,
         )

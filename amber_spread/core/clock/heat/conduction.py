@@ -92,10 +92,10 @@ class Cooling:
         """
         cells = self.air.degc + self.modes[: max(depths)] @ np.exp(np.outer(-self.rates, TIMES_MIN))
         warmest = np.maximum.accumulate(cells, axis=0)
-        return [_last_crossing(warmest[depth - 1] - degc) for depth in depths]
+        return [last_crossing(warmest[depth - 1] - degc) for depth in depths]
 
 
-def _last_crossing(over: Array) -> float:
+def last_crossing(over: Array) -> float:
     """The time after which values at `TIMES_MIN` stay at or below 0."""
     above = np.flatnonzero(over > 0)
     if not len(above):

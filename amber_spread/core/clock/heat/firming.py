@@ -15,6 +15,7 @@ from scipy.optimize import brentq
 from amber_spread.core.clock.heat.air import ON_A_BOARD_FILM, Air, Rooms
 from amber_spread.core.clock.heat.conduction import LATEST_MIN, TIMES_MIN, Array, Cooling, Layers, Slice
 from amber_spread.core.clock.heat.materials import holds_degc, material
+from amber_spread.core.clock.heat.sweating import Sweat, Wetness, sweat_of
 from amber_spread.core.kernel.base import PlanPart
 from amber_spread.core.kernel.caching import TIERS, cached
 from amber_spread.core.kernel.figures import Figure, Unit, of_part, parts_rule
@@ -61,6 +62,23 @@ STAYS_FIRM = parts_rule(
     PUBLISHED,
 )
 
+DEW = parts_rule(
+    "clock.dew_point",
+    "The temperature at which the kitchen's air gives off water, by how warm and how humid it is.",
+    "saturated at the dew point = humidity x saturated at the kitchen's temperature",
+    "published",
+    "ASHRAE Handbook, Fundamentals (2017), chapter 1",
+)
+SWEATS = parts_rule(
+    "clock.sweats",
+    "Water settles on what is colder than the dew point, and dries off again, as fast as heat passes from the air to "
+    "its face. Of a tier that is cold right through.",
+    "sum of h / (rho c R T) x (pressure of vapour in the air - at the face)",
+    "published",
+    "the Lewis relation, as in F. P. Incropera and D. P. DeWitt, Fundamentals of Heat and Mass Transfer; the film is "
+    "from memory",
+)
+
 
 class Spread(NamedTuple):
     """One layer of coat or cover, mm: what it is made of, whether it `firms` in the cold, and whether it was spread
@@ -95,6 +113,9 @@ class Firming(PlanPart):
     until it is firm `through`, and until you can `lift` the tier; `least` and `most` are for through. `other` is
     through in the freezer instead of the fridge, or in the fridge instead of the freezer. It then `stays` firm on the
     bench for some minutes. None is more than three days.
+
+    Below the `dew` point of the kitchen it sweats: it is `wet` for so long once it leaves the cold, if it is cold right
+    through, and `wetness` is how wet. It is empty, and `wet` 0, where it stays dry.
     """
 
     where: Literal["fridge", "freezer"]
@@ -106,6 +127,9 @@ class Firming(PlanPart):
     lift: Figure | None
     other: Figure | None
     stays: Figure | None
+    dew: Figure
+    wet: Figure | None
+    wetness: Wetness
 
     def at(self, level: Level) -> Figure | None:
         """Minutes until it is that firm."""
@@ -124,6 +148,7 @@ class Minutes(NamedTuple):
     lift: float
     other: float
     stays: float
+    sweat: Sweat
 
 
 def firming_of(shell: Shell, rooms: Rooms, freezer: bool) -> Firming | None:
@@ -144,7 +169,7 @@ def firming_of(shell: Shell, rooms: Rooms, freezer: bool) -> Firming | None:
     def minutes(value: float, rule: str = FIRM) -> Figure | None:
         if not math.isfinite(value):
             return None
-        return of_part(rule, (names, units, numbers), value, "min", "up" if rule == FIRM else "down")
+        return of_part(rule, (names, units, numbers), value, "min", "down" if rule == STAYS_FIRM else "up")
 
     return Firming(
         where=where,
@@ -156,6 +181,9 @@ def firming_of(shell: Shell, rooms: Rooms, freezer: bool) -> Firming | None:
         lift=minutes(found.lift),
         other=minutes(found.other),
         stays=minutes(found.stays, STAYS_FIRM),
+        dew=of_part(DEW, "kitchen", found.sweat.dew_degc, "degC"),
+        wet=minutes(found.sweat.wet_min, SWEATS),
+        wetness=found.sweat.wetness,
     )
 
 
@@ -167,7 +195,8 @@ def pace_from(shell: Shell, rooms: Rooms, freezer: bool, level: Level, took_min:
     def over(factor: float) -> float:
         """By how much longer it takes with that film, as a logarithm."""
         cold = rooms.freezer if freezer else rooms.fridge
-        other = rooms._replace(**{"freezer" if freezer else "fridge": cold._replace(film=factor * cold.film)})
+        cold = cold._replace(film=factor * cold.film)
+        other = rooms._replace(freezer=cold) if freezer else rooms._replace(fridge=cold)
         found = minutes_of(shell, other, freezer)
         minutes = math.inf if found is None else getattr(found, level)
         return math.log(min(minutes, LATEST_MIN) / took_min)
@@ -205,6 +234,7 @@ def minutes_of(shell: Shell, rooms: Rooms, freezer: bool, fine: int = 1) -> Minu
         lift=lift,
         other=until(other)[1],
         stays=_stays(faces, cold, rooms.bench, lift, firm_degc + SOFT_ABOVE_K),
+        sweat=sweat_of([face.layers for face in faces if not face.lies], rooms, cold.degc),
     )
 
 

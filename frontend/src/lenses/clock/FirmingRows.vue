@@ -65,6 +65,11 @@ async function took(minutes: number | null): Promise<void> {
   </p>
   <FigureRow label="Then firm on the bench for" :figure="firming.stays" />
   <FigureRow label="This coat holds below" :figure="firming.holds" />
+  <template v-if="firming.wetness">
+    <FigureRow :label="`Then sweats (${firming.wetness}) for up to`" :figure="firming.wet" />
+    <FigureRow label="Dew point of the kitchen" :figure="firming.dew" />
+  </template>
+  <p v-else class="soft">It stays dry: the kitchen's dew point is no warmer than the {{ firming.where }}.</p>
   <MeasureField
     :label="`It took, in the ${firming.where}`"
     limit="took_min"
