@@ -7,7 +7,17 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from amber_spread.core.clock import Mark, Places, Progress, changes_of, in_turn, minute_of, week_of
+from amber_spread.core.clock import (
+    Mark,
+    PinnedBlock,
+    Places,
+    Progress,
+    Span,
+    changes_of,
+    in_turn,
+    minute_of,
+    week_of,
+)
 from amber_spread.core.clock.places import Hands
 from amber_spread.core.clock.placing import place_order
 from tests.core.test_clock import any_places, most_at_once
@@ -230,3 +240,21 @@ def test_the_states_of_steps_say_what_has_begun_and_what_is_done(cake):
     assert order.steps[second.id].noted.begun == order.steps[second.id].start
     assert order.steps[works(before)[-1].id].state == ""
     assert {one.state for one in week_of(cake, ALONE).orders[0].steps.values()} == {""}
+
+
+def test_pinned_hours_give_way_to_a_step_that_was_moved(cake):
+    (order,) = cake
+    before = placed_of(cake)
+    blocks = {one.steps[0].id: one for one in before.work}
+    pinned = {
+        id: PinnedBlock(before.timings[id].hand or 0, (Span(before.begins(one), before.begins(one) + one.minutes),))
+        for id, one in blocks.items()
+    }
+    first = before.work[0].steps[0]
+    wanted, now = before.timings[first.id].whole.start - 60, before.first - 600
+    moved = order._replace(pinned=pinned, progress=Progress({first.id: Mark(start=wanted)}, now), revision="moved")
+    after = placed_of([moved])
+    assert placed_of([order._replace(pinned=pinned, revision="pinned")]).pinned
+    assert after.timings[first.id].whole.start == wanted
+    others = [id for id in blocks if id != first.id]
+    assert after.pinned and all(after.timings[id].spans == before.timings[id].spans for id in others)

@@ -145,10 +145,10 @@ class _Backwards(Schedule):
             self.placed[block.steps[0].id] = (Span(limit - block.minutes, limit),)
             return
         limited = self.limited(block)
-        if self.pinned is not None:
-            self._place_pinned(block, self.pinned.get(block.steps[0].id), limit, limited)
-        elif block in self.moves:
+        if block in self.moves:
             self._place_moved(block, self.moves[block] + block.minutes, limit, limited)
+        elif self.pinned is not None:
+            self._place_pinned(block, self.pinned.get(block.steps[0].id), limit, limited)
         elif block.in_parts(self.hours):
             self._place_in_parts(block, limit, limited)
         else:

@@ -165,6 +165,7 @@ function turn(): void {
 }
 
 useNotices(load, (notice) => notice.what === "order" || notice.what === "kit", 300);
+useNotices(upcoming.refresh, (notice) => notice.what === "hours", 300);
 onMounted(() => {
   document.title = "Amber Spread";
   void load();
