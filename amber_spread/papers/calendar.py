@@ -1,7 +1,8 @@
 """The clock of an order as an iCalendar file (RFC 5545), for the calendar on anybody's phone.
 
-Every event has an id that stays with its step and the number of the order's revision, so that a newer file replaces
-what an older one brought. Hours are those of the kitchen's wall, in no time zone, as the standard's floating times.
+Every event has an id that stays with its step, the number of the order's revision and the hour the file was written, so
+that a newer file replaces what an older one brought: hours also move with marks and with other orders. Hours are those
+of the kitchen's wall, in no time zone, as the standard's floating times.
 """
 
 from collections.abc import Iterator
@@ -23,7 +24,7 @@ ENDS_ON_TIME: tuple[Place, ...] = ("oven", "freezer")
 
 
 class Saved(NamedTuple):
-    """Which order a calendar is of, and which revision of it, saved when."""
+    """Which order a calendar is of, which revision of it, and when the file was written."""
 
     id: str
     revision: int

@@ -1,6 +1,7 @@
 """The clock of an order over HTTP: when to do what, and the day sheet to print."""
 
 import uuid
+from datetime import UTC, datetime
 from functools import partial
 from typing import Annotated
 
@@ -103,7 +104,7 @@ async def calendar_of(
 ) -> Response:
     """The work on an order as events for a calendar. A newer file replaces what an older one brought."""
     length, weight, _ = by.choices
-    saved = Saved(str(order.id), order.revision, order.saved_at)
+    saved = Saved(str(order.id), order.revision, datetime.now(UTC))
     around = await run_in_threadpool(works.around, order.document, order.id)
     work = partial(paper_of, write_calendar, (saved, length, weight, works.kitchen, around))
     found = await planner.elsewhere(caller, work, Inputs(order.document, kit))

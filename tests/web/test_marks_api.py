@@ -4,6 +4,7 @@ from concurrent.futures import ThreadPoolExecutor
 from datetime import datetime, timedelta
 
 import pytest
+from icalendar import Calendar
 
 from amber_spread.web.app import make_app
 from tests.clients import client_of
@@ -171,3 +172,21 @@ def test_what_gives_is_tried_among_the_other_orders_and_stores_nothing(client, m
     assert client.get(f"/api/orders/{id}").json()["document"] == document
     answer = client.post("/api/clock/gives", json={"document": document | {"due": None}, "now": now})
     assert answer.status_code == 422 and "due" in answer.json()["detail"]
+
+
+def test_a_calendar_written_after_a_mark_replaces_the_one_before(client, made):
+    id, steps = made
+    start, first = steps[0]
+    now = (datetime.now() + timedelta(minutes=1)).isoformat()
+    wanted = (datetime.fromisoformat(start) - timedelta(hours=3)).isoformat()
+
+    def events():
+        found = Calendar.from_ical(client.get(f"/api/orders/{id}/days.ics").content).walk("VEVENT")
+        return {str(one["uid"]): (one.decoded("dtstart"), one.decoded("dtstamp")) for one in found}
+
+    before = events()
+    post(client, id, now, step=first, mark={"start": wanted}, keep=True)
+    after = events()
+    assert after.keys() == before.keys()
+    assert all(after[uid][1] >= stamp for uid, (_, stamp) in before.items())
+    assert after[f"{id}-{first}"][0] == datetime.fromisoformat(wanted) != before[f"{id}-{first}"][0]
