@@ -9,7 +9,7 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from amber_spread.core.clock import Kitchen, PinnedBlock, Places, Span, around, clock_of, week_of
+from amber_spread.core.clock import Kitchen, PinnedBlock, Places, Span, around, clock_of, solver, week_of
 from amber_spread.core.clock.better import better_hours, better_week
 from amber_spread.core.clock.places import Hands
 from amber_spread.core.clock.solver import Between, Busy, Lag, Problem, Spoils, Task, Use, Way, solve, worth_of
@@ -19,6 +19,12 @@ from amber_spread.demo.places import PLACES
 from amber_spread.demo.week import week
 from amber_spread.speed.job_shops import SIX_BY_SIX, SIX_TAKES, job_shop
 from tests.core.test_week import CAKES, DUE, TODAY, as_placed, inspect
+
+
+@pytest.fixture(autouse=True)
+def by_effort_alone(monkeypatch):
+    """A slow machine finds the same as a quick one: only the solver's own measure of effort ends a search."""
+    monkeypatch.setattr(solver, "MOST_S", 600.0)
 
 
 def test_the_six_by_six_job_shop_of_fisher_and_thompson_takes_55():

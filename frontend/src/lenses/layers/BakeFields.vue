@@ -27,7 +27,7 @@ const cakes = computed(() => {
 });
 const kind = computed(() => bake.value?.kind ?? "none");
 const kinds = computed(() => [
-  { value: "none" as const, words: "Not said" },
+  { value: "none" as const, words: "Not set" },
   ...choicesOf<Bake["kind"]>("layers/bake"),
 ]);
 
