@@ -44,17 +44,13 @@ def write_calendar(
     order is due. Raises FileError where it has no due hour.
     """
     clock = clock_of(document, plan, kitchen=kitchen, around=around)
-    found = Calendar()
-    found.add("prodid", MADE_BY)
-    found.add("version", "2.0")
-    found.add("method", "PUBLISH")
-    found.add("x-wr-calname", document.title)
+    found = calendar_of(document.title)
     sheet = _Events(document, plan, saved, length, weight)
     for id, step in clock.steps.items():
         if step.hands is not None or step.place in ENDS_ON_TIME:
-            for event in sheet.of_step(id, step):
-                found.add_component(event)
-    found.add_component(sheet.event("due", f"Due: {document.title}", clock.due, None, ""))
+            for one in sheet.of_step(id, step):
+                found.add_component(one)
+    found.add_component(event(saved, "due", f"Due: {document.title}", clock.due, None, ""))
     return bytes(found.to_ical())
 
 
@@ -71,24 +67,35 @@ class _Events(StepWords):
         words = "\n".join(line for line in lines if line)
         for number, (start, end) in enumerate(step.spans, 1):
             own = id if len(step.spans) == 1 else f"{id}-{number}"
-            event = self.event(own, f"{step.name}: {self.document.title}", start, end, words)
+            found = event(self.saved, own, f"{step.name}: {self.document.title}", start, end, words)
             if step.wait is not None:
-                event.add_component(_alarm(f"Take it out: {step.name}"))
-            yield event
+                found.add_component(_alarm(f"Take it out: {step.name}"))
+            yield found
 
-    def event(self, id: str, name: str, start: datetime, end: datetime | None, words: str) -> Event:
-        """One event."""
-        found = Event()
-        found.add("uid", f"{self.saved.id}-{id}")
-        found.add("sequence", self.saved.revision)
-        found.add("dtstamp", self.saved.at.astimezone(UTC))
-        found.add("summary", name)
-        found.add("dtstart", start)
-        if end is not None:
-            found.add("dtend", end)
-        if words:
-            found.add("description", words)
-        return found
+
+def calendar_of(name: str) -> Calendar:
+    """A calendar without events."""
+    found = Calendar()
+    found.add("prodid", MADE_BY)
+    found.add("version", "2.0")
+    found.add("method", "PUBLISH")
+    found.add("x-wr-calname", name)
+    return found
+
+
+def event(saved: Saved, id: str, name: str, start: datetime, end: datetime | None, words: str) -> Event:
+    """An event of an order; without an `end` it is a moment."""
+    found = Event()
+    found.add("uid", f"{saved.id}-{id}")
+    found.add("sequence", saved.revision)
+    found.add("dtstamp", saved.at.astimezone(UTC))
+    found.add("summary", name)
+    found.add("dtstart", start)
+    if end is not None:
+        found.add("dtend", end)
+    if words:
+        found.add("description", words)
+    return found
 
 
 def _alarm(words: str) -> Alarm:

@@ -17,7 +17,7 @@ from amber_spread.papers.calendar import Saved, write_calendar
 from amber_spread.papers.day_sheet import write_day_sheet
 from amber_spread.store.orders import Order
 from amber_spread.web.caller import CallerOf
-from amber_spread.web.files import JSON, PDF, download
+from amber_spread.web.files import CALENDAR, JSON, PDF, download
 from amber_spread.web.kit import OwnedKit
 from amber_spread.web.kitchen import MadeOf
 from amber_spread.web.orders import open_order
@@ -27,7 +27,6 @@ from amber_spread.web.planning import InputsOf
 from amber_spread.web.works import WorksOf
 
 router = APIRouter(tags=["clock"])
-CALENDAR = "text/calendar; charset=utf-8"
 StepId = Annotated[str, StringConstraints(pattern=r"^[a-z][a-z0-9_]{0,119}$")]
 
 

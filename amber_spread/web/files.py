@@ -5,6 +5,7 @@ from urllib.parse import quote
 from fastapi import Response
 
 JSON, PDF, SVG = "application/json", "application/pdf", "image/svg+xml"
+CALENDAR = "text/calendar; charset=utf-8"
 
 
 def download(name: str, media_type: str, content: str | bytes) -> Response:

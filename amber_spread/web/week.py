@@ -2,27 +2,31 @@
 
 import uuid
 from collections.abc import Sequence
-from datetime import datetime, timedelta
+from datetime import UTC, datetime, timedelta
 from datetime import time as hour
 from typing import Annotated
 
-from fastapi import APIRouter, Body, Query, Response
+from fastapi import APIRouter, Body, Depends, Query, Response
 from fastapi.concurrency import run_in_threadpool
 from pydantic import AfterValidator, Field, NaiveDatetime, StringConstraints
 
 from amber_spread.core.clock import FIRST_YEAR, LAST_YEAR, NextSteps, Week, next_steps
+from amber_spread.core.document import FileError, complaint_at
 from amber_spread.core.kernel.base import Frozen, printable
 from amber_spread.core.kernel.check import listed
 from amber_spread.core.kernel.limits import HANDS
 from amber_spread.core.kernel.progress import Heard
 from amber_spread.jobs.not_ready import NotReady, OutOfBudget
-from amber_spread.jobs.week import better_json
+from amber_spread.jobs.week import better_json, week_sheet_pdf
+from amber_spread.papers.sheets import Paper
+from amber_spread.papers.week_sheet import Whose, write_week_calendar
 from amber_spread.store.works import MOST_AT_ONCE, WorkStore
 from amber_spread.web.caller import CallerOf
+from amber_spread.web.files import CALENDAR, PDF, download
 from amber_spread.web.lines import IN_LINES, in_lines
 from amber_spread.web.orders import Book, Day
 from amber_spread.web.planner import LONGEST_S, PlannerOf
-from amber_spread.web.works import AHEAD, WorksOf
+from amber_spread.web.works import AHEAD, WorksOf, span_of
 
 router = APIRouter(prefix="/week", tags=["clock"])
 LONGEST_DAYS, NEXT_DAYS = 31, 14
@@ -48,6 +52,49 @@ def week(works: WorksOf, first: Day, days: Days = 7, now: NaiveDatetime | None =
     hour on the kitchen's clock, to see what is late.
     """
     return works.week(first, days, now)
+
+
+class OnPaper:
+    """A week to print, for one pair of hands, counted from 1, or for all of them."""
+
+    def __init__(
+        self,
+        works: WorksOf,
+        first: Day,
+        days: Days = 7,
+        now: NaiveDatetime | None = None,
+        hand: Annotated[int | None, Query(ge=1, le=int(HANDS.high))] = None,
+    ) -> None:
+        hands = works.kitchen.places.hands
+        if hand is not None and hand > len(hands):
+            words = f"should be from 1 to {len(hands)}, as many pairs of hands as you have"
+            raise FileError([complaint_at(("hand",), words)])
+        self.whose = Whose(hand, "" if hand is None else hands[hand - 1].name or f"Hands {hand}")
+        self.week = works.week(first, days, now)
+        self.revisions = {str(one.id): one.revision for one in works.store.due_between(*span_of(first, days))}
+        self.title = f"{self.whose.name or 'The week'} from {first}"
+
+
+OnPaperOf = Annotated[OnPaper, Depends()]
+
+
+@router.get("/days.pdf", response_class=Response)
+async def week_sheets(asked: OnPaperOf, planner: PlannerOf, caller: CallerOf, paper: Paper = "a4") -> Response:
+    """What a pair of hands does on each of these days, hour by hour, with a box to tick; all of them if none is
+    named.
+    """
+    given = asked.week.model_dump_json(), asked.whose, paper
+    content = await planner.alone(caller, OutOfBudget(), LONGEST_S, week_sheet_pdf, *given)
+    return download(f"{asked.title} day sheets.pdf", PDF, content)
+
+
+@router.get("/days.ics", response_class=Response)
+def week_calendar(asked: OnPaperOf) -> Response:
+    """The work of a pair of hands on these days, or of all, as events for a calendar. A newer file replaces what an
+    older one brought, and so does the calendar of an order.
+    """
+    content = write_week_calendar(asked.week, asked.whose, asked.revisions, datetime.now(UTC))
+    return download(f"{asked.title}.ics", CALENDAR, content)
 
 
 class HoursToPin(Frozen):

@@ -78,7 +78,7 @@ class Works:
     def week(self, first: date, days: int, now: datetime | None) -> Week:
         """The orders due on some days, with the hours of their steps."""
         self.now = now or self.now
-        begins, ends = (datetime.combine(one, hour()) for one in (first, first + timedelta(days=days)))
+        begins, ends = span_of(first, days)
         found = week_of(self.between(begins, ends + AHEAD), self.kitchen.places, now)
         return found.replace(
             orders=[one for one in found.orders if begins <= one.due < ends],
@@ -211,6 +211,12 @@ class Works:
             return FAULT
         pinned, progress = _pinned(one.hours), self._progress(one)
         return OrderWork(str(one.id), f"{key[1]} {key[2]}", one.title, one.due, work, pinned, progress)
+
+
+def span_of(first: date, days: int) -> tuple[datetime, datetime]:
+    """From midnight to midnight."""
+    begins = datetime.combine(first, hour())
+    return begins, begins + timedelta(days=days)
 
 
 def _pinned(hours: dict[str, Any] | None) -> PinnedHours | None:

@@ -32,6 +32,12 @@ def test_two_orders_are_by_the_hour_on_one_page_and_each_opens_its_clock(screen,
     screen.get_by_label("Seven days from").fill("2032-05-03")
     expect(days(screen).locator(".sheet .label").first).to_be_visible()
     expect(words(screen)).to_contain_text("Skep for the week")
+    with screen.expect_download() as taken:
+        words(screen).get_by_role("link", name="Day sheets, Everybody (PDF)").click()
+    assert taken.value.suggested_filename == "The week from 2032-05-03 day sheets.pdf"
+    with screen.expect_download() as taken:
+        words(screen).get_by_role("link", name="Calendar, Everybody (ICS)").click()
+    assert taken.value.suggested_filename == "The week from 2032-05-03.ics"
     letters = words(screen).locator(".orders .letter")
     assert letters.all_text_contents() == ["A", "B"]
     days(screen).focus()

@@ -230,3 +230,22 @@ def test_the_shelf_is_told_what_to_do_next_on_each_order(client):
     for now in (DUE.isoformat(), "0001-01-01T00:00:00"):
         assert client.get("/api/week/next", params={"now": now}).json() == {"steps": {}, "pending": False}
     assert client.get("/api/week/next").status_code == 422
+
+
+def test_the_week_is_printed_and_goes_into_a_calendar_for_a_pair_of_hands_or_all(client):
+    put(client, "Skep", tiers=(254, 178))
+    steps = [one for one in week(client)["orders"][0]["steps"].values() if one["minutes"]]
+    asked = {"first": "2031-05-05", "now": "2031-05-05T08:00"}
+    for hand in (1, None):
+        by = asked | ({} if hand is None else {"hand": hand})
+        pdf = client.get("/api/week/days.pdf", params=by | {"paper": "letter"})
+        assert pdf.status_code == 200 and pdf.content.startswith(b"%PDF"), pdf.text
+        ics = client.get("/api/week/days.ics", params=by)
+        assert ics.status_code == 200 and ics.headers["content-type"].startswith("text/calendar")
+        assert ics.text.count("BEGIN:VEVENT") == sum(len(one["spans"]) for one in steps) + 1
+        name = "The%20week" if hand is None else "Hands%201"
+        assert f"{name}%20from%202031-05-05" in pdf.headers["content-disposition"]
+    for file in ("days.pdf", "days.ics"):
+        answer = client.get(f"/api/week/{file}", params=asked | {"hand": 5})
+        assert answer.status_code == 422 and "from 1 to 1" in answer.json()["detail"]
+        assert client.get(f"/api/week/{file}", params={"first": "soon"}).status_code == 422

@@ -1,12 +1,13 @@
 <script setup lang="ts">
 /** What each pair of hands does now or next, what leaves the cold next, when everybody goes home, and the orders. */
 import { computed } from "vue";
-import { hourWords } from "@/base/time";
+import { hourWords, momentCode } from "@/base/time";
+import { useSettings } from "@/kitchen/settings";
 import FromNow from "@/drawing/FromNow.vue";
 import StepMarks from "@/drawing/StepMarks.vue";
 import { placeWords } from "@/order/placeWords";
 import { nextOutOfCold, upNext } from "@/order/upNext";
-import { useWeek } from "@/order/week";
+import { DAYS, useWeek } from "@/order/week";
 import CheckNote from "@/ui/CheckNote.vue";
 import UpNextBand from "@/ui/UpNextBand.vue";
 import BetterHours from "./BetterHours.vue";
@@ -14,6 +15,7 @@ import { letterOf } from "./sheet";
 
 const props = defineProps<{ now: Date; hands: readonly string[] }>();
 const week = useWeek();
+const settings = useSettings();
 const orders = computed(() => week.week?.orders ?? []);
 const works = computed(() => week.steps.filter(({ step }) => step.minutes !== null));
 
@@ -25,6 +27,20 @@ const each = computed(() =>
   }),
 );
 const outOfCold = computed(() => nextOutOfCold(week.steps, props.now));
+/** The day sheets and the calendar of each pair of hands, or of all; hours as they are when they are asked for. */
+const sheets = computed(() => {
+  const file = (kind: string, hand?: number): string => {
+    const asked = { first: week.first, days: `${DAYS}`, now: momentCode(props.now), paper: settings.paper };
+    const query = new URLSearchParams({ ...asked, ...(hand && { hand: `${hand}` }) }).toString();
+    return `/api/week/days.${kind}?${query}`;
+  };
+  const own = props.hands.map((name, index) => [name, index + 1] as const);
+  return [...(own.length > 1 ? own : []), ["Everybody", undefined] as const].map(([words, hand]) => ({
+    words,
+    pdf: file("pdf", hand),
+    ics: file("ics", hand),
+  }));
+});
 const pending = computed(() => (week.week?.pending ?? []).map((title) => `“${title}”`));
 const said = computed(() => orders.value.filter((order) => order.checks.length || order.from_now));
 </script>
@@ -91,6 +107,14 @@ const said = computed(() => orders.value.filter((order) => order.checks.length |
     </p>
     <p v-for="words in week.week?.left_out" :key="words" class="left">{{ words }}</p>
     <BetterHours v-if="orders.length" :now="now" />
+    <section v-if="orders.length" class="papers" aria-label="On paper">
+      <h3>On paper</h3>
+      <p v-for="one in sheets" :key="one.words" class="line">
+        <span>{{ one.words }}</span>
+        <a class="act" :href="one.pdf" :aria-label="`Day sheets, ${one.words} (PDF)`">Day sheets</a>
+        <a class="act" :href="one.ics" :aria-label="`Calendar, ${one.words} (ICS)`">Calendar</a>
+      </p>
+    </section>
     <h3 v-if="orders.length">Orders</h3>
     <ol v-if="orders.length" class="orders">
       <li v-for="(order, lane) in orders" :key="order.id">
@@ -111,6 +135,12 @@ const said = computed(() => orders.value.filter((order) => order.checks.length |
 </template>
 
 <style scoped>
+.papers .line {
+  display: grid;
+  grid-template-columns: 1fr auto auto;
+  gap: 8px;
+}
+
 .panel {
   overflow: hidden auto;
   padding: 0 20px 30px;
